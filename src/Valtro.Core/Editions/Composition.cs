@@ -1,0 +1,55 @@
+using Valtro.Core.Calendars;
+using Valtro.Core.Disclosure;
+using Valtro.Core.Events;
+using Valtro.Core.Recurrence;
+using Valtro.Core.Time;
+
+namespace Valtro.Core.Editions;
+
+/// <summary>A calendar as an edition draws on it.</summary>
+public sealed record Source(
+    Guid CalendarId,
+    Plate Plate,
+    string Name,
+    Hue Hue,
+    Disclosure.Disclosure Disclosure,
+    IReadOnlyList<CalendarEvent> Events);
+
+/// <summary>One line of an edition: an occurrence after disclosure.</summary>
+public sealed record Entry(Source Source, Disclosed Event, Timing Timing, Occurrence Occurrence);
+
+/// <summary>Composes what a readership gets, in named steps: in state → disclosure cap → in window → order.</summary>
+/// <remarks>The standard edition of a calendar has that one source. The steps do not know how many there are.</remarks>
+public static class Composition
+{
+    /// <summary>The entries that overlap the window, ascending by start, then by title.</summary>
+    public static IReadOnlyList<Entry> Compose(IEnumerable<Source> sources, Audience audience, Window window) =>
+        Order(sources.SelectMany(source => Disclose(source, audience).SelectMany(seen => InWindow(source, seen, window))));
+
+    /// <summary>The events, unexpanded, that the audience gets of a source: for feeds, whose readers expand rules themselves.</summary>
+    public static IEnumerable<(CalendarEvent Event, Disclosed Disclosed)> Disclose(Source source, Audience audience)
+    {
+        foreach (var happening in source.Events)
+        {
+            var detail = source.Disclosure.For(audience, Cap.None);
+            if (Disclosed.ForReaders(happening, detail) is { } disclosed)
+                yield return (happening, disclosed);
+        }
+    }
+
+    private static IEnumerable<Entry> InWindow(Source source, (CalendarEvent Event, Disclosed Disclosed) seen, Window window)
+    {
+        var series = seen.Event.Content.Series;
+        foreach (var occurrence in series.In(window))
+            yield return new Entry(source, seen.Disclosed, series.Timing, occurrence);
+    }
+
+    private static Entry[] Order(IEnumerable<Entry> entries) =>
+        entries
+            .OrderBy(entry => entry.Occurrence.LocalStart.Date)
+            .ThenBy(entry => !entry.Timing.AllDay)
+            .ThenBy(entry => entry.Occurrence.Start)
+            .ThenBy(entry => entry.Event.Title, StringComparer.Ordinal)
+            .ThenBy(entry => entry.Event.Identity, StringComparer.Ordinal)
+            .ToArray();
+}

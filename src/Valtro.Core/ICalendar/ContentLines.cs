@@ -1,0 +1,201 @@
+using System.Buffers;
+using System.Globalization;
+using System.Text;
+using NodaTime;
+
+namespace Valtro.Core.ICalendar;
+
+/// <summary>Writes content lines (RFC 5545 3.1): CRLF, folded at 75 octets, never inside a UTF-8 sequence.</summary>
+internal sealed class ContentLines(IBufferWriter<byte> output)
+{
+    private const int LongestLine = 75;
+
+    private byte[] _line = new byte[256];
+    private int _length;
+
+    public void Begin(ReadOnlySpan<byte> component) => Line("BEGIN:"u8, component);
+
+    public void End(ReadOnlySpan<byte> component) => Line("END:"u8, component);
+
+    /// <summary>A line that is plain ASCII already.</summary>
+    public void Line(ReadOnlySpan<byte> name, ReadOnlySpan<byte> value)
+    {
+        Add(name);
+        Add(value);
+        Finish();
+    }
+
+    /// <summary>A TEXT value, escaped (RFC 5545 3.3.11).</summary>
+    public void Text(ReadOnlySpan<byte> nameAndColon, string value)
+    {
+        Add(nameAndColon);
+        AddEscaped(value);
+        Finish();
+    }
+
+    /// <summary>A value that needs no escaping, such as a URI or a rule.</summary>
+    public void Verbatim(ReadOnlySpan<byte> nameAndColon, string value)
+    {
+        Add(nameAndColon);
+        AddUtf8(value);
+        Finish();
+    }
+
+    public void Number(ReadOnlySpan<byte> nameAndColon, int value)
+    {
+        Add(nameAndColon);
+        var room = Room(11);
+        value.TryFormat(room, out var written, provider: CultureInfo.InvariantCulture);
+        _length += written;
+        Finish();
+    }
+
+    /// <summary>A UTC date-time (RFC 5545 3.3.5, form 2).</summary>
+    public void Moment(ReadOnlySpan<byte> nameAndColon, Instant value)
+    {
+        Add(nameAndColon);
+        AddDateTime(value.InUtc().LocalDateTime);
+        Add("Z"u8);
+        Finish();
+    }
+
+    /// <summary>Dates (VALUE=DATE) or local date-times with TZID, comma-separated.</summary>
+    public void Starts(ReadOnlySpan<byte> name, IEnumerable<LocalDateTime> values, bool allDay, string zoneId)
+    {
+        BeginStarts(name, allDay, zoneId);
+        var first = true;
+        foreach (var value in values)
+        {
+            if (!first)
+                Add(","u8);
+            AddStart(value, allDay);
+            first = false;
+        }
+        Finish();
+    }
+
+    public void Start(ReadOnlySpan<byte> name, LocalDateTime value, bool allDay, string zoneId)
+    {
+        BeginStarts(name, allDay, zoneId);
+        AddStart(value, allDay);
+        Finish();
+    }
+
+    /// <summary>A local date-time without zone, as time-zone components have (RFC 5545 3.6.5).</summary>
+    public void Floating(ReadOnlySpan<byte> nameAndColon, LocalDateTime value)
+    {
+        Add(nameAndColon);
+        AddDateTime(value);
+        Finish();
+    }
+
+    private void BeginStarts(ReadOnlySpan<byte> name, bool allDay, string zoneId)
+    {
+        Add(name);
+        if (allDay)
+        {
+            Add(";VALUE=DATE:"u8);
+            return;
+        }
+        Add(";TZID="u8);
+        AddUtf8(zoneId);
+        Add(":"u8);
+    }
+
+    private void AddStart(LocalDateTime value, bool allDay)
+    {
+        if (allDay)
+            AddDate(value);
+        else
+            AddDateTime(value);
+    }
+
+    private void AddDate(LocalDateTime value)
+    {
+        AddDigits(value.Year, 4);
+        AddDigits(value.Month, 2);
+        AddDigits(value.Day, 2);
+    }
+
+    private void AddDateTime(LocalDateTime value)
+    {
+        AddDate(value);
+        Add("T"u8);
+        AddDigits(value.Hour, 2);
+        AddDigits(value.Minute, 2);
+        AddDigits(value.Second, 2);
+    }
+
+    private void AddDigits(int value, int width)
+    {
+        var room = Room(width);
+        for (var index = width - 1; index >= 0; index--, value /= 10)
+            room[index] = (byte)('0' + value % 10);
+        _length += width;
+    }
+
+    private void AddEscaped(string value)
+    {
+        var rest = value.AsSpan();
+        while (true)
+        {
+            var special = rest.IndexOfAny(Special);
+            if (special < 0)
+            {
+                AddUtf8(rest);
+                return;
+            }
+            AddUtf8(rest[..special]);
+            switch (rest[special])
+            {
+                case '\n':
+                    Add("\\n"u8);
+                    break;
+                case '\\' or ';' or ',':
+                    Add("\\"u8);
+                    AddUtf8(rest.Slice(special, 1));
+                    break;
+            }
+            rest = rest[(special + 1)..];
+        }
+    }
+
+    /// <summary>What is escaped, and control characters, which TEXT must not hold and which are left out.</summary>
+    private static readonly SearchValues<char> Special = SearchValues.Create(
+        [.. "\\;,\u007F", .. Enumerable.Range(0, 32).Select(code => (char)code).Where(character => character != '\t')]);
+
+    private void Add(ReadOnlySpan<byte> ascii)
+    {
+        ascii.CopyTo(Room(ascii.Length));
+        _length += ascii.Length;
+    }
+
+    private void AddUtf8(ReadOnlySpan<char> text) =>
+        _length += Encoding.UTF8.GetBytes(text, Room(Encoding.UTF8.GetMaxByteCount(text.Length)));
+
+    private Span<byte> Room(int size)
+    {
+        if (_line.Length < _length + size)
+            Array.Resize(ref _line, Math.Max(_line.Length * 2, _length + size));
+        return _line.AsSpan(_length);
+    }
+
+    private void Finish()
+    {
+        var line = _line.AsSpan(0, _length);
+        var longest = LongestLine;
+        while (line.Length > longest)
+        {
+            var cut = longest;
+            while ((line[cut] & 0b1100_0000) == 0b1000_0000)
+                cut--;
+            output.Write(line[..cut]);
+            output.Write("\r\n "u8);
+            line = line[cut..];
+            longest = LongestLine - 1;
+        }
+        output.Write(line);
+        output.Write("\r\n"u8);
+        _length = 0;
+    }
+}

@@ -1,0 +1,52 @@
+using System.Globalization;
+using System.Text;
+
+namespace Valtro.Core;
+
+/// <summary>The one place that says which short texts (titles, names, places) are acceptable.</summary>
+public static class Texts
+{
+    public const int LongestTitle = 200;
+    public const int LongestPlace = 200;
+    public const int LongestName = 80;
+    public const int LongestDescription = 20_000;
+
+    /// <summary>A text of one line, trimmed, in Unicode normal form C.</summary>
+    /// <param name="field">The API field that a refusal names.</param>
+    /// <param name="what">What a person calls the field: "The title".</param>
+    /// <exception cref="RuleException">It is missing though required, too long, or holds control characters.</exception>
+    public static string OneLine(string field, string what, string? text, int longest, bool required = true)
+    {
+        var trimmed = (text ?? "").Trim();
+        if (trimmed.Length == 0)
+            return required ? throw new RuleException(field, $"{what} is empty. Write at least one character.") : "";
+        if (trimmed.Any(Invisible) || !IsWellFormed(trimmed))
+            throw new RuleException(field, $"{what} holds control characters. Use letters, digits and punctuation on one line.");
+        trimmed = trimmed.Normalize(NormalizationForm.FormC);
+        var length = new StringInfo(trimmed).LengthInTextElements;
+        if (length > longest)
+            throw new RuleException(field, $"{what} has {length} characters. At most {longest} are possible.");
+        return trimmed;
+    }
+
+    /// <summary>
+    /// Control characters, line and paragraph separators, and the marks that turn
+    /// the writing direction of what follows (U+202A–U+202E, U+2066–U+2069).
+    /// </summary>
+    private static bool Invisible(char character) =>
+        char.IsControl(character)
+        || character is '\u2028' or '\u2029' or (>= '\u202A' and <= '\u202E') or (>= '\u2066' and <= '\u2069') or '\uFFFE' or '\uFFFF';
+
+    /// <summary>True when every surrogate of <paramref name="text"/> has its partner.</summary>
+    private static bool IsWellFormed(string text)
+    {
+        for (var index = 0; index < text.Length; index++)
+        {
+            if (char.IsHighSurrogate(text[index]) && index + 1 < text.Length && char.IsLowSurrogate(text[index + 1]))
+                index++;
+            else if (char.IsSurrogate(text[index]))
+                return false;
+        }
+        return true;
+    }
+}

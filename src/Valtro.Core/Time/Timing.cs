@@ -1,0 +1,82 @@
+using NodaTime;
+using Valtro.Core.Recurrence;
+
+namespace Valtro.Core.Time;
+
+/// <summary>The first date of an event: local times in a named zone, or whole days.</summary>
+/// <remarks>
+/// For whole days <see cref="Start"/> is the midnight that begins the first day and <see cref="End"/> the midnight that
+/// ends the last one; <see cref="Zone"/> then only says where the days are looked at from.
+/// The length of a timed event is exact (RFC 5545 3.8.5.3): an hour and a half stays an hour and a half on any date.
+/// </remarks>
+public sealed record Timing
+{
+    /// <summary>Two years: longer spans are two events.</summary>
+    public const int LongestDays = 731;
+
+    private static readonly LocalDate Earliest = new(1900, 1, 1);
+    private static readonly LocalDate Latest = new(2199, 12, 31);
+
+    public LocalDateTime Start { get; }
+    public LocalDateTime End { get; }
+    public DateTimeZone Zone { get; }
+    public bool AllDay { get; }
+
+    /// <summary>Exact length; for whole days, 24 hours a day.</summary>
+    public Duration Duration { get; }
+
+    /// <summary>Whole days, for an all-day event.</summary>
+    public int Days => Period.DaysBetween(Start.Date, End.Date);
+
+    private Timing(LocalDateTime start, LocalDateTime end, DateTimeZone zone, bool allDay)
+    {
+        if (start.Date < Earliest || end.Date > Latest.PlusDays(1))
+            throw new RuleException("date", $"The date has to be from {Earliest.Year} to {Latest.Year}.");
+        if (Period.DaysBetween(start.Date, end.Date) > LongestDays)
+            throw new RuleException("endDate", $"The event lasts longer than {LongestDays} days. Give it an earlier end, or let it recur.");
+        (Start, End, Zone, AllDay) = (start, end, zone, allDay);
+        Duration = allDay
+            ? Duration.FromDays(Days)
+            : LocalTimes.InZone(end, zone).ToInstant() - LocalTimes.InZone(start, zone).ToInstant();
+    }
+
+    /// <exception cref="RuleException">The end is before the start, or the dates are out of range.</exception>
+    public static Timing Timed(LocalDateTime start, LocalDateTime end, DateTimeZone zone)
+    {
+        if (end < start)
+            throw new RuleException("to", "The event ends before it starts. Give an end that is later than the start.");
+        return new Timing(start, end, zone, allDay: false);
+    }
+
+    /// <param name="last">The last day, inclusive.</param>
+    /// <exception cref="RuleException">The last day is before the first, or the dates are out of range.</exception>
+    public static Timing WholeDays(LocalDate first, LocalDate last, DateTimeZone zone)
+    {
+        if (last < first)
+            throw new RuleException("endDate", "The last day is before the first. Give a last day that is the first day or later.");
+        return new Timing(first.AtMidnight(), last.PlusDays(1).AtMidnight(), zone, allDay: true);
+    }
+
+    /// <summary>The date of the series that has its start at <paramref name="local"/>.</summary>
+    internal Occurrence At(LocalDateTime local, ref LocalTimeWalk walk)
+    {
+        var start = walk.Resolve(local);
+        if (AllDay)
+        {
+            var endOfDays = local.PlusDays(Days);
+            return new Occurrence(local, local, endOfDays, start.ToInstant(), walk.Resolve(endOfDays).ToInstant());
+        }
+        var startInstant = start.ToInstant();
+        var end = startInstant + Duration;
+        return new Occurrence(local, start.LocalDateTime, LocalEnd(start, end), startInstant, end);
+    }
+
+    private LocalDateTime LocalEnd(OffsetDateTime start, Instant end)
+    {
+        // Most events end on the day they start, under the same offset: then no look-up is needed.
+        var offset = Zone.GetUtcOffset(end);
+        return offset == start.Offset
+            ? start.LocalDateTime.PlusNanoseconds((long)Duration.TotalNanoseconds)
+            : end.WithOffset(offset).LocalDateTime;
+    }
+}

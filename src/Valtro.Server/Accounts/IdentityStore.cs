@@ -1,0 +1,110 @@
+using Microsoft.AspNetCore.Identity;
+using NodaTime;
+using Valtro.Store;
+
+namespace Valtro.Server.Accounts;
+
+/// <summary>ASP.NET Core Identity's view of our accounts: it hashes, locks and stamps; we keep.</summary>
+internal sealed class IdentityStore(AccountStore accounts)
+    : IUserPasswordStore<Account>, IUserEmailStore<Account>, IUserLockoutStore<Account>, IUserSecurityStampStore<Account>
+{
+    public Task<string> GetUserIdAsync(Account user, CancellationToken cancellation) => Task.FromResult(user.Id.ToString());
+
+    public Task<string?> GetUserNameAsync(Account user, CancellationToken cancellation) => Task.FromResult<string?>(user.Email);
+
+    public Task SetUserNameAsync(Account user, string? userName, CancellationToken cancellation) => SetEmailAsync(user, userName, cancellation);
+
+    public Task<string?> GetNormalizedUserNameAsync(Account user, CancellationToken cancellation) => Task.FromResult<string?>(user.NormalizedEmail);
+
+    public Task SetNormalizedUserNameAsync(Account user, string? normalizedName, CancellationToken cancellation) =>
+        SetNormalizedEmailAsync(user, normalizedName, cancellation);
+
+    public async Task<IdentityResult> CreateAsync(Account user, CancellationToken cancellation)
+    {
+        await accounts.AddAsync(user);
+        return IdentityResult.Success;
+    }
+
+    public async Task<IdentityResult> UpdateAsync(Account user, CancellationToken cancellation)
+    {
+        await accounts.SaveAsync(user);
+        return IdentityResult.Success;
+    }
+
+    public Task<IdentityResult> DeleteAsync(Account user, CancellationToken cancellation) =>
+        throw new NotSupportedException("Accounts are not deleted: what people wrote stays theirs.");
+
+    public async Task<Account?> FindByIdAsync(string userId, CancellationToken cancellation) =>
+        Guid.TryParse(userId, out var id) ? await accounts.FindAsync(id) : null;
+
+    public Task<Account?> FindByNameAsync(string normalizedUserName, CancellationToken cancellation) => accounts.FindByEmailAsync(normalizedUserName);
+
+    public Task<Account?> FindByEmailAsync(string normalizedEmail, CancellationToken cancellation) => accounts.FindByEmailAsync(normalizedEmail);
+
+    public Task SetPasswordHashAsync(Account user, string? passwordHash, CancellationToken cancellation)
+    {
+        user.PasswordHash = passwordHash;
+        return Task.CompletedTask;
+    }
+
+    public Task<string?> GetPasswordHashAsync(Account user, CancellationToken cancellation) => Task.FromResult(user.PasswordHash);
+
+    public Task<bool> HasPasswordAsync(Account user, CancellationToken cancellation) => Task.FromResult(user.PasswordHash is not null);
+
+    public Task SetEmailAsync(Account user, string? email, CancellationToken cancellation)
+    {
+        user.Email = email ?? "";
+        return Task.CompletedTask;
+    }
+
+    public Task<string?> GetEmailAsync(Account user, CancellationToken cancellation) => Task.FromResult<string?>(user.Email);
+
+    /// <summary>Who could accept an invitation has the address.</summary>
+    public Task<bool> GetEmailConfirmedAsync(Account user, CancellationToken cancellation) => Task.FromResult(true);
+
+    public Task SetEmailConfirmedAsync(Account user, bool confirmed, CancellationToken cancellation) => Task.CompletedTask;
+
+    public Task<string?> GetNormalizedEmailAsync(Account user, CancellationToken cancellation) => Task.FromResult<string?>(user.NormalizedEmail);
+
+    public Task SetNormalizedEmailAsync(Account user, string? normalizedEmail, CancellationToken cancellation)
+    {
+        user.NormalizedEmail = normalizedEmail ?? "";
+        return Task.CompletedTask;
+    }
+
+    public Task<DateTimeOffset?> GetLockoutEndDateAsync(Account user, CancellationToken cancellation) =>
+        Task.FromResult(user.LockedUntil?.ToDateTimeOffset());
+
+    public Task SetLockoutEndDateAsync(Account user, DateTimeOffset? lockoutEnd, CancellationToken cancellation)
+    {
+        user.LockedUntil = lockoutEnd is { } end ? Instant.FromDateTimeOffset(end) : null;
+        return Task.CompletedTask;
+    }
+
+    public async Task<int> IncrementAccessFailedCountAsync(Account user, CancellationToken cancellation) =>
+        user.FailedSignIns = await accounts.CountFailedSignInAsync(user.Id);
+
+    public Task ResetAccessFailedCountAsync(Account user, CancellationToken cancellation)
+    {
+        user.FailedSignIns = 0;
+        return Task.CompletedTask;
+    }
+
+    public Task<int> GetAccessFailedCountAsync(Account user, CancellationToken cancellation) => Task.FromResult(user.FailedSignIns);
+
+    public Task<bool> GetLockoutEnabledAsync(Account user, CancellationToken cancellation) => Task.FromResult(true);
+
+    public Task SetLockoutEnabledAsync(Account user, bool enabled, CancellationToken cancellation) => Task.CompletedTask;
+
+    public Task SetSecurityStampAsync(Account user, string stamp, CancellationToken cancellation)
+    {
+        user.SecurityStamp = stamp;
+        return Task.CompletedTask;
+    }
+
+    public Task<string?> GetSecurityStampAsync(Account user, CancellationToken cancellation) => Task.FromResult<string?>(user.SecurityStamp);
+
+    public void Dispose()
+    {
+    }
+}

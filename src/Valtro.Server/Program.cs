@@ -1,0 +1,120 @@
+using System.Reflection;
+using Microsoft.AspNetCore.DataProtection;
+using Microsoft.AspNetCore.DataProtection.KeyManagement;
+using Microsoft.AspNetCore.HttpOverrides;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.Extensions.Options;
+using NodaTime;
+using Serilog;
+using Valtro.Server;
+using Valtro.Server.Accounts;
+using Valtro.Server.Api;
+using Valtro.Server.Background;
+using Valtro.Server.Public;
+using Valtro.Store;
+
+// The OpenAPI document is written at build time by a tool that starts this program without a database.
+var isDescribing = Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Insider";
+
+var builder = WebApplication.CreateBuilder(args);
+builder.Services.AddSerilog(log => log
+    .MinimumLevel.Information()
+    .MinimumLevel.Override("Microsoft", Serilog.Events.LogEventLevel.Warning)
+    .MinimumLevel.Override("Microsoft.Hosting.Lifetime", Serilog.Events.LogEventLevel.Warning)
+    // The handler of problems logs what is worth a line.
+    .MinimumLevel.Override("Microsoft.AspNetCore.Diagnostics", Serilog.Events.LogEventLevel.Fatal)
+    .WriteTo.Console(formatProvider: System.Globalization.CultureInfo.InvariantCulture));
+
+var settings = Settings.From(builder.Configuration);
+builder.WebHost.ConfigureKestrel(kestrel =>
+{
+    kestrel.AddServerHeader = false;
+    kestrel.Limits.MaxRequestBodySize = 1024 * 1024;
+});
+
+var services = builder.Services;
+services.AddSingleton(settings);
+services.AddSingleton<IClock>(SystemClock.Instance);
+services.AddSingleton(_ => Database.At(settings.Database));
+services.AddSingleton<OrganisationStore>().AddSingleton<AccountStore>().AddSingleton<CalendarStore>().AddSingleton<EventStore>().AddSingleton<EditionStore>();
+services.AddSingleton<PublicAddresses>().AddSingleton<Rendering>().AddSingleton<Artefacts>().AddSingleton<News>();
+services.AddSingleton<WebAssets>().AddSingleton<ReadingPages>().AddSingleton<PublicApi.Reader>().AddSingleton<RichTexts>();
+services.AddSingleton<CalendarView>().AddSingleton<OccurrenceApi.OccurrenceView>();
+services.AddScoped<Access>().AddScoped<Sessions>().AddScoped<EventApi.EventDesk>();
+if (!isDescribing)
+    services.AddHostedService<Announcements>();
+
+services.AddHttpContextAccessor();
+services.AddIdentityCore<Account>(identity =>
+    {
+        identity.Lockout.MaxFailedAccessAttempts = 5;
+        identity.Lockout.DefaultLockoutTimeSpan = TimeSpan.FromMinutes(15);
+    })
+    .AddUserStore<IdentityStore>()
+    .AddSignInManager();
+services.AddAuthentication(IdentityConstants.ApplicationScheme).AddIdentityCookies(cookies => cookies.ApplicationCookie!.Configure(cookie =>
+{
+    cookie.Cookie.Name = "valtro-session";
+    cookie.Cookie.SameSite = SameSiteMode.Lax;
+    cookie.Cookie.SecurePolicy = settings.PublicUrl.Scheme == "https" ? CookieSecurePolicy.Always : CookieSecurePolicy.SameAsRequest;
+    cookie.ExpireTimeSpan = TimeSpan.FromDays(14);
+    cookie.Events.OnRedirectToLogin = context => Problems.Of(Problem.SignInNeeded).ExecuteAsync(context.HttpContext);
+    cookie.Events.OnRedirectToAccessDenied = context => Problems.Of(Problem.Forbidden).ExecuteAsync(context.HttpContext);
+}));
+services.AddAuthorization();
+services.AddAntiforgery(antiforgery =>
+{
+    antiforgery.HeaderName = "X-Valtro-Token";
+    antiforgery.Cookie.Name = "valtro-antiforgery";
+    antiforgery.Cookie.SameSite = SameSiteMode.Strict;
+    antiforgery.SuppressXFrameOptionsHeader = true;
+});
+services.AddDataProtection().SetApplicationName("Valtro");
+if (!isDescribing)
+    services.AddSingleton<IConfigureOptions<KeyManagementOptions>>(provider => new ConfigureOptions<KeyManagementOptions>(keys => keys.XmlRepository = new DataProtectionKeys(provider.GetRequiredService<Database>())));
+
+services.ConfigureHttpJsonOptions(options => Json.Configure(options.SerializerOptions));
+services.AddProblemDetails();
+services.AddExceptionHandler<ProblemHandler>();
+services.AddLimits(settings);
+services.AddOpenApi(options => options.AddSchemaTransformer<OpenApiSchemas>());
+services.AddResponseCompression(compression => compression.EnableForHttps = true);
+services.Configure<ForwardedHeadersOptions>(forwarded =>
+{
+    forwarded.ForwardedHeaders = ForwardedHeaders.XForwardedFor | ForwardedHeaders.XForwardedProto;
+    if (settings.TrustedProxy is { } proxy)
+        forwarded.KnownProxies.Add(System.Net.IPAddress.Parse(proxy));
+});
+
+var app = builder.Build();
+if (!isDescribing)
+    await Database.MigrateAsync(settings.Database);
+
+if (settings.TrustedProxy is not null)
+    app.UseForwardedHeaders();
+app.UseSerilogRequestLogging(options => options.GetLevel = (_, _, exception) => exception is null ? Serilog.Events.LogEventLevel.Verbose : Serilog.Events.LogEventLevel.Error);
+app.UseExceptionHandler();
+app.UseSecurityHeaders();
+app.UseWhen(context => !context.Request.Path.StartsWithSegments("/c"), rest => rest.UseResponseCompression());
+app.UseDeskFiles();
+app.UseRouting();
+app.UseRateLimiter();
+app.UseAuthentication();
+app.UseAuthorization();
+
+var api = app.MapGroup("/api").AddEndpointFilter<AntiforgeryFilter>().RequireAuthorization();
+api.MapSession();
+api.MapCalendars();
+api.MapEvents();
+api.MapOccurrences();
+api.MapZones();
+api.MapFallback("/{**rest}", () => Problems.Of(Problem.NotFound)).ExcludeFromDescription();
+app.MapOpenApi();
+app.MapHealth(settings);
+app.MapPublic();
+app.MapDesk();
+
+app.Run();
+
+/// <summary>The server; named so that tests can start it.</summary>
+public partial class Program;

@@ -1,0 +1,11 @@
+namespace Valtro.Store;
+
+/// <summary>Enumerations as the words that stand in the database: lower case.</summary>
+internal static class Words
+{
+    public static string Of<T>(T value)
+        where T : struct, Enum => value.ToString().ToLowerInvariant();
+
+    public static T Read<T>(string word)
+        where T : struct, Enum => Enum.Parse<T>(word, ignoreCase: true);
+}

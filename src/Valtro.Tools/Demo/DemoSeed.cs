@@ -1,0 +1,71 @@
+using Microsoft.AspNetCore.Identity;
+using NodaTime;
+using Valtro.Core.Calendars;
+using Valtro.Core.Disclosure;
+using Valtro.Core.Events;
+using Valtro.Core.Time;
+using Valtro.Store;
+
+namespace Valtro.Tools.Demo;
+
+/// <summary>Pinewick Harbour School, a made-up school of seamanship on a made-up island, dated around a given day.</summary>
+public sealed class DemoSeed(Database database, Instant now)
+{
+    /// <summary>Of every demo account. The demo is for a machine of one's own.</summary>
+    public const string Password = "harbour-lantern";
+
+    private static readonly DateTimeZone Halifax = Zones.Named("America/Halifax");
+
+    private readonly AccountStore _accounts = new(database);
+    private readonly CalendarStore _calendars = new(database);
+    private readonly EventStore _events = new(database);
+    private readonly Guid _organisationId = Guid.CreateVersion7();
+
+    public async Task RunAsync()
+    {
+        await new OrganisationStore(database).AddAsync(new Organisation(_organisationId, "pinewick", "Pinewick Harbour School", Halifax.Id, "en-GB", 1, 8));
+        var ada = await PersonAsync("Ada Dunmore", "ada@pinewick.example", isAdministrator: true);
+        var bo = await PersonAsync("Bo Quilliam", "bo@pinewick.example");
+        var cy = await PersonAsync("Cy Marchbank", "cy@pinewick.example");
+        await PersonAsync("Di Larkspur", "di@pinewick.example");
+
+        var calendars = new Dictionary<string, Guid>();
+        foreach (var (plate, settings) in DemoCalendars.All(Halifax))
+            calendars[plate] = (await _calendars.AddAsync(_organisationId, settings)).Id;
+        foreach (var plate in new[] { "PW", "SW", "SLIP" })
+            await _accounts.GiveRoleAsync(_organisationId, calendars[plate], bo, CalendarRole.Editor);
+        await _accounts.GiveRoleAsync(_organisationId, calendars["ROW"], cy, CalendarRole.Contributor);
+
+        foreach (var (plate, draft, description) in new DemoEvents(now.InZone(Halifax).Date).All())
+            await AddAsync(calendars[plate], draft, description, plate is "PW" or "SW" or "SLIP" ? bo : ada);
+    }
+
+    private Task<Guid> AddAsync(Guid calendarId, EventDraft draft, RichText description, Guid by) =>
+        _events.AddAsync(_organisationId, calendarId, draft.Check(Halifax, description), by, now);
+
+    private async Task<Guid> PersonAsync(string name, string email, bool isAdministrator = false)
+    {
+        var account = new Account { Email = email, NormalizedEmail = email.ToUpperInvariant(), Name = name, SecurityStamp = Guid.NewGuid().ToString("N") };
+        account.PasswordHash = new PasswordHasher<Account>().HashPassword(account, Password);
+        await _accounts.AddAsync(account);
+        await _accounts.AddMemberAsync(_organisationId, account.Id, isAdministrator);
+        return account.Id;
+    }
+}
+
+internal static class DemoCalendars
+{
+    public static IEnumerable<(string Plate, CalendarSettings Settings)> All(DateTimeZone zone)
+    {
+        yield return Of("PW", "Port Watch", "harbour", Disclosure.Open, "Navigation for the juniors of the port watch.");
+        yield return Of("SW", "Starboard Watch", "timber", Disclosure.Open, "Marine science for the juniors of the starboard watch.");
+        yield return Of("CREW", "Senior Crew", "heather", Disclosure.Open, "Pilotage, engines and exams of the senior crew.");
+        yield return Of("ROW", "Rowing club", "kelp", Disclosure.ForMembers, "Training and regattas. Not yet open to families.");
+        yield return Of("SCH", "Whole school", "madder", Disclosure.Open, "Dates for everyone at Pinewick Harbour.");
+        yield return Of("SLIP", "Slipway and hall", "moss", Disclosure.ForMembers, "Who has booked the slipway and the hall.");
+        yield return Of("STF", "Staff room", "slate", Disclosure.Closed, "For those who work here.");
+
+        (string, CalendarSettings) Of(string plate, string name, string hue, Disclosure disclosure, string description) =>
+            (plate, new CalendarSettings(name, Plate.Parse(plate), Hue.Named(hue), zone, description, disclosure));
+    }
+}

@@ -1,0 +1,85 @@
+import { useState } from 'react'
+import Dropdown from 'react-bootstrap/Dropdown'
+import { NavLink, Outlet, useNavigate } from 'react-router'
+import { call } from './api'
+import { KeysHelp } from './KeysHelp'
+import { useRefresh, useSession } from './queries'
+import { SignIn } from './session/SignIn'
+import { useKeys } from './useKeys'
+
+/** The bar above every screen, and the sign-in in front of them. */
+export function Frame() {
+  const session = useSession()
+  if (session.isPending) return <p className="page">Opening Valtro …</p>
+  if (session.isError)
+    return (
+      <main className="page">
+        <h1>Valtro cannot be reached</h1>
+        <p>{session.error.message}</p>
+        <button type="button" className="btn btn-outline-ink" onClick={() => session.refetch()}>
+          Try again
+        </button>
+      </main>
+    )
+  return session.data.person ? <SignedIn /> : <SignIn />
+}
+
+function SignedIn() {
+  const session = useSession().data
+  const navigate = useNavigate()
+  const refresh = useRefresh()
+  const [helping, setHelping] = useState(false)
+  useKeys({ '?': () => setHelping(true) })
+  const person = session?.person
+  if (!person || !session.organisation) return null
+  const initials = person.name
+    .split(' ')
+    .map((word) => word[0])
+    .join('')
+    .slice(0, 2)
+  const signOut = async () => {
+    await call('DELETE', '/session')
+    refresh.forgetAll()
+    await navigate('/plan')
+  }
+  return (
+    <>
+      <a className="skip-link" href="#content">
+        To the content
+      </a>
+      <header className="bar">
+        <NavLink to="/plan" className="brand" aria-label="Valtro, to the plan">
+          <img src="/mark.svg" alt="" width="24" height="24" />
+          <span className="wordmark">valtro</span>
+        </NavLink>
+        <nav aria-label="Screens">
+          <NavLink to="/plan">Plan</NavLink>
+          <NavLink to="/calendars">Calendars</NavLink>
+        </nav>
+        <span className="organisation">{session.organisation.name}</span>
+        <Dropdown align="end">
+          <Dropdown.Toggle className="initials" aria-label={`${person.name}, account`}>
+            {initials}
+          </Dropdown.Toggle>
+          <Dropdown.Menu>
+            <Dropdown.Header>
+              {person.name}
+              <br />
+              {person.email}
+            </Dropdown.Header>
+            <Dropdown.Item as="button" onClick={() => setHelping(true)}>
+              Keys
+            </Dropdown.Item>
+            <Dropdown.Item as="button" onClick={signOut}>
+              Sign out
+            </Dropdown.Item>
+          </Dropdown.Menu>
+        </Dropdown>
+      </header>
+      <div id="content" tabIndex={-1}>
+        <Outlet />
+      </div>
+      <KeysHelp show={helping} onHide={() => setHelping(false)} />
+    </>
+  )
+}

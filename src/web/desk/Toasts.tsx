@@ -1,0 +1,62 @@
+import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from 'react'
+
+const SHOWN_FOR = 10_000
+
+interface Toast {
+  id: number
+  text: string
+  undo?: () => void
+}
+
+const ToastsContext = createContext<(text: string, undo?: () => void) => void>(() => undefined)
+
+/** Says what was done, for ten seconds, with the way to undo it. */
+export function useToast() {
+  return useContext(ToastsContext)
+}
+
+export function ToastsProvider({ children }: { children: ReactNode }) {
+  const [toasts, setToasts] = useState<Toast[]>([])
+  const next = useRef(0)
+  const close = useCallback((id: number) => setToasts((all) => all.filter((toast) => toast.id !== id)), [])
+  const show = useCallback((text: string, undo?: () => void) => {
+    setToasts((all) => [...all.slice(-2), { id: next.current++, text, undo }])
+  }, [])
+  const list = useMemo(() => toasts.map((toast) => <ToastLine key={toast.id} toast={toast} close={close} />), [toasts, close])
+  return (
+    <ToastsContext value={show}>
+      {children}
+      <div className="toasts" role="status" aria-live="polite">
+        {list}
+      </div>
+    </ToastsContext>
+  )
+}
+
+function ToastLine({ toast, close }: { toast: Toast; close: (id: number) => void }) {
+  const [held, setHeld] = useState(false)
+  useEffect(() => {
+    if (held) return
+    const timer = setTimeout(() => close(toast.id), SHOWN_FOR)
+    return () => clearTimeout(timer)
+  }, [toast.id, close, held])
+  return (
+    <div
+      className="toast-line"
+      onMouseEnter={() => setHeld(true)}
+      onMouseLeave={() => setHeld(false)}
+      onFocus={() => setHeld(true)}
+      onBlur={() => setHeld(false)}
+    >
+      <span>{toast.text}</span>
+      {toast.undo && (
+        <button type="button" onClick={() => (toast.undo?.(), close(toast.id))}>
+          Undo
+        </button>
+      )}
+      <button type="button" aria-label="Close this message" onClick={() => close(toast.id)}>
+        ×
+      </button>
+    </div>
+  )
+}

@@ -1,0 +1,68 @@
+import type { components } from '../shared/api.generated'
+
+type Schemas = components['schemas']
+export type Calendar = Schemas['CalendarResponse']
+export type CalendarRequest = Schemas['CalendarRequest']
+export type Disclosure = Schemas['DisclosureBody']
+export type Detail = Schemas['Detail']
+export type Occurrence = Schemas['OccurrenceResponse']
+export type Happening = Schemas['EventResponse']
+export type HappeningRequest = Schemas['EventRequest']
+export type Repeat = Schemas['RepeatDraft']
+export type Consequences = Schemas['ConsequencesResponse']
+export type Publishing = Schemas['PublishingResponse']
+export type Session = Schemas['SessionResponse']
+export type Organisation = Schemas['OrganisationResponse']
+export type Year = Schemas['YearResponse']
+export type Zone = Schemas['ZoneResponse']
+export type Colour = Schemas['ColourResponse']
+
+/** What the API refused (RFC 9457), or that it could not be reached. */
+export class Problem extends Error {
+  constructor(
+    readonly status: number,
+    readonly type: string,
+    detail: string,
+    readonly errors: Record<string, string[]> = {},
+    /** What is stored now, when somebody else saved first. */
+    readonly current: unknown = null,
+  ) {
+    super(detail)
+  }
+
+  /** The sentence for a field, if the refusal concerns it. */
+  on(field: string): string | undefined {
+    return this.errors[field]?.join(' ')
+  }
+}
+
+let antiforgeryToken = ''
+
+export function rememberToken(session: Session): Session {
+  antiforgeryToken = session.antiforgeryToken
+  return session
+}
+
+export async function call<T>(method: 'GET' | 'POST' | 'PUT' | 'DELETE', path: string, body?: unknown, signal?: AbortSignal): Promise<T> {
+  const headers: Record<string, string> = { Accept: 'application/json' }
+  if (method !== 'GET') headers['X-Valtro-Token'] = antiforgeryToken
+  if (body !== undefined) headers['Content-Type'] = 'application/json'
+  let response: Response
+  try {
+    response = await fetch(`/api${path}`, { method, headers, body: body === undefined ? undefined : JSON.stringify(body), signal })
+  } catch (unreachable) {
+    if (signal?.aborted) throw unreachable
+    throw new Problem(0, '/problems/unreachable', 'Valtro does not answer. What you typed is still here. Check your connection and try again.')
+  }
+  if (!response.ok) throw await readProblem(response)
+  return (response.status === 204 ? undefined : await response.json()) as T
+}
+
+async function readProblem(response: Response): Promise<Problem> {
+  try {
+    const problem = await response.json()
+    return new Problem(response.status, problem.type ?? '', problem.detail ?? problem.title ?? response.statusText, problem.errors, problem.current)
+  } catch {
+    return new Problem(response.status, '', `Valtro answered with an error (${response.status}). Nothing was saved.`)
+  }
+}

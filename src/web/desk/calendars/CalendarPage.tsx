@@ -1,0 +1,241 @@
+import { useEffect, useState } from 'react'
+import { useForm } from 'react-hook-form'
+import { Link, useNavigate, useParams } from 'react-router'
+import { Plate } from '../../shared/Plate'
+import { call, Problem, type Calendar, type CalendarRequest, type Colour, type Organisation, type Zone } from '../api'
+import { Refusal } from '../event/DayField'
+import { NothingHere } from '../NothingHere'
+import { disclosures, forWhom, forWhomWords, type ForWhom } from '../openness'
+import { useCalendar, useCalendars, useColours, useOrganisation, useRefresh, useSession, useZones } from '../queries'
+import { useToast } from '../Toasts'
+import { OpenToEveryone } from './OpenToEveryone'
+
+interface Fields {
+  name: string
+  plate: string
+  colour: string
+  zone: string
+  description: string
+  forWhom: ForWhom
+}
+
+export function CalendarPage() {
+  const { id } = useParams()
+  const stored = useCalendar(id)
+  const all = useCalendars().data
+  const colours = useColours().data
+  const zones = useZones().data
+  const organisation = useOrganisation()
+  const isAdministrator = useSession().data?.person?.isAdministrator ?? false
+  if (stored.isError) return <NothingHere detail={stored.error.message} />
+  if (!isAdministrator) return <NothingHere detail="Only an administrator can make calendars and say whom they are for." />
+  if (!colours || !zones || !all || (id && !stored.data)) return <p className="page">Opening …</p>
+  const calendar = id ? (stored.data ?? null) : null
+  return <CalendarForm key={id ?? 'new'} calendar={calendar} fields={fieldsOf(calendar, all, colours, organisation)} colours={colours} zones={zones} />
+}
+
+function fieldsOf(calendar: Calendar | null, all: Calendar[], colours: Colour[], organisation: Organisation): Fields {
+  if (calendar)
+    return {
+      name: calendar.name,
+      plate: calendar.plate,
+      colour: calendar.colour,
+      zone: calendar.zone,
+      description: calendar.description,
+      forWhom: forWhom(calendar.disclosure),
+    }
+  const free = colours.find((colour) => !all.some((one) => one.colour === colour.name)) ?? colours[0]
+  return { name: '', plate: '', colour: free?.name ?? '', zone: organisation.zone, description: '', forWhom: 'editors' }
+}
+
+interface CalendarFormProps {
+  calendar: Calendar | null
+  fields: Fields
+  colours: Colour[]
+  zones: Zone[]
+}
+
+function CalendarForm({ calendar, fields, colours, zones }: CalendarFormProps) {
+  const form = useForm<Fields>({ defaultValues: fields })
+  const [problem, setProblem] = useState<Problem | null>(null)
+  const [asking, setAsking] = useState(false)
+  // The version that the form was filled from; what is fetched meanwhile does not raise it.
+  const [version, setVersion] = useState(calendar?.version ?? null)
+  const [wasForWhom, setWasForWhom] = useState(calendar ? forWhom(calendar.disclosure) : 'editors')
+  const navigate = useNavigate()
+  const refresh = useRefresh()
+  const toast = useToast()
+  const values = form.watch()
+  useProposedPlate(calendar === null, values.name, form.formState.dirtyFields.plate === true, (plate) => form.setValue('plate', plate))
+
+  const save = async (confirmed: Fields) => {
+    setAsking(false)
+    setProblem(null)
+    const { forWhom: whom, ...rest } = confirmed
+    const request: CalendarRequest = { ...rest, disclosure: disclosures[whom], version }
+    try {
+      const saved = calendar
+        ? await call<Calendar>('PUT', `/calendars/${calendar.id}`, request)
+        : await call<Calendar>('POST', '/calendars', request)
+      await refresh.everything()
+      toast(`${saved.name} is saved. ${sayForWhom(whom)}`)
+      await navigate(whom === 'everyone' && wasForWhom !== 'everyone' ? `/calendars/${saved.id}/publishing` : '/calendars')
+    } catch (failed) {
+      setProblem(failed instanceof Problem ? failed : new Problem(0, '', String(failed)))
+    }
+  }
+  const takeTheirs = (theirs: Calendar) => {
+    form.reset(fieldsOf(theirs, [], colours, {} as Organisation))
+    setVersion(theirs.version)
+    setWasForWhom(forWhom(theirs.disclosure))
+    setProblem(null)
+  }
+  const submit = form.handleSubmit((confirmed) => {
+    if (confirmed.forWhom === 'everyone' && wasForWhom !== 'everyone') setAsking(true)
+    else return save(confirmed)
+  })
+  const refused = (field: keyof Fields) => ({ 'aria-invalid': problem?.on(field) !== undefined, 'aria-describedby': `${field}-refusal` })
+
+  return (
+    <main className="page calendar-page">
+      <p className="soft crumbs">
+        <Link to="/calendars">Calendars</Link> › {calendar?.name ?? 'New calendar'}
+      </p>
+      <h1>{calendar ? calendar.name : 'New calendar'}</h1>
+      <form onSubmit={submit} noValidate>
+        <div className="form-row">
+          <label htmlFor="name">Name</label>
+          <div>
+            <input id="name" className="form-control" autoFocus={!calendar} {...refused('name')} {...form.register('name')} />
+            <Refusal id="name-refusal" text={problem?.on('name')} />
+          </div>
+        </div>
+        <div className="form-row">
+          <label htmlFor="plate">Plate</label>
+          <div>
+            <span className="plate-line">
+              <input id="plate" className="form-control plate-field" maxLength={8} {...refused('plate')} {...form.register('plate')} />
+              <Plate code={values.plate.toUpperCase()} colour={values.colour} />
+              <span className="soft">stands on every entry; 1 to 4 letters or digits</span>
+            </span>
+            <Refusal id="plate-refusal" text={problem?.on('plate')} />
+          </div>
+        </div>
+        <fieldset className="form-row">
+          <legend>Colour and hatch</legend>
+          <div className="colours">
+            {colours.map((colour) => (
+              <label key={colour.name} className={`hue-${colour.name}`}>
+                <input type="radio" className="visually-hidden" value={colour.name} {...form.register('colour')} />
+                <span className="swatch band" title={colour.name} />
+                <span className="visually-hidden">{colour.name}</span>
+              </label>
+            ))}
+          </div>
+        </fieldset>
+        <div className="form-row">
+          <label htmlFor="zone">Time zone</label>
+          <div>
+            <input id="zone" className="form-control" list="zones" {...refused('zone')} {...form.register('zone')} />
+            <datalist id="zones">
+              {zones.map((zone) => (
+                <option key={zone.name} value={zone.name}>
+                  {zone.offset}
+                </option>
+              ))}
+            </datalist>
+            <Refusal id="zone-refusal" text={problem?.on('zone')} />
+          </div>
+        </div>
+        <div className="form-row">
+          <label htmlFor="description">Description</label>
+          <div>
+            <input id="description" className="form-control" {...refused('description')} {...form.register('description')} />
+            <Refusal id="description-refusal" text={problem?.on('description')} />
+          </div>
+        </div>
+        <fieldset className="form-row">
+          <legend>Who is it for</legend>
+          <div className="for-whom">
+            {(Object.keys(forWhomWords) as ForWhom[]).map((whom) => (
+              <label key={whom}>
+                <input type="radio" value={whom} {...form.register('forWhom')} />
+                <span>
+                  <b>{forWhomWords[whom].name}</b>
+                  <br />
+                  <span className="soft">{forWhomWords[whom].about}</span>
+                </span>
+              </label>
+            ))}
+          </div>
+        </fieldset>
+        {problem?.status === 409 && problem.current !== null && (
+          <div className="conflict" role="alert">
+            <p>
+              <b>Somebody else saved {(problem.current as Calendar).name} while you were working on it.</b> Nothing of yours is saved yet.
+            </p>
+            <button
+              type="button"
+              className="btn btn-outline-ink"
+              onClick={() => {
+                setVersion((problem.current as Calendar).version)
+                setProblem(null)
+              }}
+            >
+              Keep mine, to be saved in its place
+            </button>{' '}
+            <button type="button" className="btn btn-quiet" onClick={() => takeTheirs(problem.current as Calendar)}>
+              Take theirs, drop mine
+            </button>
+          </div>
+        )}
+        {problem && problem.status !== 409 && (
+          <p className="notice" role="alert">
+            {Object.keys(problem.errors).length > 0 ? 'Not saved yet: see what is marked above.' : problem.message}
+          </p>
+        )}
+        <div className="event-acts">
+          <button type="submit" className="btn btn-spruce" disabled={form.formState.isSubmitting}>
+            {calendar ? 'Save' : 'Make the calendar'}
+          </button>
+          <Link className="btn btn-quiet" to="/calendars">
+            Discard
+          </Link>
+          {calendar && (
+            <>
+              <span className="stretch" />
+              <Link to={`/calendars/${calendar.id}/publishing`}>Publish it</Link>
+            </>
+          )}
+        </div>
+      </form>
+      {asking && (
+        <OpenToEveryone
+          name={values.name}
+          events={calendar?.events ?? 0}
+          onOpen={() => save(form.getValues())}
+          onLeave={() => setAsking(false)}
+        />
+      )}
+    </main>
+  )
+}
+
+function sayForWhom(whom: ForWhom): string {
+  return { editors: 'Only its editors see it.', members: 'Members see it.', everyone: 'It is open to everyone.' }[whom]
+}
+
+/** Follows the name with a free plate until somebody writes one of their own. */
+function useProposedPlate(isNew: boolean, name: string, isWritten: boolean, propose: (plate: string) => void) {
+  useEffect(() => {
+    if (!isNew || isWritten || name.trim() === '') return
+    const stop = new AbortController()
+    call<{ plate: string }>('GET', `/calendars/plate?name=${encodeURIComponent(name)}`, undefined, stop.signal).then(
+      ({ plate }) => propose(plate),
+      () => undefined,
+    )
+    return () => stop.abort()
+    // Only the name asks for a new proposal.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [isNew, name, isWritten])
+}

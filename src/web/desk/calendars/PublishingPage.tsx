@@ -1,0 +1,139 @@
+import { useId, useState } from 'react'
+import { Link, useParams } from 'react-router'
+import { Plate } from '../../shared/Plate'
+import type { Publishing } from '../api'
+import { DeliveryLine } from '../Delivery'
+import { NothingHere } from '../NothingHere'
+import { useCalendar, usePublishing } from '../queries'
+import { useToast } from '../Toasts'
+
+/** Everything needed to put a calendar on somebody's page or into their program. */
+export function PublishingPage() {
+  const { id = '' } = useParams()
+  const calendar = useCalendar(id)
+  const publishing = usePublishing(id)
+  const problem = calendar.error ?? (publishing.data ? null : publishing.error)
+  if (problem) return <NothingHere detail={problem.message} />
+  if (!calendar.data || !publishing.data) return <p className="page">Opening …</p>
+  return (
+    <main className="page">
+      <p className="soft crumbs">
+        <Link to="/calendars">Calendars</Link> › {calendar.data.name} › Publish
+      </p>
+      <div className="page-head">
+        <h1>
+          <Plate code={calendar.data.plate} colour={calendar.data.colour} /> {calendar.data.name}
+        </h1>
+        <DeliveryLine delivery={publishing.data.delivery} />
+      </div>
+      {!publishing.data.isOpen && (
+        <p className="notice closed-notice" role="status">
+          <b>{calendar.data.name} is not open to everyone.</b> Whoever follows these links now is told that there is nothing here.{' '}
+          {calendar.data.mayManage ? <Link to={`/calendars/${id}`}>Open it first</Link> : 'An administrator can open it.'}
+        </p>
+      )}
+      <div className="publishing">
+        <Ways publishing={publishing.data} />
+        <Preview publishing={publishing.data} name={calendar.data.name} />
+      </div>
+    </main>
+  )
+}
+
+function Ways({ publishing }: { publishing: Publishing }) {
+  return (
+    <div className="ways">
+      <section>
+        <h2>On a website</h2>
+        <Copyable name="Snippet that fits its height" button="Copy the snippet" text={publishing.snippetThatFits} lines={4}>
+          For an HTML block that lets scripts through. The frame grows and shrinks with what is in it.
+        </Copyable>
+        <Copyable name="Plain frame of fixed height" button="Copy the plain frame" text={publishing.snippetFixed} lines={3}>
+          For sites that strip scripts. Change the height in the text if it does not suit.
+        </Copyable>
+      </section>
+      <section>
+        <h2>In calendar programs</h2>
+        <div className="with-code">
+          <div>
+            <Copyable name="Feed link" button="Copy the feed link" text={publishing.feed}>
+              For programs that ask for an address to subscribe to.
+            </Copyable>
+            <Copyable name="Link that opens the program" button="Copy the webcal link" text={publishing.webcal}>
+              A link for your page: it opens the reader’s own program.
+            </Copyable>
+          </div>
+          <figure>
+            <img src={`/api/calendars/${publishing.calendarId}/feed-code.svg`} alt="QR code of the link that opens the program" width="148" height="148" />
+            <figcaption>For posters: a phone’s camera subscribes</figcaption>
+          </figure>
+        </div>
+      </section>
+      <section>
+        <h2>As a page of its own</h2>
+        <Copyable name="Page link" button="Copy the page link" text={publishing.page}>
+          For mails, and for learning platforms that take only a link.
+        </Copyable>
+      </section>
+    </div>
+  )
+}
+
+interface CopyableProps {
+  name: string
+  button: string
+  text: string
+  lines?: number
+  children: React.ReactNode
+}
+
+function Copyable({ name, button, text, lines = 1, children }: CopyableProps) {
+  const toast = useToast()
+  const id = useId()
+  const copy = () =>
+    navigator.clipboard.writeText(text).then(
+      () => toast(`Copied: ${name.toLowerCase()}.`),
+      () => toast('The browser does not let this page copy. Select the text and copy it.'),
+    )
+  return (
+    <div className="copyable">
+      <label htmlFor={id}>{name}</label>
+      <button type="button" className="btn btn-outline-ink" onClick={copy}>
+        {button}
+      </button>
+      {lines > 1 ? (
+        <textarea id={id} readOnly rows={lines} value={text} spellCheck={false} onFocus={(event) => event.target.select()} />
+      ) : (
+        <input id={id} readOnly value={text} onFocus={(event) => event.target.select()} />
+      )}
+      <p className="soft">{children}</p>
+    </div>
+  )
+}
+
+const widths = { Phone: 390, Sidebar: 300, Column: 640 }
+
+function Preview({ publishing, name }: { publishing: Publishing; name: string }) {
+  const [width, setWidth] = useState<keyof typeof widths>('Phone')
+  return (
+    <section className="preview">
+      <div className="page-head">
+        <h2>As readers get it</h2>
+        <div className="joined" role="group" aria-label="Width">
+          {(Object.keys(widths) as (keyof typeof widths)[]).map((one) => (
+            <button key={one} type="button" aria-pressed={width === one} onClick={() => setWidth(one)}>
+              {one} {widths[one]}
+            </button>
+          ))}
+        </div>
+      </div>
+      {publishing.isOpen ? (
+        <div className="preview-scroll" tabIndex={0} role="region" aria-label="Preview">
+          <iframe src={new URL(publishing.embed).pathname} title={`${name} as readers get it`} width={widths[width]} height="640" />
+        </div>
+      ) : (
+        <p className="empty">Nobody outside gets anything yet.</p>
+      )}
+    </section>
+  )
+}

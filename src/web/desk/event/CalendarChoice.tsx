@@ -1,0 +1,38 @@
+import { Plate } from '../../shared/Plate'
+import type { Calendar } from '../api'
+import { Levels } from '../Level'
+import { sayOpenness } from '../openness'
+
+interface CalendarChoiceProps {
+  calendars: Calendar[]
+  value: string
+  onChange: (id: string) => void
+}
+
+/** The calendar is always in sight, with its plate, colour and how open it is. */
+export function CalendarChoice({ calendars, value, onChange }: CalendarChoiceProps) {
+  return (
+    <div className="calendar-choice" role="radiogroup" aria-label="Calendar">
+      {calendars
+        .filter((calendar) => calendar.mayEdit)
+        .map((calendar) => (
+          <label key={calendar.id} className={calendar.id === value ? 'is-chosen' : undefined}>
+            <input
+              type="radio"
+              name="calendar"
+              className="visually-hidden"
+              checked={calendar.id === value}
+              onChange={() => onChange(calendar.id)}
+            />
+            <Plate code={calendar.plate} colour={calendar.colour} />
+            <span>{calendar.name}</span>
+            {calendar.id === value && (
+              <span className="soft">
+                <Levels disclosure={calendar.disclosure} /> {sayOpenness(calendar)}
+              </span>
+            )}
+          </label>
+        ))}
+    </div>
+  )
+}

@@ -1,0 +1,102 @@
+import { EditorContent, useEditor, useEditorState, type Editor } from '@tiptap/react'
+import StarterKit from '@tiptap/starter-kit'
+import { useState } from 'react'
+
+interface RichTextFieldProps {
+  labelledBy: string
+  value: string
+  onChange: (html: string) => void
+}
+
+/** A text with emphasis, lists and real links. The server sanitises what comes out of it. */
+export function RichTextField({ labelledBy, value, onChange }: RichTextFieldProps) {
+  const [address, setAddress] = useState<string | null>(null)
+  const editor = useEditor({
+    // The content security policy allows no style element; the rules stand in our own style sheet.
+    injectCSS: false,
+    extensions: [
+      StarterKit.configure({
+        heading: false,
+        code: false,
+        codeBlock: false,
+        horizontalRule: false,
+        link: { openOnClick: false, autolink: true, defaultProtocol: 'https', protocols: ['http', 'https', 'mailto', 'tel'] },
+      }),
+    ],
+    content: value,
+    editorProps: { attributes: { role: 'textbox', 'aria-multiline': 'true', 'aria-labelledby': labelledBy, class: 'rich-text' } },
+    onUpdate: ({ editor: changed }) => onChange(changed.isEmpty ? '' : changed.getHTML()),
+  })
+  const marks = useEditorState({
+    editor,
+    selector: ({ editor: current }: { editor: Editor | null }) => ({
+      bold: current?.isActive('bold') ?? false,
+      italic: current?.isActive('italic') ?? false,
+      list: current?.isActive('bulletList') ?? false,
+      link: current?.isActive('link') ?? false,
+    }),
+  })
+  if (!editor) return null
+
+  const openLink = () => setAddress(String(editor.getAttributes('link').href ?? 'https://'))
+  const setLink = () => {
+    const href = (address ?? '').trim()
+    const chain = editor.chain().focus().extendMarkRange('link')
+    if (href === '' || href === 'https://') chain.unsetLink().run()
+    else if (editor.state.selection.empty && !editor.isActive('link'))
+      chain.insertContent({ type: 'text', text: href.replace(/^https?:\/\//, ''), marks: [{ type: 'link', attrs: { href } }] }).run()
+    else chain.setLink({ href }).run()
+    setAddress(null)
+  }
+  const isAddress = address !== null && /^(https?:\/\/[^\s.]+\.|https?:\/\/localhost|https?:\/\/\d|mailto:|tel:)\S*/.test(address.trim())
+
+  return (
+    <div className="rich-field">
+      <div className="rich-tools" role="toolbar" aria-label="Text tools">
+        <ToolButton name="Bold" isOn={marks.bold} onPress={() => editor.chain().focus().toggleBold().run()} />
+        <ToolButton name="Italic" isOn={marks.italic} onPress={() => editor.chain().focus().toggleItalic().run()} />
+        <ToolButton name="List" isOn={marks.list} onPress={() => editor.chain().focus().toggleBulletList().run()} />
+        <ToolButton name="Link" isOn={marks.link} onPress={openLink} />
+      </div>
+      {address !== null && (
+        <div className="rich-link">
+          <label htmlFor="link-address">Link to</label>
+          <input
+            id="link-address"
+            className="form-control"
+            autoFocus
+            value={address}
+            onChange={(event) => setAddress(event.target.value)}
+            onKeyDown={(event) => {
+              if (event.key === 'Enter') {
+                event.preventDefault()
+                if (isAddress) setLink()
+              }
+              if (event.key === 'Escape') setAddress(null)
+            }}
+          />
+          <button type="button" className="btn btn-outline-ink" disabled={!isAddress} onClick={setLink}>
+            Set the link
+          </button>
+          {marks.link && (
+            <button type="button" className="btn btn-quiet" onClick={() => (editor.chain().focus().extendMarkRange('link').unsetLink().run(), setAddress(null))}>
+              Take it off
+            </button>
+          )}
+          {address.trim() !== 'https://' && !isAddress && (
+            <span className="refusal">A link begins with https://, http://, mailto: or tel:, such as https://pinewick.example/rota.</span>
+          )}
+        </div>
+      )}
+      <EditorContent editor={editor} />
+    </div>
+  )
+}
+
+function ToolButton({ name, isOn, onPress }: { name: string; isOn: boolean; onPress: () => void }) {
+  return (
+    <button type="button" aria-pressed={isOn} onClick={onPress}>
+      {name}
+    </button>
+  )
+}

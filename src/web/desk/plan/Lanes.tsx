@@ -1,0 +1,161 @@
+import { useNavigate } from 'react-router'
+import { addDays, daysFrom, isWeekend, sayDay, type Day } from '../../shared/days'
+import { Plate } from '../../shared/Plate'
+import { touches } from '../../shared/slips'
+import { useArrowKeys } from '../../shared/useArrowKeys'
+import type { Calendar, Occurrence } from '../api'
+import { DeliveryLine } from '../Delivery'
+import { Levels } from '../Level'
+import { sayOpenness } from '../openness'
+import { useOrganisation } from '../queries'
+import { Slip } from './Slip'
+import type { Plan } from './usePlanAddress'
+
+interface LanesProps {
+  plan: Plan
+  calendars: Calendar[]
+  occurrences: Occurrence[]
+}
+
+/** A lane for each calendar, a column for each day, or each week when six are across. */
+export function Lanes({ plan, calendars, occurrences }: LanesProps) {
+  const { locale } = useOrganisation()
+  const arrows = useArrowKeys()
+  const columns = plan.weeks === 6 ? daysFrom(plan.first, 6).map((_, week) => addDays(plan.first, week * 7)) : daysFrom(plan.first, plan.weeks * 7)
+  const isByWeek = plan.weeks === 6
+  const head = (day: Day) => {
+    if (isByWeek) return `${sayDay(day, locale, { day: 'numeric', month: 'short' })} – ${sayDay(addDays(day, 6), locale, { day: 'numeric', month: 'short' })}`
+    return `${sayDay(day, locale, { weekday: 'short' })} ${sayDay(day, locale, { day: 'numeric' })}`
+  }
+  return (
+    <table ref={arrows} className={`lanes lanes-${plan.weeks}`}>
+      <caption className="visually-hidden">Calendars by {isByWeek ? 'week' : 'day'}</caption>
+      <thead>
+        <tr>
+          <th scope="col" className="lane-head">
+            <span className="soft">
+              {calendars.length} {calendars.length === 1 ? 'calendar' : 'calendars'}
+            </span>
+          </th>
+          {columns.map((day) => {
+            const isNow = isByWeek ? day <= plan.today && plan.today < addDays(day, 7) : day === plan.today
+            return (
+              <th key={day} scope="col" className={classes(!isByWeek && isWeekend(day) && 'is-weekend', isNow && 'is-today')}>
+                {head(day)}
+                {isNow && <small>{isByWeek ? 'this week' : 'today'}</small>}
+              </th>
+            )
+          })}
+        </tr>
+      </thead>
+      <tbody>
+        {calendars.map((calendar) => {
+          const own = occurrences.filter((occurrence) => occurrence.calendarId === calendar.id)
+          return (
+            <tr key={calendar.id}>
+              <LaneHead calendar={calendar} />
+              {columns.map((day) =>
+                isByWeek ? (
+                  <WeekCell key={day} calendar={calendar} first={day} occurrences={own} locale={locale} />
+                ) : (
+                  <DayCell key={day} calendar={calendar} day={day} occurrences={own} plan={plan} locale={locale} />
+                ),
+              )}
+            </tr>
+          )
+        })}
+      </tbody>
+    </table>
+  )
+}
+
+function LaneHead({ calendar }: { calendar: Calendar }) {
+  return (
+    <th scope="row" className="lane-head">
+      <span className={`band hue-${calendar.colour}`} aria-hidden="true" />
+      <span className="lane-name">
+        <Plate code={calendar.plate} colour={calendar.colour} /> {calendar.name}
+      </span>
+      <span className="lane-openness">
+        <Levels disclosure={calendar.disclosure} /> {sayOpenness(calendar)}
+      </span>
+      <DeliveryLine delivery={calendar.delivery} />
+    </th>
+  )
+}
+
+interface CellProps {
+  calendar: Calendar
+  occurrences: Occurrence[]
+  locale: string
+}
+
+/** A day of a lane. Pressing its free space starts an event on that calendar and day. */
+function DayCell({ calendar, day, occurrences, plan, locale }: CellProps & { day: Day; plan: Plan }) {
+  return (
+    <td className={classes(isWeekend(day) && 'is-weekend', day === plan.today && 'is-today')}>
+      <NewHere calendar={calendar} day={day} locale={locale} className="cell-free" />
+      {occurrences
+        .filter((occurrence) => touches(occurrence, day))
+        .map((occurrence) => (
+          <Slip key={occurrence.eventId + occurrence.recurrenceId} occurrence={occurrence} calendar={calendar} day={day} />
+        ))}
+    </td>
+  )
+}
+
+/** A week of a lane: its seven days to start an event on, and what is on. */
+function WeekCell({ calendar, first, occurrences, locale }: CellProps & { first: Day }) {
+  const days = daysFrom(first, 7)
+  return (
+    <td>
+      <div className="week-days">
+        {days.map((day) => (
+          <NewHere key={day} calendar={calendar} day={day} locale={locale} className="week-day" busy={occurrences.some((one) => touches(one, day))}>
+            {Number(day.slice(8))}
+          </NewHere>
+        ))}
+      </div>
+      {occurrences
+        .filter((occurrence) => days.some((day) => touches(occurrence, day)))
+        .map((occurrence) => {
+          const day = days.find((one) => touches(occurrence, one)) ?? first
+          return (
+            <div key={occurrence.eventId + occurrence.recurrenceId} className="week-slip">
+              <span className="soft">{sayDay(day, locale, { weekday: 'short' })}</span>
+              <Slip occurrence={occurrence} calendar={calendar} day={day} />
+            </div>
+          )
+        })}
+    </td>
+  )
+}
+
+interface NewHereProps {
+  calendar: Calendar
+  day: Day
+  locale: string
+  className: string
+  busy?: boolean
+  children?: React.ReactNode
+}
+
+function NewHere({ calendar, day, locale, className, busy = false, children }: NewHereProps) {
+  const navigate = useNavigate()
+  if (!calendar.mayEdit) return children ? <span className={className}>{children}</span> : null
+  return (
+    <button
+      type="button"
+      data-cell
+      className={busy ? `${className} is-busy` : className}
+      aria-label={`New event on ${calendar.name}, ${sayDay(day, locale, { weekday: 'long', day: 'numeric', month: 'long' })}`}
+      onClick={() => navigate(`/events/new?calendar=${calendar.id}&day=${day}`)}
+    >
+      {children ?? <span aria-hidden="true">+</span>}
+    </button>
+  )
+}
+
+function classes(...names: (string | false)[]): string | undefined {
+  return names.filter(Boolean).join(' ') || undefined
+}

@@ -1,0 +1,52 @@
+import { Link } from 'react-router'
+import { daysBetween, daysFrom, sayDay } from '../../shared/days'
+import { Plate } from '../../shared/Plate'
+import { firstDay, sayTime, touches } from '../../shared/slips'
+import type { Calendar, Occurrence } from '../api'
+import { useOrganisation } from '../queries'
+import type { Plan } from './usePlanAddress'
+
+interface PlanListProps {
+  plan: Plan
+  calendars: Calendar[]
+  occurrences: Occurrence[]
+}
+
+/** Four weeks, line by line. What lasts for days stands on its first day shown. */
+export function PlanList({ plan, calendars, occurrences }: PlanListProps) {
+  const { locale } = useOrganisation()
+  const calendarOf = new Map(calendars.map((calendar) => [calendar.id, calendar]))
+  const days = daysFrom(plan.first, daysBetween(plan.first, plan.end))
+    .map((day, index) => ({
+      day,
+      onDay: occurrences.filter((one) => (index === 0 ? touches(one, day) : firstDay(one) === day) && calendarOf.has(one.calendarId)),
+    }))
+    .filter(({ onDay }) => onDay.length > 0)
+  if (days.length === 0) return <p className="empty">Nothing is on in these weeks.</p>
+  return (
+    <ol className="plan-list">
+      {days.map(({ day, onDay }) => (
+        <li key={day} className={day === plan.today ? 'is-today' : undefined}>
+          <h2>
+            {sayDay(day, locale, { weekday: 'short' })} <span>{sayDay(day, locale, { day: 'numeric', month: 'short' })}</span>
+          </h2>
+          <ul>
+            {onDay.map((occurrence) => {
+              const calendar = calendarOf.get(occurrence.calendarId)
+              return (
+                <li key={occurrence.eventId + occurrence.recurrenceId}>
+                  <span className="list-time">{sayTime(occurrence, day)}</span>
+                  <span className="list-plate">{calendar && <Plate code={calendar.plate} colour={calendar.colour} size="small" />}</span>
+                  <Link to={`/events/${occurrence.eventId}?date=${occurrence.recurrenceId}`} className={`slip-${occurrence.state}`}>
+                    {occurrence.title}
+                  </Link>
+                  <span className="soft">{occurrence.place}</span>
+                </li>
+              )
+            })}
+          </ul>
+        </li>
+      ))}
+    </ol>
+  )
+}

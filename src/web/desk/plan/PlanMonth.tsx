@@ -1,0 +1,80 @@
+import { useNavigate } from 'react-router'
+import { isWeekend, monthOf, sayDay, weeksOf } from '../../shared/days'
+import { touches } from '../../shared/slips'
+import { useArrowKeys } from '../../shared/useArrowKeys'
+import type { Calendar, Occurrence } from '../api'
+import { useOrganisation } from '../queries'
+import { SlipLine } from './Slip'
+import type { Plan } from './usePlanAddress'
+
+interface PlanMonthProps {
+  plan: Plan
+  calendars: Calendar[]
+  occurrences: Occurrence[]
+}
+
+/** A month on one screen: six calendars need no scrolling at 1280 by 800. */
+export function PlanMonth({ plan, calendars, occurrences }: PlanMonthProps) {
+  const { locale, firstDayOfWeek } = useOrganisation()
+  const navigate = useNavigate()
+  const arrows = useArrowKeys()
+  const weeks = weeksOf(monthOf(plan.day), firstDayOfWeek)
+  const linesShown = weeks.length > 5 ? 4 : 5
+  const calendarOf = new Map(calendars.map((calendar) => [calendar.id, calendar]))
+  const mayEdit = calendars.some((calendar) => calendar.mayEdit)
+  return (
+    <table ref={arrows} className={`plan-month plan-month-${weeks.length}`}>
+      <caption className="visually-hidden">All calendars by day</caption>
+      <thead>
+        <tr>
+          {weeks[0]?.map((day) => (
+            <th key={day} scope="col" className={isWeekend(day) ? 'is-weekend' : undefined}>
+              {sayDay(day, locale, { weekday: 'short' })}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {weeks.map((week) => (
+          <tr key={week[0]}>
+            {week.map((day) => {
+              const onDay = occurrences.filter((occurrence) => touches(occurrence, day) && calendarOf.has(occurrence.calendarId))
+              const shown = onDay.length > linesShown ? onDay.slice(0, linesShown - 1) : onDay
+              const names = [isWeekend(day) && 'is-weekend', monthOf(day) !== monthOf(plan.day) && 'is-outside', day === plan.today && 'is-today']
+              const name = sayDay(day, locale, { weekday: 'long', day: 'numeric', month: 'long' })
+              return (
+                <td key={day} className={names.filter(Boolean).join(' ')}>
+                  {mayEdit && (
+                    <button
+                      type="button"
+                      data-cell
+                      className="cell-free"
+                      aria-label={`New event, ${name}`}
+                      onClick={() => navigate(`/events/new?day=${day}`)}
+                    >
+                      <span aria-hidden="true">+</span>
+                    </button>
+                  )}
+                  <span className="day-number">{Number(day.slice(8))}</span>
+                  {shown.map((occurrence) => {
+                    const calendar = calendarOf.get(occurrence.calendarId)
+                    return (
+                      calendar && (
+                        <SlipLine key={occurrence.eventId + occurrence.recurrenceId} occurrence={occurrence} calendar={calendar} day={day} />
+                      )
+                    )
+                  })}
+                  {shown.length < onDay.length && (
+                    <button type="button" className="more" aria-label={`All ${onDay.length} on ${name}`} onClick={() => plan.go({ view: 'lanes', weeks: 1, day })}>
+                      {onDay.length - shown.length} more
+                    </button>
+                  )}
+                </td>
+              )
+            })}
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  )
+}

@@ -1,0 +1,111 @@
+import { Link, useNavigate } from 'react-router'
+import { addDays, monthOf, sayMonth, saySpan } from '../../shared/days'
+import { useCalendars, useOccurrences, useOrganisation } from '../queries'
+import { useKeys } from '../useKeys'
+import { Lanes } from './Lanes'
+import { PlanList } from './PlanList'
+import { PlanMonth } from './PlanMonth'
+import { spans, usePlanAddress, type Plan, type PlanView } from './usePlanAddress'
+import { YearRibbon } from './YearRibbon'
+
+const viewNames: Record<PlanView, string> = { lanes: 'Lanes', month: 'Month', list: 'List' }
+
+export function PlanPage() {
+  const plan = usePlanAddress()
+  const navigate = useNavigate()
+  const organisation = useOrganisation()
+  const calendars = useCalendars()
+  const occurrences = useOccurrences(plan.first, plan.end)
+  const editable = calendars.data?.filter((calendar) => calendar.mayEdit) ?? []
+  const newEvent = () => editable.length > 0 && navigate(`/events/new?day=${plan.day}`)
+  useKeys({
+    n: newEvent,
+    '[': () => plan.step(-1),
+    ']': () => plan.step(1),
+    '.': () => plan.go({ day: plan.today }),
+    '1': () => plan.go({ view: 'lanes' }),
+    '2': () => plan.go({ view: 'month' }),
+    '3': () => plan.go({ view: 'list' }),
+  })
+  const problem = calendars.error ?? occurrences.error
+  const title = plan.view === 'month' ? sayMonth(monthOf(plan.day), organisation.locale) : saySpan(plan.first, addDays(plan.end, -1), organisation.locale)
+
+  return (
+    <main className="plan">
+      <YearRibbon plan={plan} />
+      <div className="plan-head">
+        <h1 aria-live="polite">{title}</h1>
+        {plan.view === 'lanes' && <SpanChoice plan={plan} />}
+        <span className="stretch" />
+        <StepButtons plan={plan} />
+        <div className="joined" role="group" aria-label="View">
+          {(Object.keys(viewNames) as PlanView[]).map((view) => (
+            <button key={view} type="button" aria-pressed={plan.view === view} onClick={() => plan.go({ view })}>
+              {viewNames[view]}
+            </button>
+          ))}
+        </div>
+        {editable.length > 0 && (
+          <Link className="btn btn-spruce" to={`/events/new?day=${plan.day}`}>
+            New event
+          </Link>
+        )}
+      </div>
+      {problem && (
+        <p className="notice" role="alert">
+          {problem.message}
+        </p>
+      )}
+      {calendars.data?.length === 0 && <NoCalendars />}
+      {calendars.data && calendars.data.length > 0 && (
+        <div className={occurrences.isPlaceholderData ? 'plan-body is-older' : 'plan-body'}>
+          {plan.view === 'lanes' && <Lanes plan={plan} calendars={calendars.data} occurrences={occurrences.data ?? []} />}
+          {plan.view === 'month' && <PlanMonth plan={plan} calendars={calendars.data} occurrences={occurrences.data ?? []} />}
+          {plan.view === 'list' && <PlanList plan={plan} calendars={calendars.data} occurrences={occurrences.data ?? []} />}
+        </div>
+      )}
+    </main>
+  )
+}
+
+function StepButtons({ plan }: { plan: Plan }) {
+  const unit = plan.view === 'month' ? 'month' : plan.view === 'lanes' && plan.weeks === 1 ? 'week' : 'weeks'
+  return (
+    <div className="joined" role="group" aria-label="Time">
+      <button type="button" aria-label={`Earlier ${unit}`} onClick={() => plan.step(-1)}>
+        ‹
+      </button>
+      <button type="button" onClick={() => plan.go({ day: plan.today })}>
+        Today
+      </button>
+      <button type="button" aria-label={`Later ${unit}`} onClick={() => plan.step(1)}>
+        ›
+      </button>
+    </div>
+  )
+}
+
+function SpanChoice({ plan }: { plan: Plan }) {
+  return (
+    <span className="span-choice" role="group" aria-label="Weeks across">
+      {spans.map((weeks) => (
+        <button key={weeks} type="button" aria-pressed={plan.weeks === weeks} onClick={() => plan.go({ weeks })}>
+          {weeks}
+        </button>
+      ))}
+      {plan.weeks === 1 ? 'week across' : 'weeks across'}
+    </span>
+  )
+}
+
+function NoCalendars() {
+  return (
+    <div className="empty">
+      <h2>There is no calendar yet</h2>
+      <p>A calendar holds the events of one class, team or room. Make the first one, then click a day in its lane.</p>
+      <Link className="btn btn-spruce" to="/calendars/new">
+        New calendar
+      </Link>
+    </div>
+  )
+}

@@ -1,0 +1,50 @@
+import { addDays, monthOf, sayDay, saySpan, type Day } from '../../shared/days'
+import { useOrganisation, useYear } from '../queries'
+import type { Plan } from './usePlanAddress'
+
+/** The year's weeks, and how full each is: press one to go there. */
+export function YearRibbon({ plan }: { plan: Plan }) {
+  const { locale } = useOrganisation()
+  const year = useYear(plan.day).data
+  if (!year) return <div className="ribbon" aria-hidden="true" />
+  const fullest = Math.max(1, ...year.weeks.map((week) => week.dates))
+  const move = (event: React.KeyboardEvent<HTMLButtonElement>) => {
+    const step = { ArrowLeft: -1, ArrowRight: 1 }[event.key]
+    if (!step) return
+    event.preventDefault()
+    const buttons = [...(event.currentTarget.parentElement?.querySelectorAll('button') ?? [])]
+    buttons[buttons.indexOf(event.currentTarget) + step]?.focus()
+  }
+  const isShown = (week: Day) => week < plan.end && addDays(week, 7) > plan.first
+  const stop = year.weeks.findIndex((week) => isShown(week.first))
+  return (
+    <nav className="ribbon" aria-label="Weeks of the year">
+      {year.weeks.map((week, index) => {
+        const dates = `${week.dates} ${week.dates === 1 ? 'date' : 'dates'}`
+        const holdsToday = week.first <= plan.today && plan.today < addDays(week.first, 7)
+        return (
+          <button
+            key={week.first}
+            type="button"
+            className={['ribbon-week', isShown(week.first) && 'is-shown', holdsToday && 'is-now'].filter(Boolean).join(' ')}
+            tabIndex={index === Math.max(stop, 0) ? 0 : -1}
+            aria-current={isShown(week.first) ? 'true' : undefined}
+            aria-label={`${saySpan(week.first, addDays(week.first, 6), locale)}, ${dates}`}
+            title={`${sayDay(week.first, locale, { day: 'numeric', month: 'short' })}: ${dates}`}
+            onClick={() => plan.go({ day: holdsToday ? plan.today : week.first })}
+            onKeyDown={move}
+          >
+            {startsMonth(week.first) && <span className="ribbon-month">{sayDay(addDays(week.first, 6), locale, { month: 'short' })}</span>}
+            <svg viewBox="0 0 10 40" preserveAspectRatio="none" aria-hidden="true">
+              <rect x="0" y={40 - (38 * week.dates) / fullest} width="10" height={(38 * week.dates) / fullest} />
+            </svg>
+          </button>
+        )
+      })}
+    </nav>
+  )
+}
+
+function startsMonth(week: Day): boolean {
+  return week.endsWith('-01') || monthOf(week) !== monthOf(addDays(week, 6))
+}
