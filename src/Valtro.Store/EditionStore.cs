@@ -40,6 +40,17 @@ public sealed class EditionStore(Database database)
             where e.id = any(@editions)
             """, new { editions })).ToDictionary(row => row.Id, row => row.Version);
 
+    /// <summary>Open calendars of which what is kept for readers is not what is saved.</summary>
+    public Task<IReadOnlyList<Guid>> CalendarsToRenderAsync() => database.ListAsync<Guid>("""
+        select c.id
+        from calendar c
+        join edition e on e.calendar_id = c.id
+        left join artefact a on a.edition_id = e.id and a.key = 'feed'
+        where c.everyone <> 'nothing' and a.content_version is distinct from c.content_version
+        order by c.changed_at
+        limit 10000
+        """);
+
     public Task<Artefact?> FindArtefactAsync(Guid editionId, string key) => database.FirstAsync<Artefact>("""
         select edition_id, key, content_version, etag, content, changed_at
         from artefact

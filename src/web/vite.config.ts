@@ -21,6 +21,10 @@ export default defineConfig({
       },
     },
   },
-  css: { preprocessorOptions: { scss: { quietDeps: true, silenceDeprecations: ['import', 'global-builtin', 'color-functions', 'if-function'] } } },
+  css: {
+    preprocessorOptions: {
+      scss: { quietDeps: true, silenceDeprecations: ['import', 'global-builtin', 'color-functions', 'if-function'] },
+    },
+  },
   server: { port: 5173, strictPort: true, proxy: { '/api': server, '/c': server, '/embed.js': server } },
 })

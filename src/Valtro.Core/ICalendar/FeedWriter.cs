@@ -93,12 +93,32 @@ public static class FeedWriter
         lines.Start("DTSTART"u8, series.Timing.Start, allDay, zone);
         if (series.Timing.End > series.Timing.Start)
             lines.Start("DTEND"u8, series.Timing.End, allDay, zone);
-        if (series.Rule is not null)
-            lines.Verbatim("RRULE:"u8, RuleText.Format(series.Rule));
+        var (rule, extra) = Deliverable(series);
+        if (rule is not null)
+            lines.Verbatim("RRULE:"u8, RuleText.Format(rule));
         if (series.Removed.Count > 0)
             lines.Starts("EXDATE"u8, series.Removed, allDay, zone);
-        if (series.Extra.Count > 0)
-            lines.Starts("RDATE"u8, series.Extra, allDay, zone);
+        if (extra.Count > 0)
+            lines.Starts("RDATE"u8, extra, allDay, zone);
+    }
+
+    /// <summary>The rule and extra dates in a form that every program reads alike.</summary>
+    /// <remarks>
+    /// Programs disagree on a start that its rule does not give (RFC 5545 3.8.5.3 leaves it undefined): some count it,
+    /// some leave it out. It is therefore listed as an RDATE too, and a COUNT, which they would spend differently,
+    /// becomes the UNTIL of the last date.
+    /// </remarks>
+    private static (RecurrenceRule? Rule, IReadOnlyList<LocalDateTime> Extra) Deliverable(Series series)
+    {
+        if (series.Rule is not { } rule || Expansion.GivesItsStart(rule, series.Timing.Start.Date))
+            return (series.Rule, series.Extra);
+        if (rule.Count is not null)
+        {
+            var last = new Series(series.Timing, rule).All().Last();
+            Until until = series.Timing.AllDay ? new Until.Day(last.LocalStart.Date) : new Until.Moment(last.Start);
+            rule = new RecurrenceRule(rule.Frequency, rule.Interval, null, until, rule.Weekdays, rule.WeekStart);
+        }
+        return (rule, [.. series.Extra.Append(series.Timing.Start).Distinct().Order()]);
     }
 
     /// <summary>The text for every program, and the HTML for those that know RFC 9073 6.5.</summary>

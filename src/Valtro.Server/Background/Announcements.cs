@@ -12,6 +12,7 @@ namespace Valtro.Server.Background;
 internal sealed class Announcements(Database database, EditionStore editions, Artefacts artefacts, News news, ILogger<Announcements> log) : BackgroundService
 {
     private static readonly TimeSpan RetryAfter = TimeSpan.FromSeconds(1);
+    private static readonly TimeSpan LookAnywayAfter = TimeSpan.FromMinutes(1);
 
     protected override async Task ExecuteAsync(CancellationToken stopping)
     {
@@ -49,13 +50,20 @@ internal sealed class Announcements(Database database, EditionStore editions, Ar
         news.AnnounceAll();
         while (true)
         {
-            await connection.WaitAsync(stopping);
-            while (changed.TryDequeue(out var calendarId))
+            foreach (var calendarId in await editions.CalendarsToRenderAsync())
+                await RenewAsync(calendarId);
+            while (await connection.WaitAsync(LookAnywayAfter, stopping))
             {
-                await artefacts.RenewAsync(calendarId);
-                if (await editions.OfCalendarAsync(calendarId) is { } edition)
-                    news.Announce(edition.Id);
+                while (changed.TryDequeue(out var calendarId))
+                    await RenewAsync(calendarId);
             }
         }
+    }
+
+    private async Task RenewAsync(Guid calendarId)
+    {
+        await artefacts.RenewAsync(calendarId);
+        if (await editions.OfCalendarAsync(calendarId) is { } edition)
+            news.Announce(edition.Id);
     }
 }

@@ -15,7 +15,10 @@ export function Level({ detail, word = detailWords[detail] }: { detail: Detail; 
 export function Levels({ disclosure }: { disclosure: Disclosure }) {
   const levels = levelsOf(disclosure)
   return (
-    <span className="levels" title={levels.map(({ audience, detail }) => `${audience}: ${detailWords[detail].toLowerCase()}`).join(', ')}>
+    <span
+      className="levels"
+      title={levels.map(({ audience, detail }) => `${audience}: ${detailWords[detail].toLowerCase()}`).join(', ')}
+    >
       {levels.map(({ audience, detail }) => (
         <i key={audience} className={`level-tall level-${detail}`} aria-hidden="true" />
       ))}

@@ -43,16 +43,30 @@ export function rememberToken(session: Session): Session {
   return session
 }
 
-export async function call<T>(method: 'GET' | 'POST' | 'PUT' | 'DELETE', path: string, body?: unknown, signal?: AbortSignal): Promise<T> {
+export async function call<T>(
+  method: 'GET' | 'POST' | 'PUT' | 'DELETE',
+  path: string,
+  body?: unknown,
+  signal?: AbortSignal,
+): Promise<T> {
   const headers: Record<string, string> = { Accept: 'application/json' }
   if (method !== 'GET') headers['X-Valtro-Token'] = antiforgeryToken
   if (body !== undefined) headers['Content-Type'] = 'application/json'
   let response: Response
   try {
-    response = await fetch(`/api${path}`, { method, headers, body: body === undefined ? undefined : JSON.stringify(body), signal })
+    response = await fetch(`/api${path}`, {
+      method,
+      headers,
+      body: body === undefined ? undefined : JSON.stringify(body),
+      signal,
+    })
   } catch (unreachable) {
     if (signal?.aborted) throw unreachable
-    throw new Problem(0, '/problems/unreachable', 'Valtro does not answer. What you typed is still here. Check your connection and try again.')
+    throw new Problem(
+      0,
+      '/problems/unreachable',
+      'Valtro does not answer. What you typed is still here. Check your connection and try again.',
+    )
   }
   if (!response.ok) throw await readProblem(response)
   return (response.status === 204 ? undefined : await response.json()) as T
@@ -61,7 +75,13 @@ export async function call<T>(method: 'GET' | 'POST' | 'PUT' | 'DELETE', path: s
 async function readProblem(response: Response): Promise<Problem> {
   try {
     const problem = await response.json()
-    return new Problem(response.status, problem.type ?? '', problem.detail ?? problem.title ?? response.statusText, problem.errors, problem.current)
+    return new Problem(
+      response.status,
+      problem.type ?? '',
+      problem.detail ?? problem.title ?? response.statusText,
+      problem.errors,
+      problem.current,
+    )
   } catch {
     return new Problem(response.status, '', `Valtro answered with an error (${response.status}). Nothing was saved.`)
   }

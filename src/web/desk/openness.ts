@@ -41,4 +41,9 @@ export function sayOpenness(calendar: Calendar): string {
   return words[calendar.disclosure.everyone]
 }
 
-export const detailWords: Record<Detail, string> = { nothing: 'Nothing', times: 'Times', headline: 'Headline', complete: 'Complete' }
+export const detailWords: Record<Detail, string> = {
+  nothing: 'Nothing',
+  times: 'Times',
+  headline: 'Headline',
+  complete: 'Complete',
+}

@@ -29,7 +29,11 @@ const keys = {
 }
 
 export function useSession() {
-  return useQuery({ queryKey: keys.session, queryFn: async () => rememberToken(await call<Session>('GET', '/session')), staleTime: Infinity })
+  return useQuery({
+    queryKey: keys.session,
+    queryFn: async () => rememberToken(await call<Session>('GET', '/session')),
+    staleTime: Infinity,
+  })
 }
 
 /** The organisation of who is signed in. Screens are shown only then. */
@@ -44,11 +48,19 @@ export function useCalendars() {
 }
 
 export function useCalendar(id: string | undefined) {
-  return useQuery({ queryKey: keys.calendar(id ?? ''), queryFn: () => call<Calendar>('GET', `/calendars/${id}`), enabled: id !== undefined })
+  return useQuery({
+    queryKey: keys.calendar(id ?? ''),
+    queryFn: () => call<Calendar>('GET', `/calendars/${id}`),
+    enabled: id !== undefined,
+  })
 }
 
 export function usePublishing(id: string) {
-  return useQuery({ queryKey: keys.publishing(id), queryFn: () => call<Publishing>('GET', `/calendars/${id}/publishing`), refetchInterval: 5_000 })
+  return useQuery({
+    queryKey: keys.publishing(id),
+    queryFn: () => call<Publishing>('GET', `/calendars/${id}/publishing`),
+    refetchInterval: 5_000,
+  })
 }
 
 /** The dates from one day up to, not including, another. */
@@ -61,7 +73,11 @@ export function useOccurrences(from: Day, to: Day) {
 }
 
 export function useYear(day: Day) {
-  return useQuery({ queryKey: keys.year(day), queryFn: () => call<Year>('GET', `/year?day=${day}`), placeholderData: keepPreviousData })
+  return useQuery({
+    queryKey: keys.year(day),
+    queryFn: () => call<Year>('GET', `/year?day=${day}`),
+    placeholderData: keepPreviousData,
+  })
 }
 
 export function useEvent(id: string | undefined) {
@@ -100,7 +116,8 @@ export function useColours() {
 export function useRefresh() {
   const client = useQueryClient()
   return {
-    everything: () => client.invalidateQueries({ predicate: (query) => query.queryKey[0] !== 'session' && query.queryKey[0] !== 'events' }),
+    everything: () =>
+      client.invalidateQueries({ predicate: (query) => query.queryKey[0] !== 'session' && query.queryKey[0] !== 'events' }),
     session: () => client.invalidateQueries({ queryKey: keys.session }),
     forgetAll: () => client.clear(),
     setSession: (session: Session) => client.setQueryData(keys.session, rememberToken(session)),

@@ -42,7 +42,7 @@ export function EntryButton(props: {
   return (
     <button
       type="button"
-      id={`entry-${entry.id}`}
+      data-entry={entry.id}
       className={`${props.className} ${entry.state === 'cancelled' ? 'is-cancelled' : ''}`}
       aria-expanded={open === entry.id}
       onClick={() => onOpen(open === entry.id ? null : entry.id)}
@@ -52,6 +52,8 @@ export function EntryButton(props: {
   )
 }
 
+/** The entry may stand on several days, and in a view that is not shown at this width. */
 export function focusEntry(entry: Entry): void {
-  document.getElementById(`entry-${entry.id}`)?.focus()
+  const buttons = [...document.querySelectorAll<HTMLElement>('[data-entry]')]
+  buttons.find((button) => button.dataset.entry === entry.id && button.offsetParent !== null)?.focus()
 }

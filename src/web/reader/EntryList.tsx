@@ -12,24 +12,31 @@ interface EntryListProps {
   today: Day
   open: string | null
   onOpen: (id: string | null) => void
+  /** What to say when there is nothing. */
+  empty: string
 }
 
 /** Day by day, what is on. What lasts for days stands on its first day, or today while it goes on. */
-export function EntryList({ entries, from, edition, today, open, onOpen }: EntryListProps) {
+export function EntryList({ entries, from, edition, today, open, onOpen, empty }: EntryListProps) {
   const days = new Map<Day, Entry[]>()
   for (const entry of entries) {
     if (lastDay(entry) < from) continue
     const day = firstDay(entry) < from ? from : firstDay(entry)
     days.set(day, [...(days.get(day) ?? []), entry])
   }
-  if (days.size === 0)
-    return <p className="notice">Nothing is on from {sayDay(from, edition.locale, { day: 'numeric', month: 'long' })} in these weeks.</p>
+  if (days.size === 0) return <p className="nothing">{empty}</p>
   return (
     <ol className="days">
       {[...days].sort(byDay).map(([day, onDay]) => (
         <li key={day} className={day === today ? 'day is-today' : 'day'}>
           <h3 className="day-name">
-            <b>{day === today ? 'Today' : day === addDays(today, 1) ? 'Tomorrow' : sayDay(day, edition.locale, { weekday: 'short' })}</b>{' '}
+            <b>
+              {day === today
+                ? 'Today'
+                : day === addDays(today, 1)
+                  ? 'Tomorrow'
+                  : sayDay(day, edition.locale, { weekday: 'short' })}
+            </b>{' '}
             <span>{sayDay(day, edition.locale, { day: 'numeric', month: 'short' })}</span>
           </h3>
           <ul>
@@ -43,7 +50,9 @@ export function EntryList({ entries, from, edition, today, open, onOpen }: Entry
                   {entry.place && <span className="line-place">{entry.place}</span>}
                   {entry.state === 'cancelled' && <span className="cancelled">cancelled</span>}
                 </EntryButton>
-                {open === entry.id && <EntryDetails entry={entry} edition={edition} onClose={() => (onOpen(null), focusEntry(entry))} />}
+                {open === entry.id && (
+                  <EntryDetails entry={entry} edition={edition} onClose={() => (onOpen(null), focusEntry(entry))} />
+                )}
               </li>
             ))}
           </ul>

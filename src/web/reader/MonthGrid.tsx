@@ -48,7 +48,12 @@ export function MonthGrid({ month, entries, edition, today, open, onOpen }: Mont
             <Fragment key={week[0]}>
               <tr>
                 {week.map((day) => (
-                  <DayCell key={day} day={day} {...{ month, entries, edition, today, open, onOpen, chosen }} onChoose={setChosen} />
+                  <DayCell
+                    key={day}
+                    day={day}
+                    {...{ month, entries, edition, today, open, onOpen, chosen }}
+                    onChoose={setChosen}
+                  />
                 ))}
               </tr>
               <OpenDetails week={week} entries={entries} edition={edition} open={open} onOpen={onOpen} />
@@ -64,6 +69,7 @@ export function MonthGrid({ month, entries, edition, today, open, onOpen }: Mont
           today={today}
           open={open}
           onOpen={onOpen}
+          empty={`Nothing is on ${sayDay(chosen, edition.locale, { weekday: 'long', day: 'numeric', month: 'long' })}.`}
         />
       </div>
     </div>
@@ -116,7 +122,13 @@ function DayCell(props: MonthGridProps & { day: Day; chosen: Day; onChoose: (day
 }
 
 /** The details stand under the week of their entry, so that a frame of any size can show them. */
-function OpenDetails(props: { week: Day[]; entries: Entry[]; edition: Edition; open: string | null; onOpen: (id: string | null) => void }) {
+function OpenDetails(props: {
+  week: Day[]
+  entries: Entry[]
+  edition: Edition
+  open: string | null
+  onOpen: (id: string | null) => void
+}) {
   const entry = props.entries.find((one) => one.id === props.open)
   const day = entry && props.week.find((one) => touches(entry, one))
   if (!entry || !day || (props.week[0] ?? '') > entry.start.slice(0, 10)) return null

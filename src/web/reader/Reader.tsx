@@ -96,6 +96,7 @@ export function Reader({ data }: { data: PageData }) {
           today={today}
           open={open}
           onOpen={setOpen}
+          empty="Nothing is on in these weeks."
         />
       )}
       <footer className="edition-foot">

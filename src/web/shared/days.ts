@@ -60,7 +60,12 @@ export function weeksOf(month: Month, firstDayOfWeek: number): Day[][] {
 
 /** The day it is now in a zone. */
 export function todayIn(zone: string, now = new Date()): Day {
-  const parts = new Intl.DateTimeFormat('en', { timeZone: zone, year: 'numeric', month: '2-digit', day: '2-digit' }).formatToParts(now)
+  const parts = new Intl.DateTimeFormat('en', {
+    timeZone: zone,
+    year: 'numeric',
+    month: '2-digit',
+    day: '2-digit',
+  }).formatToParts(now)
   const part = (type: string) => parts.find((one) => one.type === type)?.value ?? ''
   return `${part('year')}-${part('month')}-${part('day')}`
 }

@@ -24,7 +24,9 @@ export function readDay(text: string, locale: string, today: Day): Day | null {
   const numbers = (plain.match(/\d+/g) ?? []).map(Number)
   if (month > 0) return fromParts(numbers[0], month, numbers[1], today)
   if (!/^[\d\s./-]+$/.test(plain) || numbers.length < 2) return null
-  return dayComesFirst(locale) ? fromParts(numbers[0], numbers[1], numbers[2], today) : fromParts(numbers[1], numbers[0], numbers[2], today)
+  return dayComesFirst(locale)
+    ? fromParts(numbers[0], numbers[1], numbers[2], today)
+    : fromParts(numbers[1], numbers[0], numbers[2], today)
 }
 
 function fromParts(day: number | undefined, month: number | undefined, year: number | undefined, today: Day): Day | null {
@@ -49,7 +51,8 @@ function monthNamed(text: string, locale: string): number {
   for (let month = 1; month <= 12; month++) {
     const day = `2026-${String(month).padStart(2, '0')}-01`
     const name = sayDay(day, locale, { month: 'long' }).toLowerCase()
-    if (words.some((word) => name.startsWith(word.slice(0, 3)) && (name.startsWith(word) || word.startsWith(name.slice(0, 3))))) return month
+    if (words.some((word) => name.startsWith(word.slice(0, 3)) && (name.startsWith(word) || word.startsWith(name.slice(0, 3)))))
+      return month
   }
   return 0
 }

@@ -17,7 +17,9 @@ export function useArrowKeys() {
     const element = table.current
     if (!element) return
     const rows = () =>
-      [...element.querySelectorAll('tr')].map((row) => [...row.querySelectorAll<HTMLElement>('[data-cell]')]).filter((row) => row.length > 0)
+      [...element.querySelectorAll('tr')]
+        .map((row) => [...row.querySelectorAll<HTMLElement>('[data-cell]')])
+        .filter((row) => row.length > 0)
     const choose = (cell: HTMLElement) => {
       for (const other of element.querySelectorAll<HTMLElement>('[data-cell]')) other.tabIndex = other === cell ? 0 : -1
     }
@@ -34,7 +36,8 @@ export function useArrowKeys() {
       event.preventDefault()
       next?.focus()
     }
-    const first = element.querySelector<HTMLElement>('[data-cell][aria-pressed=true]') ?? element.querySelector<HTMLElement>('[data-cell]')
+    const first =
+      element.querySelector<HTMLElement>('[data-cell][aria-pressed=true]') ?? element.querySelector<HTMLElement>('[data-cell]')
     if (first && !element.contains(document.activeElement)) choose(first)
     element.addEventListener('focusin', onFocus)
     element.addEventListener('keydown', onKeyDown)

@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react'
-import { useForm } from 'react-hook-form'
+import { useForm, useWatch } from 'react-hook-form'
 import { Link, useNavigate, useParams } from 'react-router'
 import { Plate } from '../../shared/Plate'
 import { call, Problem, type Calendar, type CalendarRequest, type Colour, type Organisation, type Zone } from '../api'
@@ -31,7 +31,15 @@ export function CalendarPage() {
   if (!isAdministrator) return <NothingHere detail="Only an administrator can make calendars and say whom they are for." />
   if (!colours || !zones || !all || (id && !stored.data)) return <p className="page">Opening …</p>
   const calendar = id ? (stored.data ?? null) : null
-  return <CalendarForm key={id ?? 'new'} calendar={calendar} fields={fieldsOf(calendar, all, colours, organisation)} colours={colours} zones={zones} />
+  return (
+    <CalendarForm
+      key={id ?? 'new'}
+      calendar={calendar}
+      fields={fieldsOf(calendar, all, colours, organisation)}
+      colours={colours}
+      zones={zones}
+    />
+  )
 }
 
 function fieldsOf(calendar: Calendar | null, all: Calendar[], colours: Colour[], organisation: Organisation): Fields {
@@ -65,8 +73,10 @@ function CalendarForm({ calendar, fields, colours, zones }: CalendarFormProps) {
   const navigate = useNavigate()
   const refresh = useRefresh()
   const toast = useToast()
-  const values = form.watch()
-  useProposedPlate(calendar === null, values.name, form.formState.dirtyFields.plate === true, (plate) => form.setValue('plate', plate))
+  const values = useWatch({ control: form.control }) as Fields
+  useProposedPlate(calendar === null, values.name, form.formState.dirtyFields.plate === true, (plate) =>
+    form.setValue('plate', plate),
+  )
 
   const save = async (confirmed: Fields) => {
     setAsking(false)
@@ -94,7 +104,10 @@ function CalendarForm({ calendar, fields, colours, zones }: CalendarFormProps) {
     if (confirmed.forWhom === 'everyone' && wasForWhom !== 'everyone') setAsking(true)
     else return save(confirmed)
   })
-  const refused = (field: keyof Fields) => ({ 'aria-invalid': problem?.on(field) !== undefined, 'aria-describedby': `${field}-refusal` })
+  const refused = (field: keyof Fields) => ({
+    'aria-invalid': problem?.on(field) !== undefined,
+    'aria-describedby': `${field}-refusal`,
+  })
 
   return (
     <main className="page calendar-page">
@@ -114,7 +127,13 @@ function CalendarForm({ calendar, fields, colours, zones }: CalendarFormProps) {
           <label htmlFor="plate">Plate</label>
           <div>
             <span className="plate-line">
-              <input id="plate" className="form-control plate-field" maxLength={8} {...refused('plate')} {...form.register('plate')} />
+              <input
+                id="plate"
+                className="form-control plate-field"
+                maxLength={8}
+                {...refused('plate')}
+                {...form.register('plate')}
+              />
               <Plate code={values.plate.toUpperCase()} colour={values.colour} />
               <span className="soft">stands on every entry; 1 to 4 letters or digits</span>
             </span>
@@ -172,7 +191,8 @@ function CalendarForm({ calendar, fields, colours, zones }: CalendarFormProps) {
         {problem?.status === 409 && problem.current !== null && (
           <div className="conflict" role="alert">
             <p>
-              <b>Somebody else saved {(problem.current as Calendar).name} while you were working on it.</b> Nothing of yours is saved yet.
+              <b>Somebody else saved {(problem.current as Calendar).name} while you were working on it.</b> Nothing of yours is
+              saved yet.
             </p>
             <button
               type="button"

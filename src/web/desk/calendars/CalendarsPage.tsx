@@ -28,7 +28,9 @@ export function CalendarsPage() {
         </p>
       )}
       {calendars.data?.length === 0 && (
-        <p className="empty">{isAdministrator ? 'There is no calendar yet. Make the first one.' : 'There is no calendar that you may see yet.'}</p>
+        <p className="empty">
+          {isAdministrator ? 'There is no calendar yet. Make the first one.' : 'There is no calendar that you may see yet.'}
+        </p>
       )}
       {calendars.data && calendars.data.length > 0 && <Table calendars={calendars.data} />}
     </main>

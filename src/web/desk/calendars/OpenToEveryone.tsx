@@ -18,8 +18,8 @@ export function OpenToEveryone({ name, events, onOpen, onLeave }: OpenToEveryone
           <b>{events === 0 ? 'It has no events yet; those to come will be public.' : becomes}</b>
         </p>
         <p>
-          The whole world may then read titles, times, places and descriptions: on its page, in embeds and in feeds. You can close it again; what
-          others copied meanwhile stays with them.
+          The whole world may then read titles, times, places and descriptions: on its page, in embeds and in feeds. You can close
+          it again; what others copied meanwhile stays with them.
         </p>
         <button type="button" className="btn btn-spruce" autoFocus onClick={onOpen}>
           Open to everyone

@@ -64,7 +64,12 @@ function Ways({ publishing }: { publishing: Publishing }) {
             </Copyable>
           </div>
           <figure>
-            <img src={`/api/calendars/${publishing.calendarId}/feed-code.svg`} alt="QR code of the link that opens the program" width="148" height="148" />
+            <img
+              src={`/api/calendars/${publishing.calendarId}/feed-code.svg`}
+              alt="QR code of the link that opens the program"
+              width="148"
+              height="148"
+            />
             <figcaption>For posters: a phone’s camera subscribes</figcaption>
           </figure>
         </div>
@@ -129,7 +134,12 @@ function Preview({ publishing, name }: { publishing: Publishing; name: string })
       </div>
       {publishing.isOpen ? (
         <div className="preview-scroll" tabIndex={0} role="region" aria-label="Preview">
-          <iframe src={new URL(publishing.embed).pathname} title={`${name} as readers get it`} width={widths[width]} height="640" />
+          <iframe
+            src={new URL(publishing.embed).pathname}
+            title={`${name} as readers get it`}
+            width={widths[width]}
+            height="640"
+          />
         </div>
       ) : (
         <p className="empty">Nobody outside gets anything yet.</p>

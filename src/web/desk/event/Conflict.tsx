@@ -32,12 +32,14 @@ export function Conflict({ mine, theirs, savedBy, isRemoved, onKeepMine }: Confl
     return (
       <div className="conflict" role="alert">
         <p>
-          <b>{savedBy} removed this event while you were working on it.</b> Your text is still here; copy what you need. It can be restored from
-          its page.
+          <b>{savedBy} removed this event while you were working on it.</b> Your text is still here; copy what you need. It can be
+          restored from its page.
         </p>
       </div>
     )
-  const differing = (Object.keys(names) as (keyof Draft)[]).filter((field) => JSON.stringify(mine[field]) !== JSON.stringify(theirs[field]))
+  const differing = (Object.keys(names) as (keyof Draft)[]).filter(
+    (field) => JSON.stringify(mine[field]) !== JSON.stringify(theirs[field]),
+  )
   return (
     <div className="conflict" role="alert">
       <p>

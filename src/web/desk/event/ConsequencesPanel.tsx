@@ -44,7 +44,13 @@ function Dates({ consequences }: { consequences: Consequences }) {
       ))}
       <ol className="dates" tabIndex={0} aria-label="Dates">
         {dates.map((date, index) => (
-          <DateLine key={date.start} date={date} allDay={consequences.allDay} previous={dates[index - 1]?.start} locale={locale} />
+          <DateLine
+            key={date.start}
+            date={date}
+            allDay={consequences.allDay}
+            previous={dates[index - 1]?.start}
+            locale={locale}
+          />
         ))}
         {more !== null && more > 1 && <li className="soft">… {more - 1} more</li>}
         {more !== null && more > 0 && last && <DateLine date={last} allDay={consequences.allDay} locale={locale} />}
@@ -106,7 +112,8 @@ function WhereItGoes({ calendar }: { calendar: Calendar }) {
       <h2>Where it goes</h2>
       {forWhom(calendar.disclosure) === 'everyone' ? (
         <p>
-          To the page, the embeds and the feed of <Link to={`/calendars/${calendar.id}/publishing`}>{calendar.name}</Link>, within seconds.
+          To the page, the embeds and the feed of <Link to={`/calendars/${calendar.id}/publishing`}>{calendar.name}</Link>, within
+          seconds.
         </p>
       ) : (
         <p>

@@ -46,7 +46,13 @@ export function DayField({ id, label, value, today, refusal, onChange }: DayFiel
         onBlur={() => !unread && setTyped(null)}
         onKeyDown={move}
       />
-      <button type="button" className="day-open" aria-label={`${label}: choose from a month`} aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
+      <button
+        type="button"
+        className="day-open"
+        aria-label={`${label}: choose from a month`}
+        aria-expanded={isOpen}
+        onClick={() => setOpen(!isOpen)}
+      >
         <span aria-hidden="true" />
       </button>
       {isOpen && (

@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react'
-import { useForm } from 'react-hook-form'
+import { useForm, useWatch } from 'react-hook-form'
 import { Link, useBlocker, useNavigate } from 'react-router'
 import { call, Problem, type Calendar, type Happening, type HappeningRequest } from '../api'
 import { sayAgo } from '../Delivery'
@@ -23,9 +23,10 @@ interface EventPageProps {
 /** One page, two columns: what you say, and what follows from it. */
 export function EventPage({ calendars, stored, draft: start }: EventPageProps) {
   const form = useForm<Draft>({ defaultValues: start })
-  const draft = form.watch()
+  const draft = useWatch({ control: form.control }) as Draft
   const set = (change: Partial<Draft>) => {
-    for (const [field, value] of Object.entries(change)) form.setValue(field as keyof Draft, value as never, { shouldDirty: true })
+    for (const [field, value] of Object.entries(change))
+      form.setValue(field as keyof Draft, value as never, { shouldDirty: true })
   }
   const acts = useEventActs(stored, form.formState.isDirty)
   const { problem } = acts
@@ -61,7 +62,12 @@ export function EventPage({ calendars, stored, draft: start }: EventPageProps) {
         <div className="event-row">
           <h2 id="where">Where</h2>
           <div>
-            <input className="form-control" aria-labelledby="where" aria-invalid={problem?.on('place') !== undefined} {...form.register('place')} />
+            <input
+              className="form-control"
+              aria-labelledby="where"
+              aria-invalid={problem?.on('place') !== undefined}
+              {...form.register('place')}
+            />
             <Refusal text={problem?.on('place')} />
           </div>
         </div>
@@ -130,7 +136,9 @@ function useEventActs(stored: Happening | null, isDirty: boolean) {
   const navigate = useNavigate()
   const refresh = useRefresh()
   const toast = useToast()
-  const blocker = useBlocker(({ currentLocation, nextLocation }) => isDirty && !isDone && currentLocation.pathname !== nextLocation.pathname)
+  const blocker = useBlocker(
+    ({ currentLocation, nextLocation }) => isDirty && !isDone && currentLocation.pathname !== nextLocation.pathname,
+  )
 
   useEffect(() => {
     if (isDone) void navigate(isDone)
@@ -159,7 +167,9 @@ function useEventActs(stored: Happening | null, isDirty: boolean) {
 
   const save = (request: HappeningRequest, calendar: Calendar | undefined) =>
     attempt(async () => {
-      const saved = stored ? await call<Happening>('PUT', `/events/${stored.id}`, request) : await call<Happening>('POST', '/events', request)
+      const saved = stored
+        ? await call<Happening>('PUT', `/events/${stored.id}`, request)
+        : await call<Happening>('POST', '/events', request)
       await refresh.everything()
       toast(`“${saved.title}” is saved on ${calendar?.name}. ${whoSees(calendar)}`)
       setDone(`/plan?day=${saved.date}`)
@@ -197,5 +207,7 @@ function useEventActs(stored: Happening | null, isDirty: boolean) {
 
 function whoSees(calendar: Calendar | undefined): string {
   if (!calendar) return ''
-  return { everyone: 'Everyone sees it.', members: 'Members see it.', editors: 'Only its editors see it.' }[forWhom(calendar.disclosure)]
+  return { everyone: 'Everyone sees it.', members: 'Members see it.', editors: 'Only its editors see it.' }[
+    forWhom(calendar.disclosure)
+  ]
 }

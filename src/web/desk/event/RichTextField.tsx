@@ -44,11 +44,14 @@ export function RichTextField({ labelledBy, value, onChange }: RichTextFieldProp
     const chain = editor.chain().focus().extendMarkRange('link')
     if (href === '' || href === 'https://') chain.unsetLink().run()
     else if (editor.state.selection.empty && !editor.isActive('link'))
-      chain.insertContent({ type: 'text', text: href.replace(/^https?:\/\//, ''), marks: [{ type: 'link', attrs: { href } }] }).run()
+      chain
+        .insertContent({ type: 'text', text: href.replace(/^https?:\/\//, ''), marks: [{ type: 'link', attrs: { href } }] })
+        .run()
     else chain.setLink({ href }).run()
     setAddress(null)
   }
-  const isAddress = address !== null && /^(https?:\/\/[^\s.]+\.|https?:\/\/localhost|https?:\/\/\d|mailto:|tel:)\S*/.test(address.trim())
+  const isAddress =
+    address !== null && /^(https?:\/\/[^\s.]+\.|https?:\/\/localhost|https?:\/\/\d|mailto:|tel:)\S*/.test(address.trim())
 
   return (
     <div className="rich-field">
@@ -79,12 +82,18 @@ export function RichTextField({ labelledBy, value, onChange }: RichTextFieldProp
             Set the link
           </button>
           {marks.link && (
-            <button type="button" className="btn btn-quiet" onClick={() => (editor.chain().focus().extendMarkRange('link').unsetLink().run(), setAddress(null))}>
+            <button
+              type="button"
+              className="btn btn-quiet"
+              onClick={() => (editor.chain().focus().extendMarkRange('link').unsetLink().run(), setAddress(null))}
+            >
               Take it off
             </button>
           )}
           {address.trim() !== 'https://' && !isAddress && (
-            <span className="refusal">A link begins with https://, http://, mailto: or tel:, such as https://pinewick.example/rota.</span>
+            <span className="refusal">
+              A link begins with https://, http://, mailto: or tel:, such as https://pinewick.example/rota.
+            </span>
           )}
         </div>
       )}

@@ -29,7 +29,13 @@ export function WhenSentence({ draft, set, problem, calendarZone }: WhenSentence
         ) : (
           <>
             <span>From</span>
-            <TimeField id="from" label="Start time" value={draft.from} refusal={problem?.on('from')} onChange={(from) => set({ from })} />
+            <TimeField
+              id="from"
+              label="Start time"
+              value={draft.from}
+              refusal={problem?.on('from')}
+              onChange={(from) => set({ from })}
+            />
             <span>to</span>
             <TimeField id="to" label="End time" value={draft.to} refusal={problem?.on('to')} onChange={(to) => set({ to })} />
           </>
@@ -39,7 +45,14 @@ export function WhenSentence({ draft, set, problem, calendarZone }: WhenSentence
         {draft.endDate !== null || problem?.on('endDate') ? (
           <>
             <span>{draft.allDay ? 'to' : 'until'}</span>
-            <DayField id="endDate" label="Last day" value={draft.endDate} today={today} refusal={problem?.on('endDate')} onChange={(endDate) => set({ endDate })} />
+            <DayField
+              id="endDate"
+              label="Last day"
+              value={draft.endDate}
+              today={today}
+              refusal={problem?.on('endDate')}
+              onChange={(endDate) => set({ endDate })}
+            />
             <button type="button" className="as-link" onClick={() => set({ endDate: null })}>
               one day only
             </button>
@@ -53,13 +66,12 @@ export function WhenSentence({ draft, set, problem, calendarZone }: WhenSentence
       <p className="when-line">
         <select
           className="form-select"
-          aria-label="How often"
-          value={draft.pattern}
-          onChange={(event) => set({ pattern: event.target.value as Pattern })}
+          aria-label="Once or every"
+          value={draft.pattern === 'once' ? 'once' : 'every'}
+          onChange={(event) => set({ pattern: event.target.value === 'once' ? 'once' : 'weekly' })}
         >
           <option value="once">once</option>
-          <option value="daily">every day</option>
-          <option value="weekly">every week</option>
+          <option value="every">every</option>
         </select>
         {draft.pattern !== 'once' && <Repetition draft={draft} set={set} problem={problem} today={today} />}
       </p>
@@ -85,11 +97,12 @@ interface PartProps {
 function Repetition({ draft, set, problem, today }: PartProps) {
   const { locale, firstDayOfWeek } = useOrganisation()
   const toggle = (weekday: number) =>
-    set({ weekdays: draft.weekdays.includes(weekday) ? draft.weekdays.filter((one) => one !== weekday) : [...draft.weekdays, weekday] })
+    set({
+      weekdays: draft.weekdays.includes(weekday) ? draft.weekdays.filter((one) => one !== weekday) : [...draft.weekdays, weekday],
+    })
   const first = weekOf(today, firstDayOfWeek)
   return (
     <>
-      <span>, each</span>
       <input
         className="form-control number-field"
         aria-label={draft.pattern === 'weekly' ? 'Every how many weeks' : 'Every how many days'}
@@ -98,8 +111,17 @@ function Repetition({ draft, set, problem, today }: PartProps) {
         aria-invalid={problem?.on('repeat.interval') !== undefined}
         onChange={(event) => set({ interval: event.target.value })}
       />
-      <span>{draft.pattern === 'weekly' ? ordinalWeeks(draft.interval) : ordinalDays(draft.interval)}</span>
+      <select
+        className="form-select"
+        aria-label="Days or weeks"
+        value={draft.pattern}
+        onChange={(event) => set({ pattern: event.target.value as Pattern })}
+      >
+        <option value="daily">{draft.interval.trim() === '1' ? 'day' : 'days'}</option>
+        <option value="weekly">{draft.interval.trim() === '1' ? 'week' : 'weeks'}</option>
+      </select>
       <Refusal text={problem?.on('repeat.interval')} />
+      {draft.pattern === 'weekly' && <span>on</span>}
       {draft.pattern === 'weekly' && (
         <span className="weekdays" role="group" aria-label="Weekdays">
           {Array.from({ length: 7 }, (_, index) => addDays(first, index)).map((day) => (
@@ -121,14 +143,6 @@ function Repetition({ draft, set, problem, today }: PartProps) {
   )
 }
 
-function ordinalWeeks(interval: string): string {
-  return interval.trim() === '1' ? 'week, on' : 'weeks, on'
-}
-
-function ordinalDays(interval: string): string {
-  return interval.trim() === '1' ? 'day' : 'days'
-}
-
 function Ending({ draft, set, problem, today }: PartProps) {
   return (
     <p className="when-line">
@@ -146,7 +160,14 @@ function Ending({ draft, set, problem, today }: PartProps) {
         <option value="after">for</option>
       </select>
       {draft.ends === 'on' && (
-        <DayField id="until" label="Until" value={draft.until} today={today} refusal={problem?.on('repeat.until')} onChange={(until) => set({ until })} />
+        <DayField
+          id="until"
+          label="Until"
+          value={draft.until}
+          today={today}
+          refusal={problem?.on('repeat.until')}
+          onChange={(until) => set({ until })}
+        />
       )}
       {draft.ends === 'after' && (
         <>

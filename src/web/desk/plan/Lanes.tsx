@@ -8,7 +8,7 @@ import { DeliveryLine } from '../Delivery'
 import { Levels } from '../Level'
 import { sayOpenness } from '../openness'
 import { useOrganisation } from '../queries'
-import { Slip } from './Slip'
+import { ShortSlip, Slip } from './Slip'
 import type { Plan } from './usePlanAddress'
 
 interface LanesProps {
@@ -21,10 +21,14 @@ interface LanesProps {
 export function Lanes({ plan, calendars, occurrences }: LanesProps) {
   const { locale } = useOrganisation()
   const arrows = useArrowKeys()
-  const columns = plan.weeks === 6 ? daysFrom(plan.first, 6).map((_, week) => addDays(plan.first, week * 7)) : daysFrom(plan.first, plan.weeks * 7)
+  const columns =
+    plan.weeks === 6
+      ? daysFrom(plan.first, 6).map((_, week) => addDays(plan.first, week * 7))
+      : daysFrom(plan.first, plan.weeks * 7)
   const isByWeek = plan.weeks === 6
   const head = (day: Day) => {
-    if (isByWeek) return `${sayDay(day, locale, { day: 'numeric', month: 'short' })} – ${sayDay(addDays(day, 6), locale, { day: 'numeric', month: 'short' })}`
+    if (isByWeek)
+      return `${sayDay(day, locale, { day: 'numeric', month: 'short' })} – ${sayDay(addDays(day, 6), locale, { day: 'numeric', month: 'short' })}`
     return `${sayDay(day, locale, { weekday: 'short' })} ${sayDay(day, locale, { day: 'numeric' })}`
   }
   return (
@@ -42,7 +46,7 @@ export function Lanes({ plan, calendars, occurrences }: LanesProps) {
             return (
               <th key={day} scope="col" className={classes(!isByWeek && isWeekend(day) && 'is-weekend', isNow && 'is-today')}>
                 {head(day)}
-                {isNow && <small>{isByWeek ? 'this week' : 'today'}</small>}
+                {isNow && <small>{isByWeek ? 'now' : 'today'}</small>}
               </th>
             )
           })}
@@ -111,7 +115,14 @@ function WeekCell({ calendar, first, occurrences, locale }: CellProps & { first:
     <td>
       <div className="week-days">
         {days.map((day) => (
-          <NewHere key={day} calendar={calendar} day={day} locale={locale} className="week-day" busy={occurrences.some((one) => touches(one, day))}>
+          <NewHere
+            key={day}
+            calendar={calendar}
+            day={day}
+            locale={locale}
+            className="week-day"
+            busy={occurrences.some((one) => touches(one, day))}
+          >
             {Number(day.slice(8))}
           </NewHere>
         ))}
@@ -121,10 +132,13 @@ function WeekCell({ calendar, first, occurrences, locale }: CellProps & { first:
         .map((occurrence) => {
           const day = days.find((one) => touches(occurrence, one)) ?? first
           return (
-            <div key={occurrence.eventId + occurrence.recurrenceId} className="week-slip">
-              <span className="soft">{sayDay(day, locale, { weekday: 'short' })}</span>
-              <Slip occurrence={occurrence} calendar={calendar} day={day} />
-            </div>
+            <ShortSlip
+              key={occurrence.eventId + occurrence.recurrenceId}
+              occurrence={occurrence}
+              calendar={calendar}
+              day={day}
+              weekday={sayDay(day, locale, { weekday: 'short' })}
+            />
           )
         })}
     </td>

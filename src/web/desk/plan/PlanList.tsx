@@ -19,7 +19,9 @@ export function PlanList({ plan, calendars, occurrences }: PlanListProps) {
   const days = daysFrom(plan.first, daysBetween(plan.first, plan.end))
     .map((day, index) => ({
       day,
-      onDay: occurrences.filter((one) => (index === 0 ? touches(one, day) : firstDay(one) === day) && calendarOf.has(one.calendarId)),
+      onDay: occurrences.filter(
+        (one) => (index === 0 ? touches(one, day) : firstDay(one) === day) && calendarOf.has(one.calendarId),
+      ),
     }))
     .filter(({ onDay }) => onDay.length > 0)
   if (days.length === 0) return <p className="empty">Nothing is on in these weeks.</p>
@@ -36,8 +38,13 @@ export function PlanList({ plan, calendars, occurrences }: PlanListProps) {
               return (
                 <li key={occurrence.eventId + occurrence.recurrenceId}>
                   <span className="list-time">{sayTime(occurrence, day)}</span>
-                  <span className="list-plate">{calendar && <Plate code={calendar.plate} colour={calendar.colour} size="small" />}</span>
-                  <Link to={`/events/${occurrence.eventId}?date=${occurrence.recurrenceId}`} className={`slip-${occurrence.state}`}>
+                  <span className="list-plate">
+                    {calendar && <Plate code={calendar.plate} colour={calendar.colour} size="small" />}
+                  </span>
+                  <Link
+                    to={`/events/${occurrence.eventId}?date=${occurrence.recurrenceId}`}
+                    className={`slip-${occurrence.state}`}
+                  >
                     {occurrence.title}
                   </Link>
                   <span className="soft">{occurrence.place}</span>

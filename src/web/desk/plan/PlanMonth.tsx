@@ -40,7 +40,11 @@ export function PlanMonth({ plan, calendars, occurrences }: PlanMonthProps) {
             {week.map((day) => {
               const onDay = occurrences.filter((occurrence) => touches(occurrence, day) && calendarOf.has(occurrence.calendarId))
               const shown = onDay.length > linesShown ? onDay.slice(0, linesShown - 1) : onDay
-              const names = [isWeekend(day) && 'is-weekend', monthOf(day) !== monthOf(plan.day) && 'is-outside', day === plan.today && 'is-today']
+              const names = [
+                isWeekend(day) && 'is-weekend',
+                monthOf(day) !== monthOf(plan.day) && 'is-outside',
+                day === plan.today && 'is-today',
+              ]
               const name = sayDay(day, locale, { weekday: 'long', day: 'numeric', month: 'long' })
               return (
                 <td key={day} className={names.filter(Boolean).join(' ')}>
@@ -60,12 +64,22 @@ export function PlanMonth({ plan, calendars, occurrences }: PlanMonthProps) {
                     const calendar = calendarOf.get(occurrence.calendarId)
                     return (
                       calendar && (
-                        <SlipLine key={occurrence.eventId + occurrence.recurrenceId} occurrence={occurrence} calendar={calendar} day={day} />
+                        <SlipLine
+                          key={occurrence.eventId + occurrence.recurrenceId}
+                          occurrence={occurrence}
+                          calendar={calendar}
+                          day={day}
+                        />
                       )
                     )
                   })}
                   {shown.length < onDay.length && (
-                    <button type="button" className="more" aria-label={`All ${onDay.length} on ${name}`} onClick={() => plan.go({ view: 'lanes', weeks: 1, day })}>
+                    <button
+                      type="button"
+                      className="more"
+                      aria-label={`All ${onDay.length} on ${name}`}
+                      onClick={() => plan.go({ view: 'lanes', weeks: 1, day })}
+                    >
                       {onDay.length - shown.length} more
                     </button>
                   )}

@@ -28,7 +28,10 @@ export function PlanPage() {
     '3': () => plan.go({ view: 'list' }),
   })
   const problem = calendars.error ?? occurrences.error
-  const title = plan.view === 'month' ? sayMonth(monthOf(plan.day), organisation.locale) : saySpan(plan.first, addDays(plan.end, -1), organisation.locale)
+  const title =
+    plan.view === 'month'
+      ? sayMonth(monthOf(plan.day), organisation.locale)
+      : saySpan(plan.first, addDays(plan.end, -1), organisation.locale)
 
   return (
     <main className="plan">

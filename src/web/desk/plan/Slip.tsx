@@ -31,6 +31,25 @@ export function Slip({ occurrence, calendar, day }: SlipProps) {
   )
 }
 
+/** The same on one line of a week's column, which says the weekday too. */
+export function ShortSlip({ occurrence, calendar, day, weekday }: SlipProps & { weekday: string }) {
+  return (
+    <Link
+      to={addressOf(occurrence)}
+      className={`slip slip-short slip-${occurrence.state}`}
+      title={`${weekday} ${sayTime(occurrence, day)} ${occurrence.title}`}
+    >
+      <span className={`band hue-${calendar.colour}`} aria-hidden="true" />
+      <span className="slip-body">
+        <span className="slip-time">
+          {weekday} {sayTimeShort(occurrence, day)}
+        </span>
+        <b className="slip-title">{occurrence.title}</b>
+      </span>
+    </Link>
+  )
+}
+
 /** The same on one line, with the plate. */
 export function SlipLine({ occurrence, calendar, day }: SlipProps) {
   return (

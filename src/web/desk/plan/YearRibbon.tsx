@@ -17,6 +17,17 @@ export function YearRibbon({ plan }: { plan: Plan }) {
   }
   const isShown = (week: Day) => week < plan.end && addDays(week, 7) > plan.first
   const stop = year.weeks.findIndex((week) => isShown(week.first))
+  const lastStop = year.weeks.findLastIndex((week) => isShown(week.first))
+  const classesOf = (index: number, holdsToday: boolean) =>
+    [
+      'ribbon-week',
+      stop >= 0 && index >= stop && index <= lastStop && 'is-shown',
+      index === stop && 'is-first',
+      index === lastStop && 'is-last',
+      holdsToday && 'is-now',
+    ]
+      .filter(Boolean)
+      .join(' ')
   return (
     <nav className="ribbon" aria-label="Weeks of the year">
       {year.weeks.map((week, index) => {
@@ -26,7 +37,7 @@ export function YearRibbon({ plan }: { plan: Plan }) {
           <button
             key={week.first}
             type="button"
-            className={['ribbon-week', isShown(week.first) && 'is-shown', holdsToday && 'is-now'].filter(Boolean).join(' ')}
+            className={classesOf(index, holdsToday)}
             tabIndex={index === Math.max(stop, 0) ? 0 : -1}
             aria-current={isShown(week.first) ? 'true' : undefined}
             aria-label={`${saySpan(week.first, addDays(week.first, 6), locale)}, ${dates}`}
@@ -34,7 +45,9 @@ export function YearRibbon({ plan }: { plan: Plan }) {
             onClick={() => plan.go({ day: holdsToday ? plan.today : week.first })}
             onKeyDown={move}
           >
-            {startsMonth(week.first) && <span className="ribbon-month">{sayDay(addDays(week.first, 6), locale, { month: 'short' })}</span>}
+            {startsMonth(week.first) && (
+              <span className="ribbon-month">{sayDay(addDays(week.first, 6), locale, { month: 'short' })}</span>
+            )}
             <svg viewBox="0 0 10 40" preserveAspectRatio="none" aria-hidden="true">
               <rect x="0" y={40 - (38 * week.dates) / fullest} width="10" height={(38 * week.dates) / fullest} />
             </svg>

@@ -29,7 +29,13 @@ export function SignIn() {
         </h1>
         <p>Calendars that a school, a club or an office keeps for others.</p>
         <label htmlFor="email">E-mail address</label>
-        <input id="email" className="form-control" type="email" autoComplete="username" {...register('email', { required: true })} />
+        <input
+          id="email"
+          className="form-control"
+          type="email"
+          autoComplete="username"
+          {...register('email', { required: true })}
+        />
         {formState.errors.email && <p className="refusal">Give your e-mail address.</p>}
         <label htmlFor="password">Password</label>
         <input

@@ -1,0 +1,32 @@
+using Valtro.Core.Calendars;
+using Valtro.Core.Disclosure;
+using Valtro.Core.Editions;
+using Valtro.Core.Events;
+using Table = Valtro.Core.Disclosure.Disclosure;
+
+namespace Valtro.Core.Tests;
+
+public class CompositionTests
+{
+    private static Source Calendar(Table disclosure, params CalendarEvent[] events) =>
+        new(Guid.NewGuid(), Plate.Parse("PW"), "Port Watch", Build.Harbour, disclosure, events);
+
+    private static IReadOnlyList<Entry> Compose(params Source[] sources) =>
+        Composition.Compose(sources, Audience.Everyone, Build.Window("2026-11-23", "2026-11-30"));
+
+    [Fact]
+    public void A_closed_calendar_gives_nothing() => Assert.Empty(Compose(Calendar(Table.ForMembers, Build.Event(Build.Series("2026-11-24 14:00")))));
+
+    [Fact]
+    public void Drafts_stay_inside() => Assert.Empty(Compose(Calendar(Table.Open, Build.Event(Build.Series("2026-11-24 14:00"), state: EventState.Draft))));
+
+    [Fact]
+    public void Whole_days_come_first_then_times_ascend_whatever_the_order_of_sources()
+    {
+        var boats = Calendar(Table.Open, Build.Event(Build.Series("2026-11-24 14:00", "FREQ=DAILY;COUNT=2"), "Boats"));
+        var school = Calendar(Table.Open, Build.Event(Build.DaySeries("2026-11-24", "2026-11-24"), "Drill"), Build.Event(Build.Series("2026-11-24 09:00"), "Knots"));
+        string[] expected = ["Drill", "Knots", "Boats", "Boats"];
+        Assert.Equal(expected, Compose(boats, school).Select(entry => entry.Event.Title));
+        Assert.Equal(expected, Compose(school, boats).Select(entry => entry.Event.Title));
+    }
+}

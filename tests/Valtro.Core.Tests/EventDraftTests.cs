@@ -1,0 +1,111 @@
+using NodaTime;
+using Valtro.Core.Events;
+using Valtro.Core.Recurrence;
+
+namespace Valtro.Core.Tests;
+
+public class EventDraftTests
+{
+    private static EventContent Check(EventDraft draft, RichText? description = null) => draft.Check(Build.Halifax, description ?? RichText.Empty);
+
+    private static string? Refused(string field, EventDraft draft) => Build.Refused(field, () => Check(draft));
+
+    [Fact]
+    public void A_sentence_becomes_a_rule()
+    {
+        var content = Check(Build.Draft(repeat: Build.Weekly(2, [4, 2], RepeatEnd.On, "2026-12-18")));
+        Assert.Equal("FREQ=WEEKLY;UNTIL=20261218T180000Z;INTERVAL=2;BYDAY=TU,TH", RuleText.Format(content.Series.Rule!));
+    }
+
+    [Fact]
+    public void A_rule_becomes_the_same_sentence_again()
+    {
+        foreach (var repeat in new[] { Build.Weekly(2, [2, 4], RepeatEnd.On, "2026-12-18"), Build.Weekly(ends: RepeatEnd.After, count: 3), Build.Weekly() })
+        {
+            var content = Check(Build.Draft(repeat: repeat));
+            var again = RepeatDraft.Of(content.Series.Rule!, content.Series.Timing);
+            Assert.Equal((repeat.Interval, repeat.Ends, repeat.Until, repeat.Count), (again.Interval, again.Ends, again.Until, again.Count));
+            Assert.Equal(repeat.Weekdays, again.Weekdays);
+        }
+    }
+
+    [Fact]
+    public void The_last_day_counts_also_where_the_clocks_changed_before_it()
+    {
+        var content = Check(Build.Draft("2026-10-20", repeat: Build.Weekly(ends: RepeatEnd.On, until: "2026-11-10")));
+        Assert.Equal(new LocalDate(2026, 11, 10), content.Series.All().Last().LocalStart.Date);
+    }
+
+    [Fact]
+    public void Whole_days_end_inclusively()
+    {
+        var content = Check(Build.Draft() with { AllDay = true, EndDate = Build.Day("2026-11-26"), Repeat = Build.Weekly(ends: RepeatEnd.On, until: "2026-12-01") });
+        Assert.Equal(3, content.Series.Timing.Days);
+        Assert.Equal("FREQ=WEEKLY;UNTIL=20261201;BYDAY=TU", RuleText.Format(content.Series.Rule!));
+    }
+
+    [Fact]
+    public void An_end_before_the_start_is_refused()
+    {
+        Assert.Contains("later than the start", Refused("to", Build.Draft(from: "14:00", to: "13:00")), StringComparison.Ordinal);
+        Assert.NotNull(Refused("endDate", Build.Draft() with { AllDay = true, EndDate = Build.Day("2026-11-23") }));
+    }
+
+    [Fact]
+    public void An_end_on_a_later_day_is_fine() =>
+        Assert.Equal(Duration.FromHours(11), Check(Build.Draft(from: "22:00", to: "09:00") with { EndDate = Build.Day("2026-11-25") }).Series.Timing.Duration);
+
+    [Fact]
+    public void A_weekly_rule_without_a_weekday_is_refused() => Assert.NotNull(Refused("repeat.weekdays", Build.Draft(repeat: Build.Weekly(weekdays: []))));
+
+    [Fact]
+    public void A_weekday_that_is_none_is_refused() => Assert.NotNull(Refused("repeat.weekdays", Build.Draft(repeat: Build.Weekly(weekdays: [0]))));
+
+    [Fact]
+    public void A_series_that_ends_before_it_starts_is_refused() =>
+        Assert.NotNull(Refused("repeat.until", Build.Draft(repeat: Build.Weekly(ends: RepeatEnd.On, until: "2026-11-23"))));
+
+    [Theory]
+    [InlineData(0)]
+    [InlineData(-3)]
+    [InlineData(100_001)]
+    [InlineData(null)]
+    public void A_number_of_dates_that_is_none_is_refused(int? count) =>
+        Assert.NotNull(Refused("repeat.count", Build.Draft(repeat: Build.Weekly(ends: RepeatEnd.After, count: count))));
+
+    [Fact]
+    public void Every_zero_weeks_is_refused() => Assert.NotNull(Refused("repeat.interval", Build.Draft(repeat: Build.Weekly(interval: 0))));
+
+    [Fact]
+    public void An_unknown_zone_is_refused_with_one_that_would_be_right() =>
+        Assert.Contains("America/Halifax", Refused("zone", Build.Draft() with { Zone = "Atlantis/Pinewick" }), StringComparison.Ordinal);
+
+    [Fact]
+    public void A_title_of_ten_thousand_characters_is_refused() =>
+        Assert.Contains("10000", Refused("title", Build.Draft(title: new string('x', 10_000))), StringComparison.Ordinal);
+
+    [Theory]
+    [InlineData("Boat\u0007lab")]
+    [InlineData("Boat\nlab")]
+    [InlineData("Boat\u202Elab")]
+    public void A_title_of_control_characters_is_refused(string title) =>
+        Assert.Contains("control characters", Refused("title", Build.Draft(title: title)), StringComparison.Ordinal);
+
+    /// <summary>In a test of its own: the test runner itself cannot pass half a character on.</summary>
+    [Fact]
+    public void A_title_with_half_a_character_is_refused() => Assert.NotNull(Refused("title", Build.Draft(title: "Boat\uD800lab")));
+
+    [Fact]
+    public void A_title_is_trimmed() => Assert.Equal("Boat lab", Check(Build.Draft(title: "  Boat lab ")).Title);
+
+    [Fact]
+    public void Everything_that_is_wrong_is_said_at_once()
+    {
+        var refused = Assert.Throws<RuleException>(() => Check(new EventDraft("", false, Build.Day("2026-11-24"), null, null, null, null, new string('x', 500), Build.Weekly(weekdays: []))));
+        Assert.Equal(["from", "place", "title", "to"], refused.Refusals.Select(refusal => refusal.Field).Order());
+    }
+
+    [Fact]
+    public void A_description_beyond_measure_is_refused() =>
+        Assert.NotNull(Build.Refused("description", () => Check(Build.Draft(), new RichText(new string('x', 20_001), "x"))));
+}
