@@ -115,6 +115,3 @@ app.MapPublic();
 app.MapDesk();
 
 app.Run();
-
-/// <summary>The server; named so that tests can start it.</summary>
-public partial class Program;

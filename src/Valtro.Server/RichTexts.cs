@@ -13,6 +13,8 @@ public sealed partial class RichTexts
 {
     private const int LongestSource = 100_000;
 
+    private static readonly HashSet<string> Schemes = new(["http", "https", "mailto", "tel"], StringComparer.OrdinalIgnoreCase);
+
     private readonly HtmlSanitizer _sanitizer;
 
     public RichTexts()
@@ -21,7 +23,7 @@ public sealed partial class RichTexts
         {
             AllowedTags = new HashSet<string>(["p", "br", "strong", "em", "u", "s", "a", "ul", "ol", "li", "blockquote", "b", "i"], StringComparer.OrdinalIgnoreCase),
             AllowedAttributes = new HashSet<string>(["href"], StringComparer.OrdinalIgnoreCase),
-            AllowedSchemes = new HashSet<string>(["http", "https", "mailto", "tel"], StringComparer.OrdinalIgnoreCase),
+            AllowedSchemes = Schemes,
             UriAttributes = new HashSet<string>(["href"], StringComparer.OrdinalIgnoreCase),
         })
         {
@@ -51,7 +53,8 @@ public sealed partial class RichTexts
     {
         if (node is not IElement { LocalName: "a" } link)
             return;
-        if (string.IsNullOrWhiteSpace(link.GetAttribute("href")) || !Uri.TryCreate(link.GetAttribute("href"), UriKind.Absolute, out _))
+        // A relative address would lead readers to our own pages from wherever the text is shown.
+        if (!Uri.TryCreate(link.GetAttribute("href"), UriKind.Absolute, out var address) || !Schemes.Contains(address.Scheme))
         {
             link.RemoveAttribute("href");
             return;

@@ -58,7 +58,8 @@ public sealed class Database(NpgsqlDataSource source) : IAsyncDisposable
     /// <exception cref="InvalidOperationException">A migration failed; the database is as it was before that one.</exception>
     public static async Task MigrateAsync(string connectionString)
     {
-        await using var guard = new NpgsqlConnection(connectionString);
+        // Not pooled: closing it for good is what gives the lock back.
+        await using var guard = new NpgsqlConnection(new NpgsqlConnectionStringBuilder(connectionString) { Pooling = false }.ConnectionString);
         await guard.OpenAsync();
         await guard.ExecuteAsync("select pg_advisory_lock(861004)");
         var result = Upgrade(connectionString).PerformUpgrade();

@@ -1,0 +1,296 @@
+using System.IO.Compression;
+using System.Net;
+using System.Net.Http.Headers;
+using System.Text.Json.Nodes;
+using System.Text.RegularExpressions;
+using NodaTime;
+using Foreign = Ical.Net;
+
+namespace Valtro.Server.Tests;
+
+public sealed class PublicTests(ValtroApp app) : IClassFixture<ValtroApp>
+{
+    private const string Feed = "/c/pinewick/port-watch.ics";
+
+    private async Task<string> NewCalendarAsync(Caller ada, string plate, string name, string everyone = "complete")
+    {
+        var made = await ada.DoAsync(HttpMethod.Post, "/api/calendars", Settings(plate, name, everyone));
+        return (string)made["id"]!;
+    }
+
+    private static object Settings(string plate, string name, string everyone, int? version = null) =>
+        new { name, plate, colour = "navy", zone = "America/Halifax", description = "", disclosure = new { members = "complete", link = everyone, everyone }, version };
+
+    /// <summary>Past the second in which a node trusts what it has.</summary>
+    private void LetTrustEnd() => app.Clock.Advance(Duration.FromSeconds(2));
+
+    [Fact]
+    public async Task A_feed_is_what_it_says_it_is()
+    {
+        var response = await app.Reader().Http.GetAsync(Feed);
+        Assert.Equal("text/calendar; charset=utf-8", response.Content.Headers.ContentType!.ToString());
+        Assert.False(response.Headers.ETag!.IsWeak);
+        Assert.NotNull(response.Content.Headers.LastModified);
+        Assert.True(response.Headers.CacheControl!.Public);
+        Assert.Contains("REFRESH-INTERVAL", await response.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task A_program_that_has_the_newest_version_is_told_so()
+    {
+        var http = app.Reader().Http;
+        var first = await http.GetAsync(Feed);
+        foreach (var condition in new Action<HttpRequestHeaders>[]
+        {
+            headers => headers.IfNoneMatch.Add(first.Headers.ETag!),
+            headers => headers.IfNoneMatch.Add(EntityTagHeaderValue.Any),
+            headers => headers.IfModifiedSince = first.Content.Headers.LastModified,
+        })
+        {
+            var request = new HttpRequestMessage(HttpMethod.Get, Feed);
+            condition(request.Headers);
+            var again = await http.SendAsync(request);
+            Assert.Equal(HttpStatusCode.NotModified, again.StatusCode);
+            Assert.Equal(first.Headers.ETag, again.Headers.ETag);
+        }
+    }
+
+    [Fact]
+    public async Task Another_validator_outweighs_the_date()
+    {
+        var first = await app.Reader().Http.GetAsync(Feed);
+        var request = new HttpRequestMessage(HttpMethod.Get, Feed);
+        request.Headers.IfNoneMatch.Add(new EntityTagHeaderValue("\"older\""));
+        request.Headers.IfModifiedSince = first.Content.Headers.LastModified;
+        Assert.Equal(HttpStatusCode.OK, (await app.Reader().Http.SendAsync(request)).StatusCode);
+    }
+
+    [Theory]
+    [InlineData("gzip", "gzip")]
+    [InlineData("br", "br")]
+    [InlineData("gzip, br", "br")]
+    [InlineData("gzip;q=0", null)]
+    public async Task A_feed_is_compressed_as_the_program_likes(string accepted, string? encoding)
+    {
+        var request = new HttpRequestMessage(HttpMethod.Get, Feed);
+        request.Headers.AcceptEncoding.ParseAdd(accepted);
+        var response = await app.Reader().Http.SendAsync(request);
+        Assert.Equal(encoding, response.Content.Headers.ContentEncoding.SingleOrDefault());
+        await using var body = await response.Content.ReadAsStreamAsync();
+        await using var plain = encoding switch { "gzip" => new GZipStream(body, CompressionMode.Decompress), "br" => new BrotliStream(body, CompressionMode.Decompress), _ => body };
+        Assert.StartsWith("BEGIN:VCALENDAR", await new StreamReader(plain).ReadToEndAsync(), StringComparison.Ordinal);
+        Assert.NotEqual((await app.Reader().Http.GetAsync(Feed)).Headers.ETag?.Tag, encoding is null ? null : response.Headers.ETag!.Tag);
+    }
+
+    [Fact]
+    public async Task Asking_only_for_the_head_gives_the_head()
+    {
+        var response = await app.Reader().Http.SendAsync(new HttpRequestMessage(HttpMethod.Head, Feed));
+        Assert.Equal(HttpStatusCode.OK, response.StatusCode);
+        Assert.True(response.Content.Headers.ContentLength > 100);
+        Assert.Empty(await response.Content.ReadAsByteArrayAsync());
+    }
+
+    [Fact]
+    public async Task A_closed_calendar_is_answered_exactly_like_one_that_does_not_exist()
+    {
+        foreach (var ending in new[] { "", "/embed", ".ics", ".json", "/changes", ".ics?x=1", "/embed?month=2026-12" })
+        {
+            var closed = await app.Reader().Http.GetAsync($"/c/pinewick/staff-room{ending}");
+            var absent = await app.Reader().Http.GetAsync($"/c/pinewick/no-such-thing{ending}");
+            var elsewhere = await app.Reader().Http.GetAsync($"/c/nowhere/port-watch{ending}");
+            Assert.Equal(HttpStatusCode.NotFound, closed.StatusCode);
+            Assert.Contains("There is no calendar at this address", await closed.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+            Assert.Equal(await Told(closed), await Told(absent));
+            Assert.Equal(await Told(closed), await Told(elsewhere));
+        }
+    }
+
+    private static async Task<string> Told(HttpResponseMessage response) =>
+        $"{response.StatusCode} {response.Headers} {response.Content.Headers} {await response.Content.ReadAsStringAsync()}";
+
+    [Fact]
+    public async Task Closing_a_calendar_takes_everything_away_and_opening_brings_it_back()
+    {
+        var ada = await app.SignedInAsync();
+        var id = await NewCalendarAsync(ada, "OPN", "Opening hours");
+        Assert.Equal(HttpStatusCode.OK, (await app.Reader().Http.GetAsync("/c/pinewick/opening-hours.ics")).StatusCode);
+        await ada.DoAsync(HttpMethod.Put, $"/api/calendars/{id}", Settings("OPN", "Opening hours", "nothing", 1));
+        LetTrustEnd();
+        foreach (var ending in new[] { "", "/embed", ".ics", ".json" })
+            Assert.Equal(HttpStatusCode.NotFound, (await app.Reader().Http.GetAsync($"/c/pinewick/opening-hours{ending}")).StatusCode);
+        await ada.DoAsync(HttpMethod.Put, $"/api/calendars/{id}", Settings("OPN", "Opening hours", "complete", 2));
+        LetTrustEnd();
+        Assert.Equal(HttpStatusCode.OK, (await app.Reader().Http.GetAsync("/c/pinewick/opening-hours")).StatusCode);
+    }
+
+    [Fact]
+    public async Task What_readers_cannot_see_does_not_show_in_the_validator()
+    {
+        var ada = await app.SignedInAsync();
+        var id = await NewCalendarAsync(ada, "HID", "Hidden drafts");
+        var added = await ada.DoAsync(HttpMethod.Post, "/api/events", Caller.Event(id));
+        await app.Test.Database.ExecuteAsync("update event set state = 'draft' where id = @id", new { id = Guid.Parse((string)added["id"]!) });
+        await ada.DoAsync(HttpMethod.Post, "/api/events", Caller.Event(id, "Seen"));
+        LetTrustEnd();
+        var before = await app.Reader().Http.GetAsync("/c/pinewick/hidden-drafts.ics");
+        await ada.DoAsync(HttpMethod.Put, $"/api/events/{added["id"]}", Caller.Event(id, "Changed in secret", version: 1));
+        app.Clock.Advance(Duration.FromHours(1));
+        var after = await app.Reader().Http.GetAsync("/c/pinewick/hidden-drafts.ics");
+        Assert.Equal(before.Headers.ETag, after.Headers.ETag);
+        Assert.Equal(before.Content.Headers.LastModified, after.Content.Headers.LastModified);
+    }
+
+    [Fact]
+    public async Task A_change_arrives_in_feed_page_and_month()
+    {
+        var ada = await app.SignedInAsync();
+        var id = await NewCalendarAsync(ada, "CHG", "Changing");
+        var added = await ada.DoAsync(HttpMethod.Post, "/api/events", Caller.Event(id));
+        LetTrustEnd();
+        var before = await app.Reader().Http.GetStringAsync("/c/pinewick/changing.ics");
+        Assert.Contains("DTSTART;TZID=America/Halifax:20261125T140000", before, StringComparison.Ordinal);
+        await ada.DoAsync(HttpMethod.Put, $"/api/events/{added["id"]}", Caller.Event(id, from: "16:00:00", to: "17:00:00", version: 1));
+        LetTrustEnd();
+        var after = await app.Reader().Http.GetStringAsync("/c/pinewick/changing.ics");
+        Assert.Contains("DTSTART;TZID=America/Halifax:20261125T160000", after, StringComparison.Ordinal);
+        Assert.Contains("SEQUENCE:1", after, StringComparison.Ordinal);
+        Assert.Equal(Regex.Match(before, "BEGIN:VEVENT\r\nUID:.*").Value, Regex.Match(after, "BEGIN:VEVENT\r\nUID:.*").Value);
+        Assert.Contains("2026-11-25T16:00:00-04:00", await PageAsync("/c/pinewick/changing"), StringComparison.Ordinal);
+        Assert.Contains("2026-11-25T16:00:00-04:00", await PageAsync("/c/pinewick/changing.json?month=2026-11"), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task A_notification_that_is_lost_delays_a_change_by_a_second()
+    {
+        var ada = await app.SignedInAsync();
+        var id = await NewCalendarAsync(ada, "LST", "Lost news");
+        await ada.DoAsync(HttpMethod.Post, "/api/events", Caller.Event(id, "Before"));
+        LetTrustEnd();
+        Assert.Contains("SUMMARY:Before", await PageAsync("/c/pinewick/lost-news.ics"), StringComparison.Ordinal);
+        // The same writes as a save makes, but nobody is notified.
+        await app.Test.Database.ExecuteAsync("""
+            update event set title = 'After' where home_calendar_id = @id;
+            update calendar set content_version = content_version + 1 where id = @id
+            """, new { id = Guid.Parse(id) });
+        LetTrustEnd();
+        Assert.Contains("SUMMARY:After", await PageAsync("/c/pinewick/lost-news.ics"), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task Another_node_serves_what_this_one_saved()
+    {
+        await using var other = app.Start();
+        var elsewhere = new Caller(other).Http;
+        var ada = await app.SignedInAsync();
+        var id = await NewCalendarAsync(ada, "TWO", "Two nodes");
+        Assert.DoesNotContain("SUMMARY", await elsewhere.GetStringAsync("/c/pinewick/two-nodes.ics"), StringComparison.Ordinal);
+        await ada.DoAsync(HttpMethod.Post, "/api/events", Caller.Event(id, "Seen from both"));
+        LetTrustEnd();
+        Assert.Contains("SUMMARY:Seen from both", await elsewhere.GetStringAsync("/c/pinewick/two-nodes.ics"), StringComparison.Ordinal);
+    }
+
+    private Task<string> PageAsync(string path) => app.Reader().Http.GetStringAsync(path);
+
+    [Fact]
+    public async Task An_open_page_is_told_of_a_change()
+    {
+        var ada = await app.SignedInAsync();
+        var id = await NewCalendarAsync(ada, "SSE", "Open page");
+        await using var stream = await app.Reader().Http.GetStreamAsync("/c/pinewick/open-page/changes");
+        using var reader = new StreamReader(stream);
+        var first = await NextVersionAsync(reader);
+        await ada.DoAsync(HttpMethod.Post, "/api/events", Caller.Event(id));
+        var second = await NextVersionAsync(reader);
+        Assert.NotEqual(first, second);
+        LetTrustEnd();
+        Assert.Equal($"\"{second}\"", (await app.Reader().Http.GetAsync("/c/pinewick/open-page.ics")).Headers.ETag!.Tag);
+    }
+
+    private static async Task<string> NextVersionAsync(StreamReader reader)
+    {
+        using var patience = new CancellationTokenSource(TimeSpan.FromSeconds(15));
+        while (await reader.ReadLineAsync(patience.Token) is { } line)
+        {
+            if (line.StartsWith("data: ", StringComparison.Ordinal))
+                return line["data: ".Length..];
+        }
+        throw new EndOfStreamException("The stream of changes ended.");
+    }
+
+    [Fact]
+    public async Task Embeds_may_be_framed_by_anybody_and_pages_by_nobody_else()
+    {
+        var embed = await app.Reader().Http.GetAsync("/c/pinewick/port-watch/embed");
+        Assert.Contains("frame-ancestors *", embed.Headers.GetValues("Content-Security-Policy").Single(), StringComparison.Ordinal);
+        var page = await app.Reader().Http.GetAsync("/c/pinewick/port-watch");
+        Assert.Contains("frame-ancestors 'self'", page.Headers.GetValues("Content-Security-Policy").Single(), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task A_page_holds_its_data_and_a_list_for_those_without_scripts()
+    {
+        var page = await PageAsync("/c/pinewick/whole-school");
+        var list = Regex.Match(page, "<noscript>(.*?)</noscript>", RegexOptions.Singleline).Groups[1].Value;
+        Assert.Contains("Wed 25 Nov 2026 18:30–20:30: <b>Open harbour evening</b>, Hall", WebUtility.HtmlDecode(list), StringComparison.Ordinal);
+        var data = JsonNode.Parse(Regex.Match(page, "id=\"edition-data\">(.*?)</script>", RegexOptions.Singleline).Groups[1].Value)!;
+        Assert.Equal(["2026-11", "2026-12"], data["months"]!.AsArray().Select(month => (string)month!["month"]!));
+    }
+
+    [Fact]
+    public async Task Nothing_that_people_type_becomes_markup()
+    {
+        const string nasty = "</script><script>alert(1)</script>\"'&";
+        var ada = await app.SignedInAsync();
+        var id = await NewCalendarAsync(ada, "XSS", "Nasty <b>name</b>");
+        await ada.DoAsync(HttpMethod.Post, "/api/events", Caller.Event(id, nasty));
+        LetTrustEnd();
+        var page = await PageAsync("/c/pinewick/nasty-b-name-b");
+        Assert.DoesNotContain("<script>alert", page, StringComparison.Ordinal);
+        Assert.DoesNotContain("<b>name", page, StringComparison.Ordinal);
+        var data = JsonNode.Parse(Regex.Match(page, "id=\"edition-data\">(.*?)</script>", RegexOptions.Singleline).Groups[1].Value)!;
+        Assert.Equal(nasty, (string)data["months"]![0]!["entries"]![0]!["title"]!);
+    }
+
+    [Theory]
+    [InlineData("2026-13")]
+    [InlineData("1700-01")]
+    [InlineData("soon")]
+    public async Task A_month_that_is_none_is_refused_with_a_sentence(string month)
+    {
+        var response = await app.Reader().Http.GetAsync($"/c/pinewick/port-watch.json?month={month}");
+        Assert.Equal(HttpStatusCode.BadRequest, response.StatusCode);
+        Assert.Contains("2026-11", (string)(await Caller.ReadAsync(response))["detail"]!, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task Far_months_are_rendered_but_not_kept()
+    {
+        Assert.Contains("\"month\":\"2150-01\"", await PageAsync("/c/pinewick/port-watch.json?month=2150-01"), StringComparison.Ordinal);
+        Assert.Equal(0, await app.Test.Database.FirstAsync<long>("select count(*) from artefact where key = 'month:2150-01'"));
+    }
+
+    [Fact]
+    public async Task The_feed_read_by_another_library_gives_the_dates_of_the_api()
+    {
+        var ada = await app.SignedInAsync();
+        foreach (var (plate, slug) in new[] { ("PW", "port-watch"), ("SW", "starboard-watch"), ("CREW", "senior-crew"), ("SCH", "whole-school") })
+        {
+            var calendar = Foreign.Calendar.Load(await PageAsync($"/c/pinewick/{slug}.ics"))!;
+            var (from, to) = (new DateTime(2026, 8, 1), new DateTime(2027, 8, 1));
+            var theirs = calendar.GetOccurrences(new Foreign.DataTypes.CalDateTime(from.AddDays(-3)))
+                .TakeWhile(occurrence => occurrence.Period.StartTime.Value < to)
+                .Where(occurrence => occurrence.Period.StartTime.Value >= from)
+                .Select(occurrence => occurrence.Period.StartTime.HasTime
+                    ? $"{((Foreign.CalendarComponents.CalendarEvent)occurrence.Source).Summary} {occurrence.Period.StartTime.AsUtc:O}"
+                    : $"{((Foreign.CalendarComponents.CalendarEvent)occurrence.Source).Summary} {occurrence.Period.StartTime.Value:yyyy-MM-dd}");
+            var ours = (await ada.GetAsync($"/api/occurrences?from=2026-08-01&to=2027-08-01&calendar={await ada.CalendarAsync(plate)}")).AsArray()
+                .Select(one => (bool)one!["allDay"]!
+                    ? $"{one["title"]} {one["start"]}"
+                    : $"{one["title"]} {DateTimeOffset.Parse((string)one["start"]!, System.Globalization.CultureInfo.InvariantCulture).UtcDateTime:O}")
+                .ToArray();
+            Assert.NotEmpty(ours);
+            Assert.Equal(ours.Order(), theirs.Order());
+        }
+    }
+}

@@ -1,0 +1,121 @@
+using System.Net.Http.Json;
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using Microsoft.AspNetCore.Mvc.Testing;
+using Microsoft.Extensions.DependencyInjection;
+using Microsoft.Extensions.DependencyInjection.Extensions;
+using NodaTime;
+using Valtro.Tests;
+using Valtro.Tools.Demo;
+
+namespace Valtro.Server.Tests;
+
+/// <summary>The real server on a real database with the demo data, on Monday 23 November 2026, 08:00 in Halifax.</summary>
+public sealed class ValtroApp : IAsyncLifetime
+{
+    public TestDatabase Test { get; } = new();
+
+    public MovableClock Clock { get; } = new(Instant.FromUtc(2026, 11, 23, 12, 0));
+
+    public WebApplicationFactory<Settings> Factory { get; private set; } = null!;
+
+    public async Task InitializeAsync()
+    {
+        await Test.InitializeAsync();
+        await new DemoSeed(Test.Database, Clock.Now).RunAsync();
+        Factory = Start();
+    }
+
+    /// <summary>Another node on the same database.</summary>
+    public WebApplicationFactory<Settings> Start(int signInsPerMinute = 10_000) => new WebApplicationFactory<Settings>().WithWebHostBuilder(host =>
+    {
+        host.UseSetting("VALTRO_DATABASE", Test.ConnectionString + ";Timeout=3");
+        host.UseSetting("VALTRO_PUBLIC_URL", "https://dates.pinewick.example");
+        host.UseSetting("VALTRO_SIGN_INS_PER_MINUTE", $"{signInsPerMinute}");
+        host.UseSetting("VALTRO_PUBLIC_READS_PER_MINUTE", "100000");
+        host.ConfigureServices(services => services.Replace(ServiceDescriptor.Singleton<IClock>(Clock)));
+    });
+
+    public async Task DisposeAsync()
+    {
+        await Factory.DisposeAsync();
+        await Test.DisposeAsync();
+    }
+
+    /// <summary>Somebody who only reads.</summary>
+    public Caller Reader() => new(Factory);
+
+    public async Task<Caller> SignedInAsync(string name = "ada")
+    {
+        var caller = new Caller(Factory);
+        await caller.SignInAsync(name);
+        return caller;
+    }
+}
+
+public sealed class MovableClock(Instant now) : IClock
+{
+    public Instant Now { get; private set; } = now;
+
+    public Instant GetCurrentInstant() => Now;
+
+    public void Advance(Duration by) => Now += by;
+}
+
+/// <summary>A browser: cookies, and the token that goes with every change.</summary>
+public sealed class Caller(WebApplicationFactory<Settings> factory)
+{
+    public HttpClient Http { get; } = factory.CreateClient(new WebApplicationFactoryClientOptions { BaseAddress = new Uri("https://dates.pinewick.example"), AllowAutoRedirect = false });
+
+    private string? _token;
+
+    public async Task<HttpResponseMessage> TrySignInAsync(string name, string password = DemoSeed.Password)
+    {
+        await RefreshTokenAsync();
+        var response = await SendAsync(HttpMethod.Post, "/api/session", new { email = $"{name}@pinewick.example", password });
+        if (response.IsSuccessStatusCode)
+            _token = (await ReadAsync(response))["antiforgeryToken"]!.GetValue<string>();
+        return response;
+    }
+
+    public async Task SignInAsync(string name) => (await TrySignInAsync(name)).EnsureSuccessStatusCode();
+
+    public async Task RefreshTokenAsync() => _token = (await GetAsync("/api/session"))["antiforgeryToken"]!.GetValue<string>();
+
+    public async Task<JsonNode> GetAsync(string path)
+    {
+        var response = await Http.GetAsync(path);
+        Assert.True(response.IsSuccessStatusCode, $"{path} answered {response.StatusCode}: {await response.Content.ReadAsStringAsync()}");
+        return await ReadAsync(response);
+    }
+
+    public Task<HttpResponseMessage> SendAsync(HttpMethod method, string path, object? body = null, string? token = null)
+    {
+        var request = new HttpRequestMessage(method, path) { Content = body is null ? null : JsonContent.Create(body, options: Json.Options) };
+        if ((token ?? _token) is { Length: > 0 } given)
+            request.Headers.Add("X-Valtro-Token", given);
+        return Http.SendAsync(request);
+    }
+
+    public async Task<JsonNode> DoAsync(HttpMethod method, string path, object? body = null)
+    {
+        var response = await SendAsync(method, path, body);
+        Assert.True(response.IsSuccessStatusCode, $"{path} answered {response.StatusCode}: {await response.Content.ReadAsStringAsync()}");
+        return await ReadAsync(response);
+    }
+
+    public static async Task<JsonNode> ReadAsync(HttpResponseMessage response) =>
+        JsonNode.Parse(await response.Content.ReadAsStringAsync()) ?? throw new JsonException("The answer is empty.");
+
+    public async Task<string> CalendarAsync(string plate) => (string)(await CalendarNodeAsync(plate))["id"]!;
+
+    public async Task<JsonNode> CalendarNodeAsync(string plate) =>
+        (await GetAsync("/api/calendars")).AsArray().Single(calendar => (string)calendar!["plate"]! == plate)!;
+
+    /// <summary>What the event page sends.</summary>
+    public static JsonObject Event(string calendarId, string title = "Sail repair", string date = "2026-11-25", string from = "14:00:00", string to = "15:00:00", object? repeat = null, string description = "", int? version = null) =>
+        JsonSerializer.SerializeToNode(
+            new { calendarId, title, allDay = false, date, endDate = (string?)null, from, to, zone = (string?)null, place = "Loft", description, repeat, version }, Json.Options)!.AsObject();
+
+    public static object Weekly(params int[] weekdays) => new { frequency = "weekly", interval = 1, weekdays, ends = "never", until = (string?)null, count = (int?)null };
+}

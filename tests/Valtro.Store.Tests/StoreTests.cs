@@ -1,0 +1,286 @@
+using Dapper;
+using NodaTime;
+using Npgsql;
+using Valtro.Core;
+using Valtro.Core.Calendars;
+using Valtro.Core.Disclosure;
+using Valtro.Core.Events;
+using Valtro.Core.Recurrence;
+using Valtro.Core.Time;
+using Valtro.Tests;
+
+namespace Valtro.Store.Tests;
+
+public sealed class StoreTests : IAsyncLifetime
+{
+    private static readonly DateTimeZone Halifax = Zones.Named("America/Halifax");
+    private static readonly Instant Now = Instant.FromUtc(2026, 11, 23, 12, 0);
+
+    private readonly TestDatabase _test = new();
+    private readonly Guid _school = Guid.CreateVersion7();
+    private readonly Guid _club = Guid.CreateVersion7();
+    private readonly Guid _ada = Guid.CreateVersion7();
+
+    private CalendarStore Calendars => new(_test.Database);
+
+    private EventStore Events => new(_test.Database);
+
+    private EditionStore Editions => new(_test.Database);
+
+    public async Task InitializeAsync()
+    {
+        await _test.InitializeAsync();
+        var organisations = new OrganisationStore(_test.Database);
+        await organisations.AddAsync(new Organisation(_school, "pinewick", "Pinewick Harbour School", "America/Halifax", "en-GB", 1, 8));
+        await organisations.AddAsync(new Organisation(_club, "club", "Another club", "Europe/Oslo", "nb-NO", 1, 1));
+        await new AccountStore(_test.Database).AddAsync(new Account { Id = _ada, Email = "ada@pinewick.example", NormalizedEmail = "ADA@PINEWICK.EXAMPLE", Name = "Ada Dunmore", SecurityStamp = "x" });
+    }
+
+    public Task DisposeAsync() => _test.DisposeAsync();
+
+    private static CalendarSettings Settings(string plate = "PW", string name = "Port Watch", Disclosure? disclosure = null) =>
+        new(name, Plate.Parse(plate), Hue.Named("harbour"), Halifax, "", disclosure ?? Disclosure.Open);
+
+    private static EventContent Content(string title = "Boat lab", string? rule = null, LocalDateTime? start = null, Timing? timing = null)
+    {
+        var from = start ?? new LocalDateTime(2026, 11, 24, 14, 0);
+        return new EventContent(title, new Series(timing ?? Timing.Timed(from, from.PlusMinutes(90), Halifax), rule is null ? null : RuleText.Parse(rule)), "Slipway", new RichText("<p>Hello</p>", "Hello"));
+    }
+
+    private static Window Week(int year, int month, int day) => new(new LocalDate(year, month, day), new LocalDate(year, month, day).PlusDays(7), Halifax);
+
+    private async Task<Guid> AddEventAsync(Guid calendar, EventContent? content = null) =>
+        await Events.AddAsync(_school, calendar, content ?? Content(), _ada, Now);
+
+    [Fact]
+    public async Task A_calendar_is_kept_as_it_was_made()
+    {
+        var made = await Calendars.AddAsync(_school, Settings());
+        var found = await Calendars.FindAsync(_school, made.Id);
+        Assert.Equal(made, found);
+        Assert.Equal(("Port Watch", "PW", "harbour", "port-watch", 1), (found!.Name, found.Plate.Code, found.Hue.Name, found.Slug, found.Version));
+        Assert.Equal(Disclosure.Open, found.Disclosure);
+    }
+
+    [Fact]
+    public async Task A_plate_is_unique_in_its_organisation_only()
+    {
+        await Calendars.AddAsync(_school, Settings());
+        var refused = await Assert.ThrowsAsync<RuleException>(() => Calendars.AddAsync(_school, Settings(name: "Other")));
+        Assert.Equal("plate", refused.Refusals[0].Field);
+        Assert.Single(await Calendars.ListAsync(_school));
+        await Calendars.AddAsync(_club, Settings());
+    }
+
+    [Fact]
+    public async Task Addresses_of_calendars_of_one_name_differ()
+    {
+        await Calendars.AddAsync(_school, Settings());
+        Assert.Equal("port-watch-2", (await Calendars.AddAsync(_school, Settings("PW2"))).Slug);
+    }
+
+    [Fact]
+    public async Task Calendars_made_at_once_all_get_addresses()
+    {
+        var made = await Task.WhenAll(Enumerable.Range(0, 8).Select(number => Calendars.AddAsync(_school, Settings($"P{number}"))));
+        Assert.Equal(8, made.Select(calendar => calendar.Slug).Distinct().Count());
+    }
+
+    [Fact]
+    public async Task A_calendar_saved_from_an_old_version_is_refused()
+    {
+        var made = await Calendars.AddAsync(_school, Settings());
+        var saved = await Calendars.SaveAsync(_school, made.Id, 1, Settings(name: "Renamed"));
+        Assert.Equal((2, made.ContentVersion + 1), (saved.Version, saved.ContentVersion));
+        await Assert.ThrowsAsync<ChangedMeanwhileException>(() => Calendars.SaveAsync(_school, made.Id, 1, Settings(name: "Lost")));
+        Assert.Equal("Renamed", (await Calendars.FindAsync(_school, made.Id))!.Name);
+    }
+
+    [Fact]
+    public async Task Another_organisation_finds_nothing_and_changes_nothing()
+    {
+        var calendar = await Calendars.AddAsync(_school, Settings());
+        var happening = await AddEventAsync(calendar.Id);
+        Assert.Null(await Calendars.FindAsync(_club, calendar.Id));
+        Assert.Null(await Events.FindAsync(_club, happening));
+        await Assert.ThrowsAsync<ChangedMeanwhileException>(() => Calendars.SaveAsync(_club, calendar.Id, 1, Settings(name: "Taken over")));
+        await Assert.ThrowsAsync<NotFoundException>(() => Events.AddAsync(_club, calendar.Id, Content(), _ada, Now));
+        await Assert.ThrowsAsync<NotFoundException>(() => Events.SetRemovedAsync(_club, happening, 1, removed: true, _ada, Now));
+        Assert.Empty(await Events.InWindowAsync(_club, [calendar.Id], Week(2026, 11, 23)));
+    }
+
+    [Fact]
+    public async Task An_event_is_kept_as_it_was_saved()
+    {
+        var calendar = await Calendars.AddAsync(_school, Settings());
+        var content = Content(rule: "FREQ=WEEKLY;UNTIL=20261218T180000Z;BYDAY=TU,TH");
+        var stored = await Events.FindAsync(_school, await AddEventAsync(calendar.Id, content));
+        Assert.True(content.Says(stored!.Event.Content));
+        Assert.Equal((EventState.Live, 0, 1, false, "Ada Dunmore"), (stored.Event.State, stored.Event.Sequence, stored.Version, stored.IsRemoved, stored.SavedBy));
+        Assert.Equal(Now, stored.Event.Created);
+    }
+
+    [Fact]
+    public async Task Whole_days_are_kept_as_days()
+    {
+        var calendar = await Calendars.AddAsync(_school, Settings());
+        var content = Content(timing: Timing.WholeDays(new LocalDate(2026, 11, 27), new LocalDate(2026, 11, 29), Halifax));
+        Assert.True(content.Says((await Events.FindAsync(_school, await AddEventAsync(calendar.Id, content)))!.Event.Content));
+    }
+
+    [Theory]
+    [InlineData(2026, 11, 16, 0)]
+    [InlineData(2026, 11, 23, 1)]
+    [InlineData(2035, 11, 19, 1)]
+    public async Task A_series_without_end_is_found_in_any_later_week(int year, int month, int day, int expected)
+    {
+        var calendar = await Calendars.AddAsync(_school, Settings());
+        await AddEventAsync(calendar.Id, Content(rule: "FREQ=WEEKLY"));
+        Assert.Equal(expected, (await Events.InWindowAsync(_school, [calendar.Id], Week(year, month, day))).Count);
+    }
+
+    [Fact]
+    public async Task Each_save_raises_the_versions_and_leaves_a_revision()
+    {
+        var calendar = await Calendars.AddAsync(_school, Settings());
+        var id = await AddEventAsync(calendar.Id);
+        await Events.SaveAsync(_school, id, 1, calendar.Id, Content("Boat lab moved"), _ada, Now);
+        var stored = (await Events.FindAsync(_school, id))!;
+        Assert.Equal((2, 1), (stored.Version, stored.Event.Sequence));
+        Assert.Equal(calendar.ContentVersion + 2, (await Calendars.FindAsync(_school, calendar.Id))!.ContentVersion);
+        Assert.Equal(["made", "changed"], await _test.Database.ListAsync<string>("select act from revision where event_id = @id order by version", new { id }));
+    }
+
+    [Fact]
+    public async Task Of_two_who_save_the_same_version_one_is_told()
+    {
+        var calendar = await Calendars.AddAsync(_school, Settings());
+        var id = await AddEventAsync(calendar.Id);
+        var saves = await Task.WhenAll(Enumerable.Range(0, 6).Select(async number =>
+        {
+            try
+            {
+                await Events.SaveAsync(_school, id, 1, calendar.Id, Content($"Save {number}"), _ada, Now);
+                return true;
+            }
+            catch (ChangedMeanwhileException)
+            {
+                return false;
+            }
+        }));
+        Assert.Single(saves, saved => saved);
+        Assert.Equal(2, (await Events.FindAsync(_school, id))!.Version);
+    }
+
+    [Fact]
+    public async Task Moving_an_event_changes_both_calendars()
+    {
+        var from = await Calendars.AddAsync(_school, Settings());
+        var to = await Calendars.AddAsync(_school, Settings("SW", "Starboard Watch"));
+        var id = await AddEventAsync(from.Id);
+        await Events.SaveAsync(_school, id, 1, to.Id, Content(), _ada, Now);
+        Assert.Equal(from.ContentVersion + 2, (await Calendars.FindAsync(_school, from.Id))!.ContentVersion);
+        Assert.Equal(to.ContentVersion + 1, (await Calendars.FindAsync(_school, to.Id))!.ContentVersion);
+    }
+
+    [Fact]
+    public async Task What_is_removed_is_gone_until_it_is_restored()
+    {
+        var calendar = await Calendars.AddAsync(_school, Settings());
+        var id = await AddEventAsync(calendar.Id);
+        Assert.Equal(2, await Events.SetRemovedAsync(_school, id, 1, removed: true, _ada, Now));
+        Assert.Empty(await Events.OfCalendarAsync(_school, calendar.Id));
+        await Assert.ThrowsAsync<ChangedMeanwhileException>(() => Events.SaveAsync(_school, id, 2, calendar.Id, Content(), _ada, Now));
+        Assert.Equal(3, await Events.SetRemovedAsync(_school, id, 2, removed: false, _ada, Now));
+        Assert.Single(await Events.OfCalendarAsync(_school, calendar.Id));
+    }
+
+    [Theory]
+    [InlineData("update calendar set everyone = 'complete', members = 'nothing'", "disclosure_is_monotone")]
+    [InlineData("update calendar set plate = 'A B'", "calendar_plate_check")]
+    [InlineData("update calendar set colour = 'blue'", "calendar_colour_check")]
+    [InlineData("update event set end_local = start_local - interval '1 minute'", "event_ends_after_start")]
+    [InlineData("update event set all_day = true", "whole_days_are_midnights")]
+    [InlineData("update event set title = ' x'", "event_title_check")]
+    [InlineData("update event set reach = 'empty'", "event_reach_check")]
+    [InlineData("update event set state = 'gone'", "event_state_check")]
+    [InlineData("delete from calendar", "calendar_role_organisation_id_calendar_id_fkey|edition_organisation_id_calendar_id_fkey|event_organisation_id_home_calendar_id_fkey")]
+    [InlineData("update event set organisation_id = (select id from organisation where slug = 'club')", "event_organisation_id_home_calendar_id_fkey|revision_organisation_id_event_id_fkey")]
+    public async Task The_database_itself_refuses_impossible_rows(string sql, string constraints)
+    {
+        var calendar = await Calendars.AddAsync(_school, Settings());
+        await AddEventAsync(calendar.Id);
+        var refused = await Assert.ThrowsAsync<PostgresException>(() => _test.Database.ExecuteAsync(sql));
+        Assert.Contains(refused.ConstraintName, constraints.Split('|'));
+    }
+
+    [Fact]
+    public async Task A_transaction_that_fails_leaves_nothing()
+    {
+        var calendar = await Calendars.AddAsync(_school, Settings());
+        // The revision's author does not exist, so the event that was inserted before it has to go too.
+        await Assert.ThrowsAsync<PostgresException>(() => Events.AddAsync(_school, calendar.Id, Content(), Guid.NewGuid(), Now));
+        Assert.Equal(0, await _test.Database.FirstAsync<long>("select count(*) from event"));
+        Assert.Equal(calendar.ContentVersion, (await Calendars.FindAsync(_school, calendar.Id))!.ContentVersion);
+    }
+
+    [Fact]
+    public async Task A_change_is_announced_when_it_is_committed()
+    {
+        var calendar = await Calendars.AddAsync(_school, Settings());
+        await using var listener = await _test.Database.Source.OpenConnectionAsync();
+        var heard = new List<string>();
+        listener.Notification += (_, announcement) => heard.Add(announcement.Payload);
+        await listener.ExecuteAsync("listen valtro_calendar");
+        await AddEventAsync(calendar.Id);
+        Assert.True(await listener.WaitAsync(TimeSpan.FromSeconds(10)));
+        Assert.Equal([calendar.Id.ToString()], heard);
+    }
+
+    [Fact]
+    public async Task An_older_artefact_does_not_replace_a_newer_one()
+    {
+        var calendar = await Calendars.AddAsync(_school, Settings());
+        var newer = new Artefact(calendar.EditionId, "feed", 5, "newer-etag", [1, 2], Now);
+        await Editions.KeepArtefactAsync(newer);
+        await Editions.KeepArtefactAsync(newer with { ContentVersion = 4, Etag = "older-etag" });
+        Assert.Equal("newer-etag", (await Editions.FindArtefactAsync(calendar.EditionId, "feed"))!.Etag);
+    }
+
+    [Fact]
+    public async Task Open_calendars_that_are_not_rendered_are_found_and_closed_ones_are_not()
+    {
+        var open = await Calendars.AddAsync(_school, Settings());
+        await Calendars.AddAsync(_school, Settings("STF", "Staff", Disclosure.Closed));
+        Assert.Equal([open.Id], await Editions.CalendarsToRenderAsync());
+        await Editions.KeepArtefactAsync(new Artefact(open.EditionId, "feed", open.ContentVersion, "some-etag", [1], Now));
+        Assert.Empty(await Editions.CalendarsToRenderAsync());
+    }
+
+    [Fact]
+    public async Task A_person_s_roles_decide_what_they_may()
+    {
+        var accounts = new AccountStore(_test.Database);
+        var calendar = await Calendars.AddAsync(_school, Settings(disclosure: Disclosure.Closed));
+        Assert.Null(await accounts.ViewerAsync(_ada));
+        await accounts.AddMemberAsync(_school, _ada, isAdministrator: false);
+        await accounts.GiveRoleAsync(_school, calendar.Id, _ada, CalendarRole.Editor);
+        var viewer = (await accounts.ViewerAsync(_ada))!;
+        Assert.Equal((_school, false, true), (viewer.OrganisationId, viewer.IsAdministrator, viewer.MayEdit(calendar.Id)));
+    }
+
+    [Fact]
+    public async Task Parallel_wrong_passwords_all_count()
+    {
+        var accounts = new AccountStore(_test.Database);
+        await Task.WhenAll(Enumerable.Range(0, 9).Select(_ => accounts.CountFailedSignInAsync(_ada)));
+        Assert.Equal(9, (await accounts.FindAsync(_ada))!.FailedSignIns);
+    }
+
+    [Fact]
+    public async Task Migrations_run_again_change_nothing()
+    {
+        await Database.MigrateAsync(_test.ConnectionString);
+        Assert.True(Database.IsMigrated(_test.ConnectionString));
+    }
+}
