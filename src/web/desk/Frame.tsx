@@ -39,8 +39,8 @@ function SignedIn() {
     .slice(0, 2)
   const signOut = async () => {
     await call('DELETE', '/session')
-    refresh.forgetAll()
     await navigate('/plan')
+    await refresh.forgetAll()
   }
   return (
     <>

@@ -119,7 +119,11 @@ export function useRefresh() {
     everything: () =>
       client.invalidateQueries({ predicate: (query) => query.queryKey[0] !== 'session' && query.queryKey[0] !== 'events' }),
     session: () => client.invalidateQueries({ queryKey: keys.session }),
-    forgetAll: () => client.clear(),
+    /** Nothing of the person who was signed in stays behind. */
+    forgetAll: async () => {
+      await client.resetQueries({ queryKey: keys.session })
+      client.removeQueries({ predicate: (query) => query.queryKey[0] !== 'session' })
+    },
     setSession: (session: Session) => client.setQueryData(keys.session, rememberToken(session)),
   }
 }

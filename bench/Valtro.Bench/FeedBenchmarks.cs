@@ -1,0 +1,69 @@
+using System.Buffers;
+using BenchmarkDotNet.Attributes;
+using NodaTime;
+using Valtro.Core.Calendars;
+using Valtro.Core.Disclosure;
+using Valtro.Core.Events;
+using Valtro.Core.ICalendar;
+using Valtro.Core.Recurrence;
+using Valtro.Core.Time;
+using Foreign = Ical.Net;
+
+namespace Valtro.Bench;
+
+/// <summary>Building and serialising a feed of 2,000 events, one in four of them weekly.</summary>
+[Suite("feed of 2,000 events, built and written", 15, 2_000)]
+public class FeedOfTwoThousand
+{
+    private const int Events = 2_000;
+    private const string About = "Bring oilskins and closed shoes; in heavy weather we meet in the loft instead, as always.";
+
+    private static readonly Instant Changed = Instant.FromUtc(2026, 11, 1, 12, 0);
+    private static readonly FeedHead Head = new(
+        Guid.NewGuid(), "Port Watch", "Navigation", Hue.All[0], new Uri("https://dates.pinewick.example/c/pinewick/port-watch"), new Uri("https://dates.pinewick.example/c/pinewick/port-watch.ics"), Changed);
+
+    private (Guid Uid, LocalDateTime Start, bool Weekly)[] _given = [];
+
+    [GlobalSetup]
+    public void Give() => _given = [.. Enumerable.Range(0, Events).Select(number => (Guid.NewGuid(), new LocalDateTime(2026, 9, 1, 9, 0).PlusDays(number % 300), number % 4 == 0))];
+
+    [Benchmark]
+    public int Valtro()
+    {
+        var events = new List<(CalendarEvent, Disclosed)>(Events);
+        foreach (var (uid, start, weekly) in _given)
+        {
+            var series = new Series(Timing.Timed(start, start.PlusMinutes(90), Lesson.Halifax), weekly ? RuleText.Parse(Lesson.Rule) : null);
+            var happening = new CalendarEvent(uid, uid, uid, new EventContent("Boat lab", series, "Slipway", new RichText("", About)), EventState.Live, 1, Changed, Changed);
+            events.Add((happening, Disclosed.ForReaders(happening, Detail.Complete)!));
+        }
+        var output = new ArrayBufferWriter<byte>(256 * 1024);
+        FeedWriter.Write(output, Head, events);
+        return output.WrittenCount;
+    }
+
+    [Benchmark]
+    public int IcalNet()
+    {
+        var calendar = new Foreign.Calendar();
+        calendar.AddTimeZone(new Foreign.CalendarComponents.VTimeZone("America/Halifax"));
+        foreach (var (uid, start, weekly) in _given)
+        {
+            var happening = new Foreign.CalendarComponents.CalendarEvent
+            {
+                Uid = uid.ToString(),
+                Summary = "Boat lab",
+                Location = "Slipway",
+                Description = About,
+                Sequence = 1,
+                Status = "CONFIRMED",
+                Start = new Foreign.DataTypes.CalDateTime(start.Year, start.Month, start.Day, start.Hour, start.Minute, 0, "America/Halifax"),
+                End = new Foreign.DataTypes.CalDateTime(start.Year, start.Month, start.Day, start.Hour + 1, start.Minute + 30, 0, "America/Halifax"),
+            };
+            if (weekly)
+                happening.RecurrenceRule = new Foreign.DataTypes.RecurrenceRule(Lesson.Rule);
+            calendar.Events.Add(happening);
+        }
+        return new Foreign.Serialization.CalendarSerializer().SerializeToString(calendar)!.Length;
+    }
+}
