@@ -50,7 +50,8 @@ export function say(day) {
   return new Intl.DateTimeFormat('en-GB', { weekday: 'long', day: 'numeric', month: 'long', timeZone: 'UTC' }).format(new Date(day))
 }
 
-export async function expectAccessible(page, what) {
-  const found = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice']).analyze()
+export async function expectAccessible(page, what, part) {
+  const axe = new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'])
+  const found = await (part ? axe.include(part) : axe).analyze()
   expect(found.violations.map((violation) => `${what}: ${violation.id} on ${violation.nodes.map((node) => node.target).join(', ')}`)).toEqual([])
 }

@@ -63,7 +63,6 @@ public sealed class Sessions(AccountStore accounts, OrganisationStore organisati
 
     internal async Task<SessionResponse> DescribeAsync(HttpContext context, IAntiforgery antiforgery)
     {
-        context.Response.Headers.CacheControl = "no-store";
         var token = antiforgery.GetAndStoreTokens(context).RequestToken!;
         var account = context.User.Identity?.IsAuthenticated == true ? await users.GetUserAsync(context.User) : null;
         var viewer = account is null ? null : await accounts.ViewerAsync(account.Id);

@@ -34,13 +34,13 @@ export function Reader({ data }: { data: PageData }) {
 
   if (freshness === 'closed')
     return (
-      <main className="edition">
+      <main className="edition" aria-label={edition.name}>
         <p className="notice">This calendar is not open any more.</p>
       </main>
     )
 
   return (
-    <main className="edition">
+    <main className="edition" aria-label={edition.name}>
       <header className="edition-head">
         <div className="edition-name">
           <Plate code={edition.plate} colour={edition.colour} />

@@ -40,6 +40,7 @@ export function EventPage({ calendars, stored, draft: start }: EventPageProps) {
         <p className="soft crumbs">
           <Link to={`/plan?day=${start.date}`}>Plan</Link> › {calendar?.name} › {stored ? stored.title : 'New event'}
         </p>
+        <h1 className="visually-hidden">{stored ? stored.title : 'New event'}</h1>
         <input
           className="title-field"
           aria-label="Title"

@@ -7,6 +7,9 @@ import { useOrganisation } from '../queries'
 import { SlipLine } from './Slip'
 import type { Plan } from './usePlanAddress'
 
+/** As many lines of 24 px, the least that a finger hits, as six weeks leave room for at 1280 by 800. */
+const linesShown = 4
+
 interface PlanMonthProps {
   plan: Plan
   calendars: Calendar[]
@@ -19,7 +22,6 @@ export function PlanMonth({ plan, calendars, occurrences }: PlanMonthProps) {
   const navigate = useNavigate()
   const arrows = useArrowKeys()
   const weeks = weeksOf(monthOf(plan.day), firstDayOfWeek)
-  const linesShown = weeks.length > 5 ? 4 : 5
   const calendarOf = new Map(calendars.map((calendar) => [calendar.id, calendar]))
   const mayEdit = calendars.some((calendar) => calendar.mayEdit)
   return (
@@ -60,29 +62,31 @@ export function PlanMonth({ plan, calendars, occurrences }: PlanMonthProps) {
                     </button>
                   )}
                   <span className="day-number">{Number(day.slice(8))}</span>
-                  {shown.map((occurrence) => {
-                    const calendar = calendarOf.get(occurrence.calendarId)
-                    return (
-                      calendar && (
-                        <SlipLine
-                          key={occurrence.eventId + occurrence.recurrenceId}
-                          occurrence={occurrence}
-                          calendar={calendar}
-                          day={day}
-                        />
+                  <div className="day-lines">
+                    {shown.map((occurrence) => {
+                      const calendar = calendarOf.get(occurrence.calendarId)
+                      return (
+                        calendar && (
+                          <SlipLine
+                            key={occurrence.eventId + occurrence.recurrenceId}
+                            occurrence={occurrence}
+                            calendar={calendar}
+                            day={day}
+                          />
+                        )
                       )
-                    )
-                  })}
-                  {shown.length < onDay.length && (
-                    <button
-                      type="button"
-                      className="more"
-                      aria-label={`All ${onDay.length} on ${name}`}
-                      onClick={() => plan.go({ view: 'lanes', weeks: 1, day })}
-                    >
-                      {onDay.length - shown.length} more
-                    </button>
-                  )}
+                    })}
+                    {shown.length < onDay.length && (
+                      <button
+                        type="button"
+                        className="more"
+                        aria-label={`All ${onDay.length} on ${name}`}
+                        onClick={() => plan.go({ view: 'lanes', weeks: 1, day })}
+                      >
+                        {onDay.length - shown.length} more
+                      </button>
+                    )}
+                  </div>
                 </td>
               )
             })}
