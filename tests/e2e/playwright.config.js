@@ -2,7 +2,7 @@ import { defineConfig } from '@playwright/test'
 
 export default defineConfig({
   testDir: '.',
-  testMatch: '*.spec.js',
+  testMatch: '*.spec.mjs',
   // One server and one database for all: the tests make calendars of their own, and one of them stops the database.
   workers: 1,
   timeout: 60_000,

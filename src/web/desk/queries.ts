@@ -118,6 +118,7 @@ export function useRefresh() {
   return {
     everything: () =>
       client.invalidateQueries({ predicate: (query) => query.queryKey[0] !== 'session' && query.queryKey[0] !== 'events' }),
+    event: (id: string) => client.invalidateQueries({ queryKey: keys.event(id) }),
     session: () => client.invalidateQueries({ queryKey: keys.session }),
     /** Nothing of the person who was signed in stays behind. */
     forgetAll: async () => {

@@ -2,15 +2,22 @@ import { Link } from 'react-router'
 import { Plate } from '../../shared/Plate'
 import { call, type Calendar, type Happening } from '../api'
 import { useRefresh } from '../queries'
+import { useToast } from '../Toasts'
 
 /** An event for those who may not change it, or one that was removed. */
 export function EventReading({ happening, calendars }: { happening: Happening; calendars: Calendar[] }) {
   const calendar = calendars.find((one) => one.id === happening.calendarId)
   const refresh = useRefresh()
+  const toast = useToast()
   const restore = async () => {
-    await call('POST', `/events/${happening.id}/restore?version=${happening.version}`)
-    await refresh.everything()
-    window.location.reload()
+    try {
+      await call('POST', `/events/${happening.id}/restore?version=${happening.version}`)
+      await refresh.event(happening.id)
+      await refresh.everything()
+      toast(`“${happening.title}” is back.`)
+    } catch (failed) {
+      toast(failed instanceof Error ? failed.message : String(failed))
+    }
   }
   return (
     <main className="page event-reading">

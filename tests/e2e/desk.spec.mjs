@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test'
 import { execFileSync } from 'node:child_process'
-import { makeCalendar, say, signIn, thisWeek } from './valtro.js'
+import { makeCalendar, say, signIn, thisWeek } from './valtro.mjs'
 
 async function addEvent(page, calendar, title) {
   await page.goto(`/events/new?calendar=${calendar.id}&day=${thisWeek(2)}`)

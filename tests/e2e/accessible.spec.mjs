@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test'
-import { expectAccessible, signIn, thisWeek } from './valtro.js'
+import { expectAccessible, signIn, thisWeek } from './valtro.mjs'
 
 for (const colorScheme of ['light', 'dark']) {
   test.describe(`axe finds nothing, ${colorScheme}`, () => {

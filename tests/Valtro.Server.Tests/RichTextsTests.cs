@@ -1,0 +1,59 @@
+using Valtro.Core;
+
+namespace Valtro.Server.Tests;
+
+public class RichTextsTests
+{
+    private readonly RichTexts _texts = new();
+
+    [Theory]
+    [InlineData("<p>One</p><p>Two</p>", "One\nTwo")]
+    [InlineData("One<br>Two", "One\nTwo")]
+    [InlineData("<ul><li>Oilskins</li><li>Shoes</li></ul>", "- Oilskins\n- Shoes")]
+    [InlineData("<p><a href=\"https://pinewick.example/rota\">rota</a></p>", "rota (https://pinewick.example/rota)")]
+    [InlineData("<a href=\"https://pinewick.example/\">https://pinewick.example/</a>", "https://pinewick.example/")]
+    [InlineData("<p>a &amp; b &lt; c</p>", "a & b < c")]
+    [InlineData("<p></p><p></p><p></p><p>late</p>", "late")]
+    public void The_plain_text_says_what_the_html_says(string html, string text) => Assert.Equal(text, _texts.Sanitise(html).Text);
+
+    [Theory]
+    [InlineData(null)]
+    [InlineData("")]
+    [InlineData("   ")]
+    [InlineData("<p> </p>")]
+    [InlineData("<script>alert(1)</script>")]
+    public void What_shows_nothing_is_empty(string? html) => Assert.Equal(("", ""), (_texts.Sanitise(html).Html, _texts.Sanitise(html).Text));
+
+    /// <summary>Known ways of getting a script past a filter: none may leave anything that runs.</summary>
+    [Theory]
+    [InlineData("<img src=\"x\" onerror=\"alert(1)\">")]
+    [InlineData("<a href=\"data:text/html,<script>alert(1)</script>\">a</a>")]
+    [InlineData("<a href=\"vbscript:alert(1)\">a</a>")]
+    [InlineData("<a href=\" &#14; javascript:alert(1)\">a</a>")]
+    [InlineData("<a href=\"JaVaScRiPt:alert(1)\">a</a>")]
+    [InlineData("<iframe srcdoc=\"<script>alert(1)</script>\"></iframe>")]
+    [InlineData("<math><mtext><table><mglyph><style><img src=x onerror=alert(1)></style></mglyph></table></mtext></math>")]
+    [InlineData("<svg/onload=alert(1)>")]
+    [InlineData("<form action=\"javascript:alert(1)\"><button>a</button></form>")]
+    [InlineData("<p style=\"background:url(javascript:alert(1))\">a</p>")]
+    [InlineData("<noscript><p title=\"</noscript><img src=x onerror=alert(1)>\"></noscript>")]
+    [InlineData("<a href=\"https://pinewick.example/\" onmouseover=\"alert(1)\" id=\"x\" class=\"y\">a</a>")]
+    [InlineData("<base href=\"https://elsewhere.example/\"><meta http-equiv=\"refresh\" content=\"0\">")]
+    public void Nothing_that_runs_is_left(string html)
+    {
+        var kept = _texts.Sanitise(html).Html;
+        foreach (var dangerous in new[] { "script:", "<script", "onerror", "onload=", "onmouseover", "style=", "<img", "<svg", "<iframe", "<form", "<base", "<meta", "data:", "class=", "id=" })
+            Assert.DoesNotContain(dangerous, kept, StringComparison.OrdinalIgnoreCase);
+    }
+
+    [Fact]
+    public void What_is_sanitised_once_stays_as_it_is()
+    {
+        var once = _texts.Sanitise("<p>Sign up: <a href=\"https://pinewick.example/a?b=1&c=2\">here</a></p><ul><li><strong>x</strong></li></ul>").Html;
+        Assert.Equal(once, _texts.Sanitise(once).Html);
+    }
+
+    [Fact]
+    public void A_text_beyond_measure_is_refused_before_it_is_read() =>
+        Assert.Equal("description", Assert.Throws<RuleException>(() => _texts.Sanitise(new string('x', 100_001))).Refusals[0].Field);
+}
