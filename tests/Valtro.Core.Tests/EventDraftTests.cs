@@ -102,7 +102,38 @@ public class EventDraftTests
     public void Everything_that_is_wrong_is_said_at_once()
     {
         var refused = Assert.Throws<RuleException>(() => Check(new EventDraft("", false, Build.Day("2026-11-24"), null, null, null, null, new string('x', 500), Build.Weekly(weekdays: []))));
-        Assert.Equal(["from", "place", "title", "to"], refused.Refusals.Select(refusal => refusal.Field).Order());
+        Assert.Equal(["from", "place", "repeat.weekdays", "title", "to"], refused.Refusals.Select(refusal => refusal.Field).Order());
+    }
+
+    [Fact]
+    public void An_end_on_a_day_needs_the_day() => Assert.NotNull(Refused("repeat.until", Build.Draft(repeat: Build.Weekly(ends: RepeatEnd.On))));
+
+    [Fact]
+    public void A_last_day_beyond_the_calendar_is_refused() =>
+        Assert.NotNull(Refused("repeat.until", Build.Draft(repeat: Build.Weekly(ends: RepeatEnd.On, until: "2200-01-01"))));
+
+    [Fact]
+    public void A_missing_date_is_refused() => Assert.NotNull(Refused("date", Build.Draft() with { Date = null }));
+
+    [Theory]
+    [InlineData("1899-12-31")]
+    [InlineData("2200-01-02")]
+    public void A_date_beyond_the_calendar_is_refused(string date) => Assert.NotNull(Refused("date", Build.Draft(date)));
+
+    [Fact]
+    public void An_event_of_years_is_refused() =>
+        Assert.Contains("731", Refused("endDate", Build.Draft() with { AllDay = true, EndDate = Build.Day("2029-01-01") }), StringComparison.Ordinal);
+
+    [Fact]
+    public void Contents_that_say_the_same_are_told_from_those_that_do_not()
+    {
+        var one = Check(Build.Draft(repeat: Build.Weekly()));
+        Assert.True(one.Says(Check(Build.Draft(repeat: Build.Weekly()))));
+        Assert.False(one.Says(Check(Build.Draft())));
+        Assert.False(one.Says(Check(Build.Draft(repeat: Build.Weekly(), title: "Another"))));
+        Assert.False(one.Says(Check(Build.Draft(repeat: Build.Weekly()), new RichText("<p>x</p>", "x"))));
+        Assert.False(one.Says(Check(Build.Draft(to: "16:00", repeat: Build.Weekly()))));
+        Assert.False(one.Says(Check(Build.Draft(repeat: Build.Weekly()) with { Zone = "Europe/Oslo" })));
     }
 
     [Fact]

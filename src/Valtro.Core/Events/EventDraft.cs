@@ -85,10 +85,11 @@ public sealed record EventDraft(
     {
         var zone = string.IsNullOrEmpty(Zone) ? calendarZone : refusals.Try(() => Zones.Named(Zone));
         var timing = zone is null ? null : CheckedTiming(zone, refusals);
-        if (timing is null)
+        if (Repeat is not null)
+            CheckRepeat(Repeat, refusals);
+        if (timing is null || !refusals.IsEmpty)
             return null;
-        var rule = Repeat is null ? null : refusals.Try(() => CheckedRule(Repeat, timing));
-        return new Series(timing, rule);
+        return new Series(timing, Repeat is null ? null : refusals.Try(() => RuleOf(Repeat, timing)));
     }
 
     private Timing? CheckedTiming(DateTimeZone zone, RefusalList refusals)
@@ -109,30 +110,30 @@ public sealed record EventDraft(
             : null;
     }
 
-    private static RecurrenceRule CheckedRule(RepeatDraft repeat, Timing timing)
+    /// <summary>All that can be checked of a repetition without knowing when it starts.</summary>
+    private static void CheckRepeat(RepeatDraft repeat, RefusalList refusals)
     {
         if (repeat.Frequency == Frequency.Weekly && repeat.Weekdays is not { Count: > 0 })
-            throw new RuleException("repeat.weekdays", "No weekday is chosen. Choose at least one.");
+            refusals.Add("repeat.weekdays", "No weekday is chosen. Choose at least one.");
         if (repeat.Weekdays?.Any(weekday => weekday is < 1 or > 7) == true)
-            throw new RuleException("repeat.weekdays", "Weekdays are numbers from 1 (Monday) to 7 (Sunday).");
+            refusals.Add("repeat.weekdays", "Weekdays are numbers from 1 (Monday) to 7 (Sunday).");
         if (repeat.Interval is < 1 or > RecurrenceRule.LargestInterval)
-            throw new RuleException("repeat.interval", $"“Every {repeat.Interval}” is not possible. Use a number from 1 to {RecurrenceRule.LargestInterval}.");
-        return new RecurrenceRule(
-            repeat.Frequency,
-            repeat.Interval ?? 1,
-            repeat.Ends == RepeatEnd.After ? CheckedCount(repeat) : null,
-            repeat.Ends == RepeatEnd.On ? CheckedUntil(repeat, timing) : null,
-            repeat.Frequency == Frequency.Weekly ? repeat.Weekdays!.Select(weekday => (IsoDayOfWeek)weekday) : null);
+            refusals.Add("repeat.interval", $"“Every {repeat.Interval}” is not possible. Use a number from 1 to {RecurrenceRule.LargestInterval}.");
+        if (repeat.Ends == RepeatEnd.After && repeat.Count is not (>= 1 and <= RecurrenceRule.LargestCount))
+            refusals.Add("repeat.count", $"The number of dates has to be from 1 to {RecurrenceRule.LargestCount}.");
+        if (repeat.Ends == RepeatEnd.On && repeat.Until is null)
+            refusals.Add("repeat.until", "The last day is missing. Give a day such as 18 December 2026, or let it go on without end.");
     }
 
-    private static int CheckedCount(RepeatDraft repeat) => repeat.Count is >= 1 and <= RecurrenceRule.LargestCount
-        ? repeat.Count.Value
-        : throw new RuleException("repeat.count", $"The number of dates has to be from 1 to {RecurrenceRule.LargestCount}.");
+    private static RecurrenceRule RuleOf(RepeatDraft repeat, Timing timing) => new(
+        repeat.Frequency,
+        repeat.Interval ?? 1,
+        repeat.Ends == RepeatEnd.After ? repeat.Count : null,
+        repeat.Ends == RepeatEnd.On ? CheckedUntil(repeat.Until!.Value, timing) : null,
+        repeat.Frequency == Frequency.Weekly ? repeat.Weekdays!.Select(weekday => (IsoDayOfWeek)weekday) : null);
 
-    private static Until CheckedUntil(RepeatDraft repeat, Timing timing)
+    private static Until CheckedUntil(LocalDate day, Timing timing)
     {
-        if (repeat.Until is not { } day)
-            throw new RuleException("repeat.until", "The last day is missing. Give a day such as 18 December 2026, or let it go on without end.");
         if (day < timing.Start.Date)
             throw new RuleException("repeat.until", "The series ends before its first date. Give a last day on or after the first.");
         if (day.Year > 2199)
