@@ -1,6 +1,7 @@
 using System.Data.Common;
 using Dapper;
 using NodaTime;
+using Valtro.Core;
 using Valtro.Core.Events;
 using Valtro.Core.Recurrence;
 using Valtro.Core.Time;
@@ -12,6 +13,9 @@ public sealed record StoredEvent(CalendarEvent Event, int Version, bool IsRemove
 
 public sealed class EventStore(Database database)
 {
+    /// <summary>A feed holds every event of its calendar; beyond this programs outside choke on it.</summary>
+    public const int MostEvents = 20_000;
+
     private const string Columns = """
         select e.id, e.home_calendar_id, e.uid, e.title, e.place, e.description_html, e.description_text, e.state,
                e.all_day, e.start_local, e.end_local, e.zone, e.rrule, e.sequence, e.version,
@@ -85,6 +89,7 @@ public sealed class EventStore(Database database)
     }
 
     /// <exception cref="NotFoundException">There is no such calendar in the organisation.</exception>
+    /// <exception cref="RuleException">The calendar is full.</exception>
     public Task<Guid> AddAsync(Guid organisationId, Guid calendarId, EventContent content, Guid accountId, Instant now) =>
         database.InTransactionAsync(async transaction =>
         {
@@ -100,6 +105,10 @@ public sealed class EventStore(Database database)
                 """, parameters, transaction);
             if (added == 0)
                 throw new NotFoundException("calendar");
+            var count = await transaction.Connection!.ExecuteScalarAsync<int>(
+                "select count(*)::integer from event where home_calendar_id = @calendarId and removed_at is null", new { calendarId }, transaction);
+            if (count > MostEvents)
+                throw new RuleException("calendarId", $"The calendar holds {MostEvents} events already, the most that are possible. Remove some, or begin another calendar.");
             await ReviseAsync(transaction, organisationId, id, "made", accountId, now);
             await CalendarStore.ContentChangedAsync(transaction, organisationId, [calendarId]);
             return id;

@@ -225,6 +225,21 @@ public sealed class StoreTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task A_full_calendar_takes_no_more()
+    {
+        var calendar = await Calendars.AddAsync(_school, Settings());
+        await _test.Database.ExecuteAsync("""
+            insert into event (id, organisation_id, home_calendar_id, title, state, all_day, start_local, end_local, zone, reach, created_at, changed_at)
+            select gen_random_uuid(), @school, @calendar, 'One of many', 'live', false, '2026-11-24 14:00', '2026-11-24 15:00', 'UTC', '[2026-11-24 14:00Z,2026-11-24 15:00Z]', now(), now()
+            from generate_series(1, @most)
+            """, new { school = _school, calendar = calendar.Id, most = EventStore.MostEvents - 1 });
+        await AddEventAsync(calendar.Id);
+        var refused = await Assert.ThrowsAsync<RuleException>(() => AddEventAsync(calendar.Id));
+        Assert.Equal("calendarId", refused.Refusals[0].Field);
+        Assert.Equal(EventStore.MostEvents, await _test.Database.FirstAsync<int>("select count(*)::integer from event"));
+    }
+
+    [Fact]
     public async Task A_change_is_announced_when_it_is_committed()
     {
         var calendar = await Calendars.AddAsync(_school, Settings());
