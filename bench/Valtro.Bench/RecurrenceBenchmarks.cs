@@ -59,34 +59,21 @@ internal static class Lesson
     }
 }
 
-[Suite("weekly TU,TH, ten years", 10, 1_044)]
-public class TenYears
+/// <summary>Counting the lesson's dates in a window, both ways.</summary>
+public abstract class LessonInWindow(LocalDate from, LocalDate to)
 {
-    private static readonly LocalDate From = new(2026, 9, 1);
-    private static readonly LocalDate To = new(2036, 9, 1);
-
     [GlobalSetup]
-    public void Check() => Lesson.CheckThatBothAgree(From, To);
+    public void Check() => Lesson.CheckThatBothAgree(from, to);
 
     [Benchmark]
-    public long Valtro() => Lesson.CountOurs(From, To);
+    public long Valtro() => Lesson.CountOurs(from, to);
 
     [Benchmark]
-    public long IcalNet() => Lesson.CountTheirs(From, To);
+    public long IcalNet() => Lesson.CountTheirs(from, to);
 }
+
+[Suite("weekly TU,TH, ten years", 10, 1_044)]
+public class TenYears() : LessonInWindow(new LocalDate(2026, 9, 1), new LocalDate(2036, 9, 1));
 
 [Suite("weekly TU,TH, six weeks nine years on", 20, 12)]
-public class WindowNineYearsOn
-{
-    private static readonly LocalDate From = new(2035, 9, 3);
-    private static readonly LocalDate To = new(2035, 10, 15);
-
-    [GlobalSetup]
-    public void Check() => Lesson.CheckThatBothAgree(From, To);
-
-    [Benchmark]
-    public long Valtro() => Lesson.CountOurs(From, To);
-
-    [Benchmark]
-    public long IcalNet() => Lesson.CountTheirs(From, To);
-}
+public class WindowNineYearsOn() : LessonInWindow(new LocalDate(2035, 9, 3), new LocalDate(2035, 10, 15));

@@ -31,15 +31,6 @@ public sealed class EditionStore(Database database)
     public Task<EditionAddress?> OfCalendarAsync(Guid calendarId) =>
         database.FirstAsync<EditionAddress>(Columns + " where e.calendar_id = @calendarId", new { calendarId });
 
-    /// <summary>The content versions of some editions now, for telling which have moved on.</summary>
-    public async Task<IReadOnlyDictionary<Guid, long>> VersionsAsync(Guid[] editions) =>
-        (await database.ListAsync<(Guid Id, long Version)>("""
-            select e.id, c.content_version
-            from edition e
-            join calendar c on c.id = e.calendar_id
-            where e.id = any(@editions)
-            """, new { editions })).ToDictionary(row => row.Id, row => row.Version);
-
     /// <summary>Open calendars of which what is kept for readers is not what is saved.</summary>
     public Task<IReadOnlyList<Guid>> CalendarsToRenderAsync() => database.ListAsync<Guid>("""
         select c.id

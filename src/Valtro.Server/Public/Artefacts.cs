@@ -75,8 +75,6 @@ public sealed class Artefacts(EditionStore editions, Rendering rendering, IClock
     /// <summary>Nothing in memory is trusted until the database has confirmed it.</summary>
     public void DistrustAll() => _addresses.Clear();
 
-    public async Task<IReadOnlyDictionary<Guid, long>> VersionsAsync(Guid[] ids) => await editions.VersionsAsync(ids);
-
     private async Task<(EditionAddress? Address, bool DatabaseIsAway)> AddressAsync(string organisation, string slug)
     {
         var now = clock.GetCurrentInstant();
