@@ -5,6 +5,8 @@ public sealed class RefusalList
 {
     private readonly List<Refusal> _refusals = [];
 
+    public IReadOnlyList<Refusal> All => _refusals;
+
     public bool IsEmpty => _refusals.Count == 0;
 
     public void Add(string field, string sentence) => _refusals.Add(new Refusal(field, sentence));

@@ -37,12 +37,13 @@ services.AddSingleton(settings);
 services.AddSingleton<IClock>(SystemClock.Instance);
 services.AddSingleton(_ => Database.At(settings.Database));
 services.AddSingleton<OrganisationStore>().AddSingleton<AccountStore>().AddSingleton<CalendarStore>().AddSingleton<EventStore>().AddSingleton<EditionStore>();
+services.AddSingleton<ListStore>().AddSingleton<YearPlanStore>().AddSingleton<RevisionStore>();
 services.AddSingleton<PublicAddresses>().AddSingleton<Rendering>().AddSingleton<Artefacts>().AddSingleton<News>();
 services.AddSingleton<WebAssets>().AddSingleton<ReadingPages>().AddSingleton<PublicApi.Reader>().AddSingleton<RichTexts>();
-services.AddSingleton<CalendarView>().AddSingleton<OccurrenceApi.OccurrenceView>();
-services.AddScoped<Access>().AddScoped<Sessions>().AddScoped<EventApi.EventDesk>();
+services.AddSingleton<CalendarView>().AddSingleton<OccurrenceApi.OccurrenceView>().AddSingleton<ClashView>();
+services.AddScoped<Access>().AddScoped<Sessions>().AddScoped<EventDesk>().AddScoped<SeveralApi.Reader>().AddScoped<YearApi.Plans>();
 if (!isDescribing)
-    services.AddHostedService<Announcements>();
+    services.AddHostedService<Announcements>().AddHostedService<BinKeeper>();
 
 services.AddHttpContextAccessor();
 services.AddIdentityCore<Account>(identity =>
@@ -106,6 +107,11 @@ var api = app.MapGroup("/api").AddEndpointFilter<AntiforgeryFilter>().RequireAut
 api.MapSession();
 api.MapCalendars();
 api.MapEvents();
+api.MapChanges();
+api.MapHistory();
+api.MapSeveral();
+api.MapYearPlans();
+api.MapLists();
 api.MapOccurrences();
 api.MapZones();
 api.MapFallback("/{**rest}", () => Problems.Of(Problem.NotFound)).ExcludeFromDescription();

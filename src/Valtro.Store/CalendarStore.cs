@@ -25,29 +25,36 @@ public sealed record Calendar(
     long ContentVersion,
     Guid EditionId,
     string Slug,
-    Instant ChangedAt);
+    Instant ChangedAt,
+    IReadOnlyList<string> Readerships);
 
 /// <summary>What people edit of a calendar.</summary>
-public sealed record CalendarSettings(string Name, Plate Plate, Hue Hue, DateTimeZone Zone, string Description, Disclosure Disclosure);
+/// <param name="Readerships">Names of those who read it: calendars that share one can clash softly.</param>
+public sealed record CalendarSettings(
+    string Name, Plate Plate, Hue Hue, DateTimeZone Zone, string Description, Disclosure Disclosure, IReadOnlyList<string> Readerships)
+{
+    public const int MostReaderships = 20;
+}
 
 public sealed class CalendarStore(Database database)
 {
     private const string Columns = """
         select c.id, c.organisation_id, c.name, c.plate, c.colour, c.zone, c.description,
                c.members::text as members, c.link::text as link, c.everyone::text as everyone,
-               c.version, c.content_version, e.id as edition_id, e.slug, c.changed_at
+               c.version, c.content_version, e.id as edition_id, e.slug, c.changed_at,
+               array_to_string(c.readerships, chr(10)) as readerships
         from calendar c
         join edition e on e.calendar_id = c.id
         """;
 
     private sealed record Row(
         Guid Id, Guid OrganisationId, string Name, string Plate, string Colour, string Zone, string Description,
-        string Members, string Link, string Everyone, int Version, long ContentVersion, Guid EditionId, string Slug, Instant ChangedAt)
+        string Members, string Link, string Everyone, int Version, long ContentVersion, Guid EditionId, string Slug, Instant ChangedAt, string Readerships)
     {
         public Calendar ToCalendar() => new(
             Id, OrganisationId, Name, Core.Calendars.Plate.Parse(Plate), Hue.Named(Colour), Zones.Named(Zone), Description,
             new Disclosure(Words.Read<Detail>(Members), Words.Read<Detail>(Link), Words.Read<Detail>(Everyone)),
-            Version, ContentVersion, EditionId, Slug, ChangedAt);
+            Version, ContentVersion, EditionId, Slug, ChangedAt, Readerships.Split('\n', StringSplitOptions.RemoveEmptyEntries));
     }
 
     public async Task<IReadOnlyList<Calendar>> ListAsync(Guid organisationId) =>
@@ -75,8 +82,8 @@ public sealed class CalendarStore(Database database)
             // Calendars of one organisation are made one after the other, so that addresses do not collide.
             await connection.ExecuteAsync("select from organisation where id = @organisationId for update", new { organisationId }, transaction);
             await connection.ExecuteAsync("""
-                insert into calendar (id, organisation_id, name, plate, colour, zone, description, members, link, everyone)
-                values (@Id, @OrganisationId, @Name, @Plate, @Colour, @Zone, @Description, @Members, @Link, @Everyone)
+                insert into calendar (id, organisation_id, name, plate, colour, zone, description, members, link, everyone, readerships)
+                values (@Id, @OrganisationId, @Name, @Plate, @Colour, @Zone, @Description, @Members, @Link, @Everyone, @Readerships)
                 """, Parameters(organisationId, id, settings), transaction);
             var taken = (await connection.QueryAsync<string>("select slug from edition where organisation_id = @organisationId", new { organisationId }, transaction)).ToHashSet();
             await connection.ExecuteAsync("""
@@ -106,6 +113,7 @@ public sealed class CalendarStore(Database database)
                     members = @Members,
                     link = @Link,
                     everyone = @Everyone,
+                    readerships = @Readerships,
                     version = version + 1
                 where organisation_id = @OrganisationId and id = @Id and version = @Version
                 """, parameters, transaction);
@@ -142,6 +150,7 @@ public sealed class CalendarStore(Database database)
         Members = Words.Of(settings.Disclosure.Members),
         Link = Words.Of(settings.Disclosure.Link),
         Everyone = Words.Of(settings.Disclosure.Everyone),
+        Readerships = settings.Readerships.ToArray(),
     });
 
     private static async Task Refusing(Plate plate, Func<Task<bool>> write)

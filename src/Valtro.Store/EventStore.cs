@@ -3,66 +3,85 @@ using Dapper;
 using NodaTime;
 using Valtro.Core;
 using Valtro.Core.Events;
-using Valtro.Core.Recurrence;
 using Valtro.Core.Time;
 
 namespace Valtro.Store;
 
 /// <summary>An event with what its editors need: the version checked on save, and who saved it last.</summary>
-public sealed record StoredEvent(CalendarEvent Event, int Version, bool IsRemoved, string SavedBy);
+public sealed record StoredEvent(CalendarEvent Event, int Version, Instant? RemovedAt, string SavedBy, Instant SavedAt)
+{
+    public bool IsRemoved => RemovedAt is not null;
+}
+
+/// <summary>What was done to an event.</summary>
+public enum EventAct
+{
+    Made,
+    Changed,
+    Cancelled,
+    Removed,
+    Restored,
+    Undone,
+}
+
+/// <summary>One event that an act writes.</summary>
+/// <param name="Event">As it is afterwards. A new one has an empty id.</param>
+/// <param name="Version">The version that the editor saw; null for a new event.</param>
+/// <param name="IsSeen">Readers get something else than before: SEQUENCE and LAST-MODIFIED rise.</param>
+public sealed record EventWrite(CalendarEvent Event, int? Version, EventAct Act, bool IsRemoved = false, bool IsSeen = true);
+
+/// <summary>What an act wrote, in the order it was given; its id undoes it.</summary>
+public sealed record ActDone(Guid ActId, IReadOnlyList<(Guid Id, int Version)> Events);
 
 public sealed class EventStore(Database database)
 {
     /// <summary>A feed holds every event of its calendar; beyond this programs outside choke on it.</summary>
     public const int MostEvents = 20_000;
 
-    private const string Columns = """
-        select e.id, e.home_calendar_id, e.uid, e.title, e.place, e.description_html, e.description_text, e.state,
-               e.all_day, e.start_local, e.end_local, e.zone, e.rrule, e.sequence, e.version,
-               e.created_at, e.changed_at, e.removed_at
-        from event e
-        """;
+    public const int MostInBin = 500;
 
-    private sealed record Row(
-        Guid Id, Guid HomeCalendarId, Guid Uid, string Title, string Place, string DescriptionHtml, string DescriptionText, string State,
-        bool AllDay, LocalDateTime StartLocal, LocalDateTime EndLocal, string Zone, string? Rrule, int Sequence, int Version,
-        Instant CreatedAt, Instant ChangedAt, Instant? RemovedAt)
-    {
-        public CalendarEvent ToEvent()
-        {
-            var zone = Zones.Named(Zone);
-            var timing = AllDay
-                ? Timing.WholeDays(StartLocal.Date, EndLocal.Date.PlusDays(-1), zone)
-                : Timing.Timed(StartLocal, EndLocal, zone);
-            var content = new EventContent(Title, new Series(timing, Rrule is null ? null : RuleText.Parse(Rrule)), Place, new RichText(DescriptionHtml, DescriptionText));
-            return new CalendarEvent(Id, HomeCalendarId, Uid, content, Words.Read<EventState>(State), Sequence, CreatedAt, ChangedAt);
-        }
-    }
+    public static readonly Duration KeptInBin = Duration.FromDays(90);
 
     /// <summary>Events of some calendars whose dates may fall in the window, removed ones not among them.</summary>
-    public async Task<IReadOnlyList<CalendarEvent>> InWindowAsync(Guid organisationId, Guid[] calendars, Window window) =>
-        [.. (await database.ListAsync<Row>(Columns + """
-
+    public Task<IReadOnlyList<CalendarEvent>> InWindowAsync(Guid organisationId, Guid[] calendars, Window window) => ListAsync("""
             where e.organisation_id = @organisationId
               and e.home_calendar_id = any(@calendars)
               and e.removed_at is null
               and e.reach && tstzrange(@from, @to)
             order by e.id
             """, new
-        {
-            organisationId,
-            calendars,
-            from = window.From - Duration.FromDays(1),
-            to = window.To + Duration.FromDays(1),
-        })).Select(row => row.ToEvent())];
+    {
+        organisationId,
+        calendars,
+        from = window.From - Duration.FromDays(1),
+        to = window.To + Duration.FromDays(1),
+    });
 
     /// <summary>All events of a calendar, for its feed.</summary>
-    public async Task<IReadOnlyList<CalendarEvent>> OfCalendarAsync(Guid organisationId, Guid calendarId) =>
-        [.. (await database.ListAsync<Row>(Columns + """
-
+    public Task<IReadOnlyList<CalendarEvent>> OfCalendarAsync(Guid organisationId, Guid calendarId) => ListAsync("""
             where e.organisation_id = @organisationId and e.home_calendar_id = @calendarId and e.removed_at is null
             order by e.id
-            """, new { organisationId, calendarId })).Select(row => row.ToEvent())];
+            """, new { organisationId, calendarId });
+
+    /// <summary>The series on whose dates the year plan has a say.</summary>
+    public Task<IReadOnlyList<CalendarEvent>> FollowingYearPlanAsync(Guid organisationId) => ListAsync("""
+            where e.organisation_id = @organisationId
+              and e.removed_at is null
+              and (e.cycle_numbers is not null or (e.in_breaks <> 'ignore' and e.rrule is not null))
+            order by e.id
+            """, new { organisationId });
+
+    /// <summary>What was removed since <paramref name="since"/>, latest first.</summary>
+    public async Task<IReadOnlyList<StoredEvent>> BinAsync(Guid organisationId, Instant since)
+    {
+        var rows = await database.ListAsync<EventRow>(EventRow.Columns + """
+            where e.organisation_id = @organisationId and e.removed_at > @since
+            order by e.removed_at desc
+            limit 500
+            """, new { organisationId, since });
+        var savers = await SaversAsync([.. rows.Select(row => row.Id)]);
+        return [.. rows.Select(row => new StoredEvent(row.ToEvent([]), row.Version, row.RemovedAt, savers[row.Id].Name, savers[row.Id].At))];
+    }
 
     public async Task<IReadOnlyDictionary<Guid, int>> CountsAsync(Guid organisationId) =>
         (await database.ListAsync<(Guid Id, int Count)>("""
@@ -74,138 +93,183 @@ public sealed class EventStore(Database database)
 
     public async Task<StoredEvent?> FindAsync(Guid organisationId, Guid id)
     {
-        var row = await database.FirstAsync<Row>(Columns + " where e.organisation_id = @organisationId and e.id = @id", new { organisationId, id });
+        var row = await database.FirstAsync<EventRow>(EventRow.Columns + "where e.organisation_id = @organisationId and e.id = @id", new { organisationId, id });
         if (row is null)
             return null;
-        var savedBy = await database.FirstAsync<string>("""
-            select a.name
+        var exceptions = await ExceptionsAsync([id]);
+        var saver = (await SaversAsync([id])).GetValueOrDefault(id, ("", row.ChangedAt));
+        return new StoredEvent(row.ToEvent([.. exceptions[id]]), row.Version, row.RemovedAt, saver.Item1, saver.Item2);
+    }
+
+    /// <summary>Writes all events of one act, or none: events, revisions, and the new version of their calendars.</summary>
+    /// <exception cref="NotFoundException">There is no such calendar, or no such event, in the organisation.</exception>
+    /// <exception cref="ChangedMeanwhileException">A version is not the stored one any more.</exception>
+    /// <exception cref="RuleException">The calendar is full.</exception>
+    public Task<ActDone> WriteAsync(Guid organisationId, IReadOnlyList<EventWrite> writes, Guid accountId, Instant now) =>
+        database.InTransactionAsync(async transaction =>
+        {
+            var actId = Guid.CreateVersion7();
+            var written = new List<(Guid, int)>();
+            var touched = new HashSet<Guid>();
+            foreach (var write in writes)
+            {
+                var isNew = write.Version is null;
+                var happening = isNew ? write.Event with { Id = Guid.CreateVersion7(), Uid = write.Event.Uid == Guid.Empty ? Guid.NewGuid() : write.Event.Uid } : write.Event;
+                if (isNew)
+                    await InsertAsync(transaction, organisationId, happening, now);
+                else
+                    touched.Add(await UpdateAsync(transaction, organisationId, happening, write, now));
+                await ReplaceExceptionsAsync(transaction, organisationId, happening);
+                await ReviseAsync(transaction, organisationId, happening, write, actId, accountId, now);
+                touched.Add(happening.HomeCalendarId);
+                written.Add((happening.Id, (write.Version ?? 0) + 1));
+            }
+            await CheckRoomAsync(transaction, [.. writes.Where(write => write.Version is null).Select(write => write.Event.HomeCalendarId).Distinct()]);
+            await CalendarStore.ContentChangedAsync(transaction, organisationId, [.. touched]);
+            return new ActDone(actId, written);
+        });
+
+    /// <summary>Empties the bin of what has rested there long enough.</summary>
+    /// <returns>How many events are gone for good.</returns>
+    public Task<int> EmptyBinAsync(Instant removedBefore) => database.InTransactionAsync(transaction => transaction.Connection!.ExecuteAsync("""
+        with old as (
+            select id from event where removed_at < @removedBefore order by removed_at limit 1000 for update skip locked
+        ), revisions as (
+            delete from revision r using old where r.event_id = old.id
+        )
+        delete from event e using old where e.id = old.id
+        """, new { removedBefore }, transaction));
+
+    private async Task<IReadOnlyList<CalendarEvent>> ListAsync(string condition, object parameters)
+    {
+        var rows = await database.ListAsync<EventRow>(EventRow.Columns + condition, parameters);
+        var exceptions = await ExceptionsAsync([.. rows.Where(row => row.Rrule is not null || row.CycleNumbers is not null || row.Extra.Length > 0).Select(row => row.Id)]);
+        return [.. rows.Select(row => row.ToEvent([.. exceptions[row.Id]]))];
+    }
+
+    private async Task<ILookup<Guid, EventException>> ExceptionsAsync(Guid[] events)
+    {
+        var rows = events.Length == 0 ? [] : await database.ListAsync<ExceptionRow>("""
+            select event_id, recurrence_id, is_cancelled, start_local, end_local, title, place, description_html, description_text
+            from event_exception
+            where event_id = any(@events)
+            order by event_id, recurrence_id
+            """, new { events });
+        return rows.ToLookup(row => row.EventId, row => row.ToException());
+    }
+
+    private async Task<Dictionary<Guid, (string Name, Instant At)>> SaversAsync(Guid[] events) =>
+        (await database.ListAsync<(Guid Id, string Name, Instant At)>("""
+            select distinct on (r.event_id) r.event_id, a.name, r.made_at
             from revision r
             join account a on a.id = r.account_id
-            where r.event_id = @id
-            order by r.version desc
-            limit 1
-            """, new { id });
-        return new StoredEvent(row.ToEvent(), row.Version, row.RemovedAt is not null, savedBy ?? "");
+            where r.event_id = any(@events)
+            order by r.event_id, r.version desc
+            """, new { events })).ToDictionary(row => row.Id, row => (row.Name, row.At));
+
+    private static async Task InsertAsync(DbTransaction transaction, Guid organisationId, CalendarEvent happening, Instant now)
+    {
+        var added = await transaction.Connection!.ExecuteAsync("""
+            insert into event (id, organisation_id, home_calendar_id, uid, title, place, description_html, description_text, state,
+                               all_day, start_local, end_local, zone, rrule, extra, removed_dates, in_breaks,
+                               cycle_numbers, cycle_weekdays, cycle_until, cycle_count, category_id, tags, continues,
+                               reach, created_at, changed_at)
+            select @Id, @OrganisationId, c.id, @Uid, @Title, @Place, @Html, @Text, @State,
+                   @AllDay, @Start, @End, @Zone, @Rrule, @Extra, @RemovedDates, @InBreaks,
+                   @CycleNumbers, @CycleWeekdays, @CycleUntil, @CycleCount, @CategoryId, @Tags, @Continues,
+                   tstzrange(@ReachFrom, @ReachTo, '[]'), @Now, @Now
+            from calendar c
+            where c.organisation_id = @OrganisationId and c.id = @CalendarId
+            """, EventRow.Parameters(organisationId, happening, false, true, now), transaction);
+        if (added == 0)
+            throw new NotFoundException("calendar");
     }
 
-    /// <exception cref="NotFoundException">There is no such calendar in the organisation.</exception>
-    /// <exception cref="RuleException">The calendar is full.</exception>
-    public Task<Guid> AddAsync(Guid organisationId, Guid calendarId, EventContent content, Guid accountId, Instant now) =>
-        database.InTransactionAsync(async transaction =>
-        {
-            var id = Guid.CreateVersion7();
-            var parameters = Parameters(organisationId, id, calendarId, content, now);
-            var added = await transaction.Connection!.ExecuteAsync("""
-                insert into event (id, organisation_id, home_calendar_id, title, place, description_html, description_text, state,
-                                   all_day, start_local, end_local, zone, rrule, reach, created_at, changed_at)
-                select @Id, @OrganisationId, c.id, @Title, @Place, @Html, @Text, 'live',
-                       @AllDay, @Start, @End, @Zone, @Rrule, tstzrange(@ReachFrom, @ReachTo, '[]'), @Now, @Now
-                from calendar c
-                where c.organisation_id = @OrganisationId and c.id = @CalendarId
-                """, parameters, transaction);
-            if (added == 0)
-                throw new NotFoundException("calendar");
-            var count = await transaction.Connection!.ExecuteScalarAsync<int>(
-                "select count(*)::integer from event where home_calendar_id = @calendarId and removed_at is null", new { calendarId }, transaction);
-            if (count > MostEvents)
-                throw new RuleException("calendarId", $"The calendar holds {MostEvents} events already, the most that are possible. Remove some, or begin another calendar.");
-            await ReviseAsync(transaction, organisationId, id, "made", accountId, now);
-            await CalendarStore.ContentChangedAsync(transaction, organisationId, [calendarId]);
-            return id;
-        });
-
-    /// <summary>Saves new content; both the old and the new home calendar are told.</summary>
-    /// <exception cref="ChangedMeanwhileException">The version is not the stored one any more, or the event was removed.</exception>
-    public Task SaveAsync(Guid organisationId, Guid id, int version, Guid calendarId, EventContent content, Guid accountId, Instant now) =>
-        database.InTransactionAsync(async transaction =>
-        {
-            var before = await LockAsync(transaction, organisationId, id, version);
-            if (before.RemovedAt is not null)
-                throw new ChangedMeanwhileException();
-            await transaction.Connection!.ExecuteAsync("""
-                update event
-                set home_calendar_id = @CalendarId,
-                    title = @Title,
-                    place = @Place,
-                    description_html = @Html,
-                    description_text = @Text,
-                    all_day = @AllDay,
-                    start_local = @Start,
-                    end_local = @End,
-                    zone = @Zone,
-                    rrule = @Rrule,
-                    reach = tstzrange(@ReachFrom, @ReachTo, '[]'),
-                    sequence = sequence + 1,
-                    version = version + 1,
-                    changed_at = greatest(@Now, changed_at)
-                where id = @Id
-                """, Parameters(organisationId, id, calendarId, content, now), transaction);
-            await ReviseAsync(transaction, organisationId, id, "changed", accountId, now);
-            await CalendarStore.ContentChangedAsync(transaction, organisationId, [before.HomeCalendarId, calendarId]);
-            return true;
-        });
-
-    /// <summary>Takes an event away, or brings it back.</summary>
-    /// <exception cref="ChangedMeanwhileException">The version is not the stored one any more.</exception>
-    public Task<int> SetRemovedAsync(Guid organisationId, Guid id, int version, bool removed, Guid accountId, Instant now) =>
-        database.InTransactionAsync(async transaction =>
-        {
-            var before = await LockAsync(transaction, organisationId, id, version);
-            if (before.RemovedAt is not null == removed)
-                return version;
-            await transaction.Connection!.ExecuteAsync("""
-                update event
-                set removed_at = case when @removed then @now end,
-                    sequence = sequence + 1,
-                    version = version + 1,
-                    changed_at = greatest(@now, changed_at)
-                where id = @id
-                """, new { id, removed, now }, transaction);
-            await ReviseAsync(transaction, organisationId, id, removed ? "removed" : "restored", accountId, now);
-            await CalendarStore.ContentChangedAsync(transaction, organisationId, [before.HomeCalendarId]);
-            return version + 1;
-        });
-
-    private static async Task<Row> LockAsync(DbTransaction transaction, Guid organisationId, Guid id, int version)
+    /// <returns>The calendar that was its home before.</returns>
+    private static async Task<Guid> UpdateAsync(DbTransaction transaction, Guid organisationId, CalendarEvent happening, EventWrite write, Instant now)
     {
-        var row = await transaction.Connection!.QueryFirstOrDefaultAsync<Row>(
-            Columns + " where e.organisation_id = @organisationId and e.id = @id for update", new { organisationId, id }, transaction);
-        if (row is null)
+        var (version, home) = await transaction.Connection!.QueryFirstOrDefaultAsync<(int Version, Guid Home)>(
+            "select version, home_calendar_id from event where organisation_id = @organisationId and id = @Id for update", new { organisationId, happening.Id }, transaction);
+        if (version == 0)
             throw new NotFoundException("event");
-        return row.Version == version ? row : throw new ChangedMeanwhileException();
+        if (version != write.Version)
+            throw new ChangedMeanwhileException();
+        await transaction.Connection!.ExecuteAsync("""
+            update event
+            set home_calendar_id = @CalendarId,
+                title = @Title,
+                place = @Place,
+                description_html = @Html,
+                description_text = @Text,
+                state = @State,
+                all_day = @AllDay,
+                start_local = @Start,
+                end_local = @End,
+                zone = @Zone,
+                rrule = @Rrule,
+                extra = @Extra,
+                removed_dates = @RemovedDates,
+                in_breaks = @InBreaks,
+                cycle_numbers = @CycleNumbers,
+                cycle_weekdays = @CycleWeekdays,
+                cycle_until = @CycleUntil,
+                cycle_count = @CycleCount,
+                category_id = @CategoryId,
+                tags = @Tags,
+                reach = tstzrange(@ReachFrom, @ReachTo, '[]'),
+                removed_at = case when @IsRemoved then coalesce(removed_at, @Now) end,
+                sequence = sequence + case when @IsSeen then 1 else 0 end,
+                changed_at = case when @IsSeen then greatest(@Now, changed_at) else changed_at end,
+                version = version + 1
+            where id = @Id
+            """, EventRow.Parameters(organisationId, happening, write.IsRemoved, write.IsSeen, now), transaction);
+        return home;
     }
 
-    private static Task ReviseAsync(DbTransaction transaction, Guid organisationId, Guid id, string act, Guid accountId, Instant now) =>
-        transaction.Connection!.ExecuteAsync("""
-            insert into revision (organisation_id, event_id, version, act, account_id, made_at, content)
-            select @organisationId, e.id, e.version, @act, @accountId, @now,
-                   jsonb_build_object('calendar', e.home_calendar_id, 'title', e.title, 'place', e.place, 'description', e.description_html,
-                                      'state', e.state, 'allDay', e.all_day, 'start', e.start_local, 'end', e.end_local, 'zone', e.zone, 'rrule', e.rrule)
-            from event e
-            where e.id = @id
-            """, new { organisationId, id, act, accountId, now }, transaction);
-
-    private static object Parameters(Guid organisationId, Guid id, Guid calendarId, EventContent content, Instant now)
+    private static async Task ReplaceExceptionsAsync(DbTransaction transaction, Guid organisationId, CalendarEvent happening)
     {
-        var timing = content.Series.Timing;
-        var (reachFrom, reachTo) = content.Series.Reach();
-        return new
+        await transaction.Connection!.ExecuteAsync("delete from event_exception where event_id = @Id", new { happening.Id }, transaction);
+        await transaction.Connection!.ExecuteAsync("""
+            insert into event_exception (organisation_id, event_id, recurrence_id, is_cancelled, start_local, end_local, title, place, description_html, description_text)
+            values (@organisationId, @Id, @RecurrenceId, @IsCancelled, @Start, @End, @Title, @Place, @Html, @Text)
+            """, happening.Exceptions.Select(exception => new
         {
-            Id = id,
-            OrganisationId = organisationId,
-            CalendarId = calendarId,
-            content.Title,
-            content.Place,
-            content.Description.Html,
-            content.Description.Text,
-            timing.AllDay,
-            timing.Start,
-            timing.End,
-            Zone = timing.Zone.Id,
-            Rrule = content.Series.Rule is { } rule ? RuleText.Format(rule) : null,
-            ReachFrom = reachFrom,
-            ReachTo = reachTo,
-            Now = now,
-        };
+            organisationId,
+            happening.Id,
+            exception.RecurrenceId,
+            exception.IsCancelled,
+            exception.Start,
+            exception.End,
+            exception.Title,
+            exception.Place,
+            exception.Description?.Html,
+            exception.Description?.Text,
+        }), transaction);
     }
+
+    private static async Task CheckRoomAsync(DbTransaction transaction, Guid[] calendars)
+    {
+        var fullest = await transaction.Connection!.ExecuteScalarAsync<int?>("""
+            select max(count)::integer
+            from (select count(*) from event where home_calendar_id = any(@calendars) and removed_at is null group by home_calendar_id) counts
+            """, new { calendars }, transaction);
+        if (fullest > MostEvents)
+            throw new RuleException("calendarId", $"The calendar holds {MostEvents} events already, the most that are possible. Remove some, or begin another calendar.");
+    }
+
+    private static Task ReviseAsync(DbTransaction transaction, Guid organisationId, CalendarEvent happening, EventWrite write, Guid actId, Guid accountId, Instant now) =>
+        transaction.Connection!.ExecuteAsync("""
+            insert into revision (organisation_id, event_id, version, act, act_id, account_id, made_at, content)
+            values (@organisationId, @Id, @version, @act, @actId, @accountId, @now, @content::jsonb)
+            """, new
+        {
+            organisationId,
+            happening.Id,
+            version = (write.Version ?? 0) + 1,
+            act = Words.Of(write.Act),
+            actId,
+            accountId,
+            now,
+            content = EventSnapshot.Write(happening, write.IsRemoved),
+        }, transaction);
 }

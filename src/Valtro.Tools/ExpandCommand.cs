@@ -6,6 +6,7 @@ using NodaTime.Text;
 using Valtro.Core;
 using Valtro.Core.Recurrence;
 using Valtro.Core.Time;
+using Valtro.Core.YearPlans;
 
 namespace Valtro.Tools;
 
@@ -67,7 +68,7 @@ public static class ExpandCommand
         var series = new Series(timing, rule, Locals(question.Rdate, question.AllDay), Locals(question.Exdate, question.AllDay));
         var (from, to) = (Local(question.Window[0], question.AllDay), Local(question.Window[1], question.AllDay));
         // A time moved by a gap may start in the window though its rule position lies a little before it.
-        return [.. series.From(from.PlusDays(-1))
+        return [.. series.From(from.PlusDays(-1), SchoolCalendar.Empty)
             .TakeWhile(occurrence => occurrence.RecurrenceId < to)
             .Where(occurrence => occurrence.LocalStart >= from && occurrence.LocalStart < to)
             .Select(occurrence => question.AllDay

@@ -2,35 +2,51 @@ using Valtro.Core.Events;
 
 namespace Valtro.Core.Disclosure;
 
-/// <summary>What an audience gets of an event: the only form in which one leaves the house.</summary>
+/// <summary>What an audience gets of an event, or of one of its dates: the only form in which one leaves the house.</summary>
 /// <param name="Title">"Busy" at <see cref="Detail.Times"/>.</param>
 /// <param name="Description">Empty below <see cref="Detail.Complete"/>.</param>
+/// <param name="Tags">None below <see cref="Detail.Complete"/>.</param>
 /// <param name="Identity">The event's UID, or one that cannot be linked with it at <see cref="Detail.Times"/>.</param>
 public sealed record Disclosed(
     Detail Detail,
     string Title,
     string Place,
     RichText Description,
+    Category? Category,
+    IReadOnlyList<string> Tags,
     EventState State,
     string Identity)
 {
     public const string Busy = "Busy";
 
-    /// <summary>The event at that level, or null when there is nothing to see.</summary>
+    /// <summary>The event as a whole at that level, or null when there is nothing to see.</summary>
     /// <remarks>The caller decides who is looking; this alone decides which fields that gives them.</remarks>
-    public static Disclosed? Of(CalendarEvent happening, Detail detail) => detail switch
-    {
-        Detail.Complete => new(detail, happening.Content.Title, happening.Content.Place, happening.Content.Description, happening.State, Uid(happening)),
-        Detail.Headline => new(detail, happening.Content.Title, happening.Content.Place, RichText.Empty, happening.State, Uid(happening)),
-        Detail.Times when happening.State != EventState.Cancelled => new(detail, Busy, "", RichText.Empty, EventState.Live, Unlinkable(happening)),
-        _ => null,
-    };
+    public static Disclosed? Of(CalendarEvent happening, Detail detail) =>
+        Make(happening, detail, happening.Content.Title, happening.Content.Place, happening.Content.Description, happening.State);
+
+    /// <summary>One date at that level, with what is its own.</summary>
+    public static Disclosed? Of(EventDate date, Detail detail) =>
+        Make(date.Event, detail, date.Title, date.Place, date.Description, date.State);
 
     /// <summary>What readers of an edition get: only live and cancelled events.</summary>
-    public static Disclosed? ForReaders(CalendarEvent happening, Detail detail) =>
-        happening.State is EventState.Live or EventState.Cancelled ? Of(happening, detail) : null;
+    public static Disclosed? ForReaders(CalendarEvent happening, Detail detail) => LeavesTheHouse(happening.State) ? Of(happening, detail) : null;
 
-    private static string Uid(CalendarEvent happening) => happening.Uid.ToString();
+    /// <inheritdoc cref="ForReaders(CalendarEvent, Detail)"/>
+    public static Disclosed? ForReaders(EventDate date, Detail detail) => LeavesTheHouse(date.State) ? Of(date, detail) : null;
+
+    private static bool LeavesTheHouse(EventState state) => state is EventState.Live or EventState.Cancelled;
+
+    private static Disclosed? Make(CalendarEvent happening, Detail detail, string title, string place, RichText description, EventState state)
+    {
+        var content = happening.Content;
+        return detail switch
+        {
+            Detail.Complete => new(detail, title, place, description, content.Category, content.Tags, state, happening.Uid.ToString()),
+            Detail.Headline => new(detail, title, place, RichText.Empty, content.Category, [], state, happening.Uid.ToString()),
+            Detail.Times when state != EventState.Cancelled => new(detail, Busy, "", RichText.Empty, null, [], EventState.Live, Unlinkable(happening)),
+            _ => null,
+        };
+    }
 
     /// <summary>Stable for the event, so that programs update it, but no way back to its real UID.</summary>
     private static string Unlinkable(CalendarEvent happening)

@@ -35,4 +35,10 @@ public sealed record Viewer(
 
     /// <summary>May make calendars, and say for whom they are.</summary>
     public bool MayManageCalendars => IsAdministrator;
+
+    /// <summary>May set terms, breaks and the day cycle.</summary>
+    public bool MayManageYearPlan => IsAdministrator;
+
+    /// <summary>May change the organisation's categories and known places.</summary>
+    public bool MayManageLists => IsAdministrator;
 }

@@ -3,6 +3,7 @@ using Valtro.Core.Disclosure;
 using Valtro.Core.Events;
 using Valtro.Core.Recurrence;
 using Valtro.Core.Time;
+using Valtro.Core.YearPlans;
 
 namespace Valtro.Core.Editions;
 
@@ -15,34 +16,35 @@ public sealed record Source(
     Disclosure.Disclosure Disclosure,
     IReadOnlyList<CalendarEvent> Events);
 
-/// <summary>One line of an edition: an occurrence after disclosure.</summary>
+/// <summary>One line of an edition: a date after disclosure.</summary>
 public sealed record Entry(Source Source, Disclosed Event, Timing Timing, Occurrence Occurrence);
 
-/// <summary>Composes what a readership gets, in named steps: in state → disclosure cap → in window → order.</summary>
+/// <summary>Composes what a readership gets, in named steps: in window → in state → disclosure cap → order.</summary>
 /// <remarks>The standard edition of a calendar has that one source. The steps do not know how many there are.</remarks>
 public static class Composition
 {
     /// <summary>The entries that overlap the window, ascending by start, then by title.</summary>
-    public static IReadOnlyList<Entry> Compose(IEnumerable<Source> sources, Audience audience, Window window) =>
-        Order(sources.SelectMany(source => Disclose(source, audience).SelectMany(seen => InWindow(source, seen, window))));
+    public static IReadOnlyList<Entry> Compose(IEnumerable<Source> sources, Audience audience, Window window, SchoolCalendar school) =>
+        Order(sources.SelectMany(source => InWindow(source, window, school).Select(date => Disclose(source, audience, date)).OfType<Entry>()));
 
     /// <summary>The events, unexpanded, that the audience gets of a source: for feeds, whose readers expand rules themselves.</summary>
     public static IEnumerable<(CalendarEvent Event, Disclosed Disclosed)> Disclose(Source source, Audience audience)
     {
+        var detail = source.Disclosure.For(audience, Cap.None);
         foreach (var happening in source.Events)
         {
-            var detail = source.Disclosure.For(audience, Cap.None);
             if (Disclosed.ForReaders(happening, detail) is { } disclosed)
                 yield return (happening, disclosed);
         }
     }
 
-    private static IEnumerable<Entry> InWindow(Source source, (CalendarEvent Event, Disclosed Disclosed) seen, Window window)
-    {
-        var series = seen.Event.Content.Series;
-        foreach (var occurrence in series.In(window))
-            yield return new Entry(source, seen.Disclosed, series.Timing, occurrence);
-    }
+    private static IEnumerable<EventDate> InWindow(Source source, Window window, SchoolCalendar school) =>
+        source.Events.SelectMany(happening => EventDates.In(happening, window, school));
+
+    private static Entry? Disclose(Source source, Audience audience, EventDate date) =>
+        Disclosed.ForReaders(date, source.Disclosure.For(audience, Cap.None)) is { } disclosed
+            ? new Entry(source, disclosed, date.Event.Series.Timing, date.Occurrence)
+            : null;
 
     private static Entry[] Order(IEnumerable<Entry> entries) =>
         entries

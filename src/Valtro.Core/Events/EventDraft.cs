@@ -1,45 +1,12 @@
 using NodaTime;
 using Valtro.Core.Recurrence;
 using Valtro.Core.Time;
+using Valtro.Core.YearPlans;
 
 namespace Valtro.Core.Events;
 
-/// <summary>How a draft ends its repetition.</summary>
-public enum RepeatEnd
-{
-    Never,
-    On,
-    After,
-}
-
-/// <summary>The repetition as the event page's sentence says it.</summary>
-/// <param name="Weekdays">1 Monday to 7 Sunday; for weekly ones.</param>
-/// <param name="Until">The last possible day, inclusive, for <see cref="RepeatEnd.On"/>.</param>
-public sealed record RepeatDraft(
-    Frequency Frequency,
-    int? Interval,
-    IReadOnlyList<int>? Weekdays,
-    RepeatEnd Ends,
-    LocalDate? Until,
-    int? Count)
-{
-    /// <summary>The sentence that gives this rule.</summary>
-    public static RepeatDraft Of(RecurrenceRule rule, Timing timing) => new(
-        rule.Frequency,
-        rule.Interval,
-        rule.Frequency == Frequency.Weekly ? [.. WeekdaysOf(rule, timing).Select(weekday => (int)weekday)] : null,
-        rule.Until is not null ? RepeatEnd.On : rule.Count is not null ? RepeatEnd.After : RepeatEnd.Never,
-        rule.Until switch
-        {
-            Core.Recurrence.Until.Day day => day.Date,
-            Core.Recurrence.Until.Moment moment => moment.Instant.InZone(timing.Zone).Date,
-            _ => null,
-        },
-        rule.Count);
-
-    private static IReadOnlyList<IsoDayOfWeek> WeekdaysOf(RecurrenceRule rule, Timing timing) =>
-        rule.Weekdays.Count > 0 ? rule.Weekdays : [timing.Start.DayOfWeek];
-}
+/// <summary>What a draft is checked against.</summary>
+public sealed record DraftSetting(DateTimeZone CalendarZone, IReadOnlyList<Category> Categories, SchoolCalendar School);
 
 /// <summary>What an editor typed, before anything is checked.</summary>
 /// <param name="EndDate">The last day; the first one when it is missing.</param>
@@ -56,40 +23,101 @@ public sealed record EventDraft(
     string? Place,
     RepeatDraft? Repeat)
 {
+    public const int MostDays = 500;
+    public const int MostTags = 20;
+
+    /// <summary>More dates than this in a year are no calendar.</summary>
+    public const int MostInAYear = 5_000;
+
+    public InBreaks InBreaks { get; init; }
+
+    /// <summary>Further days, with the start's time.</summary>
+    public IReadOnlyList<LocalDate> Extra { get; init; } = [];
+
+    /// <summary>Rule positions that fall away; their time follows the start's where the rule has one time a day.</summary>
+    public IReadOnlyList<LocalDateTime> Removed { get; init; } = [];
+    public Guid? CategoryId { get; init; }
+    public IReadOnlyList<string> Tags { get; init; } = [];
+
     /// <summary>Checks everything at once.</summary>
     /// <param name="description">Already sanitised.</param>
     /// <exception cref="RuleException">With a refusal for each field that is wrong.</exception>
-    public EventContent Check(DateTimeZone calendarZone, RichText description)
+    public EventContent Check(DraftSetting setting, RichText description)
     {
         var refusals = new RefusalList();
         var title = refusals.Try(() => Texts.OneLine("title", "The title", Title, Texts.LongestTitle));
         var place = refusals.Try(() => Texts.OneLine("place", "The place", Place, Texts.LongestPlace, required: false));
+        var tags = refusals.Try(CheckedTags);
+        var category = setting.Categories.FirstOrDefault(one => one.Id == CategoryId);
+        if (CategoryId is not null && category is null)
+            refusals.Add("categoryId", "There is no such category any more. Choose another, or none.");
         if (description.Html.Length > Texts.LongestDescription)
             refusals.Add("description", $"The description is too long. At most {Texts.LongestDescription} characters with their markup are possible.");
-        var series = CheckedSeries(calendarZone, refusals);
+        var series = CheckedSeries(setting, refusals);
         refusals.ThrowIfAny();
-        return new EventContent(title!, series!, place!, description);
+        return new EventContent(title!, series!, place!, description, category, tags!);
     }
 
     /// <summary>Only when it happens, for showing consequences while the rest is still being typed.</summary>
     /// <exception cref="RuleException">With a refusal for each field that is wrong.</exception>
-    public Series CheckSeries(DateTimeZone calendarZone)
+    public Series CheckSeries(DraftSetting setting)
     {
         var refusals = new RefusalList();
-        var series = CheckedSeries(calendarZone, refusals);
+        var series = CheckedSeries(setting, refusals);
         refusals.ThrowIfAny();
         return series!;
     }
 
-    private Series? CheckedSeries(DateTimeZone calendarZone, RefusalList refusals)
+    private string[] CheckedTags()
     {
-        var zone = string.IsNullOrEmpty(Zone) ? calendarZone : refusals.Try(() => Zones.Named(Zone));
+        var tags = Tags.Select(tag => Texts.OneLine("tags", "A tag", tag.TrimStart('#'), 40)).Distinct(StringComparer.CurrentCultureIgnoreCase).Order(StringComparer.Ordinal).ToArray();
+        return tags.Length <= MostTags ? tags : throw new RuleException("tags", $"These are {tags.Length} tags. At most {MostTags} are possible.");
+    }
+
+    private Series? CheckedSeries(DraftSetting setting, RefusalList refusals)
+    {
+        var zone = string.IsNullOrEmpty(Zone) ? setting.CalendarZone : refusals.Try(() => Zones.Named(Zone));
         var timing = zone is null ? null : CheckedTiming(zone, refusals);
-        if (Repeat is not null)
-            CheckRepeat(Repeat, refusals);
+        Repeat?.Check(refusals);
+        if (Extra.Count > MostDays || Removed.Count > MostDays)
+            refusals.Add("extra", $"At most {MostDays} dates can be added or removed by hand. Make another series.");
         if (timing is null || !refusals.IsEmpty)
             return null;
-        return new Series(timing, Repeat is null ? null : refusals.Try(() => RuleOf(Repeat, timing)));
+        var rule = refusals.Try(() => Repeat?.RuleFor(timing));
+        var cycle = refusals.Try(() => Repeat?.CycleFor(timing));
+        if (!refusals.IsEmpty)
+            return null;
+        var hasOneTime = rule is not { Parts: { Frequency: < Frequency.Daily } or { Hours.Count: > 0 } or { Minutes.Count: > 0 } or { Seconds.Count: > 0 } };
+        var series = new Series(
+            timing,
+            rule,
+            [.. Extra.Distinct().Order().Select(day => day + timing.Start.TimeOfDay)],
+            [.. Removed.Select(id => hasOneTime ? id.Date + timing.Start.TimeOfDay : id).Distinct().Order()])
+        {
+            Cycle = cycle,
+            InBreaks = InBreaks,
+        };
+        refusals.Try(() => CheckedDates(series, setting.School));
+        return series;
+    }
+
+    private static bool CheckedDates(Series series, SchoolCalendar school)
+    {
+        // The start may stand outside its rule, so the year is measured from the second date on.
+        LocalDateTime? second = null;
+        var count = 0;
+        foreach (var date in series.Pattern(series.Timing.Start, school))
+        {
+            if (++count == 2)
+                second = date;
+            if (date > second?.PlusYears(1))
+                break;
+            if (count > MostInAYear)
+                throw new RuleException("repeat.text", $"The rule gives more than {MostInAYear} dates in a year. Make it rarer, or the event longer.");
+        }
+        return count > 0 || series.Extra.Count > 0
+            ? true
+            : throw new RuleException("repeat.numbers", "The day cycle gives no date from that day on. Look at the year plan, or choose another day.");
     }
 
     private Timing? CheckedTiming(DateTimeZone zone, RefusalList refusals)
@@ -108,38 +136,5 @@ public sealed record EventDraft(
         return From is { } from && To is { } to
             ? refusals.Try(() => Timing.Timed(date + from, (EndDate ?? date) + to, zone))
             : null;
-    }
-
-    /// <summary>All that can be checked of a repetition without knowing when it starts.</summary>
-    private static void CheckRepeat(RepeatDraft repeat, RefusalList refusals)
-    {
-        if (repeat.Frequency == Frequency.Weekly && repeat.Weekdays is not { Count: > 0 })
-            refusals.Add("repeat.weekdays", "No weekday is chosen. Choose at least one.");
-        if (repeat.Weekdays?.Any(weekday => weekday is < 1 or > 7) == true)
-            refusals.Add("repeat.weekdays", "Weekdays are numbers from 1 (Monday) to 7 (Sunday).");
-        if (repeat.Interval is < 1 or > RecurrenceRule.LargestInterval)
-            refusals.Add("repeat.interval", $"“Every {repeat.Interval}” is not possible. Use a number from 1 to {RecurrenceRule.LargestInterval}.");
-        if (repeat.Ends == RepeatEnd.After && repeat.Count is not (>= 1 and <= RecurrenceRule.LargestCount))
-            refusals.Add("repeat.count", $"The number of dates has to be from 1 to {RecurrenceRule.LargestCount}.");
-        if (repeat.Ends == RepeatEnd.On && repeat.Until is null)
-            refusals.Add("repeat.until", "The last day is missing. Give a day such as 18 December 2026, or let it go on without end.");
-    }
-
-    private static RecurrenceRule RuleOf(RepeatDraft repeat, Timing timing) => new(
-        repeat.Frequency,
-        repeat.Interval ?? 1,
-        repeat.Ends == RepeatEnd.After ? repeat.Count : null,
-        repeat.Ends == RepeatEnd.On ? CheckedUntil(repeat.Until!.Value, timing) : null,
-        repeat.Frequency == Frequency.Weekly ? repeat.Weekdays!.Select(weekday => (IsoDayOfWeek)weekday) : null);
-
-    private static Until CheckedUntil(LocalDate day, Timing timing)
-    {
-        if (day < timing.Start.Date)
-            throw new RuleException("repeat.until", "The series ends before its first date. Give a last day on or after the first.");
-        if (day.Year > 2199)
-            throw new RuleException("repeat.until", "The last day has to be before the year 2200. Give an earlier day, or let it go on without end.");
-        return timing.AllDay
-            ? new Until.Day(day)
-            : new Until.Moment(LocalTimes.InZone(day + timing.Start.TimeOfDay, timing.Zone).ToInstant());
     }
 }

@@ -4,6 +4,8 @@ using Valtro.Core.Calendars;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Events;
 using Valtro.Core.Recurrence;
+using Valtro.Core.Time;
+using Valtro.Core.YearPlans;
 
 namespace Valtro.Core.ICalendar;
 
@@ -17,7 +19,7 @@ public sealed record FeedHead(Guid Uid, string Name, string Description, Hue Hue
 /// <remarks>The same events and head give the same bytes.</remarks>
 public static class FeedWriter
 {
-    public static void Write(IBufferWriter<byte> output, FeedHead head, IReadOnlyCollection<(CalendarEvent Event, Disclosed Disclosed)> events)
+    public static void Write(IBufferWriter<byte> output, FeedHead head, IReadOnlyCollection<(CalendarEvent Event, Disclosed Disclosed)> events, SchoolCalendar school)
     {
         var lines = new ContentLines(output);
         lines.Begin("VCALENDAR"u8);
@@ -25,7 +27,7 @@ public static class FeedWriter
         foreach (var (zone, from, to) in ZonesNeeded(events))
             ZoneComponent.Write(lines, zone, from, to);
         foreach (var (happening, disclosed) in events)
-            WriteEvent(lines, happening, disclosed);
+            WriteEvent(lines, happening, disclosed, school);
         lines.End("VCALENDAR"u8);
     }
 
@@ -55,7 +57,7 @@ public static class FeedWriter
             var series = happening.Content.Series;
             if (series.Timing.AllDay)
                 continue;
-            var (from, to) = series.Reach();
+            var (from, to) = EventDates.Reach(happening);
             var zone = series.Timing.Zone;
             needed[zone.Id] = needed.TryGetValue(zone.Id, out var so)
                 ? (zone, Instant.Min(so.From, from), so.To is { } one && to is { } other ? Instant.Max(one, other) : null)
@@ -64,9 +66,74 @@ public static class FeedWriter
         return needed.Values;
     }
 
-    private static void WriteEvent(ContentLines lines, CalendarEvent happening, Disclosed disclosed)
+    /// <summary>Whether readers who see all of it get the same of both: then nothing has to be fetched again.</summary>
+    public static bool AreAlike(CalendarEvent one, SchoolCalendar oneSchool, CalendarEvent other, SchoolCalendar otherSchool)
     {
-        var series = happening.Content.Series;
+        return Bytes(one, oneSchool).SequenceEqual(Bytes(other, otherSchool));
+
+        static ReadOnlySpan<byte> Bytes(CalendarEvent happening, SchoolCalendar school)
+        {
+            var output = new ArrayBufferWriter<byte>();
+            var plain = happening with { Sequence = 0, Created = NodaConstants.UnixEpoch, Changed = NodaConstants.UnixEpoch };
+            if (Disclosed.ForReaders(plain, Detail.Complete) is { } disclosed)
+                WriteEvent(new ContentLines(output), plain, disclosed, school);
+            return output.WrittenSpan;
+        }
+    }
+
+    private static void WriteEvent(ContentLines lines, CalendarEvent happening, Disclosed disclosed, SchoolCalendar school)
+    {
+        var delivery = Delivery.Of(happening, school);
+        var exceptions = happening.Exceptions
+            .Where(exception => delivery?.Left.Contains(exception.RecurrenceId) == false && !happening.Series.Removed.Contains(exception.RecurrenceId))
+            .Select(exception => Told(happening, exception, disclosed.Detail))
+            .ToArray();
+        if (delivery is null)
+            return;
+        // What some readers may not know of at all is for them as if it had been removed.
+        var hidden = exceptions.Where(exception => exception.Disclosed is null).Select(exception => Name(delivery, exception.Date)).ToHashSet();
+        Begin(lines, happening, disclosed);
+        lines.Number("SEQUENCE:"u8, happening.Sequence);
+        WriteWhen(lines, happening.Series.Timing, delivery, hidden);
+        WriteText(lines, disclosed, happening.Series.Timing.AllDay);
+        if (happening.Continues is { } continued && disclosed.Detail > Detail.Times)
+            lines.Verbatim("RELATED-TO;RELTYPE=SIBLING:"u8, continued.ToString());
+        lines.End("VEVENT"u8);
+        foreach (var (date, told) in exceptions)
+        {
+            if (told is not null && (date.Exception!.Start is not null || !SaysTheSame(told, disclosed)))
+                WriteException(lines, date, told, Name(delivery, date));
+        }
+    }
+
+    private static (EventDate Date, Disclosed? Disclosed) Told(CalendarEvent happening, EventException exception, Detail detail)
+    {
+        var timing = happening.Series.Timing;
+        var date = new EventDate(happening, timing.StartingAt(exception.RecurrenceId).Occurrence(exception.RecurrenceId), exception);
+        return (date, Disclosed.ForReaders(date, detail));
+    }
+
+    private static LocalDateTime Name(Delivery delivery, EventDate date) =>
+        delivery.Names.GetValueOrDefault(date.Occurrence.RecurrenceId, date.Occurrence.RecurrenceId);
+
+    private static bool SaysTheSame(Disclosed one, Disclosed other) =>
+        one.Title == other.Title && one.Place == other.Place && one.Description == other.Description && one.State == other.State;
+
+    /// <summary>RFC 5545 3.8.4.4: the date is named by the start that the rule gives it.</summary>
+    private static void WriteException(ContentLines lines, EventDate date, Disclosed disclosed, LocalDateTime name)
+    {
+        var series = date.Event.Series.Timing;
+        var timing = date.Exception!.Start is null ? series.StartingAt(name) : date.Timing;
+        Begin(lines, date.Event, disclosed);
+        lines.Number("SEQUENCE:"u8, date.Event.Sequence);
+        lines.Start("RECURRENCE-ID"u8, name, series.AllDay, series.Zone.Id);
+        WriteSpan(lines, timing, timing.Start);
+        WriteText(lines, disclosed, timing.AllDay);
+        lines.End("VEVENT"u8);
+    }
+
+    private static void Begin(ContentLines lines, CalendarEvent happening, Disclosed disclosed)
+    {
         lines.Begin("VEVENT"u8);
         lines.Verbatim("UID:"u8, disclosed.Identity);
         lines.Moment("DTSTAMP:"u8, happening.Changed);
@@ -75,50 +142,42 @@ public static class FeedWriter
             lines.Moment("CREATED:"u8, happening.Created);
             lines.Moment("LAST-MODIFIED:"u8, happening.Changed);
         }
-        lines.Number("SEQUENCE:"u8, happening.Sequence);
-        WriteWhen(lines, series);
+    }
+
+    private static void WriteWhen(ContentLines lines, Timing timing, Delivery delivery, HashSet<LocalDateTime> hidden)
+    {
+        WriteSpan(lines, timing, delivery.Start);
+        if (delivery.Rule is not null)
+            lines.Verbatim("RRULE:"u8, RuleText.Format(delivery.Rule));
+        var added = hidden.Count == 0 ? delivery.Added : [.. delivery.Added.Where(date => !hidden.Contains(date))];
+        var excluded = hidden.Count == 0 ? delivery.Excluded : [.. delivery.Excluded.Concat(hidden.Except(delivery.Added)).Order()];
+        if (excluded.Count > 0)
+            lines.Starts("EXDATE"u8, excluded, timing.AllDay, timing.Zone.Id);
+        if (added.Count > 0)
+            lines.Starts("RDATE"u8, added, timing.AllDay, timing.Zone.Id);
+    }
+
+    private static void WriteSpan(ContentLines lines, Timing timing, LocalDateTime start)
+    {
+        var span = start == timing.Start ? timing : timing.StartingAt(start);
+        lines.Start("DTSTART"u8, span.Start, timing.AllDay, timing.Zone.Id);
+        if (span.End > span.Start)
+            lines.Start("DTEND"u8, span.End, timing.AllDay, timing.Zone.Id);
+    }
+
+    private static void WriteText(ContentLines lines, Disclosed disclosed, bool allDay)
+    {
         lines.Text("SUMMARY:"u8, disclosed.Title);
         if (disclosed.Place.Length > 0)
             lines.Text("LOCATION:"u8, disclosed.Place);
         WriteDescription(lines, disclosed.Description);
+        if (disclosed.Category is { } category)
+            lines.Text("CATEGORIES:"u8, category.Name);
+        foreach (var tag in disclosed.Tags)
+            lines.Text("CATEGORIES:"u8, tag);
         lines.Line("STATUS:"u8, disclosed.State == EventState.Cancelled ? "CANCELLED"u8 : "CONFIRMED"u8);
-        lines.Line("TRANSP:"u8, series.Timing.AllDay ? "TRANSPARENT"u8 : "OPAQUE"u8);
+        lines.Line("TRANSP:"u8, allDay ? "TRANSPARENT"u8 : "OPAQUE"u8);
         lines.Line("CLASS:"u8, "PUBLIC"u8);
-        lines.End("VEVENT"u8);
-    }
-
-    private static void WriteWhen(ContentLines lines, Series series)
-    {
-        var (allDay, zone) = (series.Timing.AllDay, series.Timing.Zone.Id);
-        lines.Start("DTSTART"u8, series.Timing.Start, allDay, zone);
-        if (series.Timing.End > series.Timing.Start)
-            lines.Start("DTEND"u8, series.Timing.End, allDay, zone);
-        var (rule, extra) = Deliverable(series);
-        if (rule is not null)
-            lines.Verbatim("RRULE:"u8, RuleText.Format(rule));
-        if (series.Removed.Count > 0)
-            lines.Starts("EXDATE"u8, series.Removed, allDay, zone);
-        if (extra.Count > 0)
-            lines.Starts("RDATE"u8, extra, allDay, zone);
-    }
-
-    /// <summary>The rule and extra dates in a form that every program reads alike.</summary>
-    /// <remarks>
-    /// Programs disagree on a start that its rule does not give (RFC 5545 3.8.5.3 leaves it undefined): some count it,
-    /// some leave it out. It is therefore listed as an RDATE too, and a COUNT, which they would spend differently,
-    /// becomes the UNTIL of the last date.
-    /// </remarks>
-    private static (RecurrenceRule? Rule, IReadOnlyList<LocalDateTime> Extra) Deliverable(Series series)
-    {
-        if (series.Rule is not { } rule || Expansion.GivesItsStart(rule, series.Timing.Start.Date))
-            return (series.Rule, series.Extra);
-        if (rule.Count is not null)
-        {
-            var last = new Series(series.Timing, rule).All().Last();
-            Until until = series.Timing.AllDay ? new Until.Day(last.LocalStart.Date) : new Until.Moment(last.Start);
-            rule = new RecurrenceRule(rule.Frequency, rule.Interval, null, until, rule.Weekdays, rule.WeekStart);
-        }
-        return (rule, [.. series.Extra.Append(series.Timing.Start).Distinct().Order()]);
     }
 
     /// <summary>The text for every program, and the HTML for those that know RFC 9073 6.5.</summary>

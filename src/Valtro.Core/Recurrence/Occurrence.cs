@@ -1,4 +1,5 @@
 using NodaTime;
+using Valtro.Core.Time;
 
 namespace Valtro.Core.Recurrence;
 
@@ -11,4 +12,16 @@ public readonly record struct Occurrence(
     LocalDateTime LocalStart,
     LocalDateTime LocalEnd,
     Instant Start,
-    Instant End);
+    Instant End)
+{
+    /// <summary>Timed dates are compared by instant, whole days by date.</summary>
+    public bool Overlaps(Window window, bool allDay)
+    {
+        if (allDay)
+            return LocalStart.Date < window.End && LocalEnd.Date > window.First;
+        return Start < window.To && (End > window.From || (Start == End && Start >= window.From));
+    }
+
+    /// <summary>Whether two dates share time. One without length clashes with nothing.</summary>
+    public bool Meets(in Occurrence other) => Start < other.End && other.Start < End;
+}

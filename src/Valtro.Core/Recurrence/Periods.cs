@@ -3,99 +3,141 @@ using NodaTime;
 namespace Valtro.Core.Recurrence;
 
 /// <summary>
-/// The first two steps of expansion: the periods of a rule (each INTERVAL days, weeks …, counted from the start),
-/// and the candidate days of one period after the BYxxx parts have expanded or limited them.
-/// A frequency is a subclass; all that follows (set positions, bounds) is the same for every frequency.
+/// The first steps of expansion: the periods of a rule (each INTERVAL days, weeks …, counted from the start), and the candidates
+/// of one period after the BYxxx parts have expanded or limited them. A frequency is a subclass; all that follows
+/// (set positions, bounds) is the same for every frequency.
 /// </summary>
 internal abstract class Periods
 {
-    private static readonly LocalDate Epoch = new(1970, 1, 1);
-
-    /// <summary>9999-12-31, the last day that RFC 5545 can write (3.3.4).</summary>
-    protected static readonly int LastDayNumber = Number(new LocalDate(9999, 12, 31));
-
-    public static Periods Of(RecurrenceRule rule, LocalDate start) => rule.Frequency switch
+    public static Periods Of(RecurrenceRule rule, LocalDateTime start) => rule.Frequency switch
     {
-        Frequency.Daily => new DailyPeriods(rule, start),
-        Frequency.Weekly => new WeeklyPeriods(rule, start),
-        _ => throw new InvalidOperationException($"No periods for {rule.Frequency}."),
+        Frequency.Daily => new DailyPeriods(rule.Parts, start),
+        Frequency.Weekly => new WeeklyPeriods(rule.Parts, start),
+        Frequency.Monthly => new MonthlyPeriods(rule.Parts, start),
+        Frequency.Yearly => YearlyPeriods.Of(rule.Parts, start),
+        _ => new ClockPeriods(rule.Parts, start),
     };
 
-    /// <summary>Room that <see cref="Fill"/> needs.</summary>
-    public abstract int MostDays { get; }
+    /// <summary>A place for the candidates of one period.</summary>
+    public abstract Candidates Room();
 
-    /// <summary>The number of candidate days that every period has, or null where it differs from period to period.</summary>
-    public abstract int? DaysPerPeriod { get; }
+    public abstract SetSize Size { get; }
 
-    /// <summary>The last period that begins on or before a day; arithmetic, not a walk. Never below 0.</summary>
-    public abstract int IndexAtOrBefore(int dayNumber);
+    /// <summary>The last period that begins on or before a moment; arithmetic, not a walk. May be negative.</summary>
+    public abstract long IndexAtOrBefore(long moment);
 
-    /// <summary>Whether a period begins within the calendar at all.</summary>
-    public abstract bool Exists(int index);
+    /// <summary>Whether a period begins before the year 10000.</summary>
+    public abstract bool Exists(long index);
 
-    /// <summary>Writes the candidate days of a period, ascending.</summary>
-    /// <returns>How many there are.</returns>
-    public abstract int Fill(int index, Span<int> days);
+    /// <summary>Fills in the candidates of a period, ascending.</summary>
+    public abstract void Fill(long index, Candidates candidates);
 
-    public static int Number(LocalDate date) => Period.DaysBetween(Epoch, date);
+    /// <summary>True when a date may belong to the period before the one it lies in (SKIP=FORWARD).</summary>
+    public virtual bool MaySpill => false;
 
-    public static LocalDate Date(int dayNumber) => Epoch.PlusDays(dayNumber);
+    protected static long Floor(long value, long by) => value >= 0 ? value / by : (value - by + 1) / by;
 
-    /// <summary>Periods of a fixed number of days.</summary>
-    private abstract class FixedLength(int anchor, int length) : Periods
+    /// <summary>The times of a day that BYHOUR, BYMINUTE and BYSECOND expand to; the start's where they are silent.</summary>
+    /// <remarks>A leap second (BYSECOND=60) never comes.</remarks>
+    protected static int[] TimesOfDay(RuleParts parts, LocalTime start)
     {
-        protected int FirstDay(int index) => (int)(anchor + (long)index * length);
-
-        public override int IndexAtOrBefore(int dayNumber) => dayNumber <= anchor ? 0 : (dayNumber - anchor) / length;
-
-        public override bool Exists(int index) => anchor + (long)index * length <= LastDayNumber;
+        int[] hours = parts.Hours.Count > 0 ? [.. parts.Hours] : [start.Hour];
+        return [.. hours.SelectMany(hour => TimesOfHour(parts, start).Select(second => hour * 3_600 + second))];
     }
 
-    private sealed class DailyPeriods(RecurrenceRule rule, LocalDate start) : FixedLength(Number(start), rule.Interval)
+    protected static int[] TimesOfHour(RuleParts parts, LocalTime start)
     {
-        private readonly int _weekdays = rule.Weekdays.Aggregate(0, (set, weekday) => set | 1 << (int)weekday);
+        int[] minutes = parts.Minutes.Count > 0 ? [.. parts.Minutes] : [start.Minute];
+        return [.. minutes.SelectMany(minute => TimesOfMinute(parts, start).Select(second => minute * 60 + second))];
+    }
 
-        public override int MostDays => 1;
+    protected static int[] TimesOfMinute(RuleParts parts, LocalTime start) =>
+        parts.Seconds.Count > 0 ? [.. parts.Seconds.Where(second => second < 60)] : [start.Second];
 
-        public override int? DaysPerPeriod => _weekdays == 0 ? 1 : null;
+    /// <summary>Periods of a fixed number of days.</summary>
+    private abstract class FixedLength(RuleParts parts, LocalDateTime start, int anchor, int length) : Periods
+    {
+        protected int[] Times { get; } = TimesOfDay(parts, start.TimeOfDay);
 
-        public override int Fill(int index, Span<int> days)
+        protected DayLimits Limits { get; } = new(parts.Frequency == Frequency.Weekly ? new RuleParts { Frequency = Frequency.Weekly, Months = parts.Months } : parts);
+
+        protected int FirstDay(long index) => (int)(anchor + index * length);
+
+        public override long IndexAtOrBefore(long moment) => Floor(DayNumbers.DayOf(moment) - anchor, length);
+
+        public override bool Exists(long index) => anchor + index * length <= DayNumbers.Last;
+
+        /// <summary>The first period that reaches a day.</summary>
+        protected long IndexReaching(int day, long atLeast) => Math.Max(atLeast, Floor(day - anchor, length));
+    }
+
+    private sealed class DailyPeriods(RuleParts parts, LocalDateTime start) : FixedLength(parts, start, DayNumbers.Of(start.Date), parts.Interval)
+    {
+        public override Candidates Room() => new(1, Times);
+
+        public override SetSize Size => Limits.IsEmpty ? SetSize.Exactly(Times.Length) : SetSize.Unknown;
+
+        public override void Fill(long index, Candidates candidates)
         {
             var day = FirstDay(index);
-            if (_weekdays != 0 && (_weekdays & 1 << (int)Weekday(day)) == 0)
-                return 0;
-            days[0] = day;
-            return 1;
+            var allowed = Limits.Allows(day, out var next);
+            candidates.Clear(IndexReaching(next, index + 1));
+            if (allowed)
+                candidates.Add(day);
         }
     }
 
-    private sealed class WeeklyPeriods(RecurrenceRule rule, LocalDate start)
-        : FixedLength(Number(start) - DaysInto(rule.WeekStart, start.DayOfWeek), 7 * rule.Interval)
+    private sealed class WeeklyPeriods(RuleParts parts, LocalDateTime start)
+        : FixedLength(parts, start, DayNumbers.Of(start.Date) - DaysInto(parts.WeekStart, start.DayOfWeek), 7 * parts.Interval)
     {
-        private readonly int[] _offsets = (rule.Weekdays.Count > 0 ? rule.Weekdays : [start.DayOfWeek])
-            .Select(weekday => DaysInto(rule.WeekStart, weekday))
-            .Order()
-            .ToArray();
+        private readonly int[] _offsets =
+            [.. (parts.Weekdays.Count > 0 ? parts.Weekdays.Select(weekday => weekday.Weekday) : [start.DayOfWeek]).Select(weekday => DaysInto(parts.WeekStart, weekday)).Order()];
 
-        public override int MostDays => _offsets.Length;
+        public override Candidates Room() => new(_offsets.Length, Times);
 
-        public override int? DaysPerPeriod => _offsets.Length;
+        public override SetSize Size => Limits.IsEmpty ? SetSize.Exactly(_offsets.Length * Times.Length) : SetSize.Unknown;
 
-        public override int Fill(int index, Span<int> days)
+        public override void Fill(long index, Candidates candidates)
         {
             var first = FirstDay(index);
-            var count = 0;
+            candidates.Clear(index + 1);
             foreach (var offset in _offsets)
             {
-                if (first + offset <= LastDayNumber)
-                    days[count++] = first + offset;
+                if (Limits.Allows(first + offset, out _))
+                    candidates.Add(first + offset);
             }
-            return count;
         }
 
         private static int DaysInto(IsoDayOfWeek weekStart, IsoDayOfWeek weekday) => (weekday - weekStart + 7) % 7;
     }
 
-    /// <summary>1970-01-01 was a Thursday.</summary>
-    private static IsoDayOfWeek Weekday(int dayNumber) => (IsoDayOfWeek)(((dayNumber + 3) % 7 + 7) % 7 + 1);
+    private sealed class MonthlyPeriods(RuleParts parts, LocalDateTime start) : Periods
+    {
+        private readonly int _anchor = start.Year * 12 + start.Month - 1;
+        private readonly int[] _times = TimesOfDay(parts, start.TimeOfDay);
+        private readonly int _months = parts.Months.Aggregate(0, (set, month) => set | 1 << month);
+        private readonly MonthDays _days = new(parts, start.Date);
+
+        public override Candidates Room() => new(MonthDays.Most, _times);
+
+        public override SetSize Size => _months == 0 && _days.Size is var days && parts.Skip == Skip.Omit ? days with { Least = days.Least * _times.Length } : SetSize.Unknown;
+
+        public override bool MaySpill => parts.Skip == Skip.Forward;
+
+        public override long IndexAtOrBefore(long moment)
+        {
+            var (year, month, _) = DayNumbers.Civil(DayNumbers.DayOf(moment));
+            return Floor(year * 12 + month - 1 - _anchor, parts.Interval);
+        }
+
+        public override bool Exists(long index) => _anchor + index * parts.Interval < 120_000;
+
+        public override void Fill(long index, Candidates candidates)
+        {
+            var months = (int)(_anchor + index * parts.Interval);
+            candidates.Clear(index + 1);
+            if (_months == 0 || (_months & 1 << months % 12 + 1) != 0)
+                _days.AddTo(candidates, months / 12, months % 12 + 1);
+        }
+    }
 }

@@ -2,11 +2,24 @@ using NodaTime;
 
 namespace Valtro.Core.Recurrence;
 
-/// <summary>FREQ of a recurrence rule that Valtro expands so far (RFC 5545 3.3.10).</summary>
+/// <summary>FREQ of a recurrence rule (RFC 5545 3.3.10), from short to long.</summary>
 public enum Frequency
 {
+    Secondly,
+    Minutely,
+    Hourly,
     Daily,
     Weekly,
+    Monthly,
+    Yearly,
+}
+
+/// <summary>What becomes of the 29th to 31st in months that have none (RFC 7529 4.1).</summary>
+public enum Skip
+{
+    Omit,
+    Backward,
+    Forward,
 }
 
 /// <summary>The inclusive end of a rule: an instant for timed events, a date for all-day ones (RFC 5545 3.3.10, UNTIL).</summary>
@@ -21,70 +34,89 @@ public abstract record Until
     public sealed record Day(LocalDate Date) : Until;
 }
 
-/// <summary>A recurrence rule: RECUR of RFC 5545 3.3.10, validated once, immutable.</summary>
-/// <remarks>
-/// Weekdays limit a daily rule and expand a weekly one. A weekly rule without weekdays recurs on the weekday of its start.
-/// </remarks>
+/// <summary>A weekday of BYDAY.</summary>
+/// <param name="Ordinal">1 is the first of the month or year, -1 the last; 0 is each.</param>
+public readonly record struct NumberedWeekday(IsoDayOfWeek Weekday, int Ordinal = 0);
+
+/// <summary>The parts of a rule as somebody wrote them, unchecked.</summary>
+public sealed record RuleParts
+{
+    public required Frequency Frequency { get; init; }
+    public int Interval { get; init; } = 1;
+    public int? Count { get; init; }
+    public Until? Until { get; init; }
+    public IReadOnlyList<int> Seconds { get; init; } = [];
+    public IReadOnlyList<int> Minutes { get; init; } = [];
+    public IReadOnlyList<int> Hours { get; init; } = [];
+    public IReadOnlyList<NumberedWeekday> Weekdays { get; init; } = [];
+    public IReadOnlyList<int> MonthDays { get; init; } = [];
+    public IReadOnlyList<int> YearDays { get; init; } = [];
+    public IReadOnlyList<int> WeekNumbers { get; init; } = [];
+    public IReadOnlyList<int> Months { get; init; } = [];
+    public IReadOnlyList<int> SetPositions { get; init; } = [];
+
+    /// <summary>WKST: the day on which weeks begin. Monday unless said.</summary>
+    public IsoDayOfWeek WeekStart { get; init; } = IsoDayOfWeek.Monday;
+
+    public Skip Skip { get; init; }
+}
+
+/// <summary>A recurrence rule: RECUR of RFC 5545 3.3.10 with SKIP of RFC 7529, validated once, immutable.</summary>
 public sealed record RecurrenceRule
 {
     public const int LargestInterval = 10_000;
     public const int LargestCount = 100_000;
 
-    public Frequency Frequency { get; }
-    public int Interval { get; }
-    public int? Count { get; }
-    public Until? Until { get; }
+    /// <summary>The parts, each list ascending and without duplicates.</summary>
+    public RuleParts Parts { get; }
 
-    /// <summary>BYDAY, ascending from Monday, without duplicates.</summary>
-    public IReadOnlyList<IsoDayOfWeek> Weekdays { get; }
+    public Frequency Frequency => Parts.Frequency;
 
-    /// <summary>WKST: the day on which the weeks of INTERVAL begin. Monday unless said.</summary>
-    public IsoDayOfWeek WeekStart { get; }
+    public int Interval => Parts.Interval;
+
+    public int? Count => Parts.Count;
+
+    public Until? Until => Parts.Until;
 
     /// <exception cref="RuleException">RFC 5545 forbids it; the part is named in the refusal's field.</exception>
-    public RecurrenceRule(
-        Frequency frequency,
-        int interval = 1,
-        int? count = null,
-        Until? until = null,
-        IEnumerable<IsoDayOfWeek>? weekdays = null,
-        IsoDayOfWeek weekStart = IsoDayOfWeek.Monday)
+    public RecurrenceRule(RuleParts parts)
     {
-        if (interval is < 1 or > LargestInterval)
-            throw new RuleException("INTERVAL", $"INTERVAL is {interval}. It has to be from 1 to {LargestInterval}.");
-        if (count is < 1 or > LargestCount)
-            throw new RuleException("COUNT", $"COUNT is {count}. It has to be from 1 to {LargestCount}.");
-        if (count is not null && until is not null)
-            throw new RuleException("COUNT", "COUNT and UNTIL stand in the same rule. Use one of them.");
-        Frequency = frequency;
-        Interval = interval;
-        Count = count;
-        Until = until;
-        Weekdays = (weekdays ?? []).Distinct().Order().ToArray();
-        WeekStart = weekStart;
+        RuleChecks.Check(parts);
+        Parts = parts with
+        {
+            Seconds = Sorted(parts.Seconds),
+            Minutes = Sorted(parts.Minutes),
+            Hours = Sorted(parts.Hours),
+            Weekdays = [.. parts.Weekdays.Distinct().OrderBy(weekday => weekday.Weekday).ThenBy(weekday => weekday.Ordinal)],
+            MonthDays = Sorted(parts.MonthDays),
+            YearDays = Sorted(parts.YearDays),
+            WeekNumbers = Sorted(parts.WeekNumbers),
+            Months = Sorted(parts.Months),
+            SetPositions = Sorted(parts.SetPositions),
+        };
     }
 
+    /// <summary>Each weekday, every so many weeks.</summary>
+    public static RecurrenceRule Weekly(params IsoDayOfWeek[] weekdays) =>
+        new(new RuleParts { Frequency = Frequency.Weekly, Weekdays = [.. weekdays.Select(weekday => new NumberedWeekday(weekday))] });
+
     /// <summary>Checks what can be known only with the start.</summary>
-    /// <exception cref="RuleException">UNTIL is of another kind than the start, or before it.</exception>
+    /// <param name="zone">Null for whole days.</param>
+    /// <exception cref="RuleException">UNTIL is of another kind than the start, or before it; or whole days are given times.</exception>
     public RecurrenceRule CheckedAgainst(LocalDateTime start, DateTimeZone? zone)
     {
-        switch (Until)
-        {
-            case Until.Moment moment when zone is null:
-                throw new RuleException("UNTIL", $"UNTIL is a time ({moment.Instant}) but the event lasts all day. Use a date such as 20261218.");
-            case Until.Day when zone is not null:
-                throw new RuleException("UNTIL", "UNTIL is a date but the event has a time. Use a UTC time such as 20261218T235959Z.");
-            case Until.Moment moment when moment.Instant < Time.LocalTimes.InZone(start, zone!).ToInstant():
-                throw new RuleException("UNTIL", "The rule ends before its first date. Use an end on or after the start.");
-            case Until.Day day when day.Date < start.Date:
-                throw new RuleException("UNTIL", "The rule ends before its first date. Use an end on or after the start.");
-        }
+        RuleChecks.CheckAgainst(this, start, zone);
         return this;
     }
+
+    /// <summary>The same rule with another end.</summary>
+    public RecurrenceRule Ending(int? count, Until? until) => new(Parts with { Count = count, Until = until });
 
     public bool Equals(RecurrenceRule? other) => other is not null && RuleText.Format(this) == RuleText.Format(other);
 
     public override int GetHashCode() => RuleText.Format(this).GetHashCode(StringComparison.Ordinal);
 
     public override string ToString() => RuleText.Format(this);
+
+    private static int[] Sorted(IReadOnlyList<int> values) => [.. values.Distinct().Order()];
 }

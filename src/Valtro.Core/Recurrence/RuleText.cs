@@ -5,7 +5,7 @@ using NodaTime.Text;
 
 namespace Valtro.Core.Recurrence;
 
-/// <summary>Reads and writes the value of RRULE (RFC 5545 3.3.10 and 3.8.5.3).</summary>
+/// <summary>Reads and writes the value of RRULE (RFC 5545 3.3.10 and 3.8.5.3; RSCALE and SKIP of RFC 7529 4).</summary>
 public static class RuleText
 {
     public const int LongestRule = 1_000;
@@ -14,52 +14,89 @@ public static class RuleText
     private static readonly InstantPattern MomentPattern = InstantPattern.CreateWithInvariantCulture("uuuuMMdd'T'HHmmss'Z'");
     private static readonly string[] WeekdayCodes = ["MO", "TU", "WE", "TH", "FR", "SA", "SU"];
 
-    private static readonly HashSet<string> LaterFrequencies = ["SECONDLY", "MINUTELY", "HOURLY", "MONTHLY", "YEARLY"];
+    private static readonly HashSet<string> Known =
+    [
+        "FREQ", "INTERVAL", "COUNT", "UNTIL", "BYSECOND", "BYMINUTE", "BYHOUR", "BYDAY", "BYMONTHDAY", "BYYEARDAY", "BYWEEKNO", "BYMONTH",
+        "BYSETPOS", "WKST", "RSCALE", "SKIP",
+    ];
 
-    private static readonly HashSet<string> LaterParts =
-        ["BYSECOND", "BYMINUTE", "BYHOUR", "BYMONTHDAY", "BYYEARDAY", "BYWEEKNO", "BYMONTH", "BYSETPOS", "RSCALE", "SKIP"];
-
-    /// <exception cref="RuleException">The text is no rule, or one that is not expanded yet; the field is the part.</exception>
+    /// <exception cref="RuleException">The text is no rule; the field is the part.</exception>
     public static RecurrenceRule Parse(string text)
     {
         if (text.Length > LongestRule)
             throw new RuleException("RRULE", $"The rule has {text.Length} characters. At most {LongestRule} are possible.");
-        var parts = Parts(text);
-        foreach (var part in parts.Keys)
-            CheckKnown(part);
-        return new RecurrenceRule(
-            FrequencyOf(parts),
-            parts.TryGetValue("INTERVAL", out var interval) ? Number("INTERVAL", interval) : 1,
-            parts.TryGetValue("COUNT", out var count) ? Number("COUNT", count) : null,
-            parts.TryGetValue("UNTIL", out var until) ? UntilOf(until) : null,
-            parts.TryGetValue("BYDAY", out var weekdays) ? weekdays.Split(',').Select(day => Weekday("BYDAY", day)) : null,
-            parts.TryGetValue("WKST", out var weekStart) ? Weekday("WKST", weekStart) : IsoDayOfWeek.Monday);
+        var parts = Split(text);
+        var frequency = FrequencyOf(parts);
+        return new RecurrenceRule(new RuleParts
+        {
+            Frequency = frequency,
+            Interval = parts.TryGetValue("INTERVAL", out var interval) ? Number("INTERVAL", interval) : 1,
+            Count = parts.TryGetValue("COUNT", out var count) ? Number("COUNT", count) : null,
+            Until = parts.TryGetValue("UNTIL", out var until) ? UntilOf(until) : null,
+            Seconds = Numbers(parts, "BYSECOND"),
+            Minutes = Numbers(parts, "BYMINUTE"),
+            Hours = Numbers(parts, "BYHOUR"),
+            Weekdays = parts.TryGetValue("BYDAY", out var weekdays) ? [.. weekdays.Split(',').Select(NumberedWeekdayOf)] : [],
+            MonthDays = Numbers(parts, "BYMONTHDAY"),
+            YearDays = Numbers(parts, "BYYEARDAY"),
+            WeekNumbers = Numbers(parts, "BYWEEKNO"),
+            Months = Numbers(parts, "BYMONTH"),
+            SetPositions = Numbers(parts, "BYSETPOS"),
+            WeekStart = parts.TryGetValue("WKST", out var weekStart) ? Weekday("WKST", weekStart) : IsoDayOfWeek.Monday,
+            Skip = SkipOf(parts),
+        });
     }
 
     public static string Format(RecurrenceRule rule)
     {
-        var text = new StringBuilder("FREQ=").Append(rule.Frequency.ToString().ToUpperInvariant());
-        if (rule.Until is { } until)
+        var parts = rule.Parts;
+        var text = new StringBuilder();
+        if (parts.Skip != Skip.Omit)
+            text.Append("RSCALE=GREGORIAN;");
+        text.Append("FREQ=").Append(Name(parts.Frequency));
+        if (parts.Until is { } until)
             text.Append(";UNTIL=").Append(until switch
             {
                 Until.Moment moment => MomentPattern.Format(moment.Instant),
                 Until.Day day => DatePattern.Format(day.Date),
                 _ => throw new InvalidOperationException("Unknown kind of UNTIL."),
             });
-        if (rule.Count is { } count)
+        if (parts.Count is { } count)
             text.Append(CultureInfo.InvariantCulture, $";COUNT={count}");
-        if (rule.Interval != 1)
-            text.Append(CultureInfo.InvariantCulture, $";INTERVAL={rule.Interval}");
-        if (rule.Weekdays.Count > 0)
-            text.Append(";BYDAY=").AppendJoin(',', rule.Weekdays.Select(Code));
-        if (rule.WeekStart != IsoDayOfWeek.Monday)
-            text.Append(";WKST=").Append(Code(rule.WeekStart));
+        if (parts.Interval != 1)
+            text.Append(CultureInfo.InvariantCulture, $";INTERVAL={parts.Interval}");
+        List("BYSECOND", parts.Seconds);
+        List("BYMINUTE", parts.Minutes);
+        List("BYHOUR", parts.Hours);
+        if (parts.Weekdays.Count > 0)
+            text.Append(";BYDAY=").AppendJoin(',', parts.Weekdays.Select(Code));
+        List("BYMONTHDAY", parts.MonthDays);
+        List("BYYEARDAY", parts.YearDays);
+        List("BYWEEKNO", parts.WeekNumbers);
+        List("BYMONTH", parts.Months);
+        List("BYSETPOS", parts.SetPositions);
+        if (parts.WeekStart != IsoDayOfWeek.Monday)
+            text.Append(";WKST=").Append(Code(parts.WeekStart));
+        if (parts.Skip != Skip.Omit)
+            text.Append(";SKIP=").Append(parts.Skip.ToString().ToUpperInvariant());
         return text.ToString();
+
+        void List(string part, IReadOnlyList<int> values)
+        {
+            if (values.Count > 0)
+                text.Append(';').Append(part).Append('=').AppendJoin(',', values.Select(value => value.ToString(CultureInfo.InvariantCulture)));
+        }
     }
+
+    internal static string Name(Frequency frequency) => frequency.ToString().ToUpperInvariant();
+
+    internal static string Code(NumberedWeekday weekday) => weekday.Ordinal == 0
+        ? Code(weekday.Weekday)
+        : weekday.Ordinal.ToString(CultureInfo.InvariantCulture) + Code(weekday.Weekday);
 
     private static string Code(IsoDayOfWeek weekday) => WeekdayCodes[(int)weekday - 1];
 
-    private static Dictionary<string, string> Parts(string text)
+    private static Dictionary<string, string> Split(string text)
     {
         var parts = new Dictionary<string, string>(StringComparer.Ordinal);
         foreach (var part in text.Trim().ToUpperInvariant().Split(';'))
@@ -67,36 +104,49 @@ public static class RuleText
             var equals = part.IndexOf('=', StringComparison.Ordinal);
             if (equals <= 0 || equals == part.Length - 1)
                 throw new RuleException("RRULE", $"“{part}” is no part of a rule. A part is a name, =, and a value, such as FREQ=WEEKLY.");
-            if (!parts.TryAdd(part[..equals], part[(equals + 1)..]))
-                throw new RuleException(part[..equals], $"{part[..equals]} stands twice. Each part may stand once.");
+            var name = part[..equals];
+            if (!Known.Contains(name))
+                throw new RuleException(name, $"{name} is no part of a rule in RFC 5545.");
+            if (!parts.TryAdd(name, part[(equals + 1)..]))
+                throw new RuleException(name, $"{name} stands twice. Each part may stand once.");
         }
         return parts;
-    }
-
-    private static void CheckKnown(string part)
-    {
-        if (part is "FREQ" or "INTERVAL" or "COUNT" or "UNTIL" or "BYDAY" or "WKST")
-            return;
-        throw LaterParts.Contains(part)
-            ? new RuleException(part, $"{part} is not expanded yet. Known so far: FREQ, INTERVAL, COUNT, UNTIL, BYDAY, WKST.")
-            : new RuleException(part, $"{part} is no part of a rule in RFC 5545.");
     }
 
     private static Frequency FrequencyOf(Dictionary<string, string> parts)
     {
         if (!parts.TryGetValue("FREQ", out var text))
             throw new RuleException("FREQ", "FREQ is missing. A rule has to say how often, such as FREQ=WEEKLY.");
+        foreach (var frequency in Enum.GetValues<Frequency>())
+        {
+            if (Name(frequency) == text)
+                return frequency;
+        }
+        throw new RuleException("FREQ", $"FREQ={text} is unknown. RFC 5545 has SECONDLY, MINUTELY, HOURLY, DAILY, WEEKLY, MONTHLY and YEARLY.");
+    }
+
+    private static Skip SkipOf(Dictionary<string, string> parts)
+    {
+        if (parts.TryGetValue("RSCALE", out var scale) && scale is not "GREGORIAN")
+            throw new RuleException("RSCALE", $"RSCALE={scale} is another calendar system. Use GREGORIAN, or leave it out.");
+        if (!parts.TryGetValue("SKIP", out var text))
+            return Skip.Omit;
+        if (scale is null)
+            throw new RuleException("SKIP", "SKIP stands without RSCALE. Add RSCALE=GREGORIAN (RFC 7529).");
         return text switch
         {
-            "DAILY" => Frequency.Daily,
-            "WEEKLY" => Frequency.Weekly,
-            _ when LaterFrequencies.Contains(text) => throw new RuleException("FREQ", $"FREQ={text} is not expanded yet. Known so far: DAILY and WEEKLY."),
-            _ => throw new RuleException("FREQ", $"FREQ={text} is unknown. RFC 5545 has SECONDLY, MINUTELY, HOURLY, DAILY, WEEKLY, MONTHLY and YEARLY."),
+            "OMIT" => Skip.Omit,
+            "BACKWARD" => Skip.Backward,
+            "FORWARD" => Skip.Forward,
+            _ => throw new RuleException("SKIP", $"SKIP={text} is unknown. Use OMIT, BACKWARD or FORWARD."),
         };
     }
 
-    private static int Number(string part, string text) =>
-        int.TryParse(text, NumberStyles.None, CultureInfo.InvariantCulture, out var number)
+    private static int[] Numbers(Dictionary<string, string> parts, string part) =>
+        parts.TryGetValue(part, out var text) ? [.. text.Split(',').Select(one => Number(part, one, allowSign: true))] : [];
+
+    private static int Number(string part, string text, bool allowSign = false) =>
+        int.TryParse(text, allowSign ? NumberStyles.AllowLeadingSign : NumberStyles.None, CultureInfo.InvariantCulture, out var number)
             ? number
             : throw new RuleException(part, $"{part}={text} is no number. Use digits, such as {part}=2.");
 
@@ -109,13 +159,21 @@ public static class RuleText
         throw new RuleException("UNTIL", $"UNTIL={text} is neither a date such as 20261218 nor a UTC time such as 20261218T235959Z.");
     }
 
+    private static NumberedWeekday NumberedWeekdayOf(string text)
+    {
+        if (text.Length <= 2)
+            return new NumberedWeekday(Weekday("BYDAY", text));
+        var ordinal = Number("BYDAY", text[..^2], allowSign: true);
+        return ordinal == 0
+            ? throw new RuleException("BYDAY", $"BYDAY={text} counts from nought. Use 1 for the first, or -1 for the last.")
+            : new NumberedWeekday(Weekday("BYDAY", text[^2..]), ordinal);
+    }
+
     private static IsoDayOfWeek Weekday(string part, string text)
     {
         var index = Array.IndexOf(WeekdayCodes, text);
-        if (index >= 0)
-            return (IsoDayOfWeek)(index + 1);
-        if (part == "BYDAY" && text.Length > 2 && WeekdayCodes.Contains(text[^2..]))
-            throw new RuleException(part, $"BYDAY={text} counts weekdays, which only monthly and yearly rules can. Use {text[^2..]}.");
-        throw new RuleException(part, $"{part}={text} is no weekday. Use MO, TU, WE, TH, FR, SA or SU.");
+        return index >= 0
+            ? (IsoDayOfWeek)(index + 1)
+            : throw new RuleException(part, $"{part}={text} is no weekday. Use MO, TU, WE, TH, FR, SA or SU.");
     }
 }

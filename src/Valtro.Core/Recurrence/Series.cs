@@ -1,116 +1,201 @@
 using NodaTime;
 using Valtro.Core.Time;
+using Valtro.Core.YearPlans;
 
 namespace Valtro.Core.Recurrence;
 
-/// <summary>When an event happens: its first date, and the rule that makes more of it.</summary>
+/// <summary>When an event happens: its first date, and what makes more of it.</summary>
 /// <param name="Timing">The first date.</param>
-/// <param name="Rule">The rule, or null for a one-time event.</param>
-/// <param name="Extra">Further local starts (RDATE), ascending.</param>
-/// <param name="Removed">Local starts that fall away (EXDATE), ascending.</param>
+/// <param name="Rule">The rule, or null for a one-time event or one that follows the day cycle.</param>
+/// <param name="Extra">Further local starts (RDATE), ascending. Breaks do not touch them: somebody chose them.</param>
+/// <param name="Removed">Rule positions that fall away (EXDATE), ascending.</param>
 public sealed record Series(
     Timing Timing,
     RecurrenceRule? Rule,
     IReadOnlyList<LocalDateTime> Extra,
     IReadOnlyList<LocalDateTime> Removed)
 {
+    /// <summary>More than any calendar needs of one series at once.</summary>
+    public const int MostInWindow = 50_000;
+
     public Series(Timing timing, RecurrenceRule? rule = null)
         : this(timing, rule, [], [])
     {
     }
 
-    /// <summary>True when it goes on for ever.</summary>
+    /// <summary>Instead of a rule: the dates follow the day cycle of the year plan.</summary>
+    public CyclePattern? Cycle { get; init; }
+
+    public InBreaks InBreaks { get; init; }
+
+    /// <summary>True when it has more than one date, or may have.</summary>
+    public bool Recurs => Rule is not null || Cycle is not null || Extra.Count > 0;
+
+    /// <summary>True when it goes on for ever. What follows the day cycle ends with the year plans.</summary>
     public bool IsEndless => Rule is { Count: null, Until: null };
+
+    /// <summary>True when the year plan has a say in its dates.</summary>
+    public bool FollowsYearPlan => Cycle is not null || (InBreaks != InBreaks.Ignore && Rule is not null);
 
     /// <summary>The dates that overlap <paramref name="window"/>, ascending by start.</summary>
     /// <remarks>The cost depends on the window, not on how far it lies from the first date.</remarks>
-    public IEnumerable<Occurrence> In(Window window)
+    /// <exception cref="RuleException">The rule gives more than <see cref="MostInWindow"/> dates there.</exception>
+    public IEnumerable<Occurrence> In(Window window, SchoolCalendar school)
     {
         // A day on each side is more than any zone's offset or clock change; the exact test follows.
         var from = Timing.AllDay
-            ? window.First.PlusDays(-Timing.Days).AtMidnight()
+            ? window.First.PlusDays(-Timing.Days - LongestMove).AtMidnight()
             : window.From.InZone(Timing.Zone).LocalDateTime.Minus(Margin);
         var to = Timing.AllDay ? window.End.AtMidnight() : window.To.InZone(Timing.Zone).LocalDateTime.PlusDays(1);
-        foreach (var occurrence in From(from))
+        var count = 0;
+        foreach (var occurrence in From(from, school))
         {
             if (occurrence.RecurrenceId >= to)
                 yield break;
-            if (Overlaps(occurrence, window))
-                yield return occurrence;
+            if (!occurrence.Overlaps(window, Timing.AllDay))
+                continue;
+            if (++count > MostInWindow)
+                throw new RuleException("rule", $"The rule gives more than {MostInWindow} dates in this stretch of time. Ask for a shorter one, or make the rule rarer.");
+            yield return occurrence;
         }
     }
 
-    /// <summary>The dates whose rule position is on or after <paramref name="from"/>, ascending, without end where there is none.</summary>
-    public IEnumerable<Occurrence> From(LocalDateTime from)
+    /// <summary>The dates whose rule position is on or after <paramref name="from"/>, ascending by start, without duplicates, without end where there is none.</summary>
+    public IEnumerable<Occurrence> From(LocalDateTime from, SchoolCalendar school)
     {
         var walk = new LocalTimeWalk(Timing.Zone);
+        var moved = new MovedDates();
         var removed = 0;
-        foreach (var local in Extra.Count == 0 ? ByRule(from) : WithExtra(from))
+        foreach (var (id, start) in Positions(from, school))
         {
-            while (removed < Removed.Count && Removed[removed] < local)
+            while (removed < Removed.Count && Removed[removed] < id)
                 removed++;
-            if (removed < Removed.Count && Removed[removed] == local)
+            if (removed < Removed.Count && Removed[removed] == id)
                 continue;
-            yield return Timing.At(local, ref walk);
+            var occurrence = Timing.At(id, start, ref walk);
+            while (moved.TakeBefore(occurrence.Start, out var earlier))
+                yield return earlier;
+            if (occurrence.LocalStart == id)
+                yield return occurrence;
+            else
+                moved.Add(occurrence);
         }
+        while (moved.TakeBefore(Instant.MaxValue, out var last))
+            yield return last;
     }
 
     /// <summary>All dates; the caller says how many it wants.</summary>
-    public IEnumerable<Occurrence> All() => From(LocalDate.MinIsoValue.AtMidnight());
+    public IEnumerable<Occurrence> All(SchoolCalendar school) => From(LocalDate.MinIsoValue.AtMidnight(), school);
 
-    private Period Margin => Period.FromSeconds((long)Timing.Duration.TotalSeconds + 86_400);
+    /// <summary>Whether the pattern or an extra date gives that rule position, breaks and removals aside.</summary>
+    public bool Gives(LocalDateTime id, SchoolCalendar school) => Extra.Contains(id) || Pattern(id, school).FirstOrDefault() == id;
 
-    private IEnumerable<LocalDateTime> ByRule(LocalDateTime from)
+    /// <summary>The rule positions of the pattern alone, without extra dates, removals and breaks.</summary>
+    public IEnumerable<LocalDateTime> Pattern(LocalDateTime from, SchoolCalendar school)
     {
+        if (Cycle is not null)
+            return Cycle.Days(Timing.Start.Date, school).Select(day => day + Timing.Start.TimeOfDay).SkipWhile(start => start < from);
         if (Rule is null)
             return Timing.Start >= from ? [Timing.Start] : [];
         var starts = Expansion.From(Rule, Timing.Start, from);
-        return Rule.Until is null ? starts : starts.TakeWhile(UntilEnd);
+        return Rule.Until is { } until ? starts.TakeWhile(NotAfter(until)) : starts;
     }
 
-    private bool UntilEnd(LocalDateTime local) => Rule!.Until switch
-    {
-        Until.Day day => local.Date <= day.Date,
-        Until.Moment moment => LocalTimes.InZone(local, Timing.Zone).ToInstant() <= moment.Instant,
-        _ => true,
-    };
+    private int LongestMove => InBreaks == InBreaks.Move ? 7 : 0;
 
-    private IEnumerable<LocalDateTime> WithExtra(LocalDateTime from)
+    private Period Margin => Period.FromSeconds((long)Timing.Duration.TotalSeconds + DayNumbers.SecondsOfDay * (1L + LongestMove));
+
+    private IEnumerable<(LocalDateTime Id, LocalDateTime Start)> Positions(LocalDateTime from, SchoolCalendar school)
+    {
+        var pattern = InBreaks == InBreaks.Ignore || Rule is null
+            ? Pattern(from, school).Select(start => (start, start))
+            : Pattern(from, school).Select(start => (start, Start: OutsideBreaks(start, school))).Where(one => one.Start is not null).Select(one => (one.start, one.Start!.Value));
+        return Extra.Count == 0 ? pattern : WithExtra(pattern, from);
+    }
+
+    private LocalDateTime? OutsideBreaks(LocalDateTime start, SchoolCalendar school)
+    {
+        if (!school.IsClosed(start.Date))
+            return start;
+        return InBreaks == InBreaks.Move ? school.NextOpenInWeek(start.Date) + start.TimeOfDay : null;
+    }
+
+    /// <summary>UNTIL is inclusive. A day before it no zone needs to be asked.</summary>
+    private Func<LocalDateTime, bool> NotAfter(Until until)
+    {
+        if (until is Until.Day day)
+            return local => local.Date <= day.Date;
+        var moment = ((Until.Moment)until).Instant;
+        var surely = moment.InZone(Timing.Zone).LocalDateTime.PlusDays(-1);
+        return local => local < surely || LocalTimes.InZone(local, Timing.Zone).ToInstant() <= moment;
+    }
+
+    private IEnumerable<(LocalDateTime Id, LocalDateTime Start)> WithExtra(IEnumerable<(LocalDateTime Id, LocalDateTime Start)> pattern, LocalDateTime from)
     {
         var next = 0;
         while (next < Extra.Count && Extra[next] < from)
             next++;
-        foreach (var local in ByRule(from))
+        foreach (var position in pattern)
         {
-            for (; next < Extra.Count && Extra[next] < local; next++)
-                yield return Extra[next];
-            if (next < Extra.Count && Extra[next] == local)
+            for (; next < Extra.Count && Extra[next] < position.Id; next++)
+                yield return (Extra[next], Extra[next]);
+            if (next < Extra.Count && Extra[next] == position.Id)
                 next++;
-            yield return local;
+            yield return position;
         }
         for (; next < Extra.Count; next++)
-            yield return Extra[next];
-    }
-
-    private bool Overlaps(Occurrence occurrence, Window window)
-    {
-        if (Timing.AllDay)
-            return occurrence.LocalStart.Date < window.End && occurrence.LocalEnd.Date > window.First;
-        return occurrence.Start < window.To
-            && (occurrence.End > window.From || (occurrence.Start == occurrence.End && occurrence.Start >= window.From));
+            yield return (Extra[next], Extra[next]);
     }
 
     /// <summary>From the first start to the last end, for finding the event by time; null as the end when it has none.</summary>
-    /// <remarks>Wider by a day on each side for an all-day event, which has no zone of its own.</remarks>
+    /// <remarks>
+    /// Wider by a day on each side for an all-day event, which has no zone of its own, and by a week where breaks move dates.
+    /// A series that follows the day cycle reaches as far as it may: the year plan can change.
+    /// </remarks>
     public (Instant From, Instant? To) Reach()
     {
-        var margin = Timing.AllDay ? Duration.FromDays(1) : Duration.Zero;
+        var margin = Duration.FromDays((Timing.AllDay ? 1 : 0) + LongestMove);
         var first = LocalTimes.InZone(Extra.Count > 0 && Extra[0] < Timing.Start ? Extra[0] : Timing.Start, Timing.Zone).ToInstant();
-        if (IsEndless)
+        if (IsEndless || Cycle is not null)
             return (first - margin, null);
         var last = first;
-        foreach (var occurrence in All())
+        foreach (var occurrence in (this with { InBreaks = InBreaks.Ignore, Removed = [] }).All(SchoolCalendar.Empty))
             last = Instant.Max(last, occurrence.End);
         return (first - margin, last + margin);
+    }
+
+    public bool Equals(Series? other) =>
+        other is not null && Timing == other.Timing && Equals(Rule, other.Rule) && Equals(Cycle, other.Cycle) && InBreaks == other.InBreaks
+        && Extra.SequenceEqual(other.Extra) && Removed.SequenceEqual(other.Removed);
+
+    public override int GetHashCode() => HashCode.Combine(Timing, Rule, InBreaks, Extra.Count, Removed.Count);
+}
+
+/// <summary>Dates that a clock change or a break has moved on, waiting for their place among the others.</summary>
+internal struct MovedDates
+{
+    private List<Occurrence>? _waiting;
+
+    public void Add(Occurrence occurrence)
+    {
+        _waiting ??= [];
+        var place = _waiting.FindIndex(other => other.Start >= occurrence.Start);
+        if (place < 0)
+            _waiting.Add(occurrence);
+        else if (_waiting[place].Start != occurrence.Start)
+            _waiting.Insert(place, occurrence);
+    }
+
+    /// <summary>The first that waits, if it starts before an instant; one that starts just then is the same date twice, and goes.</summary>
+    public readonly bool TakeBefore(Instant start, out Occurrence occurrence)
+    {
+        occurrence = default;
+        if (_waiting is not { Count: > 0 })
+            return false;
+        occurrence = _waiting[0];
+        if (occurrence.Start > start)
+            return false;
+        _waiting.RemoveAt(0);
+        return occurrence.Start < start || TakeBefore(start, out occurrence);
     }
 }

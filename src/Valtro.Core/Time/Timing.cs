@@ -57,19 +57,36 @@ public sealed record Timing
         return new Timing(first.AtMidnight(), last.PlusDays(1).AtMidnight(), zone, allDay: true);
     }
 
-    /// <summary>The date of the series that has its start at <paramref name="local"/>.</summary>
-    internal Occurrence At(LocalDateTime local, ref LocalTimeWalk walk)
+    /// <summary>The date of a series named <paramref name="recurrenceId"/> that starts at <paramref name="local"/>.</summary>
+    internal Occurrence At(LocalDateTime recurrenceId, LocalDateTime local, ref LocalTimeWalk walk)
     {
         var start = walk.Resolve(local);
         if (AllDay)
         {
             var endOfDays = local.PlusDays(Days);
-            return new Occurrence(local, local, endOfDays, start.ToInstant(), walk.Resolve(endOfDays).ToInstant());
+            return new Occurrence(recurrenceId, local, endOfDays, start.ToInstant(), walk.Resolve(endOfDays).ToInstant());
         }
         var startInstant = start.ToInstant();
         var end = startInstant + Duration;
-        return new Occurrence(local, start.LocalDateTime, LocalEnd(start, end), startInstant, end);
+        return new Occurrence(recurrenceId, start.LocalDateTime, LocalEnd(start, end), startInstant, end);
     }
+
+    /// <summary>This timing's own date.</summary>
+    public Occurrence Occurrence(LocalDateTime recurrenceId)
+    {
+        var walk = new LocalTimeWalk(Zone);
+        return At(recurrenceId, Start, ref walk);
+    }
+
+    /// <summary>The same zone and kind, from other local times; for whole days the midnights that begin and end them.</summary>
+    /// <exception cref="RuleException">The end is before the start, or the dates are out of range.</exception>
+    public Timing Between(LocalDateTime start, LocalDateTime end) =>
+        AllDay ? WholeDays(start.Date, end.Date.PlusDays(-1), Zone) : Timed(start, end, Zone);
+
+    /// <summary>The same length, starting elsewhere.</summary>
+    public Timing StartingAt(LocalDateTime start) => AllDay
+        ? WholeDays(start.Date, start.Date.PlusDays(Days - 1), Zone)
+        : Timed(start, LocalTimes.InZone(start, Zone).Plus(Duration).LocalDateTime is var end && end >= start ? end : start, Zone);
 
     private LocalDateTime LocalEnd(OffsetDateTime start, Instant end)
     {

@@ -17,7 +17,8 @@ public sealed record DisclosureBody(Detail Members, Detail Link, Detail Everyone
 }
 
 /// <param name="Version">The version that was edited; not needed for a new calendar.</param>
-public sealed record CalendarRequest(string? Name, string? Plate, string? Colour, string? Zone, string? Description, DisclosureBody Disclosure, int? Version);
+public sealed record CalendarRequest(string? Name, string? Plate, string? Colour, string? Zone, string? Description, DisclosureBody Disclosure, int? Version,
+    IReadOnlyList<string>? Readerships = null);
 
 /// <summary>Whether what readers get is what was saved.</summary>
 public enum DeliveryState
@@ -37,7 +38,8 @@ public sealed record DeliveryBody(DeliveryState State, Instant? ChangedAt);
 /// <param name="Events">How many events readers could see; null for those who do not keep the calendar.</param>
 public sealed record CalendarResponse(
     Guid Id, string Name, string Plate, string Colour, string Zone, string Description, DisclosureBody Disclosure,
-    Detail Detail, bool MayEdit, bool MayManage, int? Events, int Version, DeliveryBody Delivery);
+    Detail Detail, bool MayEdit, bool MayManage, int? Events, int Version, DeliveryBody Delivery,
+    IReadOnlyList<string> Readerships);
 
 /// <param name="SnippetThatFits">A script that makes a frame as high as what is in it.</param>
 /// <param name="SnippetFixed">A frame of fixed height, for sites that strip scripts.</param>
@@ -137,8 +139,14 @@ internal static class CalendarApi
         var zone = refusals.Try(() => Zones.Named(request.Zone));
         var description = refusals.Try(() => Texts.OneLine("description", "The description", request.Description, 1_000, required: false));
         var disclosure = refusals.Try(() => new Disclosure(request.Disclosure.Members, request.Disclosure.Link, request.Disclosure.Everyone));
+        var readerships = (request.Readerships ?? [])
+            .Select(readership => refusals.Try(() => Texts.OneLine("readerships", "The name of a readership", readership, Texts.LongestName)) ?? "")
+            .Distinct()
+            .ToArray();
+        if (readerships.Length > CalendarSettings.MostReaderships)
+            refusals.Add("readerships", $"These are {readerships.Length} readerships. At most {CalendarSettings.MostReaderships} are possible.");
         refusals.ThrowIfAny();
-        return new CalendarSettings(name!, plate, hue!, zone!, description!, disclosure!);
+        return new CalendarSettings(name!, plate, hue!, zone!, description!, disclosure!, readerships);
     }
 }
 
@@ -182,7 +190,7 @@ public sealed class CalendarView(CalendarStore calendars, EventStore events, Edi
         return new CalendarResponse(
             calendar.Id, calendar.Name, calendar.Plate.Code, calendar.Hue.Name, calendar.Zone.Id, calendar.Description,
             DisclosureBody.Of(calendar.Disclosure), detail, viewer.MayEdit(calendar.Id), viewer.MayManageCalendars, keeps ? count : null,
-            calendar.Version, Delivery(calendar, feeds));
+            calendar.Version, Delivery(calendar, feeds), keeps ? calendar.Readerships : []);
     }
 
     private static DeliveryBody Delivery(Calendar calendar, IReadOnlyDictionary<Guid, (bool IsCurrent, Instant ChangedAt)> feeds)

@@ -5,57 +5,80 @@ using Valtro.Core;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Events;
 using Valtro.Core.Time;
+using Valtro.Core.YearPlans;
 using Valtro.Server.Accounts;
 using Valtro.Store;
 
 namespace Valtro.Server.Api;
 
 /// <param name="RecurrenceId">The local start by the rule: names the date within its series.</param>
-/// <param name="Start">ISO 8601 with offset; a date when all day.</param>
+/// <param name="Start">ISO 8601 with offset, on the organisation's clock; a date when all day.</param>
 /// <param name="End">Exclusive; for whole days the day after the last one.</param>
+/// <param name="IsException">This date differs from its series.</param>
+/// <param name="Own">The same on the event's own clock, where it has another.</param>
 public sealed record OccurrenceResponse(
     Guid EventId, string RecurrenceId, Guid CalendarId, string Title, string Start, string End, bool AllDay, EventState State,
-    string Place, bool Recurs, Detail Detail);
+    string Place, CategoryBody? Category, IReadOnlyList<string> Tags, bool Recurs, bool IsException, ElsewhereBody? Own, Detail Detail);
 
 /// <param name="First">The first day of the week, whichever weekday that is in the organisation.</param>
-public sealed record WeekLoad(LocalDate First, int Dates);
+/// <param name="Term">The term that holds a day of the week.</param>
+/// <param name="Closed">The break that holds one, and how many of its days are closed.</param>
+public sealed record WeekLoad(LocalDate First, int Dates, string? Term, string? Closed, int ClosedDays);
 
 public sealed record YearResponse(LocalDate From, LocalDate To, IReadOnlyList<WeekLoad> Weeks);
 
-internal static class OccurrenceApi
+/// <summary>A day as the clocks and the year plan have it.</summary>
+/// <param name="Start">The instant at which it begins, with its offset.</param>
+/// <param name="End">The instant at which the next one begins.</param>
+/// <param name="ClocksChangeAt">When the clocks change on it, if they do: the instant after.</param>
+/// <param name="Cycle">"Day 3", "Week B"; null where the cycle does not count it.</param>
+public sealed record DayResponse(LocalDate Day, string Start, string End, string? ClocksChangeAt, string? Closed, string? Term, string? Cycle);
+
+public static class OccurrenceApi
 {
     private const int MostOccurrences = 20_000;
     private const int LongestWindow = 400;
 
-    public static void MapOccurrences(this RouteGroupBuilder api)
+    internal static void MapOccurrences(this RouteGroupBuilder api)
     {
         api.MapGet("/occurrences", List);
         api.MapGet("/year", Year);
+        api.MapGet("/days", Days);
     }
 
-    private static async Task<Ok<IReadOnlyList<OccurrenceResponse>>> List(QueryDay from, QueryDay to, Guid[]? calendar, Access access, OccurrenceView view)
+    private static async Task<Ok<IReadOnlyList<OccurrenceResponse>>> List(
+        QueryDay from, QueryDay to, Guid[]? calendar, Access access, OccurrenceView view, OrganisationStore organisations)
     {
         var viewer = await access.ViewerAsync();
+        var zone = (await organisations.FindAsync(viewer.OrganisationId))!.TimeZone;
         var found = await view.InAsync(viewer, from.Date, to.Date, calendar is { Length: > 0 } ? calendar.ToHashSet() : null);
         if (found.Count > MostOccurrences)
             throw new RuleException("to", $"That are {found.Count} dates. At most {MostOccurrences} are answered at once; ask for a shorter window or fewer calendars.");
-        return TypedResults.Ok<IReadOnlyList<OccurrenceResponse>>([.. found.Select(Show)]);
+        return TypedResults.Ok<IReadOnlyList<OccurrenceResponse>>([.. found.Select(seen => Show(seen, zone))]);
     }
 
-    private static OccurrenceResponse Show(SeenOccurrence seen)
+    private static OccurrenceResponse Show(SeenOccurrence seen, DateTimeZone zone)
     {
-        var times = OccurrenceTimes.Of(seen.Event.Content.Series.Timing, seen.Occurrence);
+        var (date, disclosed) = (seen.Date, seen.Disclosed);
+        var timing = date.Event.Series.Timing;
+        var times = OccurrenceTimes.Of(date, zone);
+        var tells = disclosed.Detail > Detail.Times;
         return new OccurrenceResponse(
-            seen.Event.Id, times.RecurrenceId, seen.Event.HomeCalendarId, seen.Disclosed.Title, times.Start, times.End,
-            seen.Event.Content.Series.Timing.AllDay, seen.Disclosed.State, seen.Disclosed.Place,
-            seen.Disclosed.Detail > Detail.Times && seen.Event.Content.Series.Rule is not null, seen.Disclosed.Detail);
+            date.Event.Id, times.RecurrenceId, date.Event.HomeCalendarId, disclosed.Title, times.Start, times.End, timing.AllDay, disclosed.State,
+            disclosed.Place, CategoryBody.Of(disclosed.Category), disclosed.Tags, tells && date.Event.Series.Recurs, tells && date.IsException,
+            timing.AllDay || zone.GetUtcOffset(date.Occurrence.Start) == timing.Zone.GetUtcOffset(date.Occurrence.Start)
+                ? null
+                : new ElsewhereBody(timing.Zone.Id, OccurrenceTimes.At(date.Occurrence.Start, timing.Zone), OccurrenceTimes.At(date.Occurrence.End, timing.Zone)),
+            disclosed.Detail);
     }
 
     /// <summary>How full each week of the organisation's year is: the year that holds a day.</summary>
-    private static async Task<Ok<YearResponse>> Year([FromQuery(Name = "day")] QueryDay query, Access access, OccurrenceView view, OrganisationStore organisations)
+    private static async Task<Ok<YearResponse>> Year(
+        [FromQuery(Name = "day")] QueryDay query, Access access, OccurrenceView view, OrganisationStore organisations, YearPlanStore yearPlans)
     {
         var viewer = await access.ViewerAsync();
         var organisation = (await organisations.FindAsync(viewer.OrganisationId))!;
+        var school = await yearPlans.SchoolAsync(viewer.OrganisationId);
         var day = query.Date;
         var startYear = day.Month >= organisation.YearStartsIn ? day.Year : day.Year - 1;
         var begins = new LocalDate(startYear, organisation.YearStartsIn, 1);
@@ -65,34 +88,76 @@ internal static class OccurrenceApi
         var load = new int[weeks];
         foreach (var seen in await view.InAsync(viewer, from, from.PlusWeeks(weeks), null))
         {
-            var week = Period.DaysBetween(from, seen.Occurrence.LocalStart.Date) / 7;
+            var week = Period.DaysBetween(from, seen.Date.Occurrence.LocalStart.Date) / 7;
             if (week >= 0 && week < weeks)
                 load[week]++;
         }
-        return TypedResults.Ok(new YearResponse(from, from.PlusWeeks(weeks), [.. load.Select((dates, week) => new WeekLoad(from.PlusWeeks(week), dates))]));
+        return TypedResults.Ok(new YearResponse(from, from.PlusWeeks(weeks), [.. load.Select((dates, week) => Load(from.PlusWeeks(week), dates, school))]));
     }
 
-    internal readonly record struct SeenOccurrence(CalendarEvent Event, Disclosed Disclosed, Core.Recurrence.Occurrence Occurrence);
+    private static WeekLoad Load(LocalDate first, int dates, SchoolCalendar school)
+    {
+        var days = Enumerable.Range(0, 7).Select(first.PlusDays).ToArray();
+        return new WeekLoad(
+            first,
+            dates,
+            days.Select(school.TermOn).FirstOrDefault(term => term is not null)?.Name,
+            days.Select(school.BreakOn).FirstOrDefault(closed => closed is not null)?.Name,
+            days.Count(school.IsClosed));
+    }
+
+    private static async Task<Ok<IReadOnlyList<DayResponse>>> Days(QueryDay from, QueryDay to, Access access, OrganisationStore organisations, YearPlanStore yearPlans)
+    {
+        var viewer = await access.ViewerAsync();
+        var organisation = (await organisations.FindAsync(viewer.OrganisationId))!;
+        var school = await yearPlans.SchoolAsync(viewer.OrganisationId);
+        var zone = organisation.TimeZone;
+        var window = new Window(from.Date, to.Date, zone, LongestWindow);
+        return TypedResults.Ok<IReadOnlyList<DayResponse>>(
+            [.. Enumerable.Range(0, Period.DaysBetween(window.First, window.End)).Select(index => Show(window.First.PlusDays(index), zone, school))]);
+    }
+
+    private static DayResponse Show(LocalDate day, DateTimeZone zone, SchoolCalendar school)
+    {
+        var (start, end) = (zone.AtStartOfDay(day).ToInstant(), zone.AtStartOfDay(day.PlusDays(1)).ToInstant());
+        var interval = zone.GetZoneInterval(start);
+        return new DayResponse(
+            day,
+            OccurrenceTimes.At(start, zone),
+            OccurrenceTimes.At(end, zone),
+            interval.HasEnd && interval.End < end ? OccurrenceTimes.At(interval.End, zone) : null,
+            school.BreakOn(day)?.Name,
+            school.TermOn(day)?.Name,
+            (school.NumberOf(day), school.PlanOf(day)?.Cycle?.Unit) switch
+            {
+                (0, _) or (_, null) => null,
+                (var number, CycleUnit.Days) => $"Day {number}",
+                (var number, _) => $"Week {(char)('A' + number - 1)}",
+            });
+    }
+
+    internal readonly record struct SeenOccurrence(EventDate Date, Disclosed Disclosed);
 
     /// <summary>Dates as one person may see them.</summary>
-    public sealed class OccurrenceView(CalendarStore calendars, EventStore events, OrganisationStore organisations)
+    public sealed class OccurrenceView(CalendarStore calendars, EventStore events, OrganisationStore organisations, YearPlanStore yearPlans)
     {
         internal async Task<IReadOnlyList<SeenOccurrence>> InAsync(Viewer viewer, LocalDate from, LocalDate to, IReadOnlySet<Guid>? only)
         {
             var organisation = (await organisations.FindAsync(viewer.OrganisationId))!;
+            var school = await yearPlans.SchoolAsync(viewer.OrganisationId);
             var window = new Window(from, to, organisation.TimeZone, LongestWindow);
             var levels = (await calendars.ListAsync(viewer.OrganisationId))
                 .Where(calendar => only is null || only.Contains(calendar.Id))
                 .ToDictionary(calendar => calendar.Id, calendar => viewer.DetailOn(calendar.Id, calendar.Disclosure, Cap.None));
             var found = await events.InWindowAsync(viewer.OrganisationId, [.. levels.Where(level => level.Value > Detail.Nothing).Select(level => level.Key)], window);
             return [.. from happening in found
-                       let disclosed = viewer.MayEdit(happening.HomeCalendarId)
-                           ? Disclosed.Of(happening, levels[happening.HomeCalendarId])
-                           : Disclosed.ForReaders(happening, levels[happening.HomeCalendarId])
+                       let level = levels[happening.HomeCalendarId]
+                       let mayEdit = viewer.MayEdit(happening.HomeCalendarId)
+                       from date in EventDates.In(happening, window, school)
+                       let disclosed = mayEdit ? Disclosed.Of(date, level) : Disclosed.ForReaders(date, level)
                        where disclosed is not null
-                       from occurrence in happening.Content.Series.In(window)
-                       orderby occurrence.Start, occurrence.End descending, happening.Id
-                       select new SeenOccurrence(happening, disclosed, occurrence)];
+                       orderby date.Occurrence.Start, date.Occurrence.End descending, happening.Id
+                       select new SeenOccurrence(date, disclosed)];
         }
     }
 }

@@ -1,5 +1,7 @@
 using NodaTime;
 using NodaTime.Text;
+using Valtro.Core;
+using Valtro.Core.Events;
 using Valtro.Core.Recurrence;
 using Valtro.Core.Time;
 
@@ -12,15 +14,26 @@ public readonly record struct OccurrenceTimes(string RecurrenceId, string Start,
     private static readonly OffsetDateTimePattern Moment = OffsetDateTimePattern.CreateWithInvariantCulture("uuuu-MM-dd'T'HH:mm:sso<+HH:mm>");
     private static readonly LocalDateTimePattern Local = LocalDateTimePattern.CreateWithInvariantCulture("uuuu-MM-dd'T'HH:mm:ss");
 
-    public static OccurrenceTimes Of(Timing timing, Occurrence occurrence) => timing.AllDay
-        ? new(Day(occurrence.RecurrenceId), Day(occurrence.LocalStart), Day(occurrence.LocalEnd))
-        : new(Local.Format(occurrence.RecurrenceId), At(occurrence.Start, occurrence.LocalStart), At(occurrence.End, occurrence.LocalEnd));
+    /// <param name="zone">The zone that the times are written in; a day is a day in all of them.</param>
+    public static OccurrenceTimes Of(Timing timing, Occurrence occurrence, DateTimeZone zone) => timing.AllDay
+        ? new(Name(occurrence.RecurrenceId, allDay: true), Day(occurrence.LocalStart), Day(occurrence.LocalEnd))
+        : new(Name(occurrence.RecurrenceId, allDay: false), At(occurrence.Start, zone), At(occurrence.End, zone));
+
+    /// <inheritdoc cref="Of(Timing, Occurrence, DateTimeZone)"/>
+    public static OccurrenceTimes Of(EventDate date, DateTimeZone zone) => Of(date.Event.Series.Timing, date.Occurrence, zone);
+
+    /// <summary>How a date of a series is named in addresses and answers.</summary>
+    public static string Name(LocalDateTime recurrenceId, bool allDay) => allDay ? Day(recurrenceId) : Local.Format(recurrenceId);
+
+    /// <exception cref="RuleException">It names no date.</exception>
+    public static LocalDateTime ReadName(string name, string field)
+    {
+        if (LocalDatePattern.Iso.Parse(name) is { Success: true } day)
+            return day.Value.AtMidnight();
+        return Local.Parse(name) is { Success: true } local ? local.Value : throw new RuleException(field, $"“{name}” names no date of a series.");
+    }
+
+    public static string At(Instant instant, DateTimeZone zone) => Moment.Format(instant.InZone(zone).ToOffsetDateTime());
 
     private static string Day(LocalDateTime local) => LocalDatePattern.Iso.Format(local.Date);
-
-    private static string At(Instant instant, LocalDateTime local)
-    {
-        var offset = Offset.FromSeconds((int)(local.InUtc().ToInstant() - instant).TotalSeconds);
-        return Moment.Format(local.WithOffset(offset));
-    }
 }

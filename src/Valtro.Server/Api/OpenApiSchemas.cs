@@ -20,12 +20,14 @@ internal sealed class OpenApiSchemas : IOpenApiSchemaTransformer
         var type = Nullable.GetUnderlyingType(context.JsonTypeInfo.Type) ?? context.JsonTypeInfo.Type;
         if (Formats.TryGetValue(type, out var format))
         {
-            var isNullable = type != context.JsonTypeInfo.Type;
-            schema.Type = isNullable ? JsonSchemaType.String | JsonSchemaType.Null : JsonSchemaType.String;
+            // Where a value may be missing, the property says so; the schema is shared with those where it may not.
+            schema.Type = JsonSchemaType.String;
             schema.Format = format;
             schema.Properties = null;
             schema.Required = null;
         }
+        else if (typeof(IEnumerable<LocalDate>).IsAssignableFrom(type))
+            schema.Items = new OpenApiSchema { Type = JsonSchemaType.String, Format = "date" };
         return Task.CompletedTask;
     }
 }

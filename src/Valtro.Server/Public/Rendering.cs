@@ -8,6 +8,7 @@ using Valtro.Core.Editions;
 using Valtro.Core.Events;
 using Valtro.Core.ICalendar;
 using Valtro.Core.Time;
+using Valtro.Core.YearPlans;
 using Valtro.Server.Api;
 using Valtro.Store;
 
@@ -48,14 +49,16 @@ public sealed record EditionBody(
 
 /// <param name="End">Exclusive; for whole days the day after the last one.</param>
 /// <param name="Description">Sanitised HTML.</param>
+/// <param name="Own">The same on the event's own clock, where it is not the calendar's.</param>
 public sealed record EntryBody(
-    string Id, string Title, string Start, string End, bool AllDay, string Place, string Description, EventState State, string Plate, string Colour);
+    string Id, string Title, string Start, string End, bool AllDay, string Place, string Description, EventState State, string Plate, string Colour,
+    ElsewhereBody? Own);
 
 /// <summary>What a reading page needs for a month: the weeks that the month touches.</summary>
 public sealed record MonthBody(string Month, LocalDate From, LocalDate To, EditionBody Edition, IReadOnlyList<EntryBody> Entries);
 
 /// <summary>Makes an edition's artefacts from what is stored now. Pure but for reading the store.</summary>
-public sealed class Rendering(CalendarStore calendars, EventStore events, PublicAddresses addresses)
+public sealed class Rendering(CalendarStore calendars, EventStore events, YearPlanStore yearPlans, PublicAddresses addresses)
 {
     /// <returns>Null when the edition is not open to everyone.</returns>
     /// <param name="before">What was kept for this key; content that is the same keeps its time of change.</param>
@@ -67,14 +70,15 @@ public sealed class Rendering(CalendarStore calendars, EventStore events, Public
         // The version is read before the events: at worst the artefact is taken for older than it is, and made again.
         var seconds = Instant.FromUnixTimeSeconds(now.ToUnixTimeSeconds());
         var found = await EventsAsync(calendar, key, edition);
+        var school = await yearPlans.SchoolAsync(edition.OrganisationId);
         var source = new Source(calendar.Id, calendar.Plate, calendar.Name, calendar.Hue, calendar.Disclosure, found);
         var content = key.Month is { } month
-            ? Month(edition, calendar, source, month)
-            : Feed(edition, calendar, source, before?.ChangedAt ?? seconds);
+            ? Month(edition, calendar, source, school, month)
+            : Feed(edition, calendar, source, school, before?.ChangedAt ?? seconds);
         if (before is not null && before.Etag == Etag(content))
             return before with { ContentVersion = calendar.ContentVersion };
         if (key.Month is null && before is not null)
-            content = Feed(edition, calendar, source, seconds);
+            content = Feed(edition, calendar, source, school, seconds);
         return new Artefact(edition.Id, key.ToString(), calendar.ContentVersion, Etag(content), content, seconds);
     }
 
@@ -91,16 +95,16 @@ public sealed class Rendering(CalendarStore calendars, EventStore events, Public
         return new Window(first, first.PlusWeeks((days + 6) / 7), zone);
     }
 
-    private byte[] Feed(EditionAddress edition, Calendar calendar, Source source, Instant changed)
+    private byte[] Feed(EditionAddress edition, Calendar calendar, Source source, SchoolCalendar school, Instant changed)
     {
         var address = addresses.Of(edition.OrganisationSlug, edition.Slug);
         var head = new FeedHead(edition.FeedUid, calendar.Name, calendar.Description, calendar.Hue, new Uri(address.Page), new Uri(address.Feed), changed);
         var output = new ArrayBufferWriter<byte>(64 * 1024);
-        FeedWriter.Write(output, head, [.. Composition.Disclose(source, Audience.Everyone)]);
+        FeedWriter.Write(output, head, [.. Composition.Disclose(source, Audience.Everyone)], school);
         return output.WrittenSpan.ToArray();
     }
 
-    private byte[] Month(EditionAddress edition, Calendar calendar, Source source, YearMonth month)
+    private byte[] Month(EditionAddress edition, Calendar calendar, Source source, SchoolCalendar school, YearMonth month)
     {
         var address = addresses.Of(edition.OrganisationSlug, edition.Slug);
         var window = WindowOf(month, edition, calendar.Zone);
@@ -111,16 +115,17 @@ public sealed class Rendering(CalendarStore calendars, EventStore events, Public
             new EditionBody(
                 calendar.Name, calendar.Description, edition.OrganisationName, calendar.Zone.Id, edition.Locale, edition.FirstDayOfWeek,
                 calendar.Plate.Code, calendar.Hue.Name, address.Page, address.Feed, address.Webcal),
-            [.. Composition.Compose([source], Audience.Everyone, window).Select(Body)]);
+            [.. Composition.Compose([source], Audience.Everyone, window, school).Select(entry => Body(entry, calendar.Zone))]);
         return JsonSerializer.SerializeToUtf8Bytes(body, Json.Options);
     }
 
-    private static EntryBody Body(Entry entry)
+    private static EntryBody Body(Entry entry, DateTimeZone zone)
     {
-        var times = OccurrenceTimes.Of(entry.Timing, entry.Occurrence);
+        var times = OccurrenceTimes.Of(entry.Timing, entry.Occurrence, zone);
         return new EntryBody(
             $"{entry.Event.Identity}/{times.RecurrenceId}", entry.Event.Title, times.Start, times.End, entry.Timing.AllDay, entry.Event.Place,
-            entry.Event.Description.Html, entry.Event.State, entry.Event.Detail > Detail.Times ? entry.Source.Plate.Code : "", entry.Source.Hue.Name);
+            entry.Event.Description.Html, entry.Event.State, entry.Event.Detail > Detail.Times ? entry.Source.Plate.Code : "", entry.Source.Hue.Name,
+            EventDesk.Elsewhere(entry.Timing, entry.Occurrence, zone) is null ? null : new ElsewhereBody(entry.Timing.Zone.Id, OccurrenceTimes.At(entry.Occurrence.Start, entry.Timing.Zone), OccurrenceTimes.At(entry.Occurrence.End, entry.Timing.Zone)));
     }
 
     /// <summary>A strong validator of the content alone: changes that readers cannot see do not show in it.</summary>

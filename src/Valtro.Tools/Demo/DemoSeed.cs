@@ -2,7 +2,6 @@ using Microsoft.AspNetCore.Identity;
 using NodaTime;
 using Valtro.Core.Calendars;
 using Valtro.Core.Disclosure;
-using Valtro.Core.Events;
 using Valtro.Core.Time;
 using Valtro.Store;
 
@@ -18,7 +17,6 @@ public sealed class DemoSeed(Database database, Instant now)
 
     private readonly AccountStore _accounts = new(database);
     private readonly CalendarStore _calendars = new(database);
-    private readonly EventStore _events = new(database);
     private readonly Guid _organisationId = Guid.CreateVersion7();
 
     public async Task RunAsync()
@@ -36,12 +34,8 @@ public sealed class DemoSeed(Database database, Instant now)
             await _accounts.GiveRoleAsync(_organisationId, calendars[plate], bo, CalendarRole.Editor);
         await _accounts.GiveRoleAsync(_organisationId, calendars["ROW"], cy, CalendarRole.Contributor);
 
-        foreach (var (plate, draft, description) in new DemoEvents(now.InZone(Halifax).Date).All())
-            await AddAsync(calendars[plate], draft, description, plate is "PW" or "SW" or "SLIP" ? bo : ada);
+        await new EventSeed(database, _organisationId, calendars, plate => plate is "PW" or "SW" or "SLIP" ? bo : ada, now).RunAsync();
     }
-
-    private Task<Guid> AddAsync(Guid calendarId, EventDraft draft, RichText description, Guid by) =>
-        _events.AddAsync(_organisationId, calendarId, draft.Check(Halifax, description), by, now);
 
     private async Task<Guid> PersonAsync(string name, string email, bool isAdministrator = false)
     {
@@ -57,15 +51,15 @@ internal static class DemoCalendars
 {
     public static IEnumerable<(string Plate, CalendarSettings Settings)> All(DateTimeZone zone)
     {
-        yield return Of("PW", "Port Watch", "harbour", Disclosure.Open, "Navigation for the juniors of the port watch.");
-        yield return Of("SW", "Starboard Watch", "timber", Disclosure.Open, "Marine science for the juniors of the starboard watch.");
-        yield return Of("CREW", "Senior Crew", "heather", Disclosure.Open, "Pilotage, engines and exams of the senior crew.");
+        yield return Of("PW", "Port Watch", "harbour", Disclosure.Open, "Navigation for the juniors of the port watch.", "Junior families");
+        yield return Of("SW", "Starboard Watch", "timber", Disclosure.Open, "Marine science for the juniors of the starboard watch.", "Junior families");
+        yield return Of("CREW", "Senior Crew", "heather", Disclosure.Open, "Pilotage, engines and exams of the senior crew.", "Crew families");
         yield return Of("ROW", "Rowing club", "kelp", Disclosure.ForMembers, "Training and regattas. Not yet open to families.");
-        yield return Of("SCH", "Whole school", "madder", Disclosure.Open, "Dates for everyone at Pinewick Harbour.");
+        yield return Of("SCH", "Whole school", "madder", Disclosure.Open, "Dates for everyone at Pinewick Harbour.", "Junior families", "Crew families");
         yield return Of("SLIP", "Slipway and hall", "moss", Disclosure.ForMembers, "Who has booked the slipway and the hall.");
         yield return Of("STF", "Staff room", "slate", Disclosure.Closed, "For those who work here.");
 
-        (string, CalendarSettings) Of(string plate, string name, string hue, Disclosure disclosure, string description) =>
-            (plate, new CalendarSettings(name, Plate.Parse(plate), Hue.Named(hue), zone, description, disclosure));
+        (string, CalendarSettings) Of(string plate, string name, string hue, Disclosure disclosure, string description, params string[] readerships) =>
+            (plate, new CalendarSettings(name, Plate.Parse(plate), Hue.Named(hue), zone, description, disclosure, readerships));
     }
 }

@@ -1,7 +1,8 @@
 import { useState } from 'react'
 import Dropdown from 'react-bootstrap/Dropdown'
-import { NavLink, Outlet, useNavigate } from 'react-router'
+import { Link, NavLink, Outlet, useNavigate } from 'react-router'
 import { call } from './api'
+import { ChangesProvider } from './changes/Changes'
 import { KeysHelp } from './KeysHelp'
 import { useRefresh, useSession } from './queries'
 import { SignIn } from './session/SignIn'
@@ -55,6 +56,7 @@ function SignedIn() {
         <nav aria-label="Screens">
           <NavLink to="/plan">Plan</NavLink>
           <NavLink to="/calendars">Calendars</NavLink>
+          <NavLink to="/year">Year plan</NavLink>
         </nav>
         <span className="organisation">{session.organisation.name}</span>
         <Dropdown align="end">
@@ -70,6 +72,15 @@ function SignedIn() {
             <Dropdown.Item as="button" onClick={() => setHelping(true)}>
               Keys
             </Dropdown.Item>
+            <Dropdown.Item as={Link} to="/lists">
+              Categories and places
+            </Dropdown.Item>
+            <Dropdown.Item as={Link} to="/bin">
+              Bin
+            </Dropdown.Item>
+            <Dropdown.Item as={Link} to="/help">
+              Help
+            </Dropdown.Item>
             <Dropdown.Item as="button" onClick={signOut}>
               Sign out
             </Dropdown.Item>
@@ -77,7 +88,9 @@ function SignedIn() {
         </Dropdown>
       </header>
       <div id="content" tabIndex={-1}>
-        <Outlet />
+        <ChangesProvider>
+          <Outlet />
+        </ChangesProvider>
       </div>
       <KeysHelp show={helping} onHide={() => setHelping(false)} />
     </>

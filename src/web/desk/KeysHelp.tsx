@@ -1,12 +1,13 @@
 import Modal from 'react-bootstrap/Modal'
 
-const keys: [string, string][] = [
+export const keys: [string, string][] = [
   ['n', 'New event'],
   ['[ and ]', 'Back and forward in time'],
   ['.', 'Today'],
-  ['1, 2, 3', 'Lanes, month, list'],
+  ['1 to 5', 'Lanes, month, week, day, list'],
   ['Arrows', 'From day to day in the lanes and the month'],
   ['Enter', 'Open what is marked, or start an event on that day'],
+  ['Shift and arrows', 'On a slip: move it by a day, a week, or a quarter of an hour'],
   ['?', 'This list'],
 ]
 

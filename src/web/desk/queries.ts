@@ -5,9 +5,19 @@ import {
   rememberToken,
   type Calendar,
   type Colour,
+  type Binned,
   type Consequences,
+  type ConsequencesRequest,
+  type DayInfo,
+  type Impact,
+  type LineReading,
+  type Lists,
+  type Revision,
+  type SeveralReading,
+  type TableRow,
+  type YearPlanRequest,
+  type YearPlans,
   type Happening,
-  type HappeningRequest,
   type Occurrence,
   type Organisation,
   type Publishing,
@@ -25,6 +35,15 @@ const keys = {
   occurrences: (from: Day, to: Day) => ['occurrences', from, to] as const,
   year: (day: Day) => ['year', day] as const,
   event: (id: string) => ['events', id] as const,
+  eventOn: (id: string, date: string) => ['events', id, date] as const,
+  revisions: (id: string) => ['revisions', id] as const,
+  bin: ['bin'] as const,
+  yearPlans: ['year-plans'] as const,
+  impact: (id: string | null, draft: string) => ['year-plans', 'impact', id, draft] as const,
+  lists: ['lists'] as const,
+  days: (from: Day, to: Day) => ['days', from, to] as const,
+  line: (text: string, day: Day) => ['line', text, day] as const,
+  several: (rows: string) => ['several', rows] as const,
   consequences: (draft: string) => ['consequences', draft] as const,
 }
 
@@ -80,10 +99,21 @@ export function useYear(day: Day) {
   })
 }
 
-export function useEvent(id: string | undefined) {
+/** How the clocks and the year plan have the days from one up to, not including, another. */
+export function useDays(from: Day, to: Day) {
   return useQuery({
-    queryKey: keys.event(id ?? ''),
-    queryFn: () => call<Happening>('GET', `/events/${id}`),
+    queryKey: keys.days(from, to),
+    queryFn: ({ signal }) => call<DayInfo[]>('GET', `/days?from=${from}&to=${to}`, undefined, signal),
+    staleTime: 60_000,
+    placeholderData: keepPreviousData,
+  })
+}
+
+/** An event seen from one of its dates; the next one when none is said. */
+export function useEvent(id: string | undefined, date: string | null) {
+  return useQuery({
+    queryKey: keys.eventOn(id ?? '', date ?? ''),
+    queryFn: () => call<Happening>('GET', `/events/${id}${date ? `?date=${encodeURIComponent(date)}` : ''}`),
     enabled: id !== undefined,
     // A form is filled from it: fetching it again under somebody's hands helps nobody.
     staleTime: Infinity,
@@ -92,15 +122,63 @@ export function useEvent(id: string | undefined) {
 }
 
 /** What would follow from a draft. Its text is the key, so that the same draft is asked once. */
-export function useConsequences(draft: HappeningRequest | null) {
-  const text = JSON.stringify(draft)
+export function useConsequences(text: string) {
   return useQuery({
     queryKey: keys.consequences(text),
-    queryFn: ({ signal }) => call<Consequences>('POST', '/events/consequences', draft, signal),
-    enabled: draft !== null,
+    queryFn: ({ signal }) => call<Consequences>('POST', '/events/consequences', JSON.parse(text) as ConsequencesRequest, signal),
     placeholderData: keepPreviousData,
     retry: false,
     staleTime: 60_000,
+  })
+}
+
+export function useRevisions(id: string) {
+  return useQuery({ queryKey: keys.revisions(id), queryFn: () => call<Revision[]>('GET', `/events/${id}/revisions`) })
+}
+
+export function useBin() {
+  return useQuery({ queryKey: keys.bin, queryFn: () => call<Binned[]>('GET', '/bin') })
+}
+
+export function useYearPlans() {
+  return useQuery({ queryKey: keys.yearPlans, queryFn: () => call<YearPlans>('GET', '/year-plans') })
+}
+
+/** What saving a year plan would do to the series that follow it. */
+export function useImpact(id: string | null, text: string, isNeeded: boolean) {
+  return useQuery({
+    queryKey: keys.impact(id, text),
+    queryFn: ({ signal }) =>
+      call<Impact>('POST', `/year-plans/preview${id ? `?id=${id}` : ''}`, JSON.parse(text) as YearPlanRequest, signal),
+    enabled: isNeeded,
+    placeholderData: keepPreviousData,
+    retry: false,
+  })
+}
+
+export function useLists() {
+  return useQuery({ queryKey: keys.lists, queryFn: () => call<Lists>('GET', '/lists') })
+}
+
+/** What one line of text was understood as. */
+export function useLine(text: string | null, day: Day) {
+  return useQuery({
+    queryKey: keys.line(text ?? '', day),
+    queryFn: () => call<LineReading>('POST', '/events/line', { text, day }),
+    enabled: text !== null,
+    retry: false,
+    staleTime: Infinity,
+  })
+}
+
+/** What each line of a table was understood as. */
+export function useSeveral(rows: TableRow[], calendarId: string | null) {
+  const text = JSON.stringify({ rows, calendarId })
+  return useQuery({
+    queryKey: keys.several(text),
+    queryFn: ({ signal }) => call<SeveralReading>('POST', '/events/several/check', JSON.parse(text), signal),
+    placeholderData: keepPreviousData,
+    retry: false,
   })
 }
 

@@ -3,9 +3,15 @@ import { CalendarPage } from './calendars/CalendarPage'
 import { CalendarsPage } from './calendars/CalendarsPage'
 import { PublishingPage } from './calendars/PublishingPage'
 import { EventRoute } from './event/EventRoute'
+import { BinPage } from './history/BinPage'
+import { HistoryPage } from './history/HistoryPage'
 import { Frame } from './Frame'
+import { HelpPage } from './HelpPage'
+import { ListsPage } from './lists/ListsPage'
 import { NothingHere } from './NothingHere'
 import { PlanPage } from './plan/PlanPage'
+import { SeveralPage } from './several/SeveralPage'
+import { YearPlanPage } from './year/YearPlanPage'
 
 export const router = createBrowserRouter([
   {
@@ -14,7 +20,13 @@ export const router = createBrowserRouter([
       { path: '/', element: <Navigate to="/plan" replace /> },
       { path: '/plan', element: <PlanPage /> },
       { path: '/events/new', element: <EventRoute /> },
+      { path: '/events/several', element: <SeveralPage /> },
       { path: '/events/:id', element: <EventRoute /> },
+      { path: '/events/:id/history', element: <HistoryPage /> },
+      { path: '/bin', element: <BinPage /> },
+      { path: '/year', element: <YearPlanPage /> },
+      { path: '/lists', element: <ListsPage /> },
+      { path: '/help', element: <HelpPage /> },
       { path: '/calendars', element: <CalendarsPage /> },
       { path: '/calendars/new', element: <CalendarPage /> },
       { path: '/calendars/:id', element: <CalendarPage /> },

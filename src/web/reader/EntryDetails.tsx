@@ -1,4 +1,5 @@
 import { useEffect, useRef } from 'react'
+import { placeOfZone } from '../shared/days'
 import { Plate } from '../shared/Plate'
 import { sayWhen } from '../shared/slips'
 import type { Edition, Entry } from './edition'
@@ -24,6 +25,11 @@ export function EntryDetails({ entry, edition, onClose }: { entry: Entry; editio
       </div>
       {entry.state === 'cancelled' && <p className="cancelled">Cancelled</p>}
       <p>{sayWhen(entry, edition.locale)}</p>
+      {entry.own && (
+        <p className="soft">
+          {placeOfZone(edition.zone)} time. In {placeOfZone(entry.own.zone)}: {sayWhen({ ...entry.own, allDay: false }, edition.locale)}
+        </p>
+      )}
       {entry.place && <p>{entry.place}</p>}
       {entry.description && <div className="rich" dangerouslySetInnerHTML={{ __html: entry.description }} />}
     </section>

@@ -24,6 +24,8 @@ export interface Entry extends Timed {
   state: 'live' | 'cancelled'
   plate: string
   colour: string
+  /** The same on the event's own clock, where it is not the edition's. */
+  own: { zone: string; start: string; end: string } | null
 }
 
 export interface MonthData {

@@ -365,7 +365,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["EventRequest"];
+                    "application/json": components["schemas"]["ConsequencesRequest"];
                 };
             };
             responses: {
@@ -395,7 +395,9 @@ export interface paths {
         };
         get: {
             parameters: {
-                query?: never;
+                query?: {
+                    date?: string;
+                };
                 header?: never;
                 path: {
                     id: string;
@@ -415,7 +417,24 @@ export interface paths {
                 };
             };
         };
-        put: {
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/events/{id}/changes/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
             parameters: {
                 query?: never;
                 header?: never;
@@ -426,7 +445,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["EventRequest"];
+                    "application/json": components["schemas"]["ChangeRequest"];
                 };
             };
             responses: {
@@ -436,17 +455,105 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["EventResponse"];
+                        "application/json": components["schemas"]["ChangePreview"];
                     };
                 };
             };
         };
-        post?: never;
-        delete: {
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/events/{id}/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
             parameters: {
-                query: {
-                    version: number;
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
                 };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ChangeRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ChangeResponse"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/acts/{actId}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    actId: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ActResponse"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/events/{id}/revisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
                 header?: never;
                 path: {
                     id: string;
@@ -461,17 +568,95 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["RemovalResponse"];
+                        "application/json": components["schemas"]["RevisionResponse"][];
                     };
                 };
             };
         };
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/events/{id}/restore": {
+    "/api/events/{id}/revisions/{version}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query: {
+                    now: number;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                    version: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ActResponse"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BinResponse"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bin/{id}/restore": {
         parameters: {
             query?: never;
             header?: never;
@@ -499,12 +684,586 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["RemovalResponse"];
+                        "application/json": components["schemas"]["ActResponse"];
                     };
                 };
             };
         };
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/events/line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["LineRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LineResponse"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/events/several/check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SeveralRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SeveralResponse"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/events/several": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SeveralRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ActResponse"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/year-plans": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["YearPlansResponse"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["YearPlanRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["YearPlanResponse"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/year-plans/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["YearPlanRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["YearPlanResponse"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete: {
+            parameters: {
+                query: {
+                    version: number;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/year-plans/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: {
+                    id?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["YearPlanRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ImpactResponse"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/year-plans/{id}/next": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["YearPlanRequest"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/year-plans/{id}/removal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ImpactResponse"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/year-plans/breaks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["BreakFile"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BreaksRead"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lists": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ListsResponse"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lists/categories": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["CategoryRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CategoryBody"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lists/categories/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lists/places": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PlaceRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PlaceBody"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lists/places/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
         options?: never;
         head?: never;
         patch?: never;
@@ -574,6 +1333,44 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["YearResponse"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/days": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query: {
+                    from: string;
+                    to: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DayResponse"][];
                     };
                 };
             };
@@ -660,6 +1457,34 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        ActResponse: {
+            /** Format: uuid */
+            actId: string;
+            /** Format: int32 */
+            events: number;
+        };
+        BinResponse: {
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            calendarId: string;
+            title: string;
+            words: string;
+            by: string;
+            removedAt: components["schemas"]["Instant"];
+            goneAt: components["schemas"]["Instant"];
+            /** Format: int32 */
+            version: number;
+        };
+        BreakFile: {
+            text: string;
+            first: components["schemas"]["LocalDate"];
+            last: components["schemas"]["LocalDate"];
+        };
+        BreaksRead: {
+            breaks: components["schemas"]["SpanBody"][];
+            skipped: string[];
+        };
         CalendarRequest: {
             name: null | string;
             plate: null | string;
@@ -672,6 +1497,7 @@ export interface components {
              * @description The version that was edited; not needed for a new calendar.
              */
             version: null | number;
+            readerships?: null | string[];
         };
         CalendarResponse: {
             /** Format: uuid */
@@ -694,16 +1520,85 @@ export interface components {
             /** Format: int32 */
             version: number;
             delivery: components["schemas"]["DeliveryBody"];
+            readerships: string[];
         };
+        CategoryBody: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            colour: string;
+        };
+        CategoryRequest: {
+            name: null | string;
+            colour: null | string;
+        };
+        /**
+         * @description What an editor does.
+         * @enum {unknown}
+         */
+        ChangeAct: "edit" | "cancel" | "remove" | "restore";
+        ChangePreview: {
+            title: string;
+            /** @description The date on which the change was made, in words. */
+            seen: string;
+            differences: components["schemas"]["EventDifference"][];
+            /** @description False when there is only one scope, and nothing is lost. */
+            hasChoice: boolean;
+            scopes: components["schemas"]["ScopeBody"][];
+        };
+        ChangeRequest: {
+            act: components["schemas"]["ChangeAct"];
+            /** @description The date on which the change was made. */
+            recurrenceId: string;
+            /** Format: int32 */
+            version: number;
+            event: null | components["schemas"]["EventRequest"];
+            move: null | components["schemas"]["MoveBody"];
+            scope: null | components["schemas"]["ChangeScope"];
+            /** @description Of the dates that lose their place, those to keep as extra dates. */
+            keep: null | string[];
+        };
+        ChangeResponse: {
+            /**
+             * Format: uuid
+             * @description Undoes it.
+             */
+            actId: string;
+            /** Format: uuid */
+            eventId: string;
+            /** Format: int32 */
+            version: number;
+            title: string;
+            /** @description The day to show the plan at. */
+            date: components["schemas"]["LocalDate"];
+            isRemoved: boolean;
+        };
+        /**
+         * @description How much of a series a change is meant for.
+         * @enum {unknown}
+         */
+        ChangeScope: "this" | "later" | "every";
         ColourResponse: {
             name: string;
             hex: string;
         };
         ConsequenceDateBody: {
+            recurrenceId: string;
             start: string;
             end: string;
-            /** @description What is special about the date, in words, or empty. */
-            remark: string;
+            kind: components["schemas"]["DateKind"];
+            /** @description What is special about the date, in words. */
+            remarks: string[];
+        };
+        ConsequencesRequest: {
+            event: components["schemas"]["EventRequest"];
+            /**
+             * Format: uuid
+             * @description The event that is being changed; null for a new one.
+             */
+            eventId: null | string;
+            /** @description The date that it is seen from. */
+            recurrenceId: null | string;
         };
         ConsequencesResponse: {
             words: string;
@@ -715,7 +1610,42 @@ export interface components {
             allDay: boolean;
             dates: components["schemas"]["ConsequenceDateBody"][];
             last: null | components["schemas"]["ConsequenceDateBody"];
+            /** @description The days of the first year on which it takes place. */
+            days: string[];
             remarks: string[];
+            /** @description The pattern as RRULE, where there is one. */
+            rule: null | string;
+            onCalendarClock: null | components["schemas"]["ElsewhereBody"];
+        };
+        CycleBody: {
+            unit: components["schemas"]["CycleUnit"];
+            /** Format: int32 */
+            length: number;
+            restartsEachTerm: boolean;
+        };
+        /**
+         * @description What a day cycle counts.
+         * @enum {unknown}
+         */
+        CycleUnit: "days" | "weeks";
+        /**
+         * @description What a date that a draft would make is, or would be.
+         * @enum {unknown}
+         */
+        DateKind: "takes" | "removed" | "inBreak" | "moved" | "added";
+        /** @description A day as the clocks and the year plan have it. */
+        DayResponse: {
+            day: components["schemas"]["LocalDate"];
+            /** @description The instant at which it begins, with its offset. */
+            start: string;
+            /** @description The instant at which the next one begins. */
+            end: string;
+            /** @description When the clocks change on it, if they do: the instant after. */
+            clocksChangeAt: null | string;
+            closed: null | string;
+            term: null | string;
+            /** @description "Day 3", "Week B"; null where the cycle does not count it. */
+            cycle: null | string;
         };
         DeliveryBody: {
             state: components["schemas"]["DeliveryState"];
@@ -736,6 +1666,24 @@ export interface components {
             link: components["schemas"]["Detail"];
             everyone: components["schemas"]["Detail"];
         };
+        /** @description The same date on the calendar's clock, where the event has its own time zone. */
+        ElsewhereBody: {
+            zone: string;
+            start: string;
+            end: string;
+        };
+        /**
+         * @description What was done to an event.
+         * @enum {unknown}
+         */
+        EventAct: "made" | "changed" | "cancelled" | "removed" | "restored" | "undone";
+        /** @description One thing that two versions of an event say differently. */
+        EventDifference: {
+            /** @description The form's field. */
+            field: string;
+            was: string;
+            is: string;
+        };
         EventRequest: {
             /** Format: uuid */
             calendarId: string;
@@ -750,18 +1698,24 @@ export interface components {
             /** @description HTML; sanitised on the server. */
             description: null | string;
             repeat: null | components["schemas"]["RepeatDraft"];
-            /**
-             * Format: int32
-             * @description The version that was edited; not needed for a new event.
-             */
-            version: null | number;
+            inBreaks?: null | components["schemas"]["InBreaks"];
+            /** @description Further days, with the start's time. */
+            extra?: null | string[];
+            /** @description Names of dates that fall away. */
+            removed?: null | string[];
+            /** Format: uuid */
+            categoryId?: null | string;
+            tags?: null | string[];
         };
+        /** @description An event seen from one of its dates. */
         EventResponse: {
             /** Format: uuid */
             id: string;
             /** Format: uuid */
             calendarId: string;
             detail: components["schemas"]["Detail"];
+            /** @description Names the date that is shown. */
+            recurrenceId: string;
             title: string;
             allDay: boolean;
             date: components["schemas"]["LocalDate"];
@@ -769,12 +1723,25 @@ export interface components {
             from: null | components["schemas"]["LocalTime"];
             to: null | components["schemas"]["LocalTime"];
             zone: string;
+            onCalendarClock: null | components["schemas"]["ElsewhereBody"];
             place: string;
             description: string;
+            category: null | components["schemas"]["CategoryBody"];
+            tags: string[];
+            recurs: boolean;
+            /** @description The first day of the series. */
+            seriesStart: components["schemas"]["LocalDate"];
             repeat: null | components["schemas"]["RepeatDraft"];
+            inBreaks: components["schemas"]["InBreaks"];
+            extra: string[];
+            removed: string[];
             /** @description The pattern in words. */
             words: string;
             state: components["schemas"]["EventState"];
+            /** @description What of this date differs from its series, in words; empty when it does not. */
+            differs: string;
+            /** @description This date is cancelled, not the series. */
+            isCancelledAlone: boolean;
             mayEdit: boolean;
             /**
              * Format: int32
@@ -790,17 +1757,66 @@ export interface components {
          * @enum {unknown}
          */
         EventState: "draft" | "waiting" | "live" | "cancelled";
+        ImpactBody: {
+            /** Format: uuid */
+            eventId: string;
+            /** Format: uuid */
+            calendarId: string;
+            title: string;
+            /** Format: int32 */
+            gone: number;
+            /** Format: int32 */
+            new: number;
+            /** Format: int32 */
+            moved: number;
+            /** @description Which dates, in a few words. */
+            words: string[];
+            lostExceptions: string[];
+        };
+        ImpactResponse: {
+            /** Format: int32 */
+            series: number;
+            /** Format: int32 */
+            dates: number;
+            events: components["schemas"]["ImpactBody"][];
+        };
         /**
-         * @description FREQ of a recurrence rule that Valtro expands so far (RFC 5545 3.3.10).
+         * @description What a series does about a date that falls in a break of the year plan.
          * @enum {unknown}
          */
-        Frequency: "daily" | "weekly";
+        InBreaks: "ignore" | "skip" | "move";
         /** Format: date-time */
-        Instant: null | string;
+        Instant: string;
+        LineRequest: {
+            text: string;
+            /** @description Where "tomorrow" and weekdays count from. */
+            day: components["schemas"]["LocalDate"];
+        };
+        LineResponse: {
+            event: components["schemas"]["EventRequest"];
+            understood: components["schemas"]["Understood"][];
+            unread: string[];
+        };
+        ListsResponse: {
+            categories: components["schemas"]["CategoryBody"][];
+            places: components["schemas"]["PlaceBody"][];
+            mayEdit: boolean;
+        };
         /** Format: date */
         LocalDate: string;
         /** Format: time */
-        LocalTime: null | string;
+        LocalTime: string;
+        LostBody: {
+            recurrenceId: string;
+            words: string;
+        };
+        /** @enum {unknown} */
+        MonthPosition: "day" | "weekday" | "workday" | null;
+        /** @description Where a slip was dropped. */
+        MoveBody: {
+            date: components["schemas"]["LocalDate"];
+            from: null | components["schemas"]["LocalTime"];
+        };
         OccurrenceResponse: {
             /** Format: uuid */
             eventId: string;
@@ -809,14 +1825,19 @@ export interface components {
             /** Format: uuid */
             calendarId: string;
             title: string;
-            /** @description ISO 8601 with offset; a date when all day. */
+            /** @description ISO 8601 with offset, on the organisation's clock; a date when all day. */
             start: string;
             /** @description Exclusive; for whole days the day after the last one. */
             end: string;
             allDay: boolean;
             state: components["schemas"]["EventState"];
             place: string;
+            category: null | components["schemas"]["CategoryBody"];
+            tags: string[];
             recurs: boolean;
+            /** @description This date differs from its series. */
+            isException: boolean;
+            own: null | components["schemas"]["ElsewhereBody"];
             detail: components["schemas"]["Detail"];
         };
         OrganisationResponse: {
@@ -833,6 +1854,14 @@ export interface components {
             name: string;
             email: string;
             isAdministrator: boolean;
+        };
+        PlaceBody: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+        };
+        PlaceRequest: {
+            name: null | string;
         };
         PlateProposal: {
             plate: string;
@@ -856,44 +1885,195 @@ export interface components {
          * @description A day in an address, such as 2026-11-24.
          */
         QueryDay: string;
-        RemovalResponse: {
-            /** Format: uuid */
-            id: string;
-            /** Format: int32 */
-            version: number;
-        };
         /** @description The repetition as the event page's sentence says it. */
         RepeatDraft: {
-            frequency: components["schemas"]["Frequency"];
+            pattern: components["schemas"]["RepeatPattern"];
             /** Format: int32 */
-            interval: null | number;
-            /** @description 1 Monday to 7 Sunday; for weekly ones. */
-            weekdays: null | number[];
-            ends: components["schemas"]["RepeatEnd"];
-            until: null | components["schemas"]["LocalDate"];
+            interval?: null | number;
+            /** @description 1 Monday to 7 Sunday; for weekly ones, and in a cycle of weeks. */
+            weekdays?: null | number[];
+            by?: null | components["schemas"]["MonthPosition"];
+            /**
+             * Format: int32
+             * @description 1 to 31, or -1 for the last.
+             */
+            monthDay?: null | number;
+            /**
+             * Format: int32
+             * @description 1 to 5, or -1 for the last.
+             */
+            ordinal?: null | number;
+            /**
+             * Format: int32
+             * @description 1 Monday to 7 Sunday.
+             */
+            weekday?: null | number;
+            /**
+             * Format: int32
+             * @description 1 to 12, for yearly ones.
+             */
+            month?: null | number;
+            skip?: null | components["schemas"]["Skip"];
+            /** @description Days or weeks of the day cycle. */
+            numbers?: null | number[];
+            /** @description An RRULE value, for RepeatPattern.Text; then all else is silent. */
+            text?: null | string;
+            ends?: components["schemas"]["RepeatEnd"];
+            /**
+             * Format: date
+             * @description The last possible day, inclusive, for RepeatEnd.On.
+             */
+            until?: string;
             /** Format: int32 */
-            count: null | number;
+            count?: null | number;
         };
         /**
          * @description How a draft ends its repetition.
+         * @default never
          * @enum {unknown}
          */
         RepeatEnd: "never" | "on" | "after";
+        /**
+         * @description What the sentence repeats by.
+         * @enum {unknown}
+         */
+        RepeatPattern: "daily" | "weekly" | "monthly" | "yearly" | "cycle" | "text";
+        RevisionResponse: {
+            /** Format: int32 */
+            version: number;
+            act: components["schemas"]["EventAct"];
+            by: string;
+            at: components["schemas"]["Instant"];
+            mayRestore: boolean;
+            differences: components["schemas"]["EventDifference"][];
+        };
+        RowResponse: {
+            isEmpty: boolean;
+            /** @description What the row was read as; empty when something is wrong. */
+            words: string;
+            /** Format: uuid */
+            calendarId: null | string;
+            /** @description By column. */
+            errors: {
+                [key: string]: string;
+            };
+        };
+        ScopeBody: {
+            scope: components["schemas"]["ChangeScope"];
+            /** @description Why it is not possible, when it is not. */
+            reason: null | string;
+            /**
+             * Format: int32
+             * @description How many dates it concerns; null without end.
+             */
+            count: null | number;
+            /** @description The first of these dates as they become, in words. */
+            dates: string[];
+            /**
+             * Format: int32
+             * @description Dates that differ and stay as they are.
+             */
+            kept: number;
+            /**
+             * Format: int32
+             * @description Dates that differ and move along.
+             */
+            moved: number;
+            /** @description Dates that differ and lose their place. */
+            lost: components["schemas"]["LostBody"][];
+        };
         SessionResponse: {
             /** @description To be sent as X-Valtro-Token with every change. */
             antiforgeryToken: string;
             person: null | components["schemas"]["PersonResponse"];
             organisation: null | components["schemas"]["OrganisationResponse"];
         };
+        SeveralRequest: {
+            rows: components["schemas"]["TableRow"][];
+            /**
+             * Format: uuid
+             * @description For rows that name none.
+             */
+            calendarId: null | string;
+        };
+        SeveralResponse: {
+            rows: components["schemas"]["RowResponse"][];
+        };
         SignInRequest: {
             email: string;
             password: string;
+        };
+        /** @enum {unknown} */
+        Skip: "omit" | "backward" | "forward" | null;
+        /** @description A term or a break; both ends inclusive. */
+        SpanBody: {
+            name: string;
+            first: components["schemas"]["LocalDate"];
+            last: components["schemas"]["LocalDate"];
+        };
+        /** @description One line of a table of events, as it was typed or pasted. */
+        TableRow: {
+            date: null | string;
+            from: null | string;
+            to: null | string;
+            title: null | string;
+            place: null | string;
+            /** @description A plate or a calendar's name. */
+            calendar: null | string;
+            /** @description True for a line that nobody has typed into. */
+            isEmpty?: boolean;
+        };
+        /** @description One thing that was understood of a line. */
+        Understood: {
+            /** @description The form's field. */
+            field: string;
+            /** @description The words that say it; empty when nothing said it and a usual value stands in. */
+            words: string;
+            /** @description What it was read as. */
+            means: string;
         };
         WeekLoad: {
             /** @description The first day of the week, whichever weekday that is in the organisation. */
             first: components["schemas"]["LocalDate"];
             /** Format: int32 */
             dates: number;
+            /** @description The term that holds a day of the week. */
+            term: null | string;
+            /** @description The break that holds one, and how many of its days are closed. */
+            closed: null | string;
+            /** Format: int32 */
+            closedDays: number;
+        };
+        YearPlanRequest: {
+            name: null | string;
+            first: null | components["schemas"]["LocalDate"];
+            last: null | components["schemas"]["LocalDate"];
+            terms: components["schemas"]["SpanBody"][];
+            breaks: components["schemas"]["SpanBody"][];
+            cycle: null | components["schemas"]["CycleBody"];
+            /**
+             * Format: int32
+             * @description The version that was edited; not needed for a new year.
+             */
+            version: null | number;
+        };
+        YearPlanResponse: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            first: components["schemas"]["LocalDate"];
+            last: components["schemas"]["LocalDate"];
+            terms: components["schemas"]["SpanBody"][];
+            breaks: components["schemas"]["SpanBody"][];
+            cycle: null | components["schemas"]["CycleBody"];
+            /** Format: int32 */
+            version: number;
+            /** @description How often each number of the cycle comes. */
+            cycleDays: number[];
+        };
+        YearPlansResponse: {
+            plans: components["schemas"]["YearPlanResponse"][];
+            mayEdit: boolean;
         };
         YearResponse: {
             from: components["schemas"]["LocalDate"];

@@ -4,20 +4,20 @@ import { newDraft, requestOf } from '../desk/event/draft'
 const draft = newDraft('calendar', '2026-11-24')
 
 test('a new event is once, on the weekday of its day', () => {
-  expect(requestOf(draft, null).repeat).toBeNull()
+  expect(requestOf(draft).repeat).toBeNull()
   expect(draft.weekdays).toEqual([2])
 })
 
 test('only what the sentence says is sent', () => {
-  const repeat = requestOf({ ...draft, pattern: 'weekly', ends: 'after', until: '2026-12-18', count: '6' }, null).repeat
-  expect(repeat).toEqual({ frequency: 'weekly', interval: 1, weekdays: [2], ends: 'after', until: null, count: 6 })
+  const repeat = requestOf({ ...draft, pattern: 'weekly', ends: 'after', until: '2026-12-18', count: '6' }).repeat
+  expect(repeat).toEqual({ pattern: 'weekly', interval: 1, weekdays: [2], ends: 'after', until: undefined, count: 6 })
 })
 
 test('a number that is none is sent as one that the server refuses', () => {
-  expect(requestOf({ ...draft, pattern: 'daily', interval: 'often' }, null).repeat?.interval).toBe(0)
+  expect(requestOf({ ...draft, pattern: 'daily', interval: 'often' }).repeat?.interval).toBe(0)
 })
 
 test('an all-day event has no times', () => {
-  const request = requestOf({ ...draft, allDay: true }, 3)
-  expect([request.from, request.to, request.version]).toEqual([null, null, 3])
+  const request = requestOf({ ...draft, allDay: true })
+  expect([request.from, request.to]).toEqual([null, null])
 })

@@ -16,6 +16,7 @@ interface Fields {
   colour: string
   zone: string
   description: string
+  readerships: string
   forWhom: ForWhom
 }
 
@@ -50,10 +51,19 @@ function fieldsOf(calendar: Calendar | null, all: Calendar[], colours: Colour[],
       colour: calendar.colour,
       zone: calendar.zone,
       description: calendar.description,
+      readerships: calendar.readerships.join(', '),
       forWhom: forWhom(calendar.disclosure),
     }
   const free = colours.find((colour) => !all.some((one) => one.colour === colour.name)) ?? colours[0]
-  return { name: '', plate: '', colour: free?.name ?? '', zone: organisation.zone, description: '', forWhom: 'editors' }
+  return {
+    name: '',
+    plate: '',
+    colour: free?.name ?? '',
+    zone: organisation.zone,
+    description: '',
+    readerships: '',
+    forWhom: 'editors',
+  }
 }
 
 interface CalendarFormProps {
@@ -81,8 +91,14 @@ function CalendarForm({ calendar, fields, colours, zones }: CalendarFormProps) {
   const save = async (confirmed: Fields) => {
     setAsking(false)
     setProblem(null)
-    const { forWhom: whom, ...rest } = confirmed
-    const request: CalendarRequest = { ...rest, disclosure: disclosures[whom], version }
+    const { forWhom: whom, readerships, ...rest } = confirmed
+    const names = readerships.split(',').map((name) => name.trim())
+    const request: CalendarRequest = {
+      ...rest,
+      disclosure: disclosures[whom],
+      version,
+      readerships: names.filter((name) => name !== ''),
+    }
     try {
       const saved = calendar
         ? await call<Calendar>('PUT', `/calendars/${calendar.id}`, request)
@@ -171,6 +187,22 @@ function CalendarForm({ calendar, fields, colours, zones }: CalendarFormProps) {
           <div>
             <input id="description" className="form-control" {...refused('description')} {...form.register('description')} />
             <Refusal id="description-refusal" text={problem?.on('description')} />
+          </div>
+        </div>
+        <div className="form-row">
+          <label htmlFor="readerships">Its readers</label>
+          <div>
+            <input
+              id="readerships"
+              className="form-control"
+              placeholder="Junior families, Crew families"
+              {...refused('readerships')}
+              {...form.register('readerships')}
+            />
+            <span className="soft">
+              Names of groups, with commas between. Calendars with the same readers are checked for events at the same time.
+            </span>
+            <Refusal id="readerships-refusal" text={problem?.on('readerships')} />
           </div>
         </div>
         <fieldset className="form-row">

@@ -16,6 +16,13 @@ const names: Partial<Record<keyof Draft, string>> = {
   ends: 'Ends',
   until: 'Until',
   count: 'Number of dates',
+  by: 'Which day',
+  monthDay: 'Day of the month',
+  ruleText: 'Rule',
+  inBreaks: 'In breaks',
+  tags: 'Tags',
+  extra: 'Dates added',
+  removed: 'Dates taken out',
 }
 
 interface ConflictProps {

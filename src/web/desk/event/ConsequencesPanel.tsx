@@ -1,35 +1,45 @@
-import { useDeferredValue } from 'react'
+import type { UseQueryResult } from '@tanstack/react-query'
 import { Link } from 'react-router'
-import { sayDay } from '../../shared/days'
-import { firstDay, sayTime } from '../../shared/slips'
 import type { Calendar, Consequences, Detail } from '../api'
 import { Level } from '../Level'
 import { forWhom, levelsOf } from '../openness'
-import { useConsequences, useOrganisation } from '../queries'
-import { requestOf, type Draft } from './draft'
+import { DateList, type ConsequenceDate } from './DateList'
+import type { Draft } from './draft'
+import { YearPicture } from './YearPicture'
+
+interface ConsequencesPanelProps {
+  draft: Draft
+  set: (change: Partial<Draft>) => void
+  answer: UseQueryResult<Consequences>
+  calendar: Calendar | undefined
+}
 
 /** What follows from the draft, live: its dates, who will see it, where it goes. */
-export function ConsequencesPanel({ draft, calendar }: { draft: Draft; calendar: Calendar | undefined }) {
-  // Only when it happens is asked about: typing a title asks nothing.
-  const asked = useDeferredValue(JSON.stringify({ ...requestOf(draft, null), title: null, place: null, description: null }))
-  const answer = useConsequences(JSON.parse(asked))
+export function ConsequencesPanel({ draft, set, answer, calendar }: ConsequencesPanelProps) {
+  const recurs = draft.pattern !== 'once' || draft.extra.length > 0
+  const toggle = (date: ConsequenceDate) => {
+    const day = date.recurrenceId.slice(0, 10)
+    if (date.kind === 'added') set({ extra: draft.extra.filter((one) => one !== day) })
+    else if (date.kind === 'removed') set({ removed: draft.removed.filter((one) => one.slice(0, 10) !== day) })
+    else set({ removed: [...draft.removed, date.recurrenceId] })
+  }
+  const add = (day: string) => !draft.extra.includes(day) && set({ extra: [...draft.extra, day].sort() })
   return (
     <aside className="follows" aria-label="What follows from this">
       <h2>What follows from this</h2>
       <div aria-live="polite">
         {answer.error && <p className="refusal">{answer.error.message}</p>}
-        {!answer.error && answer.data && <Dates consequences={answer.data} />}
+        {!answer.error && answer.data && <Summary consequences={answer.data} />}
       </div>
+      {!answer.error && answer.data && <DateList consequences={answer.data} onToggle={recurs ? toggle : null} onAdd={add} />}
       {calendar && <WhoSees calendar={calendar} />}
       {calendar && <WhereItGoes calendar={calendar} />}
     </aside>
   )
 }
 
-function Dates({ consequences }: { consequences: Consequences }) {
-  const { locale } = useOrganisation()
-  const { count, dates, last } = consequences
-  const more = count === null ? null : count - dates.length
+function Summary({ consequences }: { consequences: Consequences }) {
+  const { count } = consequences
   return (
     <>
       <p className="summary">
@@ -42,42 +52,8 @@ function Dates({ consequences }: { consequences: Consequences }) {
           {remark}
         </p>
       ))}
-      <ol className="dates" tabIndex={0} aria-label="Dates">
-        {dates.map((date, index) => (
-          <DateLine
-            key={date.start}
-            date={date}
-            allDay={consequences.allDay}
-            previous={dates[index - 1]?.start}
-            locale={locale}
-          />
-        ))}
-        {more !== null && more > 1 && <li className="soft">… {more - 1} more</li>}
-        {more !== null && more > 0 && last && <DateLine date={last} allDay={consequences.allDay} locale={locale} />}
-        {count === null && <li className="soft">… and so on</li>}
-      </ol>
+      <YearPicture days={consequences.days} />
     </>
-  )
-}
-
-interface DateLineProps {
-  date: Consequences['dates'][number]
-  allDay: boolean
-  previous?: string
-  locale: string
-}
-
-function DateLine({ date, allDay, previous, locale }: DateLineProps) {
-  const day = date.start.slice(0, 10)
-  const timed = { start: date.start, end: date.end, allDay }
-  const isNewYear = previous?.slice(0, 4) !== day.slice(0, 4)
-  return (
-    <li>
-      <span className="soft">{sayDay(day, locale, { weekday: 'short' })}</span>
-      <span>{sayDay(day, locale, { day: 'numeric', month: 'short', ...(isNewYear ? { year: 'numeric' } : {}) })}</span>
-      <span>{sayTime(timed, firstDay(timed))}</span>
-      <span className="date-remark">{date.remark}</span>
-    </li>
   )
 }
 

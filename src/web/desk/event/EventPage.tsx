@@ -1,46 +1,57 @@
-import { useEffect, useState } from 'react'
+import { useDeferredValue } from 'react'
 import { useForm, useWatch } from 'react-hook-form'
-import { Link, useBlocker, useNavigate } from 'react-router'
-import { call, Problem, type Calendar, type Happening, type HappeningRequest } from '../api'
+import { Link } from 'react-router'
+import { sayDay } from '../../shared/days'
+import type { Calendar, Happening, LineReading } from '../api'
 import { sayAgo } from '../Delivery'
-import { forWhom } from '../openness'
-import { useRefresh } from '../queries'
-import { useToast } from '../Toasts'
+import { useConsequences, useLists, useOrganisation } from '../queries'
 import { CalendarChoice } from './CalendarChoice'
 import { ConsequencesPanel } from './ConsequencesPanel'
 import { Conflict } from './Conflict'
 import { Refusal } from './DayField'
 import { draftOf, requestOf, type Draft } from './draft'
+import { LineUnderstood } from './LineUnderstood'
 import { RichTextField } from './RichTextField'
+import { useEventActs } from './useEventActs'
 import { WhenSentence } from './WhenSentence'
 
 interface EventPageProps {
   calendars: Calendar[]
   stored: Happening | null
   draft: Draft
+  line: LineReading | null
 }
 
 /** One page, two columns: what you say, and what follows from it. */
-export function EventPage({ calendars, stored, draft: start }: EventPageProps) {
+export function EventPage({ calendars, stored, draft: start, line }: EventPageProps) {
+  const { locale } = useOrganisation()
+  const lists = useLists().data
   const form = useForm<Draft>({ defaultValues: start })
   const draft = useWatch({ control: form.control }) as Draft
   const set = (change: Partial<Draft>) => {
     for (const [field, value] of Object.entries(change))
       form.setValue(field as keyof Draft, value as never, { shouldDirty: true })
   }
-  const acts = useEventActs(stored, form.formState.isDirty)
-  const { problem } = acts
+  const acts = useEventActs(stored, form.formState.isDirty || line !== null)
+  const { problem, conflict } = acts
   const calendar = calendars.find((one) => one.id === draft.calendarId)
-  const save = form.handleSubmit((values) => acts.save(requestOf(values, acts.version), calendar))
-  const conflict = problem?.status === 409 ? (problem.current as Happening | null) : null
+  const save = form.handleSubmit((values) => acts.save(requestOf(values), calendar))
+  // Only when and where it happens is asked about: typing a title asks nothing.
+  const asked = { ...requestOf(draft), title: null, description: null, categoryId: null, tags: [] }
+  const consequences = useConsequences(
+    useDeferredValue(JSON.stringify({ event: asked, eventId: stored?.id ?? null, recurrenceId: stored?.recurrenceId ?? null })),
+  )
 
   return (
     <main className="event">
       <form className="event-says" onSubmit={save} noValidate aria-label={stored ? 'Event' : 'New event'}>
         <p className="soft crumbs">
           <Link to={`/plan?day=${start.date}`}>Plan</Link> › {calendar?.name} › {stored ? stored.title : 'New event'}
+          {stored?.recurs && ` › ${sayDay(stored.date, locale, { weekday: 'long', day: 'numeric', month: 'long' })}`}
         </p>
         <h1 className="visually-hidden">{stored ? stored.title : 'New event'}</h1>
+        {line && <LineUnderstood line={line} />}
+        {stored && <StateNotice stored={stored} onRestore={() => acts.act('restore')} />}
         <input
           className="title-field"
           aria-label="Title"
@@ -53,7 +64,14 @@ export function EventPage({ calendars, stored, draft: start }: EventPageProps) {
         <Refusal id="title-refusal" text={problem?.on('title')} />
         <div className="event-row">
           <h2>When</h2>
-          <WhenSentence draft={draft} set={set} problem={problem} calendarZone={calendar?.zone ?? ''} />
+          <WhenSentence
+            draft={draft}
+            set={set}
+            problem={problem}
+            calendarZone={calendar?.zone ?? ''}
+            seriesStart={stored?.recurs ? stored.seriesStart : null}
+            consequences={consequences.data}
+          />
         </div>
         <div className="event-row">
           <h2>Calendar</h2>
@@ -66,10 +84,41 @@ export function EventPage({ calendars, stored, draft: start }: EventPageProps) {
             <input
               className="form-control"
               aria-labelledby="where"
+              list="known-places"
               aria-invalid={problem?.on('place') !== undefined}
               {...form.register('place')}
             />
+            <datalist id="known-places">
+              {lists?.places.map((place) => (
+                <option key={place.id} value={place.name} />
+              ))}
+            </datalist>
             <Refusal text={problem?.on('place')} />
+          </div>
+        </div>
+        <div className="event-row">
+          <h2 id="kind">Kind</h2>
+          <div className="kind-line">
+            <select
+              className="form-select"
+              aria-label="Category"
+              value={draft.categoryId ?? ''}
+              onChange={(event) => set({ categoryId: event.target.value || null })}
+            >
+              <option value="">no category</option>
+              {lists?.categories.map((category) => (
+                <option key={category.id} value={category.id}>
+                  {category.name}
+                </option>
+              ))}
+            </select>
+            <input
+              className="form-control"
+              aria-label="Tags"
+              placeholder="tags, with commas between"
+              {...form.register('tags')}
+            />
+            <Refusal text={problem?.on('categoryId') ?? problem?.on('tags')} />
           </div>
         </div>
         <div className="event-row">
@@ -85,12 +134,14 @@ export function EventPage({ calendars, stored, draft: start }: EventPageProps) {
             theirs={draftOf(conflict)}
             savedBy={conflict.savedBy ?? ''}
             isRemoved={conflict.isRemoved}
-            onKeepMine={() => acts.save(requestOf(draft, conflict.version), calendar)}
+            onKeepMine={() => acts.save(requestOf(draft), calendar, conflict)}
           />
         )}
         {problem && !conflict && (
           <p className="notice" role="alert">
-            {Object.keys(problem.errors).length > 0 ? 'Not saved yet: see what is marked above.' : problem.message}
+            {Object.keys(problem.errors).some((field) => field !== 'scope')
+              ? 'Not saved yet: see what is marked above.'
+              : problem.message}
           </p>
         )}
         <div className="event-acts">
@@ -101,19 +152,16 @@ export function EventPage({ calendars, stored, draft: start }: EventPageProps) {
             Discard
           </Link>
           <span className="stretch" />
-          {stored?.savedAt && (
-            <span className="soft">
-              Saved by {stored.savedBy}, {sayAgo(stored.savedAt)}
-            </span>
-          )}
-          {stored && (
-            <button type="button" className="btn btn-brick" onClick={() => acts.remove(stored)}>
-              Remove
-            </button>
-          )}
+          {stored && <StoredActs stored={stored} onAct={acts.act} />}
         </div>
+        {stored?.savedAt && (
+          <p className="soft event-saved">
+            Saved by {stored.savedBy}, {sayAgo(stored.savedAt)}.{' '}
+            <Link to={`/events/${stored.id}/history`}>All earlier versions</Link>
+          </p>
+        )}
       </form>
-      <ConsequencesPanel draft={draft} calendar={calendar} />
+      <ConsequencesPanel draft={draft} set={set} answer={consequences} calendar={calendar} />
       {acts.leaving && (
         <div className="leave-guard" role="alertdialog" aria-label="Leave without saving?">
           <p>What you changed is not saved.</p>
@@ -129,86 +177,36 @@ export function EventPage({ calendars, stored, draft: start }: EventPageProps) {
   )
 }
 
-/** Saving, removing and leaving. What was typed stays whatever happens. */
-function useEventActs(stored: Happening | null, isDirty: boolean) {
-  const [problem, setProblem] = useState<Problem | null>(null)
-  const [isSaving, setSaving] = useState(false)
-  const [isDone, setDone] = useState<string | null>(null)
-  const navigate = useNavigate()
-  const refresh = useRefresh()
-  const toast = useToast()
-  const blocker = useBlocker(
-    ({ currentLocation, nextLocation }) => isDirty && !isDone && currentLocation.pathname !== nextLocation.pathname,
+function StoredActs({ stored, onAct }: { stored: Happening; onAct: (act: 'cancel' | 'remove') => void }) {
+  return (
+    <>
+      {stored.state !== 'cancelled' && (
+        <button type="button" className="btn btn-outline-ink" onClick={() => onAct('cancel')}>
+          Cancel {stored.recurs ? 'dates' : 'it'}
+        </button>
+      )}
+      <button type="button" className="btn btn-brick" onClick={() => onAct('remove')}>
+        Remove
+      </button>
+    </>
   )
-
-  useEffect(() => {
-    if (isDone) void navigate(isDone)
-  }, [isDone, navigate])
-  useEffect(() => {
-    if (!isDirty || isDone) return
-    const warn = (event: BeforeUnloadEvent) => event.preventDefault()
-    window.addEventListener('beforeunload', warn)
-    return () => window.removeEventListener('beforeunload', warn)
-  }, [isDirty, isDone])
-
-  const attempt = async (act: () => Promise<void>) => {
-    setSaving(true)
-    setProblem(null)
-    try {
-      await act()
-    } catch (failed) {
-      const known = failed instanceof Problem ? failed : new Problem(0, '', String(failed))
-      setProblem(known)
-      // The session may have ended in another window: signing in again must not cost what was typed.
-      if (known.type === '/problems/stale-session') await refresh.session()
-    } finally {
-      setSaving(false)
-    }
-  }
-
-  const save = (request: HappeningRequest, calendar: Calendar | undefined) =>
-    attempt(async () => {
-      const saved = stored
-        ? await call<Happening>('PUT', `/events/${stored.id}`, request)
-        : await call<Happening>('POST', '/events', request)
-      await refresh.everything()
-      toast(`“${saved.title}” is saved on ${calendar?.name}. ${whoSees(calendar)}`)
-      setDone(`/plan?day=${saved.date}`)
-    })
-
-  const remove = (happening: Happening) =>
-    attempt(async () => {
-      const removed = await call<{ version: number }>('DELETE', `/events/${happening.id}?version=${happening.version}`)
-      await refresh.everything()
-      toast(`“${happening.title}” is removed.`, () => void restore(happening, removed.version))
-      setDone(`/plan?day=${happening.date}`)
-    })
-
-  const restore = async (happening: Happening, version: number) => {
-    try {
-      await call('POST', `/events/${happening.id}/restore?version=${version}`)
-      toast(`“${happening.title}” is back.`)
-    } catch (failed) {
-      toast(failed instanceof Error ? failed.message : String(failed))
-    }
-    await refresh.everything()
-  }
-
-  return {
-    problem,
-    isSaving,
-    version: stored?.version ?? null,
-    save,
-    remove,
-    leaving: blocker.state === 'blocked',
-    stay: () => blocker.reset?.(),
-    leave: () => blocker.proceed?.(),
-  }
 }
 
-function whoSees(calendar: Calendar | undefined): string {
-  if (!calendar) return ''
-  return { everyone: 'Everyone sees it.', members: 'Members see it.', editors: 'Only its editors see it.' }[
-    forWhom(calendar.disclosure)
-  ]
+/** That this date is not as its series says, with the way back. */
+function StateNotice({ stored, onRestore }: { stored: Happening; onRestore: () => void }) {
+  if (stored.state !== 'cancelled' && stored.differs === '') return null
+  const words =
+    stored.state === 'cancelled'
+      ? stored.isCancelledAlone
+        ? 'This date is cancelled. Readers see it struck through.'
+        : 'It is cancelled. Readers see it struck through.'
+      : `This date differs from its series: ${stored.differs}.`
+  return (
+    <p className="notice state-notice">
+      {words}{' '}
+      <button type="button" className="btn btn-outline-ink" onClick={onRestore}>
+        {stored.state === 'cancelled' ? 'It takes place after all' : 'Make it as the series again'}
+      </button>
+    </p>
+  )
 }

@@ -1,17 +1,20 @@
 import { Link } from 'react-router'
+import { addDays, placeOfZone, type Day } from '../../shared/days'
 import { Plate } from '../../shared/Plate'
+import { sayTime, sayWhen } from '../../shared/slips'
 import { call, type Calendar, type Happening } from '../api'
-import { useRefresh } from '../queries'
+import { useOrganisation, useRefresh } from '../queries'
 import { useToast } from '../Toasts'
 
 /** An event for those who may not change it, or one that was removed. */
 export function EventReading({ happening, calendars }: { happening: Happening; calendars: Calendar[] }) {
   const calendar = calendars.find((one) => one.id === happening.calendarId)
+  const { locale } = useOrganisation()
   const refresh = useRefresh()
   const toast = useToast()
   const restore = async () => {
     try {
-      await call('POST', `/events/${happening.id}/restore?version=${happening.version}`)
+      await call('POST', `/bin/${happening.id}/restore?version=${happening.version}`)
       await refresh.event(happening.id)
       await refresh.everything()
       toast(`“${happening.title}” is back.`)
@@ -36,8 +39,42 @@ export function EventReading({ happening, calendars }: { happening: Happening; c
       <p>
         {calendar && <Plate code={calendar.plate} colour={calendar.colour} />} {happening.words}
       </p>
+      {happening.recurs && (
+        <p>
+          This date:{' '}
+          {sayWhen(
+            {
+              start: moment(happening.date, happening.from),
+              end: moment(endOf(happening), happening.to),
+              allDay: happening.allDay,
+            },
+            locale,
+          )}
+        </p>
+      )}
+      {happening.onCalendarClock && (
+        <p className="soft">
+          {placeOfZone(happening.zone)} time. {sayTime({ ...happening.onCalendarClock, allDay: false })} in{' '}
+          {placeOfZone(happening.onCalendarClock.zone)}.
+        </p>
+      )}
+      {happening.state === 'cancelled' && <p className="notice">It is cancelled.</p>}
       {happening.place && <p>{happening.place}</p>}
+      {(happening.category || happening.tags.length > 0) && (
+        <p className="soft">
+          {[happening.category?.name, ...happening.tags.map((tag) => `#${tag}`)].filter(Boolean).join(' · ')}
+        </p>
+      )}
       {happening.description && <div className="rich-text" dangerouslySetInnerHTML={{ __html: happening.description }} />}
     </main>
   )
+}
+
+function moment(day: Day, time: string | null): string {
+  return time ? `${day}T${time}` : day
+}
+
+/** Exclusive for whole days, as slips have it. */
+function endOf(happening: Happening): Day {
+  return happening.allDay ? addDays(happening.endDate, 1) : happening.endDate
 }

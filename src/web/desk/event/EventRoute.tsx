@@ -1,27 +1,56 @@
 import { useParams, useSearchParams } from 'react-router'
 import { todayIn } from '../../shared/days'
 import { NothingHere } from '../NothingHere'
-import { useCalendars, useEvent, useOrganisation } from '../queries'
-import { draftOf, newDraft } from './draft'
+import { useCalendars, useEvent, useLine, useOrganisation } from '../queries'
+import { draftOf, draftOfRequest, newDraft } from './draft'
 import { EventPage } from './EventPage'
 import { EventReading } from './EventReading'
 
-/** Opens the event page for what the address names: an event, or a new one on a calendar and day. */
+/** Opens the event page for what the address names: a date of an event, or a new one on a calendar and day, or from a line of text. */
 export function EventRoute() {
   const { id } = useParams()
+  return id ? <StoredEvent id={id} /> : <NewEvent />
+}
+
+function StoredEvent({ id }: { id: string }) {
+  const [parameters] = useSearchParams()
+  const date = parameters.get('date')
+  const calendars = useCalendars().data
+  const stored = useEvent(id, date)
+  if (stored.isError) return <NothingHere detail={stored.error.message} />
+  if (!calendars || !stored.data) return <p className="page">Opening …</p>
+  if (!stored.data.mayEdit || stored.data.isRemoved) return <EventReading happening={stored.data} calendars={calendars} />
+  return (
+    <EventPage
+      key={`${id} ${date} ${stored.data.version}`}
+      calendars={calendars}
+      stored={stored.data}
+      draft={draftOf(stored.data)}
+      line={null}
+    />
+  )
+}
+
+function NewEvent() {
   const [parameters] = useSearchParams()
   const { zone } = useOrganisation()
-  const calendars = useCalendars().data
-  const stored = useEvent(id)
-  if (stored.isError) return <NothingHere detail={stored.error.message} />
-  if (!calendars || (id && !stored.data)) return <p className="page">Opening …</p>
-  if (id && stored.data) {
-    if (!stored.data.mayEdit || stored.data.isRemoved) return <EventReading happening={stored.data} calendars={calendars} />
-    return <EventPage key={id} calendars={calendars} stored={stored.data} draft={draftOf(stored.data)} />
-  }
-  const editable = calendars.filter((calendar) => calendar.mayEdit)
-  const chosen = editable.find((calendar) => calendar.id === parameters.get('calendar')) ?? editable[0]
-  if (!chosen) return <NothingHere detail="There is no calendar on which you can make events." />
   const day = parameters.get('day') ?? todayIn(zone)
-  return <EventPage key={parameters.toString()} calendars={calendars} stored={null} draft={newDraft(chosen.id, day)} />
+  const text = parameters.get('line')
+  const calendars = useCalendars().data
+  const line = useLine(text, day)
+  if (line.isError) return <NothingHere detail={line.error.message} />
+  if (!calendars || (text !== null && !line.data)) return <p className="page">Opening …</p>
+  const editable = calendars.filter((calendar) => calendar.mayEdit)
+  const said = line.data?.event.calendarId ?? parameters.get('calendar')
+  const chosen = editable.find((calendar) => calendar.id === said) ?? editable[0]
+  if (!chosen) return <NothingHere detail="There is no calendar on which you can make events." />
+  return (
+    <EventPage
+      key={parameters.toString()}
+      calendars={calendars}
+      stored={null}
+      draft={line.data ? draftOfRequest(line.data.event, chosen.id, day) : newDraft(chosen.id, day)}
+      line={line.data ?? null}
+    />
+  )
 }

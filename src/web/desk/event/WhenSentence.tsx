@@ -1,25 +1,39 @@
-import { addDays, placeOfZone, sayDay, todayIn, weekdayOf, weekOf, type Day } from '../../shared/days'
-import type { Problem } from '../api'
+import { addDays, placeOfZone, sayDay, todayIn, weekdayOf, type Day } from '../../shared/days'
+import { sayTime } from '../../shared/slips'
+import type { Consequences, Problem } from '../api'
 import { useOrganisation } from '../queries'
 import { DayField, Refusal } from './DayField'
-import type { Draft, Pattern } from './draft'
+import { positionOf, type Draft } from './draft'
+import { Ending, Repetition } from './Repetition'
 import { TimeField } from './TimeField'
+import { ZoneField } from './ZoneField'
 
 interface WhenSentenceProps {
   draft: Draft
   set: (change: Partial<Draft>) => void
   problem: Problem | null
   calendarZone: string
+  /** The first day of the series that is being changed; null for a new event, or one that does not recur. */
+  seriesStart: Day | null
+  consequences: Consequences | undefined
 }
 
 /** When it happens, as a sentence whose words can be changed. */
-export function WhenSentence({ draft, set, problem, calendarZone }: WhenSentenceProps) {
-  const { zone } = useOrganisation()
+export function WhenSentence({ draft, set, problem, calendarZone, seriesStart, consequences }: WhenSentenceProps) {
+  const { zone, locale } = useOrganisation()
   const today = todayIn(zone)
   const moveStart = (date: Day | null) => {
-    // The weekday ticked follows the start while it is the only one: it was ticked from the start.
-    const follows = draft.date && date && draft.weekdays.length === 1 && draft.weekdays[0] === weekdayOf(draft.date)
-    set({ date, ...(follows ? { weekdays: [weekdayOf(date)] } : {}) })
+    // In a new event the pattern follows the start while it says no more than the start does. In a series that is there
+    // already the day is moved, and the question which dates are meant comes when it is saved.
+    if (seriesStart || !draft.date || !date) return set({ date })
+    const old = positionOf(draft.date)
+    const followsWeekday = draft.weekdays.length === 1 && draft.weekdays[0] === old.weekday
+    const followsMonth = draft.monthDay === old.monthDay && draft.weekday === old.weekday && draft.month === old.month
+    set({
+      date,
+      ...(followsWeekday ? { weekdays: [weekdayOf(date)] } : {}),
+      ...(followsMonth ? { ...positionOf(date), ordinal: draft.ordinal === -1 ? -1 : positionOf(date).ordinal } : {}),
+    })
   }
   return (
     <div className="when">
@@ -40,7 +54,7 @@ export function WhenSentence({ draft, set, problem, calendarZone }: WhenSentence
             <TimeField id="to" label="End time" value={draft.to} refusal={problem?.on('to')} onChange={(to) => set({ to })} />
           </>
         )}
-        <span>{draft.pattern === 'once' ? 'on' : 'starting'}</span>
+        <span>{draft.pattern === 'once' || seriesStart ? 'on' : 'starting'}</span>
         <DayField id="date" label="Day" value={draft.date} today={today} refusal={problem?.on('date')} onChange={moveStart} />
         {draft.endDate !== null || problem?.on('endDate') ? (
           <>
@@ -73,116 +87,29 @@ export function WhenSentence({ draft, set, problem, calendarZone }: WhenSentence
           <option value="once">once</option>
           <option value="every">every</option>
         </select>
-        {draft.pattern !== 'once' && <Repetition draft={draft} set={set} problem={problem} today={today} />}
+        {draft.pattern !== 'once' && (
+          <Repetition draft={draft} set={set} problem={problem} today={today} rule={consequences?.rule ?? null} />
+        )}
+        {seriesStart && draft.pattern !== 'once' && (
+          <span className="soft">since {sayDay(seriesStart, locale, { day: 'numeric', month: 'long', year: 'numeric' })}</span>
+        )}
       </p>
       {draft.pattern !== 'once' && <Ending draft={draft} set={set} problem={problem} today={today} />}
       <p className="when-line">
         <label className="tick">
           <input type="checkbox" checked={draft.allDay} onChange={(event) => set({ allDay: event.target.checked })} /> all day
         </label>
-        {!draft.allDay && <span className="soft">{placeOfZone(draft.zone ?? calendarZone)} time</span>}
+        {!draft.allDay && (
+          <ZoneField value={draft.zone ?? calendarZone} calendarZone={calendarZone} onChange={(own) => set({ zone: own })} />
+        )}
         <Refusal text={problem?.on('zone')} />
+        {!draft.allDay && consequences?.onCalendarClock && (
+          <span className="remark-inline">
+            {sayTime({ ...consequences.onCalendarClock, allDay: false })} in {placeOfZone(consequences.onCalendarClock.zone)}
+          </span>
+        )}
+        {draft.allDay && <span className="soft">a day is the same day for readers in every time zone</span>}
       </p>
     </div>
-  )
-}
-
-interface PartProps {
-  draft: Draft
-  set: (change: Partial<Draft>) => void
-  problem: Problem | null
-  today: Day
-}
-
-function Repetition({ draft, set, problem, today }: PartProps) {
-  const { locale, firstDayOfWeek } = useOrganisation()
-  const toggle = (weekday: number) =>
-    set({
-      weekdays: draft.weekdays.includes(weekday) ? draft.weekdays.filter((one) => one !== weekday) : [...draft.weekdays, weekday],
-    })
-  const first = weekOf(today, firstDayOfWeek)
-  return (
-    <>
-      <input
-        className="form-control number-field"
-        aria-label={draft.pattern === 'weekly' ? 'Every how many weeks' : 'Every how many days'}
-        inputMode="numeric"
-        value={draft.interval}
-        aria-invalid={problem?.on('repeat.interval') !== undefined}
-        onChange={(event) => set({ interval: event.target.value })}
-      />
-      <select
-        className="form-select"
-        aria-label="Days or weeks"
-        value={draft.pattern}
-        onChange={(event) => set({ pattern: event.target.value as Pattern })}
-      >
-        <option value="daily">{draft.interval.trim() === '1' ? 'day' : 'days'}</option>
-        <option value="weekly">{draft.interval.trim() === '1' ? 'week' : 'weeks'}</option>
-      </select>
-      <Refusal text={problem?.on('repeat.interval')} />
-      {draft.pattern === 'weekly' && <span>on</span>}
-      {draft.pattern === 'weekly' && (
-        <span className="weekdays" role="group" aria-label="Weekdays">
-          {Array.from({ length: 7 }, (_, index) => addDays(first, index)).map((day) => (
-            <label key={day} className={draft.weekdays.includes(weekdayOf(day)) ? 'is-on' : undefined}>
-              <input
-                type="checkbox"
-                className="visually-hidden"
-                checked={draft.weekdays.includes(weekdayOf(day))}
-                onChange={() => toggle(weekdayOf(day))}
-                aria-label={sayDay(day, locale, { weekday: 'long' })}
-              />
-              <span aria-hidden="true">{sayDay(day, locale, { weekday: 'short' }).slice(0, 2)}</span>
-            </label>
-          ))}
-        </span>
-      )}
-      <Refusal text={problem?.on('repeat.weekdays')} />
-    </>
-  )
-}
-
-function Ending({ draft, set, problem, today }: PartProps) {
-  return (
-    <p className="when-line">
-      <select
-        className="form-select"
-        aria-label="How it ends"
-        value={draft.ends}
-        onChange={(event) => {
-          const ends = event.target.value as Draft['ends']
-          set({ ends, ...(ends === 'on' && !draft.until && draft.date ? { until: addDays(draft.date, 70) } : {}) })
-        }}
-      >
-        <option value="never">without end</option>
-        <option value="on">until</option>
-        <option value="after">for</option>
-      </select>
-      {draft.ends === 'on' && (
-        <DayField
-          id="until"
-          label="Until"
-          value={draft.until}
-          today={today}
-          refusal={problem?.on('repeat.until')}
-          onChange={(until) => set({ until })}
-        />
-      )}
-      {draft.ends === 'after' && (
-        <>
-          <input
-            className="form-control number-field"
-            aria-label="Number of dates"
-            inputMode="numeric"
-            value={draft.count}
-            aria-invalid={problem?.on('repeat.count') !== undefined}
-            onChange={(event) => set({ count: event.target.value })}
-          />
-          <span>dates</span>
-          <Refusal text={problem?.on('repeat.count')} />
-        </>
-      )}
-    </p>
   )
 }

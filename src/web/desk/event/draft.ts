@@ -1,7 +1,7 @@
 import { weekdayOf, type Day } from '../../shared/days'
-import type { Happening, HappeningRequest } from '../api'
+import type { Happening, HappeningRequest, InBreaks, MonthPosition, Repeat, Skip } from '../api'
 
-export type Pattern = 'once' | 'daily' | 'weekly'
+export type Pattern = 'once' | Repeat['pattern']
 
 /** What stands in the form. */
 export interface Draft {
@@ -15,12 +15,38 @@ export interface Draft {
   zone: string | null
   place: string
   description: string
+  categoryId: string | null
+  tags: string
   pattern: Pattern
   interval: string
   weekdays: number[]
+  by: MonthPosition
+  monthDay: number
+  ordinal: number
+  weekday: number
+  month: number
+  skip: Skip
+  numbers: number[]
+  ruleText: string
   ends: 'never' | 'on' | 'after'
   until: Day | null
   count: string
+  inBreaks: InBreaks
+  /** Days added by hand. */
+  extra: Day[]
+  /** Names of dates removed by hand. */
+  removed: string[]
+}
+
+/** The parts of a repetition that follow from its first day until somebody says otherwise. */
+export function positionOf(day: Day): Pick<Draft, 'monthDay' | 'ordinal' | 'weekday' | 'month'> {
+  const dayOfMonth = Number(day.slice(8))
+  return {
+    monthDay: dayOfMonth,
+    ordinal: Math.min(5, Math.ceil(dayOfMonth / 7)),
+    weekday: weekdayOf(day),
+    month: Number(day.slice(5, 7)),
+  }
 }
 
 export function newDraft(calendarId: string, day: Day): Draft {
@@ -35,38 +61,80 @@ export function newDraft(calendarId: string, day: Day): Draft {
     zone: null,
     place: '',
     description: '',
+    categoryId: null,
+    tags: '',
     pattern: 'once',
     interval: '1',
     weekdays: [weekdayOf(day)],
+    by: 'day',
+    ...positionOf(day),
+    skip: 'omit',
+    numbers: [1],
+    ruleText: '',
     ends: 'never',
     until: null,
     count: '10',
+    inBreaks: 'skip',
+    extra: [],
+    removed: [],
   }
+}
+
+/** The form for a request, such as one that was read from a line of text. */
+export function draftOfRequest(request: HappeningRequest, calendarId: string, day: Day): Draft {
+  const date = request.date ?? day
+  return { ...newDraft(calendarId, date), ...fieldsOf(request, date), inBreaks: 'skip' }
 }
 
 export function draftOf(happening: Happening): Draft {
-  const { repeat } = happening
   return {
-    title: happening.title,
+    ...newDraft(happening.calendarId, happening.date),
+    ...fieldsOf({ ...happening, categoryId: happening.category?.id ?? null }, happening.date),
     calendarId: happening.calendarId,
-    allDay: happening.allDay,
-    date: happening.date,
-    endDate: happening.endDate === happening.date ? null : happening.endDate,
-    from: happening.from?.slice(0, 5) ?? '09:00',
-    to: happening.to?.slice(0, 5) ?? '10:00',
-    zone: happening.zone,
-    place: happening.place,
-    description: happening.description,
-    pattern: repeat?.frequency ?? 'once',
-    interval: String(repeat?.interval ?? 1),
-    weekdays: repeat?.weekdays ?? [weekdayOf(happening.date)],
-    ends: repeat?.ends ?? 'never',
-    until: repeat?.until ?? null,
-    count: String(repeat?.count ?? 10),
   }
 }
 
-export function requestOf(draft: Draft, version: number | null): HappeningRequest {
+function fieldsOf(said: Omit<HappeningRequest, 'calendarId'>, date: Day): Partial<Draft> {
+  const repeat = said.repeat
+  return {
+    title: said.title ?? '',
+    allDay: said.allDay,
+    date,
+    endDate: !said.endDate || said.endDate === date ? null : said.endDate,
+    from: said.from?.slice(0, 5) ?? '09:00',
+    to: said.to?.slice(0, 5) ?? '10:00',
+    zone: said.zone ?? null,
+    place: said.place ?? '',
+    description: said.description ?? '',
+    categoryId: said.categoryId ?? null,
+    tags: (said.tags ?? []).join(', '),
+    pattern: repeat?.pattern ?? 'once',
+    interval: String(repeat?.interval ?? 1),
+    weekdays: repeat?.weekdays ?? [weekdayOf(date)],
+    by: repeat?.by ?? 'day',
+    ...givenPosition(repeat),
+    skip: repeat?.skip ?? 'omit',
+    numbers: repeat?.numbers ?? [1],
+    ruleText: repeat?.text ?? '',
+    ends: repeat?.ends ?? 'never',
+    until: repeat?.until ?? null,
+    count: String(repeat?.count ?? 10),
+    inBreaks: said.inBreaks ?? 'skip',
+    extra: said.extra ?? [],
+    removed: said.removed ?? [],
+  }
+}
+
+function givenPosition(repeat: Repeat | null): Partial<Draft> {
+  const given: Partial<Draft> = {}
+  if (repeat?.monthDay) given.monthDay = repeat.monthDay
+  if (repeat?.ordinal) given.ordinal = repeat.ordinal
+  if (repeat?.weekday) given.weekday = repeat.weekday
+  if (repeat?.month) given.month = repeat.month
+  return given
+}
+
+export function requestOf(draft: Draft): HappeningRequest {
   return {
     calendarId: draft.calendarId,
     title: draft.title,
@@ -78,18 +146,40 @@ export function requestOf(draft: Draft, version: number | null): HappeningReques
     zone: draft.zone,
     place: draft.place,
     description: draft.description,
-    repeat:
-      draft.pattern === 'once'
-        ? null
-        : {
-            frequency: draft.pattern,
-            interval: numberIn(draft.interval),
-            weekdays: draft.pattern === 'weekly' ? draft.weekdays : null,
-            ends: draft.ends,
-            until: draft.ends === 'on' ? draft.until : null,
-            count: draft.ends === 'after' ? numberIn(draft.count) : null,
-          },
-    version,
+    repeat: repeatOf(draft),
+    inBreaks: draft.pattern === 'once' || draft.pattern === 'cycle' ? 'ignore' : draft.inBreaks,
+    extra: draft.extra,
+    removed: draft.removed,
+    categoryId: draft.categoryId,
+    tags: draft.tags
+      .split(',')
+      .map((tag) => tag.trim().replace(/^#/, ''))
+      .filter((tag) => tag !== ''),
+  }
+}
+
+function repeatOf(draft: Draft): Repeat | null {
+  if (draft.pattern === 'once') return null
+  if (draft.pattern === 'text') return { pattern: 'text', text: draft.ruleText, ends: 'never' }
+  const ending = {
+    ends: draft.ends,
+    until: draft.ends === 'on' ? (draft.until ?? undefined) : undefined,
+    count: draft.ends === 'after' ? numberIn(draft.count) : null,
+  }
+  if (draft.pattern === 'cycle') return { pattern: 'cycle', numbers: draft.numbers, weekdays: draft.weekdays, ...ending }
+  const interval = numberIn(draft.interval)
+  if (draft.pattern === 'daily') return { pattern: 'daily', interval, ...ending }
+  if (draft.pattern === 'weekly') return { pattern: 'weekly', interval, weekdays: draft.weekdays, ...ending }
+  return {
+    pattern: draft.pattern,
+    interval,
+    by: draft.by,
+    monthDay: draft.by === 'day' ? draft.monthDay : null,
+    ordinal: draft.by === 'day' ? null : draft.ordinal,
+    weekday: draft.by === 'weekday' ? draft.weekday : null,
+    month: draft.pattern === 'yearly' ? draft.month : null,
+    skip: draft.by === 'day' && draft.monthDay > 28 ? draft.skip : 'omit',
+    ...ending,
   }
 }
 

@@ -3,22 +3,24 @@ import { addDays, daysFrom, isWeekend, sayDay, type Day } from '../../shared/day
 import { Plate } from '../../shared/Plate'
 import { touches } from '../../shared/slips'
 import { useArrowKeys } from '../../shared/useArrowKeys'
-import type { Calendar, Occurrence } from '../api'
+import type { Calendar, DayInfo, Occurrence } from '../api'
 import { DeliveryLine } from '../Delivery'
 import { Levels } from '../Level'
 import { sayOpenness } from '../openness'
 import { useOrganisation } from '../queries'
+import { useDropOn } from './moving'
 import { ShortSlip, Slip } from './Slip'
 import type { Plan } from './usePlanAddress'
 
 interface LanesProps {
   plan: Plan
+  days: DayInfo[]
   calendars: Calendar[]
   occurrences: Occurrence[]
 }
 
 /** A lane for each calendar, a column for each day, or each week when six are across. */
-export function Lanes({ plan, calendars, occurrences }: LanesProps) {
+export function Lanes({ plan, days, calendars, occurrences }: LanesProps) {
   const { locale } = useOrganisation()
   const arrows = useArrowKeys()
   const columns =
@@ -26,6 +28,7 @@ export function Lanes({ plan, calendars, occurrences }: LanesProps) {
       ? daysFrom(plan.first, 6).map((_, week) => addDays(plan.first, week * 7))
       : daysFrom(plan.first, plan.weeks * 7)
   const isByWeek = plan.weeks === 6
+  const infoOf = new Map(days.map((day) => [day.day, day]))
   const head = (day: Day) => {
     if (isByWeek)
       return `${sayDay(day, locale, { day: 'numeric', month: 'short' })} – ${sayDay(addDays(day, 6), locale, { day: 'numeric', month: 'short' })}`
@@ -44,9 +47,21 @@ export function Lanes({ plan, calendars, occurrences }: LanesProps) {
           {columns.map((day) => {
             const isNow = isByWeek ? day <= plan.today && plan.today < addDays(day, 7) : day === plan.today
             return (
-              <th key={day} scope="col" className={classes(!isByWeek && isWeekend(day) && 'is-weekend', isNow && 'is-today')}>
+              <th
+                key={day}
+                scope="col"
+                className={classes(
+                  !isByWeek && isWeekend(day) && 'is-weekend',
+                  isNow && 'is-today',
+                  !isByWeek && infoOf.get(day)?.closed && 'is-closed',
+                )}
+                title={infoOf.get(day)?.closed ?? undefined}
+              >
                 {head(day)}
                 {isNow && <small>{isByWeek ? 'now' : 'today'}</small>}
+                {!isByWeek && plan.weeks === 1 && (
+                  <small className="day-remark">{infoOf.get(day)?.closed ?? infoOf.get(day)?.cycle}</small>
+                )}
               </th>
             )
           })}
@@ -62,7 +77,15 @@ export function Lanes({ plan, calendars, occurrences }: LanesProps) {
                 isByWeek ? (
                   <WeekCell key={day} calendar={calendar} first={day} occurrences={own} locale={locale} />
                 ) : (
-                  <DayCell key={day} calendar={calendar} day={day} occurrences={own} plan={plan} locale={locale} />
+                  <DayCell
+                    key={day}
+                    calendar={calendar}
+                    day={day}
+                    isClosed={infoOf.get(day)?.closed != null}
+                    occurrences={own}
+                    plan={plan}
+                    locale={locale}
+                  />
                 ),
               )}
             </tr>
@@ -95,9 +118,17 @@ interface CellProps {
 }
 
 /** A day of a lane. Pressing its free space starts an event on that calendar and day. */
-function DayCell({ calendar, day, occurrences, plan, locale }: CellProps & { day: Day; plan: Plan }) {
+function DayCell({
+  calendar,
+  day,
+  isClosed,
+  occurrences,
+  plan,
+  locale,
+}: CellProps & { day: Day; isClosed: boolean; plan: Plan }) {
+  const drop = useDropOn(day, calendar.id)
   return (
-    <td className={classes(isWeekend(day) && 'is-weekend', day === plan.today && 'is-today')}>
+    <td className={classes(isWeekend(day) && 'is-weekend', day === plan.today && 'is-today', isClosed && 'is-closed')} {...drop}>
       <NewHere calendar={calendar} day={day} locale={locale} className="cell-free" />
       {occurrences
         .filter((occurrence) => touches(occurrence, day))
@@ -156,6 +187,7 @@ interface NewHereProps {
 
 function NewHere({ calendar, day, locale, className, busy = false, children }: NewHereProps) {
   const navigate = useNavigate()
+  const drop = useDropOn(day, calendar.id)
   if (!calendar.mayEdit) return children ? <span className={className}>{children}</span> : null
   return (
     <button
@@ -164,12 +196,13 @@ function NewHere({ calendar, day, locale, className, busy = false, children }: N
       className={busy ? `${className} is-busy` : className}
       aria-label={`New event on ${calendar.name}, ${sayDay(day, locale, { weekday: 'long', day: 'numeric', month: 'long' })}`}
       onClick={() => navigate(`/events/new?calendar=${calendar.id}&day=${day}`)}
+      {...(children ? drop : {})}
     >
       {children ?? <span aria-hidden="true">+</span>}
     </button>
   )
 }
 
-function classes(...names: (string | false)[]): string | undefined {
+function classes(...names: (string | false | null | undefined)[]): string | undefined {
   return names.filter(Boolean).join(' ') || undefined
 }

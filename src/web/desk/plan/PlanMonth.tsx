@@ -1,9 +1,10 @@
 import { useNavigate } from 'react-router'
-import { isWeekend, monthOf, sayDay, weeksOf } from '../../shared/days'
+import { isWeekend, monthOf, sayDay, weeksOf, type Day } from '../../shared/days'
 import { touches } from '../../shared/slips'
 import { useArrowKeys } from '../../shared/useArrowKeys'
-import type { Calendar, Occurrence } from '../api'
+import type { Calendar, DayInfo, Occurrence } from '../api'
 import { useOrganisation } from '../queries'
+import { useDropOn } from './moving'
 import { SlipLine } from './Slip'
 import type { Plan } from './usePlanAddress'
 
@@ -12,18 +13,19 @@ const linesShown = 4
 
 interface PlanMonthProps {
   plan: Plan
+  days: DayInfo[]
   calendars: Calendar[]
   occurrences: Occurrence[]
 }
 
 /** A month on one screen: six calendars need no scrolling at 1280 by 800. */
-export function PlanMonth({ plan, calendars, occurrences }: PlanMonthProps) {
+export function PlanMonth({ plan, days, calendars, occurrences }: PlanMonthProps) {
   const { locale, firstDayOfWeek } = useOrganisation()
-  const navigate = useNavigate()
   const arrows = useArrowKeys()
   const weeks = weeksOf(monthOf(plan.day), firstDayOfWeek)
   const calendarOf = new Map(calendars.map((calendar) => [calendar.id, calendar]))
   const mayEdit = calendars.some((calendar) => calendar.mayEdit)
+  const closedOn = new Map(days.map((day) => [day.day, day.closed]))
   return (
     <table ref={arrows} className={`plan-month plan-month-${weeks.length}`}>
       <caption className="visually-hidden">All calendars by day</caption>
@@ -39,60 +41,84 @@ export function PlanMonth({ plan, calendars, occurrences }: PlanMonthProps) {
       <tbody>
         {weeks.map((week) => (
           <tr key={week[0]}>
-            {week.map((day) => {
-              const onDay = occurrences.filter((occurrence) => touches(occurrence, day) && calendarOf.has(occurrence.calendarId))
-              const shown = onDay.length > linesShown ? onDay.slice(0, linesShown - 1) : onDay
-              const names = [
-                isWeekend(day) && 'is-weekend',
-                monthOf(day) !== monthOf(plan.day) && 'is-outside',
-                day === plan.today && 'is-today',
-              ]
-              const name = sayDay(day, locale, { weekday: 'long', day: 'numeric', month: 'long' })
-              return (
-                <td key={day} className={names.filter(Boolean).join(' ')}>
-                  {mayEdit && (
-                    <button
-                      type="button"
-                      data-cell
-                      className="cell-free"
-                      aria-label={`New event, ${name}`}
-                      onClick={() => navigate(`/events/new?day=${day}`)}
-                    >
-                      <span aria-hidden="true">+</span>
-                    </button>
-                  )}
-                  <span className="day-number">{Number(day.slice(8))}</span>
-                  <div className="day-lines">
-                    {shown.map((occurrence) => {
-                      const calendar = calendarOf.get(occurrence.calendarId)
-                      return (
-                        calendar && (
-                          <SlipLine
-                            key={occurrence.eventId + occurrence.recurrenceId}
-                            occurrence={occurrence}
-                            calendar={calendar}
-                            day={day}
-                          />
-                        )
-                      )
-                    })}
-                    {shown.length < onDay.length && (
-                      <button
-                        type="button"
-                        className="more"
-                        aria-label={`All ${onDay.length} on ${name}`}
-                        onClick={() => plan.go({ view: 'lanes', weeks: 1, day })}
-                      >
-                        {onDay.length - shown.length} more
-                      </button>
-                    )}
-                  </div>
-                </td>
-              )
-            })}
+            {week.map((day) => (
+              <MonthCell
+                key={day}
+                day={day}
+                plan={plan}
+                closed={closedOn.get(day) ?? null}
+                mayEdit={mayEdit}
+                calendarOf={calendarOf}
+                onDay={occurrences.filter((occurrence) => touches(occurrence, day) && calendarOf.has(occurrence.calendarId))}
+              />
+            ))}
           </tr>
         ))}
       </tbody>
     </table>
+  )
+}
+
+interface MonthCellProps {
+  day: Day
+  plan: Plan
+  closed: string | null
+  mayEdit: boolean
+  calendarOf: Map<string, Calendar>
+  onDay: Occurrence[]
+}
+
+function MonthCell({ day, plan, closed, mayEdit, calendarOf, onDay }: MonthCellProps) {
+  const { locale } = useOrganisation()
+  const navigate = useNavigate()
+  const drop = useDropOn(day, null)
+  const shown = onDay.length > linesShown ? onDay.slice(0, linesShown - 1) : onDay
+  const names = [
+    isWeekend(day) && 'is-weekend',
+    monthOf(day) !== monthOf(plan.day) && 'is-outside',
+    day === plan.today && 'is-today',
+    closed && 'is-closed',
+  ]
+  const name = sayDay(day, locale, { weekday: 'long', day: 'numeric', month: 'long' })
+  return (
+    <td className={names.filter(Boolean).join(' ')} title={closed ?? undefined} {...drop}>
+      {mayEdit && (
+        <button
+          type="button"
+          data-cell
+          className="cell-free"
+          aria-label={`New event, ${name}`}
+          onClick={() => navigate(`/events/new?day=${day}`)}
+        >
+          <span aria-hidden="true">+</span>
+        </button>
+      )}
+      <span className="day-number">{Number(day.slice(8))}</span>
+      <div className="day-lines">
+        {shown.map((occurrence) => {
+          const calendar = calendarOf.get(occurrence.calendarId)
+          return (
+            calendar && (
+              <SlipLine
+                key={occurrence.eventId + occurrence.recurrenceId}
+                occurrence={occurrence}
+                calendar={calendar}
+                day={day}
+              />
+            )
+          )
+        })}
+        {shown.length < onDay.length && (
+          <button
+            type="button"
+            className="more"
+            aria-label={`All ${onDay.length} on ${name}`}
+            onClick={() => plan.go({ view: 'day', day })}
+          >
+            {onDay.length - shown.length} more
+          </button>
+        )}
+      </div>
+    </td>
   )
 }

@@ -1,14 +1,17 @@
 import { Link, useNavigate } from 'react-router'
-import { addDays, monthOf, sayMonth, saySpan } from '../../shared/days'
-import { useCalendars, useOccurrences, useOrganisation } from '../queries'
+import { addDays, monthOf, sayDay, sayMonth, saySpan } from '../../shared/days'
+import { useCalendars, useDays, useOccurrences, useOrganisation } from '../queries'
 import { useKeys } from '../useKeys'
 import { Lanes } from './Lanes'
+import { MovingProvider } from './moving'
 import { PlanList } from './PlanList'
 import { PlanMonth } from './PlanMonth'
+import { narrowed, PlanTools } from './PlanTools'
+import { TimeGrid } from './TimeGrid'
 import { spans, usePlanAddress, type Plan, type PlanView } from './usePlanAddress'
 import { YearRibbon } from './YearRibbon'
 
-const viewNames: Record<PlanView, string> = { lanes: 'Lanes', month: 'Month', list: 'List' }
+const viewNames: Record<PlanView, string> = { lanes: 'Lanes', month: 'Month', week: 'Week', day: 'Day', list: 'List' }
 
 export function PlanPage() {
   const plan = usePlanAddress()
@@ -25,19 +28,19 @@ export function PlanPage() {
     '.': () => plan.go({ day: plan.today }),
     '1': () => plan.go({ view: 'lanes' }),
     '2': () => plan.go({ view: 'month' }),
-    '3': () => plan.go({ view: 'list' }),
+    '3': () => plan.go({ view: 'week' }),
+    '4': () => plan.go({ view: 'day' }),
+    '5': () => plan.go({ view: 'list' }),
   })
-  const problem = calendars.error ?? occurrences.error
-  const title =
-    plan.view === 'month'
-      ? sayMonth(monthOf(plan.day), organisation.locale)
-      : saySpan(plan.first, addDays(plan.end, -1), organisation.locale)
+  const days = useDays(plan.first, plan.end)
+  const problem = calendars.error ?? occurrences.error ?? days.error
+  const shown = narrowed(occurrences.data ?? [], plan.filter)
 
   return (
     <main className="plan">
       <YearRibbon plan={plan} />
       <div className="plan-head">
-        <h1 aria-live="polite">{title}</h1>
+        <h1 aria-live="polite">{titleOf(plan, organisation.locale)}</h1>
         {plan.view === 'lanes' && <SpanChoice plan={plan} />}
         <span className="stretch" />
         <StepButtons plan={plan} />
@@ -54,6 +57,7 @@ export function PlanPage() {
           </Link>
         )}
       </div>
+      <PlanTools plan={plan} occurrences={occurrences.data ?? []} mayEdit={editable.length > 0} />
       {problem && (
         <p className="notice" role="alert">
           {problem.message}
@@ -62,17 +66,30 @@ export function PlanPage() {
       {calendars.data?.length === 0 && <NoCalendars />}
       {calendars.data && calendars.data.length > 0 && (
         <div className={occurrences.isPlaceholderData ? 'plan-body is-older' : 'plan-body'}>
-          {plan.view === 'lanes' && <Lanes plan={plan} calendars={calendars.data} occurrences={occurrences.data ?? []} />}
-          {plan.view === 'month' && <PlanMonth plan={plan} calendars={calendars.data} occurrences={occurrences.data ?? []} />}
-          {plan.view === 'list' && <PlanList plan={plan} calendars={calendars.data} occurrences={occurrences.data ?? []} />}
+          <MovingProvider>
+            {plan.view === 'lanes' && <Lanes plan={plan} days={days.data ?? []} calendars={calendars.data} occurrences={shown} />}
+            {plan.view === 'month' && (
+              <PlanMonth plan={plan} days={days.data ?? []} calendars={calendars.data} occurrences={shown} />
+            )}
+            {(plan.view === 'week' || plan.view === 'day') && (
+              <TimeGrid plan={plan} days={days.data ?? []} calendars={calendars.data} occurrences={shown} />
+            )}
+            {plan.view === 'list' && <PlanList plan={plan} calendars={calendars.data} occurrences={shown} />}
+          </MovingProvider>
         </div>
       )}
     </main>
   )
 }
 
+function titleOf(plan: Plan, locale: string): string {
+  if (plan.view === 'month') return sayMonth(monthOf(plan.day), locale)
+  if (plan.view === 'day') return sayDay(plan.day, locale, { weekday: 'long', day: 'numeric', month: 'long', year: 'numeric' })
+  return saySpan(plan.first, addDays(plan.end, -1), locale)
+}
+
 function StepButtons({ plan }: { plan: Plan }) {
-  const unit = plan.view === 'month' ? 'month' : plan.view === 'lanes' && plan.weeks === 1 ? 'week' : 'weeks'
+  const unit = { month: 'month', day: 'day', week: 'week', list: 'weeks', lanes: plan.weeks === 1 ? 'week' : 'weeks' }[plan.view]
   return (
     <div className="joined" role="group" aria-label="Time">
       <button type="button" aria-label={`Earlier ${unit}`} onClick={() => plan.step(-1)}>

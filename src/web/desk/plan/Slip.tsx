@@ -1,8 +1,9 @@
 import { Link } from 'react-router'
-import type { Day } from '../../shared/days'
+import { placeOfZone, type Day } from '../../shared/days'
 import { Plate } from '../../shared/Plate'
 import { sayTime, sayTimeShort } from '../../shared/slips'
 import type { Calendar, Occurrence } from '../api'
+import { useMovable } from './moving'
 
 interface SlipProps {
   occurrence: Occurrence
@@ -12,8 +13,9 @@ interface SlipProps {
 
 /** One date on the plan: paper, with a band of its calendar's colour and hatch. */
 export function Slip({ occurrence, calendar, day }: SlipProps) {
+  const movable = useMovable(occurrence, day, calendar.mayEdit)
   return (
-    <Link to={addressOf(occurrence)} className={`slip slip-${occurrence.state}`}>
+    <Link to={addressOf(occurrence)} className={classesOf('slip', occurrence)} {...movable}>
       <span className={`band hue-${calendar.colour}`} aria-hidden="true" />
       <span className="slip-body">
         <span className="slip-time">
@@ -26,6 +28,11 @@ export function Slip({ occurrence, calendar, day }: SlipProps) {
         </span>
         <b className="slip-title">{occurrence.title}</b>
         {occurrence.place && <span className="slip-place">{occurrence.place}</span>}
+        {occurrence.own && (
+          <span className="slip-place">
+            {sayTime({ ...occurrence.own, allDay: false })} in {placeOfZone(occurrence.own.zone)}
+          </span>
+        )}
       </span>
     </Link>
   )
@@ -33,11 +40,13 @@ export function Slip({ occurrence, calendar, day }: SlipProps) {
 
 /** The same on one line of a week's column, which says the weekday too. */
 export function ShortSlip({ occurrence, calendar, day, weekday }: SlipProps & { weekday: string }) {
+  const movable = useMovable(occurrence, day, calendar.mayEdit)
   return (
     <Link
       to={addressOf(occurrence)}
-      className={`slip slip-short slip-${occurrence.state}`}
+      className={classesOf('slip slip-short', occurrence)}
       title={`${weekday} ${sayTime(occurrence, day)} ${occurrence.title}`}
+      {...movable}
     >
       <span className={`band hue-${calendar.colour}`} aria-hidden="true" />
       <span className="slip-body">
@@ -52,11 +61,13 @@ export function ShortSlip({ occurrence, calendar, day, weekday }: SlipProps & { 
 
 /** The same on one line, with the plate. */
 export function SlipLine({ occurrence, calendar, day }: SlipProps) {
+  const movable = useMovable(occurrence, day, calendar.mayEdit)
   return (
     <Link
       to={addressOf(occurrence)}
-      className={`slip-line slip-${occurrence.state}`}
+      className={classesOf('slip-line', occurrence)}
       title={`${sayTime(occurrence, day)} ${occurrence.title}${occurrence.place ? `, ${occurrence.place}` : ''} (${calendar.name})`}
+      {...movable}
     >
       <Plate code={calendar.plate} colour={calendar.colour} size="small" />
       <span className="slip-time">{sayTimeShort(occurrence, day)}</span>
@@ -65,6 +76,11 @@ export function SlipLine({ occurrence, calendar, day }: SlipProps) {
   )
 }
 
-function addressOf(occurrence: Occurrence): string {
+export function addressOf(occurrence: Occurrence): string {
   return `/events/${occurrence.eventId}?date=${occurrence.recurrenceId}`
+}
+
+/** State is a shape: dashed draft, struck through cancelled, a folded corner for a date that differs from its series. */
+function classesOf(kind: string, occurrence: Occurrence): string {
+  return `${kind} slip-${occurrence.state}${occurrence.isException ? ' slip-exception' : ''}`
 }

@@ -25,13 +25,17 @@ export function YearRibbon({ plan }: { plan: Plan }) {
       index === stop && 'is-first',
       index === lastStop && 'is-last',
       holdsToday && 'is-now',
+      year.weeks[index]?.term && 'is-term',
+      (year.weeks[index]?.closedDays ?? 0) >= 3 && 'is-closed',
+      (year.weeks[index]?.closedDays ?? 0) > 0 && 'has-closed',
     ]
       .filter(Boolean)
       .join(' ')
   return (
     <nav className="ribbon" aria-label="Weeks of the year">
       {year.weeks.map((week, index) => {
-        const dates = `${week.dates} ${week.dates === 1 ? 'date' : 'dates'}`
+        const dates = [`${week.dates} ${week.dates === 1 ? 'date' : 'dates'}`, week.term, week.closed].filter(Boolean).join(', ')
+        const before = year.weeks[index - 1]
         const holdsToday = week.first <= plan.today && plan.today < addDays(week.first, 7)
         return (
           <button
@@ -48,6 +52,7 @@ export function YearRibbon({ plan }: { plan: Plan }) {
             {startsMonth(week.first) && (
               <span className="ribbon-month">{sayDay(addDays(week.first, 6), locale, { month: 'short' })}</span>
             )}
+            {week.closed && week.closed !== before?.closed && <span className="ribbon-break">{week.closed}</span>}
             <svg viewBox="0 0 10 40" preserveAspectRatio="none" aria-hidden="true">
               <rect x="0" y={40 - (38 * week.dates) / fullest} width="10" height={(38 * week.dates) / fullest} />
             </svg>

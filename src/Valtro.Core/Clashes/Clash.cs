@@ -1,0 +1,62 @@
+using NodaTime;
+using Valtro.Core.Events;
+using Valtro.Core.Recurrence;
+
+namespace Valtro.Core.Clashes;
+
+/// <summary>Why two dates should not be at the same time.</summary>
+public enum ClashKind
+{
+    /// <summary>The same known place.</summary>
+    Place,
+
+    /// <summary>Calendars that the same people read.</summary>
+    Readership,
+}
+
+/// <summary>A date that overlaps another.</summary>
+/// <param name="Date">The date of the event that is looked at.</param>
+/// <param name="What">The place, or the readership, that they share.</param>
+public readonly record struct Clash(ClashKind Kind, Occurrence Date, EventDate With, string What);
+
+/// <summary>Finds overlaps by place and by readership. They are shown, and never block.</summary>
+public static class ClashFinder
+{
+    public const int Most = 50;
+
+    /// <param name="dates">Of one event, ascending by start.</param>
+    /// <param name="place">Its place; counts when it is among <paramref name="knownPlaces"/>.</param>
+    /// <param name="readerships">Who reads its calendar.</param>
+    /// <param name="others">All other dates around, ascending by start.</param>
+    /// <param name="readershipsOf">Who reads a calendar.</param>
+    public static IReadOnlyList<Clash> Find(
+        IEnumerable<Occurrence> dates,
+        string place,
+        IReadOnlySet<string> knownPlaces,
+        IReadOnlyList<string> readerships,
+        IReadOnlyList<EventDate> others,
+        Func<Guid, IReadOnlyList<string>> readershipsOf)
+    {
+        var clashes = new List<Clash>();
+        var sharesPlace = place.Length > 0 && knownPlaces.Contains(place);
+        // Others that lie wholly before a date lie before all later dates too, but for long ones, which are kept.
+        var longest = others.Count == 0 ? Duration.Zero : others.Max(other => other.Occurrence.End - other.Occurrence.Start);
+        var first = 0;
+        foreach (var date in dates)
+        {
+            while (first < others.Count && others[first].Occurrence.Start + longest <= date.Start)
+                first++;
+            for (var index = first; index < others.Count && others[index].Occurrence.Start < date.End && clashes.Count < Most; index++)
+            {
+                var other = others[index];
+                if (other.State == EventState.Cancelled || other.Event.Series.Timing.AllDay || !date.Meets(other.Occurrence))
+                    continue;
+                if (sharesPlace && string.Equals(other.Place, place, StringComparison.OrdinalIgnoreCase))
+                    clashes.Add(new Clash(ClashKind.Place, date, other, place));
+                else if (readershipsOf(other.Event.HomeCalendarId).Intersect(readerships).FirstOrDefault() is { } shared)
+                    clashes.Add(new Clash(ClashKind.Readership, date, other, shared));
+            }
+        }
+        return clashes;
+    }
+}

@@ -1,0 +1,101 @@
+using NodaTime;
+using Valtro.Core.Recurrence;
+using Valtro.Core.Time;
+using Valtro.Core.YearPlans;
+
+namespace Valtro.Core.Events;
+
+/// <summary>One date of an event as it really is: its exception applied.</summary>
+public readonly record struct EventDate(CalendarEvent Event, Occurrence Occurrence, EventException? Exception)
+{
+    public string Title => Exception?.Title ?? Event.Content.Title;
+
+    public string Place => Exception?.Place ?? Event.Content.Place;
+
+    public RichText Description => Exception?.Description ?? Event.Content.Description;
+
+    public EventState State => Exception?.IsCancelled == true ? EventState.Cancelled : Event.State;
+
+    public bool IsException => Exception is not null;
+
+    /// <summary>The timing of this date alone.</summary>
+    public Timing Timing => Event.Series.Timing.Between(
+        Exception?.Start ?? Occurrence.LocalStart,
+        Exception?.End ?? Occurrence.LocalEnd);
+}
+
+/// <summary>The dates of events: rule, year plan and exceptions together. The one place where they meet.</summary>
+public static class EventDates
+{
+    /// <summary>The dates that overlap <paramref name="window"/>, ascending by start.</summary>
+    public static IEnumerable<EventDate> In(CalendarEvent happening, Window window, SchoolCalendar school)
+    {
+        var dates = happening.Series.In(window, school);
+        if (happening.Exceptions.Count == 0)
+            return dates.Select(occurrence => new EventDate(happening, occurrence, null));
+        var moved = happening.Exceptions.Where(exception => exception.Start is not null)
+            .Select(exception => new EventDate(happening, MovedOccurrence(happening, exception), exception))
+            .Where(date => date.Occurrence.Overlaps(window, happening.Series.Timing.AllDay));
+        return Merged(happening, dates, moved);
+    }
+
+    /// <summary>All dates, ascending by start; the caller says how many it wants of one without end.</summary>
+    public static IEnumerable<EventDate> All(CalendarEvent happening, SchoolCalendar school)
+    {
+        var dates = happening.Series.All(school);
+        return happening.Exceptions.Count == 0
+            ? dates.Select(occurrence => new EventDate(happening, occurrence, null))
+            : Merged(happening, dates, happening.Exceptions.Where(exception => exception.Start is not null)
+                .Select(exception => new EventDate(happening, MovedOccurrence(happening, exception), exception)));
+    }
+
+    /// <summary>The date that a rule position names, as it really is; null when the event has none there.</summary>
+    public static EventDate? Find(CalendarEvent happening, LocalDateTime recurrenceId, SchoolCalendar school)
+    {
+        var exception = happening.Exceptions.FirstOrDefault(one => one.RecurrenceId == recurrenceId);
+        if (exception?.Start is not null)
+            return new EventDate(happening, MovedOccurrence(happening, exception), exception);
+        // A date that a break moved on may stand behind one that comes later by the rule, but never by more than a week.
+        foreach (var occurrence in happening.Series.From(recurrenceId, school))
+        {
+            if (occurrence.RecurrenceId == recurrenceId)
+                return new EventDate(happening, occurrence, exception);
+            if (occurrence.RecurrenceId > recurrenceId.PlusDays(8))
+                break;
+        }
+        return null;
+    }
+
+    /// <summary>From the first start to the last end, moved dates included; null as the end when it has none.</summary>
+    public static (Instant From, Instant? To) Reach(CalendarEvent happening)
+    {
+        var (from, to) = happening.Series.Reach();
+        foreach (var exception in happening.Exceptions.Where(one => one.Start is not null))
+        {
+            var moved = MovedOccurrence(happening, exception);
+            from = Instant.Min(from, moved.Start);
+            to = to is { } end ? Instant.Max(end, moved.End) : null;
+        }
+        return (from, to);
+    }
+
+    private static Occurrence MovedOccurrence(CalendarEvent happening, EventException exception) =>
+        happening.Series.Timing.Between(exception.Start!.Value, exception.End!.Value).Occurrence(exception.RecurrenceId);
+
+    private static IEnumerable<EventDate> Merged(CalendarEvent happening, IEnumerable<Occurrence> dates, IEnumerable<EventDate> moved)
+    {
+        var exceptions = happening.Exceptions.ToDictionary(exception => exception.RecurrenceId);
+        var waiting = new Queue<EventDate>(moved.OrderBy(date => date.Occurrence.Start));
+        foreach (var occurrence in dates)
+        {
+            var exception = exceptions.GetValueOrDefault(occurrence.RecurrenceId);
+            if (exception?.Start is not null)
+                continue;
+            while (waiting.Count > 0 && waiting.Peek().Occurrence.Start < occurrence.Start)
+                yield return waiting.Dequeue();
+            yield return new EventDate(happening, occurrence, exception);
+        }
+        while (waiting.Count > 0)
+            yield return waiting.Dequeue();
+    }
+}

@@ -1,0 +1,393 @@
+using NodaTime;
+using Valtro.Core.Recurrence;
+using Valtro.Core.Time;
+using Valtro.Core.YearPlans;
+
+namespace Valtro.Core.Events;
+
+/// <summary>How much of a series a change is meant for.</summary>
+public enum ChangeScope
+{
+    This,
+    Later,
+    Every,
+}
+
+/// <summary>What an editor does.</summary>
+public enum ChangeAct
+{
+    Edit,
+
+    /// <summary>It stays visible, struck through.</summary>
+    Cancel,
+
+    /// <summary>It is gone.</summary>
+    Remove,
+
+    /// <summary>What was cancelled takes place again; what was removed or changed is as the series says.</summary>
+    Restore,
+}
+
+/// <summary>A change as it was made on screen, seen from one date.</summary>
+/// <param name="SeenFrom">The rule position of the date on which it was made.</param>
+/// <param name="Typed">For <see cref="ChangeAct.Edit"/>: all that the form says; its timing is that of the date seen.</param>
+public sealed record Change(ChangeAct Act, LocalDateTime SeenFrom, EventContent? Typed = null);
+
+/// <summary>An exception whose date the changed series does not have.</summary>
+public sealed record LostException(EventException Exception, EventDate Was);
+
+/// <summary>What becomes of an event.</summary>
+/// <param name="Event">The event afterwards.</param>
+/// <param name="IsRemoved">It goes to the bin.</param>
+/// <param name="Successor">The series that goes on from the date seen, when it was split.</param>
+/// <param name="Kept">How many exceptions stay, with their dates.</param>
+/// <param name="Moved">How many exceptions moved along with their dates.</param>
+/// <param name="Lost">Exceptions that lose their place, unless they are kept as extra dates.</param>
+public sealed record ChangeOutcome(
+    CalendarEvent Event, bool IsRemoved = false, CalendarEvent? Successor = null, int Kept = 0, int Moved = 0, IReadOnlyList<LostException>? Lost = null)
+{
+    public IReadOnlyList<LostException> LostOnes => Lost ?? [];
+}
+
+/// <summary>Changes one date, a date and all later ones, or every date. Pure: old event + change → new event.</summary>
+public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalendar school)
+{
+    private readonly Series _series = before.Series;
+
+    /// <summary>The scopes among which there is a choice.</summary>
+    public bool HasChoice => _series.Recurs;
+
+    /// <param name="keep">Of the exceptions that lose their place, those to keep as extra dates.</param>
+    /// <exception cref="RuleException">The change is not possible in that scope; the field is "scope" or one of the form.</exception>
+    public ChangeOutcome Apply(ChangeScope scope, IReadOnlySet<LocalDateTime> keep)
+    {
+        if (!_series.Recurs)
+            scope = ChangeScope.Every;
+        else if (scope == ChangeScope.Later && IsFirst)
+            scope = ChangeScope.Every;
+        return change.Act switch
+        {
+            ChangeAct.Edit when scope == ChangeScope.This => EditThis(),
+            ChangeAct.Edit when scope == ChangeScope.Later => EditLater(keep),
+            ChangeAct.Edit => EditEvery(keep),
+            ChangeAct.Cancel when scope == ChangeScope.This => WithException(Exception() with { IsCancelled = true }),
+            ChangeAct.Cancel when scope == ChangeScope.Later => Split(_series, 0, before.Content, keep) is var split
+                ? split with { Successor = split.Successor! with { State = EventState.Cancelled } }
+                : throw new InvalidOperationException("A split always has two parts."),
+            ChangeAct.Cancel => new ChangeOutcome(before with { State = EventState.Cancelled }, Kept: before.Exceptions.Count),
+            ChangeAct.Remove => Remove(scope),
+            _ => Restore(scope),
+        };
+    }
+
+    /// <summary>Nothing of the pattern lies before the date seen.</summary>
+    private bool IsFirst => !DatesBefore(_series, change.SeenFrom).Any() && !_series.Extra.Any(date => date < change.SeenFrom);
+
+    /// <summary>The date as the form showed it. A series that has lost all its dates is seen as its first one would be.</summary>
+    private EventDate Seen => EventDates.Find(before, change.SeenFrom, school)
+        ?? (change.SeenFrom == _series.Timing.Start ? new EventDate(before, _series.Timing.Occurrence(change.SeenFrom), null) : default(EventDate?))
+        ?? throw new RuleException("recurrenceId", "The series has no such date any more. Open one of its dates on the plan.");
+
+    private EventException Exception() => before.Exceptions.FirstOrDefault(one => one.RecurrenceId == change.SeenFrom) ?? new EventException(change.SeenFrom);
+
+    private ChangeOutcome WithException(EventException exception) => new(
+        before with { Exceptions = Sorted([.. before.Exceptions.Where(one => one.RecurrenceId != exception.RecurrenceId), .. exception.IsEmpty ? [] : new[] { exception }]) },
+        Kept: before.Exceptions.Count(one => one.RecurrenceId != exception.RecurrenceId));
+
+    private static EventException[] Sorted(IEnumerable<EventException> exceptions) => [.. exceptions.OrderBy(one => one.RecurrenceId)];
+
+    private ChangeOutcome EditThis()
+    {
+        var (typed, seen) = (change.Typed!, Seen);
+        if (PatternChanged)
+            throw new RuleException("scope", "The pattern itself was changed. That cannot be for one date alone.");
+        if (typed.Series.Timing.AllDay != _series.Timing.AllDay)
+            throw new RuleException("scope", "One date of a series with times cannot be all day, nor the other way round.");
+        if (typed.Series.Timing.Zone != _series.Timing.Zone)
+            throw new RuleException("scope", "One date cannot have another time zone than its series.");
+        if (typed.Category != before.Content.Category || !typed.Tags.SequenceEqual(before.Content.Tags))
+            throw new RuleException("scope", "Category and tags belong to the whole series.");
+        var exception = Exception();
+        var (start, end) = (typed.Series.Timing.Start, typed.Series.Timing.End);
+        var ruled = _series.From(change.SeenFrom, school).FirstOrDefault(one => one.RecurrenceId == change.SeenFrom);
+        var isWhereItWas = start == ruled.LocalStart && end == ruled.LocalEnd;
+        return WithException(exception with
+        {
+            Start = isWhereItWas ? null : start,
+            End = isWhereItWas ? null : end,
+            Title = Own(typed.Title, before.Content.Title),
+            Place = Own(typed.Place, before.Content.Place),
+            Description = typed.Description == before.Content.Description ? null : typed.Description,
+        });
+    }
+
+    private static string? Own(string typed, string ofSeries) => typed == ofSeries ? null : typed;
+
+    /// <summary>The sentence, the dates added and removed, or what happens in breaks were changed.</summary>
+    private bool PatternChanged
+    {
+        get
+        {
+            var typed = change.Typed!.Series;
+            return RepeatChanged
+                || typed.InBreaks != _series.InBreaks
+                || !Days(typed.Extra).SequenceEqual(Days(_series.Extra))
+                || !Days(typed.Removed).SequenceEqual(Days(_series.Removed));
+        }
+    }
+
+    private bool RepeatChanged => !Equals(RepeatDraft.Of(change.Typed!.Series), SeenRepeat);
+
+    /// <summary>The sentence as the form showed it. What the rule leaves to its start is said by the series' own start.</summary>
+    private RepeatDraft? SeenRepeat => RepeatDraft.Of(_series);
+
+    private static IEnumerable<LocalDate> Days(IEnumerable<LocalDateTime> dates) => dates.Select(date => date.Date);
+
+    private ChangeOutcome EditEvery(IReadOnlySet<LocalDateTime> keep)
+    {
+        var (series, days) = Changed(_series, _series.Timing.Start.Date);
+        var changed = before with { Content = MergedContent(series) };
+        return Rebased(changed, WithoutWhatWasTyped(before.Exceptions), days, 0, keep);
+    }
+
+    private ChangeOutcome EditLater(IReadOnlySet<LocalDateTime> keep)
+    {
+        var (series, days) = Changed(_series, Seen.Occurrence.RecurrenceId.Date);
+        return Split(series, days, MergedContent(series), keep);
+    }
+
+    /// <summary>The series as the change makes it, and by how many days it moved.</summary>
+    /// <param name="startDay">The day that moves: the first of the series, or the one seen.</param>
+    private (Series Series, int Days) Changed(Series series, LocalDate startDay)
+    {
+        var typed = change.Typed!.Series;
+        var seen = Seen.Timing;
+        var days = Period.DaysBetween(seen.Start.Date, typed.Timing.Start.Date);
+        var start = startDay.PlusDays(days) + (typed.Timing.AllDay ? LocalTime.Midnight : TimeOfDay(series, seen, typed.Timing));
+        var timing = SameLength(seen, typed.Timing) && typed.Timing.AllDay == series.Timing.AllDay
+            ? In(typed.Timing, series.Timing.Start, series.Timing.End, start)
+            : In(typed.Timing, typed.Timing.Start, typed.Timing.End, start);
+        var rule = RepeatChanged ? typed.Rule : ShiftedRule(series, seen.Start.Date, days, timing);
+        if (RepeatChanged && rule?.Until is not null && RepeatDraft.LastDay(rule.Until, typed.Timing) is { } last)
+            rule = rule.Ending(null, RepeatDraft.UntilDay(last, timing));
+        return (new Series(timing, rule, Retimed(typed.Extra, series.Extra, series, timing, days), Retimed(typed.Removed, series.Removed, series, timing, days))
+        {
+            Cycle = typed.Cycle,
+            InBreaks = typed.InBreaks,
+        }, days);
+    }
+
+    /// <summary>Where only this date had another time, the series keeps its own.</summary>
+    private static LocalTime TimeOfDay(Series series, Timing seen, Timing typed) =>
+        seen.Start.TimeOfDay == typed.Start.TimeOfDay && !seen.AllDay ? series.Timing.Start.TimeOfDay : typed.Start.TimeOfDay;
+
+    private static bool SameLength(Timing one, Timing other) => one.AllDay == other.AllDay && one.Duration == other.Duration;
+
+    /// <summary>Of the typed kind and zone, as long as from <paramref name="from"/> to <paramref name="to"/>, starting at <paramref name="start"/>.</summary>
+    private static Timing In(Timing typed, LocalDateTime from, LocalDateTime to, LocalDateTime start) =>
+        typed.Between(start, start.Plus(Period.Between(from, to, PeriodUnits.Days | PeriodUnits.AllTimeUnits)));
+
+    private RecurrenceRule? ShiftedRule(Series series, LocalDate seen, int days, Timing timing)
+    {
+        if (series.Cycle is not null && days != 0)
+            throw new RuleException("scope", "The series follows the day cycle, so its dates cannot move by days. Move this date alone, or choose another day of the cycle.");
+        if (series.Rule is not { } rule)
+            return null;
+        var shifted = RuleShift.Shift(rule, seen, seen.PlusDays(days));
+        return RepeatDraft.LastDay(rule.Until, series.Timing) is { } last ? shifted.Ending(null, RepeatDraft.UntilDay(last.PlusDays(days), timing)) : shifted;
+    }
+
+    /// <summary>Dates added and removed before follow the series: by days, and where they had its time, to its new time. New ones were chosen where they are.</summary>
+    private static LocalDateTime[] Retimed(IReadOnlyList<LocalDateTime> typed, IReadOnlyList<LocalDateTime> old, Series series, Timing timing, int days)
+    {
+        var known = Days(old).ToHashSet();
+        return [.. typed.Select(date => date.Date.PlusDays(known.Contains(date.Date) ? days : 0) + TimeOf(date.TimeOfDay, series, timing)).Distinct().Order()];
+    }
+
+    private static LocalTime TimeOf(LocalTime time, Series series, Timing timing) =>
+        timing.AllDay ? LocalTime.Midnight : time == series.Timing.Start.TimeOfDay || series.Timing.AllDay || HasOneTime(series) ? timing.Start.TimeOfDay : time;
+
+    private static bool HasOneTime(Series series) =>
+        series.Rule is not { Parts: { Frequency: < Frequency.Daily } or { Hours.Count: > 0 } or { Minutes.Count: > 0 } or { Seconds.Count: > 0 } };
+
+    /// <summary>Only what was changed on screen is changed in the series: a date's own title does not become everybody's.</summary>
+    private EventContent MergedContent(Series series)
+    {
+        var typed = change.Typed!;
+        var seen = Seen;
+        return typed with
+        {
+            Series = series,
+            Title = typed.Title == seen.Title ? before.Content.Title : typed.Title,
+            Place = typed.Place == seen.Place ? before.Content.Place : typed.Place,
+            Description = typed.Description == seen.Description ? before.Content.Description : typed.Description,
+        };
+    }
+
+    /// <summary>What was typed for every date goes for the date seen too, whatever of its own it had.</summary>
+    private IEnumerable<EventException> WithoutWhatWasTyped(IEnumerable<EventException> exceptions)
+    {
+        var (typed, seen) = (change.Typed!, Seen);
+        var isMoved = typed.Series.Timing != seen.Timing;
+        return exceptions.Select(exception => exception.RecurrenceId != change.SeenFrom ? exception : exception with
+        {
+            Title = typed.Title == seen.Title ? exception.Title : null,
+            Place = typed.Place == seen.Place ? exception.Place : null,
+            Description = typed.Description == seen.Description ? exception.Description : null,
+            Start = isMoved ? null : exception.Start,
+            End = isMoved ? null : exception.End,
+        }).Where(exception => !exception.IsEmpty);
+    }
+
+    /// <summary>The series ends before the date seen, and another goes on from there.</summary>
+    private ChangeOutcome Split(Series later, int days, EventContent content, IReadOnlySet<LocalDateTime> keep)
+    {
+        var at = change.SeenFrom;
+        if (_series.Extra.Contains(at))
+            throw new RuleException("scope", "This date was added to the series by hand. Change it alone, or every date.");
+        var passed = DatesBefore(_series, at).ToArray();
+        var first = change.Act == ChangeAct.Edit
+            ? later.Timing
+            : _series.Timing.StartingAt(at);
+        var rest = later with
+        {
+            Timing = first,
+            Rule = later.Rule is { Count: { } count } && count == _series.Rule?.Count ? later.Rule.Ending(Math.Max(1, count - passed.Length), null) : later.Rule,
+            Cycle = later.Cycle is { Count: { } cycleCount } && cycleCount == _series.Cycle?.Count ? later.Cycle with { Count = Math.Max(1, cycleCount - passed.Length) } : later.Cycle,
+            Extra = [.. later.Extra.Where(date => date.Date >= first.Start.Date)],
+            Removed = [.. later.Removed.Where(date => date.Date >= first.Start.Date)],
+        };
+        var successor = before with
+        {
+            Id = Guid.Empty,
+            Uid = Guid.Empty,
+            Content = content with { Series = rest },
+            Continues = before.Uid,
+            Sequence = 0,
+            Exceptions = [],
+        };
+        var going = change.Act == ChangeAct.Edit ? WithoutWhatWasTyped(before.Exceptions) : before.Exceptions;
+        var outcome = Rebased(successor, going.Where(one => one.RecurrenceId >= at), days, passed.Length, keep);
+        return outcome with { Event = Ended(passed), Successor = outcome.Event };
+    }
+
+    /// <summary>What is left before the date seen.</summary>
+    private CalendarEvent Ended(LocalDateTime[] passed)
+    {
+        var at = change.SeenFrom;
+        var rule = _series.Rule switch
+        {
+            null => null,
+            { Count: not null } counted => counted.Ending(Math.Max(1, passed.Length), null),
+            { } ruled => ruled.Ending(null, EndingWith(passed.Length > 0 ? passed[^1] : _series.Timing.Start)),
+        };
+        var ended = _series with
+        {
+            Rule = rule,
+            Cycle = _series.Cycle is { } cycle ? cycle with { Until = at.Date.PlusDays(-1), Count = null } : null,
+            Extra = [.. _series.Extra.Where(date => date < at)],
+            Removed = [.. _series.Removed.Where(date => date < at)],
+        };
+        return before with
+        {
+            Content = before.Content with { Series = ended },
+            Exceptions = [.. before.Exceptions.Where(one => one.RecurrenceId < at)],
+        };
+    }
+
+    private Until EndingWith(LocalDateTime last) => _series.Timing.AllDay
+        ? new Until.Day(last.Date)
+        : new Until.Moment(LocalTimes.InZone(last, _series.Timing.Zone).ToInstant());
+
+    private IEnumerable<LocalDateTime> DatesBefore(Series series, LocalDateTime at) =>
+        series.Pattern(LocalDate.MinIsoValue.AtMidnight(), school).TakeWhile(date => date < at);
+
+    /// <summary>Puts exceptions on the dates of the changed series: the date moved as the series did, else the same position of the rule.</summary>
+    /// <param name="passed">How many dates of the old pattern lie before the changed one's first.</param>
+    private ChangeOutcome Rebased(CalendarEvent changed, IEnumerable<EventException> exceptions, int days, int passed, IReadOnlySet<LocalDateTime> keep)
+    {
+        var (series, timing) = (changed.Series, changed.Series.Timing);
+        var placed = new List<EventException>();
+        var lost = new List<LostException>();
+        var extra = series.Extra.ToList();
+        var (kept, moved) = (0, 0);
+        foreach (var exception in exceptions)
+        {
+            var id = exception.RecurrenceId.Date.PlusDays(days) + TimeOf(exception.RecurrenceId.TimeOfDay, _series, timing);
+            var place = series.Gives(id, school) ? id : SamePosition(exception.RecurrenceId, series, passed);
+            if (place is { } found && placed.All(one => one.RecurrenceId != found))
+            {
+                placed.Add(exception with { RecurrenceId = found });
+                (kept, moved) = found == exception.RecurrenceId ? (kept + 1, moved) : (kept, moved + 1);
+                continue;
+            }
+            lost.Add(new LostException(exception, EventDates.Find(before, exception.RecurrenceId, school)
+                ?? new EventDate(before, timing.StartingAt(exception.RecurrenceId).Occurrence(exception.RecurrenceId), exception)));
+            if (!keep.Contains(exception.RecurrenceId))
+                continue;
+            var own = exception.Start ?? exception.RecurrenceId.Date + timing.Start.TimeOfDay;
+            if (!extra.Contains(own))
+                extra.Add(own);
+            var alone = exception with { RecurrenceId = own, Start = exception.End is null ? null : own };
+            if (!alone.IsEmpty && placed.All(one => one.RecurrenceId != own))
+                placed.Add(alone);
+        }
+        extra.Sort();
+        return new ChangeOutcome(
+            changed with { Content = changed.Content with { Series = series with { Extra = extra } }, Exceptions = Sorted(placed) },
+            Kept: kept, Moved: moved, Lost: lost);
+    }
+
+    /// <summary>Where the pattern only moved, the fifth date stays the fifth, though it is not the same number of days later.</summary>
+    private LocalDateTime? SamePosition(LocalDateTime id, Series series, int passed)
+    {
+        if (change.Act != ChangeAct.Edit || RepeatChanged || series.Rule is null || _series.Extra.Contains(id))
+            return null;
+        var position = DatesBefore(_series, id).Count() - passed;
+        return series.Pattern(LocalDate.MinIsoValue.AtMidnight(), school).Skip(position).Select(date => (LocalDateTime?)date).FirstOrDefault();
+    }
+
+    private ChangeOutcome Remove(ChangeScope scope)
+    {
+        if (scope == ChangeScope.Every)
+            return new ChangeOutcome(before, IsRemoved: true, Kept: before.Exceptions.Count);
+        var at = change.SeenFrom;
+        if (scope == ChangeScope.Later)
+            return new ChangeOutcome(Ended([.. DatesBefore(_series, at)]), Lost: [.. Losing(before.Exceptions.Where(one => one.RecurrenceId >= at))]);
+        var series = _series.Extra.Contains(at) && !_series.Pattern(at, school).Take(1).Contains(at)
+            ? _series with { Extra = [.. _series.Extra.Where(date => date != at)] }
+            : _series with { Removed = [.. _series.Removed.Append(at).Distinct().Order()] };
+        return new ChangeOutcome(before with
+        {
+            Content = before.Content with { Series = series },
+            Exceptions = [.. before.Exceptions.Where(one => one.RecurrenceId != at)],
+        }, Kept: before.Exceptions.Count(one => one.RecurrenceId != at));
+    }
+
+    private IEnumerable<LostException> Losing(IEnumerable<EventException> exceptions) =>
+        from exception in exceptions
+        let date = EventDates.Find(before, exception.RecurrenceId, school)
+        where date is not null
+        select new LostException(exception, date.Value);
+
+    private ChangeOutcome Restore(ChangeScope scope)
+    {
+        bool IsMeant(LocalDateTime id) => scope switch
+        {
+            ChangeScope.This => id == change.SeenFrom,
+            ChangeScope.Later => id >= change.SeenFrom,
+            _ => true,
+        };
+        if (before.State == EventState.Cancelled && scope != ChangeScope.Every)
+            throw new RuleException("scope", "The whole series is cancelled. Restore every date, then cancel those that stay so.");
+        var exceptions = before.Exceptions
+            .Where(one => !IsMeant(one.RecurrenceId) || (scope != ChangeScope.This && !one.IsCancelled))
+            .ToArray();
+        return new ChangeOutcome(before with
+        {
+            State = scope == ChangeScope.Every && before.State == EventState.Cancelled ? EventState.Live : before.State,
+            Content = before.Content with { Series = _series with { Removed = [.. _series.Removed.Where(id => !IsMeant(id))] } },
+            Exceptions = before.State == EventState.Cancelled ? before.Exceptions : exceptions,
+        }, Kept: exceptions.Length);
+    }
+}

@@ -1,0 +1,123 @@
+using NodaTime;
+using Valtro.Core.Events;
+using Valtro.Core.Recurrence;
+using Valtro.Core.Time;
+using Valtro.Core.YearPlans;
+
+namespace Valtro.Core.ICalendar;
+
+/// <summary>When an event happens in a form that every program outside reads alike: DTSTART, RRULE, EXDATE, RDATE.</summary>
+/// <param name="Start">The first date. For a series without a rule outside, its first real one.</param>
+/// <param name="Names">Where a date is known outside by another start than its rule position: dates that a break moved.</param>
+/// <param name="Left">Rule positions that nobody outside hears of: they fell out.</param>
+internal sealed record Delivery(
+    LocalDateTime Start,
+    RecurrenceRule? Rule,
+    IReadOnlyList<LocalDateTime> Excluded,
+    IReadOnlyList<LocalDateTime> Added,
+    IReadOnlyDictionary<LocalDateTime, LocalDateTime> Names,
+    IReadOnlySet<LocalDateTime> Left)
+{
+    /// <summary>How far ahead dates are listed that no rule outside can say, where the series has no end.</summary>
+    /// <remarks>From the first date, not from today: the same event gives the same bytes on any day.</remarks>
+    private const int YearsListed = 20;
+
+    /// <returns>Null when the event has no date left.</returns>
+    public static Delivery? Of(CalendarEvent happening, SchoolCalendar school)
+    {
+        var series = happening.Series;
+        return series.Rule is null ? Listed(series, school) : Ruled(happening, series.Rule, school);
+    }
+
+    /// <summary>One date, or dates that only a list can say: the day cycle.</summary>
+    private static Delivery? Listed(Series series, SchoolCalendar school)
+    {
+        var dates = series.All(school).Select(occurrence => occurrence.RecurrenceId).ToArray();
+        return dates.Length == 0
+            ? null
+            : new Delivery(dates[0], null, [], dates[1..], new Dictionary<LocalDateTime, LocalDateTime>(), new HashSet<LocalDateTime>());
+    }
+
+    private static Delivery Ruled(CalendarEvent happening, RecurrenceRule rule, SchoolCalendar school)
+    {
+        var series = happening.Series;
+        var outside = Outside(series, rule);
+        var excluded = series.Removed.ToHashSet();
+        var added = series.Extra.ToHashSet();
+        if (outside != rule || !Expansion.GivesItsStart(rule, series.Timing.Start))
+            ListDifference(series, outside, excluded, added);
+        var names = new Dictionary<LocalDateTime, LocalDateTime>();
+        var left = new HashSet<LocalDateTime>();
+        if (series.InBreaks != InBreaks.Ignore)
+            ListBreaks(happening, school, excluded, added, names, left);
+        return new Delivery(series.Timing.Start, outside, [.. excluded.Order()], [.. added.Except(excluded).Order()], names, left);
+    }
+
+    /// <summary>The rule as programs outside know rules.</summary>
+    /// <remarks>
+    /// They disagree on a start that its rule does not give (RFC 5545 3.8.5.3 leaves it undefined): some count it, some leave it
+    /// out. It is listed as an RDATE too, and a COUNT, which they would spend differently, becomes the UNTIL of the last date.
+    /// SKIP (RFC 7529) few know: going backward is said with BYSETPOS, the rest by listing dates.
+    /// </remarks>
+    private static RecurrenceRule Outside(Series series, RecurrenceRule rule)
+    {
+        if (rule.Count is not null && (rule.Parts.Skip != Skip.Omit || !Expansion.GivesItsStart(rule, series.Timing.Start)))
+        {
+            var last = series.Pattern(LocalDate.MinIsoValue.AtMidnight(), SchoolCalendar.Empty).Last();
+            rule = rule.Ending(null, series.Timing.AllDay ? new Until.Day(last.Date) : new Until.Moment(LocalTimes.InZone(last, series.Timing.Zone).ToInstant()));
+        }
+        var parts = rule.Parts;
+        if (parts.Skip == Skip.Omit)
+            return rule;
+        int[] days = parts.MonthDays.Count > 0 ? [.. parts.MonthDays] : [series.Timing.Start.Day];
+        return parts.Skip == Skip.Backward && days is [>= 28] && parts is { Weekdays.Count: 0, SetPositions.Count: 0, YearDays.Count: 0, WeekNumbers.Count: 0, Hours.Count: < 2, Minutes.Count: < 2, Seconds.Count: < 2, Months.Count: < 2 }
+            ? new RecurrenceRule(parts with
+            {
+                Skip = Skip.Omit,
+                MonthDays = [.. Enumerable.Range(28, days[0] - 27)],
+                Months = parts.Frequency == Frequency.Yearly && parts.Months.Count == 0 ? [series.Timing.Start.Month] : parts.Months,
+                SetPositions = [-1],
+            })
+            : new RecurrenceRule(parts with { Skip = Skip.Omit });
+    }
+
+    private static void ListDifference(Series series, RecurrenceRule outside, HashSet<LocalDateTime> excluded, HashSet<LocalDateTime> added)
+    {
+        var plain = new Series(series.Timing, series.Rule);
+        var horizon = series.IsEndless ? series.Timing.Start.PlusYears(YearsListed) : LocalDate.MaxIsoValue.AtMidnight();
+        var isSame = series.Rule!.Parts.Skip == Skip.Omit || outside.Parts.SetPositions.Count > 0;
+        added.Add(series.Timing.Start);
+        if (isSame)
+            return;
+        var wanted = plain.Pattern(series.Timing.Start, SchoolCalendar.Empty).TakeWhile(date => date <= horizon).ToHashSet();
+        var given = new Series(series.Timing, outside).Pattern(series.Timing.Start, SchoolCalendar.Empty).TakeWhile(date => date <= horizon).ToHashSet();
+        added.UnionWith(wanted.Except(given));
+        excluded.UnionWith(given.Except(wanted));
+    }
+
+    private static void ListBreaks(
+        CalendarEvent happening, SchoolCalendar school, HashSet<LocalDateTime> excluded, HashSet<LocalDateTime> added,
+        Dictionary<LocalDateTime, LocalDateTime> names, HashSet<LocalDateTime> left)
+    {
+        var series = happening.Series;
+        var placed = happening.Exceptions.Where(exception => exception.Start is not null).Select(exception => exception.RecurrenceId).ToHashSet();
+        foreach (var closed in school.Plans.SelectMany(plan => plan.Breaks))
+        {
+            // What really takes place of this week's dates, so that two that meet on one day are delivered once.
+            var window = series.From(closed.First.AtMidnight(), school).TakeWhile(date => date.RecurrenceId.Date <= closed.Last).ToDictionary(date => date.RecurrenceId, date => date.LocalStart);
+            foreach (var id in series.Pattern(closed.First.AtMidnight(), school).TakeWhile(id => id.Date <= closed.Last))
+            {
+                if (placed.Contains(id) || series.Extra.Contains(id))
+                    continue;
+                excluded.Add(id);
+                added.Remove(id);
+                left.Add(id);
+                if (!window.TryGetValue(id, out var start))
+                    continue;
+                left.Remove(id);
+                names[id] = start;
+                added.Add(start);
+            }
+        }
+    }
+}

@@ -1,0 +1,112 @@
+using NodaTime;
+using Valtro.Core.Time;
+
+namespace Valtro.Core.Recurrence;
+
+/// <summary>What RFC 5545 3.3.10 and RFC 7529 4.1 forbid, each with the part and the reason.</summary>
+internal static class RuleChecks
+{
+    /// <summary>As many times a day as it has minutes. More is a clock, not a calendar.</summary>
+    public const int MostTimesADay = 1_440;
+
+    public static void Check(RuleParts parts)
+    {
+        if (parts.Interval is < 1 or > RecurrenceRule.LargestInterval)
+            throw new RuleException("INTERVAL", $"INTERVAL is {parts.Interval}. It has to be from 1 to {RecurrenceRule.LargestInterval}.");
+        if (parts.Count is < 1 or > RecurrenceRule.LargestCount)
+            throw new RuleException("COUNT", $"COUNT is {parts.Count}. It has to be from 1 to {RecurrenceRule.LargestCount}.");
+        if (parts.Count is not null && parts.Until is not null)
+            throw new RuleException("COUNT", "COUNT and UNTIL stand in the same rule. Use one of them.");
+        CheckRanges(parts);
+        CheckCombinations(parts);
+    }
+
+    private static void CheckRanges(RuleParts parts)
+    {
+        Within("BYSECOND", parts.Seconds, 0, 60);
+        Within("BYMINUTE", parts.Minutes, 0, 59);
+        Within("BYHOUR", parts.Hours, 0, 23);
+        Within("BYMONTH", parts.Months, 1, 12);
+        WithinOrFromEnd("BYDAY", parts.Weekdays.Where(weekday => weekday.Ordinal != 0).Select(weekday => weekday.Ordinal), 53);
+        WithinOrFromEnd("BYMONTHDAY", parts.MonthDays, 31);
+        WithinOrFromEnd("BYYEARDAY", parts.YearDays, 366);
+        WithinOrFromEnd("BYWEEKNO", parts.WeekNumbers, 53);
+        WithinOrFromEnd("BYSETPOS", parts.SetPositions, 366);
+    }
+
+    private static void CheckCombinations(RuleParts parts)
+    {
+        var frequency = parts.Frequency;
+        var name = RuleText.Name(frequency);
+        if (parts.WeekNumbers.Count > 0 && frequency != Frequency.Yearly)
+            throw new RuleException("BYWEEKNO", $"BYWEEKNO stands in a {name} rule. Only a YEARLY rule may have it.");
+        if (parts.YearDays.Count > 0 && frequency is (Frequency.Daily or Frequency.Weekly or Frequency.Monthly))
+            throw new RuleException("BYYEARDAY", $"BYYEARDAY stands in a {name} rule. DAILY, WEEKLY and MONTHLY rules may not have it.");
+        if (parts.MonthDays.Count > 0 && frequency == Frequency.Weekly)
+            throw new RuleException("BYMONTHDAY", "BYMONTHDAY stands in a WEEKLY rule. Use a MONTHLY one.");
+        if (parts.Weekdays.Any(weekday => weekday.Ordinal != 0))
+            CheckOrdinals(parts, name);
+        if (parts.SetPositions.Count > 0 && !HasAnyOtherBy(parts) && !ChoosesTheOnlyOne(parts))
+            throw new RuleException("BYSETPOS", "BYSETPOS stands alone. It chooses among the dates of another BY part; add one, such as BYDAY.");
+        if (parts.Skip != Skip.Omit && frequency is not (Frequency.Monthly or Frequency.Yearly))
+            throw new RuleException("SKIP", $"SKIP stands in a {name} rule. Only MONTHLY and YEARLY rules meet days that a month does not have.");
+        var times = Math.Max(1, parts.Hours.Count) * Math.Max(1, parts.Minutes.Count) * Math.Max(1, parts.Seconds.Count);
+        if (frequency >= Frequency.Daily && times > MostTimesADay)
+            throw new RuleException("BYHOUR", $"BYHOUR, BYMINUTE and BYSECOND together give {times} times a day. At most {MostTimesADay} are possible.");
+    }
+
+    private static void CheckOrdinals(RuleParts parts, string name)
+    {
+        var first = parts.Weekdays.First(weekday => weekday.Ordinal != 0);
+        var text = RuleText.Code(first);
+        if (parts.Frequency is not (Frequency.Monthly or Frequency.Yearly))
+            throw new RuleException("BYDAY", $"BYDAY={text} counts weekdays, which only MONTHLY and YEARLY rules can. In a {name} rule use {text[^2..]}.");
+        if (parts.WeekNumbers.Count > 0)
+            throw new RuleException("BYDAY", $"BYDAY={text} counts weekdays, but BYWEEKNO leaves only one of each in a week. Use {text[^2..]}.");
+    }
+
+    public static void CheckAgainst(RecurrenceRule rule, LocalDateTime start, DateTimeZone? zone)
+    {
+        if (zone is null && rule.Frequency < Frequency.Daily)
+            throw new RuleException("FREQ", $"FREQ={RuleText.Name(rule.Frequency)} needs a time of day, but the event lasts all day. Use DAILY, WEEKLY, MONTHLY or YEARLY.");
+        if (zone is null && (rule.Parts.Hours.Count > 0 || rule.Parts.Minutes.Count > 0 || rule.Parts.Seconds.Count > 0))
+            throw new RuleException("BYHOUR", "BYHOUR, BYMINUTE and BYSECOND need a time of day, but the event lasts all day. Leave them out.");
+        switch (rule.Until)
+        {
+            case Until.Moment moment when zone is null:
+                throw new RuleException("UNTIL", $"UNTIL is a time ({moment.Instant}) but the event lasts all day. Use a date such as 20261218.");
+            case Until.Day when zone is not null:
+                throw new RuleException("UNTIL", "UNTIL is a date but the event has a time. Use a UTC time such as 20261218T235959Z.");
+            case Until.Moment moment when moment.Instant < LocalTimes.InZone(start, zone!).ToInstant():
+                throw new RuleException("UNTIL", "The rule ends before its first date. Use an end on or after the start.");
+            case Until.Day day when day.Date < start.Date:
+                throw new RuleException("UNTIL", "The rule ends before its first date. Use an end on or after the start.");
+        }
+    }
+
+    /// <summary>A day or less holds one candidate. Programs that write BYSETPOS=1 there are understood (it says nothing).</summary>
+    private static bool ChoosesTheOnlyOne(RuleParts parts) =>
+        parts.Frequency <= Frequency.Daily && parts.SetPositions.All(position => position is 1 or -1);
+
+    private static bool HasAnyOtherBy(RuleParts parts) =>
+        parts.Seconds.Count + parts.Minutes.Count + parts.Hours.Count + parts.Weekdays.Count + parts.MonthDays.Count
+        + parts.YearDays.Count + parts.WeekNumbers.Count + parts.Months.Count > 0;
+
+    private static void Within(string part, IReadOnlyList<int> values, int least, int most)
+    {
+        foreach (var value in values)
+        {
+            if (value < least || value > most)
+                throw new RuleException(part, $"{part}={value} is out of range. Use numbers from {least} to {most}.");
+        }
+    }
+
+    private static void WithinOrFromEnd(string part, IEnumerable<int> values, int most)
+    {
+        foreach (var value in values)
+        {
+            if (value == 0 || value < -most || value > most)
+                throw new RuleException(part, $"{part}={value} is out of range. Use 1 to {most}, or -1 to -{most} to count from the end.");
+        }
+    }
+}

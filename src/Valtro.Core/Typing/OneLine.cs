@@ -1,0 +1,464 @@
+using System.Globalization;
+using System.Text.RegularExpressions;
+using NodaTime;
+using Valtro.Core.Events;
+
+namespace Valtro.Core.Typing;
+
+/// <summary>One thing that was understood of a line.</summary>
+/// <param name="Field">The form's field.</param>
+/// <param name="Words">The words that say it; empty when nothing said it and a usual value stands in.</param>
+/// <param name="Means">What it was read as.</param>
+public sealed record Understood(string Field, string Words, string Means);
+
+/// <summary>An event said in one line.</summary>
+/// <param name="Draft">What goes into the form.</param>
+/// <param name="CalendarPlate">The plate after @, or null.</param>
+/// <param name="Unread">Words that mean nothing here. They are shown, never dropped in silence.</param>
+public sealed record LineReading(EventDraft Draft, string? CalendarPlate, IReadOnlyList<Understood> Understood, IReadOnlyList<string> Unread);
+
+/// <summary>Reads a line such as "Sail repair every Tue 14:00–15:30 in Slipway until 18 Dec #practical".</summary>
+/// <remarks>
+/// The grammar, as the help page prints it:
+/// <code>
+/// line    = title { part }            the title ends where the first part begins; “…” keeps words together
+/// part    = day | times | "every" pattern | "in" place | "until" day | "for" number "dates" | "#"tag | "@"plate
+/// day     = ["on"] ( 24 Nov | 24.11. | 2026-11-24 | today | tomorrow | a weekday: the next one )
+/// times   = ["at" | "from"] time [ ("–" | "-" | "to") time ] | "all day"
+/// pattern = [number | "second" | "other"] weekdays | "weekday" | [number] ("day" | "days")
+///         | [number] ("week" | "weeks" | "month" | "months" | "year" | "years") [ "on" weekdays | "on the" position ]
+///         | position "of the month"
+/// position = 24th | (first … fifth | last) (weekday's name | "weekday" | "day")
+/// </code>
+/// </remarks>
+public sealed partial class OneLine
+{
+    private static readonly string[] Ordinals = ["first", "second", "third", "fourth", "fifth"];
+
+    private readonly CultureInfo _culture;
+    private readonly LocalDate _today;
+    private readonly List<string> _words;
+    private readonly List<Understood> _understood = [];
+    private readonly List<string> _unread = [];
+    private readonly List<string> _tags = [];
+    private int _at;
+    private string _title = "";
+    private string _place = "";
+    private string? _plate;
+    private LocalDate? _date;
+    private (LocalTime From, LocalTime? To)? _times;
+    private bool _allDay;
+    private RepeatDraft? _repeat;
+    private LocalDate? _until;
+    private int? _count;
+
+    private OneLine(string text, CultureInfo culture, LocalDate today)
+    {
+        (_culture, _today) = (culture, today);
+        _words = [.. WordForm().Matches(text).Select(match => match.Value)];
+    }
+
+    /// <param name="today">Where "tomorrow" and weekdays count from, and the day that stands in when none is said.</param>
+    public static LineReading Read(string text, CultureInfo culture, LocalDate today)
+    {
+        if (text.Length > 500)
+            throw new RuleException("line", $"The line has {text.Length} characters. At most 500 are possible.");
+        return new OneLine(text, culture, today).Read();
+    }
+
+    private LineReading Read()
+    {
+        ReadTitle();
+        while (_at < _words.Count)
+        {
+            if (!ReadPart())
+                _unread.Add(Next());
+        }
+        return new LineReading(Draft(), _plate, _understood, _unread);
+    }
+
+    private void ReadTitle()
+    {
+        var title = new List<string>();
+        while (_at < _words.Count && (title.Count == 0 ? !IsTagOrPlate(Peek()) : !BeginsPart()))
+            title.Add(Unquoted(Next()));
+        _title = string.Join(" ", title);
+        if (_title.Length > 0)
+            _understood.Add(new Understood("title", _title, _title));
+    }
+
+    private bool BeginsPart()
+    {
+        var (at, understood) = (_at, _understood.Count);
+        var before = (_place, _plate, _date, _times, _allDay, _repeat, _until, _count, Tags: _tags.Count);
+        var begins = ReadPart();
+        _at = at;
+        (_place, _plate, _date, _times, _allDay, _repeat, _until, _count, _) = before;
+        _tags.RemoveRange(before.Tags, _tags.Count - before.Tags);
+        _understood.RemoveRange(understood, _understood.Count - understood);
+        return begins;
+    }
+
+    private bool ReadPart()
+    {
+        var start = _at;
+        var isRead = Peek().ToLowerInvariant() switch
+        {
+            "every" => ReadPattern(),
+            "until" or "till" => Skip() && ReadUntil(),
+            "for" => ReadCount(),
+            "in" => ReadPlace(),
+            "all" => ReadAllDay(),
+            "on" => Skip() && ReadDay(),
+            "at" or "from" => Skip() && ReadTimes(start),
+            _ when IsTagOrPlate(Peek()) => ReadTagOrPlate(),
+            _ => ReadTimes(start) || ReadDay(),
+        };
+        if (!isRead)
+            _at = start;
+        return isRead;
+    }
+
+    private bool ReadDay()
+    {
+        if (_date is not null || TakeDay(out var words) is not { } date)
+            return false;
+        _date = date;
+        _understood.Add(new Understood("date", words, Say(date)));
+        return true;
+    }
+
+    private bool ReadUntil()
+    {
+        if (TakeDay(out var words) is not { } date)
+            return false;
+        _until = date;
+        _understood.Add(new Understood("until", $"until {words}", Say(date)));
+        return true;
+    }
+
+    /// <summary>The longest run of up to four words that is a day.</summary>
+    private LocalDate? TakeDay(out string words)
+    {
+        for (var length = Math.Min(4, _words.Count - _at); length > 0; length--)
+        {
+            words = string.Join(" ", _words.GetRange(_at, length));
+            if (Typed.Day(words, _culture, _today) is not { } day)
+                continue;
+            _at += length;
+            return day;
+        }
+        words = "";
+        return null;
+    }
+
+    private bool ReadCount()
+    {
+        if (_at + 2 >= _words.Count || !int.TryParse(_words[_at + 1], NumberStyles.None, _culture, out var count) || _words[_at + 2].ToLowerInvariant() is not ("dates" or "times"))
+            return false;
+        _at += 3;
+        _count = count;
+        _understood.Add(new Understood("count", $"for {count} {_words[_at - 1]}", $"{count} dates"));
+        return true;
+    }
+
+    private bool ReadPlace()
+    {
+        Skip();
+        var place = new List<string>();
+        while (_at < _words.Count && (place.Count == 0 || !BeginsPart()))
+            place.Add(Unquoted(Next()));
+        if (place.Count == 0 || _place.Length > 0)
+            return false;
+        _place = string.Join(" ", place);
+        _understood.Add(new Understood("place", $"in {_place}", _place));
+        return true;
+    }
+
+    private bool ReadAllDay()
+    {
+        if (_at + 1 >= _words.Count || !_words[_at + 1].Equals("day", StringComparison.OrdinalIgnoreCase))
+            return false;
+        _at += 2;
+        _allDay = true;
+        _understood.Add(new Understood("allDay", "all day", "all day"));
+        return true;
+    }
+
+    private bool ReadTagOrPlate()
+    {
+        var word = Next();
+        if (word[0] == '#')
+            _tags.Add(word[1..]);
+        else
+            _plate = word[1..].ToUpperInvariant();
+        _understood.Add(new Understood(word[0] == '#' ? "tags" : "calendarId", word, word[1..]));
+        return true;
+    }
+
+    private bool ReadTimes(int start)
+    {
+        if (_times is not null)
+            return false;
+        var match = SpanForm().Match(Peek());
+        LocalTime? from = match.Success ? Typed.Time(match.Groups[1].Value) : LooksLikeTime(Peek(), start) ? Typed.Time(Peek()) : null;
+        var to = match.Success ? Typed.Time(match.Groups[2].Value) : null;
+        if (from is not { } begins || (match.Success && to is null))
+            return false;
+        Skip();
+        if (!match.Success && _at + 1 < _words.Count && _words[_at] is "–" or "-" or "to" && _at + 1 < _words.Count && Typed.Time(_words[_at + 1]) is { } ends)
+        {
+            to = ends;
+            _at += 2;
+        }
+        // "9–3pm" and "2-3.30pm": the half of the day is said once.
+        if (to is { } end && end < begins && begins.Hour <= 12 && end.PlusHours(12) > begins && end.Hour < 12)
+            to = end.PlusHours(12);
+        else if (to is { Hour: >= 12 } late && begins.Hour < 12 && match.Success && late.Hour > 12 && match.Groups[2].Value.Contains('p', StringComparison.OrdinalIgnoreCase) && begins.PlusHours(12) < late && begins.Hour < 8)
+            begins = begins.PlusHours(12);
+        _times = (begins, to);
+        var words = string.Join(" ", _words.GetRange(start, _at - start));
+        _understood.Add(new Understood("from", words, to is { } until ? $"{begins:HH:mm} to {until:HH:mm}" : $"{begins:HH:mm}"));
+        return true;
+    }
+
+    /// <summary>A bare number is a time only after "at" or "from", or before "to"; with a colon or am and pm it always is.</summary>
+    private bool LooksLikeTime(string word, int start) =>
+        ClockForm().IsMatch(word) || _at > start || (_at + 2 < _words.Count && _words[_at + 1] is "–" or "-" or "to" && char.IsDigit(word[0]));
+
+    private bool ReadPattern()
+    {
+        var start = _at;
+        Skip();
+        if (_at >= _words.Count || _repeat is not null)
+            return false;
+        var interval = ReadInterval();
+        var repeat = ReadWeekdays() is { Count: > 0 } weekdays
+            ? new RepeatDraft(RepeatPattern.Weekly, interval ?? 1, weekdays)
+            : ReadUnit(interval);
+        if (repeat is null && interval == 2)
+        {
+            // "every second Tuesday of the month" counts in the month; "every second Tuesday" counts weeks.
+            _at = start + 1;
+            repeat = ReadPosition();
+        }
+        repeat ??= interval is null ? ReadPosition() : null;
+        if (repeat is { Pattern: RepeatPattern.Weekly } && OfTheMonth() && _words[start + 1].ToLowerInvariant() is var first && Array.IndexOf(Ordinals, first) is var ordinal and >= 0 && repeat.Weekdays!.Count == 1)
+            repeat = new RepeatDraft(RepeatPattern.Monthly, 1, By: MonthPosition.Weekday, Ordinal: ordinal + 1, Weekday: repeat.Weekdays[0]);
+        if (repeat is null)
+            return false;
+        _repeat = repeat;
+        _understood.Add(new Understood("repeat", string.Join(" ", _words.GetRange(start, _at - start)), ""));
+        return true;
+    }
+
+    private int? ReadInterval()
+    {
+        var word = Peek().ToLowerInvariant();
+        if (word is "second" or "other")
+        {
+            Skip();
+            return 2;
+        }
+        if (!int.TryParse(word, NumberStyles.None, _culture, out var number))
+            return null;
+        Skip();
+        return number;
+    }
+
+    private List<int> ReadWeekdays()
+    {
+        var weekdays = new List<int>();
+        while (_at < _words.Count)
+        {
+            var word = Peek().TrimEnd(',');
+            if (weekdays.Count > 0 && word is "and" or "&" && _at + 1 < _words.Count && Typed.Weekday(_words[_at + 1], _culture) is not null)
+                Skip();
+            else if (word.ToLowerInvariant() is "weekday" or "weekdays" && weekdays.Count == 0)
+            {
+                Skip();
+                return [1, 2, 3, 4, 5];
+            }
+            else if (word.Split(',', '/') is var several && several.All(one => Typed.Weekday(one, _culture) is not null))
+            {
+                weekdays.AddRange(several.Select(one => (int)Typed.Weekday(one, _culture)!.Value));
+                Skip();
+            }
+            else
+                break;
+        }
+        return weekdays;
+    }
+
+    private RepeatDraft? ReadUnit(int? interval)
+    {
+        if (_at >= _words.Count)
+            return null;
+        var every = interval ?? 1;
+        switch (Peek().ToLowerInvariant())
+        {
+            case "day" or "days":
+                Skip();
+                return new RepeatDraft(RepeatPattern.Daily, every);
+            case "week" or "weeks":
+                Skip();
+                return new RepeatDraft(RepeatPattern.Weekly, every, OnWeekdays());
+            case "month" or "months":
+                Skip();
+                return (OnThe() ? ReadPosition() : null) is { } position ? position with { Interval = every } : new RepeatDraft(RepeatPattern.Monthly, every, By: MonthPosition.Day);
+            case "year" or "years":
+                Skip();
+                return new RepeatDraft(RepeatPattern.Yearly, every, By: MonthPosition.Day);
+            default:
+                return null;
+        }
+    }
+
+    private List<int> OnWeekdays()
+    {
+        var start = _at;
+        if (_at < _words.Count && Peek().Equals("on", StringComparison.OrdinalIgnoreCase))
+            Skip();
+        var weekdays = ReadWeekdays();
+        if (weekdays.Count == 0)
+            _at = start;
+        return weekdays;
+    }
+
+    private bool OnThe()
+    {
+        if (_at + 1 >= _words.Count || !Peek().Equals("on", StringComparison.OrdinalIgnoreCase) || !_words[_at + 1].Equals("the", StringComparison.OrdinalIgnoreCase))
+            return false;
+        _at += 2;
+        return true;
+    }
+
+    private RepeatDraft? ReadPosition()
+    {
+        if (_at >= _words.Count)
+            return null;
+        var word = Peek().ToLowerInvariant();
+        if (NthForm().Match(word) is { Success: true } nth)
+        {
+            Skip();
+            OfTheMonth();
+            return new RepeatDraft(RepeatPattern.Monthly, 1, By: MonthPosition.Day, MonthDay: int.Parse(nth.Groups[1].ValueSpan, CultureInfo.InvariantCulture));
+        }
+        var ordinal = word == "last" ? -1 : Array.IndexOf(Ordinals, word) + 1;
+        if (ordinal == 0 || _at + 1 >= _words.Count)
+            return null;
+        var what = _words[_at + 1].ToLowerInvariant();
+        RepeatDraft? position = what switch
+        {
+            "weekday" => new RepeatDraft(RepeatPattern.Monthly, 1, By: MonthPosition.Workday, Ordinal: ordinal),
+            "day" => new RepeatDraft(RepeatPattern.Monthly, 1, By: MonthPosition.Day, MonthDay: ordinal),
+            _ when Typed.Weekday(what, _culture) is { } weekday => new RepeatDraft(RepeatPattern.Monthly, 1, By: MonthPosition.Weekday, Ordinal: ordinal, Weekday: (int)weekday),
+            _ => null,
+        };
+        if (position is null)
+            return null;
+        _at += 2;
+        OfTheMonth();
+        return position;
+    }
+
+    private bool OfTheMonth()
+    {
+        string[] words = ["of", "the", "month"];
+        if (_at + 2 >= _words.Count || !words.Select((word, index) => _words[_at + index].Equals(word, StringComparison.OrdinalIgnoreCase)).All(same => same))
+            return false;
+        _at += 3;
+        return true;
+    }
+
+    private EventDraft Draft()
+    {
+        var date = _date ?? FirstDay();
+        if (_date is null)
+            _understood.Add(new Understood("date", "", _repeat is null ? $"{Say(date)}, because no day is said" : $"from {Say(date)} on"));
+        var repeat = Completed(date);
+        if (repeat is not null && _repeat is not null)
+        {
+            var index = _understood.FindIndex(one => one.Field == "repeat");
+            _understood[index] = _understood[index] with { Means = Say(repeat, date) };
+        }
+        else if (repeat is null && (_until is not null || _count is not null))
+            _unread.Add(_until is not null ? "until …, because nothing repeats" : "for … dates, because nothing repeats");
+        var from = _allDay ? null : _times?.From;
+        var to = from is null ? default(LocalTime?) : _times!.Value.To ?? from.Value.PlusHours(1);
+        if (from is not null && _times!.Value.To is null)
+            _understood.Add(new Understood("to", "", $"{to:HH:mm}, because no end is said"));
+        if (from is null && !_allDay)
+            _understood.Add(new Understood("allDay", "", "all day, because no time is said"));
+        var endDate = to < from ? date.PlusDays(1) : default(LocalDate?);
+        return new EventDraft(_title, from is null, date, endDate, from, to, null, _place, repeat) { Tags = _tags };
+    }
+
+    private RepeatDraft? Completed(LocalDate date)
+    {
+        if (_repeat is not { } repeat)
+            return null;
+        return repeat with
+        {
+            Weekdays = repeat is { Pattern: RepeatPattern.Weekly, Weekdays.Count: 0 } ? [(int)date.DayOfWeek] : repeat.Weekdays,
+            MonthDay = repeat is { By: MonthPosition.Day, MonthDay: null } ? date.Day : repeat.MonthDay,
+            Month = repeat.Pattern == RepeatPattern.Yearly ? date.Month : null,
+            Ends = _until is not null ? RepeatEnd.On : _count is not null ? RepeatEnd.After : RepeatEnd.Never,
+            Until = _until,
+            Count = _count,
+        };
+    }
+
+    /// <summary>The first day from today on that the pattern gives.</summary>
+    private LocalDate FirstDay()
+    {
+        if (_repeat is not { } repeat)
+            return _today;
+        var (rule, timing) = (Completed(_today)! with { Ends = RepeatEnd.Never }, Time.Timing.WholeDays(_today, _today, DateTimeZone.Utc));
+        var refusals = new RefusalList();
+        rule.Check(refusals);
+        return refusals.IsEmpty && repeat.Pattern != RepeatPattern.Daily
+            ? new Recurrence.Series(timing, rule.RuleFor(timing)).Pattern(_today.AtMidnight(), YearPlans.SchoolCalendar.Empty)
+                .Where(day => day.Date > _today || Recurrence.Expansion.GivesItsStart(rule.RuleFor(timing)!, timing.Start)).Select(day => day.Date).FirstOrDefault(_today)
+            : _today;
+    }
+
+    private string Say(RepeatDraft repeat, LocalDate date)
+    {
+        var timing = Time.Timing.WholeDays(date, date, DateTimeZone.Utc);
+        var refusals = new RefusalList();
+        repeat.Check(refusals);
+        var rule = refusals.IsEmpty ? refusals.Try(() => (repeat with { Ends = RepeatEnd.Never }).RuleFor(timing)) : null;
+        return rule is null ? "" : Recurrence.RuleWords.For(_culture.Name).Say(new Recurrence.Series(timing, rule)).Replace($", {AllDayWords()}", "", StringComparison.Ordinal);
+    }
+
+    private string AllDayWords() => Recurrence.RuleWords.For(_culture.Name).AllDay;
+
+    private string Say(LocalDate date) => Recurrence.RuleWords.For(_culture.Name).Day(date, withWeekday: true);
+
+    private string Peek() => _words[_at];
+
+    private string Next() => _words[_at++];
+
+    private bool Skip()
+    {
+        _at++;
+        return _at < _words.Count;
+    }
+
+    private static bool IsTagOrPlate(string word) => word.Length > 1 && word[0] is '#' or '@' && word.Length > 1;
+
+    private static string Unquoted(string word) => word.Length > 1 && word[0] is '"' or '“' ? word[1..^1] : word;
+
+    [GeneratedRegex("[\"“][^\"”]*[\"”]|\\S+")]
+    private static partial Regex WordForm();
+
+    [GeneratedRegex(@"^(\d{1,2}(?:[:.h]?\d{2})?(?:am|pm)?)[–—-](\d{1,2}(?:[:.h]?\d{2})?(?:am|pm)?)$", RegexOptions.IgnoreCase)]
+    private static partial Regex SpanForm();
+
+    [GeneratedRegex(@"^\d{1,2}(?:[:h]\d{2}(?:am|pm)?|\.\d{2}(?:am|pm)|(?:am|pm))$", RegexOptions.IgnoreCase)]
+    private static partial Regex ClockForm();
+
+    [GeneratedRegex(@"^(\d{1,2})(?:st|nd|rd|th)$")]
+    private static partial Regex NthForm();
+}

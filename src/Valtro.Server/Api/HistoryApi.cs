@@ -1,0 +1,70 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Valtro.Core.Events;
+using Valtro.Core.Recurrence;
+using Valtro.Server.Accounts;
+using Valtro.Store;
+
+namespace Valtro.Server.Api;
+
+/// <summary>Who changed what, any earlier version again, and the bin.</summary>
+internal static class HistoryApi
+{
+    public static void MapHistory(this RouteGroupBuilder api)
+    {
+        api.MapGet("/events/{id:guid}/revisions", Revisions);
+        api.MapPost("/events/{id:guid}/revisions/{version:int}/restore", Restore);
+        api.MapGet("/bin", Bin);
+        api.MapPost("/bin/{id:guid}/restore", TakeOut);
+    }
+
+    private static async Task<Ok<IReadOnlyList<RevisionResponse>>> Revisions(Guid id, EventDesk desk, RevisionStore revisions, CalendarStore calendars)
+    {
+        var found = await desk.FindForChangeAsync(id);
+        var all = await revisions.OfEventAsync(found.Viewer.OrganisationId, found.Event);
+        var names = (await calendars.ListAsync(found.Viewer.OrganisationId)).ToDictionary(calendar => calendar.Id, calendar => calendar.Name);
+        return TypedResults.Ok<IReadOnlyList<RevisionResponse>>([.. all.Select((revision, index) => new RevisionResponse(
+            revision.Version,
+            revision.Act,
+            revision.By,
+            revision.At,
+            revision.Version != found.Stored.Version,
+            index + 1 < all.Count
+                ? EventDifference.Between(all[index + 1].Event, revision.Event, found.Words, calendar => names.GetValueOrDefault(calendar, ""))
+                : []))]);
+    }
+
+    private static async Task<Results<Ok<ActResponse>, ProblemHttpResult>> Restore(Guid id, int version, int now, EventDesk desk, RevisionStore revisions)
+    {
+        var found = await desk.FindForChangeAsync(id);
+        if (found.Stored.Version != now)
+            return Problems.Of(Problem.ChangedMeanwhile, current: desk.Show(found, null));
+        var revision = await revisions.FindAsync(found.Viewer.OrganisationId, found.Event, version) ?? throw new NotFoundException("revision");
+        EventDesk.RequireEdit(found.Viewer, revision.Event.HomeCalendarId);
+        var done = await desk.WriteAsync(EventDesk.Saving(found, revision.Event, EventAct.Restored, isRemoved: false));
+        return TypedResults.Ok(new ActResponse(done.ActId, 1));
+    }
+
+    private static async Task<Ok<IReadOnlyList<BinResponse>>> Bin(Access access, EventDesk desk, EventStore events, OrganisationStore organisations)
+    {
+        var viewer = await access.ViewerAsync();
+        var words = RuleWords.For((await organisations.FindAsync(viewer.OrganisationId))!.Locale);
+        var removed = await events.BinAsync(viewer.OrganisationId, desk.Now - EventStore.KeptInBin);
+        return TypedResults.Ok<IReadOnlyList<BinResponse>>([.. from stored in removed
+                                                              where viewer.MayEdit(stored.Event.HomeCalendarId)
+                                                              let at = stored.RemovedAt!.Value
+                                                              select new BinResponse(
+                                                                  stored.Event.Id, stored.Event.HomeCalendarId, stored.Event.Content.Title, words.Say(stored.Event.Series),
+                                                                  stored.SavedBy, at, at + EventStore.KeptInBin, stored.Version)]);
+    }
+
+    private static async Task<Results<Ok<ActResponse>, ProblemHttpResult>> TakeOut(Guid id, int version, EventDesk desk)
+    {
+        var found = await desk.FindForChangeAsync(id);
+        if (found.Stored.Version != version)
+            return Problems.Of(Problem.ChangedMeanwhile, current: desk.Show(found, null));
+        if (!found.Stored.IsRemoved)
+            throw new NotFoundException("removed event");
+        var done = await desk.WriteAsync(EventDesk.Saving(found, found.Event, EventAct.Restored, isRemoved: false));
+        return TypedResults.Ok(new ActResponse(done.ActId, 1));
+    }
+}

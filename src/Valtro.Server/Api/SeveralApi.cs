@@ -1,0 +1,101 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using NodaTime;
+using Valtro.Core;
+using Valtro.Core.Events;
+using Valtro.Core.Recurrence;
+using Valtro.Core.Typing;
+using Valtro.Server.Accounts;
+using Valtro.Store;
+using CultureInfo = System.Globalization.CultureInfo;
+
+namespace Valtro.Server.Api;
+
+/// <summary>Events said quickly: one in a line of text, or many in a table.</summary>
+internal static class SeveralApi
+{
+    public static void MapSeveral(this RouteGroupBuilder api)
+    {
+        api.MapPost("/events/line", Line);
+        api.MapPost("/events/several/check", async (SeveralRequest request, Reader reader) => TypedResults.Ok(Shown(await reader.ReadAsync(request))));
+        api.MapPost("/events/several", Save);
+    }
+
+    private static async Task<Ok<LineResponse>> Line(LineRequest request, Access access, OrganisationStore organisations, CalendarStore calendars)
+    {
+        var viewer = await access.ViewerAsync();
+        var organisation = (await organisations.FindAsync(viewer.OrganisationId))!;
+        var reading = OneLine.Read(request.Text, CultureInfo.GetCultureInfo(organisation.Locale), request.Day);
+        var calendar = reading.CalendarPlate is null
+            ? null
+            : (await calendars.ListAsync(viewer.OrganisationId)).FirstOrDefault(one => one.Plate.Code == reading.CalendarPlate && viewer.MayEdit(one.Id));
+        var isUnknown = reading.CalendarPlate is not null && calendar is null;
+        return TypedResults.Ok(new LineResponse(
+            EventRequest.Of(reading.Draft, calendar?.Id ?? Guid.Empty),
+            [.. reading.Understood.Where(one => !(isUnknown && one.Field == "calendarId")).Select(one => one.Field == "calendarId" ? one with { Means = calendar!.Name } : one)],
+            isUnknown ? [.. reading.Unread, $"@{reading.CalendarPlate}: none of your calendars has that plate"] : reading.Unread));
+    }
+
+    private static async Task<Results<Ok<ActResponse>, ProblemHttpResult>> Save(SeveralRequest request, Reader reader, EventDesk desk)
+    {
+        var rows = await reader.ReadAsync(request);
+        var refusals = rows.SelectMany((row, index) => row.Refusals.Select(refusal => new Refusal($"rows[{index}].{refusal.Field}", $"Line {index + 1}: {refusal.Sentence}"))).ToArray();
+        if (refusals.Length > 0)
+            throw new RuleException(refusals);
+        var writes = rows.Where(row => row.Content is not null).Select(row => EventDesk.Adding(row.Calendar!.Id, row.Content!)).ToArray();
+        if (writes.Length == 0)
+            throw new RuleException("rows", "The table is empty. Type or paste at least one line.");
+        var done = await desk.WriteAsync(writes);
+        return TypedResults.Ok(new ActResponse(done.ActId, writes.Length));
+    }
+
+    private static SeveralResponse Shown(IReadOnlyList<ReadRow> rows) => new([.. rows.Select(row => new RowResponse(
+        row.IsEmpty,
+        row.Words,
+        row.Calendar?.Id,
+        row.Refusals.GroupBy(refusal => refusal.Field).ToDictionary(group => group.Key, group => string.Join(" ", group.Select(refusal => refusal.Sentence)))))]);
+
+    /// <summary>A row as it was understood.</summary>
+    public sealed record ReadRow(bool IsEmpty, Calendar? Calendar, EventContent? Content, string Words, IReadOnlyList<Refusal> Refusals);
+
+    public sealed class Reader(Access access, OrganisationStore organisations, CalendarStore calendars, EventDesk desk, IClock clock)
+    {
+        public async Task<IReadOnlyList<ReadRow>> ReadAsync(SeveralRequest request)
+        {
+            if (request.Rows.Count > TableRow.Most)
+                throw new RuleException("rows", $"The table has {request.Rows.Count} lines. At most {TableRow.Most} are possible at once.");
+            var viewer = await access.ViewerAsync();
+            var organisation = (await organisations.FindAsync(viewer.OrganisationId))!;
+            var mine = (await calendars.ListAsync(viewer.OrganisationId)).Where(calendar => viewer.MayEdit(calendar.Id)).ToArray();
+            var settings = new Dictionary<Guid, DraftSetting>();
+            foreach (var calendar in mine)
+                settings[calendar.Id] = settings.Count == 0 ? await desk.SettingAsync(calendar) : settings.Values.First() with { CalendarZone = calendar.Zone };
+            var culture = CultureInfo.GetCultureInfo(organisation.Locale);
+            var today = clock.GetCurrentInstant().InZone(organisation.TimeZone).Date;
+            return [.. request.Rows.Select(row => Read(row, request.CalendarId, mine, settings, culture, today))];
+        }
+
+        private static ReadRow Read(TableRow row, Guid? usual, Calendar[] mine, Dictionary<Guid, DraftSetting> settings, CultureInfo culture, LocalDate today)
+        {
+            if (row.IsEmpty)
+                return new ReadRow(true, null, null, "", []);
+            var refusals = new RefusalList();
+            var calendar = CalendarOf(row.Calendar, usual, mine, refusals);
+            var draft = row.Read(culture, today, refusals);
+            if (string.IsNullOrWhiteSpace(row.Title))
+                refusals.Try(() => Texts.OneLine("title", "The title", row.Title, Texts.LongestTitle));
+            var content = refusals.IsEmpty ? refusals.Try(() => draft.Check(settings[calendar!.Id], RichText.Empty)) : null;
+            return new ReadRow(false, calendar, content, content is null ? "" : RuleWords.For(culture.Name).Say(content.Series), refusals.All);
+        }
+
+        private static Calendar? CalendarOf(string? text, Guid? usual, Calendar[] mine, RefusalList refusals)
+        {
+            var name = (text ?? "").Trim();
+            var found = name.Length == 0
+                ? mine.FirstOrDefault(calendar => calendar.Id == usual)
+                : mine.FirstOrDefault(calendar => calendar.Plate.Code.Equals(name, StringComparison.OrdinalIgnoreCase) || calendar.Name.Equals(name, StringComparison.CurrentCultureIgnoreCase));
+            if (found is null)
+                refusals.Add("calendar", name.Length == 0 ? "The calendar is missing. Write its plate or its name." : $"“{name}” is none of your calendars. Write a plate such as {mine.FirstOrDefault()?.Plate.Code}, or a name.");
+            return found;
+        }
+    }
+}

@@ -1,0 +1,177 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using NodaTime;
+using Valtro.Core;
+using Valtro.Core.ICalendar;
+using Valtro.Core.Recurrence;
+using Valtro.Core.YearPlans;
+using Valtro.Server.Accounts;
+using Valtro.Store;
+
+namespace Valtro.Server.Api;
+
+/// <summary>A term or a break; both ends inclusive.</summary>
+public sealed record SpanBody(string Name, LocalDate First, LocalDate Last);
+
+public sealed record CycleBody(CycleUnit Unit, int Length, bool RestartsEachTerm);
+
+/// <param name="Version">The version that was edited; not needed for a new year.</param>
+public sealed record YearPlanRequest(
+    string? Name, LocalDate? First, LocalDate? Last, IReadOnlyList<SpanBody> Terms, IReadOnlyList<SpanBody> Breaks, CycleBody? Cycle, int? Version);
+
+/// <param name="CycleDays">How often each number of the cycle comes.</param>
+public sealed record YearPlanResponse(
+    Guid Id, string Name, LocalDate First, LocalDate Last, IReadOnlyList<SpanBody> Terms, IReadOnlyList<SpanBody> Breaks, CycleBody? Cycle, int Version,
+    IReadOnlyList<int> CycleDays);
+
+public sealed record YearPlansResponse(IReadOnlyList<YearPlanResponse> Plans, bool MayEdit);
+
+/// <param name="Words">Which dates, in a few words.</param>
+public sealed record ImpactBody(Guid EventId, Guid CalendarId, string Title, int Gone, int New, int Moved, IReadOnlyList<string> Words, IReadOnlyList<string> LostExceptions);
+
+public sealed record ImpactResponse(int Series, int Dates, IReadOnlyList<ImpactBody> Events);
+
+public sealed record BreakFile(string Text, LocalDate First, LocalDate Last);
+
+public sealed record BreaksRead(IReadOnlyList<SpanBody> Breaks, IReadOnlyList<string> Skipped);
+
+internal static class YearApi
+{
+    private const string KeepersOnly = "Only an administrator can change the year plan.";
+    private const int DatesShown = 6;
+
+    public static void MapYearPlans(this RouteGroupBuilder api)
+    {
+        api.MapGet("/year-plans", List);
+        api.MapPost("/year-plans", (YearPlanRequest request, Plans plans) => plans.SaveAsync(null, request));
+        api.MapPut("/year-plans/{id:guid}", (Guid id, YearPlanRequest request, Plans plans) => plans.SaveAsync(id, request));
+        api.MapPost("/year-plans/preview", (Guid? id, YearPlanRequest request, Plans plans) => plans.PreviewAsync(id, request));
+        api.MapPost("/year-plans/{id:guid}/next", (Guid id, Plans plans) => plans.ProposeNextAsync(id));
+        api.MapDelete("/year-plans/{id:guid}", (Guid id, int version, Plans plans) => plans.RemoveAsync(id, version));
+        api.MapGet("/year-plans/{id:guid}/removal", (Guid id, Plans plans) => plans.PreviewAsync(id, null));
+        api.MapPost("/year-plans/breaks", ReadBreaks);
+    }
+
+    private static async Task<Ok<YearPlansResponse>> List(Access access, Plans plans)
+    {
+        var viewer = await access.ViewerAsync();
+        return TypedResults.Ok(new YearPlansResponse(await plans.ShowAsync(viewer.OrganisationId), viewer.MayManageYearPlan));
+    }
+
+    private static async Task<Ok<BreaksRead>> ReadBreaks(BreakFile file, Access access)
+    {
+        var viewer = await access.ViewerAsync();
+        Access.Require(viewer.MayManageYearPlan, KeepersOnly);
+        var breaks = BreakReader.Read(file.Text, file.First, file.Last, out var skipped);
+        return TypedResults.Ok(new BreaksRead([.. breaks.Select(Body)], skipped));
+    }
+
+    private static SpanBody Body(NamedDays span) => new(span.Name, span.First, span.Last);
+
+    private static NamedDays Days(SpanBody span) => new(span.Name.Trim(), span.First, span.Last);
+
+    /// <summary>The year plans of the signed-in person's organisation.</summary>
+    public sealed class Plans(Access access, YearPlanStore store, EventStore events, OrganisationStore organisations, EventDesk desk)
+    {
+        public async Task<IReadOnlyList<YearPlanResponse>> ShowAsync(Guid organisationId)
+        {
+            var stored = await store.ListAsync(organisationId);
+            var school = await store.SchoolAsync(organisationId);
+            return [.. stored.Select(one => Show(one, school))];
+        }
+
+        public async Task<Ok<YearPlanResponse>> SaveAsync(Guid? id, YearPlanRequest request)
+        {
+            var viewer = await AllowedAsync();
+            var plan = Check(request);
+            var (_, after, impacts) = await ImpactAsync(viewer.OrganisationId, id, plan);
+            if (id is not null && request.Version is null)
+                throw new RuleException("version", "The version that was edited is missing.");
+            var saved = await store.SaveAsync(viewer.OrganisationId, id, request.Version, plan, [.. impacts.Select(impact => impact.Event.Id)], desk.Now);
+            return TypedResults.Ok(Show((await store.ListAsync(viewer.OrganisationId)).Single(one => one.Id == saved), after));
+        }
+
+        /// <param name="request">The year as it would be; null when it is removed.</param>
+        public async Task<Ok<ImpactResponse>> PreviewAsync(Guid? id, YearPlanRequest? request)
+        {
+            var viewer = await AllowedAsync();
+            var (_, _, impacts) = await ImpactAsync(viewer.OrganisationId, id, request is null ? null : Check(request));
+            var words = RuleWords.For((await organisations.FindAsync(viewer.OrganisationId))!.Locale);
+            return TypedResults.Ok(new ImpactResponse(
+                impacts.Count,
+                impacts.Sum(impact => impact.Count),
+                [.. impacts.OrderByDescending(impact => impact.Count).Take(200).Select(impact => Body(impact, words))]));
+        }
+
+        /// <summary>The next year, with the same terms, breaks and cycle 52 or 53 weeks later. Not saved yet.</summary>
+        public async Task<Ok<YearPlanRequest>> ProposeNextAsync(Guid id)
+        {
+            var viewer = await AllowedAsync();
+            var from = (await store.ListAsync(viewer.OrganisationId)).FirstOrDefault(one => one.Id == id) ?? throw new NotFoundException("year plan");
+            var next = from.Plan.CopiedTo($"{from.Plan.First.Year + 1}/{(from.Plan.Last.Year + 1) % 100:00}");
+            return TypedResults.Ok(new YearPlanRequest(
+                next.Name, next.First, next.Last, [.. next.Terms.Select(YearApi.Body)], [.. next.Breaks.Select(YearApi.Body)], CycleOf(next), null));
+        }
+
+        public async Task<NoContent> RemoveAsync(Guid id, int version)
+        {
+            var viewer = await AllowedAsync();
+            var (_, _, impacts) = await ImpactAsync(viewer.OrganisationId, id, null);
+            await store.RemoveAsync(viewer.OrganisationId, id, version, [.. impacts.Select(impact => impact.Event.Id)], desk.Now);
+            return TypedResults.NoContent();
+        }
+
+        private async Task<Core.Disclosure.Viewer> AllowedAsync()
+        {
+            var viewer = await access.ViewerAsync();
+            Access.Require(viewer.MayManageYearPlan, KeepersOnly);
+            return viewer;
+        }
+
+        private async Task<(SchoolCalendar Before, SchoolCalendar After, IReadOnlyList<PlanImpact> Impacts)> ImpactAsync(Guid organisationId, Guid? id, YearPlan? plan)
+        {
+            var organisation = (await organisations.FindAsync(organisationId))!;
+            var stored = await store.ListAsync(organisationId);
+            if (id is not null && stored.All(one => one.Id != id))
+                throw new NotFoundException("year plan");
+            var rest = stored.Where(one => one.Id != id).Select(one => one.Plan).ToArray();
+            if (plan is not null && rest.FirstOrDefault(one => one.First <= plan.Last && plan.First <= one.Last) is { } overlapping)
+                throw new RuleException("first", $"The year plan “{overlapping.Name}” holds some of these days already. Let this one begin after it ends.");
+            var first = (IsoDayOfWeek)organisation.FirstDayOfWeek;
+            var before = new SchoolCalendar(stored.Select(one => one.Plan), first);
+            var after = new SchoolCalendar(plan is null ? rest : [.. rest, plan], first);
+            return (before, after, PlanImpact.Of(await events.FollowingYearPlanAsync(organisationId), before, after));
+        }
+
+        private static YearPlan Check(YearPlanRequest request) => new(
+            request.Name, request.First, request.Last, [.. request.Terms.Select(Days)], [.. request.Breaks.Select(Days)],
+            request.Cycle is { } cycle ? new DayCycle(cycle.Unit, cycle.Length, cycle.RestartsEachTerm) : null);
+
+        private static YearPlanResponse Show(StoredYearPlan stored, SchoolCalendar school)
+        {
+            var plan = stored.Plan;
+            var numbers = plan.Cycle is null ? [] : Enumerable.Range(1, plan.Cycle.Length)
+                .Select(number => school.DaysNumbered([number], plan.First).TakeWhile(day => day <= plan.Last).Count()).ToArray();
+            return new YearPlanResponse(
+                stored.Id, plan.Name, plan.First, plan.Last, [.. plan.Terms.Select(YearApi.Body)], [.. plan.Breaks.Select(YearApi.Body)], CycleOf(plan), stored.Version, numbers);
+        }
+
+        private static CycleBody? CycleOf(YearPlan plan) => plan.Cycle is { } cycle ? new CycleBody(cycle.Unit, cycle.Length, cycle.RestartsEachTerm) : null;
+
+        private static ImpactBody Body(PlanImpact impact, RuleWords words)
+        {
+            var lines = new List<string>();
+            Add("fall out", impact.Gone);
+            Add("come in", impact.New);
+            Add("move", impact.Moved);
+            return new ImpactBody(
+                impact.Event.Id, impact.Event.HomeCalendarId, impact.Event.Content.Title, impact.Gone.Count, impact.New.Count, impact.Moved.Count, lines,
+                [.. impact.Exceptions.Select(day => words.Day(day, withWeekday: true))]);
+
+            void Add(string what, IReadOnlyList<LocalDate> days)
+            {
+                if (days.Count > 0)
+                    lines.Add($"{what}: {string.Join(", ", days.Take(DatesShown).Select(day => words.Day(day)))}{(days.Count > DatesShown ? $" and {days.Count - DatesShown} more" : "")}");
+            }
+        }
+    }
+}

@@ -1,0 +1,41 @@
+using NodaTime;
+using Valtro.Store;
+
+namespace Valtro.Server.Background;
+
+/// <summary>Empties the bin of what has rested there for 90 days. Any number of nodes may do so at once.</summary>
+internal sealed class BinKeeper(EventStore events, IClock clock, ILogger<BinKeeper> log) : BackgroundService
+{
+    private static readonly TimeSpan Every = TimeSpan.FromHours(1);
+
+    protected override async Task ExecuteAsync(CancellationToken stopping)
+    {
+        using var timer = new PeriodicTimer(Every);
+        do
+        {
+            try
+            {
+                var gone = await events.EmptyBinAsync(clock.GetCurrentInstant() - EventStore.KeptInBin);
+                if (gone > 0)
+                    log.LogInformation("{Count} events left the bin for good", gone);
+            }
+            catch (Exception away) when (Api.ProblemHandler.IsDatabaseAway(away))
+            {
+                log.LogWarning("The bin could not be emptied ({Reason}); trying again in an hour", away.Message);
+            }
+        }
+        while (await WaitAsync(timer, stopping));
+    }
+
+    private static async Task<bool> WaitAsync(PeriodicTimer timer, CancellationToken stopping)
+    {
+        try
+        {
+            return await timer.WaitForNextTickAsync(stopping);
+        }
+        catch (OperationCanceledException)
+        {
+            return false;
+        }
+    }
+}

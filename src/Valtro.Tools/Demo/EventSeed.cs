@@ -1,0 +1,66 @@
+using NodaTime;
+using Valtro.Core.Calendars;
+using Valtro.Core.Events;
+using Valtro.Core.Time;
+using Valtro.Core.YearPlans;
+using Valtro.Store;
+
+namespace Valtro.Tools.Demo;
+
+/// <summary>The demo's year plan, lists, events, and what has happened to some of their dates since.</summary>
+internal sealed class EventSeed(Database database, Guid organisationId, IReadOnlyDictionary<string, Guid> calendars, Func<string, Guid> keeper, Instant now)
+{
+    private static readonly DateTimeZone Halifax = Zones.Named("America/Halifax");
+
+    private readonly EventStore _events = new(database);
+    private readonly ListStore _lists = new(database);
+    private readonly DemoEvents _demo = new(now.InZone(Halifax).Date);
+
+    public async Task RunAsync()
+    {
+        var plan = _demo.YearPlan();
+        await new YearPlanStore(database, new OrganisationStore(database)).SaveAsync(organisationId, null, null, plan, [], now);
+        foreach (var place in new[] { "Hall", "Slipway", "Loft", "Lab", "Chart room", "Boathouse", "Room 2", "Wardroom" })
+            await _lists.AddPlaceAsync(organisationId, place);
+        var categories = new Dictionary<Guid, Category>();
+        foreach (var (key, (name, hue)) in DemoCategory.All)
+            categories[key] = await _lists.AddCategoryAsync(organisationId, name, Hue.Named(hue));
+
+        var school = new SchoolCalendar([plan], IsoDayOfWeek.Monday);
+        var setting = new DraftSetting(Halifax, [.. categories.Values], school);
+        var drafts = new Dictionary<(string, string), (Guid Id, EventContent Content)>();
+        foreach (var (plate, draft, description) in _demo.All())
+        {
+            var content = (draft with { CategoryId = draft.CategoryId is { } key ? categories[key].Id : null }).Check(setting, description);
+            var made = new CalendarEvent(Guid.Empty, calendars[plate], Guid.Empty, content, EventState.Live, 0, default, default);
+            var done = await _events.WriteAsync(organisationId, [new EventWrite(made, null, EventAct.Made)], keeper(plate), now);
+            drafts[(plate, draft.Title!)] = (done.Events[0].Id, content);
+        }
+        foreach (var (plate, title, day, edit) in _demo.Changes())
+            await ChangeAsync(plate, drafts[(plate, title)].Id, day, edit, school, setting);
+    }
+
+    private async Task ChangeAsync(string plate, Guid id, LocalDate day, Func<EventDraft, EventDraft>? edit, SchoolCalendar school, DraftSetting setting)
+    {
+        var stored = (await _events.FindAsync(organisationId, id))!;
+        var (content, timing) = (stored.Event.Content, stored.Event.Series.Timing);
+        var seenFrom = day + timing.Start.TimeOfDay;
+        var change = edit is null
+            ? new Change(ChangeAct.Cancel, seenFrom)
+            : new Change(ChangeAct.Edit, seenFrom, Typed(edit, content, day, setting));
+        var outcome = new SeriesEdit(stored.Event, change, school).Apply(ChangeScope.This, new HashSet<LocalDateTime>());
+        await _events.WriteAsync(organisationId, [new EventWrite(outcome.Event, stored.Version, edit is null ? EventAct.Cancelled : EventAct.Changed)], keeper(plate), now);
+    }
+
+    private static EventContent Typed(Func<EventDraft, EventDraft> edit, EventContent content, LocalDate day, DraftSetting setting)
+    {
+        var series = content.Series;
+        var shown = new EventDraft(content.Title, false, day, null, series.Timing.Start.TimeOfDay, series.Timing.End.TimeOfDay, null, content.Place, RepeatDraft.Of(series))
+        {
+            InBreaks = series.InBreaks,
+            CategoryId = content.Category?.Id,
+            Tags = content.Tags,
+        };
+        return edit(shown).Check(setting, content.Description);
+    }
+}

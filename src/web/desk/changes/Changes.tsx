@@ -1,0 +1,103 @@
+import { createContext, useCallback, useContext, useMemo, useState, type ReactNode } from 'react'
+import { call, Problem, type ChangePreview, type ChangeRequest, type ChangeDone } from '../api'
+import { useRefresh } from '../queries'
+import { useToast } from '../Toasts'
+import { ScopeDialog } from './ScopeDialog'
+
+export type Asked = Omit<ChangeRequest, 'scope' | 'keep'>
+
+interface Pending {
+  eventId: string
+  asked: Asked
+  preview: ChangePreview
+  resolve: (done: ChangeDone | null) => void
+  reject: (problem: Problem) => void
+}
+
+type Change = (eventId: string, asked: Asked) => Promise<ChangeDone | null>
+
+const ChangesContext = createContext<Change>(() => Promise.resolve(null))
+
+/**
+ * Describes a change, asks which dates it is for when there is a choice, makes it, and offers to undo it.
+ * The promise is null when the person thought better of it, and fails with the problem when it was refused.
+ */
+export function useChange(): Change {
+  return useContext(ChangesContext)
+}
+
+const said: Record<Asked['act'], string> = { edit: 'is saved', cancel: 'is cancelled', remove: 'is removed', restore: 'is back' }
+
+export function ChangesProvider({ children }: { children: ReactNode }) {
+  const [pending, setPending] = useState<Pending | null>(null)
+  const refresh = useRefresh()
+  const toast = useToast()
+  const undo = useUndo()
+
+  const make = useCallback(
+    async (eventId: string, request: ChangeRequest) => {
+      const done = await call<ChangeDone>('POST', `/events/${eventId}/changes`, request)
+      await refresh.everything()
+      if (done.actId === nothing) toast(`“${done.title}” is as it was: nothing was changed.`)
+      else toast(`“${done.title}” ${said[request.act]}.`, () => void undo(done.actId))
+      return done
+    },
+    [refresh, toast, undo],
+  )
+
+  const change = useCallback<Change>(
+    async (eventId, asked) => {
+      const request = { ...asked, scope: null, keep: null }
+      const preview = await call<ChangePreview>('POST', `/events/${eventId}/changes/preview`, request)
+      if (!preview.hasChoice && preview.scopes[0]?.lost.length === 0) {
+        const reason = preview.scopes[0].reason
+        if (reason) throw new Problem(400, '/problems/refused', reason, {})
+        return make(eventId, { ...request, scope: 'every' })
+      }
+      return new Promise((resolve, reject) => setPending({ eventId, asked, preview, resolve, reject }))
+    },
+    [make],
+  )
+
+  const choose = async (scope: ChangeRequest['scope'], keep: string[]) => {
+    if (!pending) return
+    try {
+      pending.resolve(await make(pending.eventId, { ...pending.asked, scope, keep }))
+      setPending(null)
+    } catch (failed) {
+      pending.reject(failed instanceof Problem ? failed : new Problem(0, '', String(failed)))
+      setPending(null)
+    }
+  }
+  const leave = () => {
+    pending?.resolve(null)
+    setPending(null)
+  }
+  const value = useMemo(() => change, [change])
+  return (
+    <ChangesContext value={value}>
+      {children}
+      {pending && <ScopeDialog act={pending.asked.act} preview={pending.preview} onChoose={choose} onLeave={leave} />}
+    </ChangesContext>
+  )
+}
+
+const nothing = '00000000-0000-0000-0000-000000000000'
+
+/** Takes back all that one press of a button did. */
+export function useUndo() {
+  const refresh = useRefresh()
+  const toast = useToast()
+  return useCallback(
+    async (actId: string) => {
+      try {
+        await call('POST', `/acts/${actId}/undo`)
+        toast('It is as it was before.')
+      } catch (failed) {
+        toast(failed instanceof Error ? failed.message : String(failed))
+      }
+      await refresh.everything()
+    },
+    [refresh, toast],
+  )
+}

@@ -1,0 +1,98 @@
+import { useState } from 'react'
+import { sayDay, todayIn, type Day } from '../../shared/days'
+import { firstDay, sayTime } from '../../shared/slips'
+import type { Consequences } from '../api'
+import { useOrganisation } from '../queries'
+import { DayField } from './DayField'
+
+interface DateListProps {
+  consequences: Consequences
+  /** Null where dates cannot be clicked away: an event that happens once. */
+  onToggle: ((date: ConsequenceDate) => void) | null
+  onAdd: ((day: Day) => void) | null
+}
+
+export type ConsequenceDate = Consequences['dates'][number]
+
+/** The dates; pressing one takes it out, or back in. */
+export function DateList({ consequences, onToggle, onAdd }: DateListProps) {
+  const { locale } = useOrganisation()
+  const { count, dates, last } = consequences
+  const taking = dates.filter((date) => date.kind !== 'removed' && date.kind !== 'inBreak').length
+  const more = count === null ? null : count - taking
+  return (
+    <>
+      <ol className="dates" tabIndex={0} aria-label="Dates">
+        {dates.map((date, index) => (
+          <DateLine
+            key={`${date.recurrenceId}${date.kind}`}
+            date={date}
+            allDay={consequences.allDay}
+            previous={dates[index - 1]?.start}
+            locale={locale}
+            onToggle={onToggle}
+          />
+        ))}
+        {more !== null && more > 1 && <li className="soft">… {more - 1} more</li>}
+        {more !== null && more > 0 && last && (
+          <DateLine date={last} allDay={consequences.allDay} locale={locale} onToggle={null} />
+        )}
+        {count === null && <li className="soft">… and so on</li>}
+      </ol>
+      {onAdd && <AddDate onAdd={onAdd} />}
+    </>
+  )
+}
+
+interface DateLineProps {
+  date: ConsequenceDate
+  allDay: boolean
+  previous?: string
+  locale: string
+  onToggle: ((date: ConsequenceDate) => void) | null
+}
+
+function DateLine({ date, allDay, previous, locale, onToggle }: DateLineProps) {
+  const day = date.start.slice(0, 10)
+  const timed = { start: date.start, end: date.end, allDay }
+  const isNewYear = previous?.slice(0, 4) !== day.slice(0, 4)
+  const isOut = date.kind === 'removed' || date.kind === 'inBreak'
+  const name = sayDay(day, locale, { weekday: 'long', day: 'numeric', month: 'long' })
+  return (
+    <li className={isOut ? 'is-out' : undefined}>
+      <span className="soft">{sayDay(day, locale, { weekday: 'short' })}</span>
+      <span className="date-day">
+        {sayDay(day, locale, { day: 'numeric', month: 'short', ...(isNewYear ? { year: 'numeric' } : {}) })}
+      </span>
+      <span className="date-day">{sayTime(timed, firstDay(timed))}</span>
+      <span className="date-remark">{date.remarks.join('; ')}</span>
+      {onToggle && date.kind !== 'inBreak' ? (
+        <button
+          type="button"
+          className="date-toggle"
+          aria-label={date.kind === 'removed' ? `Put ${name} back` : `Take ${name} out`}
+          title={date.kind === 'removed' ? 'Put it back' : 'Take it out'}
+          onClick={() => onToggle(date)}
+        >
+          {date.kind === 'removed' ? '+' : '×'}
+        </button>
+      ) : (
+        <span />
+      )}
+    </li>
+  )
+}
+
+function AddDate({ onAdd }: { onAdd: (day: Day) => void }) {
+  const { zone } = useOrganisation()
+  const [day, setDay] = useState<Day | null>(null)
+  return (
+    <p className="when-line add-date">
+      <span>Add a date:</span>
+      <DayField id="extra" label="Further date" value={day} today={todayIn(zone)} onChange={setDay} />
+      <button type="button" className="btn btn-outline-ink" disabled={!day} onClick={() => day && (onAdd(day), setDay(null))}>
+        Add
+      </button>
+    </p>
+  )
+}

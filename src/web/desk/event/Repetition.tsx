@@ -1,0 +1,320 @@
+import { addDays, monthOf, sayDay, weekdayOf, weekOf, type Day } from '../../shared/days'
+import type { Problem } from '../api'
+import { useOrganisation, useYearPlans } from '../queries'
+import { DayField, Refusal } from './DayField'
+import { positionOf, type Draft, type Pattern } from './draft'
+
+interface RepetitionProps {
+  draft: Draft
+  set: (change: Partial<Draft>) => void
+  problem: Problem | null
+  today: Day
+  /** The rule as the server wrote it, to go on from when somebody wants to write it as text. */
+  rule: string | null
+}
+
+const units: [Pattern, string, string][] = [
+  ['daily', 'day', 'days'],
+  ['weekly', 'week', 'weeks'],
+  ['monthly', 'month', 'months'],
+  ['yearly', 'year', 'years'],
+]
+
+/** "every 2 weeks on Tu Th": how often, and on which days. */
+export function Repetition({ draft, set, problem, today, rule }: RepetitionProps) {
+  const cycle = useCycleOn(draft.date ?? today)
+  const choose = (pattern: Pattern) => {
+    if (pattern === 'text') set({ pattern, ruleText: rule ?? 'FREQ=WEEKLY' })
+    else if (pattern === 'cycle') set({ pattern, weekdays: cycle?.unit === 'weeks' && draft.date ? [weekdayOf(draft.date)] : [] })
+    else
+      set({
+        pattern,
+        ...(draft.weekdays.length === 0 ? { weekdays: [weekdayOf(draft.date ?? today)] } : {}),
+        ...followStart(draft),
+      })
+  }
+  const hasInterval = draft.pattern !== 'cycle' && draft.pattern !== 'text'
+  const isOne = draft.interval.trim() === '1'
+  return (
+    <>
+      {hasInterval && (
+        <input
+          className="form-control number-field"
+          aria-label={`Every how many ${units.find(([pattern]) => pattern === draft.pattern)?.[2]}`}
+          inputMode="numeric"
+          value={draft.interval}
+          aria-invalid={problem?.on('repeat.interval') !== undefined}
+          onChange={(event) => set({ interval: event.target.value })}
+        />
+      )}
+      <select
+        className="form-select"
+        aria-label="Days, weeks, months or years"
+        value={draft.pattern}
+        onChange={(event) => choose(event.target.value as Pattern)}
+      >
+        {units.map(([pattern, one, many]) => (
+          <option key={pattern} value={pattern}>
+            {isOne ? one : many}
+          </option>
+        ))}
+        {(cycle || draft.pattern === 'cycle') && (
+          <option value="cycle">{cycle?.unit === 'weeks' ? 'week …' : 'day of the cycle'}</option>
+        )}
+        <option value="text">(by a rule)</option>
+      </select>
+      <Refusal text={problem?.on('repeat.interval')} />
+      {draft.pattern === 'weekly' && <span>on</span>}
+      {draft.pattern === 'cycle' && (
+        <CycleNumbers draft={draft} set={set} length={cycle?.length ?? 10} unit={cycle?.unit ?? 'days'} />
+      )}
+      {(draft.pattern === 'weekly' || (draft.pattern === 'cycle' && cycle?.unit === 'weeks')) && (
+        <WeekdayTicks value={draft.weekdays} today={today} onChange={(weekdays) => set({ weekdays })} />
+      )}
+      {(draft.pattern === 'monthly' || draft.pattern === 'yearly') && <PositionChoice draft={draft} set={set} />}
+      {draft.pattern === 'text' && (
+        <input
+          className="form-control rule-field"
+          aria-label="Rule, as RRULE of RFC 5545"
+          spellCheck={false}
+          value={draft.ruleText}
+          aria-invalid={problem?.on('repeat.text') !== undefined}
+          onChange={(event) => set({ ruleText: event.target.value })}
+        />
+      )}
+      <Refusal
+        text={
+          problem?.on('repeat.weekdays') ??
+          problem?.on('repeat.by') ??
+          problem?.on('repeat.numbers') ??
+          problem?.on('repeat.text')
+        }
+      />
+    </>
+  )
+}
+
+/** While nobody chose another position, it is the one of the first day. */
+function followStart(draft: Draft): Partial<Draft> {
+  return draft.date && draft.pattern !== 'monthly' && draft.pattern !== 'yearly' ? positionOf(draft.date) : {}
+}
+
+function useCycleOn(day: Day) {
+  const plans = useYearPlans().data?.plans ?? []
+  return plans.find((plan) => plan.first <= day && day <= plan.last)?.cycle ?? null
+}
+
+interface WeekdayTicksProps {
+  value: number[]
+  today: Day
+  onChange: (weekdays: number[]) => void
+}
+
+export function WeekdayTicks({ value, today, onChange }: WeekdayTicksProps) {
+  const { locale, firstDayOfWeek } = useOrganisation()
+  const first = weekOf(today, firstDayOfWeek)
+  const toggle = (weekday: number) =>
+    onChange(value.includes(weekday) ? value.filter((one) => one !== weekday) : [...value, weekday])
+  return (
+    <span className="weekdays" role="group" aria-label="Weekdays">
+      {Array.from({ length: 7 }, (_, index) => addDays(first, index)).map((day) => (
+        <label key={day} className={value.includes(weekdayOf(day)) ? 'is-on' : undefined}>
+          <input
+            type="checkbox"
+            className="visually-hidden"
+            checked={value.includes(weekdayOf(day))}
+            onChange={() => toggle(weekdayOf(day))}
+            aria-label={sayDay(day, locale, { weekday: 'long' })}
+          />
+          <span aria-hidden="true">{sayDay(day, locale, { weekday: 'short' }).slice(0, 2)}</span>
+        </label>
+      ))}
+    </span>
+  )
+}
+
+interface CycleNumbersProps {
+  draft: Draft
+  set: (change: Partial<Draft>) => void
+  length: number
+  unit: 'days' | 'weeks'
+}
+
+function CycleNumbers({ draft, set, length, unit }: CycleNumbersProps) {
+  const toggle = (number: number) =>
+    set({
+      numbers: draft.numbers.includes(number) ? draft.numbers.filter((one) => one !== number) : [...draft.numbers, number],
+    })
+  return (
+    <span className="weekdays" role="group" aria-label={unit === 'weeks' ? 'Weeks of the cycle' : 'Days of the cycle'}>
+      {Array.from({ length }, (_, index) => index + 1).map((number) => {
+        const name = unit === 'weeks' ? String.fromCharCode(64 + number) : String(number)
+        return (
+          <label key={number} className={draft.numbers.includes(number) ? 'is-on' : undefined}>
+            <input
+              type="checkbox"
+              className="visually-hidden"
+              checked={draft.numbers.includes(number)}
+              onChange={() => toggle(number)}
+              aria-label={unit === 'weeks' ? `Week ${name}` : `Day ${name}`}
+            />
+            <span aria-hidden="true">{name}</span>
+          </label>
+        )
+      })}
+    </span>
+  )
+}
+
+const ordinals: Record<number, string> = { 1: 'first', 2: 'second', 3: 'third', 4: 'fourth', 5: 'fifth', [-1]: 'last' }
+
+/** "on the second Tuesday": the ways to say the first day within its month, and those that stand there already. */
+function PositionChoice({ draft, set }: { draft: Draft; set: (change: Partial<Draft>) => void }) {
+  const { locale } = useOrganisation()
+  const day = draft.date ?? '2026-01-01'
+  const weekdayName = (weekday: number) => sayDay(addDays('2024-01-01', weekday - 1), locale, { weekday: 'long' })
+  const say = (value: string) => {
+    const [by, one, other] = value.split(':')
+    if (by === 'day') return one === '-1' ? 'the last day' : `the ${withSuffix(Number(one))}`
+    return `the ${ordinals[Number(one)]} ${by === 'workday' ? 'weekday (Mon–Fri)' : weekdayName(Number(other))}`
+  }
+  const current =
+    draft.by === 'day'
+      ? `day:${draft.monthDay}`
+      : draft.by === 'workday'
+        ? `workday:${draft.ordinal}`
+        : `weekday:${draft.ordinal}:${draft.weekday}`
+  const choose = (value: string) => {
+    const [by, one, other] = value.split(':')
+    if (by === 'day') set({ by, monthDay: Number(one) })
+    else if (by === 'workday') set({ by, ordinal: Number(one) })
+    else set({ by: 'weekday', ordinal: Number(one), weekday: Number(other) })
+  }
+  const options = [...new Set([...waysToSay(day), current])]
+  return (
+    <>
+      <span>on</span>
+      <select
+        className="form-select"
+        aria-label="Which day of the month"
+        value={current}
+        onChange={(event) => choose(event.target.value)}
+      >
+        {options.map((option) => (
+          <option key={option} value={option}>
+            {say(option)}
+          </option>
+        ))}
+      </select>
+      {draft.pattern === 'yearly' && (
+        <>
+          <span>of</span>
+          <select
+            className="form-select"
+            aria-label="Month"
+            value={draft.month}
+            onChange={(event) => set({ month: Number(event.target.value) })}
+          >
+            {Array.from({ length: 12 }, (_, index) => index + 1).map((month) => (
+              <option key={month} value={month}>
+                {sayDay(`2026-${String(month).padStart(2, '0')}-01`, locale, { month: 'long' })}
+              </option>
+            ))}
+          </select>
+        </>
+      )}
+      {draft.by === 'day' && draft.monthDay > 28 && (
+        <select
+          className="form-select"
+          aria-label="In months without that day"
+          value={draft.skip}
+          onChange={(event) => set({ skip: event.target.value as Draft['skip'] })}
+        >
+          <option value="omit">not in shorter months</option>
+          <option value="backward">in shorter months on the last day</option>
+          <option value="forward">in shorter months on the day after</option>
+        </select>
+      )}
+    </>
+  )
+}
+
+function waysToSay(day: Day): string[] {
+  const { monthDay, ordinal, weekday } = positionOf(day)
+  const isLast = monthOf(addDays(day, 7)) !== monthOf(day)
+  const ways = [`day:${monthDay}`, `weekday:${ordinal}:${weekday}`]
+  if (isLast) ways.push(`weekday:-1:${weekday}`)
+  return [...ways, 'workday:1', 'workday:-1', 'day:-1']
+}
+
+export function withSuffix(number: number): string {
+  const last = number % 100 >= 11 && number % 100 <= 13 ? 0 : number % 10
+  return `${number}${['th', 'st', 'nd', 'rd'][last] ?? 'th'}`
+}
+
+type EndingProps = Omit<RepetitionProps, 'rule'>
+
+/** "until 18 December", and what happens in breaks. */
+export function Ending({ draft, set, problem, today }: EndingProps) {
+  if (draft.pattern === 'text') return <InBreaksChoice draft={draft} set={set} />
+  return (
+    <p className="when-line">
+      <select
+        className="form-select"
+        aria-label="How it ends"
+        value={draft.ends}
+        onChange={(event) => {
+          const ends = event.target.value as Draft['ends']
+          set({ ends, ...(ends === 'on' && !draft.until && draft.date ? { until: addDays(draft.date, 70) } : {}) })
+        }}
+      >
+        <option value="never">{draft.pattern === 'cycle' ? 'as long as the year plan goes' : 'without end'}</option>
+        <option value="on">until</option>
+        <option value="after">for</option>
+      </select>
+      {draft.ends === 'on' && (
+        <DayField
+          id="until"
+          label="Until"
+          value={draft.until}
+          today={today}
+          refusal={problem?.on('repeat.until')}
+          onChange={(until) => set({ until })}
+        />
+      )}
+      {draft.ends === 'after' && (
+        <>
+          <input
+            className="form-control number-field"
+            aria-label="Number of dates"
+            inputMode="numeric"
+            value={draft.count}
+            aria-invalid={problem?.on('repeat.count') !== undefined}
+            onChange={(event) => set({ count: event.target.value })}
+          />
+          <span>dates</span>
+          <Refusal text={problem?.on('repeat.count')} />
+        </>
+      )}
+      {draft.pattern !== 'cycle' && <InBreaksChoice draft={draft} set={set} />}
+    </p>
+  )
+}
+
+function InBreaksChoice({ draft, set }: { draft: Draft; set: (change: Partial<Draft>) => void }) {
+  return (
+    <>
+      <span>and in breaks it</span>
+      <select
+        className="form-select"
+        aria-label="In breaks"
+        value={draft.inBreaks}
+        onChange={(event) => set({ inBreaks: event.target.value as Draft['inBreaks'] })}
+      >
+        <option value="skip">falls out</option>
+        <option value="move">moves to the next open day of the week</option>
+        <option value="ignore">takes place all the same</option>
+      </select>
+    </>
+  )
+}

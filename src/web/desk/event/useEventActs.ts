@@ -1,0 +1,90 @@
+import { useEffect, useState } from 'react'
+import { useBlocker, useNavigate } from 'react-router'
+import { call, Problem, type Calendar, type Happening, type HappeningRequest } from '../api'
+import { useChange, type Asked } from '../changes/Changes'
+import { forWhom } from '../openness'
+import { useRefresh } from '../queries'
+import { useToast } from '../Toasts'
+
+/** Saving, cancelling, removing and leaving. What was typed stays whatever happens. */
+export function useEventActs(stored: Happening | null, isDirty: boolean) {
+  const [problem, setProblem] = useState<Problem | null>(null)
+  const [isSaving, setSaving] = useState(false)
+  const [isDone, setDone] = useState<string | null>(null)
+  const navigate = useNavigate()
+  const refresh = useRefresh()
+  const toast = useToast()
+  const change = useChange()
+  const blocker = useBlocker(
+    ({ currentLocation, nextLocation }) => isDirty && !isDone && currentLocation.pathname !== nextLocation.pathname,
+  )
+
+  useEffect(() => {
+    if (isDone) void navigate(isDone)
+  }, [isDone, navigate])
+  useEffect(() => {
+    if (!isDirty || isDone) return
+    const warn = (event: BeforeUnloadEvent) => event.preventDefault()
+    window.addEventListener('beforeunload', warn)
+    return () => window.removeEventListener('beforeunload', warn)
+  }, [isDirty, isDone])
+
+  const attempt = async (act: () => Promise<void>) => {
+    setSaving(true)
+    setProblem(null)
+    try {
+      await act()
+    } catch (failed) {
+      const known = failed instanceof Problem ? failed : new Problem(0, '', String(failed))
+      setProblem(known)
+      // The session may have ended in another window: signing in again must not cost what was typed.
+      if (known.type === '/problems/stale-session') await refresh.session()
+    } finally {
+      setSaving(false)
+    }
+  }
+
+  /** @param over What somebody else saved meanwhile, and is to be replaced. */
+  const save = (request: HappeningRequest, calendar: Calendar | undefined, over: Happening | null = null) =>
+    attempt(async () => {
+      const base = over ?? stored
+      if (base) {
+        await makeChange(base, { act: 'edit', event: request })
+        return
+      }
+      const saved = await call<Happening>('POST', '/events', request)
+      await refresh.everything()
+      toast(`“${saved.title}” is saved on ${calendar?.name}. ${whoSees(calendar)}`)
+      setDone(`/plan?day=${request.date}`)
+    })
+
+  const makeChange = async (base: Happening, what: Pick<Asked, 'act'> & Partial<Pick<Asked, 'event'>>) => {
+    const done = await change(base.id, {
+      recurrenceId: base.recurrenceId,
+      version: base.version ?? 0,
+      event: null,
+      move: null,
+      ...what,
+    })
+    if (done) setDone(`/plan?day=${done.date}`)
+  }
+
+  return {
+    problem,
+    /** What is stored now, when somebody else saved first. */
+    conflict: problem?.status === 409 ? (problem.current as Happening | null) : null,
+    isSaving,
+    save,
+    act: (act: 'cancel' | 'remove' | 'restore') => attempt(async () => (stored ? makeChange(stored, { act }) : undefined)),
+    leaving: blocker.state === 'blocked',
+    stay: () => blocker.reset?.(),
+    leave: () => blocker.proceed?.(),
+  }
+}
+
+function whoSees(calendar: Calendar | undefined): string {
+  if (!calendar) return ''
+  return { everyone: 'Everyone sees it.', members: 'Members see it.', editors: 'Only its editors see it.' }[
+    forWhom(calendar.disclosure)
+  ]
+}

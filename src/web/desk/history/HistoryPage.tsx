@@ -1,0 +1,104 @@
+import { Link, useNavigate, useParams } from 'react-router'
+import { call, type Revision } from '../api'
+import { useUndo } from '../changes/Changes'
+import { sayAgo } from '../Delivery'
+import { NothingHere } from '../NothingHere'
+import { useEvent, useRefresh, useRevisions } from '../queries'
+import { useToast } from '../Toasts'
+
+export const acts: Record<Revision['act'], string> = {
+  made: 'made it',
+  changed: 'changed it',
+  cancelled: 'cancelled dates',
+  removed: 'removed it, or dates of it',
+  restored: 'restored it',
+  undone: 'undid the last change',
+}
+
+const fields: Record<string, string> = {
+  title: 'Title',
+  place: 'Where',
+  description: 'About',
+  categoryId: 'Category',
+  tags: 'Tags',
+  calendarId: 'Calendar',
+  state: 'State',
+  when: 'When',
+  extra: 'Added by hand',
+  removed: 'Taken out by hand',
+  exception: 'One date',
+  zone: 'Time zone',
+}
+
+/** Every save of an event, and the way back to any of them. */
+export function HistoryPage() {
+  const { id = '' } = useParams()
+  const happening = useEvent(id, null)
+  const revisions = useRevisions(id)
+  const restore = useRestore(id)
+  const problem = happening.error ?? revisions.error
+  if (problem) return <NothingHere detail={problem.message} />
+  if (!happening.data || !revisions.data) return <p className="page">Opening …</p>
+  return (
+    <main className="page history">
+      <p className="soft">
+        <Link to={`/events/${id}`}>{happening.data.title}</Link> › all versions
+      </p>
+      <h1>What became of “{happening.data.title}”</h1>
+      <ol>
+        {revisions.data.map((revision) => (
+          <li key={revision.version}>
+            <h2>
+              {revision.by} {acts[revision.act]} <span className="soft">{sayAgo(revision.at)}</span>
+            </h2>
+            <Differences revision={revision} />
+            {revision.mayRestore && (
+              <button
+                type="button"
+                className="btn btn-outline-ink"
+                onClick={() => restore(revision.version, happening.data.version ?? 0)}
+              >
+                Make it as it was then
+              </button>
+            )}
+          </li>
+        ))}
+      </ol>
+    </main>
+  )
+}
+
+function useRestore(id: string) {
+  const refresh = useRefresh()
+  const toast = useToast()
+  const undo = useUndo()
+  const navigate = useNavigate()
+  return async (version: number, now: number) => {
+    try {
+      const done = await call<{ actId: string }>('POST', `/events/${id}/revisions/${version}/restore?now=${now}`)
+      await refresh.everything()
+      toast('It is as it was then.', () => void undo(done.actId))
+      await navigate(`/events/${id}`)
+    } catch (failed) {
+      toast(failed instanceof Error ? failed.message : String(failed))
+    }
+  }
+}
+
+function Differences({ revision }: { revision: Revision }) {
+  if (revision.differences.length === 0) return null
+  return (
+    <table className="differences">
+      <tbody>
+        {revision.differences.map((difference, index) => (
+          <tr key={index}>
+            <th scope="row">{fields[difference.field] ?? difference.field}</th>
+            <td>{difference.was || '–'}</td>
+            <td aria-label="became">→</td>
+            <td>{difference.is || '–'}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  )
+}

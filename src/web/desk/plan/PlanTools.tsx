@@ -1,0 +1,97 @@
+import { useState } from 'react'
+import { Link, useNavigate } from 'react-router'
+import type { Occurrence } from '../api'
+import type { Filter, Plan } from './usePlanAddress'
+
+interface PlanToolsProps {
+  plan: Plan
+  /** All that is on, to offer what can be narrowed by. */
+  occurrences: Occurrence[]
+  mayEdit: boolean
+}
+
+/** A line to say an event in, and what the plan is narrowed to. */
+export function PlanTools({ plan, occurrences, mayEdit }: PlanToolsProps) {
+  const isNarrowed = Object.values(plan.filter).some((value) => value !== '')
+  return (
+    <div className="plan-tools">
+      {mayEdit && <LineField plan={plan} />}
+      {mayEdit && <Link to="/events/several">Several at once</Link>}
+      <span className="stretch" />
+      <FilterChoice
+        plan={plan}
+        name="category"
+        all="all categories"
+        offered={occurrences.map((one) => one.category?.name ?? '')}
+      />
+      <FilterChoice plan={plan} name="tag" all="all tags" offered={occurrences.flatMap((one) => one.tags)} />
+      <FilterChoice plan={plan} name="place" all="all places" offered={occurrences.map((one) => one.place)} />
+      {isNarrowed && (
+        <button type="button" className="as-link" onClick={() => plan.go({ filter: { category: '', tag: '', place: '' } })}>
+          Show all
+        </button>
+      )}
+    </div>
+  )
+}
+
+function LineField({ plan }: { plan: Plan }) {
+  const [text, setText] = useState('')
+  const navigate = useNavigate()
+  const read = (event: React.FormEvent) => {
+    event.preventDefault()
+    if (text.trim() !== '') void navigate(`/events/new?line=${encodeURIComponent(text.trim())}&day=${plan.today}`)
+  }
+  return (
+    <form className="line-form" onSubmit={read} role="search" aria-label="New event in one line">
+      <input
+        className="form-control"
+        aria-label="Say an event in one line"
+        placeholder="Sail repair every Tue 14:00–15:30 in Slipway until 18 Dec #practical"
+        value={text}
+        maxLength={500}
+        onChange={(event) => setText(event.target.value)}
+      />
+      <button type="submit" className="btn btn-outline-ink" disabled={text.trim() === ''}>
+        Read it
+      </button>
+    </form>
+  )
+}
+
+interface FilterChoiceProps {
+  plan: Plan
+  name: keyof Filter
+  all: string
+  offered: string[]
+}
+
+function FilterChoice({ plan, name, all, offered }: FilterChoiceProps) {
+  const value = plan.filter[name]
+  const values = [...new Set([...offered, value])].filter((one) => one !== '').sort((one, other) => one.localeCompare(other))
+  if (values.length === 0) return null
+  return (
+    <select
+      className={`form-select ${value === '' ? '' : 'is-narrowed'}`}
+      aria-label={`Narrow by ${name}`}
+      value={value}
+      onChange={(event) => plan.go({ filter: { ...plan.filter, [name]: event.target.value } })}
+    >
+      <option value="">{all}</option>
+      {values.map((one) => (
+        <option key={one} value={one}>
+          {one}
+        </option>
+      ))}
+    </select>
+  )
+}
+
+export function narrowed(occurrences: Occurrence[], filter: Filter): Occurrence[] {
+  return occurrences.filter(
+    (one) =>
+      (filter.category === '' || one.category?.name === filter.category) &&
+      (filter.tag === '' || one.tags.includes(filter.tag)) &&
+      (filter.place === '' || one.place === filter.place),
+  )
+}

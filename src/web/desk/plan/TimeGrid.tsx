@@ -1,0 +1,265 @@
+import { useEffect, useRef, useState } from 'react'
+import { Link, useNavigate } from 'react-router'
+import { daysBetween, isWeekend, sayDay, type Day } from '../../shared/days'
+import { Plate } from '../../shared/Plate'
+import { firstDay, lastDay, sayTime, timeOf, touches } from '../../shared/slips'
+import { hoursOf, layoutDay, timeAt } from '../../shared/timeGrid'
+import type { Calendar, DayInfo, Occurrence } from '../api'
+import { useOrganisation } from '../queries'
+import { useDropOn, useMovable, useMoving } from './moving'
+import { addressOf } from './Slip'
+import type { Plan } from './usePlanAddress'
+
+interface TimeGridProps {
+  plan: Plan
+  days: DayInfo[]
+  calendars: Calendar[]
+  occurrences: Occurrence[]
+}
+
+/** What has no length is still as high as this many minutes, so that it can be read and hit. */
+const LEAST_MINUTES = 30
+const HOUR_HEIGHT = 46
+
+/** A week or a day by the clock: real hours, so that a day of 23 or 25 is as long as it is. */
+export function TimeGrid({ plan, days, calendars, occurrences }: TimeGridProps) {
+  const { locale } = useOrganisation()
+  const scroller = useRef<HTMLDivElement>(null)
+  const now = useNow()
+  const calendarOf = new Map(calendars.map((calendar) => [calendar.id, calendar]))
+  const known = occurrences.filter((one) => calendarOf.has(one.calendarId))
+  const isLong = (one: Occurrence) => one.allDay || Date.parse(one.end) - Date.parse(one.start) >= 24 * 3_600_000
+  const longest = Math.max(...days.map((day) => Date.parse(day.end) - Date.parse(day.start)), 1) / 3_600_000
+  const first = days[0]?.day
+  useEffect(() => {
+    scroller.current?.scrollTo({ top: 7.5 * HOUR_HEIGHT })
+  }, [first])
+  const style = { '--days': days.length } as React.CSSProperties
+  return (
+    <div className="time-grid" style={style}>
+      <div className="time-heads">
+        <span className="time-axis" />
+        {days.map((day) => (
+          <div key={day.day} className={`time-head ${day.day === plan.today ? 'is-today' : ''} ${day.closed ? 'is-closed' : ''}`}>
+            <b>
+              {sayDay(day.day, locale, { weekday: 'short' })} {sayDay(day.day, locale, { day: 'numeric', month: 'short' })}
+            </b>
+            <small>
+              {day.clocksChangeAt && `${(Date.parse(day.end) - Date.parse(day.start)) / 3_600_000} hours: the clocks change. `}
+              {day.closed ?? day.cycle}
+            </small>
+          </div>
+        ))}
+      </div>
+      <div className="time-all-day">
+        <span className="time-axis soft">all day</span>
+        {days.map((day) => (
+          <AllDayCell key={day.day} day={day.day}>
+            {known
+              .filter((one) => isLong(one) && touches(one, day.day))
+              .map((one) => {
+                const calendar = calendarOf.get(one.calendarId)
+                return (
+                  calendar && (
+                    <AllDaySlip key={one.eventId + one.recurrenceId} occurrence={one} calendar={calendar} day={day.day} />
+                  )
+                )
+              })}
+          </AllDayCell>
+        ))}
+      </div>
+      <div className="time-scroll" ref={scroller} tabIndex={0} role="region" aria-label="Hours">
+        <div className="time-hours" style={{ height: longest * HOUR_HEIGHT }}>
+          <div className="time-axis">
+            {days[0] &&
+              hoursOf(days[0].start, days[0].end, days.length === 1 ? days[0].clocksChangeAt : null).map((hour) => (
+                <span key={hour.top} style={{ top: `${hour.top * 100}%` }}>
+                  {hour.label}
+                </span>
+              ))}
+          </div>
+          {days.map((day) => (
+            <DayColumn
+              key={day.day}
+              day={day}
+              plan={plan}
+              now={now}
+              calendarOf={calendarOf}
+              isAlone={days.length === 1}
+              occurrences={known.filter((one) => !isLong(one) && touches(one, day.day))}
+            />
+          ))}
+        </div>
+      </div>
+    </div>
+  )
+}
+
+function useNow(): number {
+  const [now, setNow] = useState(() => Date.now())
+  useEffect(() => {
+    const timer = setInterval(() => setNow(Date.now()), 60_000)
+    return () => clearInterval(timer)
+  }, [])
+  return now
+}
+
+function AllDayCell({ day, children }: { day: Day; children: React.ReactNode }) {
+  const drop = useDropOn(day, null)
+  return (
+    <div className={isWeekend(day) ? 'is-weekend' : undefined} {...drop}>
+      {children}
+    </div>
+  )
+}
+
+function AllDaySlip({ occurrence, calendar, day }: { occurrence: Occurrence; calendar: Calendar; day: Day }) {
+  const movable = useMovable(occurrence, day, calendar.mayEdit)
+  const isFirst = firstDay(occurrence) === day
+  const isLast = lastDay(occurrence) === day
+  return (
+    <Link
+      to={addressOf(occurrence)}
+      className={`slip-line slip-${occurrence.state} ${isFirst ? '' : 'goes-on-before'} ${isLast ? '' : 'goes-on-after'}`}
+      title={`${occurrence.title}, ${sayTime(occurrence, day)}`}
+      {...movable}
+    >
+      <Plate code={calendar.plate} colour={calendar.colour} size="small" />
+      <span className="slip-title">{occurrence.title}</span>
+    </Link>
+  )
+}
+
+interface DayColumnProps {
+  day: DayInfo
+  plan: Plan
+  now: number
+  calendarOf: Map<string, Calendar>
+  isAlone: boolean
+  occurrences: Occurrence[]
+}
+
+function DayColumn({ day, plan, now, calendarOf, isAlone, occurrences }: DayColumnProps) {
+  const { locale } = useOrganisation()
+  const navigate = useNavigate()
+  const moving = useMoving()
+  const [start, end] = [Date.parse(day.start), Date.parse(day.end)]
+  const placed = layoutDay(
+    { start, end },
+    occurrences.map((item) => ({ item, stretch: { start: Date.parse(item.start), end: Date.parse(item.end) } })),
+    LEAST_MINUTES / ((end - start) / 60_000),
+  )
+  const timeUnder = (event: React.MouseEvent) => {
+    const box = event.currentTarget.getBoundingClientRect()
+    return timeAt((event.clientY - box.top) / box.height, day.start, day.end, day.clocksChangeAt)
+  }
+  const mayEdit = [...calendarOf.values()].some((calendar) => calendar.mayEdit)
+  const drop = (event: React.DragEvent) => {
+    const dragged = moving.held()
+    if (!dragged) return
+    event.preventDefault()
+    const { occurrence } = dragged
+    const days = daysBetween(firstDay(occurrence), day.day)
+    // An event on another clock is moved by as much as it was dragged; its own local time follows from that.
+    const target = timeUnder(event)
+    void moving.move(
+      occurrence,
+      days,
+      occurrence.own ? shifted(timeOf(occurrence.own.start), minutes(target) - minutes(timeOf(occurrence.start))) : target,
+    )
+  }
+  const classes = [
+    'time-column',
+    isWeekend(day.day) && 'is-weekend',
+    day.closed && 'is-closed',
+    day.day === plan.today && 'is-today',
+  ]
+  return (
+    <div
+      className={classes.filter(Boolean).join(' ')}
+      onDragOver={(event) => moving.held() && event.preventDefault()}
+      onDrop={drop}
+      style={{ height: `${((end - start) / 3_600_000) * HOUR_HEIGHT}px` }}
+    >
+      {hoursOf(day.start, day.end, day.clocksChangeAt).map((hour) => (
+        <i key={hour.top} className="time-line" style={{ top: `${hour.top * 100}%` }} aria-hidden="true">
+          {!isAlone && day.clocksChangeAt ? hour.label : ''}
+        </i>
+      ))}
+      {mayEdit && (
+        <button
+          type="button"
+          data-cell
+          className="time-free"
+          aria-label={`New event, ${sayDay(day.day, locale, { weekday: 'long', day: 'numeric', month: 'long' })}`}
+          onClick={(event) => navigate(`/events/new?day=${day.day}${event.detail > 0 ? `&from=${timeUnder(event)}` : ''}`)}
+        />
+      )}
+      {placed.map((one) => {
+        const calendar = calendarOf.get(one.item.calendarId)
+        return (
+          calendar && (
+            <TimeSlip
+              key={one.item.eventId + one.item.recurrenceId}
+              occurrence={one.item}
+              calendar={calendar}
+              day={day.day}
+              style={{
+                top: `${one.top * 100}%`,
+                height: `${one.height * 100}%`,
+                left: `${(one.column / one.columns) * 100}%`,
+                width: `${100 / one.columns}%`,
+              }}
+            />
+          )
+        )
+      })}
+      {start <= now && now < end && (
+        <i className="time-now" style={{ top: `${((now - start) / (end - start)) * 100}%` }} title="now" />
+      )}
+    </div>
+  )
+}
+
+interface TimeSlipProps {
+  occurrence: Occurrence
+  calendar: Calendar
+  day: Day
+  style: React.CSSProperties
+}
+
+function TimeSlip({ occurrence, calendar, day, style }: TimeSlipProps) {
+  const moving = useMoving()
+  const own = occurrence.own ?? occurrence
+  const movable = useMovable(occurrence, day, calendar.mayEdit, (step) => {
+    const next = minutes(timeOf(own.start)) + step * 15
+    void moving.move(occurrence, Math.floor(next / 1440), shifted(timeOf(own.start), step * 15))
+  })
+  return (
+    <Link
+      to={addressOf(occurrence)}
+      className={`slip time-slip slip-${occurrence.state} ${occurrence.isException ? 'slip-exception' : ''}`}
+      style={style}
+      title={`${sayTime(occurrence, day)} ${occurrence.title}${occurrence.place ? `, ${occurrence.place}` : ''} (${calendar.name})`}
+      {...movable}
+    >
+      <span className={`band hue-${calendar.colour}`} aria-hidden="true" />
+      <span className="slip-body">
+        <span className="slip-time">
+          {sayTime(occurrence, day)} <span className="time-plate">{calendar.plate}</span>
+        </span>
+        <b className="slip-title">{occurrence.title}</b>
+        {occurrence.place && <span className="slip-place">{occurrence.place}</span>}
+      </span>
+    </Link>
+  )
+}
+
+function minutes(time: string): number {
+  return Number(time.slice(0, 2)) * 60 + Number(time.slice(3, 5))
+}
+
+function shifted(time: string, by: number): string {
+  const at = (((minutes(time) + by) % 1440) + 1440) % 1440
+  return `${String(Math.floor(at / 60)).padStart(2, '0')}:${String(at % 60).padStart(2, '0')}`
+}

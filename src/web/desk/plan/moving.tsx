@@ -1,0 +1,105 @@
+import { createContext, useContext, useMemo, useRef, type ReactNode } from 'react'
+import { addDays, daysBetween, type Day } from '../../shared/days'
+import { firstDay, timeOf } from '../../shared/slips'
+import { call, type Happening, type Occurrence } from '../api'
+import { useChange } from '../changes/Changes'
+import { useToast } from '../Toasts'
+
+interface Dragged {
+  occurrence: Occurrence
+  /** The day of the slip that was taken hold of; what lasts for days has several. */
+  day: Day
+}
+
+interface Moving {
+  take: (dragged: Dragged) => void
+  /** What is being dragged, if it is a slip of the plan. */
+  held: () => Dragged | null
+  /** Moves a date by days, and to another start time when one is given. */
+  move: (occurrence: Occurrence, days: number, start?: string) => Promise<void>
+}
+
+const MovingContext = createContext<Moving | null>(null)
+
+export function useMoving(): Moving {
+  const moving = useContext(MovingContext)
+  if (!moving) throw new Error('Slips move only on the plan.')
+  return moving
+}
+
+export function MovingProvider({ children }: { children: ReactNode }) {
+  const held = useRef<Dragged | null>(null)
+  const change = useChange()
+  const toast = useToast()
+  const moving = useMemo<Moving>(
+    () => ({
+      take: (dragged) => (held.current = dragged),
+      held: () => held.current,
+      move: async (occurrence, days, start) => {
+        const own = occurrence.own ? { ...occurrence.own, allDay: false } : occurrence
+        if (days === 0 && (start === undefined || start === timeOf(own.start))) return
+        try {
+          const stored = await call<Happening>(
+            'GET',
+            `/events/${occurrence.eventId}?date=${encodeURIComponent(occurrence.recurrenceId)}`,
+          )
+          await change(occurrence.eventId, {
+            act: 'edit',
+            recurrenceId: occurrence.recurrenceId,
+            version: stored.version ?? 0,
+            event: null,
+            move: { date: addDays(firstDay(own), days), from: occurrence.allDay || !start ? null : `${start}:00` },
+          })
+        } catch (failed) {
+          toast(failed instanceof Error ? failed.message : String(failed))
+        }
+      },
+    }),
+    [change, toast],
+  )
+  return <MovingContext value={moving}>{children}</MovingContext>
+}
+
+/** What a day needs to have slips dropped on it. */
+export function useDropOn(day: Day, calendarId: string | null) {
+  const moving = useMoving()
+  const toast = useToast()
+  return {
+    onDragOver: (event: React.DragEvent) => {
+      if (moving.held()) event.preventDefault()
+    },
+    onDrop: (event: React.DragEvent) => {
+      const dragged = moving.held()
+      if (!dragged) return
+      event.preventDefault()
+      if (calendarId && dragged.occurrence.calendarId !== calendarId)
+        toast('A date keeps its calendar when it is dragged. Open the event to put it on another one.')
+      else void moving.move(dragged.occurrence, daysBetween(dragged.day, day))
+    },
+  }
+}
+
+/** What a slip needs to be moved, by hand and by keyboard: Shift with the arrows. */
+export function useMovable(occurrence: Occurrence, day: Day, mayEdit: boolean, onUpDown?: (step: 1 | -1) => void) {
+  const moving = useMoving()
+  if (!mayEdit) return {}
+  return {
+    draggable: true,
+    'aria-keyshortcuts': 'Shift+ArrowLeft Shift+ArrowRight Shift+ArrowUp Shift+ArrowDown',
+    onDragStart: (event: React.DragEvent) => {
+      event.dataTransfer.effectAllowed = 'move'
+      event.dataTransfer.setData('text/plain', occurrence.title)
+      moving.take({ occurrence, day })
+    },
+    onKeyDown: (event: React.KeyboardEvent) => {
+      if (!event.shiftKey) return
+      const sideways = { ArrowLeft: -1, ArrowRight: 1 }[event.key]
+      const upright = { ArrowUp: -1, ArrowDown: 1 }[event.key] as 1 | -1 | undefined
+      if (!sideways && !upright) return
+      event.preventDefault()
+      if (sideways) void moving.move(occurrence, sideways)
+      else if (upright && onUpDown) onUpDown(upright)
+      else if (upright) void moving.move(occurrence, upright * 7)
+    },
+  }
+}

@@ -1,0 +1,198 @@
+import { useDeferredValue, useState } from 'react'
+import { Link, useBlocker, useNavigate } from 'react-router'
+import { call, Problem, type SeveralReading, type TableRow } from '../api'
+import { useUndo } from '../changes/Changes'
+import { useCalendars, useRefresh, useSeveral } from '../queries'
+import { useToast } from '../Toasts'
+
+type Column = keyof TableRow
+
+const columns: [Column, string][] = [
+  ['date', 'Date'],
+  ['from', 'From'],
+  ['to', 'To'],
+  ['title', 'Title'],
+  ['place', 'Where'],
+  ['calendar', 'Calendar'],
+]
+const MOST = 200
+const empty: TableRow = { date: '', from: '', to: '', title: '', place: '', calendar: '' }
+
+/** A table to type into or to paste from a spreadsheet. One press saves every line, or none. */
+export function SeveralPage() {
+  const editable = (useCalendars().data ?? []).filter((calendar) => calendar.mayEdit)
+  const [rows, setRows] = useState<TableRow[]>(() => Array.from({ length: 6 }, () => empty))
+  const [calendarId, setCalendarId] = useState<string | null>(null)
+  const usual = calendarId ?? editable[0]?.id ?? null
+  const reading = useSeveral(useDeferredValue(rows), usual)
+  const read = reading.data?.rows ?? []
+  const filled = rows.filter((row) => !isEmpty(row)).length
+  const wrong = read.filter((row) => Object.keys(row.errors).length > 0).length
+  const acts = useSaving(filled > 0)
+
+  const set = (index: number, field: Column, value: string) =>
+    setRows((all) => grown(all.map((row, at) => (at === index ? { ...row, [field]: value } : row))))
+  const paste = (event: React.ClipboardEvent, index: number, column: number) => {
+    const cells = readCells(event.clipboardData.getData('text/plain'))
+    if (cells.length === 1 && cells[0]?.length === 1) return
+    event.preventDefault()
+    setRows((all) => grown(pasted(all, cells, index, column)))
+  }
+  const save = () => acts.save({ rows, calendarId: usual })
+
+  return (
+    <main className="page several">
+      <p className="soft">
+        <Link to="/plan">Plan</Link> › Several at once
+      </p>
+      <h1>Several events at once</h1>
+      <p>
+        Type, or copy lines from a spreadsheet and paste them into a cell. Without times an event lasts all day. Lines without a
+        calendar go to{' '}
+        <select
+          className="form-select inline-select"
+          aria-label="Calendar for lines that name none"
+          value={usual ?? ''}
+          onChange={(event) => setCalendarId(event.target.value)}
+        >
+          {editable.map((calendar) => (
+            <option key={calendar.id} value={calendar.id}>
+              {calendar.plate} {calendar.name}
+            </option>
+          ))}
+        </select>
+      </p>
+      {(acts.problem ?? reading.error) && (
+        <p className="notice" role="alert">
+          {(acts.problem ?? reading.error)?.message}
+        </p>
+      )}
+      <table className="several-table">
+        <thead>
+          <tr>
+            <th scope="col">
+              <span className="visually-hidden">Line</span>
+            </th>
+            {columns.map(([field, name]) => (
+              <th key={field} scope="col" className={`column-${field}`}>
+                {name}
+              </th>
+            ))}
+            <th scope="col">Read as</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((row, index) => (
+            <tr key={index}>
+              <th scope="row">{index + 1}</th>
+              {columns.map(([field, name], column) => (
+                <td key={field}>
+                  <input
+                    aria-label={`${name}, line ${index + 1}`}
+                    value={row[field] ?? ''}
+                    aria-invalid={read[index]?.errors[field] !== undefined}
+                    onChange={(event) => set(index, field, event.target.value)}
+                    onPaste={(event) => paste(event, index, column)}
+                  />
+                </td>
+              ))}
+              <td>{!isEmpty(row) && <ReadAs row={read[index]} />}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <p className="event-acts">
+        <button type="button" className="btn btn-spruce" disabled={filled === 0 || wrong > 0 || acts.isSaving} onClick={save}>
+          {acts.isSaving ? 'Saving …' : filled === 1 ? 'Save 1 event' : `Save ${filled} events`}
+        </button>
+        {wrong > 0 && (
+          <span className="refusal">
+            {wrong === 1 ? 'One line is not right yet' : `${wrong} lines are not right yet`}: nothing is saved before all are.
+          </span>
+        )}
+      </p>
+      {acts.leaving && (
+        <div className="leave-guard" role="alertdialog" aria-label="Leave without saving?">
+          <p>The table is not saved.</p>
+          <button type="button" className="btn btn-spruce" autoFocus onClick={acts.stay}>
+            Stay here
+          </button>
+          <button type="button" className="btn btn-quiet" onClick={acts.leave}>
+            Leave without saving
+          </button>
+        </div>
+      )}
+    </main>
+  )
+}
+
+function ReadAs({ row }: { row: SeveralReading['rows'][number] | undefined }) {
+  if (!row) return null
+  const errors = Object.values(row.errors)
+  return errors.length > 0 ? <span className="refusal">{errors.join(' ')}</span> : <span className="read-well">{row.words}</span>
+}
+
+function useSaving(isDirty: boolean) {
+  const [problem, setProblem] = useState<Problem | null>(null)
+  const [isSaving, setSaving] = useState(false)
+  const [isDone, setDone] = useState(false)
+  const navigate = useNavigate()
+  const refresh = useRefresh()
+  const toast = useToast()
+  const undo = useUndo()
+  const blocker = useBlocker(() => isDirty && !isDone && !isSaving)
+  const save = async (request: { rows: TableRow[]; calendarId: string | null }) => {
+    setSaving(true)
+    setProblem(null)
+    try {
+      const done = await call<{ actId: string; events: number }>('POST', '/events/several', request)
+      setDone(true)
+      await refresh.everything()
+      toast(done.events === 1 ? '1 event is saved.' : `${done.events} events are saved.`, () => void undo(done.actId))
+      await navigate('/plan')
+    } catch (failed) {
+      setProblem(failed instanceof Problem ? failed : new Problem(0, '', String(failed)))
+      setSaving(false)
+    }
+  }
+  return {
+    problem,
+    isSaving,
+    save,
+    leaving: blocker.state === 'blocked',
+    stay: () => blocker.reset?.(),
+    leave: () => blocker.proceed?.(),
+  }
+}
+
+function isEmpty(row: TableRow): boolean {
+  return columns.every(([field]) => (row[field] ?? '').trim() === '')
+}
+
+/** There is always a line to go on in. */
+function grown(rows: TableRow[]): TableRow[] {
+  const last = rows[rows.length - 1]
+  return last && !isEmpty(last) && rows.length < MOST ? [...rows, empty] : rows
+}
+
+/** Cells of a spreadsheet: tabs between columns, line ends between rows. */
+export function readCells(text: string): string[][] {
+  return text
+    .replace(/\r\n?/g, '\n')
+    .replace(/\n$/, '')
+    .split('\n')
+    .map((line) => line.split('\t').map((cell) => cell.trim().replace(/^"(.*)"$/, '$1')))
+}
+
+export function pasted(rows: TableRow[], cells: string[][], index: number, column: number): TableRow[] {
+  const next = [...rows]
+  cells.slice(0, MOST - index).forEach((line, down) => {
+    const row = { ...(next[index + down] ?? empty) }
+    line.forEach((cell, across) => {
+      const field = columns[column + across]?.[0]
+      if (field) row[field] = cell
+    })
+    next[index + down] = row
+  })
+  return next
+}

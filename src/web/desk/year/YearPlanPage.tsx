@@ -1,0 +1,150 @@
+import { useState } from 'react'
+import { addDays, todayIn } from '../../shared/days'
+import { call, Problem, type YearPlan, type YearPlanRequest } from '../api'
+import { useOrganisation, useRefresh, useYearPlans } from '../queries'
+import { useToast } from '../Toasts'
+import { YearForm } from './YearForm'
+
+/** Terms, breaks and the day cycle, year by year. */
+export function YearPlanPage() {
+  const { zone, yearStartsIn } = useOrganisation()
+  const plans = useYearPlans()
+  const today = todayIn(zone)
+  const [chosen, setChosen] = useState<string | null>(null)
+  const [proposed, setProposed] = useState<YearPlanRequest | null>(null)
+  const toast = useToast()
+  if (plans.error)
+    return (
+      <main className="page">
+        <p className="notice" role="alert">
+          {plans.error.message}
+        </p>
+      </main>
+    )
+  if (!plans.data) return <p className="page">Opening …</p>
+  const all = plans.data.plans
+  const current =
+    all.find((plan) => plan.id === chosen) ?? all.find((plan) => plan.first <= today && today <= plan.last) ?? all[0]
+  const copy = async (plan: YearPlan) => {
+    try {
+      setProposed(await call<YearPlanRequest>('POST', `/year-plans/${plan.id}/next`))
+    } catch (failed) {
+      toast(failed instanceof Problem ? failed.message : String(failed))
+    }
+  }
+  const start = `${today.slice(0, 4)}-${String(yearStartsIn).padStart(2, '0')}-01`
+  const first = start <= today ? start : `${Number(today.slice(0, 4)) - 1}${start.slice(4)}`
+  const fresh = (): YearPlanRequest => ({
+    name: `${first.slice(0, 4)}/${String((Number(first.slice(0, 4)) + 1) % 100).padStart(2, '0')}`,
+    first,
+    last: addDays(`${Number(first.slice(0, 4)) + 1}${first.slice(4)}`, -1),
+    terms: [],
+    breaks: [],
+    cycle: null,
+    version: null,
+  })
+  return (
+    <main className="page year-plan">
+      <div className="page-head">
+        <h1>Year plan</h1>
+        <span className="joined" role="group" aria-label="Year">
+          {all.map((plan) => (
+            <button
+              key={plan.id}
+              type="button"
+              aria-pressed={!proposed && plan.id === current?.id}
+              onClick={() => (setProposed(null), setChosen(plan.id))}
+            >
+              {plan.name}
+            </button>
+          ))}
+          {proposed && (
+            <button type="button" aria-pressed="true">
+              {proposed.name || 'New year'}
+            </button>
+          )}
+        </span>
+        <span className="stretch" />
+        {plans.data.mayEdit && !proposed && current && (
+          <button type="button" className="btn btn-outline-ink" onClick={() => copy(current)}>
+            Copy to the next year
+          </button>
+        )}
+      </div>
+      {!current && !proposed && (
+        <div className="empty">
+          <h2>There is no year plan yet</h2>
+          <p>
+            It says when the terms are and when you are closed. A weekly lesson then leaves out the breaks by itself, and can
+            follow a cycle of days or weeks.
+          </p>
+          {plans.data.mayEdit && (
+            <button type="button" className="btn btn-spruce" onClick={() => setProposed(fresh())}>
+              Make the first
+            </button>
+          )}
+        </div>
+      )}
+      {proposed ? (
+        <YearForm
+          key="new"
+          id={null}
+          start={proposed}
+          mayEdit
+          cycleDays={[]}
+          onDone={(id) => (setProposed(null), setChosen(id))}
+          onLeave={() => setProposed(null)}
+        />
+      ) : (
+        current && (
+          <YearForm
+            key={`${current.id} ${current.version}`}
+            id={current.id}
+            start={current}
+            mayEdit={plans.data.mayEdit}
+            cycleDays={current.cycleDays}
+            onDone={setChosen}
+            onLeave={null}
+          />
+        )
+      )}
+    </main>
+  )
+}
+
+/** Saving and removing a year. */
+export function useYearActs(id: string | null, onDone: (id: string | null) => void) {
+  const [problem, setProblem] = useState<Problem | null>(null)
+  const [isSaving, setSaving] = useState(false)
+  const refresh = useRefresh()
+  const toast = useToast()
+  const attempt = async (act: () => Promise<void>) => {
+    setSaving(true)
+    setProblem(null)
+    try {
+      await act()
+    } catch (failed) {
+      setProblem(failed instanceof Problem ? failed : new Problem(0, '', String(failed)))
+    } finally {
+      setSaving(false)
+    }
+  }
+  return {
+    problem,
+    isSaving,
+    save: (request: YearPlanRequest) =>
+      attempt(async () => {
+        const saved = await call<YearPlan>(id ? 'PUT' : 'POST', id ? `/year-plans/${id}` : '/year-plans', request)
+        await refresh.everything()
+        toast(`The year plan ${saved.name} is saved. Pages and feeds follow.`)
+        onDone(saved.id)
+      }),
+    remove: (version: number) =>
+      attempt(async () => {
+        await call('DELETE', `/year-plans/${id}?version=${version}`)
+        await refresh.everything()
+        toast('The year plan is removed. What followed it takes place without breaks.')
+        onDone(null)
+      }),
+  }
+}

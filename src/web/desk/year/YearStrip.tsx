@@ -1,0 +1,36 @@
+import { addDays, daysBetween, monthOf, sayDay, type Day } from '../../shared/days'
+import type { YearPlanRequest } from '../api'
+import { useOrganisation } from '../queries'
+
+/** The year as a strip: terms as bars, breaks hatched over them. */
+export function YearStrip({ plan }: { plan: YearPlanRequest }) {
+  const { locale } = useOrganisation()
+  if (!plan.first || !plan.last || plan.last < plan.first) return null
+  const first = plan.first
+  const length = daysBetween(first, plan.last) + 1
+  const left = (day: Day) => `${(Math.max(0, Math.min(length, daysBetween(first, day))) / length) * 100}%`
+  const style = (from: Day, to: Day) => ({
+    left: left(from),
+    width: `${(Math.max(0, Math.min(length, daysBetween(first, addDays(to, 1))) - Math.max(0, daysBetween(first, from))) / length) * 100}%`,
+  })
+  const months: Day[] = []
+  for (let day = first; day <= plan.last && months.length < 20; day = addDays(`${monthOf(day)}-28`, 4).slice(0, 8) + '01')
+    months.push(day)
+  return (
+    <div className="year-strip" aria-hidden="true">
+      {months.map((day) => (
+        <span key={day} className="strip-month" style={{ left: left(day) }}>
+          {sayDay(day, locale, { month: 'short' })}
+        </span>
+      ))}
+      {plan.terms.map((term, index) => (
+        <span key={index} className="strip-term" style={style(term.first, term.last)} title={term.name}>
+          {term.name}
+        </span>
+      ))}
+      {plan.breaks.map((span, index) => (
+        <span key={index} className="strip-break" style={style(span.first, span.last)} title={span.name} />
+      ))}
+    </div>
+  )
+}
