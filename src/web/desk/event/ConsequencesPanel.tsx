@@ -1,5 +1,6 @@
 import type { UseQueryResult } from '@tanstack/react-query'
 import { Link } from 'react-router'
+import type { Day } from '../../shared/days'
 import type { Calendar, Consequences, Detail } from '../api'
 import { Level } from '../Level'
 import { forWhom, levelsOf } from '../openness'
@@ -12,10 +13,12 @@ interface ConsequencesPanelProps {
   set: (change: Partial<Draft>) => void
   answer: UseQueryResult<Consequences>
   calendar: Calendar | undefined
+  /** The day of the series that was opened. */
+  seen: Day | null
 }
 
 /** What follows from the draft, live: its dates, who will see it, where it goes. */
-export function ConsequencesPanel({ draft, set, answer, calendar }: ConsequencesPanelProps) {
+export function ConsequencesPanel({ draft, set, answer, calendar, seen }: ConsequencesPanelProps) {
   const recurs = draft.pattern !== 'once' || draft.extra.length > 0
   const toggle = (date: ConsequenceDate) => {
     const day = date.recurrenceId.slice(0, 10)
@@ -31,7 +34,9 @@ export function ConsequencesPanel({ draft, set, answer, calendar }: Consequences
         {answer.error && <p className="refusal">{answer.error.message}</p>}
         {!answer.error && answer.data && <Summary consequences={answer.data} />}
       </div>
-      {!answer.error && answer.data && <DateList consequences={answer.data} onToggle={recurs ? toggle : null} onAdd={add} />}
+      {!answer.error && answer.data && (
+        <DateList consequences={answer.data} seen={seen} onToggle={recurs ? toggle : null} onAdd={add} />
+      )}
       {calendar && <WhoSees calendar={calendar} />}
       {calendar && <WhereItGoes calendar={calendar} />}
     </aside>

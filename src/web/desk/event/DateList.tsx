@@ -1,4 +1,4 @@
-import { useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { sayDay, todayIn, type Day } from '../../shared/days'
 import { firstDay, sayTime } from '../../shared/slips'
 import type { Consequences } from '../api'
@@ -7,6 +7,8 @@ import { DayField } from './DayField'
 
 interface DateListProps {
   consequences: Consequences
+  /** The day that the event was opened on; the list begins near it. */
+  seen: Day | null
   /** Null where dates cannot be clicked away: an event that happens once. */
   onToggle: ((date: ConsequenceDate) => void) | null
   onAdd: ((day: Day) => void) | null
@@ -15,14 +17,19 @@ interface DateListProps {
 export type ConsequenceDate = Consequences['dates'][number]
 
 /** The dates; pressing one takes it out, or back in. */
-export function DateList({ consequences, onToggle, onAdd }: DateListProps) {
+export function DateList({ consequences, seen, onToggle, onAdd }: DateListProps) {
   const { locale } = useOrganisation()
+  const list = useRef<HTMLOListElement>(null)
+  useEffect(() => {
+    const line = list.current?.querySelector<HTMLElement>('.is-seen')
+    if (line) list.current?.scrollTo({ top: line.offsetTop - list.current.offsetTop - 60 })
+  }, [seen])
   const { count, dates, last } = consequences
   const taking = dates.filter((date) => date.kind !== 'removed' && date.kind !== 'inBreak').length
   const more = count === null ? null : count - taking
   return (
     <>
-      <ol className="dates" tabIndex={0} aria-label="Dates">
+      <ol ref={list} className="dates" tabIndex={0} aria-label="Dates">
         {dates.map((date, index) => (
           <DateLine
             key={`${date.recurrenceId}${date.kind}`}
@@ -30,12 +37,13 @@ export function DateList({ consequences, onToggle, onAdd }: DateListProps) {
             allDay={consequences.allDay}
             previous={dates[index - 1]?.start}
             locale={locale}
+            isSeen={date.start.slice(0, 10) === seen}
             onToggle={onToggle}
           />
         ))}
         {more !== null && more > 1 && <li className="soft">… {more - 1} more</li>}
         {more !== null && more > 0 && last && (
-          <DateLine date={last} allDay={consequences.allDay} locale={locale} onToggle={null} />
+          <DateLine date={last} allDay={consequences.allDay} locale={locale} isSeen={false} onToggle={null} />
         )}
         {count === null && <li className="soft">… and so on</li>}
       </ol>
@@ -49,17 +57,18 @@ interface DateLineProps {
   allDay: boolean
   previous?: string
   locale: string
+  isSeen: boolean
   onToggle: ((date: ConsequenceDate) => void) | null
 }
 
-function DateLine({ date, allDay, previous, locale, onToggle }: DateLineProps) {
+function DateLine({ date, allDay, previous, locale, isSeen, onToggle }: DateLineProps) {
   const day = date.start.slice(0, 10)
   const timed = { start: date.start, end: date.end, allDay }
   const isNewYear = previous?.slice(0, 4) !== day.slice(0, 4)
   const isOut = date.kind === 'removed' || date.kind === 'inBreak'
   const name = sayDay(day, locale, { weekday: 'long', day: 'numeric', month: 'long' })
   return (
-    <li className={isOut ? 'is-out' : undefined}>
+    <li className={[isOut && 'is-out', isSeen && 'is-seen'].filter(Boolean).join(' ') || undefined}>
       <span className="soft">{sayDay(day, locale, { weekday: 'short' })}</span>
       <span className="date-day">
         {sayDay(day, locale, { day: 'numeric', month: 'short', ...(isNewYear ? { year: 'numeric' } : {}) })}

@@ -161,7 +161,13 @@ export function EventPage({ calendars, stored, draft: start, line }: EventPagePr
           </p>
         )}
       </form>
-      <ConsequencesPanel draft={draft} set={set} answer={consequences} calendar={calendar} />
+      <ConsequencesPanel
+        draft={draft}
+        set={set}
+        answer={consequences}
+        calendar={calendar}
+        seen={stored?.recurs ? stored.date : null}
+      />
       {acts.leaving && (
         <div className="leave-guard" role="alertdialog" aria-label="Leave without saving?">
           <p>What you changed is not saved.</p>

@@ -49,7 +49,7 @@ function NewEvent() {
       key={parameters.toString()}
       calendars={calendars}
       stored={null}
-      draft={line.data ? draftOfRequest(line.data.event, chosen.id, day) : newDraft(chosen.id, day)}
+      draft={line.data ? draftOfRequest(line.data.event, chosen.id, day) : newDraft(chosen.id, day, parameters.get('from'))}
       line={line.data ?? null}
     />
   )

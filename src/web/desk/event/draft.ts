@@ -49,15 +49,17 @@ export function positionOf(day: Day): Pick<Draft, 'monthDay' | 'ordinal' | 'week
   }
 }
 
-export function newDraft(calendarId: string, day: Day): Draft {
+/** @param from When it starts, such as 14:15; an hour is a usual length. */
+export function newDraft(calendarId: string, day: Day, from: string | null = null): Draft {
+  const start = from && /^\d{2}:\d{2}$/.test(from) ? from : '09:00'
   return {
     title: '',
     calendarId,
     allDay: false,
     date: day,
     endDate: null,
-    from: '09:00',
-    to: '10:00',
+    from: start,
+    to: start < '23:00' ? `${String(Number(start.slice(0, 2)) + 1).padStart(2, '0')}${start.slice(2)}` : '23:59',
     zone: null,
     place: '',
     description: '',

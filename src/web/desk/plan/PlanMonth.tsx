@@ -8,8 +8,8 @@ import { useDropOn } from './moving'
 import { SlipLine } from './Slip'
 import type { Plan } from './usePlanAddress'
 
-/** As many lines of 24 px, the least that a finger hits, as six weeks leave room for at 1280 by 800. */
-const linesShown = 4
+/** As many lines of 24 px, the least that a finger hits, as five or six weeks leave room for at 1280 by 800. */
+const linesOf = (weeks: number) => (weeks > 5 ? 3 : 4)
 
 interface PlanMonthProps {
   plan: Plan
@@ -48,6 +48,7 @@ export function PlanMonth({ plan, days, calendars, occurrences }: PlanMonthProps
                 plan={plan}
                 closed={closedOn.get(day) ?? null}
                 mayEdit={mayEdit}
+                linesShown={linesOf(weeks.length)}
                 calendarOf={calendarOf}
                 onDay={occurrences.filter((occurrence) => touches(occurrence, day) && calendarOf.has(occurrence.calendarId))}
               />
@@ -64,11 +65,12 @@ interface MonthCellProps {
   plan: Plan
   closed: string | null
   mayEdit: boolean
+  linesShown: number
   calendarOf: Map<string, Calendar>
   onDay: Occurrence[]
 }
 
-function MonthCell({ day, plan, closed, mayEdit, calendarOf, onDay }: MonthCellProps) {
+function MonthCell({ day, plan, closed, mayEdit, linesShown, calendarOf, onDay }: MonthCellProps) {
   const { locale } = useOrganisation()
   const navigate = useNavigate()
   const drop = useDropOn(day, null)

@@ -37,38 +37,44 @@ export function TimeGrid({ plan, days, calendars, occurrences }: TimeGridProps) 
   const style = { '--days': days.length } as React.CSSProperties
   return (
     <div className="time-grid" style={style}>
-      <div className="time-heads">
-        <span className="time-axis" />
-        {days.map((day) => (
-          <div key={day.day} className={`time-head ${day.day === plan.today ? 'is-today' : ''} ${day.closed ? 'is-closed' : ''}`}>
-            <b>
-              {sayDay(day.day, locale, { weekday: 'short' })} {sayDay(day.day, locale, { day: 'numeric', month: 'short' })}
-            </b>
-            <small>
-              {day.clocksChangeAt && `${(Date.parse(day.end) - Date.parse(day.start)) / 3_600_000} hours: the clocks change. `}
-              {day.closed ?? day.cycle}
-            </small>
-          </div>
-        ))}
-      </div>
-      <div className="time-all-day">
-        <span className="time-axis soft">all day</span>
-        {days.map((day) => (
-          <AllDayCell key={day.day} day={day.day}>
-            {known
-              .filter((one) => isLong(one) && touches(one, day.day))
-              .map((one) => {
-                const calendar = calendarOf.get(one.calendarId)
-                return (
-                  calendar && (
-                    <AllDaySlip key={one.eventId + one.recurrenceId} occurrence={one} calendar={calendar} day={day.day} />
-                  )
-                )
-              })}
-          </AllDayCell>
-        ))}
-      </div>
       <div className="time-scroll" ref={scroller} tabIndex={0} role="region" aria-label="Hours">
+        <div className="time-top">
+          <div className="time-heads">
+            <span className="time-axis" />
+            {days.map((day) => (
+              <div
+                key={day.day}
+                className={`time-head ${day.day === plan.today ? 'is-today' : ''} ${day.closed ? 'is-closed' : ''}`}
+              >
+                <b>
+                  {sayDay(day.day, locale, { weekday: 'short' })} {sayDay(day.day, locale, { day: 'numeric', month: 'short' })}
+                </b>
+                <small>
+                  {day.clocksChangeAt &&
+                    `${(Date.parse(day.end) - Date.parse(day.start)) / 3_600_000} hours: the clocks change. `}
+                  {day.closed ?? day.cycle}
+                </small>
+              </div>
+            ))}
+          </div>
+          <div className="time-all-day">
+            <span className="time-axis soft">all day</span>
+            {days.map((day) => (
+              <AllDayCell key={day.day} day={day.day}>
+                {known
+                  .filter((one) => isLong(one) && touches(one, day.day))
+                  .map((one) => {
+                    const calendar = calendarOf.get(one.calendarId)
+                    return (
+                      calendar && (
+                        <AllDaySlip key={one.eventId + one.recurrenceId} occurrence={one} calendar={calendar} day={day.day} />
+                      )
+                    )
+                  })}
+              </AllDayCell>
+            ))}
+          </div>
+        </div>
         <div className="time-hours" style={{ height: longest * HOUR_HEIGHT }}>
           <div className="time-axis">
             {days[0] &&
@@ -231,6 +237,7 @@ interface TimeSlipProps {
 function TimeSlip({ occurrence, calendar, day, style }: TimeSlipProps) {
   const moving = useMoving()
   const own = occurrence.own ?? occurrence
+  const isShort = Date.parse(occurrence.end) - Date.parse(occurrence.start) < 45 * 60_000
   const movable = useMovable(occurrence, day, calendar.mayEdit, (step) => {
     const next = minutes(timeOf(own.start)) + step * 15
     void moving.move(occurrence, Math.floor(next / 1440), shifted(timeOf(own.start), step * 15))
@@ -238,7 +245,7 @@ function TimeSlip({ occurrence, calendar, day, style }: TimeSlipProps) {
   return (
     <Link
       to={addressOf(occurrence)}
-      className={`slip time-slip slip-${occurrence.state} ${occurrence.isException ? 'slip-exception' : ''}`}
+      className={`slip time-slip slip-${occurrence.state} ${occurrence.isException ? 'slip-exception' : ''} ${isShort ? 'is-short' : ''}`}
       style={style}
       title={`${sayTime(occurrence, day)} ${occurrence.title}${occurrence.place ? `, ${occurrence.place}` : ''} (${calendar.name})`}
       {...movable}
