@@ -4,6 +4,7 @@ using Valtro.Core.Calendars;
 using Valtro.Core.Events;
 using Valtro.Core.Recurrence;
 using Valtro.Core.Time;
+using Valtro.Core.YearPlans;
 
 namespace Valtro.Core.Tests;
 
@@ -35,7 +36,19 @@ internal static class Build
         new(title, false, Day(date), null, Time(from), Time(to), null, "Slipway", repeat);
 
     public static RepeatDraft Weekly(int interval = 1, int[]? weekdays = null, RepeatEnd ends = RepeatEnd.Never, string? until = null, int? count = null) =>
-        new(Frequency.Weekly, interval, weekdays ?? [2], ends, until is null ? null : Day(until), count);
+        new(RepeatPattern.Weekly, interval, weekdays ?? [2], Ends: ends, Until: until is null ? null : Day(until), Count: count);
+
+    /// <summary>A calendar in Halifax, no categories, no year plan.</summary>
+    public static DraftSetting Setting => new(Halifax, [], SchoolCalendar.Empty);
+
+    /// <summary>A year with two terms, a break in the first and one between them.</summary>
+    public static YearPlan Year(DayCycle? cycle = null, params NamedDays[] breaks) => new(
+        "2026/27", Day("2026-08-01"), Day("2027-07-31"),
+        [new NamedDays("Autumn", Day("2026-09-07"), Day("2026-12-18")), new NamedDays("Spring", Day("2027-01-04"), Day("2027-04-02"))],
+        breaks.Length > 0 ? breaks : [new NamedDays("Storm week", Day("2026-10-26"), Day("2026-10-30")), new NamedDays("Winter break", Day("2026-12-19"), Day("2027-01-03"))],
+        cycle);
+
+    public static SchoolCalendar School(DayCycle? cycle = null, params NamedDays[] breaks) => new([Year(cycle, breaks)], IsoDayOfWeek.Monday);
 
     public static Hue Harbour => Hue.Named("harbour");
 
@@ -45,4 +58,14 @@ internal static class Build
         var refused = Assert.Throws<RuleException>(act);
         return refused.Refusals.Where(refusal => refusal.Field == field).Select(refusal => refusal.Sentence).FirstOrDefault();
     }
+}
+
+/// <summary>Series that know no year plan, as most tests are about.</summary>
+internal static class SeriesWithoutYearPlan
+{
+    public static IEnumerable<Occurrence> All(this Series series) => series.All(SchoolCalendar.Empty);
+
+    public static IEnumerable<Occurrence> In(this Series series, Window window) => series.In(window, SchoolCalendar.Empty);
+
+    public static IEnumerable<Occurrence> From(this Series series, LocalDateTime from) => series.From(from, SchoolCalendar.Empty);
 }

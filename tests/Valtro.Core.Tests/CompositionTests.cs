@@ -2,6 +2,7 @@ using Valtro.Core.Calendars;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Editions;
 using Valtro.Core.Events;
+using Valtro.Core.YearPlans;
 using Table = Valtro.Core.Disclosure.Disclosure;
 
 namespace Valtro.Core.Tests;
@@ -12,7 +13,7 @@ public class CompositionTests
         new(Guid.NewGuid(), Plate.Parse("PW"), "Port Watch", Build.Harbour, disclosure, events);
 
     private static IReadOnlyList<Entry> Compose(params Source[] sources) =>
-        Composition.Compose(sources, Audience.Everyone, Build.Window("2026-11-23", "2026-11-30"));
+        Composition.Compose(sources, Audience.Everyone, Build.Window("2026-11-23", "2026-11-30"), SchoolCalendar.Empty);
 
     [Fact]
     public void A_closed_calendar_gives_nothing() => Assert.Empty(Compose(Calendar(Table.ForMembers, Build.Event(Build.Series("2026-11-24 14:00")))));

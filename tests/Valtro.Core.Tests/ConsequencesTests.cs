@@ -1,11 +1,16 @@
+using NodaTime;
 using Valtro.Core.Events;
 using Valtro.Core.Recurrence;
+using Valtro.Core.YearPlans;
 
 namespace Valtro.Core.Tests;
 
 public class ConsequencesTests
 {
-    private static Consequences Of(Series series) => Consequences.Of(series, RuleWords.For("en-GB"));
+    private static Consequences Of(Series series) => Of(series, SchoolCalendar.Empty);
+
+    private static Consequences Of(Series series, SchoolCalendar school) =>
+        Consequences.Of(series, school, RuleWords.For("en-GB"), _ => new Dictionary<Instant, string>());
 
     [Fact]
     public void All_dates_are_counted_and_the_last_is_named()
@@ -28,16 +33,16 @@ public class ConsequencesTests
     [Fact]
     public void The_first_date_after_a_clock_change_is_marked()
     {
-        var marked = Of(Build.Series("2026-10-20 14:00", "FREQ=WEEKLY;COUNT=4")).Dates.Where(date => date.Remark.Length > 0).ToArray();
+        var marked = Of(Build.Series("2026-10-20 14:00", "FREQ=WEEKLY;COUNT=4")).Dates.Where(date => date.Remarks.Count > 0).ToArray();
         Assert.Equal(Build.Day("2026-11-03"), Assert.Single(marked).Occurrence.LocalStart.Date);
-        Assert.Equal("clocks went back, still 14:00", marked[0].Remark);
+        Assert.Equal("clocks went back, still 14:00", Assert.Single(marked[0].Remarks));
     }
 
     [Fact]
     public void A_date_that_the_clocks_skip_or_repeat_is_marked()
     {
-        Assert.Contains("so 03:30", Of(Build.Series("2027-03-14 02:30")).Dates[0].Remark, StringComparison.Ordinal);
-        Assert.Contains("twice", Of(Build.Series("2026-11-01 01:30")).Dates[0].Remark, StringComparison.Ordinal);
+        Assert.Contains("so 03:30", Of(Build.Series("2027-03-14 02:30")).Dates[0].Remarks[0], StringComparison.Ordinal);
+        Assert.Contains("twice", Of(Build.Series("2026-11-01 01:30")).Dates[0].Remarks[0], StringComparison.Ordinal);
     }
 
     [Fact]
@@ -47,4 +52,38 @@ public class ConsequencesTests
     [Fact]
     public void Dates_that_run_into_each_other_are_told() =>
         Assert.Contains(Of(Build.Series("2026-11-25 14:00", "FREQ=DAILY;COUNT=3", minutes: 1_500)).Remarks, remark => remark.Contains("beyond", StringComparison.Ordinal));
+
+    [Fact]
+    public void What_falls_in_a_break_is_listed_with_the_break_and_not_counted()
+    {
+        var follows = Of(Build.Series("2026-10-13 14:00", "FREQ=WEEKLY;COUNT=4") with { InBreaks = InBreaks.Skip }, Build.School());
+        Assert.Equal(3, follows.Count);
+        Assert.Equal([DateKind.Takes, DateKind.Takes, DateKind.InBreak, DateKind.Takes], follows.Dates.Select(date => date.Kind));
+        Assert.Equal("falls out: Storm week", follows.Dates[2].Remarks[0]);
+    }
+
+    [Fact]
+    public void A_series_that_ignores_breaks_is_told_which_dates_lie_in_one() =>
+        Assert.Contains("in Storm week", Of(Build.Series("2026-10-27 14:00", "FREQ=WEEKLY;COUNT=2"), Build.School()).Dates[0].Remarks);
+
+    [Fact]
+    public void Dates_taken_out_stay_in_the_list_so_that_they_can_be_put_back()
+    {
+        var follows = Of(Build.Series("2026-11-24 14:00", "FREQ=WEEKLY;COUNT=3") with { Removed = [Build.Local("2026-12-01 14:00")], Extra = [Build.Local("2026-11-26 14:00")] });
+        Assert.Equal([DateKind.Takes, DateKind.Added, DateKind.Removed, DateKind.Takes], follows.Dates.Select(date => date.Kind));
+    }
+
+    [Theory]
+    [InlineData("FREQ=MONTHLY;BYMONTHDAY=31", "Five months have no 31st: there it falls out.")]
+    [InlineData("RSCALE=GREGORIAN;FREQ=MONTHLY;BYMONTHDAY=30;SKIP=BACKWARD", "February has no 30th: there the last day of the month stands in.")]
+    [InlineData("FREQ=YEARLY;BYMONTH=2;BYMONTHDAY=29", "Most years have no 29 February: there it falls out.")]
+    public void Days_that_not_every_month_has_are_told(string rule, string remark) => Assert.Contains(remark, Of(Build.Series("2028-01-29 14:00", rule)).Remarks);
+
+    [Fact]
+    public void A_pattern_that_no_day_fits_is_told() =>
+        Assert.Contains(Of(Build.Series("2026-11-24 14:00", "FREQ=YEARLY;BYMONTH=2;BYMONTHDAY=30;UNTIL=20601231T000000Z")).Remarks, remark => remark.Contains("no further date", StringComparison.Ordinal));
+
+    [Fact]
+    public void The_days_of_the_first_year_are_all_there() =>
+        Assert.Equal(261, Of(Build.Series("2026-11-24 14:00", "FREQ=WEEKLY;BYDAY=MO,TU,WE,TH,FR")).Days.Count);
 }

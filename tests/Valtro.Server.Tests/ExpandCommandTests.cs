@@ -6,8 +6,6 @@ namespace Valtro.Server.Tests;
 /// <summary>./valtro expand, on vectors that independent libraries agree on.</summary>
 public class ExpandCommandTests
 {
-    private static readonly string[] Known = ["FREQ", "INTERVAL", "COUNT", "UNTIL", "BYDAY", "WKST"];
-
     private static JsonNode[] Answers(IEnumerable<string> questions)
     {
         var output = new StringWriter();
@@ -15,29 +13,16 @@ public class ExpandCommandTests
         return [.. output.ToString().Split('\n', StringSplitOptions.RemoveEmptyEntries).Select(line => JsonNode.Parse(line)!)];
     }
 
-    private static bool IsKnown(JsonNode vector)
-    {
-        var parts = ((string)vector["rrule"]!).Split(';');
-        return parts.Any(part => part is "FREQ=DAILY" or "FREQ=WEEKLY") && parts.All(part => Known.Contains(part.Split('=')[0]));
-    }
-
     [Fact]
-    public void Every_vector_of_a_known_rule_is_right_and_every_other_is_refused_with_its_part()
+    public void Every_vector_is_right()
     {
         var lines = File.ReadAllLines(Path.Combine(AppContext.BaseDirectory, "vectors", "recurrence.jsonl"));
-        var right = 0;
+        Assert.Equal(450, lines.Length);
         foreach (var (vector, answer) in lines.Select(line => JsonNode.Parse(line)!).Zip(Answers(lines)))
         {
             Assert.Equal((string)vector["id"]!, (string)answer["id"]!);
-            if (!IsKnown(vector))
-            {
-                Assert.Contains("not expanded yet", (string?)answer["error"] ?? $"{vector["id"]} was expanded", StringComparison.Ordinal);
-                continue;
-            }
             Assert.True(JsonNode.DeepEquals(vector["expected"], answer["occurrences"]), $"{vector["id"]}: {answer}");
-            right++;
         }
-        Assert.Equal(124, right);
     }
 
     [Theory]

@@ -7,6 +7,7 @@ using Valtro.Core.Disclosure;
 using Valtro.Core.Events;
 using Valtro.Core.Recurrence;
 using Valtro.Core.Time;
+using Valtro.Core.YearPlans;
 using Valtro.Tests;
 
 namespace Valtro.Store.Tests;
@@ -27,6 +28,12 @@ public sealed class StoreTests : IAsyncLifetime
 
     private EditionStore Editions => new(_test.Database);
 
+    private ListStore Lists => new(_test.Database);
+
+    private RevisionStore Revisions => new(_test.Database, Events, Lists);
+
+    private YearPlanStore YearPlans => new(_test.Database, new OrganisationStore(_test.Database));
+
     public async Task InitializeAsync()
     {
         await _test.InitializeAsync();
@@ -39,7 +46,7 @@ public sealed class StoreTests : IAsyncLifetime
     public Task DisposeAsync() => _test.DisposeAsync();
 
     private static CalendarSettings Settings(string plate = "PW", string name = "Port Watch", Disclosure? disclosure = null) =>
-        new(name, Plate.Parse(plate), Hue.Named("harbour"), Halifax, "", disclosure ?? Disclosure.Open);
+        new(name, Plate.Parse(plate), Hue.Named("harbour"), Halifax, "", disclosure ?? Disclosure.Open, ["Junior families"]);
 
     private static EventContent Content(string title = "Boat lab", string? rule = null, LocalDateTime? start = null, Timing? timing = null)
     {
@@ -50,15 +57,25 @@ public sealed class StoreTests : IAsyncLifetime
     private static Window Week(int year, int month, int day) => new(new LocalDate(year, month, day), new LocalDate(year, month, day).PlusDays(7), Halifax);
 
     private async Task<Guid> AddEventAsync(Guid calendar, EventContent? content = null) =>
-        await Events.AddAsync(_school, calendar, content ?? Content(), _ada, Now);
+        (await AddAsync(_school, calendar, content ?? Content(), _ada)).Events[0].Id;
+
+    private Task<ActDone> AddAsync(Guid organisation, Guid calendar, EventContent content, Guid account) => Events.WriteAsync(
+        organisation, [new EventWrite(new CalendarEvent(Guid.Empty, calendar, Guid.Empty, content, EventState.Live, 0, default, default), null, EventAct.Made)], account, Now);
+
+    /// <summary>Saves an event as it would be after <paramref name="change"/>.</summary>
+    private async Task<ActDone> SaveAsync(Guid id, int version, Func<CalendarEvent, CalendarEvent> change, EventAct act = EventAct.Changed, bool isRemoved = false, bool isSeen = true) =>
+        await Events.WriteAsync(_school, [new EventWrite(change((await Events.FindAsync(_school, id))!.Event), version, act, isRemoved, isSeen)], _ada, Now);
+
+    private static Func<CalendarEvent, CalendarEvent> Titled(string title) => happening => happening with { Content = happening.Content with { Title = title } };
 
     [Fact]
     public async Task A_calendar_is_kept_as_it_was_made()
     {
         var made = await Calendars.AddAsync(_school, Settings());
         var found = await Calendars.FindAsync(_school, made.Id);
-        Assert.Equal(made, found);
-        Assert.Equal(("Port Watch", "PW", "harbour", "port-watch", 1), (found!.Name, found.Plate.Code, found.Hue.Name, found.Slug, found.Version));
+        Assert.Equal(made with { Readerships = [] }, found! with { Readerships = [] });
+        Assert.Equal(["Junior families"], found.Readerships);
+        Assert.Equal(("Port Watch", "PW", "harbour", "port-watch", 1), (found.Name, found.Plate.Code, found.Hue.Name, found.Slug, found.Version));
         Assert.Equal(Disclosure.Open, found.Disclosure);
     }
 
@@ -104,8 +121,10 @@ public sealed class StoreTests : IAsyncLifetime
         Assert.Null(await Calendars.FindAsync(_club, calendar.Id));
         Assert.Null(await Events.FindAsync(_club, happening));
         await Assert.ThrowsAsync<ChangedMeanwhileException>(() => Calendars.SaveAsync(_club, calendar.Id, 1, Settings(name: "Taken over")));
-        await Assert.ThrowsAsync<NotFoundException>(() => Events.AddAsync(_club, calendar.Id, Content(), _ada, Now));
-        await Assert.ThrowsAsync<NotFoundException>(() => Events.SetRemovedAsync(_club, happening, 1, removed: true, _ada, Now));
+        await Assert.ThrowsAsync<NotFoundException>(() => AddAsync(_club, calendar.Id, Content(), _ada));
+        var stored = (await Events.FindAsync(_school, happening))!.Event;
+        await Assert.ThrowsAsync<NotFoundException>(() => Events.WriteAsync(_club, [new EventWrite(stored, 1, EventAct.Removed, IsRemoved: true)], _ada, Now));
+        Assert.Empty(await Events.BinAsync(_club, Now - EventStore.KeptInBin));
         Assert.Empty(await Events.InWindowAsync(_club, [calendar.Id], Week(2026, 11, 23)));
     }
 
@@ -115,7 +134,7 @@ public sealed class StoreTests : IAsyncLifetime
         var calendar = await Calendars.AddAsync(_school, Settings());
         var content = Content(rule: "FREQ=WEEKLY;UNTIL=20261218T180000Z;BYDAY=TU,TH");
         var stored = await Events.FindAsync(_school, await AddEventAsync(calendar.Id, content));
-        Assert.True(content.Says(stored!.Event.Content));
+        Assert.Equal(content, stored!.Event.Content);
         Assert.Equal((EventState.Live, 0, 1, false, "Ada Dunmore"), (stored.Event.State, stored.Event.Sequence, stored.Version, stored.IsRemoved, stored.SavedBy));
         Assert.Equal(Now, stored.Event.Created);
     }
@@ -125,7 +144,7 @@ public sealed class StoreTests : IAsyncLifetime
     {
         var calendar = await Calendars.AddAsync(_school, Settings());
         var content = Content(timing: Timing.WholeDays(new LocalDate(2026, 11, 27), new LocalDate(2026, 11, 29), Halifax));
-        Assert.True(content.Says((await Events.FindAsync(_school, await AddEventAsync(calendar.Id, content)))!.Event.Content));
+        Assert.Equal(content, (await Events.FindAsync(_school, await AddEventAsync(calendar.Id, content)))!.Event.Content);
     }
 
     [Theory]
@@ -144,7 +163,7 @@ public sealed class StoreTests : IAsyncLifetime
     {
         var calendar = await Calendars.AddAsync(_school, Settings());
         var id = await AddEventAsync(calendar.Id);
-        await Events.SaveAsync(_school, id, 1, calendar.Id, Content("Boat lab moved"), _ada, Now);
+        await SaveAsync(id, 1, Titled("Boat lab moved"));
         var stored = (await Events.FindAsync(_school, id))!;
         Assert.Equal((2, 1), (stored.Version, stored.Event.Sequence));
         Assert.Equal(calendar.ContentVersion + 2, (await Calendars.FindAsync(_school, calendar.Id))!.ContentVersion);
@@ -156,11 +175,12 @@ public sealed class StoreTests : IAsyncLifetime
     {
         var calendar = await Calendars.AddAsync(_school, Settings());
         var id = await AddEventAsync(calendar.Id);
+        var before = (await Events.FindAsync(_school, id))!.Event;
         var saves = await Task.WhenAll(Enumerable.Range(0, 6).Select(async number =>
         {
             try
             {
-                await Events.SaveAsync(_school, id, 1, calendar.Id, Content($"Save {number}"), _ada, Now);
+                await Events.WriteAsync(_school, [new EventWrite(before with { Content = Content($"Save {number}") }, 1, EventAct.Changed)], _ada, Now);
                 return true;
             }
             catch (ChangedMeanwhileException)
@@ -178,7 +198,7 @@ public sealed class StoreTests : IAsyncLifetime
         var from = await Calendars.AddAsync(_school, Settings());
         var to = await Calendars.AddAsync(_school, Settings("SW", "Starboard Watch"));
         var id = await AddEventAsync(from.Id);
-        await Events.SaveAsync(_school, id, 1, to.Id, Content(), _ada, Now);
+        await SaveAsync(id, 1, happening => happening with { HomeCalendarId = to.Id });
         Assert.Equal(from.ContentVersion + 2, (await Calendars.FindAsync(_school, from.Id))!.ContentVersion);
         Assert.Equal(to.ContentVersion + 1, (await Calendars.FindAsync(_school, to.Id))!.ContentVersion);
     }
@@ -188,11 +208,166 @@ public sealed class StoreTests : IAsyncLifetime
     {
         var calendar = await Calendars.AddAsync(_school, Settings());
         var id = await AddEventAsync(calendar.Id);
-        Assert.Equal(2, await Events.SetRemovedAsync(_school, id, 1, removed: true, _ada, Now));
+        await SaveAsync(id, 1, happening => happening, EventAct.Removed, isRemoved: true);
         Assert.Empty(await Events.OfCalendarAsync(_school, calendar.Id));
-        await Assert.ThrowsAsync<ChangedMeanwhileException>(() => Events.SaveAsync(_school, id, 2, calendar.Id, Content(), _ada, Now));
-        Assert.Equal(3, await Events.SetRemovedAsync(_school, id, 2, removed: false, _ada, Now));
+        Assert.Equal([id], (await Events.BinAsync(_school, Now - EventStore.KeptInBin)).Select(stored => stored.Event.Id));
+        await Assert.ThrowsAsync<ChangedMeanwhileException>(() => SaveAsync(id, 1, Titled("Too late")));
+        await SaveAsync(id, 2, happening => happening, EventAct.Restored);
         Assert.Single(await Events.OfCalendarAsync(_school, calendar.Id));
+        Assert.Empty(await Events.BinAsync(_school, Now - EventStore.KeptInBin));
+    }
+
+    [Fact]
+    public async Task The_bin_is_emptied_of_what_rested_there_for_90_days()
+    {
+        var calendar = await Calendars.AddAsync(_school, Settings());
+        var (old, fresh) = (await AddEventAsync(calendar.Id), await AddEventAsync(calendar.Id));
+        await SaveAsync(old, 1, happening => happening, EventAct.Removed, isRemoved: true);
+        Assert.Equal(0, await Events.EmptyBinAsync(Now - EventStore.KeptInBin));
+        Assert.Equal(1, await Events.EmptyBinAsync(Now + Duration.FromDays(91) - EventStore.KeptInBin));
+        Assert.Null(await Events.FindAsync(_school, old));
+        Assert.NotNull(await Events.FindAsync(_school, fresh));
+        Assert.Equal(0, await _test.Database.FirstAsync<long>("select count(*) from revision where event_id = @old", new { old }));
+    }
+
+    [Fact]
+    public async Task A_series_is_kept_whole()
+    {
+        var calendar = await Calendars.AddAsync(_school, Settings());
+        var category = await Lists.AddCategoryAsync(_school, "Assessment", Hue.Named("madder"));
+        var content = Content(rule: "RSCALE=GREGORIAN;FREQ=MONTHLY;BYMONTHDAY=31;SKIP=BACKWARD");
+        content = content with
+        {
+            Series = content.Series with { Extra = [new LocalDateTime(2026, 11, 26, 14, 0)], Removed = [new LocalDateTime(2026, 12, 31, 14, 0)], InBreaks = InBreaks.Move },
+            Category = category,
+            Tags = ["outdoors", "practical"],
+        };
+        var id = await AddEventAsync(calendar.Id, content);
+        EventException[] exceptions =
+        [
+            new(new LocalDateTime(2027, 1, 31, 14, 0)) { Title = "Own title", Place = "" },
+            new(new LocalDateTime(2027, 2, 28, 14, 0)) { IsCancelled = true, Start = new LocalDateTime(2027, 3, 1, 9, 0), End = new LocalDateTime(2027, 3, 1, 10, 0), Description = new RichText("<p>x</p>", "x") },
+        ];
+        await SaveAsync(id, 1, happening => happening with { Exceptions = exceptions });
+        var stored = (await Events.FindAsync(_school, id))!.Event;
+        Assert.Equal(content, stored.Content);
+        Assert.Equal(exceptions, stored.Exceptions);
+        Assert.Equal(exceptions, (await Events.OfCalendarAsync(_school, calendar.Id)).Single().Exceptions);
+        var cycle = content with { Series = new Series(content.Series.Timing) { Cycle = new CyclePattern([1, 3], [IsoDayOfWeek.Friday], new LocalDate(2027, 6, 1), null) } };
+        Assert.Equal(cycle, (await Events.FindAsync(_school, await AddEventAsync(calendar.Id, cycle)))!.Event.Content);
+        await Lists.RemoveCategoryAsync(_school, category.Id);
+        Assert.Null((await Events.FindAsync(_school, id))!.Event.Content.Category);
+    }
+
+    [Fact]
+    public async Task What_readers_cannot_see_raises_no_sequence()
+    {
+        var calendar = await Calendars.AddAsync(_school, Settings());
+        var id = await AddEventAsync(calendar.Id);
+        await SaveAsync(id, 1, happening => happening, isSeen: false);
+        var stored = (await Events.FindAsync(_school, id))!;
+        Assert.Equal((2, 0), (stored.Version, stored.Event.Sequence));
+    }
+
+    [Fact]
+    public async Task An_act_is_undone_as_one()
+    {
+        var calendar = await Calendars.AddAsync(_school, Settings());
+        var id = await AddEventAsync(calendar.Id, Content(rule: "FREQ=WEEKLY"));
+        var before = (await Events.FindAsync(_school, id))!.Event;
+        var successor = before with { Id = Guid.Empty, Uid = Guid.Empty, Continues = before.Uid };
+        var done = await Events.WriteAsync(_school, [new EventWrite(Titled("Ended")(before), 1, EventAct.Changed), new EventWrite(successor, null, EventAct.Made)], _ada, Now);
+        var undoing = await Revisions.UndoingAsync(_school, done.ActId);
+        Assert.Equal(2, undoing.Count);
+        Assert.Empty(await Revisions.UndoingAsync(_club, done.ActId));
+        await Events.WriteAsync(_school, undoing, _ada, Now);
+        Assert.Equal("Boat lab", (await Events.FindAsync(_school, id))!.Event.Content.Title);
+        Assert.True((await Events.FindAsync(_school, done.Events[1].Id))!.IsRemoved);
+        await Assert.ThrowsAsync<ChangedMeanwhileException>(() => Revisions.UndoingAsync(_school, done.ActId));
+    }
+
+    [Fact]
+    public async Task Of_an_act_all_is_written_or_nothing()
+    {
+        var calendar = await Calendars.AddAsync(_school, Settings());
+        var id = await AddEventAsync(calendar.Id);
+        var before = (await Events.FindAsync(_school, id))!.Event;
+        await Assert.ThrowsAsync<ChangedMeanwhileException>(() => Events.WriteAsync(
+            _school, [new EventWrite(before with { Id = Guid.Empty, Uid = Guid.Empty }, null, EventAct.Made), new EventWrite(before, 7, EventAct.Changed)], _ada, Now));
+        Assert.Equal(1, await _test.Database.FirstAsync<long>("select count(*) from event"));
+    }
+
+    [Fact]
+    public async Task Revisions_hold_the_event_as_it_was()
+    {
+        var calendar = await Calendars.AddAsync(_school, Settings());
+        var content = Content(rule: "FREQ=WEEKLY;BYDAY=TU");
+        var id = await AddEventAsync(calendar.Id, content);
+        await SaveAsync(id, 1, happening => happening with { Content = Content("Other"), Exceptions = [] });
+        var now = (await Events.FindAsync(_school, id))!.Event;
+        var all = await Revisions.OfEventAsync(_school, now);
+        Assert.Equal([(2, EventAct.Changed), (1, EventAct.Made)], all.Select(revision => (revision.Version, revision.Act)));
+        Assert.Equal(content, all[1].Event.Content);
+        Assert.Null(await Revisions.FindAsync(_club, now, 1));
+    }
+
+    /// <summary>As migration 1 wrote them.</summary>
+    [Fact]
+    public async Task Revisions_of_the_first_version_are_read()
+    {
+        var calendar = await Calendars.AddAsync(_school, Settings());
+        var id = await AddEventAsync(calendar.Id);
+        await _test.Database.ExecuteAsync("update revision set content = content - array['extra', 'removed', 'inBreaks', 'cycle', 'category', 'tags', 'exceptions', 'inBin', 'descriptionText']");
+        var revision = Assert.Single(await Revisions.OfEventAsync(_school, (await Events.FindAsync(_school, id))!.Event));
+        Assert.Equal(("Boat lab", false), (revision.Event.Content.Title, revision.IsRemoved));
+    }
+
+    private static YearPlan Year(string name = "2026/27", int year = 2026) => new(
+        name, new LocalDate(year, 8, 1), new LocalDate(year + 1, 7, 31),
+        [new NamedDays("Autumn", new LocalDate(year, 9, 7), new LocalDate(year, 12, 18))], [new NamedDays("Storm week", new LocalDate(year, 10, 26), new LocalDate(year, 10, 30))],
+        new DayCycle(CycleUnit.Days, 6, true));
+
+    [Fact]
+    public async Task A_year_plan_is_kept_and_touches_the_series_it_changes()
+    {
+        var calendar = await Calendars.AddAsync(_school, Settings());
+        var follows = await AddEventAsync(calendar.Id, Content(rule: "FREQ=WEEKLY") is var weekly ? weekly with { Series = weekly.Series with { InBreaks = InBreaks.Skip } } : null);
+        await AddEventAsync(calendar.Id, Content(rule: "FREQ=WEEKLY"));
+        Assert.Equal([follows], (await Events.FollowingYearPlanAsync(_school)).Select(happening => happening.Id));
+        var id = await YearPlans.SaveAsync(_school, null, null, Year(), [follows], Now);
+        Assert.Equal(Year(), Assert.Single(await YearPlans.ListAsync(_school)).Plan);
+        Assert.Equal(1, (await Events.FindAsync(_school, follows))!.Event.Sequence);
+        Assert.True((await YearPlans.SchoolAsync(_school)).IsClosed(new LocalDate(2026, 10, 27)));
+        Assert.Empty(await YearPlans.ListAsync(_club));
+        await Assert.ThrowsAsync<ChangedMeanwhileException>(() => YearPlans.SaveAsync(_school, id, 9, Year(), [], Now));
+        await YearPlans.SaveAsync(_school, id, 1, Year("Renamed"), [], Now);
+        Assert.Equal("Renamed", (await YearPlans.ListAsync(_school))[0].Plan.Name);
+        await Assert.ThrowsAsync<ChangedMeanwhileException>(() => YearPlans.RemoveAsync(_club, id, 2, [], Now));
+        await YearPlans.RemoveAsync(_school, id, 2, [], Now);
+        Assert.Empty(await YearPlans.ListAsync(_school));
+    }
+
+    [Fact]
+    public async Task Years_do_not_overlap()
+    {
+        await YearPlans.SaveAsync(_school, null, null, Year(), [], Now);
+        await YearPlans.SaveAsync(_school, null, null, Year("2027/28", 2027), [], Now);
+        await YearPlans.SaveAsync(_club, null, null, Year(), [], Now);
+        var overlapping = new YearPlan("Between", new LocalDate(2027, 1, 1), new LocalDate(2027, 12, 31), [], [], null);
+        Assert.Equal("first", (await Assert.ThrowsAsync<RuleException>(() => YearPlans.SaveAsync(_school, null, null, overlapping, [], Now))).Refusals[0].Field);
+    }
+
+    [Fact]
+    public async Task A_name_is_on_a_list_once()
+    {
+        var hall = await Lists.AddPlaceAsync(_school, "Hall");
+        Assert.Equal("name", (await Assert.ThrowsAsync<RuleException>(() => Lists.AddPlaceAsync(_school, "hall"))).Refusals[0].Field);
+        await Lists.AddPlaceAsync(_club, "Hall");
+        await Assert.ThrowsAsync<NotFoundException>(() => Lists.RemovePlaceAsync(_club, hall.Id));
+        await Lists.RemovePlaceAsync(_school, hall.Id);
+        Assert.Empty(await Lists.PlacesAsync(_school));
+        await Lists.AddCategoryAsync(_school, "Regatta", Hue.Named("fjord"));
+        await Assert.ThrowsAsync<RuleException>(() => Lists.AddCategoryAsync(_school, "REGATTA", Hue.Named("fjord")));
     }
 
     [Theory]
@@ -204,6 +379,11 @@ public sealed class StoreTests : IAsyncLifetime
     [InlineData("update event set title = ' x'", "event_title_check")]
     [InlineData("update event set reach = 'empty'", "event_reach_check")]
     [InlineData("update event set state = 'gone'", "event_state_check")]
+    [InlineData("update event set rrule = 'FREQ=DAILY', cycle_numbers = '{1}', cycle_weekdays = '{}'", "event_recurs_one_way")]
+    [InlineData("update event set cycle_numbers = '{1}'", "cycle_is_whole")]
+    [InlineData("insert into event_exception (organisation_id, event_id, recurrence_id) select organisation_id, id, now() from event", "exception_differs")]
+    [InlineData("insert into event_exception (organisation_id, event_id, recurrence_id, start_local) select organisation_id, id, now(), now() from event", "exception_moves_both_ends")]
+    [InlineData("insert into event_exception (organisation_id, event_id, recurrence_id, is_cancelled) select (select id from organisation where slug = 'club'), id, now(), true from event", "event_exception_organisation_id_event_id_fkey")]
     [InlineData("delete from calendar", "calendar_role_organisation_id_calendar_id_fkey|edition_organisation_id_calendar_id_fkey|event_organisation_id_home_calendar_id_fkey")]
     [InlineData("update event set organisation_id = (select id from organisation where slug = 'club')", "event_organisation_id_home_calendar_id_fkey|revision_organisation_id_event_id_fkey")]
     public async Task The_database_itself_refuses_impossible_rows(string sql, string constraints)
@@ -219,7 +399,7 @@ public sealed class StoreTests : IAsyncLifetime
     {
         var calendar = await Calendars.AddAsync(_school, Settings());
         // The revision's author does not exist, so the event that was inserted before it has to go too.
-        await Assert.ThrowsAsync<PostgresException>(() => Events.AddAsync(_school, calendar.Id, Content(), Guid.NewGuid(), Now));
+        await Assert.ThrowsAsync<PostgresException>(() => AddAsync(_school, calendar.Id, Content(), Guid.NewGuid()));
         Assert.Equal(0, await _test.Database.FirstAsync<long>("select count(*) from event"));
         Assert.Equal(calendar.ContentVersion, (await Calendars.FindAsync(_school, calendar.Id))!.ContentVersion);
     }

@@ -136,10 +136,10 @@ public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalend
         }
     }
 
-    private bool RepeatChanged => !Equals(RepeatDraft.Of(change.Typed!.Series), SeenRepeat);
-
-    /// <summary>The sentence as the form showed it. What the rule leaves to its start is said by the series' own start.</summary>
-    private RepeatDraft? SeenRepeat => RepeatDraft.Of(_series);
+    /// <summary>The sentence is compared, not the rule: the last day is a moment in the rule, and moves with the time of day.</summary>
+    private bool RepeatChanged => change.Typed!.Series is var typed
+        && !(Equals(typed.Rule, _series.Rule) && Equals(typed.Cycle, _series.Cycle))
+        && !Equals(RepeatDraft.Of(typed), RepeatDraft.Of(_series));
 
     private static IEnumerable<LocalDate> Days(IEnumerable<LocalDateTime> dates) => dates.Select(date => date.Date);
 

@@ -50,7 +50,7 @@ internal sealed record Delivery(
         var left = new HashSet<LocalDateTime>();
         if (series.InBreaks != InBreaks.Ignore)
             ListBreaks(happening, school, excluded, added, names, left);
-        return new Delivery(series.Timing.Start, outside, [.. excluded.Order()], [.. added.Except(excluded).Order()], names, left);
+        return new Delivery(series.Timing.Start, GivesNothingMore(series.Timing, outside) ? null : outside, [.. excluded.Order()], [.. added.Except(excluded).Order()], names, left);
     }
 
     /// <summary>The rule as programs outside know rules.</summary>
@@ -80,6 +80,11 @@ internal sealed record Delivery(
             })
             : new RecurrenceRule(parts with { Skip = Skip.Omit });
     }
+
+    /// <summary>Some programs never come back from a rule that matches no day; without it they lose nothing.</summary>
+    private static bool GivesNothingMore(Timing timing, RecurrenceRule rule) =>
+        rule.Parts is { MonthDays.Count: > 0 } or { YearDays.Count: > 0 } or { WeekNumbers.Count: > 0 } or { SetPositions.Count: > 0 }
+        && !new Series(timing, rule).Pattern(timing.Start, SchoolCalendar.Empty).Skip(1).Any();
 
     private static void ListDifference(Series series, RecurrenceRule outside, HashSet<LocalDateTime> excluded, HashSet<LocalDateTime> added)
     {

@@ -5,6 +5,7 @@ using Valtro.Core.Disclosure;
 using Valtro.Core.Events;
 using Valtro.Core.ICalendar;
 using Valtro.Core.Time;
+using Valtro.Core.YearPlans;
 using Foreign = Ical.Net;
 
 namespace Valtro.Core.Tests.ICalendar;
@@ -20,7 +21,7 @@ public class FeedTests
     private static string Write(Detail detail, params CalendarEvent[] events)
     {
         var output = new ArrayBufferWriter<byte>();
-        FeedWriter.Write(output, Head, [.. events.Select(happening => (happening, Disclosed.Of(happening, detail)!))]);
+        FeedWriter.Write(output, Head, [.. events.Select(happening => (happening, Disclosed.Of(happening, detail)!))], SchoolCalendar.Empty);
         return Encoding.UTF8.GetString(output.WrittenSpan);
     }
 

@@ -1,0 +1,51 @@
+using Valtro.Core.Clashes;
+using Valtro.Core.Events;
+using Valtro.Core.YearPlans;
+
+namespace Valtro.Core.Tests;
+
+public class ClashTests
+{
+    private static readonly HashSet<string> Known = new(StringComparer.OrdinalIgnoreCase) { "Hall" };
+
+    private static IReadOnlyList<Clash> Find(string start, string place, CalendarEvent other, string[]? readers = null, string[]? othersReaders = null, int minutes = 60) => ClashFinder.Find(
+        Build.Series(start, minutes: minutes).All(), place, Known, readers ?? [],
+        [.. EventDates.All(other, SchoolCalendar.Empty).Take(10)], _ => othersReaders ?? []);
+
+    private static CalendarEvent Other(string start = "2026-11-24 14:30", string place = "Hall", EventState state = EventState.Live) =>
+        Build.Event(Build.Series(start), "Choir", state, place);
+
+    [Fact]
+    public void The_same_known_place_at_the_same_time_is_a_clash()
+    {
+        var clash = Assert.Single(Find("2026-11-24 14:00", "hall", Other()));
+        Assert.Equal((ClashKind.Place, "Choir"), (clash.Kind, clash.With.Title));
+    }
+
+    [Theory]
+    [InlineData("2026-11-24 13:30")]
+    [InlineData("2026-11-24 15:30")]
+    public void One_that_ends_when_the_other_begins_is_none(string start) => Assert.Empty(Find(start, "Hall", Other()));
+
+    [Fact]
+    public void A_place_that_only_people_know_clashes_with_nothing() => Assert.Empty(Find("2026-11-24 14:00", "at the old oak", Other(place: "at the old oak")));
+
+    [Fact]
+    public void What_is_cancelled_takes_no_place() => Assert.Empty(Find("2026-11-24 14:00", "Hall", Other(state: EventState.Cancelled)));
+
+    [Fact]
+    public void Calendars_that_the_same_people_read_clash_softly()
+    {
+        var clash = Assert.Single(Find("2026-11-24 14:00", "Loft", Other(), ["Junior families"], ["Crew families", "Junior families"]));
+        Assert.Equal((ClashKind.Readership, "Junior families"), (clash.Kind, clash.What));
+        Assert.Empty(Find("2026-11-24 14:00", "Loft", Other(), ["Junior families"], ["Crew families"]));
+    }
+
+    [Fact]
+    public void A_long_one_that_began_earlier_is_found_behind_short_ones()
+    {
+        var others = new[] { Build.Event(Build.Series("2026-11-24 08:00", minutes: 600), "All day", place: "Hall"), Build.Event(Build.Series("2026-11-24 09:00"), "Short", place: "Hall") };
+        var clashes = ClashFinder.Find(Build.Series("2026-11-24 17:00").All(), "Hall", Known, [], [.. others.SelectMany(one => EventDates.All(one, SchoolCalendar.Empty))], _ => []);
+        Assert.Equal("All day", Assert.Single(clashes).With.Title);
+    }
+}

@@ -1,0 +1,128 @@
+using System.Globalization;
+using NodaTime;
+using Valtro.Core.Events;
+using Valtro.Core.Recurrence;
+using Valtro.Core.Typing;
+
+namespace Valtro.Core.Tests;
+
+public class TypingTests
+{
+    private static readonly CultureInfo British = CultureInfo.GetCultureInfo("en-GB");
+
+    /// <summary>A Monday.</summary>
+    private static readonly LocalDate Today = new(2026, 11, 23);
+
+    private static LineReading Read(string line) => OneLine.Read(line, British, Today);
+
+    [Theory]
+    [InlineData("9", "09:00")]
+    [InlineData("9:30", "09:30")]
+    [InlineData("930", "09:30")]
+    [InlineData("9.30pm", "21:30")]
+    [InlineData("21:30", "21:30")]
+    [InlineData("12am", "00:00")]
+    [InlineData("12pm", "12:00")]
+    [InlineData("25", null)]
+    [InlineData("9:75", null)]
+    [InlineData("13pm", null)]
+    [InlineData("noon", null)]
+    public void Times_as_people_type_them(string typed, string? time) => Assert.Equal(time is null ? null : Build.Time(time), Typed.Time(typed));
+
+    [Theory]
+    [InlineData("24 Nov", "2026-11-24")]
+    [InlineData("24th November 2027", "2027-11-24")]
+    [InlineData("Tue, 24 Nov", "2026-11-24")]
+    [InlineData("24.11.", "2026-11-24")]
+    [InlineData("24/11/26", "2026-11-24")]
+    [InlineData("2026-11-24", "2026-11-24")]
+    [InlineData("8 Jan", "2027-01-08")]
+    [InlineData("tomorrow", "2026-11-24")]
+    [InlineData("Friday", "2026-11-27")]
+    [InlineData("31 Feb", null)]
+    [InlineData("soon", null)]
+    public void Days_as_people_type_them(string typed, string? day) => Assert.Equal(day is null ? null : Build.Day(day), Typed.Day(typed, British, Today));
+
+    [Fact]
+    public void The_example_of_the_help_is_read_whole()
+    {
+        var reading = Read("Sail repair every Tue 14:00–15:30 in Slipway until 18 Dec #practical @PW");
+        var draft = reading.Draft;
+        Assert.Equal(("Sail repair", "Slipway", "PW"), (draft.Title, draft.Place, reading.CalendarPlate));
+        Assert.Equal((Build.Day("2026-11-24"), Build.Time("14:00"), Build.Time("15:30")), (draft.Date, draft.From, draft.To));
+        Assert.Equal((RepeatPattern.Weekly, Build.Day("2026-12-18")), (draft.Repeat!.Pattern, draft.Repeat.Until));
+        Assert.Equal(["practical"], draft.Tags);
+        Assert.Empty(reading.Unread);
+    }
+
+    [Theory]
+    [InlineData("Choir every Tue and Thu 9-10", "FREQ=WEEKLY;BYDAY=TU,TH")]
+    [InlineData("Choir every second Friday at 9", "FREQ=WEEKLY;INTERVAL=2;BYDAY=FR")]
+    [InlineData("Choir every weekday 9-10", "FREQ=WEEKLY;BYDAY=MO,TU,WE,TH,FR")]
+    [InlineData("Choir every 3 days 9-10", "FREQ=DAILY;INTERVAL=3")]
+    [InlineData("Choir every 2 weeks on Mon 9-10", "FREQ=WEEKLY;INTERVAL=2;BYDAY=MO")]
+    [InlineData("Choir every month on the 24th 9-10", "FREQ=MONTHLY;BYMONTHDAY=24")]
+    [InlineData("Choir every month on the last Friday 9-10", "FREQ=MONTHLY;BYDAY=-1FR")]
+    [InlineData("Choir every second Tuesday of the month 9-10", "FREQ=MONTHLY;BYDAY=2TU")]
+    [InlineData("Choir every last weekday of the month 9-10", "FREQ=MONTHLY;BYDAY=MO,TU,WE,TH,FR;BYSETPOS=-1")]
+    [InlineData("Choir every Tue 9-10 for 5 dates", "FREQ=WEEKLY;COUNT=5;BYDAY=TU")]
+    public void Patterns_are_read(string line, string rule)
+    {
+        var reading = Read(line);
+        Assert.Empty(reading.Unread);
+        Assert.Equal("Choir", reading.Draft.Title);
+        Assert.Equal(rule, RuleText.Format(reading.Draft.CheckSeries(Build.Setting).Rule!));
+    }
+
+    [Theory]
+    [InlineData("Choir 24 Nov 2-3.30pm", "14:00", "15:30")]
+    [InlineData("Choir 24 Nov from 9 to 10:15", "09:00", "10:15")]
+    [InlineData("Choir 24 Nov 14:00 – 15:00", "14:00", "15:00")]
+    [InlineData("Choir 24 Nov at 9", "09:00", "10:00")]
+    public void Times_are_read(string line, string from, string to)
+    {
+        var reading = Read(line);
+        Assert.Empty(reading.Unread);
+        Assert.Equal((Build.Day("2026-11-24"), Build.Time(from), Build.Time(to)), (reading.Draft.Date, reading.Draft.From, reading.Draft.To));
+    }
+
+    [Fact]
+    public void Nothing_is_guessed_in_silence()
+    {
+        var reading = Read("Choir at 9 perhaps");
+        Assert.Equal(["perhaps"], reading.Unread);
+        Assert.Contains(reading.Understood, one => one is { Field: "to", Words: "" } && one.Means.Contains("no end is said", StringComparison.Ordinal));
+        Assert.Contains(reading.Understood, one => one is { Field: "date", Words: "" } && one.Means.Contains("no day is said", StringComparison.Ordinal));
+    }
+
+    [Fact]
+    public void Quotes_keep_words_together() => Assert.Equal("Man in the boat", Read("“Man in the boat” Fri 9-10").Draft.Title);
+
+    [Fact]
+    public void A_last_day_without_a_pattern_is_said_to_mean_nothing() => Assert.Contains("nothing repeats", Assert.Single(Read("Choir Fri 9-10 until 18 Dec").Unread), StringComparison.Ordinal);
+
+    [Theory]
+    [InlineData("")]
+    [InlineData("#")]
+    [InlineData("every every every")]
+    [InlineData("in in in in")]
+    [InlineData("for for until until")]
+    [InlineData("“")]
+    public void No_line_breaks_the_reader(string line) => Assert.NotNull(Read(line).Draft);
+
+    [Fact]
+    public void A_line_of_six_hundred_characters_is_refused() => Assert.NotNull(Build.Refused("line", () => Read(new string('x', 600))));
+
+    [Fact]
+    public void A_row_of_a_table_is_read_and_what_is_wrong_is_named_by_its_column()
+    {
+        var refusals = new RefusalList();
+        var draft = new TableRow("3 Dec", "9", "10.30", "Knots", "Loft", "PW").Read(British, Today, refusals);
+        Assert.True(refusals.IsEmpty);
+        Assert.Equal((Build.Day("2026-12-03"), Build.Time("09:00"), Build.Time("10:30")), (draft.Date, draft.From, draft.To));
+        new TableRow("31 Feb", "25", "", "Knots", "", "").Read(British, Today, refusals);
+        Assert.Equal(["date", "from"], refusals.All.Select(refusal => refusal.Field));
+        Assert.True(new TableRow("", null, " ", "", "", null).IsEmpty);
+        Assert.True(new TableRow("3 Dec", "", "", "Open day", "", "").Read(British, Today, new RefusalList()).AllDay);
+    }
+}
