@@ -7,6 +7,7 @@ using Valtro.Core.Events;
 using Valtro.Core.ICalendar;
 using Valtro.Core.Recurrence;
 using Valtro.Core.Time;
+using Valtro.Core.YearPlans;
 using Foreign = Ical.Net;
 
 namespace Valtro.Bench;
@@ -16,6 +17,7 @@ namespace Valtro.Bench;
 public class FeedOfTwoThousand
 {
     private const int Events = 2_000;
+    private const string Rule = "FREQ=WEEKLY;BYDAY=TU,TH";
     private const string About = "Bring oilskins and closed shoes; in heavy weather we meet in the loft instead, as always.";
 
     private static readonly Instant Changed = Instant.FromUtc(2026, 11, 1, 12, 0);
@@ -33,12 +35,12 @@ public class FeedOfTwoThousand
         var events = new List<(CalendarEvent, Disclosed)>(Events);
         foreach (var (uid, start, weekly) in _given)
         {
-            var series = new Series(Timing.Timed(start, start.PlusMinutes(90), Lesson.Halifax), weekly ? RuleText.Parse(Lesson.Rule) : null);
+            var series = new Series(Timing.Timed(start, start.PlusMinutes(90), Lesson.Halifax), weekly ? RuleText.Parse(Rule) : null);
             var happening = new CalendarEvent(uid, uid, uid, new EventContent("Boat lab", series, "Slipway", new RichText("", About)), EventState.Live, 1, Changed, Changed);
             events.Add((happening, Disclosed.ForReaders(happening, Detail.Complete)!));
         }
         var output = new ArrayBufferWriter<byte>(256 * 1024);
-        FeedWriter.Write(output, Head, events);
+        FeedWriter.Write(output, Head, events, SchoolCalendar.Empty);
         return output.WrittenCount;
     }
 
@@ -61,7 +63,7 @@ public class FeedOfTwoThousand
                 End = new Foreign.DataTypes.CalDateTime(start.Year, start.Month, start.Day, start.Hour + 1, start.Minute + 30, 0, "America/Halifax"),
             };
             if (weekly)
-                happening.RecurrenceRule = new Foreign.DataTypes.RecurrenceRule(Lesson.Rule);
+                happening.RecurrenceRule = new Foreign.DataTypes.RecurrenceRule(Rule);
             calendar.Events.Add(happening);
         }
         return new Foreign.Serialization.CalendarSerializer().SerializeToString(calendar)!.Length;

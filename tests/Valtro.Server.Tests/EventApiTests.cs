@@ -24,10 +24,10 @@ public sealed class EventApiTests(ValtroApp app) : IClassFixture<ValtroApp>
     public async Task Consequences_list_the_dates_before_anything_is_saved()
     {
         var ada = await app.SignedInAsync();
-        var draft = Caller.Event(await ada.CalendarAsync("PW"), title: "", date: "2026-10-28", repeat: new { frequency = "weekly", interval = 1, weekdays = new[] { 3 }, ends = "after", until = (string?)null, count = 3 });
-        var follows = await ada.DoAsync(HttpMethod.Post, "/api/events/consequences", draft);
+        var draft = Caller.Event(await ada.CalendarAsync("PW"), title: "", date: "2026-10-28", repeat: new { pattern = "weekly", interval = 1, weekdays = new[] { 3 }, ends = "after", until = (string?)null, count = 3 });
+        var follows = await ada.DoAsync(HttpMethod.Post, "/api/events/consequences", new { @event = draft, eventId = (string?)null, recurrenceId = (string?)null });
         Assert.Equal(["2026-10-28T14:00:00-03:00", "2026-11-04T14:00:00-04:00", "2026-11-11T14:00:00-04:00"], follows["dates"]!.AsArray().Select(date => (string)date!["start"]!));
-        Assert.Equal("clocks went back, still 14:00", (string)follows["dates"]![1]!["remark"]!);
+        Assert.Equal("clocks went back, still 14:00", (string)follows["dates"]![1]!["remarks"]![0]!);
         Assert.Equal(3, (int)follows["count"]!);
     }
 
@@ -38,9 +38,9 @@ public sealed class EventApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         { "title", "title", "\"Boat\\u0007lab\"" },
         { "zone", "zone", "\"Atlantis/Pinewick\"" },
         { "date", "date", "null" },
-        { "repeat.weekdays", "repeat", """{"frequency":"weekly","interval":1,"weekdays":[],"ends":"never"}""" },
-        { "repeat.until", "repeat", """{"frequency":"weekly","interval":1,"weekdays":[3],"ends":"on","until":"2026-11-01"}""" },
-        { "repeat.count", "repeat", """{"frequency":"weekly","interval":1,"weekdays":[3],"ends":"after","count":0}""" },
+        { "repeat.weekdays", "repeat", """{"pattern":"weekly","interval":1,"weekdays":[],"ends":"never"}""" },
+        { "repeat.until", "repeat", """{"pattern":"weekly","interval":1,"weekdays":[3],"ends":"on","until":"2026-11-01"}""" },
+        { "repeat.count", "repeat", """{"pattern":"weekly","interval":1,"weekdays":[3],"ends":"after","count":0}""" },
         { "calendarId", "calendarId", "\"00000000-0000-0000-0000-000000000001\"" },
     };
 
@@ -63,7 +63,7 @@ public sealed class EventApiTests(ValtroApp app) : IClassFixture<ValtroApp>
     [Theory]
     [InlineData("{")]
     [InlineData("""{"date":"tomorrow"}""")]
-    [InlineData("""{"repeat":{"frequency":7}}""")]
+    [InlineData("""{"repeat":{"pattern":7}}""")]
     public async Task What_is_not_even_readable_is_said_so(string body)
     {
         var ada = await app.SignedInAsync();
@@ -97,8 +97,8 @@ public sealed class EventApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         var (ada, added) = await AddedAsync();
         var bo = await app.SignedInAsync("bo");
         var calendar = (string)added["calendarId"]!;
-        await bo.DoAsync(HttpMethod.Put, $"/api/events/{added["id"]}", Caller.Event(calendar, "Bo was first", version: 1));
-        var conflict = await ada.SendAsync(HttpMethod.Put, $"/api/events/{added["id"]}", Caller.Event(calendar, "Ada was second", version: 1));
+        await bo.ChangeAsync(added, "edit", Caller.Event(calendar, "Bo was first"));
+        var conflict = await ada.TryChangeAsync(added, "edit", Caller.Event(calendar, "Ada was second"));
         Assert.Equal(HttpStatusCode.Conflict, conflict.StatusCode);
         var current = (await Caller.ReadAsync(conflict))["current"]!;
         Assert.Equal(("Bo was first", "Bo Quilliam", 2), ((string)current["title"]!, (string)current["savedBy"]!, (int)current["version"]!));
@@ -109,7 +109,7 @@ public sealed class EventApiTests(ValtroApp app) : IClassFixture<ValtroApp>
     public async Task Saving_what_is_saved_already_changes_nothing()
     {
         var (ada, added) = await AddedAsync();
-        var same = await ada.DoAsync(HttpMethod.Put, $"/api/events/{added["id"]}", Caller.Event((string)added["calendarId"]!, version: 1));
+        var same = await ada.ChangeAsync(added, "edit", Caller.Event((string)added["calendarId"]!));
         Assert.Equal(1, (int)same["version"]!);
     }
 
@@ -117,11 +117,13 @@ public sealed class EventApiTests(ValtroApp app) : IClassFixture<ValtroApp>
     public async Task A_removed_event_comes_back_by_undo()
     {
         var (ada, added) = await AddedAsync();
-        var removed = await ada.DoAsync(HttpMethod.Delete, $"/api/events/{added["id"]}?version=1");
+        var removed = await ada.ChangeAsync(added, "remove");
         Assert.True((bool)(await ada.GetAsync($"/api/events/{added["id"]}"))["isRemoved"]!);
-        await ada.DoAsync(HttpMethod.Post, $"/api/events/{added["id"]}/restore?version={removed["version"]}");
+        Assert.Contains((await ada.GetAsync("/api/bin")).AsArray(), one => (string)one!["id"]! == (string)added["id"]!);
+        await ada.DoAsync(HttpMethod.Post, $"/api/acts/{removed["actId"]}/undo");
         Assert.False((bool)(await ada.GetAsync($"/api/events/{added["id"]}"))["isRemoved"]!);
-        Assert.Equal(HttpStatusCode.Conflict, (await ada.SendAsync(HttpMethod.Delete, $"/api/events/{added["id"]}?version=1")).StatusCode);
+        Assert.Equal(HttpStatusCode.Conflict, (await ada.TryChangeAsync(added, "remove")).StatusCode);
+        Assert.Equal(HttpStatusCode.Conflict, (await ada.SendAsync(HttpMethod.Post, $"/api/acts/{removed["actId"]}/undo")).StatusCode);
     }
 
     [Theory]
@@ -133,11 +135,19 @@ public sealed class EventApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         var (ada, added) = await AddedAsync(plate: plate);
         var caller = await app.SignedInAsync(name);
         var path = $"/api/events/{added["id"]}";
-        var body = Caller.Event((string)added["calendarId"]!, "Taken over", version: 1);
+        var body = Caller.Event((string)added["calendarId"]!, "Taken over");
         Assert.Equal(HttpStatusCode.Forbidden, (await caller.SendAsync(HttpMethod.Post, "/api/events", body)).StatusCode);
-        Assert.Equal(HttpStatusCode.Forbidden, (await caller.SendAsync(HttpMethod.Put, path, body)).StatusCode);
-        Assert.Equal(HttpStatusCode.Forbidden, (await caller.SendAsync(HttpMethod.Delete, $"{path}?version=1")).StatusCode);
-        Assert.Equal("Sail repair", (string)(await ada.GetAsync(path))["title"]!);
+        var undoable = await ada.ChangeAsync(added, "edit", Caller.Event((string)added["calendarId"]!, "Renamed"));
+        foreach (var act in new[] { "edit", "cancel", "remove", "restore" })
+        {
+            Assert.Equal(HttpStatusCode.Forbidden, (await caller.TryChangeAsync(added, act, body, version: 2)).StatusCode);
+            Assert.Equal(HttpStatusCode.Forbidden, (await caller.TryChangeAsync(added, act, body, version: 2, preview: true)).StatusCode);
+        }
+        Assert.Equal(HttpStatusCode.Forbidden, (await caller.SendAsync(HttpMethod.Post, $"/api/acts/{undoable["actId"]}/undo")).StatusCode);
+        Assert.Equal(HttpStatusCode.Forbidden, (await caller.Http.GetAsync($"{path}/revisions")).StatusCode);
+        Assert.Equal(HttpStatusCode.Forbidden, (await caller.SendAsync(HttpMethod.Post, $"{path}/revisions/1/restore?now=2")).StatusCode);
+        Assert.Equal(HttpStatusCode.Forbidden, (await caller.SendAsync(HttpMethod.Post, $"/api/bin/{added["id"]}/restore?version=2")).StatusCode);
+        Assert.Equal("Renamed", (string)(await ada.GetAsync(path))["title"]!);
     }
 
     [Fact]
@@ -145,8 +155,7 @@ public sealed class EventApiTests(ValtroApp app) : IClassFixture<ValtroApp>
     {
         var bo = await app.SignedInAsync("bo");
         var added = await bo.DoAsync(HttpMethod.Post, "/api/events", Caller.Event(await bo.CalendarAsync("PW")));
-        var moved = Caller.Event(await bo.CalendarAsync("CREW"), version: 1);
-        Assert.Equal(HttpStatusCode.Forbidden, (await bo.SendAsync(HttpMethod.Put, $"/api/events/{added["id"]}", moved)).StatusCode);
+        Assert.Equal(HttpStatusCode.Forbidden, (await bo.TryChangeAsync(added, "edit", Caller.Event(await bo.CalendarAsync("CREW")))).StatusCode);
     }
 
     [Fact]
@@ -155,7 +164,7 @@ public sealed class EventApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         var (_, added) = await AddedAsync(plate: "STF");
         var di = await app.SignedInAsync("di");
         Assert.Equal(HttpStatusCode.NotFound, (await di.Http.GetAsync($"/api/events/{added["id"]}")).StatusCode);
-        Assert.Equal(HttpStatusCode.NotFound, (await di.SendAsync(HttpMethod.Delete, $"/api/events/{added["id"]}?version=1")).StatusCode);
+        Assert.Equal(HttpStatusCode.NotFound, (await di.TryChangeAsync(added, "remove")).StatusCode);
         var refused = await di.SendAsync(HttpMethod.Post, "/api/events", Caller.Event((string)added["calendarId"]!));
         Assert.NotNull((await Caller.ReadAsync(refused))["errors"]!["calendarId"]);
     }

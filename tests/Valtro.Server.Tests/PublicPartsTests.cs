@@ -1,5 +1,4 @@
 using NodaTime;
-using Valtro.Core.Recurrence;
 using Valtro.Core.Time;
 using Valtro.Server.Api;
 using Valtro.Server.Public;
@@ -31,7 +30,7 @@ public class PublicPartsTests
     [Fact]
     public void The_feed_has_a_key_of_its_own() => Assert.Equal("feed", ArtefactKey.Feed.ToString());
 
-    private static OccurrenceTimes Times(Timing timing) => OccurrenceTimes.Of(timing, new Series(timing).All().Single());
+    private static OccurrenceTimes Times(Timing timing) => OccurrenceTimes.Of(timing, timing.Occurrence(timing.Start), timing.Zone);
 
     [Fact]
     public void Times_carry_the_offset_of_their_own_moment()

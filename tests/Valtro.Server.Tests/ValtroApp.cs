@@ -113,9 +113,29 @@ public sealed class Caller(WebApplicationFactory<Settings> factory)
         (await GetAsync("/api/calendars")).AsArray().Single(calendar => (string)calendar!["plate"]! == plate)!;
 
     /// <summary>What the event page sends.</summary>
-    public static JsonObject Event(string calendarId, string title = "Sail repair", string date = "2026-11-25", string from = "14:00:00", string to = "15:00:00", object? repeat = null, string description = "", int? version = null) =>
+    public static JsonObject Event(string calendarId, string title = "Sail repair", string date = "2026-11-25", string from = "14:00:00", string to = "15:00:00", object? repeat = null, string description = "") =>
         JsonSerializer.SerializeToNode(
-            new { calendarId, title, allDay = false, date, endDate = (string?)null, from, to, zone = (string?)null, place = "Loft", description, repeat, version }, Json.Options)!.AsObject();
+            new { calendarId, title, allDay = false, date, endDate = (string?)null, from, to, zone = (string?)null, place = "Loft", description, repeat }, Json.Options)!.AsObject();
 
-    public static object Weekly(params int[] weekdays) => new { frequency = "weekly", interval = 1, weekdays, ends = "never", until = (string?)null, count = (int?)null };
+    public static object Weekly(params int[] weekdays) => new { pattern = "weekly", interval = 1, weekdays, ends = "never", until = (string?)null, count = (int?)null };
+
+    /// <summary>Changes an event as it was answered: every date, unless said; the first date is the one seen, unless said.</summary>
+    public Task<HttpResponseMessage> TryChangeAsync(JsonNode seen, string act, object? form = null, object? move = null, string? scope = "every", string? date = null, int? version = null, string[]? keep = null, bool preview = false) =>
+        SendAsync(HttpMethod.Post, $"/api/events/{seen["id"]}/changes{(preview ? "/preview" : "")}", new
+        {
+            act,
+            recurrenceId = date ?? (string)seen["recurrenceId"]!,
+            version = version ?? (int)seen["version"]!,
+            @event = form,
+            move,
+            scope,
+            keep,
+        });
+
+    public async Task<JsonNode> ChangeAsync(JsonNode seen, string act, object? form = null, object? move = null, string? scope = "every", string? date = null, int? version = null, string[]? keep = null, bool preview = false)
+    {
+        var response = await TryChangeAsync(seen, act, form, move, scope, date, version, keep, preview);
+        Assert.True(response.IsSuccessStatusCode, $"{act} answered {response.StatusCode}: {await response.Content.ReadAsStringAsync()}");
+        return await ReadAsync(response);
+    }
 }

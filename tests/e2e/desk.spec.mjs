@@ -78,7 +78,7 @@ test('of two editors the second sees what the first saved, and chooses', async (
   await other.getByRole('button', { name: 'Save', exact: true }).click()
   await expect(other.getByRole('link', { name: /Glass polishing/ })).toBeVisible()
 
-  await page.getByRole('textbox', { name: 'Where' }).fill('Lamp room')
+  await page.getByRole('combobox', { name: 'Where' }).fill('Lamp room')
   await page.getByRole('button', { name: 'Save', exact: true }).click()
   const conflict = page.getByRole('alert').filter({ hasText: 'while you were working on it' })
   await expect(conflict.getByRole('row', { name: /Title/ })).toContainText('Glass polishing')

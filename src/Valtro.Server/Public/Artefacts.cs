@@ -107,8 +107,9 @@ public sealed class Artefacts(EditionStore editions, Rendering rendering, IClock
             _memory.Remove((address.Id, key));
             return null;
         }
-        if (artefact != kept && IsWorthKeeping(address, key))
-            await editions.KeepArtefactAsync(artefact);
+        // When another node or the background rendered it at the same moment, theirs is the one that all serve: one validator, one time of change.
+        if (artefact != kept && IsWorthKeeping(address, key) && await editions.KeepArtefactAsync(artefact) == 0)
+            artefact = await editions.FindArtefactAsync(address.Id, key.ToString()) ?? artefact;
         return Remember((address.Id, key), artefact);
     }
 

@@ -77,6 +77,7 @@ function useRestore(id: string) {
     try {
       const done = await call<{ actId: string }>('POST', `/events/${id}/revisions/${version}/restore?now=${now}`)
       await refresh.everything()
+      await refresh.event(id)
       toast('It is as it was then.', () => void undo(done.actId))
       await navigate(`/events/${id}`)
     } catch (failed) {
