@@ -24,8 +24,8 @@ if (args.Length > 1 || (args.Length == 1 && !suites.ContainsKey(args[0])))
 var job = Job.Default
     .WithToolchain(InProcessEmitToolchain.Instance)
     .WithStrategy(RunStrategy.Throughput)
-    .WithWarmupCount(4)
-    .WithIterationCount(12);
+    .WithWarmupCount(3)
+    .WithIterationCount(7);
 var config = ManualConfig.CreateEmpty()
     .AddJob(job)
     .AddDiagnoser(MemoryDiagnoser.Default)

@@ -159,7 +159,7 @@ public sealed record Consequences(
     {
         if (series.Rule is { } rule)
         {
-            if (!Expansion.GivesItsStart(rule, series.Timing.Start))
+            if (!series.RuleGivesItsStart)
                 yield return "The first day is not one that the pattern gives. It counts as the first date all the same.";
             if (!series.Pattern(series.Timing.Start, SchoolCalendar.Empty).Skip(1).Any() && rule.Count != 1)
                 yield return "The pattern gives no further date: no day fits all of it.";

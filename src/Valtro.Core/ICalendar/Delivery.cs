@@ -44,7 +44,7 @@ internal sealed record Delivery(
         var outside = Outside(series, rule);
         var excluded = series.Removed.ToHashSet();
         var added = series.Extra.ToHashSet();
-        if (outside != rule || !Expansion.GivesItsStart(rule, series.Timing.Start))
+        if (!ReferenceEquals(outside, rule) || !series.RuleGivesItsStart)
             ListDifference(series, outside, excluded, added);
         var names = new Dictionary<LocalDateTime, LocalDateTime>();
         var left = new HashSet<LocalDateTime>();
@@ -61,7 +61,7 @@ internal sealed record Delivery(
     /// </remarks>
     private static RecurrenceRule Outside(Series series, RecurrenceRule rule)
     {
-        if (rule.Count is not null && (rule.Parts.Skip != Skip.Omit || !Expansion.GivesItsStart(rule, series.Timing.Start)))
+        if (rule.Count is not null && (rule.Parts.Skip != Skip.Omit || !series.RuleGivesItsStart))
         {
             var last = series.Pattern(LocalDate.MinIsoValue.AtMidnight(), SchoolCalendar.Empty).Last();
             rule = rule.Ending(null, series.Timing.AllDay ? new Until.Day(last.Date) : new Until.Moment(LocalTimes.InZone(last, series.Timing.Zone).ToInstant()));

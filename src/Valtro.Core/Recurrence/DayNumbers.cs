@@ -53,5 +53,5 @@ internal static class DayNumbers
 
     public static long Moment(LocalDateTime local) => (long)Of(local.Date) * SecondsOfDay + local.TimeOfDay.TickOfDay / NodaConstants.TicksPerSecond;
 
-    public static int DayOf(long moment) => (int)Math.DivRem(moment, SecondsOfDay, out var rest) - (rest < 0 ? 1 : 0);
+    public static int DayOf(long moment) => moment >= 0 ? (int)(moment / SecondsOfDay) : (int)((moment + 1) / SecondsOfDay) - 1;
 }

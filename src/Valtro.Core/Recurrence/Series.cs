@@ -18,10 +18,25 @@ public sealed record Series(
     /// <summary>More than any calendar needs of one series at once.</summary>
     public const int MostInWindow = 50_000;
 
+    private Expansion? _expansion;
+
     public Series(Timing timing, RecurrenceRule? rule = null)
         : this(timing, rule, [], [])
     {
     }
+
+    /// <summary>A copy begins without what was worked out for another rule or start.</summary>
+    private Series(Series original)
+    {
+        (Timing, Rule, Extra, Removed) = (original.Timing, original.Rule, original.Extra, original.Removed);
+        (Cycle, InBreaks) = (original.Cycle, original.InBreaks);
+    }
+
+    /// <summary>False where the rule leaves its start out; it counts as the first date all the same.</summary>
+    public bool RuleGivesItsStart => Rule is null || Expansion.GivesItsStart;
+
+    /// <summary>The rule made ready, once.</summary>
+    private Expansion Expansion => _expansion ??= new Expansion(Rule!, Timing.Start);
 
     /// <summary>Instead of a rule: the dates follow the day cycle of the year plan.</summary>
     public CyclePattern? Cycle { get; init; }
@@ -44,9 +59,16 @@ public sealed record Series(
     {
         // A day on each side is more than any zone's offset or clock change; the exact test follows.
         var from = Timing.AllDay
-            ? window.First.PlusDays(-Timing.Days - LongestMove).AtMidnight()
-            : window.From.InZone(Timing.Zone).LocalDateTime.Minus(Margin);
-        var to = Timing.AllDay ? window.End.AtMidnight() : window.To.InZone(Timing.Zone).LocalDateTime.PlusDays(1);
+            ? DayNumbers.Of(window.First) - (long)Timing.Days - LongestMove
+            : (window.From - Timing.Duration).ToUnixTimeSeconds() / DayNumbers.SecondsOfDay - 1 - LongestMove;
+        var to = Timing.AllDay ? DayNumbers.Of(window.End) : window.To.ToUnixTimeSeconds() / DayNumbers.SecondsOfDay + 2;
+        return IsByRuleAlone
+            ? ByRuleIn(window, (from - 1) * DayNumbers.SecondsOfDay, to * (long)DayNumbers.SecondsOfDay)
+            : In(window, DayNumbers.Date((int)from - 1).AtMidnight(), DayNumbers.Date((int)to).AtMidnight(), school);
+    }
+
+    private IEnumerable<Occurrence> In(Window window, LocalDateTime from, LocalDateTime to, SchoolCalendar school)
+    {
         var count = 0;
         foreach (var occurrence in From(from, school))
         {
@@ -54,10 +76,53 @@ public sealed record Series(
                 yield break;
             if (!occurrence.Overlaps(window, Timing.AllDay))
                 continue;
-            if (++count > MostInWindow)
-                throw new RuleException("rule", $"The rule gives more than {MostInWindow} dates in this stretch of time. Ask for a shorter one, or make the rule rarer.");
+            CheckNotTooMany(++count);
             yield return occurrence;
         }
+    }
+
+    /// <summary>The same for the plain case, in one pass: most series are a rule and nothing more.</summary>
+    private IEnumerable<Occurrence> ByRuleIn(Window window, long from, long to)
+    {
+        var dates = Expansion.Walk(from);
+        var walk = new LocalTimeWalk(Timing.Zone);
+        var moved = default(MovedDates);
+        var count = 0;
+        while (dates.Next(out var moment) && moment < to)
+        {
+            var local = dates.Local;
+            var occurrence = Timing.At(local, local, moment, ref walk);
+            if (IsPast(occurrence))
+                break;
+            while (moved.TakeBefore(occurrence.Start, out var earlier))
+                yield return earlier;
+            if (!occurrence.Overlaps(window, Timing.AllDay))
+                continue;
+            CheckNotTooMany(++count);
+            if (occurrence.LocalStart == local)
+                yield return occurrence;
+            else
+                moved.Add(occurrence);
+        }
+        while (moved.TakeBefore(Instant.MaxValue, out var last))
+            yield return last;
+    }
+
+    private bool IsByRuleAlone => Rule is not null && Extra.Count == 0 && Removed.Count == 0 && InBreaks == InBreaks.Ignore;
+
+    /// <summary>UNTIL is inclusive.</summary>
+    private bool IsPast(in Occurrence occurrence) => Rule!.Until switch
+    {
+        null => false,
+        Until.Day day => occurrence.LocalStart.Date > day.Date,
+        Until.Moment moment => occurrence.Start > moment.Instant,
+        _ => false,
+    };
+
+    private static void CheckNotTooMany(int count)
+    {
+        if (count > MostInWindow)
+            throw new RuleException("rule", $"The rule gives more than {MostInWindow} dates in this stretch of time. Ask for a shorter one, or make the rule rarer.");
     }
 
     /// <summary>The dates whose rule position is on or after <paramref name="from"/>, ascending by start, without duplicates, without end where there is none.</summary>
@@ -97,13 +162,11 @@ public sealed record Series(
             return Cycle.Days(Timing.Start.Date, school).Select(day => day + Timing.Start.TimeOfDay).SkipWhile(start => start < from);
         if (Rule is null)
             return Timing.Start >= from ? [Timing.Start] : [];
-        var starts = Expansion.From(Rule, Timing.Start, from);
+        var starts = Expansion.From(from);
         return Rule.Until is { } until ? starts.TakeWhile(NotAfter(until)) : starts;
     }
 
     private int LongestMove => InBreaks == InBreaks.Move ? 7 : 0;
-
-    private Period Margin => Period.FromSeconds((long)Timing.Duration.TotalSeconds + DayNumbers.SecondsOfDay * (1L + LongestMove));
 
     private IEnumerable<(LocalDateTime Id, LocalDateTime Start)> Positions(LocalDateTime from, SchoolCalendar school)
     {

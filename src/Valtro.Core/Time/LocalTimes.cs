@@ -1,5 +1,6 @@
 using NodaTime;
 using NodaTime.TimeZones;
+using Valtro.Core.Recurrence;
 
 namespace Valtro.Core.Time;
 
@@ -35,31 +36,32 @@ public static class LocalTimes
 /// <remarks>Gives exactly what <see cref="LocalTimes.InZone"/> gives.</remarks>
 internal struct LocalTimeWalk(DateTimeZone zone)
 {
-    private LocalDateTime _from;
-    private LocalDateTime _to;
-    private Offset _offset;
-    private bool _known;
+    private const long Day = 86_400;
 
-    public OffsetDateTime Resolve(LocalDateTime local)
+    private long _from = 1;
+    private long _to;
+    private Offset _offset;
+
+    public OffsetDateTime Resolve(LocalDateTime local) => Resolve(local, DayNumbers.Moment(local));
+
+    /// <param name="moment">The same as <paramref name="local"/>, in seconds from 1970-01-01.</param>
+    public OffsetDateTime Resolve(LocalDateTime local, long moment)
     {
-        if (_known && local >= _from && local < _to)
+        if (moment >= _from && moment < _to)
             return new OffsetDateTime(local, _offset);
-        var mapping = zone.MapLocal(local);
-        if (mapping.Count != 1)
-        {
-            _known = false;
-            return Resolvers.LenientResolver(mapping).ToOffsetDateTime();
-        }
-        Remember(mapping.EarlyInterval);
-        return new OffsetDateTime(local, mapping.EarlyInterval.WallOffset);
+        // No clock change has ever been longer than a day, so a day inside the stretch a local time is unambiguous.
+        var interval = zone.GetZoneInterval(Instant.FromUnixTimeSeconds(moment));
+        var offset = interval.WallOffset.Seconds;
+        _from = interval.HasStart ? interval.Start.ToUnixTimeSeconds() + offset + Day : long.MinValue;
+        _to = interval.HasEnd ? interval.End.ToUnixTimeSeconds() + offset - Day : long.MaxValue;
+        _offset = interval.WallOffset;
+        return moment >= _from && moment < _to ? new OffsetDateTime(local, _offset) : LocalTimes.InZone(local, zone).ToOffsetDateTime();
     }
 
-    /// <summary>No clock change has ever been longer than a day, so a day inside the stretch a local time is unambiguous.</summary>
-    private void Remember(ZoneInterval interval)
+    /// <summary>The offset at an instant; free while it lies well inside the stretch.</summary>
+    public readonly Offset OffsetAt(Instant instant)
     {
-        _from = interval.HasStart ? interval.IsoLocalStart.PlusDays(1) : LocalDate.MinIsoValue.AtMidnight();
-        _to = interval.HasEnd ? interval.IsoLocalEnd.PlusDays(-1) : LocalDate.MaxIsoValue.AtMidnight();
-        _offset = interval.WallOffset;
-        _known = true;
+        var moment = instant.ToUnixTimeSeconds() + _offset.Seconds;
+        return moment >= _from && moment < _to ? _offset : zone.GetUtcOffset(instant);
     }
 }

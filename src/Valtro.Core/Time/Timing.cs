@@ -26,7 +26,9 @@ public sealed record Timing
     public Duration Duration { get; }
 
     /// <summary>Whole days, for an all-day event.</summary>
-    public int Days => Period.DaysBetween(Start.Date, End.Date);
+    public int Days => DayNumbers.Of(End.Date) - DayNumbers.Of(Start.Date);
+
+    private readonly long _seconds;
 
     private Timing(LocalDateTime start, LocalDateTime end, DateTimeZone zone, bool allDay)
     {
@@ -38,6 +40,7 @@ public sealed record Timing
         Duration = allDay
             ? Duration.FromDays(Days)
             : LocalTimes.InZone(end, zone).ToInstant() - LocalTimes.InZone(start, zone).ToInstant();
+        _seconds = (long)Duration.TotalSeconds;
     }
 
     /// <exception cref="RuleException">The end is before the start, or the dates are out of range.</exception>
@@ -58,9 +61,13 @@ public sealed record Timing
     }
 
     /// <summary>The date of a series named <paramref name="recurrenceId"/> that starts at <paramref name="local"/>.</summary>
-    internal Occurrence At(LocalDateTime recurrenceId, LocalDateTime local, ref LocalTimeWalk walk)
+    internal Occurrence At(LocalDateTime recurrenceId, LocalDateTime local, ref LocalTimeWalk walk) =>
+        At(recurrenceId, local, DayNumbers.Moment(local), ref walk);
+
+    /// <param name="moment">The same as <paramref name="local"/>, in seconds from 1970-01-01.</param>
+    internal Occurrence At(LocalDateTime recurrenceId, LocalDateTime local, long moment, ref LocalTimeWalk walk)
     {
-        var start = walk.Resolve(local);
+        var start = walk.Resolve(local, moment);
         if (AllDay)
         {
             var endOfDays = local.PlusDays(Days);
@@ -68,7 +75,10 @@ public sealed record Timing
         }
         var startInstant = start.ToInstant();
         var end = startInstant + Duration;
-        return new Occurrence(recurrenceId, start.LocalDateTime, LocalEnd(start, end), startInstant, end);
+        // Most events end on the day they start, under the same offset: then no look-up is needed.
+        var offset = walk.OffsetAt(end);
+        var localEnd = offset == start.Offset ? start.LocalDateTime.PlusSeconds(_seconds) : end.WithOffset(offset).LocalDateTime;
+        return new Occurrence(recurrenceId, start.LocalDateTime, localEnd, startInstant, end);
     }
 
     /// <summary>This timing's own date.</summary>
@@ -87,13 +97,4 @@ public sealed record Timing
     public Timing StartingAt(LocalDateTime start) => AllDay
         ? WholeDays(start.Date, start.Date.PlusDays(Days - 1), Zone)
         : Timed(start, LocalTimes.InZone(start, Zone).Plus(Duration).LocalDateTime is var end && end >= start ? end : start, Zone);
-
-    private LocalDateTime LocalEnd(OffsetDateTime start, Instant end)
-    {
-        // Most events end on the day they start, under the same offset: then no look-up is needed.
-        var offset = Zone.GetUtcOffset(end);
-        return offset == start.Offset
-            ? start.LocalDateTime.PlusNanoseconds((long)Duration.TotalNanoseconds)
-            : end.WithOffset(offset).LocalDateTime;
-    }
 }

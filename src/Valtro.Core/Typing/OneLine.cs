@@ -419,7 +419,7 @@ public sealed partial class OneLine
         rule.Check(refusals);
         return refusals.IsEmpty && repeat.Pattern != RepeatPattern.Daily
             ? new Recurrence.Series(timing, rule.RuleFor(timing)).Pattern(_today.AtMidnight(), YearPlans.SchoolCalendar.Empty)
-                .Where(day => day.Date > _today || Recurrence.Expansion.GivesItsStart(rule.RuleFor(timing)!, timing.Start)).Select(day => day.Date).FirstOrDefault(_today)
+                .Where(day => day.Date > _today || new Recurrence.Series(timing, rule.RuleFor(timing)).RuleGivesItsStart).Select(day => day.Date).FirstOrDefault(_today)
             : _today;
     }
 
