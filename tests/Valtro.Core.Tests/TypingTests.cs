@@ -110,6 +110,10 @@ public class TypingTests
     [InlineData("“")]
     public void No_line_breaks_the_reader(string line) => Assert.NotNull(Read(line).Draft);
 
+    /// <summary>Without care each place would be read anew inside the one before: this line would take for ever.</summary>
+    [Fact]
+    public void A_line_of_many_places_is_read_once() => Assert.NotEmpty(Read(string.Concat(Enumerable.Repeat("in a ", 99))).Unread);
+
     [Fact]
     public void A_line_of_six_hundred_characters_is_refused() => Assert.NotNull(Build.Refused("line", () => Read(new string('x', 600))));
 

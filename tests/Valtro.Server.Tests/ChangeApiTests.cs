@@ -129,4 +129,23 @@ public sealed class ChangeApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         Assert.Empty(follows["dates"]![0]!["remarks"]!.AsArray());
         await ada.ChangeAsync(hidden, "remove", version: 2);
     }
+
+    [Fact]
+    public async Task Who_sees_times_only_does_not_learn_that_a_date_was_moved_nor_of_what_series_it_is()
+    {
+        var ada = await app.SignedInAsync();
+        var slip = await ada.CalendarNodeAsync("SLIP");
+        await app.Test.Database.ExecuteAsync("update calendar set members = 'times' where id = @id", new { id = Guid.Parse((string)slip["id"]!) });
+        var (_, added) = await WeeklyAsync("SLIP", "2027-01-12");
+        await ada.ChangeAsync(added, "edit", move: new { date = "2027-01-20", from = "03:00:00" }, scope: "this", date: "2027-01-19T14:00:00");
+        var di = await app.SignedInAsync("di");
+        var busy = (await di.GetAsync("/api/occurrences?from=2027-01-20&to=2027-01-21")).AsArray().Single(one => (string)one!["eventId"]! == (string)added["id"]!)!;
+        Assert.Equal(("2027-01-20T03:00:00", "Busy", false, false), ((string)busy["recurrenceId"]!, (string)busy["title"]!, (bool)busy["isException"]!, (bool)busy["recurs"]!));
+        var seen = (await di.GetAsync($"/api/events/{added["id"]}?date=2027-01-20T03:00:00")).ToJsonString();
+        Assert.Contains("\"date\":\"2027-01-20\"", seen, StringComparison.Ordinal);
+        Assert.DoesNotContain("2027-01-19", seen, StringComparison.Ordinal);
+        Assert.DoesNotContain("Signal flags", seen, StringComparison.Ordinal);
+        Assert.DoesNotContain("weekly", seen, StringComparison.Ordinal);
+        await ada.ChangeAsync(added, "remove", version: 2);
+    }
 }

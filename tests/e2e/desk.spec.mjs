@@ -17,7 +17,7 @@ test('what is removed can be brought back', async ({ page }) => {
   await page.getByRole('button', { name: 'Remove' }).click()
   await expect(page.getByRole('status').filter({ hasText: 'is removed' })).toBeVisible()
   await expect(page.getByRole('link', { name: /Wick trimming/ })).toHaveCount(0)
-  await page.getByRole('button', { name: 'Undo' }).click()
+  await page.getByRole('button', { name: /Undo.*is removed/ }).click()
   await expect(page.getByRole('link', { name: /Wick trimming/ })).toBeVisible()
 })
 

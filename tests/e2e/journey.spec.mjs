@@ -111,7 +111,7 @@ test('from a new calendar to somebody’s website and feed, and a change that ar
     await page.goto('/plan')
     await page.getByRole('link', { name: /Lantern evening/ }).click()
     await page.getByLabel('Start time').fill('17:00')
-    const saved = page.waitForResponse((response) => response.request().method() === 'PUT' && response.ok())
+    const saved = page.waitForResponse((response) => response.url().endsWith('/changes') && response.ok())
     await page.getByRole('button', { name: 'Save', exact: true }).click()
     await saved
     await expect(embed.getByRole('button', { name: /17:00 Lantern evening/ })).toBeVisible({ timeout: 2_000 })

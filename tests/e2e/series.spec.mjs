@@ -35,7 +35,7 @@ test('one date is moved, one cancelled, later ones changed, and each can be undo
   })
 
   await test.step('and put back by undo', async () => {
-    await page.getByRole('button', { name: 'Undo' }).click()
+    await page.getByRole('button', { name: 'Undo: “Buoy check” is saved.', exact: true }).click()
     const cell = page.getByRole('row', { name: new RegExp(calendar.name) }).getByRole('cell').nth(1)
     await expect(cell.getByRole('link', { name: /Buoy check/ })).toBeVisible()
     await expect(page.locator('.lanes .slip-exception', { hasText: 'Buoy check' })).toHaveCount(0)

@@ -8,8 +8,6 @@ internal static class DayNumbers
 {
     public const int SecondsOfDay = 86_400;
 
-    private static readonly LocalDate Epoch = new(1970, 1, 1);
-
     /// <summary>9999-12-31, the last day that RFC 5545 can write (3.3.4).</summary>
     public static readonly int Last = Of(9999, 12, 31);
 
@@ -37,7 +35,11 @@ internal static class DayNumbers
         return (yearOfEra + era * 400 + (month <= 2 ? 1 : 0), month, dayOfYear - (153 * monthFromMarch + 2) / 5 + 1);
     }
 
-    public static LocalDate Date(int number) => Epoch.PlusDays(number);
+    public static LocalDate Date(int number)
+    {
+        var (year, month, day) = Civil(number);
+        return new LocalDate(year, month, day);
+    }
 
     public static bool IsLeap(int year) => year % 4 == 0 && (year % 100 != 0 || year % 400 == 0);
 

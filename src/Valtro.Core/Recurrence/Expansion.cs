@@ -127,9 +127,9 @@ internal sealed class Expansion
             get
             {
                 var day = DayNumbers.DayOf(_last);
-                // Near the last date, NodaTime steps without going through its calendar.
+                // Near the last date, NodaTime steps without going through its calendar; far away our own arithmetic is shorter.
                 if (day != _day)
-                    (_date, _day) = (_date.PlusDays(day - _day), day);
+                    (_date, _day) = (Math.Abs(day - _day) < 200 ? _date.PlusDays(day - _day) : DayNumbers.Date(day), day);
                 return _date + LocalTime.FromSecondsSinceMidnight((int)(_last - (long)day * DayNumbers.SecondsOfDay));
             }
         }

@@ -18,10 +18,11 @@ internal sealed class MonthDays
         _weekdays = [.. parts.Weekdays];
         _monthDays = parts.MonthDays.Count == 0 && _weekdays.Length == 0 ? [start.Day] : [.. parts.MonthDays];
         _skip = parts.Skip;
+        Most = Math.Min(32, _monthDays.Length + _weekdays.Sum(weekday => weekday.Ordinal == 0 ? 5 : 1) + 1);
     }
 
     /// <summary>Room for the days of a month and the one that may spill into the next.</summary>
-    public const int Most = 32;
+    public int Most { get; }
 
     public SetSize Size
     {

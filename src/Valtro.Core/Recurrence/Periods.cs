@@ -118,7 +118,7 @@ internal abstract class Periods
         private readonly int _months = parts.Months.Aggregate(0, (set, month) => set | 1 << month);
         private readonly MonthDays _days = new(parts, start.Date);
 
-        public override Candidates Room() => new(MonthDays.Most, _times);
+        public override Candidates Room() => new(_days.Most, _times);
 
         public override SetSize Size => _months == 0 && _days.Size is var days && parts.Skip == Skip.Omit ? days with { Least = days.Least * _times.Length } : SetSize.Unknown;
 

@@ -28,7 +28,7 @@ internal abstract class YearlyPeriods(RuleParts parts, LocalDateTime start) : Pe
         private readonly RuleParts _parts = parts;
         private readonly int[] _months = parts.Months.Count > 0 ? [.. parts.Months] : parts.MonthDays.Count > 0 ? [.. Enumerable.Range(1, 12)] : [start.Month];
 
-        public override Candidates Room() => new(_months.Length * MonthDays.Most, Times);
+        public override Candidates Room() => new(_months.Length * _days.Most, Times);
 
         public override bool MaySpill => _parts.Skip == Skip.Forward;
 

@@ -89,6 +89,9 @@ public sealed partial class OneLine
 
     private bool BeginsPart()
     {
+        // A place ends where a part begins, so it is not read here: reading it would ask this again.
+        if (Peek().Equals("in", StringComparison.OrdinalIgnoreCase))
+            return _at + 1 < _words.Count;
         var (at, understood) = (_at, _understood.Count);
         var before = (_place, _plate, _date, _times, _allDay, _repeat, _until, _count, Tags: _tags.Count);
         var begins = ReadPart();

@@ -64,7 +64,7 @@ public sealed class EventDesk(
             happening.Id,
             happening.HomeCalendarId,
             seen.Detail,
-            OccurrenceTimes.Name(occurrence.RecurrenceId, timing.AllDay),
+            OccurrenceTimes.Of(timing, occurrence, timing.Zone, seen.Detail).RecurrenceId,
             seen.Title,
             timing.AllDay,
             occurrence.LocalStart.Date,
@@ -78,9 +78,9 @@ public sealed class EventDesk(
             CategoryBody.Of(seen.Category),
             seen.Tags,
             tellsPattern && series.Recurs,
-            timing.Start.Date,
+            tellsPattern ? timing.Start.Date : occurrence.LocalStart.Date,
             tellsPattern ? RepeatDraft.Of(series) : null,
-            series.InBreaks,
+            tellsPattern ? series.InBreaks : InBreaks.Ignore,
             tellsPattern ? [.. series.Extra.Select(extra => extra.Date)] : [],
             tellsPattern ? [.. series.Removed.Select(removed => OccurrenceTimes.Name(removed, timing.AllDay))] : [],
             found.Words.Say(tellsPattern ? series : new Series(date.Timing)),
@@ -103,15 +103,17 @@ public sealed class EventDesk(
     private EventDate DateToShow(OnDesk found, string? name)
     {
         var happening = found.Event;
-        if (name is not null && EventDates.Find(happening, OccurrenceTimes.ReadName(name, "date"), found.School) is { } asked)
-            return asked;
-        if (name is not null && happening.Series.Recurs)
+        if (name is not null && EventDates.Find(happening, OccurrenceTimes.ReadName(name, "date"), found.School) is { } named)
+            return named;
+        if (name is not null && happening.Series.Recurs && found.MayEdit)
             throw new NotFoundException("date");
+        // Who sees times only names a date by its own start.
+        var asked = name is null ? default(LocalDateTime?) : OccurrenceTimes.ReadName(name, "date");
         EventDate? last = null;
         foreach (var date in EventDates.All(happening, found.School))
         {
             last = date;
-            if (date.Occurrence.End >= Now)
+            if (asked is null ? date.Occurrence.End >= Now : date.Occurrence.LocalStart >= asked)
                 break;
         }
         return last ?? new EventDate(happening, happening.Series.Timing.Occurrence(happening.Series.Timing.Start), null);

@@ -61,7 +61,7 @@ public static class OccurrenceApi
     {
         var (date, disclosed) = (seen.Date, seen.Disclosed);
         var timing = date.Event.Series.Timing;
-        var times = OccurrenceTimes.Of(date, zone);
+        var times = OccurrenceTimes.Of(timing, date.Occurrence, zone, disclosed.Detail);
         var tells = disclosed.Detail > Detail.Times;
         return new OccurrenceResponse(
             date.Event.Id, times.RecurrenceId, date.Event.HomeCalendarId, disclosed.Title, times.Start, times.End, timing.AllDay, disclosed.State,

@@ -1,7 +1,7 @@
 using NodaTime;
 using NodaTime.Text;
 using Valtro.Core;
-using Valtro.Core.Events;
+using Valtro.Core.Disclosure;
 using Valtro.Core.Recurrence;
 using Valtro.Core.Time;
 
@@ -19,8 +19,9 @@ public readonly record struct OccurrenceTimes(string RecurrenceId, string Start,
         ? new(Name(occurrence.RecurrenceId, allDay: true), Day(occurrence.LocalStart), Day(occurrence.LocalEnd))
         : new(Name(occurrence.RecurrenceId, allDay: false), At(occurrence.Start, zone), At(occurrence.End, zone));
 
-    /// <inheritdoc cref="Of(Timing, Occurrence, DateTimeZone)"/>
-    public static OccurrenceTimes Of(EventDate date, DateTimeZone zone) => Of(date.Event.Series.Timing, date.Occurrence, zone);
+    /// <summary>As somebody may see them: below the headline a date is named by its own start, so that nobody learns that it was moved.</summary>
+    public static OccurrenceTimes Of(Timing timing, Occurrence occurrence, DateTimeZone zone, Detail detail) =>
+        Of(timing, detail > Detail.Times ? occurrence : occurrence with { RecurrenceId = occurrence.LocalStart }, zone);
 
     /// <summary>How a date of a series is named in addresses and answers.</summary>
     public static string Name(LocalDateTime recurrenceId, bool allDay) => allDay ? Day(recurrenceId) : Local.Format(recurrenceId);

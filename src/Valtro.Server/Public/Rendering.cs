@@ -121,7 +121,7 @@ public sealed class Rendering(CalendarStore calendars, EventStore events, YearPl
 
     private static EntryBody Body(Entry entry, DateTimeZone zone)
     {
-        var times = OccurrenceTimes.Of(entry.Timing, entry.Occurrence, zone);
+        var times = OccurrenceTimes.Of(entry.Timing, entry.Occurrence, zone, entry.Event.Detail);
         return new EntryBody(
             $"{entry.Event.Identity}/{times.RecurrenceId}", entry.Event.Title, times.Start, times.End, entry.Timing.AllDay, entry.Event.Place,
             entry.Event.Description.Html, entry.Event.State, entry.Event.Detail > Detail.Times ? entry.Source.Plate.Code : "", entry.Source.Hue.Name,

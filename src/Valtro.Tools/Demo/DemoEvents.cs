@@ -103,7 +103,8 @@ internal sealed class DemoEvents(LocalDate today)
         // Every last weekday of the month; in a break it moves within its week.
         var last = LastWeekday(TermStart);
         yield return ("STF", new EventDraft("Log book check", false, last, null, Time("16:00"), Time("16:30"), null, "Wardroom",
-            new RepeatDraft(RepeatPattern.Monthly, 1, By: MonthPosition.Workday, Ordinal: -1, Ends: RepeatEnd.On, Until: NextTermEnd)) { InBreaks = InBreaks.Move }, RichText.Empty);
+            new RepeatDraft(RepeatPattern.Monthly, 1, By: MonthPosition.Workday, Ordinal: -1, Ends: RepeatEnd.On, Until: NextTermEnd))
+        { InBreaks = InBreaks.Move }, RichText.Empty);
     }
 
     private (string, EventDraft, RichText) FirstMondays()
@@ -116,7 +117,8 @@ internal sealed class DemoEvents(LocalDate today)
     /// <summary>Fridays of week B.</summary>
     private (string, EventDraft, RichText) Fortnightly() =>
         ("SW", new EventDraft("Tide-table survey", false, TermStart, null, Time("09:00"), Time("11:00"), null, "Grey Point",
-            new RepeatDraft(RepeatPattern.Cycle, Weekdays: [5], Numbers: [2], Ends: RepeatEnd.On, Until: NextTermEnd)) { Tags = ["practical"] }, RichText.Empty);
+            new RepeatDraft(RepeatPattern.Cycle, Weekdays: [5], Numbers: [2], Ends: RepeatEnd.On, Until: NextTermEnd))
+        { Tags = ["practical"] }, RichText.Empty);
 
     /// <summary>A call with a harbour in another time zone.</summary>
     private (string, EventDraft, RichText) Elsewhere() =>

@@ -1,4 +1,4 @@
-import { keys } from './KeysHelp'
+import { Explained, KeyList } from './KeysHelp'
 
 const parts: [string, string][] = [
   ['the title', 'comes first, and ends where one of the parts below begins. Put words in “quotes” to keep them together.'],
@@ -26,14 +26,7 @@ export function HelpPage() {
           nothing is saved before you press Save. Words that mean nothing here are shown, never dropped.
         </p>
         <p className="example">Sail repair every Tue 14:00–15:30 in Slipway until 18 Dec #practical @PW</p>
-        <dl className="keys">
-          {parts.map(([part, about]) => (
-            <div key={part}>
-              <dt>{part}</dt>
-              <dd>{about}</dd>
-            </div>
-          ))}
-        </dl>
+        <Explained list={parts} />
         <p>The parts may stand in any order after the title. Months and weekdays may be shortened to three letters.</p>
       </section>
       <section>
@@ -52,14 +45,7 @@ export function HelpPage() {
       </section>
       <section>
         <h2>Keys</h2>
-        <dl className="keys">
-          {keys.map(([key, does]) => (
-            <div key={key}>
-              <dt>{key}</dt>
-              <dd>{does}</dd>
-            </div>
-          ))}
-        </dl>
+        <KeyList />
       </section>
     </main>
   )

@@ -1,6 +1,6 @@
 import Modal from 'react-bootstrap/Modal'
 
-export const keys: [string, string][] = [
+const keys: [string, string][] = [
   ['n', 'New event'],
   ['[ and ]', 'Back and forward in time'],
   ['.', 'Today'],
@@ -16,18 +16,29 @@ export function KeysHelp({ show, onHide }: { show: boolean; onHide: () => void }
     <Modal show={show} onHide={onHide} aria-labelledby="keys-title">
       <Modal.Body>
         <h2 id="keys-title">Keys</h2>
-        <dl className="keys">
-          {keys.map(([key, does]) => (
-            <div key={key}>
-              <dt>{key}</dt>
-              <dd>{does}</dd>
-            </div>
-          ))}
-        </dl>
+        <KeyList />
         <button type="button" className="btn btn-outline-ink" onClick={onHide}>
           Close
         </button>
       </Modal.Body>
     </Modal>
+  )
+}
+
+export function KeyList() {
+  return <Explained list={keys} />
+}
+
+/** What each thing is, or does. */
+export function Explained({ list }: { list: [string, string][] }) {
+  return (
+    <dl className="keys">
+      {list.map(([what, about]) => (
+        <div key={what}>
+          <dt>{what}</dt>
+          <dd>{about}</dd>
+        </div>
+      ))}
+    </dl>
   )
 }

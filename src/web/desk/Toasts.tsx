@@ -50,7 +50,7 @@ function ToastLine({ toast, close }: { toast: Toast; close: (id: number) => void
     >
       <span>{toast.text}</span>
       {toast.undo && (
-        <button type="button" onClick={() => (toast.undo?.(), close(toast.id))}>
+        <button type="button" aria-label={`Undo: ${toast.text}`} onClick={() => (toast.undo?.(), close(toast.id))}>
           Undo
         </button>
       )}

@@ -27,7 +27,8 @@ export function EntryDetails({ entry, edition, onClose }: { entry: Entry; editio
       <p>{sayWhen(entry, edition.locale)}</p>
       {entry.own && (
         <p className="soft">
-          {placeOfZone(edition.zone)} time. In {placeOfZone(entry.own.zone)}: {sayWhen({ ...entry.own, allDay: false }, edition.locale)}
+          {placeOfZone(edition.zone)} time. In {placeOfZone(entry.own.zone)}:{' '}
+          {sayWhen({ ...entry.own, allDay: false }, edition.locale)}
         </p>
       )}
       {entry.place && <p>{entry.place}</p>}

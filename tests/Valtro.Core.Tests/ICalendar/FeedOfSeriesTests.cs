@@ -167,13 +167,13 @@ public class FeedOfSeriesTests
     private static readonly Gen<(CalendarEvent Event, SchoolCalendar School)> Generated =
         from rule in SeriesProperties.Rules.Where(rule => !IsReadOtherwise(rule))
         from day in Gen.Int[0, 300]
-        // At the hour that clocks skip programs name a date by the time before or after the gap; the standard does not say which.
+            // At the hour that clocks skip programs name a date by the time before or after the gap; the standard does not say which.
         from minute in Gen.Int[16, 95].Select(quarter => quarter * 15)
         from zone in Gen.Int[0, 4].Select(index => new[] { "America/Halifax", "Europe/Oslo", "Australia/Lord_Howe", "Asia/Kathmandu", "UTC" }[index])
         from inBreaks in Gen.Enum<InBreaks>()
         from removed in Gen.Int[0, 30].Array[0, 3]
         from exceptions in Gen.Select(Gen.Int[0, 30], Gen.Int[0, 3], Gen.Int[-2, 2]).Array[0, 3]
-        // Ical.Net gives up with an exception on a rule that gives nothing any more.
+            // Ical.Net gives up with an exception on a rule that gives nothing any more.
         let start = Build.Day("2026-08-01").PlusDays(day).AtMidnight().PlusMinutes(minute)
         where GoesOn(rule, start)
         select Made(rule, start, zone, inBreaks, removed, exceptions);

@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import Modal from 'react-bootstrap/Modal'
 import type { ChangePreview, ChangeRequest } from '../api'
+import { Differences } from './Differences'
 
 type Scope = NonNullable<ChangeRequest['scope']>
 type ScopePreview = ChangePreview['scopes'][number]
@@ -10,21 +11,6 @@ interface ScopeDialogProps {
   preview: ChangePreview
   onChoose: (scope: Scope, keep: string[]) => Promise<void>
   onLeave: () => void
-}
-
-const fields: Record<string, string> = {
-  title: 'Title',
-  place: 'Where',
-  description: 'About',
-  categoryId: 'Category',
-  tags: 'Tags',
-  calendarId: 'Calendar',
-  when: 'When',
-  repeat: 'Pattern',
-  extra: 'Added by hand',
-  removed: 'Taken out by hand',
-  zone: 'Time zone',
-  state: 'State',
 }
 
 const titles: Record<ChangeRequest['act'], string> = {
@@ -58,20 +44,7 @@ export function ScopeDialog({ act, preview, onChoose, onLeave }: ScopeDialogProp
         <p>
           <b>{preview.title}</b>, {preview.seen}
         </p>
-        {preview.differences.length > 0 && (
-          <table className="differences">
-            <tbody>
-              {preview.differences.map((difference) => (
-                <tr key={difference.field}>
-                  <th scope="row">{fields[difference.field] ?? difference.field}</th>
-                  <td>{difference.was || '–'}</td>
-                  <td aria-label="becomes">→</td>
-                  <td>{difference.is || '–'}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        )}
+        <Differences differences={preview.differences} />
         <div className="scopes" role="radiogroup" aria-labelledby="scope-title">
           {preview.scopes.map((one) => (
             <ScopeOption

@@ -54,9 +54,25 @@ export function useEventActs(stored: Happening | null, isDirty: boolean) {
       }
       const saved = await call<Happening>('POST', '/events', request)
       await refresh.everything()
-      toast(`“${saved.title}” is saved on ${calendar?.name}. ${whoSees(calendar)}`)
+      toast(`“${saved.title}” is saved on ${calendar?.name}. ${whoSees(calendar)}`, () => void takeBack(saved))
       setDone(`/plan?day=${request.date}`)
     })
+
+  /** Undoing the first save: it goes to the bin. */
+  const takeBack = async (saved: Happening) => {
+    try {
+      await call('POST', `/events/${saved.id}/changes`, {
+        act: 'remove',
+        recurrenceId: saved.recurrenceId,
+        version: saved.version,
+        scope: 'every',
+      })
+      toast(`“${saved.title}” is not saved after all. It rests in the bin.`)
+    } catch (failed) {
+      toast(failed instanceof Error ? failed.message : String(failed))
+    }
+    await refresh.everything()
+  }
 
   const makeChange = async (base: Happening, what: Pick<Asked, 'act'> & Partial<Pick<Asked, 'event'>>) => {
     const done = await change(base.id, {

@@ -1,33 +1,19 @@
 import { Link, useNavigate, useParams } from 'react-router'
 import { call, type Revision } from '../api'
 import { useUndo } from '../changes/Changes'
+import { Differences } from '../changes/Differences'
 import { sayAgo } from '../Delivery'
 import { NothingHere } from '../NothingHere'
 import { useEvent, useRefresh, useRevisions } from '../queries'
 import { useToast } from '../Toasts'
 
-export const acts: Record<Revision['act'], string> = {
+const acts: Record<Revision['act'], string> = {
   made: 'made it',
   changed: 'changed it',
   cancelled: 'cancelled dates',
   removed: 'removed it, or dates of it',
   restored: 'restored it',
   undone: 'undid the last change',
-}
-
-const fields: Record<string, string> = {
-  title: 'Title',
-  place: 'Where',
-  description: 'About',
-  categoryId: 'Category',
-  tags: 'Tags',
-  calendarId: 'Calendar',
-  state: 'State',
-  when: 'When',
-  extra: 'Added by hand',
-  removed: 'Taken out by hand',
-  exception: 'One date',
-  zone: 'Time zone',
 }
 
 /** Every save of an event, and the way back to any of them. */
@@ -51,7 +37,7 @@ export function HistoryPage() {
             <h2>
               {revision.by} {acts[revision.act]} <span className="soft">{sayAgo(revision.at)}</span>
             </h2>
-            <Differences revision={revision} />
+            <Differences differences={revision.differences} />
             {revision.mayRestore && (
               <button
                 type="button"
@@ -84,22 +70,4 @@ function useRestore(id: string) {
       toast(failed instanceof Error ? failed.message : String(failed))
     }
   }
-}
-
-function Differences({ revision }: { revision: Revision }) {
-  if (revision.differences.length === 0) return null
-  return (
-    <table className="differences">
-      <tbody>
-        {revision.differences.map((difference, index) => (
-          <tr key={index}>
-            <th scope="row">{fields[difference.field] ?? difference.field}</th>
-            <td>{difference.was || '–'}</td>
-            <td aria-label="became">→</td>
-            <td>{difference.is || '–'}</td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
-  )
 }

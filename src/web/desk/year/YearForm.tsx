@@ -36,7 +36,7 @@ export function YearForm({ id, start, mayEdit, cycleDays, onDone, onLeave }: Yea
   const asked = useDeferredValue(JSON.stringify(plan))
   const isChanged = asked !== JSON.stringify(pick(start))
   const impact = useImpact(id, asked, mayEdit && (isChanged || id === null))
-  const acts = useYearActs(id, onDone)
+  const acts = useYearActs(id, id === null ? null : pick(start), onDone)
   const problem = acts.problem
   const on = (field: string) =>
     problem?.on(field) ?? (impact.error && 'on' in impact.error ? (impact.error as typeof problem)?.on(field) : undefined)

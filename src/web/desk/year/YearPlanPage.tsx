@@ -112,8 +112,11 @@ export function YearPlanPage() {
   )
 }
 
-/** Saving and removing a year. */
-export function useYearActs(id: string | null, onDone: (id: string | null) => void) {
+/**
+ * Saving and removing a year, with the way back.
+ * @param before The year as it is stored; null for a new one.
+ */
+export function useYearActs(id: string | null, before: YearPlanRequest | null, onDone: (id: string | null) => void) {
   const [problem, setProblem] = useState<Problem | null>(null)
   const [isSaving, setSaving] = useState(false)
   const refresh = useRefresh()
@@ -129,6 +132,18 @@ export function useYearActs(id: string | null, onDone: (id: string | null) => vo
       setSaving(false)
     }
   }
+  /** @param saved What stands there now; null when it was removed. */
+  const takeBack = async (saved: YearPlan | null) => {
+    try {
+      if (saved && before) await call('PUT', `/year-plans/${saved.id}`, { ...before, version: saved.version })
+      else if (saved) await call('DELETE', `/year-plans/${saved.id}?version=${saved.version}`)
+      else if (before) await call('POST', '/year-plans', before)
+      toast('The year plan is as it was before.')
+    } catch (failed) {
+      toast(failed instanceof Error ? failed.message : String(failed))
+    }
+    await refresh.everything()
+  }
   return {
     problem,
     isSaving,
@@ -136,14 +151,14 @@ export function useYearActs(id: string | null, onDone: (id: string | null) => vo
       attempt(async () => {
         const saved = await call<YearPlan>(id ? 'PUT' : 'POST', id ? `/year-plans/${id}` : '/year-plans', request)
         await refresh.everything()
-        toast(`The year plan ${saved.name} is saved. Pages and feeds follow.`)
+        toast(`The year plan ${saved.name} is saved. Pages and feeds follow.`, () => void takeBack(saved))
         onDone(saved.id)
       }),
     remove: (version: number) =>
       attempt(async () => {
         await call('DELETE', `/year-plans/${id}?version=${version}`)
         await refresh.everything()
-        toast('The year plan is removed. What followed it takes place without breaks.')
+        toast('The year plan is removed. What followed it takes place without breaks.', () => void takeBack(null))
         onDone(null)
       }),
   }
