@@ -155,9 +155,9 @@ function DayColumn({ day, plan, now, calendarOf, isAlone, occurrences }: DayColu
     occurrences.map((item) => ({ item, stretch: { start: Date.parse(item.start), end: Date.parse(item.end) } })),
     LEAST_MINUTES / ((end - start) / 60_000),
   )
-  const timeUnder = (event: React.MouseEvent) => {
+  const timeUnder = (event: React.MouseEvent, below = 0) => {
     const box = event.currentTarget.getBoundingClientRect()
-    return timeAt((event.clientY - box.top) / box.height, day.start, day.end, day.clocksChangeAt)
+    return timeAt((event.clientY - below - box.top) / box.height, day.start, day.end, day.clocksChangeAt)
   }
   const mayEdit = [...calendarOf.values()].some((calendar) => calendar.mayEdit)
   const drop = (event: React.DragEvent) => {
@@ -167,7 +167,8 @@ function DayColumn({ day, plan, now, calendarOf, isAlone, occurrences }: DayColu
     const { occurrence } = dragged
     const days = daysBetween(firstDay(occurrence), day.day)
     // An event on another clock is moved by as much as it was dragged; its own local time follows from that.
-    const target = timeUnder(event)
+    // Half a quarter on, so that it goes to the nearest quarter and not to the one before.
+    const target = timeUnder(event, dragged.below - HOUR_HEIGHT / 8)
     void moving.move(
       occurrence,
       days,

@@ -9,6 +9,8 @@ interface Dragged {
   occurrence: Occurrence
   /** The day of the slip that was taken hold of; what lasts for days has several. */
   day: Day
+  /** How far below its top edge the slip was taken hold of, in pixels. */
+  below: number
 }
 
 interface Moving {
@@ -89,7 +91,7 @@ export function useMovable(occurrence: Occurrence, day: Day, mayEdit: boolean, o
     onDragStart: (event: React.DragEvent) => {
       event.dataTransfer.effectAllowed = 'move'
       event.dataTransfer.setData('text/plain', occurrence.title)
-      moving.take({ occurrence, day })
+      moving.take({ occurrence, day, below: event.clientY - event.currentTarget.getBoundingClientRect().top })
     },
     onKeyDown: (event: React.KeyboardEvent) => {
       if (!event.shiftKey) return
