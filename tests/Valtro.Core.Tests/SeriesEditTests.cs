@@ -108,7 +108,8 @@ public class SeriesEditTests
         var outcome = Apply(lab, Edit(lab, "2026-12-08 14:00", start: "2026-12-08 16:00"), ChangeScope.Every);
         Assert.Equal("11-24 16:00", Dates(outcome.Event).First());
         Assert.Equal(Build.Local("2026-12-01 16:00"), Assert.Single(outcome.Event.Exceptions).RecurrenceId);
-        Assert.Equal((0, 1), (outcome.Kept, outcome.Moved));
+        Assert.Empty(outcome.KeptOnes);
+        Assert.Equal(lab.Exceptions, outcome.MovedOnes);
     }
 
     [Fact]

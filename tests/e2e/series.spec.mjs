@@ -102,6 +102,26 @@ test('a date that differs and loses its place is kept as an extra date', async (
   await expect(row.getByRole('cell').nth(3).getByRole('link', { name: /Fog drill/ })).toHaveCount(0)
 })
 
+test('slips are dragged in the week and in the month', async ({ page }) => {
+  await signIn(page)
+  const calendar = await makeCalendar(page, { forWhom: 'Members' })
+  await page.goto(`/events/new?calendar=${calendar.id}&day=${thisWeek(40)}`)
+  await page.getByLabel('Title').fill('Net mending')
+  await page.getByRole('button', { name: 'Save', exact: true }).click()
+  await page.goto(`/plan?view=week&day=${thisWeek(40)}`)
+  const inWeek = page.locator('.time-slip', { hasText: 'Net mending' })
+  // Taken hold of at its upper edge, and dropped half an hour after noon of the next day.
+  await inWeek.dragTo(page.locator('.time-column').nth(6), { sourcePosition: { x: 30, y: 2 }, targetPosition: { x: 30, y: 12.5 * 46 } })
+  await expect(inWeek).toContainText('12:30–13:30')
+  await expect(page.locator('.time-column').nth(6).locator('.time-slip')).toContainText('Net mending')
+  await inWeek.press('Shift+ArrowUp')
+  await expect(inWeek).toContainText('12:15–13:15')
+  await page.goto(`/plan?view=month&day=${thisWeek(40)}`)
+  const day = say(thisWeek(39))
+  await page.locator('.slip-line', { hasText: 'Net mending' }).dragTo(page.getByRole('button', { name: `New event, ${day}` }), { targetPosition: { x: 60, y: 90 } })
+  await expect(page.locator('td', { has: page.getByRole('button', { name: `New event, ${day}` }) })).toContainText('Net mending')
+})
+
 test('the pattern is written as a sentence, and dates are taken out and added in the list', async ({ page }) => {
   await signIn(page)
   const calendar = await makeCalendar(page, { forWhom: 'Members' })

@@ -40,12 +40,17 @@ public sealed record LostException(EventException Exception, EventDate Was);
 /// <param name="Event">The event afterwards.</param>
 /// <param name="IsRemoved">It goes to the bin.</param>
 /// <param name="Successor">The series that goes on from the date seen, when it was split.</param>
-/// <param name="Kept">How many exceptions stay, with their dates.</param>
-/// <param name="Moved">How many exceptions moved along with their dates.</param>
+/// <param name="Kept">Exceptions that stay on their dates, as they were before.</param>
+/// <param name="Moved">Exceptions that moved along with their dates, as they were before.</param>
 /// <param name="Lost">Exceptions that lose their place, unless they are kept as extra dates.</param>
 public sealed record ChangeOutcome(
-    CalendarEvent Event, bool IsRemoved = false, CalendarEvent? Successor = null, int Kept = 0, int Moved = 0, IReadOnlyList<LostException>? Lost = null)
+    CalendarEvent Event, bool IsRemoved = false, CalendarEvent? Successor = null, IReadOnlyList<EventException>? Kept = null, IReadOnlyList<EventException>? Moved = null,
+    IReadOnlyList<LostException>? Lost = null)
 {
+    public IReadOnlyList<EventException> KeptOnes => Kept ?? [];
+
+    public IReadOnlyList<EventException> MovedOnes => Moved ?? [];
+
     public IReadOnlyList<LostException> LostOnes => Lost ?? [];
 }
 
@@ -74,7 +79,7 @@ public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalend
             ChangeAct.Cancel when scope == ChangeScope.Later => Split(_series, 0, before.Content, keep) is var split
                 ? split with { Successor = split.Successor! with { State = EventState.Cancelled } }
                 : throw new InvalidOperationException("A split always has two parts."),
-            ChangeAct.Cancel => new ChangeOutcome(before with { State = EventState.Cancelled }, Kept: before.Exceptions.Count),
+            ChangeAct.Cancel => new ChangeOutcome(before with { State = EventState.Cancelled }, Kept: before.Exceptions),
             ChangeAct.Remove => Remove(scope),
             _ => Restore(scope),
         };
@@ -92,7 +97,7 @@ public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalend
 
     private ChangeOutcome WithException(EventException exception) => new(
         before with { Exceptions = Sorted([.. before.Exceptions.Where(one => one.RecurrenceId != exception.RecurrenceId), .. exception.IsEmpty ? [] : new[] { exception }]) },
-        Kept: before.Exceptions.Count(one => one.RecurrenceId != exception.RecurrenceId));
+        Kept: [.. before.Exceptions.Where(one => one.RecurrenceId != exception.RecurrenceId)]);
 
     private static EventException[] Sorted(IEnumerable<EventException> exceptions) => [.. exceptions.OrderBy(one => one.RecurrenceId)];
 
@@ -310,7 +315,7 @@ public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalend
         var placed = new List<EventException>();
         var lost = new List<LostException>();
         var extra = series.Extra.ToList();
-        var (kept, moved) = (0, 0);
+        var (kept, moved) = (new List<EventException>(), new List<EventException>());
         foreach (var exception in exceptions)
         {
             var id = exception.RecurrenceId.Date.PlusDays(days) + TimeOf(exception.RecurrenceId.TimeOfDay, _series, timing);
@@ -318,7 +323,7 @@ public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalend
             if (place is { } found && placed.All(one => one.RecurrenceId != found))
             {
                 placed.Add(exception with { RecurrenceId = found });
-                (kept, moved) = found == exception.RecurrenceId ? (kept + 1, moved) : (kept, moved + 1);
+                (found == exception.RecurrenceId ? kept : moved).Add(exception);
                 continue;
             }
             lost.Add(new LostException(exception, EventDates.Find(before, exception.RecurrenceId, school)
@@ -350,7 +355,7 @@ public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalend
     private ChangeOutcome Remove(ChangeScope scope)
     {
         if (scope == ChangeScope.Every)
-            return new ChangeOutcome(before, IsRemoved: true, Kept: before.Exceptions.Count);
+            return new ChangeOutcome(before, IsRemoved: true);
         var at = change.SeenFrom;
         if (scope == ChangeScope.Later)
             return new ChangeOutcome(Ended([.. DatesBefore(_series, at)]), Lost: [.. Losing(before.Exceptions.Where(one => one.RecurrenceId >= at))]);
@@ -361,7 +366,7 @@ public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalend
         {
             Content = before.Content with { Series = series },
             Exceptions = [.. before.Exceptions.Where(one => one.RecurrenceId != at)],
-        }, Kept: before.Exceptions.Count(one => one.RecurrenceId != at));
+        }, Kept: [.. before.Exceptions.Where(one => one.RecurrenceId != at)]);
     }
 
     private IEnumerable<LostException> Losing(IEnumerable<EventException> exceptions) =>
@@ -388,6 +393,6 @@ public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalend
             State = scope == ChangeScope.Every && before.State == EventState.Cancelled ? EventState.Live : before.State,
             Content = before.Content with { Series = _series with { Removed = [.. _series.Removed.Where(id => !IsMeant(id))] } },
             Exceptions = before.State == EventState.Cancelled ? before.Exceptions : exceptions,
-        }, Kept: exceptions.Length);
+        }, Kept: exceptions);
     }
 }

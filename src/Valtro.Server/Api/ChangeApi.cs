@@ -55,17 +55,20 @@ internal static class ChangeApi
                 null,
                 dates.Length > MostCounted ? null : dates.Length,
                 [.. dates.Take(DatesShown).Select(date => found.Words.Say(date.Timing))],
-                outcome.Kept,
-                outcome.Moved,
+                [.. outcome.KeptOnes.Select(exception => Say(found, exception))],
+                [.. outcome.MovedOnes.Select(exception => Say(found, exception))],
                 [.. outcome.LostOnes.Select(lost => new LostBody(
-                    OccurrenceTimes.Name(lost.Exception.RecurrenceId, found.Event.Series.Timing.AllDay),
-                    $"{found.Words.Say(lost.Was.Timing)}: {EventDifference.Say(lost.Exception, found.Event.Series.Timing, found.Words)}"))]);
+                    OccurrenceTimes.Name(lost.Exception.RecurrenceId, found.Event.Series.Timing.AllDay), Say(found, lost.Exception)))]);
         }
         catch (RuleException refused)
         {
-            return new ScopeBody(scope, refused.Message, 0, [], 0, 0, []);
+            return new ScopeBody(scope, refused.Message, 0, [], [], [], []);
         }
     }
+
+    /// <summary>"Tuesday 1 December 2026: cancelled".</summary>
+    private static string Say(OnDesk found, EventException exception) =>
+        $"{found.Words.Day(exception.RecurrenceId.Date, withWeekday: true)}: {EventDifference.Say(exception, found.Event.Series.Timing, found.Words)}";
 
     /// <summary>The dates that a scope is about: as they become, or as they were where they go.</summary>
     private static IEnumerable<EventDate> Concerned(OnDesk found, Change change, ChangeOutcome outcome, ChangeScope scope)

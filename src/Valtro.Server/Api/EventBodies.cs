@@ -83,11 +83,12 @@ public sealed record LostBody(string RecurrenceId, string Words);
 /// <param name="Reason">Why it is not possible, when it is not.</param>
 /// <param name="Count">How many dates it concerns; null without end.</param>
 /// <param name="Dates">The first of these dates as they become, in words.</param>
-/// <param name="Kept">Dates that differ and stay as they are.</param>
-/// <param name="Moved">Dates that differ and move along.</param>
+/// <param name="Kept">Dates that differ and stay where they are, in words.</param>
+/// <param name="Moved">Dates that differ and move along, in words.</param>
 /// <param name="Lost">Dates that differ and lose their place.</param>
 public sealed record ScopeBody(
-    ChangeScope Scope, string? Reason, int? Count, IReadOnlyList<string> Dates, int Kept, int Moved, IReadOnlyList<LostBody> Lost);
+    ChangeScope Scope, string? Reason, int? Count, IReadOnlyList<string> Dates,
+    IReadOnlyList<string> Kept, IReadOnlyList<string> Moved, IReadOnlyList<LostBody> Lost);
 
 /// <param name="Seen">The date on which the change was made, in words.</param>
 /// <param name="HasChoice">False when there is only one scope, and nothing is lost.</param>

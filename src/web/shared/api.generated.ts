@@ -1969,16 +1969,10 @@ export interface components {
             count: null | number;
             /** @description The first of these dates as they become, in words. */
             dates: string[];
-            /**
-             * Format: int32
-             * @description Dates that differ and stay as they are.
-             */
-            kept: number;
-            /**
-             * Format: int32
-             * @description Dates that differ and move along.
-             */
-            moved: number;
+            /** @description Dates that differ and stay where they are, in words. */
+            kept: string[];
+            /** @description Dates that differ and move along, in words. */
+            moved: string[];
             /** @description Dates that differ and lose their place. */
             lost: components["schemas"]["LostBody"][];
         };

@@ -117,10 +117,8 @@ function ScopeOption({ act, preview, isChosen, onChoose }: ScopeOptionProps) {
               {count !== null && count > dates.length && ` · … ${count - dates.length} more`}
               {count === null && ' · …'}
             </span>
-            {kept > 0 && scope !== 'this' && <span className="soft">{say(kept)} as it is.</span>}
-            {moved > 0 && (
-              <span className="soft">{moved === 1 ? '1 date that differs moves' : `${moved} dates that differ move`} along.</span>
-            )}
+            {scope !== 'this' && <Differing title="Keep what is their own" dates={kept} />}
+            <Differing title="Move along" dates={moved} />
           </>
         )}
       </span>
@@ -128,10 +126,15 @@ function ScopeOption({ act, preview, isChosen, onChoose }: ScopeOptionProps) {
   )
 }
 
-function say(kept: number): string {
-  return kept === 1
-    ? '1 date that differs keeps what is its own, else stays'
-    : `${kept} dates that differ keep what is their own, else each stays`
+/** Dates that differ from their series, and what becomes of them. */
+function Differing({ title, dates }: { title: string; dates: string[] }) {
+  if (dates.length === 0) return null
+  return (
+    <span className="soft">
+      {title}: {dates.slice(0, 4).join('; ')}
+      {dates.length > 4 && ` and ${dates.length - 4} more`}
+    </span>
+  )
 }
 
 interface LostProps {
