@@ -70,6 +70,8 @@ public static class EventDates
     public static (Instant From, Instant? To) Reach(CalendarEvent happening)
     {
         var (from, to) = happening.Series.Reach();
+        if (happening.Exceptions.Count == 0)
+            return (from, to);
         foreach (var exception in happening.Exceptions.Where(one => one.Start is not null))
         {
             var moved = MovedOccurrence(happening, exception);

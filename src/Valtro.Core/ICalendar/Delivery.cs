@@ -22,12 +22,22 @@ internal sealed record Delivery(
     /// <remarks>From the first date, not from today: the same event gives the same bytes on any day.</remarks>
     private const int YearsListed = 20;
 
+    private static readonly Dictionary<LocalDateTime, LocalDateTime> NoNames = [];
+    private static readonly HashSet<LocalDateTime> NothingLeft = [];
+
     /// <returns>Null when the event has no date left.</returns>
     public static Delivery? Of(CalendarEvent happening, SchoolCalendar school)
     {
         var series = happening.Series;
+        if (IsPlain(series))
+            return new Delivery(series.Timing.Start, series.Rule, [], [], NoNames, NothingLeft);
         return series.Rule is null ? Listed(series, school) : Ruled(happening, series.Rule, school);
     }
+
+    /// <summary>Most events: one date, or a rule that every program knows, and nothing more.</summary>
+    private static bool IsPlain(Series series) =>
+        series is { Extra.Count: 0, Removed.Count: 0, Cycle: null, InBreaks: InBreaks.Ignore }
+        && (series.Rule is null || (series.Rule.Parts is { Skip: Skip.Omit } && series.RuleGivesItsStart && !GivesNothingMore(series.Timing, series.Rule)));
 
     /// <summary>One date, or dates that only a list can say: the day cycle.</summary>
     private static Delivery? Listed(Series series, SchoolCalendar school)
@@ -35,7 +45,7 @@ internal sealed record Delivery(
         var dates = series.All(school).Select(occurrence => occurrence.RecurrenceId).ToArray();
         return dates.Length == 0
             ? null
-            : new Delivery(dates[0], null, [], dates[1..], new Dictionary<LocalDateTime, LocalDateTime>(), new HashSet<LocalDateTime>());
+            : new Delivery(dates[0], null, [], dates[1..], NoNames, NothingLeft);
     }
 
     private static Delivery Ruled(CalendarEvent happening, RecurrenceRule rule, SchoolCalendar school)

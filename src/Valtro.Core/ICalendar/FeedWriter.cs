@@ -83,18 +83,15 @@ public static class FeedWriter
 
     private static void WriteEvent(ContentLines lines, CalendarEvent happening, Disclosed disclosed, SchoolCalendar school)
     {
-        var delivery = Delivery.Of(happening, school);
-        var exceptions = happening.Exceptions
-            .Where(exception => delivery?.Left.Contains(exception.RecurrenceId) == false && !happening.Series.Removed.Contains(exception.RecurrenceId))
+        if (Delivery.Of(happening, school) is not { } delivery)
+            return;
+        var exceptions = happening.Exceptions.Count == 0 ? [] : happening.Exceptions
+            .Where(exception => !delivery.Left.Contains(exception.RecurrenceId) && !happening.Series.Removed.Contains(exception.RecurrenceId))
             .Select(exception => Told(happening, exception, disclosed.Detail))
             .ToArray();
-        if (delivery is null)
-            return;
-        // What some readers may not know of at all is for them as if it had been removed.
-        var hidden = exceptions.Where(exception => exception.Disclosed is null).Select(exception => Name(delivery, exception.Date)).ToHashSet();
         Begin(lines, happening, disclosed);
         lines.Number("SEQUENCE:"u8, happening.Sequence);
-        WriteWhen(lines, happening.Series.Timing, delivery, hidden);
+        WriteWhen(lines, happening.Series.Timing, delivery, exceptions);
         WriteText(lines, disclosed, happening.Series.Timing.AllDay);
         if (happening.Continues is { } continued && disclosed.Detail > Detail.Times)
             lines.Verbatim("RELATED-TO;RELTYPE=SIBLING:"u8, continued.ToString());
@@ -144,13 +141,15 @@ public static class FeedWriter
         }
     }
 
-    private static void WriteWhen(ContentLines lines, Timing timing, Delivery delivery, HashSet<LocalDateTime> hidden)
+    /// <summary>What some readers may not know of at all is for them as if it had been removed.</summary>
+    private static void WriteWhen(ContentLines lines, Timing timing, Delivery delivery, (EventDate Date, Disclosed? Disclosed)[] exceptions)
     {
         WriteSpan(lines, timing, delivery.Start);
         if (delivery.Rule is not null)
             lines.Verbatim("RRULE:"u8, RuleText.Format(delivery.Rule));
-        var added = hidden.Count == 0 ? delivery.Added : [.. delivery.Added.Where(date => !hidden.Contains(date))];
-        var excluded = hidden.Count == 0 ? delivery.Excluded : [.. delivery.Excluded.Concat(hidden.Except(delivery.Added)).Order()];
+        var hidden = exceptions.Where(exception => exception.Disclosed is null).Select(exception => Name(delivery, exception.Date)).ToArray();
+        var added = hidden.Length == 0 ? delivery.Added : [.. delivery.Added.Except(hidden)];
+        var excluded = hidden.Length == 0 ? delivery.Excluded : [.. delivery.Excluded.Concat(hidden.Except(delivery.Added)).Order()];
         if (excluded.Count > 0)
             lines.Starts("EXDATE"u8, excluded, timing.AllDay, timing.Zone.Id);
         if (added.Count > 0)

@@ -41,6 +41,8 @@ internal abstract class Periods
     /// <remarks>A leap second (BYSECOND=60) never comes.</remarks>
     protected static int[] TimesOfDay(RuleParts parts, LocalTime start)
     {
+        if (parts is { Hours.Count: 0, Minutes.Count: 0, Seconds.Count: 0 })
+            return [start.Hour * 3_600 + start.Minute * 60 + start.Second];
         int[] hours = parts.Hours.Count > 0 ? [.. parts.Hours] : [start.Hour];
         return [.. hours.SelectMany(hour => TimesOfHour(parts, start).Select(second => hour * 3_600 + second))];
     }
@@ -59,7 +61,7 @@ internal abstract class Periods
     {
         protected int[] Times { get; } = TimesOfDay(parts, start.TimeOfDay);
 
-        protected DayLimits Limits { get; } = new(parts.Frequency == Frequency.Weekly ? new RuleParts { Frequency = Frequency.Weekly, Months = parts.Months } : parts);
+        protected DayLimits Limits { get; } = new(parts);
 
         protected int FirstDay(long index) => (int)(anchor + index * length);
 
@@ -91,7 +93,9 @@ internal abstract class Periods
         : FixedLength(parts, start, DayNumbers.Of(start.Date) - DaysInto(parts.WeekStart, start.DayOfWeek), 7 * parts.Interval)
     {
         private readonly int[] _offsets =
-            [.. (parts.Weekdays.Count > 0 ? parts.Weekdays.Select(weekday => weekday.Weekday) : [start.DayOfWeek]).Select(weekday => DaysInto(parts.WeekStart, weekday)).Order()];
+            parts.Weekdays.Count == 0
+                ? [DaysInto(parts.WeekStart, start.DayOfWeek)]
+                : [.. parts.Weekdays.Select(weekday => DaysInto(parts.WeekStart, weekday.Weekday)).Order()];
 
         public override Candidates Room() => new(_offsets.Length, Times);
 

@@ -36,7 +36,11 @@ public abstract record Until
 
 /// <summary>A weekday of BYDAY.</summary>
 /// <param name="Ordinal">1 is the first of the month or year, -1 the last; 0 is each.</param>
-public readonly record struct NumberedWeekday(IsoDayOfWeek Weekday, int Ordinal = 0);
+public readonly record struct NumberedWeekday(IsoDayOfWeek Weekday, int Ordinal = 0) : IComparable<NumberedWeekday>
+{
+    /// <summary>By weekday, then by number.</summary>
+    public int CompareTo(NumberedWeekday other) => ((int)Weekday, Ordinal).CompareTo(((int)other.Weekday, other.Ordinal));
+}
 
 /// <summary>The parts of a rule as somebody wrote them, unchecked.</summary>
 public sealed record RuleParts
@@ -87,7 +91,7 @@ public sealed record RecurrenceRule
             Seconds = Sorted(parts.Seconds),
             Minutes = Sorted(parts.Minutes),
             Hours = Sorted(parts.Hours),
-            Weekdays = [.. parts.Weekdays.Distinct().OrderBy(weekday => weekday.Weekday).ThenBy(weekday => weekday.Ordinal)],
+            Weekdays = Sorted(parts.Weekdays),
             MonthDays = Sorted(parts.MonthDays),
             YearDays = Sorted(parts.YearDays),
             WeekNumbers = Sorted(parts.WeekNumbers),
@@ -118,5 +122,15 @@ public sealed record RecurrenceRule
 
     public override string ToString() => RuleText.Format(this);
 
-    private static int[] Sorted(IReadOnlyList<int> values) => [.. values.Distinct().Order()];
+    /// <summary>Most lists are written in order already.</summary>
+    private static IReadOnlyList<T> Sorted<T>(IReadOnlyList<T> values)
+        where T : IComparable<T>
+    {
+        for (var index = 1; index < values.Count; index++)
+        {
+            if (values[index - 1].CompareTo(values[index]) >= 0)
+                return [.. values.Distinct().Order()];
+        }
+        return values;
+    }
 }

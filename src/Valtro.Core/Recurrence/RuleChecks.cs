@@ -27,7 +27,11 @@ internal static class RuleChecks
         Within("BYMINUTE", parts.Minutes, 0, 59);
         Within("BYHOUR", parts.Hours, 0, 23);
         Within("BYMONTH", parts.Months, 1, 12);
-        WithinOrFromEnd("BYDAY", parts.Weekdays.Where(weekday => weekday.Ordinal != 0).Select(weekday => weekday.Ordinal), 53);
+        foreach (var weekday in parts.Weekdays)
+        {
+            if (weekday.Ordinal != 0)
+                WithinOrFromEnd("BYDAY", weekday.Ordinal, 53);
+        }
         WithinOrFromEnd("BYMONTHDAY", parts.MonthDays, 31);
         WithinOrFromEnd("BYYEARDAY", parts.YearDays, 366);
         WithinOrFromEnd("BYWEEKNO", parts.WeekNumbers, 53);
@@ -101,12 +105,15 @@ internal static class RuleChecks
         }
     }
 
-    private static void WithinOrFromEnd(string part, IEnumerable<int> values, int most)
+    private static void WithinOrFromEnd(string part, IReadOnlyList<int> values, int most)
     {
         foreach (var value in values)
-        {
-            if (value == 0 || value < -most || value > most)
-                throw new RuleException(part, $"{part}={value} is out of range. Use 1 to {most}, or -1 to -{most} to count from the end.");
-        }
+            WithinOrFromEnd(part, value, most);
+    }
+
+    private static void WithinOrFromEnd(string part, int value, int most)
+    {
+        if (value == 0 || value < -most || value > most)
+            throw new RuleException(part, $"{part}={value} is out of range. Use 1 to {most}, or -1 to -{most} to count from the end.");
     }
 }

@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using System.Globalization;
 using System.Text;
 using NodaTime;
@@ -10,9 +11,17 @@ public static class RuleText
 {
     public const int LongestRule = 1_000;
 
+    private const int MostRemembered = 1_000;
+
+    /// <summary>A calendar's events repeat a few rules. They are immutable, so one reading does for all.</summary>
+    private static readonly ConcurrentDictionary<string, RecurrenceRule> Recent = new(StringComparer.Ordinal);
+
     private static readonly LocalDatePattern DatePattern = LocalDatePattern.CreateWithInvariantCulture("uuuuMMdd");
     private static readonly InstantPattern MomentPattern = InstantPattern.CreateWithInvariantCulture("uuuuMMdd'T'HHmmss'Z'");
     private static readonly string[] WeekdayCodes = ["MO", "TU", "WE", "TH", "FR", "SA", "SU"];
+
+    /// <summary>In the order of <see cref="Frequency"/>.</summary>
+    private static readonly string[] FrequencyNames = ["SECONDLY", "MINUTELY", "HOURLY", "DAILY", "WEEKLY", "MONTHLY", "YEARLY"];
 
     private static readonly HashSet<string> Known =
     [
@@ -25,6 +34,15 @@ public static class RuleText
     {
         if (text.Length > LongestRule)
             throw new RuleException("RRULE", $"The rule has {text.Length} characters. At most {LongestRule} are possible.");
+        if (Recent.TryGetValue(text, out var known))
+            return known;
+        if (Recent.Count >= MostRemembered)
+            Recent.Clear();
+        return Recent[text] = Read(text);
+    }
+
+    private static RecurrenceRule Read(string text)
+    {
         var parts = Split(text);
         var frequency = FrequencyOf(parts);
         return new RecurrenceRule(new RuleParts
@@ -88,7 +106,7 @@ public static class RuleText
         }
     }
 
-    internal static string Name(Frequency frequency) => frequency.ToString().ToUpperInvariant();
+    internal static string Name(Frequency frequency) => FrequencyNames[(int)frequency];
 
     internal static string Code(NumberedWeekday weekday) => weekday.Ordinal == 0
         ? Code(weekday.Weekday)
@@ -117,12 +135,8 @@ public static class RuleText
     {
         if (!parts.TryGetValue("FREQ", out var text))
             throw new RuleException("FREQ", "FREQ is missing. A rule has to say how often, such as FREQ=WEEKLY.");
-        foreach (var frequency in Enum.GetValues<Frequency>())
-        {
-            if (Name(frequency) == text)
-                return frequency;
-        }
-        throw new RuleException("FREQ", $"FREQ={text} is unknown. RFC 5545 has SECONDLY, MINUTELY, HOURLY, DAILY, WEEKLY, MONTHLY and YEARLY.");
+        var index = Array.IndexOf(FrequencyNames, text);
+        return index >= 0 ? (Frequency)index : throw new RuleException("FREQ", $"FREQ={text} is unknown. RFC 5545 has SECONDLY, MINUTELY, HOURLY, DAILY, WEEKLY, MONTHLY and YEARLY.");
     }
 
     private static Skip SkipOf(Dictionary<string, string> parts)
@@ -142,7 +156,7 @@ public static class RuleText
         };
     }
 
-    private static int[] Numbers(Dictionary<string, string> parts, string part) =>
+    private static IReadOnlyList<int> Numbers(Dictionary<string, string> parts, string part) =>
         parts.TryGetValue(part, out var text) ? [.. text.Split(',').Select(one => Number(part, one, allowSign: true))] : [];
 
     private static int Number(string part, string text, bool allowSign = false) =>

@@ -218,9 +218,12 @@ public sealed record Series(
     public (Instant From, Instant? To) Reach()
     {
         var margin = Duration.FromDays((Timing.AllDay ? 1 : 0) + LongestMove);
-        var first = LocalTimes.InZone(Extra.Count > 0 && Extra[0] < Timing.Start ? Extra[0] : Timing.Start, Timing.Zone).ToInstant();
+        var walk = new LocalTimeWalk(Timing.Zone);
+        var first = walk.Resolve(Extra.Count > 0 && Extra[0] < Timing.Start ? Extra[0] : Timing.Start).ToInstant();
         if (IsEndless || Cycle is not null)
             return (first - margin, null);
+        if (Rule is null && Extra.Count == 0)
+            return (first - margin, first + Timing.Duration + Duration.FromHours(Timing.AllDay ? 2 : 0) + margin);
         var last = first;
         foreach (var occurrence in (this with { InBreaks = InBreaks.Ignore, Removed = [] }).All(SchoolCalendar.Empty))
             last = Instant.Max(last, occurrence.End);

@@ -34,12 +34,11 @@ public sealed record Timing
     {
         if (start.Date < Earliest || end.Date > Latest.PlusDays(1))
             throw new RuleException("date", $"The date has to be from {Earliest.Year} to {Latest.Year}.");
-        if (Period.DaysBetween(start.Date, end.Date) > LongestDays)
+        if (DayNumbers.Of(end.Date) - DayNumbers.Of(start.Date) > LongestDays)
             throw new RuleException("endDate", $"The event lasts longer than {LongestDays} days. Give it an earlier end, or let it recur.");
         (Start, End, Zone, AllDay) = (start, end, zone, allDay);
-        Duration = allDay
-            ? Duration.FromDays(Days)
-            : LocalTimes.InZone(end, zone).ToInstant() - LocalTimes.InZone(start, zone).ToInstant();
+        var walk = new LocalTimeWalk(zone);
+        Duration = allDay ? Duration.FromDays(Days) : walk.Resolve(end).ToInstant() - walk.Resolve(start).ToInstant();
         _seconds = (long)Duration.TotalSeconds;
     }
 
