@@ -38,8 +38,6 @@ public sealed class EventStore(Database database)
     /// <summary>A feed holds every event of its calendar; beyond this programs outside choke on it.</summary>
     public const int MostEvents = 20_000;
 
-    public const int MostInBin = 500;
-
     public static readonly Duration KeptInBin = Duration.FromDays(90);
 
     /// <summary>Events of some calendars whose dates may fall in the window, removed ones not among them.</summary>

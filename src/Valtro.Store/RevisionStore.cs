@@ -10,8 +10,6 @@ public sealed record Revision(int Version, EventAct Act, Guid ActId, string By, 
 /// <summary>Who changed what, when. Nothing here is ever changed.</summary>
 public sealed class RevisionStore(Database database, EventStore events, ListStore lists)
 {
-    public const int Most = 200;
-
     private sealed record Row(Guid EventId, int Version, string Act, Guid ActId, string Name, Instant MadeAt, string Content);
 
     private const string Columns = """

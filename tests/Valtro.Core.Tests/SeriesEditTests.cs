@@ -90,7 +90,7 @@ public class SeriesEditTests
         var outcome = Apply(lab, Edit(lab, "2026-12-08 14:00", start: "2026-12-08 16:00"), ChangeScope.Later);
         Assert.Equal(["11-24 14:00", "12-01 14:00 x", "12-03 14:00"], Dates(outcome.Event));
         Assert.Equal(["12-08 16:00", "12-15 16:00 x", "12-17 16:00"], Dates(outcome.Successor!));
-        Assert.Empty(outcome.LostOnes);
+        Assert.Empty(outcome.Lost);
     }
 
     [Fact]
@@ -108,8 +108,8 @@ public class SeriesEditTests
         var outcome = Apply(lab, Edit(lab, "2026-12-08 14:00", start: "2026-12-08 16:00"), ChangeScope.Every);
         Assert.Equal("11-24 16:00", Dates(outcome.Event).First());
         Assert.Equal(Build.Local("2026-12-01 16:00"), Assert.Single(outcome.Event.Exceptions).RecurrenceId);
-        Assert.Empty(outcome.KeptOnes);
-        Assert.Equal(lab.Exceptions, outcome.MovedOnes);
+        Assert.Empty(outcome.Kept);
+        Assert.Equal(lab.Exceptions, outcome.Moved);
     }
 
     [Fact]
@@ -155,7 +155,7 @@ public class SeriesEditTests
             Exceptions = [new EventException(Build.Local("2027-09-14 14:00")) { Place = "Loft" }],
         };
         var outcome = Apply(happening, Edit(happening, "2026-09-08 14:00", start: "2026-09-09 14:00"), ChangeScope.Every);
-        Assert.Empty(outcome.LostOnes);
+        Assert.Empty(outcome.Lost);
         Assert.Equal(Build.Local("2027-09-08 14:00"), Assert.Single(outcome.Event.Exceptions).RecurrenceId);
     }
 
@@ -173,10 +173,10 @@ public class SeriesEditTests
         };
         var change = Edit(lab, "2026-12-08 14:00", series: typed => typed with { Rule = RuleText.Parse("FREQ=WEEKLY;BYDAY=TU;UNTIL=20261218T180000Z") });
         var dropped = Apply(lab, change, ChangeScope.Every);
-        Assert.Equal([Build.Local("2026-12-03 14:00"), Build.Local("2026-12-10 14:00")], dropped.LostOnes.Select(lost => lost.Exception.RecurrenceId));
+        Assert.Equal([Build.Local("2026-12-03 14:00"), Build.Local("2026-12-10 14:00")], dropped.Lost.Select(lost => lost.RecurrenceId));
         Assert.Equal(["11-24 14:00", "12-01 14:00", "12-08 14:00", "12-15 14:00"], Dates(dropped.Event));
 
-        var kept = Apply(lab, change, ChangeScope.Every, dropped.LostOnes.Select(lost => lost.Exception.RecurrenceId).ToHashSet());
+        var kept = Apply(lab, change, ChangeScope.Every, dropped.Lost.Select(lost => lost.RecurrenceId).ToHashSet());
         Assert.Equal(["11-24 14:00", "12-01 14:00", "12-04 09:00", "12-08 14:00", "12-10 14:00 x", "12-15 14:00"], Dates(kept.Event));
         Assert.Equal("Regatta talk", kept.Event.Exceptions.Single(one => one.Title is not null).Title);
     }
@@ -215,7 +215,17 @@ public class SeriesEditTests
     public void Removing_later_dates_names_the_exceptions_that_go_with_them()
     {
         var lab = Lab with { Exceptions = [new EventException(Build.Local("2026-12-15 14:00")) { Title = "Regatta talk" }] };
-        Assert.Single(Apply(lab, new Change(ChangeAct.Remove, Build.Local("2026-12-08 14:00")), ChangeScope.Later).LostOnes);
+        Assert.Single(Apply(lab, new Change(ChangeAct.Remove, Build.Local("2026-12-08 14:00")), ChangeScope.Later).Lost);
+    }
+
+    [Fact]
+    public void Where_only_added_dates_lie_before_a_split_no_date_is_there_twice()
+    {
+        var lab = Lab with { Content = Lab.Content with { Series = Lab.Series with { Extra = [Build.Local("2026-11-17 14:00"), Build.Local("2026-11-19 14:00")] } } };
+        var outcome = Apply(lab, Edit(lab, "2026-11-24 14:00", start: "2026-11-24 16:00"), ChangeScope.Later);
+        Assert.Equal(["11-17 14:00", "11-19 14:00"], Dates(outcome.Event));
+        Assert.Equal(8, Dates(outcome.Successor!).Count());
+        Assert.Equal(["11-17 14:00", "11-19 14:00"], Dates(Apply(lab, new Change(ChangeAct.Remove, Build.Local("2026-11-24 14:00")), ChangeScope.Later).Event));
     }
 
     [Fact]
@@ -267,7 +277,7 @@ public class SeriesEditTests
                 {
                     var outcome = Apply(happening, new Change(ChangeAct.Edit, seen.RecurrenceId, typed), scope);
                     var own = outcome.Event.Exceptions.Concat(outcome.Successor?.Exceptions ?? []).Count(exception => exception.Title == "Own");
-                    Assert.Equal(1, own + outcome.LostOnes.Count);
+                    Assert.Equal(1, own + outcome.Lost.Count);
                 }
                 catch (RuleException refused)
                 {

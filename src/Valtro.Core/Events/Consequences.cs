@@ -58,14 +58,13 @@ public sealed record Consequences(
         var listed = new List<ConsequenceDate>(dates.Count);
         foreach (var (occurrence, kind) in dates.Take(Shown))
         {
-            var remarks = new List<string>();
-            remarks.AddRange(kind is DateKind.Removed or DateKind.InBreak ? [] : OnClock(series.Timing, occurrence, before));
+            var fallsOut = kind is DateKind.Removed or DateKind.InBreak;
+            var remarks = new List<string>(fallsOut ? [] : OnClock(series.Timing, occurrence, before));
             remarks.AddRange(OnBreaks(occurrence, kind, school, words));
-            if (kind is not (DateKind.Removed or DateKind.InBreak) && clash.TryGetValue(occurrence.Start, out var meets))
+            if (!fallsOut && clash.TryGetValue(occurrence.Start, out var meets))
                 remarks.Add(meets);
             listed.Add(new ConsequenceDate(occurrence, kind, remarks));
-            if (kind is not (DateKind.Removed or DateKind.InBreak))
-                before = occurrence;
+            before = fallsOut ? before : occurrence;
         }
         return new Consequences(
             words.Say(series),

@@ -87,12 +87,11 @@ public sealed record EventDraft(
         var cycle = refusals.Try(() => Repeat?.CycleFor(timing));
         if (!refusals.IsEmpty)
             return null;
-        var hasOneTime = rule is not { Parts: { Frequency: < Frequency.Daily } or { Hours.Count: > 0 } or { Minutes.Count: > 0 } or { Seconds.Count: > 0 } };
         var series = new Series(
             timing,
             rule,
             [.. Extra.Distinct().Order().Select(day => day + timing.Start.TimeOfDay)],
-            [.. Removed.Select(id => hasOneTime ? id.Date + timing.Start.TimeOfDay : id).Distinct().Order()])
+            [.. Removed.Select(id => rule?.KeepsTimeOfDay != false ? id.Date + timing.Start.TimeOfDay : id).Distinct().Order()])
         {
             Cycle = cycle,
             InBreaks = InBreaks,

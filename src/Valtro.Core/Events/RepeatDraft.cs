@@ -238,13 +238,8 @@ public sealed record RepeatDraft(
             throw new RuleException("repeat.until", "The series ends before its first date. Give a last day on or after the first.");
         if (day.Year > 2199)
             throw new RuleException("repeat.until", "The last day has to be before the year 2200. Give an earlier day, or let it go on without end.");
-        return UntilDay(day, timing);
+        return Core.Recurrence.Until.Including(day + timing.Start.TimeOfDay, timing);
     }
-
-    /// <summary>UNTIL so that a date on that day is still one.</summary>
-    internal static Until UntilDay(LocalDate day, Timing timing) => timing.AllDay
-        ? new Until.Day(day)
-        : new Until.Moment(LocalTimes.InZone(day + timing.Start.TimeOfDay, timing.Zone).ToInstant());
 
     public bool Equals(RepeatDraft? other) =>
         other is not null && Pattern == other.Pattern && (Interval ?? 1) == (other.Interval ?? 1)

@@ -33,25 +33,24 @@ public enum ChangeAct
 /// <param name="Typed">For <see cref="ChangeAct.Edit"/>: all that the form says; its timing is that of the date seen.</param>
 public sealed record Change(ChangeAct Act, LocalDateTime SeenFrom, EventContent? Typed = null);
 
-/// <summary>An exception whose date the changed series does not have.</summary>
-public sealed record LostException(EventException Exception, EventDate Was);
-
-/// <summary>What becomes of an event.</summary>
+/// <summary>What becomes of an event. Exceptions are given as they were before.</summary>
 /// <param name="Event">The event afterwards.</param>
-/// <param name="IsRemoved">It goes to the bin.</param>
-/// <param name="Successor">The series that goes on from the date seen, when it was split.</param>
-/// <param name="Kept">Exceptions that stay on their dates, as they were before.</param>
-/// <param name="Moved">Exceptions that moved along with their dates, as they were before.</param>
-/// <param name="Lost">Exceptions that lose their place, unless they are kept as extra dates.</param>
-public sealed record ChangeOutcome(
-    CalendarEvent Event, bool IsRemoved = false, CalendarEvent? Successor = null, IReadOnlyList<EventException>? Kept = null, IReadOnlyList<EventException>? Moved = null,
-    IReadOnlyList<LostException>? Lost = null)
+public sealed record ChangeOutcome(CalendarEvent Event)
 {
-    public IReadOnlyList<EventException> KeptOnes => Kept ?? [];
+    /// <summary>It goes to the bin.</summary>
+    public bool IsRemoved { get; init; }
 
-    public IReadOnlyList<EventException> MovedOnes => Moved ?? [];
+    /// <summary>The series that goes on from the date seen, when it was split.</summary>
+    public CalendarEvent? Successor { get; init; }
 
-    public IReadOnlyList<LostException> LostOnes => Lost ?? [];
+    /// <summary>Exceptions that stay on their dates.</summary>
+    public IReadOnlyList<EventException> Kept { get; init; } = [];
+
+    /// <summary>Exceptions that moved along with their dates.</summary>
+    public IReadOnlyList<EventException> Moved { get; init; } = [];
+
+    /// <summary>Exceptions that lose their place, unless they are kept as extra dates.</summary>
+    public IReadOnlyList<EventException> Lost { get; init; } = [];
 }
 
 /// <summary>Changes one date, a date and all later ones, or every date. Pure: old event + change → new event.</summary>
@@ -76,10 +75,8 @@ public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalend
             ChangeAct.Edit when scope == ChangeScope.Later => EditLater(keep),
             ChangeAct.Edit => EditEvery(keep),
             ChangeAct.Cancel when scope == ChangeScope.This => WithException(Exception() with { IsCancelled = true }),
-            ChangeAct.Cancel when scope == ChangeScope.Later => Split(_series, 0, before.Content, keep) is var split
-                ? split with { Successor = split.Successor! with { State = EventState.Cancelled } }
-                : throw new InvalidOperationException("A split always has two parts."),
-            ChangeAct.Cancel => new ChangeOutcome(before with { State = EventState.Cancelled }, Kept: before.Exceptions),
+            ChangeAct.Cancel when scope == ChangeScope.Later => CancelLater(keep),
+            ChangeAct.Cancel => new ChangeOutcome(before with { State = EventState.Cancelled }) { Kept = before.Exceptions },
             ChangeAct.Remove => Remove(scope),
             _ => Restore(scope),
         };
@@ -95,9 +92,19 @@ public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalend
 
     private EventException Exception() => before.Exceptions.FirstOrDefault(one => one.RecurrenceId == change.SeenFrom) ?? new EventException(change.SeenFrom);
 
-    private ChangeOutcome WithException(EventException exception) => new(
-        before with { Exceptions = Sorted([.. before.Exceptions.Where(one => one.RecurrenceId != exception.RecurrenceId), .. exception.IsEmpty ? [] : new[] { exception }]) },
-        Kept: [.. before.Exceptions.Where(one => one.RecurrenceId != exception.RecurrenceId)]);
+    private ChangeOutcome CancelLater(IReadOnlySet<LocalDateTime> keep)
+    {
+        var split = Split(_series with { Timing = _series.Timing.StartingAt(change.SeenFrom) }, 0, before.Content, before.Exceptions, keep);
+        return split with { Successor = split.Successor! with { State = EventState.Cancelled } };
+    }
+
+    private EventException[] ExceptionsBut(LocalDateTime id) => [.. before.Exceptions.Where(one => one.RecurrenceId != id)];
+
+    private ChangeOutcome WithException(EventException exception)
+    {
+        var others = ExceptionsBut(exception.RecurrenceId);
+        return new ChangeOutcome(before with { Exceptions = exception.IsEmpty ? others : Sorted([.. others, exception]) }) { Kept = others };
+    }
 
     private static EventException[] Sorted(IEnumerable<EventException> exceptions) => [.. exceptions.OrderBy(one => one.RecurrenceId)];
 
@@ -158,7 +165,7 @@ public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalend
     private ChangeOutcome EditLater(IReadOnlySet<LocalDateTime> keep)
     {
         var (series, days) = Changed(_series, Seen.Occurrence.RecurrenceId.Date);
-        return Split(series, days, MergedContent(series), keep);
+        return Split(series, days, MergedContent(series), WithoutWhatWasTyped(before.Exceptions), keep);
     }
 
     /// <summary>The series as the change makes it, and by how many days it moved.</summary>
@@ -174,7 +181,7 @@ public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalend
             : In(typed.Timing, typed.Timing.Start, typed.Timing.End, start);
         var rule = RepeatChanged ? typed.Rule : ShiftedRule(series, seen.Start.Date, days, timing);
         if (RepeatChanged && rule?.Until is not null && RepeatDraft.LastDay(rule.Until, typed.Timing) is { } last)
-            rule = rule.Ending(null, RepeatDraft.UntilDay(last, timing));
+            rule = rule.Ending(null, Until.Including(last + timing.Start.TimeOfDay, timing));
         return (new Series(timing, rule, Retimed(typed.Extra, series.Extra, series, timing, days), Retimed(typed.Removed, series.Removed, series, timing, days))
         {
             Cycle = typed.Cycle,
@@ -199,7 +206,7 @@ public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalend
         if (series.Rule is not { } rule)
             return null;
         var shifted = RuleShift.Shift(rule, seen, seen.PlusDays(days));
-        return RepeatDraft.LastDay(rule.Until, series.Timing) is { } last ? shifted.Ending(null, RepeatDraft.UntilDay(last.PlusDays(days), timing)) : shifted;
+        return RepeatDraft.LastDay(rule.Until, series.Timing) is { } last ? shifted.Ending(null, Until.Including(last.PlusDays(days) + timing.Start.TimeOfDay, timing)) : shifted;
     }
 
     /// <summary>Dates added and removed before follow the series: by days, and where they had its time, to its new time. New ones were chosen where they are.</summary>
@@ -210,10 +217,7 @@ public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalend
     }
 
     private static LocalTime TimeOf(LocalTime time, Series series, Timing timing) =>
-        timing.AllDay ? LocalTime.Midnight : time == series.Timing.Start.TimeOfDay || series.Timing.AllDay || HasOneTime(series) ? timing.Start.TimeOfDay : time;
-
-    private static bool HasOneTime(Series series) =>
-        series.Rule is not { Parts: { Frequency: < Frequency.Daily } or { Hours.Count: > 0 } or { Minutes.Count: > 0 } or { Seconds.Count: > 0 } };
+        timing.AllDay ? LocalTime.Midnight : time == series.Timing.Start.TimeOfDay || series.Timing.AllDay || series.Rule?.KeepsTimeOfDay != false ? timing.Start.TimeOfDay : time;
 
     /// <summary>Only what was changed on screen is changed in the series: a date's own title does not become everybody's.</summary>
     private EventContent MergedContent(Series series)
@@ -245,22 +249,20 @@ public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalend
     }
 
     /// <summary>The series ends before the date seen, and another goes on from there.</summary>
-    private ChangeOutcome Split(Series later, int days, EventContent content, IReadOnlySet<LocalDateTime> keep)
+    /// <param name="later">The series from the date seen on.</param>
+    private ChangeOutcome Split(Series later, int days, EventContent content, IEnumerable<EventException> exceptions, IReadOnlySet<LocalDateTime> keep)
     {
         var at = change.SeenFrom;
         if (_series.Extra.Contains(at))
             throw new RuleException("scope", "This date was added to the series by hand. Change it alone, or every date.");
         var passed = DatesBefore(_series, at).ToArray();
-        var first = change.Act == ChangeAct.Edit
-            ? later.Timing
-            : _series.Timing.StartingAt(at);
+        var first = later.Timing.Start.Date;
         var rest = later with
         {
-            Timing = first,
             Rule = later.Rule is { Count: { } count } && count == _series.Rule?.Count ? later.Rule.Ending(Math.Max(1, count - passed.Length), null) : later.Rule,
             Cycle = later.Cycle is { Count: { } cycleCount } && cycleCount == _series.Cycle?.Count ? later.Cycle with { Count = Math.Max(1, cycleCount - passed.Length) } : later.Cycle,
-            Extra = [.. later.Extra.Where(date => date.Date >= first.Start.Date)],
-            Removed = [.. later.Removed.Where(date => date.Date >= first.Start.Date)],
+            Extra = [.. later.Extra.Where(date => date.Date >= first)],
+            Removed = [.. later.Removed.Where(date => date.Date >= first)],
         };
         var successor = before with
         {
@@ -271,8 +273,7 @@ public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalend
             Sequence = 0,
             Exceptions = [],
         };
-        var going = change.Act == ChangeAct.Edit ? WithoutWhatWasTyped(before.Exceptions) : before.Exceptions;
-        var outcome = Rebased(successor, going.Where(one => one.RecurrenceId >= at), days, passed.Length, keep);
+        var outcome = Rebased(successor, exceptions.Where(one => one.RecurrenceId >= at), days, passed.Length, keep);
         return outcome with { Event = Ended(passed), Successor = outcome.Event };
     }
 
@@ -280,17 +281,15 @@ public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalend
     private CalendarEvent Ended(LocalDateTime[] passed)
     {
         var at = change.SeenFrom;
-        var rule = _series.Rule switch
-        {
-            null => null,
-            { Count: not null } counted => counted.Ending(Math.Max(1, passed.Length), null),
-            { } ruled => ruled.Ending(null, EndingWith(passed.Length > 0 ? passed[^1] : _series.Timing.Start)),
-        };
+        LocalDateTime[] extra = [.. _series.Extra.Where(date => date < at)];
+        // Where only dates added by hand lie before, the first of them is where it begins.
+        var isByHand = passed.Length == 0;
         var ended = _series with
         {
-            Rule = rule,
-            Cycle = _series.Cycle is { } cycle ? cycle with { Until = at.Date.PlusDays(-1), Count = null } : null,
-            Extra = [.. _series.Extra.Where(date => date < at)],
+            Timing = isByHand ? _series.Timing.StartingAt(extra[0]) : _series.Timing,
+            Rule = isByHand ? null : _series.Rule?.Ending(_series.Rule.Count is null ? null : passed.Length, _series.Rule.Count is null ? Until.Including(passed[^1], _series.Timing) : null),
+            Cycle = isByHand ? null : _series.Cycle is { } cycle ? cycle with { Until = at.Date.PlusDays(-1), Count = null } : null,
+            Extra = isByHand ? extra[1..] : extra,
             Removed = [.. _series.Removed.Where(date => date < at)],
         };
         return before with
@@ -299,10 +298,6 @@ public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalend
             Exceptions = [.. before.Exceptions.Where(one => one.RecurrenceId < at)],
         };
     }
-
-    private Until EndingWith(LocalDateTime last) => _series.Timing.AllDay
-        ? new Until.Day(last.Date)
-        : new Until.Moment(LocalTimes.InZone(last, _series.Timing.Zone).ToInstant());
 
     private IEnumerable<LocalDateTime> DatesBefore(Series series, LocalDateTime at) =>
         series.Pattern(LocalDate.MinIsoValue.AtMidnight(), school).TakeWhile(date => date < at);
@@ -313,7 +308,7 @@ public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalend
     {
         var (series, timing) = (changed.Series, changed.Series.Timing);
         var placed = new List<EventException>();
-        var lost = new List<LostException>();
+        var lost = new List<EventException>();
         var extra = series.Extra.ToList();
         var (kept, moved) = (new List<EventException>(), new List<EventException>());
         foreach (var exception in exceptions)
@@ -326,8 +321,7 @@ public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalend
                 (found == exception.RecurrenceId ? kept : moved).Add(exception);
                 continue;
             }
-            lost.Add(new LostException(exception, EventDates.Find(before, exception.RecurrenceId, school)
-                ?? new EventDate(before, timing.StartingAt(exception.RecurrenceId).Occurrence(exception.RecurrenceId), exception)));
+            lost.Add(exception);
             if (!keep.Contains(exception.RecurrenceId))
                 continue;
             var own = exception.Start ?? exception.RecurrenceId.Date + timing.Start.TimeOfDay;
@@ -338,9 +332,12 @@ public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalend
                 placed.Add(alone);
         }
         extra.Sort();
-        return new ChangeOutcome(
-            changed with { Content = changed.Content with { Series = series with { Extra = extra } }, Exceptions = Sorted(placed) },
-            Kept: kept, Moved: moved, Lost: lost);
+        return new ChangeOutcome(changed with { Content = changed.Content with { Series = series with { Extra = extra } }, Exceptions = Sorted(placed) })
+        {
+            Kept = kept,
+            Moved = moved,
+            Lost = lost,
+        };
     }
 
     /// <summary>Where the pattern only moved, the fifth date stays the fifth, though it is not the same number of days later.</summary>
@@ -355,25 +352,15 @@ public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalend
     private ChangeOutcome Remove(ChangeScope scope)
     {
         if (scope == ChangeScope.Every)
-            return new ChangeOutcome(before, IsRemoved: true);
+            return new ChangeOutcome(before) { IsRemoved = true };
         var at = change.SeenFrom;
         if (scope == ChangeScope.Later)
-            return new ChangeOutcome(Ended([.. DatesBefore(_series, at)]), Lost: [.. Losing(before.Exceptions.Where(one => one.RecurrenceId >= at))]);
+            return new ChangeOutcome(Ended([.. DatesBefore(_series, at)])) { Lost = [.. before.Exceptions.Where(one => one.RecurrenceId >= at)] };
         var series = _series.Extra.Contains(at) && !_series.Pattern(at, school).Take(1).Contains(at)
             ? _series with { Extra = [.. _series.Extra.Where(date => date != at)] }
             : _series with { Removed = [.. _series.Removed.Append(at).Distinct().Order()] };
-        return new ChangeOutcome(before with
-        {
-            Content = before.Content with { Series = series },
-            Exceptions = [.. before.Exceptions.Where(one => one.RecurrenceId != at)],
-        }, Kept: [.. before.Exceptions.Where(one => one.RecurrenceId != at)]);
+        return new ChangeOutcome(before with { Content = before.Content with { Series = series }, Exceptions = ExceptionsBut(at) }) { Kept = ExceptionsBut(at) };
     }
-
-    private IEnumerable<LostException> Losing(IEnumerable<EventException> exceptions) =>
-        from exception in exceptions
-        let date = EventDates.Find(before, exception.RecurrenceId, school)
-        where date is not null
-        select new LostException(exception, date.Value);
 
     private ChangeOutcome Restore(ChangeScope scope)
     {
@@ -393,6 +380,7 @@ public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalend
             State = scope == ChangeScope.Every && before.State == EventState.Cancelled ? EventState.Live : before.State,
             Content = before.Content with { Series = _series with { Removed = [.. _series.Removed.Where(id => !IsMeant(id))] } },
             Exceptions = before.State == EventState.Cancelled ? before.Exceptions : exceptions,
-        }, Kept: exceptions);
+        })
+        { Kept = exceptions };
     }
 }

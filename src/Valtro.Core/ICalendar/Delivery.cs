@@ -74,7 +74,7 @@ internal sealed record Delivery(
         if (rule.Count is not null && (rule.Parts.Skip != Skip.Omit || !series.RuleGivesItsStart))
         {
             var last = series.Pattern(LocalDate.MinIsoValue.AtMidnight(), SchoolCalendar.Empty).Last();
-            rule = rule.Ending(null, series.Timing.AllDay ? new Until.Day(last.Date) : new Until.Moment(LocalTimes.InZone(last, series.Timing.Zone).ToInstant()));
+            rule = rule.Ending(null, Until.Including(last, series.Timing));
         }
         var parts = rule.Parts;
         if (parts.Skip == Skip.Omit)
@@ -118,8 +118,8 @@ internal sealed record Delivery(
         var placed = happening.Exceptions.Where(exception => exception.Start is not null).Select(exception => exception.RecurrenceId).ToHashSet();
         foreach (var closed in school.Plans.SelectMany(plan => plan.Breaks))
         {
-            // What really takes place of this week's dates, so that two that meet on one day are delivered once.
-            var window = series.From(closed.First.AtMidnight(), school).TakeWhile(date => date.RecurrenceId.Date <= closed.Last).ToDictionary(date => date.RecurrenceId, date => date.LocalStart);
+            // What really takes place of these dates, so that two that meet on one day are delivered once. A moved one stands among those of its week.
+            var taking = series.From(closed.First.AtMidnight(), school).TakeWhile(date => date.RecurrenceId.Date <= closed.Last.PlusDays(7)).ToDictionary(date => date.RecurrenceId, date => date.LocalStart);
             foreach (var id in series.Pattern(closed.First.AtMidnight(), school).TakeWhile(id => id.Date <= closed.Last))
             {
                 if (placed.Contains(id) || series.Extra.Contains(id))
@@ -127,7 +127,7 @@ internal sealed record Delivery(
                 excluded.Add(id);
                 added.Remove(id);
                 left.Add(id);
-                if (!window.TryGetValue(id, out var start))
+                if (!taking.TryGetValue(id, out var start))
                     continue;
                 left.Remove(id);
                 names[id] = start;

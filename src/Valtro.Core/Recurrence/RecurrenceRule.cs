@@ -1,4 +1,5 @@
 using NodaTime;
+using Valtro.Core.Time;
 
 namespace Valtro.Core.Recurrence;
 
@@ -32,6 +33,11 @@ public abstract record Until
     public sealed record Moment(Instant Instant) : Until;
 
     public sealed record Day(LocalDate Date) : Until;
+
+    /// <summary>The end that still takes in a date starting at <paramref name="last"/>.</summary>
+    public static Until Including(LocalDateTime last, Timing timing) => timing.AllDay
+        ? new Day(last.Date)
+        : new Moment(LocalTimes.InZone(last, timing.Zone).ToInstant());
 }
 
 /// <summary>A weekday of BYDAY.</summary>
@@ -82,6 +88,9 @@ public sealed record RecurrenceRule
 
     public Until? Until => Parts.Until;
 
+    /// <summary>True when its dates all have the start's time of day, so that they follow when it moves.</summary>
+    public bool KeepsTimeOfDay => Parts is { Frequency: >= Frequency.Daily, Hours.Count: 0, Minutes.Count: 0, Seconds.Count: 0 };
+
     /// <exception cref="RuleException">RFC 5545 forbids it; the part is named in the refusal's field.</exception>
     public RecurrenceRule(RuleParts parts)
     {
@@ -99,10 +108,6 @@ public sealed record RecurrenceRule
             SetPositions = Sorted(parts.SetPositions),
         };
     }
-
-    /// <summary>Each weekday, every so many weeks.</summary>
-    public static RecurrenceRule Weekly(params IsoDayOfWeek[] weekdays) =>
-        new(new RuleParts { Frequency = Frequency.Weekly, Weekdays = [.. weekdays.Select(weekday => new NumberedWeekday(weekday))] });
 
     /// <summary>Checks what can be known only with the start.</summary>
     /// <param name="zone">Null for whole days.</param>

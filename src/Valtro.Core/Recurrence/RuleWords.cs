@@ -40,7 +40,7 @@ public sealed class RuleWords
                 _ => Day(start.Date, withWeekday: true),
             },
         };
-        if (series.Rule is not { Parts: { Hours.Count: > 0 } or { Minutes.Count: > 0 } or { Seconds.Count: > 0 } or { Frequency: < Frequency.Daily } })
+        if (series.Rule?.KeepsTimeOfDay != false)
             pieces.Add(Hours(series.Timing));
         if (End(series) is { } end)
             pieces.Add(end);

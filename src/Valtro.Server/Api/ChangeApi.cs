@@ -55,10 +55,10 @@ internal static class ChangeApi
                 null,
                 dates.Length > MostCounted ? null : dates.Length,
                 [.. dates.Take(DatesShown).Select(date => found.Words.Say(date.Timing))],
-                [.. outcome.KeptOnes.Select(exception => Say(found, exception))],
-                [.. outcome.MovedOnes.Select(exception => Say(found, exception))],
-                [.. outcome.LostOnes.Select(lost => new LostBody(
-                    OccurrenceTimes.Name(lost.Exception.RecurrenceId, found.Event.Series.Timing.AllDay), Say(found, lost.Exception)))]);
+                [.. outcome.Kept.Select(exception => Say(found, exception))],
+                [.. outcome.Moved.Select(exception => Say(found, exception))],
+                [.. outcome.Lost.Select(lost => new LostBody(
+                    OccurrenceTimes.Name(lost.RecurrenceId, found.Event.Series.Timing.AllDay), Say(found, lost)))]);
         }
         catch (RuleException refused)
         {

@@ -37,10 +37,11 @@ internal static class EventApi
         var setting = await desk.SettingAsync(calendar);
         var series = request.Event.ToDraft().CheckSeries(setting);
         if (request is { EventId: { } id, RecurrenceId: { } name })
-            series = await AsEveryDateAsync(await desk.FindForChangeAsync(id), OccurrenceTimes.ReadName(name, "recurrenceId"), series);
-        var around = await clashes.AroundAsync(viewer, series, setting.School, request.EventId);
+            series = AsEveryDate(await desk.FindForChangeAsync(id), OccurrenceTimes.ReadName(name, "recurrenceId"), series);
+        var place = request.Event.Place?.Trim() ?? "";
+        var around = await clashes.AroundAsync(viewer, series, setting.School, calendar, place, request.EventId);
         var words = RuleWords.For(organisation.Locale);
-        var consequences = Consequences.Of(series, setting.School, words, dates => around.Say(dates, request.Event.Place?.Trim() ?? "", calendar));
+        var consequences = Consequences.Of(series, setting.School, words, dates => around.Say(dates, place, calendar));
         return TypedResults.Ok(new ConsequencesResponse(
             consequences.Words,
             consequences.Count,
@@ -54,16 +55,16 @@ internal static class EventApi
     }
 
     /// <summary>The series as it would be if what is typed on one date went for every date; as it is where that is not possible.</summary>
-    private static Task<Series> AsEveryDateAsync(OnDesk found, LocalDateTime seenFrom, Series typed)
+    private static Series AsEveryDate(OnDesk found, LocalDateTime seenFrom, Series typed)
     {
         var change = new Change(ChangeAct.Edit, seenFrom, found.Event.Content with { Series = typed });
         try
         {
-            return Task.FromResult(new SeriesEdit(found.Event, change, found.School).Apply(ChangeScope.Every, new HashSet<LocalDateTime>()).Event.Series);
+            return new SeriesEdit(found.Event, change, found.School).Apply(ChangeScope.Every, new HashSet<LocalDateTime>()).Event.Series;
         }
         catch (RuleException refused) when (refused.Refusals[0].Field == "scope")
         {
-            return Task.FromResult(found.Event.Series);
+            return found.Event.Series;
         }
     }
 
@@ -79,16 +80,19 @@ public sealed class ClashView(OccurrenceApi.OccurrenceView occurrences, Calendar
 {
     private const int LongestDays = 400;
 
-    internal async Task<ClashesAround> AroundAsync(Viewer viewer, Series series, Core.YearPlans.SchoolCalendar school, Guid? except)
+    /// <remarks>Asked while somebody types: only what can clash at all is looked at.</remarks>
+    internal async Task<ClashesAround> AroundAsync(Viewer viewer, Series series, Core.YearPlans.SchoolCalendar school, Calendar calendar, string place, Guid? except)
     {
         var dates = series.All(school).Take(Consequences.Shown).ToArray();
         var places = (await lists.PlacesAsync(viewer.OrganisationId)).Select(place => place.Name).ToHashSet(StringComparer.OrdinalIgnoreCase);
         var all = (await calendars.ListAsync(viewer.OrganisationId)).ToDictionary(calendar => calendar.Id);
-        if (dates.Length == 0 || series.Timing.AllDay)
+        var sameReaders = all.Values.Where(other => other.Readerships.Intersect(calendar.Readerships).Any()).Select(other => other.Id).ToHashSet();
+        var isKnownPlace = places.Contains(place);
+        if (dates.Length == 0 || series.Timing.AllDay || (!isKnownPlace && sameReaders.Count == 0))
             return new ClashesAround([], places, all);
         var first = dates[0].LocalStart.Date.PlusDays(-1);
         var last = LocalDate.Min(dates[^1].LocalEnd.Date.PlusDays(2), first.PlusDays(LongestDays));
-        var others = await occurrences.InAsync(viewer, first, last, null);
+        var others = await occurrences.InAsync(viewer, first, last, isKnownPlace ? null : sameReaders);
         // A place is only told from the headline on; below it nobody learns by a clash where something is.
         return new ClashesAround(
             [.. others.Where(seen => seen.Date.Event.Id != except).Select(seen => seen.Disclosed.Detail >= Detail.Headline ? seen.Date : Hidden(seen.Date))], places, all);
