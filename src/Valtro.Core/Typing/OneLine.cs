@@ -33,15 +33,12 @@ public sealed record LineReading(EventDraft Draft, string? CalendarPlate, IReadO
 /// </remarks>
 public sealed partial class OneLine
 {
-    private static readonly string[] Ordinals = ["first", "second", "third", "fourth", "fifth"];
-
     private readonly CultureInfo _culture;
     private readonly LocalDate _today;
-    private readonly List<string> _words;
+    private readonly LineWords _words;
     private readonly List<Understood> _understood = [];
     private readonly List<string> _unread = [];
     private readonly List<string> _tags = [];
-    private int _at;
     private string _title = "";
     private string _place = "";
     private string? _plate;
@@ -55,7 +52,7 @@ public sealed partial class OneLine
     private OneLine(string text, CultureInfo culture, LocalDate today)
     {
         (_culture, _today) = (culture, today);
-        _words = [.. WordForm().Matches(text).Select(match => match.Value)];
+        _words = new LineWords(text);
     }
 
     /// <param name="today">Where "tomorrow" and weekdays count from, and the day that stands in when none is said.</param>
@@ -69,10 +66,10 @@ public sealed partial class OneLine
     private LineReading Read()
     {
         ReadTitle();
-        while (_at < _words.Count)
+        while (!_words.IsAtEnd)
         {
             if (!ReadPart())
-                _unread.Add(Next());
+                _unread.Add(_words.Take());
         }
         return new LineReading(Draft(), _plate, _understood, _unread);
     }
@@ -80,8 +77,8 @@ public sealed partial class OneLine
     private void ReadTitle()
     {
         var title = new List<string>();
-        while (_at < _words.Count && (title.Count == 0 ? !IsTagOrPlate(Peek()) : !BeginsPart()))
-            title.Add(Unquoted(Next()));
+        while (!_words.IsAtEnd && (title.Count == 0 ? !IsTagOrPlate(_words.Current) : !BeginsPart()))
+            title.Add(Unquoted(_words.Take()));
         _title = string.Join(" ", title);
         if (_title.Length > 0)
             _understood.Add(new Understood("title", _title, _title));
@@ -90,12 +87,12 @@ public sealed partial class OneLine
     private bool BeginsPart()
     {
         // A place ends where a part begins, so it is not read here: reading it would ask this again.
-        if (Peek().Equals("in", StringComparison.OrdinalIgnoreCase))
-            return _at + 1 < _words.Count;
-        var (at, understood) = (_at, _understood.Count);
+        if (_words.Current.Equals("in", StringComparison.OrdinalIgnoreCase))
+            return _words.Left > 1;
+        var (at, understood) = (_words.At, _understood.Count);
         var before = (_place, _plate, _date, _times, _allDay, _repeat, _until, _count, Tags: _tags.Count);
         var begins = ReadPart();
-        _at = at;
+        _words.At = at;
         (_place, _plate, _date, _times, _allDay, _repeat, _until, _count, _) = before;
         _tags.RemoveRange(before.Tags, _tags.Count - before.Tags);
         _understood.RemoveRange(understood, _understood.Count - understood);
@@ -104,21 +101,21 @@ public sealed partial class OneLine
 
     private bool ReadPart()
     {
-        var start = _at;
-        var isRead = Peek().ToLowerInvariant() switch
+        var start = _words.At;
+        var isRead = _words.Current.ToLowerInvariant() switch
         {
             "every" => ReadPattern(),
-            "until" or "till" => Skip() && ReadUntil(),
+            "until" or "till" => _words.Skip() && ReadUntil(),
             "for" => ReadCount(),
             "in" => ReadPlace(),
             "all" => ReadAllDay(),
-            "on" => Skip() && ReadDay(),
-            "at" or "from" => Skip() && ReadTimes(start),
-            _ when IsTagOrPlate(Peek()) => ReadTagOrPlate(),
+            "on" => _words.Skip() && ReadDay(),
+            "at" or "from" => _words.Skip() && ReadTimes(start),
+            _ when IsTagOrPlate(_words.Current) => ReadTagOrPlate(),
             _ => ReadTimes(start) || ReadDay(),
         };
         if (!isRead)
-            _at = start;
+            _words.At = start;
         return isRead;
     }
 
@@ -143,12 +140,12 @@ public sealed partial class OneLine
     /// <summary>The longest run of up to four words that is a day.</summary>
     private LocalDate? TakeDay(out string words)
     {
-        for (var length = Math.Min(4, _words.Count - _at); length > 0; length--)
+        for (var length = Math.Min(4, _words.Left); length > 0; length--)
         {
-            words = string.Join(" ", _words.GetRange(_at, length));
+            words = _words.Coming(length);
             if (Typed.Day(words, _culture, _today) is not { } day)
                 continue;
-            _at += length;
+            _words.Skip(length);
             return day;
         }
         words = "";
@@ -157,20 +154,21 @@ public sealed partial class OneLine
 
     private bool ReadCount()
     {
-        if (_at + 2 >= _words.Count || !int.TryParse(_words[_at + 1], NumberStyles.None, _culture, out var count) || _words[_at + 2].ToLowerInvariant() is not ("dates" or "times"))
+        var start = _words.At;
+        if (!int.TryParse(_words.Ahead(1), NumberStyles.None, _culture, out var count) || _words.Ahead(2).ToLowerInvariant() is not ("dates" or "times"))
             return false;
-        _at += 3;
+        _words.Skip(3);
         _count = count;
-        _understood.Add(new Understood("count", $"for {count} {_words[_at - 1]}", $"{count} dates"));
+        _understood.Add(new Understood("count", _words.Since(start), $"{count} dates"));
         return true;
     }
 
     private bool ReadPlace()
     {
-        Skip();
+        _words.Skip();
         var place = new List<string>();
-        while (_at < _words.Count && (place.Count == 0 || !BeginsPart()))
-            place.Add(Unquoted(Next()));
+        while (!_words.IsAtEnd && (place.Count == 0 || !BeginsPart()))
+            place.Add(Unquoted(_words.Take()));
         if (place.Count == 0 || _place.Length > 0)
             return false;
         _place = string.Join(" ", place);
@@ -180,9 +178,8 @@ public sealed partial class OneLine
 
     private bool ReadAllDay()
     {
-        if (_at + 1 >= _words.Count || !_words[_at + 1].Equals("day", StringComparison.OrdinalIgnoreCase))
+        if (!_words.Skips("all", "day"))
             return false;
-        _at += 2;
         _allDay = true;
         _understood.Add(new Understood("allDay", "all day", "all day"));
         return true;
@@ -190,7 +187,7 @@ public sealed partial class OneLine
 
     private bool ReadTagOrPlate()
     {
-        var word = Next();
+        var word = _words.Take();
         if (word[0] == '#')
             _tags.Add(word[1..]);
         else
@@ -203,16 +200,17 @@ public sealed partial class OneLine
     {
         if (_times is not null)
             return false;
-        var match = SpanForm().Match(Peek());
-        LocalTime? from = match.Success ? Typed.Time(match.Groups[1].Value) : LooksLikeTime(Peek(), start) ? Typed.Time(Peek()) : null;
+        var word = _words.Current;
+        var match = SpanForm().Match(word);
+        LocalTime? from = match.Success ? Typed.Time(match.Groups[1].Value) : LooksLikeTime(word, start) ? Typed.Time(word) : null;
         var to = match.Success ? Typed.Time(match.Groups[2].Value) : null;
         if (from is not { } begins || (match.Success && to is null))
             return false;
-        Skip();
-        if (!match.Success && _at + 1 < _words.Count && _words[_at] is "–" or "-" or "to" && _at + 1 < _words.Count && Typed.Time(_words[_at + 1]) is { } ends)
+        _words.Skip();
+        if (!match.Success && _words.Ahead(0) is "–" or "-" or "to" && Typed.Time(_words.Ahead(1)) is { } ends)
         {
             to = ends;
-            _at += 2;
+            _words.Skip(2);
         }
         // "9–3pm" and "2-3.30pm": the half of the day is said once.
         if (to is { } end && end < begins && begins.Hour <= 12 && end.PlusHours(12) > begins && end.Hour < 12)
@@ -220,157 +218,22 @@ public sealed partial class OneLine
         else if (to is { Hour: >= 12 } late && begins.Hour < 12 && match.Success && late.Hour > 12 && match.Groups[2].Value.Contains('p', StringComparison.OrdinalIgnoreCase) && begins.PlusHours(12) < late && begins.Hour < 8)
             begins = begins.PlusHours(12);
         _times = (begins, to);
-        var words = string.Join(" ", _words.GetRange(start, _at - start));
+        var words = _words.Since(start);
         _understood.Add(new Understood("from", words, to is { } until ? $"{begins:HH:mm} to {until:HH:mm}" : $"{begins:HH:mm}"));
         return true;
     }
 
     /// <summary>A bare number is a time only after "at" or "from", or before "to"; with a colon or am and pm it always is.</summary>
     private bool LooksLikeTime(string word, int start) =>
-        ClockForm().IsMatch(word) || _at > start || (_at + 2 < _words.Count && _words[_at + 1] is "–" or "-" or "to" && char.IsDigit(word[0]));
+        ClockForm().IsMatch(word) || _words.At > start || (_words.Left > 2 && _words.Ahead(1) is "–" or "-" or "to" && char.IsDigit(word[0]));
 
     private bool ReadPattern()
     {
-        var start = _at;
-        Skip();
-        if (_at >= _words.Count || _repeat is not null)
-            return false;
-        var interval = ReadInterval();
-        var repeat = ReadWeekdays() is { Count: > 0 } weekdays
-            ? new RepeatDraft(RepeatPattern.Weekly, interval ?? 1, weekdays)
-            : ReadUnit(interval);
-        if (repeat is null && interval == 2)
-        {
-            // "every second Tuesday of the month" counts in the month; "every second Tuesday" counts weeks.
-            _at = start + 1;
-            repeat = ReadPosition();
-        }
-        repeat ??= interval is null ? ReadPosition() : null;
-        if (repeat is { Pattern: RepeatPattern.Weekly } && OfTheMonth() && _words[start + 1].ToLowerInvariant() is var first && Array.IndexOf(Ordinals, first) is var ordinal and >= 0 && repeat.Weekdays!.Count == 1)
-            repeat = new RepeatDraft(RepeatPattern.Monthly, 1, By: MonthPosition.Weekday, Ordinal: ordinal + 1, Weekday: repeat.Weekdays[0]);
-        if (repeat is null)
+        var start = _words.At;
+        if (_repeat is not null || new PatternReader(_words, _culture).Read() is not { } repeat)
             return false;
         _repeat = repeat;
-        _understood.Add(new Understood("repeat", string.Join(" ", _words.GetRange(start, _at - start)), ""));
-        return true;
-    }
-
-    private int? ReadInterval()
-    {
-        var word = Peek().ToLowerInvariant();
-        if (word is "second" or "other")
-        {
-            Skip();
-            return 2;
-        }
-        if (!int.TryParse(word, NumberStyles.None, _culture, out var number))
-            return null;
-        Skip();
-        return number;
-    }
-
-    private List<int> ReadWeekdays()
-    {
-        var weekdays = new List<int>();
-        while (_at < _words.Count)
-        {
-            var word = Peek().TrimEnd(',');
-            if (weekdays.Count > 0 && word is "and" or "&" && _at + 1 < _words.Count && Typed.Weekday(_words[_at + 1], _culture) is not null)
-                Skip();
-            else if (word.ToLowerInvariant() is "weekday" or "weekdays" && weekdays.Count == 0)
-            {
-                Skip();
-                return [1, 2, 3, 4, 5];
-            }
-            else if (word.Split(',', '/') is var several && several.All(one => Typed.Weekday(one, _culture) is not null))
-            {
-                weekdays.AddRange(several.Select(one => (int)Typed.Weekday(one, _culture)!.Value));
-                Skip();
-            }
-            else
-                break;
-        }
-        return weekdays;
-    }
-
-    private RepeatDraft? ReadUnit(int? interval)
-    {
-        if (_at >= _words.Count)
-            return null;
-        var every = interval ?? 1;
-        switch (Peek().ToLowerInvariant())
-        {
-            case "day" or "days":
-                Skip();
-                return new RepeatDraft(RepeatPattern.Daily, every);
-            case "week" or "weeks":
-                Skip();
-                return new RepeatDraft(RepeatPattern.Weekly, every, OnWeekdays());
-            case "month" or "months":
-                Skip();
-                return (OnThe() ? ReadPosition() : null) is { } position ? position with { Interval = every } : new RepeatDraft(RepeatPattern.Monthly, every, By: MonthPosition.Day);
-            case "year" or "years":
-                Skip();
-                return new RepeatDraft(RepeatPattern.Yearly, every, By: MonthPosition.Day);
-            default:
-                return null;
-        }
-    }
-
-    private List<int> OnWeekdays()
-    {
-        var start = _at;
-        if (_at < _words.Count && Peek().Equals("on", StringComparison.OrdinalIgnoreCase))
-            Skip();
-        var weekdays = ReadWeekdays();
-        if (weekdays.Count == 0)
-            _at = start;
-        return weekdays;
-    }
-
-    private bool OnThe()
-    {
-        if (_at + 1 >= _words.Count || !Peek().Equals("on", StringComparison.OrdinalIgnoreCase) || !_words[_at + 1].Equals("the", StringComparison.OrdinalIgnoreCase))
-            return false;
-        _at += 2;
-        return true;
-    }
-
-    private RepeatDraft? ReadPosition()
-    {
-        if (_at >= _words.Count)
-            return null;
-        var word = Peek().ToLowerInvariant();
-        if (NthForm().Match(word) is { Success: true } nth)
-        {
-            Skip();
-            OfTheMonth();
-            return new RepeatDraft(RepeatPattern.Monthly, 1, By: MonthPosition.Day, MonthDay: int.Parse(nth.Groups[1].ValueSpan, CultureInfo.InvariantCulture));
-        }
-        var ordinal = word == "last" ? -1 : Array.IndexOf(Ordinals, word) + 1;
-        if (ordinal == 0 || _at + 1 >= _words.Count)
-            return null;
-        var what = _words[_at + 1].ToLowerInvariant();
-        RepeatDraft? position = what switch
-        {
-            "weekday" => new RepeatDraft(RepeatPattern.Monthly, 1, By: MonthPosition.Workday, Ordinal: ordinal),
-            "day" => new RepeatDraft(RepeatPattern.Monthly, 1, By: MonthPosition.Day, MonthDay: ordinal),
-            _ when Typed.Weekday(what, _culture) is { } weekday => new RepeatDraft(RepeatPattern.Monthly, 1, By: MonthPosition.Weekday, Ordinal: ordinal, Weekday: (int)weekday),
-            _ => null,
-        };
-        if (position is null)
-            return null;
-        _at += 2;
-        OfTheMonth();
-        return position;
-    }
-
-    private bool OfTheMonth()
-    {
-        string[] words = ["of", "the", "month"];
-        if (_at + 2 >= _words.Count || !words.Select((word, index) => _words[_at + index].Equals(word, StringComparison.OrdinalIgnoreCase)).All(same => same))
-            return false;
-        _at += 3;
+        _understood.Add(new Understood("repeat", _words.Since(start), ""));
         return true;
     }
 
@@ -439,29 +302,13 @@ public sealed partial class OneLine
 
     private string Say(LocalDate date) => Recurrence.RuleWords.For(_culture.Name).Day(date, withWeekday: true);
 
-    private string Peek() => _words[_at];
-
-    private string Next() => _words[_at++];
-
-    private bool Skip()
-    {
-        _at++;
-        return _at < _words.Count;
-    }
-
     private static bool IsTagOrPlate(string word) => word.Length > 1 && word[0] is '#' or '@' && word.Length > 1;
 
     private static string Unquoted(string word) => word.Length > 1 && word[0] is '"' or '“' ? word[1..^1] : word;
-
-    [GeneratedRegex("[\"“][^\"”]*[\"”]|\\S+")]
-    private static partial Regex WordForm();
 
     [GeneratedRegex(@"^(\d{1,2}(?:[:.h]?\d{2})?(?:am|pm)?)[–—-](\d{1,2}(?:[:.h]?\d{2})?(?:am|pm)?)$", RegexOptions.IgnoreCase)]
     private static partial Regex SpanForm();
 
     [GeneratedRegex(@"^\d{1,2}(?:[:h]\d{2}(?:am|pm)?|\.\d{2}(?:am|pm)|(?:am|pm))$", RegexOptions.IgnoreCase)]
     private static partial Regex ClockForm();
-
-    [GeneratedRegex(@"^(\d{1,2})(?:st|nd|rd|th)$")]
-    private static partial Regex NthForm();
 }
