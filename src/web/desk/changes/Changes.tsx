@@ -1,4 +1,4 @@
-import { createContext, useCallback, useContext, useMemo, useState, type ReactNode } from 'react'
+import { createContext, useCallback, useContext, useState, type ReactNode } from 'react'
 import { call, Problem, type ChangePreview, type ChangeRequest, type ChangeDone } from '../api'
 import { useRefresh } from '../queries'
 import { useToast } from '../Toasts'
@@ -73,9 +73,8 @@ export function ChangesProvider({ children }: { children: ReactNode }) {
     pending?.resolve(null)
     setPending(null)
   }
-  const value = useMemo(() => change, [change])
   return (
-    <ChangesContext value={value}>
+    <ChangesContext value={change}>
       {children}
       {pending && <ScopeDialog act={pending.asked.act} preview={pending.preview} onChoose={choose} onLeave={leave} />}
     </ChangesContext>

@@ -168,17 +168,7 @@ export function EventPage({ calendars, stored, draft: start, line }: EventPagePr
         calendar={calendar}
         seen={stored?.recurs ? stored.date : null}
       />
-      {acts.leaving && (
-        <div className="leave-guard" role="alertdialog" aria-label="Leave without saving?">
-          <p>What you changed is not saved.</p>
-          <button type="button" className="btn btn-spruce" autoFocus onClick={acts.stay}>
-            Stay here
-          </button>
-          <button type="button" className="btn btn-quiet" onClick={acts.leave}>
-            Leave without saving
-          </button>
-        </div>
-      )}
+      {acts.guard}
     </main>
   )
 }

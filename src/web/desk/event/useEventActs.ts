@@ -1,7 +1,7 @@
-import { useEffect, useState } from 'react'
-import { useBlocker, useNavigate } from 'react-router'
+import { useState } from 'react'
 import { call, Problem, type Calendar, type Happening, type HappeningRequest } from '../api'
 import { useChange, type Asked } from '../changes/Changes'
+import { useLeaveGuard } from '../LeaveGuard'
 import { forWhom } from '../openness'
 import { useRefresh } from '../queries'
 import { useToast } from '../Toasts'
@@ -10,24 +10,10 @@ import { useToast } from '../Toasts'
 export function useEventActs(stored: Happening | null, isDirty: boolean) {
   const [problem, setProblem] = useState<Problem | null>(null)
   const [isSaving, setSaving] = useState(false)
-  const [isDone, setDone] = useState<string | null>(null)
-  const navigate = useNavigate()
   const refresh = useRefresh()
   const toast = useToast()
   const change = useChange()
-  const blocker = useBlocker(
-    ({ currentLocation, nextLocation }) => isDirty && !isDone && currentLocation.pathname !== nextLocation.pathname,
-  )
-
-  useEffect(() => {
-    if (isDone) void navigate(isDone)
-  }, [isDone, navigate])
-  useEffect(() => {
-    if (!isDirty || isDone) return
-    const warn = (event: BeforeUnloadEvent) => event.preventDefault()
-    window.addEventListener('beforeunload', warn)
-    return () => window.removeEventListener('beforeunload', warn)
-  }, [isDirty, isDone])
+  const { guard, leaveTo } = useLeaveGuard(isDirty, 'What you changed is not saved.')
 
   const attempt = async (act: () => Promise<void>) => {
     setSaving(true)
@@ -55,7 +41,7 @@ export function useEventActs(stored: Happening | null, isDirty: boolean) {
       const saved = await call<Happening>('POST', '/events', request)
       await refresh.everything()
       toast(`“${saved.title}” is saved on ${calendar?.name}. ${whoSees(calendar)}`, () => void takeBack(saved))
-      setDone(`/plan?day=${request.date}`)
+      leaveTo(`/plan?day=${request.date}`)
     })
 
   /** Undoing the first save: it goes to the bin. */
@@ -82,7 +68,7 @@ export function useEventActs(stored: Happening | null, isDirty: boolean) {
       move: null,
       ...what,
     })
-    if (done) setDone(`/plan?day=${done.date}`)
+    if (done) leaveTo(`/plan?day=${done.date}`)
   }
 
   return {
@@ -92,9 +78,7 @@ export function useEventActs(stored: Happening | null, isDirty: boolean) {
     isSaving,
     save,
     act: (act: 'cancel' | 'remove' | 'restore') => attempt(async () => (stored ? makeChange(stored, { act }) : undefined)),
-    leaving: blocker.state === 'blocked',
-    stay: () => blocker.reset?.(),
-    leave: () => blocker.proceed?.(),
+    guard,
   }
 }
 

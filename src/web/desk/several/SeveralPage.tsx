@@ -1,7 +1,8 @@
 import { useDeferredValue, useState } from 'react'
-import { Link, useBlocker, useNavigate } from 'react-router'
+import { Link } from 'react-router'
 import { call, Problem, type SeveralReading, type TableRow } from '../api'
 import { useUndo } from '../changes/Changes'
+import { useLeaveGuard } from '../LeaveGuard'
 import { useCalendars, useRefresh, useSeveral } from '../queries'
 import { useToast } from '../Toasts'
 
@@ -111,17 +112,7 @@ export function SeveralPage() {
           </span>
         )}
       </p>
-      {acts.leaving && (
-        <div className="leave-guard" role="alertdialog" aria-label="Leave without saving?">
-          <p>The table is not saved.</p>
-          <button type="button" className="btn btn-spruce" autoFocus onClick={acts.stay}>
-            Stay here
-          </button>
-          <button type="button" className="btn btn-quiet" onClick={acts.leave}>
-            Leave without saving
-          </button>
-        </div>
-      )}
+      {acts.guard}
     </main>
   )
 }
@@ -135,34 +126,24 @@ function ReadAs({ row }: { row: SeveralReading['rows'][number] | undefined }) {
 function useSaving(isDirty: boolean) {
   const [problem, setProblem] = useState<Problem | null>(null)
   const [isSaving, setSaving] = useState(false)
-  const [isDone, setDone] = useState(false)
-  const navigate = useNavigate()
   const refresh = useRefresh()
   const toast = useToast()
   const undo = useUndo()
-  const blocker = useBlocker(() => isDirty && !isDone && !isSaving)
+  const { guard, leaveTo } = useLeaveGuard(isDirty, 'The table is not saved.')
   const save = async (request: { rows: TableRow[]; calendarId: string | null }) => {
     setSaving(true)
     setProblem(null)
     try {
       const done = await call<{ actId: string; events: number }>('POST', '/events/several', request)
-      setDone(true)
       await refresh.everything()
       toast(done.events === 1 ? '1 event is saved.' : `${done.events} events are saved.`, () => void undo(done.actId))
-      await navigate('/plan')
+      leaveTo('/plan')
     } catch (failed) {
       setProblem(failed instanceof Problem ? failed : new Problem(0, '', String(failed)))
       setSaving(false)
     }
   }
-  return {
-    problem,
-    isSaving,
-    save,
-    leaving: blocker.state === 'blocked',
-    stay: () => blocker.reset?.(),
-    leave: () => blocker.proceed?.(),
-  }
+  return { problem, isSaving, save, guard }
 }
 
 function isEmpty(row: TableRow): boolean {
