@@ -30,4 +30,13 @@ public class CompositionTests
         Assert.Equal(expected, Compose(boats, school).Select(entry => entry.Event.Title));
         Assert.Equal(expected, Compose(school, boats).Select(entry => entry.Event.Title));
     }
+
+    [Fact]
+    public void A_feed_gets_whole_events_as_far_as_its_readers_may_know_them()
+    {
+        var calendar = Calendar(Table.ForMembers, Build.Event(Build.Series("2026-11-24 14:00"), "Boats"), Build.Event(Build.Series("2026-11-25 14:00"), "Draft", EventState.Draft));
+        Assert.Empty(Composition.Disclose(calendar, Audience.Everyone));
+        var (happening, disclosed) = Assert.Single(Composition.Disclose(calendar, Audience.Members));
+        Assert.Equal(("Boats", "Boats"), (happening.Content.Title, disclosed.Title));
+    }
 }

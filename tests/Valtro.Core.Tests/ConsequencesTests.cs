@@ -86,4 +86,30 @@ public class ConsequencesTests
     [Fact]
     public void The_days_of_the_first_year_are_all_there() =>
         Assert.Equal(261, Of(Build.Series("2026-11-24 14:00", "FREQ=WEEKLY;BYDAY=MO,TU,WE,TH,FR")).Days.Count);
+
+    [Fact]
+    public void A_date_that_would_move_onto_another_is_told()
+    {
+        var follows = Of(Build.Series("2026-11-23 14:00", "FREQ=DAILY;COUNT=3") with { InBreaks = InBreaks.Move }, Build.School(null, new NamedDays("Storm day", Build.Day("2026-11-24"), Build.Day("2026-11-24"))));
+        Assert.Equal(2, follows.Count);
+        Assert.Contains(follows.Dates, date => date.Remarks.Any(remark => remark.Contains("Storm day", StringComparison.Ordinal)));
+    }
+
+    [Fact]
+    public void Whole_days_know_no_clock() =>
+        Assert.All(Of(Build.DaySeries("2026-10-20", "2026-10-20", "FREQ=WEEKLY;COUNT=4")).Dates, date => Assert.Empty(date.Remarks));
+
+    [Fact]
+    public void Where_every_date_falls_out_nothing_is_left() =>
+        Assert.Contains(
+            Of(Build.Series("2026-10-26 14:00", "FREQ=DAILY;COUNT=3") with { InBreaks = InBreaks.Skip }, Build.School()).Remarks,
+            remark => remark.StartsWith("Nothing is left", StringComparison.Ordinal));
+
+    [Fact]
+    public void An_event_that_happens_once_has_one_date()
+    {
+        var follows = Of(Build.Series("2026-11-24 14:00"));
+        Assert.Equal((1, "Tuesday 24 November 2026, 14:00 to 15:00"), (follows.Count, follows.Words));
+        Assert.Empty(follows.Remarks);
+    }
 }

@@ -258,6 +258,84 @@ public class SeriesEditTests
         Assert.Equal(("Europe/Oslo", Build.Local("2026-11-24 14:00")), (after.Series.Timing.Zone.Id, after.Series.Timing.Start));
     }
 
+    public static TheoryData<string, Func<EventContent, EventContent>> NotForOneDate => new()
+    {
+        { "all day", typed => typed with { Series = typed.Series with { Timing = Timing.WholeDays(Build.Day("2026-12-01"), Build.Day("2026-12-01"), Build.Halifax) } } },
+        { "time zone", typed => typed with { Series = typed.Series with { Timing = Timing.Timed(typed.Series.Timing.Start, typed.Series.Timing.End, Zones.Named("Europe/Oslo")) } } },
+        { "Category", typed => typed with { Category = new Category(Guid.NewGuid(), "Training", Build.Harbour) } },
+        { "Category", typed => typed with { Tags = ["ropes"] } },
+        { "pattern", typed => typed with { Series = typed.Series with { InBreaks = InBreaks.Skip } } },
+    };
+
+    [Theory]
+    [MemberData(nameof(NotForOneDate))]
+    public void What_belongs_to_the_series_is_refused_for_one_date(string reason, Func<EventContent, EventContent> change)
+    {
+        var edit = Edit(Lab, "2026-12-01 14:00");
+        Assert.Contains(reason, Build.Refused("scope", () => Apply(Lab, edit with { Typed = change(edit.Typed!) }, ChangeScope.This)), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void A_date_that_is_not_there_any_more_is_said_so() =>
+        Assert.NotNull(Build.Refused("recurrenceId", () => Apply(Lab, Edit(Lab, "2026-12-01 14:00") with { SeenFrom = Build.Local("2026-12-02 14:00") }, ChangeScope.This)));
+
+    [Fact]
+    public void Later_dates_are_cancelled_and_stay_in_sight()
+    {
+        var outcome = Apply(Lab, new Change(ChangeAct.Cancel, Build.Local("2026-12-10 14:00")), ChangeScope.Later);
+        Assert.Equal(5, Dates(outcome.Event).Count());
+        Assert.Equal(EventState.Live, outcome.Event.State);
+        Assert.Equal(["12-10 14:00 x", "12-15 14:00 x", "12-17 14:00 x"], Dates(outcome.Successor!));
+    }
+
+    [Fact]
+    public void What_follows_the_day_cycle_does_not_move_by_days_but_does_by_hours()
+    {
+        var school = Build.School(new DayCycle(CycleUnit.Days, 6, true));
+        var cycled = Build.Event(Build.Series("2026-11-24 14:00") with { Cycle = new CyclePattern([3], [], null, null) });
+        var first = EventDates.All(cycled, school).First();
+        ChangeOutcome Moved(int days, int hours) => new SeriesEdit(
+            cycled,
+            new Change(ChangeAct.Edit, first.Occurrence.RecurrenceId, cycled.Content with { Series = cycled.Series with { Timing = first.Timing.StartingAt(first.Timing.Start.PlusDays(days).PlusHours(hours)) } }),
+            school).Apply(ChangeScope.Every, Drop);
+        Assert.Contains("day cycle", Build.Refused("scope", () => Moved(1, 0)), StringComparison.Ordinal);
+        Assert.Equal(Build.Time("16:00"), EventDates.All(Moved(0, 2).Event, school).First().Occurrence.LocalStart.TimeOfDay);
+    }
+
+    [Fact]
+    public void A_date_added_by_hand_is_changed_alone_or_taken_out_again()
+    {
+        var added = Build.Local("2026-11-28 10:00");
+        var lab = Lab with { Content = Lab.Content with { Series = Lab.Series with { Extra = [added] } } };
+        Assert.Contains("by hand", Build.Refused("scope", () => Apply(lab, Edit(lab, "2026-11-28 10:00", start: "2026-11-28 11:00"), ChangeScope.Later)), StringComparison.Ordinal);
+        Assert.Equal("11-28 11:00", Dates(Apply(lab, Edit(lab, "2026-11-28 10:00", start: "2026-11-28 11:00"), ChangeScope.This).Event).ElementAt(2));
+        var without = Apply(lab, new Change(ChangeAct.Remove, added), ChangeScope.This).Event.Series;
+        Assert.Empty(without.Extra);
+        Assert.Empty(without.Removed);
+    }
+
+    [Fact]
+    public void A_cancelled_series_is_restored_whole_and_not_by_the_date()
+    {
+        var cancelled = Apply(Lab, new Change(ChangeAct.Cancel, Build.Local("2026-12-01 14:00")), ChangeScope.Every).Event;
+        Assert.All(Dates(cancelled), date => Assert.EndsWith("x", date, StringComparison.Ordinal));
+        var restore = new Change(ChangeAct.Restore, Build.Local("2026-12-01 14:00"));
+        Assert.Contains("whole series is cancelled", Build.Refused("scope", () => Apply(cancelled, restore, ChangeScope.This)), StringComparison.Ordinal);
+        Assert.Equal(Dates(Lab), Dates(Apply(cancelled, restore, ChangeScope.Every).Event));
+    }
+
+    [Fact]
+    public void Restoring_later_dates_leaves_the_earlier_ones()
+    {
+        var lab = Lab with
+        {
+            Content = Lab.Content with { Series = Lab.Series with { Removed = [Build.Local("2026-11-26 14:00"), Build.Local("2026-12-10 14:00")] } },
+            Exceptions = [new EventException(Build.Local("2026-12-01 14:00")) { IsCancelled = true }, new EventException(Build.Local("2026-12-15 14:00")) { IsCancelled = true }],
+        };
+        var after = Apply(lab, new Change(ChangeAct.Restore, Build.Local("2026-12-08 14:00")), ChangeScope.Later).Event;
+        Assert.Equal(["11-24 14:00", "12-01 14:00 x", "12-03 14:00", "12-08 14:00", "12-10 14:00", "12-15 14:00", "12-17 14:00"], Dates(after));
+    }
+
     /// <summary>Whatever is changed: before and after the split, and with what was dropped, every date that differed is accounted for.</summary>
     [Fact]
     public void Nothing_that_differs_disappears_without_being_named() =>

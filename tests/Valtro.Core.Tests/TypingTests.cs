@@ -66,6 +66,16 @@ public class TypingTests
     [InlineData("Choir every second Tuesday of the month 9-10", "FREQ=MONTHLY;BYDAY=2TU")]
     [InlineData("Choir every last weekday of the month 9-10", "FREQ=MONTHLY;BYDAY=MO,TU,WE,TH,FR;BYSETPOS=-1")]
     [InlineData("Choir every Tue 9-10 for 5 dates", "FREQ=WEEKLY;COUNT=5;BYDAY=TU")]
+    [InlineData("Choir every day 9-10", "FREQ=DAILY")]
+    [InlineData("Choir every week 9-10", "FREQ=WEEKLY;BYDAY=MO")]
+    [InlineData("Choir every month 9-10", "FREQ=MONTHLY;BYMONTHDAY=23")]
+    [InlineData("Choir every year 9-10", "FREQ=YEARLY;BYMONTHDAY=23;BYMONTH=11")]
+    [InlineData("Choir every other Wed 9-10", "FREQ=WEEKLY;INTERVAL=2;BYDAY=WE")]
+    [InlineData("Choir every Mon, Wed and Fri 9-10", "FREQ=WEEKLY;BYDAY=MO,WE,FR")]
+    [InlineData("Choir every Tue/Thu 9-10", "FREQ=WEEKLY;BYDAY=TU,TH")]
+    [InlineData("Choir every last day of the month 9-10", "FREQ=MONTHLY;BYMONTHDAY=-1")]
+    [InlineData("Choir every 24th of the month 9-10", "FREQ=MONTHLY;BYMONTHDAY=24")]
+    [InlineData("Choir every 2 months on the first Monday 9-10", "FREQ=MONTHLY;INTERVAL=2;BYDAY=1MO")]
     public void Patterns_are_read(string line, string rule)
     {
         var reading = Read(line);
@@ -79,6 +89,10 @@ public class TypingTests
     [InlineData("Choir 24 Nov from 9 to 10:15", "09:00", "10:15")]
     [InlineData("Choir 24 Nov 14:00 – 15:00", "14:00", "15:00")]
     [InlineData("Choir 24 Nov at 9", "09:00", "10:00")]
+    [InlineData("Choir 24 Nov 9-3pm", "09:00", "15:00")]
+    [InlineData("Choir 24 Nov 9-3", "09:00", "15:00")]
+    [InlineData("Choir 24 Nov 11.30am to 2pm", "11:30", "14:00")]
+    [InlineData("Choir 24 Nov 14h30-15h30", "14:30", "15:30")]
     public void Times_are_read(string line, string from, string to)
     {
         var reading = Read(line);
@@ -93,6 +107,37 @@ public class TypingTests
         Assert.Equal(["perhaps"], reading.Unread);
         Assert.Contains(reading.Understood, one => one is { Field: "to", Words: "" } && one.Means.Contains("no end is said", StringComparison.Ordinal));
         Assert.Contains(reading.Understood, one => one is { Field: "date", Words: "" } && one.Means.Contains("no day is said", StringComparison.Ordinal));
+    }
+
+    [Fact]
+    public void What_lasts_all_day_is_said_or_noted()
+    {
+        Assert.Contains(Read("Regatta 24 Nov all day").Understood, one => one is { Field: "allDay", Words: "all day" });
+        Assert.Contains(Read("Regatta 24 Nov").Understood, one => one is { Field: "allDay", Words: "" } && one.Means.Contains("no time is said", StringComparison.Ordinal));
+        Assert.True(Read("Regatta 24 Nov all day").Draft.AllDay);
+    }
+
+    [Fact]
+    public void What_ends_after_midnight_ends_on_the_next_day()
+    {
+        var draft = Read("Night watch 24 Nov 10pm-1am").Draft;
+        Assert.Equal((Build.Time("22:00"), Build.Time("01:00"), Build.Day("2026-11-25")), (draft.From, draft.To, draft.EndDate));
+    }
+
+    [Theory]
+    [InlineData("Choir Fri 9-10 Sat 11-12", "Sat", "11-12")]
+    [InlineData("Choir Fri 9-10 in Loft in Hall", "in", "Hall")]
+    [InlineData("Choir every Fri every Sat 9-10", "every")]
+    [InlineData("Choir every Fri 9-10 until soon", "until", "soon")]
+    [InlineData("Choir every Fri 9-10 for ages", "for", "ages")]
+    public void What_is_said_twice_or_means_nothing_is_shown(string line, params string[] unread) => Assert.All(unread, word => Assert.Contains(word, Read(line).Unread));
+
+    [Fact]
+    public void A_pattern_starts_on_the_first_day_that_it_gives()
+    {
+        Assert.Equal(Build.Day("2026-11-27"), Read("Choir every Fri 9-10").Draft.Date);
+        Assert.Equal(Build.Day("2026-11-30"), Read("Choir every last day of the month 9-10").Draft.Date);
+        Assert.Equal(Today, Read("Choir every Mon 9-10").Draft.Date);
     }
 
     [Fact]

@@ -215,7 +215,7 @@ public sealed partial class OneLine
         // "9–3pm" and "2-3.30pm": the half of the day is said once.
         if (to is { } end && end < begins && begins.Hour <= 12 && end.PlusHours(12) > begins && end.Hour < 12)
             to = end.PlusHours(12);
-        else if (to is { Hour: >= 12 } late && begins.Hour < 12 && match.Success && late.Hour > 12 && match.Groups[2].Value.Contains('p', StringComparison.OrdinalIgnoreCase) && begins.PlusHours(12) < late && begins.Hour < 8)
+        else if (match.Groups[2].Value.Contains('p', StringComparison.OrdinalIgnoreCase) && to is { Hour: > 12 } late && begins.Hour < 8 && begins.PlusHours(12) < late)
             begins = begins.PlusHours(12);
         _times = (begins, to);
         var words = _words.Since(start);
@@ -302,7 +302,7 @@ public sealed partial class OneLine
 
     private string Say(LocalDate date) => Recurrence.RuleWords.For(_culture.Name).Day(date, withWeekday: true);
 
-    private static bool IsTagOrPlate(string word) => word.Length > 1 && word[0] is '#' or '@' && word.Length > 1;
+    private static bool IsTagOrPlate(string word) => word.Length > 1 && (word[0] is '#' or '@');
 
     private static string Unquoted(string word) => word.Length > 1 && word[0] is '"' or '“' ? word[1..^1] : word;
 
