@@ -158,3 +158,50 @@ test('a member reads what members may, and changes nothing', async ({ page }) =>
   await page.getByRole('button', { name: 'Sign out' }).click()
   await expect(page.getByRole('button', { name: 'Sign in' })).toBeVisible()
 })
+
+test('the office keeps its lists, and a taken name is said at its field', async ({ page }) => {
+  await signIn(page)
+  await page.goto('/lists')
+  await page.getByLabel('New place').fill('Signal mast')
+  await page.getByRole('button', { name: 'Add place' }).click()
+  await expect(page.getByRole('listitem').filter({ hasText: 'Signal mast' })).toBeVisible()
+  await expect(page.getByLabel('New place')).toHaveValue('')
+  await page.getByLabel('New place').fill('signal MAST')
+  await page.getByRole('button', { name: 'Add place' }).click()
+  await expect(page.getByText('“signal MAST” is on the list already.')).toBeVisible()
+  await expect(page.getByLabel('New place')).toHaveValue('signal MAST')
+  await page.getByRole('button', { name: 'Take off Signal mast' }).click()
+  await expect(page.getByRole('listitem').filter({ hasText: 'Signal mast' })).toHaveCount(0)
+  await page.getByLabel('New category').fill('Lamp oil')
+  await page.getByLabel('Colour').selectOption('heather')
+  await page.getByRole('button', { name: 'Add category' }).click()
+  await page.goto('/events/new')
+  await expect(page.getByLabel('Category').getByRole('option', { name: 'Lamp oil' })).toHaveCount(1)
+  await page.goto('/lists')
+  await page.getByRole('button', { name: 'Take off Lamp oil' }).click()
+  await expect(page.getByRole('listitem').filter({ hasText: 'Lamp oil' })).toHaveCount(0)
+})
+
+test('nobody leaves a table or a form unsaved by mistake', async ({ page }) => {
+  await signIn(page)
+  for (const [path, field] of [
+    ['/events/several', 'Title, line 1'],
+    ['/events/new', 'Title'],
+  ]) {
+    await page.goto('/plan')
+    await page.goto(path)
+    await page.getByLabel(field, { exact: true }).fill('Wick count')
+    await page.getByRole('link', { name: 'Calendars', exact: true }).click()
+    const guard = page.getByRole('alertdialog', { name: 'Leave without saving?' })
+    await guard.getByRole('button', { name: 'Stay here' }).click()
+    await expect(guard).toHaveCount(0)
+    await expect(page.getByLabel(field, { exact: true })).toHaveValue('Wick count')
+    const asked = page.waitForEvent('dialog')
+    const closing = page.close({ runBeforeUnload: true })
+    await (await asked).dismiss()
+    await closing
+    await page.getByRole('link', { name: 'Calendars', exact: true }).click()
+    await guard.getByRole('button', { name: 'Leave without saving' }).click()
+    await page.waitForURL(/calendars$/)
+  }
+})
