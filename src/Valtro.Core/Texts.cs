@@ -10,6 +10,7 @@ public static class Texts
     public const int LongestPlace = 200;
     public const int LongestName = 80;
     public const int LongestDescription = 20_000;
+    public const int LongestNotes = 5_000;
 
     /// <summary>A text of one line, trimmed, in Unicode normal form C.</summary>
     /// <param name="field">The API field that a refusal names.</param>
@@ -27,6 +28,15 @@ public static class Texts
         if (length > longest)
             throw new RuleException(field, $"{what} has {length} characters. At most {longest} are possible.");
         return trimmed;
+    }
+
+    /// <summary>Plain text of any number of lines, each as <see cref="OneLine"/> wants it; may be empty.</summary>
+    /// <exception cref="RuleException">It is too long, or holds control characters.</exception>
+    public static string Lines(string field, string what, string? text, int longest)
+    {
+        if (text?.Length > longest)
+            throw new RuleException(field, $"{what} has {text.Length} characters. At most {longest} are possible.");
+        return string.Join('\n', (text ?? "").ReplaceLineEndings("\n").Replace('\t', ' ').Split('\n').Select(line => OneLine(field, what, line, longest, required: false))).Trim();
     }
 
     /// <summary>

@@ -35,15 +35,21 @@ builder.WebHost.ConfigureKestrel(kestrel =>
 var services = builder.Services;
 services.AddSingleton(settings);
 services.AddSingleton<IClock>(SystemClock.Instance);
-services.AddSingleton(_ => Database.At(settings.Database));
+services.AddSingleton(_ => Database.Walled(settings.Database));
 services.AddSingleton<OrganisationStore>().AddSingleton<AccountStore>().AddSingleton<CalendarStore>().AddSingleton<EventStore>().AddSingleton<EditionStore>();
-services.AddSingleton<ListStore>().AddSingleton<YearPlanStore>().AddSingleton<RevisionStore>();
-services.AddSingleton<PublicAddresses>().AddSingleton<Rendering>().AddSingleton<Artefacts>().AddSingleton<News>();
+services.AddSingleton<ListStore>().AddSingleton<YearPlanStore>().AddSingleton<RevisionStore>().AddSingleton<GroupStore>().AddSingleton<SecretLinkStore>();
+services.AddSingleton<InvitationStore>().AddSingleton<MailStore>().AddSingleton<SubmissionStore>().AddSingleton<AuditStore>().AddSingleton<FileStore>();
+services.AddSingleton<PublicAddresses>().AddSingleton<Rendering>().AddSingleton<Artefacts>().AddSingleton<News>().AddSingleton<Fetches>();
 services.AddSingleton<WebAssets>().AddSingleton<ReadingPages>().AddSingleton<PublicApi.Reader>().AddSingleton<RichTexts>();
 services.AddSingleton<CalendarView>().AddSingleton<OccurrenceApi.OccurrenceView>().AddSingleton<ClashView>();
-services.AddScoped<Access>().AddScoped<Sessions>().AddScoped<EventDesk>().AddScoped<SeveralApi.Reader>().AddScoped<YearApi.Plans>();
+services.AddScoped<Access>().AddScoped<Sessions>().AddScoped<PasswordResets>().AddSingleton<Passwords>();
+services.AddScoped<EventDesk>().AddScoped<EventChanges>().AddScoped<SeveralApi.Reader>().AddScoped<YearApi.Plans>();
+services.AddScoped<SignOffApi.Queue>().AddScoped<CalendarLifeApi.Life>().AddScoped<PreviewApi.Preview>();
 if (!isDescribing)
-    services.AddHostedService<Announcements>().AddHostedService<BinKeeper>();
+    services.AddHostedService<Announcements>().AddHostedService<BinKeeper>().AddHostedService<FetchKeeper>();
+services.AddSingleton<Post>();
+if (!isDescribing)
+    services.AddHostedService(provider => provider.GetRequiredService<Post>());
 
 services.AddHttpContextAccessor();
 services.AddIdentityCore<Account>(identity =>
@@ -52,7 +58,11 @@ services.AddIdentityCore<Account>(identity =>
         identity.Lockout.DefaultLockoutTimeSpan = TimeSpan.FromMinutes(15);
     })
     .AddUserStore<IdentityStore>()
-    .AddSignInManager();
+    .AddSignInManager()
+    .AddDefaultTokenProviders();
+services.Configure<DataProtectionTokenProviderOptions>(tokens => tokens.TokenLifespan = TimeSpan.FromHours(2));
+// Every request compares the session with the account's stamp: who is removed or signs out everywhere is out at once.
+services.Configure<SecurityStampValidatorOptions>(stamps => stamps.ValidationInterval = TimeSpan.Zero);
 services.AddAuthentication(IdentityConstants.ApplicationScheme).AddIdentityCookies(cookies => cookies.ApplicationCookie!.Configure(cookie =>
 {
     cookie.Cookie.Name = "valtro-session";
@@ -96,16 +106,24 @@ if (settings.TrustedProxy is not null)
 app.UseSerilogRequestLogging(options => options.GetLevel = (_, _, exception) => exception is null ? Serilog.Events.LogEventLevel.Verbose : Serilog.Events.LogEventLevel.Error);
 app.UseExceptionHandler();
 app.UseSecurityHeaders();
-app.UseWhen(context => !context.Request.Path.StartsWithSegments("/c"), rest => rest.UseResponseCompression());
+app.UseWhen(context => !context.Request.Path.StartsWithSegments("/c") && !context.Request.Path.StartsWithSegments("/s"), rest => rest.UseResponseCompression());
 app.UseDeskFiles();
 app.UseRouting();
 app.UseRateLimiter();
 app.UseAuthentication();
 app.UseAuthorization();
 
-var api = app.MapGroup("/api").AddEndpointFilter<AntiforgeryFilter>().RequireAuthorization();
+var api = app.MapGroup("/api").AddEndpointFilter<AntiforgeryFilter>().AddEndpointFilter<WallFilter>().RequireAuthorization();
 api.MapSession();
+api.MapAccounts();
+api.MapPeople();
 api.MapCalendars();
+api.MapDisclosure();
+api.MapCalendarLife();
+api.MapPreviews();
+api.MapGroups();
+api.MapFiles();
+api.MapSignOff();
 api.MapEvents();
 api.MapChanges();
 api.MapHistory();

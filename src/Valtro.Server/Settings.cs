@@ -2,8 +2,17 @@ using System.Globalization;
 
 namespace Valtro.Server;
 
+/// <summary>Where mail is handed over, and how.</summary>
+/// <param name="User">Null where the server wants none.</param>
+public sealed record SmtpSettings(string Host, int Port, string? User, string? Password);
+
 /// <summary>What an operator sets, from environment variables (docs/operations.md). Checked once, at the start.</summary>
-public sealed record Settings(string Database, Uri PublicUrl, int SignInsPerMinute, int PublicReadsPerMinute, string? TrustedProxy)
+/// <param name="Smtp">Null where no mail is sent: it waits.</param>
+/// <param name="MailFrom">The sender of all mail.</param>
+/// <param name="GatherSeconds">How long news are gathered before they go out as one mail.</param>
+public sealed record Settings(
+    string Database, Uri PublicUrl, int SignInsPerMinute, int PublicReadsPerMinute, string? TrustedProxy,
+    SmtpSettings? Smtp, string MailFrom, int GatherSeconds, int WrongSecretsPerMinute)
 {
     /// <exception cref="InvalidOperationException">A setting is missing or makes no sense; the message names it.</exception>
     public static Settings From(IConfiguration configuration)
@@ -17,7 +26,21 @@ public sealed record Settings(string Database, Uri PublicUrl, int SignInsPerMinu
             url,
             Number(configuration, "VALTRO_SIGN_INS_PER_MINUTE", 20),
             Number(configuration, "VALTRO_PUBLIC_READS_PER_MINUTE", 1_200),
-            configuration["VALTRO_TRUSTED_PROXY"]);
+            configuration["VALTRO_TRUSTED_PROXY"],
+            ReadSmtp(configuration),
+            configuration["VALTRO_MAIL_FROM"] ?? $"valtro@{url.Host}",
+            Number(configuration, "VALTRO_MAIL_GATHER_SECONDS", 300),
+            Number(configuration, "VALTRO_WRONG_SECRETS_PER_MINUTE", 20));
+    }
+
+    private static SmtpSettings? ReadSmtp(IConfiguration configuration)
+    {
+        var text = configuration["VALTRO_SMTP"];
+        if (string.IsNullOrEmpty(text))
+            return null;
+        if (!Uri.TryCreate($"smtp://{text}", UriKind.Absolute, out var address) || address.Host.Length == 0 || address.AbsolutePath != "/")
+            throw new InvalidOperationException($"VALTRO_SMTP is “{text}”. It has to be a host and a port, such as mail.pinewick.example:587.");
+        return new SmtpSettings(address.Host, address.Port > 0 ? address.Port : 587, configuration["VALTRO_SMTP_USER"], configuration["VALTRO_SMTP_PASSWORD"]);
     }
 
     private static int Number(IConfiguration configuration, string name, int usual)

@@ -1,3 +1,5 @@
+using System.Globalization;
+using Valtro.StandIns.Mailbox;
 using Valtro.StandIns.Website;
 
 // The simulated outside world. It knows Valtro only through public HTTP and open formats.
@@ -5,8 +7,12 @@ var builder = WebApplication.CreateBuilder(args);
 builder.Logging.SetMinimumLevel(LogLevel.Warning);
 builder.WebHost.ConfigureKestrel(kestrel => kestrel.AddServerHeader = false);
 builder.Services.AddSingleton(new WebsiteFile(builder.Configuration["VALTRO_STANDINS_FILE"] ?? "stand-ins.json", builder.Configuration["VALTRO_PUBLIC_URL"] ?? "http://127.0.0.1:5080"));
+builder.Services.AddSingleton<ReceivedMail>();
+builder.Services.AddHostedService(services => new MailListener(
+    services.GetRequiredService<ReceivedMail>(), int.Parse(builder.Configuration["VALTRO_STANDINS_SMTP_PORT"] ?? "5082", CultureInfo.InvariantCulture)));
 
 var app = builder.Build();
 app.MapWebsite();
+app.MapMailbox();
 app.MapGet("/healthz", () => "alive");
 app.Run();

@@ -1,4 +1,7 @@
+using System.Data.Common;
+using Dapper;
 using NodaTime;
+using Valtro.Core;
 using Valtro.Core.Disclosure;
 
 namespace Valtro.Store;
@@ -14,37 +17,71 @@ public sealed class Account
     public string SecurityStamp { get; set; } = "";
     public int FailedSignIns { get; set; }
     public Instant? LockedUntil { get; set; }
+    public Instant? LastSignInAt { get; set; }
 }
 
+/// <summary>A person of an organisation, with what they may do there.</summary>
+public sealed record Member(
+    Guid AccountId, string Name, string Email, bool IsAdministrator, Instant? LastSignInAt, Instant? LockedUntil, IReadOnlyDictionary<Guid, CalendarRole> Roles);
+
+/// <summary>Accounts, memberships and roles. What is asked before anybody is signed in looks everywhere; the rest stays within the wall.</summary>
 public sealed class AccountStore(Database database)
 {
-    public Task<Account?> FindAsync(Guid id) => database.FirstAsync<Account>("""
-        select id, email, normalized_email, name, password_hash, security_stamp, failed_sign_ins, locked_until
+    private const string Columns = """
+        select id, email, normalized_email, name, password_hash, security_stamp, failed_sign_ins, locked_until, last_sign_in_at
         from account
-        where id = @id
-        """, new { id });
 
-    public Task<Account?> FindByEmailAsync(string normalizedEmail) => database.FirstAsync<Account>("""
-        select id, email, normalized_email, name, password_hash, security_stamp, failed_sign_ins, locked_until
-        from account
-        where normalized_email = @normalizedEmail
-        """, new { normalizedEmail });
+        """;
 
-    public Task<int> AddAsync(Account account) => database.ExecuteAsync("""
+    public async Task<Account?> FindAsync(Guid id)
+    {
+        using var everywhere = Wall.Everywhere();
+        return await database.FirstAsync<Account>(Columns + "where id = @id", new { id });
+    }
+
+    public async Task<Account?> FindByEmailAsync(string normalizedEmail)
+    {
+        using var everywhere = Wall.Everywhere();
+        return await database.FirstAsync<Account>(Columns + "where normalized_email = @normalizedEmail", new { normalizedEmail });
+    }
+
+    public async Task AddAsync(Account account)
+    {
+        using var everywhere = Wall.Everywhere();
+        await database.InTransactionAsync(transaction => InsertAsync(transaction, account));
+    }
+
+    internal static Task<int> InsertAsync(DbTransaction transaction, Account account) => transaction.Connection!.ExecuteAsync("""
         insert into account (id, email, normalized_email, name, password_hash, security_stamp)
         values (@Id, @Email, @NormalizedEmail, @Name, @PasswordHash, @SecurityStamp)
-        """, account);
+        """, account, transaction);
 
     /// <summary>Counts one more failed sign-in, in one statement, so that parallel guesses all count.</summary>
     /// <returns>The count after it.</returns>
-    public Task<int> CountFailedSignInAsync(Guid id) => database.FirstAsync<int>("""
-        update account
-        set failed_sign_ins = failed_sign_ins + 1
-        where id = @id
-        returning failed_sign_ins
-        """, new { id });
+    public async Task<int> CountFailedSignInAsync(Guid id)
+    {
+        using var everywhere = Wall.Everywhere();
+        return await database.FirstAsync<int>("""
+            update account
+            set failed_sign_ins = failed_sign_ins + 1
+            where id = @id
+            returning failed_sign_ins
+            """, new { id });
+    }
 
-    public Task<int> SaveAsync(Account account) => database.ExecuteAsync("""
+    public async Task SignedInAsync(Guid id, Instant now)
+    {
+        using var everywhere = Wall.Everywhere();
+        await database.ExecuteAsync("update account set last_sign_in_at = @now where id = @id", new { id, now });
+    }
+
+    public async Task SaveAsync(Account account)
+    {
+        using var everywhere = Wall.Everywhere();
+        await database.InTransactionAsync(transaction => UpdateAsync(transaction, account));
+    }
+
+    internal static Task<int> UpdateAsync(DbTransaction transaction, Account account) => transaction.Connection!.ExecuteAsync("""
         update account
         set email = @Email,
             normalized_email = @NormalizedEmail,
@@ -54,7 +91,7 @@ public sealed class AccountStore(Database database)
             locked_until = @LockedUntil,
             failed_sign_ins = case when @FailedSignIns = 0 then 0 else failed_sign_ins end
         where id = @Id
-        """, account);
+        """, account, transaction);
 
     public Task<int> AddMemberAsync(Guid organisationId, Guid accountId, bool isAdministrator) => database.ExecuteAsync("""
         insert into membership (organisation_id, account_id, is_administrator)
@@ -66,22 +103,128 @@ public sealed class AccountStore(Database database)
         values (@organisationId, @calendarId, @accountId, @role)
         """, new { organisationId, calendarId, accountId, role = Words.Of(role) });
 
+    private sealed record ViewerRow(Guid OrganisationId, bool IsAdministrator, Guid? CalendarId, string? Role, bool RequiresSignOff, bool IsArchived);
+
     /// <summary>Everything that decides what a person may see and do, or null when they are in no organisation.</summary>
     public async Task<Viewer?> ViewerAsync(Guid accountId)
     {
-        var rows = await database.ListAsync<(Guid OrganisationId, bool IsAdministrator, Guid? CalendarId, string? Role)>("""
-            select m.organisation_id, m.is_administrator, r.calendar_id, r.role
+        using var everywhere = Wall.Everywhere();
+        var rows = await database.ListAsync<ViewerRow>("""
+            select m.organisation_id, m.is_administrator, c.id as calendar_id, r.role, coalesce(c.requires_sign_off, true) as requires_sign_off, c.archived_at is not null as is_archived
             from membership m
-            left join calendar_role r using (organisation_id, account_id)
-            where m.account_id = @accountId
-            order by m.organisation_id
+            left join calendar c on c.organisation_id = m.organisation_id and c.removed_at is null
+            left join calendar_role r on r.calendar_id = c.id and r.account_id = m.account_id
+            where m.account_id = @accountId and m.ended_at is null
             """, new { accountId });
         if (rows.Count == 0)
             return null;
-        var (organisationId, isAdministrator, _, _) = rows[0];
-        var roles = rows
-            .Where(row => row.OrganisationId == organisationId && row.CalendarId is not null)
-            .ToDictionary(row => row.CalendarId!.Value, row => Words.Read<CalendarRole>(row.Role!));
-        return new Viewer(accountId, organisationId, isAdministrator, roles);
+        return new Viewer(
+            accountId, rows[0].OrganisationId, rows[0].IsAdministrator,
+            rows.Where(row => row.Role is not null).ToDictionary(row => row.CalendarId!.Value, row => Words.Read<CalendarRole>(row.Role!)))
+        {
+            WithoutSignOff = Those(row => !row.RequiresSignOff),
+            Archived = Those(row => row.IsArchived),
+        };
+
+        HashSet<Guid> Those(Func<ViewerRow, bool> are) => [.. rows.Where(row => row.CalendarId is not null && are(row)).Select(row => row.CalendarId!.Value)];
+    }
+
+    private sealed record MemberRow(Guid AccountId, string Name, string Email, bool IsAdministrator, Instant? LastSignInAt, Instant? LockedUntil);
+
+    public async Task<IReadOnlyList<Member>> MembersAsync(Guid organisationId)
+    {
+        var rows = await database.ListAsync<MemberRow>("""
+            select a.id as account_id, a.name, a.email, m.is_administrator, a.last_sign_in_at, a.locked_until
+            from membership m
+            join account a on a.id = m.account_id
+            where m.organisation_id = @organisationId and m.ended_at is null
+            order by lower(a.name), a.id
+            limit 2000
+            """, new { organisationId });
+        var roles = (await database.ListAsync<(Guid AccountId, Guid CalendarId, string Role)>("""
+            select r.account_id, r.calendar_id, r.role
+            from calendar_role r
+            join calendar c on c.id = r.calendar_id
+            where r.organisation_id = @organisationId and c.removed_at is null
+            """, new { organisationId })).ToLookup(row => row.AccountId);
+        return [.. rows.Select(row => new Member(
+            row.AccountId, row.Name, row.Email, row.IsAdministrator, row.LastSignInAt, row.LockedUntil,
+            roles[row.AccountId].ToDictionary(role => role.CalendarId, role => Words.Read<CalendarRole>(role.Role))))];
+    }
+
+    /// <summary>Those who decide about what is handed in for a calendar: its editors, or where there are none, the administrators.</summary>
+    public Task<IReadOnlyList<Guid>> DecidersAsync(Guid organisationId, Guid calendarId) => database.ListAsync<Guid>("""
+        with keepers as (
+            select r.account_id
+            from calendar_role r
+            where r.organisation_id = @organisationId and r.calendar_id = @calendarId and r.role = 'editor'
+        )
+        select account_id from keepers
+        union all
+        select m.account_id
+        from membership m
+        where m.organisation_id = @organisationId and m.is_administrator and m.ended_at is null and not exists (select from keepers)
+        """, new { organisationId, calendarId });
+
+    /// <summary>Replaces what a member may do.</summary>
+    /// <exception cref="NotFoundException">There is no such member, or no such calendar.</exception>
+    /// <exception cref="RuleException">No administrator would remain.</exception>
+    public Task<bool> SetRolesAsync(Guid organisationId, Guid accountId, bool isAdministrator, IReadOnlyDictionary<Guid, CalendarRole> roles, AuditLine audit) => database.InTransactionAsync(async transaction =>
+    {
+        await LockPeopleAsync(transaction, organisationId);
+        if (await transaction.Connection!.ExecuteAsync("""
+            update membership
+            set is_administrator = @isAdministrator
+            where organisation_id = @organisationId and account_id = @accountId and ended_at is null
+            """, new { organisationId, accountId, isAdministrator }, transaction) == 0)
+            throw new NotFoundException("member");
+        await RequireAdministratorAsync(transaction, organisationId);
+        await ReplaceRolesAsync(transaction, organisationId, accountId, roles);
+        await AuditStore.WriteAsync(transaction, organisationId, audit);
+        return true;
+    });
+
+    internal static async Task ReplaceRolesAsync(DbTransaction transaction, Guid organisationId, Guid accountId, IReadOnlyDictionary<Guid, CalendarRole> roles)
+    {
+        await transaction.Connection!.ExecuteAsync("delete from calendar_role where organisation_id = @organisationId and account_id = @accountId", new { organisationId, accountId }, transaction);
+        var written = await transaction.Connection!.ExecuteAsync("""
+            insert into calendar_role (organisation_id, calendar_id, account_id, role)
+            select @organisationId, c.id, @accountId, @role
+            from calendar c
+            where c.organisation_id = @organisationId and c.id = @calendarId
+            """, roles.Select(role => new { organisationId, accountId, calendarId = role.Key, role = Words.Of(role.Value) }), transaction);
+        if (written != roles.Count)
+            throw new NotFoundException("calendar");
+    }
+
+    /// <summary>Takes a person out of the organisation and signs them out. What they wrote stays, with their name.</summary>
+    /// <exception cref="NotFoundException">There is no such member.</exception>
+    /// <exception cref="RuleException">No administrator would remain.</exception>
+    public Task<bool> RemoveMemberAsync(Guid organisationId, Guid accountId, Instant now, AuditLine audit) => database.InTransactionAsync(async transaction =>
+    {
+        await LockPeopleAsync(transaction, organisationId);
+        if (await transaction.Connection!.ExecuteAsync("""
+            update membership
+            set ended_at = @now, is_administrator = false
+            where organisation_id = @organisationId and account_id = @accountId and ended_at is null
+            """, new { organisationId, accountId, now }, transaction) == 0)
+            throw new NotFoundException("member");
+        await RequireAdministratorAsync(transaction, organisationId);
+        await transaction.Connection!.ExecuteAsync("""
+            delete from calendar_role where organisation_id = @organisationId and account_id = @accountId;
+            update account set security_stamp = @stamp where id = @accountId
+            """, new { organisationId, accountId, stamp = Secrets.Make() }, transaction);
+        await AuditStore.WriteAsync(transaction, organisationId, audit);
+        return true;
+    });
+
+    private static Task LockPeopleAsync(DbTransaction transaction, Guid organisationId) =>
+        transaction.Connection!.ExecuteAsync("select from organisation where id = @organisationId for update", new { organisationId }, transaction);
+
+    private static async Task RequireAdministratorAsync(DbTransaction transaction, Guid organisationId)
+    {
+        if (!await transaction.Connection!.ExecuteScalarAsync<bool>(
+            "select exists (select from membership where organisation_id = @organisationId and is_administrator and ended_at is null)", new { organisationId }, transaction))
+            throw new RuleException("isAdministrator", "At least one administrator has to remain. Make somebody else an administrator first.");
     }
 }

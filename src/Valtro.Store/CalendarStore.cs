@@ -26,7 +26,23 @@ public sealed record Calendar(
     Guid EditionId,
     string Slug,
     Instant ChangedAt,
-    IReadOnlyList<string> Readerships);
+    IReadOnlyList<string> Readerships)
+{
+    /// <summary>Contributors' changes wait for an editor.</summary>
+    public bool RequiresSignOff { get; init; } = true;
+
+    /// <summary>Since when nobody changes its events; its feeds stay.</summary>
+    public Instant? ArchivedAt { get; init; }
+
+    /// <summary>Since when it rests in the bin.</summary>
+    public Instant? RemovedAt { get; init; }
+
+    /// <summary>It has a secret address now.</summary>
+    public bool HasSecretLink { get; init; }
+
+    /// <summary>Somebody outside can fetch something of it.</summary>
+    public bool GoesOut => RemovedAt is null && (Disclosure.Everyone > Detail.Nothing || (HasSecretLink && Disclosure.Link > Detail.Nothing));
+}
 
 /// <summary>What people edit of a calendar.</summary>
 /// <param name="Readerships">Names of those who read it: calendars that share one can clash softly.</param>
@@ -34,6 +50,8 @@ public sealed record CalendarSettings(
     string Name, Plate Plate, Hue Hue, DateTimeZone Zone, string Description, Disclosure Disclosure, IReadOnlyList<string> Readerships)
 {
     public const int MostReaderships = 20;
+
+    public bool RequiresSignOff { get; init; } = true;
 }
 
 public sealed class CalendarStore(Database database)
@@ -42,30 +60,53 @@ public sealed class CalendarStore(Database database)
         select c.id, c.organisation_id, c.name, c.plate, c.colour, c.zone, c.description,
                c.members::text as members, c.link::text as link, c.everyone::text as everyone,
                c.version, c.content_version, e.id as edition_id, e.slug, c.changed_at,
-               array_to_string(c.readerships, chr(10)) as readerships
+               array_to_string(c.readerships, chr(10)) as readerships,
+               c.requires_sign_off, c.archived_at, c.removed_at,
+               exists (select from secret_link s where s.calendar_id = c.id and s.ended_at is null) as has_secret_link
         from calendar c
         join edition e on e.calendar_id = c.id
         """;
 
     private sealed record Row(
         Guid Id, Guid OrganisationId, string Name, string Plate, string Colour, string Zone, string Description,
-        string Members, string Link, string Everyone, int Version, long ContentVersion, Guid EditionId, string Slug, Instant ChangedAt, string Readerships)
+        string Members, string Link, string Everyone, int Version, long ContentVersion, Guid EditionId, string Slug, Instant ChangedAt, string Readerships,
+        bool RequiresSignOff, Instant? ArchivedAt, Instant? RemovedAt, bool HasSecretLink)
     {
         public Calendar ToCalendar() => new(
             Id, OrganisationId, Name, Core.Calendars.Plate.Parse(Plate), Hue.Named(Colour), Zones.Named(Zone), Description,
             new Disclosure(Words.Read<Detail>(Members), Words.Read<Detail>(Link), Words.Read<Detail>(Everyone)),
-            Version, ContentVersion, EditionId, Slug, ChangedAt, Readerships.Split('\n', StringSplitOptions.RemoveEmptyEntries));
+            Version, ContentVersion, EditionId, Slug, ChangedAt, Readerships.Split('\n', StringSplitOptions.RemoveEmptyEntries))
+        {
+            RequiresSignOff = RequiresSignOff,
+            ArchivedAt = ArchivedAt,
+            RemovedAt = RemovedAt,
+            HasSecretLink = HasSecretLink,
+        };
     }
 
+    /// <summary>Those in use, archived ones too; not those in the bin.</summary>
     public async Task<IReadOnlyList<Calendar>> ListAsync(Guid organisationId) =>
         [.. (await database.ListAsync<Row>(Columns + """
 
-            where c.organisation_id = @organisationId
+            where c.organisation_id = @organisationId and c.removed_at is null
             order by c.created_at, c.id
             limit 500
             """, new { organisationId })).Select(row => row.ToCalendar())];
 
-    public async Task<Calendar?> FindAsync(Guid organisationId, Guid id) =>
+    /// <summary>What rests in the bin, latest first.</summary>
+    public async Task<IReadOnlyList<Calendar>> BinAsync(Guid organisationId) =>
+        [.. (await database.ListAsync<Row>(Columns + """
+
+            where c.organisation_id = @organisationId and c.removed_at is not null
+            order by c.removed_at desc
+            limit 100
+            """, new { organisationId })).Select(row => row.ToCalendar())];
+
+    /// <summary>One in use; not one in the bin.</summary>
+    public async Task<Calendar?> FindAsync(Guid organisationId, Guid id) => await FindAnyAsync(organisationId, id) is { RemovedAt: null } found ? found : null;
+
+    /// <summary>One in use or in the bin.</summary>
+    public async Task<Calendar?> FindAnyAsync(Guid organisationId, Guid id) =>
         (await database.FirstAsync<Row>(Columns + """
 
             where c.organisation_id = @organisationId and c.id = @id
@@ -73,7 +114,8 @@ public sealed class CalendarStore(Database database)
 
     /// <summary>Makes a calendar and its standard edition.</summary>
     /// <exception cref="RuleException">The plate is taken.</exception>
-    public async Task<Calendar> AddAsync(Guid organisationId, CalendarSettings settings)
+    /// <param name="like">A calendar whose roles and groups it gets too.</param>
+    public async Task<Calendar> AddAsync(Guid organisationId, CalendarSettings settings, Guid? like = null, AuditLine[]? audit = null)
     {
         var id = Guid.CreateVersion7();
         await Refusing(settings.Plate, () => database.InTransactionAsync(async transaction =>
@@ -82,14 +124,21 @@ public sealed class CalendarStore(Database database)
             // Calendars of one organisation are made one after the other, so that addresses do not collide.
             await connection.ExecuteAsync("select from organisation where id = @organisationId for update", new { organisationId }, transaction);
             await connection.ExecuteAsync("""
-                insert into calendar (id, organisation_id, name, plate, colour, zone, description, members, link, everyone, readerships)
-                values (@Id, @OrganisationId, @Name, @Plate, @Colour, @Zone, @Description, @Members, @Link, @Everyone, @Readerships)
+                insert into calendar (id, organisation_id, name, plate, colour, zone, description, members, link, everyone, readerships, requires_sign_off)
+                values (@Id, @OrganisationId, @Name, @Plate, @Colour, @Zone, @Description, @Members, @Link, @Everyone, @Readerships, @RequiresSignOff)
                 """, Parameters(organisationId, id, settings), transaction);
             var taken = (await connection.QueryAsync<string>("select slug from edition where organisation_id = @organisationId", new { organisationId }, transaction)).ToHashSet();
             await connection.ExecuteAsync("""
                 insert into edition (id, organisation_id, calendar_id, slug)
                 values (@editionId, @organisationId, @id, @slug)
                 """, new { editionId = Guid.CreateVersion7(), organisationId, id, slug = Slug.Propose(settings.Name, taken) }, transaction);
+            await connection.ExecuteAsync("""
+                insert into calendar_role (organisation_id, calendar_id, account_id, role)
+                select organisation_id, @id, account_id, role from calendar_role where organisation_id = @organisationId and calendar_id = @like;
+                insert into calendar_group_member (organisation_id, group_id, calendar_id)
+                select organisation_id, group_id, @id from calendar_group_member where organisation_id = @organisationId and calendar_id = @like
+                """, new { organisationId, id, like }, transaction);
+            await AuditStore.WriteAsync(transaction, organisationId, audit ?? []);
             return true;
         }));
         return (await FindAsync(organisationId, id))!;
@@ -97,10 +146,12 @@ public sealed class CalendarStore(Database database)
 
     /// <exception cref="ChangedMeanwhileException">The version is not the stored one any more.</exception>
     /// <exception cref="RuleException">The plate is taken.</exception>
-    public async Task<Calendar> SaveAsync(Guid organisationId, Guid id, int version, CalendarSettings settings)
+    public async Task<Calendar> SaveAsync(Guid organisationId, Guid id, int version, CalendarSettings settings, params AuditLine[] audit)
     {
         await Refusing(settings.Plate, () => database.InTransactionAsync(async transaction =>
         {
+            var before = await transaction.Connection!.QueryFirstOrDefaultAsync<(string Members, string Link, string Everyone)>(
+                "select members::text, link::text, everyone::text from calendar where organisation_id = @organisationId and id = @id for update", new { organisationId, id }, transaction);
             var parameters = Parameters(organisationId, id, settings);
             parameters.Add("Version", version);
             var saved = await transaction.Connection!.ExecuteAsync("""
@@ -114,15 +165,166 @@ public sealed class CalendarStore(Database database)
                     link = @Link,
                     everyone = @Everyone,
                     readerships = @Readerships,
+                    requires_sign_off = @RequiresSignOff,
                     version = version + 1
-                where organisation_id = @OrganisationId and id = @Id and version = @Version
+                where organisation_id = @OrganisationId and id = @Id and version = @Version and removed_at is null
                 """, parameters, transaction);
             if (saved == 0)
                 throw new ChangedMeanwhileException();
+            var after = settings.Disclosure;
+            if (IsOtherLevel(before.Members, after.Members) || IsOtherLevel(before.Link, after.Link) || IsOtherLevel(before.Everyone, after.Everyone))
+                await LevelAsync(transaction, id);
             await ContentChangedAsync(transaction, organisationId, [id]);
+            await AuditStore.WriteAsync(transaction, organisationId, audit);
             return true;
         }));
         return (await FindAsync(organisationId, id))!;
+    }
+
+    /// <summary>From headline to complete or back.</summary>
+    private static bool IsOtherLevel(string before, Detail after) => before is "headline" or "complete" && after >= Detail.Headline && before != Words.Of(after);
+
+    /// <summary>Programs of that audience know events by the other level's SEQUENCE: both rise above either.</summary>
+    private static Task<int> LevelAsync(DbTransaction transaction, Guid calendarId) => transaction.Connection!.ExecuteAsync("""
+        update event
+        set sequence = greatest(sequence, headline_sequence) + 1,
+            headline_sequence = greatest(sequence, headline_sequence) + 1,
+            changed_at = greatest(now(), changed_at),
+            headline_changed_at = greatest(now(), headline_changed_at)
+        where id in (select id from event where home_calendar_id = @calendarId
+                     union all
+                     select event_id from placement where calendar_id = @calendarId)
+        """, new { calendarId }, transaction);
+
+    /// <summary>Archives it or takes it out of the archive. What readers get stays as it is.</summary>
+    /// <exception cref="NotFoundException">There is none in use.</exception>
+    public Task<bool> ArchiveAsync(Guid organisationId, Guid id, bool isArchived, Instant now, AuditLine audit) => database.InTransactionAsync(async transaction =>
+    {
+        await UpdateOneAsync(transaction, """
+            update calendar
+            set archived_at = case when @isArchived then coalesce(archived_at, @now) end, version = version + 1
+            where organisation_id = @organisationId and id = @id and removed_at is null
+            """, new { organisationId, id, isArchived, now });
+        await AuditStore.WriteAsync(transaction, organisationId, audit);
+        return true;
+    });
+
+    /// <summary>Puts it into the bin: nobody gets anything of it any more.</summary>
+    /// <exception cref="NotFoundException">There is none in use.</exception>
+    public Task<bool> RemoveAsync(Guid organisationId, Guid id, Instant now, AuditLine audit) => database.InTransactionAsync(async transaction =>
+    {
+        await RemoveAsync(transaction, organisationId, id, null, now);
+        await AuditStore.WriteAsync(transaction, organisationId, audit);
+        return true;
+    });
+
+    private static async Task RemoveAsync(DbTransaction transaction, Guid organisationId, Guid id, Guid? mergedInto, Instant now)
+    {
+        await UpdateOneAsync(transaction, """
+            update calendar
+            set removed_at = @now, merged_into = @mergedInto, version = version + 1
+            where organisation_id = @organisationId and id = @id and removed_at is null
+            """, new { organisationId, id, mergedInto, now });
+        await ContentChangedAsync(transaction, organisationId, [id, .. await NeighboursAsync(transaction, id)]);
+    }
+
+    /// <summary>Takes it out of the bin.</summary>
+    /// <exception cref="NotFoundException">It is not there.</exception>
+    /// <exception cref="RuleException">Its plate was given to another calendar meanwhile.</exception>
+    public async Task RestoreAsync(Guid organisationId, Guid id, AuditLine audit)
+    {
+        try
+        {
+            await database.InTransactionAsync(async transaction =>
+            {
+                await UpdateOneAsync(transaction, """
+                    update calendar
+                    set removed_at = null, merged_into = null, version = version + 1
+                    where organisation_id = @organisationId and id = @id and removed_at is not null
+                    """, new { organisationId, id });
+                await ContentChangedAsync(transaction, organisationId, [id, .. await NeighboursAsync(transaction, id)]);
+                await AuditStore.WriteAsync(transaction, organisationId, audit);
+                return true;
+            });
+        }
+        catch (PostgresException taken) when (taken.ConstraintName == "calendar_plate_unique")
+        {
+            throw new RuleException("plate", "Another calendar has its plate by now. Give that one another plate, then restore this one.");
+        }
+    }
+
+    /// <summary>Moves all events of one calendar to another, and the events placed on it too; the emptied one goes to the bin and its addresses lead to the other.</summary>
+    /// <remarks>Every event keeps its UID, and gets a revision of one act, by which all of it is undone.</remarks>
+    /// <returns>The act.</returns>
+    public Task<Guid> MergeAsync(Guid organisationId, Guid from, Guid into, Guid accountId, Instant now, AuditLine audit) => database.InTransactionAsync(async transaction =>
+    {
+        var connection = transaction.Connection!;
+        var actId = Guid.CreateVersion7();
+        var parameters = new { organisationId, from, into, accountId, now, actId };
+        await connection.ExecuteAsync("select from calendar where organisation_id = @organisationId and id in (@from, @into) order by id for update", parameters, transaction);
+        await connection.ExecuteAsync("""
+            insert into placement (organisation_id, event_id, calendar_id)
+            select p.organisation_id, p.event_id, @into
+            from placement p
+            join event e on e.id = p.event_id
+            where p.organisation_id = @organisationId and p.calendar_id = @from and e.home_calendar_id <> @into
+            on conflict do nothing;
+
+            create temporary table merged on commit drop as
+            select e.id
+            from event e
+            where e.organisation_id = @organisationId
+              and (e.home_calendar_id = @from or exists (select from placement p where p.event_id = e.id and p.calendar_id = @from));
+
+            delete from placement p
+            using event e
+            where e.id = p.event_id and p.organisation_id = @organisationId
+              and (p.calendar_id = @from or (p.calendar_id = @into and e.home_calendar_id = @from));
+
+            update event e
+            set home_calendar_id = case when home_calendar_id = @from then @into else home_calendar_id end,
+                version = version + 1
+            from merged
+            where e.id = merged.id;
+
+            insert into revision (organisation_id, event_id, version, act, act_id, account_id, made_at, content)
+            select e.organisation_id, e.id, e.version, 'changed', @actId, @accountId, @now,
+                   last.content || jsonb_build_object(
+                       'calendar', e.home_calendar_id,
+                       'placements', coalesce((select jsonb_agg(p.calendar_id order by p.calendar_id) from placement p where p.event_id = e.id), '[]'))
+            from event e
+            join merged on merged.id = e.id
+            join lateral (select r.content from revision r where r.event_id = e.id order by r.version desc limit 1) last on true
+            """, parameters, transaction);
+        await RemoveAsync(transaction, organisationId, from, into, now);
+        await ContentChangedAsync(transaction, organisationId, [into]);
+        await AuditStore.WriteAsync(transaction, organisationId, audit);
+        return actId;
+    });
+
+    /// <summary>Deletes what has rested in the bin long enough, with its events and all that belongs to them.</summary>
+    public Task<int> EmptyBinAsync(Instant removedBefore) => database.InTransactionAsync(transaction => transaction.Connection!.ExecuteAsync("""
+        create temporary table gone on commit drop as
+        select id from calendar where removed_at < @removedBefore order by removed_at limit 20 for update skip locked;
+
+        update calendar set merged_into = null where merged_into in (select id from gone);
+        delete from revision r using event e where e.id = r.event_id and e.home_calendar_id in (select id from gone);
+        delete from event where home_calendar_id in (select id from gone);
+        delete from calendar where id in (select id from gone)
+        """, new { removedBefore }, transaction));
+
+    /// <summary>Other calendars on which its events are placed.</summary>
+    private static async Task<Guid[]> NeighboursAsync(DbTransaction transaction, Guid id) => [.. await transaction.Connection!.QueryAsync<Guid>("""
+        select distinct p.calendar_id
+        from event e
+        join placement p on p.event_id = e.id
+        where e.home_calendar_id = @id
+        """, new { id }, transaction)];
+
+    private static async Task UpdateOneAsync(DbTransaction transaction, string sql, object parameters)
+    {
+        if (await transaction.Connection!.ExecuteAsync(sql, parameters, transaction) == 0)
+            throw new NotFoundException("calendar");
     }
 
     /// <summary>Raises what readers are asked to fetch, and tells every node, when the transaction commits.</summary>
@@ -151,6 +353,7 @@ public sealed class CalendarStore(Database database)
         Link = Words.Of(settings.Disclosure.Link),
         Everyone = Words.Of(settings.Disclosure.Everyone),
         Readerships = settings.Readerships.ToArray(),
+        settings.RequiresSignOff,
     });
 
     private static async Task Refusing(Plate plate, Func<Task<bool>> write)

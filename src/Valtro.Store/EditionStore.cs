@@ -1,72 +1,228 @@
 using NodaTime;
+using Valtro.Core.Disclosure;
 
 namespace Valtro.Store;
 
-/// <summary>Where an edition is, without what is in it: cheap to read on every request.</summary>
+/// <summary>Where an edition is and for whom, without what is in it: cheap to read on every request.</summary>
+/// <param name="Secret">For an edition of those who have the link; null for one that is open to everyone.</param>
+/// <param name="ProgramKey">With which the programs that fetch it are told apart.</param>
 public sealed record EditionAddress(
     Guid Id, Guid OrganisationId, string OrganisationSlug, string OrganisationName, string Locale, short FirstDayOfWeek,
-    Guid CalendarId, string Zone, string Slug, Guid FeedUid, long ContentVersion)
+    Guid CalendarId, string Zone, string Slug, Guid FeedUid, long ContentVersion, Guid ProgramKey, string? Secret)
 {
+    /// <summary>On the desk, where an edition is looked at as another audience; never kept.</summary>
+    public Audience? SeenAs { get; init; }
+
+    /// <summary>Where the desk shows it so.</summary>
+    public string? PreviewPath { get; init; }
+
+    public Audience Audience => SeenAs ?? (Secret is null ? Audience.Everyone : Audience.Link);
+
     /// <summary>The month it is now where the calendar is kept.</summary>
     public YearMonth MonthAt(Instant now) => now.InZone(Valtro.Core.Time.Zones.Named(Zone)).Date.ToYearMonth();
 }
 
+/// <summary>What an address led to.</summary>
+/// <param name="MovedTo">The slug under which it goes on, after a merge.</param>
+/// <param name="Ended">Why a secret address answers no more: "replaced", "withdrawn".</param>
+public sealed record EditionFound(EditionAddress? Address, string? MovedTo = null, string? Ended = null)
+{
+    public static EditionFound Nothing { get; } = new((EditionAddress?)null);
+}
+
 /// <summary>What readers get, rendered.</summary>
 /// <param name="ChangedAt">When what readers get last changed, not when it was rendered.</param>
-public sealed record Artefact(Guid EditionId, string Key, long ContentVersion, string Etag, byte[] Content, Instant ChangedAt);
+/// <param name="ValidUntil">When an event appears or disappears by itself.</param>
+public sealed record Artefact(
+    Guid EditionId, Guid OrganisationId, Audience Audience, string Key, long ContentVersion, string Etag, byte[] Content, Instant ChangedAt, Instant? ValidUntil);
 
+/// <summary>What a feed, a page or an embed was fetched for, and by how many programs.</summary>
+public sealed record FetchCount(Audience Audience, string Kind, int Programs);
+
+/// <summary>Public addresses are anybody's, so finding one looks everywhere.</summary>
 public sealed class EditionStore(Database database)
 {
     private const string Columns = """
         select e.id, o.id as organisation_id, o.slug as organisation_slug, o.name as organisation_name, o.locale, o.first_day_of_week,
-               e.calendar_id, c.zone, e.slug, e.feed_uid, c.content_version
+               e.calendar_id, c.zone, e.slug, coalesce(s.feed_uid, e.feed_uid) as feed_uid, c.content_version, e.program_key, s.secret
         from edition e
         join calendar c on c.id = e.calendar_id
         join organisation o on o.id = e.organisation_id
+
         """;
 
-    public Task<EditionAddress?> FindAsync(string organisation, string slug) =>
-        database.FirstAsync<EditionAddress>(Columns + " where o.slug = @organisation and e.slug = @slug", new { organisation, slug });
+    private const string Open = Columns + "left join secret_link s on false ";
 
-    public Task<EditionAddress?> OfCalendarAsync(Guid calendarId) =>
-        database.FirstAsync<EditionAddress>(Columns + " where e.calendar_id = @calendarId", new { calendarId });
+    private const string WithLink = Columns + "join secret_link s on s.calendar_id = c.id ";
 
-    /// <summary>Open calendars of which what is kept for readers is not what is saved.</summary>
-    public Task<IReadOnlyList<Guid>> CalendarsToRenderAsync() => database.ListAsync<Guid>("""
-        select c.id
-        from calendar c
-        join edition e on e.calendar_id = c.id
-        left join artefact a on a.edition_id = e.id and a.key = 'feed'
-        where c.everyone <> 'nothing' and a.content_version is distinct from c.content_version
-        order by c.changed_at
-        limit 10000
-        """);
+    /// <summary>The edition that is open to everyone at an address.</summary>
+    public async Task<EditionFound> FindAsync(string organisation, string slug)
+    {
+        using var everywhere = Wall.Everywhere();
+        var address = await database.FirstAsync<EditionAddress>(Open + "where o.slug = @organisation and e.slug = @slug and c.removed_at is null", new { organisation, slug });
+        if (address is not null)
+            return new EditionFound(address);
+        return new EditionFound(null, await database.FirstAsync<string?>("""
+            select target.slug
+            from edition e
+            join organisation o on o.id = e.organisation_id
+            join calendar c on c.id = e.calendar_id and c.removed_at is not null
+            join calendar into_calendar on into_calendar.id = c.merged_into and into_calendar.removed_at is null
+            join edition target on target.calendar_id = into_calendar.id
+            where o.slug = @organisation and e.slug = @slug
+            """, new { organisation, slug }));
+    }
 
-    public Task<Artefact?> FindArtefactAsync(Guid editionId, string key) => database.FirstAsync<Artefact>("""
-        select edition_id, key, content_version, etag, content, changed_at
-        from artefact
-        where edition_id = @editionId and key = @key
-        """, new { editionId, key });
+    private sealed record Secret(Guid CalendarId, string? EndedHow);
+
+    /// <summary>The edition of those who have a secret.</summary>
+    public async Task<EditionFound> FindSecretAsync(string secret)
+    {
+        using var everywhere = Wall.Everywhere();
+        var digest = Secrets.Digest(secret);
+        var found = await database.FirstAsync<Secret>("select calendar_id, ended_how from secret_link where digest = @digest", new { digest });
+        if (found is null)
+            return EditionFound.Nothing;
+        return found.EndedHow is { } ended
+            ? new EditionFound(null, Ended: ended)
+            : new EditionFound(await database.FirstAsync<EditionAddress>(WithLink + "where s.digest = @digest and c.removed_at is null", new { digest }));
+    }
+
+    /// <summary>The standard edition of a calendar, whoever may get something of it, to be looked at on the desk.</summary>
+    public Task<EditionAddress?> StandardAsync(Guid calendarId) => database.FirstAsync<EditionAddress>(Open + "where e.calendar_id = @calendarId", new { calendarId });
+
+    /// <summary>The addresses under which a calendar goes out now.</summary>
+    public async Task<IReadOnlyList<EditionAddress>> OfCalendarAsync(Guid calendarId)
+    {
+        using var everywhere = Wall.Everywhere();
+        return await database.ListAsync<EditionAddress>($"""
+            {Open} where e.calendar_id = @calendarId and c.removed_at is null and c.everyone <> 'nothing'
+            union all
+            {WithLink} where e.calendar_id = @calendarId and c.removed_at is null and s.ended_at is null and c.link <> 'nothing'
+            """, new { calendarId });
+    }
+
+    /// <summary>Open calendars of which what is kept for readers is not what is saved, or is not right any more by now.</summary>
+    public async Task<IReadOnlyList<Guid>> CalendarsToRenderAsync(Instant now)
+    {
+        using var everywhere = Wall.Everywhere();
+        return await database.ListAsync<Guid>("""
+            select distinct c.id
+            from calendar c
+            join edition e on e.calendar_id = c.id
+            cross join (values ('everyone'), ('link')) kinds (audience)
+            left join artefact a on a.edition_id = e.id and a.key = 'feed' and a.audience = kinds.audience
+            where c.removed_at is null
+              and (case kinds.audience
+                       when 'everyone' then c.everyone <> 'nothing'
+                       else c.link <> 'nothing' and exists (select from secret_link s where s.calendar_id = c.id and s.ended_at is null)
+                   end)
+              and (a.content_version is distinct from c.content_version or a.valid_until <= @now)
+            limit 10000
+            """, new { now });
+    }
+
+    private sealed record ArtefactRow(
+        Guid EditionId, Guid OrganisationId, string Audience, string Key, long ContentVersion, string Etag, byte[] Content, Instant ChangedAt, Instant? ValidUntil);
+
+    public async Task<Artefact?> FindArtefactAsync(EditionAddress address, string key)
+    {
+        using var within = Wall.Within(address.OrganisationId);
+        var row = await database.FirstAsync<ArtefactRow>("""
+            select edition_id, organisation_id, audience, key, content_version, etag, content, changed_at, valid_until
+            from artefact
+            where edition_id = @Id and audience = @audience and key = @key
+            """, new { address.Id, audience = Words.Of(address.Audience), key });
+        return row is null
+            ? null
+            : new Artefact(row.EditionId, row.OrganisationId, Words.Read<Audience>(row.Audience), row.Key, row.ContentVersion, row.Etag, row.Content, row.ChangedAt, row.ValidUntil);
+    }
 
     /// <summary>Keeps an artefact unless a newer one is kept already; the same content keeps its time of change.</summary>
-    public Task<int> KeepArtefactAsync(Artefact artefact) => database.ExecuteAsync("""
-        insert into artefact (edition_id, key, content_version, etag, content, changed_at)
-        values (@EditionId, @Key, @ContentVersion, @Etag, @Content, @ChangedAt)
-        on conflict (edition_id, key) do update
-        set content_version = excluded.content_version,
-            etag = excluded.etag,
-            content = excluded.content,
-            changed_at = excluded.changed_at
-        where artefact.content_version < excluded.content_version
-        """, artefact);
+    public async Task<int> KeepArtefactAsync(Artefact artefact)
+    {
+        using var within = Wall.Within(artefact.OrganisationId);
+        return await database.ExecuteAsync("""
+            insert into artefact (edition_id, organisation_id, audience, key, content_version, etag, content, changed_at, valid_until)
+            values (@EditionId, @OrganisationId, @audience, @Key, @ContentVersion, @Etag, @Content, @ChangedAt, @ValidUntil)
+            on conflict (edition_id, audience, key) do update
+            set content_version = excluded.content_version,
+                etag = excluded.etag,
+                content = excluded.content,
+                changed_at = excluded.changed_at,
+                valid_until = excluded.valid_until
+            where artefact.content_version < excluded.content_version
+               or (artefact.content_version = excluded.content_version and artefact.valid_until is distinct from excluded.valid_until)
+            """, new
+        {
+            artefact.EditionId,
+            artefact.OrganisationId,
+            audience = Words.Of(artefact.Audience),
+            artefact.Key,
+            artefact.ContentVersion,
+            artefact.Etag,
+            artefact.Content,
+            artefact.ChangedAt,
+            artefact.ValidUntil,
+        });
+    }
 
-    /// <summary>When what readers get of each calendar last changed, and whether that is what is kept now.</summary>
+    /// <summary>When what readers get of each calendar last changed, and whether that is what is kept now, for all audiences that it goes out to.</summary>
     public async Task<IReadOnlyDictionary<Guid, (bool IsCurrent, Instant ChangedAt)>> FeedsAsync(Guid organisationId) =>
         (await database.ListAsync<(Guid CalendarId, bool IsCurrent, Instant ChangedAt)>("""
-            select c.id, a.content_version = c.content_version, a.changed_at
+            select c.id, bool_and(a.content_version = c.content_version), max(a.changed_at)
             from artefact a
             join edition e on e.id = a.edition_id
             join calendar c on c.id = e.calendar_id
             where c.organisation_id = @organisationId and a.key = 'feed'
+              and case a.audience when 'everyone' then c.everyone else c.link end <> 'nothing'
+              and (a.audience = 'everyone' or exists (select from secret_link s where s.calendar_id = c.id and s.ended_at is null))
+            group by c.id
             """, new { organisationId })).ToDictionary(row => row.CalendarId, row => (row.IsCurrent, row.ChangedAt));
+
+    /// <summary>One fetch by a program.</summary>
+    public sealed record Fetch(Guid OrganisationId, Guid EditionId, Audience Audience, string Kind, byte[] Program, Instant At);
+
+    /// <summary>Keeps who fetched what when last, many at once.</summary>
+    public async Task KeepFetchesAsync(IReadOnlyCollection<Fetch> fetches)
+    {
+        using var everywhere = Wall.Everywhere();
+        var latest = fetches.GroupBy(fetch => (fetch.EditionId, fetch.Audience, fetch.Kind, Convert.ToHexString(fetch.Program))).Select(group => group.MaxBy(fetch => fetch.At)!).ToArray();
+        await database.ExecuteAsync("""
+            insert into delivery (organisation_id, edition_id, audience, kind, program, last_at)
+            select f.*
+            from unnest(@organisations, @editions, @audiences, @kinds, @programs, @times) f (organisation_id, edition_id, audience, kind, program, last_at)
+            where exists (select from edition e where e.id = f.edition_id)
+            on conflict (edition_id, audience, kind, program) do update
+            set last_at = greatest(delivery.last_at, excluded.last_at)
+            """, new
+        {
+            organisations = latest.Select(fetch => fetch.OrganisationId).ToArray(),
+            editions = latest.Select(fetch => fetch.EditionId).ToArray(),
+            audiences = latest.Select(fetch => Words.Of(fetch.Audience)).ToArray(),
+            kinds = latest.Select(fetch => fetch.Kind).ToArray(),
+            programs = latest.Select(fetch => fetch.Program).ToArray(),
+            times = latest.Select(fetch => fetch.At).ToArray(),
+        });
+    }
+
+    private sealed record FetchRow(string Audience, string Kind, int Programs);
+
+    /// <summary>How many programs fetched what of a calendar since an instant.</summary>
+    public async Task<IReadOnlyList<FetchCount>> FetchedSinceAsync(Guid organisationId, Guid calendarId, Instant since) =>
+        [.. (await database.ListAsync<FetchRow>("""
+            select d.audience, d.kind, count(*)::integer as programs
+            from delivery d
+            join edition e on e.id = d.edition_id
+            where d.organisation_id = @organisationId and e.calendar_id = @calendarId and d.last_at >= @since
+            group by d.audience, d.kind
+            order by d.audience, d.kind
+            """, new { organisationId, calendarId, since })).Select(row => new FetchCount(Words.Read<Audience>(row.Audience), row.Kind, row.Programs))];
+
+    /// <summary>Forgets programs that have not come for long.</summary>
+    public async Task<int> ForgetFetchesAsync(Instant before)
+    {
+        using var everywhere = Wall.Everywhere();
+        return await database.ExecuteAsync("delete from delivery where last_at < @before", new { before });
+    }
 }

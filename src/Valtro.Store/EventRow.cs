@@ -1,5 +1,7 @@
+using System.Text.Json;
 using NodaTime;
 using Valtro.Core.Calendars;
+using Valtro.Core.Disclosure;
 using Valtro.Core.Events;
 using Valtro.Core.Recurrence;
 using Valtro.Core.Time;
@@ -14,6 +16,10 @@ internal sealed class EventRow
                e.all_day, e.start_local, e.end_local, e.zone, e.rrule, e.extra, e.removed_dates, e.in_breaks,
                e.cycle_numbers, e.cycle_weekdays, e.cycle_until, e.cycle_count, e.tags, e.continues,
                e.sequence, e.version, e.created_at, e.changed_at, e.removed_at,
+               e.links::text as links, e.files::text as files, e.contact, e.notes, e.cap_members::text as cap_members, e.cap_link::text as cap_link,
+               e.cap_everyone::text as cap_everyone, e.show_from, e.show_until, e.made_by,
+               e.headline_sequence, e.headline_changed_at, e.times_sequence, e.times_changed_at,
+               array(select p.calendar_id from placement p where p.event_id = e.id order by p.calendar_id) as placements,
                k.id as category_id, k.name as category_name, k.colour as category_colour
         from event e
         left join category k on k.id = e.category_id
@@ -47,6 +53,21 @@ internal sealed class EventRow
     public Instant CreatedAt { get; init; }
     public Instant ChangedAt { get; init; }
     public Instant? RemovedAt { get; init; }
+    public string Links { get; init; } = "[]";
+    public string Files { get; init; } = "[]";
+    public string Contact { get; init; } = "";
+    public string Notes { get; init; } = "";
+    public string? CapMembers { get; init; }
+    public string? CapLink { get; init; }
+    public string? CapEveryone { get; init; }
+    public LocalDate? ShowFrom { get; init; }
+    public LocalDate? ShowUntil { get; init; }
+    public Guid? MadeBy { get; init; }
+    public int HeadlineSequence { get; init; }
+    public Instant HeadlineChangedAt { get; init; }
+    public int TimesSequence { get; init; }
+    public Instant TimesChangedAt { get; init; }
+    public Guid[] Placements { get; init; } = [];
     public Guid? CategoryId { get; init; }
     public string? CategoryName { get; init; }
     public string? CategoryColour { get; init; }
@@ -55,13 +76,26 @@ internal sealed class EventRow
     {
         var category = CategoryId is { } id ? new Category(id, CategoryName!, Hue.Named(CategoryColour)) : null;
         return new CalendarEvent(
-            Id, HomeCalendarId, Uid, new EventContent(Title, ToSeries(), Place, new RichText(DescriptionHtml, DescriptionText), category, Tags),
+            Id, HomeCalendarId, Uid, new EventContent(Title, ToSeries(), Place, new RichText(DescriptionHtml, DescriptionText), category, Tags)
+            {
+                Links = FromJson<EventLink>(Links),
+                Files = FromJson<EventFile>(Files),
+                Contact = Contact,
+                Notes = Notes,
+                Cap = new Cap(Words.ReadOrNull<Detail>(CapMembers), Words.ReadOrNull<Detail>(CapLink), Words.ReadOrNull<Detail>(CapEveryone)),
+                Showing = ShowFrom is null && ShowUntil is null ? ShowingSpan.Always : new ShowingSpan(ShowFrom, ShowUntil),
+            },
             Words.Read<EventState>(State), Sequence, CreatedAt, ChangedAt)
         {
             Exceptions = exceptions,
             Continues = Continues,
+            Placements = Placements,
+            HeadlineStamp = new Stamp(HeadlineSequence, HeadlineChangedAt),
+            TimesStamp = new Stamp(TimesSequence, TimesChangedAt),
         };
     }
+
+    private static T[] FromJson<T>(string json) => json == "[]" ? [] : JsonSerializer.Deserialize<T[]>(json, JsonSerializerOptions.Web)!;
 
     private Series ToSeries()
     {
@@ -79,7 +113,7 @@ internal sealed class EventRow
     }
 
     /// <summary>What insert and update write.</summary>
-    public static object Parameters(Guid organisationId, CalendarEvent happening, bool isRemoved, bool isSeen, Instant now)
+    public static object Parameters(Guid organisationId, EventWrite write, CalendarEvent happening, Guid accountId, Instant now)
     {
         var (content, series) = (happening.Content, happening.Series);
         var (reachFrom, reachTo) = EventDates.Reach(happening);
@@ -111,8 +145,21 @@ internal sealed class EventRow
             happening.Continues,
             ReachFrom = reachFrom,
             ReachTo = reachTo,
-            IsRemoved = isRemoved,
-            IsSeen = isSeen,
+            Links = JsonSerializer.Serialize(content.Links, JsonSerializerOptions.Web),
+            Files = JsonSerializer.Serialize(content.Files, JsonSerializerOptions.Web),
+            content.Contact,
+            content.Notes,
+            CapMembers = Words.OfOrNull(content.Cap.Members),
+            CapLink = Words.OfOrNull(content.Cap.Link),
+            CapEveryone = Words.OfOrNull(content.Cap.Everyone),
+            ShowFrom = content.Showing.From,
+            ShowUntil = content.Showing.Until,
+            write.IsRemoved,
+            IsLevelled = write.IsLevelled,
+            InComplete = write.SeenFrom is not null,
+            InHeadline = write.SeenFrom <= Detail.Headline,
+            InTimes = write.SeenFrom <= Detail.Times,
+            AccountId = accountId,
             Now = now,
         };
     }

@@ -1,6 +1,7 @@
 using System.Text.Json;
 using NodaTime;
 using NodaTime.Text;
+using Valtro.Core.Disclosure;
 using Valtro.Core.Events;
 using Valtro.Core.Recurrence;
 using Valtro.Core.Time;
@@ -13,6 +14,17 @@ internal sealed record EventSnapshot(
     string Zone, string? Rrule, string[]? Extra, string[]? Removed, string? InBreaks, EventSnapshot.CycleBody? Cycle, Guid? Category, string[]? Tags,
     EventSnapshot.ExceptionBody[]? Exceptions, bool? InBin)
 {
+    public Guid[]? Placements { get; init; }
+    public EventLink[]? Links { get; init; }
+    public EventFile[]? Files { get; init; }
+    public string? Contact { get; init; }
+    public string? Notes { get; init; }
+    public string? CapMembers { get; init; }
+    public string? CapLink { get; init; }
+    public string? CapEveryone { get; init; }
+    public string? ShowFrom { get; init; }
+    public string? ShowUntil { get; init; }
+
     private static readonly JsonSerializerOptions Options = new(JsonSerializerDefaults.Web);
     private static readonly LocalDateTimePattern Local = LocalDateTimePattern.CreateWithInvariantCulture("uuuu-MM-dd'T'HH:mm:ss");
 
@@ -36,7 +48,19 @@ internal sealed record EventSnapshot(
             content.Category?.Id,
             [.. content.Tags],
             [.. happening.Exceptions.Select(Body)],
-            isRemoved), Options);
+            isRemoved)
+        {
+            Placements = [.. happening.Placements],
+            Links = [.. content.Links],
+            Files = [.. content.Files],
+            Contact = content.Contact,
+            Notes = content.Notes,
+            CapMembers = Words.OfOrNull(content.Cap.Members),
+            CapLink = Words.OfOrNull(content.Cap.Link),
+            CapEveryone = Words.OfOrNull(content.Cap.Everyone),
+            ShowFrom = content.Showing.From is { } from ? LocalDatePattern.Iso.Format(from) : null,
+            ShowUntil = content.Showing.Until is { } last ? LocalDatePattern.Iso.Format(last) : null,
+        }, Options);
     }
 
     public static EventSnapshot Read(string json) => JsonSerializer.Deserialize<EventSnapshot>(json, Options)!;
@@ -58,7 +82,16 @@ internal sealed record EventSnapshot(
         {
             HomeCalendarId = Calendar,
             State = Words.Read<EventState>(State),
-            Content = new EventContent(Title, series, Place, new RichText(Description, DescriptionText ?? ""), categories.FirstOrDefault(one => one.Id == Category), Tags ?? []),
+            Placements = Placements ?? [],
+            Content = new EventContent(Title, series, Place, new RichText(Description, DescriptionText ?? ""), categories.FirstOrDefault(one => one.Id == Category), Tags ?? [])
+            {
+                Links = Links ?? [],
+                Files = Files ?? [],
+                Contact = Contact ?? "",
+                Notes = Notes ?? "",
+                Cap = new Cap(Words.ReadOrNull<Detail>(CapMembers), Words.ReadOrNull<Detail>(CapLink), Words.ReadOrNull<Detail>(CapEveryone)),
+                Showing = new ShowingSpan(DayOrNull(ShowFrom), DayOrNull(ShowUntil)),
+            },
             Exceptions = [.. (Exceptions ?? []).Select(Exception)],
         };
     }
@@ -76,6 +109,8 @@ internal sealed record EventSnapshot(
         Place = body.Place,
         Description = body.Description is null ? null : new RichText(body.Description, body.DescriptionText ?? ""),
     };
+
+    private static LocalDate? DayOrNull(string? text) => text is null ? null : LocalDatePattern.Iso.Parse(text).GetValueOrThrow();
 
     private static LocalDateTime At(string text) => Local.Parse(text).GetValueOrThrow();
 }

@@ -2,13 +2,15 @@ using System.Data.Common;
 using Dapper;
 using NodaTime;
 using Valtro.Core;
+using Valtro.Core.Disclosure;
 using Valtro.Core.Events;
 using Valtro.Core.Time;
 
 namespace Valtro.Store;
 
 /// <summary>An event with what its editors need: the version checked on save, and who saved it last.</summary>
-public sealed record StoredEvent(CalendarEvent Event, int Version, Instant? RemovedAt, string SavedBy, Instant SavedAt)
+/// <param name="MadeBy">Who made it, where that is known.</param>
+public sealed record StoredEvent(CalendarEvent Event, int Version, Instant? RemovedAt, string SavedBy, Instant SavedAt, Guid? MadeBy)
 {
     public bool IsRemoved => RemovedAt is not null;
 }
@@ -27,8 +29,9 @@ public enum EventAct
 /// <summary>One event that an act writes.</summary>
 /// <param name="Event">As it is afterwards. A new one has an empty id.</param>
 /// <param name="Version">The version that the editor saw; null for a new event.</param>
-/// <param name="IsSeen">Readers get something else than before: SEQUENCE and LAST-MODIFIED rise.</param>
-public sealed record EventWrite(CalendarEvent Event, int? Version, EventAct Act, bool IsRemoved = false, bool IsSeen = true);
+/// <param name="SeenFrom">The least level that gets something else than before: there and above SEQUENCE and LAST-MODIFIED rise. Null where no reader can tell.</param>
+/// <param name="IsLevelled">Some audience goes from one level to another: its programs know the event by the other level's SEQUENCE, so both rise above either.</param>
+public sealed record EventWrite(CalendarEvent Event, int? Version, EventAct Act, bool IsRemoved = false, Detail? SeenFrom = Detail.Times, bool IsLevelled = false);
 
 /// <summary>What an act wrote, in the order it was given; its id undoes it.</summary>
 public sealed record ActDone(Guid ActId, IReadOnlyList<(Guid Id, int Version)> Events);
@@ -43,8 +46,10 @@ public sealed class EventStore(Database database)
     /// <summary>Events of some calendars whose dates may fall in the window, removed ones not among them.</summary>
     public Task<IReadOnlyList<CalendarEvent>> InWindowAsync(Guid organisationId, Guid[] calendars, Window window) => ListAsync("""
             where e.organisation_id = @organisationId
-              and e.home_calendar_id = any(@calendars)
               and e.removed_at is null
+              and (e.home_calendar_id = any(@calendars)
+                   or exists (select from placement p where p.event_id = e.id and p.calendar_id = any(@calendars)))
+              and exists (select from calendar c where c.id = e.home_calendar_id and c.removed_at is null)
               and e.reach && tstzrange(@from, @to)
             order by e.id
             """, new
@@ -55,11 +60,28 @@ public sealed class EventStore(Database database)
         to = window.To + Duration.FromDays(1),
     });
 
-    /// <summary>All events of a calendar, for its feed.</summary>
+    /// <summary>All events that are shown on a calendar, for its feed: those at home there and those placed there.</summary>
     public Task<IReadOnlyList<CalendarEvent>> OfCalendarAsync(Guid organisationId, Guid calendarId) => ListAsync("""
-            where e.organisation_id = @organisationId and e.home_calendar_id = @calendarId and e.removed_at is null
+            where e.organisation_id = @organisationId
+              and e.removed_at is null
+              and e.id in (select id from event where home_calendar_id = @calendarId
+                           union all
+                           select event_id from placement where calendar_id = @calendarId)
+              and exists (select from calendar c where c.id = e.home_calendar_id and c.removed_at is null)
             order by e.id
             """, new { organisationId, calendarId });
+
+    /// <summary>Events that hold a file, removed ones not among them.</summary>
+    public Task<IReadOnlyList<CalendarEvent>> WithFileAsync(Guid organisationId, Guid fileId) => ListAsync("""
+            where e.organisation_id = @organisationId and e.removed_at is null and e.files @> @holds::jsonb
+            limit 100
+            """, new { organisationId, holds = $$"""[{"id":"{{fileId}}"}]""" });
+
+    /// <summary>Some events, removed ones not among them.</summary>
+    public Task<IReadOnlyList<CalendarEvent>> SomeAsync(Guid organisationId, Guid[] ids) => ListAsync("""
+            where e.organisation_id = @organisationId and e.removed_at is null and e.id = any(@ids)
+            order by e.id
+            """, new { organisationId, ids });
 
     /// <summary>The series on whose dates the year plan has a say.</summary>
     public Task<IReadOnlyList<CalendarEvent>> FollowingYearPlanAsync(Guid organisationId) => ListAsync("""
@@ -78,15 +100,17 @@ public sealed class EventStore(Database database)
             limit 500
             """, new { organisationId, since });
         var savers = await SaversAsync([.. rows.Select(row => row.Id)]);
-        return [.. rows.Select(row => new StoredEvent(row.ToEvent([]), row.Version, row.RemovedAt, savers[row.Id].Name, savers[row.Id].At))];
+        return [.. rows.Select(row => new StoredEvent(row.ToEvent([]), row.Version, row.RemovedAt, savers[row.Id].Name, savers[row.Id].At, row.MadeBy))];
     }
 
     public async Task<IReadOnlyDictionary<Guid, int>> CountsAsync(Guid organisationId) =>
         (await database.ListAsync<(Guid Id, int Count)>("""
-            select home_calendar_id, count(*)::integer
-            from event
-            where organisation_id = @organisationId and removed_at is null and state in ('live', 'cancelled')
-            group by home_calendar_id
+            select s.calendar_id, count(*)::integer
+            from (select home_calendar_id as calendar_id, id as event_id from event where organisation_id = @organisationId
+                  union all
+                  select calendar_id, event_id from placement where organisation_id = @organisationId) s
+            join event e on e.id = s.event_id and e.removed_at is null and e.state in ('live', 'cancelled')
+            group by s.calendar_id
             """, new { organisationId })).ToDictionary(row => row.Id, row => row.Count);
 
     public async Task<StoredEvent?> FindAsync(Guid organisationId, Guid id)
@@ -96,7 +120,7 @@ public sealed class EventStore(Database database)
             return null;
         var exceptions = await ExceptionsAsync([id]);
         var saver = (await SaversAsync([id])).GetValueOrDefault(id, ("", row.ChangedAt));
-        return new StoredEvent(row.ToEvent([.. exceptions[id]]), row.Version, row.RemovedAt, saver.Item1, saver.Item2);
+        return new StoredEvent(row.ToEvent([.. exceptions[id]]), row.Version, row.RemovedAt, saver.Item1, saver.Item2, row.MadeBy);
     }
 
     /// <summary>Writes all events of one act, or none: events, revisions, and the new version of their calendars.</summary>
@@ -104,7 +128,11 @@ public sealed class EventStore(Database database)
     /// <exception cref="ChangedMeanwhileException">A version is not the stored one any more.</exception>
     /// <exception cref="RuleException">The calendar is full.</exception>
     public Task<ActDone> WriteAsync(Guid organisationId, IReadOnlyList<EventWrite> writes, Guid accountId, Instant now) =>
-        database.InTransactionAsync(async transaction =>
+        database.InTransactionAsync(transaction => WriteAsync(transaction, organisationId, writes, accountId, now));
+
+    /// <inheritdoc cref="WriteAsync(Guid, IReadOnlyList{EventWrite}, Guid, Instant)"/>
+    /// <remarks>As part of something larger.</remarks>
+    internal static async Task<ActDone> WriteAsync(DbTransaction transaction, Guid organisationId, IReadOnlyList<EventWrite> writes, Guid accountId, Instant now)
         {
             var actId = Guid.CreateVersion7();
             var written = new List<(Guid, int)>();
@@ -114,18 +142,19 @@ public sealed class EventStore(Database database)
                 var isNew = write.Version is null;
                 var happening = isNew ? write.Event with { Id = Guid.CreateVersion7(), Uid = write.Event.Uid == Guid.Empty ? Guid.NewGuid() : write.Event.Uid } : write.Event;
                 if (isNew)
-                    await InsertAsync(transaction, organisationId, happening, now);
+                    await InsertAsync(transaction, organisationId, happening, write, accountId, now);
                 else
-                    touched.Add(await UpdateAsync(transaction, organisationId, happening, write, now));
+                    touched.UnionWith(await UpdateAsync(transaction, organisationId, happening, write, accountId, now));
                 await ReplaceExceptionsAsync(transaction, organisationId, happening);
+                await ReplacePlacementsAsync(transaction, organisationId, happening);
                 await ReviseAsync(transaction, organisationId, happening, write, actId, accountId, now);
-                touched.Add(happening.HomeCalendarId);
+                touched.UnionWith(happening.Calendars);
                 written.Add((happening.Id, (write.Version ?? 0) + 1));
             }
             await CheckRoomAsync(transaction, [.. writes.Where(write => write.Version is null).Select(write => write.Event.HomeCalendarId).Distinct()]);
             await CalendarStore.ContentChangedAsync(transaction, organisationId, [.. touched]);
             return new ActDone(actId, written);
-        });
+        }
 
     /// <summary>Empties the bin of what has rested there long enough.</summary>
     /// <returns>How many events are gone for good.</returns>
@@ -165,29 +194,35 @@ public sealed class EventStore(Database database)
             order by r.event_id, r.version desc
             """, new { events })).ToDictionary(row => row.Id, row => (row.Name, row.At));
 
-    private static async Task InsertAsync(DbTransaction transaction, Guid organisationId, CalendarEvent happening, Instant now)
+    private static async Task InsertAsync(DbTransaction transaction, Guid organisationId, CalendarEvent happening, EventWrite write, Guid accountId, Instant now)
     {
         var added = await transaction.Connection!.ExecuteAsync("""
             insert into event (id, organisation_id, home_calendar_id, uid, title, place, description_html, description_text, state,
                                all_day, start_local, end_local, zone, rrule, extra, removed_dates, in_breaks,
                                cycle_numbers, cycle_weekdays, cycle_until, cycle_count, category_id, tags, continues,
-                               reach, created_at, changed_at)
+                               links, files, contact, notes, cap_members, cap_link, cap_everyone, show_from, show_until, made_by,
+                               reach, created_at, changed_at, headline_changed_at, times_changed_at)
             select @Id, @OrganisationId, c.id, @Uid, @Title, @Place, @Html, @Text, @State,
                    @AllDay, @Start, @End, @Zone, @Rrule, @Extra, @RemovedDates, @InBreaks,
                    @CycleNumbers, @CycleWeekdays, @CycleUntil, @CycleCount, @CategoryId, @Tags, @Continues,
-                   tstzrange(@ReachFrom, @ReachTo, '[]'), @Now, @Now
+                   @Links::jsonb, @Files::jsonb, @Contact, @Notes, @CapMembers, @CapLink, @CapEveryone, @ShowFrom, @ShowUntil, @AccountId,
+                   tstzrange(@ReachFrom, @ReachTo, '[]'), @Now, @Now, @Now, @Now
             from calendar c
-            where c.organisation_id = @OrganisationId and c.id = @CalendarId
-            """, EventRow.Parameters(organisationId, happening, false, true, now), transaction);
+            where c.organisation_id = @OrganisationId and c.id = @CalendarId and c.removed_at is null
+            """, EventRow.Parameters(organisationId, write, happening, accountId, now), transaction);
         if (added == 0)
             throw new NotFoundException("calendar");
     }
 
-    /// <returns>The calendar that was its home before.</returns>
-    private static async Task<Guid> UpdateAsync(DbTransaction transaction, Guid organisationId, CalendarEvent happening, EventWrite write, Instant now)
+    /// <returns>The calendars that it was shown on before.</returns>
+    private static async Task<Guid[]> UpdateAsync(DbTransaction transaction, Guid organisationId, CalendarEvent happening, EventWrite write, Guid accountId, Instant now)
     {
-        var (version, home) = await transaction.Connection!.QueryFirstOrDefaultAsync<(int Version, Guid Home)>(
-            "select version, home_calendar_id from event where organisation_id = @organisationId and id = @Id for update", new { organisationId, happening.Id }, transaction);
+        var (version, calendars) = await transaction.Connection!.QueryFirstOrDefaultAsync<(int Version, Guid[] Calendars)>("""
+            select version, array(select p.calendar_id from placement p where p.event_id = e.id) || home_calendar_id
+            from event e
+            where organisation_id = @organisationId and id = @Id
+            for update
+            """, new { organisationId, happening.Id }, transaction);
         if (version == 0)
             throw new NotFoundException("event");
         if (version != write.Version)
@@ -215,13 +250,26 @@ public sealed class EventStore(Database database)
                 category_id = @CategoryId,
                 tags = @Tags,
                 reach = tstzrange(@ReachFrom, @ReachTo, '[]'),
+                links = @Links::jsonb,
+                files = @Files::jsonb,
+                contact = @Contact,
+                notes = @Notes,
+                cap_members = @CapMembers,
+                cap_link = @CapLink,
+                cap_everyone = @CapEveryone,
+                show_from = @ShowFrom,
+                show_until = @ShowUntil,
                 removed_at = case when @IsRemoved then coalesce(removed_at, @Now) end,
-                sequence = sequence + case when @IsSeen then 1 else 0 end,
-                changed_at = case when @IsSeen then greatest(@Now, changed_at) else changed_at end,
+                sequence = case when @IsLevelled then greatest(sequence, headline_sequence) + 1 when @InComplete then sequence + 1 else sequence end,
+                changed_at = case when @IsLevelled or @InComplete then greatest(@Now, changed_at) else changed_at end,
+                headline_sequence = case when @IsLevelled then greatest(sequence, headline_sequence) + 1 when @InHeadline then headline_sequence + 1 else headline_sequence end,
+                headline_changed_at = case when @IsLevelled or @InHeadline then greatest(@Now, headline_changed_at) else headline_changed_at end,
+                times_sequence = times_sequence + case when @InTimes then 1 else 0 end,
+                times_changed_at = case when @InTimes then greatest(@Now, times_changed_at) else times_changed_at end,
                 version = version + 1
             where id = @Id
-            """, EventRow.Parameters(organisationId, happening, write.IsRemoved, write.IsSeen, now), transaction);
-        return home;
+            """, EventRow.Parameters(organisationId, write, happening, accountId, now), transaction);
+        return calendars;
     }
 
     private static async Task ReplaceExceptionsAsync(DbTransaction transaction, Guid organisationId, CalendarEvent happening)
@@ -243,6 +291,25 @@ public sealed class EventStore(Database database)
             exception.Description?.Html,
             exception.Description?.Text,
         }), transaction);
+    }
+
+    /// <exception cref="NotFoundException">There is no such calendar in the organisation.</exception>
+    private static async Task ReplacePlacementsAsync(DbTransaction transaction, Guid organisationId, CalendarEvent happening)
+    {
+        var wanted = happening.Placements.Where(id => id != happening.HomeCalendarId).Distinct().ToArray();
+        await transaction.Connection!.ExecuteAsync(
+            "delete from placement where event_id = @Id and calendar_id <> all(@wanted)", new { happening.Id, wanted }, transaction);
+        if (wanted.Length == 0)
+            return;
+        await transaction.Connection!.ExecuteAsync("""
+            insert into placement (organisation_id, event_id, calendar_id)
+            select @organisationId, @Id, c.id
+            from calendar c
+            where c.organisation_id = @organisationId and c.id = any(@wanted)
+            on conflict do nothing
+            """, new { organisationId, happening.Id, wanted }, transaction);
+        if (await transaction.Connection!.ExecuteScalarAsync<long>("select count(*) from placement where event_id = @Id", new { happening.Id }, transaction) != wanted.Length)
+            throw new NotFoundException("calendar");
     }
 
     private static async Task CheckRoomAsync(DbTransaction transaction, Guid[] calendars)

@@ -56,11 +56,15 @@ public sealed class ListStore(Database database)
         var calendars = (await transaction.Connection!.QueryAsync<Guid>("""
             with changed as (
                 update event
-                set category_id = null, sequence = sequence + 1, changed_at = greatest(now(), changed_at)
+                set category_id = null,
+                    sequence = sequence + 1, changed_at = greatest(now(), changed_at),
+                    headline_sequence = headline_sequence + 1, headline_changed_at = greatest(now(), headline_changed_at)
                 where organisation_id = @organisationId and category_id = @id
-                returning home_calendar_id
+                returning id, home_calendar_id
             )
-            select distinct home_calendar_id from changed
+            select home_calendar_id from changed
+            union
+            select p.calendar_id from placement p join changed on changed.id = p.event_id
             """, new { organisationId, id }, transaction)).ToArray();
         if (await transaction.Connection!.ExecuteAsync("delete from category where organisation_id = @organisationId and id = @id", new { organisationId, id }, transaction) == 0)
             throw new NotFoundException("category");

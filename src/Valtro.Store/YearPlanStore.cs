@@ -121,11 +121,15 @@ public sealed class YearPlanStore(Database database, OrganisationStore organisat
         var calendars = (await transaction.Connection!.QueryAsync<Guid>("""
             with changed as (
                 update event
-                set sequence = sequence + 1, changed_at = greatest(@now, changed_at)
+                set sequence = sequence + 1, changed_at = greatest(@now, changed_at),
+                    headline_sequence = headline_sequence + 1, headline_changed_at = greatest(@now, headline_changed_at),
+                    times_sequence = times_sequence + 1, times_changed_at = greatest(@now, times_changed_at)
                 where organisation_id = @organisationId and id = any(@changed)
-                returning home_calendar_id
+                returning id, home_calendar_id
             )
-            select distinct home_calendar_id from changed
+            select home_calendar_id from changed
+            union
+            select p.calendar_id from placement p join changed on changed.id = p.event_id
             """, new { organisationId, changed, now }, transaction)).ToArray();
         await CalendarStore.ContentChangedAsync(transaction, organisationId, calendars);
     }

@@ -19,9 +19,9 @@ public enum Detail
     /// <summary>Start and end; the title is "Busy".</summary>
     Times,
 
-    /// <summary>Title, times, place, plate, state.</summary>
+    /// <summary>Title, times, place, category, plate, state.</summary>
     Headline,
 
-    /// <summary>Description too.</summary>
+    /// <summary>All that is for readers: description, links, files and contact too.</summary>
     Complete,
 }

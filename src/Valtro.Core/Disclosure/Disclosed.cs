@@ -19,31 +19,52 @@ public sealed record Disclosed(
 {
     public const string Busy = "Busy";
 
+    /// <summary>None below <see cref="Detail.Complete"/>.</summary>
+    public IReadOnlyList<EventLink> Links { get; private init; } = [];
+
+    /// <summary>None below <see cref="Detail.Complete"/>.</summary>
+    public IReadOnlyList<EventFile> Files { get; private init; } = [];
+
+    /// <summary>Empty below <see cref="Detail.Complete"/>.</summary>
+    public string Contact { get; private init; } = "";
+
+    /// <summary>Empty but for those who may change the event.</summary>
+    public string Notes { get; private init; } = "";
+
+    /// <summary>RFC 5545 3.8.7.4, counting only what this level can see.</summary>
+    public Stamp Stamp { get; private init; }
+
     /// <summary>The event as a whole at that level, or null when there is nothing to see.</summary>
-    /// <remarks>The caller decides who is looking; this alone decides which fields that gives them.</remarks>
-    public static Disclosed? Of(CalendarEvent happening, Detail detail) =>
-        Make(happening, detail, happening.Content.Title, happening.Content.Place, happening.Content.Description, happening.State);
+    /// <remarks>Who is looking decides <see cref="Visibility"/>; this alone decides which fields that gives them.</remarks>
+    public static Disclosed? Of(CalendarEvent happening, Detail detail, bool readsNotes = false) =>
+        Make(happening, detail, happening.Content.Title, happening.Content.Place, happening.Content.Description, happening.State, readsNotes);
 
     /// <summary>One date at that level, with what is its own.</summary>
-    public static Disclosed? Of(EventDate date, Detail detail) =>
-        Make(date.Event, detail, date.Title, date.Place, date.Description, date.State);
+    public static Disclosed? Of(EventDate date, Detail detail, bool readsNotes = false) =>
+        Make(date.Event, detail, date.Title, date.Place, date.Description, date.State, readsNotes);
 
-    /// <summary>What readers of an edition get: only live and cancelled events.</summary>
-    public static Disclosed? ForReaders(CalendarEvent happening, Detail detail) => LeavesTheHouse(happening.State) ? Of(happening, detail) : null;
+    /// <summary>What readers of an edition get: only live and cancelled events, no notes.</summary>
+    public static Disclosed? ForReaders(CalendarEvent happening, Detail detail) => Visibility.LeavesTheHouse(happening.State) ? Of(happening, detail) : null;
 
     /// <inheritdoc cref="ForReaders(CalendarEvent, Detail)"/>
-    public static Disclosed? ForReaders(EventDate date, Detail detail) => LeavesTheHouse(date.State) ? Of(date, detail) : null;
+    public static Disclosed? ForReaders(EventDate date, Detail detail) => Visibility.LeavesTheHouse(date.State) ? Of(date, detail) : null;
 
-    private static bool LeavesTheHouse(EventState state) => state is EventState.Live or EventState.Cancelled;
-
-    private static Disclosed? Make(CalendarEvent happening, Detail detail, string title, string place, RichText description, EventState state)
+    private static Disclosed? Make(CalendarEvent happening, Detail detail, string title, string place, RichText description, EventState state, bool readsNotes)
     {
         var content = happening.Content;
         return detail switch
         {
-            Detail.Complete => new(detail, title, place, description, content.Category, content.Tags, state, happening.Uid.ToString()),
-            Detail.Headline => new(detail, title, place, RichText.Empty, content.Category, [], state, happening.Uid.ToString()),
-            Detail.Times when state != EventState.Cancelled => new(detail, Busy, "", RichText.Empty, null, [], EventState.Live, Unlinkable(happening)),
+            Detail.Complete => new(detail, title, place, description, content.Category, content.Tags, state, happening.Uid.ToString())
+            {
+                Links = content.Links,
+                Files = content.Files,
+                Contact = content.Contact,
+                Notes = readsNotes ? content.Notes : "",
+                Stamp = happening.StampAt(detail),
+            },
+            Detail.Headline => new(detail, title, place, RichText.Empty, content.Category, [], state, happening.Uid.ToString()) { Stamp = happening.StampAt(detail) },
+            Detail.Times when state != EventState.Cancelled =>
+                new(detail, Busy, "", RichText.Empty, null, [], EventState.Live, Unlinkable(happening)) { Stamp = happening.StampAt(detail) },
             _ => null,
         };
     }

@@ -32,6 +32,11 @@ public sealed record Disclosure
 
     public static Detail Least(Detail one, Detail other) => one < other ? one : other;
 
+    public static Detail Most(Detail one, Detail other) => one > other ? one : other;
+
+    /// <summary>What somebody gets who may look at both: an event on two calendars is seen as the more open of them shows it.</summary>
+    public Disclosure Or(Disclosure other) => new(Most(Members, other.Members), Most(Link, other.Link), Most(Everyone, other.Everyone));
+
     /// <summary>Only those who keep the calendar see it.</summary>
     public static Disclosure Closed { get; } = new(Detail.Nothing, Detail.Nothing, Detail.Nothing);
 
@@ -41,15 +46,45 @@ public sealed record Disclosure
 }
 
 /// <summary>What an event itself allows at most; it can only lower what its calendar says.</summary>
-public sealed record Cap(Detail Members, Detail Link, Detail Everyone)
+/// <remarks>Where nothing is said for an audience, it gets at most what the narrower one may: saying less to members says less to all.</remarks>
+public sealed record Cap
 {
-    public static Cap None { get; } = new(Detail.Complete, Detail.Complete, Detail.Complete);
+    /// <summary>What was said; null is "as the calendar says".</summary>
+    public Detail? Members { get; }
 
+    public Detail? Link { get; }
+
+    public Detail? Everyone { get; }
+
+    /// <exception cref="RuleException">A wider audience is allowed more than a narrower one.</exception>
+    public Cap(Detail? members, Detail? link, Detail? everyone)
+    {
+        if (link > members)
+            throw new RuleException("cap.link", "People with the link cannot see more of this event than members. Say less to them, or more to members.");
+        if (everyone > link || everyone > members)
+            throw new RuleException("cap.everyone", "Everyone cannot see more of this event than narrower audiences. Say less to everyone, or more to the others.");
+        (Members, Link, Everyone) = (members, link, everyone);
+    }
+
+    public static Cap None { get; } = new(null, null, null);
+
+    public bool IsNone => this == None;
+
+    /// <summary>The most that <paramref name="audience"/> may see.</summary>
     public Detail this[Audience audience] => audience switch
+    {
+        Audience.Members => Members ?? Detail.Complete,
+        Audience.Link => Disclosure.Least(this[Audience.Members], Link ?? Detail.Complete),
+        Audience.Everyone => Disclosure.Least(this[Audience.Link], Everyone ?? Detail.Complete),
+        _ => Detail.Complete,
+    };
+
+    /// <summary>What was said for an audience, if anything was.</summary>
+    public Detail? Said(Audience audience) => audience switch
     {
         Audience.Members => Members,
         Audience.Link => Link,
         Audience.Everyone => Everyone,
-        _ => Detail.Complete,
+        _ => null,
     };
 }

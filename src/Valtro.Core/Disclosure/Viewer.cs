@@ -1,3 +1,6 @@
+using NodaTime;
+using Valtro.Core.Events;
+
 namespace Valtro.Core.Disclosure;
 
 /// <summary>What a person may do on one calendar.</summary>
@@ -6,11 +9,52 @@ public enum CalendarRole
     /// <summary>A named person who sees one calendar completely though members do not.</summary>
     Reader,
 
-    /// <summary>Their changes wait for sign-off.</summary>
+    /// <summary>Their changes wait for sign-off, unless the calendar needs none.</summary>
     Contributor,
 
     /// <summary>Their changes are live at once.</summary>
     Editor,
+}
+
+/// <summary>What can be allowed on one calendar.</summary>
+public enum CalendarAction
+{
+    /// <summary>See all of its events, whatever members see.</summary>
+    See,
+
+    /// <summary>See drafts and what waits for sign-off.</summary>
+    SeeUnfinished,
+
+    /// <summary>Make events and propose changes, which may have to wait.</summary>
+    Contribute,
+
+    /// <summary>Change events, live at once.</summary>
+    Edit,
+
+    /// <summary>Let changes of others go live, and events of others onto it.</summary>
+    Approve,
+
+    /// <summary>Get its snippets and feeds, make and replace its secret link.</summary>
+    Publish,
+}
+
+/// <summary>What can be allowed in the organisation as a whole.</summary>
+public enum OrganisationAction
+{
+    /// <summary>Make calendars, say for whom they are, archive, remove and merge them, and group them.</summary>
+    ManageCalendars,
+
+    /// <summary>Set terms, breaks and the day cycle.</summary>
+    ManageYearPlan,
+
+    /// <summary>Change categories and known places.</summary>
+    ManageLists,
+
+    /// <summary>Invite people, give and take roles.</summary>
+    ManagePeople,
+
+    /// <summary>Read who opened, closed, invited and approved what.</summary>
+    ReadAudit,
 }
 
 /// <summary>A signed-in person of one organisation, with all that decides what they see and may change.</summary>
@@ -21,24 +65,64 @@ public sealed record Viewer(
     bool IsAdministrator,
     IReadOnlyDictionary<Guid, CalendarRole> Roles)
 {
+    /// <summary>Calendars on which contributors' changes need no sign-off.</summary>
+    public IReadOnlySet<Guid> WithoutSignOff { get; init; } = new HashSet<Guid>();
+
+    /// <summary>Calendars that are archived: nobody changes their events.</summary>
+    public IReadOnlySet<Guid> Archived { get; init; } = new HashSet<Guid>();
+
+    /// <summary>When they look at things as another audience does: then they see as much, and may do nothing.</summary>
+    public Audience? SeesAs { get; private init; }
+
+    /// <summary>The same person looking as an audience: what they see is exactly what it gets.</summary>
+    public Viewer As(Audience audience) => this with { SeesAs = audience };
+
     /// <summary>Who this person is to that calendar.</summary>
     public Audience AudienceOf(Guid calendarId) =>
-        IsAdministrator || Roles.ContainsKey(calendarId) ? Audience.Editors : Audience.Members;
+        SeesAs ?? (May(CalendarAction.See, calendarId) ? Audience.Editors : Audience.Members);
 
-    public Detail DetailOn(Guid calendarId, Disclosure disclosure, Cap cap) =>
-        disclosure.For(AudienceOf(calendarId), cap);
+    public Detail DetailOn(Guid calendarId, Disclosure disclosure) => disclosure[AudienceOf(calendarId)];
 
-    /// <summary>May make, change and remove events there, live at once.</summary>
-    /// <remarks>Contributors' changes need sign-off; until there is one they read only.</remarks>
-    public bool MayEdit(Guid calendarId) =>
-        IsAdministrator || (Roles.TryGetValue(calendarId, out var role) && role == CalendarRole.Editor);
+    /// <summary>The table of roles and actions.</summary>
+    public bool May(CalendarAction action, Guid calendarId)
+    {
+        if (SeesAs is not null)
+            return false;
+        var isLive = !Archived.Contains(calendarId);
+        if (IsAdministrator)
+            return isLive || action is not (CalendarAction.Contribute or CalendarAction.Edit or CalendarAction.Approve);
+        if (!Roles.TryGetValue(calendarId, out var role))
+            return false;
+        return action switch
+        {
+            CalendarAction.See => true,
+            CalendarAction.SeeUnfinished => role >= CalendarRole.Contributor,
+            CalendarAction.Contribute => isLive && role >= CalendarRole.Contributor,
+            CalendarAction.Edit => isLive && (role == CalendarRole.Editor || (role == CalendarRole.Contributor && WithoutSignOff.Contains(calendarId))),
+            CalendarAction.Approve => isLive && role == CalendarRole.Editor,
+            CalendarAction.Publish => role == CalendarRole.Editor,
+            _ => false,
+        };
+    }
 
-    /// <summary>May make calendars, and say for whom they are.</summary>
-    public bool MayManageCalendars => IsAdministrator;
+    public bool May(OrganisationAction action) => SeesAs is null && IsAdministrator && Enum.IsDefined(action);
 
-    /// <summary>May set terms, breaks and the day cycle.</summary>
-    public bool MayManageYearPlan => IsAdministrator;
-
-    /// <summary>May change the organisation's categories and known places.</summary>
-    public bool MayManageLists => IsAdministrator;
+    /// <summary>What this person sees of an event.</summary>
+    /// <param name="calendars">The disclosure of each calendar of the organisation that is in use.</param>
+    public Sight Of(CalendarEvent happening, IReadOnlyDictionary<Guid, Disclosure> calendars, Instant now)
+    {
+        var detail = Detail.Nothing;
+        var seenOn = new List<Guid>(1);
+        foreach (var id in happening.Calendars)
+        {
+            if (!calendars.TryGetValue(id, out var disclosure))
+                continue;
+            var here = Visibility.Of(happening, disclosure, AudienceOf(id), now, May(CalendarAction.SeeUnfinished, id));
+            if (here == Detail.Nothing)
+                continue;
+            detail = Disclosure.Most(detail, here);
+            seenOn.Add(id);
+        }
+        return detail == Detail.Nothing ? Sight.Nothing : new Sight(detail, seenOn, May(CalendarAction.Contribute, happening.HomeCalendarId));
+    }
 }

@@ -1,3 +1,4 @@
+using NodaTime;
 using Valtro.Core.Calendars;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Events;
@@ -8,6 +9,7 @@ using Valtro.Core.YearPlans;
 namespace Valtro.Core.Editions;
 
 /// <summary>A calendar as an edition draws on it.</summary>
+/// <param name="Events">Those at home there and those placed there.</param>
 public sealed record Source(
     Guid CalendarId,
     Plate Plate,
@@ -19,30 +21,36 @@ public sealed record Source(
 /// <summary>One line of an edition: a date after disclosure.</summary>
 public sealed record Entry(Source Source, Disclosed Event, Timing Timing, Occurrence Occurrence);
 
-/// <summary>Composes what a readership gets, in named steps: in window → in state → disclosure cap → order.</summary>
+/// <summary>Composes what a readership gets, in named steps: in window → in state, in its showing span, disclosure cap → order.</summary>
 /// <remarks>The standard edition of a calendar has that one source. The steps do not know how many there are.</remarks>
 public static class Composition
 {
     /// <summary>The entries that overlap the window, ascending by start, then by title.</summary>
-    public static IReadOnlyList<Entry> Compose(IEnumerable<Source> sources, Audience audience, Window window, SchoolCalendar school) =>
-        Order(sources.SelectMany(source => InWindow(source, window, school).Select(date => Disclose(source, audience, date)).OfType<Entry>()));
+    /// <param name="now">Decides about showing spans alone.</param>
+    public static IReadOnlyList<Entry> Compose(IEnumerable<Source> sources, Audience audience, Window window, SchoolCalendar school, Instant now) =>
+        Order(sources.SelectMany(source => InWindow(source, window, school).Select(date => Disclose(source, audience, date, now)).OfType<Entry>()));
 
     /// <summary>The events, unexpanded, that the audience gets of a source: for feeds, whose readers expand rules themselves.</summary>
-    public static IEnumerable<(CalendarEvent Event, Disclosed Disclosed)> Disclose(Source source, Audience audience)
+    public static IEnumerable<(CalendarEvent Event, Disclosed Disclosed)> Disclose(Source source, Audience audience, Instant now)
     {
-        var detail = source.Disclosure.For(audience, Cap.None);
         foreach (var happening in source.Events)
         {
-            if (Disclosed.ForReaders(happening, detail) is { } disclosed)
+            if (Disclosed.ForReaders(happening, Visibility.Of(happening, source.Disclosure, audience, now)) is { } disclosed)
                 yield return (happening, disclosed);
         }
     }
 
+    /// <summary>Until when what was composed is right if nobody changes anything: the next time an event appears or disappears.</summary>
+    public static Instant? NextTurn(IEnumerable<Source> sources, Audience audience, Instant now) => sources
+        .SelectMany(source => source.Events.Where(happening => source.Disclosure.For(audience, happening.Content.Cap) > Detail.Nothing && Visibility.LeavesTheHouse(happening.State)))
+        .Select(happening => happening.Content.Showing.NextTurn(now, happening.Series.Timing.Zone))
+        .Min();
+
     private static IEnumerable<EventDate> InWindow(Source source, Window window, SchoolCalendar school) =>
         source.Events.SelectMany(happening => EventDates.In(happening, window, school));
 
-    private static Entry? Disclose(Source source, Audience audience, EventDate date) =>
-        Disclosed.ForReaders(date, source.Disclosure.For(audience, Cap.None)) is { } disclosed
+    private static Entry? Disclose(Source source, Audience audience, EventDate date, Instant now) =>
+        Disclosed.ForReaders(date, Visibility.Of(date.Event, source.Disclosure, audience, now)) is { } disclosed
             ? new Entry(source, disclosed, date.Event.Series.Timing, date.Occurrence)
             : null;
 

@@ -1,5 +1,6 @@
 using NodaTime;
 using Valtro.Core.Calendars;
+using Valtro.Core.Disclosure;
 using Valtro.Core.Recurrence;
 
 namespace Valtro.Core.Events;
@@ -22,64 +23,140 @@ public enum EventState
 /// <summary>A kind of event, from the organisation's list.</summary>
 public sealed record Category(Guid Id, string Name, Hue Hue);
 
+/// <summary>A labelled address: sign-up, tickets, map, website.</summary>
+public sealed record EventLink(string Label, string Url);
+
+/// <summary>A file held by Valtro and told of under the same disclosure as its event.</summary>
+/// <param name="Type">Media type.</param>
+/// <param name="Size">Bytes.</param>
+public sealed record EventFile(Guid Id, string Name, string Type, long Size);
+
+/// <summary>How often something changed, as far as a level can see it, and when it last did.</summary>
+public readonly record struct Stamp(int Sequence, Instant Changed);
+
 /// <summary>What an editor says of an event, validated.</summary>
 /// <param name="Place">A known place of the organisation, by its name, or free text.</param>
 /// <param name="Tags">Free words, ascending.</param>
-public sealed record EventContent(string Title, Series Series, string Place, RichText Description, Category? Category, IReadOnlyList<string> Tags)
+public sealed record EventContent(
+    [property: SeenFrom(FieldLevel.Headline)] string Title,
+    [property: SeenFrom(FieldLevel.Times)] Series Series,
+    [property: SeenFrom(FieldLevel.Headline)] string Place,
+    [property: SeenFrom(FieldLevel.Complete)] RichText Description,
+    [property: SeenFrom(FieldLevel.Headline)] Category? Category,
+    [property: SeenFrom(FieldLevel.Complete)] IReadOnlyList<string> Tags)
 {
     public EventContent(string title, Series series, string place, RichText description)
         : this(title, series, place, description, null, [])
     {
     }
 
+    [SeenFrom(FieldLevel.Complete)]
+    public IReadOnlyList<EventLink> Links { get; init; } = [];
+
+    [SeenFrom(FieldLevel.Complete)]
+    public IReadOnlyList<EventFile> Files { get; init; } = [];
+
+    /// <summary>Whom readers ask: a name, an address, a number; one line.</summary>
+    [SeenFrom(FieldLevel.Complete)]
+    public string Contact { get; init; } = "";
+
+    /// <summary>For editors; plain text. Never leaves the house.</summary>
+    [SeenFrom(FieldLevel.Notes)]
+    public string Notes { get; init; } = "";
+
+    [SeenFrom(FieldLevel.Inside)]
+    public Cap Cap { get; init; } = Cap.None;
+
+    [SeenFrom(FieldLevel.Inside)]
+    public ShowingSpan Showing { get; init; } = ShowingSpan.Always;
+
     public bool Equals(EventContent? other) =>
         other is not null && Title == other.Title && Series.Equals(other.Series) && Place == other.Place
-        && Description == other.Description && Category == other.Category && Tags.SequenceEqual(other.Tags);
+        && Description == other.Description && IsAlikeAsASeries(other);
+
+    /// <summary>Alike in all that a single date cannot have of its own.</summary>
+    public bool IsAlikeAsASeries(EventContent other) =>
+        Category == other.Category && Tags.SequenceEqual(other.Tags) && Links.SequenceEqual(other.Links) && Files.SequenceEqual(other.Files)
+        && Contact == other.Contact && Notes == other.Notes && Cap == other.Cap && Showing == other.Showing;
 
     public override int GetHashCode() => HashCode.Combine(Title, Series, Place, Description);
 }
 
 /// <summary>A date that differs from its series. It stores only what differs: the rest still follows the series.</summary>
 /// <param name="RecurrenceId">Which date: the start it would have by the rule.</param>
-public sealed record EventException(LocalDateTime RecurrenceId)
+public sealed record EventException([property: SeenFrom(FieldLevel.Headline)] LocalDateTime RecurrenceId)
 {
+    [SeenFrom(FieldLevel.Headline)]
     public bool IsCancelled { get; init; }
 
     /// <summary>The local start when it was moved; for whole days the midnight of the first.</summary>
+    [SeenFrom(FieldLevel.Times)]
     public LocalDateTime? Start { get; init; }
 
     /// <summary>The local end, exclusive, when it was moved.</summary>
+    [SeenFrom(FieldLevel.Times)]
     public LocalDateTime? End { get; init; }
 
+    [SeenFrom(FieldLevel.Headline)]
     public string? Title { get; init; }
 
+    [SeenFrom(FieldLevel.Headline)]
     public string? Place { get; init; }
 
+    [SeenFrom(FieldLevel.Complete)]
     public RichText? Description { get; init; }
 
     /// <summary>True when nothing differs any more.</summary>
+    [SeenFrom(FieldLevel.Inside)]
     public bool IsEmpty => this == new EventException(RecurrenceId);
 }
 
 /// <summary>An event as it is kept.</summary>
 /// <param name="Uid">The name that programs outside know it by, for ever (RFC 7986 5.3).</param>
-/// <param name="Sequence">RFC 5545 3.8.7.4; rises with what readers can see.</param>
-/// <param name="Changed">When what readers can see last changed.</param>
+/// <param name="Sequence">RFC 5545 3.8.7.4; rises with what readers who see all of it can see.</param>
+/// <param name="Changed">When that last changed.</param>
 public sealed record CalendarEvent(
-    Guid Id,
-    Guid HomeCalendarId,
-    Guid Uid,
-    EventContent Content,
-    EventState State,
-    int Sequence,
-    Instant Created,
-    Instant Changed)
+    [property: SeenFrom(FieldLevel.Inside)] Guid Id,
+    [property: SeenFrom(FieldLevel.Inside)] Guid HomeCalendarId,
+    [property: SeenFrom(FieldLevel.Headline)] Guid Uid,
+    [property: SeenFrom(FieldLevel.Times)] EventContent Content,
+    [property: SeenFrom(FieldLevel.Headline)] EventState State,
+    [property: SeenFrom(FieldLevel.Complete)] int Sequence,
+    [property: SeenFrom(FieldLevel.Headline)] Instant Created,
+    [property: SeenFrom(FieldLevel.Complete)] Instant Changed)
 {
     /// <summary>Dates that differ, ascending by rule position. Each names a date that the series gives.</summary>
+    [SeenFrom(FieldLevel.Times)]
     public IReadOnlyList<EventException> Exceptions { get; init; } = [];
 
     /// <summary>The UID of the series that this one continues, when it was split off.</summary>
+    [SeenFrom(FieldLevel.Headline)]
     public Guid? Continues { get; init; }
 
+    /// <summary>Calendars besides the home on which it is shown: one event, no copies. Ascending.</summary>
+    [SeenFrom(FieldLevel.Inside)]
+    public IReadOnlyList<Guid> Placements { get; init; } = [];
+
+    /// <summary>The home, then the placements.</summary>
+    [SeenFrom(FieldLevel.Inside)]
+    public IEnumerable<Guid> Calendars => Placements.Prepend(HomeCalendarId);
+
+    /// <summary>What changed as far as a headline shows it; the same as for all of it where nothing else was said.</summary>
+    [SeenFrom(FieldLevel.Headline)]
+    public Stamp? HeadlineStamp { get; init; }
+
+    /// <summary>What changed of its times.</summary>
+    [SeenFrom(FieldLevel.Times)]
+    public Stamp? TimesStamp { get; init; }
+
+    [SeenFrom(FieldLevel.Times)]
     public Series Series => Content.Series;
+
+    /// <summary>What a level knows of how often and when it changed: a change that it cannot see does not show in it.</summary>
+    public Stamp StampAt(Detail detail) => detail switch
+    {
+        Detail.Times when TimesStamp is { } stamp => stamp,
+        Detail.Headline when HeadlineStamp is { } stamp => stamp,
+        _ => new Stamp(Sequence, Changed),
+    };
 }

@@ -1,3 +1,4 @@
+using Valtro.Core.Disclosure;
 using Valtro.Core.Recurrence;
 using Valtro.Core.Time;
 
@@ -12,6 +13,7 @@ public sealed record EventDifference(string Field, string Was, string Is)
     {
         var differences = Between(before.Content, after.Content);
         Add(differences, "calendarId", calendarName(before.HomeCalendarId), calendarName(after.HomeCalendarId));
+        Add(differences, "placements", Names(before), Names(after));
         Add(differences, "state", before.State.ToString(), after.State.ToString());
         Add(differences, "when", words.Say(before.Series), words.Say(after.Series));
         Add(differences, "extra", Count(before.Series.Extra.Count), Count(after.Series.Extra.Count));
@@ -26,12 +28,14 @@ public sealed record EventDifference(string Field, string Was, string Is)
         if (before.Series.Timing.Zone != after.Series.Timing.Zone)
             differences.Add(new EventDifference("zone", before.Series.Timing.Zone.Id, after.Series.Timing.Zone.Id));
         return differences;
+
+        string Names(CalendarEvent happening) => string.Join(", ", happening.Placements.Select(calendarName).Order(StringComparer.CurrentCulture));
     }
 
     /// <summary>What differs between a date as it was shown and as it was typed.</summary>
     public static IReadOnlyList<EventDifference> Between(EventDate seen, Series series, EventContent typed, RuleWords words)
     {
-        var differences = Between(new EventContent(seen.Title, series, seen.Place, seen.Description, seen.Event.Content.Category, seen.Event.Content.Tags), typed);
+        var differences = Between(seen.Event.Content with { Title = seen.Title, Place = seen.Place, Description = seen.Description }, typed);
         Add(differences, "when", words.Say(seen.Timing), words.Say(typed.Series.Timing));
         Add(differences, "repeat", words.Say(series), words.Say(typed.Series with { Timing = series.Timing }));
         Add(differences, "extra", Count(series.Extra.Count), Count(typed.Series.Extra.Count));
@@ -66,8 +70,32 @@ public sealed record EventDifference(string Field, string Was, string Is)
         Add(differences, "description", before.Description.Text, after.Description.Text);
         Add(differences, "categoryId", before.Category?.Name ?? "", after.Category?.Name ?? "");
         Add(differences, "tags", string.Join(", ", before.Tags), string.Join(", ", after.Tags));
+        Add(differences, "links", Links(before), Links(after));
+        Add(differences, "files", string.Join(", ", before.Files.Select(file => file.Name)), string.Join(", ", after.Files.Select(file => file.Name)));
+        Add(differences, "contact", before.Contact, after.Contact);
+        Add(differences, "notes", before.Notes, after.Notes);
+        Add(differences, "cap", Say(before.Cap), Say(after.Cap));
+        Add(differences, "showing", Say(before.Showing), Say(after.Showing));
         return differences;
     }
+
+    private static string Links(EventContent content) => string.Join(", ", content.Links.Select(link => $"{link.Label} ({link.Url})"));
+
+    private static string Say(Cap cap)
+    {
+        if (cap.IsNone)
+            return "as the calendar says";
+        (string Name, Detail? Said)[] said = [("members", cap.Members), ("with the link", cap.Link), ("everyone", cap.Everyone)];
+        return string.Join(", ", said.Where(one => one.Said is not null).Select(one => $"{one.Name}: {one.Said.ToString()!.ToLowerInvariant()}"));
+    }
+
+    private static string Say(ShowingSpan showing) => (showing.From, showing.Until) switch
+    {
+        (null, null) => "always",
+        ({ } from, null) => $"from {from:uuuu-MM-dd}",
+        (null, { } until) => $"until {until:uuuu-MM-dd}",
+        ({ } from, { } until) => $"{from:uuuu-MM-dd} to {until:uuuu-MM-dd}",
+    };
 
     private static void Add(List<EventDifference> differences, string field, string was, string becomes)
     {

@@ -1,4 +1,5 @@
 using NodaTime;
+using Valtro.Core.Disclosure;
 using Valtro.Core.Recurrence;
 using Valtro.Core.Time;
 using Valtro.Core.YearPlans;
@@ -6,7 +7,14 @@ using Valtro.Core.YearPlans;
 namespace Valtro.Core.Events;
 
 /// <summary>What a draft is checked against.</summary>
-public sealed record DraftSetting(DateTimeZone CalendarZone, IReadOnlyList<Category> Categories, SchoolCalendar School);
+public sealed record DraftSetting(DateTimeZone CalendarZone, IReadOnlyList<Category> Categories, SchoolCalendar School)
+{
+    /// <summary>What the calendars of the event show of it at most.</summary>
+    public Disclosure.Disclosure Shown { get; init; } = Disclosure.Disclosure.Open;
+
+    /// <summary>What the event said before: it may stay, though its calendar shows less by now.</summary>
+    public Cap CapBefore { get; init; } = Cap.None;
+}
 
 /// <summary>What an editor typed, before anything is checked.</summary>
 /// <param name="EndDate">The last day; the first one when it is missing.</param>
@@ -25,6 +33,8 @@ public sealed record EventDraft(
 {
     public const int MostDays = 500;
     public const int MostTags = 20;
+    public const int MostLinks = 10;
+    public const int MostFiles = 10;
 
     /// <summary>More dates than this in a year are no calendar.</summary>
     public const int MostInAYear = 5_000;
@@ -38,6 +48,17 @@ public sealed record EventDraft(
     public IReadOnlyList<LocalDateTime> Removed { get; init; } = [];
     public Guid? CategoryId { get; init; }
     public IReadOnlyList<string> Tags { get; init; } = [];
+    public IReadOnlyList<EventLink> Links { get; init; } = [];
+
+    /// <summary>Files that are there, and that the person may use.</summary>
+    public IReadOnlyList<EventFile> Files { get; init; } = [];
+    public string? Contact { get; init; }
+    public string? Notes { get; init; }
+    public Detail? CapMembers { get; init; }
+    public Detail? CapLink { get; init; }
+    public Detail? CapEveryone { get; init; }
+    public LocalDate? ShowFrom { get; init; }
+    public LocalDate? ShowUntil { get; init; }
 
     /// <summary>Checks everything at once.</summary>
     /// <param name="description">Already sanitised.</param>
@@ -53,9 +74,46 @@ public sealed record EventDraft(
             refusals.Add("categoryId", "There is no such category any more. Choose another, or none.");
         if (description.Html.Length > Texts.LongestDescription)
             refusals.Add("description", $"The description is too long. At most {Texts.LongestDescription} characters with their markup are possible.");
+        var links = refusals.Try(CheckedLinks);
+        var contact = refusals.Try(() => Texts.OneLine("contact", "The contact", Contact, Texts.LongestPlace, required: false));
+        var notes = refusals.Try(() => Texts.Lines("notes", "The note", Notes, Texts.LongestNotes));
+        if (Files.Count > MostFiles)
+            refusals.Add("files", $"These are {Files.Count} files. At most {MostFiles} are possible.");
+        var cap = refusals.Try(() => CheckedCap(setting));
+        var showing = refusals.Try(() => new ShowingSpan(ShowFrom, ShowUntil));
         var series = CheckedSeries(setting, refusals);
         refusals.ThrowIfAny();
-        return new EventContent(title!, series!, place!, description, category, tags!);
+        return new EventContent(title!, series!, place!, description, category, tags!)
+        {
+            Links = links!,
+            Files = Files,
+            Contact = contact!,
+            Notes = notes!,
+            Cap = cap!,
+            Showing = showing!,
+        };
+    }
+
+    /// <exception cref="RuleException">It allows an audience more than any calendar of the event shows it.</exception>
+    private Cap CheckedCap(DraftSetting setting)
+    {
+        var cap = new Cap(CapMembers, CapLink, CapEveryone);
+        (Audience Audience, string Field, string Name)[] audiences =
+            [(Audience.Members, "cap.members", "members"), (Audience.Link, "cap.link", "people with the link"), (Audience.Everyone, "cap.everyone", "everyone")];
+        var higher = audiences.Where(one => cap.Said(one.Audience) is { } said && said > setting.Shown[one.Audience] && said != setting.CapBefore.Said(one.Audience)).ToArray();
+        return higher.Length == 0
+            ? cap
+            : throw new RuleException([.. higher.Select(one => new Refusal(
+                one.Field, $"An event can only say less than its calendar, and the calendar shows {one.Name} {setting.Shown[one.Audience].ToString().ToLowerInvariant()}. Choose that or less."))]);
+    }
+
+    private EventLink[] CheckedLinks()
+    {
+        if (Links.Count > MostLinks)
+            throw new RuleException("links", $"These are {Links.Count} links. At most {MostLinks} are possible.");
+        return [.. Links.Select(link => Uri.TryCreate(link.Url?.Trim(), UriKind.Absolute, out var address) && address.Scheme is "http" or "https" or "mailto" or "tel" && address.OriginalString.Length <= 2_000
+            ? new EventLink(Texts.OneLine("links", "The label of a link", string.IsNullOrWhiteSpace(link.Label) ? address.Host : link.Label, Texts.LongestName), address.AbsoluteUri)
+            : throw new RuleException("links", $"“{link.Url}” is no address that readers can open. Write one such as https://pinewick.example/sign-up."))];
     }
 
     /// <summary>Only when it happens, for showing consequences while the rest is still being typed.</summary>

@@ -117,8 +117,8 @@ public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalend
             throw new RuleException("scope", "One date of a series with times cannot be all day, nor the other way round.");
         if (typed.Series.Timing.Zone != _series.Timing.Zone)
             throw new RuleException("scope", "One date cannot have another time zone than its series.");
-        if (typed.Category != before.Content.Category || !typed.Tags.SequenceEqual(before.Content.Tags))
-            throw new RuleException("scope", "Category and tags belong to the whole series.");
+        if (!typed.IsAlikeAsASeries(before.Content))
+            throw new RuleException("scope", "Category, tags, links, files, contact, notes, and who sees it belong to the whole series.");
         var exception = Exception();
         var (start, end) = (typed.Series.Timing.Start, typed.Series.Timing.End);
         var ruled = _series.From(change.SeenFrom, school).FirstOrDefault(one => one.RecurrenceId == change.SeenFrom);

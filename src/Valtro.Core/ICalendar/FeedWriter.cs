@@ -27,7 +27,7 @@ public static class FeedWriter
         foreach (var (zone, from, to) in ZonesNeeded(events))
             ZoneComponent.Write(lines, zone, from, to);
         foreach (var (happening, disclosed) in events)
-            WriteEvent(lines, happening, disclosed, school);
+            WriteEvent(lines, happening, disclosed, school, head.Page);
         lines.End("VCALENDAR"u8);
     }
 
@@ -66,22 +66,36 @@ public static class FeedWriter
         return needed.Values;
     }
 
-    /// <summary>Whether readers who see all of it get the same of both: then nothing has to be fetched again.</summary>
-    public static bool AreAlike(CalendarEvent one, SchoolCalendar oneSchool, CalendarEvent other, SchoolCalendar otherSchool)
+    /// <summary>The least level that can tell two versions of an event apart; null when no reader gets anything else than before.</summary>
+    /// <remarks>What a level sees is contained in what the next one sees, so all higher levels can tell them apart too.</remarks>
+    public static Detail? SeenFrom(CalendarEvent one, SchoolCalendar oneSchool, CalendarEvent other, SchoolCalendar otherSchool)
     {
-        return Bytes(one, oneSchool).SequenceEqual(Bytes(other, otherSchool));
+        foreach (var detail in new[] { Detail.Times, Detail.Headline, Detail.Complete })
+        {
+            if (!AreAlike(one, oneSchool, other, otherSchool, detail))
+                return detail;
+        }
+        return null;
+    }
 
-        static ReadOnlySpan<byte> Bytes(CalendarEvent happening, SchoolCalendar school)
+    /// <summary>Whether readers of a level get the same of both: then nothing has to be fetched again.</summary>
+    public static bool AreAlike(CalendarEvent one, SchoolCalendar oneSchool, CalendarEvent other, SchoolCalendar otherSchool, Detail detail = Detail.Complete)
+    {
+        return Bytes(one, oneSchool, detail).SequenceEqual(Bytes(other, otherSchool, detail));
+
+        static ReadOnlySpan<byte> Bytes(CalendarEvent happening, SchoolCalendar school, Detail detail)
         {
             var output = new ArrayBufferWriter<byte>();
-            var plain = happening with { Sequence = 0, Created = NodaConstants.UnixEpoch, Changed = NodaConstants.UnixEpoch };
-            if (Disclosed.ForReaders(plain, Detail.Complete) is { } disclosed)
-                WriteEvent(new ContentLines(output), plain, disclosed, school);
+            var plain = happening with { Sequence = 0, Created = NodaConstants.UnixEpoch, Changed = NodaConstants.UnixEpoch, HeadlineStamp = null, TimesStamp = null };
+            if (Disclosed.ForReaders(plain, detail) is { } disclosed)
+                WriteEvent(new ContentLines(output), plain, disclosed, school, Anywhere);
             return output.WrittenSpan;
         }
     }
 
-    private static void WriteEvent(ContentLines lines, CalendarEvent happening, Disclosed disclosed, SchoolCalendar school)
+    private static readonly Uri Anywhere = new("https://valtro.invalid/");
+
+    private static void WriteEvent(ContentLines lines, CalendarEvent happening, Disclosed disclosed, SchoolCalendar school, Uri page)
     {
         if (Delivery.Of(happening, school) is not { } delivery)
             return;
@@ -90,16 +104,17 @@ public static class FeedWriter
             .Select(exception => Told(happening, exception, disclosed.Detail))
             .ToArray();
         Begin(lines, happening, disclosed);
-        lines.Number("SEQUENCE:"u8, happening.Sequence);
+        lines.Number("SEQUENCE:"u8, disclosed.Stamp.Sequence);
         WriteWhen(lines, happening.Series.Timing, delivery, exceptions);
         WriteText(lines, disclosed, happening.Series.Timing.AllDay);
+        WriteMore(lines, disclosed, page);
         if (happening.Continues is { } continued && disclosed.Detail > Detail.Times)
             lines.Verbatim("RELATED-TO;RELTYPE=SIBLING:"u8, continued.ToString());
         lines.End("VEVENT"u8);
         foreach (var (date, told) in exceptions)
         {
             if (told is not null && (date.Exception!.Start is not null || !SaysTheSame(told, disclosed)))
-                WriteException(lines, date, told, Name(delivery, date));
+                WriteException(lines, date, told, Name(delivery, date), page);
         }
     }
 
@@ -117,15 +132,16 @@ public static class FeedWriter
         one.Title == other.Title && one.Place == other.Place && one.Description == other.Description && one.State == other.State;
 
     /// <summary>RFC 5545 3.8.4.4: the date is named by the start that the rule gives it.</summary>
-    private static void WriteException(ContentLines lines, EventDate date, Disclosed disclosed, LocalDateTime name)
+    private static void WriteException(ContentLines lines, EventDate date, Disclosed disclosed, LocalDateTime name, Uri page)
     {
         var series = date.Event.Series.Timing;
         var timing = date.Exception!.Start is null ? series.StartingAt(name) : date.Timing;
         Begin(lines, date.Event, disclosed);
-        lines.Number("SEQUENCE:"u8, date.Event.Sequence);
+        lines.Number("SEQUENCE:"u8, disclosed.Stamp.Sequence);
         lines.Start("RECURRENCE-ID"u8, name, series.AllDay, series.Zone.Id);
         WriteSpan(lines, timing, timing.Start);
         WriteText(lines, disclosed, timing.AllDay);
+        WriteMore(lines, disclosed, page);
         lines.End("VEVENT"u8);
     }
 
@@ -133,11 +149,11 @@ public static class FeedWriter
     {
         lines.Begin("VEVENT"u8);
         lines.Verbatim("UID:"u8, disclosed.Identity);
-        lines.Moment("DTSTAMP:"u8, happening.Changed);
+        lines.Moment("DTSTAMP:"u8, disclosed.Stamp.Changed);
         if (disclosed.Detail > Detail.Times)
         {
             lines.Moment("CREATED:"u8, happening.Created);
-            lines.Moment("LAST-MODIFIED:"u8, happening.Changed);
+            lines.Moment("LAST-MODIFIED:"u8, disclosed.Stamp.Changed);
         }
     }
 
@@ -178,6 +194,26 @@ public static class FeedWriter
         lines.Line("TRANSP:"u8, allDay ? "TRANSPARENT"u8 : "OPAQUE"u8);
         lines.Line("CLASS:"u8, "PUBLIC"u8);
     }
+
+    /// <summary>Links as URL and LINK (RFC 9253 6.1), files as ATTACH with their name (RFC 8607 4.1).</summary>
+    private static void WriteMore(ContentLines lines, Disclosed disclosed, Uri page)
+    {
+        if (disclosed.Contact.Length > 0)
+            lines.Text("CONTACT:"u8, disclosed.Contact);
+        if (disclosed.Links.Count > 0)
+            lines.Verbatim("URL:"u8, disclosed.Links[0].Url);
+        foreach (var link in disclosed.Links)
+            lines.Verbatim("LINK;VALUE=URI;LINKREL=related;LABEL="u8, $"{Parameter(link.Label)}:{link.Url}");
+        foreach (var file in disclosed.Files)
+            lines.Verbatim("ATTACH;FMTTYPE="u8, $"{file.Type};FILENAME={Parameter(file.Name)}:{FileAddress(page, file)}");
+    }
+
+    /// <summary>Where readers of an edition fetch a file: below the edition's own page.</summary>
+    public static string FileAddress(Uri page, EventFile file) => $"{page.AbsoluteUri.TrimEnd('/')}/files/{file.Id}/{Uri.EscapeDataString(file.Name)}";
+
+    /// <summary>A quoted parameter value; what it may not hold is written as RFC 6868 3 says.</summary>
+    private static string Parameter(string value) =>
+        $"\"{value.Replace("^", "^^", StringComparison.Ordinal).Replace("\"", "^'", StringComparison.Ordinal).Replace("\n", "^n", StringComparison.Ordinal)}\"";
 
     /// <summary>The text for every program, and the HTML for those that know RFC 9073 6.5.</summary>
     private static void WriteDescription(ContentLines lines, RichText description)

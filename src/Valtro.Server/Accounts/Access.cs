@@ -10,22 +10,41 @@ public sealed class Access(IHttpContextAccessor context, AccountStore accounts)
 {
     private Viewer? _viewer;
 
+    /// <summary>Who is signed in; where the request says <c>as=everyone</c>, the same person looking as that audience, who may change nothing.</summary>
     /// <exception cref="SignInNeededException">Nobody is signed in, or the account is in no organisation any more.</exception>
+    /// <exception cref="ForbiddenException">They look as somebody else and try to change something.</exception>
     public async Task<Viewer> ViewerAsync()
     {
         if (_viewer is not null)
             return _viewer;
-        var claim = context.HttpContext?.User.FindFirstValue(ClaimTypes.NameIdentifier);
-        var viewer = Guid.TryParse(claim, out var id) ? await accounts.ViewerAsync(id) : null;
-        return _viewer = viewer ?? throw new SignInNeededException();
+        var request = context.HttpContext!.Request;
+        var claim = context.HttpContext.User.FindFirstValue(ClaimTypes.NameIdentifier);
+        var viewer = (Guid.TryParse(claim, out var id) ? await accounts.ViewerAsync(id) : null) ?? throw new SignInNeededException();
+        if (SeenAs(request) is { } audience)
+        {
+            Require(HttpMethods.IsGet(request.Method) || HttpMethods.IsHead(request.Method), "You look at this as others see it. Go back to your own view to change something.");
+            viewer = viewer.As(audience);
+        }
+        return _viewer = viewer;
     }
 
-    /// <exception cref="ForbiddenException">The person may not change events of that calendar.</exception>
+    /// <exception cref="ForbiddenException">The person may not do this anywhere in the organisation.</exception>
+    public async Task<Viewer> RequireAsync(OrganisationAction action, string sentence)
+    {
+        var viewer = await ViewerAsync();
+        Require(viewer.May(action), sentence);
+        return viewer;
+    }
+
+    /// <exception cref="ForbiddenException">It is not allowed.</exception>
     public static void Require(bool allowed, string sentence)
     {
         if (!allowed)
             throw new ForbiddenException(sentence);
     }
+
+    private static Audience? SeenAs(HttpRequest request) =>
+        Enum.TryParse<Audience>(request.Query["as"], ignoreCase: true, out var audience) && audience is not Audience.Editors ? audience : null;
 }
 
 public sealed class SignInNeededException() : Exception("Sign in first.");
@@ -40,6 +59,19 @@ internal sealed class AntiforgeryFilter(IAntiforgery antiforgery) : IEndpointFil
         var request = context.HttpContext.Request;
         if (!HttpMethods.IsGet(request.Method) && !HttpMethods.IsHead(request.Method))
             await antiforgery.ValidateRequestAsync(context.HttpContext);
+        return await next(context);
+    }
+}
+
+/// <summary>Everything that a request of a signed-in person asks of the database stays within their organisation.</summary>
+internal sealed class WallFilter : IEndpointFilter
+{
+    public async ValueTask<object?> InvokeAsync(EndpointFilterInvocationContext context, EndpointFilterDelegate next)
+    {
+        if (context.HttpContext.User.Identity?.IsAuthenticated != true)
+            return await next(context);
+        var viewer = await context.HttpContext.RequestServices.GetRequiredService<Access>().ViewerAsync();
+        using var within = Wall.Within(viewer.OrganisationId);
         return await next(context);
     }
 }

@@ -2,6 +2,8 @@ using System.ComponentModel.DataAnnotations;
 using Microsoft.AspNetCore.Antiforgery;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Identity;
+using NodaTime;
+using Valtro.Core.Disclosure;
 using Valtro.Server.Api;
 using Valtro.Store;
 
@@ -11,7 +13,8 @@ public sealed record SignInRequest([property: Required] string Email, [property:
 
 public sealed record OrganisationResponse(string Name, string Slug, string Zone, string Locale, int FirstDayOfWeek, int YearStartsIn);
 
-public sealed record PersonResponse(string Name, string Email, bool IsAdministrator);
+/// <param name="MaySignOff">They decide about what others hand in, or hand in themselves.</param>
+public sealed record PersonResponse(Guid Id, string Name, string Email, bool IsAdministrator, bool MaySignOff);
 
 /// <param name="AntiforgeryToken">To be sent as X-Valtro-Token with every change.</param>
 /// <param name="Person">Null when nobody is signed in.</param>
@@ -24,26 +27,42 @@ internal static class SessionApi
         api.MapGet("/session", Get).AllowAnonymous();
         api.MapPost("/session", SignIn).AllowAnonymous().RequireRateLimiting(Limits.SignIn);
         api.MapDelete("/session", SignOut);
+        api.MapDelete("/session/everywhere", SignOutEverywhere);
     }
 
     private static async Task<Ok<SessionResponse>> Get(HttpContext context, IAntiforgery antiforgery, Sessions sessions) =>
         TypedResults.Ok(await sessions.DescribeAsync(context, antiforgery));
 
     private static async Task<Results<Ok<SessionResponse>, ProblemHttpResult>> SignIn(
-        SignInRequest request, HttpContext context, SignInManager<Account> signIn, IAntiforgery antiforgery, Sessions sessions)
+        SignInRequest request, HttpContext context, SignInManager<Account> signIn, IAntiforgery antiforgery, Sessions sessions, AccountStore accounts, IClock clock)
     {
         var account = await signIn.UserManager.FindByEmailAsync(request.Email.Trim());
+        // Who left the organisation is nobody here, and is told no more than anybody.
+        if (account is not null && await accounts.ViewerAsync(account.Id) is null)
+            account = null;
         var result = account is null
             ? await sessions.PretendAsync(request.Password)
             : await signIn.PasswordSignInAsync(account, request.Password, isPersistent: true, lockoutOnFailure: true);
         if (!result.Succeeded)
             return Problems.Of(Problem.WrongSignIn);
-        context.User = await signIn.CreateUserPrincipalAsync(account!);
+        await accounts.SignedInAsync(account!.Id, clock.GetCurrentInstant());
+        context.User = await signIn.CreateUserPrincipalAsync(account);
         return TypedResults.Ok(await sessions.DescribeAsync(context, antiforgery));
     }
 
     private static async Task<NoContent> SignOut(SignInManager<Account> signIn)
     {
+        await signIn.SignOutAsync();
+        return TypedResults.NoContent();
+    }
+
+    /// <summary>Every session of the person ends, this one too: their stamp becomes another, and each request compares it.</summary>
+    private static async Task<NoContent> SignOutEverywhere(HttpContext context, SignInManager<Account> signIn, Access access, AuditStore audit, IClock clock)
+    {
+        var viewer = await access.ViewerAsync();
+        var account = (await signIn.UserManager.GetUserAsync(context.User))!;
+        await signIn.UserManager.UpdateSecurityStampAsync(account);
+        await audit.WriteAsync(viewer.OrganisationId, new AuditLine(account.Id, AuditAct.SignedOutEverywhere, account.Email, "", clock.GetCurrentInstant()));
         await signIn.SignOutAsync();
         return TypedResults.NoContent();
     }
@@ -68,10 +87,13 @@ public sealed class Sessions(AccountStore accounts, OrganisationStore organisati
         var viewer = account is null ? null : await accounts.ViewerAsync(account.Id);
         if (account is null || viewer is null)
             return new SessionResponse(token, null, null);
+        using var within = Wall.Within(viewer.OrganisationId);
         var organisation = (await organisations.FindAsync(viewer.OrganisationId))!;
         return new SessionResponse(
             token,
-            new PersonResponse(account.Name, account.Email, viewer.IsAdministrator),
+            new PersonResponse(
+                account.Id, account.Name, account.Email, viewer.May(OrganisationAction.ManagePeople),
+                viewer.IsAdministrator || viewer.Roles.Values.Any(role => role >= CalendarRole.Contributor)),
             new OrganisationResponse(organisation.Name, organisation.Slug, organisation.Zone, organisation.Locale, organisation.FirstDayOfWeek, organisation.YearStartsIn));
     }
 }

@@ -18,7 +18,11 @@ public sealed record DisclosureBody(Detail Members, Detail Link, Detail Everyone
 
 /// <param name="Version">The version that was edited; not needed for a new calendar.</param>
 public sealed record CalendarRequest(string? Name, string? Plate, string? Colour, string? Zone, string? Description, DisclosureBody Disclosure, int? Version,
-    IReadOnlyList<string>? Readerships = null);
+    IReadOnlyList<string>? Readerships = null, bool RequiresSignOff = true)
+{
+    /// <summary>Of a new calendar: another whose roles and groups it gets.</summary>
+    public Guid? Like { get; init; }
+}
 
 /// <summary>Whether what readers get is what was saved.</summary>
 public enum DeliveryState
@@ -34,23 +38,34 @@ public enum DeliveryState
 /// <param name="ChangedAt">When what readers get last changed.</param>
 public sealed record DeliveryBody(DeliveryState State, Instant? ChangedAt);
 
+/// <summary>Who keeps a calendar.</summary>
+public sealed record KeeperBody(string Name, CalendarRole Role);
+
 /// <param name="Detail">How much the person who asks sees of its events.</param>
+/// <param name="MayContribute">They may make events there, at once or by way of sign-off.</param>
+/// <param name="MayEdit">What they change there goes out at once.</param>
 /// <param name="Events">How many events readers could see; null for those who do not keep the calendar.</param>
+/// <param name="KeptBy">Its editors and contributors, for those who keep it.</param>
+/// <param name="HasSecretLink">For those who keep it.</param>
 public sealed record CalendarResponse(
     Guid Id, string Name, string Plate, string Colour, string Zone, string Description, DisclosureBody Disclosure,
-    Detail Detail, bool MayEdit, bool MayManage, int? Events, int Version, DeliveryBody Delivery,
-    IReadOnlyList<string> Readerships);
+    Detail Detail, bool MayContribute, bool MayEdit, bool MayPublish, bool MayManage, int? Events, int Version, DeliveryBody Delivery,
+    IReadOnlyList<string> Readerships, bool RequiresSignOff, bool IsArchived, bool HasSecretLink, IReadOnlyList<KeeperBody> KeptBy);
 
 /// <param name="SnippetThatFits">A script that makes a frame as high as what is in it.</param>
 /// <param name="SnippetFixed">A frame of fixed height, for sites that strip scripts.</param>
 public sealed record PublishingResponse(
     Guid CalendarId, bool IsOpen, string Page, string Embed, string Feed, string Webcal, string SnippetThatFits, string SnippetFixed, DeliveryBody Delivery);
 
+/// <param name="MadeAt">Null when there is no secret address.</param>
+/// <param name="ShowsNothing">The calendar shows people with the link nothing, so the address is of no use yet.</param>
+public sealed record LinkResponse(Instant? MadeAt, string? Page, string? Embed, string? Feed, bool ShowsNothing);
+
 public sealed record PlateProposal(string Plate);
 
 internal static class CalendarApi
 {
-    private const string KeepersOnly = "Only an administrator can make calendars and say whom they are for.";
+    public const string KeepersOnly = "Only an administrator can make calendars and say whom they are for.";
 
     public static void MapCalendars(this RouteGroupBuilder api)
     {
@@ -61,6 +76,9 @@ internal static class CalendarApi
         api.MapPut("/calendars/{id:guid}", Save);
         api.MapGet("/calendars/{id:guid}/publishing", Publishing);
         api.MapGet("/calendars/{id:guid}/feed-code.svg", FeedCode).Produces(200, contentType: "image/svg+xml");
+        api.MapGet("/calendars/{id:guid}/link", Link);
+        api.MapPost("/calendars/{id:guid}/link", MakeLink);
+        api.MapDelete("/calendars/{id:guid}/link", WithdrawLink);
     }
 
     private static async Task<Ok<IReadOnlyList<CalendarResponse>>> List(Access access, CalendarStore calendars, CalendarView view)
@@ -72,36 +90,31 @@ internal static class CalendarApi
     private static async Task<Ok<CalendarResponse>> Get(Guid id, Access access, CalendarView view) =>
         TypedResults.Ok(await view.FindAsync(await access.ViewerAsync(), id));
 
-    private static async Task<Created<CalendarResponse>> Add(CalendarRequest request, Access access, CalendarStore calendars, CalendarView view)
+    private static async Task<Created<CalendarResponse>> Add(CalendarRequest request, Access access, CalendarStore calendars, CalendarView view, IClock clock)
     {
-        var viewer = await access.ViewerAsync();
-        Access.Require(viewer.MayManageCalendars, KeepersOnly);
-        var calendar = await calendars.AddAsync(viewer.OrganisationId, Check(request));
+        var viewer = await access.RequireAsync(OrganisationAction.ManageCalendars, KeepersOnly);
+        var settings = Check(request);
+        var now = clock.GetCurrentInstant();
+        var calendar = await calendars.AddAsync(
+            viewer.OrganisationId, settings, request.Like,
+            [new AuditLine(viewer.AccountId, AuditAct.CalendarMade, settings.Name, "", now), .. DisclosureChange.Audit(viewer, settings.Name, Disclosure.Closed, settings.Disclosure, now)]);
         return TypedResults.Created($"/api/calendars/{calendar.Id}", (await view.ShowAsync(viewer, [calendar]))[0]);
     }
 
     private static async Task<Results<Ok<CalendarResponse>, ProblemHttpResult>> Save(
-        Guid id, CalendarRequest request, Access access, CalendarStore calendars, CalendarView view)
+        Guid id, CalendarRequest request, Access access, CalendarStore calendars, CalendarView view, IClock clock)
     {
-        var viewer = await access.ViewerAsync();
-        Access.Require(viewer.MayManageCalendars, KeepersOnly);
+        var viewer = await access.RequireAsync(OrganisationAction.ManageCalendars, KeepersOnly);
         await view.FindAsync(viewer, id);
         if (request.Version is not { } version)
             throw new RuleException("version", "The version that was edited is missing.");
-        try
-        {
-            var calendar = await calendars.SaveAsync(viewer.OrganisationId, id, version, Check(request));
-            return TypedResults.Ok((await view.ShowAsync(viewer, [calendar]))[0]);
-        }
-        catch (ChangedMeanwhileException)
-        {
-            return Problems.Of(Problem.ChangedMeanwhile, current: await view.FindAsync(viewer, id));
-        }
+        var settings = Check(request);
+        return await view.SaveAsync(viewer, id, version, settings, clock.GetCurrentInstant());
     }
 
     private static async Task<Ok<PlateProposal>> ProposePlate(string? name, Access access, CalendarStore calendars)
     {
-        var viewer = await access.ViewerAsync();
+        var viewer = await access.RequireAsync(OrganisationAction.ManageCalendars, KeepersOnly);
         var taken = (await calendars.ListAsync(viewer.OrganisationId)).Select(calendar => calendar.Plate.Code).ToHashSet();
         return TypedResults.Ok(new PlateProposal(Plate.Propose(name?[..Math.Min(name.Length, Texts.LongestName)], taken).Code));
     }
@@ -130,6 +143,38 @@ internal static class CalendarApi
         return TypedResults.File(System.Text.Encoding.UTF8.GetBytes(svg), "image/svg+xml");
     }
 
+    private static async Task<Ok<LinkResponse>> Link(Guid id, Access access, CalendarView view, SecretLinkStore links, PublicAddresses addresses)
+    {
+        var (calendar, _, _) = await view.KeptAsync(await access.ViewerAsync(), id);
+        return TypedResults.Ok(Show(calendar, await links.FindAsync(calendar.OrganisationId, id), addresses));
+    }
+
+    /// <summary>Makes the secret address, or replaces it: the old one is answered with 410 from then on.</summary>
+    private static async Task<Ok<LinkResponse>> MakeLink(Guid id, Access access, CalendarView view, SecretLinkStore links, PublicAddresses addresses, IClock clock)
+    {
+        var viewer = await access.ViewerAsync();
+        var (calendar, _, _) = await view.KeptAsync(viewer, id);
+        var now = clock.GetCurrentInstant();
+        var link = await links.MakeAsync(calendar.OrganisationId, id, now, isReplaced => new AuditLine(
+            viewer.AccountId, isReplaced ? AuditAct.LinkReplaced : AuditAct.LinkMade, calendar.Name, "", now));
+        return TypedResults.Ok(Show(calendar, link, addresses));
+    }
+
+    private static async Task<Ok<LinkResponse>> WithdrawLink(Guid id, Access access, CalendarView view, SecretLinkStore links, PublicAddresses addresses, IClock clock)
+    {
+        var viewer = await access.ViewerAsync();
+        var (calendar, _, _) = await view.KeptAsync(viewer, id);
+        var now = clock.GetCurrentInstant();
+        await links.WithdrawAsync(calendar.OrganisationId, id, now, new AuditLine(viewer.AccountId, AuditAct.LinkWithdrawn, calendar.Name, "", now));
+        return TypedResults.Ok(Show(calendar, null, addresses));
+    }
+
+    private static LinkResponse Show(Calendar calendar, SecretLink? link, PublicAddresses addresses)
+    {
+        var address = link is null ? null : addresses.OfSecret(link.Secret);
+        return new LinkResponse(link?.MadeAt, address?.Page, address?.Embed, address?.Feed, calendar.Disclosure.Link == Detail.Nothing);
+    }
+
     private static CalendarSettings Check(CalendarRequest request)
     {
         var refusals = new RefusalList();
@@ -146,59 +191,6 @@ internal static class CalendarApi
         if (readerships.Length > CalendarSettings.MostReaderships)
             refusals.Add("readerships", $"These are {readerships.Length} readerships. At most {CalendarSettings.MostReaderships} are possible.");
         refusals.ThrowIfAny();
-        return new CalendarSettings(name!, plate, hue!, zone!, description!, disclosure!, readerships);
-    }
-}
-
-/// <summary>Calendars as one person may see them.</summary>
-public sealed class CalendarView(CalendarStore calendars, EventStore events, EditionStore editions, OrganisationStore organisations)
-{
-    /// <summary>Those of which the person sees anything at all.</summary>
-    public async Task<IReadOnlyList<CalendarResponse>> ShowAsync(Viewer viewer, IEnumerable<Calendar> all)
-    {
-        var counts = await events.CountsAsync(viewer.OrganisationId);
-        var feeds = await editions.FeedsAsync(viewer.OrganisationId);
-        return [.. from calendar in all
-                   let detail = viewer.DetailOn(calendar.Id, calendar.Disclosure, Cap.None)
-                   where detail > Detail.Nothing
-                   select Show(viewer, calendar, detail, counts.GetValueOrDefault(calendar.Id), feeds)];
-    }
-
-    /// <exception cref="NotFoundException">There is none, or the person sees nothing of it.</exception>
-    public async Task<CalendarResponse> FindAsync(Viewer viewer, Guid id) => (await FindBothAsync(viewer, id)).Shown;
-
-    /// <summary>A calendar that the person keeps, with what publishing it needs.</summary>
-    /// <exception cref="ForbiddenException">They see it but do not keep it.</exception>
-    public async Task<(Calendar Calendar, CalendarResponse Shown, Organisation Organisation)> KeptAsync(Viewer viewer, Guid id)
-    {
-        var (calendar, shown) = await FindBothAsync(viewer, id);
-        Access.Require(viewer.MayEdit(id), "Only those who keep a calendar publish it.");
-        return (calendar, shown, (await organisations.FindAsync(viewer.OrganisationId))!);
-    }
-
-    private async Task<(Calendar Calendar, CalendarResponse Shown)> FindBothAsync(Viewer viewer, Guid id)
-    {
-        var calendar = await calendars.FindAsync(viewer.OrganisationId, id) ?? throw new NotFoundException("calendar");
-        var shown = await ShowAsync(viewer, [calendar]);
-        return shown.Count == 0 ? throw new NotFoundException("calendar") : (calendar, shown[0]);
-    }
-
-    private static CalendarResponse Show(
-        Viewer viewer, Calendar calendar, Detail detail, int count, IReadOnlyDictionary<Guid, (bool IsCurrent, Instant ChangedAt)> feeds)
-    {
-        var keeps = viewer.AudienceOf(calendar.Id) == Audience.Editors;
-        return new CalendarResponse(
-            calendar.Id, calendar.Name, calendar.Plate.Code, calendar.Hue.Name, calendar.Zone.Id, calendar.Description,
-            DisclosureBody.Of(calendar.Disclosure), detail, viewer.MayEdit(calendar.Id), viewer.MayManageCalendars, keeps ? count : null,
-            calendar.Version, Delivery(calendar, feeds), keeps ? calendar.Readerships : []);
-    }
-
-    private static DeliveryBody Delivery(Calendar calendar, IReadOnlyDictionary<Guid, (bool IsCurrent, Instant ChangedAt)> feeds)
-    {
-        if (calendar.Disclosure.Everyone == Detail.Nothing)
-            return new DeliveryBody(DeliveryState.Closed, null);
-        return feeds.TryGetValue(calendar.Id, out var feed)
-            ? new DeliveryBody(feed.IsCurrent ? DeliveryState.UpToDate : DeliveryState.Pending, feed.ChangedAt)
-            : new DeliveryBody(DeliveryState.Pending, null);
+        return new CalendarSettings(name!, plate, hue!, zone!, description!, disclosure!, readerships) { RequiresSignOff = request.RequiresSignOff };
     }
 }

@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using NodaTime;
 using Valtro.Core;
+using Valtro.Core.Disclosure;
 using Valtro.Core.Events;
 using Valtro.Server.Accounts;
 using Valtro.Store;
@@ -17,37 +18,67 @@ internal static class ChangeApi
     {
         api.MapPost("/events/{id:guid}/changes/preview", Preview);
         api.MapPost("/events/{id:guid}/changes", Make);
+        api.MapDelete("/events/{id:guid}/placements/{calendarId:guid}", TakeOff);
         api.MapPost("/acts/{actId:guid}/undo", Undo);
     }
 
-    private static async Task<Results<Ok<ChangePreview>, ProblemHttpResult>> Preview(Guid id, ChangeRequest request, EventDesk desk)
+    private static async Task<Results<Ok<ChangePreview>, ProblemHttpResult>> Preview(Guid id, ChangeRequest request, EventDesk desk, EventChanges changes)
     {
         var found = await desk.FindForChangeAsync(id);
         if (found.Stored.Version != request.Version)
             return Problems.Of(Problem.ChangedMeanwhile, current: ShowNow(desk, found, request));
-        var change = await ReadAsync(found, request, desk);
+        var change = await changes.ReadAsync(found, request);
         var edit = new SeriesEdit(found.Event, change, found.School);
+        var (placed, asked) = EventChanges.Placements(found, request);
         ChangeScope[] scopes = edit.HasChoice ? [ChangeScope.This, ChangeScope.Later, ChangeScope.Every] : [ChangeScope.Every];
+        var seen = EventDates.Find(found.Event, change.SeenFrom, found.School);
+        return TypedResults.Ok(new ChangePreview(
+            seen?.Title ?? found.Event.Content.Title,
+            seen is { } shown ? found.Words.Say(shown.Timing) : found.Words.Say(found.Event.Series),
+            DifferencesOf(found, change, request, placed),
+            edit.HasChoice,
+            [.. scopes.Select(scope => Foresee(found, edit, change, request, scope, placed, asked))],
+            !found.ChangesAtOnce,
+            NewlySees(found, change, request, placed, desk.Now),
+            [.. asked.Select(calendarId => found.Calendars[calendarId].Name)]));
+    }
+
+    /// <summary>What the form says differently from what stands there now.</summary>
+    internal static IReadOnlyList<EventDifference> DifferencesOf(OnDesk found, Change change, ChangeRequest request, IReadOnlyList<Guid> placed)
+    {
         var seen = EventDates.Find(found.Event, change.SeenFrom, found.School);
         var differences = seen is { } date && change.Typed is { } typed
             ? EventDifference.Between(date, found.Event.Series, typed, found.Words).ToList()
             : [];
         if (request.Event is { } form && form.CalendarId != found.Event.HomeCalendarId)
-            differences.Add(new EventDifference("calendarId", found.Calendar.Name, (await desk.CalendarForAsync(form.CalendarId)).Name));
-        return TypedResults.Ok(new ChangePreview(
-            seen?.Title ?? found.Event.Content.Title,
-            seen is { } shown ? found.Words.Say(shown.Timing) : found.Words.Say(found.Event.Series),
-            differences,
-            edit.HasChoice,
-            [.. scopes.Select(scope => Foresee(found, edit, change, request, scope))]));
+            differences.Add(new EventDifference("calendarId", found.Calendar.Name, found.Calendars[form.CalendarId].Name));
+        if (!placed.Order().SequenceEqual(found.Event.Placements.Order()))
+            differences.Add(new EventDifference("placements", Names(found, found.Event.Placements), Names(found, placed)));
+        return differences;
     }
 
-    private static ScopeBody Foresee(OnDesk found, SeriesEdit edit, Change change, ChangeRequest request, ChangeScope scope)
+    private static string Names(OnDesk found, IEnumerable<Guid> calendars) =>
+        string.Join(", ", calendars.Where(id => found.Calendars.TryGetValue(id, out var calendar) && found.Viewer.DetailOn(id, calendar.Disclosure) > Detail.Nothing).Select(id => found.Calendars[id].Name).Order());
+
+    /// <summary>Who will see more of the event than now: "Everyone: title, time and place".</summary>
+    private static string[] NewlySees(OnDesk found, Change change, ChangeRequest request, IReadOnlyList<Guid> placed, Instant now)
+    {
+        if (change.Typed is not { } typed)
+            return [];
+        var after = found.Event with { HomeCalendarId = request.Event?.CalendarId ?? found.Event.HomeCalendarId, Placements = placed, Content = found.Event.Content with { Cap = typed.Cap, Showing = typed.Showing } };
+        return [.. WhoSees.Of(after, found.Event, NamesAndTables(found.Calendars), found.Words, now)
+            .Where(who => who.Detail > who.Was)
+            .Select(who => $"{AudienceWords.Of(who.Audience)}: {who.Sentence}")];
+    }
+
+    internal static Dictionary<Guid, (string Name, Disclosure Disclosure)> NamesAndTables(IReadOnlyDictionary<Guid, Calendar> calendars) =>
+        calendars.ToDictionary(one => one.Key, one => (one.Value.Name, one.Value.Disclosure));
+
+    private static ScopeBody Foresee(OnDesk found, SeriesEdit edit, Change change, ChangeRequest request, ChangeScope scope, IReadOnlyList<Guid> placed, IReadOnlyList<Guid> asked)
     {
         try
         {
-            if (scope == ChangeScope.This && request.Event is { } form && form.CalendarId != found.Event.HomeCalendarId)
-                throw new RuleException("scope", "One date cannot be on another calendar than its series.");
+            EventChanges.RequireWhole(found, request, scope, placed, asked);
             var outcome = edit.Apply(scope, new HashSet<LocalDateTime>());
             var dates = Concerned(found, change, outcome, scope).Take(MostCounted + 1).ToArray();
             return new ScopeBody(
@@ -81,24 +112,12 @@ internal static class ChangeApi
         return scope == ChangeScope.Later && outcome.Successor is null ? dates.Where(date => date.Occurrence.RecurrenceId >= change.SeenFrom) : dates;
     }
 
-    private static async Task<Results<Ok<ChangeResponse>, ProblemHttpResult>> Make(Guid id, ChangeRequest request, EventDesk desk)
+    private static async Task<Results<Ok<ChangeResponse>, ProblemHttpResult>> Make(Guid id, ChangeRequest request, EventDesk desk, EventChanges changes)
     {
         var found = await desk.FindForChangeAsync(id);
         try
         {
-            if (found.Stored.Version != request.Version)
-                throw new ChangedMeanwhileException();
-            var change = await ReadAsync(found, request, desk);
-            var edit = new SeriesEdit(found.Event, change, found.School);
-            var scope = request.Scope ?? (edit.HasChoice ? throw new RuleException("scope", "Say whether the change is for this date, for this and later ones, or for every date.") : ChangeScope.Every);
-            var keep = (request.Keep ?? []).Select(name => OccurrenceTimes.ReadName(name, "keep")).ToHashSet();
-            var writes = Writes(found, request, edit.Apply(scope, keep), scope, found.Stored.IsRemoved && request.Act == ChangeAct.Restore);
-            if (writes.Length == 0)
-                return TypedResults.Ok(new ChangeResponse(Guid.Empty, id, request.Version, found.Event.Content.Title, DayOf(change, found), found.Stored.IsRemoved));
-            var done = await desk.WriteAsync(writes);
-            var shown = done.Events[^1];
-            var day = request.Move?.Date ?? request.Event?.Date ?? DayOf(change, found);
-            return TypedResults.Ok(new ChangeResponse(done.ActId, shown.Id, shown.Version, writes[^1].Event.Content.Title, day, writes[0].IsRemoved));
+            return TypedResults.Ok(await changes.MakeAsync(found, request));
         }
         catch (ChangedMeanwhileException)
         {
@@ -106,51 +125,15 @@ internal static class ChangeApi
         }
     }
 
-    private static LocalDate DayOf(Change change, OnDesk found) =>
-        EventDates.Find(found.Event, change.SeenFrom, found.School)?.Occurrence.LocalStart.Date ?? change.SeenFrom.Date;
-
-    private static EventWrite[] Writes(OnDesk found, ChangeRequest request, ChangeOutcome outcome, ChangeScope scope, bool comesBack)
+    /// <summary>Those who keep a calendar can always take what others placed there off it again.</summary>
+    private static async Task<Ok<ActResponse>> TakeOff(Guid id, Guid calendarId, EventDesk desk)
     {
-        var act = (request.Act, outcome.IsRemoved) switch
-        {
-            (ChangeAct.Cancel, _) => EventAct.Cancelled,
-            (ChangeAct.Remove, _) => EventAct.Removed,
-            (ChangeAct.Restore, _) => EventAct.Restored,
-            _ => EventAct.Changed,
-        };
-        var home = request.Event?.CalendarId ?? found.Event.HomeCalendarId;
-        if (scope == ChangeScope.This && home != found.Event.HomeCalendarId)
-            throw new RuleException("scope", "One date cannot be on another calendar than its series.");
-        var changed = outcome.Successor is null ? outcome.Event with { HomeCalendarId = home } : outcome.Event;
-        var isRemoved = outcome.IsRemoved || (found.Stored.IsRemoved && !comesBack);
-        var nothing = outcome.Successor is null && isRemoved == found.Stored.IsRemoved && changed.HomeCalendarId == found.Event.HomeCalendarId
-            && changed.Content.Equals(found.Event.Content) && changed.State == found.Event.State && changed.Exceptions.SequenceEqual(found.Event.Exceptions);
-        if (nothing)
-            return [];
-        var save = EventDesk.Saving(found, changed, act, isRemoved);
-        return outcome.Successor is { } successor
-            ? [save with { Act = EventAct.Changed }, new EventWrite(successor with { HomeCalendarId = home }, null, act == EventAct.Changed ? EventAct.Made : act)]
-            : [save];
-    }
-
-    private static async Task<Change> ReadAsync(OnDesk found, ChangeRequest request, EventDesk desk)
-    {
-        var seenFrom = OccurrenceTimes.ReadName(request.RecurrenceId, "recurrenceId");
-        if (request.Act != ChangeAct.Edit)
-            return new Change(request.Act, seenFrom);
-        if (request.Event is { } form)
-            return new Change(ChangeAct.Edit, seenFrom, await desk.CheckAsync(form));
-        if (request.Move is not { } move)
-            throw new RuleException("event", "What to change is missing: send the form, or where the date was moved to.");
-        var date = EventDates.Find(found.Event, seenFrom, found.School) ?? throw new NotFoundException("date");
-        var start = move.Date + (found.Event.Series.Timing.AllDay ? LocalTime.Midnight : move.From ?? date.Occurrence.LocalStart.TimeOfDay);
-        return new Change(ChangeAct.Edit, seenFrom, found.Event.Content with
-        {
-            Title = date.Title,
-            Place = date.Place,
-            Description = date.Description,
-            Series = found.Event.Series with { Timing = date.Timing.StartingAt(start) },
-        });
+        var found = await desk.FindAsync(id);
+        Access.Require(found.Viewer.May(CalendarAction.Edit, calendarId) || found.MayEdit, "Only those who keep this calendar or the event’s own can take it off.");
+        if (!found.Event.Placements.Contains(calendarId))
+            throw new NotFoundException("placement");
+        var done = await desk.WriteAsync([EventDesk.Saving(found, found.Event with { Placements = [.. found.Event.Placements.Where(one => one != calendarId)] }, EventAct.Changed, isRemoved: false)]);
+        return TypedResults.Ok(new ActResponse(done!.ActId, 1));
     }
 
     private static EventResponse ShowNow(EventDesk desk, OnDesk found, ChangeRequest request)
@@ -167,10 +150,24 @@ internal static class ChangeApi
             throw new NotFoundException("act");
         foreach (var write in writes)
         {
-            await desk.FindForChangeAsync(write.Event.Id);
-            EventDesk.RequireEdit(viewer, write.Event.HomeCalendarId);
+            var found = await desk.FindForChangeAtOnceAsync(write.Event.Id);
+            // What an editor let go out is not taken back by who handed it in.
+            Access.Require(found.MayEdit || !Visibility.LeavesTheHouse(write.Event.State), "Only editors of this calendar can undo this.");
+            Access.Require(viewer.May(found.MayEdit ? CalendarAction.Edit : CalendarAction.Contribute, write.Event.HomeCalendarId), "Only editors of that calendar can put the event back there.");
         }
-        var done = await desk.WriteAsync([.. writes]);
-        return TypedResults.Ok(new ActResponse(done.ActId, writes.Count));
+        var done = await desk.WriteAsync(writes);
+        return TypedResults.Ok(new ActResponse(done!.ActId, writes.Count));
     }
+}
+
+/// <summary>Audiences as people are told of them.</summary>
+internal static class AudienceWords
+{
+    public static string Of(Audience audience) => audience switch
+    {
+        Audience.Everyone => "Everyone",
+        Audience.Link => "With the link",
+        Audience.Members => "Members",
+        _ => "Editors",
+    };
 }

@@ -19,14 +19,15 @@ internal static class EventApi
         api.MapGet("/events/{id:guid}", Get);
     }
 
+    /// <param name="AsksFor">Calendars whose editors were asked whether it may be shown there.</param>
+    internal sealed record EventMade(EventResponse Event, IReadOnlyList<string> AsksFor);
+
     private static async Task<Ok<EventResponse>> Get(Guid id, string? date, EventDesk desk) => TypedResults.Ok(desk.Show(await desk.FindAsync(id), date));
 
-    private static async Task<Created<EventResponse>> Add(EventRequest request, EventDesk desk)
+    private static async Task<Created<EventMade>> Add(EventRequest request, Access access, EventDesk desk, EventChanges changes)
     {
-        var content = await desk.CheckAsync(request);
-        var done = await desk.WriteAsync(EventDesk.Adding(request.CalendarId, content));
-        var id = done.Events[0].Id;
-        return TypedResults.Created($"/api/events/{id}", desk.Show(await desk.FindAsync(id), null));
+        var (id, asksFor) = await changes.AddAsync(await access.ViewerAsync(), request);
+        return TypedResults.Created($"/api/events/{id}", new EventMade(desk.Show(await desk.FindAsync(id), null), asksFor));
     }
 
     private static async Task<Ok<ConsequencesResponse>> Foresee(ConsequencesRequest request, Access access, EventDesk desk, ClashView clashes, OrganisationStore organisations)
@@ -35,9 +36,9 @@ internal static class EventApi
         var calendar = await desk.CalendarForAsync(request.Event.CalendarId);
         var organisation = (await organisations.FindAsync(viewer.OrganisationId))!;
         var setting = await desk.SettingAsync(calendar);
-        var series = request.Event.ToDraft().CheckSeries(setting);
-        if (request is { EventId: { } id, RecurrenceId: { } name })
-            series = AsEveryDate(await desk.FindForChangeAsync(id), OccurrenceTimes.ReadName(name, "recurrenceId"), series);
+        var typed = request.Event.ToDraft().CheckSeries(setting);
+        var found = request.EventId is { } id ? await desk.FindForChangeAsync(id) : null;
+        var series = found is not null && request.RecurrenceId is { } name ? AsEveryDate(found, OccurrenceTimes.ReadName(name, "recurrenceId"), typed) : typed;
         var place = request.Event.Place?.Trim() ?? "";
         var around = await clashes.AroundAsync(viewer, series, setting.School, calendar, place, request.EventId);
         var words = RuleWords.For(organisation.Locale);
@@ -51,7 +52,22 @@ internal static class EventApi
             consequences.Days,
             consequences.Remarks,
             series.Rule is { } rule ? RuleText.Format(rule) : null,
-            consequences.Dates.Count > 0 ? EventDesk.Elsewhere(series.Timing, consequences.Dates[0].Occurrence, calendar.Zone) : null));
+            consequences.Dates.Count > 0 ? EventDesk.Elsewhere(series.Timing, consequences.Dates[0].Occurrence, calendar.Zone) : null,
+            [.. WhoSees.Of(Sketch(request.Event, viewer, found, series), found?.Event, ChangeApi.NamesAndTables(await desk.CalendarsAsync(viewer.OrganisationId)), words, desk.Now).Select(WhoSeesBody.Of)]));
+    }
+
+    /// <summary>The event as far as it decides who sees it. What is not right yet in cap and span is left out: saving says so.</summary>
+    private static CalendarEvent Sketch(EventRequest request, Viewer viewer, OnDesk? found, Series series)
+    {
+        var refusals = new RefusalList();
+        var cap = refusals.Try(() => new Cap(request.Cap?.Members, request.Cap?.Link, request.Cap?.Everyone)) ?? Cap.None;
+        var showing = refusals.Try(() => new ShowingSpan(request.ShowFrom, request.ShowUntil)) ?? ShowingSpan.Always;
+        var state = request.IsDraft ? EventState.Draft : found is { IsUnfinished: false } ? found.Event.State : viewer.May(CalendarAction.Edit, request.CalendarId) ? EventState.Live : EventState.Waiting;
+        var content = new EventContent("", series, "", RichText.Empty) { Cap = cap, Showing = showing };
+        return new CalendarEvent(Guid.Empty, request.CalendarId, Guid.Empty, content, state, 0, default, default)
+        {
+            Placements = [.. (request.Placements ?? found?.Event.Placements ?? []).Where(id => id != request.CalendarId && viewer.May(CalendarAction.Edit, id) || found?.Event.Placements.Contains(id) == true)],
+        };
     }
 
     /// <summary>The series as it would be if what is typed on one date went for every date; as it is where that is not possible.</summary>
@@ -95,11 +111,18 @@ public sealed class ClashView(OccurrenceApi.OccurrenceView occurrences, Calendar
         var others = await occurrences.InAsync(viewer, first, last, isKnownPlace ? null : sameReaders);
         // A place is only told from the headline on; below it nobody learns by a clash where something is.
         return new ClashesAround(
-            [.. others.Where(seen => seen.Date.Event.Id != except).Select(seen => seen.Disclosed.Detail >= Detail.Headline ? seen.Date : Hidden(seen.Date))], places, all);
+            [.. others.Where(seen => seen.Date.Event.Id != except).Select(Known)], places, all);
     }
 
-    private static EventDate Hidden(EventDate date) =>
-        new(date.Event with { Content = date.Event.Content with { Title = Disclosed.Busy, Place = "" } }, date.Occurrence, date.Exception is null ? null : date.Exception with { Title = null, Place = null, Description = null });
+    /// <summary>With the title and place that the person may know, on a calendar on which they see it.</summary>
+    private static EventDate Known(OccurrenceApi.SeenOccurrence seen)
+    {
+        var (date, told) = (seen.Date, seen.Disclosed);
+        return new EventDate(
+            date.Event with { HomeCalendarId = seen.Sight.Calendars[0], Content = date.Event.Content with { Title = told.Title, Place = told.Place } },
+            date.Occurrence,
+            date.Exception is null ? null : date.Exception with { Title = null, Place = null, Description = null });
+    }
 }
 
 internal sealed record ClashesAround(IReadOnlyList<EventDate> Others, IReadOnlySet<string> Places, IReadOnlyDictionary<Guid, Calendar> Calendars)

@@ -2,7 +2,6 @@ using NodaTime;
 using Valtro.Core;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Events;
-using Valtro.Core.ICalendar;
 using Valtro.Core.Recurrence;
 using Valtro.Core.YearPlans;
 using Valtro.Server.Accounts;
@@ -11,20 +10,34 @@ using Valtro.Store;
 namespace Valtro.Server.Api;
 
 /// <summary>An event with all that decides what one person sees of it and may do.</summary>
-internal sealed record OnDesk(Viewer Viewer, StoredEvent Stored, Calendar Calendar, Organisation Organisation, SchoolCalendar School)
+/// <param name="Calendars">All of the organisation that are in use.</param>
+internal sealed record OnDesk(
+    Viewer Viewer, StoredEvent Stored, IReadOnlyDictionary<Guid, Calendar> Calendars, Sight Sight, Organisation Organisation, SchoolCalendar School, IReadOnlyList<Submission> About)
 {
     public CalendarEvent Event => Stored.Event;
 
-    public bool MayEdit => Viewer.MayEdit(Calendar.Id);
+    /// <summary>Its home.</summary>
+    public Calendar Calendar => Calendars[Event.HomeCalendarId];
+
+    public bool MayEdit => Viewer.May(CalendarAction.Edit, Event.HomeCalendarId);
+
+    public bool MayContribute => Viewer.May(CalendarAction.Contribute, Event.HomeCalendarId);
+
+    /// <summary>It has not gone out yet.</summary>
+    public bool IsUnfinished => !Visibility.LeavesTheHouse(Event.State);
+
+    /// <summary>Changes are saved at once: those of editors, and anybody's to what they are still making themselves.</summary>
+    public bool ChangesAtOnce => MayEdit || (MayContribute && IsUnfinished && Stored.MadeBy == Viewer.AccountId);
 
     public RuleWords Words => RuleWords.For(Organisation.Locale);
 }
 
 /// <summary>Events as the signed-in person may see and change them.</summary>
 public sealed class EventDesk(
-    Access access, EventStore events, CalendarStore calendars, OrganisationStore organisations, YearPlanStore yearPlans, ListStore lists, RichTexts richTexts, IClock clock)
+    Access access, EventStore events, CalendarStore calendars, OrganisationStore organisations, YearPlanStore yearPlans, ListStore lists, FileStore files,
+    SubmissionStore submissions, RichTexts richTexts, IClock clock)
 {
-    private const string EditorsOnly = "Only editors of this calendar can change its events.";
+    private const string ContributorsOnly = "Only editors and contributors of this calendar can change its events.";
 
     public Instant Now => Instant.FromUnixTimeSeconds(clock.GetCurrentInstant().ToUnixTimeSeconds());
 
@@ -33,22 +46,50 @@ public sealed class EventDesk(
     {
         var viewer = await access.ViewerAsync();
         var stored = await events.FindAsync(viewer.OrganisationId, id) ?? throw new NotFoundException("event");
-        var calendar = (await calendars.FindAsync(viewer.OrganisationId, stored.Event.HomeCalendarId))!;
-        if (viewer.DetailOn(calendar.Id, calendar.Disclosure, Cap.None) == Detail.Nothing || (stored.IsRemoved && !viewer.MayEdit(calendar.Id)))
+        var all = await CalendarsAsync(viewer.OrganisationId);
+        var sight = viewer.Of(stored.Event, DisclosuresOf(all), Now);
+        var mayChange = viewer.May(CalendarAction.Contribute, stored.Event.HomeCalendarId);
+        if (!all.ContainsKey(stored.Event.HomeCalendarId) || sight.Detail == Detail.Nothing || (stored.IsRemoved && !mayChange))
             throw new NotFoundException("event");
-        return new OnDesk(viewer, stored, calendar, (await organisations.FindAsync(viewer.OrganisationId))!, await yearPlans.SchoolAsync(viewer.OrganisationId));
+        return new OnDesk(
+            viewer, stored, all, sight, (await organisations.FindAsync(viewer.OrganisationId))!, await yearPlans.SchoolAsync(viewer.OrganisationId),
+            mayChange ? await submissions.AboutAsync(viewer.OrganisationId, id) : []);
     }
 
-    /// <exception cref="ForbiddenException">The person sees it but may not change it.</exception>
+    /// <summary>An event that somebody asks to show on a calendar: its editors see all of it but the notes, as its readers may if they agree.</summary>
+    /// <exception cref="NotFoundException">It is gone, or the person does not decide about that calendar.</exception>
+    internal async Task<OnDesk> FindAskedForAsync(Submission submission)
+    {
+        var viewer = await access.ViewerAsync();
+        var stored = await events.FindAsync(viewer.OrganisationId, submission.EventId) ?? throw new NotFoundException("event");
+        var all = await CalendarsAsync(viewer.OrganisationId);
+        if (!all.ContainsKey(stored.Event.HomeCalendarId) || !(viewer.May(CalendarAction.Approve, submission.CalendarId) || submission.ProposerId == viewer.AccountId))
+            throw new NotFoundException("event");
+        var sight = viewer.Of(stored.Event, DisclosuresOf(all), Now);
+        var asked = new Sight(Detail.Complete, sight.Calendars.Count > 0 ? sight.Calendars : [submission.CalendarId], sight.ReadsNotes);
+        return new OnDesk(viewer, stored, all, asked, (await organisations.FindAsync(viewer.OrganisationId))!, await yearPlans.SchoolAsync(viewer.OrganisationId), []);
+    }
+
+    public async Task<IReadOnlyDictionary<Guid, Calendar>> CalendarsAsync(Guid organisationId) =>
+        (await calendars.ListAsync(organisationId)).ToDictionary(calendar => calendar.Id);
+
+    internal static Dictionary<Guid, Disclosure> DisclosuresOf(IReadOnlyDictionary<Guid, Calendar> all) => all.ToDictionary(one => one.Key, one => one.Value.Disclosure);
+
+    /// <exception cref="ForbiddenException">The person sees it but may not change it, not even by way of sign-off.</exception>
     internal async Task<OnDesk> FindForChangeAsync(Guid id)
     {
         var found = await FindAsync(id);
-        Access.Require(found.MayEdit, EditorsOnly);
+        Access.Require(found.MayContribute, found.Viewer.Archived.Contains(found.Event.HomeCalendarId) ? $"{found.Calendar.Name} is archived. Take it out of the archive first." : ContributorsOnly);
         return found;
     }
 
-    /// <summary>Those who may restore it; it is theirs to see too.</summary>
-    public static void RequireEdit(Viewer viewer, Guid calendarId) => Access.Require(viewer.MayEdit(calendarId), EditorsOnly);
+    /// <exception cref="ForbiddenException">What the person changes would have to wait for sign-off.</exception>
+    internal async Task<OnDesk> FindForChangeAtOnceAsync(Guid id)
+    {
+        var found = await FindForChangeAsync(id);
+        Access.Require(found.ChangesAtOnce, "Your changes to this event wait for sign-off. Open it and hand in what you want to change.");
+        return found;
+    }
 
     /// <summary>The event seen from a date: the one asked for, else the next, else the last.</summary>
     /// <exception cref="NotFoundException">The person sees nothing of it.</exception>
@@ -56,13 +97,14 @@ public sealed class EventDesk(
     {
         var happening = found.Event;
         var date = DateToShow(found, dateName);
-        var detail = found.Viewer.DetailOn(found.Calendar.Id, found.Calendar.Disclosure, Cap.None);
-        var seen = (found.MayEdit ? Disclosed.Of(date, detail) : Disclosed.ForReaders(date, detail)) ?? throw new NotFoundException("event");
+        var seen = Disclosed.Of(date, found.Sight.Detail, found.Sight.ReadsNotes) ?? throw new NotFoundException("event");
         var (series, timing, occurrence) = (happening.Series, happening.Series.Timing, date.Occurrence);
         var tellsPattern = seen.Detail > Detail.Times;
+        var mayChange = found.MayContribute;
+        var content = happening.Content;
         return new EventResponse(
             happening.Id,
-            happening.HomeCalendarId,
+            found.Sight.Calendars[0],
             seen.Detail,
             OccurrenceTimes.Of(timing, occurrence, timing.Zone, seen.Detail).RecurrenceId,
             seen.Title,
@@ -72,7 +114,7 @@ public sealed class EventDesk(
             timing.AllDay ? null : occurrence.LocalStart.TimeOfDay,
             timing.AllDay ? null : occurrence.LocalEnd.TimeOfDay,
             timing.Zone.Id,
-            Elsewhere(timing, occurrence, found.Calendar.Zone),
+            Elsewhere(timing, occurrence, found.Calendars[found.Sight.Calendars[0]].Zone),
             seen.Place,
             seen.Description.Html,
             CategoryBody.Of(seen.Category),
@@ -85,14 +127,32 @@ public sealed class EventDesk(
             tellsPattern ? [.. series.Removed.Select(removed => OccurrenceTimes.Name(removed, timing.AllDay))] : [],
             found.Words.Say(tellsPattern ? series : new Series(date.Timing)),
             seen.State,
-            date.Exception is not null && found.MayEdit ? EventDifference.Say(date.Exception, timing, found.Words) : "",
+            date.Exception is not null && mayChange ? EventDifference.Say(date.Exception, timing, found.Words) : "",
             date.Exception?.IsCancelled == true && seen.State == EventState.Cancelled,
-            found.MayEdit,
-            found.MayEdit ? found.Stored.Version : null,
+            mayChange,
+            mayChange ? found.Stored.Version : null,
             found.Stored.IsRemoved,
-            found.MayEdit ? found.Stored.SavedBy : null,
-            found.MayEdit ? found.Stored.SavedAt : null);
+            mayChange ? found.Stored.SavedBy : null,
+            mayChange ? found.Stored.SavedAt : null)
+        {
+            Waits = mayChange && !found.ChangesAtOnce,
+            Placements = [.. found.Sight.Calendars.Where(id => id != found.Sight.Calendars[0])],
+            Links = seen.Links,
+            Files = [.. seen.Files.Select(EventFileBody.Of)],
+            Contact = seen.Contact,
+            Notes = seen.Notes,
+            Cap = mayChange ? CapBody.Of(content.Cap) : null,
+            ShowFrom = mayChange ? content.Showing.From : null,
+            ShowUntil = mayChange ? content.Showing.Until : null,
+            About = [.. found.About.Where(one => MayKnow(found, one)).Select(one => new AboutBody(
+                one.Id, one.Kind, one.State, one.CalendarId, one.Proposer, one.ProposerId == found.Viewer.AccountId, one.MadeAt, one.Reason, one.DecidedBy))],
+        };
     }
+
+    /// <summary>Who decides about it, who handed it in, and of another calendar only who sees that calendar.</summary>
+    private static bool MayKnow(OnDesk found, Submission one) =>
+        one.ProposerId == found.Viewer.AccountId
+        || (found.MayEdit && found.Calendars.TryGetValue(one.CalendarId, out var calendar) && found.Viewer.DetailOn(calendar.Id, calendar.Disclosure) > Detail.Nothing);
 
     /// <summary>The same date on the calendar's clock, where the event has another.</summary>
     internal static ElsewhereBody? Elsewhere(Core.Time.Timing timing, Occurrence occurrence, DateTimeZone zone) =>
@@ -105,7 +165,7 @@ public sealed class EventDesk(
         var happening = found.Event;
         if (name is not null && EventDates.Find(happening, OccurrenceTimes.ReadName(name, "date"), found.School) is { } named)
             return named;
-        if (name is not null && happening.Series.Recurs && found.MayEdit)
+        if (name is not null && happening.Series.Recurs && found.MayContribute)
             throw new NotFoundException("date");
         // Who sees times only names a date by its own start.
         var asked = name is null ? default(LocalDateTime?) : OccurrenceTimes.ReadName(name, "date");
@@ -121,40 +181,80 @@ public sealed class EventDesk(
 
     /// <summary>The calendar that an event is put on.</summary>
     /// <exception cref="RuleException">There is none that the person sees.</exception>
-    /// <exception cref="ForbiddenException">They see it but may not change its events.</exception>
+    /// <exception cref="ForbiddenException">They see it but may not put events there.</exception>
     public async Task<Calendar> CalendarForAsync(Guid calendarId)
     {
         var viewer = await access.ViewerAsync();
         var calendar = await calendars.FindAsync(viewer.OrganisationId, calendarId);
-        if (calendar is null || viewer.DetailOn(calendar.Id, calendar.Disclosure, Cap.None) == Detail.Nothing)
+        if (calendar is null || viewer.DetailOn(calendar.Id, calendar.Disclosure) == Detail.Nothing)
             throw new RuleException("calendarId", "There is no such calendar. Choose one from the list.");
-        Access.Require(viewer.MayEdit(calendar.Id), EditorsOnly);
+        if (calendar.ArchivedAt is not null)
+            throw new RuleException("calendarId", $"{calendar.Name} is archived. Take it out of the archive first, or choose another.");
+        Access.Require(viewer.May(CalendarAction.Contribute, calendar.Id), ContributorsOnly);
         return calendar;
     }
 
     public async Task<DraftSetting> SettingAsync(Calendar calendar) =>
-        new(calendar.Zone, await lists.CategoriesAsync(calendar.OrganisationId), await yearPlans.SchoolAsync(calendar.OrganisationId));
+        new(calendar.Zone, await lists.CategoriesAsync(calendar.OrganisationId), await yearPlans.SchoolAsync(calendar.OrganisationId)) { Shown = calendar.Disclosure };
 
     /// <summary>Checks what was typed, and that the person may put it on that calendar.</summary>
-    public async Task<EventContent> CheckAsync(EventRequest request)
+    /// <param name="before">The event as it is; null for a new one.</param>
+    /// <param name="onBehalfOf">Who typed it, where somebody else approves it.</param>
+    internal async Task<EventContent> CheckAsync(EventRequest request, OnDesk? before = null, Guid? onBehalfOf = null)
     {
         var calendar = await CalendarForAsync(request.CalendarId);
-        return request.ToDraft().Check(await SettingAsync(calendar), richTexts.Sanitise(request.Description));
+        var all = await CalendarsAsync(calendar.OrganisationId);
+        var shown = (request.Placements ?? before?.Event.Placements ?? []).Where(all.ContainsKey).Aggregate(calendar.Disclosure, (table, id) => table.Or(all[id].Disclosure));
+        var setting = await SettingAsync(calendar) with { Shown = shown, CapBefore = before?.Event.Content.Cap ?? Cap.None };
+        var draft = request.ToDraft() with { Files = await FilesAsync(request.Files ?? [], before, onBehalfOf) };
+        return draft.Check(setting, richTexts.Sanitise(request.Description));
     }
 
-    /// <summary>Writes an act in the person's name.</summary>
-    public async Task<ActDone> WriteAsync(params EventWrite[] writes)
+    /// <summary>The files that a form names: those the event has, those its author brought, and those of events that the person sees completely (a copy keeps them).</summary>
+    private async Task<IReadOnlyList<EventFile>> FilesAsync(IReadOnlyList<Guid> wanted, OnDesk? before, Guid? onBehalfOf)
+    {
+        if (wanted.Count == 0)
+            return [];
+        var viewer = await access.ViewerAsync();
+        var known = await files.SomeAsync(viewer.OrganisationId, [.. wanted.Distinct()]);
+        var result = new List<EventFile>();
+        foreach (var id in wanted.Distinct())
+        {
+            var (file, madeBy) = known.FirstOrDefault(one => one.File.Id == id);
+            var mayUse = file is not null
+                && (before?.Event.Content.Files.Any(one => one.Id == id) == true || madeBy == viewer.AccountId || madeBy == onBehalfOf || await SeesFileAsync(viewer, id));
+            result.Add(mayUse ? file! : throw new RuleException("files", "One of the files is not there any more. Take it off, and bring it again."));
+        }
+        return result;
+    }
+
+    /// <summary>An event holds the file, and the person sees all of that event.</summary>
+    internal async Task<bool> SeesFileAsync(Viewer viewer, Guid fileId)
+    {
+        var disclosures = DisclosuresOf(await CalendarsAsync(viewer.OrganisationId));
+        return (await events.WithFileAsync(viewer.OrganisationId, fileId)).Any(happening =>
+            viewer.Of(happening, disclosures, Now) is { Detail: > Detail.Nothing } sight
+            && Disclosed.Of(happening, sight.Detail) is { } told && told.Files.Any(file => file.Id == fileId));
+    }
+
+    /// <summary>Writes an act in the person's name, with what is handed in and decided by it.</summary>
+    internal async Task<ActDone?> WriteAsync(
+        IReadOnlyList<EventWrite> writes, IReadOnlyList<NewSubmission>? added = null, IReadOnlyList<Verdict>? verdicts = null, IReadOnlyList<Notice>? notices = null)
     {
         var viewer = await access.ViewerAsync();
-        return await events.WriteAsync(viewer.OrganisationId, writes, viewer.AccountId, Now);
+        return await submissions.WriteAsync(viewer.OrganisationId, viewer.AccountId, Now, writes, added ?? [], verdicts ?? [], notices ?? []);
     }
 
-    /// <summary>A new event, live at once.</summary>
-    public static EventWrite Adding(Guid calendarId, EventContent content) => new(
-        new CalendarEvent(Guid.Empty, calendarId, Guid.Empty, content, EventState.Live, 0, default, default), null, EventAct.Made);
+    /// <summary>A new event.</summary>
+    public static EventWrite Adding(Guid calendarId, EventContent content, EventState state = EventState.Live, IReadOnlyList<Guid>? placements = null) => new(
+        new CalendarEvent(Guid.Empty, calendarId, Guid.Empty, content, state, 0, default, default) { Placements = placements ?? [] }, null, EventAct.Made);
 
     /// <summary>What is written of a stored event that becomes another.</summary>
     internal static EventWrite Saving(OnDesk found, CalendarEvent after, EventAct act, bool isRemoved) => new(
         after, found.Stored.Version, act, isRemoved,
-        IsSeen: isRemoved || found.Stored.IsRemoved || after.HomeCalendarId != found.Event.HomeCalendarId || !FeedWriter.AreAlike(found.Event, found.School, after, found.School));
+        isRemoved || found.Stored.IsRemoved ? Detail.Times : Core.ICalendar.FeedWriter.SeenFrom(found.Event, found.School, after, found.School),
+        GoesToAnotherLevel(found.Event.Content.Cap, after.Content.Cap));
+
+    private static bool GoesToAnotherLevel(Cap before, Cap after) =>
+        Enum.GetValues<Audience>().Any(audience => before[audience] != after[audience] && before[audience] >= Detail.Headline && after[audience] >= Detail.Headline);
 }

@@ -1,4 +1,5 @@
 using Microsoft.AspNetCore.Http.HttpResults;
+using Valtro.Core.Disclosure;
 using Valtro.Core.Events;
 using Valtro.Core.Recurrence;
 using Valtro.Server.Accounts;
@@ -21,27 +22,30 @@ internal static class HistoryApi
     {
         var found = await desk.FindForChangeAsync(id);
         var all = await revisions.OfEventAsync(found.Viewer.OrganisationId, found.Event);
-        var names = (await calendars.ListAsync(found.Viewer.OrganisationId)).ToDictionary(calendar => calendar.Id, calendar => calendar.Name);
+        // A calendar that the person sees nothing of has no name for them.
+        var names = (await calendars.ListAsync(found.Viewer.OrganisationId)).Where(calendar => found.Viewer.DetailOn(calendar.Id, calendar.Disclosure) > Detail.Nothing).ToDictionary(calendar => calendar.Id, calendar => calendar.Name);
         return TypedResults.Ok<IReadOnlyList<RevisionResponse>>([.. all.Select((revision, index) => new RevisionResponse(
             revision.Version,
             revision.Act,
             revision.By,
             revision.At,
-            revision.Version != found.Stored.Version,
+            revision.Version != found.Stored.Version && found.ChangesAtOnce,
             index + 1 < all.Count
-                ? EventDifference.Between(all[index + 1].Event, revision.Event, found.Words, calendar => names.GetValueOrDefault(calendar, ""))
+                ? EventDifference.Between(all[index + 1].Event, revision.Event, found.Words, calendar => names.GetValueOrDefault(calendar, "another calendar"))
                 : []))]);
     }
 
     private static async Task<Results<Ok<ActResponse>, ProblemHttpResult>> Restore(Guid id, int version, int now, EventDesk desk, RevisionStore revisions)
     {
-        var found = await desk.FindForChangeAsync(id);
+        var found = await desk.FindForChangeAtOnceAsync(id);
         if (found.Stored.Version != now)
             return Problems.Of(Problem.ChangedMeanwhile, current: desk.Show(found, null));
         var revision = await revisions.FindAsync(found.Viewer.OrganisationId, found.Event, version) ?? throw new NotFoundException("revision");
-        EventDesk.RequireEdit(found.Viewer, revision.Event.HomeCalendarId);
-        var done = await desk.WriteAsync(EventDesk.Saving(found, revision.Event, EventAct.Restored, isRemoved: false));
-        return TypedResults.Ok(new ActResponse(done.ActId, 1));
+        Access.Require(found.Viewer.May(found.MayEdit ? CalendarAction.Edit : CalendarAction.Contribute, revision.Event.HomeCalendarId), "Only editors of that calendar can put the event back there.");
+        // What was placed elsewhere since, or is gone there, was settled with the editors of those calendars.
+        var after = revision.Event with { Placements = [.. found.Event.Placements.Where(one => one != revision.Event.HomeCalendarId)], State = found.IsUnfinished ? found.Event.State : revision.Event.State };
+        var done = await desk.WriteAsync([EventDesk.Saving(found, after, EventAct.Restored, isRemoved: false)]);
+        return TypedResults.Ok(new ActResponse(done!.ActId, 1));
     }
 
     private static async Task<Ok<IReadOnlyList<BinResponse>>> Bin(Access access, EventDesk desk, EventStore events, OrganisationStore organisations)
@@ -50,7 +54,8 @@ internal static class HistoryApi
         var words = RuleWords.For((await organisations.FindAsync(viewer.OrganisationId))!.Locale);
         var removed = await events.BinAsync(viewer.OrganisationId, desk.Now - EventStore.KeptInBin);
         return TypedResults.Ok<IReadOnlyList<BinResponse>>([.. from stored in removed
-                                                              where viewer.MayEdit(stored.Event.HomeCalendarId)
+                                                              where viewer.May(CalendarAction.Edit, stored.Event.HomeCalendarId)
+                                                                  || (viewer.May(CalendarAction.Contribute, stored.Event.HomeCalendarId) && stored.MadeBy == viewer.AccountId && !Visibility.LeavesTheHouse(stored.Event.State))
                                                               let at = stored.RemovedAt!.Value
                                                               select new BinResponse(
                                                                   stored.Event.Id, stored.Event.HomeCalendarId, stored.Event.Content.Title, words.Say(stored.Event.Series),
@@ -59,12 +64,14 @@ internal static class HistoryApi
 
     private static async Task<Results<Ok<ActResponse>, ProblemHttpResult>> TakeOut(Guid id, int version, EventDesk desk)
     {
-        var found = await desk.FindForChangeAsync(id);
+        var found = await desk.FindForChangeAtOnceAsync(id);
         if (found.Stored.Version != version)
             return Problems.Of(Problem.ChangedMeanwhile, current: desk.Show(found, null));
         if (!found.Stored.IsRemoved)
             throw new NotFoundException("removed event");
-        var done = await desk.WriteAsync(EventDesk.Saving(found, found.Event, EventAct.Restored, isRemoved: false));
-        return TypedResults.Ok(new ActResponse(done.ActId, 1));
+        // What waited when it was removed was withdrawn with it: it comes back as a draft.
+        var after = found.Event.State == EventState.Waiting ? found.Event with { State = EventState.Draft } : found.Event;
+        var done = await desk.WriteAsync([EventDesk.Saving(found, after, EventAct.Restored, isRemoved: false)]);
+        return TypedResults.Ok(new ActResponse(done!.ActId, 1));
     }
 }

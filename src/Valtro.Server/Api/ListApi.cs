@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Valtro.Core;
 using Valtro.Core.Calendars;
+using Valtro.Core.Disclosure;
 using Valtro.Server.Accounts;
 using Valtro.Store;
 
@@ -34,7 +35,7 @@ internal static class ListApi
         return TypedResults.Ok(new ListsResponse(
             [.. (await lists.CategoriesAsync(viewer.OrganisationId)).Select(category => CategoryBody.Of(category)!)],
             [.. (await lists.PlacesAsync(viewer.OrganisationId)).Select(place => new PlaceBody(place.Id, place.Name))],
-            viewer.MayManageLists));
+            viewer.May(OrganisationAction.ManageLists)));
     }
 
     private static async Task<Ok<CategoryBody>> AddCategory(CategoryRequest request, Access access, ListStore lists)
@@ -68,10 +69,5 @@ internal static class ListApi
         return TypedResults.NoContent();
     }
 
-    private static async Task<Core.Disclosure.Viewer> AllowedAsync(Access access)
-    {
-        var viewer = await access.ViewerAsync();
-        Access.Require(viewer.MayManageLists, KeepersOnly);
-        return viewer;
-    }
+    private static Task<Viewer> AllowedAsync(Access access) => access.RequireAsync(OrganisationAction.ManageLists, KeepersOnly);
 }

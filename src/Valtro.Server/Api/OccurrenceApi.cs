@@ -16,9 +16,11 @@ namespace Valtro.Server.Api;
 /// <param name="End">Exclusive; for whole days the day after the last one.</param>
 /// <param name="IsException">This date differs from its series.</param>
 /// <param name="Own">The same on the event's own clock, where it has another.</param>
+/// <param name="AlsoOn">Further calendars on which the person sees it: one event, not a copy.</param>
+/// <param name="IsYours">The person made it, and it has not gone out yet.</param>
 public sealed record OccurrenceResponse(
     Guid EventId, string RecurrenceId, Guid CalendarId, string Title, string Start, string End, bool AllDay, EventState State,
-    string Place, CategoryBody? Category, IReadOnlyList<string> Tags, bool Recurs, bool IsException, ElsewhereBody? Own, Detail Detail);
+    string Place, CategoryBody? Category, IReadOnlyList<string> Tags, bool Recurs, bool IsException, ElsewhereBody? Own, Detail Detail, IReadOnlyList<Guid> AlsoOn, bool IsYours);
 
 /// <param name="First">The first day of the week, whichever weekday that is in the organisation.</param>
 /// <param name="Term">The term that holds a day of the week.</param>
@@ -64,12 +66,14 @@ public static class OccurrenceApi
         var times = OccurrenceTimes.Of(timing, date.Occurrence, zone, disclosed.Detail);
         var tells = disclosed.Detail > Detail.Times;
         return new OccurrenceResponse(
-            date.Event.Id, times.RecurrenceId, date.Event.HomeCalendarId, disclosed.Title, times.Start, times.End, timing.AllDay, disclosed.State,
+            date.Event.Id, times.RecurrenceId, seen.Sight.Calendars[0], disclosed.Title, times.Start, times.End, timing.AllDay, disclosed.State,
             disclosed.Place, CategoryBody.Of(disclosed.Category), disclosed.Tags, tells && date.Event.Series.Recurs, tells && date.IsException,
             timing.AllDay || zone.GetUtcOffset(date.Occurrence.Start) == timing.Zone.GetUtcOffset(date.Occurrence.Start)
                 ? null
                 : new ElsewhereBody(timing.Zone.Id, OccurrenceTimes.At(date.Occurrence.Start, timing.Zone), OccurrenceTimes.At(date.Occurrence.End, timing.Zone)),
-            disclosed.Detail);
+            disclosed.Detail,
+            [.. seen.Sight.Calendars.Skip(1)],
+            seen.IsYours);
     }
 
     /// <summary>How full each week of the organisation's year is: the year that holds a day.</summary>
@@ -136,28 +140,31 @@ public static class OccurrenceApi
             });
     }
 
-    internal readonly record struct SeenOccurrence(EventDate Date, Disclosed Disclosed);
+    internal readonly record struct SeenOccurrence(EventDate Date, Disclosed Disclosed, Sight Sight, bool IsYours);
 
     /// <summary>Dates as one person may see them.</summary>
-    public sealed class OccurrenceView(CalendarStore calendars, EventStore events, OrganisationStore organisations, YearPlanStore yearPlans)
+    public sealed class OccurrenceView(CalendarStore calendars, EventStore events, OrganisationStore organisations, YearPlanStore yearPlans, IClock clock)
     {
         internal async Task<IReadOnlyList<SeenOccurrence>> InAsync(Viewer viewer, LocalDate from, LocalDate to, IReadOnlySet<Guid>? only)
         {
             var organisation = (await organisations.FindAsync(viewer.OrganisationId))!;
             var school = await yearPlans.SchoolAsync(viewer.OrganisationId);
             var window = new Window(from, to, organisation.TimeZone, LongestWindow);
-            var levels = (await calendars.ListAsync(viewer.OrganisationId))
-                .Where(calendar => only is null || only.Contains(calendar.Id))
-                .ToDictionary(calendar => calendar.Id, calendar => viewer.DetailOn(calendar.Id, calendar.Disclosure, Cap.None));
-            var found = await events.InWindowAsync(viewer.OrganisationId, [.. levels.Where(level => level.Value > Detail.Nothing).Select(level => level.Key)], window);
+            var disclosures = (await calendars.ListAsync(viewer.OrganisationId))
+                .Where(calendar => viewer.DetailOn(calendar.Id, calendar.Disclosure) > Detail.Nothing)
+                .ToDictionary(calendar => calendar.Id, calendar => calendar.Disclosure);
+            var asked = disclosures.Keys.Where(id => only is null || only.Contains(id)).ToArray();
+            var found = await events.InWindowAsync(viewer.OrganisationId, asked, window);
+            var now = clock.GetCurrentInstant();
             return [.. from happening in found
-                       let level = levels[happening.HomeCalendarId]
-                       let mayEdit = viewer.MayEdit(happening.HomeCalendarId)
+                       let sight = viewer.Of(happening, disclosures, now)
+                       where sight.Detail > Detail.Nothing && sight.Calendars.Any(id => only is null || only.Contains(id))
+                       let isYours = !Visibility.LeavesTheHouse(happening.State) && viewer.May(CalendarAction.Contribute, happening.HomeCalendarId)
                        from date in EventDates.In(happening, window, school)
-                       let disclosed = mayEdit ? Disclosed.Of(date, level) : Disclosed.ForReaders(date, level)
+                       let disclosed = Disclosed.Of(date, sight.Detail)
                        where disclosed is not null
                        orderby date.Occurrence.Start, date.Occurrence.End descending, happening.Id
-                       select new SeenOccurrence(date, disclosed)];
+                       select new SeenOccurrence(date, disclosed, sight, isYours)];
         }
     }
 }

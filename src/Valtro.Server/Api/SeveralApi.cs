@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using NodaTime;
 using Valtro.Core;
+using Valtro.Core.Disclosure;
 using Valtro.Core.Events;
 using Valtro.Core.Recurrence;
 using Valtro.Core.Typing;
@@ -27,7 +28,7 @@ internal static class SeveralApi
         var reading = OneLine.Read(request.Text, CultureInfo.GetCultureInfo(organisation.Locale), request.Day);
         var calendar = reading.CalendarPlate is null
             ? null
-            : (await calendars.ListAsync(viewer.OrganisationId)).FirstOrDefault(one => one.Plate.Code == reading.CalendarPlate && viewer.MayEdit(one.Id));
+            : (await calendars.ListAsync(viewer.OrganisationId)).FirstOrDefault(one => one.Plate.Code == reading.CalendarPlate && viewer.May(CalendarAction.Contribute, one.Id));
         var isUnknown = reading.CalendarPlate is not null && calendar is null;
         return TypedResults.Ok(new LineResponse(
             EventRequest.Of(reading.Draft, calendar?.Id ?? Guid.Empty),
@@ -35,17 +36,17 @@ internal static class SeveralApi
             isUnknown ? [.. reading.Unread, $"@{reading.CalendarPlate}: none of your calendars has that plate"] : reading.Unread));
     }
 
-    private static async Task<Results<Ok<ActResponse>, ProblemHttpResult>> Save(SeveralRequest request, Reader reader, EventDesk desk)
+    private static async Task<Results<Ok<ActResponse>, ProblemHttpResult>> Save(SeveralRequest request, Reader reader, Access access, EventChanges changes)
     {
         var rows = await reader.ReadAsync(request);
         var refusals = rows.SelectMany((row, index) => row.Refusals.Select(refusal => new Refusal($"rows[{index}].{refusal.Field}", $"Line {index + 1}: {refusal.Sentence}"))).ToArray();
         if (refusals.Length > 0)
             throw new RuleException(refusals);
-        var writes = rows.Where(row => row.Content is not null).Select(row => EventDesk.Adding(row.Calendar!.Id, row.Content!)).ToArray();
-        if (writes.Length == 0)
+        var events = rows.Where(row => row.Content is not null).Select(row => (row.Calendar!.Id, row.Content!)).ToArray();
+        if (events.Length == 0)
             throw new RuleException("rows", "The table is empty. Type or paste at least one line.");
-        var done = await desk.WriteAsync(writes);
-        return TypedResults.Ok(new ActResponse(done.ActId, writes.Length));
+        var done = await changes.AddSeveralAsync(await access.ViewerAsync(), events);
+        return TypedResults.Ok(new ActResponse(done.ActId, events.Length));
     }
 
     private static SeveralResponse Shown(IReadOnlyList<ReadRow> rows) => new([.. rows.Select(row => new RowResponse(
@@ -65,7 +66,7 @@ internal static class SeveralApi
                 throw new RuleException("rows", $"The table has {request.Rows.Count} lines. At most {TableRow.Most} are possible at once.");
             var viewer = await access.ViewerAsync();
             var organisation = (await organisations.FindAsync(viewer.OrganisationId))!;
-            var mine = (await calendars.ListAsync(viewer.OrganisationId)).Where(calendar => viewer.MayEdit(calendar.Id)).ToArray();
+            var mine = (await calendars.ListAsync(viewer.OrganisationId)).Where(calendar => viewer.May(CalendarAction.Edit, calendar.Id)).ToArray();
             var settings = new Dictionary<Guid, DraftSetting>();
             foreach (var calendar in mine)
                 settings[calendar.Id] = settings.Count == 0 ? await desk.SettingAsync(calendar) : settings.Values.First() with { CalendarZone = calendar.Zone };

@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using NodaTime;
 using Valtro.Core;
+using Valtro.Core.Disclosure;
 using Valtro.Core.ICalendar;
 using Valtro.Core.Recurrence;
 using Valtro.Core.YearPlans;
@@ -54,13 +55,12 @@ internal static class YearApi
     private static async Task<Ok<YearPlansResponse>> List(Access access, Plans plans)
     {
         var viewer = await access.ViewerAsync();
-        return TypedResults.Ok(new YearPlansResponse(await plans.ShowAsync(viewer.OrganisationId), viewer.MayManageYearPlan));
+        return TypedResults.Ok(new YearPlansResponse(await plans.ShowAsync(viewer.OrganisationId), viewer.May(OrganisationAction.ManageYearPlan)));
     }
 
     private static async Task<Ok<BreaksRead>> ReadBreaks(BreakFile file, Access access)
     {
-        var viewer = await access.ViewerAsync();
-        Access.Require(viewer.MayManageYearPlan, KeepersOnly);
+        await access.RequireAsync(OrganisationAction.ManageYearPlan, KeepersOnly);
         var breaks = BreakReader.Read(file.Text, file.First, file.Last, out var skipped);
         return TypedResults.Ok(new BreaksRead([.. breaks.Select(Body)], skipped));
     }
@@ -120,12 +120,7 @@ internal static class YearApi
             return TypedResults.NoContent();
         }
 
-        private async Task<Core.Disclosure.Viewer> AllowedAsync()
-        {
-            var viewer = await access.ViewerAsync();
-            Access.Require(viewer.MayManageYearPlan, KeepersOnly);
-            return viewer;
-        }
+        private Task<Viewer> AllowedAsync() => access.RequireAsync(OrganisationAction.ManageYearPlan, KeepersOnly);
 
         private async Task<(SchoolCalendar Before, SchoolCalendar After, IReadOnlyList<PlanImpact> Impacts)> ImpactAsync(Guid organisationId, Guid? id, YearPlan? plan)
         {

@@ -1,3 +1,4 @@
+using NodaTime;
 using Npgsql;
 using Valtro.Server.Public;
 using Valtro.Store;
@@ -9,7 +10,7 @@ namespace Valtro.Server.Background;
 /// Announcements only make things fast. Whoever asks for an artefact compares versions too, so a lost one delays a change
 /// by <see cref="Artefacts.TrustedFor"/> for fetches and by a heartbeat for open pages.
 /// </remarks>
-internal sealed class Announcements(Database database, EditionStore editions, Artefacts artefacts, News news, ILogger<Announcements> log) : BackgroundService
+internal sealed class Announcements(Database database, EditionStore editions, Artefacts artefacts, News news, IClock clock, ILogger<Announcements> log) : BackgroundService
 {
     private static readonly TimeSpan RetryAfter = TimeSpan.FromSeconds(1);
     private static readonly TimeSpan LookAnywayAfter = TimeSpan.FromMinutes(1);
@@ -50,7 +51,7 @@ internal sealed class Announcements(Database database, EditionStore editions, Ar
         news.AnnounceAll();
         while (true)
         {
-            foreach (var calendarId in await editions.CalendarsToRenderAsync())
+            foreach (var calendarId in await editions.CalendarsToRenderAsync(clock.GetCurrentInstant()))
                 await RenewAsync(calendarId);
             while (await connection.WaitAsync(LookAnywayAfter, stopping))
             {
@@ -62,8 +63,11 @@ internal sealed class Announcements(Database database, EditionStore editions, Ar
 
     private async Task RenewAsync(Guid calendarId)
     {
-        await artefacts.RenewAsync(calendarId);
-        if (await editions.OfCalendarAsync(calendarId) is { } edition)
-            news.Announce(edition.Id);
+        var editionsOf = await artefacts.RenewAsync(calendarId);
+        foreach (var editionId in editionsOf)
+            news.Announce(editionId);
+        // A calendar that was closed goes out to nobody: whoever still has its page open is told so.
+        if (editionsOf.Count == 0)
+            news.AnnounceAll();
     }
 }

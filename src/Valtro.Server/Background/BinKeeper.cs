@@ -3,8 +3,8 @@ using Valtro.Store;
 
 namespace Valtro.Server.Background;
 
-/// <summary>Empties the bin of what has rested there for 90 days. Any number of nodes may do so at once.</summary>
-internal sealed class BinKeeper(EventStore events, IClock clock, ILogger<BinKeeper> log) : BackgroundService
+/// <summary>Empties the bin of events and calendars that have rested there for 90 days, and sweeps out files that nothing names any more. Any number of nodes may do so at once.</summary>
+internal sealed class BinKeeper(EventStore events, CalendarStore calendars, FileStore files, EditionStore editions, IClock clock, ILogger<BinKeeper> log) : BackgroundService
 {
     private static readonly TimeSpan Every = TimeSpan.FromHours(1);
 
@@ -15,7 +15,12 @@ internal sealed class BinKeeper(EventStore events, IClock clock, ILogger<BinKeep
         {
             try
             {
-                var gone = await events.EmptyBinAsync(clock.GetCurrentInstant() - EventStore.KeptInBin);
+                using var everywhere = Wall.Everywhere();
+                var now = clock.GetCurrentInstant();
+                var gone = await events.EmptyBinAsync(now - EventStore.KeptInBin);
+                await calendars.EmptyBinAsync(now - EventStore.KeptInBin);
+                await files.SweepAsync(now - Duration.FromDays(1));
+                await editions.ForgetFetchesAsync(now - Duration.FromDays(90));
                 if (gone > 0)
                     log.LogInformation("{Count} events left the bin for good", gone);
             }

@@ -30,9 +30,10 @@ public sealed class Rendered(Artefact artefact)
 
 /// <summary>Editions as readers get them, by key: from memory, else from the database, else rendered now.</summary>
 /// <remarks>
-/// A copy in memory is right while the edition's content version is the one it was made from. That version is asked of the
-/// database at most once in <see cref="TrustedFor"/>, and at once after a notification. A notification that is lost
-/// therefore costs at most that long. While the database is away the last good copy is served.
+/// A copy in memory is right while the edition's content version is the one it was made from, and until an event appears or
+/// disappears by itself. That version is asked of the database at most once in <see cref="TrustedFor"/>, and at once after a
+/// notification. A notification that is lost therefore costs at most that long. While the database is away the last good
+/// copy is served.
 /// </remarks>
 public sealed class Artefacts(EditionStore editions, Rendering rendering, IClock clock, ILogger<Artefacts> log) : IDisposable
 {
@@ -41,81 +42,89 @@ public sealed class Artefacts(EditionStore editions, Rendering rendering, IClock
     /// <summary>Months a year and a half around now are worth keeping in the database; others are rendered when asked for.</summary>
     private const int MonthsKept = 18;
 
-    private sealed record Known(EditionAddress Address, Instant CheckedAt);
+    private sealed record Known(EditionFound Found, Instant CheckedAt, bool DatabaseIsAway = false);
 
-    private readonly ConcurrentDictionary<(string Organisation, string Slug), Known> _addresses = new();
+    private readonly ConcurrentDictionary<EditionName, Known> _found = new();
     private readonly MemoryCache _memory = new(new MemoryCacheOptions { SizeLimit = 128 * 1024 * 1024 });
 
-    /// <returns>Null when there is no such edition, or it is not open to everyone: the caller cannot tell which.</returns>
-    public async Task<Rendered?> FindAsync(string organisation, string slug, ArtefactKey key)
+    /// <returns>Null when there is no such edition, or it shows its audience nothing: the caller cannot tell which.</returns>
+    public async Task<Rendered?> FindAsync(EditionName name, ArtefactKey key)
     {
-        var (address, databaseIsAway) = await AddressAsync(organisation, slug);
-        if (address is null)
+        var known = await KnownAsync(name);
+        if (known.Found.Address is not { } address)
             return null;
-        if (_memory.Get<Rendered>((address.Id, key)) is { } remembered
-            && (databaseIsAway || remembered.Artefact.ContentVersion == address.ContentVersion))
+        if (_memory.Get<Rendered>((address.Id, address.Audience, key)) is { } remembered
+            && (known.DatabaseIsAway || IsRight(remembered.Artefact, address, clock.GetCurrentInstant())))
             return remembered;
         return await RenewAsync(address, key);
     }
 
-    /// <summary>Where the edition is and which version it has, without what is in it.</summary>
-    public async Task<EditionAddress?> AddressOfAsync(string organisation, string slug) => (await AddressAsync(organisation, slug)).Address;
+    /// <summary>Where an address leads, without what is in it.</summary>
+    public async Task<EditionFound> LocateAsync(EditionName name) => (await KnownAsync(name)).Found;
 
-    /// <summary>Renders the feed and the months that pages show first, so that no reader waits for it.</summary>
-    public async Task RenewAsync(Guid calendarId)
+    /// <summary>Renders the feed and the months that pages show first, for every audience that the calendar goes out to, so that no reader waits for it.</summary>
+    /// <returns>The editions whose readers should look again.</returns>
+    public async Task<IReadOnlyList<Guid>> RenewAsync(Guid calendarId)
     {
-        if (await editions.OfCalendarAsync(calendarId) is not { } address)
-            return;
-        _addresses[(address.OrganisationSlug, address.Slug)] = new Known(address, clock.GetCurrentInstant());
-        var month = address.MonthAt(clock.GetCurrentInstant());
-        foreach (var key in new[] { ArtefactKey.Feed, ArtefactKey.Of(month), ArtefactKey.Of(month.PlusMonths(1)) })
-            await RenewAsync(address, key);
+        var addresses = await editions.OfCalendarAsync(calendarId);
+        foreach (var address in addresses)
+        {
+            var month = address.MonthAt(clock.GetCurrentInstant());
+            foreach (var key in new[] { ArtefactKey.Feed, ArtefactKey.Of(month), ArtefactKey.Of(month.PlusMonths(1)) })
+                await RenewAsync(address, key);
+        }
+        // Only now is it news: whoever asks at once gets what is rendered already.
+        foreach (var name in _found.Where(known => known.Value.Found.Address is null || known.Value.Found.Address.CalendarId == calendarId).Select(known => known.Key))
+            _found.TryRemove(name, out _);
+        return [.. addresses.Select(address => address.Id).Distinct()];
     }
 
     /// <summary>Nothing in memory is trusted until the database has confirmed it.</summary>
-    public void DistrustAll() => _addresses.Clear();
+    public void DistrustAll() => _found.Clear();
 
-    private async Task<(EditionAddress? Address, bool DatabaseIsAway)> AddressAsync(string organisation, string slug)
+    private static bool IsRight(Artefact artefact, EditionAddress address, Instant now) =>
+        artefact.ContentVersion == address.ContentVersion && (artefact.ValidUntil is not { } until || now < until);
+
+    private async Task<Known> KnownAsync(EditionName name)
     {
         var now = clock.GetCurrentInstant();
-        if (_addresses.TryGetValue((organisation, slug), out var known) && now - known.CheckedAt < TrustedFor)
-            return (known.Address, false);
+        if (_found.TryGetValue(name, out var known) && now - known.CheckedAt < TrustedFor)
+            return known;
         try
         {
-            var address = await editions.FindAsync(organisation, slug);
-            if (address is not null)
-                _addresses[(organisation, slug)] = new Known(address, now);
+            var found = name.Secret is { } secret ? await editions.FindSecretAsync(secret) : await editions.FindAsync(name.Organisation, name.Slug);
+            var fresh = new Known(found, now);
+            // What leads nowhere is not remembered: anybody can make up any number of such addresses.
+            if (found.Address is not null)
+                _found[name] = fresh;
             else
-                _addresses.TryRemove((organisation, slug), out _);
-            return (address, false);
+                _found.TryRemove(name, out _);
+            return fresh;
         }
         catch (Exception away) when (known is not null && ProblemHandler.IsDatabaseAway(away))
         {
-            log.LogWarning("The database does not answer; {Organisation}/{Slug} is served from memory", organisation, slug);
-            return (known.Address, true);
+            log.LogWarning("The database does not answer; {Edition} is served from memory", name);
+            return known with { DatabaseIsAway = true };
         }
     }
 
     private async Task<Rendered?> RenewAsync(EditionAddress address, ArtefactKey key)
     {
-        var kept = await editions.FindArtefactAsync(address.Id, key.ToString());
-        var artefact = kept is not null && kept.ContentVersion == address.ContentVersion
-            ? kept
-            : await rendering.RenderAsync(address, key, kept, clock.GetCurrentInstant());
+        var now = clock.GetCurrentInstant();
+        var kept = await editions.FindArtefactAsync(address, key.ToString());
+        var artefact = kept is not null && IsRight(kept, address, now) ? kept : await rendering.RenderAsync(address, key, kept, now);
+        var memory = (address.Id, address.Audience, key);
         if (artefact is null)
         {
-            _memory.Remove((address.Id, key));
+            _memory.Remove(memory);
             return null;
         }
         // When another node or the background rendered it at the same moment, theirs is the one that all serve: one validator, one time of change.
         if (artefact != kept && IsWorthKeeping(address, key) && await editions.KeepArtefactAsync(artefact) == 0)
-            artefact = await editions.FindArtefactAsync(address.Id, key.ToString()) ?? artefact;
-        return Remember((address.Id, key), artefact);
-    }
-
-    private Rendered Remember((Guid, ArtefactKey) key, Artefact artefact) =>
+            artefact = await editions.FindArtefactAsync(address, key.ToString()) ?? artefact;
         // Twice the size, for the compressed forms.
-        _memory.Set(key, new Rendered(artefact), new MemoryCacheEntryOptions { Size = 2 * artefact.Content.Length + 512 });
+        return _memory.Set(memory, new Rendered(artefact), new MemoryCacheEntryOptions { Size = 2 * artefact.Content.Length + 512 });
+    }
 
     private bool IsWorthKeeping(EditionAddress address, ArtefactKey key)
     {

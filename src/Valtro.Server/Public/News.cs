@@ -29,7 +29,7 @@ public sealed class News(Artefacts artefacts, IHostApplicationLifetime lifetime,
     }
 
     /// <summary>Sends the edition's validator now, and again whenever what readers get has changed.</summary>
-    public async Task StreamAsync(HttpContext context, Guid editionId, string organisation, string slug)
+    public async Task StreamAsync(HttpContext context, Guid editionId, EditionName name)
     {
         if (Interlocked.Increment(ref _count) > MostListeners)
         {
@@ -47,7 +47,7 @@ public sealed class News(Artefacts artefacts, IHostApplicationLifetime lifetime,
             context.Response.Headers.CacheControl = "no-store";
             context.Response.Headers["X-Accel-Buffering"] = "no";
             using var ends = CancellationTokenSource.CreateLinkedTokenSource(context.RequestAborted, lifetime.ApplicationStopping);
-            await TellAsync(context.Response, channel.Reader, organisation, slug, ends.Token);
+            await TellAsync(context.Response, channel.Reader, name, ends.Token);
         }
         catch (OperationCanceledException)
         {
@@ -60,12 +60,12 @@ public sealed class News(Artefacts artefacts, IHostApplicationLifetime lifetime,
         }
     }
 
-    private async Task TellAsync(HttpResponse response, ChannelReader<bool> news, string organisation, string slug, CancellationToken ends)
+    private async Task TellAsync(HttpResponse response, ChannelReader<bool> news, EditionName name, CancellationToken ends)
     {
         string? told = null;
         while (true)
         {
-            var feed = await artefacts.FindAsync(organisation, slug, ArtefactKey.Feed);
+            var feed = await artefacts.FindAsync(name, ArtefactKey.Feed);
             var etag = feed?.Artefact.Etag ?? "closed";
             await response.WriteAsync(etag == told ? ": still here\n\n" : $"event: edition\ndata: {etag}\n\n", ends);
             await response.Body.FlushAsync(ends);
@@ -79,7 +79,7 @@ public sealed class News(Artefacts artefacts, IHostApplicationLifetime lifetime,
             catch (OperationCanceledException) when (!ends.IsCancellationRequested)
             {
                 // Nothing was announced. The loop asks again all the same: an announcement may have been lost.
-                log.LogTrace("Heartbeat for {Organisation}/{Slug}", organisation, slug);
+                log.LogTrace("Heartbeat for {Edition}", name);
             }
         }
     }

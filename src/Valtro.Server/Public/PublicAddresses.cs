@@ -1,4 +1,5 @@
 using System.Text.Encodings.Web;
+using Valtro.Store;
 
 namespace Valtro.Server.Public;
 
@@ -10,9 +11,19 @@ public sealed class PublicAddresses(Settings settings)
 {
     private const int FixedHeight = 640;
 
-    public EditionAddresses Of(string organisation, string edition)
+    public EditionAddresses Of(EditionAddress edition) => edition.Secret is { } secret ? OfSecret(secret) : Of(edition.OrganisationSlug, edition.Slug);
+
+    /// <summary>Of the edition for those who have the link.</summary>
+    public EditionAddresses OfSecret(string secret) => At($"/s/{secret}");
+
+    /// <summary>A screen of the desk.</summary>
+    public string Desk(string path) => new Uri(settings.PublicUrl, path).AbsoluteUri;
+
+    public EditionAddresses Of(string organisation, string edition) => At($"/c/{organisation}/{edition}");
+
+    private EditionAddresses At(string path)
     {
-        var page = new Uri(settings.PublicUrl, $"/c/{organisation}/{edition}").AbsoluteUri;
+        var page = new Uri(settings.PublicUrl, path).AbsoluteUri;
         var feed = $"{page}.ics";
         return new EditionAddresses(page, $"{page}/embed", feed, $"webcal{feed[feed.IndexOf(':', StringComparison.Ordinal)..]}");
     }

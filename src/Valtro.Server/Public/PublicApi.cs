@@ -1,92 +1,168 @@
 using NodaTime;
+using Valtro.Core.Disclosure;
 using Valtro.Server.Api;
+using Valtro.Store;
 
 namespace Valtro.Server.Public;
 
-/// <summary>What anybody may fetch: reading pages, embeds, feeds, months as JSON, and news of changes.</summary>
+/// <summary>What anybody may fetch: reading pages, embeds, feeds, months as JSON, files, and news of changes.</summary>
+/// <remarks>An address that leads nowhere, one that is closed and one that never was are answered alike.</remarks>
 internal static class PublicApi
 {
     private const string NotHere = "There is no calendar at this address. It may have been closed or moved; ask whoever gave you the address.";
 
-    public static void MapPublic(this WebApplication app)
-    {
-        var group = app.MapGroup("/c/{organisation}").RequireRateLimiting(Limits.Public).ExcludeFromDescription();
-        group.MapMethods("/{edition}.ics", Read, SendFeed);
-        group.MapMethods("/{edition}.json", Read, SendMonth);
-        group.MapMethods("/{edition}", Read, (string organisation, string edition, string? month, HttpContext context, Reader reader) => reader.SendPageAsync(context, organisation, edition, month, embedded: false));
-        group.MapMethods("/{edition}/embed", Read, (string organisation, string edition, string? month, HttpContext context, Reader reader) => reader.SendPageAsync(context, organisation, edition, month, embedded: true));
-        group.MapGet("/{edition}/changes", SendChanges);
-        group.MapMethods("/{**rest}", Read, (HttpContext context) => NotFoundAsync(context));
-    }
-
     private static readonly string[] Read = [HttpMethods.Get, HttpMethods.Head];
 
-    private static async Task SendFeed(string organisation, string edition, HttpContext context, Artefacts artefacts)
+    public static void MapPublic(this WebApplication app)
     {
-        if (await artefacts.FindAsync(organisation, edition, ArtefactKey.Feed) is { } feed)
-        {
-            context.Response.Headers.ContentDisposition = $"inline; filename=\"{edition}.ics\"";
-            await PublicAnswers.SendAsync(context, feed, "text/calendar; charset=utf-8");
-        }
-        else
-        {
-            await NotFoundAsync(context);
-        }
+        var open = app.MapGroup("/c/{organisation}/{edition}").RequireRateLimiting(Limits.Public).ExcludeFromDescription();
+        app.MapMethods("/c/{organisation}/{edition}.ics", Read, (string organisation, string edition, Reader reader) => reader.SendFeedAsync(EditionName.Open(organisation, edition))).RequireRateLimiting(Limits.Public).ExcludeFromDescription();
+        app.MapMethods("/c/{organisation}/{edition}.json", Read, (string organisation, string edition, string? month, Reader reader) => reader.SendMonthAsync(EditionName.Open(organisation, edition), month)).RequireRateLimiting(Limits.Public).ExcludeFromDescription();
+        open.MapMethods("", Read, (string organisation, string edition, string? month, Reader reader) => reader.SendPageAsync(EditionName.Open(organisation, edition), month, embedded: false));
+        open.MapMethods("/embed", Read, (string organisation, string edition, string? month, Reader reader) => reader.SendPageAsync(EditionName.Open(organisation, edition), month, embedded: true));
+        open.MapMethods("/files/{id:guid}/{name}", Read, (string organisation, string edition, Guid id, string name, Reader reader) => reader.SendFileAsync(EditionName.Open(organisation, edition), id, name));
+        open.MapGet("/changes", (string organisation, string edition, Reader reader) => reader.SendChangesAsync(EditionName.Open(organisation, edition)));
+        app.MapMethods("/c/{**rest}", Read, (HttpContext context) => NotFoundAsync(context)).RequireRateLimiting(Limits.Public).ExcludeFromDescription();
+
+        var secret = app.MapGroup("/s/{secret}").RequireRateLimiting(Limits.Public).ExcludeFromDescription();
+        app.MapMethods("/s/{secret}.ics", Read, (string secret, Reader reader) => reader.SendFeedAsync(EditionName.OfSecret(secret))).RequireRateLimiting(Limits.Public).ExcludeFromDescription();
+        app.MapMethods("/s/{secret}.json", Read, (string secret, string? month, Reader reader) => reader.SendMonthAsync(EditionName.OfSecret(secret), month)).RequireRateLimiting(Limits.Public).ExcludeFromDescription();
+        secret.MapMethods("", Read, (string secret, string? month, Reader reader) => reader.SendPageAsync(EditionName.OfSecret(secret), month, embedded: false));
+        secret.MapMethods("/embed", Read, (string secret, string? month, Reader reader) => reader.SendPageAsync(EditionName.OfSecret(secret), month, embedded: true));
+        secret.MapMethods("/files/{id:guid}/{name}", Read, (string secret, Guid id, string name, Reader reader) => reader.SendFileAsync(EditionName.OfSecret(secret), id, name));
+        secret.MapGet("/changes", (string secret, Reader reader) => reader.SendChangesAsync(EditionName.OfSecret(secret)));
+        app.MapMethods("/s/{**rest}", Read, (HttpContext context) => NotFoundAsync(context)).RequireRateLimiting(Limits.Public).ExcludeFromDescription();
     }
 
-    private static async Task SendMonth(string organisation, string edition, string? month, HttpContext context, Artefacts artefacts, Reader reader)
+    private static Task NotFoundAsync(HttpContext context, int status = StatusCodes.Status404NotFound, string sentence = NotHere)
     {
-        var isMonth = ArtefactKey.TryMonth(month, out var key);
-        if (!isMonth && await reader.ThisMonthAsync(organisation, edition) is { } now)
-            key = now;
-        if (await artefacts.FindAsync(organisation, edition, key) is not { } rendered)
-            await NotFoundAsync(context);
-        else if (month is not null && !isMonth)
-            await Problems.Of(Problem.Refused, "The month has to be written like 2026-11, from 1900 to 2199.").ExecuteAsync(context);
-        else
-            await PublicAnswers.SendAsync(context, rendered, "application/json; charset=utf-8");
-    }
-
-    private static async Task SendChanges(string organisation, string edition, HttpContext context, Artefacts artefacts, News news)
-    {
-        if (await artefacts.FindAsync(organisation, edition, ArtefactKey.Feed) is not { } feed)
-        {
-            await NotFoundAsync(context);
-            return;
-        }
-        await news.StreamAsync(context, feed.Artefact.EditionId, organisation, edition);
-    }
-
-    private static Task NotFoundAsync(HttpContext context)
-    {
-        context.Response.StatusCode = StatusCodes.Status404NotFound;
+        context.Response.StatusCode = status;
         context.Response.Headers.CacheControl = "no-store";
-        return context.Response.WriteAsync(NotHere);
+        context.Response.ContentType = "text/plain; charset=utf-8";
+        return HttpMethods.IsHead(context.Request.Method) ? Task.CompletedTask : context.Response.WriteAsync(sentence);
     }
 
-    /// <summary>Sends reading pages.</summary>
-    public sealed class Reader(Artefacts artefacts, ReadingPages pages, IClock clock)
+    /// <summary>Sends to anybody what an address names.</summary>
+    public sealed class Reader(
+        IHttpContextAccessor accessor, Artefacts artefacts, ReadingPages pages, News news, Fetches fetches, EventStore events, CalendarStore calendars, FileStore files,
+        WrongSecrets wrongSecrets, IClock clock)
     {
-        /// <summary>The month it is now where the edition's calendar is kept, or null when there is no such edition.</summary>
-        public async Task<ArtefactKey?> ThisMonthAsync(string organisation, string edition) =>
-            await artefacts.AddressOfAsync(organisation, edition) is { } address ? ArtefactKey.Of(address.MonthAt(clock.GetCurrentInstant())) : null;
+        private HttpContext Context => accessor.HttpContext!;
 
-        public async Task SendPageAsync(HttpContext context, string organisation, string edition, string? month, bool embedded)
+        public async Task SendFeedAsync(EditionName name)
         {
-            // An address that somebody mistyped still opens the calendar, at this month.
-            if (!ArtefactKey.TryMonth(month, out var key) && await ThisMonthAsync(organisation, edition) is { } now)
-                key = now;
-            // The feed first: the months are then at least as new as the version that the page says it has.
-            if (key.Month is null
-                || await artefacts.FindAsync(organisation, edition, ArtefactKey.Feed) is not { } feed
-                || await artefacts.FindAsync(organisation, edition, key) is not { } first
-                || await artefacts.FindAsync(organisation, edition, ArtefactKey.Of(key.Month!.Value.PlusMonths(1))) is not { } second)
+            if (await LocateAsync(name, ".ics") is not { } address)
+                return;
+            if (await artefacts.FindAsync(name, ArtefactKey.Feed) is not { } feed)
             {
-                await NotFoundAsync(context);
+                await NotFoundAsync(Context);
                 return;
             }
-            SecurityHeaders.ForReaders(context.Response, embedded);
-            await PublicAnswers.SendAsync(context, pages.Write(feed, first, second, embedded), "text/html; charset=utf-8");
+            fetches.Note(Context, address, "feed");
+            Context.Response.Headers.ContentDisposition = $"inline; filename=\"{address.Slug}.ics\"";
+            await PublicAnswers.SendAsync(Context, feed, "text/calendar; charset=utf-8");
         }
+
+        public async Task SendMonthAsync(EditionName name, string? month)
+        {
+            if (await LocateAsync(name, ".json") is not { } address)
+                return;
+            var isMonth = ArtefactKey.TryMonth(month, out var key);
+            if (!isMonth)
+                key = ThisMonth(address);
+            if (await artefacts.FindAsync(name, key) is not { } rendered)
+                await NotFoundAsync(Context);
+            else if (month is not null && !isMonth)
+                await Problems.Of(Problem.Refused, "The month has to be written like 2026-11, from 1900 to 2199.").ExecuteAsync(Context);
+            else
+                await PublicAnswers.SendAsync(Context, rendered, "application/json; charset=utf-8");
+        }
+
+        public async Task SendPageAsync(EditionName name, string? month, bool embedded)
+        {
+            if (await LocateAsync(name, embedded ? "/embed" : "") is not { } address)
+                return;
+            // An address that somebody mistyped still opens the calendar, at this month.
+            if (!ArtefactKey.TryMonth(month, out var key))
+                key = ThisMonth(address);
+            // The feed first: the months are then at least as new as the version that the page says it has.
+            if (await artefacts.FindAsync(name, ArtefactKey.Feed) is not { } feed
+                || await artefacts.FindAsync(name, key) is not { } first
+                || await artefacts.FindAsync(name, ArtefactKey.Of(key.Month!.Value.PlusMonths(1))) is not { } second)
+            {
+                await NotFoundAsync(Context);
+                return;
+            }
+            fetches.Note(Context, address, embedded ? "embed" : "page");
+            SecurityHeaders.ForReaders(Context.Response, embedded);
+            await PublicAnswers.SendAsync(Context, pages.Write(feed, first, second, embedded), "text/html; charset=utf-8");
+        }
+
+        public async Task SendChangesAsync(EditionName name)
+        {
+            if (await LocateAsync(name, "/changes") is not { } address)
+                return;
+            if (await artefacts.FindAsync(name, ArtefactKey.Feed) is null)
+                await NotFoundAsync(Context);
+            else
+                await news.StreamAsync(Context, address.Id, name);
+        }
+
+        /// <summary>A file goes to those who see all of an event that holds it, on this very calendar.</summary>
+        public async Task SendFileAsync(EditionName name, Guid id, string fileName)
+        {
+            if (await LocateAsync(name, null) is not { } address)
+                return;
+            using var within = Wall.Within(address.OrganisationId);
+            var calendar = await calendars.FindAsync(address.OrganisationId, address.CalendarId);
+            var now = clock.GetCurrentInstant();
+            var isTold = calendar is not null && (await events.WithFileAsync(address.OrganisationId, id)).Any(happening =>
+                happening.Calendars.Contains(calendar.Id)
+                && Disclosed.ForReaders(happening, Visibility.Of(happening, calendar.Disclosure, address.Audience, now)) is { } told
+                && told.Files.Any(file => file.Id == id && file.Name == fileName));
+            if (!isTold || await files.FindAsync(address.OrganisationId, id) is not { } file)
+                await NotFoundAsync(Context);
+            else
+                await FileAnswers.Of(Context, file, "public, max-age=300").ExecuteAsync(Context);
+        }
+
+        /// <summary>The edition, or an answer that says why there is none.</summary>
+        /// <param name="ending">What stood behind the edition's name; null where it does not go on elsewhere.</param>
+        private async Task<EditionAddress?> LocateAsync(EditionName name, string? ending)
+        {
+            if (name.Secret is not null)
+            {
+                Context.Response.Headers["Referrer-Policy"] = "no-referrer";
+                Context.Response.Headers["X-Robots-Tag"] = "noindex, nofollow";
+                if (wrongSecrets.HasTriedTooMany(Context))
+                {
+                    await Limits.RejectAsync(Context);
+                    return null;
+                }
+            }
+            var found = await artefacts.LocateAsync(name);
+            if (found.Address is { } address)
+                return address;
+            if (found.MovedTo is { } slug && ending is not null)
+            {
+                Context.Response.Headers.CacheControl = "no-store";
+                Context.Response.Redirect($"/c/{name.Organisation}/{slug}{ending}{Context.Request.QueryString}", permanent: false, preserveMethod: true);
+            }
+            else if (found.Ended is { } ended)
+            {
+                await NotFoundAsync(Context, StatusCodes.Status410Gone, ended == "replaced"
+                    ? "This secret address was replaced by another. Ask whoever gave it to you for the new one."
+                    : "This secret address was withdrawn. Ask whoever gave it to you.");
+            }
+            else
+            {
+                if (name.Secret is not null)
+                    wrongSecrets.Count(Context);
+                await NotFoundAsync(Context);
+            }
+            return null;
+        }
+
+        private ArtefactKey ThisMonth(EditionAddress address) => ArtefactKey.Of(address.MonthAt(clock.GetCurrentInstant()));
     }
 }

@@ -24,17 +24,20 @@ public sealed class ReadingPages(WebAssets assets) : IDisposable
     /// <returns>The page; written once for each pair of months as they are.</returns>
     public Rendered Write(Rendered feed, Rendered month, Rendered next, bool embedded)
     {
-        var key = (month.Artefact.EditionId, feed.Artefact.Etag, month.Artefact.Etag, next.Artefact.Etag, embedded);
+        var key = (month.Artefact.EditionId, month.Artefact.Audience, feed.Artefact.Etag, month.Artefact.Etag, next.Artefact.Etag, embedded);
         if (_memory.Get<Rendered>(key) is { } written)
             return written;
         var content = Encoding.UTF8.GetBytes(Page(feed, month, next, embedded));
         var page = new Rendered(new Artefact(
             month.Artefact.EditionId,
+            month.Artefact.OrganisationId,
+            month.Artefact.Audience,
             "page",
             month.Artefact.ContentVersion,
             Convert.ToHexStringLower(SHA256.HashData(content).AsSpan(0, 16)),
             content,
-            Instant.Max(feed.Artefact.ChangedAt, Instant.Max(month.Artefact.ChangedAt, next.Artefact.ChangedAt))));
+            Instant.Max(feed.Artefact.ChangedAt, Instant.Max(month.Artefact.ChangedAt, next.Artefact.ChangedAt)),
+            null));
         return _memory.Set(key, page, new MemoryCacheEntryOptions { Size = 2 * content.Length });
     }
 
@@ -52,7 +55,7 @@ public sealed class ReadingPages(WebAssets assets) : IDisposable
             <meta name="viewport" content="width=device-width, initial-scale=1">
             <title>{Html.Encode(edition.Name)} · {Html.Encode(edition.Organisation)}</title>
             <link rel="icon" href="/mark.svg" type="image/svg+xml">
-            <link rel="alternate" type="text/calendar" title="{Html.Encode(edition.Name)}" href="{Html.Encode(edition.Feed)}">
+            {(edition.IsLive ? $"<link rel=\"alternate\" type=\"text/calendar\" title=\"{Html.Encode(edition.Name)}\" href=\"{Html.Encode(edition.Feed)}\">" : "")}
             {assets.Head("reader/main.tsx")}
             </head>
             <body>
@@ -99,8 +102,17 @@ public sealed class ReadingPages(WebAssets assets) : IDisposable
             // Already sanitised when it was saved.
             if (entry.Description.Length > 0)
                 page.Append("<div>").Append(entry.Description).Append("</div>");
+            foreach (var link in entry.Links)
+                page.Append(CultureInfo.InvariantCulture, $"<div><a href=\"{Html.Encode(link.Url)}\" target=\"_blank\" rel=\"noopener noreferrer\">{Html.Encode(link.Label)}</a></div>");
+            foreach (var file in entry.Files)
+                page.Append(CultureInfo.InvariantCulture, $"<div><a href=\"{Html.Encode(file.Address)}\" target=\"_blank\" rel=\"noopener\">{Html.Encode(file.Name)}</a></div>");
+            if (entry.Contact.Length > 0)
+                page.Append("<div>").Append(Html.Encode(entry.Contact)).Append("</div>");
             page.Append("</li>");
         }
+        page.Append(edition.IsLive ? "" : "</ul><p>A preview.</p></main>\n");
+        if (!edition.IsLive)
+            return;
         page.Append(CultureInfo.InvariantCulture, $"</ul><p>Times are {Html.Encode(edition.Zone)} times. <a href=\"{Html.Encode(edition.Feed)}\" target=\"_blank\" rel=\"noopener\">Subscribe</a></p></main>\n");
     }
 

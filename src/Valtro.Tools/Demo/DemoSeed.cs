@@ -26,6 +26,7 @@ public sealed class DemoSeed(Database database, Instant now)
         var bo = await PersonAsync("Bo Quilliam", "bo@pinewick.example");
         var cy = await PersonAsync("Cy Marchbank", "cy@pinewick.example");
         await PersonAsync("Di Larkspur", "di@pinewick.example");
+        var em = await PersonAsync("Em Saltmarsh", "em@pinewick.example");
 
         var calendars = new Dictionary<string, Guid>();
         foreach (var (plate, settings) in DemoCalendars.All(Halifax))
@@ -34,7 +35,10 @@ public sealed class DemoSeed(Database database, Instant now)
             await _accounts.GiveRoleAsync(_organisationId, calendars[plate], bo, CalendarRole.Editor);
         await _accounts.GiveRoleAsync(_organisationId, calendars["ROW"], cy, CalendarRole.Contributor);
 
-        await new EventSeed(database, _organisationId, calendars, plate => plate is "PW" or "SW" or "SLIP" ? bo : ada, now).RunAsync();
+        await _accounts.GiveRoleAsync(_organisationId, calendars["STF"], em, CalendarRole.Reader);
+
+        var events = await new EventSeed(database, _organisationId, calendars, plate => plate is "PW" or "SW" or "SLIP" ? bo : ada, now).RunAsync();
+        await new DemoSharing(database, _organisationId, calendars, ada, cy, now).RunAsync(events);
     }
 
     private async Task<Guid> PersonAsync(string name, string email, bool isAdministrator = false)
@@ -53,10 +57,10 @@ internal static class DemoCalendars
     {
         yield return Of("PW", "Port Watch", "harbour", Disclosure.Open, "Navigation for the juniors of the port watch.", "Junior families");
         yield return Of("SW", "Starboard Watch", "timber", Disclosure.Open, "Marine science for the juniors of the starboard watch.", "Junior families");
-        yield return Of("CREW", "Senior Crew", "heather", Disclosure.Open, "Pilotage, engines and exams of the senior crew.", "Crew families");
-        yield return Of("ROW", "Rowing club", "kelp", Disclosure.ForMembers, "Training and regattas. Not yet open to families.");
+        yield return Of("CREW", "Senior Crew", "heather", new Disclosure(Detail.Complete, Detail.Headline, Detail.Headline), "Pilotage, engines and exams of the senior crew.", "Crew families");
+        yield return Of("ROW", "Rowing club", "kelp", new Disclosure(Detail.Complete, Detail.Complete, Detail.Nothing), "Training and regattas. Not yet open to families.");
         yield return Of("SCH", "Whole school", "madder", Disclosure.Open, "Dates for everyone at Pinewick Harbour.", "Junior families", "Crew families");
-        yield return Of("SLIP", "Slipway and hall", "moss", Disclosure.ForMembers, "Who has booked the slipway and the hall.");
+        yield return Of("SLIP", "Slipway and hall", "moss", new Disclosure(Detail.Complete, Detail.Times, Detail.Times), "Who has booked the slipway and the hall.");
         yield return Of("STF", "Staff room", "slate", Disclosure.Closed, "For those who work here.");
 
         (string, CalendarSettings) Of(string plate, string name, string hue, Disclosure disclosure, string description, params string[] readerships) =>

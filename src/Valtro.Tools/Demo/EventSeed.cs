@@ -16,7 +16,8 @@ internal sealed class EventSeed(Database database, Guid organisationId, IReadOnl
     private readonly ListStore _lists = new(database);
     private readonly DemoEvents _demo = new(now.InZone(Halifax).Date);
 
-    public async Task RunAsync()
+    /// <returns>The events by plate and title.</returns>
+    public async Task<IReadOnlyDictionary<(string, string), Guid>> RunAsync()
     {
         var plan = _demo.YearPlan();
         await new YearPlanStore(database, new OrganisationStore(database)).SaveAsync(organisationId, null, null, plan, [], now);
@@ -38,6 +39,7 @@ internal sealed class EventSeed(Database database, Guid organisationId, IReadOnl
         }
         foreach (var (plate, title, day, edit) in _demo.Changes())
             await ChangeAsync(plate, drafts[(plate, title)].Id, day, edit, school, setting);
+        return drafts.ToDictionary(one => one.Key, one => one.Value.Id);
     }
 
     private async Task ChangeAsync(string plate, Guid id, LocalDate day, Func<EventDraft, EventDraft>? edit, SchoolCalendar school, DraftSetting setting)

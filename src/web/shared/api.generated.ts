@@ -79,6 +79,515 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/session/everywhere": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invitations/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SecretRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["InvitationShown"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invitations/accept": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["AcceptRequest"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/password-resets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ResetRequest"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/password-resets/set": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["NewPasswordRequest"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["OwnAccountRequest"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PeopleResponse"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{id}/roles": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["RolesRequest"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{id}/password-reset": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/invitations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["InvitationRequest"];
+                };
+            };
+            responses: {
+                /** @description Created */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/invitations/{id}/again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/invitations/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/audit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    before?: string;
+                    act?: components["schemas"]["AuditAct"];
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["AuditResponse"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calendars": {
         parameters: {
             query?: never;
@@ -230,7 +739,26 @@ export interface paths {
             };
         };
         post?: never;
-        delete?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
         options?: never;
         head?: never;
         patch?: never;
@@ -308,6 +836,806 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calendars/{id}/link": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LinkResponse"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LinkResponse"];
+                    };
+                };
+            };
+        };
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LinkResponse"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calendars/{id}/disclosure/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["DisclosureRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["OpeningBody"][];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calendars/{id}/disclosure": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["DisclosureRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CalendarResponse"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calendars/{id}/archive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calendars/{id}/removal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RemovalPreview"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calendars/bin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BinnedCalendar"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calendars/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calendars/{id}/merge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query: {
+                    into: string;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MergePreview"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["MergeRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ActResponse"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["GroupResponse"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["GroupRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["GroupResponse"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["GroupRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["GroupResponse"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query: {
+                    name: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/octet-stream": string;
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["EventFileBody"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/files/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sign-off": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SignOffResponse"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sign-off/count": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SignOffCount"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sign-off/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ProposalResponse"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sign-off/approve": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ApprovalRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ApprovalOutcome"][];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sign-off/{id}/send-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SendBackRequest"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sign-off/{id}/withdraw": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/events": {
         parameters: {
             query?: never;
@@ -336,7 +1664,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["EventResponse"];
+                        "application/json": components["schemas"]["EventMade"];
                     };
                 };
             };
@@ -502,6 +1830,44 @@ export interface paths {
             };
         };
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/events/{id}/placements/{calendarId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                    calendarId: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ActResponse"];
+                    };
+                };
+            };
+        };
         options?: never;
         head?: never;
         patch?: never;
@@ -1457,11 +2823,80 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description What somebody handed in about an event, shown with it. */
+        AboutBody: {
+            /** Format: uuid */
+            id: string;
+            kind: components["schemas"]["SubmissionKind"];
+            state: components["schemas"]["SubmissionState"];
+            /** Format: uuid */
+            calendarId: string;
+            proposer: string;
+            /** @description The person who asks handed it in. */
+            isYours: boolean;
+            madeAt: components["schemas"]["Instant"];
+            reason: string;
+            decidedBy: null | string;
+        };
+        AcceptRequest: {
+            secret: null | string;
+            name: null | string;
+            password: null | string;
+        };
         ActResponse: {
             /** Format: uuid */
             actId: string;
             /** Format: int32 */
             events: number;
+        };
+        ApprovalItem: {
+            /** Format: uuid */
+            id: string;
+            /** Format: int32 */
+            version: number;
+        };
+        ApprovalOutcome: {
+            /** Format: uuid */
+            id: string;
+            title: string;
+            /** @description Why it was not approved; null when it was. */
+            problem: null | string;
+            /**
+             * Format: uuid
+             * @description Undoes it.
+             */
+            actId: null | string;
+        };
+        ApprovalRequest: {
+            items: components["schemas"]["ApprovalItem"][];
+        };
+        /**
+         * @description Who is looking, narrowest first: each audience holds all that stand before it.
+         * @enum {unknown}
+         */
+        Audience: "editors" | "members" | "link" | "everyone";
+        /**
+         * @description What can be read in the audit list.
+         * @enum {unknown}
+         */
+        AuditAct: "opened" | "closed" | "calendarMade" | "calendarArchived" | "calendarRestored" | "calendarRemoved" | "calendarMerged" | "linkMade" | "linkReplaced" | "linkWithdrawn" | "invited" | "invitationWithdrawn" | "invitationAccepted" | "rolesChanged" | "personRemoved" | "passwordReset" | "signedOutEverywhere" | "approved" | "sentBack";
+        AuditResponse: {
+            /** Format: uuid */
+            id: string;
+            at: components["schemas"]["Instant"];
+            by: string;
+            act: components["schemas"]["AuditAct"];
+            subject: string;
+            detail: string;
+        };
+        BinnedCalendar: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            plate: string;
+            colour: string;
+            removedAt: components["schemas"]["Instant"];
+            goneAt: components["schemas"]["Instant"];
         };
         BinResponse: {
             /** Format: uuid */
@@ -1498,6 +2933,13 @@ export interface components {
              */
             version: null | number;
             readerships?: null | string[];
+            /** @default true */
+            requiresSignOff: boolean;
+            /**
+             * Format: uuid
+             * @description Of a new calendar: another whose roles and groups it gets.
+             */
+            like?: null | string;
         };
         CalendarResponse: {
             /** Format: uuid */
@@ -1510,7 +2952,11 @@ export interface components {
             disclosure: components["schemas"]["DisclosureBody"];
             /** @description How much the person who asks sees of its events. */
             detail: components["schemas"]["Detail"];
+            /** @description They may make events there, at once or by way of sign-off. */
+            mayContribute: boolean;
+            /** @description What they change there goes out at once. */
             mayEdit: boolean;
+            mayPublish: boolean;
             mayManage: boolean;
             /**
              * Format: int32
@@ -1521,6 +2967,28 @@ export interface components {
             version: number;
             delivery: components["schemas"]["DeliveryBody"];
             readerships: string[];
+            requiresSignOff: boolean;
+            isArchived: boolean;
+            /** @description For those who keep it. */
+            hasSecretLink: boolean;
+            /** @description Its editors and contributors, for those who keep it. */
+            keptBy: components["schemas"]["KeeperBody"][];
+        };
+        /**
+         * @description What a person may do on one calendar.
+         * @enum {unknown}
+         */
+        CalendarRole: "reader" | "contributor" | "editor";
+        CalendarRoleBody: {
+            /** Format: uuid */
+            calendarId: string;
+            role: components["schemas"]["CalendarRole"];
+        };
+        /** @description What an event itself allows at most; null is "as the calendar says". */
+        CapBody: {
+            members: null | components["schemas"]["Detail"];
+            link: null | components["schemas"]["Detail"];
+            everyone: null | components["schemas"]["Detail"];
         };
         CategoryBody: {
             /** Format: uuid */
@@ -1532,11 +3000,8 @@ export interface components {
             name: null | string;
             colour: null | string;
         };
-        /**
-         * @description What an editor does.
-         * @enum {unknown}
-         */
-        ChangeAct: "edit" | "cancel" | "remove" | "restore";
+        /** @enum {unknown} */
+        ChangeAct: "edit" | "cancel" | "remove" | "restore" | null;
         ChangePreview: {
             title: string;
             /** @description The date on which the change was made, in words. */
@@ -1545,6 +3010,12 @@ export interface components {
             /** @description False when there is only one scope, and nothing is lost. */
             hasChoice: boolean;
             scopes: components["schemas"]["ScopeBody"][];
+            /** @description It will wait for sign-off. */
+            waits: boolean;
+            /** @description Who will see more of it than before, in words. */
+            newlySees: string[];
+            /** @description Calendars whose editors are asked whether it may be shown there. */
+            asksFor: string[];
         };
         ChangeRequest: {
             act: components["schemas"]["ChangeAct"];
@@ -1557,6 +3028,11 @@ export interface components {
             scope: null | components["schemas"]["ChangeScope"];
             /** @description Of the dates that lose their place, those to keep as extra dates. */
             keep: null | string[];
+            /**
+             * Format: uuid
+             * @description What was handed in, and is settled by this change: approved with it by who may, replaced by it by who handed it in.
+             */
+            submissionId?: null | string;
         };
         ChangeResponse: {
             /**
@@ -1572,12 +3048,13 @@ export interface components {
             /** @description The day to show the plan at. */
             date: components["schemas"]["LocalDate"];
             isRemoved: boolean;
+            /** @description It waits for sign-off. */
+            waits: boolean;
+            /** @description Calendars whose editors were asked. */
+            asksFor: string[];
         };
-        /**
-         * @description How much of a series a change is meant for.
-         * @enum {unknown}
-         */
-        ChangeScope: "this" | "later" | "every";
+        /** @enum {unknown} */
+        ChangeScope: "this" | "later" | "every" | null;
         ColourResponse: {
             name: string;
             hex: string;
@@ -1616,6 +3093,12 @@ export interface components {
             /** @description The pattern as RRULE, where there is one. */
             rule: null | string;
             onCalendarClock: null | components["schemas"]["ElsewhereBody"];
+            whoSees: components["schemas"]["WhoSeesBody"][];
+        };
+        Counted: {
+            /** Format: int32 */
+            count: number;
+            events: components["schemas"]["TitledEvent"][];
         };
         CycleBody: {
             unit: components["schemas"]["CycleUnit"];
@@ -1666,11 +3149,28 @@ export interface components {
             link: components["schemas"]["Detail"];
             everyone: components["schemas"]["Detail"];
         };
+        DisclosureRequest: {
+            disclosure: components["schemas"]["DisclosureBody"];
+            /**
+             * Format: int32
+             * @description The version of the calendar that was looked at.
+             */
+            version: number;
+        };
         /** @description The same date on the calendar's clock, where the event has its own time zone. */
         ElsewhereBody: {
             zone: string;
             start: string;
             end: string;
+        };
+        EmptiedBody: {
+            /** @description page, embed or feed. */
+            what: string;
+            /**
+             * Format: int32
+             * @description How many programs fetched it in the last seven days.
+             */
+            programs: number;
         };
         /**
          * @description What was done to an event.
@@ -1683,6 +3183,27 @@ export interface components {
             field: string;
             was: string;
             is: string;
+        };
+        EventFileBody: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            type: string;
+            /**
+             * Format: int64
+             * @description Bytes.
+             */
+            size: number;
+        };
+        /** @description A labelled address: sign-up, tickets, map, website. */
+        EventLink: {
+            label: string;
+            url: string;
+        };
+        EventMade: {
+            event: components["schemas"]["EventResponse"];
+            /** @description Calendars whose editors were asked whether it may be shown there. */
+            asksFor: string[];
         };
         EventRequest: {
             /** Format: uuid */
@@ -1706,6 +3227,18 @@ export interface components {
             /** Format: uuid */
             categoryId?: null | string;
             tags?: null | string[];
+            /** @description Further calendars it is shown on. Missing: as they are. Those that the person cannot see stay whatever is said. */
+            placements?: null | string[];
+            links?: null | components["schemas"]["EventLink"][];
+            /** @description Files that were brought before, by their ids. */
+            files?: null | string[];
+            contact?: null | string;
+            notes?: null | string;
+            cap?: null | components["schemas"]["CapBody"];
+            showFrom?: null | components["schemas"]["LocalDate"];
+            showUntil?: null | components["schemas"]["LocalDate"];
+            /** @description It stays a draft, for those who make it. */
+            isDraft?: boolean;
         };
         /** @description An event seen from one of its dates. */
         EventResponse: {
@@ -1742,6 +3275,7 @@ export interface components {
             differs: string;
             /** @description This date is cancelled, not the series. */
             isCancelledAlone: boolean;
+            /** @description They may change it, at once or by way of sign-off. */
             mayEdit: boolean;
             /**
              * Format: int32
@@ -1751,12 +3285,36 @@ export interface components {
             isRemoved: boolean;
             savedBy: null | string;
             savedAt: null | components["schemas"]["Instant"];
+            /** @description What the person changes has to wait for sign-off. */
+            waits?: boolean;
+            /** @description Further calendars on which they see it. */
+            placements?: string[];
+            links?: components["schemas"]["EventLink"][];
+            files?: components["schemas"]["EventFileBody"][];
+            contact?: string;
+            notes?: string;
+            cap?: null | components["schemas"]["CapBody"];
+            showFrom?: null | components["schemas"]["LocalDate"];
+            showUntil?: null | components["schemas"]["LocalDate"];
+            /** @description What waits or was sent back about it, for those who may change it. */
+            about?: components["schemas"]["AboutBody"][];
         };
         /**
          * @description Where an event stands on its way out. Only live and cancelled events leave the house.
          * @enum {unknown}
          */
         EventState: "draft" | "waiting" | "live" | "cancelled";
+        GroupRequest: {
+            name: null | string;
+            calendars: string[];
+        };
+        GroupResponse: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            /** @description Of its calendars, those that the person sees. */
+            calendars: string[];
+        };
         ImpactBody: {
             /** Format: uuid */
             eventId: string;
@@ -1780,13 +3338,36 @@ export interface components {
             dates: number;
             events: components["schemas"]["ImpactBody"][];
         };
-        /**
-         * @description What a series does about a date that falls in a break of the year plan.
-         * @enum {unknown}
-         */
-        InBreaks: "ignore" | "skip" | "move";
+        /** @enum {unknown} */
+        InBreaks: "ignore" | "skip" | "move" | null;
         /** Format: date-time */
         Instant: string;
+        InvitationRequest: {
+            email: null | string;
+            isAdministrator: boolean;
+            roles: components["schemas"]["CalendarRoleBody"][];
+        };
+        InvitationResponse: {
+            /** Format: uuid */
+            id: string;
+            email: string;
+            isAdministrator: boolean;
+            roles: components["schemas"]["CalendarRoleBody"][];
+            invitedBy: string;
+            invitedAt: components["schemas"]["Instant"];
+            expiresAt: components["schemas"]["Instant"];
+            isExpired: boolean;
+        };
+        InvitationShown: {
+            organisationName: string;
+            email: string;
+            invitedBy: string;
+        };
+        /** @description Who keeps a calendar. */
+        KeeperBody: {
+            name: string;
+            role: components["schemas"]["CalendarRole"];
+        };
         LineRequest: {
             text: string;
             /** @description Where "tomorrow" and weekdays count from. */
@@ -1796,6 +3377,14 @@ export interface components {
             event: components["schemas"]["EventRequest"];
             understood: components["schemas"]["Understood"][];
             unread: string[];
+        };
+        LinkResponse: {
+            madeAt: null | components["schemas"]["Instant"];
+            page: null | string;
+            embed: null | string;
+            feed: null | string;
+            /** @description The calendar shows people with the link nothing, so the address is of no use yet. */
+            showsNothing: boolean;
         };
         ListsResponse: {
             categories: components["schemas"]["CategoryBody"][];
@@ -1810,12 +3399,47 @@ export interface components {
             recurrenceId: string;
             words: string;
         };
+        MemberResponse: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            email: string;
+            isAdministrator: boolean;
+            roles: components["schemas"]["CalendarRoleBody"][];
+            lastSignInAt: null | components["schemas"]["Instant"];
+            /** @description After too many wrong passwords, for 15 minutes. */
+            isLocked: boolean;
+            isYou: boolean;
+        };
+        MergePreview: {
+            /**
+             * Format: int32
+             * @description Events that change their home.
+             */
+            moves: number;
+            /**
+             * Format: int32
+             * @description Events of elsewhere that are shown on it, and will be on the other.
+             */
+            places: number;
+            /** @description Audiences that see more on the other calendar, in words. */
+            newlySees: string[];
+            seesLess: string[];
+        };
+        MergeRequest: {
+            /** Format: uuid */
+            into: string;
+        };
         /** @enum {unknown} */
         MonthPosition: "day" | "weekday" | "workday" | null;
         /** @description Where a slip was dropped. */
         MoveBody: {
             date: components["schemas"]["LocalDate"];
             from: null | components["schemas"]["LocalTime"];
+        };
+        NewPasswordRequest: {
+            secret: null | string;
+            password: null | string;
         };
         OccurrenceResponse: {
             /** Format: uuid */
@@ -1839,6 +3463,37 @@ export interface components {
             isException: boolean;
             own: null | components["schemas"]["ElsewhereBody"];
             detail: components["schemas"]["Detail"];
+            /** @description Further calendars on which the person sees it: one event, not a copy. */
+            alsoOn: string[];
+            /** @description The person made it, and it has not gone out yet. */
+            isYours: boolean;
+        };
+        /** @description What a changed table lets one audience see, or takes from it. */
+        OpeningBody: {
+            audience: components["schemas"]["Audience"];
+            was: components["schemas"]["Detail"];
+            becomes: components["schemas"]["Detail"];
+            /**
+             * Format: int32
+             * @description How many events it newly sees, or sees more of.
+             */
+            revealed: number;
+            /** @description Those in which it newly reads an e-mail address; at most 20 are named. */
+            withEmail: components["schemas"]["Counted"];
+            withPhone: components["schemas"]["Counted"];
+            withFile: components["schemas"]["Counted"];
+            /**
+             * Format: int32
+             * @description How many events it sees less of, or not any more.
+             */
+            hidden: number;
+            /**
+             * Format: int32
+             * @description How many stay inside all the same.
+             */
+            drafts: number;
+            /** @description Addresses at which there will be nothing any more. */
+            empties: components["schemas"]["EmptiedBody"][];
         };
         OrganisationResponse: {
             name: string;
@@ -1850,10 +3505,23 @@ export interface components {
             /** Format: int32 */
             yearStartsIn: number;
         };
+        OwnAccountRequest: {
+            name: null | string;
+            currentPassword: null | string;
+            newPassword: null | string;
+        };
+        PeopleResponse: {
+            members: components["schemas"]["MemberResponse"][];
+            invitations: components["schemas"]["InvitationResponse"][];
+        };
         PersonResponse: {
+            /** Format: uuid */
+            id: string;
             name: string;
             email: string;
             isAdministrator: boolean;
+            /** @description They decide about what others hand in, or hand in themselves. */
+            maySignOff: boolean;
         };
         PlaceBody: {
             /** Format: uuid */
@@ -1865,6 +3533,14 @@ export interface components {
         };
         PlateProposal: {
             plate: string;
+        };
+        /** @description What a contributor handed in, to be opened in the form again. */
+        ProposalResponse: {
+            /** Format: uuid */
+            id: string;
+            recurrenceId: string;
+            scope: null | components["schemas"]["ChangeScope"];
+            event: null | components["schemas"]["EventRequest"];
         };
         PublishingResponse: {
             /** Format: uuid */
@@ -1885,6 +3561,16 @@ export interface components {
          * @description A day in an address, such as 2026-11-24.
          */
         QueryDay: string;
+        RemovalPreview: {
+            /** Format: int32 */
+            events: number;
+            /**
+             * Format: int32
+             * @description Of its events, how many are shown on other calendars too: they go from there as well.
+             */
+            elsewhere: number;
+            empties: components["schemas"]["EmptiedBody"][];
+        };
         /** @description The repetition as the event page's sentence says it. */
         RepeatDraft: {
             pattern: components["schemas"]["RepeatPattern"];
@@ -1938,6 +3624,9 @@ export interface components {
          * @enum {unknown}
          */
         RepeatPattern: "daily" | "weekly" | "monthly" | "yearly" | "cycle" | "text";
+        ResetRequest: {
+            email: null | string;
+        };
         RevisionResponse: {
             /** Format: int32 */
             version: number;
@@ -1946,6 +3635,10 @@ export interface components {
             at: components["schemas"]["Instant"];
             mayRestore: boolean;
             differences: components["schemas"]["EventDifference"][];
+        };
+        RolesRequest: {
+            isAdministrator: boolean;
+            roles: components["schemas"]["CalendarRoleBody"][];
         };
         RowResponse: {
             isEmpty: boolean;
@@ -1976,6 +3669,13 @@ export interface components {
             /** @description Dates that differ and lose their place. */
             lost: components["schemas"]["LostBody"][];
         };
+        SecretRequest: {
+            /** @description What stood behind # in the link. */
+            secret: null | string;
+        };
+        SendBackRequest: {
+            reason: null | string;
+        };
         SessionResponse: {
             /** @description To be sent as X-Valtro-Token with every change. */
             antiforgeryToken: string;
@@ -1997,6 +3697,14 @@ export interface components {
             email: string;
             password: string;
         };
+        SignOffCount: {
+            /** Format: int32 */
+            toDecide: number;
+        };
+        SignOffResponse: {
+            toDecide: components["schemas"]["SubmissionResponse"][];
+            yours: components["schemas"]["SubmissionResponse"][];
+        };
         /** @enum {unknown} */
         Skip: "omit" | "backward" | "forward" | null;
         /** @description A term or a break; both ends inclusive. */
@@ -2005,6 +3713,48 @@ export interface components {
             first: components["schemas"]["LocalDate"];
             last: components["schemas"]["LocalDate"];
         };
+        /** @enum {unknown} */
+        SubmissionKind: "event" | "change" | "placement";
+        /** @description Something that waits for a decision, or got one, with the change side by side. */
+        SubmissionResponse: {
+            /** Format: uuid */
+            id: string;
+            kind: components["schemas"]["SubmissionKind"];
+            state: components["schemas"]["SubmissionState"];
+            /** Format: uuid */
+            eventId: string;
+            /**
+             * Format: uuid
+             * @description Whose editors decide.
+             */
+            calendarId: string;
+            title: string;
+            proposer: string;
+            isYours: boolean;
+            madeAt: components["schemas"]["Instant"];
+            reason: string;
+            decidedBy: null | string;
+            decidedAt: null | components["schemas"]["Instant"];
+            mayDecide: boolean;
+            /**
+             * Format: int32
+             * @description Of the event as it is shown here; to be sent with the approval.
+             */
+            version: null | number;
+            act: null | components["schemas"]["ChangeAct"];
+            recurrenceId: null | string;
+            scope: null | components["schemas"]["ChangeScope"];
+            /** @description The pattern, or the date that a change is about, in words. */
+            when: string;
+            /** @description What stands there now, and what would. */
+            differences: components["schemas"]["EventDifference"][];
+            /** @description Who would see it. */
+            whoSees: components["schemas"]["WhoSeesBody"][];
+            /** @description Why it cannot be approved as it is; null when it can. */
+            problem: null | string;
+        };
+        /** @enum {unknown} */
+        SubmissionState: "open" | "approved" | "sentBack" | "withdrawn";
         /** @description One line of a table of events, as it was typed or pasted. */
         TableRow: {
             date: null | string;
@@ -2016,6 +3766,12 @@ export interface components {
             calendar: null | string;
             /** @description True for a line that nobody has typed into. */
             isEmpty?: boolean;
+        };
+        /** @description An event by its title, for a list of those that a change concerns. */
+        TitledEvent: {
+            /** Format: uuid */
+            id: string;
+            title: string;
         };
         /** @description One thing that was understood of a line. */
         Understood: {
@@ -2037,6 +3793,13 @@ export interface components {
             closed: null | string;
             /** Format: int32 */
             closedDays: number;
+        };
+        WhoSeesBody: {
+            audience: components["schemas"]["Audience"];
+            detail: components["schemas"]["Detail"];
+            /** @description What they see of it now. */
+            was: components["schemas"]["Detail"];
+            sentence: string;
         };
         YearPlanRequest: {
             name: null | string;

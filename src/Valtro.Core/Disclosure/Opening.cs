@@ -1,0 +1,109 @@
+using NodaTime;
+using Valtro.Core.Events;
+using Valtro.Core.Recurrence;
+
+namespace Valtro.Core.Disclosure;
+
+/// <summary>What a changed table lets one audience see, or takes from it.</summary>
+/// <param name="Revealed">Events of which it newly sees something, or more.</param>
+/// <param name="WithEmail">Of these, those in which it newly reads an e-mail address.</param>
+/// <param name="Hidden">Events of which it sees less, or nothing any more.</param>
+/// <param name="Drafts">Events that stay inside all the same, because they are no more than drafts or wait for sign-off.</param>
+public sealed record Opening(
+    Audience Audience,
+    Detail Was,
+    Detail Becomes,
+    IReadOnlyList<CalendarEvent> Revealed,
+    IReadOnlyList<CalendarEvent> WithEmail,
+    IReadOnlyList<CalendarEvent> WithPhone,
+    IReadOnlyList<CalendarEvent> WithFile,
+    IReadOnlyList<CalendarEvent> Hidden,
+    int Drafts)
+{
+    /// <summary>For each audience whose level changes, narrowest first.</summary>
+    /// <param name="events">All that are shown on the calendar, placed ones too.</param>
+    /// <remarks>An event outside its showing span counts: it will be seen when its time comes.</remarks>
+    public static IReadOnlyList<Opening> Of(IReadOnlyCollection<CalendarEvent> events, Disclosure before, Disclosure after) =>
+        [.. new[] { Audience.Members, Audience.Link, Audience.Everyone }
+            .Where(audience => before[audience] != after[audience])
+            .Select(audience => Of(events, audience, before, after))];
+
+    private static Opening Of(IReadOnlyCollection<CalendarEvent> events, Audience audience, Disclosure before, Disclosure after)
+    {
+        var leaving = events.Where(one => Visibility.LeavesTheHouse(one.State)).ToArray();
+        var revealed = leaving.Where(one => Level(one, after) > Level(one, before)).ToArray();
+        return new Opening(
+            audience, before[audience], after[audience], revealed,
+            New(data => data.HasEmail), New(data => data.HasPhone), New(data => data.HasFile),
+            [.. leaving.Where(one => Level(one, after) < Level(one, before))],
+            events.Count - leaving.Length);
+
+        Detail Level(CalendarEvent happening, Disclosure table) => table.For(audience, happening.Content.Cap);
+
+        CalendarEvent[] New(Func<PersonalData, bool> has) =>
+            [.. revealed.Where(one => has(PersonalData.In(one, Level(one, after))) && !has(PersonalData.In(one, Level(one, before))))];
+    }
+}
+
+/// <summary>What one audience will see of one event, and why.</summary>
+/// <param name="Detail">By the most open of its calendars.</param>
+/// <param name="Was">What it sees of the event as it is now; the same where nothing changes, nothing for a new event.</param>
+/// <param name="Sentence">For people: "title, time and place".</param>
+public sealed record WhoSees(Audience Audience, Detail Detail, Detail Was, string Sentence)
+{
+    private static readonly Audience[] WidestFirst = [Audience.Everyone, Audience.Link, Audience.Members, Audience.Editors];
+
+    /// <summary>For every audience, widest first.</summary>
+    /// <param name="after">The event as it will be; its series may be any that is valid.</param>
+    /// <param name="before">As it is, or null when it is new.</param>
+    /// <param name="calendars">Name and table of each calendar.</param>
+    public static IReadOnlyList<WhoSees> Of(CalendarEvent after, CalendarEvent? before, IReadOnlyDictionary<Guid, (string Name, Disclosure Disclosure)> calendars, RuleWords words, Instant now) =>
+        [.. WidestFirst.Select(audience => Of(audience, after, before, calendars, words, now))];
+
+    private static WhoSees Of(Audience audience, CalendarEvent after, CalendarEvent? before, IReadOnlyDictionary<Guid, (string Name, Disclosure Disclosure)> calendars, RuleWords words, Instant now)
+    {
+        var (detail, by) = Best(audience, after, calendars);
+        var was = before is null ? Detail.Nothing : Best(audience, before, calendars).Detail;
+        return new WhoSees(audience, detail, was, Say(audience, after, detail, by, calendars, words, now));
+    }
+
+    private static (Detail Detail, Guid By) Best(Audience audience, CalendarEvent happening, IReadOnlyDictionary<Guid, (string Name, Disclosure Disclosure)> calendars)
+    {
+        if (audience != Audience.Editors && !Visibility.LeavesTheHouse(happening.State))
+            return (Detail.Nothing, Guid.Empty);
+        return happening.Calendars
+            .Where(calendars.ContainsKey)
+            .Select(id => (Detail: calendars[id].Disclosure.For(audience, happening.Content.Cap), By: id))
+            .DefaultIfEmpty((Detail: Detail.Nothing, By: Guid.Empty))
+            .MaxBy(one => one.Detail);
+    }
+
+    private static string Say(Audience audience, CalendarEvent happening, Detail detail, Guid by, IReadOnlyDictionary<Guid, (string Name, Disclosure Disclosure)> calendars, RuleWords dates, Instant now)
+    {
+        if (audience == Audience.Editors)
+            return "all of it, and the notes";
+        if (happening.State == EventState.Draft)
+            return "nothing: it is a draft";
+        if (happening.State == EventState.Waiting)
+            return "nothing: it waits for sign-off";
+        var words = detail switch
+        {
+            Detail.Nothing => "nothing",
+            Detail.Times => "only when it is busy",
+            Detail.Headline => "title, time and place",
+            _ => "all of it, text, links and files too",
+        };
+        if (by != Guid.Empty && by != happening.HomeCalendarId && detail > Detail.Nothing && detail > calendars[happening.HomeCalendarId].Disclosure.For(audience, happening.Content.Cap))
+            words += $", by way of {calendars[by].Name}";
+        if (detail < happening.Calendars.Where(calendars.ContainsKey).Max(id => calendars[id].Disclosure[audience]))
+            words += ": less than its calendar";
+        if (detail == Detail.Nothing)
+            return words;
+        var (from, until) = (happening.Content.Showing.From, happening.Content.Showing.Until);
+        if (from is { } first && now < happening.Content.Series.Timing.Zone.AtStartOfDay(first).ToInstant())
+            words += $", from {dates.Day(first)} on";
+        if (until is { } last)
+            words += now >= happening.Content.Series.Timing.Zone.AtStartOfDay(last.PlusDays(1)).ToInstant() ? $", but not after {dates.Day(last)}" : $", until {dates.Day(last)}";
+        return words;
+    }
+}

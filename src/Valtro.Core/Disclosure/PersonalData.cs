@@ -1,0 +1,42 @@
+using System.Text.RegularExpressions;
+using Valtro.Core.Events;
+
+namespace Valtro.Core.Disclosure;
+
+/// <summary>Finds in an event what people would rather not have published by mistake.</summary>
+/// <param name="HasEmail">An e-mail address.</param>
+/// <param name="HasPhone">A telephone number.</param>
+/// <param name="HasFile">A file.</param>
+public readonly partial record struct PersonalData(bool HasEmail, bool HasPhone, bool HasFile)
+{
+    /// <summary>What the fields hold that a level tells, in the series and in dates that differ.</summary>
+    public static PersonalData In(CalendarEvent happening, Detail detail)
+    {
+        if (detail < Detail.Headline)
+            return default;
+        var (email, phone) = (false, false);
+        foreach (var text in Texts(happening, detail))
+        {
+            email |= Email().IsMatch(text);
+            phone |= Phone().IsMatch(text);
+        }
+        return new PersonalData(email, phone, detail == Detail.Complete && happening.Content.Files.Count > 0);
+    }
+
+    private static IEnumerable<string> Texts(CalendarEvent happening, Detail detail)
+    {
+        var content = happening.Content;
+        IEnumerable<string?> headline = [content.Title, content.Place, .. happening.Exceptions.SelectMany(one => new[] { one.Title, one.Place })];
+        IEnumerable<string?> complete = detail == Detail.Complete
+            ? [content.Description.Text, content.Contact, .. content.Tags, .. content.Links.SelectMany(link => new[] { link.Label, link.Url }), .. happening.Exceptions.Select(one => one.Description?.Text)]
+            : [];
+        return headline.Concat(complete).OfType<string>();
+    }
+
+    [GeneratedRegex(@"[\p{L}\p{N}._%+'-]+@[\p{L}\p{N}-]+(\.[\p{L}\p{N}-]+)*\.\p{L}{2,}", RegexOptions.CultureInvariant, 1000)]
+    private static partial Regex Email();
+
+    /// <summary>Seven digits or more, grouped as people group them; not a date, not a time span, not part of a longer word.</summary>
+    [GeneratedRegex(@"(?<![\p{L}\p{N}/:.-])(?!\d{4}-\d{2}-\d{2})(?!\d{1,2}[./]\d{1,2}[./]\d{2,4})(\+|00|\(\+?\d)?\d([ ()./-]{0,2}\d){6,14}(?![\p{L}\p{N}:])|tel:", RegexOptions.CultureInvariant, 1000)]
+    private static partial Regex Phone();
+}

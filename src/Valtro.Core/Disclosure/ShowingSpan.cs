@@ -1,0 +1,38 @@
+using NodaTime;
+
+namespace Valtro.Core.Disclosure;
+
+/// <summary>From which day to which an event is shown at all. Outside it only editors see it.</summary>
+/// <remarks>Days of the event's own time zone: it appears when the first begins and disappears when the last has ended.</remarks>
+public sealed record ShowingSpan
+{
+    /// <summary>The first day, or null: from the beginning.</summary>
+    public LocalDate? From { get; }
+
+    /// <summary>The last day, inclusive, or null: for good.</summary>
+    public LocalDate? Until { get; }
+
+    /// <exception cref="RuleException">It would disappear before it appears.</exception>
+    public ShowingSpan(LocalDate? from, LocalDate? until)
+    {
+        if (until < from)
+            throw new RuleException("showUntil", "It would disappear before it appears. Give a later last day, or an earlier first one.");
+        (From, Until) = (from, until);
+    }
+
+    public static ShowingSpan Always { get; } = new(null, null);
+
+    public bool Holds(Instant now, DateTimeZone zone) => now >= Begin(zone) && now < End(zone);
+
+    /// <summary>The next moment after <paramref name="now"/> at which it appears or disappears; null when there is none.</summary>
+    public Instant? NextTurn(Instant now, DateTimeZone zone)
+    {
+        if (From is not null && Begin(zone) > now)
+            return Begin(zone);
+        return Until is not null && End(zone) > now ? End(zone) : null;
+    }
+
+    private Instant Begin(DateTimeZone zone) => From is { } day ? zone.AtStartOfDay(day).ToInstant() : Instant.MinValue;
+
+    private Instant End(DateTimeZone zone) => Until is { } day ? zone.AtStartOfDay(day.PlusDays(1)).ToInstant() : Instant.MaxValue;
+}

@@ -1,0 +1,131 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Identity;
+using NodaTime;
+using Valtro.Core;
+using Valtro.Server.Api;
+using Valtro.Store;
+
+namespace Valtro.Server.Accounts;
+
+/// <param name="Secret">What stood behind # in the link.</param>
+public sealed record SecretRequest(string? Secret);
+
+public sealed record InvitationShown(string OrganisationName, string Email, string InvitedBy);
+
+public sealed record AcceptRequest(string? Secret, string? Name, string? Password);
+
+public sealed record ResetRequest(string? Email);
+
+public sealed record NewPasswordRequest(string? Secret, string? Password);
+
+public sealed record OwnAccountRequest(string? Name, string? CurrentPassword, string? NewPassword);
+
+/// <summary>Invitations taken up, passwords reset, and one's own account. Secrets come in bodies, never in addresses: nobody logs those.</summary>
+internal static class AccountApi
+{
+    private const string Gone = "This link does not work any more. It was used, withdrawn or is too old. Ask for a new one.";
+
+    public static void MapAccounts(this RouteGroupBuilder api)
+    {
+        api.MapPost("/invitations/look", Look).AllowAnonymous().RequireRateLimiting(Limits.SignIn);
+        api.MapPost("/invitations/accept", Accept).AllowAnonymous().RequireRateLimiting(Limits.SignIn);
+        api.MapPost("/password-resets", AskReset).AllowAnonymous().RequireRateLimiting(Limits.SignIn);
+        api.MapPost("/password-resets/set", SetPassword).AllowAnonymous().RequireRateLimiting(Limits.SignIn);
+        api.MapPut("/account", SaveOwn);
+    }
+
+    private static async Task<Results<Ok<InvitationShown>, ProblemHttpResult>> Look(SecretRequest request, InvitationStore invitations, IClock clock) =>
+        await invitations.FindAsync(request.Secret ?? "", clock.GetCurrentInstant()) is { } invitation
+            ? TypedResults.Ok(new InvitationShown(invitation.OrganisationName, invitation.Email, invitation.InvitedBy))
+            : Problems.Of(Problem.NotFound, Gone);
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> Accept(
+        AcceptRequest request, InvitationStore invitations, UserManager<Account> users, Passwords passwords, IClock clock)
+    {
+        var now = clock.GetCurrentInstant();
+        if (await invitations.FindAsync(request.Secret ?? "", now) is not { } invitation)
+            return Problems.Of(Problem.NotFound, Gone);
+        var account = new Account { Email = invitation.Email, NormalizedEmail = users.NormalizeEmail(invitation.Email)!, SecurityStamp = Secrets.Make() };
+        var refusals = new RefusalList();
+        account.Name = refusals.Try(() => Texts.OneLine("name", "The name", request.Name, Texts.LongestName)) ?? "";
+        refusals.Try(() => passwords.Set(account, "password", request.Password));
+        refusals.ThrowIfAny();
+        try
+        {
+            await invitations.AcceptAsync(invitation, account, now);
+        }
+        catch (NotFoundException)
+        {
+            return Problems.Of(Problem.NotFound, Gone);
+        }
+        return TypedResults.NoContent();
+    }
+
+    /// <summary>The answer is the same whether there is such an account or not.</summary>
+    private static async Task<NoContent> AskReset(ResetRequest request, UserManager<Account> users, AccountStore accounts, PasswordResets resets)
+    {
+        var account = await users.FindByEmailAsync((request.Email ?? "").Trim());
+        var viewer = account is null ? null : await accounts.ViewerAsync(account.Id);
+        if (viewer is not null)
+            await resets.SendAsync(viewer.OrganisationId, account!);
+        return TypedResults.NoContent();
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> SetPassword(
+        NewPasswordRequest request, UserManager<Account> users, AccountStore accounts, PasswordResets resets, Passwords passwords, AuditStore audit, IClock clock)
+    {
+        if (await resets.ReadAsync(request.Secret) is not { } read
+            || !await users.VerifyUserTokenAsync(read.Account, users.Options.Tokens.PasswordResetTokenProvider, UserManager<Account>.ResetPasswordTokenPurpose, read.Token)
+            || await accounts.ViewerAsync(read.Account.Id) is not { } viewer)
+            return Problems.Of(Problem.NotFound, Gone);
+        passwords.Set(read.Account, "password", request.Password);
+        // Whoever is signed in with the old password is not any more.
+        read.Account.SecurityStamp = Secrets.Make();
+        read.Account.LockedUntil = null;
+        read.Account.FailedSignIns = 0;
+        await accounts.SaveAsync(read.Account);
+        using var within = Wall.Within(viewer.OrganisationId);
+        await audit.WriteAsync(viewer.OrganisationId, new AuditLine(read.Account.Id, AuditAct.PasswordReset, read.Account.Email, "", clock.GetCurrentInstant()));
+        return TypedResults.NoContent();
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> SaveOwn(
+        OwnAccountRequest request, HttpContext context, SignInManager<Account> signIn, Access access, AccountStore accounts, Passwords passwords)
+    {
+        await access.ViewerAsync();
+        var account = (await signIn.UserManager.GetUserAsync(context.User))!;
+        account.Name = Texts.OneLine("name", "The name", request.Name, Texts.LongestName);
+        if (!string.IsNullOrEmpty(request.NewPassword))
+        {
+            var check = await signIn.CheckPasswordSignInAsync(account, request.CurrentPassword ?? "", lockoutOnFailure: true);
+            if (!check.Succeeded)
+                throw new RuleException("currentPassword", "This is not your password now. Five wrong tries lock the account for 15 minutes.");
+            passwords.Set(account, "newPassword", request.NewPassword);
+            account.SecurityStamp = Secrets.Make();
+        }
+        await accounts.SaveAsync(account);
+        // The other sessions end; this one goes on.
+        await signIn.RefreshSignInAsync(account);
+        return TypedResults.NoContent();
+    }
+}
+
+/// <summary>What is a password here: long, and not the person themselves.</summary>
+public sealed class Passwords(IPasswordHasher<Account> hasher)
+{
+    private const int Shortest = 12;
+    private const int Longest = 200;
+
+    /// <exception cref="RuleException">It is too short, too long, or too near to the person.</exception>
+    public bool Set(Account account, string field, string? password)
+    {
+        if (password is null || password.Length < Shortest)
+            throw new RuleException(field, $"The password has {password?.Length ?? 0} characters. Choose at least {Shortest}; a few words do well.");
+        if (password.Length > Longest)
+            throw new RuleException(field, $"The password has {password.Length} characters. At most {Longest} are possible.");
+        if (password.Distinct().Count() < 5 || password.Contains(account.Email, StringComparison.OrdinalIgnoreCase) || (account.Name.Length > 3 && password.Equals(account.Name, StringComparison.OrdinalIgnoreCase)))
+            throw new RuleException(field, "The password is too easy to guess. Choose a few words that do not name you.");
+        account.PasswordHash = hasher.HashPassword(account, password);
+        return true;
+    }
+}

@@ -1,0 +1,44 @@
+using Microsoft.AspNetCore.Identity;
+using NodaTime;
+using Valtro.Server.Public;
+using Valtro.Store;
+
+namespace Valtro.Server.Accounts;
+
+/// <summary>Sends the link with which somebody sets a new password. It works once, for two hours: a set password changes the stamp that it is made of.</summary>
+public sealed class PasswordResets(UserManager<Account> users, OrganisationStore organisations, MailStore mails, PublicAddresses addresses, IClock clock)
+{
+    public async Task SendAsync(Guid organisationId, Account account)
+    {
+        using var within = Wall.Within(organisationId);
+        var organisation = (await organisations.FindAsync(organisationId))!;
+        var token = await users.GeneratePasswordResetTokenAsync(account);
+        var link = addresses.Desk($"/reset#{account.Id:N}.{Convert.ToBase64String(System.Text.Encoding.UTF8.GetBytes(token)).Replace('+', '-').Replace('/', '_').TrimEnd('=')}");
+        await mails.PostAsync(organisationId, new MailLetter(
+            account.Email, $"A new password for {organisation.Name}",
+            $"""
+            Good day {account.Name},
+
+            Set a new password here, within two hours; the link works once:
+            {link}
+
+            If you did not ask for this, do nothing: your password stays as it is.
+
+            {organisation.Name}
+
+            """), clock.GetCurrentInstant());
+    }
+
+    /// <returns>The account and the token that a link names, or null.</returns>
+    public async Task<(Account Account, string Token)?> ReadAsync(string? secret)
+    {
+        var parts = (secret ?? "").Split('.', 2);
+        if (parts.Length != 2 || !Guid.TryParseExact(parts[0], "N", out var id) || await users.FindByIdAsync(id.ToString()) is not { } account)
+            return null;
+        var base64 = parts[1].Replace('-', '+').Replace('_', '/');
+        var bytes = new byte[base64.Length];
+        return Convert.TryFromBase64String(base64.PadRight((base64.Length + 3) / 4 * 4, '='), bytes, out var length)
+            ? (account, System.Text.Encoding.UTF8.GetString(bytes, 0, length))
+            : null;
+    }
+}

@@ -1,0 +1,94 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using NodaTime;
+using Valtro.Core.Disclosure;
+using Valtro.Core.Events;
+using Valtro.Server.Accounts;
+using Valtro.Store;
+
+namespace Valtro.Server.Api;
+
+/// <param name="Version">The version of the calendar that was looked at.</param>
+public sealed record DisclosureRequest(DisclosureBody Disclosure, int Version);
+
+/// <summary>An event by its title, for a list of those that a change concerns.</summary>
+public sealed record TitledEvent(Guid Id, string Title);
+
+/// <summary>What a changed table lets one audience see, or takes from it.</summary>
+/// <param name="Revealed">How many events it newly sees, or sees more of.</param>
+/// <param name="WithEmail">Those in which it newly reads an e-mail address; at most 20 are named.</param>
+/// <param name="Hidden">How many events it sees less of, or not any more.</param>
+/// <param name="Drafts">How many stay inside all the same.</param>
+/// <param name="Empties">Addresses at which there will be nothing any more.</param>
+public sealed record OpeningBody(
+    Audience Audience, Detail Was, Detail Becomes, int Revealed, Counted WithEmail, Counted WithPhone, Counted WithFile, int Hidden, int Drafts, IReadOnlyList<EmptiedBody> Empties);
+
+public sealed record Counted(int Count, IReadOnlyList<TitledEvent> Events);
+
+/// <param name="What">page, embed or feed.</param>
+/// <param name="Programs">How many programs fetched it in the last seven days.</param>
+public sealed record EmptiedBody(string What, int Programs);
+
+/// <summary>Who sees how much of a calendar: looked at before it is changed, and changed.</summary>
+internal static class DisclosureApi
+{
+    private const int Named = 20;
+
+    private static readonly string[] Kinds = ["page", "embed", "feed"];
+
+    public static void MapDisclosure(this RouteGroupBuilder api)
+    {
+        api.MapPost("/calendars/{id:guid}/disclosure/preview", Preview);
+        api.MapPut("/calendars/{id:guid}/disclosure", Save);
+    }
+
+    private static async Task<Ok<IReadOnlyList<OpeningBody>>> Preview(Guid id, DisclosureRequest request, Access access, CalendarStore calendars, EventStore events, EditionStore editions, IClock clock)
+    {
+        var viewer = await access.RequireAsync(OrganisationAction.ManageCalendars, CalendarApi.KeepersOnly);
+        var calendar = await calendars.FindAsync(viewer.OrganisationId, id) ?? throw new NotFoundException("calendar");
+        var table = Check(request);
+        var openings = Opening.Of(await events.OfCalendarAsync(viewer.OrganisationId, id), calendar.Disclosure, table);
+        var fetched = openings.Any(one => one.Becomes == Detail.Nothing)
+            ? await editions.FetchedSinceAsync(viewer.OrganisationId, id, clock.GetCurrentInstant() - Duration.FromDays(7))
+            : [];
+        return TypedResults.Ok<IReadOnlyList<OpeningBody>>([.. openings.Select(one => Body(one, calendar, fetched))]);
+    }
+
+    private static async Task<Results<Ok<CalendarResponse>, ProblemHttpResult>> Save(Guid id, DisclosureRequest request, Access access, CalendarStore calendars, CalendarView view, IClock clock)
+    {
+        var viewer = await access.RequireAsync(OrganisationAction.ManageCalendars, CalendarApi.KeepersOnly);
+        var calendar = await calendars.FindAsync(viewer.OrganisationId, id) ?? throw new NotFoundException("calendar");
+        var settings = new CalendarSettings(calendar.Name, calendar.Plate, calendar.Hue, calendar.Zone, calendar.Description, Check(request), calendar.Readerships) { RequiresSignOff = calendar.RequiresSignOff };
+        return await view.SaveAsync(viewer, id, request.Version, settings, clock.GetCurrentInstant());
+    }
+
+    private static Disclosure Check(DisclosureRequest request) => new(request.Disclosure.Members, request.Disclosure.Link, request.Disclosure.Everyone);
+
+    private static OpeningBody Body(Opening opening, Calendar calendar, IReadOnlyList<FetchCount> fetched)
+    {
+        var goesOut = opening.Audience == Audience.Everyone || (opening.Audience == Audience.Link && calendar.HasSecretLink);
+        return new OpeningBody(
+            opening.Audience, opening.Was, opening.Becomes, opening.Revealed.Count, Count(opening.WithEmail), Count(opening.WithPhone), Count(opening.WithFile), opening.Hidden.Count, opening.Drafts,
+            opening.Becomes == Detail.Nothing && goesOut
+                ? [.. Kinds.Select(kind => new EmptiedBody(kind, fetched.Where(one => one.Audience == opening.Audience && one.Kind == kind).Sum(one => one.Programs)))]
+                : []);
+    }
+
+    private static Counted Count(IReadOnlyList<CalendarEvent> events) => new(events.Count, [.. events.Take(Named).Select(one => new TitledEvent(one.Id, one.Content.Title))]);
+}
+
+/// <summary>How a changed table stands in the audit list.</summary>
+internal static class DisclosureChange
+{
+    public static AuditLine[] Audit(Viewer viewer, string calendar, Disclosure before, Disclosure after, Instant now)
+    {
+        Audience[] audiences = [Audience.Members, Audience.Link, Audience.Everyone];
+        return [.. audiences
+            .Where(audience => before[audience] != after[audience])
+            .GroupBy(audience => after[audience] > before[audience] ? AuditAct.Opened : AuditAct.Closed)
+            .Select(group => new AuditLine(
+                viewer.AccountId, group.Key, calendar,
+                string.Join(", ", group.Select(audience => $"{AudienceWords.Of(audience).ToLowerInvariant()}: {Word(before[audience])} to {Word(after[audience])}")), now))];
+    }
+
+    private static string Word(Detail detail) => detail.ToString().ToLowerInvariant();
+}

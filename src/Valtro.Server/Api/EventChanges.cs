@@ -1,0 +1,270 @@
+using System.Text.Json;
+using NodaTime;
+using Valtro.Core;
+using Valtro.Core.Disclosure;
+using Valtro.Core.Events;
+using Valtro.Store;
+
+namespace Valtro.Server.Api;
+
+/// <summary>A change worked out: what would be written in its scope, and of whom something would be asked.</summary>
+/// <param name="Asked">Calendars whose editors are asked whether the event may be shown there.</param>
+internal sealed record Planned(Change Change, ChangeScope Scope, IReadOnlyList<EventWrite> Writes, IReadOnlyList<Guid> Asked);
+
+/// <summary>How events come and change, whoever does it: at once by editors, by way of sign-off by contributors, and as an editor approves it.</summary>
+public sealed class EventChanges(EventDesk desk, AccountStore accounts)
+{
+    private const int MostPlacements = 50;
+
+    /// <summary>Makes an event: live, waiting for sign-off, or a draft.</summary>
+    internal async Task<(Guid Id, IReadOnlyList<string> AsksFor)> AddAsync(Viewer viewer, EventRequest request)
+    {
+        var content = await desk.CheckAsync(request);
+        var calendars = await desk.CalendarsAsync(viewer.OrganisationId);
+        var (placed, asked) = PlaceOn(viewer, calendars, null, request.CalendarId, request.Placements);
+        var state = StateFor(request.IsDraft, viewer.May(CalendarAction.Edit, request.CalendarId));
+        var submissions = new List<NewSubmission>();
+        if (state == EventState.Waiting)
+            submissions.Add(new NewSubmission(SubmissionKind.Event, Guid.Empty, request.CalendarId, content.Title));
+        submissions.AddRange(asked.Select(id => new NewSubmission(SubmissionKind.Placement, Guid.Empty, id, content.Title)));
+        var done = await desk.WriteAsync([EventDesk.Adding(request.CalendarId, content, state, placed)], submissions, notices: await NoticesAsync(viewer, calendars, submissions));
+        return (done!.Events[0].Id, [.. asked.Select(id => calendars[id].Name)]);
+    }
+
+    /// <summary>Makes several events at once, each as <see cref="AddAsync"/> would.</summary>
+    internal async Task<ActDone> AddSeveralAsync(Viewer viewer, IReadOnlyList<(Guid CalendarId, EventContent Content)> events)
+    {
+        if (events.Any(one => !viewer.May(CalendarAction.Edit, one.CalendarId)))
+            throw new RuleException("rows", "On some of these calendars your events wait for sign-off. Make them there one by one.");
+        return (await desk.WriteAsync([.. events.Select(one => EventDesk.Adding(one.CalendarId, one.Content))]))!;
+    }
+
+    /// <summary>Makes a change, or hands it in.</summary>
+    /// <exception cref="ChangedMeanwhileException">The event was saved since the person saw it.</exception>
+    internal async Task<ChangeResponse> MakeAsync(OnDesk found, ChangeRequest request)
+    {
+        if (found.Stored.Version != request.Version)
+            throw new ChangedMeanwhileException();
+        var planned = await PlanAsync(found, request);
+        return found.ChangesAtOnce ? await SaveAsync(found, request, planned) : await HandInAsync(found, request, planned);
+    }
+
+    /// <summary>Works a change out in its scope.</summary>
+    /// <param name="onBehalfOf">Who handed it in, where somebody else approves it.</param>
+    internal async Task<Planned> PlanAsync(OnDesk found, ChangeRequest request, Guid? onBehalfOf = null)
+    {
+        var change = await ReadAsync(found, request, onBehalfOf);
+        var edit = new SeriesEdit(found.Event, change, found.School);
+        var scope = request.Scope ?? (edit.HasChoice ? throw new RuleException("scope", "Say whether the change is for this date, for this and later ones, or for every date.") : ChangeScope.Every);
+        var keep = (request.Keep ?? []).Select(name => OccurrenceTimes.ReadName(name, "keep")).ToHashSet();
+        var (placed, asked) = Placements(found, request);
+        RequireWhole(found, request, scope, placed, asked);
+        return new Planned(change, scope, Writes(found, request, edit.Apply(scope, keep), placed), asked);
+    }
+
+    /// <summary>What was typed or dragged, as a change seen from one date.</summary>
+    internal async Task<Change> ReadAsync(OnDesk found, ChangeRequest request, Guid? onBehalfOf = null)
+    {
+        var seenFrom = OccurrenceTimes.ReadName(request.RecurrenceId, "recurrenceId");
+        if (request.Act == ChangeAct.Cancel && found.IsUnfinished)
+            throw new RuleException("act", "It has not gone out yet. Remove it, or leave it a draft.");
+        if (request.Act != ChangeAct.Edit)
+            return new Change(request.Act, seenFrom);
+        if (request.Event is { } form)
+        {
+            if (form.IsDraft && !found.IsUnfinished)
+                throw new RuleException("isDraft", "It has gone out already, so it cannot become a draft again. Cancel or remove it instead.");
+            return new Change(ChangeAct.Edit, seenFrom, await desk.CheckAsync(form, found, onBehalfOf));
+        }
+        if (request.Move is not { } move)
+            throw new RuleException("event", "What to change is missing: send the form, or where the date was moved to.");
+        var date = EventDates.Find(found.Event, seenFrom, found.School) ?? throw new NotFoundException("date");
+        var start = move.Date + (found.Event.Series.Timing.AllDay ? LocalTime.Midnight : move.From ?? date.Occurrence.LocalStart.TimeOfDay);
+        return new Change(ChangeAct.Edit, seenFrom, found.Event.Content with
+        {
+            Title = date.Title,
+            Place = date.Place,
+            Description = date.Description,
+            Series = found.Event.Series with { Timing = date.Timing.StartingAt(start) },
+        });
+    }
+
+    /// <summary>Where the event is to be shown, and whose leave that needs.</summary>
+    internal static (IReadOnlyList<Guid> Placed, IReadOnlyList<Guid> Asked) Placements(OnDesk found, ChangeRequest request) =>
+        PlaceOn(found.Viewer, found.Calendars, found.Event, request.Event?.CalendarId ?? found.Event.HomeCalendarId, request.Event?.Placements);
+
+    /// <summary>The whole event belongs to calendars, not one of its dates.</summary>
+    internal static void RequireWhole(OnDesk found, ChangeRequest request, ChangeScope scope, IReadOnlyList<Guid> placed, IReadOnlyList<Guid> asked)
+    {
+        if (scope != ChangeScope.This || !found.Event.Series.Recurs)
+            return;
+        if (request.Event is { } form && form.CalendarId != found.Event.HomeCalendarId)
+            throw new RuleException("scope", "One date cannot be on another calendar than its series.");
+        if (asked.Count > 0 || !placed.Order().SequenceEqual(found.Event.Placements.Order()))
+            throw new RuleException("scope", "One date cannot be shown on other calendars than its series.");
+    }
+
+    private static (IReadOnlyList<Guid> Placed, IReadOnlyList<Guid> Asked) PlaceOn(
+        Viewer viewer, IReadOnlyDictionary<Guid, Calendar> calendars, CalendarEvent? before, Guid home, IReadOnlyList<Guid>? wanted)
+    {
+        var was = before?.Placements ?? [];
+        if (wanted is null)
+            return ([.. was.Where(id => id != home)], []);
+        bool IsSeen(Guid id) => calendars.TryGetValue(id, out var calendar) && viewer.DetailOn(id, calendar.Disclosure) > Detail.Nothing;
+        var news = wanted.Distinct().Except(was).Where(id => id != home).ToArray();
+        foreach (var id in news)
+        {
+            // Its former home may keep it, whoever sees that.
+            if (!IsSeen(id))
+                throw new RuleException("placements", "One of the calendars to show it on is not there. Choose from the list.");
+            if (viewer.Archived.Contains(id))
+                throw new RuleException("placements", $"{calendars[id].Name} is archived. Take it out of the archive first, or leave it out.");
+        }
+        // What the person cannot see of it stays as it is.
+        Guid[] placed = [.. was.Where(id => id != home && (wanted.Contains(id) || !IsSeen(id))), .. news.Where(id => viewer.May(CalendarAction.Edit, id))];
+        return placed.Length + news.Length <= MostPlacements
+            ? ([.. placed.Distinct().Order()], [.. news.Where(id => !viewer.May(CalendarAction.Edit, id))])
+            : throw new RuleException("placements", $"An event can be shown on at most {MostPlacements} calendars.");
+    }
+
+    private static EventState StateFor(bool isDraft, bool mayEdit) => (isDraft, mayEdit) switch
+    {
+        (true, _) => EventState.Draft,
+        (false, true) => EventState.Live,
+        _ => EventState.Waiting,
+    };
+
+    private static EventWrite[] Writes(OnDesk found, ChangeRequest request, ChangeOutcome outcome, IReadOnlyList<Guid> placed)
+    {
+        var act = (request.Act, outcome.IsRemoved) switch
+        {
+            (ChangeAct.Cancel, _) => EventAct.Cancelled,
+            (ChangeAct.Remove, _) => EventAct.Removed,
+            (ChangeAct.Restore, _) => EventAct.Restored,
+            _ => EventAct.Changed,
+        };
+        var home = request.Event?.CalendarId ?? found.Event.HomeCalendarId;
+        var state = request.Event is { } form && found.IsUnfinished ? StateFor(form.IsDraft, found.Viewer.May(CalendarAction.Edit, home)) : outcome.Event.State;
+        var changed = (outcome.Successor is null ? outcome.Event with { HomeCalendarId = home, Placements = placed } : outcome.Event) with { State = state };
+        var isRemoved = outcome.IsRemoved || (found.Stored.IsRemoved && request.Act != ChangeAct.Restore);
+        var nothing = outcome.Successor is null && isRemoved == found.Stored.IsRemoved && changed.HomeCalendarId == found.Event.HomeCalendarId
+            && changed.Content.Equals(found.Event.Content) && changed.State == found.Event.State && changed.Exceptions.SequenceEqual(found.Event.Exceptions)
+            && changed.Placements.Order().SequenceEqual(found.Event.Placements.Order());
+        if (nothing)
+            return [];
+        var save = EventDesk.Saving(found, changed, act, isRemoved);
+        return outcome.Successor is { } successor
+            ? [save with { Act = EventAct.Changed }, new EventWrite(successor with { HomeCalendarId = home, Placements = placed }, null, act == EventAct.Changed ? EventAct.Made : act)]
+            : [save];
+    }
+
+    private async Task<ChangeResponse> SaveAsync(OnDesk found, ChangeRequest request, Planned planned)
+    {
+        var verdicts = new List<Verdict>();
+        var added = new List<NewSubmission>();
+        var news = new List<Notice>();
+        if (planned.Writes.Count > 0 && found.IsUnfinished)
+            await SettleNewEventAsync(found, planned.Writes[0], verdicts, added, news);
+        if (request.SubmissionId is { } settled)
+            await SettleAsync(found, settled, verdicts, news);
+        added.AddRange(planned.Asked.Select(id => new NewSubmission(SubmissionKind.Placement, planned.Writes.Count > 0 ? planned.Writes[^1].Event.Id : found.Event.Id, id, found.Event.Content.Title)));
+        news.AddRange(await NoticesAsync(found.Viewer, found.Calendars, added));
+        string[] asksFor = [.. planned.Asked.Select(id => found.Calendars[id].Name)];
+        var day = request.Move?.Date ?? request.Event?.Date ?? DayOf(planned.Change, found);
+        if (planned.Writes.Count == 0 && added.Count == 0 && verdicts.Count == 0)
+            return new ChangeResponse(Guid.Empty, found.Event.Id, request.Version, found.Event.Content.Title, day, found.Stored.IsRemoved, false, asksFor);
+        var done = await desk.WriteAsync(planned.Writes, added, verdicts, news);
+        if (done is null)
+            return new ChangeResponse(Guid.Empty, found.Event.Id, request.Version, found.Event.Content.Title, day, false, false, asksFor);
+        var shown = done.Events[^1];
+        var waits = planned.Writes[0].Event.State == EventState.Waiting && !planned.Writes[0].IsRemoved;
+        return new ChangeResponse(done.ActId, shown.Id, shown.Version, planned.Writes[^1].Event.Content.Title, day, planned.Writes[0].IsRemoved, waits, asksFor);
+    }
+
+    /// <summary>What becomes of a new event's place in the queue when it is saved.</summary>
+    private async Task SettleNewEventAsync(OnDesk found, EventWrite write, List<Verdict> verdicts, List<NewSubmission> added, List<Notice> news)
+    {
+        var open = found.About.FirstOrDefault(one => one is { Kind: SubmissionKind.Event, State: SubmissionState.Open });
+        if (open is not null && !write.IsRemoved && write.Event.State == EventState.Live)
+        {
+            verdicts.Add(new Verdict(open.Id, SubmissionState.Approved, "", Audited(found, open)));
+            news.AddRange(await ToProposerAsync(found.Viewer, open, found.Calendars, approved: true, ""));
+        }
+        else if (open is not null && (write.IsRemoved || write.Event.State == EventState.Draft))
+        {
+            verdicts.Add(new Verdict(open.Id, SubmissionState.Withdrawn, "", null));
+        }
+        else if (open is null && !write.IsRemoved && write.Event.State == EventState.Waiting)
+        {
+            added.Add(new NewSubmission(SubmissionKind.Event, write.Event.Id, write.Event.HomeCalendarId, write.Event.Content.Title));
+        }
+    }
+
+    /// <summary>A change that was opened from the queue, and saved: approved by who may, or replaced by who handed it in.</summary>
+    private async Task SettleAsync(OnDesk found, Guid submissionId, List<Verdict> verdicts, List<Notice> news)
+    {
+        if (found.About.FirstOrDefault(one => one.Id == submissionId && one.Kind == SubmissionKind.Change) is not { } submission)
+            return;
+        if (submission.State == SubmissionState.Open && found.Viewer.May(CalendarAction.Approve, submission.CalendarId))
+        {
+            verdicts.Add(new Verdict(submission.Id, SubmissionState.Approved, "", Audited(found, submission)));
+            news.AddRange(await ToProposerAsync(found.Viewer, submission, found.Calendars, approved: true, ""));
+        }
+        else if (submission.ProposerId == found.Viewer.AccountId)
+        {
+            verdicts.Add(new Verdict(submission.Id, SubmissionState.Withdrawn, "", null));
+        }
+    }
+
+    private AuditLine Audited(OnDesk found, Submission submission) =>
+        new(found.Viewer.AccountId, AuditAct.Approved, submission.Title, $"{submission.Proposer}, {found.Calendars[submission.CalendarId].Name}", desk.Now);
+
+    private async Task<ChangeResponse> HandInAsync(OnDesk found, ChangeRequest request, Planned planned)
+    {
+        if (planned.Writes.Count == 0 && planned.Asked.Count == 0)
+            return new ChangeResponse(Guid.Empty, found.Event.Id, request.Version, found.Event.Content.Title, DayOf(planned.Change, found), false, false, []);
+        var verdicts = new List<Verdict>();
+        if (request.SubmissionId is { } settled)
+            await SettleAsync(found, settled, verdicts, []);
+        var before = EventRequest.Of(desk.Show(found, request.RecurrenceId));
+        NewSubmission[] added =
+        [
+            new(SubmissionKind.Change, found.Event.Id, found.Event.HomeCalendarId, found.Event.Content.Title,
+                JsonSerializer.Serialize(request with { SubmissionId = null, Scope = planned.Scope }, Json.Options), JsonSerializer.Serialize(before, Json.Options)),
+        ];
+        await desk.WriteAsync([], added, verdicts, await NoticesAsync(found.Viewer, found.Calendars, added));
+        return new ChangeResponse(Guid.Empty, found.Event.Id, request.Version, found.Event.Content.Title, DayOf(planned.Change, found), false, true, []);
+    }
+
+    /// <summary>Who decides hears of what was handed in.</summary>
+    internal async Task<IReadOnlyList<Notice>> NoticesAsync(Viewer viewer, IReadOnlyDictionary<Guid, Calendar> calendars, IReadOnlyList<NewSubmission> added)
+    {
+        if (added.Count == 0)
+            return [];
+        var name = (await accounts.FindAsync(viewer.AccountId))!.Name;
+        var notices = new List<Notice>();
+        foreach (var submission in added)
+        {
+            var where = calendars[submission.CalendarId].Name;
+            var sentence = submission.Kind == SubmissionKind.Placement
+                ? $"{name} asks to show “{submission.Title}” on {where}."
+                : $"{name} hands in “{submission.Title}” on {where} for sign-off.";
+            notices.AddRange((await accounts.DecidersAsync(viewer.OrganisationId, submission.CalendarId))
+                .Where(decider => decider != viewer.AccountId).Select(decider => new Notice(decider, sentence, "/sign-off")));
+        }
+        return notices;
+    }
+
+    /// <summary>Who handed it in hears of the decision.</summary>
+    internal async Task<IReadOnlyList<Notice>> ToProposerAsync(Viewer viewer, Submission submission, IReadOnlyDictionary<Guid, Calendar> calendars, bool approved, string reason)
+    {
+        if (submission.ProposerId == viewer.AccountId)
+            return [];
+        var name = (await accounts.FindAsync(viewer.AccountId))!.Name;
+        var where = calendars.TryGetValue(submission.CalendarId, out var calendar) ? calendar.Name : "its calendar";
+        return [new Notice(submission.ProposerId, approved ? $"{name} let “{submission.Title}” go out on {where}." : $"{name} sent “{submission.Title}” on {where} back: {reason}", "/sign-off?mine=1")];
+    }
+
+    private static LocalDate DayOf(Change change, OnDesk found) =>
+        EventDates.Find(found.Event, change.SeenFrom, found.School)?.Occurrence.LocalStart.Date ?? change.SeenFrom.Date;
+}

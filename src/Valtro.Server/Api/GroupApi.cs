@@ -1,0 +1,49 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Valtro.Core;
+using Valtro.Core.Disclosure;
+using Valtro.Server.Accounts;
+using Valtro.Store;
+
+namespace Valtro.Server.Api;
+
+public sealed record GroupRequest(string? Name, IReadOnlyList<Guid> Calendars);
+
+/// <param name="Calendars">Of its calendars, those that the person sees.</param>
+public sealed record GroupResponse(Guid Id, string Name, IReadOnlyList<Guid> Calendars);
+
+/// <summary>Named sets of calendars, to choose several at once.</summary>
+internal static class GroupApi
+{
+    public static void MapGroups(this RouteGroupBuilder api)
+    {
+        api.MapGet("/groups", List);
+        api.MapPost("/groups", (GroupRequest request, Access access, GroupStore groups) => SaveAsync(null, request, access, groups));
+        api.MapPut("/groups/{id:guid}", (Guid id, GroupRequest request, Access access, GroupStore groups) => SaveAsync(id, request, access, groups));
+        api.MapDelete("/groups/{id:guid}", Remove);
+    }
+
+    /// <summary>A group of which somebody sees no calendar is none for them: its name alone could tell.</summary>
+    private static async Task<Ok<IReadOnlyList<GroupResponse>>> List(Access access, GroupStore groups, EventDesk desk)
+    {
+        var viewer = await access.ViewerAsync();
+        var calendars = await desk.CalendarsAsync(viewer.OrganisationId);
+        var shown = (await groups.ListAsync(viewer.OrganisationId)).Select(group => new GroupResponse(
+            group.Id, group.Name, [.. group.Calendars.Where(id => calendars.TryGetValue(id, out var calendar) && viewer.DetailOn(id, calendar.Disclosure) > Detail.Nothing)]));
+        return TypedResults.Ok<IReadOnlyList<GroupResponse>>([.. shown.Where(group => group.Calendars.Count > 0 || viewer.May(OrganisationAction.ManageCalendars))]);
+    }
+
+    private static async Task<Ok<GroupResponse>> SaveAsync(Guid? id, GroupRequest request, Access access, GroupStore groups)
+    {
+        var viewer = await access.RequireAsync(OrganisationAction.ManageCalendars, "Only an administrator can group calendars.");
+        var name = Texts.OneLine("name", "The name", request.Name, Texts.LongestName);
+        var saved = await groups.SaveAsync(viewer.OrganisationId, id, name, [.. request.Calendars]);
+        return TypedResults.Ok(new GroupResponse(saved, name, request.Calendars));
+    }
+
+    private static async Task<NoContent> Remove(Guid id, Access access, GroupStore groups)
+    {
+        var viewer = await access.RequireAsync(OrganisationAction.ManageCalendars, "Only an administrator can group calendars.");
+        await groups.RemoveAsync(viewer.OrganisationId, id);
+        return TypedResults.NoContent();
+    }
+}

@@ -1,0 +1,287 @@
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using Microsoft.AspNetCore.Http.HttpResults;
+using NodaTime;
+using Valtro.Core;
+using Valtro.Core.Disclosure;
+using Valtro.Core.Events;
+using Valtro.Core.SignOff;
+using Valtro.Server.Accounts;
+using Valtro.Store;
+
+namespace Valtro.Server.Api;
+
+/// <summary>Something that waits for a decision, or got one, with the change side by side.</summary>
+/// <param name="CalendarId">Whose editors decide.</param>
+/// <param name="Version">Of the event as it is shown here; to be sent with the approval.</param>
+/// <param name="When">The pattern, or the date that a change is about, in words.</param>
+/// <param name="Scope">Of a change: which dates it is for.</param>
+/// <param name="Differences">What stands there now, and what would.</param>
+/// <param name="WhoSees">Who would see it.</param>
+/// <param name="Problem">Why it cannot be approved as it is; null when it can.</param>
+public sealed record SubmissionResponse(
+    Guid Id, SubmissionKind Kind, SubmissionState State, Guid EventId, Guid CalendarId, string Title, string Proposer, bool IsYours, Instant MadeAt, string Reason, string? DecidedBy, Instant? DecidedAt,
+    bool MayDecide, int? Version, ChangeAct? Act, string? RecurrenceId, ChangeScope? Scope, string When, IReadOnlyList<EventDifference> Differences, IReadOnlyList<WhoSeesBody> WhoSees, string? Problem);
+
+public sealed record SignOffResponse(IReadOnlyList<SubmissionResponse> ToDecide, IReadOnlyList<SubmissionResponse> Yours);
+
+public sealed record SignOffCount(int ToDecide);
+
+/// <summary>What a contributor handed in, to be opened in the form again.</summary>
+public sealed record ProposalResponse(Guid Id, string RecurrenceId, ChangeScope? Scope, EventRequest? Event);
+
+public sealed record ApprovalItem(Guid Id, int Version);
+
+public sealed record ApprovalRequest(IReadOnlyList<ApprovalItem> Items);
+
+/// <param name="Problem">Why it was not approved; null when it was.</param>
+/// <param name="ActId">Undoes it.</param>
+public sealed record ApprovalOutcome(Guid Id, string Title, string? Problem, Guid? ActId);
+
+public sealed record SendBackRequest(string? Reason);
+
+/// <summary>The queue of those who keep calendars, and where things stand for those who handed them in.</summary>
+internal static class SignOffApi
+{
+    private const int Shown = 100;
+    private const string ApproversOnly = "Only an editor of this calendar decides about this.";
+
+    public static void MapSignOff(this RouteGroupBuilder api)
+    {
+        api.MapGet("/sign-off", async (Queue queue) => TypedResults.Ok(await queue.ListAsync()));
+        api.MapGet("/sign-off/count", async (Queue queue) => TypedResults.Ok(new SignOffCount(await queue.CountAsync())));
+        api.MapGet("/sign-off/{id:guid}", (Guid id, Queue queue) => queue.ProposalAsync(id));
+        api.MapPost("/sign-off/approve", (ApprovalRequest request, Queue queue) => queue.ApproveAsync(request));
+        api.MapPost("/sign-off/{id:guid}/send-back", (Guid id, SendBackRequest request, Queue queue) => queue.SendBackAsync(id, request.Reason));
+        api.MapPost("/sign-off/{id:guid}/withdraw", (Guid id, Queue queue) => queue.WithdrawAsync(id));
+    }
+
+    public sealed class Queue(Access access, SubmissionStore submissions, EventDesk desk, EventChanges changes)
+    {
+        public async Task<int> CountAsync() => (await OpenAsync(await access.ViewerAsync())).Count;
+
+        public async Task<SignOffResponse> ListAsync()
+        {
+            var viewer = await access.ViewerAsync();
+            var toDecide = new List<SubmissionResponse>();
+            foreach (var submission in (await OpenAsync(viewer)).Take(Shown))
+                toDecide.Add(await ShowAsync(viewer, submission));
+            var yours = new List<SubmissionResponse>();
+            if (viewer.SeesAs is null)
+            {
+                foreach (var submission in await submissions.OfAsync(viewer.OrganisationId, viewer.AccountId))
+                    yours.Add(await ShowAsync(viewer, submission));
+            }
+            return new SignOffResponse(toDecide, yours);
+        }
+
+        private async Task<IReadOnlyList<Submission>> OpenAsync(Viewer viewer)
+        {
+            var mine = (await desk.CalendarsAsync(viewer.OrganisationId)).Keys.Where(id => viewer.May(CalendarAction.Approve, id)).ToArray();
+            return mine.Length == 0 ? [] : await submissions.OpenAsync(viewer.OrganisationId, mine);
+        }
+
+        private async Task<SubmissionResponse> ShowAsync(Viewer viewer, Submission submission)
+        {
+            var mayDecide = submission.State == SubmissionState.Open && viewer.May(CalendarAction.Approve, submission.CalendarId);
+            var plain = new SubmissionResponse(
+                submission.Id, submission.Kind, submission.State, submission.EventId, submission.CalendarId, submission.Title, submission.Proposer, submission.ProposerId == viewer.AccountId,
+                submission.MadeAt, submission.Reason, submission.DecidedBy, submission.DecidedAt, mayDecide, null, null, null, null, "", [], [], null);
+            if (submission.State is not (SubmissionState.Open or SubmissionState.SentBack))
+                return plain;
+            try
+            {
+                return await WithDetailsAsync(submission, plain);
+            }
+            catch (Exception gone) when (gone is NotFoundException or RuleException or ForbiddenException)
+            {
+                return plain with { Problem = gone is NotFoundException ? "The event, or this date of it, is not there any more. Send it back, or let it be withdrawn." : gone.Message };
+            }
+        }
+
+        private async Task<SubmissionResponse> WithDetailsAsync(Submission submission, SubmissionResponse plain)
+        {
+            var found = await FindAsync(submission);
+            if (found.Stored.IsRemoved)
+                throw new NotFoundException("event");
+            var names = ChangeApi.NamesAndTables(found.Calendars);
+            if (submission.Kind != SubmissionKind.Change)
+            {
+                var after = submission.Kind == SubmissionKind.Event
+                    ? found.Event with { State = EventState.Live }
+                    : found.Event with { Placements = [.. found.Event.Placements.Append(submission.CalendarId)] };
+                var before = submission.Kind == SubmissionKind.Event ? null : found.Event;
+                return plain with
+                {
+                    Version = found.Stored.Version,
+                    RecurrenceId = desk.Show(found, null).RecurrenceId,
+                    When = found.Words.Say(found.Event.Series),
+                    Differences = Told(found.Event, submission, names),
+                    WhoSees = [.. WhoSees.Of(after, before, names, found.Words, desk.Now).Where(who => who.Audience != Audience.Editors).Select(WhoSeesBody.Of)],
+                };
+            }
+            var request = Rebased(found, submission);
+            var planned = await changes.PlanAsync(found, request, submission.ProposerId);
+            var seen = EventDates.Find(found.Event, planned.Change.SeenFrom, found.School);
+            var (placed, _) = EventChanges.Placements(found, request);
+            return plain with
+            {
+                Version = found.Stored.Version,
+                Act = request.Act,
+                RecurrenceId = request.RecurrenceId,
+                Scope = planned.Change.Act == ChangeAct.Edit || found.Event.Series.Recurs ? planned.Scope : null,
+                When = seen is { } date ? found.Words.Say(date.Timing) : found.Words.Say(found.Event.Series),
+                Differences = ChangeApi.DifferencesOf(found, planned.Change, request, placed),
+            };
+        }
+
+        /// <summary>The event for who decides: of a placement they see all that they are asked to show, whatever else they see of it.</summary>
+        private async Task<OnDesk> FindAsync(Submission submission)
+        {
+            if (submission.Kind != SubmissionKind.Placement)
+                return await desk.FindAsync(submission.EventId);
+            return await desk.FindAskedForAsync(submission);
+        }
+
+        /// <summary>What there is to be read of a new event, without the notes of its home.</summary>
+        private static List<EventDifference> Told(CalendarEvent happening, Submission submission, Dictionary<Guid, (string Name, Disclosure Disclosure)> calendars)
+        {
+            var told = Disclosed.Of(happening, Detail.Complete)!;
+            (string Field, string Text)[] fields =
+            [
+                ("title", told.Title), ("place", told.Place), ("description", told.Description.Text), ("categoryId", told.Category?.Name ?? ""),
+                ("tags", string.Join(", ", told.Tags)), ("links", string.Join(", ", told.Links.Select(link => link.Label))),
+                ("files", string.Join(", ", told.Files.Select(file => file.Name))), ("contact", told.Contact),
+                ("placements", submission.Kind == SubmissionKind.Placement && calendars.TryGetValue(submission.CalendarId, out var calendar) ? calendar.Name : ""),
+            ];
+            return [.. fields.Where(field => field.Text.Length > 0).Select(field => new EventDifference(field.Field, "", field.Text))];
+        }
+
+        /// <summary>What was handed in, on the event as it is now: what others changed meanwhile stays, unless it was changed here too.</summary>
+        private ChangeRequest Rebased(OnDesk found, Submission submission)
+        {
+            var request = JsonSerializer.Deserialize<ChangeRequest>(submission.Request!, Json.Options)! with { Version = found.Stored.Version };
+            if (request.Event is null)
+                return request;
+            var now = EventRequest.Of(desk.Show(found, request.RecurrenceId));
+            var form = Rebase.Onto((JsonObject)JsonNode.Parse(submission.Base!)!, Form(request.Event), Form(now));
+            return request with { Event = form.Deserialize<EventRequest>(Json.Options) };
+
+            static JsonObject Form(EventRequest form) => (JsonObject)JsonSerializer.SerializeToNode(form, Json.Options)!;
+        }
+
+        public async Task<Results<Ok<ProposalResponse>, ProblemHttpResult>> ProposalAsync(Guid id)
+        {
+            var viewer = await access.ViewerAsync();
+            var submission = await FindForDecisionAsync(viewer, id, orOwn: true);
+            if (submission.Kind != SubmissionKind.Change)
+                throw new NotFoundException("change");
+            var found = await desk.FindForChangeAsync(submission.EventId);
+            var request = Rebased(found, submission);
+            return TypedResults.Ok(new ProposalResponse(id, request.RecurrenceId, request.Scope, request.Event));
+        }
+
+        /// <summary>Each by itself: what cannot be approved says why, and keeps none of the others from it.</summary>
+        public async Task<Ok<IReadOnlyList<ApprovalOutcome>>> ApproveAsync(ApprovalRequest request)
+        {
+            var viewer = await access.ViewerAsync();
+            if (request.Items.Count is 0 or > Shown)
+                throw new RuleException("items", $"Choose 1 to {Shown} to approve.");
+            var outcomes = new List<ApprovalOutcome>();
+            foreach (var item in request.Items)
+            {
+                var submission = await FindForDecisionAsync(viewer, item.Id, orOwn: false);
+                try
+                {
+                    outcomes.Add(new ApprovalOutcome(item.Id, submission.Title, null, await ApproveAsync(viewer, submission, item.Version)));
+                }
+                catch (ChangedMeanwhileException)
+                {
+                    outcomes.Add(new ApprovalOutcome(item.Id, submission.Title, "It was changed or decided meanwhile. Look at it again.", null));
+                }
+                catch (Exception refused) when (refused is RuleException or NotFoundException or ForbiddenException)
+                {
+                    outcomes.Add(new ApprovalOutcome(item.Id, submission.Title, refused is NotFoundException ? "The event, or this date of it, is not there any more." : refused.Message, null));
+                }
+            }
+            return TypedResults.Ok<IReadOnlyList<ApprovalOutcome>>(outcomes);
+        }
+
+        private async Task<Guid?> ApproveAsync(Viewer viewer, Submission submission, int version)
+        {
+            var found = await FindAsync(submission);
+            if (found.Stored.IsRemoved)
+                throw new NotFoundException("event");
+            if (found.Stored.Version != version || submission.State != SubmissionState.Open)
+                throw new ChangedMeanwhileException();
+            var added = new List<NewSubmission>();
+            IReadOnlyList<EventWrite> writes;
+            switch (submission.Kind)
+            {
+                case SubmissionKind.Event:
+                    Access.Require(found.MayEdit, ApproversOnly);
+                    writes = [EventDesk.Saving(found, found.Event with { State = EventState.Live }, EventAct.Changed, isRemoved: false)];
+                    break;
+                case SubmissionKind.Placement:
+                    writes = [EventDesk.Saving(found, found.Event with { Placements = [.. found.Event.Placements.Append(submission.CalendarId).Distinct().Order()] }, EventAct.Changed, isRemoved: false)];
+                    break;
+                default:
+                    Access.Require(found.MayEdit, ApproversOnly);
+                    var planned = await changes.PlanAsync(found, Rebased(found, submission), submission.ProposerId);
+                    writes = planned.Writes;
+                    added.AddRange(planned.Asked.Select(id => new NewSubmission(SubmissionKind.Placement, submission.EventId, id, found.Event.Content.Title)));
+                    break;
+            }
+            var audit = new AuditLine(viewer.AccountId, AuditAct.Approved, submission.Title, $"{submission.Proposer}, {found.Calendars[submission.CalendarId].Name}", desk.Now);
+            var notices = (await changes.ToProposerAsync(viewer, submission, found.Calendars, approved: true, "")).Concat(await changes.NoticesAsync(viewer, found.Calendars, added));
+            var done = await desk.WriteAsync(writes, added, [new Verdict(submission.Id, SubmissionState.Approved, "", audit)], [.. notices]);
+            return done?.ActId;
+        }
+
+        public async Task<NoContent> SendBackAsync(Guid id, string? reason)
+        {
+            var viewer = await access.ViewerAsync();
+            var submission = await FindForDecisionAsync(viewer, id, orOwn: false);
+            var text = Texts.Lines("reason", "The reason", reason, 1_000);
+            if (text.Length == 0)
+                throw new RuleException("reason", "The reason is missing. Say in a sentence what should be different.");
+            var calendars = await desk.CalendarsAsync(viewer.OrganisationId);
+            var audit = new AuditLine(viewer.AccountId, AuditAct.SentBack, submission.Title, text, desk.Now);
+            await desk.WriteAsync(
+                await DraftAgainAsync(submission), [], [new Verdict(id, SubmissionState.SentBack, text, audit)],
+                await changes.ToProposerAsync(viewer, submission, calendars, approved: false, text));
+            return TypedResults.NoContent();
+        }
+
+        public async Task<NoContent> WithdrawAsync(Guid id)
+        {
+            var viewer = await access.ViewerAsync();
+            var submission = await FindForDecisionAsync(viewer, id, orOwn: true);
+            Access.Require(submission.ProposerId == viewer.AccountId && viewer.SeesAs is null, "Only who handed it in can withdraw it. Send it back instead.");
+            await desk.WriteAsync(await DraftAgainAsync(submission), [], [new Verdict(id, SubmissionState.Withdrawn, "", null)]);
+            return TypedResults.NoContent();
+        }
+
+        /// <summary>A new event that is not let out is a draft of its maker again.</summary>
+        private async Task<IReadOnlyList<EventWrite>> DraftAgainAsync(Submission submission)
+        {
+            if (submission.Kind != SubmissionKind.Event)
+                return [];
+            var found = await desk.FindAsync(submission.EventId);
+            return found.Event.State == EventState.Waiting
+                ? [EventDesk.Saving(found, found.Event with { State = EventState.Draft }, EventAct.Changed, found.Stored.IsRemoved)]
+                : [];
+        }
+
+        /// <exception cref="NotFoundException">There is none, or it is neither theirs to decide nor their own.</exception>
+        /// <exception cref="ForbiddenException">It is their own, and not theirs to decide.</exception>
+        private async Task<Submission> FindForDecisionAsync(Viewer viewer, Guid id, bool orOwn)
+        {
+            var submission = await submissions.FindAsync(viewer.OrganisationId, id) ?? throw new NotFoundException("submission");
+            var isOwn = submission.ProposerId == viewer.AccountId;
+            if (viewer.May(CalendarAction.Approve, submission.CalendarId) || (isOwn && orOwn))
+                return submission;
+            throw isOwn ? new ForbiddenException(ApproversOnly) : new NotFoundException("submission");
+        }
+    }
+}

@@ -1,0 +1,22 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.Net.Http.Headers;
+using Valtro.Store;
+
+namespace Valtro.Server.Public;
+
+/// <summary>Sends a file so that nothing in it can act as a page of ours.</summary>
+internal static class FileAnswers
+{
+    /// <summary>What browsers show by themselves; everything else is saved.</summary>
+    private static readonly HashSet<string> Shown = ["application/pdf", "image/png", "image/jpeg", "image/gif", "image/webp"];
+
+    public static FileContentHttpResult Of(HttpContext context, StoredFile file, string cacheControl)
+    {
+        var disposition = new ContentDispositionHeaderValue(Shown.Contains(file.Type) ? "inline" : "attachment");
+        disposition.SetHttpFileName(file.Name);
+        context.Response.Headers.ContentDisposition = disposition.ToString();
+        context.Response.Headers.ContentSecurityPolicy = $"default-src 'none'; frame-ancestors 'none'{(file.Type == "application/pdf" ? "" : "; sandbox")}";
+        context.Response.Headers.CacheControl = cacheControl;
+        return TypedResults.File(file.Content, file.Type, entityTag: new EntityTagHeaderValue($"\"{file.Id:N}\""));
+    }
+}

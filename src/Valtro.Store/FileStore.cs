@@ -1,0 +1,46 @@
+using NodaTime;
+using Valtro.Core.Events;
+
+namespace Valtro.Store;
+
+/// <summary>A file with what is in it.</summary>
+public sealed record StoredFile(Guid Id, string Name, string Type, byte[] Content);
+
+/// <summary>Files of events. An event names the files it holds; a file that none names any more goes.</summary>
+public sealed class FileStore(Database database)
+{
+    public const int Largest = 10 * 1024 * 1024;
+
+    public async Task<EventFile> AddAsync(Guid organisationId, string name, string type, byte[] content, Guid accountId, Instant now)
+    {
+        var id = Guid.CreateVersion7();
+        await database.ExecuteAsync("""
+            insert into file (id, organisation_id, name, type, content, made_by, made_at)
+            values (@id, @organisationId, @name, @type, @content, @accountId, @now)
+            """, new { id, organisationId, name, type, content, accountId, now });
+        return new EventFile(id, name, type, content.Length);
+    }
+
+    /// <summary>Some files, with who brought each.</summary>
+    public async Task<IReadOnlyList<(EventFile File, Guid MadeBy)>> SomeAsync(Guid organisationId, Guid[] ids) =>
+        [.. (await database.ListAsync<(Guid Id, string Name, string Type, long Size, Guid MadeBy)>("""
+            select id, name, type, octet_length(content)::bigint, made_by
+            from file
+            where organisation_id = @organisationId and id = any(@ids)
+            """, new { organisationId, ids })).Select(row => (new EventFile(row.Id, row.Name, row.Type, row.Size), row.MadeBy))];
+
+    public Task<StoredFile?> FindAsync(Guid organisationId, Guid id) => database.FirstAsync<StoredFile>("""
+        select id, name, type, content
+        from file
+        where organisation_id = @organisationId and id = @id
+        """, new { organisationId, id });
+
+    /// <summary>Deletes what was brought before <paramref name="before"/> and what no event, no earlier version and no proposal names.</summary>
+    public Task<int> SweepAsync(Instant before) => database.ExecuteAsync("""
+        delete from file f
+        where f.made_at < @before
+          and not exists (select from event e where e.files @> jsonb_build_array(jsonb_build_object('id', f.id)))
+          and not exists (select from revision r where r.organisation_id = f.organisation_id and r.content -> 'files' @> jsonb_build_array(jsonb_build_object('id', f.id)))
+          and not exists (select from submission s where s.organisation_id = f.organisation_id and s.state in ('open', 'sentback') and s.request::text like '%' || f.id || '%')
+        """, new { before });
+}

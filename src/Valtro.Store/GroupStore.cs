@@ -1,0 +1,73 @@
+using Dapper;
+using Npgsql;
+using Valtro.Core;
+
+namespace Valtro.Store;
+
+/// <summary>A named set of calendars, to choose several at once.</summary>
+public sealed record CalendarGroup(Guid Id, string Name, IReadOnlyList<Guid> Calendars);
+
+public sealed class GroupStore(Database database)
+{
+    public const int Most = 100;
+
+    private sealed record Row(Guid Id, string Name, Guid[] Calendars);
+
+    public async Task<IReadOnlyList<CalendarGroup>> ListAsync(Guid organisationId) =>
+        [.. (await database.ListAsync<Row>("""
+            select g.id, g.name,
+                   array(select m.calendar_id
+                         from calendar_group_member m
+                         join calendar c on c.id = m.calendar_id
+                         where m.group_id = g.id and c.removed_at is null
+                         order by c.created_at, c.id) as calendars
+            from calendar_group g
+            where g.organisation_id = @organisationId
+            order by lower(g.name)
+            limit 100
+            """, new { organisationId })).Select(row => new CalendarGroup(row.Id, row.Name, row.Calendars))];
+
+    /// <summary>Makes a group, or replaces one.</summary>
+    /// <param name="id">Null for a new one.</param>
+    /// <exception cref="RuleException">The name is taken, or there are too many groups.</exception>
+    /// <exception cref="NotFoundException">There is no such group, or no such calendar.</exception>
+    public async Task<Guid> SaveAsync(Guid organisationId, Guid? id, string name, Guid[] calendars)
+    {
+        try
+        {
+            return await database.InTransactionAsync(async transaction =>
+            {
+                var connection = transaction.Connection!;
+                var parameters = new { organisationId, id = id ?? Guid.CreateVersion7(), name, calendars = calendars.Distinct().ToArray(), Most };
+                var written = await connection.ExecuteAsync(id is null
+                    ? """
+                      insert into calendar_group (id, organisation_id, name)
+                      select @id, @organisationId, @name
+                      where (select count(*) from calendar_group where organisation_id = @organisationId) < @Most
+                      """
+                    : "update calendar_group set name = @name where organisation_id = @organisationId and id = @id", parameters, transaction);
+                if (written == 0)
+                    throw id is null ? new RuleException("name", $"There are {Most} groups already. Remove one first.") : new NotFoundException("group");
+                await connection.ExecuteAsync("delete from calendar_group_member where group_id = @id", parameters, transaction);
+                var members = await connection.ExecuteAsync("""
+                    insert into calendar_group_member (organisation_id, group_id, calendar_id)
+                    select @organisationId, @id, c.id
+                    from calendar c
+                    where c.organisation_id = @organisationId and c.id = any(@calendars) and c.removed_at is null
+                    """, parameters, transaction);
+                return members == parameters.calendars.Length ? parameters.id : throw new NotFoundException("calendar");
+            });
+        }
+        catch (PostgresException taken) when (taken.ConstraintName == "calendar_group_name_unique")
+        {
+            throw new RuleException("name", $"There is a group called “{name}” already.");
+        }
+    }
+
+    /// <exception cref="NotFoundException">There is none.</exception>
+    public async Task RemoveAsync(Guid organisationId, Guid id)
+    {
+        if (await database.ExecuteAsync("delete from calendar_group where organisation_id = @organisationId and id = @id", new { organisationId, id }) == 0)
+            throw new NotFoundException("group");
+    }
+}

@@ -1,0 +1,105 @@
+using System.Text;
+using NodaTime;
+using Valtro.Core.Disclosure;
+using Valtro.Core.Events;
+using Valtro.Store;
+
+namespace Valtro.Tools.Demo;
+
+/// <summary>What the demo's people share: groups, events placed on more than their home, what only some see, what waits for sign-off.</summary>
+internal sealed class DemoSharing(Database database, Guid organisationId, IReadOnlyDictionary<string, Guid> calendars, Guid ada, Guid cy, Instant now)
+{
+    private readonly EventStore _events = new(database);
+    private readonly SubmissionStore _submissions = new(database);
+
+    /// <param name="made">Events by plate and title.</param>
+    public async Task RunAsync(IReadOnlyDictionary<(string, string), Guid> made)
+    {
+        var groups = new GroupStore(database);
+        await groups.SaveAsync(organisationId, null, "Juniors", Those("PW", "SW"));
+        await groups.SaveAsync(organisationId, null, "All classes", Those("PW", "SW", "CREW"));
+        await groups.SaveAsync(organisationId, null, "Everything public", Those("PW", "SW", "CREW", "SCH"));
+
+        await ChangeAsync(made[("SCH", "Open harbour evening")], async happening => happening with
+        {
+            Placements = Those("PW", "SW", "CREW"),
+            Content = happening.Content with
+            {
+                Links = [new EventLink("Sign up", "https://pinewick.example/open-harbour")],
+                Files = [await PosterAsync()],
+                Contact = "Harbour office, office@pinewick.example",
+                Notes = "Chowder for 140; ask the boathouse for the big pot.",
+            },
+        });
+        await ChangeAsync(made[("SCH", "Safety drill")], happening => Placed(happening, "PW", "SW", "CREW"));
+        await ChangeAsync(made[("CREW", "Radio exam")], happening => Task.FromResult(happening with
+        {
+            Content = happening.Content with { Cap = new Cap(Detail.Headline, Detail.Times, Detail.Times), Notes = "Two candidates repeat; tell nobody outside." },
+        }));
+        await ChangeAsync(made[("ROW", "Call with the Oslo rowers")], happening => Told(happening, "Ask Cy for the address of the call: cy@pinewick.example or 902 555 0143."));
+        await ChangeAsync(made[("SCH", "Lantern supper")], happening => Task.FromResult(happening with
+        {
+            Content = happening.Content with { Showing = new ShowingSpan(now.InUtc().Date.PlusDays(7), null), Notes = "Goes out when the menu is settled." },
+        }));
+
+        await new SecretLinkStore(database).MakeAsync(organisationId, calendars["ROW"], now, _ => new AuditLine(ada, AuditAct.LinkMade, "Rowing club", "", now));
+        await HandInAsync(made);
+    }
+
+    /// <summary>Cy's new event waits, and so does the wish to show a regatta to the whole school.</summary>
+    private async Task HandInAsync(IReadOnlyDictionary<(string, string), Guid> made)
+    {
+        var like = (await _events.FindAsync(organisationId, made[("ROW", "Head of the Narrows")]))!.Event;
+        var series = like.Series with { Timing = like.Series.Timing.StartingAt(like.Series.Timing.Start.PlusDays(7)) };
+        var trial = new CalendarEvent(
+            Guid.Empty, calendars["ROW"], Guid.Empty,
+            new EventContent("Seat trials", series, "Boathouse", new RichText("<p>Weigh-in half an hour before.</p>", "Weigh-in half an hour before.")), EventState.Waiting, 0, default, default);
+        await _submissions.WriteAsync(
+            organisationId, cy, now, [new EventWrite(trial, null, EventAct.Made)], [new NewSubmission(SubmissionKind.Event, Guid.Empty, calendars["ROW"], "Seat trials")], [], []);
+        var regatta = made[("ROW", "Winter regatta")];
+        await _submissions.WriteAsync(organisationId, cy, now, [], [new NewSubmission(SubmissionKind.Placement, regatta, calendars["SCH"], "Winter regatta")], [], []);
+    }
+
+    private Guid[] Those(params string[] plates) => [.. plates.Select(plate => calendars[plate])];
+
+    private Task<CalendarEvent> Placed(CalendarEvent happening, params string[] plates) => Task.FromResult(happening with { Placements = Those(plates) });
+
+    private static Task<CalendarEvent> Told(CalendarEvent happening, string text) =>
+        Task.FromResult(happening with { Content = happening.Content with { Description = new RichText($"<p>{text}</p>", text) } });
+
+    private async Task ChangeAsync(Guid id, Func<CalendarEvent, Task<CalendarEvent>> change)
+    {
+        var stored = (await _events.FindAsync(organisationId, id))!;
+        await _events.WriteAsync(organisationId, [new EventWrite(await change(stored.Event), stored.Version, EventAct.Changed)], ada, now);
+    }
+
+    private Task<EventFile> PosterAsync() =>
+        new FileStore(database).AddAsync(organisationId, "Open harbour poster.pdf", "application/pdf", Poster("Open harbour evening", "Boats, knots and chowder"), ada, now);
+
+    /// <summary>A page with two lines: the smallest PDF that every program opens.</summary>
+    private static byte[] Poster(string title, string line)
+    {
+        var content = $"BT /F1 40 Tf 60 700 Td ({title}) Tj 0 -60 Td /F1 22 Tf ({line}) Tj ET";
+        string[] objects =
+        [
+            "<< /Type /Catalog /Pages 2 0 R >>",
+            "<< /Type /Pages /Kids [3 0 R] /Count 1 >>",
+            "<< /Type /Page /Parent 2 0 R /MediaBox [0 0 595 842] /Resources << /Font << /F1 5 0 R >> >> /Contents 4 0 R >>",
+            $"<< /Length {content.Length} >>\nstream\n{content}\nendstream",
+            "<< /Type /Font /Subtype /Type1 /BaseFont /Helvetica >>",
+        ];
+        var pdf = new StringBuilder("%PDF-1.4\n");
+        var offsets = new List<int>();
+        for (var number = 0; number < objects.Length; number++)
+        {
+            offsets.Add(pdf.Length);
+            pdf.Append($"{number + 1} 0 obj\n{objects[number]}\nendobj\n");
+        }
+        var table = pdf.Length;
+        pdf.Append($"xref\n0 {objects.Length + 1}\n0000000000 65535 f \n");
+        foreach (var offset in offsets)
+            pdf.Append($"{offset:D10} 00000 n \n");
+        pdf.Append($"trailer\n<< /Size {objects.Length + 1} /Root 1 0 R >>\nstartxref\n{table}\n%%EOF\n");
+        return Encoding.ASCII.GetBytes(pdf.ToString());
+    }
+}
