@@ -42,7 +42,7 @@ services.AddSingleton<InvitationStore>().AddSingleton<MailStore>().AddSingleton<
 services.AddSingleton<PublicAddresses>().AddSingleton<Rendering>().AddSingleton<Artefacts>().AddSingleton<News>().AddSingleton<Fetches>();
 services.AddSingleton<WebAssets>().AddSingleton<ReadingPages>().AddSingleton<PublicApi.Reader>().AddSingleton<RichTexts>();
 services.AddSingleton<CalendarView>().AddSingleton<OccurrenceApi.OccurrenceView>().AddSingleton<ClashView>();
-services.AddScoped<Access>().AddScoped<Sessions>().AddScoped<PasswordResets>().AddSingleton<Passwords>();
+services.AddScoped<Access>().AddScoped<Sessions>().AddScoped<PasswordResets>().AddScoped<Passwords>();
 services.AddScoped<EventDesk>().AddScoped<EventChanges>().AddScoped<SeveralApi.Reader>().AddScoped<YearApi.Plans>();
 services.AddScoped<SignOffApi.Queue>().AddScoped<CalendarLifeApi.Life>().AddScoped<PreviewApi.Preview>();
 if (!isDescribing)

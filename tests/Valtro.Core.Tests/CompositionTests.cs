@@ -1,3 +1,4 @@
+using NodaTime;
 using Valtro.Core.Calendars;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Editions;
@@ -9,11 +10,13 @@ namespace Valtro.Core.Tests;
 
 public class CompositionTests
 {
+    private static readonly Instant Now = Instant.FromUtc(2026, 11, 23, 12, 0);
+
     private static Source Calendar(Table disclosure, params CalendarEvent[] events) =>
         new(Guid.NewGuid(), Plate.Parse("PW"), "Port Watch", Build.Harbour, disclosure, events);
 
     private static IReadOnlyList<Entry> Compose(params Source[] sources) =>
-        Composition.Compose(sources, Audience.Everyone, Build.Window("2026-11-23", "2026-11-30"), SchoolCalendar.Empty);
+        Composition.Compose(sources, Audience.Everyone, Build.Window("2026-11-23", "2026-11-30"), SchoolCalendar.Empty, Now);
 
     [Fact]
     public void A_closed_calendar_gives_nothing() => Assert.Empty(Compose(Calendar(Table.ForMembers, Build.Event(Build.Series("2026-11-24 14:00")))));
@@ -35,8 +38,8 @@ public class CompositionTests
     public void A_feed_gets_whole_events_as_far_as_its_readers_may_know_them()
     {
         var calendar = Calendar(Table.ForMembers, Build.Event(Build.Series("2026-11-24 14:00"), "Boats"), Build.Event(Build.Series("2026-11-25 14:00"), "Draft", EventState.Draft));
-        Assert.Empty(Composition.Disclose(calendar, Audience.Everyone));
-        var (happening, disclosed) = Assert.Single(Composition.Disclose(calendar, Audience.Members));
+        Assert.Empty(Composition.Disclose(calendar, Audience.Everyone, Now));
+        var (happening, disclosed) = Assert.Single(Composition.Disclose(calendar, Audience.Members, Now));
         Assert.Equal(("Boats", "Boats"), (happening.Content.Title, disclosed.Title));
     }
 }

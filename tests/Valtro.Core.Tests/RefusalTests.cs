@@ -1,5 +1,4 @@
 using Valtro.Core.Calendars;
-using Valtro.Core.Disclosure;
 using Valtro.Core.Events;
 using Valtro.Core.Recurrence;
 using Valtro.Core.YearPlans;
@@ -79,18 +78,5 @@ public class RefusalTests
             taken.Add($"PW{number}");
         Assert.Equal("100", Plate.Propose("Port Watch", taken).Code);
         Assert.Equal("C", Plate.Propose("", new HashSet<string>()).ToString());
-    }
-
-    [Fact]
-    public void Who_may_what_follows_from_the_role_on_that_calendar()
-    {
-        var (edited, read, other) = (Guid.NewGuid(), Guid.NewGuid(), Guid.NewGuid());
-        var teacher = new Viewer(Guid.NewGuid(), Guid.NewGuid(), false, new Dictionary<Guid, CalendarRole> { [edited] = CalendarRole.Editor, [read] = CalendarRole.Contributor });
-        Assert.Equal((true, false, false), (teacher.MayEdit(edited), teacher.MayEdit(read), teacher.MayEdit(other)));
-        Assert.Equal((Audience.Editors, Audience.Members), (teacher.AudienceOf(read), teacher.AudienceOf(other)));
-        Assert.False(teacher.MayManageCalendars || teacher.MayManageYearPlan || teacher.MayManageLists);
-        var office = teacher with { IsAdministrator = true };
-        Assert.True(office.MayEdit(other) && office.MayManageCalendars && office.MayManageYearPlan && office.MayManageLists);
-        Assert.Equal(Audience.Editors, office.AudienceOf(other));
     }
 }

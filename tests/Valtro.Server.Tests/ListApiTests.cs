@@ -33,12 +33,12 @@ public sealed class ListApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         var ada = await app.SignedInAsync();
         var category = await ada.DoAsync(HttpMethod.Post, "/api/lists/categories", new { name = "Seamanship", colour = "harbour" });
         var added = await WithCategoryAsync(ada, category);
-        Assert.Equal((string)category["id"]!, (string)(await ada.GetAsync($"/api/events/{added["id"]}"))["categoryId"]!);
+        Assert.Equal((string)category["id"]!, (string)(await ada.GetAsync($"/api/events/{added["id"]}"))["category"]!["id"]!);
         var feed = (string)(await ada.GetAsync($"/api/calendars/{added["calendarId"]}/publishing"))["feed"]!;
         async Task<string> FeedAsync() => (await app.Reader().Http.GetStringAsync(new Uri(feed).PathAndQuery)).Replace("\r\n ", "", StringComparison.Ordinal);
         Assert.Contains("CATEGORIES:Seamanship", await FeedAsync(), StringComparison.Ordinal);
         Assert.Equal(HttpStatusCode.NoContent, (await ada.SendAsync(HttpMethod.Delete, $"/api/lists/categories/{category["id"]}")).StatusCode);
-        Assert.Null((await ada.GetAsync($"/api/events/{added["id"]}"))["categoryId"]);
+        Assert.Null((await ada.GetAsync($"/api/events/{added["id"]}"))["category"]);
         Assert.DoesNotContain("Seamanship", await FeedAsync(), StringComparison.Ordinal);
         Assert.Equal(HttpStatusCode.NotFound, (await ada.SendAsync(HttpMethod.Delete, $"/api/lists/categories/{category["id"]}")).StatusCode);
     }
@@ -51,7 +51,7 @@ public sealed class ListApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         form["categoryId"] = Guid.NewGuid().ToString();
         var refused = await ada.SendAsync(HttpMethod.Post, "/api/events", form);
         Assert.Equal(HttpStatusCode.BadRequest, refused.StatusCode);
-        Assert.NotNull((await Caller.ReadAsync(refused))["errors"]!["categoryId"]);
+        Assert.NotNull((await Caller.ReadAsync(refused))["errors"]!["category"]);
         Assert.DoesNotContain((await ada.GetAsync("/api/occurrences?from=2026-11-26&to=2026-11-27")).AsArray(), one => (string)one!["title"]! == "Never saved");
     }
 

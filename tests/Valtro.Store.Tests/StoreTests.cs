@@ -63,8 +63,8 @@ public sealed class StoreTests : IAsyncLifetime
         organisation, [new EventWrite(new CalendarEvent(Guid.Empty, calendar, Guid.Empty, content, EventState.Live, 0, default, default), null, EventAct.Made)], account, Now);
 
     /// <summary>Saves an event as it would be after <paramref name="change"/>.</summary>
-    private async Task<ActDone> SaveAsync(Guid id, int version, Func<CalendarEvent, CalendarEvent> change, EventAct act = EventAct.Changed, bool isRemoved = false, bool isSeen = true) =>
-        await Events.WriteAsync(_school, [new EventWrite(change((await Events.FindAsync(_school, id))!.Event), version, act, isRemoved, isSeen)], _ada, Now);
+    private async Task<ActDone> SaveAsync(Guid id, int version, Func<CalendarEvent, CalendarEvent> change, EventAct act = EventAct.Changed, bool isRemoved = false, Detail? seenFrom = Detail.Times) =>
+        await Events.WriteAsync(_school, [new EventWrite(change((await Events.FindAsync(_school, id))!.Event), version, act, isRemoved, seenFrom)], _ada, Now);
 
     private static Func<CalendarEvent, CalendarEvent> Titled(string title) => happening => happening with { Content = happening.Content with { Title = title } };
 
@@ -264,7 +264,7 @@ public sealed class StoreTests : IAsyncLifetime
     {
         var calendar = await Calendars.AddAsync(_school, Settings());
         var id = await AddEventAsync(calendar.Id);
-        await SaveAsync(id, 1, happening => happening, isSeen: false);
+        await SaveAsync(id, 1, happening => happening, seenFrom: null);
         var stored = (await Events.FindAsync(_school, id))!;
         Assert.Equal((2, 0), (stored.Version, stored.Event.Sequence));
     }
@@ -436,10 +436,10 @@ public sealed class StoreTests : IAsyncLifetime
     public async Task An_older_artefact_does_not_replace_a_newer_one()
     {
         var calendar = await Calendars.AddAsync(_school, Settings());
-        var newer = new Artefact(calendar.EditionId, "feed", 5, "newer-etag", [1, 2], Now);
+        var newer = new Artefact(calendar.EditionId, _school, Audience.Everyone, "feed", 5, "newer-etag", [1, 2], Now, null);
         await Editions.KeepArtefactAsync(newer);
         await Editions.KeepArtefactAsync(newer with { ContentVersion = 4, Etag = "older-etag" });
-        Assert.Equal("newer-etag", (await Editions.FindArtefactAsync(calendar.EditionId, "feed"))!.Etag);
+        Assert.Equal("newer-etag", (await Editions.FindArtefactAsync((await Editions.StandardAsync(calendar.Id))!, "feed"))!.Etag);
     }
 
     [Fact]
@@ -447,9 +447,9 @@ public sealed class StoreTests : IAsyncLifetime
     {
         var open = await Calendars.AddAsync(_school, Settings());
         await Calendars.AddAsync(_school, Settings("STF", "Staff", Disclosure.Closed));
-        Assert.Equal([open.Id], await Editions.CalendarsToRenderAsync());
-        await Editions.KeepArtefactAsync(new Artefact(open.EditionId, "feed", open.ContentVersion, "some-etag", [1], Now));
-        Assert.Empty(await Editions.CalendarsToRenderAsync());
+        Assert.Equal([open.Id], await Editions.CalendarsToRenderAsync(Now));
+        await Editions.KeepArtefactAsync(new Artefact(open.EditionId, _school, Audience.Everyone, "feed", open.ContentVersion, "some-etag", [1], Now, null));
+        Assert.Empty(await Editions.CalendarsToRenderAsync(Now));
     }
 
     [Fact]
@@ -461,7 +461,7 @@ public sealed class StoreTests : IAsyncLifetime
         await accounts.AddMemberAsync(_school, _ada, isAdministrator: false);
         await accounts.GiveRoleAsync(_school, calendar.Id, _ada, CalendarRole.Editor);
         var viewer = (await accounts.ViewerAsync(_ada))!;
-        Assert.Equal((_school, false, true), (viewer.OrganisationId, viewer.IsAdministrator, viewer.MayEdit(calendar.Id)));
+        Assert.Equal((_school, false, true), (viewer.OrganisationId, viewer.IsAdministrator, viewer.May(CalendarAction.Edit, calendar.Id)));
     }
 
     [Fact]

@@ -19,15 +19,12 @@ internal static class EventApi
         api.MapGet("/events/{id:guid}", Get);
     }
 
-    /// <param name="AsksFor">Calendars whose editors were asked whether it may be shown there.</param>
-    internal sealed record EventMade(EventResponse Event, IReadOnlyList<string> AsksFor);
-
     private static async Task<Ok<EventResponse>> Get(Guid id, string? date, EventDesk desk) => TypedResults.Ok(desk.Show(await desk.FindAsync(id), date));
 
-    private static async Task<Created<EventMade>> Add(EventRequest request, Access access, EventDesk desk, EventChanges changes)
+    private static async Task<Created<EventResponse>> Add(EventRequest request, Access access, EventDesk desk, EventChanges changes)
     {
         var (id, asksFor) = await changes.AddAsync(await access.ViewerAsync(), request);
-        return TypedResults.Created($"/api/events/{id}", new EventMade(desk.Show(await desk.FindAsync(id), null), asksFor));
+        return TypedResults.Created($"/api/events/{id}", desk.Show(await desk.FindAsync(id), null) with { AsksFor = asksFor });
     }
 
     private static async Task<Ok<ConsequencesResponse>> Foresee(ConsequencesRequest request, Access access, EventDesk desk, ClashView clashes, OrganisationStore organisations)

@@ -122,27 +122,30 @@ public sealed record EventResponse(
     string Words, EventState State, string Differs, bool IsCancelledAlone, bool MayEdit, int? Version, bool IsRemoved, string? SavedBy, Instant? SavedAt)
 {
     /// <summary>What the person changes has to wait for sign-off.</summary>
-    public bool Waits { get; init; }
+    public required bool Waits { get; init; }
 
     /// <summary>Further calendars on which they see it.</summary>
-    public IReadOnlyList<Guid> Placements { get; init; } = [];
+    public required IReadOnlyList<Guid> Placements { get; init; }
 
-    public IReadOnlyList<EventLink> Links { get; init; } = [];
+    public required IReadOnlyList<EventLink> Links { get; init; }
 
-    public IReadOnlyList<EventFileBody> Files { get; init; } = [];
+    public required IReadOnlyList<EventFileBody> Files { get; init; }
 
-    public string Contact { get; init; } = "";
+    public required string Contact { get; init; }
 
-    public string Notes { get; init; } = "";
+    public required string Notes { get; init; }
 
-    public CapBody? Cap { get; init; }
+    public required CapBody? Cap { get; init; }
 
-    public LocalDate? ShowFrom { get; init; }
+    public required LocalDate? ShowFrom { get; init; }
 
-    public LocalDate? ShowUntil { get; init; }
+    public required LocalDate? ShowUntil { get; init; }
+
+    /// <summary>When it was just made: calendars whose editors were asked whether it may be shown there.</summary>
+    public required IReadOnlyList<string> AsksFor { get; init; }
 
     /// <summary>What waits or was sent back about it, for those who may change it.</summary>
-    public IReadOnlyList<AboutBody> About { get; init; } = [];
+    public required IReadOnlyList<AboutBody> About { get; init; }
 }
 
 /// <param name="EventId">The event that is being changed; null for a new one.</param>

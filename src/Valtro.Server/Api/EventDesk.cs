@@ -144,6 +144,7 @@ public sealed class EventDesk(
             Cap = mayChange ? CapBody.Of(content.Cap) : null,
             ShowFrom = mayChange ? content.Showing.From : null,
             ShowUntil = mayChange ? content.Showing.Until : null,
+            AsksFor = [],
             About = [.. found.About.Where(one => MayKnow(found, one)).Select(one => new AboutBody(
                 one.Id, one.Kind, one.State, one.CalendarId, one.Proposer, one.ProposerId == found.Viewer.AccountId, one.MadeAt, one.Reason, one.DecidedBy))],
         };

@@ -4,7 +4,7 @@ using NodaTime;
 
 namespace Valtro.Server.Api;
 
-/// <summary>Says in the OpenAPI document how NodaTime's types are written: as strings.</summary>
+/// <summary>Says in the OpenAPI document how NodaTime's types are written, as strings, and that enumerations are their words.</summary>
 internal sealed class OpenApiSchemas : IOpenApiSchemaTransformer
 {
     private static readonly Dictionary<Type, string> Formats = new()
@@ -26,6 +26,8 @@ internal sealed class OpenApiSchemas : IOpenApiSchemaTransformer
             schema.Properties = null;
             schema.Required = null;
         }
+        else if (type.IsEnum && schema.Enum is { } words)
+            schema.Enum = [.. words.Where(word => word?.GetValueKind() == System.Text.Json.JsonValueKind.String)];
         else if (typeof(IEnumerable<LocalDate>).IsAssignableFrom(type))
             schema.Items = new OpenApiSchema { Type = JsonSchemaType.String, Format = "date" };
         return Task.CompletedTask;

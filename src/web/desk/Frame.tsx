@@ -4,7 +4,9 @@ import { Link, NavLink, Outlet, useNavigate } from 'react-router'
 import { call } from './api'
 import { ChangesProvider } from './changes/Changes'
 import { KeysHelp } from './KeysHelp'
-import { useRefresh, useSession } from './queries'
+import { useRefresh, useSession, useSignOffCount } from './queries'
+import { SeeAsChoice, SeenAsNotice } from './SeeAs'
+import { seeAs, useSeenAs } from './seeAs'
 import { SignIn } from './session/SignIn'
 import { useKeys } from './useKeys'
 
@@ -32,6 +34,8 @@ function SignedIn() {
   const [helping, setHelping] = useState(false)
   useKeys({ '?': () => setHelping(true) })
   const person = session?.person
+  const isOwnView = useSeenAs() === null
+  const waiting = useSignOffCount(isOwnView && person?.maySignOff === true).data?.toDecide ?? 0
   if (!person || !session.organisation) return null
   const initials = person.name
     .split(' ')
@@ -40,6 +44,7 @@ function SignedIn() {
     .slice(0, 2)
   const signOut = async () => {
     await call('DELETE', '/session')
+    seeAs(null)
     await navigate('/plan')
     await refresh.forgetAll()
   }
@@ -57,7 +62,20 @@ function SignedIn() {
           <NavLink to="/plan">Plan</NavLink>
           <NavLink to="/calendars">Calendars</NavLink>
           <NavLink to="/year">Year plan</NavLink>
+          {isOwnView && person.maySignOff && (
+            <NavLink to="/sign-off">
+              Sign-off
+              {waiting > 0 && (
+                <span className="waiting-count">
+                  {waiting}
+                  <span className="visually-hidden"> {waiting === 1 ? 'waits' : 'wait'}</span>
+                </span>
+              )}
+            </NavLink>
+          )}
+          {person.isAdministrator && <NavLink to="/people">People</NavLink>}
         </nav>
+        <SeeAsChoice />
         <span className="organisation">{session.organisation.name}</span>
         <Dropdown align="end">
           <Dropdown.Toggle className="initials" aria-label={`${person.name}, account`}>
@@ -69,6 +87,9 @@ function SignedIn() {
               <br />
               {person.email}
             </Dropdown.Header>
+            <Dropdown.Item as={Link} to="/account">
+              Your account
+            </Dropdown.Item>
             <Dropdown.Item as="button" onClick={() => setHelping(true)}>
               Keys
             </Dropdown.Item>
@@ -87,6 +108,7 @@ function SignedIn() {
           </Dropdown.Menu>
         </Dropdown>
       </header>
+      <SeenAsNotice />
       <div id="content" tabIndex={-1}>
         <ChangesProvider>
           <Outlet />

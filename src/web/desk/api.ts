@@ -1,4 +1,5 @@
 import type { components } from '../shared/api.generated'
+import { seenAs } from './seeAs'
 
 type Schemas = components['schemas']
 export type Calendar = Schemas['CalendarResponse']
@@ -29,6 +30,28 @@ export type Impact = Schemas['ImpactResponse']
 export type BreaksRead = Schemas['BreaksRead']
 export type Lists = Schemas['ListsResponse']
 export type DayInfo = Schemas['DayResponse']
+export type Audience = Schemas['Audience']
+export type CalendarRole = Schemas['CalendarRole']
+export type WhoSees = Schemas['WhoSeesBody']
+export type EventLink = Schemas['EventLink']
+export type EventFile = Schemas['EventFileBody']
+export type About = Schemas['AboutBody']
+export type Opening = Schemas['OpeningBody']
+export type Group = Schemas['GroupResponse']
+export type SecretLink = Schemas['LinkResponse']
+export type People = Schemas['PeopleResponse']
+export type Member = Schemas['MemberResponse']
+export type Invitation = Schemas['InvitationResponse']
+export type RoleOn = Schemas['CalendarRoleBody']
+export type AuditLine = Schemas['AuditResponse']
+export type SignOff = Schemas['SignOffResponse']
+export type Submission = Schemas['SubmissionResponse']
+export type Proposal = Schemas['ProposalResponse']
+export type ApprovalOutcome = Schemas['ApprovalOutcome']
+export type BinnedCalendar = Schemas['BinnedCalendar']
+export type RemovalPreview = Schemas['RemovalPreview']
+export type MergePreview = Schemas['MergePreview']
+export type InvitationShown = Schemas['InvitationShown']
 export type Publishing = Schemas['PublishingResponse']
 export type Session = Schemas['SessionResponse']
 export type Organisation = Schemas['OrganisationResponse']
@@ -73,7 +96,7 @@ export async function call<T>(
   if (body !== undefined) headers['Content-Type'] = 'application/json'
   let response: Response
   try {
-    response = await fetch(`/api${path}`, {
+    response = await fetch(`/api${method === 'GET' ? lookedAt(path) : path}`, {
       method,
       headers,
       body: body === undefined ? undefined : JSON.stringify(body),
@@ -89,6 +112,29 @@ export async function call<T>(
   }
   if (!response.ok) throw await readProblem(response)
   return (response.status === 204 ? undefined : await response.json()) as T
+}
+
+/** While somebody looks at things as others see them, everything is asked for as those others get it. */
+function lookedAt(path: string): string {
+  const audience = seenAs()
+  return audience === null ? path : `${path}${path.includes('?') ? '&' : '?'}as=${audience}`
+}
+
+/** Brings a file; the event that is saved afterwards names it. */
+export async function bringFile(file: File): Promise<EventFile> {
+  let response: Response
+  try {
+    response = await fetch(`/api/files?name=${encodeURIComponent(file.name)}`, {
+      method: 'POST',
+      headers: { Accept: 'application/json', 'X-Valtro-Token': antiforgeryToken, 'Content-Type': 'application/octet-stream' },
+      body: file,
+    })
+  } catch {
+    throw new Problem(0, '/problems/unreachable', `“${file.name}” could not be brought: Valtro does not answer. Try again.`)
+  }
+  if (response.status === 413) throw new Problem(413, '', `“${file.name}” is too large. A file can have at most 10 MB.`)
+  if (!response.ok) throw await readProblem(response)
+  return (await response.json()) as EventFile
 }
 
 async function readProblem(response: Response): Promise<Problem> {

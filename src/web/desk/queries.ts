@@ -1,7 +1,16 @@
-import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query'
+import { keepPreviousData, useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query'
 import type { Day } from '../shared/days'
 import {
   call,
+  type AuditLine,
+  type BinnedCalendar,
+  type Group,
+  type Opening,
+  type Disclosure,
+  type People,
+  type Proposal,
+  type SecretLink,
+  type SignOff,
   rememberToken,
   type Calendar,
   type Colour,
@@ -38,6 +47,15 @@ const keys = {
   eventOn: (id: string, date: string) => ['events', id, date] as const,
   revisions: (id: string) => ['revisions', id] as const,
   bin: ['bin'] as const,
+  calendarBin: ['bin', 'calendars'] as const,
+  link: (id: string) => ['calendars', id, 'link'] as const,
+  opening: (id: string, table: string) => ['calendars', id, 'opening', table] as const,
+  groups: ['groups'] as const,
+  people: ['people'] as const,
+  audit: (act: string) => ['audit', act] as const,
+  signOff: ['sign-off'] as const,
+  signOffCount: ['sign-off', 'count'] as const,
+  proposal: (id: string) => ['events', 'proposal', id] as const,
   yearPlans: ['year-plans'] as const,
   impact: (id: string | null, draft: string) => ['year-plans', 'impact', id, draft] as const,
   lists: ['lists'] as const,
@@ -140,6 +158,75 @@ export function useBin() {
   return useQuery({ queryKey: keys.bin, queryFn: () => call<Binned[]>('GET', '/bin') })
 }
 
+export function useCalendarBin(isWanted: boolean) {
+  return useQuery({
+    queryKey: keys.calendarBin,
+    queryFn: () => call<BinnedCalendar[]>('GET', '/calendars/bin'),
+    enabled: isWanted,
+  })
+}
+
+/** The secret address of a calendar, for those who keep it. */
+export function useSecretLink(id: string) {
+  return useQuery({ queryKey: keys.link(id), queryFn: () => call<SecretLink>('GET', `/calendars/${id}/link`) })
+}
+
+/** What another table would let each audience see, or take from it. */
+export function useOpening(id: string, disclosure: Disclosure | null, version: number) {
+  const table = JSON.stringify({ disclosure, version })
+  return useQuery({
+    queryKey: keys.opening(id, table),
+    queryFn: () => call<Opening[]>('POST', `/calendars/${id}/disclosure/preview`, JSON.parse(table)),
+    enabled: disclosure !== null,
+    retry: false,
+    staleTime: 0,
+  })
+}
+
+export function useGroups() {
+  return useQuery({ queryKey: keys.groups, queryFn: () => call<Group[]>('GET', '/groups'), staleTime: 60_000 })
+}
+
+export function usePeople() {
+  return useQuery({ queryKey: keys.people, queryFn: () => call<People>('GET', '/people') })
+}
+
+/** Who did what, latest first, a page at a time. */
+export function useAudit(act: string) {
+  return useInfiniteQuery({
+    queryKey: keys.audit(act),
+    queryFn: ({ pageParam }) =>
+      call<AuditLine[]>('GET', `/audit?${act ? `act=${act}&` : ''}${pageParam ? `before=${pageParam}` : ''}`),
+    initialPageParam: '',
+    getNextPageParam: (page: AuditLine[]) => (page.length === 100 ? page[99]?.id : undefined),
+  })
+}
+
+/** What waits for sign-off, and what was handed in by oneself. */
+export function useSignOff() {
+  return useQuery({ queryKey: keys.signOff, queryFn: () => call<SignOff>('GET', '/sign-off'), refetchInterval: 30_000 })
+}
+
+export function useSignOffCount(isWanted: boolean) {
+  return useQuery({
+    queryKey: keys.signOffCount,
+    queryFn: () => call<{ toDecide: number }>('GET', '/sign-off/count'),
+    enabled: isWanted,
+    refetchInterval: 30_000,
+  })
+}
+
+/** What was handed in, to be opened in the form again. */
+export function useProposal(id: string | null) {
+  return useQuery({
+    queryKey: keys.proposal(id ?? ''),
+    queryFn: () => call<Proposal>('GET', `/sign-off/${id}`),
+    enabled: id !== null,
+    staleTime: Infinity,
+    gcTime: 0,
+  })
+}
+
 export function useYearPlans() {
   return useQuery({ queryKey: keys.yearPlans, queryFn: () => call<YearPlans>('GET', '/year-plans') })
 }
@@ -198,6 +285,8 @@ export function useRefresh() {
       client.invalidateQueries({ predicate: (query) => query.queryKey[0] !== 'session' && query.queryKey[0] !== 'events' }),
     event: (id: string) => client.invalidateQueries({ queryKey: keys.event(id) }),
     session: () => client.invalidateQueries({ queryKey: keys.session }),
+    /** Everything is asked for anew, as another audience gets it. */
+    asOthers: () => client.resetQueries(),
     /** Nothing of the person who was signed in stays behind. */
     forgetAll: async () => {
       await client.resetQueries({ queryKey: keys.session })

@@ -1,4 +1,5 @@
 import { createBrowserRouter, Navigate } from 'react-router'
+import { AccountPage } from './account/AccountPage'
 import { CalendarPage } from './calendars/CalendarPage'
 import { CalendarsPage } from './calendars/CalendarsPage'
 import { PublishingPage } from './calendars/PublishingPage'
@@ -9,11 +10,19 @@ import { Frame } from './Frame'
 import { HelpPage } from './HelpPage'
 import { ListsPage } from './lists/ListsPage'
 import { NothingHere } from './NothingHere'
+import { PeoplePage } from './people/PeoplePage'
 import { PlanPage } from './plan/PlanPage'
+import { ForgottenPage } from './session/ForgottenPage'
+import { InvitationPage } from './session/InvitationPage'
+import { ResetPage } from './session/ResetPage'
 import { SeveralPage } from './several/SeveralPage'
+import { SignOffPage } from './signoff/SignOffPage'
 import { YearPlanPage } from './year/YearPlanPage'
 
 export const router = createBrowserRouter([
+  { path: '/invitation', element: <InvitationPage /> },
+  { path: '/reset', element: <ResetPage /> },
+  { path: '/forgotten', element: <ForgottenPage /> },
   {
     element: <Frame />,
     children: [
@@ -26,6 +35,9 @@ export const router = createBrowserRouter([
       { path: '/bin', element: <BinPage /> },
       { path: '/year', element: <YearPlanPage /> },
       { path: '/lists', element: <ListsPage /> },
+      { path: '/people', element: <PeoplePage /> },
+      { path: '/sign-off', element: <SignOffPage /> },
+      { path: '/account', element: <AccountPage /> },
       { path: '/help', element: <HelpPage /> },
       { path: '/calendars', element: <CalendarsPage /> },
       { path: '/calendars/new', element: <CalendarPage /> },

@@ -32,6 +32,29 @@ export function EntryDetails({ entry, edition, onClose }: { entry: Entry; editio
         </p>
       )}
       {entry.place && <p>{entry.place}</p>}
+      {entry.links.length > 0 && (
+        <ul className="entry-links">
+          {entry.links.map((link) => (
+            <li key={link.url}>
+              <a href={link.url} target="_blank" rel="noopener noreferrer">
+                {link.label}
+              </a>
+            </li>
+          ))}
+        </ul>
+      )}
+      {entry.files.length > 0 && (
+        <ul className="entry-links">
+          {entry.files.map((file) => (
+            <li key={file.address}>
+              <a href={file.address} target="_blank" rel="noopener">
+                {file.name}
+              </a>
+            </li>
+          ))}
+        </ul>
+      )}
+      {entry.contact && <p>Contact: {entry.contact}</p>}
       {entry.description && <div className="rich" dangerouslySetInnerHTML={{ __html: entry.description }} />}
     </section>
   )

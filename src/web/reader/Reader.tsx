@@ -70,9 +70,11 @@ export function Reader({ data }: { data: PageData }) {
               List
             </button>
           </div>
-          <button type="button" className="plain" aria-expanded={subscribing} onClick={() => setSubscribing(!subscribing)}>
-            Subscribe
-          </button>
+          {edition.isLive && (
+            <button type="button" className="plain" aria-expanded={subscribing} onClick={() => setSubscribing(!subscribing)}>
+              Subscribe
+            </button>
+          )}
         </div>
       </header>
       {subscribing && <Subscribe edition={edition} onClose={() => setSubscribing(false)} />}
@@ -102,9 +104,11 @@ export function Reader({ data }: { data: PageData }) {
       <footer className="edition-foot">
         <span>Times are {placeOfZone(edition.zone)} times</span>
         <span className="stretch" />
-        <a href={edition.page} target="_blank" rel="noopener" className="only-embedded">
-          Whole page
-        </a>
+        {edition.isLive && (
+          <a href={edition.page} target="_blank" rel="noopener" className="only-embedded">
+            Whole page
+          </a>
+        )}
         <button type="button" className="as-link" onClick={() => window.print()}>
           Print
         </button>

@@ -13,6 +13,8 @@ export interface Edition {
   page: string
   feed: string
   webcal: string
+  /** It tells when it changes; a preview on the desk does not. */
+  isLive: boolean
 }
 
 export interface Entry extends Timed {
@@ -26,6 +28,9 @@ export interface Entry extends Timed {
   colour: string
   /** The same on the event's own clock, where it is not the edition's. */
   own: { zone: string; start: string; end: string } | null
+  links: { label: string; url: string }[]
+  files: { name: string; type: string; size: number; address: string }[]
+  contact: string
 }
 
 export interface MonthData {
@@ -51,11 +56,16 @@ export function readPageData(): PageData {
 /** The edition was closed, or its address is not right any more. */
 export class Closed extends Error {}
 
+/** Where the edition is on its own origin. */
+export function pathOf(edition: Edition): string {
+  return new URL(edition.page, location.href).pathname
+}
+
 export async function fetchMonth(edition: Edition, month: Month): Promise<MonthData> {
-  const address = `${new URL(edition.page).pathname}.json?month=${month}`
+  const address = `${pathOf(edition)}.json?month=${month}`
   // Always asks whether the copy is still right; the answer is usually that it is.
   const response = await fetch(address, { cache: 'no-cache' })
-  if (response.status === 404) throw new Closed()
+  if (response.status === 404 || response.status === 410) throw new Closed()
   if (!response.ok) throw new Error(`The month could not be fetched (${response.status}).`)
   return (await response.json()) as MonthData
 }

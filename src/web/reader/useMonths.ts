@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from 'react'
 import type { Month } from '../shared/days'
-import { Closed, fetchMonth, type Edition, type Months, type PageData } from './edition'
+import { Closed, fetchMonth, pathOf, type Edition, type Months, type PageData } from './edition'
 
 const POLL_EVERY = 60_000
 
@@ -40,8 +40,9 @@ export function useMonths(first: PageData, edition: Edition) {
   )
 
   useEffect(() => {
+    if (!edition.isLive) return
     let version = first.version
-    const changes = new EventSource(`${new URL(edition.page).pathname}/changes`)
+    const changes = new EventSource(`${pathOf(edition)}/changes`)
     changes.addEventListener('edition', (news) => {
       if (news.data === version) return
       version = news.data
@@ -54,7 +55,7 @@ export function useMonths(first: PageData, edition: Edition) {
       changes.close()
       clearInterval(polling)
     }
-  }, [edition.page, first.version, renew])
+  }, [edition, first.version, renew])
 
   return { months, freshness, require }
 }

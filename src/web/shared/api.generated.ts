@@ -1664,7 +1664,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["EventMade"];
+                        "application/json": components["schemas"]["EventResponse"];
                     };
                 };
             };
@@ -3001,7 +3001,7 @@ export interface components {
             colour: null | string;
         };
         /** @enum {unknown} */
-        ChangeAct: "edit" | "cancel" | "remove" | "restore" | null;
+        ChangeAct: "edit" | "cancel" | "remove" | "restore";
         ChangePreview: {
             title: string;
             /** @description The date on which the change was made, in words. */
@@ -3054,7 +3054,7 @@ export interface components {
             asksFor: string[];
         };
         /** @enum {unknown} */
-        ChangeScope: "this" | "later" | "every" | null;
+        ChangeScope: "this" | "later" | "every";
         ColourResponse: {
             name: string;
             hex: string;
@@ -3200,11 +3200,6 @@ export interface components {
             label: string;
             url: string;
         };
-        EventMade: {
-            event: components["schemas"]["EventResponse"];
-            /** @description Calendars whose editors were asked whether it may be shown there. */
-            asksFor: string[];
-        };
         EventRequest: {
             /** Format: uuid */
             calendarId: string;
@@ -3286,18 +3281,20 @@ export interface components {
             savedBy: null | string;
             savedAt: null | components["schemas"]["Instant"];
             /** @description What the person changes has to wait for sign-off. */
-            waits?: boolean;
+            waits: boolean;
             /** @description Further calendars on which they see it. */
-            placements?: string[];
-            links?: components["schemas"]["EventLink"][];
-            files?: components["schemas"]["EventFileBody"][];
-            contact?: string;
-            notes?: string;
-            cap?: null | components["schemas"]["CapBody"];
-            showFrom?: null | components["schemas"]["LocalDate"];
-            showUntil?: null | components["schemas"]["LocalDate"];
+            placements: string[];
+            links: components["schemas"]["EventLink"][];
+            files: components["schemas"]["EventFileBody"][];
+            contact: string;
+            notes: string;
+            cap: null | components["schemas"]["CapBody"];
+            showFrom: null | components["schemas"]["LocalDate"];
+            showUntil: null | components["schemas"]["LocalDate"];
+            /** @description When it was just made: calendars whose editors were asked whether it may be shown there. */
+            asksFor: string[];
             /** @description What waits or was sent back about it, for those who may change it. */
-            about?: components["schemas"]["AboutBody"][];
+            about: components["schemas"]["AboutBody"][];
         };
         /**
          * @description Where an event stands on its way out. Only live and cancelled events leave the house.
@@ -3339,7 +3336,7 @@ export interface components {
             events: components["schemas"]["ImpactBody"][];
         };
         /** @enum {unknown} */
-        InBreaks: "ignore" | "skip" | "move" | null;
+        InBreaks: "ignore" | "skip" | "move";
         /** Format: date-time */
         Instant: string;
         InvitationRequest: {
@@ -3431,7 +3428,7 @@ export interface components {
             into: string;
         };
         /** @enum {unknown} */
-        MonthPosition: "day" | "weekday" | "workday" | null;
+        MonthPosition: "day" | "weekday" | "workday";
         /** @description Where a slip was dropped. */
         MoveBody: {
             date: components["schemas"]["LocalDate"];
@@ -3706,7 +3703,7 @@ export interface components {
             yours: components["schemas"]["SubmissionResponse"][];
         };
         /** @enum {unknown} */
-        Skip: "omit" | "backward" | "forward" | null;
+        Skip: "omit" | "backward" | "forward";
         /** @description A term or a break; both ends inclusive. */
         SpanBody: {
             name: string;

@@ -1,11 +1,21 @@
 import { useEffect, useState } from 'react'
 import { useForm, useWatch } from 'react-hook-form'
-import { Link, useNavigate, useParams } from 'react-router'
+import { Link, useNavigate, useParams, useSearchParams } from 'react-router'
 import { Plate } from '../../shared/Plate'
-import { call, Problem, type Calendar, type CalendarRequest, type Colour, type Organisation, type Zone } from '../api'
+import {
+  call,
+  Problem,
+  type Calendar,
+  type CalendarRequest,
+  type Colour,
+  type Disclosure,
+  type Organisation,
+  type Zone,
+} from '../api'
 import { Refusal } from '../event/DayField'
 import { NothingHere } from '../NothingHere'
-import { disclosures, forWhom, forWhomWords, type ForWhom } from '../openness'
+import { Level } from '../Level'
+import { disclosures, forWhomWords, levelsOf, type ForWhom } from '../openness'
 import { useCalendar, useCalendars, useColours, useOrganisation, useRefresh, useSession, useZones } from '../queries'
 import { useToast } from '../Toasts'
 import { OpenToEveryone } from './OpenToEveryone'
@@ -17,11 +27,13 @@ interface Fields {
   zone: string
   description: string
   readerships: string
-  forWhom: ForWhom
+  forWhom: ForWhom | 'same'
+  requiresSignOff: boolean
 }
 
 export function CalendarPage() {
   const { id } = useParams()
+  const likeId = useSearchParams()[0].get('like')
   const stored = useCalendar(id)
   const all = useCalendars().data
   const colours = useColours().data
@@ -32,18 +44,26 @@ export function CalendarPage() {
   if (!isAdministrator) return <NothingHere detail="Only an administrator can make calendars and say whom they are for." />
   if (!colours || !zones || !all || (id && !stored.data)) return <p className="page">Opening …</p>
   const calendar = id ? (stored.data ?? null) : null
+  const like = calendar ? null : (all.find((one) => one.id === likeId) ?? null)
   return (
     <CalendarForm
-      key={id ?? 'new'}
+      key={id ?? `new ${likeId}`}
       calendar={calendar}
-      fields={fieldsOf(calendar, all, colours, organisation)}
+      like={like}
+      fields={fieldsOf(calendar, like, all, colours, organisation)}
       colours={colours}
       zones={zones}
     />
   )
 }
 
-function fieldsOf(calendar: Calendar | null, all: Calendar[], colours: Colour[], organisation: Organisation): Fields {
+function fieldsOf(
+  calendar: Calendar | null,
+  like: Calendar | null,
+  all: Calendar[],
+  colours: Colour[],
+  organisation: Organisation,
+): Fields {
   if (calendar)
     return {
       name: calendar.name,
@@ -52,34 +72,38 @@ function fieldsOf(calendar: Calendar | null, all: Calendar[], colours: Colour[],
       zone: calendar.zone,
       description: calendar.description,
       readerships: calendar.readerships.join(', '),
-      forWhom: forWhom(calendar.disclosure),
+      forWhom: 'same',
+      requiresSignOff: calendar.requiresSignOff,
     }
   const free = colours.find((colour) => !all.some((one) => one.colour === colour.name)) ?? colours[0]
   return {
     name: '',
     plate: '',
     colour: free?.name ?? '',
-    zone: organisation.zone,
+    zone: like?.zone ?? organisation.zone,
     description: '',
-    readerships: '',
-    forWhom: 'editors',
+    readerships: like?.readerships.join(', ') ?? '',
+    forWhom: like ? 'same' : 'editors',
+    requiresSignOff: like?.requiresSignOff ?? true,
   }
 }
 
 interface CalendarFormProps {
   calendar: Calendar | null
+  /** Another calendar whose settings, roles and groups a new one gets. */
+  like: Calendar | null
   fields: Fields
   colours: Colour[]
   zones: Zone[]
 }
 
-function CalendarForm({ calendar, fields, colours, zones }: CalendarFormProps) {
+function CalendarForm({ calendar, like, fields, colours, zones }: CalendarFormProps) {
   const form = useForm<Fields>({ defaultValues: fields })
   const [problem, setProblem] = useState<Problem | null>(null)
   const [asking, setAsking] = useState(false)
   // The version that the form was filled from; what is fetched meanwhile does not raise it.
   const [version, setVersion] = useState(calendar?.version ?? null)
-  const [wasForWhom, setWasForWhom] = useState(calendar ? forWhom(calendar.disclosure) : 'editors')
+  const table = (calendar ?? like)?.disclosure ?? disclosures.editors
   const navigate = useNavigate()
   const refresh = useRefresh()
   const toast = useToast()
@@ -95,8 +119,9 @@ function CalendarForm({ calendar, fields, colours, zones }: CalendarFormProps) {
     const names = readerships.split(',').map((name) => name.trim())
     const request: CalendarRequest = {
       ...rest,
-      disclosure: disclosures[whom],
+      disclosure: whom === 'same' ? table : disclosures[whom],
       version,
+      like: like?.id ?? null,
       readerships: names.filter((name) => name !== ''),
     }
     try {
@@ -104,20 +129,21 @@ function CalendarForm({ calendar, fields, colours, zones }: CalendarFormProps) {
         ? await call<Calendar>('PUT', `/calendars/${calendar.id}`, request)
         : await call<Calendar>('POST', '/calendars', request)
       await refresh.everything()
-      toast(`${saved.name} is saved. ${sayForWhom(whom)}`)
-      await navigate(whom === 'everyone' && wasForWhom !== 'everyone' ? `/calendars/${saved.id}/publishing` : '/calendars')
+      toast(`${saved.name} is saved. ${calendar ? '' : sayForWhom(saved.disclosure)}`)
+      await navigate(!calendar && saved.disclosure.everyone !== 'nothing' ? `/calendars/${saved.id}/publishing` : '/calendars')
     } catch (failed) {
       setProblem(failed instanceof Problem ? failed : new Problem(0, '', String(failed)))
     }
   }
   const takeTheirs = (theirs: Calendar) => {
-    form.reset(fieldsOf(theirs, [], colours, {} as Organisation))
+    form.reset(fieldsOf(theirs, null, [], colours, {} as Organisation))
     setVersion(theirs.version)
-    setWasForWhom(forWhom(theirs.disclosure))
     setProblem(null)
   }
   const submit = form.handleSubmit((confirmed) => {
-    if (confirmed.forWhom === 'everyone' && wasForWhom !== 'everyone') setAsking(true)
+    const opens =
+      confirmed.forWhom === 'everyone' || (like !== null && confirmed.forWhom === 'same' && table.everyone !== 'nothing')
+    if (!calendar && opens) setAsking(true)
     else return save(confirmed)
   })
   const refused = (field: keyof Fields) => ({
@@ -131,6 +157,10 @@ function CalendarForm({ calendar, fields, colours, zones }: CalendarFormProps) {
         <Link to="/calendars">Calendars</Link> › {calendar?.name ?? 'New calendar'}
       </p>
       <h1>{calendar ? calendar.name : 'New calendar'}</h1>
+      {like && <p className="soft">With the settings, the roles and the groups of {like.name}. Its events stay there alone.</p>}
+      {calendar?.isArchived && (
+        <p className="notice">It is archived: nobody changes its events. Its page, embeds and feed stay as they are.</p>
+      )}
       <form onSubmit={submit} noValidate>
         <div className="form-row">
           <label htmlFor="name">Name</label>
@@ -205,21 +235,62 @@ function CalendarForm({ calendar, fields, colours, zones }: CalendarFormProps) {
             <Refusal id="readerships-refusal" text={problem?.on('readerships')} />
           </div>
         </div>
-        <fieldset className="form-row">
-          <legend>Who is it for</legend>
-          <div className="for-whom">
-            {(Object.keys(forWhomWords) as ForWhom[]).map((whom) => (
-              <label key={whom}>
-                <input type="radio" value={whom} {...form.register('forWhom')} />
-                <span>
-                  <b>{forWhomWords[whom].name}</b>
-                  <br />
-                  <span className="soft">{forWhomWords[whom].about}</span>
-                </span>
-              </label>
-            ))}
+        <div className="form-row">
+          <span className="row-label">Sign-off</span>
+          <label className="tick">
+            <input type="checkbox" {...form.register('requiresSignOff')} />
+            <span>
+              What contributors make or change waits until an editor has looked at it
+              <br />
+              <span className="soft">Without it their changes go out at once. Editors’ changes always do.</span>
+            </span>
+          </label>
+        </div>
+        {calendar ? (
+          <div className="form-row">
+            <span className="row-label">Who sees it</span>
+            <div>
+              <ul className="levels-list">
+                {levelsOf(calendar.disclosure).map(({ audience, detail }) => (
+                  <li key={audience}>
+                    <span>{audience}</span> <Level detail={detail} />
+                  </li>
+                ))}
+              </ul>
+              <Link to="/calendars">Change it in the table of calendars</Link>
+            </div>
           </div>
-        </fieldset>
+        ) : (
+          <fieldset className="form-row">
+            <legend>Who is it for</legend>
+            <div className="for-whom">
+              {like && (
+                <label>
+                  <input type="radio" value="same" {...form.register('forWhom')} />
+                  <span>
+                    <b>The same as {like.name}</b>
+                    <br />
+                    <span className="soft">
+                      {levelsOf(like.disclosure)
+                        .map(({ audience, detail }) => `${audience}: ${detail}`)
+                        .join(', ')}
+                    </span>
+                  </span>
+                </label>
+              )}
+              {(Object.keys(forWhomWords) as ForWhom[]).map((whom) => (
+                <label key={whom}>
+                  <input type="radio" value={whom} {...form.register('forWhom')} />
+                  <span>
+                    <b>{forWhomWords[whom].name}</b>
+                    <br />
+                    <span className="soft">{forWhomWords[whom].about}</span>
+                  </span>
+                </label>
+              ))}
+            </div>
+          </fieldset>
+        )}
         {problem?.status === 409 && problem.current !== null && (
           <div className="conflict" role="alert">
             <p>
@@ -262,19 +333,15 @@ function CalendarForm({ calendar, fields, colours, zones }: CalendarFormProps) {
         </div>
       </form>
       {asking && (
-        <OpenToEveryone
-          name={values.name}
-          events={calendar?.events ?? 0}
-          onOpen={() => save(form.getValues())}
-          onLeave={() => setAsking(false)}
-        />
+        <OpenToEveryone name={values.name} events={0} onOpen={() => save(form.getValues())} onLeave={() => setAsking(false)} />
       )}
     </main>
   )
 }
 
-function sayForWhom(whom: ForWhom): string {
-  return { editors: 'Only its editors see it.', members: 'Members see it.', everyone: 'It is open to everyone.' }[whom]
+function sayForWhom(disclosure: Disclosure): string {
+  if (disclosure.everyone !== 'nothing') return 'It is open to everyone.'
+  return disclosure.members === 'nothing' ? 'Only its editors see it.' : 'Members see it.'
 }
 
 /** Follows the name with a free plate until somebody writes one of their own. */

@@ -3,19 +3,34 @@ import { Plate } from '../../shared/Plate'
 import type { Calendar } from '../api'
 import { DeliveryLine } from '../Delivery'
 import { Level } from '../Level'
-import { audiences, levelsOf } from '../openness'
-import { useCalendars, useSession } from '../queries'
+import { audiences } from '../openness'
+import { useCalendars, useGroups } from '../queries'
+import { useSeeAs } from '../SeeAs'
+import { useSeenAs } from '../seeAs'
+import { useSession } from '../queries'
+import { Groups } from './Groups'
+import { LevelCell } from './LevelCell'
+import { RowActs } from './RowActs'
 
-/** Calendars against audiences: who sees how much of each. */
+/** Calendars against audiences: who sees how much of each, changed in place. */
 export function CalendarsPage() {
   const calendars = useCalendars()
   const isAdministrator = useSession().data?.person?.isAdministrator ?? false
+  const seen = useSeenAs()
+  const seeAs = useSeeAs()
+  const live = calendars.data?.filter((calendar) => !calendar.isArchived) ?? []
+  const archived = calendars.data?.filter((calendar) => calendar.isArchived) ?? []
   return (
     <main className="page">
       <div className="page-head">
         <h1>Calendars</h1>
         <span className="soft">who sees how much of each; a wider audience never sees more than a narrower one</span>
         <span className="stretch" />
+        {seen === null && (
+          <button type="button" className="btn btn-outline-ink" onClick={() => seeAs('everyone')}>
+            See as everyone
+          </button>
+        )}
         {isAdministrator && (
           <Link className="btn btn-spruce" to="/calendars/new">
             New calendar
@@ -32,14 +47,29 @@ export function CalendarsPage() {
           {isAdministrator ? 'There is no calendar yet. Make the first one.' : 'There is no calendar that you may see yet.'}
         </p>
       )}
-      {calendars.data && calendars.data.length > 0 && <Table calendars={calendars.data} />}
+      {live.length > 0 && <Table calendars={live} all={live} label="Calendars and who sees them" />}
+      {archived.length > 0 && (
+        <section className="archived">
+          <h2>Archived</h2>
+          <p className="soft">Nobody changes their events. What readers get of them stays as it is.</p>
+          <Table calendars={archived} all={live} label="Archived calendars" />
+        </section>
+      )}
+      {calendars.data && calendars.data.length > 0 && <GroupsBelow calendars={live} mayEdit={isAdministrator} />}
     </main>
   )
 }
 
-function Table({ calendars }: { calendars: Calendar[] }) {
+function GroupsBelow({ calendars, mayEdit }: { calendars: Calendar[]; mayEdit: boolean }) {
+  const groups = useGroups().data ?? []
+  return groups.length > 0 || mayEdit ? <Groups groups={groups} calendars={calendars} mayEdit={mayEdit} /> : null
+}
+
+/** @param all Those into which one can be merged. */
+function Table({ calendars, all, label }: { calendars: Calendar[]; all: Calendar[]; label: string }) {
+  const isKept = calendars.some((calendar) => calendar.events !== null)
   return (
-    <div className="table-scroll" tabIndex={0} role="region" aria-label="Calendars and who sees them">
+    <div className="table-scroll" tabIndex={0} role="region" aria-label={label}>
       <table className="audiences">
         <thead>
           <tr>
@@ -54,6 +84,7 @@ function Table({ calendars }: { calendars: Calendar[] }) {
               Events
             </th>
             <th scope="col">Gone out</th>
+            {isKept && <th scope="col">Kept by</th>}
             <th scope="col">
               <span className="visually-hidden">Screens</span>
             </th>
@@ -65,26 +96,22 @@ function Table({ calendars }: { calendars: Calendar[] }) {
               <th scope="row">
                 <Plate code={calendar.plate} colour={calendar.colour} /> {calendar.name}
               </th>
-              {levelsOf(calendar.disclosure).map(({ audience, detail }) => (
-                <td key={audience}>
-                  <Level detail={detail} />
-                </td>
-              ))}
+              {audiences.map(({ key }) =>
+                key === 'editors' ? (
+                  <td key={key}>
+                    <Level detail="complete" />
+                  </td>
+                ) : (
+                  <LevelCell key={key} calendar={calendar} audience={key} />
+                ),
+              )}
               <td className="number">{calendar.events ?? '–'}</td>
               <td>
                 <DeliveryLine delivery={calendar.delivery} />
               </td>
+              {isKept && <td className="kept-by">{sayKeepers(calendar)}</td>}
               <td className="row-links">
-                {calendar.mayManage && (
-                  <Link to={`/calendars/${calendar.id}`} aria-label={`Settings of ${calendar.name}`}>
-                    Settings
-                  </Link>
-                )}
-                {calendar.mayEdit && (
-                  <Link to={`/calendars/${calendar.id}/publishing`} aria-label={`Publish ${calendar.name}`}>
-                    Publish
-                  </Link>
-                )}
+                <RowActs calendar={calendar} others={all.filter((one) => one.id !== calendar.id)} />
               </td>
             </tr>
           ))}
@@ -92,4 +119,14 @@ function Table({ calendars }: { calendars: Calendar[] }) {
       </table>
     </div>
   )
+}
+
+/** "Bo, Cy (waits for sign-off)". */
+function sayKeepers(calendar: Calendar): string {
+  return calendar.keptBy
+    .map(({ name, role }) => {
+      const first = name.split(' ')[0] ?? name
+      return role === 'contributor' && calendar.requiresSignOff ? `${first} (waits for sign-off)` : first
+    })
+    .join(', ')
 }

@@ -1,11 +1,13 @@
-import { useId, useState } from 'react'
+import { useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { Plate } from '../../shared/Plate'
-import type { Publishing } from '../api'
+import type { Calendar, Publishing } from '../api'
+import { detailWords } from '../openness'
+import { SecretLinkSection } from './SecretLinkSection'
+import { Copyable } from './Copyable'
 import { DeliveryLine } from '../Delivery'
 import { NothingHere } from '../NothingHere'
 import { useCalendar, usePublishing } from '../queries'
-import { useToast } from '../Toasts'
 
 /** Everything needed to put a calendar on somebody's page or into their program. */
 export function PublishingPage() {
@@ -29,12 +31,24 @@ export function PublishingPage() {
       {!publishing.data.isOpen && (
         <p className="notice closed-notice" role="status">
           <b>{calendar.data.name} is not open to everyone.</b> Whoever follows these links now is told that there is nothing here.{' '}
-          {calendar.data.mayManage ? <Link to={`/calendars/${id}`}>Open it first</Link> : 'An administrator can open it.'}
+          {calendar.data.mayManage ? (
+            <Link to="/calendars">Open it in the table of calendars</Link>
+          ) : (
+            'An administrator can open it.'
+          )}
+        </p>
+      )}
+      {calendar.data.isArchived && (
+        <p className="notice" role="status">
+          {calendar.data.name} is archived: nobody changes its events. What is below goes on as it is.
         </p>
       )}
       <div className="publishing">
-        <Ways publishing={publishing.data} />
-        <Preview publishing={publishing.data} name={calendar.data.name} />
+        <div className="ways">
+          <Ways publishing={publishing.data} />
+          <SecretLinkSection calendar={calendar.data} />
+        </div>
+        <Preview calendar={calendar.data} />
       </div>
     </main>
   )
@@ -42,7 +56,7 @@ export function PublishingPage() {
 
 function Ways({ publishing }: { publishing: Publishing }) {
   return (
-    <div className="ways">
+    <>
       <section>
         <h2>On a website</h2>
         <Copyable name="Snippet that fits its height" button="Copy the snippet" text={publishing.snippetThatFits} lines={4}>
@@ -80,50 +94,37 @@ function Ways({ publishing }: { publishing: Publishing }) {
           For mails, and for learning platforms that take only a link.
         </Copyable>
       </section>
-    </div>
-  )
-}
-
-interface CopyableProps {
-  name: string
-  button: string
-  text: string
-  lines?: number
-  children: React.ReactNode
-}
-
-function Copyable({ name, button, text, lines = 1, children }: CopyableProps) {
-  const toast = useToast()
-  const id = useId()
-  const copy = () =>
-    navigator.clipboard.writeText(text).then(
-      () => toast(`Copied: ${name.toLowerCase()}.`),
-      () => toast('The browser does not let this page copy. Select the text and copy it.'),
-    )
-  return (
-    <div className="copyable">
-      <label htmlFor={id}>{name}</label>
-      <button type="button" className="btn btn-outline-ink" onClick={copy}>
-        {button}
-      </button>
-      {lines > 1 ? (
-        <textarea id={id} readOnly rows={lines} value={text} spellCheck={false} onFocus={(event) => event.target.select()} />
-      ) : (
-        <input id={id} readOnly value={text} onFocus={(event) => event.target.select()} />
-      )}
-      <p className="soft">{children}</p>
-    </div>
+    </>
   )
 }
 
 const widths = { Phone: 390, Sidebar: 300, Column: 640 }
 
-function Preview({ publishing, name }: { publishing: Publishing; name: string }) {
+type Seen = 'everyone' | 'link' | 'members'
+const seenNames: Record<Seen, string> = { everyone: 'Everyone', link: 'With the link', members: 'Members' }
+
+/** The reading page as each audience gets it. */
+function Preview({ calendar }: { calendar: Calendar }) {
   const [width, setWidth] = useState<keyof typeof widths>('Phone')
+  const [seen, setSeen] = useState<Seen>(calendar.disclosure.everyone === 'nothing' ? 'members' : 'everyone')
+  const detail = calendar.disclosure[seen]
   return (
     <section className="preview">
       <div className="page-head">
         <h2>As readers get it</h2>
+        <div className="joined" role="group" aria-label="See as">
+          {(Object.keys(seenNames) as Seen[]).map((one) => (
+            <button key={one} type="button" aria-pressed={seen === one} onClick={() => setSeen(one)}>
+              {seenNames[one]}
+            </button>
+          ))}
+        </div>
+      </div>
+      <div className="page-head">
+        <span className="soft">
+          {seenNames[seen]}: {detailWords[detail].toLowerCase()}
+        </span>
+        <span className="stretch" />
         <div className="joined" role="group" aria-label="Width">
           {(Object.keys(widths) as (keyof typeof widths)[]).map((one) => (
             <button key={one} type="button" aria-pressed={width === one} onClick={() => setWidth(one)}>
@@ -132,17 +133,18 @@ function Preview({ publishing, name }: { publishing: Publishing; name: string })
           ))}
         </div>
       </div>
-      {publishing.isOpen ? (
+      {detail === 'nothing' ? (
+        <p className="empty">{seenNames[seen]}: nothing. They do not know that it exists.</p>
+      ) : (
         <div className="preview-scroll" tabIndex={0} role="region" aria-label="Preview">
           <iframe
-            src={new URL(publishing.embed).pathname}
-            title={`${name} as readers get it`}
+            key={`${seen} ${calendar.version}`}
+            src={`/api/calendars/${calendar.id}/seen-as/${seen}`}
+            title={`${calendar.name} as readers get it`}
             width={widths[width]}
             height="640"
           />
         </div>
-      ) : (
-        <p className="empty">Nobody outside gets anything yet.</p>
       )}
     </section>
   )

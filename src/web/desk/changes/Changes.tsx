@@ -4,7 +4,8 @@ import { useRefresh } from '../queries'
 import { useToast } from '../Toasts'
 import { ScopeDialog } from './ScopeDialog'
 
-export type Asked = Omit<ChangeRequest, 'scope' | 'keep'>
+/** @property scope The scope that was meant when the change was handed in; it can still be chosen. */
+export type Asked = Omit<ChangeRequest, 'scope' | 'keep'> & { scope?: ChangeRequest['scope'] }
 
 interface Pending {
   eventId: string
@@ -38,7 +39,13 @@ export function ChangesProvider({ children }: { children: ReactNode }) {
     async (eventId: string, request: ChangeRequest) => {
       const done = await call<ChangeDone>('POST', `/events/${eventId}/changes`, request)
       await refresh.everything()
-      if (done.actId === nothing) toast(`“${done.title}” is as it was: nothing was changed.`)
+      const asks = done.asksFor.length > 0 ? ` ${sayAsked(done.asksFor)}` : ''
+      if (done.waits && done.actId === nothing)
+        toast(`Your change to “${done.title}” is handed in. It goes out when an editor approves it.`)
+      else if (done.waits)
+        toast(`“${done.title}” is handed in. It goes out when an editor approves it.`, () => void undo(done.actId))
+      else if (done.actId === nothing) toast(asks ? asks.trim() : `“${done.title}” is as it was: nothing was changed.`)
+      else if (asks) toast(`“${done.title}” ${said[request.act]}.${asks}`, () => void undo(done.actId))
       else toast(`“${done.title}” ${said[request.act]}.`, () => void undo(done.actId))
       return done
     },
@@ -47,9 +54,9 @@ export function ChangesProvider({ children }: { children: ReactNode }) {
 
   const change = useCallback<Change>(
     async (eventId, asked) => {
-      const request = { ...asked, scope: null, keep: null }
+      const request = { ...asked, scope: asked.scope ?? null, keep: null }
       const preview = await call<ChangePreview>('POST', `/events/${eventId}/changes/preview`, request)
-      if (!preview.hasChoice && preview.scopes[0]?.lost.length === 0) {
+      if (!preview.hasChoice && preview.scopes[0]?.lost.length === 0 && preview.newlySees.length === 0) {
         const reason = preview.scopes[0].reason
         if (reason) throw new Problem(400, '/problems/refused', reason, {})
         return make(eventId, { ...request, scope: 'every' })
@@ -76,9 +83,22 @@ export function ChangesProvider({ children }: { children: ReactNode }) {
   return (
     <ChangesContext value={change}>
       {children}
-      {pending && <ScopeDialog act={pending.asked.act} preview={pending.preview} onChoose={choose} onLeave={leave} />}
+      {pending && (
+        <ScopeDialog
+          act={pending.asked.act}
+          meant={pending.asked.scope ?? undefined}
+          preview={pending.preview}
+          onChoose={choose}
+          onLeave={leave}
+        />
+      )}
     </ChangesContext>
   )
+}
+
+/** “The editors of Whole school are asked whether it may be shown there.” */
+export function sayAsked(calendars: string[]): string {
+  return `The editors of ${calendars.join(' and ')} are asked whether it may be shown there.`
 }
 
 const nothing = '00000000-0000-0000-0000-000000000000'

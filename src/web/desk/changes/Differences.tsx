@@ -14,6 +14,13 @@ const fields: Record<string, string> = {
   removed: 'Taken out by hand',
   exception: 'One date',
   zone: 'Time zone',
+  placements: 'Shown on',
+  links: 'Links',
+  files: 'Files',
+  contact: 'Contact',
+  notes: 'Notes',
+  cap: 'Shown to',
+  showing: 'Shown from, to',
 }
 
 /** What two versions of an event say differently, line by line. */

@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import Modal from 'react-bootstrap/Modal'
 import type { ChangePreview, ChangeRequest } from '../api'
+import { sayAsked } from './Changes'
 import { Differences } from './Differences'
 
 type Scope = NonNullable<ChangeRequest['scope']>
@@ -8,6 +9,8 @@ type ScopePreview = ChangePreview['scopes'][number]
 
 interface ScopeDialogProps {
   act: ChangeRequest['act']
+  /** The scope to begin with. */
+  meant?: Scope
   preview: ChangePreview
   onChoose: (scope: Scope, keep: string[]) => Promise<void>
   onLeave: () => void
@@ -23,9 +26,9 @@ const titles: Record<ChangeRequest['act'], string> = {
 const verbs: Record<ChangeRequest['act'], string> = { edit: 'Change', cancel: 'Cancel', remove: 'Remove', restore: 'Restore' }
 
 /** What a change would do in each scope, and the choice. */
-export function ScopeDialog({ act, preview, onChoose, onLeave }: ScopeDialogProps) {
+export function ScopeDialog({ act, meant, preview, onChoose, onLeave }: ScopeDialogProps) {
   const possible = preview.scopes.filter((scope) => scope.reason === null)
-  const [scope, setScope] = useState<Scope | undefined>(possible[0]?.scope)
+  const [scope, setScope] = useState<Scope | undefined>((possible.find((one) => one.scope === meant) ?? possible[0])?.scope)
   const [keep, setKeep] = useState<string[]>([])
   const [isMaking, setMaking] = useState(false)
   const chosen = preview.scopes.find((one) => one.scope === scope)
@@ -40,12 +43,26 @@ export function ScopeDialog({ act, preview, onChoose, onLeave }: ScopeDialogProp
   return (
     <Modal show onHide={onLeave} size="lg" aria-labelledby="scope-title">
       <Modal.Body className="scope-dialog">
-        <h2 id="scope-title">{titles[act]}</h2>
+        <h2 id="scope-title">{preview.hasChoice ? titles[act] : 'Before you save'}</h2>
         <p>
           <b>{preview.title}</b>, {preview.seen}
         </p>
         <Differences differences={preview.differences} />
-        <div className="scopes" role="radiogroup" aria-labelledby="scope-title">
+        {preview.newlySees.length > 0 && (
+          <div className="remark">
+            <b>Newly seen by</b>
+            <ul>
+              {preview.newlySees.map((line) => (
+                <li key={line}>{line}</li>
+              ))}
+            </ul>
+          </div>
+        )}
+        {preview.asksFor.length > 0 && <p className="remark">{sayAsked(preview.asksFor)}</p>}
+        {preview.waits && (
+          <p className="remark">It waits until an editor has approved it. What is out stays as it is until then.</p>
+        )}
+        <div className="scopes" role="radiogroup" aria-labelledby="scope-title" hidden={!preview.hasChoice}>
           {preview.scopes.map((one) => (
             <ScopeOption
               key={one.scope}
@@ -67,7 +84,13 @@ export function ScopeDialog({ act, preview, onChoose, onLeave }: ScopeDialogProp
             disabled={!scope || isMaking}
             onClick={make}
           >
-            {isMaking ? 'Saving …' : `${verbs[act]} ${sayScope(chosen)}`}
+            {isMaking
+              ? 'Saving …'
+              : preview.waits
+                ? `Hand in: ${sayScope(chosen)}`
+                : preview.hasChoice
+                  ? `${verbs[act]} ${sayScope(chosen)}`
+                  : 'Save'}
           </button>{' '}
           <button type="button" className="btn btn-quiet" onClick={onLeave}>
             Leave it as it is

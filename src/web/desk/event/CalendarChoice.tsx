@@ -12,9 +12,9 @@ interface CalendarChoiceProps {
 /** The calendar is always in sight, with its plate, colour and how open it is. */
 export function CalendarChoice({ calendars, value, onChange }: CalendarChoiceProps) {
   return (
-    <div className="calendar-choice" role="radiogroup" aria-label="Calendar">
+    <div className="calendar-choice" role="radiogroup" aria-label="Home calendar">
       {calendars
-        .filter((calendar) => calendar.mayEdit)
+        .filter((calendar) => calendar.mayContribute || calendar.id === value)
         .map((calendar) => (
           <label key={calendar.id} className={calendar.id === value ? 'is-chosen' : undefined}>
             <input
@@ -28,7 +28,8 @@ export function CalendarChoice({ calendars, value, onChange }: CalendarChoicePro
             <span>{calendar.name}</span>
             {calendar.id === value && (
               <span className="soft">
-                <Levels disclosure={calendar.disclosure} /> {sayOpenness(calendar)}
+                home · <Levels disclosure={calendar.disclosure} /> {sayOpenness(calendar)}
+                {!calendar.mayEdit && ' · waits for sign-off'}
               </span>
             )}
           </label>

@@ -23,6 +23,9 @@ const names: Partial<Record<keyof Draft, string>> = {
   tags: 'Tags',
   extra: 'Dates added',
   removed: 'Dates taken out',
+  placements: 'Shown on',
+  contact: 'Contact',
+  notes: 'Notes',
 }
 
 interface ConflictProps {

@@ -1,9 +1,9 @@
 import type { UseQueryResult } from '@tanstack/react-query'
 import { Link } from 'react-router'
 import type { Day } from '../../shared/days'
-import type { Calendar, Consequences, Detail } from '../api'
+import type { Calendar, Consequences, WhoSees as WhoSeesLine } from '../api'
 import { Level } from '../Level'
-import { forWhom, levelsOf } from '../openness'
+import { audiences, isMore } from '../openness'
 import { DateList, type ConsequenceDate } from './DateList'
 import type { Draft } from './draft'
 import { YearPicture } from './YearPicture'
@@ -12,13 +12,14 @@ interface ConsequencesPanelProps {
   draft: Draft
   set: (change: Partial<Draft>) => void
   answer: UseQueryResult<Consequences>
-  calendar: Calendar | undefined
+  /** Its home and where it is placed. */
+  shownOn: Calendar[]
   /** The day of the series that was opened. */
   seen: Day | null
 }
 
 /** What follows from the draft, live: its dates, who will see it, where it goes. */
-export function ConsequencesPanel({ draft, set, answer, calendar, seen }: ConsequencesPanelProps) {
+export function ConsequencesPanel({ draft, set, answer, shownOn, seen }: ConsequencesPanelProps) {
   const recurs = draft.pattern !== 'once' || draft.extra.length > 0
   const toggle = (date: ConsequenceDate) => {
     const day = date.recurrenceId.slice(0, 10)
@@ -37,8 +38,8 @@ export function ConsequencesPanel({ draft, set, answer, calendar, seen }: Conseq
       {!answer.error && answer.data && (
         <DateList consequences={answer.data} seen={seen} onToggle={recurs ? toggle : null} onAdd={add} />
       )}
-      {calendar && <WhoSees calendar={calendar} />}
-      {calendar && <WhereItGoes calendar={calendar} />}
+      {answer.data && <WhoSees lines={answer.data.whoSees} />}
+      <WhereItGoes shownOn={shownOn} />
     </aside>
   )
 }
@@ -62,23 +63,18 @@ function Summary({ consequences }: { consequences: Consequences }) {
   )
 }
 
-const seen: Record<Detail, string> = {
-  nothing: 'nothing',
-  times: 'only when it is busy',
-  headline: 'title, time and place',
-  complete: 'all of it, text and links too',
-}
-
-function WhoSees({ calendar }: { calendar: Calendar }) {
+/** Who will see what, level by level, in one line each. */
+function WhoSees({ lines }: { lines: WhoSeesLine[] }) {
   return (
     <section>
       <h2>Who will see it</h2>
       <dl className="who">
-        {[...levelsOf(calendar.disclosure)].reverse().map(({ audience, detail }) => (
+        {lines.map(({ audience, detail, was, sentence }) => (
           <div key={audience}>
-            <dt>{audience}</dt>
+            <dt>{audiences.find((one) => one.key === audience)?.name}</dt>
             <dd>
-              <Level detail={detail} word={seen[detail]} />
+              <Level detail={detail} word={sentence} />
+              {isMore(detail, was) && was !== 'nothing' && <span className="newly"> more than now</span>}
             </dd>
           </div>
         ))}
@@ -87,21 +83,30 @@ function WhoSees({ calendar }: { calendar: Calendar }) {
   )
 }
 
-function WhereItGoes({ calendar }: { calendar: Calendar }) {
+function WhereItGoes({ shownOn }: { shownOn: Calendar[] }) {
+  const out = shownOn.filter((calendar) => calendar.disclosure.everyone !== 'nothing' || calendar.hasSecretLink)
+  const inside = shownOn.filter((calendar) => !out.includes(calendar))
   return (
     <section>
       <h2>Where it goes</h2>
-      {forWhom(calendar.disclosure) === 'everyone' ? (
+      {out.length > 0 && (
         <p>
-          To the page, the embeds and the feed of <Link to={`/calendars/${calendar.id}/publishing`}>{calendar.name}</Link>, within
-          seconds.
-        </p>
-      ) : (
-        <p>
-          It stays inside: {calendar.name} is not open to everyone.{' '}
-          {calendar.mayManage && <Link to={`/calendars/${calendar.id}`}>Say whom it is for</Link>}
+          To the pages, embeds and feeds of{' '}
+          {out.map((calendar, index) => (
+            <span key={calendar.id}>
+              {index > 0 && (index === out.length - 1 ? ' and ' : ', ')}
+              {calendar.mayPublish ? <Link to={`/calendars/${calendar.id}/publishing`}>{calendar.name}</Link> : calendar.name}
+            </span>
+          ))}
+          , as far as each shows it, within seconds.
         </p>
       )}
+      {inside.map((calendar) => (
+        <p key={calendar.id}>
+          It stays inside on {calendar.name}, which is open to nobody outside.{' '}
+          {calendar.mayManage && <Link to="/calendars">Say who sees it</Link>}
+        </p>
+      ))}
     </section>
   )
 }

@@ -2,7 +2,7 @@ import { useDeferredValue } from 'react'
 import { useForm, useWatch } from 'react-hook-form'
 import { Link } from 'react-router'
 import { sayDay } from '../../shared/days'
-import type { Calendar, Happening, LineReading } from '../api'
+import type { Calendar, Happening, LineReading, Proposal } from '../api'
 import { sayAgo } from '../Delivery'
 import { useConsequences, useLists, useOrganisation } from '../queries'
 import { CalendarChoice } from './CalendarChoice'
@@ -11,7 +11,12 @@ import { Conflict } from './Conflict'
 import { Refusal } from './DayField'
 import { draftOf, requestOf, type Draft } from './draft'
 import { LineUnderstood } from './LineUnderstood'
+import { MoreFields } from './MoreFields'
+import { AboutNotices, CopyNotice, ProposalNotice, StateNotice } from './Notices'
+import { PlacementChoice } from './PlacementChoice'
 import { RichTextField } from './RichTextField'
+import { SaveActs } from './SaveActs'
+import { ShownTo } from './ShownTo'
 import { useEventActs } from './useEventActs'
 import { WhenSentence } from './WhenSentence'
 
@@ -19,11 +24,15 @@ interface EventPageProps {
   calendars: Calendar[]
   stored: Happening | null
   draft: Draft
-  line: LineReading | null
+  line?: LineReading | null
+  /** What was handed in, and is looked at again. */
+  proposal?: Proposal | null
+  /** The event that a new one is like. */
+  copyOf?: Happening | null
 }
 
 /** One page, two columns: what you say, and what follows from it. */
-export function EventPage({ calendars, stored, draft: start, line }: EventPageProps) {
+export function EventPage({ calendars, stored, draft: start, line = null, proposal = null, copyOf = null }: EventPageProps) {
   const { locale } = useOrganisation()
   const lists = useLists().data
   const form = useForm<Draft>({ defaultValues: start })
@@ -32,26 +41,41 @@ export function EventPage({ calendars, stored, draft: start, line }: EventPagePr
     for (const [field, value] of Object.entries(change))
       form.setValue(field as keyof Draft, value as never, { shouldDirty: true })
   }
-  const acts = useEventActs(stored, form.formState.isDirty || line !== null)
+  const acts = useEventActs(stored, form.formState.isDirty || line !== null || copyOf !== null, proposal)
   const { problem, conflict } = acts
   const calendar = calendars.find((one) => one.id === draft.calendarId)
-  const save = form.handleSubmit((values) => acts.save(requestOf(values), calendar))
-  // Only when and where it happens is asked about: typing a title asks nothing.
-  const asked = { ...requestOf(draft), title: null, description: null, categoryId: null, tags: [] }
+  const shownOn = calendars.filter((one) => one.id === draft.calendarId || draft.placements.includes(one.id))
+  const save = (isDraft: boolean) => form.handleSubmit((values) => acts.save(requestOf(values, isDraft), calendar))
+  // Only when and where it happens, and who sees it, is asked about: typing a title asks nothing.
+  const isDraft = stored?.state === 'draft'
+  const asked = {
+    ...requestOf(draft, isDraft),
+    title: null,
+    description: null,
+    categoryId: null,
+    tags: [],
+    links: [],
+    files: [],
+    contact: '',
+    notes: '',
+  }
   const consequences = useConsequences(
     useDeferredValue(JSON.stringify({ event: asked, eventId: stored?.id ?? null, recurrenceId: stored?.recurrenceId ?? null })),
   )
 
   return (
     <main className="event">
-      <form className="event-says" onSubmit={save} noValidate aria-label={stored ? 'Event' : 'New event'}>
+      <form className="event-says" onSubmit={save(isDraft)} noValidate aria-label={stored ? 'Event' : 'New event'}>
         <p className="soft crumbs">
           <Link to={`/plan?day=${start.date}`}>Plan</Link> › {calendar?.name} › {stored ? stored.title : 'New event'}
           {stored?.recurs && ` › ${sayDay(stored.date, locale, { weekday: 'long', day: 'numeric', month: 'long' })}`}
         </p>
         <h1 className="visually-hidden">{stored ? stored.title : 'New event'}</h1>
         {line && <LineUnderstood line={line} />}
+        {copyOf && <CopyNotice copyOf={copyOf} />}
+        {proposal && <ProposalNotice stored={stored} proposal={proposal} />}
         {stored && <StateNotice stored={stored} onRestore={() => acts.act('restore')} />}
+        {stored && !proposal && <AboutNotices stored={stored} calendars={calendars} />}
         <input
           className="title-field"
           aria-label="Title"
@@ -75,8 +99,17 @@ export function EventPage({ calendars, stored, draft: start, line }: EventPagePr
         </div>
         <div className="event-row">
           <h2>Calendar</h2>
-          <CalendarChoice calendars={calendars} value={draft.calendarId} onChange={(calendarId) => set({ calendarId })} />
-          <Refusal text={problem?.on('calendarId')} />
+          <div>
+            <CalendarChoice calendars={calendars} value={draft.calendarId} onChange={(calendarId) => set({ calendarId })} />
+            <PlacementChoice
+              calendars={calendars}
+              home={draft.calendarId}
+              value={draft.placements}
+              before={stored?.placements ?? []}
+              onChange={(placements) => set({ placements })}
+            />
+            <Refusal text={problem?.on('calendarId') ?? problem?.on('placements')} />
+          </div>
         </div>
         <div className="event-row">
           <h2 id="where">Where</h2>
@@ -128,32 +161,36 @@ export function EventPage({ calendars, stored, draft: start, line }: EventPagePr
             <Refusal text={problem?.on('description')} />
           </div>
         </div>
+        <div className="event-row">
+          <h2>Shown to</h2>
+          <ShownTo draft={draft} set={set} shownOn={shownOn} problem={problem} />
+        </div>
+        <MoreFields draft={draft} set={set} problem={problem} />
         {conflict && (
           <Conflict
             mine={draft}
             theirs={draftOf(conflict)}
             savedBy={conflict.savedBy ?? ''}
             isRemoved={conflict.isRemoved}
-            onKeepMine={() => acts.save(requestOf(draft), calendar, conflict)}
+            onKeepMine={() => acts.save(requestOf(draft, isDraft), calendar, conflict)}
           />
         )}
         {problem && !conflict && (
           <p className="notice" role="alert">
-            {Object.keys(problem.errors).some((field) => field !== 'scope')
+            {Object.keys(problem.errors).some((field) => field !== 'scope' && field !== 'act' && field !== 'isDraft')
               ? 'Not saved yet: see what is marked above.'
               : problem.message}
           </p>
         )}
-        <div className="event-acts">
-          <button type="submit" className="btn btn-spruce" disabled={acts.isSaving}>
-            {acts.isSaving ? 'Saving …' : 'Save'}
-          </button>
-          <Link className="btn btn-quiet" to={`/plan?day=${start.date}`}>
-            Discard
-          </Link>
-          <span className="stretch" />
-          {stored && <StoredActs stored={stored} onAct={acts.act} />}
-        </div>
+        <SaveActs
+          stored={stored}
+          calendar={calendar}
+          isApproval={proposal !== null && calendar?.mayEdit === true}
+          isSaving={acts.isSaving}
+          day={start.date}
+          onSave={(asDraft) => void save(asDraft)()}
+          onAct={acts.act}
+        />
         {stored?.savedAt && (
           <p className="soft event-saved">
             Saved by {stored.savedBy}, {sayAgo(stored.savedAt)}.{' '}
@@ -165,44 +202,10 @@ export function EventPage({ calendars, stored, draft: start, line }: EventPagePr
         draft={draft}
         set={set}
         answer={consequences}
-        calendar={calendar}
+        shownOn={shownOn}
         seen={stored?.recurs ? stored.date : null}
       />
       {acts.guard}
     </main>
-  )
-}
-
-function StoredActs({ stored, onAct }: { stored: Happening; onAct: (act: 'cancel' | 'remove') => void }) {
-  return (
-    <>
-      {stored.state !== 'cancelled' && (
-        <button type="button" className="btn btn-outline-ink" onClick={() => onAct('cancel')}>
-          Cancel {stored.recurs ? 'dates' : 'it'}
-        </button>
-      )}
-      <button type="button" className="btn btn-brick" onClick={() => onAct('remove')}>
-        Remove
-      </button>
-    </>
-  )
-}
-
-/** That this date is not as its series says, with the way back. */
-function StateNotice({ stored, onRestore }: { stored: Happening; onRestore: () => void }) {
-  if (stored.state !== 'cancelled' && stored.differs === '') return null
-  const words =
-    stored.state === 'cancelled'
-      ? stored.isCancelledAlone
-        ? 'This date is cancelled. Readers see it struck through.'
-        : 'It is cancelled. Readers see it struck through.'
-      : `This date differs from its series: ${stored.differs}.`
-  return (
-    <p className="notice state-notice">
-      {words}{' '}
-      <button type="button" className="btn btn-outline-ink" onClick={onRestore}>
-        {stored.state === 'cancelled' ? 'It takes place after all' : 'Make it as the series again'}
-      </button>
-    </p>
   )
 }

@@ -3,8 +3,10 @@ import { addDays, placeOfZone, type Day } from '../../shared/days'
 import { Plate } from '../../shared/Plate'
 import { sayTime, sayWhen } from '../../shared/slips'
 import { call, type Calendar, type Happening } from '../api'
+import { useUndo } from '../changes/Changes'
 import { useOrganisation, useRefresh } from '../queries'
 import { useToast } from '../Toasts'
+import { saySize } from './MoreFields'
 
 /** An event for those who may not change it, or one that was removed. */
 export function EventReading({ happening, calendars }: { happening: Happening; calendars: Calendar[] }) {
@@ -65,9 +67,61 @@ export function EventReading({ happening, calendars }: { happening: Happening; c
           {[happening.category?.name, ...happening.tags.map((tag) => `#${tag}`)].filter(Boolean).join(' · ')}
         </p>
       )}
+      {happening.links.length > 0 && (
+        <ul className="plain-list">
+          {happening.links.map((link) => (
+            <li key={link.url}>
+              <a href={link.url} target="_blank" rel="noopener noreferrer">
+                {link.label}
+              </a>
+            </li>
+          ))}
+        </ul>
+      )}
+      {happening.files.length > 0 && (
+        <ul className="plain-list">
+          {happening.files.map((file) => (
+            <li key={file.id}>
+              <a href={`/api/files/${file.id}`} target="_blank" rel="noopener">
+                {file.name}
+              </a>{' '}
+              <span className="soft">{saySize(file.size)}</span>
+            </li>
+          ))}
+        </ul>
+      )}
+      {happening.contact && <p>Contact: {happening.contact}</p>}
+      <TakeOff happening={happening} calendars={calendars} />
       {happening.description && <div className="rich-text" dangerouslySetInnerHTML={{ __html: happening.description }} />}
     </main>
   )
+}
+
+/** Calendars of one's own on which somebody else's event is shown: it can be taken off there. */
+function TakeOff({ happening, calendars }: { happening: Happening; calendars: Calendar[] }) {
+  const refresh = useRefresh()
+  const toast = useToast()
+  const undo = useUndo()
+  const placed = calendars.filter((calendar) => calendar.mayEdit && happening.placements.includes(calendar.id))
+  if (placed.length === 0) return null
+  const takeOff = async (calendar: Calendar) => {
+    try {
+      const done = await call<{ actId: string }>('DELETE', `/events/${happening.id}/placements/${calendar.id}`)
+      await refresh.event(happening.id)
+      await refresh.everything()
+      toast(`“${happening.title}” is not shown on ${calendar.name} any more.`, () => void undo(done.actId))
+    } catch (failed) {
+      toast(failed instanceof Error ? failed.message : String(failed))
+    }
+  }
+  return placed.map((calendar) => (
+    <p key={calendar.id}>
+      <Plate code={calendar.plate} colour={calendar.colour} size="small" /> It is placed on {calendar.name}.{' '}
+      <button type="button" className="btn btn-outline-ink" onClick={() => takeOff(calendar)}>
+        Take it off {calendar.name}
+      </button>
+    </p>
+  ))
 }
 
 function moment(day: Day, time: string | null): string {

@@ -1,8 +1,8 @@
 import { useParams, useSearchParams } from 'react-router'
 import { todayIn } from '../../shared/days'
 import { NothingHere } from '../NothingHere'
-import { useCalendars, useEvent, useLine, useOrganisation } from '../queries'
-import { draftOf, draftOfRequest, newDraft } from './draft'
+import { useCalendars, useEvent, useLine, useOrganisation, useProposal } from '../queries'
+import { draftOf, draftOfCopy, draftOfProposal, draftOfRequest, newDraft } from './draft'
 import { EventPage } from './EventPage'
 import { EventReading } from './EventReading'
 
@@ -14,19 +14,22 @@ export function EventRoute() {
 
 function StoredEvent({ id }: { id: string }) {
   const [parameters] = useSearchParams()
-  const date = parameters.get('date')
+  const submission = parameters.get('submission')
+  const proposal = useProposal(submission)
+  const date = proposal.data?.recurrenceId ?? parameters.get('date')
   const calendars = useCalendars().data
-  const stored = useEvent(id, date)
+  const stored = useEvent(submission && !proposal.data ? undefined : id, date)
+  if (proposal.isError) return <NothingHere detail={proposal.error.message} />
   if (stored.isError) return <NothingHere detail={stored.error.message} />
   if (!calendars || !stored.data) return <p className="page">Opening …</p>
   if (!stored.data.mayEdit || stored.data.isRemoved) return <EventReading happening={stored.data} calendars={calendars} />
   return (
     <EventPage
-      key={`${id} ${date} ${stored.data.version}`}
+      key={`${id} ${date} ${stored.data.version} ${submission}`}
       calendars={calendars}
       stored={stored.data}
-      draft={draftOf(stored.data)}
-      line={null}
+      draft={proposal.data?.event ? draftOfProposal(proposal.data.event, stored.data) : draftOf(stored.data)}
+      proposal={proposal.data}
     />
   )
 }
@@ -38,10 +41,13 @@ function NewEvent() {
   const text = parameters.get('line')
   const calendars = useCalendars().data
   const line = useLine(text, day)
+  const copied = parameters.get('copy')
+  const copy = useEvent(copied ?? undefined, copied ? parameters.get('date') : null)
+  if (copy.isError) return <NothingHere detail={copy.error.message} />
   if (line.isError) return <NothingHere detail={line.error.message} />
-  if (!calendars || (text !== null && !line.data)) return <p className="page">Opening …</p>
-  const editable = calendars.filter((calendar) => calendar.mayEdit)
-  const said = line.data?.event.calendarId ?? parameters.get('calendar')
+  if (!calendars || (text !== null && !line.data) || (copied && !copy.data)) return <p className="page">Opening …</p>
+  const editable = calendars.filter((calendar) => calendar.mayContribute)
+  const said = line.data?.event.calendarId ?? copy.data?.calendarId ?? parameters.get('calendar')
   const chosen = editable.find((calendar) => calendar.id === said) ?? editable[0]
   if (!chosen) return <NothingHere detail="There is no calendar on which you can make events." />
   return (
@@ -49,8 +55,15 @@ function NewEvent() {
       key={parameters.toString()}
       calendars={calendars}
       stored={null}
-      draft={line.data ? draftOfRequest(line.data.event, chosen.id, day) : newDraft(chosen.id, day, parameters.get('from'))}
-      line={line.data ?? null}
+      draft={
+        copy.data
+          ? draftOfCopy(copy.data, chosen.id)
+          : line.data
+            ? draftOfRequest(line.data.event, chosen.id, day)
+            : newDraft(chosen.id, day, parameters.get('from'))
+      }
+      line={line.data}
+      copyOf={copy.data}
     />
   )
 }

@@ -1,5 +1,5 @@
 import { weekdayOf, type Day } from '../../shared/days'
-import type { Happening, HappeningRequest, InBreaks, MonthPosition, Repeat, Skip } from '../api'
+import type { Detail, EventFile, EventLink, Happening, HappeningRequest, InBreaks, MonthPosition, Repeat, Skip } from '../api'
 
 export type Pattern = 'once' | Repeat['pattern']
 
@@ -36,6 +36,22 @@ export interface Draft {
   extra: Day[]
   /** Names of dates removed by hand. */
   removed: string[]
+  /** Further calendars it is shown on. */
+  placements: string[]
+  links: EventLink[]
+  files: EventFile[]
+  contact: string
+  notes: string
+  cap: CapDraft
+  showFrom: Day | null
+  showUntil: Day | null
+}
+
+/** What the event itself allows at most; null is “as the calendar says”. */
+export interface CapDraft {
+  members: Detail | null
+  link: Detail | null
+  everyone: Detail | null
 }
 
 /** The parts of a repetition that follow from its first day until somebody says otherwise. */
@@ -79,6 +95,14 @@ export function newDraft(calendarId: string, day: Day, from: string | null = nul
     inBreaks: 'skip',
     extra: [],
     removed: [],
+    placements: [],
+    links: [],
+    files: [],
+    contact: '',
+    notes: '',
+    cap: { members: null, link: null, everyone: null },
+    showFrom: null,
+    showUntil: null,
   }
 }
 
@@ -91,9 +115,32 @@ export function draftOfRequest(request: HappeningRequest, calendarId: string, da
 export function draftOf(happening: Happening): Draft {
   return {
     ...newDraft(happening.calendarId, happening.date),
-    ...fieldsOf({ ...happening, categoryId: happening.category?.id ?? null }, happening.date),
+    ...fieldsOf({ ...happening, ...requestable(happening) }, happening.date),
+    files: happening.files,
     calendarId: happening.calendarId,
   }
+}
+
+/** What stands in an event's form in another shape than in the event. */
+function requestable(happening: Happening) {
+  return {
+    categoryId: happening.category?.id ?? null,
+    files: happening.files.map((file) => file.id),
+    isDraft: happening.state === 'draft',
+  }
+}
+
+/** A new event like another one: all of it, but that it is by itself from now on. */
+export function draftOfCopy(happening: Happening, calendarId: string): Draft {
+  return { ...draftOf(happening), calendarId, placements: [], extra: [], removed: [] }
+}
+
+/** What was handed in, in the form again. */
+export function draftOfProposal(request: HappeningRequest, stored: Happening): Draft {
+  const date = request.date ?? stored.date
+  const known = new Map(stored.files.map((file) => [file.id, file]))
+  const files = (request.files ?? []).map((id) => known.get(id) ?? { id, name: 'a file that was brought', type: '', size: 0 })
+  return { ...newDraft(request.calendarId, date), ...fieldsOf(request, date), files, calendarId: request.calendarId }
 }
 
 function fieldsOf(said: Omit<HappeningRequest, 'calendarId'>, date: Day): Partial<Draft> {
@@ -124,6 +171,13 @@ function fieldsOf(said: Omit<HappeningRequest, 'calendarId'>, date: Day): Partia
     inBreaks: said.inBreaks ?? 'skip',
     extra: said.extra ?? [],
     removed: said.removed ?? [],
+    placements: said.placements ?? [],
+    links: said.links ?? [],
+    contact: said.contact ?? '',
+    notes: said.notes ?? '',
+    cap: said.cap ?? { members: null, link: null, everyone: null },
+    showFrom: said.showFrom ?? null,
+    showUntil: said.showUntil ?? null,
   }
 }
 
@@ -136,7 +190,8 @@ function givenPosition(repeat: Repeat | null): Partial<Draft> {
   return given
 }
 
-export function requestOf(draft: Draft): HappeningRequest {
+/** @param isDraft It stays with those who make it. */
+export function requestOf(draft: Draft, isDraft = false): HappeningRequest {
   return {
     calendarId: draft.calendarId,
     title: draft.title,
@@ -157,6 +212,15 @@ export function requestOf(draft: Draft): HappeningRequest {
       .split(',')
       .map((tag) => tag.trim().replace(/^#/, ''))
       .filter((tag) => tag !== ''),
+    placements: draft.placements,
+    links: draft.links.filter((link) => link.url.trim() !== ''),
+    files: draft.files.map((file) => file.id),
+    contact: draft.contact,
+    notes: draft.notes,
+    cap: draft.cap,
+    showFrom: draft.showFrom,
+    showUntil: draft.showUntil,
+    isDraft,
   }
 }
 

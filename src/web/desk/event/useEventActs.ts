@@ -1,13 +1,13 @@
 import { useState } from 'react'
-import { call, Problem, type Calendar, type Happening, type HappeningRequest } from '../api'
-import { useChange, type Asked } from '../changes/Changes'
+import { call, Problem, type Calendar, type Happening, type HappeningRequest, type Proposal } from '../api'
+import { sayAsked, useChange, type Asked } from '../changes/Changes'
 import { useLeaveGuard } from '../LeaveGuard'
 import { forWhom } from '../openness'
 import { useRefresh } from '../queries'
 import { useToast } from '../Toasts'
 
 /** Saving, cancelling, removing and leaving. What was typed stays whatever happens. */
-export function useEventActs(stored: Happening | null, isDirty: boolean) {
+export function useEventActs(stored: Happening | null, isDirty: boolean, proposal: Proposal | null = null) {
   const [problem, setProblem] = useState<Problem | null>(null)
   const [isSaving, setSaving] = useState(false)
   const refresh = useRefresh()
@@ -35,12 +35,18 @@ export function useEventActs(stored: Happening | null, isDirty: boolean) {
     attempt(async () => {
       const base = over ?? stored
       if (base) {
-        await makeChange(base, { act: 'edit', event: request })
+        await makeChange(base, {
+          act: 'edit',
+          event: request,
+          submissionId: proposal?.id ?? null,
+          scope: proposal?.scope ?? null,
+        })
         return
       }
       const saved = await call<Happening>('POST', '/events', request)
       await refresh.everything()
-      toast(`“${saved.title}” is saved on ${calendar?.name}. ${whoSees(calendar)}`, () => void takeBack(saved))
+      const asks = saved.asksFor.length > 0 ? ` ${sayAsked(saved.asksFor)}` : ''
+      toast(`${sayMade(saved, calendar)}${asks}`, () => void takeBack(saved))
       leaveTo(`/plan?day=${request.date}`)
     })
 
@@ -60,7 +66,7 @@ export function useEventActs(stored: Happening | null, isDirty: boolean) {
     await refresh.everything()
   }
 
-  const makeChange = async (base: Happening, what: Pick<Asked, 'act'> & Partial<Pick<Asked, 'event'>>) => {
+  const makeChange = async (base: Happening, what: Pick<Asked, 'act'> & Partial<Asked>) => {
     const done = await change(base.id, {
       recurrenceId: base.recurrenceId,
       version: base.version ?? 0,
@@ -80,6 +86,13 @@ export function useEventActs(stored: Happening | null, isDirty: boolean) {
     act: (act: 'cancel' | 'remove' | 'restore') => attempt(async () => (stored ? makeChange(stored, { act }) : undefined)),
     guard,
   }
+}
+
+function sayMade(saved: Happening, calendar: Calendar | undefined): string {
+  if (saved.state === 'draft') return `“${saved.title}” is kept as a draft on ${calendar?.name}.`
+  if (saved.state === 'waiting')
+    return `“${saved.title}” is handed in on ${calendar?.name}. It goes out when an editor approves it.`
+  return `“${saved.title}” is saved on ${calendar?.name}. ${whoSees(calendar)}`
 }
 
 function whoSees(calendar: Calendar | undefined): string {

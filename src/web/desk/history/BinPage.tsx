@@ -3,7 +3,7 @@ import { Plate } from '../../shared/Plate'
 import { call, type Binned } from '../api'
 import { useUndo } from '../changes/Changes'
 import { sayAgo } from '../Delivery'
-import { useBin, useCalendars, useOrganisation, useRefresh } from '../queries'
+import { useBin, useCalendarBin, useCalendars, useOrganisation, useRefresh, useSession } from '../queries'
 import { useToast } from '../Toasts'
 
 /** What was removed rests here for 90 days. */
@@ -23,6 +23,7 @@ export function BinPage() {
       toast(failed instanceof Error ? failed.message : String(failed))
     }
   }
+  const isAdministrator = useSession().data?.person?.isAdministrator ?? false
   return (
     <main className="page">
       <h1>Bin</h1>
@@ -33,6 +34,7 @@ export function BinPage() {
         </p>
       )}
       {bin.data?.length === 0 && <p className="empty">The bin is empty.</p>}
+      {isAdministrator && <BinnedCalendars />}
       {bin.data && bin.data.length > 0 && (
         <table className="plain-table">
           <thead>
@@ -71,5 +73,42 @@ export function BinPage() {
         </table>
       )}
     </main>
+  )
+}
+
+/** Whole calendars, with all that they held. */
+function BinnedCalendars() {
+  const { locale } = useOrganisation()
+  const binned = useCalendarBin(true).data ?? []
+  const refresh = useRefresh()
+  const toast = useToast()
+  const restore = async (id: string, name: string) => {
+    try {
+      await call('POST', `/calendars/${id}/restore`)
+      await refresh.everything()
+      toast(`${name} is back, with its events and addresses.`)
+    } catch (failed) {
+      toast(failed instanceof Error ? failed.message : String(failed))
+    }
+  }
+  if (binned.length === 0) return null
+  return (
+    <section>
+      <h2>Calendars</h2>
+      <ul className="plain-list">
+        {binned.map((calendar) => (
+          <li key={calendar.id}>
+            <Plate code={calendar.plate} colour={calendar.colour} size="small" /> <b>{calendar.name}</b>{' '}
+            <span className="soft">
+              removed {sayAgo(calendar.removedAt)}, gone for good{' '}
+              {sayDay(calendar.goneAt.slice(0, 10), locale, { day: 'numeric', month: 'long', year: 'numeric' })}
+            </span>
+            <button type="button" className="btn btn-outline-ink" onClick={() => restore(calendar.id, calendar.name)}>
+              Restore<span className="visually-hidden"> {calendar.name}</span>
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
   )
 }

@@ -9,7 +9,7 @@ import { Levels } from '../Level'
 import { sayOpenness } from '../openness'
 import { useOrganisation } from '../queries'
 import { useDropOn } from './moving'
-import { ShortSlip, Slip } from './Slip'
+import { isOn, ShortSlip, Slip } from './Slip'
 import type { Plan } from './usePlanAddress'
 
 interface LanesProps {
@@ -69,7 +69,7 @@ export function Lanes({ plan, days, calendars, occurrences }: LanesProps) {
       </thead>
       <tbody>
         {calendars.map((calendar) => {
-          const own = occurrences.filter((occurrence) => occurrence.calendarId === calendar.id)
+          const own = occurrences.filter((occurrence) => isOn(occurrence, calendar.id))
           return (
             <tr key={calendar.id}>
               <LaneHead calendar={calendar} />
@@ -188,7 +188,7 @@ interface NewHereProps {
 function NewHere({ calendar, day, locale, className, busy = false, children }: NewHereProps) {
   const navigate = useNavigate()
   const drop = useDropOn(day, calendar.id)
-  if (!calendar.mayEdit) return children ? <span className={className}>{children}</span> : null
+  if (!calendar.mayContribute) return children ? <span className={className}>{children}</span> : null
   return (
     <button
       type="button"

@@ -20,7 +20,9 @@ export function PlanList({ plan, calendars, occurrences }: PlanListProps) {
     .map((day, index) => ({
       day,
       onDay: occurrences.filter(
-        (one) => (index === 0 ? touches(one, day) : firstDay(one) === day) && calendarOf.has(one.calendarId),
+        (one) =>
+          (index === 0 ? touches(one, day) : firstDay(one) === day) &&
+          [one.calendarId, ...one.alsoOn].some((id) => calendarOf.has(id)),
       ),
     }))
     .filter(({ onDay }) => onDay.length > 0)
@@ -34,12 +36,14 @@ export function PlanList({ plan, calendars, occurrences }: PlanListProps) {
           </h2>
           <ul>
             {onDay.map((occurrence) => {
-              const calendar = calendarOf.get(occurrence.calendarId)
+              const shownOn = [occurrence.calendarId, ...occurrence.alsoOn].flatMap((id) => calendarOf.get(id) ?? [])
               return (
                 <li key={occurrence.eventId + occurrence.recurrenceId}>
                   <span className="list-time">{sayTime(occurrence, day)}</span>
                   <span className="list-plate">
-                    {calendar && <Plate code={calendar.plate} colour={calendar.colour} size="small" />}
+                    {shownOn.map((calendar) => (
+                      <Plate key={calendar.id} code={calendar.plate} colour={calendar.colour} size="small" />
+                    ))}
                   </span>
                   <Link
                     to={`/events/${occurrence.eventId}?date=${occurrence.recurrenceId}`}

@@ -5,7 +5,7 @@ import { useArrowKeys } from '../../shared/useArrowKeys'
 import type { Calendar, DayInfo, Occurrence } from '../api'
 import { useOrganisation } from '../queries'
 import { useDropOn } from './moving'
-import { SlipLine } from './Slip'
+import { SlipLine, shownAs } from './Slip'
 import type { Plan } from './usePlanAddress'
 
 /** As many lines of 24 px, the least that a finger hits, as five or six weeks leave room for at 1280 by 800. */
@@ -24,7 +24,7 @@ export function PlanMonth({ plan, days, calendars, occurrences }: PlanMonthProps
   const arrows = useArrowKeys()
   const weeks = weeksOf(monthOf(plan.day), firstDayOfWeek)
   const calendarOf = new Map(calendars.map((calendar) => [calendar.id, calendar]))
-  const mayEdit = calendars.some((calendar) => calendar.mayEdit)
+  const mayEdit = calendars.some((calendar) => calendar.mayContribute)
   const closedOn = new Map(days.map((day) => [day.day, day.closed]))
   return (
     <table ref={arrows} className={`plan-month plan-month-${weeks.length}`}>
@@ -50,7 +50,7 @@ export function PlanMonth({ plan, days, calendars, occurrences }: PlanMonthProps
                 mayEdit={mayEdit}
                 linesShown={linesOf(weeks.length)}
                 calendarOf={calendarOf}
-                onDay={occurrences.filter((occurrence) => touches(occurrence, day) && calendarOf.has(occurrence.calendarId))}
+                onDay={occurrences.filter((occurrence) => touches(occurrence, day) && shownAs(occurrence, calendarOf))}
               />
             ))}
           </tr>
@@ -98,7 +98,7 @@ function MonthCell({ day, plan, closed, mayEdit, linesShown, calendarOf, onDay }
       <span className="day-number">{Number(day.slice(8))}</span>
       <div className="day-lines">
         {shown.map((occurrence) => {
-          const calendar = calendarOf.get(occurrence.calendarId)
+          const calendar = shownAs(occurrence, calendarOf)
           return (
             calendar && (
               <SlipLine

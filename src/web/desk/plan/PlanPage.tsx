@@ -1,12 +1,14 @@
 import { Link, useNavigate } from 'react-router'
 import { addDays, monthOf, sayDay, sayMonth, saySpan } from '../../shared/days'
-import { useCalendars, useDays, useOccurrences, useOrganisation } from '../queries'
+import type { Calendar, Group } from '../api'
+import { useCalendars, useDays, useGroups, useOccurrences, useOrganisation } from '../queries'
 import { useKeys } from '../useKeys'
 import { Lanes } from './Lanes'
 import { MovingProvider } from './moving'
 import { PlanList } from './PlanList'
 import { PlanMonth } from './PlanMonth'
 import { narrowed, PlanTools } from './PlanTools'
+import { isOn } from './Slip'
 import { TimeGrid } from './TimeGrid'
 import { spans, usePlanAddress, type Plan, type PlanView } from './usePlanAddress'
 import { YearRibbon } from './YearRibbon'
@@ -19,7 +21,7 @@ export function PlanPage() {
   const organisation = useOrganisation()
   const calendars = useCalendars()
   const occurrences = useOccurrences(plan.first, plan.end)
-  const editable = calendars.data?.filter((calendar) => calendar.mayEdit) ?? []
+  const editable = calendars.data?.filter((calendar) => calendar.mayContribute) ?? []
   const newEvent = () => editable.length > 0 && navigate(`/events/new?day=${plan.day}`)
   useKeys({
     n: newEvent,
@@ -34,7 +36,10 @@ export function PlanPage() {
   })
   const days = useDays(plan.first, plan.end)
   const problem = calendars.error ?? occurrences.error ?? days.error
-  const shown = narrowed(occurrences.data ?? [], plan.filter)
+  const groups = useGroups().data ?? []
+  const shownCalendars = inGroup(calendars.data ?? [], groups, plan.filter.group)
+  const shown = narrowed(occurrences.data ?? [], plan.filter).filter((one) => shownCalendars.some(({ id }) => isOn(one, id)))
+  const hasArchived = calendars.data?.some((calendar) => calendar.isArchived) ?? false
 
   return (
     <main className="plan">
@@ -57,7 +62,13 @@ export function PlanPage() {
           </Link>
         )}
       </div>
-      <PlanTools plan={plan} occurrences={occurrences.data ?? []} mayEdit={editable.length > 0} />
+      <PlanTools
+        plan={plan}
+        occurrences={occurrences.data ?? []}
+        mayEdit={editable.length > 0}
+        mayMakeSeveral={editable.some((calendar) => calendar.mayEdit)}
+        groups={[...groups.map((group) => group.name), ...(hasArchived ? [archived] : [])]}
+      />
       {problem && (
         <p className="notice" role="alert">
           {problem.message}
@@ -67,19 +78,28 @@ export function PlanPage() {
       {calendars.data && calendars.data.length > 0 && (
         <div className={occurrences.isPlaceholderData ? 'plan-body is-older' : 'plan-body'}>
           <MovingProvider>
-            {plan.view === 'lanes' && <Lanes plan={plan} days={days.data ?? []} calendars={calendars.data} occurrences={shown} />}
+            {plan.view === 'lanes' && <Lanes plan={plan} days={days.data ?? []} calendars={shownCalendars} occurrences={shown} />}
             {plan.view === 'month' && (
-              <PlanMonth plan={plan} days={days.data ?? []} calendars={calendars.data} occurrences={shown} />
+              <PlanMonth plan={plan} days={days.data ?? []} calendars={shownCalendars} occurrences={shown} />
             )}
             {(plan.view === 'week' || plan.view === 'day') && (
-              <TimeGrid plan={plan} days={days.data ?? []} calendars={calendars.data} occurrences={shown} />
+              <TimeGrid plan={plan} days={days.data ?? []} calendars={shownCalendars} occurrences={shown} />
             )}
-            {plan.view === 'list' && <PlanList plan={plan} calendars={calendars.data} occurrences={shown} />}
+            {plan.view === 'list' && <PlanList plan={plan} calendars={shownCalendars} occurrences={shown} />}
           </MovingProvider>
         </div>
       )}
     </main>
   )
+}
+
+const archived = 'archived'
+
+/** The calendars of a group; without one all that are in use. */
+function inGroup(calendars: Calendar[], groups: Group[], name: string): Calendar[] {
+  if (name === archived) return calendars.filter((calendar) => calendar.isArchived)
+  const group = groups.find((one) => one.name === name)
+  return calendars.filter((calendar) => !calendar.isArchived && (!group || group.calendars.includes(calendar.id)))
 }
 
 function titleOf(plan: Plan, locale: string): string {

@@ -8,16 +8,20 @@ interface PlanToolsProps {
   /** All that is on, to offer what can be narrowed by. */
   occurrences: Occurrence[]
   mayEdit: boolean
+  mayMakeSeveral: boolean
+  /** Names of groups of calendars. */
+  groups: string[]
 }
 
 /** A line to say an event in, and what the plan is narrowed to. */
-export function PlanTools({ plan, occurrences, mayEdit }: PlanToolsProps) {
+export function PlanTools({ plan, occurrences, mayEdit, mayMakeSeveral, groups }: PlanToolsProps) {
   const isNarrowed = Object.values(plan.filter).some((value) => value !== '')
   return (
     <div className="plan-tools">
       {mayEdit && <LineField plan={plan} />}
-      {mayEdit && <Link to="/events/several">Several at once</Link>}
+      {mayMakeSeveral && <Link to="/events/several">Several at once</Link>}
       <span className="stretch" />
+      <FilterChoice plan={plan} name="group" all="all calendars" offered={groups} />
       <FilterChoice
         plan={plan}
         name="category"
@@ -27,7 +31,11 @@ export function PlanTools({ plan, occurrences, mayEdit }: PlanToolsProps) {
       <FilterChoice plan={plan} name="tag" all="all tags" offered={occurrences.flatMap((one) => one.tags)} />
       <FilterChoice plan={plan} name="place" all="all places" offered={occurrences.map((one) => one.place)} />
       {isNarrowed && (
-        <button type="button" className="as-link" onClick={() => plan.go({ filter: { category: '', tag: '', place: '' } })}>
+        <button
+          type="button"
+          className="as-link"
+          onClick={() => plan.go({ filter: { category: '', tag: '', place: '', group: '' } })}
+        >
           Show all
         </button>
       )}

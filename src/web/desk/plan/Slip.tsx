@@ -3,6 +3,7 @@ import { placeOfZone, type Day } from '../../shared/days'
 import { Plate } from '../../shared/Plate'
 import { sayTime, sayTimeShort } from '../../shared/slips'
 import type { Calendar, Occurrence } from '../api'
+import { useCalendars } from '../queries'
 import { useMovable } from './moving'
 
 interface SlipProps {
@@ -13,7 +14,7 @@ interface SlipProps {
 
 /** One date on the plan: paper, with a band of its calendar's colour and hatch. */
 export function Slip({ occurrence, calendar, day }: SlipProps) {
-  const movable = useMovable(occurrence, day, calendar.mayEdit)
+  const movable = useMovable(occurrence, day, mayMove(occurrence, calendar))
   return (
     <Link to={addressOf(occurrence)} className={classesOf('slip', occurrence)} {...movable}>
       <span className={`band hue-${calendar.colour}`} aria-hidden="true" />
@@ -28,6 +29,7 @@ export function Slip({ occurrence, calendar, day }: SlipProps) {
         </span>
         <b className="slip-title">{occurrence.title}</b>
         {occurrence.place && <span className="slip-place">{occurrence.place}</span>}
+        <AlsoOn occurrence={occurrence} calendar={calendar} />
         {occurrence.own && (
           <span className="slip-place">
             {sayTime({ ...occurrence.own, allDay: false })} in {placeOfZone(occurrence.own.zone)}
@@ -40,7 +42,7 @@ export function Slip({ occurrence, calendar, day }: SlipProps) {
 
 /** The same on one line of a week's column, which says the weekday too. */
 export function ShortSlip({ occurrence, calendar, day, weekday }: SlipProps & { weekday: string }) {
-  const movable = useMovable(occurrence, day, calendar.mayEdit)
+  const movable = useMovable(occurrence, day, mayMove(occurrence, calendar))
   return (
     <Link
       to={addressOf(occurrence)}
@@ -61,7 +63,7 @@ export function ShortSlip({ occurrence, calendar, day, weekday }: SlipProps & { 
 
 /** The same on one line, with the plate. */
 export function SlipLine({ occurrence, calendar, day }: SlipProps) {
-  const movable = useMovable(occurrence, day, calendar.mayEdit)
+  const movable = useMovable(occurrence, day, mayMove(occurrence, calendar))
   return (
     <Link
       to={addressOf(occurrence)}
@@ -70,9 +72,43 @@ export function SlipLine({ occurrence, calendar, day }: SlipProps) {
       {...movable}
     >
       <Plate code={calendar.plate} colour={calendar.colour} size="small" />
+      <AlsoOn occurrence={occurrence} calendar={calendar} />
       <span className="slip-time">{sayTimeShort(occurrence, day)}</span>
       <span className="slip-title">{occurrence.title}</span>
     </Link>
+  )
+}
+
+/** Its home, or where it is placed. */
+export function isOn(occurrence: Occurrence, calendarId: string): boolean {
+  return occurrence.calendarId === calendarId || occurrence.alsoOn.includes(calendarId)
+}
+
+/** The calendar to show it as: its home, or where that is not in sight the first that is. */
+export function shownAs(occurrence: Occurrence, calendarOf: Map<string, Calendar>): Calendar | undefined {
+  const on = [occurrence.calendarId, ...occurrence.alsoOn].find((id) => calendarOf.has(id))
+  return on === undefined ? undefined : calendarOf.get(on)
+}
+
+/** Who may change it at home can drag it; where it is only placed it is not theirs to move. */
+export function mayMove(occurrence: Occurrence, calendar: Calendar): boolean {
+  return calendar.mayContribute && occurrence.calendarId === calendar.id
+}
+
+/** The plates of further calendars that show it: one event, not a copy. */
+function AlsoOn({ occurrence, calendar }: { occurrence: Occurrence; calendar: Calendar }) {
+  const others = [occurrence.calendarId, ...occurrence.alsoOn].filter((id) => id !== calendar.id)
+  const calendars = useCalendars().data ?? []
+  if (others.length === 0) return null
+  return (
+    <span className="also-on">
+      <span className="visually-hidden">also on </span>
+      {calendars
+        .filter((one) => others.includes(one.id))
+        .map((one) => (
+          <Plate key={one.id} code={one.plate} colour={one.colour} size="small" />
+        ))}
+    </span>
   )
 }
 

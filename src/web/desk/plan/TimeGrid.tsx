@@ -7,7 +7,7 @@ import { hoursOf, layoutDay, timeAt } from '../../shared/timeGrid'
 import type { Calendar, DayInfo, Occurrence } from '../api'
 import { useOrganisation } from '../queries'
 import { useDropOn, useMovable, useMoving } from './moving'
-import { addressOf } from './Slip'
+import { addressOf, mayMove, shownAs } from './Slip'
 import type { Plan } from './usePlanAddress'
 
 interface TimeGridProps {
@@ -27,7 +27,7 @@ export function TimeGrid({ plan, days, calendars, occurrences }: TimeGridProps) 
   const scroller = useRef<HTMLDivElement>(null)
   const now = useNow()
   const calendarOf = new Map(calendars.map((calendar) => [calendar.id, calendar]))
-  const known = occurrences.filter((one) => calendarOf.has(one.calendarId))
+  const known = occurrences.filter((one) => shownAs(one, calendarOf))
   const isLong = (one: Occurrence) => one.allDay || Date.parse(one.end) - Date.parse(one.start) >= 24 * 3_600_000
   const longest = Math.max(...days.map((day) => Date.parse(day.end) - Date.parse(day.start)), 1) / 3_600_000
   const first = days[0]?.day
@@ -64,7 +64,7 @@ export function TimeGrid({ plan, days, calendars, occurrences }: TimeGridProps) 
                 {known
                   .filter((one) => isLong(one) && touches(one, day.day))
                   .map((one) => {
-                    const calendar = calendarOf.get(one.calendarId)
+                    const calendar = shownAs(one, calendarOf)
                     return (
                       calendar && (
                         <AllDaySlip key={one.eventId + one.recurrenceId} occurrence={one} calendar={calendar} day={day.day} />
@@ -120,7 +120,7 @@ function AllDayCell({ day, children }: { day: Day; children: React.ReactNode }) 
 }
 
 function AllDaySlip({ occurrence, calendar, day }: { occurrence: Occurrence; calendar: Calendar; day: Day }) {
-  const movable = useMovable(occurrence, day, calendar.mayEdit)
+  const movable = useMovable(occurrence, day, mayMove(occurrence, calendar))
   const isFirst = firstDay(occurrence) === day
   const isLast = lastDay(occurrence) === day
   return (
@@ -159,7 +159,7 @@ function DayColumn({ day, plan, now, calendarOf, isAlone, occurrences }: DayColu
     const box = event.currentTarget.getBoundingClientRect()
     return timeAt((event.clientY - below - box.top) / box.height, day.start, day.end, day.clocksChangeAt)
   }
-  const mayEdit = [...calendarOf.values()].some((calendar) => calendar.mayEdit)
+  const mayEdit = [...calendarOf.values()].some((calendar) => calendar.mayContribute)
   const drop = (event: React.DragEvent) => {
     const dragged = moving.held()
     if (!dragged) return
@@ -203,7 +203,7 @@ function DayColumn({ day, plan, now, calendarOf, isAlone, occurrences }: DayColu
         />
       )}
       {placed.map((one) => {
-        const calendar = calendarOf.get(one.item.calendarId)
+        const calendar = shownAs(one.item, calendarOf)
         return (
           calendar && (
             <TimeSlip
@@ -239,7 +239,7 @@ function TimeSlip({ occurrence, calendar, day, style }: TimeSlipProps) {
   const moving = useMoving()
   const own = occurrence.own ?? occurrence
   const isShort = Date.parse(occurrence.end) - Date.parse(occurrence.start) < 45 * 60_000
-  const movable = useMovable(occurrence, day, calendar.mayEdit, (step) => {
+  const movable = useMovable(occurrence, day, mayMove(occurrence, calendar), (step) => {
     const next = minutes(timeOf(own.start)) + step * 15
     void moving.move(occurrence, Math.floor(next / 1440), shifted(timeOf(own.start), step * 15))
   })

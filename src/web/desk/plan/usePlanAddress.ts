@@ -12,6 +12,8 @@ export interface Filter {
   category: string
   tag: string
   place: string
+  /** The name of a group of calendars, or “archived”. */
+  group: string
 }
 
 export interface Plan {
@@ -38,7 +40,7 @@ export function usePlanAddress(): Plan {
   const day = /^\d{4}-\d{2}-\d{2}$/.test(parameters.get('day') ?? '') ? (parameters.get('day') as Day) : today
   const { first, end } = spanOf(view, weeks, day, organisation.firstDayOfWeek)
   const said = (name: keyof Filter) => parameters.get(name) ?? ''
-  const filter: Filter = { category: said('category'), tag: said('tag'), place: said('place') }
+  const filter: Filter = { category: said('category'), tag: said('tag'), place: said('place'), group: said('group') }
 
   const go: Plan['go'] = (change) => {
     const next = { view, weeks, day, filter, ...change }

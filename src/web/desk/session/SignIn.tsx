@@ -1,5 +1,6 @@
 import { useState } from 'react'
 import { useForm } from 'react-hook-form'
+import { Link } from 'react-router'
 import { call, type Session } from '../api'
 import { useRefresh } from '../queries'
 
@@ -54,6 +55,9 @@ export function SignIn() {
         <button type="submit" className="btn btn-spruce" disabled={formState.isSubmitting}>
           Sign in
         </button>
+        <p>
+          <Link to="/forgotten">Password forgotten?</Link>
+        </p>
       </form>
     </main>
   )

@@ -1,0 +1,57 @@
+import Dropdown from 'react-bootstrap/Dropdown'
+import { useRefresh } from './queries'
+import { seeAs, useSeenAs, type SeenAs } from './seeAs'
+
+export const seenAsWords: Record<SeenAs, { choice: string; as: string }> = {
+  members: { choice: 'a member', as: 'a member who keeps nothing' },
+  link: { choice: 'someone with the link', as: 'someone with the secret link' },
+  everyone: { choice: 'everyone', as: 'everyone' },
+}
+
+export function useSeeAs() {
+  const refresh = useRefresh()
+  return (audience: SeenAs | null) => {
+    seeAs(audience)
+    void refresh.asOthers()
+  }
+}
+
+/** In the bar of every screen: look at what is on it as others get it. */
+export function SeeAsChoice() {
+  const seen = useSeenAs()
+  const choose = useSeeAs()
+  return (
+    <Dropdown align="end">
+      <Dropdown.Toggle className="see-as">See as …</Dropdown.Toggle>
+      <Dropdown.Menu>
+        {(Object.keys(seenAsWords) as SeenAs[]).map((audience) => (
+          <Dropdown.Item as="button" key={audience} active={seen === audience} onClick={() => choose(audience)}>
+            {seenAsWords[audience].choice}
+          </Dropdown.Item>
+        ))}
+        {seen && (
+          <Dropdown.Item as="button" onClick={() => choose(null)}>
+            yourself again
+          </Dropdown.Item>
+        )}
+      </Dropdown.Menu>
+    </Dropdown>
+  )
+}
+
+/** Says on every screen that it is another's view, with the way back. */
+export function SeenAsNotice() {
+  const seen = useSeenAs()
+  const choose = useSeeAs()
+  if (!seen) return null
+  return (
+    <div className="seen-as" role="status">
+      <span>
+        You see this as <b>{seenAsWords[seen].as}</b>: what is not here, they do not get. Nothing can be changed meanwhile.
+      </span>
+      <button type="button" className="btn btn-outline-ink" onClick={() => choose(null)}>
+        Back to your own view
+      </button>
+    </div>
+  )
+}

@@ -1,0 +1,35 @@
+import { useId } from 'react'
+import { useToast } from '../Toasts'
+
+interface CopyableProps {
+  name: string
+  button: string
+  text: string
+  lines?: number
+  children: React.ReactNode
+}
+
+/** Something to be pasted elsewhere, with a button that copies it. */
+export function Copyable({ name, button, text, lines = 1, children }: CopyableProps) {
+  const toast = useToast()
+  const id = useId()
+  const copy = () =>
+    navigator.clipboard.writeText(text).then(
+      () => toast(`Copied: ${name.toLowerCase()}.`),
+      () => toast('The browser does not let this page copy. Select the text and copy it.'),
+    )
+  return (
+    <div className="copyable">
+      <label htmlFor={id}>{name}</label>
+      <button type="button" className="btn btn-outline-ink" onClick={copy}>
+        {button}
+      </button>
+      {lines > 1 ? (
+        <textarea id={id} readOnly rows={lines} value={text} spellCheck={false} onFocus={(event) => event.target.select()} />
+      ) : (
+        <input id={id} readOnly value={text} onFocus={(event) => event.target.select()} />
+      )}
+      <p className="soft">{children}</p>
+    </div>
+  )
+}

@@ -1,0 +1,177 @@
+import { useState } from 'react'
+import Overlay from 'react-bootstrap/Overlay'
+import { call, type Calendar, type Detail, type Disclosure, type Opening } from '../api'
+import { Level } from '../Level'
+import { audiences, detailWords, tableWith } from '../openness'
+import { useOpening, useRefresh } from '../queries'
+import { useToast } from '../Toasts'
+import { usePost } from '../usePost'
+import { WhatFollows } from './WhatFollows'
+
+type Wide = Exclude<(typeof audiences)[number]['key'], 'editors'>
+
+const toWhom: Record<Wide, string> = { members: 'members', link: 'those with the link', everyone: 'everyone' }
+const levels: Detail[] = ['nothing', 'times', 'headline', 'complete']
+
+/** How much an audience sees of a calendar, and the place where that is changed. */
+export function LevelCell({ calendar, audience }: { calendar: Calendar; audience: Wide }) {
+  const [isOpen, setOpen] = useState(false)
+  const [button, setButton] = useState<HTMLButtonElement | null>(null)
+  const detail = calendar.disclosure[audience]
+  const close = () => {
+    setOpen(false)
+    button?.focus()
+  }
+  if (!calendar.mayManage)
+    return (
+      <td>
+        <Level detail={detail} />
+      </td>
+    )
+  return (
+    <td className={isOpen ? 'level-cell is-open' : 'level-cell'}>
+      <button
+        ref={setButton}
+        type="button"
+        aria-haspopup="dialog"
+        aria-expanded={isOpen}
+        aria-label={`${calendar.name}, ${toWhom[audience]}: ${detailWords[detail].toLowerCase()}. Change it`}
+        onClick={() => setOpen(!isOpen)}
+      >
+        <Level detail={detail} />
+      </button>
+      <Overlay
+        target={button}
+        show={isOpen}
+        placement="bottom-end"
+        rootClose
+        onHide={() => setOpen(false)}
+        transition={false}
+      >
+        {({ ref, style }) => (
+          <div ref={ref} style={style} className="cell-popup">
+            <Change calendar={calendar} audience={audience} onClose={close} />
+          </div>
+        )}
+      </Overlay>
+    </td>
+  )
+}
+
+interface ChangeProps {
+  calendar: Calendar
+  audience: Wide
+  onClose: () => void
+}
+
+function Change({ calendar, audience, onClose }: ChangeProps) {
+  const was = calendar.disclosure[audience]
+  const [detail, setDetail] = useState<Detail>(was)
+  const table = tableWith(calendar.disclosure, audience, detail)
+  const opening = useOpening(calendar.id, detail === was ? null : table, calendar.version)
+  const { problem, isBusy, post } = usePost()
+  const refresh = useRefresh()
+  const toast = useToast()
+  const isWider = levels.indexOf(detail) > levels.indexOf(was)
+  const id = `change-${calendar.id}-${audience}`
+
+  const put = async (disclosure: Disclosure, version: number) => {
+    const saved = await call<Calendar>('PUT', `/calendars/${calendar.id}/disclosure`, { disclosure, version })
+    await refresh.everything()
+    return saved
+  }
+  const save = () =>
+    post(async () => {
+      const saved = await put(table, calendar.version)
+      toast(`${calendar.name} shows ${toWhom[audience]} ${said[detail]}.`, () => void undo(saved.version))
+      onClose()
+    })
+  const undo = async (version: number) => {
+    try {
+      await put(calendar.disclosure, version)
+      toast(`${calendar.name} is shown as before.`)
+    } catch (failed) {
+      toast(failed instanceof Error ? failed.message : String(failed))
+    }
+  }
+  return (
+    <section role="dialog" aria-labelledby={id} onKeyDown={(event) => event.key === 'Escape' && onClose()}>
+      <h2 id={id}>{titleOf(calendar.name, audience, isWider || detail === was ? 'wider' : 'narrower')}</h2>
+      <div className="joined levels-choice" role="group" aria-label={`What ${toWhom[audience]} see`}>
+        {levels.map((level) => (
+          <button
+            key={level}
+            type="button"
+            autoFocus={level === was}
+            aria-pressed={level === detail}
+            onClick={() => setDetail(level)}
+          >
+            {detailWords[level]}
+          </button>
+        ))}
+      </div>
+      <p className="soft">{about[detail]}</p>
+      {detail !== was && (
+        <>
+          <Along calendar={calendar} audience={audience} table={table} />
+          {opening.error && <p className="refusal">{opening.error.message}</p>}
+          {opening.data && <WhatFollows openings={opening.data as Opening[]} />}
+          {problem && (
+            <p className="refusal" role="alert">
+              {problem.message}
+            </p>
+          )}
+          <p className="popup-acts">
+            <button
+              type="button"
+              className={`btn ${isWider ? 'btn-spruce' : 'btn-outline-ink'}`}
+              disabled={isBusy || !opening.data}
+              onClick={save}
+            >
+              {isWider
+                ? `Open to ${toWhom[audience]}`
+                : detail === 'nothing'
+                  ? `Close for ${toWhom[audience]}`
+                  : `Show ${toWhom[audience]} less`}
+            </button>{' '}
+            <button type="button" className="btn btn-quiet" onClick={onClose}>
+              Leave it as it is
+            </button>
+          </p>
+        </>
+      )}
+    </section>
+  )
+}
+
+const said: Record<Detail, string> = {
+  nothing: 'nothing any more',
+  times: 'only when it is busy',
+  headline: 'titles, times and places',
+  complete: 'all of it',
+}
+
+const about: Record<Detail, string> = {
+  nothing: 'They do not know that it exists.',
+  times: 'Start and end, called “Busy”. Nothing else.',
+  headline: 'Title, time, place and category.',
+  complete: 'Text, links, files and contact too. Never the notes for editors.',
+}
+
+function titleOf(name: string, audience: Wide, direction: 'wider' | 'narrower'): string {
+  return direction === 'wider' ? `Open ${name} to ${toWhom[audience]}` : `Show ${toWhom[audience]} less of ${name}`
+}
+
+/** Other audiences whose level has to go along, so that the table stays one. */
+function Along({ calendar, audience, table }: { calendar: Calendar; audience: Wide; table: Disclosure }) {
+  const along = (['members', 'link', 'everyone'] as const).filter(
+    (one) => one !== audience && table[one] !== calendar.disclosure[one],
+  )
+  if (along.length === 0) return null
+  return (
+    <p className="remark">
+      {along.map((one) => toWhom[one]).join(' and ')} {along.length === 1 && along[0] === 'everyone' ? 'sees' : 'see'}{' '}
+      {detailWords[table[along[0] as Wide]].toLowerCase()} then too: a wider audience never sees more than a narrower one.
+    </p>
+  )
+}

@@ -1,0 +1,192 @@
+import { useId, useState } from 'react'
+import { bringFile, Problem } from '../api'
+import { Refusal } from './DayField'
+import type { Draft } from './draft'
+
+interface MoreFieldsProps {
+  draft: Draft
+  set: (change: Partial<Draft>) => void
+  problem: Problem | null
+}
+
+type Section = 'links' | 'files' | 'contact' | 'notes'
+
+const names: Record<Section, string> = { links: 'Links', files: 'Files', contact: 'Contact', notes: 'Notes for editors' }
+
+/** What most events do not need: folded until wanted, open where there is something. */
+export function MoreFields({ draft, set, problem }: MoreFieldsProps) {
+  const filled: Record<Section, boolean> = {
+    links: draft.links.length > 0,
+    files: draft.files.length > 0,
+    contact: draft.contact !== '',
+    notes: draft.notes !== '',
+  }
+  const [open, setOpen] = useState<Section[]>([])
+  const isShown = (section: Section) => filled[section] || open.includes(section) || problem?.on(section) !== undefined
+  const sections = Object.keys(names) as Section[]
+  const folded = sections.filter((section) => !isShown(section))
+  return (
+    <>
+      {isShown('links') && (
+        <div className="event-row">
+          <h2>Links</h2>
+          <Links draft={draft} set={set} problem={problem} />
+        </div>
+      )}
+      {isShown('files') && (
+        <div className="event-row">
+          <h2>Files</h2>
+          <Files draft={draft} set={set} problem={problem} />
+        </div>
+      )}
+      {isShown('contact') && (
+        <div className="event-row">
+          <h2 id="contact-head">Contact</h2>
+          <div>
+            <input
+              className="form-control"
+              aria-labelledby="contact-head"
+              placeholder="whom readers ask"
+              value={draft.contact}
+              aria-invalid={problem?.on('contact') !== undefined}
+              onChange={(event) => set({ contact: event.target.value })}
+            />
+            <Refusal text={problem?.on('contact')} />
+          </div>
+        </div>
+      )}
+      {isShown('notes') && (
+        <div className="event-row">
+          <h2 id="notes-head">Notes</h2>
+          <div>
+            <textarea
+              className="form-control"
+              rows={3}
+              aria-labelledby="notes-head"
+              value={draft.notes}
+              onChange={(event) => set({ notes: event.target.value })}
+            />
+            <span className="soft">Only editors and contributors of the home calendar read this. It never leaves.</span>
+            <Refusal text={problem?.on('notes')} />
+          </div>
+        </div>
+      )}
+      {folded.length > 0 && (
+        <p className="folded" role="group" aria-label="More to say">
+          {folded.map((section) => (
+            <button key={section} type="button" className="as-link" onClick={() => setOpen([...open, section])}>
+              {names[section]}
+            </button>
+          ))}
+        </p>
+      )}
+    </>
+  )
+}
+
+function Links({ draft, set, problem }: MoreFieldsProps) {
+  const links = draft.links.length > 0 ? draft.links : [{ label: '', url: '' }]
+  const change = (index: number, part: Partial<Draft['links'][number]>) =>
+    set({ links: links.map((link, place) => (place === index ? { ...link, ...part } : link)) })
+  return (
+    <div>
+      {links.map((link, index) => (
+        <div key={index} className="link-line">
+          <input
+            className="form-control"
+            aria-label={`Label of link ${index + 1}`}
+            placeholder="Sign up"
+            value={link.label}
+            onChange={(event) => change(index, { label: event.target.value })}
+          />
+          <input
+            className="form-control"
+            aria-label={`Address of link ${index + 1}`}
+            placeholder="https://"
+            value={link.url}
+            onChange={(event) => change(index, { url: event.target.value })}
+          />
+          <button
+            type="button"
+            className="btn btn-quiet"
+            aria-label={`Take off link ${index + 1}`}
+            onClick={() => set({ links: links.filter((_, place) => place !== index) })}
+          >
+            ×
+          </button>
+        </div>
+      ))}
+      <button type="button" className="as-link" onClick={() => set({ links: [...links, { label: '', url: '' }] })}>
+        One more link
+      </button>
+      <Refusal text={problem?.on('links')} />
+    </div>
+  )
+}
+
+function Files({ draft, set, problem }: MoreFieldsProps) {
+  const id = useId()
+  const [bringing, setBringing] = useState('')
+  const [refused, setRefused] = useState('')
+  const bring = async (chosen: FileList | null) => {
+    setRefused('')
+    const brought = [...draft.files]
+    for (const file of chosen ?? []) {
+      setBringing(file.name)
+      try {
+        brought.push(await bringFile(file))
+        set({ files: [...brought] })
+      } catch (failed) {
+        setRefused(failed instanceof Problem ? (failed.on('files') ?? failed.message) : String(failed))
+      }
+    }
+    setBringing('')
+  }
+  return (
+    <div>
+      <ul className="plain-list file-list">
+        {draft.files.map((file) => (
+          <li key={file.id}>
+            <a href={`/api/files/${file.id}`} target="_blank" rel="noopener">
+              {file.name}
+            </a>{' '}
+            <span className="soft">{saySize(file.size)}</span>
+            <button
+              type="button"
+              className="btn btn-quiet"
+              aria-label={`Take off ${file.name}`}
+              onClick={() => set({ files: draft.files.filter((one) => one.id !== file.id) })}
+            >
+              ×
+            </button>
+          </li>
+        ))}
+      </ul>
+      <label htmlFor={id} className="visually-hidden">
+        Bring files
+      </label>
+      <input
+        id={id}
+        type="file"
+        multiple
+        className="form-control"
+        onChange={(event) => {
+          void bring(event.target.files)
+          event.target.value = ''
+        }}
+      />
+      <span className="soft" role="status">
+        {bringing
+          ? `Bringing ${bringing} …`
+          : 'PDF, pictures, office documents; up to 10 MB each. Whoever sees all of the event gets them.'}
+      </span>
+      <Refusal text={refused || problem?.on('files')} />
+    </div>
+  )
+}
+
+export function saySize(bytes: number): string {
+  if (bytes === 0) return ''
+  if (bytes < 1_000_000) return `${Math.max(1, Math.round(bytes / 1000))} kB`
+  return `${(bytes / 1_000_000).toFixed(1)} MB`
+}

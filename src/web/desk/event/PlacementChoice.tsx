@@ -1,0 +1,70 @@
+import { useState } from 'react'
+import { Plate } from '../../shared/Plate'
+import type { Calendar } from '../api'
+import { Levels } from '../Level'
+import { useGroups } from '../queries'
+
+interface PlacementChoiceProps {
+  calendars: Calendar[]
+  home: string
+  value: string[]
+  /** What was placed when the form was opened. */
+  before: string[]
+  onChange: (placements: string[]) => void
+}
+
+/** Further calendars that show the event: one event, no copies. One by one, or a group at once. */
+export function PlacementChoice({ calendars, home, value, before, onChange }: PlacementChoiceProps) {
+  const [isOpen, setOpen] = useState(false)
+  const groups = useGroups().data ?? []
+  const offered = calendars.filter((calendar) => calendar.id !== home && (!calendar.isArchived || value.includes(calendar.id)))
+  const asks = (calendar: Calendar) => !calendar.mayEdit && !before.includes(calendar.id)
+  const toggle = (id: string) => onChange(value.includes(id) ? value.filter((one) => one !== id) : [...value, id])
+  const addGroup = (ids: string[]) =>
+    onChange([...new Set([...value, ...ids.filter((id) => offered.some((calendar) => calendar.id === id))])])
+  return (
+    <div className="placements">
+      {value.length > 0 && (
+        <ul className="placed-on" aria-label="Also shown on">
+          {offered
+            .filter((calendar) => value.includes(calendar.id))
+            .map((calendar) => (
+              <li key={calendar.id}>
+                <Plate code={calendar.plate} colour={calendar.colour} /> {calendar.name}{' '}
+                <Levels disclosure={calendar.disclosure} />
+                {asks(calendar) && <span className="soft">its editors are asked</span>}
+                <button type="button" aria-label={`Not on ${calendar.name}`} onClick={() => toggle(calendar.id)}>
+                  ×
+                </button>
+              </li>
+            ))}
+        </ul>
+      )}
+      {offered.length > 0 && (
+        <button type="button" className="as-link" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
+          {isOpen ? 'That is all' : 'Place on more …'}
+        </button>
+      )}
+      {isOpen && (
+        <div className="placement-list">
+          {groups.length > 0 && (
+            <div className="group-buttons" role="group" aria-label="A whole group">
+              {groups.map((group) => (
+                <button key={group.id} type="button" className="btn btn-outline-ink" onClick={() => addGroup(group.calendars)}>
+                  {group.name}
+                </button>
+              ))}
+            </div>
+          )}
+          {offered.map((calendar) => (
+            <label key={calendar.id} className="tick">
+              <input type="checkbox" checked={value.includes(calendar.id)} onChange={() => toggle(calendar.id)} />
+              <Plate code={calendar.plate} colour={calendar.colour} size="small" /> {calendar.name}
+              {asks(calendar) && <span className="soft">its editors are asked</span>}
+            </label>
+          ))}
+        </div>
+      )}
+    </div>
+  )
+}

@@ -1,0 +1,64 @@
+import { useState } from 'react'
+import Modal from 'react-bootstrap/Modal'
+import { call, type Calendar, type Member, type RoleOn } from '../api'
+import { useRefresh } from '../queries'
+import { useToast } from '../Toasts'
+import { usePost } from '../usePost'
+import { RoleTable } from './RoleTable'
+
+/** Changes what a member may do. */
+export function RolesDialog({ member, calendars, onClose }: { member: Member; calendars: Calendar[]; onClose: () => void }) {
+  const [isAdministrator, setAdministrator] = useState(member.isAdministrator)
+  const [roles, setRoles] = useState<RoleOn[]>(member.roles)
+  const { problem, isBusy, post } = usePost()
+  const refresh = useRefresh()
+  const toast = useToast()
+  const put = async (administrator: boolean, given: RoleOn[]) => {
+    await call('PUT', `/people/${member.id}/roles`, { isAdministrator: administrator, roles: given })
+    await refresh.everything()
+    if (member.isYou) await refresh.session()
+  }
+  const undo = async () => {
+    try {
+      await put(member.isAdministrator, member.roles)
+      toast(`${member.name} may do what they could before.`)
+    } catch (failed) {
+      toast(failed instanceof Error ? failed.message : String(failed))
+    }
+  }
+  const save = () =>
+    post(async () => {
+      await put(isAdministrator, roles)
+      toast(`What ${member.name} may do is changed.`, () => void undo())
+      onClose()
+    })
+  return (
+    <Modal show onHide={onClose} size="lg" aria-labelledby="roles-title">
+      <Modal.Body>
+        <h2 id="roles-title">What {member.name} may do</h2>
+        <RoleTable
+          calendars={calendars}
+          isAdministrator={isAdministrator}
+          roles={roles}
+          onChange={(administrator, given) => {
+            setAdministrator(administrator)
+            setRoles(given)
+          }}
+        />
+        {problem && (
+          <p className="notice" role="alert">
+            {problem.message}
+          </p>
+        )}
+        <p className="popup-acts">
+          <button type="button" className="btn btn-spruce" disabled={isBusy} onClick={save}>
+            Save the roles
+          </button>{' '}
+          <button type="button" className="btn btn-quiet" onClick={onClose}>
+            Leave them
+          </button>
+        </p>
+      </Modal.Body>
+    </Modal>
+  )
+}

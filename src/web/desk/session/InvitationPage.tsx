@@ -1,0 +1,85 @@
+import { useQuery } from '@tanstack/react-query'
+import { useState, type FormEvent } from 'react'
+import { Link, useLocation } from 'react-router'
+import { call, type InvitationShown } from '../api'
+import { Field, WhatWasRefused } from '../Field'
+import { useSession } from '../queries'
+import { usePost } from '../usePost'
+import { Door } from './Door'
+
+/** Where the link of an invitation leads: a name and a password, once. */
+export function InvitationPage() {
+  const secret = useLocation().hash.slice(1)
+  // The session brings the token that goes with every change.
+  const session = useSession()
+  const invitation = useQuery({
+    queryKey: ['invitation', secret],
+    queryFn: () => call<InvitationShown>('POST', '/invitations/look', { secret }),
+    enabled: session.isSuccess,
+    retry: false,
+    staleTime: Infinity,
+  })
+  const [isDone, setDone] = useState(false)
+  if (invitation.isError)
+    return (
+      <Door>
+        <h1>This invitation cannot be used</h1>
+        <p>{invitation.error.message}</p>
+      </Door>
+    )
+  if (!invitation.data) return <Door>Opening …</Door>
+  if (isDone)
+    return (
+      <Door>
+        <h1>You belong to {invitation.data.organisationName} now</h1>
+        <p>
+          <Link className="btn btn-spruce" to="/plan">
+            Sign in
+          </Link>
+        </p>
+      </Door>
+    )
+  return <Accept secret={secret} invitation={invitation.data} onDone={() => setDone(true)} />
+}
+
+function Accept({ secret, invitation, onDone }: { secret: string; invitation: InvitationShown; onDone: () => void }) {
+  const { problem, isBusy, post } = usePost()
+  const [name, setName] = useState('')
+  const [password, setPassword] = useState('')
+  const accept = async (event: FormEvent) => {
+    event.preventDefault()
+    if (await post(() => call('POST', '/invitations/accept', { secret, name, password }))) onDone()
+  }
+  return (
+    <Door>
+      <h1>{invitation.organisationName}</h1>
+      <p>
+        {invitation.invitedBy} invites you. You will sign in as <b>{invitation.email}</b>.
+      </p>
+      <form onSubmit={accept} noValidate>
+        <Field
+          id="name"
+          label="Your name, as others see it"
+          problem={problem}
+          autoComplete="name"
+          value={name}
+          onChange={(event) => setName(event.target.value)}
+        />
+        <Field
+          id="password"
+          label="Password"
+          type="password"
+          problem={problem}
+          autoComplete="new-password"
+          about="At least 12 characters. A few words do well."
+          value={password}
+          onChange={(event) => setPassword(event.target.value)}
+        />
+        <WhatWasRefused problem={problem} fields={['name', 'password']} />
+        <button type="submit" className="btn btn-spruce" disabled={isBusy}>
+          Accept the invitation
+        </button>
+      </form>
+    </Door>
+  )
+}

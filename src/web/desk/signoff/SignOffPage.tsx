@@ -1,0 +1,232 @@
+import { useState } from 'react'
+import { Link, useSearchParams } from 'react-router'
+import { call, type ApprovalOutcome, type Calendar, type Submission } from '../api'
+import { useUndo } from '../changes/Changes'
+import { useCalendars, useRefresh, useSignOff } from '../queries'
+import { useToast } from '../Toasts'
+import { usePost } from '../usePost'
+import { SubmissionCard } from './SubmissionCard'
+
+/** What waits for one's decision, and where that stands which one handed in oneself. */
+export function SignOffPage() {
+  const signOff = useSignOff()
+  const calendars = useCalendars().data ?? []
+  const [parameters, setParameters] = useSearchParams()
+  const keeps = calendars.some((calendar) => calendar.mayEdit)
+  const isMine = parameters.get('mine') !== null || (signOff.data !== undefined && !keeps)
+  if (signOff.error)
+    return (
+      <main className="page">
+        <p className="notice" role="alert">
+          {signOff.error.message}
+        </p>
+      </main>
+    )
+  if (!signOff.data) return <p className="page">Opening …</p>
+  const { toDecide, yours } = signOff.data
+  return (
+    <main className="page sign-off">
+      <div className="page-head">
+        <h1>Sign-off</h1>
+        <span className="soft">what contributors hand in waits here; what is out stays as it is until then</span>
+        <span className="stretch" />
+        {keeps && yours.length > 0 && (
+          <div className="joined" role="group" aria-label="Which">
+            <button type="button" aria-pressed={!isMine} onClick={() => setParameters({})}>
+              To decide {toDecide.length}
+            </button>
+            <button type="button" aria-pressed={isMine} onClick={() => setParameters({ mine: '1' })}>
+              Handed in by you
+            </button>
+          </div>
+        )}
+      </div>
+      {isMine ? <Yours submissions={yours} calendars={calendars} /> : <ToDecide submissions={toDecide} calendars={calendars} />}
+    </main>
+  )
+}
+
+interface ListProps {
+  submissions: Submission[]
+  calendars: Calendar[]
+}
+
+function ToDecide({ submissions, calendars }: ListProps) {
+  const [chosen, setChosen] = useState<string[]>([])
+  const { problem, isBusy, post } = usePost()
+  const refresh = useRefresh()
+  const toast = useToast()
+  const undo = useUndo()
+  const possible = submissions.filter((one) => one.problem === null)
+  const picked = possible.filter((one) => chosen.includes(one.id))
+  const approve = (which: Submission[]) =>
+    post(async () => {
+      const outcomes = await call<ApprovalOutcome[]>('POST', '/sign-off/approve', {
+        items: which.map((one) => ({ id: one.id, version: one.version ?? 0 })),
+      })
+      await refresh.everything()
+      setChosen([])
+      for (const { title, problem: why } of outcomes.filter((one) => one.problem !== null))
+        toast(`“${title}” is not approved: ${why}`)
+      const done = outcomes.filter((one) => one.problem === null)
+      const acts = done.flatMap((one) => (one.actId ? [one.actId] : []))
+      if (done.length === 1) toast(`“${done[0]?.title}” goes out.`, acts[0] ? () => void undo(acts[0] ?? '') : undefined)
+      else if (done.length > 1) toast(`${done.length} go out.`)
+    })
+  if (submissions.length === 0)
+    return (
+      <p className="empty">
+        Nothing waits for you. When a contributor hands something in, or somebody asks to show an event on a calendar of yours, it
+        stands here.
+      </p>
+    )
+  return (
+    <>
+      <div className="sign-off-tools">
+        <label className="tick">
+          <input
+            type="checkbox"
+            checked={possible.length > 0 && picked.length === possible.length}
+            disabled={possible.length === 0}
+            onChange={(event) => setChosen(event.target.checked ? possible.map((one) => one.id) : [])}
+          />
+          All
+        </label>
+        <button type="button" className="btn btn-spruce" disabled={picked.length === 0 || isBusy} onClick={() => approve(picked)}>
+          {picked.length > 1 ? `Let ${picked.length} go out` : 'Let the chosen go out'}
+        </button>
+      </div>
+      {problem && (
+        <p className="notice" role="alert">
+          {problem.message}
+        </p>
+      )}
+      <ul className="submissions">
+        {submissions.map((submission) => (
+          <li key={submission.id}>
+            {submission.problem === null && (
+              <input
+                type="checkbox"
+                aria-label={`Choose ${submission.title}`}
+                checked={chosen.includes(submission.id)}
+                onChange={(event) =>
+                  setChosen(event.target.checked ? [...chosen, submission.id] : chosen.filter((id) => id !== submission.id))
+                }
+              />
+            )}
+            <SubmissionCard submission={submission} calendar={calendars.find((one) => one.id === submission.calendarId)}>
+              <Decide submission={submission} isBusy={isBusy} onApprove={() => approve([submission])} />
+            </SubmissionCard>
+          </li>
+        ))}
+      </ul>
+    </>
+  )
+}
+
+interface DecideProps {
+  submission: Submission
+  isBusy: boolean
+  onApprove: () => void
+}
+
+function Decide({ submission, isBusy, onApprove }: DecideProps) {
+  const [isSendingBack, setSendingBack] = useState(false)
+  const [reason, setReason] = useState('')
+  const { problem, post } = usePost()
+  const refresh = useRefresh()
+  const toast = useToast()
+  const sendBack = () =>
+    post(async () => {
+      await call('POST', `/sign-off/${submission.id}/send-back`, { reason })
+      await refresh.everything()
+      toast(`“${submission.title}” is sent back to ${submission.proposer}.`)
+    })
+  if (isSendingBack)
+    return (
+      <div className="send-back">
+        <label htmlFor={`reason-${submission.id}`}>What should be different?</label>
+        <textarea
+          id={`reason-${submission.id}`}
+          className="form-control"
+          rows={2}
+          autoFocus
+          value={reason}
+          aria-invalid={problem?.on('reason') !== undefined}
+          onChange={(event) => setReason(event.target.value)}
+        />
+        {problem && <p className="refusal">{problem.on('reason') ?? problem.message}</p>}
+        <button type="button" className="btn btn-spruce" onClick={sendBack}>
+          Send it back
+        </button>{' '}
+        <button type="button" className="btn btn-quiet" onClick={() => setSendingBack(false)}>
+          Not yet
+        </button>
+      </div>
+    )
+  return (
+    <div className="decide">
+      {submission.problem === null && (
+        <button type="button" className="btn btn-spruce" disabled={isBusy} onClick={onApprove}>
+          {submission.kind === 'placement' ? 'Show it there' : 'Let it go out'}
+        </button>
+      )}
+      {submission.problem === null &&
+        submission.kind !== 'placement' &&
+        submission.act !== 'remove' &&
+        submission.act !== 'cancel' && (
+          <Link className="btn btn-outline-ink" to={editAddress(submission)}>
+            Change it first
+          </Link>
+        )}
+      <button type="button" className="btn btn-quiet" onClick={() => setSendingBack(true)}>
+        Send it back …
+      </button>
+    </div>
+  )
+}
+
+function editAddress(submission: Submission): string {
+  return submission.kind === 'change'
+    ? `/events/${submission.eventId}?submission=${submission.id}`
+    : `/events/${submission.eventId}`
+}
+
+function Yours({ submissions, calendars }: ListProps) {
+  const refresh = useRefresh()
+  const toast = useToast()
+  const withdraw = async (submission: Submission) => {
+    try {
+      await call('POST', `/sign-off/${submission.id}/withdraw`)
+      await refresh.everything()
+      toast(
+        submission.kind === 'event'
+          ? `“${submission.title}” is withdrawn. It is a draft of yours again.`
+          : `What you handed in about “${submission.title}” is withdrawn.`,
+      )
+    } catch (failed) {
+      toast(failed instanceof Error ? failed.message : String(failed))
+    }
+  }
+  if (submissions.length === 0) return <p className="empty">You have handed in nothing yet.</p>
+  return (
+    <ul className="submissions">
+      {submissions.map((submission) => (
+        <li key={submission.id}>
+          <SubmissionCard submission={submission} calendar={calendars.find((one) => one.id === submission.calendarId)}>
+            {submission.state === 'open' && (
+              <button type="button" className="btn btn-quiet" onClick={() => withdraw(submission)}>
+                Withdraw it
+              </button>
+            )}
+            {submission.state === 'sentBack' && submission.problem === null && submission.kind !== 'placement' && (
+              <Link className="btn btn-outline-ink" to={editAddress(submission)}>
+                Take it up again
+              </Link>
+            )}
+          </SubmissionCard>
+        </li>
+      ))}
+    </ul>
+  )
+}
