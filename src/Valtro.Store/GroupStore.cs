@@ -11,7 +11,12 @@ public sealed class GroupStore(Database database)
 {
     public const int Most = 100;
 
-    private sealed record Row(Guid Id, string Name, Guid[] Calendars);
+    private sealed class Row
+    {
+        public Guid Id { get; init; }
+        public string Name { get; init; } = "";
+        public Guid[] Calendars { get; init; } = [];
+    }
 
     public async Task<IReadOnlyList<CalendarGroup>> ListAsync(Guid organisationId) =>
         [.. (await database.ListAsync<Row>("""

@@ -128,7 +128,8 @@ public sealed class EventApiTests(ValtroApp app) : IClassFixture<ValtroApp>
 
     [Theory]
     [InlineData("bo", "CREW")]
-    [InlineData("cy", "ROW")]
+    [InlineData("cy", "SCH")]
+    [InlineData("em", "STF")]
     [InlineData("di", "PW")]
     public async Task Who_does_not_edit_a_calendar_changes_none_of_its_events(string name, string plate)
     {

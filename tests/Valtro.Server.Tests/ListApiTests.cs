@@ -51,7 +51,7 @@ public sealed class ListApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         form["categoryId"] = Guid.NewGuid().ToString();
         var refused = await ada.SendAsync(HttpMethod.Post, "/api/events", form);
         Assert.Equal(HttpStatusCode.BadRequest, refused.StatusCode);
-        Assert.NotNull((await Caller.ReadAsync(refused))["errors"]!["category"]);
+        Assert.NotNull((await Caller.ReadAsync(refused))["errors"]!["categoryId"]);
         Assert.DoesNotContain((await ada.GetAsync("/api/occurrences?from=2026-11-26&to=2026-11-27")).AsArray(), one => (string)one!["title"]! == "Never saved");
     }
 

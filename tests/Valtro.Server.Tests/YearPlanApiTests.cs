@@ -148,7 +148,7 @@ public sealed class YearPlanApiTests(ValtroApp app) : IClassFixture<ValtroApp>
             .Select(occurrence => occurrence.Period.StartTime.HasTime ? $"{occurrence.Period.StartTime.AsUtc:yyyy-MM-ddTHH:mm}" : $"{occurrence.Period.StartTime.Value:yyyy-MM-dd}")
             .Order()
             .ToArray();
-        var ours = (await ada.GetAsync($"/api/occurrences?from=2026-08-01&to=2027-08-01&calendar={calendar}")).AsArray()
+        var ours = (await ada.GetAsync($"/api/occurrences?from=2026-08-01&to=2027-08-01&as=everyone&calendar={calendar}")).AsArray()
             .Where(one => (string)one!["state"]! != "cancelled")
             .Select(one => (bool)one!["allDay"]! ? (string)one["start"]! : $"{DateTimeOffset.Parse((string)one["start"]!, System.Globalization.CultureInfo.InvariantCulture).UtcDateTime:yyyy-MM-ddTHH:mm}")
             .Order()

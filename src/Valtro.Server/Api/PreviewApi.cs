@@ -11,13 +11,13 @@ internal static class PreviewApi
 {
     public static void MapPreviews(this RouteGroupBuilder api)
     {
-        api.MapGet("/calendars/{id:guid}/seen-as/{audience}", (Guid id, Audience audience, string? month, Preview preview) => preview.SendPageAsync(id, audience, month)).ExcludeFromDescription();
-        api.MapGet("/calendars/{id:guid}/seen-as/{audience}.json", (Guid id, Audience audience, string? month, Preview preview) => preview.SendMonthAsync(id, audience, month)).ExcludeFromDescription();
+        api.MapGet("/calendars/{id:guid}/seen-as/{audience}", (Guid id, string audience, string? month, Preview preview) => preview.SendPageAsync(id, audience, month)).ExcludeFromDescription();
+        api.MapGet("/calendars/{id:guid}/seen-as/{audience}.json", (Guid id, string audience, string? month, Preview preview) => preview.SendMonthAsync(id, audience, month)).ExcludeFromDescription();
     }
 
     public sealed class Preview(IHttpContextAccessor accessor, Access access, CalendarView view, EditionStore editions, Rendering rendering, ReadingPages pages, EventDesk desk)
     {
-        public async Task<IResult> SendPageAsync(Guid id, Audience audience, string? month)
+        public async Task<IResult> SendPageAsync(Guid id, string audience, string? month)
         {
             var (address, key) = await FindAsync(id, audience, month);
             var first = await RenderAsync(address, key);
@@ -27,18 +27,20 @@ internal static class PreviewApi
             return Results.Bytes(pages.Write(first, first, second, embedded: true).Artefact.Content, "text/html; charset=utf-8");
         }
 
-        public async Task<IResult> SendMonthAsync(Guid id, Audience audience, string? month)
+        public async Task<IResult> SendMonthAsync(Guid id, string audience, string? month)
         {
             var (address, key) = await FindAsync(id, audience, month);
             return Results.Text(Encoding.UTF8.GetString((await RenderAsync(address, key)).Artefact.Content), "application/json", Encoding.UTF8);
         }
 
-        private async Task<(EditionAddress Address, ArtefactKey Key)> FindAsync(Guid id, Audience audience, string? month)
+        private async Task<(EditionAddress Address, ArtefactKey Key)> FindAsync(Guid id, string audience, string? month)
         {
+            if (!Enum.TryParse<Audience>(audience, ignoreCase: true, out var seenAs) || !Enum.IsDefined(seenAs))
+                throw new NotFoundException("audience");
             var viewer = await access.ViewerAsync();
             await view.KeptAsync(viewer, id);
             var found = await editions.StandardAsync(id) ?? throw new NotFoundException("calendar");
-            var address = found with { SeenAs = audience, PreviewPath = $"/api/calendars/{id}/seen-as/{audience.ToString().ToLowerInvariant()}" };
+            var address = found with { SeenAs = seenAs, PreviewPath = $"/api/calendars/{id}/seen-as/{seenAs.ToString().ToLowerInvariant()}" };
             return (address, ArtefactKey.TryMonth(month, out var key) ? key : ArtefactKey.Of(address.MonthAt(desk.Now)));
         }
 

@@ -1,5 +1,6 @@
 import { keepPreviousData, useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query'
 import type { Day } from '../shared/days'
+import { seenAs } from './seeAs'
 import {
   call,
   type AuditLine,
@@ -68,9 +69,15 @@ const keys = {
 export function useSession() {
   return useQuery({
     queryKey: keys.session,
-    queryFn: async () => rememberToken(await call<Session>('GET', '/session')),
+    queryFn: async () => asSeen(rememberToken(await call<Session>('GET', '/session'))),
     staleTime: Infinity,
   })
+}
+
+/** Who looks at things as others see them may do what those may: nothing. */
+function asSeen(session: Session): Session {
+  if (seenAs() === null || !session.person) return session
+  return { ...session, person: { ...session.person, isAdministrator: false, maySignOff: false } }
 }
 
 /** The organisation of who is signed in. Screens are shown only then. */

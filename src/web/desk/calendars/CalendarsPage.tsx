@@ -109,7 +109,7 @@ function Table({ calendars, all, label }: { calendars: Calendar[]; all: Calendar
               <td>
                 <DeliveryLine delivery={calendar.delivery} />
               </td>
-              {isKept && <td className="kept-by">{sayKeepers(calendar)}</td>}
+              {isKept && <td className="kept-by">{sayKeepers(calendar) || <span className="soft">administrators</span>}</td>}
               <td className="row-links">
                 <RowActs calendar={calendar} others={all.filter((one) => one.id !== calendar.id)} />
               </td>

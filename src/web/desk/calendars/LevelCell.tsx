@@ -40,14 +40,7 @@ export function LevelCell({ calendar, audience }: { calendar: Calendar; audience
       >
         <Level detail={detail} />
       </button>
-      <Overlay
-        target={button}
-        show={isOpen}
-        placement="bottom-end"
-        rootClose
-        onHide={() => setOpen(false)}
-        transition={false}
-      >
+      <Overlay target={button} show={isOpen} placement="bottom-end" rootClose onHide={() => setOpen(false)} transition={false}>
         {({ ref, style }) => (
           <div ref={ref} style={style} className="cell-popup">
             <Change calendar={calendar} audience={audience} onClose={close} />

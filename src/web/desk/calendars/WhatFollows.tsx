@@ -70,7 +70,7 @@ function Named({ counted, one, many }: NamedProps) {
     <li>
       {counted.count} {counted.count === 1 ? one : many}.{' '}
       <button type="button" className="as-link" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
-        {isOpen ? 'Hide them' : 'Look at them'}
+        {isOpen ? 'Hide' : counted.count === 1 ? 'Look at it' : 'Look at them'}
       </button>
       {isOpen && (
         <ul>

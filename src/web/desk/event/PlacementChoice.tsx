@@ -26,6 +26,9 @@ export function PlacementChoice({ calendars, home, value, before, onChange }: Pl
     <div className="placements">
       {value.length > 0 && (
         <ul className="placed-on" aria-label="Also shown on">
+          <li className="placed-head" aria-hidden="true">
+            also shown on
+          </li>
           {offered
             .filter((calendar) => value.includes(calendar.id))
             .map((calendar) => (

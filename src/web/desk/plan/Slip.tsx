@@ -16,7 +16,7 @@ interface SlipProps {
 export function Slip({ occurrence, calendar, day }: SlipProps) {
   const movable = useMovable(occurrence, day, mayMove(occurrence, calendar))
   return (
-    <Link to={addressOf(occurrence)} className={classesOf('slip', occurrence)} {...movable}>
+    <Link to={addressOf(occurrence)} className={classesOf(placed(occurrence, calendar, 'slip'), occurrence)} {...movable}>
       <span className={`band hue-${calendar.colour}`} aria-hidden="true" />
       <span className="slip-body">
         <span className="slip-time">
@@ -28,8 +28,11 @@ export function Slip({ occurrence, calendar, day }: SlipProps) {
           )}
         </span>
         <b className="slip-title">{occurrence.title}</b>
-        {occurrence.place && <span className="slip-place">{occurrence.place}</span>}
-        <AlsoOn occurrence={occurrence} calendar={calendar} />
+        {(occurrence.place || occurrence.alsoOn.length > 0) && (
+          <span className="slip-place">
+            {occurrence.place} <AlsoOn occurrence={occurrence} calendar={calendar} />
+          </span>
+        )}
         {occurrence.own && (
           <span className="slip-place">
             {sayTime({ ...occurrence.own, allDay: false })} in {placeOfZone(occurrence.own.zone)}
@@ -46,7 +49,7 @@ export function ShortSlip({ occurrence, calendar, day, weekday }: SlipProps & { 
   return (
     <Link
       to={addressOf(occurrence)}
-      className={classesOf('slip slip-short', occurrence)}
+      className={classesOf(placed(occurrence, calendar, 'slip slip-short'), occurrence)}
       title={`${weekday} ${sayTime(occurrence, day)} ${occurrence.title}`}
       {...movable}
     >
@@ -114,6 +117,11 @@ function AlsoOn({ occurrence, calendar }: { occurrence: Occurrence; calendar: Ca
 
 export function addressOf(occurrence: Occurrence): string {
   return `/events/${occurrence.eventId}?date=${occurrence.recurrenceId}`
+}
+
+/** Where it is only placed its band is paler: its home is another lane. */
+function placed(occurrence: Occurrence, calendar: Calendar, kind: string): string {
+  return occurrence.calendarId === calendar.id ? kind : `${kind} slip-placed`
 }
 
 /** State is a shape: dashed draft, struck through cancelled, a folded corner for a date that differs from its series. */
