@@ -42,4 +42,26 @@ public class CompositionTests
         var (happening, disclosed) = Assert.Single(Composition.Disclose(calendar, Audience.Members, Now));
         Assert.Equal(("Boats", "Boats"), (happening.Content.Title, disclosed.Title));
     }
+
+    [Fact]
+    public void An_event_outside_its_showing_span_waits_and_the_edition_knows_until_when_it_is_right()
+    {
+        var made = Build.Event(Build.Series("2026-11-25 14:00"), "Lantern supper");
+        var later = made with { Content = made.Content with { Showing = new ShowingSpan(Build.Day("2026-11-24"), null) } };
+        var calendar = Calendar(Table.Open, later, Build.Event(Build.Series("2026-11-24 14:00"), "Boats"));
+        Assert.Equal(["Boats"], Compose(calendar).Select(entry => entry.Event.Title));
+        var turn = Composition.NextTurn([calendar], Audience.Everyone, Now);
+        Assert.Equal(Instant.FromUtc(2026, 11, 24, 4, 0), turn);
+        Assert.Equal(2, Composition.Compose([calendar], Audience.Everyone, Build.Window("2026-11-23", "2026-11-30"), SchoolCalendar.Empty, turn!.Value).Count);
+        Assert.Null(Composition.NextTurn([calendar with { Disclosure = Table.ForMembers }], Audience.Everyone, Now));
+    }
+
+    [Fact]
+    public void An_event_s_own_cap_lowers_what_the_audience_gets()
+    {
+        var made = Build.Event(Build.Series("2026-11-25 14:00"), "Radio exam");
+        var capped = made with { Content = made.Content with { Cap = new Cap(null, null, Detail.Times) } };
+        var entry = Assert.Single(Compose(Calendar(Table.Open, capped)));
+        Assert.Equal((Disclosed.Busy, Detail.Times), (entry.Event.Title, entry.Event.Detail));
+    }
 }

@@ -27,12 +27,13 @@ public sealed class ValtroApp : IAsyncLifetime
     }
 
     /// <summary>Another node on the same database.</summary>
-    public WebApplicationFactory<Settings> Start(int signInsPerMinute = 10_000) => new WebApplicationFactory<Settings>().WithWebHostBuilder(host =>
+    public WebApplicationFactory<Settings> Start(int signInsPerMinute = 10_000, int wrongSecretsPerMinute = 10_000) => new WebApplicationFactory<Settings>().WithWebHostBuilder(host =>
     {
         host.UseSetting("VALTRO_DATABASE", Test.ConnectionString + ";Timeout=3");
         host.UseSetting("VALTRO_PUBLIC_URL", "https://dates.pinewick.example");
         host.UseSetting("VALTRO_SIGN_INS_PER_MINUTE", $"{signInsPerMinute}");
         host.UseSetting("VALTRO_PUBLIC_READS_PER_MINUTE", "100000");
+        host.UseSetting("VALTRO_WRONG_SECRETS_PER_MINUTE", $"{wrongSecretsPerMinute}");
         host.ConfigureServices(services => services.Replace(ServiceDescriptor.Singleton<IClock>(Clock)));
     });
 

@@ -409,8 +409,8 @@ public sealed class StoreTests : IAsyncLifetime
     {
         var calendar = await Calendars.AddAsync(_school, Settings());
         await _test.Database.ExecuteAsync("""
-            insert into event (id, organisation_id, home_calendar_id, title, state, all_day, start_local, end_local, zone, reach, created_at, changed_at)
-            select gen_random_uuid(), @school, @calendar, 'One of many', 'live', false, '2026-11-24 14:00', '2026-11-24 15:00', 'UTC', '[2026-11-24 14:00Z,2026-11-24 15:00Z]', now(), now()
+            insert into event (id, organisation_id, home_calendar_id, title, state, all_day, start_local, end_local, zone, reach, created_at, changed_at, headline_changed_at, times_changed_at)
+            select gen_random_uuid(), @school, @calendar, 'One of many', 'live', false, '2026-11-24 14:00', '2026-11-24 15:00', 'UTC', '[2026-11-24 14:00Z,2026-11-24 15:00Z]', now(), now(), now(), now()
             from generate_series(1, @most)
             """, new { school = _school, calendar = calendar.Id, most = EventStore.MostEvents - 1 });
         await AddEventAsync(calendar.Id);

@@ -1,0 +1,316 @@
+using System.Net;
+using System.Text.RegularExpressions;
+using Microsoft.AspNetCore.Routing;
+using Microsoft.Extensions.DependencyInjection;
+using NodaTime;
+using Valtro.Core.Disclosure;
+
+namespace Valtro.Server.Tests;
+
+/// <summary>Every address, as every audience: nobody gets a mark that stands above their level, in whatever part of the answer.</summary>
+public sealed partial class LeakTests(ValtroApp app) : IClassFixture<ValtroApp>, IAsyncLifetime
+{
+    private static LeakWorld? _world;
+
+    private LeakWorld World => _world!;
+
+    public async Task InitializeAsync() => _world ??= await LeakWorld.MakeAsync(app);
+
+    public Task DisposeAsync() => Task.CompletedTask;
+
+    /// <summary>How the parameters of an address are filled. An address that is not named here fails the test: somebody has to say how it is walked.</summary>
+    private Dictionary<string, Func<IEnumerable<string>>> Ways => new()
+    {
+        ["/api/session"] = () => [""],
+        ["/api/calendars"] = () => [""],
+        ["/api/calendars/plate"] = () => ["?name=Quay"],
+        ["/api/calendars/bin"] = () => [""],
+        ["/api/calendars/{id:guid}"] = () => CalendarIds,
+        ["/api/calendars/{id:guid}/publishing"] = () => CalendarIds,
+        ["/api/calendars/{id:guid}/feed-code.svg"] = () => CalendarIds.Take(3),
+        ["/api/calendars/{id:guid}/link"] = () => CalendarIds,
+        ["/api/calendars/{id:guid}/removal"] = () => CalendarIds,
+        ["/api/calendars/{id:guid}/merge"] = () => CalendarIds.Select(id => $"{id}?into={World.Calendars[3].Id}"),
+        ["/api/calendars/{id:guid}/seen-as/{audience}"] = () => CalendarIds.SelectMany(id => new[] { $"{id}|everyone", $"{id}|members" }),
+        ["/api/calendars/{id:guid}/seen-as/{audience}.json"] = () => CalendarIds.SelectMany(id => new[] { $"{id}|everyone", $"{id}|link", $"{id}|members" }),
+        ["/api/groups"] = () => [""],
+        ["/api/files/{id:guid}"] = () => World.Events.Where(leak => leak.FileId is not null).Select(leak => $"{leak.FileId}"),
+        ["/api/people"] = () => [""],
+        ["/api/audit"] = () => ["", "?act=linkMade"],
+        ["/api/sign-off"] = () => [""],
+        ["/api/sign-off/count"] = () => [""],
+        ["/api/sign-off/{id:guid}"] = () => [$"{Guid.NewGuid()}"],
+        ["/api/events/{id:guid}"] = () => World.Events.SelectMany(leak => new[] { $"{leak.Event.Id}", $"{leak.Event.Id}?date={OneWeekOn(leak)}" }),
+        ["/api/events/{id:guid}/revisions"] = () => World.Events.Select(leak => $"{leak.Event.Id}"),
+        ["/api/bin"] = () => [""],
+        ["/api/year-plans"] = () => [""],
+        ["/api/year-plans/{id:guid}/removal"] = () => [$"{Guid.NewGuid()}"],
+        ["/api/lists"] = () => [""],
+        ["/api/occurrences"] = () => ["?from=2026-11-01&to=2027-01-31", $"?from=2026-11-01&to=2027-01-31&calendar={World.Calendars[5].Id}&calendar={World.Calendars[9].Id}"],
+        ["/api/year"] = () => ["?day=2026-11-23"],
+        ["/api/days"] = () => ["?from=2026-11-23&to=2026-11-30"],
+        ["/api/zones"] = () => [""],
+        ["/api/colours"] = () => [""],
+    };
+
+    private IEnumerable<string> CalendarIds => World.Calendars.Select(calendar => $"{calendar.Id}");
+
+    private static string OneWeekOn(LeakEvent leak) => Uri.EscapeDataString($"{leak.Event.Series.Timing.Start.PlusDays(7):uuuu-MM-dd'T'HH:mm:ss}");
+
+    private IEnumerable<string> ApiAddresses()
+    {
+        var patterns = app.Factory.Services.GetServices<EndpointDataSource>().SelectMany(source => source.Endpoints).OfType<RouteEndpoint>()
+            .Where(endpoint => endpoint.Metadata.GetMetadata<Microsoft.AspNetCore.Routing.HttpMethodMetadata>()?.HttpMethods.Contains("GET") == true)
+            .Select(endpoint => "/" + endpoint.RoutePattern.RawText!.Trim('/'))
+            .Where(pattern => pattern.StartsWith("/api/", StringComparison.Ordinal))
+            .Distinct();
+        foreach (var pattern in patterns)
+        {
+            Assert.True(Ways.TryGetValue(pattern, out var way), $"Say in LeakTests how {pattern} is walked.");
+            foreach (var filling in way!())
+            {
+                var (values, query) = filling.Split('?', 2) is [var head, var tail] ? (head, $"?{tail}") : (filling, "");
+                var parts = new Queue<string>(values.Split('|'));
+                yield return Parameter().Replace(pattern, _ => parts.Dequeue()) + query;
+            }
+        }
+    }
+
+    private static IEnumerable<string> PublicAddresses(string page, LeakWorld world) =>
+    [
+        page, $"{page}?month=2026-11", $"{page}/embed", $"{page}/embed?month=2026-12", $"{page}.ics", $"{page}.json", $"{page}.json?month=2026-12",
+        .. world.Events.Where(leak => leak.FileId is not null).Select(leak => $"{page}/files/{leak.FileId}/{Uri.EscapeDataString(leak.Event.Content.Files[0].Name)}"),
+    ];
+
+    /// <summary>Everything that an answer says: status, headers, body; folded lines of iCalendar put together, what is escaped read.</summary>
+    private static async Task<string> WholeAsync(HttpResponseMessage response)
+    {
+        var headers = string.Join('\n', response.Headers.Concat(response.Content.Headers).SelectMany(header => header.Value.Select(value => $"{header.Key}: {value}")));
+        var body = (await response.Content.ReadAsStringAsync()).Replace("\r\n ", "", StringComparison.Ordinal);
+        return WebUtility.HtmlDecode(WebUtility.UrlDecode($"{(int)response.StatusCode}\n{headers}\n{body}")).Replace("\\u002D", "-", StringComparison.Ordinal);
+    }
+
+    private async Task<int> WalkAsync(HttpClient http, IEnumerable<string> addresses, HashSet<string> allowed, string who, string also = "")
+    {
+        var marks = 0;
+        foreach (var address in addresses)
+        {
+            var asked = $"{address}{(also.Length == 0 ? "" : address.Contains('?', StringComparison.Ordinal) ? $"&{also}" : $"?{also}")}";
+            using var response = await http.GetAsync(asked);
+            Assert.True((int)response.StatusCode < 500, $"{asked} answered {response.StatusCode} for {who}.");
+            // Who asks with a mark in the address gets it back in no answer, but the framework may echo the path of a refused request.
+            foreach (var mark in Marks().Matches(await WholeAsync(response)).Select(match => match.Value).Distinct())
+            {
+                marks++;
+                Assert.True(allowed.Any(prefix => mark.StartsWith(prefix, StringComparison.Ordinal)), $"{mark} leaks to {who} at {asked} ({response.StatusCode}).");
+            }
+        }
+        return marks;
+    }
+
+    public static TheoryData<string, string> People => new()
+    {
+        { "di", "" }, { "cy", "" }, { "em", "" },
+        { "ada", "members" }, { "ada", "link" }, { "ada", "everyone" }, { "cy", "everyone" },
+    };
+
+    [Theory]
+    [MemberData(nameof(People))]
+    public async Task The_API_tells_nobody_more_than_their_level(string name, string seenAs)
+    {
+        var caller = await app.SignedInAsync(name);
+        var kept = seenAs.Length > 0 ? Guid.Empty : name switch { "em" => World.ReaderOf, "cy" => World.ContributorOf, _ => Guid.Empty };
+        var general = seenAs.Length > 0 ? Enum.Parse<Audience>(seenAs, ignoreCase: true) : Audience.Members;
+        var allowed = new HashSet<string>();
+        foreach (var calendar in World.Calendars.Where(calendar => calendar.Id == kept || calendar.Disclosure[general] > Detail.Nothing))
+            allowed.Add(LeakWorld.CalendarMark(calendar.Number));
+        foreach (var leak in World.Events)
+        {
+            var level = World.Calendars.Max(calendar => calendar.Id == kept
+                ? World.Level(leak, calendar, Audience.Editors, seesUnfinished: name == "cy")
+                : World.Level(leak, calendar, general));
+            allowed.UnionWith(World.Allowed(level, leak, readsNotes: name == "cy" && kept == leak.Event.HomeCalendarId));
+        }
+        Assert.True(await WalkAsync(caller.Http, ApiAddresses(), allowed, name, seenAs.Length == 0 ? "" : $"as={seenAs}") > 100);
+    }
+
+    [Fact]
+    public async Task Public_addresses_tell_everyone_no_more_than_everyone_s_level()
+    {
+        var reader = app.Reader().Http;
+        var marks = 0;
+        foreach (var calendar in World.Calendars)
+            marks += await WalkAsync(reader, PublicAddresses($"/c/pinewick/{calendar.Slug}", World), AllowedOn(calendar, Audience.Everyone), $"everyone on calendar {calendar.Number}");
+        Assert.True(marks > 100);
+    }
+
+    [Fact]
+    public async Task Secret_addresses_tell_those_who_have_them_no_more_than_the_link_s_level()
+    {
+        var reader = app.Reader().Http;
+        var marks = 0;
+        foreach (var calendar in World.Calendars.Where(calendar => calendar.Secret is not null))
+            marks += await WalkAsync(reader, PublicAddresses($"/s/{calendar.Secret}", World), AllowedOn(calendar, Audience.Link), $"those with the link of calendar {calendar.Number}");
+        Assert.True(marks > 100);
+    }
+
+    private HashSet<string> AllowedOn(LeakCalendar calendar, Audience audience)
+    {
+        var allowed = new HashSet<string>();
+        if (calendar.Disclosure[audience] > Detail.Nothing)
+            allowed.Add(LeakWorld.CalendarMark(calendar.Number));
+        foreach (var leak in World.Events)
+            allowed.UnionWith(World.Allowed(World.Level(leak, calendar, audience), leak, readsNotes: false));
+        return allowed;
+    }
+
+    [Fact]
+    public async Task What_may_be_seen_is_there_so_that_an_empty_answer_hides_no_leak()
+    {
+        var reader = app.Reader().Http;
+        foreach (var calendar in World.Calendars.Where(calendar => calendar.Disclosure.Everyone > Detail.Nothing))
+        {
+            var feed = await WholeAsync(await reader.GetAsync($"/c/pinewick/{calendar.Slug}.ics"));
+            foreach (var leak in World.Events)
+            {
+                var level = World.Level(leak, calendar, Audience.Everyone);
+                Assert.Equal(level >= Detail.Headline, feed.Contains(LeakWorld.Mark(leak.Number, FieldLevel.Headline, "title"), StringComparison.Ordinal));
+                Assert.Equal(level == Detail.Complete, feed.Contains(LeakWorld.Mark(leak.Number, FieldLevel.Complete, "contact"), StringComparison.Ordinal));
+            }
+        }
+    }
+
+    [Fact]
+    public async Task An_answer_to_a_forbidden_act_tells_nothing_and_nothing_is_written()
+    {
+        var caller = await app.SignedInAsync("di");
+        var before = await FingerprintAsync();
+        var allowed = World.Calendars.Where(calendar => calendar.Disclosure.Members > Detail.Nothing).Select(calendar => LeakWorld.CalendarMark(calendar.Number)).ToHashSet();
+        foreach (var leak in World.Events)
+            allowed.UnionWith(World.Allowed(World.Calendars.Max(calendar => World.Level(leak, calendar, Audience.Members)), leak, readsNotes: false));
+        var ids = World.Events.Where(leak => leak.Number % 9 == 0).Select(leak => leak.Event.Id).Concat(World.Calendars.Take(4).Select(calendar => calendar.Id)).ToArray();
+        var endpoints = app.Factory.Services.GetServices<EndpointDataSource>().SelectMany(source => source.Endpoints).OfType<RouteEndpoint>()
+            .Select(endpoint => (Pattern: "/" + endpoint.RoutePattern.RawText!.Trim('/'), Methods: endpoint.Metadata.GetMetadata<Microsoft.AspNetCore.Routing.HttpMethodMetadata>()?.HttpMethods ?? []))
+            .Where(endpoint => endpoint.Pattern.StartsWith("/api/", StringComparison.Ordinal) && !Ungoverned.Any(own => endpoint.Pattern.StartsWith(own, StringComparison.Ordinal)));
+        var asked = 0;
+        foreach (var (pattern, methods) in endpoints)
+        {
+            foreach (var method in methods.Except(["GET", "HEAD"]))
+            {
+                foreach (var id in ids)
+                {
+                    var address = Parameter().Replace(pattern, match => match.Value.Contains("int", StringComparison.Ordinal) ? "1" : $"{id}") + "?version=1&now=1&name=plan.txt";
+                    using var response = await caller.SendAsync(new HttpMethod(method), address, Bodies.FirstOrDefault(body => pattern.EndsWith(body.Key, StringComparison.Ordinal)).Value?.Invoke(id) ?? new { });
+                    Assert.True((int)response.StatusCode is 400 or 403 or 404 or 409 or 415, $"{method} {address} answered {response.StatusCode}.");
+                    asked++;
+                    foreach (var mark in Marks().Matches(await WholeAsync(response)).Select(match => match.Value))
+                        Assert.True(allowed.Any(prefix => mark.StartsWith(prefix, StringComparison.Ordinal)), $"{mark} leaks at {method} {address}.");
+                }
+            }
+        }
+        Assert.True(asked > 200);
+        Assert.Equal(before, await FingerprintAsync());
+    }
+
+    /// <summary>What everybody may do: sign in and out, take up an invitation, change one's own account, and have a line of text read.</summary>
+    private static readonly string[] Ungoverned = ["/api/session", "/api/invitations", "/api/password-resets", "/api/account", "/api/events/line"];
+
+    /// <summary>Bodies that are right, so that only the permission is wrong.</summary>
+    private Dictionary<string, Func<Guid, object>> Bodies => new()
+    {
+        ["/disclosure/preview"] = _ => new { disclosure = new { members = "complete", link = "complete", everyone = "complete" }, version = 1 },
+        ["/disclosure"] = _ => new { disclosure = new { members = "complete", link = "complete", everyone = "complete" }, version = 1 },
+        ["/consequences"] = id => new { @event = Caller.Event($"{World.Calendars[0].Id}"), eventId = id, recurrenceId = "2026-11-25T14:00:00" },
+        ["/changes"] = id => new { act = "edit", recurrenceId = "2026-11-25T14:00:00", version = 1, @event = Caller.Event($"{World.Calendars[0].Id}"), scope = "every" },
+        ["/changes/preview"] = id => new { act = "edit", recurrenceId = "2026-11-25T14:00:00", version = 1, @event = Caller.Event($"{World.Calendars[0].Id}"), scope = "every" },
+        ["/events"] = id => Caller.Event($"{World.Calendars[0].Id}"),
+        ["/merge"] = id => new { into = World.Calendars[5].Id },
+        ["/groups"] = id => new { name = "Mine", calendars = new[] { id } },
+        ["/roles"] = id => new { isAdministrator = true, roles = Array.Empty<object>() },
+        ["/people/invitations"] = id => new { email = "friend@pinewick.example", isAdministrator = true, roles = Array.Empty<object>() },
+        ["/approve"] = id => new { items = new[] { new { id, version = 1 } } },
+        ["/send-back"] = id => new { reason = "Because" },
+        ["/several"] = id => new { rows = new[] { new { date = "24 Nov", from = "9", to = "10", title = "x", place = "", calendar = "Q0" } } },
+    };
+
+    private async Task<string> FingerprintAsync() => string.Join(' ', await app.Test.Database.ListAsync<string>("""
+        select 'event ' || count(*) || ' ' || sum(version) from event
+        union all select 'calendar ' || count(*) || ' ' || sum(version) from calendar
+        union all select 'revision ' || count(*) from revision
+        union all select 'role ' || count(*) from calendar_role
+        union all select 'group ' || count(*) from calendar_group
+        union all select 'link ' || count(*) from secret_link
+        union all select 'invitation ' || count(*) from invitation
+        union all select 'submission ' || count(*) from submission
+        union all select 'plan ' || count(*) from year_plan
+        union all select 'file ' || count(*) from file
+        union all select 'list ' || (select count(*) from category) || ' ' || (select count(*) from place)
+        """));
+
+    /// <summary>Whatever is changed out of sight of somebody, everything they can fetch stays as it is, byte for byte and validator for validator.</summary>
+    [Theory]
+    [InlineData("everyone")]
+    [InlineData("di")]
+    public async Task What_is_hidden_can_change_without_a_trace(string who)
+    {
+        var ada = await app.SignedInAsync();
+        var id = (string)(await ada.DoAsync(HttpMethod.Post, "/api/calendars", new
+        {
+            name = $"Side door {who}",
+            plate = $"S{who[..2]}",
+            colour = "kelp",
+            zone = "America/Halifax",
+            description = "",
+            disclosure = new { members = "headline", link = "headline", everyone = "headline" },
+        }))["id"]!;
+        var slug = $"side-door-{who}";
+        async Task<System.Text.Json.Nodes.JsonNode> MakeAsync(Action<System.Text.Json.Nodes.JsonObject> shape, string calendar)
+        {
+            var form = Caller.Event(calendar, "Known", "2026-11-26");
+            shape(form);
+            return await ada.DoAsync(HttpMethod.Post, "/api/events", form);
+        }
+        var open = await MakeAsync(_ => { }, id);
+        var busy = await MakeAsync(form => form["cap"] = System.Text.Json.Nodes.JsonNode.Parse("""{"members":"times","link":null,"everyone":null}"""), id);
+        var draft = await MakeAsync(form => form["isDraft"] = true, id);
+        var later = await MakeAsync(form => form["showFrom"] = "2026-12-24", id);
+        var inside = await MakeAsync(_ => { }, await ada.CalendarAsync("STF"));
+        var reader = who == "everyone" ? app.Reader() : await app.SignedInAsync(who);
+        string[] addresses =
+        [
+            $"/c/pinewick/{slug}", $"/c/pinewick/{slug}/embed", $"/c/pinewick/{slug}.ics", $"/c/pinewick/{slug}.json?month=2026-11", $"/c/pinewick/{slug}.json?month=2026-12",
+            .. who == "everyone" ? Array.Empty<string>() : ["/api/calendars", $"/api/calendars/{id}", "/api/occurrences?from=2026-11-01&to=2027-01-31", "/api/year?day=2026-11-23", "/api/groups", "/api/bin", "/api/sign-off", $"/api/events/{open["id"]}", $"/api/events/{busy["id"]}", $"/api/events/{draft["id"]}", $"/api/events/{later["id"]}", $"/api/events/{inside["id"]}"],
+        ];
+        async Task<string[]> SeenAsync()
+        {
+            app.Clock.Advance(Duration.FromSeconds(5));
+            var answers = new List<string>();
+            foreach (var address in addresses)
+                answers.Add(await WholeAsync(await reader.Http.GetAsync(address)));
+            return [.. answers];
+        }
+        async Task ChangeAsync(System.Text.Json.Nodes.JsonNode made, Action<System.Text.Json.Nodes.JsonObject> shape, string calendar)
+        {
+            var form = Caller.Event(calendar, "Known", "2026-11-26");
+            shape(form);
+            await ada.ChangeAsync(made, "edit", form);
+        }
+
+        var before = await SeenAsync();
+        await ChangeAsync(open, form => { form["description"] = "<p>Only inside</p>"; form["notes"] = "Changed"; form["contact"] = "Ada"; form["tags"] = new System.Text.Json.Nodes.JsonArray("new"); }, id);
+        await ChangeAsync(busy, form => { form["title"] = "Another name"; form["place"] = "Elsewhere"; form["cap"] = System.Text.Json.Nodes.JsonNode.Parse("""{"members":"times","link":null,"everyone":null}"""); }, id);
+        await ChangeAsync(draft, form => { form["title"] = "Still a draft"; form["isDraft"] = true; }, id);
+        await ChangeAsync(later, form => { form["title"] = "Still to come"; form["showFrom"] = "2026-12-25"; }, id);
+        await ChangeAsync(inside, form => { form["title"] = "Staff only"; form["from"] = "08:00:00"; form["to"] = "09:00:00"; }, await ada.CalendarAsync("STF"));
+        await ada.DoAsync(HttpMethod.Post, "/api/events", Caller.Event(await ada.CalendarAsync("STF"), "One more inside"));
+        var after = await SeenAsync();
+        for (var index = 0; index < addresses.Length; index++)
+            Assert.True(before[index] == after[index], $"{addresses[index]} changed for {who}:\n{before[index]}\n---\n{after[index]}");
+    }
+
+    [GeneratedRegex(@"\{[^}]*\}")]
+    private static partial Regex Parameter();
+
+    [GeneratedRegex("qx-[A-Za-z0-9-]+?-qx")]
+    private static partial Regex Marks();
+}

@@ -1,0 +1,461 @@
+using NodaTime;
+using Npgsql;
+using Valtro.Core;
+using Valtro.Core.Calendars;
+using Valtro.Core.Disclosure;
+using Valtro.Core.Events;
+using Valtro.Core.Recurrence;
+using Valtro.Core.Time;
+using Valtro.Tests;
+
+namespace Valtro.Store.Tests;
+
+/// <summary>Placements, levels, people, links, sign-off, the life of calendars, and the second wall, on a real PostgreSQL.</summary>
+public sealed class SharingStoreTests : IAsyncLifetime
+{
+    private static readonly DateTimeZone Halifax = Zones.Named("America/Halifax");
+    private static readonly Instant Now = Instant.FromUtc(2026, 11, 23, 12, 0);
+
+    private readonly TestDatabase _test = new();
+    private readonly Guid _school = Guid.CreateVersion7();
+    private readonly Guid _club = Guid.CreateVersion7();
+    private readonly Guid _ada = Guid.CreateVersion7();
+    private readonly Guid _clubAccount = Guid.CreateVersion7();
+
+    private CalendarStore Calendars => new(_test.Database);
+
+    private EventStore Events => new(_test.Database);
+
+    private AccountStore Accounts => new(_test.Database);
+
+    private EditionStore Editions => new(_test.Database);
+
+    private SecretLinkStore Links => new(_test.Database);
+
+    private SubmissionStore Submissions => new(_test.Database);
+
+    private InvitationStore Invitations => new(_test.Database);
+
+    private AuditLine Line => new(_ada, AuditAct.Opened, "Something", "", Now);
+
+    public async Task InitializeAsync()
+    {
+        await _test.InitializeAsync();
+        var organisations = new OrganisationStore(_test.Database);
+        await organisations.AddAsync(new Organisation(_school, "pinewick", "Pinewick Harbour School", "America/Halifax", "en-GB", 1, 8));
+        await organisations.AddAsync(new Organisation(_club, "club", "Another club", "Europe/Oslo", "nb-NO", 1, 1));
+        await PersonAsync(_ada, "ada@pinewick.example", _school, isAdministrator: true);
+        await PersonAsync(_clubAccount, "keeper@club.example", _club, isAdministrator: true);
+    }
+
+    public Task DisposeAsync() => _test.DisposeAsync();
+
+    private async Task PersonAsync(Guid id, string email, Guid organisation, bool isAdministrator)
+    {
+        await Accounts.AddAsync(new Account { Id = id, Email = email, NormalizedEmail = email.ToUpperInvariant(), Name = email, SecurityStamp = "stamp" });
+        await Accounts.AddMemberAsync(organisation, id, isAdministrator);
+    }
+
+    private Task<Calendar> CalendarAsync(string plate, Disclosure? disclosure = null, Guid? organisation = null) => Calendars.AddAsync(
+        organisation ?? _school, new CalendarSettings(plate, Plate.Parse(plate), Hue.Named("harbour"), Halifax, "", disclosure ?? Disclosure.Open, []));
+
+    private static EventContent Content(string title = "Boat lab") =>
+        new(title, new Series(Timing.Timed(new LocalDateTime(2026, 11, 24, 14, 0), new LocalDateTime(2026, 11, 24, 15, 0), Halifax)), "Slipway", new RichText("<p>Hello</p>", "Hello"));
+
+    private async Task<StoredEvent> AddAsync(Guid calendar, Guid[]? placements = null, EventContent? content = null, EventState state = EventState.Live, Guid? organisation = null, Guid? account = null)
+    {
+        var made = new CalendarEvent(Guid.Empty, calendar, Guid.Empty, content ?? Content(), state, 0, default, default) { Placements = placements ?? [] };
+        var done = await Events.WriteAsync(organisation ?? _school, [new EventWrite(made, null, EventAct.Made)], account ?? _ada, Now);
+        return (await Events.FindAsync(organisation ?? _school, done.Events[0].Id))!;
+    }
+
+    private async Task<StoredEvent> SaveAsync(StoredEvent stored, Func<CalendarEvent, CalendarEvent> change, Detail? seenFrom = null, bool isLevelled = false)
+    {
+        await Events.WriteAsync(_school, [new EventWrite(change(stored.Event), stored.Version, EventAct.Changed, SeenFrom: seenFrom, IsLevelled: isLevelled)], _ada, Now + Duration.FromHours(1));
+        return (await Events.FindAsync(_school, stored.Event.Id))!;
+    }
+
+    [Fact]
+    public async Task All_that_is_said_of_an_event_is_kept_and_a_revision_has_it_too()
+    {
+        var (home, other) = (await CalendarAsync("PW"), await CalendarAsync("SW"));
+        var content = Content() with
+        {
+            Links = [new EventLink("Sign up", "https://pinewick.example/")],
+            Files = [new EventFile(Guid.NewGuid(), "poster.pdf", "application/pdf", 9)],
+            Contact = "Office",
+            Notes = "Two\nlines",
+            Cap = new Cap(Detail.Complete, null, Detail.Times),
+            Showing = new ShowingSpan(new LocalDate(2026, 11, 1), null),
+        };
+        var stored = await AddAsync(home.Id, [other.Id], content);
+        Assert.Equal(content with { Series = stored.Event.Series }, stored.Event.Content);
+        Assert.Equal([other.Id], stored.Event.Placements);
+        Assert.Equal(_ada, stored.MadeBy);
+        var changed = await SaveAsync(stored, happening => happening with { Content = Content("Bare"), Placements = [] });
+        Assert.True(changed.Event.Content.Cap.IsNone);
+        var revisions = new RevisionStore(_test.Database, Events, new ListStore(_test.Database));
+        var first = (await revisions.FindAsync(_school, changed.Event, 1))!.Event;
+        Assert.Equal((content.Links[0], content.Files[0], "Office", content.Notes, content.Cap, content.Showing), (first.Content.Links[0], first.Content.Files[0], first.Content.Contact, first.Content.Notes, first.Content.Cap, first.Content.Showing));
+        Assert.Equal([other.Id], first.Placements);
+    }
+
+    [Fact]
+    public async Task An_event_is_found_on_each_of_its_calendars_and_each_has_a_new_version()
+    {
+        var (home, other, third) = (await CalendarAsync("PW"), await CalendarAsync("SW"), await CalendarAsync("CREW"));
+        var stored = await AddAsync(home.Id, [other.Id]);
+        foreach (var calendar in new[] { home, other })
+        {
+            Assert.Single(await Events.OfCalendarAsync(_school, calendar.Id));
+            Assert.Single(await Events.InWindowAsync(_school, [calendar.Id], new Window(new LocalDate(2026, 11, 23), new LocalDate(2026, 11, 30), Halifax)));
+            Assert.True((await Calendars.FindAsync(_school, calendar.Id))!.ContentVersion > calendar.ContentVersion);
+        }
+        Assert.Equal(1, (await Events.CountsAsync(_school))[other.Id]);
+        var before = (await Calendars.FindAsync(_school, other.Id))!.ContentVersion;
+        await SaveAsync(stored, happening => happening with { Placements = [third.Id] });
+        Assert.Empty(await Events.OfCalendarAsync(_school, other.Id));
+        Assert.Single(await Events.OfCalendarAsync(_school, third.Id));
+        Assert.True((await Calendars.FindAsync(_school, other.Id))!.ContentVersion > before);
+    }
+
+    [Fact]
+    public async Task A_placement_on_a_calendar_of_another_organisation_is_refused_and_nothing_is_written()
+    {
+        var (home, foreign) = (await CalendarAsync("PW"), await CalendarAsync("XX", organisation: _club));
+        await Assert.ThrowsAsync<NotFoundException>(() => AddAsync(home.Id, [foreign.Id]));
+        Assert.Empty(await Events.OfCalendarAsync(_school, home.Id));
+    }
+
+    [Theory]
+    [InlineData(Detail.Times, 1, 1, 1)]
+    [InlineData(Detail.Headline, 1, 1, 0)]
+    [InlineData(Detail.Complete, 1, 0, 0)]
+    [InlineData(null, 0, 0, 0)]
+    public async Task Only_levels_that_can_tell_see_a_change(Detail? seenFrom, int complete, int headline, int times)
+    {
+        var stored = await SaveAsync(await AddAsync((await CalendarAsync("PW")).Id), happening => happening, seenFrom);
+        Assert.Equal((complete, headline, times), (stored.Event.Sequence, stored.Event.StampAt(Detail.Headline).Sequence, stored.Event.StampAt(Detail.Times).Sequence));
+        Assert.Equal(seenFrom is not null, stored.Event.Changed > Now);
+        Assert.Equal(times > 0, stored.Event.StampAt(Detail.Times).Changed > Now);
+    }
+
+    [Fact]
+    public async Task Going_to_another_level_raises_both_above_either()
+    {
+        var calendar = await CalendarAsync("PW");
+        var stored = await SaveAsync(await AddAsync(calendar.Id), happening => happening, Detail.Complete);
+        stored = await SaveAsync(stored, happening => happening, isLevelled: true);
+        Assert.Equal((2, 2, 0), (stored.Event.Sequence, stored.Event.StampAt(Detail.Headline).Sequence, stored.Event.StampAt(Detail.Times).Sequence));
+        var settings = new CalendarSettings(calendar.Name, calendar.Plate, calendar.Hue, calendar.Zone, "", new Disclosure(Detail.Complete, Detail.Headline, Detail.Headline), []);
+        var saved = await Calendars.SaveAsync(_school, calendar.Id, calendar.Version, settings, Line);
+        Assert.Equal((3, 3), ((await Events.FindAsync(_school, stored.Event.Id))!.Event.Sequence, (await Events.FindAsync(_school, stored.Event.Id))!.Event.StampAt(Detail.Headline).Sequence));
+        await Calendars.SaveAsync(_school, calendar.Id, saved.Version, settings with { Disclosure = new Disclosure(Detail.Complete, Detail.Headline, Detail.Nothing) });
+        Assert.Equal(3, (await Events.FindAsync(_school, stored.Event.Id))!.Event.Sequence);
+    }
+
+    [Fact]
+    public async Task The_database_itself_refuses_a_cap_that_is_not_monotone()
+    {
+        var stored = await AddAsync((await CalendarAsync("PW")).Id);
+        var refused = await Assert.ThrowsAsync<PostgresException>(() => _test.Database.ExecuteAsync("update event set cap_link = 'times', cap_everyone = 'headline' where id = @Id", new { stored.Event.Id }));
+        Assert.Equal("cap_is_monotone", refused.ConstraintName);
+    }
+
+    [Fact]
+    public async Task A_link_is_made_replaced_and_withdrawn_and_each_former_one_says_why_it_ended()
+    {
+        var calendar = await CalendarAsync("PW", new Disclosure(Detail.Complete, Detail.Complete, Detail.Nothing));
+        var first = await Links.MakeAsync(_school, calendar.Id, Now, isReplaced => Line with { Act = isReplaced ? AuditAct.LinkReplaced : AuditAct.LinkMade });
+        Assert.Matches("^[A-Za-z0-9_-]{32}$", first.Secret);
+        Assert.Equal(Audience.Link, (await Editions.FindSecretAsync(first.Secret)).Address!.Audience);
+        Assert.True((await Calendars.FindAsync(_school, calendar.Id))!.HasSecretLink);
+        var second = await Links.MakeAsync(_school, calendar.Id, Now, isReplaced => Line with { Act = isReplaced ? AuditAct.LinkReplaced : AuditAct.LinkMade });
+        Assert.Equal("replaced", (await Editions.FindSecretAsync(first.Secret)).Ended);
+        await Links.WithdrawAsync(_school, calendar.Id, Now, Line);
+        Assert.Equal("withdrawn", (await Editions.FindSecretAsync(second.Secret)).Ended);
+        Assert.Equal(EditionFound.Nothing, await Editions.FindSecretAsync(Secrets.Make()));
+        await Assert.ThrowsAsync<NotFoundException>(() => Links.WithdrawAsync(_school, calendar.Id, Now, Line));
+        Assert.DoesNotContain(first.Secret, string.Join(' ', await _test.Database.ListAsync<string>("select s::text from secret_link s")), StringComparison.Ordinal);
+        Assert.Equal([AuditAct.Opened, AuditAct.LinkReplaced, AuditAct.LinkMade], (await new AuditStore(_test.Database).ListAsync(_school, null, null)).Select(line => line.Act));
+    }
+
+    [Fact]
+    public async Task Archiving_keeps_addresses_and_removing_takes_them_away_until_it_is_restored()
+    {
+        var calendar = await CalendarAsync("PW");
+        await Calendars.ArchiveAsync(_school, calendar.Id, isArchived: true, Now, Line);
+        Assert.NotNull((await Calendars.FindAsync(_school, calendar.Id))!.ArchivedAt);
+        Assert.NotNull((await Editions.FindAsync("pinewick", calendar.Slug)).Address);
+        await Calendars.RemoveAsync(_school, calendar.Id, Now, Line);
+        Assert.Null(await Calendars.FindAsync(_school, calendar.Id));
+        Assert.Null((await Editions.FindAsync("pinewick", calendar.Slug)).Address);
+        await CalendarAsync("PW");
+        Assert.Equal("plate", (await Assert.ThrowsAsync<RuleException>(() => Calendars.RestoreAsync(_school, calendar.Id, Line))).Refusals[0].Field);
+        await _test.Database.ExecuteAsync("update calendar set plate = 'PX' where id <> @Id", new { calendar.Id });
+        await Calendars.RestoreAsync(_school, calendar.Id, Line);
+        Assert.NotNull((await Editions.FindAsync("pinewick", calendar.Slug)).Address);
+    }
+
+    [Fact]
+    public async Task Merging_keeps_identities_and_placements_leads_addresses_on_and_is_undone_as_one()
+    {
+        var (from, into, third) = (await CalendarAsync("OLD"), await CalendarAsync("NEW"), await CalendarAsync("SCH"));
+        var own = await AddAsync(from.Id, [into.Id, third.Id], Content("Own"));
+        var placed = await AddAsync(third.Id, [from.Id], Content("Placed"));
+        var act = await Calendars.MergeAsync(_school, from.Id, into.Id, _ada, Now, Line);
+        var (ownAfter, placedAfter) = ((await Events.FindAsync(_school, own.Event.Id))!, (await Events.FindAsync(_school, placed.Event.Id))!);
+        Assert.Equal((into.Id, own.Event.Uid), (ownAfter.Event.HomeCalendarId, ownAfter.Event.Uid));
+        Assert.Equal([third.Id], ownAfter.Event.Placements);
+        Assert.Equal([into.Id], placedAfter.Event.Placements);
+        Assert.Equal(into.Slug, (await Editions.FindAsync("pinewick", from.Slug)).MovedTo);
+
+        await Calendars.RestoreAsync(_school, from.Id, Line);
+        var revisions = new RevisionStore(_test.Database, Events, new ListStore(_test.Database));
+        await Events.WriteAsync(_school, await revisions.UndoingAsync(_school, act), _ada, Now);
+        ownAfter = (await Events.FindAsync(_school, own.Event.Id))!;
+        Assert.Equal(from.Id, ownAfter.Event.HomeCalendarId);
+        Assert.Equal(new[] { into.Id, third.Id }.Order(), ownAfter.Event.Placements.Order());
+        Assert.Equal([from.Id], (await Events.FindAsync(_school, placed.Event.Id))!.Event.Placements);
+    }
+
+    [Fact]
+    public async Task A_calendar_that_rested_long_enough_goes_with_all_that_is_its_own()
+    {
+        var (calendar, other) = (await CalendarAsync("PW"), await CalendarAsync("SW"));
+        var stored = await AddAsync(calendar.Id, [other.Id]);
+        await Links.MakeAsync(_school, calendar.Id, Now, _ => Line);
+        await Submissions.WriteAsync(_school, _ada, Now, [], [new NewSubmission(SubmissionKind.Placement, stored.Event.Id, other.Id, "Boat lab")], [], []);
+        await Calendars.RemoveAsync(_school, calendar.Id, Now, Line);
+        await Calendars.EmptyBinAsync(Now);
+        Assert.NotNull(await Calendars.FindAnyAsync(_school, calendar.Id));
+        await Calendars.EmptyBinAsync(Now + Duration.FromDays(1));
+        Assert.Null(await Calendars.FindAnyAsync(_school, calendar.Id));
+        Assert.Null(await Events.FindAsync(_school, stored.Event.Id));
+        Assert.Empty(await Submissions.OpenAsync(_school, [other.Id]));
+    }
+
+    [Fact]
+    public async Task A_group_holds_calendars_of_its_organisation_once_and_its_name_is_its_own()
+    {
+        var groups = new GroupStore(_test.Database);
+        var (one, two, foreign) = (await CalendarAsync("PW"), await CalendarAsync("SW"), await CalendarAsync("XX", organisation: _club));
+        var id = await groups.SaveAsync(_school, null, "Juniors", [one.Id, two.Id, one.Id]);
+        Assert.Equal("name", (await Assert.ThrowsAsync<RuleException>(() => groups.SaveAsync(_school, null, "JUNIORS", []))).Refusals[0].Field);
+        await Assert.ThrowsAsync<NotFoundException>(() => groups.SaveAsync(_school, id, "Juniors", [foreign.Id]));
+        await Calendars.RemoveAsync(_school, two.Id, Now, Line);
+        Assert.Equal([one.Id], Assert.Single(await groups.ListAsync(_school)).Calendars);
+        await groups.RemoveAsync(_school, id);
+        await Assert.ThrowsAsync<NotFoundException>(() => groups.RemoveAsync(_school, id));
+    }
+
+    [Fact]
+    public async Task At_least_one_administrator_always_remains_even_when_two_leave_at_once()
+    {
+        var bo = Guid.CreateVersion7();
+        await PersonAsync(bo, "bo@pinewick.example", _school, isAdministrator: true);
+        var none = new Dictionary<Guid, CalendarRole>();
+        var attempts = await Task.WhenAll(new[] { _ada, bo }.Select(async person =>
+        {
+            try
+            {
+                return await Accounts.SetRolesAsync(_school, person, isAdministrator: false, none, Line);
+            }
+            catch (RuleException refused)
+            {
+                Assert.Equal("isAdministrator", refused.Refusals[0].Field);
+                return false;
+            }
+        }));
+        Assert.Single(attempts, done => done);
+        var last = (await Accounts.MembersAsync(_school)).Single(member => member.IsAdministrator).AccountId;
+        await Assert.ThrowsAsync<RuleException>(() => Accounts.RemoveMemberAsync(_school, last, Now, Line));
+        Assert.NotNull(await Accounts.ViewerAsync(last));
+    }
+
+    [Fact]
+    public async Task Who_is_removed_is_out_and_what_they_wrote_keeps_their_name()
+    {
+        var bo = Guid.CreateVersion7();
+        await PersonAsync(bo, "bo@pinewick.example", _school, isAdministrator: false);
+        var calendar = await CalendarAsync("PW");
+        await Accounts.GiveRoleAsync(_school, calendar.Id, bo, CalendarRole.Editor);
+        var stored = await AddAsync(calendar.Id, account: bo);
+        await Accounts.RemoveMemberAsync(_school, bo, Now, Line);
+        Assert.Null(await Accounts.ViewerAsync(bo));
+        Assert.NotEqual("stamp", (await Accounts.FindAsync(bo))!.SecurityStamp);
+        using var within = Wall.Within(_school);
+        Assert.Equal("bo@pinewick.example", (await new EventStore(Database.Walled(_test.ConnectionString)).FindAsync(_school, stored.Event.Id))!.SavedBy);
+    }
+
+    private async Task<string> InviteAsync(string email = "new@pinewick.example", IReadOnlyDictionary<Guid, CalendarRole>? roles = null)
+    {
+        var secret = Secrets.Make();
+        await Invitations.AddAsync(_school, email, email.ToUpperInvariant(), false, roles ?? new Dictionary<Guid, CalendarRole>(), secret, _ada, Now, new MailLetter(email, "Come", $"With {secret}"), Line);
+        return secret;
+    }
+
+    private static Account Newcomer(string email = "new@pinewick.example") =>
+        new() { Email = email, NormalizedEmail = email.ToUpperInvariant(), Name = "New", PasswordHash = "hash", SecurityStamp = "fresh" };
+
+    [Fact]
+    public async Task An_invitation_works_once_also_for_two_who_are_quick()
+    {
+        var calendar = await CalendarAsync("PW");
+        var secret = await InviteAsync(roles: new Dictionary<Guid, CalendarRole> { [calendar.Id] = CalendarRole.Contributor });
+        var invitation = (await Invitations.FindAsync(secret, Now))!;
+        var outcomes = await Task.WhenAll(Enumerable.Range(0, 2).Select(async _ =>
+        {
+            try
+            {
+                return await Invitations.AcceptAsync(invitation, Newcomer(), Now);
+            }
+            catch (NotFoundException)
+            {
+                return Guid.Empty;
+            }
+        }));
+        var made = Assert.Single(outcomes, id => id != Guid.Empty);
+        Assert.Equal(CalendarRole.Contributor, (await Accounts.ViewerAsync(made))!.Roles[calendar.Id]);
+        Assert.Null(await Invitations.FindAsync(secret, Now));
+    }
+
+    [Fact]
+    public async Task A_withdrawn_a_renewed_and_an_old_invitation_open_nothing()
+    {
+        var secret = await InviteAsync();
+        Assert.Null(await Invitations.FindAsync(secret, Now + Duration.FromDays(15)));
+        var invitation = (await Invitations.FindAsync(secret, Now))!;
+        await Invitations.RenewAsync(_school, invitation.Id, Secrets.Make(), Now, email => new MailLetter(email, "Again", ""));
+        Assert.Null(await Invitations.FindAsync(secret, Now));
+        await Invitations.WithdrawAsync(_school, invitation.Id, Now, email => Line with { Subject = email });
+        await Assert.ThrowsAsync<NotFoundException>(() => Invitations.AcceptAsync(invitation, Newcomer(), Now));
+        await Assert.ThrowsAsync<NotFoundException>(() => Invitations.WithdrawAsync(_school, invitation.Id, Now, _ => Line));
+    }
+
+    [Fact]
+    public async Task An_address_is_invited_once_a_member_is_not_invited_and_one_of_elsewhere_cannot_be_taken_over()
+    {
+        await InviteAsync();
+        await Assert.ThrowsAsync<RuleException>(() => InviteAsync());
+        await Assert.ThrowsAsync<RuleException>(() => InviteAsync("ada@pinewick.example"));
+        var secret = await InviteAsync("keeper@club.example");
+        await Assert.ThrowsAsync<RuleException>(async () => await Invitations.AcceptAsync((await Invitations.FindAsync(secret, Now))!, Newcomer("keeper@club.example"), Now));
+        Assert.NotNull(await Invitations.FindAsync(secret, Now));
+        Assert.Null((await Accounts.FindAsync(_clubAccount))!.PasswordHash);
+    }
+
+    [Fact]
+    public async Task News_are_gathered_into_one_mail_a_person_and_secrets_leave_with_the_mail()
+    {
+        var mails = new MailStore(_test.Database);
+        await Submissions.WriteAsync(_school, _ada, Now, [], [], [], [new Notice(_ada, "First", "/a"), new Notice(_ada, "Second", "/b")]);
+        await Submissions.WriteAsync(_club, _clubAccount, Now + Duration.FromSeconds(50), [], [], [], [new Notice(_clubAccount, "Later", "/c")]);
+        static MailLetter Write(Gathered gathered) => new(gathered.Recipient, "News", string.Join('|', gathered.News.Select(news => news.Sentence)));
+        Assert.Equal(0, await mails.GatherAsync(Now - Duration.FromSeconds(1), Now, Write));
+        Assert.Equal(1, await mails.GatherAsync(Now, Now, Write));
+        Assert.Equal(0, await mails.GatherAsync(Now, Now, Write));
+        var sent = new List<WaitingMail>();
+        var (count, failure) = await mails.SendDueAsync(Now, mail => { sent.Add(mail); return Task.CompletedTask; });
+        Assert.Equal((1, null, "First|Second", "ada@pinewick.example"), (count, failure, sent[0].Body, sent[0].Recipient));
+        Assert.Equal(["", "News"], await _test.Database.ListAsync<string>("select body from mail union all select subject from mail"));
+    }
+
+    [Fact]
+    public async Task A_mail_that_could_not_be_sent_is_tried_again_later_and_later()
+    {
+        var mails = new MailStore(_test.Database);
+        await mails.PostAsync(_school, new MailLetter("ada@pinewick.example", "S", "B"), Now);
+        var (sent, failure) = await mails.SendDueAsync(Now, _ => throw new IOException("The line is dead"));
+        Assert.Equal((0, "The line is dead"), (sent, failure));
+        Assert.Equal(0, (await mails.SendDueAsync(Now + Duration.FromSeconds(30), _ => Task.CompletedTask)).Sent);
+        Assert.Equal(1, (await mails.SendDueAsync(Now + Duration.FromMinutes(2), _ => Task.CompletedTask)).Sent);
+    }
+
+    [Fact]
+    public async Task What_is_decided_once_is_decided_and_a_lost_race_writes_no_event()
+    {
+        var calendar = await CalendarAsync("PW");
+        var stored = await AddAsync(calendar.Id, state: EventState.Waiting);
+        await Submissions.WriteAsync(_school, _ada, Now, [], [new NewSubmission(SubmissionKind.Event, stored.Event.Id, calendar.Id, "Boat lab")], [], []);
+        var submission = Assert.Single(await Submissions.OpenAsync(_school, [calendar.Id]));
+        var live = new EventWrite(stored.Event with { State = EventState.Live }, stored.Version, EventAct.Changed);
+        var verdict = new Verdict(submission.Id, SubmissionState.Approved, "", Line);
+        await Submissions.WriteAsync(_school, _ada, Now, [], [], [new Verdict(submission.Id, SubmissionState.SentBack, "No", Line)], []);
+        await Assert.ThrowsAsync<ChangedMeanwhileException>(() => Submissions.WriteAsync(_school, _ada, Now, [live], [], [verdict], []));
+        Assert.Equal(EventState.Waiting, (await Events.FindAsync(_school, stored.Event.Id))!.Event.State);
+        Assert.Equal(SubmissionState.SentBack, Assert.Single(await Submissions.OfAsync(_school, _ada)).State);
+    }
+
+    [Fact]
+    public async Task Files_stay_while_an_event_or_an_earlier_version_names_them()
+    {
+        var files = new FileStore(_test.Database);
+        var (kept, lost) = (await files.AddAsync(_school, "kept.pdf", "application/pdf", [1, 2], _ada, Now), await files.AddAsync(_school, "lost.pdf", "application/pdf", [3], _ada, Now));
+        var stored = await AddAsync((await CalendarAsync("PW")).Id, content: Content() with { Files = [kept] });
+        await SaveAsync(stored, happening => happening with { Content = Content() });
+        Assert.Equal(0, await files.SweepAsync(Now));
+        Assert.Equal(1, await files.SweepAsync(Now + Duration.FromDays(2)));
+        Assert.NotNull(await files.FindAsync(_school, kept.Id));
+        Assert.Null(await files.FindAsync(_school, lost.Id));
+        Assert.Null(await files.FindAsync(_club, kept.Id));
+    }
+
+    [Fact]
+    public async Task Fetches_are_counted_by_program_and_day()
+    {
+        var calendar = await CalendarAsync("PW");
+        EditionStore.Fetch Of(byte program, string kind, Instant at) => new(_school, calendar.EditionId, Audience.Everyone, kind, [program], at);
+        await Editions.KeepFetchesAsync([Of(1, "feed", Now), Of(1, "feed", Now + Duration.FromMinutes(1)), Of(2, "feed", Now), Of(1, "page", Now - Duration.FromDays(9))]);
+        await Editions.KeepFetchesAsync([Of(2, "feed", Now + Duration.FromHours(1))]);
+        Assert.Equal([new FetchCount(Audience.Everyone, "feed", 2)], await Editions.FetchedSinceAsync(_school, calendar.Id, Now - Duration.FromDays(7)));
+        Assert.Empty(await Editions.FetchedSinceAsync(_club, calendar.Id, Now - Duration.FromDays(7)));
+    }
+
+    /// <summary>The second wall: whatever a statement asks for, it gets one organisation's rows.</summary>
+    [Fact]
+    public async Task Behind_the_wall_no_statement_sees_or_writes_another_organisation()
+    {
+        await using var walled = Database.Walled(_test.ConnectionString);
+        var (own, foreign) = (await CalendarAsync("PW"), await CalendarAsync("XX", organisation: _club));
+        await AddAsync(own.Id);
+        await AddAsync(foreign.Id, organisation: _club, account: _clubAccount);
+        using (Wall.Within(_school))
+        {
+            foreach (var table in await WalledTablesAsync())
+            {
+                var column = table == "organisation" ? "id" : "organisation_id";
+                Assert.All(await walled.ListAsync<Guid>($"select {column} from {table}"), id => Assert.Equal(_school, id));
+            }
+            Assert.Equal(["ada@pinewick.example"], await walled.ListAsync<string>("select email from account"));
+            Assert.Equal(0, await walled.ExecuteAsync("update calendar set name = 'Taken' where id = @Id", new { foreign.Id }));
+            Assert.Equal(0, await walled.ExecuteAsync("delete from event where organisation_id = @_club", new { _club }));
+            await Assert.ThrowsAsync<PostgresException>(() => walled.ExecuteAsync(
+                "insert into calendar_group (id, organisation_id, name) values (gen_random_uuid(), @_club, 'Planted')", new { _club }));
+        }
+        Assert.Empty(await walled.ListAsync<Guid>("select id from calendar"));
+        using (Wall.Everywhere())
+            Assert.Equal(2, await walled.FirstAsync<long>("select count(*) from calendar"));
+    }
+
+    [Fact]
+    public async Task Every_table_that_belongs_to_an_organisation_is_walled()
+    {
+        var unwalled = await _test.Database.ListAsync<string>("""
+            select c.relname::text
+            from pg_class c
+            join pg_namespace n on n.oid = c.relnamespace and n.nspname = 'public'
+            where c.relkind = 'r' and not (c.relrowsecurity and c.relforcerowsecurity)
+            order by c.relname
+            """);
+        Assert.Equal(["data_protection_key", "schemaversions"], unwalled);
+    }
+
+    private Task<IReadOnlyList<string>> WalledTablesAsync() => _test.Database.ListAsync<string>("""
+        select table_name::text
+        from information_schema.columns
+        where table_schema = 'public' and column_name = 'organisation_id'
+        union all
+        select 'organisation'
+        """);
+}
