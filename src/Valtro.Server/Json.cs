@@ -1,6 +1,7 @@
 using System.Text.Encodings.Web;
 using System.Text.Json;
 using System.Text.Json.Serialization;
+using System.Text.Json.Serialization.Metadata;
 using NodaTime;
 using NodaTime.Serialization.SystemTextJson;
 
@@ -15,8 +16,20 @@ internal static class Json
     {
         options.ConfigureForNodaTime(DateTimeZoneProviders.Tzdb);
         options.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: false));
+        options.RespectNullableAnnotations = true;
+        options.TypeInfoResolver = new DefaultJsonTypeInfoResolver { Modifiers = { RequireWhatMayNotBeMissing } };
         options.NumberHandling = JsonNumberHandling.Strict;
         options.Encoder = JavaScriptEncoder.Default;
         return options;
+    }
+
+    /// <summary>What a record takes without a default and not as null has to be there: a request without it is refused by name.</summary>
+    private static void RequireWhatMayNotBeMissing(JsonTypeInfo type)
+    {
+        foreach (var property in type.Properties)
+        {
+            if (property.AssociatedParameter is { IsNullable: false, HasDefaultValue: false, ParameterType.IsValueType: false })
+                property.IsRequired = true;
+        }
     }
 }

@@ -61,14 +61,13 @@ services.AddIdentityCore<Account>(identity =>
     .AddSignInManager()
     .AddDefaultTokenProviders();
 services.Configure<DataProtectionTokenProviderOptions>(tokens => tokens.TokenLifespan = TimeSpan.FromHours(2));
-// Every request compares the session with the account's stamp: who is removed or signs out everywhere is out at once.
-services.Configure<SecurityStampValidatorOptions>(stamps => stamps.ValidationInterval = TimeSpan.Zero);
 services.AddAuthentication(IdentityConstants.ApplicationScheme).AddIdentityCookies(cookies => cookies.ApplicationCookie!.Configure(cookie =>
 {
     cookie.Cookie.Name = "valtro-session";
     cookie.Cookie.SameSite = SameSiteMode.Lax;
     cookie.Cookie.SecurePolicy = settings.PublicUrl.Scheme == "https" ? CookieSecurePolicy.Always : CookieSecurePolicy.SameAsRequest;
     cookie.ExpireTimeSpan = TimeSpan.FromDays(14);
+    cookie.Events.OnValidatePrincipal = SessionStamps.CheckAsync;
     cookie.Events.OnRedirectToLogin = context => Problems.Of(Problem.SignInNeeded).ExecuteAsync(context.HttpContext);
     cookie.Events.OnRedirectToAccessDenied = context => Problems.Of(Problem.Forbidden).ExecuteAsync(context.HttpContext);
 }));
@@ -106,11 +105,12 @@ if (settings.TrustedProxy is not null)
 app.UseSerilogRequestLogging(options => options.GetLevel = (_, _, exception) => exception is null ? Serilog.Events.LogEventLevel.Verbose : Serilog.Events.LogEventLevel.Error);
 app.UseExceptionHandler();
 app.UseSecurityHeaders();
-app.UseWhen(context => !context.Request.Path.StartsWithSegments("/c") && !context.Request.Path.StartsWithSegments("/s"), rest => rest.UseResponseCompression());
+app.UseWhen(context => !PublicApi.IsPublic(context.Request.Path), rest => rest.UseResponseCompression());
 app.UseDeskFiles();
 app.UseRouting();
 app.UseRateLimiter();
-app.UseAuthentication();
+// Who reads in public is nobody in particular, also with a session in the same browser.
+app.UseWhen(context => !PublicApi.IsPublic(context.Request.Path), rest => rest.UseAuthentication());
 app.UseAuthorization();
 
 var api = app.MapGroup("/api").AddEndpointFilter<AntiforgeryFilter>().AddEndpointFilter<WallFilter>().RequireAuthorization();

@@ -9,9 +9,16 @@ for (const colorScheme of ['light', 'dark']) {
       await page.goto('/')
       await expect(page.getByRole('button', { name: 'Sign in' })).toBeVisible()
       await expectAccessible(page, 'sign-in')
+      for (const address of ['/forgotten', '/reset#x', '/invitation#x']) {
+        await page.goto(address)
+        await expect(page.getByRole('heading').first()).toBeVisible()
+        await expectAccessible(page, address)
+      }
     })
 
     test('on the desk', async ({ page }) => {
+      // Some thirty screens, one after the other.
+      test.setTimeout(300_000)
       await signIn(page)
       const open = async (address, shown) => {
         await page.goto(address)
@@ -48,6 +55,18 @@ for (const colorScheme of ['light', 'dark']) {
       await expectAccessible(page, 'small month', '.month-popup')
       await open(`/events/new?day=${thisWeek(1)}`, '.dates')
       await open('/calendars', '.audiences')
+      await page.getByRole('button', { name: /Rowing club, everyone/ }).click()
+      await page.getByRole('dialog').getByRole('button', { name: 'Complete' }).click()
+      await expect(page.getByRole('dialog')).toContainText('become public')
+      await expectAccessible(page, 'a cell of the table')
+      await open('/sign-off', '.submission')
+      await open('/people', '.plain-table')
+      await page.getByRole('button', { name: 'Invite somebody' }).click()
+      await expect(page.getByRole('dialog')).toHaveCSS('opacity', '1')
+      await page.waitForFunction(() => document.getAnimations().length === 0)
+      await expectAccessible(page, 'inviting')
+      await open('/people?view=audit', '.plain-table')
+      await open('/account', '.block')
       await open('/calendars/new', '.swatch')
       await page.getByLabel('Name', { exact: true }).fill('Axe')
       await page.getByRole('radio', { name: 'Everyone' }).check()

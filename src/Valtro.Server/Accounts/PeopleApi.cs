@@ -126,12 +126,16 @@ internal static class PeopleApi
         return TypedResults.NoContent();
     }
 
-    private static async Task<Ok<IReadOnlyList<AuditResponse>>> Audit(Guid? before, AuditAct? act, Access access, AuditStore audit)
+    private static async Task<Ok<IReadOnlyList<AuditResponse>>> Audit(Guid? before, string? act, Access access, AuditStore audit)
     {
         var viewer = await access.RequireAsync(OrganisationAction.ReadAudit, "Only an administrator can read who did what.");
-        return TypedResults.Ok<IReadOnlyList<AuditResponse>>([.. (await audit.ListAsync(viewer.OrganisationId, before, act))
+        return TypedResults.Ok<IReadOnlyList<AuditResponse>>([.. (await audit.ListAsync(viewer.OrganisationId, before, ActNamed(act)))
             .Select(entry => new AuditResponse(entry.Id, entry.At, entry.By, entry.Act, entry.Subject, entry.Detail))]);
     }
+
+    private static AuditAct? ActNamed(string? name) => string.IsNullOrEmpty(name)
+        ? null
+        : Enum.TryParse<AuditAct>(name, ignoreCase: true, out var act) && Enum.IsDefined(act) ? act : throw new RuleException("act", $"“{name}” is nothing that is written down. Leave it out for everything.");
 
     private static MailLetter InvitationLetter(string email, string organisation, string inviter, string said, string link) => new(
         email, $"{inviter} invites you to the calendars of {organisation}",

@@ -36,7 +36,7 @@ internal static class FileApi
 
     public static void MapFiles(this RouteGroupBuilder api)
     {
-        api.MapPost("/files", Add).WithMetadata(new LargeBody()).Accepts<byte[]>("application/octet-stream");
+        api.MapPost("/files", Add).WithMetadata(new LargeBody());
         api.MapGet("/files/{id:guid}", Get).Produces(200, contentType: "application/octet-stream");
     }
 

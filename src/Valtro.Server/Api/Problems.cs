@@ -2,6 +2,7 @@ using Microsoft.AspNetCore.Antiforgery;
 using Microsoft.AspNetCore.Diagnostics;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
+using System.Text.RegularExpressions;
 using Npgsql;
 using Valtro.Core;
 using Valtro.Server.Accounts;
@@ -39,7 +40,7 @@ internal static class Problems
 }
 
 /// <summary>The one place where an exception becomes an answer.</summary>
-internal sealed class ProblemHandler(ILogger<ProblemHandler> log) : IExceptionHandler
+internal sealed partial class ProblemHandler(ILogger<ProblemHandler> log) : IExceptionHandler
 {
     public async ValueTask<bool> TryHandleAsync(HttpContext context, Exception exception, CancellationToken cancellation)
     {
@@ -75,5 +76,10 @@ internal sealed class ProblemHandler(ILogger<ProblemHandler> log) : IExceptionHa
 
     private static string Explain(BadHttpRequestException unreadable) => unreadable.InnerException is System.Text.Json.JsonException { Path: { Length: > 2 } path }
         ? $"The field “{path[2..]}” could not be read. Check its form: dates are 2026-11-24, times are 14:00:00."
-        : $"{Problem.Unreadable.Detail} {unreadable.Message}";
+        : unreadable.InnerException is System.Text.Json.JsonException { Message: var message } && MissingFields().Match(message) is { Success: true } missing
+            ? $"The request lacks {missing.Groups[1].Value.Replace("'", "", StringComparison.Ordinal)}. Nothing was saved."
+            : $"{Problem.Unreadable.Detail} {unreadable.Message}";
+
+    [GeneratedRegex("required properties including: ([\\w', ]+)")]
+    private static partial Regex MissingFields();
 }

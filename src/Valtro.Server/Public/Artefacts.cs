@@ -74,8 +74,13 @@ public sealed class Artefacts(EditionStore editions, Rendering rendering, IClock
                 await RenewAsync(address, key);
         }
         // Only now is it news: whoever asks at once gets what is rendered already.
-        foreach (var name in _found.Where(known => known.Value.Found.Address is null || known.Value.Found.Address.CalendarId == calendarId).Select(known => known.Key))
-            _found.TryRemove(name, out _);
+        foreach (var (name, known) in _found.Where(known => known.Value.Found.Address?.CalendarId == calendarId))
+        {
+            if (addresses.FirstOrDefault(address => address.Secret == known.Found.Address!.Secret) is { } address)
+                _found[name] = new Known(new EditionFound(address), clock.GetCurrentInstant());
+            else
+                _found.TryRemove(name, out _);
+        }
         return [.. addresses.Select(address => address.Id).Distinct()];
     }
 

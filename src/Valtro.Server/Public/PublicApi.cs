@@ -13,6 +13,8 @@ internal static class PublicApi
 
     private static readonly string[] Read = [HttpMethods.Get, HttpMethods.Head];
 
+    public static bool IsPublic(PathString path) => path.StartsWithSegments("/c") || path.StartsWithSegments("/s");
+
     public static void MapPublic(this WebApplication app)
     {
         var open = app.MapGroup("/c/{organisation}/{edition}").RequireRateLimiting(Limits.Public).ExcludeFromDescription();

@@ -561,7 +561,7 @@ export interface paths {
             parameters: {
                 query?: {
                     before?: string;
-                    act?: components["schemas"]["AuditAct"];
+                    act?: string;
                 };
                 header?: never;
                 path?: never;
@@ -1358,11 +1358,7 @@ export interface paths {
                 path?: never;
                 cookie?: never;
             };
-            requestBody: {
-                content: {
-                    "application/octet-stream": string;
-                };
-            };
+            requestBody?: never;
             responses: {
                 /** @description OK */
                 200: {
