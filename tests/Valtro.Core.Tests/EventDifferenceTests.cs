@@ -90,4 +90,31 @@ public class EventDifferenceTests
             ["place", "when", "repeat", "extra", "removed", "zone"],
             EventDifference.Between(seen, Lab.Series, typed, English).Select(one => one.Field));
     }
+
+    [Fact]
+    public void What_only_some_see_and_where_it_is_shown_differ_in_words_too()
+    {
+        var (home, other) = (Guid.NewGuid(), Guid.NewGuid());
+        var before = Build.Event(Build.Series("2026-11-24 14:00")) with { HomeCalendarId = home };
+        var after = before with
+        {
+            Placements = [other],
+            Content = before.Content with
+            {
+                Links = [new EventLink("Map", "https://pinewick.example/map")],
+                Files = [new EventFile(Guid.NewGuid(), "plan.pdf", "application/pdf", 1)],
+                Contact = "Ada",
+                Notes = "Wicks",
+                Cap = new Core.Disclosure.Cap(null, null, Core.Disclosure.Detail.Times),
+                Showing = new Core.Disclosure.ShowingSpan(Build.Day("2026-11-01"), Build.Day("2026-11-30")),
+            },
+        };
+        var told = EventDifference.Between(before, after, Core.Recurrence.RuleWords.For("en-GB"), id => id == other ? "Whole school" : "Port Watch").ToDictionary(one => one.Field, one => (one.Was, one.Is));
+        Assert.Equal(("", "Whole school"), told["placements"]);
+        Assert.Equal(("", "Map (https://pinewick.example/map)"), told["links"]);
+        Assert.Equal(("", "plan.pdf"), told["files"]);
+        Assert.Equal(("as the calendar says", "everyone: times"), told["cap"]);
+        Assert.Equal(("always", "2026-11-01 to 2026-11-30"), told["showing"]);
+        Assert.Equal(7, told.Count);
+    }
 }

@@ -1,3 +1,5 @@
+using Valtro.Core.YearPlans;
+using Valtro.Core.Disclosure;
 using NodaTime;
 using Valtro.Core.Events;
 using Valtro.Core.Recurrence;
@@ -139,4 +141,64 @@ public class EventDraftTests
     [Fact]
     public void A_description_beyond_measure_is_refused() =>
         Assert.NotNull(Build.Refused("description", () => Check(Build.Draft(), new RichText(new string('x', 20_001), "x"))));
+
+    [Theory]
+    [InlineData("javascript:alert(1)")]
+    [InlineData("/relative")]
+    [InlineData("ftp://pinewick.example/")]
+    [InlineData("")]
+    public void A_link_that_readers_cannot_open_is_refused(string url) =>
+        Assert.EndsWith(".", Build.Refused("links", () => (Build.Draft() with { Links = [new EventLink("Map", url)] }).Check(Build.Setting, RichText.Empty)), StringComparison.Ordinal);
+
+    [Fact]
+    public void What_is_said_besides_is_trimmed_and_a_link_without_a_label_is_called_by_its_host()
+    {
+        var content = (Build.Draft() with
+        {
+            Links = [new EventLink(" ", "https://pinewick.example/map"), new EventLink("Call", "tel:+19025550143")],
+            Contact = "  Harbour office ",
+            Notes = " first\r\nsecond\t. ",
+            ShowFrom = Build.Day("2026-11-01"),
+        }).Check(Build.Setting, RichText.Empty);
+        Assert.Equal(["pinewick.example", "Call"], content.Links.Select(link => link.Label));
+        Assert.Equal(("Harbour office", "first\nsecond ."), (content.Contact, content.Notes));
+        Assert.Equal(new ShowingSpan(Build.Day("2026-11-01"), null), content.Showing);
+    }
+
+    [Fact]
+    public void A_cap_above_what_its_calendars_show_is_refused_audience_by_audience_unless_it_stood_there_before()
+    {
+        var setting = Build.Setting with { Shown = new Core.Disclosure.Disclosure(Detail.Complete, Detail.Headline, Detail.Times) };
+        var draft = Build.Draft() with { CapLink = Detail.Complete, CapEveryone = Detail.Headline };
+        Assert.Contains("people with the link headline", Build.Refused("cap.link", () => draft.Check(setting, RichText.Empty)), StringComparison.Ordinal);
+        Assert.Contains("everyone times", Build.Refused("cap.everyone", () => draft.Check(setting, RichText.Empty)), StringComparison.Ordinal);
+        Assert.Equal(Detail.Complete, draft.Check(setting with { CapBefore = new Cap(null, Detail.Complete, Detail.Headline) }, RichText.Empty).Cap.Link);
+        Assert.Equal(Detail.Times, (Build.Draft() with { CapEveryone = Detail.Times }).Check(setting, RichText.Empty).Cap.Everyone);
+    }
+
+    [Fact]
+    public void Too_much_of_anything_is_refused_at_its_field()
+    {
+        var draft = Build.Draft() with
+        {
+            Links = [.. Enumerable.Repeat(new EventLink("Map", "https://pinewick.example/"), EventDraft.MostLinks + 1)],
+            Files = [.. Enumerable.Range(0, EventDraft.MostFiles + 1).Select(_ => new EventFile(Guid.NewGuid(), "a.pdf", "application/pdf", 1))],
+            Contact = new string('x', 300),
+            Notes = new string('x', 6_000),
+        };
+        foreach (var field in new[] { "links", "files", "contact", "notes" })
+            Assert.NotNull(Build.Refused(field, () => draft.Check(Build.Setting, RichText.Empty)));
+    }
+
+    [Fact]
+    public void One_date_has_no_links_files_or_audience_of_its_own()
+    {
+        var series = Build.Event(Build.Series("2026-11-24 14:00", "FREQ=WEEKLY;COUNT=4"));
+        foreach (var typed in new[] { series.Content with { Contact = "Ada" }, series.Content with { Cap = new Cap(Detail.Times, null, null) }, series.Content with { Notes = "x" } })
+        {
+            var edit = new SeriesEdit(series, new Change(ChangeAct.Edit, Build.Local("2026-12-01 14:00"), typed with { Series = series.Series with { Timing = series.Series.Timing.StartingAt(Build.Local("2026-12-01 14:00")) } }), SchoolCalendar.Empty);
+            Assert.NotNull(Build.Refused("scope", () => edit.Apply(ChangeScope.This, new HashSet<NodaTime.LocalDateTime>())));
+            Assert.True(edit.Apply(ChangeScope.Every, new HashSet<NodaTime.LocalDateTime>()).Event.Content.IsAlikeAsASeries(typed));
+        }
+    }
 }

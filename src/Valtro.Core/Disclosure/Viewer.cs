@@ -105,6 +105,9 @@ public sealed record Viewer(
         };
     }
 
+    /// <summary>They make events on one calendar at least, live at once or by way of sign-off.</summary>
+    public bool ContributesSomewhere => SeesAs is null && (IsAdministrator || Roles.Any(role => role.Value >= CalendarRole.Contributor));
+
     public bool May(OrganisationAction action) => SeesAs is null && IsAdministrator && Enum.IsDefined(action);
 
     /// <summary>What this person sees of an event.</summary>

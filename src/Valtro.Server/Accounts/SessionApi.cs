@@ -92,8 +92,7 @@ public sealed class Sessions(AccountStore accounts, OrganisationStore organisati
         return new SessionResponse(
             token,
             new PersonResponse(
-                account.Id, account.Name, account.Email, viewer.May(OrganisationAction.ManagePeople),
-                viewer.IsAdministrator || viewer.Roles.Values.Any(role => role >= CalendarRole.Contributor)),
+                account.Id, account.Name, account.Email, viewer.May(OrganisationAction.ManagePeople), viewer.ContributesSomewhere),
             new OrganisationResponse(organisation.Name, organisation.Slug, organisation.Zone, organisation.Locale, organisation.FirstDayOfWeek, organisation.YearStartsIn));
     }
 }

@@ -1,7 +1,6 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Http.Metadata;
 using Valtro.Core;
-using Valtro.Core.Disclosure;
 using Valtro.Server.Accounts;
 using Valtro.Server.Public;
 using Valtro.Store;
@@ -49,7 +48,7 @@ internal static class FileApi
     private static async Task<Ok<EventFileBody>> Add(string name, HttpRequest request, Access access, FileStore files, EventDesk desk)
     {
         var viewer = await access.ViewerAsync();
-        Access.Require(viewer.SeesAs is null && (viewer.IsAdministrator || viewer.Roles.Values.Any(role => role >= CalendarRole.Contributor)), "Only those who make events can bring files.");
+        Access.Require(viewer.ContributesSomewhere, "Only those who make events can bring files.");
         var fileName = Texts.OneLine("files", "The file’s name", Path.GetFileName(name.Replace('\\', '/')), Texts.LongestTitle);
         if (!Types.TryGetValue(Path.GetExtension(fileName), out var type))
             throw new RuleException("files", $"“{fileName}” is of a kind that cannot be attached. Possible are PDF, pictures, text, office documents and ZIP.");

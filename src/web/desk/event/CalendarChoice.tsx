@@ -26,6 +26,7 @@ export function CalendarChoice({ calendars, value, onChange }: CalendarChoicePro
             />
             <Plate code={calendar.plate} colour={calendar.colour} />
             <span>{calendar.name}</span>
+            {calendar.id !== value && <Levels disclosure={calendar.disclosure} />}
             {calendar.id === value && (
               <span className="soft">
                 home · <Levels disclosure={calendar.disclosure} /> {sayOpenness(calendar)}
