@@ -109,8 +109,7 @@ app.UseWhen(context => !PublicApi.IsPublic(context.Request.Path), rest => rest.U
 app.UseDeskFiles();
 app.UseRouting();
 app.UseRateLimiter();
-// Who reads in public is nobody in particular, also with a session in the same browser.
-app.UseWhen(context => !PublicApi.IsPublic(context.Request.Path), rest => rest.UseAuthentication());
+app.UseAuthentication();
 app.UseAuthorization();
 
 var api = app.MapGroup("/api").AddEndpointFilter<AntiforgeryFilter>().AddEndpointFilter<WallFilter>().RequireAuthorization();

@@ -123,10 +123,11 @@ test('from a new calendar to somebody’s website and feed, and a change that ar
   })
 
   await test.step('closed again, the open page says so and the feed is gone', async () => {
-    await page.goto(`/calendars/${calendar.id}`)
-    await page.getByRole('radio', { name: 'Its editors only' }).check()
-    await page.getByRole('button', { name: 'Save', exact: true }).click()
-    await page.waitForURL(/calendars$/)
+    await page.goto('/calendars')
+    await page.getByRole('button', { name: new RegExp(`${calendar.name}, members`) }).click()
+    await page.getByRole('dialog').getByRole('button', { name: 'Nothing' }).click()
+    await expect(page.getByRole('dialog')).toContainText('out of sight for everyone')
+    await page.getByRole('button', { name: 'Close for members' }).click()
     await expect(embed.getByText('not open any more')).toBeVisible()
     expect((await request.get(feed)).status()).toBe(404)
   })

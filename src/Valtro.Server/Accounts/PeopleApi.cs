@@ -83,7 +83,7 @@ internal static class PeopleApi
     }
 
     /// <summary>The invitation and its mail are one write; the secret is in the mail alone.</summary>
-    private static async Task<Created> Invite(
+    private static async Task<NoContent> Invite(
         InvitationRequest request, Access access, InvitationStore invitations, CalendarStore calendars, OrganisationStore organisations, AccountStore accounts,
         ILookupNormalizer normalizer, PublicAddresses addresses, IClock clock)
     {
@@ -102,7 +102,7 @@ internal static class PeopleApi
             viewer.OrganisationId, email!, normalizer.NormalizeEmail(email!)!, request.IsAdministrator, roles!, secret, viewer.AccountId, now,
             InvitationLetter(email!, organisation.Name, inviter.Name, said, addresses.Desk($"/invitation#{secret}")),
             new AuditLine(viewer.AccountId, AuditAct.Invited, email!, said, now));
-        return TypedResults.Created();
+        return TypedResults.NoContent();
     }
 
     private static async Task<NoContent> InviteAgain(Guid id, Access access, InvitationStore invitations, CalendarStore calendars, OrganisationStore organisations, AccountStore accounts, PublicAddresses addresses, IClock clock)

@@ -2,6 +2,7 @@ using System.Security.Claims;
 using Microsoft.AspNetCore.Authentication.Cookies;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.Extensions.Options;
+using Valtro.Server.Public;
 using Valtro.Store;
 
 namespace Valtro.Server.Accounts;
@@ -12,12 +13,16 @@ internal static class SessionStamps
 {
     public static async Task CheckAsync(CookieValidatePrincipalContext context)
     {
-        var services = context.HttpContext.RequestServices;
-        var claim = context.Principal?.FindFirstValue(services.GetRequiredService<IOptions<IdentityOptions>>().Value.ClaimsIdentity.SecurityStampClaimType);
-        var account = Guid.TryParse(context.Principal?.FindFirstValue(ClaimTypes.NameIdentifier), out var id)
-            ? await services.GetRequiredService<AccountStore>().FindAsync(id)
-            : null;
-        if (account is null || claim != account.SecurityStamp)
+        // Who reads in public is nobody in particular, also with a session in the same browser.
+        if (PublicApi.IsPublic(context.Request.Path) || !await IsRightAsync(context.Principal, context.HttpContext.RequestServices))
             context.RejectPrincipal();
+    }
+
+    private static async Task<bool> IsRightAsync(ClaimsPrincipal? principal, IServiceProvider services)
+    {
+        var stampClaim = services.GetRequiredService<IOptions<IdentityOptions>>().Value.ClaimsIdentity.SecurityStampClaimType;
+        return Guid.TryParse(principal?.FindFirstValue(ClaimTypes.NameIdentifier), out var id)
+            && await services.GetRequiredService<AccountStore>().FindAsync(id) is { } account
+            && principal.FindFirstValue(stampClaim) == account.SecurityStamp;
     }
 }

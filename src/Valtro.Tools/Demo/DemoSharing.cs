@@ -25,7 +25,7 @@ internal sealed class DemoSharing(Database database, Guid organisationId, IReadO
             Placements = Those("PW", "SW", "CREW"),
             Content = happening.Content with
             {
-                Links = [new EventLink("Sign up", "https://pinewick.example/open-harbour")],
+                Links = [new EventLink("Programme", "https://pinewick.example/open-harbour/programme")],
                 Files = [await PosterAsync()],
                 Contact = "Harbour office, office@pinewick.example",
                 Notes = "Chowder for 140; ask the boathouse for the big pot.",

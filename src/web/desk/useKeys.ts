@@ -1,9 +1,10 @@
-import { useEffect, useRef } from 'react'
+import { useEffect, useLayoutEffect, useRef } from 'react'
 
 /** Single keys that act while nobody is typing. */
 export function useKeys(actions: Record<string, () => void>): void {
   const current = useRef(actions)
-  useEffect(() => {
+  // Before anything is painted: a key that is pressed on seeing a screen acts on that screen.
+  useLayoutEffect(() => {
     current.current = actions
   })
   useEffect(() => {

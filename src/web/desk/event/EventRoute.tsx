@@ -57,7 +57,7 @@ function NewEvent() {
       stored={null}
       draft={
         copy.data
-          ? draftOfCopy(copy.data, chosen.id)
+          ? draftOfCopy(copy.data, chosen)
           : line.data
             ? draftOfRequest(line.data.event, chosen.id, day)
             : newDraft(chosen.id, day, parameters.get('from'))

@@ -1,5 +1,6 @@
 import { weekdayOf, type Day } from '../../shared/days'
-import type { Detail, EventFile, EventLink, Happening, HappeningRequest, InBreaks, MonthPosition, Repeat, Skip } from '../api'
+import { isMore } from '../openness'
+import type { Calendar, Detail, EventFile, EventLink, Happening, HappeningRequest, InBreaks, MonthPosition, Repeat, Skip } from '../api'
 
 export type Pattern = 'once' | Repeat['pattern']
 
@@ -131,8 +132,15 @@ function requestable(happening: Happening) {
 }
 
 /** A new event like another one: all of it, but that it is by itself from now on. */
-export function draftOfCopy(happening: Happening, calendarId: string): Draft {
-  return { ...draftOf(happening), calendarId, placements: [], extra: [], removed: [] }
+export function draftOfCopy(happening: Happening, calendar: Calendar): Draft {
+  const draft = draftOf(happening)
+  // What its new calendar shows no more of anyway needs no saying, and may not be said.
+  const less = (audience: keyof CapDraft) => {
+    const said = draft.cap[audience]
+    return said !== null && isMore(calendar.disclosure[audience], said) ? said : null
+  }
+  const cap = { members: less('members'), link: less('link'), everyone: less('everyone') }
+  return { ...draft, calendarId: calendar.id, placements: [], extra: [], removed: [], cap }
 }
 
 /** What was handed in, in the form again. */
