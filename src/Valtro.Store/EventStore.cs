@@ -133,28 +133,28 @@ public sealed class EventStore(Database database)
     /// <inheritdoc cref="WriteAsync(Guid, IReadOnlyList{EventWrite}, Guid, Instant)"/>
     /// <remarks>As part of something larger.</remarks>
     internal static async Task<ActDone> WriteAsync(DbTransaction transaction, Guid organisationId, IReadOnlyList<EventWrite> writes, Guid accountId, Instant now)
+    {
+        var actId = Guid.CreateVersion7();
+        var written = new List<(Guid, int)>();
+        var touched = new HashSet<Guid>();
+        foreach (var write in writes)
         {
-            var actId = Guid.CreateVersion7();
-            var written = new List<(Guid, int)>();
-            var touched = new HashSet<Guid>();
-            foreach (var write in writes)
-            {
-                var isNew = write.Version is null;
-                var happening = isNew ? write.Event with { Id = Guid.CreateVersion7(), Uid = write.Event.Uid == Guid.Empty ? Guid.NewGuid() : write.Event.Uid } : write.Event;
-                if (isNew)
-                    await InsertAsync(transaction, organisationId, happening, write, accountId, now);
-                else
-                    touched.UnionWith(await UpdateAsync(transaction, organisationId, happening, write, accountId, now));
-                await ReplaceExceptionsAsync(transaction, organisationId, happening);
-                await ReplacePlacementsAsync(transaction, organisationId, happening);
-                await ReviseAsync(transaction, organisationId, happening, write, actId, accountId, now);
-                touched.UnionWith(happening.Calendars);
-                written.Add((happening.Id, (write.Version ?? 0) + 1));
-            }
-            await CheckRoomAsync(transaction, [.. writes.Where(write => write.Version is null).Select(write => write.Event.HomeCalendarId).Distinct()]);
-            await CalendarStore.ContentChangedAsync(transaction, organisationId, [.. touched]);
-            return new ActDone(actId, written);
+            var isNew = write.Version is null;
+            var happening = isNew ? write.Event with { Id = Guid.CreateVersion7(), Uid = write.Event.Uid == Guid.Empty ? Guid.NewGuid() : write.Event.Uid } : write.Event;
+            if (isNew)
+                await InsertAsync(transaction, organisationId, happening, write, accountId, now);
+            else
+                touched.UnionWith(await UpdateAsync(transaction, organisationId, happening, write, accountId, now));
+            await ReplaceExceptionsAsync(transaction, organisationId, happening);
+            await ReplacePlacementsAsync(transaction, organisationId, happening);
+            await ReviseAsync(transaction, organisationId, happening, write, actId, accountId, now);
+            touched.UnionWith(happening.Calendars);
+            written.Add((happening.Id, (write.Version ?? 0) + 1));
         }
+        await CheckRoomAsync(transaction, [.. writes.Where(write => write.Version is null).Select(write => write.Event.HomeCalendarId).Distinct()]);
+        await CalendarStore.ContentChangedAsync(transaction, organisationId, [.. touched]);
+        return new ActDone(actId, written);
+    }
 
     /// <summary>Empties the bin of what has rested there long enough.</summary>
     /// <returns>How many events are gone for good.</returns>

@@ -1,8 +1,8 @@
-using Valtro.Core.YearPlans;
-using Valtro.Core.Disclosure;
 using NodaTime;
+using Valtro.Core.Disclosure;
 using Valtro.Core.Events;
 using Valtro.Core.Recurrence;
+using Valtro.Core.YearPlans;
 
 namespace Valtro.Core.Tests;
 

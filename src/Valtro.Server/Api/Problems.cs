@@ -1,8 +1,8 @@
+using System.Text.RegularExpressions;
 using Microsoft.AspNetCore.Antiforgery;
 using Microsoft.AspNetCore.Diagnostics;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
-using System.Text.RegularExpressions;
 using Npgsql;
 using Valtro.Core;
 using Valtro.Server.Accounts;

@@ -1,6 +1,6 @@
 using Valtro.Core.Disclosure;
-using Table = Valtro.Core.Disclosure.Disclosure;
 using static Valtro.Core.Disclosure.CalendarAction;
+using Table = Valtro.Core.Disclosure.Disclosure;
 
 namespace Valtro.Core.Tests.Disclosure;
 

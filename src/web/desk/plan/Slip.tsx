@@ -75,7 +75,7 @@ export function SlipLine({ occurrence, calendar, day }: SlipProps) {
       {...movable}
     >
       <Plate code={calendar.plate} colour={calendar.colour} size="small" />
-      <AlsoOn occurrence={occurrence} calendar={calendar} />
+      <AlsoOnCount occurrence={occurrence} />
       <span className="slip-time">{sayTimeShort(occurrence, day)}</span>
       <span className="slip-title">{occurrence.title}</span>
     </Link>
@@ -111,6 +111,18 @@ function AlsoOn({ occurrence, calendar }: { occurrence: Occurrence; calendar: Ca
         .map((one) => (
           <Plate key={one.id} code={one.plate} colour={one.colour} size="small" />
         ))}
+    </span>
+  )
+}
+
+/** Where one line has no room for their plates: how many they are. */
+function AlsoOnCount({ occurrence }: { occurrence: Occurrence }) {
+  const others = occurrence.alsoOn.length
+  if (others === 0) return null
+  return (
+    <span className="also-on-count" title={`also on ${others} other ${others === 1 ? 'calendar' : 'calendars'}`}>
+      <span aria-hidden="true">+{others}</span>
+      <span className="visually-hidden">also on {others} more</span>
     </span>
   )
 }
