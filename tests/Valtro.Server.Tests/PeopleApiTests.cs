@@ -186,7 +186,11 @@ public sealed partial class PeopleApiTests(ValtroApp app) : IClassFixture<Valtro
             await store.WriteAsync(organisation, new AuditLine(account, AuditAct.CalendarArchived, $"Number {number}", "", app.Clock.Now));
         var first = (await ada.GetAsync("/api/audit?act=calendarArchived")).AsArray();
         var second = (await ada.GetAsync($"/api/audit?act=calendarArchived&before={first[^1]!["id"]}")).AsArray();
-        Assert.Equal((100, "Number 119", "Number 19"), (first.Count, (string)first[0]!["subject"]!, (string)second[0]!["subject"]!));
+        // Lines of one millisecond have no order among them; none is left out or shown twice all the same.
+        Assert.Equal(100, first.Count);
+        Assert.Equal(
+            Enumerable.Range(0, 120).Select(number => $"Number {number}").Order(),
+            first.Concat(second).Select(line => (string)line!["subject"]!).Where(subject => subject.StartsWith("Number ", StringComparison.Ordinal)).Order());
         Assert.Equal(HttpStatusCode.Forbidden, (await (await app.SignedInAsync("bo")).Http.GetAsync("/api/audit")).StatusCode);
     }
 

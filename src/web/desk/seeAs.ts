@@ -7,10 +7,11 @@ const key = 'valtro-see-as'
 const all: SeenAs[] = ['members', 'link', 'everyone']
 const listeners = new Set<() => void>()
 
-let now: SeenAs | null = all.find((one) => one === sessionStorage.getItem(key)) ?? null
+let now: SeenAs | null | undefined
 
 /** As whom this window looks at things; null for oneself. It lasts as long as the window does. */
 export function seenAs(): SeenAs | null {
+  now ??= all.find((one) => one === sessionStorage.getItem(key)) ?? null
   return now
 }
 

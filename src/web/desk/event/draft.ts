@@ -1,6 +1,17 @@
 import { weekdayOf, type Day } from '../../shared/days'
 import { isMore } from '../openness'
-import type { Calendar, Detail, EventFile, EventLink, Happening, HappeningRequest, InBreaks, MonthPosition, Repeat, Skip } from '../api'
+import type {
+  Calendar,
+  Detail,
+  EventFile,
+  EventLink,
+  Happening,
+  HappeningRequest,
+  InBreaks,
+  MonthPosition,
+  Repeat,
+  Skip,
+} from '../api'
 
 export type Pattern = 'once' | Repeat['pattern']
 
