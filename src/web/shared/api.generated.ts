@@ -465,8 +465,8 @@ export interface paths {
                 };
             };
             responses: {
-                /** @description Created */
-                201: {
+                /** @description No Content */
+                204: {
                     headers: {
                         [name: string]: unknown;
                     };
