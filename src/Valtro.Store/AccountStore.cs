@@ -152,6 +152,17 @@ public sealed class AccountStore(Database database)
             roles[row.AccountId].ToDictionary(role => role.CalendarId, role => Words.Read<CalendarRole>(role.Role))))];
     }
 
+    private sealed record KeeperRow(Guid CalendarId, string Name, string Role);
+
+    /// <summary>Contributors and editors by calendar, by name.</summary>
+    public async Task<ILookup<Guid, (string Name, CalendarRole Role)>> KeepersAsync(Guid organisationId) => (await database.ListAsync<KeeperRow>("""
+        select r.calendar_id, a.name, r.role::text as role
+        from calendar_role r
+        join account a on a.id = r.account_id
+        where r.organisation_id = @organisationId and r.role <> 'reader'
+        order by lower(a.name), a.id
+        """, new { organisationId })).ToLookup(row => row.CalendarId, row => (row.Name, Words.Read<CalendarRole>(row.Role)));
+
     /// <summary>Those who decide about what is handed in for a calendar: its editors, or where there are none, the administrators.</summary>
     public Task<IReadOnlyList<Guid>> DecidersAsync(Guid organisationId, Guid calendarId) => database.ListAsync<Guid>("""
         with keepers as (

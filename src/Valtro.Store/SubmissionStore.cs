@@ -65,6 +65,13 @@ public sealed class SubmissionStore(Database database)
         limit 500
         """, new { organisationId, calendars });
 
+    /// <summary>How many wait on some calendars.</summary>
+    public Task<int> CountOpenAsync(Guid organisationId, Guid[] calendars) => database.FirstAsync<int>("""
+        select count(*)::integer
+        from submission
+        where organisation_id = @organisationId and state = 'open' and calendar_id = any(@calendars)
+        """, new { organisationId, calendars });
+
     /// <summary>What somebody handed in, latest first.</summary>
     public Task<IReadOnlyList<Submission>> OfAsync(Guid organisationId, Guid proposerId) => ListAsync("""
         where s.organisation_id = @organisationId and s.proposer_id = @proposerId

@@ -6,29 +6,13 @@ using Valtro.Core.Disclosure;
 using Valtro.Core.Events;
 using Valtro.Core.Recurrence;
 using Valtro.Core.Time;
-using Valtro.Tests;
 
 namespace Valtro.Store.Tests;
 
 /// <summary>Placements, levels, people, links, sign-off, the life of calendars, and the second wall, on a real PostgreSQL.</summary>
-public sealed class SharingStoreTests : IAsyncLifetime
+public sealed class SharingStoreTests : SchoolAndClub
 {
-    private static readonly DateTimeZone Halifax = Zones.Named("America/Halifax");
-    private static readonly Instant Now = Instant.FromUtc(2026, 11, 23, 12, 0);
-
-    private readonly TestDatabase _test = new();
-    private readonly Guid _school = Guid.CreateVersion7();
-    private readonly Guid _club = Guid.CreateVersion7();
-    private readonly Guid _ada = Guid.CreateVersion7();
     private readonly Guid _clubAccount = Guid.CreateVersion7();
-
-    private CalendarStore Calendars => new(_test.Database);
-
-    private EventStore Events => new(_test.Database);
-
-    private AccountStore Accounts => new(_test.Database);
-
-    private EditionStore Editions => new(_test.Database);
 
     private SecretLinkStore Links => new(_test.Database);
 
@@ -38,21 +22,16 @@ public sealed class SharingStoreTests : IAsyncLifetime
 
     private AuditLine Line => new(_ada, AuditAct.Opened, "Something", "", Now);
 
-    public async Task InitializeAsync()
+    public override async Task InitializeAsync()
     {
-        await _test.InitializeAsync();
-        var organisations = new OrganisationStore(_test.Database);
-        await organisations.AddAsync(new Organisation(_school, "pinewick", "Pinewick Harbour School", "America/Halifax", "en-GB", 1, 8));
-        await organisations.AddAsync(new Organisation(_club, "club", "Another club", "Europe/Oslo", "nb-NO", 1, 1));
-        await PersonAsync(_ada, "ada@pinewick.example", _school, isAdministrator: true);
+        await base.InitializeAsync();
+        await Accounts.AddMemberAsync(_school, _ada, isAdministrator: true);
         await PersonAsync(_clubAccount, "keeper@club.example", _club, isAdministrator: true);
     }
 
-    public Task DisposeAsync() => _test.DisposeAsync();
-
     private async Task PersonAsync(Guid id, string email, Guid organisation, bool isAdministrator)
     {
-        await Accounts.AddAsync(new Account { Id = id, Email = email, NormalizedEmail = email.ToUpperInvariant(), Name = email, SecurityStamp = "stamp" });
+        await AddAccountAsync(id, email, email);
         await Accounts.AddMemberAsync(organisation, id, isAdministrator);
     }
 

@@ -8,42 +8,16 @@ using Valtro.Core.Events;
 using Valtro.Core.Recurrence;
 using Valtro.Core.Time;
 using Valtro.Core.YearPlans;
-using Valtro.Tests;
 
 namespace Valtro.Store.Tests;
 
-public sealed class StoreTests : IAsyncLifetime
+public sealed class StoreTests : SchoolAndClub
 {
-    private static readonly DateTimeZone Halifax = Zones.Named("America/Halifax");
-    private static readonly Instant Now = Instant.FromUtc(2026, 11, 23, 12, 0);
-
-    private readonly TestDatabase _test = new();
-    private readonly Guid _school = Guid.CreateVersion7();
-    private readonly Guid _club = Guid.CreateVersion7();
-    private readonly Guid _ada = Guid.CreateVersion7();
-
-    private CalendarStore Calendars => new(_test.Database);
-
-    private EventStore Events => new(_test.Database);
-
-    private EditionStore Editions => new(_test.Database);
-
     private ListStore Lists => new(_test.Database);
 
     private RevisionStore Revisions => new(_test.Database, Events, Lists);
 
     private YearPlanStore YearPlans => new(_test.Database, new OrganisationStore(_test.Database));
-
-    public async Task InitializeAsync()
-    {
-        await _test.InitializeAsync();
-        var organisations = new OrganisationStore(_test.Database);
-        await organisations.AddAsync(new Organisation(_school, "pinewick", "Pinewick Harbour School", "America/Halifax", "en-GB", 1, 8));
-        await organisations.AddAsync(new Organisation(_club, "club", "Another club", "Europe/Oslo", "nb-NO", 1, 1));
-        await new AccountStore(_test.Database).AddAsync(new Account { Id = _ada, Email = "ada@pinewick.example", NormalizedEmail = "ADA@PINEWICK.EXAMPLE", Name = "Ada Dunmore", SecurityStamp = "x" });
-    }
-
-    public Task DisposeAsync() => _test.DisposeAsync();
 
     private static CalendarSettings Settings(string plate = "PW", string name = "Port Watch", Disclosure? disclosure = null) =>
         new(name, Plate.Parse(plate), Hue.Named("harbour"), Halifax, "", disclosure ?? Disclosure.Open, ["Junior families"]);

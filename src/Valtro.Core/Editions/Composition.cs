@@ -21,14 +21,14 @@ public sealed record Source(
 /// <summary>One line of an edition: a date after disclosure.</summary>
 public sealed record Entry(Source Source, Disclosed Event, Timing Timing, Occurrence Occurrence);
 
-/// <summary>Composes what a readership gets, in named steps: in window → in state, in its showing span, disclosure cap → order.</summary>
+/// <summary>Composes what a readership gets, in named steps: in state, in its showing span, disclosure cap → in window → order.</summary>
 /// <remarks>The standard edition of a calendar has that one source. The steps do not know how many there are.</remarks>
 public static class Composition
 {
     /// <summary>The entries that overlap the window, ascending by start, then by title.</summary>
     /// <param name="now">Decides about showing spans alone.</param>
     public static IReadOnlyList<Entry> Compose(IEnumerable<Source> sources, Audience audience, Window window, SchoolCalendar school, Instant now) =>
-        Order(sources.SelectMany(source => InWindow(source, window, school).Select(date => Disclose(source, audience, date, now)).OfType<Entry>()));
+        Order(sources.SelectMany(source => source.Events.SelectMany(happening => Entries(source, happening, audience, window, school, now))));
 
     /// <summary>The events, unexpanded, that the audience gets of a source: for feeds, whose readers expand rules themselves.</summary>
     public static IEnumerable<(CalendarEvent Event, Disclosed Disclosed)> Disclose(Source source, Audience audience, Instant now)
@@ -46,13 +46,18 @@ public static class Composition
         .Select(happening => happening.Content.Showing.NextTurn(now, happening.Series.Timing.Zone))
         .Min();
 
-    private static IEnumerable<EventDate> InWindow(Source source, Window window, SchoolCalendar school) =>
-        source.Events.SelectMany(happening => EventDates.In(happening, window, school));
-
-    private static Entry? Disclose(Source source, Audience audience, EventDate date, Instant now) =>
-        Disclosed.ForReaders(date, Visibility.Of(date.Event, source.Disclosure, audience, now)) is { } disclosed
-            ? new Entry(source, disclosed, date.Event.Series.Timing, date.Occurrence)
-            : null;
+    /// <summary>What the audience sees of an event is the same for all its dates; of one that it does not see none is worked out.</summary>
+    private static IEnumerable<Entry> Entries(Source source, CalendarEvent happening, Audience audience, Window window, SchoolCalendar school, Instant now)
+    {
+        var detail = Visibility.Of(happening, source.Disclosure, audience, now);
+        if (detail == Detail.Nothing)
+            yield break;
+        foreach (var date in EventDates.In(happening, window, school))
+        {
+            if (Disclosed.ForReaders(date, detail) is { } disclosed)
+                yield return new Entry(source, disclosed, happening.Series.Timing, date.Occurrence);
+        }
+    }
 
     private static Entry[] Order(IEnumerable<Entry> entries) =>
         entries

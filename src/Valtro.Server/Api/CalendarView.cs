@@ -14,13 +14,11 @@ public sealed class CalendarView(CalendarStore calendars, EventStore events, Edi
     {
         var counts = await events.CountsAsync(viewer.OrganisationId);
         var feeds = await editions.FeedsAsync(viewer.OrganisationId);
-        var keepers = (await accounts.MembersAsync(viewer.OrganisationId))
-            .SelectMany(member => member.Roles.Where(role => role.Value > CalendarRole.Reader).Select(role => (role.Key, Body: new KeeperBody(member.Name, role.Value))))
-            .ToLookup(one => one.Key, one => one.Body);
+        var keepers = await accounts.KeepersAsync(viewer.OrganisationId);
         return [.. from calendar in all
                    let detail = viewer.DetailOn(calendar.Id, calendar.Disclosure)
                    where detail > Detail.Nothing
-                   select Show(viewer, calendar, detail, counts.GetValueOrDefault(calendar.Id), feeds, keepers[calendar.Id])];
+                   select Show(viewer, calendar, detail, counts.GetValueOrDefault(calendar.Id), feeds, keepers[calendar.Id].Select(keeper => new KeeperBody(keeper.Name, keeper.Role)))];
     }
 
     /// <exception cref="NotFoundException">There is none, or the person sees nothing of it.</exception>

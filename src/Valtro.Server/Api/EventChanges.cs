@@ -187,7 +187,7 @@ public sealed class EventChanges(EventDesk desk, AccountStore accounts)
         var open = found.About.FirstOrDefault(one => one is { Kind: SubmissionKind.Event, State: SubmissionState.Open });
         if (open is not null && !write.IsRemoved && write.Event.State == EventState.Live)
         {
-            verdicts.Add(new Verdict(open.Id, SubmissionState.Approved, "", Audited(found, open)));
+            verdicts.Add(Approving(found, open));
             news.AddRange(await ToProposerAsync(found.Viewer, open, found.Calendars, approved: true, ""));
         }
         else if (open is not null && (write.IsRemoved || write.Event.State == EventState.Draft))
@@ -207,7 +207,7 @@ public sealed class EventChanges(EventDesk desk, AccountStore accounts)
             return;
         if (submission.State == SubmissionState.Open && found.Viewer.May(CalendarAction.Approve, submission.CalendarId))
         {
-            verdicts.Add(new Verdict(submission.Id, SubmissionState.Approved, "", Audited(found, submission)));
+            verdicts.Add(Approving(found, submission));
             news.AddRange(await ToProposerAsync(found.Viewer, submission, found.Calendars, approved: true, ""));
         }
         else if (submission.ProposerId == found.Viewer.AccountId)
@@ -216,8 +216,9 @@ public sealed class EventChanges(EventDesk desk, AccountStore accounts)
         }
     }
 
-    private AuditLine Audited(OnDesk found, Submission submission) =>
-        new(found.Viewer.AccountId, AuditAct.Approved, submission.Title, $"{submission.Proposer}, {found.Calendars[submission.CalendarId].Name}", desk.Now);
+    /// <summary>The decision to let it go out, with its line in the audit list.</summary>
+    internal Verdict Approving(OnDesk found, Submission submission) => new(submission.Id, SubmissionState.Approved, "", new AuditLine(
+        found.Viewer.AccountId, AuditAct.Approved, submission.Title, $"{submission.Proposer}, {found.Calendars[submission.CalendarId].Name}", desk.Now));
 
     private async Task<ChangeResponse> HandInAsync(OnDesk found, ChangeRequest request, Planned planned)
     {

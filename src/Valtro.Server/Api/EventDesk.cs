@@ -39,6 +39,9 @@ public sealed class EventDesk(
 {
     private const string ContributorsOnly = "Only editors and contributors of this calendar can change its events.";
 
+    private IReadOnlyDictionary<Guid, Calendar>? _calendars;
+    private (Organisation Organisation, SchoolCalendar School)? _house;
+
     public Instant Now => Instant.FromUnixTimeSeconds(clock.GetCurrentInstant().ToUnixTimeSeconds());
 
     /// <exception cref="NotFoundException">There is none, or the person sees nothing of it.</exception>
@@ -51,9 +54,8 @@ public sealed class EventDesk(
         var mayChange = viewer.May(CalendarAction.Contribute, stored.Event.HomeCalendarId);
         if (!all.ContainsKey(stored.Event.HomeCalendarId) || sight.Detail == Detail.Nothing || (stored.IsRemoved && !mayChange))
             throw new NotFoundException("event");
-        return new OnDesk(
-            viewer, stored, all, sight, (await organisations.FindAsync(viewer.OrganisationId))!, await yearPlans.SchoolAsync(viewer.OrganisationId),
-            mayChange ? await submissions.AboutAsync(viewer.OrganisationId, id) : []);
+        var (organisation, school) = await HouseAsync(viewer.OrganisationId);
+        return new OnDesk(viewer, stored, all, sight, organisation, school, mayChange ? await submissions.AboutAsync(viewer.OrganisationId, id) : []);
     }
 
     /// <summary>An event that somebody asks to show on a calendar: its editors see all of it but the notes, as its readers may if they agree.</summary>
@@ -67,11 +69,16 @@ public sealed class EventDesk(
             throw new NotFoundException("event");
         var sight = viewer.Of(stored.Event, DisclosuresOf(all), Now);
         var asked = new Sight(Detail.Complete, sight.Calendars.Count > 0 ? sight.Calendars : [submission.CalendarId], sight.ReadsNotes);
-        return new OnDesk(viewer, stored, all, asked, (await organisations.FindAsync(viewer.OrganisationId))!, await yearPlans.SchoolAsync(viewer.OrganisationId), []);
+        var (organisation, school) = await HouseAsync(viewer.OrganisationId);
+        return new OnDesk(viewer, stored, all, asked, organisation, school, []);
     }
 
+    /// <summary>Those in use, as they are when the request begins: nothing that the desk writes changes their settings.</summary>
     public async Task<IReadOnlyDictionary<Guid, Calendar>> CalendarsAsync(Guid organisationId) =>
-        (await calendars.ListAsync(organisationId)).ToDictionary(calendar => calendar.Id);
+        _calendars ??= (await calendars.ListAsync(organisationId)).ToDictionary(calendar => calendar.Id);
+
+    private async Task<(Organisation Organisation, SchoolCalendar School)> HouseAsync(Guid organisationId) =>
+        _house ??= ((await organisations.FindAsync(organisationId))!, await yearPlans.SchoolAsync(organisationId));
 
     internal static Dictionary<Guid, Disclosure> DisclosuresOf(IReadOnlyDictionary<Guid, Calendar> all) => all.ToDictionary(one => one.Key, one => one.Value.Disclosure);
 
@@ -186,7 +193,7 @@ public sealed class EventDesk(
     public async Task<Calendar> CalendarForAsync(Guid calendarId)
     {
         var viewer = await access.ViewerAsync();
-        var calendar = await calendars.FindAsync(viewer.OrganisationId, calendarId);
+        var calendar = (await CalendarsAsync(viewer.OrganisationId)).GetValueOrDefault(calendarId);
         if (calendar is null || viewer.DetailOn(calendar.Id, calendar.Disclosure) == Detail.Nothing)
             throw new RuleException("calendarId", "There is no such calendar. Choose one from the list.");
         if (calendar.ArchivedAt is not null)
@@ -196,7 +203,7 @@ public sealed class EventDesk(
     }
 
     public async Task<DraftSetting> SettingAsync(Calendar calendar) =>
-        new(calendar.Zone, await lists.CategoriesAsync(calendar.OrganisationId), await yearPlans.SchoolAsync(calendar.OrganisationId)) { Shown = calendar.Disclosure };
+        new(calendar.Zone, await lists.CategoriesAsync(calendar.OrganisationId), (await HouseAsync(calendar.OrganisationId)).School) { Shown = calendar.Disclosure };
 
     /// <summary>Checks what was typed, and that the person may put it on that calendar.</summary>
     /// <param name="before">The event as it is; null for a new one.</param>

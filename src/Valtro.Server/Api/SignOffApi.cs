@@ -58,7 +58,12 @@ internal static class SignOffApi
 
     public sealed class Queue(Access access, SubmissionStore submissions, EventDesk desk, EventChanges changes)
     {
-        public async Task<int> CountAsync() => (await OpenAsync(await access.ViewerAsync())).Count;
+        public async Task<int> CountAsync()
+        {
+            var viewer = await access.ViewerAsync();
+            var mine = await DecidedByAsync(viewer);
+            return mine.Length == 0 ? 0 : await submissions.CountOpenAsync(viewer.OrganisationId, mine);
+        }
 
         public async Task<SignOffResponse> ListAsync()
         {
@@ -75,11 +80,11 @@ internal static class SignOffApi
             return new SignOffResponse(toDecide, yours);
         }
 
-        private async Task<IReadOnlyList<Submission>> OpenAsync(Viewer viewer)
-        {
-            var mine = (await desk.CalendarsAsync(viewer.OrganisationId)).Keys.Where(id => viewer.May(CalendarAction.Approve, id)).ToArray();
-            return mine.Length == 0 ? [] : await submissions.OpenAsync(viewer.OrganisationId, mine);
-        }
+        private async Task<IReadOnlyList<Submission>> OpenAsync(Viewer viewer) =>
+            await DecidedByAsync(viewer) is { Length: > 0 } mine ? await submissions.OpenAsync(viewer.OrganisationId, mine) : [];
+
+        private async Task<Guid[]> DecidedByAsync(Viewer viewer) =>
+            [.. (await desk.CalendarsAsync(viewer.OrganisationId)).Keys.Where(id => viewer.May(CalendarAction.Approve, id))];
 
         private async Task<SubmissionResponse> ShowAsync(Viewer viewer, Submission submission)
         {
@@ -232,9 +237,8 @@ internal static class SignOffApi
                     added.AddRange(planned.Asked.Select(id => new NewSubmission(SubmissionKind.Placement, submission.EventId, id, found.Event.Content.Title)));
                     break;
             }
-            var audit = new AuditLine(viewer.AccountId, AuditAct.Approved, submission.Title, $"{submission.Proposer}, {found.Calendars[submission.CalendarId].Name}", desk.Now);
             var notices = (await changes.ToProposerAsync(viewer, submission, found.Calendars, approved: true, "")).Concat(await changes.NoticesAsync(viewer, found.Calendars, added));
-            var done = await desk.WriteAsync(writes, added, [new Verdict(submission.Id, SubmissionState.Approved, "", audit)], [.. notices]);
+            var done = await desk.WriteAsync(writes, added, [changes.Approving(found, submission)], [.. notices]);
             return done?.ActId;
         }
 

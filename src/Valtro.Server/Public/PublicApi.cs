@@ -17,24 +17,21 @@ internal static class PublicApi
 
     public static void MapPublic(this WebApplication app)
     {
-        var open = app.MapGroup("/c/{organisation}/{edition}").RequireRateLimiting(Limits.Public).ExcludeFromDescription();
-        app.MapMethods("/c/{organisation}/{edition}.ics", Read, (string organisation, string edition, Reader reader) => reader.SendFeedAsync(EditionName.Open(organisation, edition))).RequireRateLimiting(Limits.Public).ExcludeFromDescription();
-        app.MapMethods("/c/{organisation}/{edition}.json", Read, (string organisation, string edition, string? month, Reader reader) => reader.SendMonthAsync(EditionName.Open(organisation, edition), month)).RequireRateLimiting(Limits.Public).ExcludeFromDescription();
-        open.MapMethods("", Read, (string organisation, string edition, string? month, Reader reader) => reader.SendPageAsync(EditionName.Open(organisation, edition), month, embedded: false));
-        open.MapMethods("/embed", Read, (string organisation, string edition, string? month, Reader reader) => reader.SendPageAsync(EditionName.Open(organisation, edition), month, embedded: true));
-        open.MapMethods("/files/{id:guid}/{name}", Read, (string organisation, string edition, Guid id, string name, Reader reader) => reader.SendFileAsync(EditionName.Open(organisation, edition), id, name));
-        open.MapGet("/changes", (string organisation, string edition, Reader reader) => reader.SendChangesAsync(EditionName.Open(organisation, edition)));
-        app.MapMethods("/c/{**rest}", Read, (HttpContext context) => NotFoundAsync(context)).RequireRateLimiting(Limits.Public).ExcludeFromDescription();
-
-        var secret = app.MapGroup("/s/{secret}").RequireRateLimiting(Limits.Public).ExcludeFromDescription();
-        app.MapMethods("/s/{secret}.ics", Read, (string secret, Reader reader) => reader.SendFeedAsync(EditionName.OfSecret(secret))).RequireRateLimiting(Limits.Public).ExcludeFromDescription();
-        app.MapMethods("/s/{secret}.json", Read, (string secret, string? month, Reader reader) => reader.SendMonthAsync(EditionName.OfSecret(secret), month)).RequireRateLimiting(Limits.Public).ExcludeFromDescription();
-        secret.MapMethods("", Read, (string secret, string? month, Reader reader) => reader.SendPageAsync(EditionName.OfSecret(secret), month, embedded: false));
-        secret.MapMethods("/embed", Read, (string secret, string? month, Reader reader) => reader.SendPageAsync(EditionName.OfSecret(secret), month, embedded: true));
-        secret.MapMethods("/files/{id:guid}/{name}", Read, (string secret, Guid id, string name, Reader reader) => reader.SendFileAsync(EditionName.OfSecret(secret), id, name));
-        secret.MapGet("/changes", (string secret, Reader reader) => reader.SendChangesAsync(EditionName.OfSecret(secret)));
-        app.MapMethods("/s/{**rest}", Read, (HttpContext context) => NotFoundAsync(context)).RequireRateLimiting(Limits.Public).ExcludeFromDescription();
+        foreach (var edition in new[] { "/c/{organisation}/{edition}", "/s/{secret}" })
+        {
+            MapRead(app, edition, (EditionName name, string? month, Reader reader) => reader.SendPageAsync(name, month, embedded: false));
+            MapRead(app, edition + "/embed", (EditionName name, string? month, Reader reader) => reader.SendPageAsync(name, month, embedded: true));
+            MapRead(app, edition + ".ics", (EditionName name, Reader reader) => reader.SendFeedAsync(name));
+            MapRead(app, edition + ".json", (EditionName name, string? month, Reader reader) => reader.SendMonthAsync(name, month));
+            MapRead(app, edition + "/files/{id:guid}/{name}", (EditionName edition, Guid id, string name, Reader reader) => reader.SendFileAsync(edition, id, name));
+            MapRead(app, edition + "/changes", (EditionName name, Reader reader) => reader.SendChangesAsync(name), [HttpMethods.Get]);
+        }
+        foreach (var rest in new[] { "/c/{**rest}", "/s/{**rest}" })
+            MapRead(app, rest, (HttpContext context) => NotFoundAsync(context));
     }
+
+    private static void MapRead(WebApplication app, string pattern, Delegate handler, string[]? methods = null) =>
+        app.MapMethods(pattern, methods ?? Read, handler).RequireRateLimiting(Limits.Public).ExcludeFromDescription();
 
     private static Task NotFoundAsync(HttpContext context, int status = StatusCodes.Status404NotFound, string sentence = NotHere)
     {

@@ -1,5 +1,6 @@
 import { useEffect, useRef } from 'react'
 import { placeOfZone } from '../shared/days'
+import { OutwardLinks } from '../shared/OutwardLinks'
 import { Plate } from '../shared/Plate'
 import { sayWhen } from '../shared/slips'
 import type { Edition, Entry } from './edition'
@@ -32,28 +33,8 @@ export function EntryDetails({ entry, edition, onClose }: { entry: Entry; editio
         </p>
       )}
       {entry.place && <p>{entry.place}</p>}
-      {entry.links.length > 0 && (
-        <ul className="entry-links">
-          {entry.links.map((link) => (
-            <li key={link.url}>
-              <a href={link.url} target="_blank" rel="noopener noreferrer">
-                {link.label}
-              </a>
-            </li>
-          ))}
-        </ul>
-      )}
-      {entry.files.length > 0 && (
-        <ul className="entry-links">
-          {entry.files.map((file) => (
-            <li key={file.address}>
-              <a href={file.address} target="_blank" rel="noopener">
-                {file.name}
-              </a>
-            </li>
-          ))}
-        </ul>
-      )}
+      <OutwardLinks className="entry-links" links={entry.links.map(({ url, label }) => ({ address: url, label }))} />
+      <OutwardLinks className="entry-links" links={entry.files.map(({ address, name }) => ({ address, label: name }))} />
       {entry.contact && <p>Contact: {entry.contact}</p>}
       {entry.description && <div className="rich" dangerouslySetInnerHTML={{ __html: entry.description }} />}
     </section>

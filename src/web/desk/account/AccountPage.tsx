@@ -2,6 +2,7 @@ import { useState, type FormEvent } from 'react'
 import { useNavigate } from 'react-router'
 import { call } from '../api'
 import { Field, WhatWasRefused } from '../Field'
+import { NewPasswordField, OwnNameField } from '../PersonFields'
 import { useRefresh, useSession } from '../queries'
 import { useToast } from '../Toasts'
 import { usePost } from '../usePost'
@@ -43,23 +44,14 @@ function Own({ name: start }: { name: string }) {
   return (
     <form className="block" onSubmit={save} noValidate>
       <h2>Name and password</h2>
-      <Field
-        id="name"
-        label="Your name, as others see it"
-        problem={problem}
-        autoComplete="name"
-        value={name}
-        onChange={(event) => setName(event.target.value)}
-      />
-      <Field
+      <OwnNameField problem={problem} value={name} onChange={setName} />
+      <NewPasswordField
         id="newPassword"
         label="New password"
-        type="password"
         problem={problem}
-        autoComplete="new-password"
         about="Leave it empty to keep the one you have. At least 12 characters."
         value={newPassword}
-        onChange={(event) => setNew(event.target.value)}
+        onChange={setNew}
       />
       {newPassword !== '' && (
         <Field

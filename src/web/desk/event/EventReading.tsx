@@ -1,5 +1,6 @@
 import { Link } from 'react-router'
 import { addDays, placeOfZone, type Day } from '../../shared/days'
+import { OutwardLinks } from '../../shared/OutwardLinks'
 import { Plate } from '../../shared/Plate'
 import { sayTime, sayWhen } from '../../shared/slips'
 import { call, type Calendar, type Happening } from '../api'
@@ -67,29 +68,11 @@ export function EventReading({ happening, calendars }: { happening: Happening; c
           {[happening.category?.name, ...happening.tags.map((tag) => `#${tag}`)].filter(Boolean).join(' · ')}
         </p>
       )}
-      {happening.links.length > 0 && (
-        <ul className="plain-list">
-          {happening.links.map((link) => (
-            <li key={link.url}>
-              <a href={link.url} target="_blank" rel="noopener noreferrer">
-                {link.label}
-              </a>
-            </li>
-          ))}
-        </ul>
-      )}
-      {happening.files.length > 0 && (
-        <ul className="plain-list">
-          {happening.files.map((file) => (
-            <li key={file.id}>
-              <a href={`/api/files/${file.id}`} target="_blank" rel="noopener">
-                {file.name}
-              </a>{' '}
-              <span className="soft">{saySize(file.size)}</span>
-            </li>
-          ))}
-        </ul>
-      )}
+      <OutwardLinks className="plain-list" links={happening.links.map(({ url, label }) => ({ address: url, label }))} />
+      <OutwardLinks
+        className="plain-list"
+        links={happening.files.map(({ id, name, size }) => ({ address: `/api/files/${id}`, label: name, about: saySize(size) }))}
+      />
       {happening.contact && <p>Contact: {happening.contact}</p>}
       <TakeOff happening={happening} calendars={calendars} />
       {happening.description && <div className="rich-text" dangerouslySetInnerHTML={{ __html: happening.description }} />}

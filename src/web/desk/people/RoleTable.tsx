@@ -16,6 +16,12 @@ const words: Record<CalendarRole | 'none', string> = {
   editor: 'editor: changes it at once, signs off',
 }
 
+const roleOptions = Object.entries(words).map(([role, word]) => (
+  <option key={role} value={role}>
+    {word}
+  </option>
+))
+
 /** A role in the organisation, and one for each calendar; for a whole group at once. */
 export function RoleTable({ calendars, isAdministrator, roles, onChange }: RoleTableProps) {
   const groups = useGroups().data ?? []
@@ -60,11 +66,7 @@ export function RoleTable({ calendars, isAdministrator, roles, onChange }: RoleT
                       }
                     >
                       <option value="">give one …</option>
-                      {Object.entries(words).map(([role, word]) => (
-                        <option key={role} value={role}>
-                          {word}
-                        </option>
-                      ))}
+                      {roleOptions}
                     </select>
                   </td>
                 </tr>
@@ -81,11 +83,7 @@ export function RoleTable({ calendars, isAdministrator, roles, onChange }: RoleT
                     value={roleOn(calendar.id)}
                     onChange={(event) => give([calendar.id], event.target.value as CalendarRole | 'none')}
                   >
-                    {Object.entries(words).map(([role, word]) => (
-                      <option key={role} value={role}>
-                        {word}
-                      </option>
-                    ))}
+                    {roleOptions}
                   </select>
                 </td>
               </tr>

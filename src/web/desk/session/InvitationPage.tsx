@@ -2,7 +2,8 @@ import { useQuery } from '@tanstack/react-query'
 import { useState, type FormEvent } from 'react'
 import { Link, useLocation } from 'react-router'
 import { call, type InvitationShown } from '../api'
-import { Field, WhatWasRefused } from '../Field'
+import { WhatWasRefused } from '../Field'
+import { NewPasswordField, OwnNameField } from '../PersonFields'
 import { useSession } from '../queries'
 import { usePost } from '../usePost'
 import { Door } from './Door'
@@ -57,24 +58,8 @@ function Accept({ secret, invitation, onDone }: { secret: string; invitation: In
         {invitation.invitedBy} invites you. You will sign in as <b>{invitation.email}</b>.
       </p>
       <form onSubmit={accept} noValidate>
-        <Field
-          id="name"
-          label="Your name, as others see it"
-          problem={problem}
-          autoComplete="name"
-          value={name}
-          onChange={(event) => setName(event.target.value)}
-        />
-        <Field
-          id="password"
-          label="Password"
-          type="password"
-          problem={problem}
-          autoComplete="new-password"
-          about="At least 12 characters. A few words do well."
-          value={password}
-          onChange={(event) => setPassword(event.target.value)}
-        />
+        <OwnNameField problem={problem} value={name} onChange={setName} />
+        <NewPasswordField id="password" label="Password" problem={problem} value={password} onChange={setPassword} />
         <WhatWasRefused problem={problem} fields={['name', 'password']} />
         <button type="submit" className="btn btn-spruce" disabled={isBusy}>
           Accept the invitation

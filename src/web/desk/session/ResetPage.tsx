@@ -1,7 +1,8 @@
 import { useState, type FormEvent } from 'react'
 import { Link, useLocation } from 'react-router'
 import { call } from '../api'
-import { Field, WhatWasRefused } from '../Field'
+import { WhatWasRefused } from '../Field'
+import { NewPasswordField } from '../PersonFields'
 import { useSession } from '../queries'
 import { usePost } from '../usePost'
 import { Door } from './Door'
@@ -33,16 +34,7 @@ export function ResetPage() {
     <Door>
       <h1>A new password</h1>
       <form onSubmit={set} noValidate>
-        <Field
-          id="password"
-          label="New password"
-          type="password"
-          problem={problem}
-          autoComplete="new-password"
-          about="At least 12 characters. A few words do well."
-          value={password}
-          onChange={(event) => setPassword(event.target.value)}
-        />
+        <NewPasswordField id="password" label="New password" problem={problem} value={password} onChange={setPassword} />
         <WhatWasRefused problem={problem} fields={['password']} />
         <button type="submit" className="btn btn-spruce" disabled={isBusy}>
           Set the password

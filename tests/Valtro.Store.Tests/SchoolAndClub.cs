@@ -1,0 +1,39 @@
+using NodaTime;
+using Valtro.Core.Time;
+using Valtro.Tests;
+
+namespace Valtro.Store.Tests;
+
+/// <summary>A database with two organisations and one account in it.</summary>
+public abstract class SchoolAndClub : IAsyncLifetime
+{
+    protected static readonly DateTimeZone Halifax = Zones.Named("America/Halifax");
+    protected static readonly Instant Now = Instant.FromUtc(2026, 11, 23, 12, 0);
+
+    protected readonly TestDatabase _test = new();
+    protected readonly Guid _school = Guid.CreateVersion7();
+    protected readonly Guid _club = Guid.CreateVersion7();
+    protected readonly Guid _ada = Guid.CreateVersion7();
+
+    protected CalendarStore Calendars => new(_test.Database);
+
+    protected EventStore Events => new(_test.Database);
+
+    protected AccountStore Accounts => new(_test.Database);
+
+    protected EditionStore Editions => new(_test.Database);
+
+    public virtual async Task InitializeAsync()
+    {
+        await _test.InitializeAsync();
+        var organisations = new OrganisationStore(_test.Database);
+        await organisations.AddAsync(new Organisation(_school, "pinewick", "Pinewick Harbour School", "America/Halifax", "en-GB", 1, 8));
+        await organisations.AddAsync(new Organisation(_club, "club", "Another club", "Europe/Oslo", "nb-NO", 1, 1));
+        await AddAccountAsync(_ada, "ada@pinewick.example", "Ada Dunmore");
+    }
+
+    public Task DisposeAsync() => _test.DisposeAsync();
+
+    protected Task AddAccountAsync(Guid id, string email, string name) =>
+        Accounts.AddAsync(new Account { Id = id, Email = email, NormalizedEmail = email.ToUpperInvariant(), Name = name, SecurityStamp = "stamp" });
+}
