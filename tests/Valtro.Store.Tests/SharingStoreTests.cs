@@ -437,4 +437,49 @@ public sealed class SharingStoreTests : SchoolAndClub
         union all
         select 'organisation'
         """);
+
+    [Fact]
+    public async Task What_waits_is_counted_on_the_calendars_asked_for_until_it_is_decided()
+    {
+        var (one, two, foreign) = (await CalendarAsync("PW"), await CalendarAsync("SW"), await CalendarAsync("XX", organisation: _club));
+        var stored = await AddAsync(one.Id, state: EventState.Waiting);
+        await Submissions.WriteAsync(_school, _ada, Now, [],
+        [
+            new NewSubmission(SubmissionKind.Event, stored.Event.Id, one.Id, "Boat lab"),
+            new NewSubmission(SubmissionKind.Placement, stored.Event.Id, two.Id, "Boat lab"),
+        ], [], []);
+        Assert.Equal(2, await Submissions.CountOpenAsync(_school, [one.Id, two.Id]));
+        Assert.Equal(1, await Submissions.CountOpenAsync(_school, [one.Id]));
+        Assert.Equal(0, await Submissions.CountOpenAsync(_school, []));
+        Assert.Equal(0, await Submissions.CountOpenAsync(_club, [one.Id, foreign.Id]));
+        var waiting = Assert.Single(await Submissions.OpenAsync(_school, [two.Id]));
+        await Submissions.WriteAsync(_school, _ada, Now, [], [], [new Verdict(waiting.Id, SubmissionState.SentBack, "Not yet", null)], []);
+        Assert.Equal(1, await Submissions.CountOpenAsync(_school, [one.Id, two.Id]));
+    }
+
+    [Fact]
+    public async Task Asked_twice_for_the_same_placement_one_question_waits()
+    {
+        var (one, two) = (await CalendarAsync("PW"), await CalendarAsync("SW"));
+        var stored = await AddAsync(one.Id);
+        for (var time = 0; time < 2; time++)
+            await Submissions.WriteAsync(_school, _ada, Now, [], [new NewSubmission(SubmissionKind.Placement, stored.Event.Id, two.Id, "Boat lab")], [], []);
+        Assert.Single(await Submissions.OpenAsync(_school, [two.Id]));
+    }
+
+    [Fact]
+    public async Task Keepers_are_those_who_change_a_calendar_and_no_longer_who_left()
+    {
+        var (bo, cy, em) = (Guid.CreateVersion7(), Guid.CreateVersion7(), Guid.CreateVersion7());
+        var calendar = await CalendarAsync("PW");
+        foreach (var (id, name, role) in new[] { (cy, "cy@a.example", CalendarRole.Contributor), (bo, "bo@a.example", CalendarRole.Editor), (em, "em@a.example", CalendarRole.Reader) })
+        {
+            await PersonAsync(id, name, _school, isAdministrator: false);
+            await Accounts.GiveRoleAsync(_school, calendar.Id, id, role);
+        }
+        Assert.Equal([("bo@a.example", CalendarRole.Editor), ("cy@a.example", CalendarRole.Contributor)], (await Accounts.KeepersAsync(_school))[calendar.Id]);
+        await Accounts.RemoveMemberAsync(_school, bo, Now, Line);
+        Assert.Equal([("cy@a.example", CalendarRole.Contributor)], (await Accounts.KeepersAsync(_school))[calendar.Id]);
+        Assert.Empty(await Accounts.KeepersAsync(_club));
+    }
 }

@@ -33,8 +33,13 @@ export function EntryDetails({ entry, edition, onClose }: { entry: Entry; editio
         </p>
       )}
       {entry.place && <p>{entry.place}</p>}
-      <OutwardLinks className="entry-links" links={entry.links.map(({ url, label }) => ({ address: url, label }))} />
-      <OutwardLinks className="entry-links" links={entry.files.map(({ address, name }) => ({ address, label: name }))} />
+      <OutwardLinks
+        className="entry-links"
+        links={[
+          ...entry.links.map(({ url, label }) => ({ address: url, label })),
+          ...entry.files.map(({ address, name }) => ({ address, label: name })),
+        ]}
+      />
       {entry.contact && <p>Contact: {entry.contact}</p>}
       {entry.description && <div className="rich" dangerouslySetInnerHTML={{ __html: entry.description }} />}
     </section>

@@ -68,10 +68,12 @@ export function EventReading({ happening, calendars }: { happening: Happening; c
           {[happening.category?.name, ...happening.tags.map((tag) => `#${tag}`)].filter(Boolean).join(' · ')}
         </p>
       )}
-      <OutwardLinks className="plain-list" links={happening.links.map(({ url, label }) => ({ address: url, label }))} />
       <OutwardLinks
         className="plain-list"
-        links={happening.files.map(({ id, name, size }) => ({ address: `/api/files/${id}`, label: name, about: saySize(size) }))}
+        links={[
+          ...happening.links.map(({ url, label }) => ({ address: url, label })),
+          ...happening.files.map(({ id, name, size }) => ({ address: `/api/files/${id}`, label: name, about: saySize(size) })),
+        ]}
       />
       {happening.contact && <p>Contact: {happening.contact}</p>}
       <TakeOff happening={happening} calendars={calendars} />
