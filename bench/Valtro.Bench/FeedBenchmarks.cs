@@ -3,6 +3,7 @@ using BenchmarkDotNet.Attributes;
 using NodaTime;
 using Valtro.Core.Calendars;
 using Valtro.Core.Disclosure;
+using Valtro.Core.Editions;
 using Valtro.Core.Events;
 using Valtro.Core.ICalendar;
 using Valtro.Core.Recurrence;
@@ -22,7 +23,7 @@ public class FeedOfTwoThousand
 
     private static readonly Instant Changed = Instant.FromUtc(2026, 11, 1, 12, 0);
     private static readonly FeedHead Head = new(
-        Guid.NewGuid(), "Port Watch", "Navigation", Hue.All[0], new Uri("https://dates.pinewick.example/c/pinewick/port-watch"), new Uri("https://dates.pinewick.example/c/pinewick/port-watch.ics"), Changed);
+        Guid.NewGuid(), "Port Watch", "Navigation", Hue.All[0], new Uri("https://dates.pinewick.example/c/pinewick/port-watch"), new Uri("https://dates.pinewick.example/c/pinewick/port-watch.ics"), new Uri("https://dates.pinewick.example/c/pinewick/port-watch"), Changed);
 
     private (Guid Uid, LocalDateTime Start, bool Weekly)[] _given = [];
 
@@ -32,12 +33,12 @@ public class FeedOfTwoThousand
     [Benchmark]
     public int Valtro()
     {
-        var events = new List<(CalendarEvent, Disclosed)>(Events);
+        var events = new List<Delivered>(Events);
         foreach (var (uid, start, weekly) in _given)
         {
             var series = new Series(Timing.Timed(start, start.PlusMinutes(90), Lesson.Halifax), weekly ? RuleText.Parse(Rule) : null);
             var happening = new CalendarEvent(uid, uid, uid, new EventContent("Boat lab", series, "Slipway", new RichText("", About)), EventState.Live, 1, Changed, Changed);
-            events.Add((happening, Disclosed.ForReaders(happening, Detail.Complete)!));
+            events.Add(Delivered.AtLevel(happening, Detail.Complete)!);
         }
         var output = new ArrayBufferWriter<byte>(256 * 1024);
         FeedWriter.Write(output, Head, events, SchoolCalendar.Empty);

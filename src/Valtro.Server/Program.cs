@@ -39,12 +39,14 @@ services.AddSingleton(_ => Database.Walled(settings.Database));
 services.AddSingleton<OrganisationStore>().AddSingleton<AccountStore>().AddSingleton<CalendarStore>().AddSingleton<EventStore>().AddSingleton<EditionStore>();
 services.AddSingleton<ListStore>().AddSingleton<YearPlanStore>().AddSingleton<RevisionStore>().AddSingleton<GroupStore>().AddSingleton<SecretLinkStore>();
 services.AddSingleton<InvitationStore>().AddSingleton<MailStore>().AddSingleton<SubmissionStore>().AddSingleton<AuditStore>().AddSingleton<FileStore>();
+services.AddSingleton<EditionSettingsStore>().AddSingleton<EditionReadings>();
+services.AddSingleton<Pictures>().AddSingleton<EntryPages>().AddSingleton<AtomFeeds>();
 services.AddSingleton<PublicAddresses>().AddSingleton<Rendering>().AddSingleton<Artefacts>().AddSingleton<News>().AddSingleton<Fetches>();
 services.AddSingleton<WebAssets>().AddSingleton<ReadingPages>().AddSingleton<PublicApi.Reader>().AddSingleton<RichTexts>();
 services.AddSingleton<CalendarView>().AddSingleton<OccurrenceApi.OccurrenceView>().AddSingleton<ClashView>();
 services.AddScoped<Access>().AddScoped<Sessions>().AddScoped<PasswordResets>().AddScoped<Passwords>();
 services.AddScoped<EventDesk>().AddScoped<EventChanges>().AddScoped<SeveralApi.Reader>().AddScoped<YearApi.Plans>();
-services.AddScoped<SignOffApi.Queue>().AddScoped<CalendarLifeApi.Life>().AddScoped<PreviewApi.Preview>();
+services.AddScoped<SignOffApi.Queue>().AddScoped<CalendarLifeApi.Life>().AddScoped<PreviewApi.Preview>().AddScoped<EditionDesk>();
 if (!isDescribing)
     services.AddHostedService<Announcements>().AddHostedService<BinKeeper>().AddHostedService<FetchKeeper>();
 services.AddSingleton<Post>();
@@ -120,6 +122,7 @@ api.MapCalendars();
 api.MapDisclosure();
 api.MapCalendarLife();
 api.MapPreviews();
+api.MapEditions();
 api.MapGroups();
 api.MapFiles();
 api.MapSignOff();
@@ -135,6 +138,7 @@ api.MapFallback("/{**rest}", () => Problems.Of(Problem.NotFound)).ExcludeFromDes
 app.MapOpenApi();
 app.MapHealth(settings);
 app.MapPublic();
+app.MapOEmbed();
 app.MapDesk();
 
 app.Run();

@@ -1,3 +1,5 @@
+using Valtro.Server.Public;
+
 namespace Valtro.Server;
 
 /// <summary>What browsers are told to refuse. Nothing is fetched from elsewhere, no script stands in a page.</summary>
@@ -17,7 +19,9 @@ internal static class SecurityHeaders
         return next();
     });
 
-    /// <summary>Embeds may stand in anybody's page; reading pages only in our own.</summary>
-    public static void ForReaders(HttpResponse response, bool embedded) =>
-        response.Headers.ContentSecurityPolicy = $"{Ours}; frame-src 'none'; frame-ancestors {(embedded ? "*" : "'self'")}";
+    /// <summary>Reading pages and embeds may stand in anybody's page, or in those of the sites that the edition names.</summary>
+    /// <param name="styles">That stand in the page; each is allowed by its hash.</param>
+    public static void ForReaders(HttpResponse response, IReadOnlyList<string>? sites, PageStyle[] styles) =>
+        response.Headers.ContentSecurityPolicy =
+            $"{Ours.Replace("style-src 'self'", $"style-src 'self' {string.Join(' ', styles.Select(style => style.Hash))}", StringComparison.Ordinal)}; frame-src 'none'; frame-ancestors {(sites is null ? "*" : string.Join(' ', sites.Prepend("'self'")))}";
 }

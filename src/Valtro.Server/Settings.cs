@@ -14,6 +14,9 @@ public sealed record Settings(
     string Database, Uri PublicUrl, int SignInsPerMinute, int PublicReadsPerMinute, string? TrustedProxy,
     SmtpSettings? Smtp, string MailFrom, int GatherSeconds, int WrongSecretsPerMinute)
 {
+    /// <summary>Of a map on the web, with {latitude}, {longitude} and {place} in it; null where there is none.</summary>
+    public string? MapAddress { get; init; }
+
     /// <exception cref="InvalidOperationException">A setting is missing or makes no sense; the message names it.</exception>
     public static Settings From(IConfiguration configuration)
     {
@@ -30,7 +33,19 @@ public sealed record Settings(
             ReadSmtp(configuration),
             configuration["VALTRO_MAIL_FROM"] ?? $"valtro@{url.Host}",
             Number(configuration, "VALTRO_MAIL_GATHER_SECONDS", 300),
-            Number(configuration, "VALTRO_WRONG_SECRETS_PER_MINUTE", 20));
+            Number(configuration, "VALTRO_WRONG_SECRETS_PER_MINUTE", 20))
+        {
+            MapAddress = ReadMapAddress(configuration["VALTRO_MAP_ADDRESS"]),
+        };
+    }
+
+    private static string? ReadMapAddress(string? text)
+    {
+        if (string.IsNullOrEmpty(text))
+            return null;
+        if (!Uri.TryCreate(text, UriKind.Absolute, out var address) || address.Scheme is not ("http" or "https") || !text.Contains("{latitude}", StringComparison.Ordinal) || !text.Contains("{longitude}", StringComparison.Ordinal))
+            throw new InvalidOperationException($"VALTRO_MAP_ADDRESS is “{text}”. It has to be a web address with {{latitude}} and {{longitude}} in it.");
+        return text;
     }
 
     private static SmtpSettings? ReadSmtp(IConfiguration configuration)

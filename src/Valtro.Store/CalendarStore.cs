@@ -62,7 +62,7 @@ public sealed class CalendarStore(Database database)
                c.version, c.content_version, e.id as edition_id, e.slug, c.changed_at,
                array_to_string(c.readerships, chr(10)) as readerships,
                c.requires_sign_off, c.archived_at, c.removed_at,
-               exists (select from secret_link s where s.calendar_id = c.id and s.ended_at is null) as has_secret_link
+               exists (select from secret_link s where s.edition_id = e.id and s.ended_at is null) as has_secret_link
         from calendar c
         join edition e on e.calendar_id = c.id
         """;
@@ -130,7 +130,9 @@ public sealed class CalendarStore(Database database)
             var taken = (await connection.QueryAsync<string>("select slug from edition where organisation_id = @organisationId", new { organisationId }, transaction)).ToHashSet();
             await connection.ExecuteAsync("""
                 insert into edition (id, organisation_id, calendar_id, slug)
-                values (@editionId, @organisationId, @id, @slug)
+                values (@editionId, @organisationId, @id, @slug);
+                insert into edition_source (organisation_id, edition_id, calendar_id)
+                values (@organisationId, @editionId, @id)
                 """, new { editionId = Guid.CreateVersion7(), organisationId, id, slug = Slug.Propose(settings.Name, taken) }, transaction);
             await connection.ExecuteAsync("""
                 insert into calendar_role (organisation_id, calendar_id, account_id, role)
@@ -237,6 +239,15 @@ public sealed class CalendarStore(Database database)
         {
             await database.InTransactionAsync(async transaction =>
             {
+                // Editions that drew on the calendar it was merged into draw on this one again: their version must not fall.
+                await transaction.Connection!.ExecuteAsync("""
+                    update edition e
+                    set base_version = base_version + t.content_version
+                    from edition_source s
+                    join calendar c on c.id = s.calendar_id
+                    join calendar t on t.id = c.merged_into
+                    where s.edition_id = e.id and c.organisation_id = @organisationId and c.id = @id
+                    """, new { organisationId, id }, transaction);
                 await UpdateOneAsync(transaction, """
                     update calendar
                     set removed_at = null, merged_into = null, version = version + 1

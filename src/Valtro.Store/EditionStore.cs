@@ -5,10 +5,14 @@ namespace Valtro.Store;
 
 /// <summary>Where an edition is and for whom, without what is in it: cheap to read on every request.</summary>
 /// <param name="Secret">For an edition of those who have the link; null for one that is open to everyone.</param>
+/// <param name="CalendarId">Of a standard edition; null for one that was composed.</param>
+/// <param name="ContentVersion">Rises with whatever changes for its readers.</param>
 /// <param name="ProgramKey">With which the programs that fetch it are told apart.</param>
+/// <param name="AddressedTo">Of a composed edition: its audience.</param>
+/// <param name="AccountId">Whose own address this is, of an edition for members.</param>
 public sealed record EditionAddress(
     Guid Id, Guid OrganisationId, string OrganisationSlug, string OrganisationName, string Locale, short FirstDayOfWeek,
-    Guid CalendarId, string Zone, string Slug, Guid FeedUid, long ContentVersion, Guid ProgramKey, string? Secret)
+    Guid? CalendarId, string Zone, string Slug, Guid FeedUid, long ContentVersion, Guid ProgramKey, string? AddressedTo, string? Secret, Guid? AccountId)
 {
     /// <summary>On the desk, where an edition is looked at as another audience; never kept.</summary>
     public Audience? SeenAs { get; init; }
@@ -16,10 +20,15 @@ public sealed record EditionAddress(
     /// <summary>Where the desk shows it so.</summary>
     public string? PreviewPath { get; init; }
 
-    public Audience Audience => SeenAs ?? (Secret is null ? Audience.Everyone : Audience.Link);
+    /// <summary>What it will be when somebody who is making it saves it; never kept.</summary>
+    public Core.Editions.EditionDraft? Draft { get; init; }
 
-    /// <summary>The month it is now where the calendar is kept.</summary>
-    public YearMonth MonthAt(Instant now) => now.InZone(Valtro.Core.Time.Zones.Named(Zone)).Date.ToYearMonth();
+    public Audience Audience => SeenAs ?? (AddressedTo is { } audience ? Words.Read<Audience>(audience) : Secret is null ? Audience.Everyone : Audience.Link);
+
+    /// <summary>The day it is now where the edition is kept.</summary>
+    public LocalDate TodayAt(Instant now) => now.InZone(Valtro.Core.Time.Zones.Named(Zone)).Date;
+
+    public YearMonth MonthAt(Instant now) => TodayAt(now).ToYearMonth();
 }
 
 /// <summary>What an address led to.</summary>
@@ -44,22 +53,34 @@ public sealed class EditionStore(Database database)
 {
     private const string Columns = """
         select e.id, o.id as organisation_id, o.slug as organisation_slug, o.name as organisation_name, o.locale, o.first_day_of_week,
-               e.calendar_id, c.zone, e.slug, coalesce(s.feed_uid, e.feed_uid) as feed_uid, c.content_version, e.program_key, s.secret
+               e.calendar_id, coalesce(c.zone, o.zone) as zone, e.slug, coalesce(s.feed_uid, e.feed_uid) as feed_uid, v.content_version, e.program_key,
+               e.audience as addressed_to, s.secret, s.account_id
         from edition e
-        join calendar c on c.id = e.calendar_id
+        join edition_version v on v.edition_id = e.id
         join organisation o on o.id = e.organisation_id
+        left join calendar c on c.id = e.calendar_id
 
         """;
 
     private const string Open = Columns + "left join secret_link s on false ";
 
-    private const string WithLink = Columns + "join secret_link s on s.calendar_id = c.id ";
+    private const string WithLink = Columns + "join secret_link s on s.edition_id = e.id ";
+
+    /// <summary>Neither it nor its calendar is in the bin.</summary>
+    private const string InUse = "e.removed_at is null and c.removed_at is null";
+
+    /// <summary>A secret is good for what it was made for: a standard edition, one for those with the link, or, as a member's own, one for members.</summary>
+    private const string SecretFits = """
+        (case when s.account_id is null then coalesce(e.audience, 'link') = 'link'
+              else e.audience = 'members' and exists (select from membership m where m.account_id = s.account_id and m.organisation_id = e.organisation_id and m.ended_at is null)
+         end)
+        """;
 
     /// <summary>The edition that is open to everyone at an address.</summary>
     public async Task<EditionFound> FindAsync(string organisation, string slug)
     {
         using var everywhere = Wall.Everywhere();
-        var address = await database.FirstAsync<EditionAddress>(Open + "where o.slug = @organisation and e.slug = @slug and c.removed_at is null", new { organisation, slug });
+        var address = await database.FirstAsync<EditionAddress>(Open + $"where o.slug = @organisation and e.slug = @slug and coalesce(e.audience, 'everyone') = 'everyone' and {InUse}", new { organisation, slug });
         if (address is not null)
             return new EditionFound(address);
         return new EditionFound(null, await database.FirstAsync<string?>("""
@@ -73,51 +94,73 @@ public sealed class EditionStore(Database database)
             """, new { organisation, slug }));
     }
 
-    private sealed record Secret(Guid CalendarId, string? EndedHow);
+    private sealed record Secret(Guid EditionId, string? EndedHow);
 
     /// <summary>The edition of those who have a secret.</summary>
     public async Task<EditionFound> FindSecretAsync(string secret)
     {
         using var everywhere = Wall.Everywhere();
         var digest = Secrets.Digest(secret);
-        var found = await database.FirstAsync<Secret>("select calendar_id, ended_how from secret_link where digest = @digest", new { digest });
+        var found = await database.FirstAsync<Secret>("select edition_id, ended_how from secret_link where digest = @digest", new { digest });
         if (found is null)
             return EditionFound.Nothing;
         return found.EndedHow is { } ended
             ? new EditionFound(null, Ended: ended)
-            : new EditionFound(await database.FirstAsync<EditionAddress>(WithLink + "where s.digest = @digest and c.removed_at is null", new { digest }));
+            : new EditionFound(await database.FirstAsync<EditionAddress>(WithLink + $"where s.digest = @digest and {InUse} and {SecretFits}", new { digest }));
     }
 
     /// <summary>The standard edition of a calendar, whoever may get something of it, to be looked at on the desk.</summary>
     public Task<EditionAddress?> StandardAsync(Guid calendarId) => database.FirstAsync<EditionAddress>(Open + "where e.calendar_id = @calendarId", new { calendarId });
 
-    /// <summary>The addresses under which a calendar goes out now.</summary>
-    public async Task<IReadOnlyList<EditionAddress>> OfCalendarAsync(Guid calendarId)
-    {
-        using var everywhere = Wall.Everywhere();
-        return await database.ListAsync<EditionAddress>($"""
-            {Open} where e.calendar_id = @calendarId and c.removed_at is null and c.everyone <> 'nothing'
-            union all
-            {WithLink} where e.calendar_id = @calendarId and c.removed_at is null and s.ended_at is null and c.link <> 'nothing'
-            """, new { calendarId });
-    }
+    /// <summary>An edition by its id, in whose organisation the work is done.</summary>
+    public Task<EditionAddress?> FindAsync(Guid id) => database.FirstAsync<EditionAddress>(Open + $"where e.id = @id and {InUse}", new { id });
 
-    /// <summary>Open calendars of which what is kept for readers is not what is saved, or is not right any more by now.</summary>
-    public async Task<IReadOnlyList<Guid>> CalendarsToRenderAsync(Instant now)
+    /// <summary>The editions that a change of a calendar, or of an edition itself, concerns.</summary>
+    public async Task<IReadOnlyList<Guid>> ConcernedAsync(Guid calendarOrEditionId)
     {
         using var everywhere = Wall.Everywhere();
         return await database.ListAsync<Guid>("""
-            select distinct c.id
-            from calendar c
-            join edition e on e.calendar_id = c.id
-            cross join (values ('everyone'), ('link')) kinds (audience)
+            select s.edition_id
+            from edition_source s
+            join calendar c on c.id = s.calendar_id
+            where @id in (c.id, c.merged_into)
+            union
+            select id from edition where id = @id
+            """, new { id = calendarOrEditionId });
+    }
+
+    /// <summary>The addresses under which some editions go out now. Members' own addresses show one thing, so one stands for all.</summary>
+    public async Task<IReadOnlyList<EditionAddress>> GoingOutAsync(Guid[] editions)
+    {
+        using var everywhere = Wall.Everywhere();
+        return await database.ListAsync<EditionAddress>($"""
+            {Open} where e.id = any(@editions) and {InUse} and coalesce(e.audience, c.everyone::text) not in ('nothing', 'link', 'members')
+            union all
+            {WithLink} where e.id = any(@editions) and {InUse} and s.ended_at is null and s.account_id is null and {SecretFits} and coalesce(c.link::text, '') <> 'nothing'
+            union all
+            (select distinct on (id) * from ({WithLink} where e.id = any(@editions) and {InUse} and s.ended_at is null and s.account_id is not null and {SecretFits}) own)
+            """, new { editions });
+    }
+
+    /// <summary>Editions of which what is kept for readers is not what is saved, or is not right any more by now.</summary>
+    public async Task<IReadOnlyList<Guid>> ToRenderAsync(Instant now)
+    {
+        using var everywhere = Wall.Everywhere();
+        return await database.ListAsync<Guid>("""
+            select distinct e.id
+            from edition e
+            join edition_version v on v.edition_id = e.id
+            left join calendar c on c.id = e.calendar_id
+            cross join (values ('everyone'), ('link'), ('members')) kinds (audience)
             left join artefact a on a.edition_id = e.id and a.key = 'feed' and a.audience = kinds.audience
-            where c.removed_at is null
+            where e.removed_at is null and c.removed_at is null
+              and coalesce(e.audience, kinds.audience) = kinds.audience
               and (case kinds.audience
-                       when 'everyone' then c.everyone <> 'nothing'
-                       else c.link <> 'nothing' and exists (select from secret_link s where s.calendar_id = c.id and s.ended_at is null)
+                       when 'everyone' then coalesce(c.everyone::text, '') <> 'nothing'
+                       when 'link' then coalesce(c.link::text, '') <> 'nothing' and exists (select from secret_link s where s.edition_id = e.id and s.ended_at is null and s.account_id is null)
+                       else e.audience = 'members' and exists (select from secret_link s where s.edition_id = e.id and s.ended_at is null and s.account_id is not null)
                    end)
-              and (a.content_version is distinct from c.content_version or a.valid_until <= @now)
+              and (a.content_version is distinct from v.content_version or a.valid_until <= @now)
             limit 10000
             """, new { now });
     }
@@ -170,15 +213,27 @@ public sealed class EditionStore(Database database)
     /// <summary>When what readers get of each calendar last changed, and whether that is what is kept now, for all audiences that it goes out to.</summary>
     public async Task<IReadOnlyDictionary<Guid, (bool IsCurrent, Instant ChangedAt)>> FeedsAsync(Guid organisationId) =>
         (await database.ListAsync<(Guid CalendarId, bool IsCurrent, Instant ChangedAt)>("""
-            select c.id, bool_and(a.content_version = c.content_version), max(a.changed_at)
+            select c.id, bool_and(a.content_version = v.content_version), max(a.changed_at)
             from artefact a
             join edition e on e.id = a.edition_id
+            join edition_version v on v.edition_id = e.id
             join calendar c on c.id = e.calendar_id
             where c.organisation_id = @organisationId and a.key = 'feed'
               and case a.audience when 'everyone' then c.everyone else c.link end <> 'nothing'
-              and (a.audience = 'everyone' or exists (select from secret_link s where s.calendar_id = c.id and s.ended_at is null))
+              and (a.audience = 'everyone' or exists (select from secret_link s where s.edition_id = e.id and s.ended_at is null))
             group by c.id
             """, new { organisationId })).ToDictionary(row => row.CalendarId, row => (row.IsCurrent, row.ChangedAt));
+
+    /// <summary>The same of every edition, composed ones too; those that nobody can fetch are not among them.</summary>
+    public async Task<IReadOnlyDictionary<Guid, (bool IsCurrent, Instant ChangedAt)>> FreshnessAsync(Guid organisationId) =>
+        (await database.ListAsync<(Guid EditionId, bool IsCurrent, Instant ChangedAt)>("""
+            select e.id, bool_and(a.content_version = v.content_version), max(a.changed_at)
+            from artefact a
+            join edition e on e.id = a.edition_id
+            join edition_version v on v.edition_id = e.id
+            where e.organisation_id = @organisationId and a.key = 'feed'
+            group by e.id
+            """, new { organisationId })).ToDictionary(row => row.EditionId, row => (row.IsCurrent, row.ChangedAt));
 
     /// <summary>One fetch by a program.</summary>
     public sealed record Fetch(Guid OrganisationId, Guid EditionId, Audience Audience, string Kind, byte[] Program, Instant At);
@@ -206,18 +261,20 @@ public sealed class EditionStore(Database database)
         });
     }
 
-    private sealed record FetchRow(string Audience, string Kind, int Programs);
-
-    /// <summary>How many programs fetched what of a calendar since an instant.</summary>
+    /// <summary>How many programs fetched what of a calendar's standard edition since an instant.</summary>
     public async Task<IReadOnlyList<FetchCount>> FetchedSinceAsync(Guid organisationId, Guid calendarId, Instant since) =>
-        [.. (await database.ListAsync<FetchRow>("""
-            select d.audience, d.kind, count(*)::integer as programs
+        [.. (await FetchesAsync(organisationId, since)).Where(row => row.CalendarId == calendarId).Select(row => new FetchCount(row.Audience, row.Kind, row.Programs))];
+
+    /// <summary>How many programs fetched what of each edition since an instant.</summary>
+    public async Task<IReadOnlyList<(Guid EditionId, Guid? CalendarId, Audience Audience, string Kind, int Programs)>> FetchesAsync(Guid organisationId, Instant since) =>
+        [.. (await database.ListAsync<(Guid EditionId, Guid? CalendarId, string Audience, string Kind, int Programs)>("""
+            select e.id, e.calendar_id, d.audience, d.kind, count(*)::integer
             from delivery d
             join edition e on e.id = d.edition_id
-            where d.organisation_id = @organisationId and e.calendar_id = @calendarId and d.last_at >= @since
-            group by d.audience, d.kind
+            where d.organisation_id = @organisationId and d.last_at >= @since
+            group by e.id, e.calendar_id, d.audience, d.kind
             order by d.audience, d.kind
-            """, new { organisationId, calendarId, since })).Select(row => new FetchCount(Words.Read<Audience>(row.Audience), row.Kind, row.Programs))];
+            """, new { organisationId, since })).Select(row => (row.EditionId, row.CalendarId, Words.Read<Audience>(row.Audience), row.Kind, row.Programs))];
 
     /// <summary>Forgets programs that have not come for long.</summary>
     public async Task<int> ForgetFetchesAsync(Instant before)

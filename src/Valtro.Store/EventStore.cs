@@ -60,16 +60,25 @@ public sealed class EventStore(Database database)
         to = window.To + Duration.FromDays(1),
     });
 
-    /// <summary>All events that are shown on a calendar, for its feed: those at home there and those placed there.</summary>
-    public Task<IReadOnlyList<CalendarEvent>> OfCalendarAsync(Guid organisationId, Guid calendarId) => ListAsync("""
+    /// <summary>All events that are shown on a calendar: those at home there and those placed there.</summary>
+    public Task<IReadOnlyList<CalendarEvent>> OfCalendarAsync(Guid organisationId, Guid calendarId) => OfCalendarsAsync(organisationId, [calendarId]);
+
+    /// <summary>All events that are shown on some calendars, each once.</summary>
+    public Task<IReadOnlyList<CalendarEvent>> OfCalendarsAsync(Guid organisationId, Guid[] calendars) => ListAsync("""
             where e.organisation_id = @organisationId
               and e.removed_at is null
-              and e.id in (select id from event where home_calendar_id = @calendarId
+              and e.id in (select id from event where home_calendar_id = any(@calendars)
                            union all
-                           select event_id from placement where calendar_id = @calendarId)
+                           select event_id from placement where calendar_id = any(@calendars))
               and exists (select from calendar c where c.id = e.home_calendar_id and c.removed_at is null)
             order by e.id
-            """, new { organisationId, calendarId });
+            """, new { organisationId, calendars });
+
+    /// <summary>The event that programs outside know by a name, if it is not in the bin.</summary>
+    public async Task<CalendarEvent?> WithUidAsync(Guid organisationId, Guid uid) => (await ListAsync("""
+            where e.organisation_id = @organisationId and e.removed_at is null and e.uid = @uid
+              and exists (select from calendar c where c.id = e.home_calendar_id and c.removed_at is null)
+            """, new { organisationId, uid })).FirstOrDefault();
 
     /// <summary>Events that hold a file, removed ones not among them.</summary>
     public Task<IReadOnlyList<CalendarEvent>> WithFileAsync(Guid organisationId, Guid fileId) => ListAsync("""

@@ -7,7 +7,9 @@ using Valtro.Core.Events;
 namespace Valtro.Store;
 
 /// <summary>A place that the organisation knows, so that it can clash.</summary>
-public sealed record KnownPlace(Guid Id, string Name);
+/// <param name="Latitude">Degrees north, where somebody said where it is.</param>
+/// <param name="Longitude">Degrees east.</param>
+public sealed record KnownPlace(Guid Id, string Name, double? Latitude = null, double? Longitude = null);
 
 /// <summary>The organisation's own lists: categories and known places.</summary>
 public sealed class ListStore(Database database)
@@ -22,7 +24,7 @@ public sealed class ListStore(Database database)
             """, new { organisationId })).Select(row => new Category(row.Id, row.Name, Hue.Named(row.Colour)))];
 
     public Task<IReadOnlyList<KnownPlace>> PlacesAsync(Guid organisationId) => database.ListAsync<KnownPlace>("""
-        select id, name from place where organisation_id = @organisationId order by lower(name) limit 200
+        select id, name, latitude, longitude from place where organisation_id = @organisationId order by lower(name) limit 200
         """, new { organisationId });
 
     /// <exception cref="RuleException">The name is taken, or the list is full.</exception>
@@ -38,14 +40,14 @@ public sealed class ListStore(Database database)
     }
 
     /// <exception cref="RuleException">The name is taken, or the list is full.</exception>
-    public async Task<KnownPlace> AddPlaceAsync(Guid organisationId, string name)
+    public async Task<KnownPlace> AddPlaceAsync(Guid organisationId, string name, double? latitude = null, double? longitude = null)
     {
-        var place = new KnownPlace(Guid.CreateVersion7(), name);
+        var place = new KnownPlace(Guid.CreateVersion7(), name, latitude, longitude);
         await AddAsync("place_name_unique", name, """
-            insert into place (id, organisation_id, name)
-            select @Id, @organisationId, @name
+            insert into place (id, organisation_id, name, latitude, longitude)
+            select @Id, @organisationId, @name, @latitude, @longitude
             where (select count(*) from place where organisation_id = @organisationId) < 200
-            """, new { place.Id, organisationId, name });
+            """, new { place.Id, organisationId, name, latitude, longitude });
         return place;
     }
 

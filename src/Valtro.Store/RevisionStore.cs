@@ -57,6 +57,33 @@ public sealed class RevisionStore(Database database, EventStore events, ListStor
         return writes;
     }
 
+    /// <summary>Events that were changed since an instant, as their readers knew them before that.</summary>
+    /// <remarks>What went out since then was first known as it stood an hour later: what is put right at once is no news.</remarks>
+    /// <param name="events">As they are now.</param>
+    /// <returns>Those that were saved again, each with what it was.</returns>
+    public async Task<IReadOnlyList<(CalendarEvent Now, CalendarEvent Before)>> ChangedSinceAsync(Guid organisationId, IReadOnlyCollection<CalendarEvent> events, Instant since)
+    {
+        var changed = events.Where(happening => happening.Changed >= since).ToDictionary(happening => happening.Id);
+        if (changed.Count == 0)
+            return [];
+        var rows = await database.ListAsync<Row>("""
+            select * from (
+                select distinct on (r.event_id) r.event_id, r.version, r.act, r.act_id, '' as name, r.made_at, r.content::text as content
+                from revision r
+                join (
+                    select event_id, min(made_at) as out_at from revision
+                    where organisation_id = @organisationId and event_id = any(@ids) and content ->> 'state' = 'live'
+                    group by event_id
+                ) first using (event_id)
+                where r.organisation_id = @organisationId and r.made_at < greatest(@since, first.out_at + interval '1 hour')
+                order by r.event_id, r.version desc
+            ) known
+            where exists (select from event e where e.organisation_id = @organisationId and e.id = known.event_id and e.version > known.version)
+            """, new { organisationId, ids = changed.Keys.ToArray(), since });
+        var categories = await lists.CategoriesAsync(organisationId);
+        return [.. rows.Select(row => (changed[row.EventId], ToRevision(row, changed[row.EventId], categories))).Where(pair => !pair.Item2.IsRemoved).Select(pair => (pair.Item1, pair.Item2.Event))];
+    }
+
     private static Revision ToRevision(Row row, CalendarEvent now, IReadOnlyList<Category> categories)
     {
         var snapshot = EventSnapshot.Read(row.Content);

@@ -5,7 +5,7 @@ using NodaTime;
 
 namespace Valtro.Store;
 
-/// <summary>The secret address of a calendar: whoever has it sees what the calendar shows people with the link.</summary>
+/// <summary>A secret address: whoever has it gets the edition.</summary>
 public sealed record SecretLink(string Secret, Instant MadeAt);
 
 /// <summary>Secrets that stand in addresses: made of 192 random bits, looked up by their digest, so that no comparison takes longer the more of it is right.</summary>
@@ -17,44 +17,42 @@ public static class Secrets
     public static byte[] Digest(string secret) => SHA256.HashData(Encoding.UTF8.GetBytes(secret));
 }
 
+/// <summary>Secret addresses of editions. An edition for members has one for each member who wants one; every other at most one.</summary>
 public sealed class SecretLinkStore(Database database)
 {
-    public Task<SecretLink?> FindAsync(Guid organisationId, Guid calendarId) => database.FirstAsync<SecretLink>("""
-        select secret, made_at
-        from secret_link
-        where organisation_id = @organisationId and calendar_id = @calendarId and ended_at is null
-        """, new { organisationId, calendarId });
+    private const string Current = "organisation_id = @organisationId and edition_id = @editionId and account_id is not distinct from @accountId and ended_at is null";
+
+    /// <param name="accountId">Whose own it is, of an edition for members; else null.</param>
+    public Task<SecretLink?> FindAsync(Guid organisationId, Guid editionId, Guid? accountId = null) =>
+        database.FirstAsync<SecretLink>($"select secret, made_at from secret_link where {Current}", new { organisationId, editionId, accountId });
 
     /// <summary>Makes a link; one that was there ends, and answers that it was replaced.</summary>
-    public Task<SecretLink> MakeAsync(Guid organisationId, Guid calendarId, Instant now, Func<bool, AuditLine> audit) => database.InTransactionAsync(async transaction =>
+    public Task<SecretLink> MakeAsync(Guid organisationId, Guid editionId, Instant now, Func<bool, AuditLine> audit, Guid? accountId = null) => database.InTransactionAsync(async transaction =>
     {
         var connection = transaction.Connection!;
-        // One after the other for a calendar.
-        await connection.ExecuteAsync("select from calendar where organisation_id = @organisationId and id = @calendarId for update", new { organisationId, calendarId }, transaction);
-        var replaced = await EndAsync(connection, organisationId, calendarId, "replaced", now, transaction);
+        // One after the other for an edition.
+        await connection.ExecuteAsync("select from edition where organisation_id = @organisationId and id = @editionId for update", new { organisationId, editionId }, transaction);
+        var replaced = await EndAsync(transaction, organisationId, editionId, accountId, "replaced", now);
         var secret = Secrets.Make();
         await connection.ExecuteAsync("""
-            insert into secret_link (id, organisation_id, calendar_id, secret, digest, made_at)
-            values (@id, @organisationId, @calendarId, @secret, @digest, @now)
-            """, new { id = Guid.CreateVersion7(), organisationId, calendarId, secret, digest = Secrets.Digest(secret), now }, transaction);
-        await CalendarStore.ContentChangedAsync(transaction, organisationId, [calendarId]);
+            insert into secret_link (id, organisation_id, edition_id, account_id, secret, digest, made_at)
+            values (@id, @organisationId, @editionId, @accountId, @secret, @digest, @now)
+            """, new { id = Guid.CreateVersion7(), organisationId, editionId, accountId, secret, digest = Secrets.Digest(secret), now }, transaction);
+        await EditionSettingsStore.ChangedAsync(transaction, organisationId, editionId);
         await AuditStore.WriteAsync(transaction, organisationId, audit(replaced > 0));
         return new SecretLink(secret, now);
     });
 
     /// <exception cref="NotFoundException">There is none to withdraw.</exception>
-    public Task<bool> WithdrawAsync(Guid organisationId, Guid calendarId, Instant now, AuditLine audit) => database.InTransactionAsync(async transaction =>
+    public Task<bool> WithdrawAsync(Guid organisationId, Guid editionId, Instant now, AuditLine audit, Guid? accountId = null) => database.InTransactionAsync(async transaction =>
     {
-        if (await EndAsync(transaction.Connection!, organisationId, calendarId, "withdrawn", now, transaction) == 0)
+        if (await EndAsync(transaction, organisationId, editionId, accountId, "withdrawn", now) == 0)
             throw new NotFoundException("link");
-        await CalendarStore.ContentChangedAsync(transaction, organisationId, [calendarId]);
+        await EditionSettingsStore.ChangedAsync(transaction, organisationId, editionId);
         await AuditStore.WriteAsync(transaction, organisationId, audit);
         return true;
     });
 
-    private static Task<int> EndAsync(System.Data.Common.DbConnection connection, Guid organisationId, Guid calendarId, string how, Instant now, System.Data.Common.DbTransaction transaction) => connection.ExecuteAsync("""
-        update secret_link
-        set secret = null, ended_at = @now, ended_how = @how
-        where organisation_id = @organisationId and calendar_id = @calendarId and ended_at is null
-        """, new { organisationId, calendarId, how, now }, transaction);
+    private static Task<int> EndAsync(System.Data.Common.DbTransaction transaction, Guid organisationId, Guid editionId, Guid? accountId, string how, Instant now) =>
+        transaction.Connection!.ExecuteAsync($"update secret_link set secret = null, ended_at = @now, ended_how = @how where {Current}", new { organisationId, editionId, accountId, how, now }, transaction);
 }

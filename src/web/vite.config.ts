@@ -1,5 +1,5 @@
 import react from '@vitejs/plugin-react'
-import { defineConfig } from 'vite'
+import { defineConfig } from 'vitest/config'
 
 const server = 'http://127.0.0.1:5080'
 
@@ -14,7 +14,7 @@ export default defineConfig({
     modulePreload: { polyfill: false },
     chunkSizeWarningLimit: 900,
     rollupOptions: {
-      input: ['desk/index.html', 'reader/main.tsx', 'embed/embed.ts'],
+      input: ['desk/index.html', 'reader/main.ts', 'reader/entry.ts', 'embed/embed.ts'],
       output: {
         // The snippet on other people's pages names this file: it can never be renamed.
         entryFileNames: (chunk) => (chunk.name === 'embed' ? 'embed.js' : 'assets/[name]-[hash].js'),
@@ -26,5 +26,11 @@ export default defineConfig({
       scss: { quietDeps: true, silenceDeprecations: ['import', 'global-builtin', 'color-functions', 'if-function'] },
     },
   },
-  server: { port: 5173, strictPort: true, proxy: { '/api': server, '/c': server, '/embed.js': server } },
+  // Where the school is, whatever the machine says.
+  test: { env: { TZ: 'America/Halifax' } },
+  server: {
+    port: 5173,
+    strictPort: true,
+    proxy: { '/api': server, '/c': server, '/s': server, '/oembed': server, '/embed.js': server },
+  },
 })

@@ -33,6 +33,23 @@ public sealed partial class LeakTests(ValtroApp app) : IClassFixture<ValtroApp>,
         ["/api/calendars/{id:guid}/merge"] = () => CalendarIds.Select(id => $"{id}?into={World.Calendars[3].Id}"),
         ["/api/calendars/{id:guid}/seen-as/{audience}"] = () => CalendarIds.SelectMany(id => new[] { $"{id}|everyone", $"{id}|members" }),
         ["/api/calendars/{id:guid}/seen-as/{audience}.json"] = () => CalendarIds.SelectMany(id => new[] { $"{id}|everyone", $"{id}|link", $"{id}|members" }),
+        ["/api/calendars/{id:guid}/seen-as/{audience}/changed.json"] = () => CalendarIds.Select(id => $"{id}|everyone"),
+        ["/api/editions"] = () => [""],
+        ["/api/editions/palettes"] = () => [""],
+        ["/api/editions/bin"] = () => [""],
+        ["/api/editions/{id:guid}"] = () => EditionIds,
+        ["/api/editions/{id:guid}/link"] = () => EditionIds,
+        ["/api/editions/{id:guid}/code.svg"] = () => EditionIds,
+        ["/api/editions/{id:guid}/code.png"] = () => EditionIds.Take(2),
+        ["/api/editions/{id:guid}/page"] = () => WholeEditions,
+        ["/api/editions/{id:guid}/page.json"] = () => WholeEditions.Select(id => $"{id}?month=all"),
+        ["/api/editions/{id:guid}/page/changed.json"] = () => WholeEditions,
+        ["/api/editions/{id:guid}/page/files/{file:guid}/{name}"] = () => World.Editions.Skip(2).Take(1).SelectMany(edition => Files.Select(file => $"{edition.Id}|{file}")),
+        ["/api/editions/drafts/{id:guid}/page"] = () => [$"{Guid.NewGuid()}"],
+        ["/api/editions/drafts/{id:guid}/page.json"] = () => [$"{Guid.NewGuid()}"],
+        ["/api/editions/drafts/{id:guid}/page/changed.json"] = () => [$"{Guid.NewGuid()}"],
+        ["/api/editions/drafts/{id:guid}/page/files/{file:guid}/{name}"] = () => [$"{Guid.NewGuid()}|{Guid.NewGuid()}|x.txt"],
+        ["/api/files/{id:guid}/{name}"] = () => Files,
         ["/api/groups"] = () => [""],
         ["/api/files/{id:guid}"] = () => World.Events.Where(leak => leak.FileId is not null).Select(leak => $"{leak.FileId}"),
         ["/api/people"] = () => [""],
@@ -54,6 +71,13 @@ public sealed partial class LeakTests(ValtroApp app) : IClassFixture<ValtroApp>,
     };
 
     private IEnumerable<string> CalendarIds => World.Calendars.Select(calendar => $"{calendar.Id}");
+
+    private IEnumerable<string> EditionIds => World.Editions.Select(edition => $"{edition.Id}");
+
+    /// <summary>Those without a cap: the others tell less of the same.</summary>
+    private IEnumerable<string> WholeEditions => World.Editions.Where(edition => edition.Cap == Detail.Complete).Select(edition => $"{edition.Id}");
+
+    private IEnumerable<string> Files => World.Events.Where(leak => leak.FileId is not null).Select(leak => $"{leak.FileId}|{Uri.EscapeDataString(leak.Event.Content.Files[0].Name)}");
 
     private static string OneWeekOn(LeakEvent leak) => Uri.EscapeDataString($"{leak.Event.Series.Timing.Start.PlusDays(7):uuuu-MM-dd'T'HH:mm:ss}");
 
@@ -79,6 +103,12 @@ public sealed partial class LeakTests(ValtroApp app) : IClassFixture<ValtroApp>,
     private static IEnumerable<string> PublicAddresses(string page, LeakWorld world) =>
     [
         page, $"{page}?month=2026-11", $"{page}/embed", $"{page}/embed?month=2026-12", $"{page}.ics", $"{page}.json", $"{page}.json?month=2026-12",
+        $"{page}.json?month=all", $"{page}.ics?only=Q5,Q9,Q17", $"{page}.atom", $"{page}/changed.json", $"/oembed?url={Uri.EscapeDataString($"http://localhost{page}")}",
+        .. world.Events.Where(leak => leak.Number % 5 == 1).SelectMany(leak => new[]
+        {
+            $"{page}/entries/{leak.Event.Uid}/{leak.Event.Series.Timing.Start:uuuu-MM-dd'T'HH:mm:ss}", $"{page}/entries/{leak.Event.Uid}.ics",
+            $"{page}/entries/{leak.Event.Uid}/{OneWeekOn(leak)}", $"{page}/entries/{leak.Event.Uid}/{OneWeekOn(leak)}.ics",
+        }),
         .. world.Events.Where(leak => leak.FileId is not null).Select(leak => $"{page}/files/{leak.FileId}/{Uri.EscapeDataString(leak.Event.Content.Files[0].Name)}"),
     ];
 
@@ -132,6 +162,9 @@ public sealed partial class LeakTests(ValtroApp app) : IClassFixture<ValtroApp>,
                 : World.Level(leak, calendar, general));
             allowed.UnionWith(World.Allowed(level, leak, readsNotes: name == "cy" && kept == leak.Event.HomeCalendarId));
         }
+        // Members know the editions that are for them.
+        if (general == Audience.Members)
+            allowed.UnionWith(World.Editions.Where(edition => edition.Audience == Audience.Members).Select(edition => LeakWorld.EditionMark(edition.Number)));
         Assert.True(await WalkAsync(caller.Http, ApiAddresses(), allowed, name, seenAs.Length == 0 ? "" : $"as={seenAs}") > 40);
     }
 
@@ -153,6 +186,65 @@ public sealed partial class LeakTests(ValtroApp app) : IClassFixture<ValtroApp>,
         foreach (var calendar in World.Calendars.Where(calendar => calendar.Secret is not null))
             marks += await WalkAsync(reader, PublicAddresses($"/s/{calendar.Secret}", World), AllowedOn(calendar, Audience.Link), $"those with the link of calendar {calendar.Number}");
         Assert.True(marks > 100);
+    }
+
+    [Fact]
+    public async Task An_edition_tells_its_audience_no_more_than_calendar_event_and_cap_allow()
+    {
+        var reader = app.Reader().Http;
+        var marks = 0;
+        foreach (var edition in World.Editions.Where(edition => edition.Audience != Audience.Members))
+        {
+            var allowed = AllowedIn(edition);
+            marks += await WalkAsync(reader, PublicAddresses(edition.Page, World), allowed, $"readers of edition {edition.Number}");
+            var feed = await WholeAsync(await reader.GetAsync($"{edition.Page}.ics"));
+            foreach (var leak in World.Events)
+                Assert.Equal(World.Level(leak, edition) >= Detail.Headline, feed.Contains(LeakWorld.Mark(leak.Number, FieldLevel.Headline, "title"), StringComparison.Ordinal));
+        }
+        Assert.True(marks > 200);
+    }
+
+    [Fact]
+    public async Task An_edition_for_members_has_no_public_address_and_one_for_the_link_none_without_it()
+    {
+        foreach (var edition in World.Editions.Where(edition => edition.Audience != Audience.Everyone))
+        {
+            foreach (var ending in new[] { "", ".ics", ".json", ".atom", "/embed", "/changed.json" })
+                Assert.Equal(HttpStatusCode.NotFound, (await app.Reader().Http.GetAsync($"/c/pinewick/{edition.Slug}{ending}")).StatusCode);
+        }
+    }
+
+    [Fact]
+    public async Task A_member_s_own_address_of_an_edition_tells_what_members_may_know_and_dies_with_the_membership()
+    {
+        var di = await app.SignedInAsync("di");
+        var edition = World.Editions.Single(edition => edition is { Audience: Audience.Members, Cap: Detail.Complete });
+        var page = new Uri((string)(await di.DoAsync(HttpMethod.Post, $"/api/editions/{edition.Id}/link", new { }))["page"]!).AbsolutePath;
+        Assert.True(await WalkAsync(app.Reader().Http, PublicAddresses(page, World), AllowedIn(edition), "di at her own address") > 40);
+        var own = page[(page.LastIndexOf('/') + 1)..];
+        Assert.DoesNotContain(own, await WholeAsync(await app.Reader().Http.GetAsync($"{page}.ics")), StringComparison.Ordinal);
+        var second = new Uri((string)(await di.DoAsync(HttpMethod.Post, $"/api/editions/{edition.Id}/link", new { }))["page"]!).AbsolutePath;
+        app.Clock.Advance(Duration.FromSeconds(5));
+        Assert.Equal(HttpStatusCode.Gone, (await app.Reader().Http.GetAsync($"{page}.ics")).StatusCode);
+        await app.Test.Database.ExecuteAsync("update membership set ended_at = now() where account_id = (select id from account where email like 'di@%')");
+        try
+        {
+            app.Clock.Advance(Duration.FromSeconds(5));
+            Assert.Equal(HttpStatusCode.NotFound, (await app.Reader().Http.GetAsync($"{second}.ics")).StatusCode);
+        }
+        finally
+        {
+            await app.Test.Database.ExecuteAsync("update membership set ended_at = null where account_id = (select id from account where email like 'di@%')");
+        }
+    }
+
+    private HashSet<string> AllowedIn(LeakEdition edition)
+    {
+        HashSet<string> allowed = [LeakWorld.EditionMark(edition.Number)];
+        allowed.UnionWith(World.Calendars.Where(calendar => calendar.Disclosure[edition.Audience] > Detail.Nothing).Select(calendar => LeakWorld.CalendarMark(calendar.Number)));
+        foreach (var leak in World.Events)
+            allowed.UnionWith(World.Allowed(World.Level(leak, edition), leak, readsNotes: false));
+        return allowed;
     }
 
     private HashSet<string> AllowedOn(LeakCalendar calendar, Audience audience)
@@ -225,6 +317,9 @@ public sealed partial class LeakTests(ValtroApp app) : IClassFixture<ValtroApp>,
         ["/changes"] = id => new { act = "edit", recurrenceId = "2026-11-25T14:00:00", version = 1, @event = Caller.Event($"{World.Calendars[0].Id}"), scope = "every" },
         ["/changes/preview"] = id => new { act = "edit", recurrenceId = "2026-11-25T14:00:00", version = 1, @event = Caller.Event($"{World.Calendars[0].Id}"), scope = "every" },
         ["/events"] = id => Caller.Event($"{World.Calendars[0].Id}"),
+        ["/editions"] = id => new { edition = new { name = "Mine", sources = new[] { new { calendarId = World.Calendars[3].Id } } } },
+        ["/editions/preview"] = id => new { edition = new { name = "Mine", sources = new[] { new { calendarId = World.Calendars[3].Id } } } },
+        ["/editions/{id:guid}"] = id => new { edition = new { name = "Mine", sources = new[] { new { calendarId = World.Calendars[3].Id } } }, version = 1 },
         ["/merge"] = id => new { into = World.Calendars[5].Id },
         ["/groups"] = id => new { name = "Mine", calendars = new[] { id } },
         ["/roles"] = id => new { isAdministrator = true, roles = Array.Empty<object>() },
@@ -240,6 +335,8 @@ public sealed partial class LeakTests(ValtroApp app) : IClassFixture<ValtroApp>,
         union all select 'revision ' || count(*) from revision
         union all select 'role ' || count(*) from calendar_role
         union all select 'group ' || count(*) from calendar_group
+        union all select 'edition ' || count(*) || ' ' || sum(version) from edition
+        union all select 'edition draft ' || count(*) from edition_draft
         union all select 'link ' || count(*) from secret_link
         union all select 'invitation ' || count(*) from invitation
         union all select 'submission ' || count(*) from submission

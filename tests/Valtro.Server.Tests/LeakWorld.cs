@@ -1,6 +1,7 @@
 using NodaTime;
 using Valtro.Core.Calendars;
 using Valtro.Core.Disclosure;
+using Valtro.Core.Editions;
 using Valtro.Core.Events;
 using Valtro.Core.Recurrence;
 using Valtro.Core.Time;
@@ -10,6 +11,12 @@ namespace Valtro.Server.Tests;
 
 /// <summary>A calendar of the leak test, with a mark in each of its texts.</summary>
 public sealed record LeakCalendar(Guid Id, string Slug, int Number, Disclosure Disclosure, string? Secret);
+
+/// <summary>An edition of the leak test: all calendars for one audience, telling no more than its cap.</summary>
+public sealed record LeakEdition(Guid Id, string Slug, int Number, Audience Audience, Detail Cap, string? Secret)
+{
+    public string Page => Secret is null ? $"/c/pinewick/{Slug}" : $"/s/{Secret}";
+}
 
 /// <summary>An event of the leak test. What stands in it names itself: <c>qx-17-Headline-title-qx</c>.</summary>
 public sealed record LeakEvent(int Number, CalendarEvent Event, Guid? FileId);
@@ -23,6 +30,8 @@ public sealed class LeakWorld
 
     public List<LeakEvent> Events { get; } = [];
 
+    public List<LeakEdition> Editions { get; } = [];
+
     public Guid ReaderOf => Calendars[0].Id;
 
     public Guid ContributorOf => Calendars[1].Id;
@@ -30,6 +39,8 @@ public sealed class LeakWorld
     public static string Mark(int number, FieldLevel level, string field) => $"qx-{number}-{level}-{field}-qx";
 
     public static string CalendarMark(int number) => $"qx-calendar-{number}-qx";
+
+    public static string EditionMark(int number) => $"qx-edition-{number}-qx";
 
     public static async Task<LeakWorld> MakeAsync(ValtroApp app)
     {
@@ -42,6 +53,7 @@ public sealed class LeakWorld
         await world.MakeCalendarsAsync(database, organisation, ada, now);
         for (var number = 0; number < 72; number++)
             await world.MakeEventAsync(database, organisation, ada, now, number, random);
+        await world.MakeEditionsAsync(database, organisation, ada, now);
         var groups = new GroupStore(database);
         foreach (var calendar in world.Calendars)
             await groups.SaveAsync(organisation, null, $"group of {CalendarMark(calendar.Number)}", [calendar.Id]);
@@ -60,8 +72,23 @@ public sealed class LeakWorld
         {
             var made = await store.AddAsync(organisation, new CalendarSettings(
                 CalendarMark(number), Plate.Parse($"Q{number}"), Hue.All[number % Hue.All.Count], Halifax, $"about {CalendarMark(number)}", tables[number], [$"readers of {CalendarMark(number)}"]));
-            var link = number % 3 == 2 ? null : await new SecretLinkStore(database).MakeAsync(organisation, made.Id, now, _ => new AuditLine(ada, AuditAct.LinkMade, CalendarMark(number), "", now));
+            var link = number % 3 == 2 ? null : await new SecretLinkStore(database).MakeAsync(organisation, made.EditionId, now, _ => new AuditLine(ada, AuditAct.LinkMade, CalendarMark(number), "", now));
             Calendars.Add(new LeakCalendar(made.Id, made.Slug, number, tables[number], link?.Secret));
+        }
+    }
+
+    private async Task MakeEditionsAsync(Database database, Guid organisation, Guid ada, Instant now)
+    {
+        var store = new EditionSettingsStore(database);
+        var links = new SecretLinkStore(database);
+        foreach (var (audience, cap) in from audience in new[] { Audience.Members, Audience.Link, Audience.Everyone } from cap in new[] { Detail.Times, Detail.Headline, Detail.Complete } select (audience, cap))
+        {
+            var name = EditionMark(Editions.Count);
+            AuditLine Line(AuditAct act) => new(ada, act, name, "", now);
+            var draft = new EditionDraft(name, [.. Calendars.Select(calendar => new SourceDraft(calendar.Id))], audience, cap, TellsPlatesOfBusy: cap == Detail.Times);
+            var id = await store.AddAsync(organisation, draft, name, Line(AuditAct.EditionMade));
+            var link = audience == Audience.Link ? await links.MakeAsync(organisation, id, now, _ => Line(AuditAct.LinkMade)) : null;
+            Editions.Add(new LeakEdition(id, (await store.FindAsync(organisation, id))!.Slug, Editions.Count, audience, cap, link?.Secret));
         }
     }
 
@@ -147,6 +174,13 @@ public sealed class LeakWorld
         foreach (var cap in said)
             level = cap < level ? cap.Value : level;
         return level == Detail.Times && state == EventState.Cancelled ? Detail.Nothing : level;
+    }
+
+    /// <summary>The level at which an event may be seen in an edition.</summary>
+    public Detail Level(LeakEvent leak, LeakEdition edition)
+    {
+        var most = Calendars.Max(calendar => Level(leak, calendar, edition.Audience));
+        return most < edition.Cap ? most : edition.Cap;
     }
 
     /// <summary>The marks that may stand in what somebody gets; every other mark is a leak.</summary>

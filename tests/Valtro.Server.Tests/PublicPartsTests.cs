@@ -22,7 +22,7 @@ public class PublicPartsTests
     [InlineData(null, false)]
     public void A_key_is_made_of_a_real_month_only(string? text, bool isMonth)
     {
-        Assert.Equal(isMonth, ArtefactKey.TryMonth(text, out var key));
+        Assert.Equal(isMonth, ArtefactKey.TryPart(text, out var key));
         if (isMonth)
             Assert.Equal($"month:{text}", key.ToString());
     }
@@ -58,7 +58,7 @@ public class PublicPartsTests
     {
         var addresses = new PublicAddresses(new Settings("", new Uri("https://dates.pinewick.example"), 1, 1, null, null, "", 1, 1));
         var address = addresses.Of("pinewick", "port-watch");
-        foreach (var snippet in new[] { addresses.SnippetThatFits(address, "\"><script>alert(1)</script>"), addresses.SnippetFixed(address, "\"><script>alert(1)</script>") })
+        foreach (var snippet in new[] { addresses.SnippetThatFits(address, "\"><script>alert(1)</script>"), PublicAddresses.SnippetFixed(address, "\"><script>alert(1)</script>") })
             Assert.DoesNotContain("<script>alert", snippet, StringComparison.Ordinal);
     }
 

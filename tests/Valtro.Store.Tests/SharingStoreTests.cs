@@ -145,16 +145,16 @@ public sealed class SharingStoreTests : SchoolAndClub
     public async Task A_link_is_made_replaced_and_withdrawn_and_each_former_one_says_why_it_ended()
     {
         var calendar = await CalendarAsync("PW", new Disclosure(Detail.Complete, Detail.Complete, Detail.Nothing));
-        var first = await Links.MakeAsync(_school, calendar.Id, Now, isReplaced => Line with { Act = isReplaced ? AuditAct.LinkReplaced : AuditAct.LinkMade });
+        var first = await Links.MakeAsync(_school, calendar.EditionId, Now, isReplaced => Line with { Act = isReplaced ? AuditAct.LinkReplaced : AuditAct.LinkMade });
         Assert.Matches("^[A-Za-z0-9_-]{32}$", first.Secret);
         Assert.Equal(Audience.Link, (await Editions.FindSecretAsync(first.Secret)).Address!.Audience);
         Assert.True((await Calendars.FindAsync(_school, calendar.Id))!.HasSecretLink);
-        var second = await Links.MakeAsync(_school, calendar.Id, Now, isReplaced => Line with { Act = isReplaced ? AuditAct.LinkReplaced : AuditAct.LinkMade });
+        var second = await Links.MakeAsync(_school, calendar.EditionId, Now, isReplaced => Line with { Act = isReplaced ? AuditAct.LinkReplaced : AuditAct.LinkMade });
         Assert.Equal("replaced", (await Editions.FindSecretAsync(first.Secret)).Ended);
-        await Links.WithdrawAsync(_school, calendar.Id, Now, Line);
+        await Links.WithdrawAsync(_school, calendar.EditionId, Now, Line);
         Assert.Equal("withdrawn", (await Editions.FindSecretAsync(second.Secret)).Ended);
         Assert.Equal(EditionFound.Nothing, await Editions.FindSecretAsync(Secrets.Make()));
-        await Assert.ThrowsAsync<NotFoundException>(() => Links.WithdrawAsync(_school, calendar.Id, Now, Line));
+        await Assert.ThrowsAsync<NotFoundException>(() => Links.WithdrawAsync(_school, calendar.EditionId, Now, Line));
         Assert.DoesNotContain(first.Secret, string.Join(' ', await _test.Database.ListAsync<string>("select s::text from secret_link s")), StringComparison.Ordinal);
         Assert.Equal([AuditAct.Opened, AuditAct.LinkReplaced, AuditAct.LinkMade], (await new AuditStore(_test.Database).ListAsync(_school, null, null)).Select(line => line.Act));
     }
@@ -203,7 +203,7 @@ public sealed class SharingStoreTests : SchoolAndClub
     {
         var (calendar, other) = (await CalendarAsync("PW"), await CalendarAsync("SW"));
         var stored = await AddAsync(calendar.Id, [other.Id]);
-        await Links.MakeAsync(_school, calendar.Id, Now, _ => Line);
+        await Links.MakeAsync(_school, calendar.EditionId, Now, _ => Line);
         await Submissions.WriteAsync(_school, _ada, Now, [], [new NewSubmission(SubmissionKind.Placement, stored.Event.Id, other.Id, "Boat lab")], [], []);
         await Calendars.RemoveAsync(_school, calendar.Id, Now, Line);
         await Calendars.EmptyBinAsync(Now);

@@ -421,9 +421,9 @@ public sealed class StoreTests : SchoolAndClub
     {
         var open = await Calendars.AddAsync(_school, Settings());
         await Calendars.AddAsync(_school, Settings("STF", "Staff", Disclosure.Closed));
-        Assert.Equal([open.Id], await Editions.CalendarsToRenderAsync(Now));
+        Assert.Equal([open.EditionId], await Editions.ToRenderAsync(Now));
         await Editions.KeepArtefactAsync(new Artefact(open.EditionId, _school, Audience.Everyone, "feed", open.ContentVersion, "some-etag", [1], Now, null));
-        Assert.Empty(await Editions.CalendarsToRenderAsync(Now));
+        Assert.Empty(await Editions.ToRenderAsync(Now));
     }
 
     [Fact]

@@ -1,6 +1,9 @@
 import { expect, test } from '@playwright/test'
 import { expectAccessible, signIn, thisWeek } from './valtro.mjs'
 
+// The longest file by far: its tests are spread over all workers.
+test.describe.configure({ mode: 'parallel' })
+
 for (const colorScheme of ['light', 'dark']) {
   test.describe(`axe finds nothing, ${colorScheme}`, () => {
     test.use({ colorScheme })
@@ -26,15 +29,18 @@ for (const colorScheme of ['light', 'dark']) {
         await expectAccessible(page, address)
       }
       await open('/plan', '.slip')
-      await open('/plan?weeks=6', '.slip')
-      await open('/plan?view=month', '.slip-line')
       await open('/plan?view=week', '.time-slip')
-      await open('/plan?view=day', '.time-column')
-      await open('/plan?view=list', '.plan-list a')
+      // In the dark only the colours are others, and these screens have all of them.
+      if (colorScheme === 'light') {
+        await open('/plan?weeks=6', '.slip')
+        await open('/plan?view=month', '.slip-line')
+        await open('/plan?view=day', '.time-column')
+        await open('/plan?view=list', '.plan-list a')
+        await open('/lists', '.plain-list')
+        await open('/bin', 'h1')
+        await open('/help', '.example')
+      }
       await open('/year', '.spans')
-      await open('/lists', '.plain-list')
-      await open('/bin', 'h1')
-      await open('/help', '.example')
       await open('/events/several', '.several-table')
       await page.goto('/plan')
       await page.getByRole('link', { name: /Boat lab/ }).first().click()
@@ -80,19 +86,80 @@ for (const colorScheme of ['light', 'dark']) {
       await expectAccessible(page, 'publishing')
     })
 
-    for (const width of [220, 390, 1280]) {
+    for (const [width, views] of [
+      [220, ['Month', 'List', 'Cards']],
+      [300, ['Small month', 'Week']],
+      [390, ['Month', 'Week', 'Day', 'List', 'Cards']],
+      [768, ['Month', 'Week']],
+      [1280, ['Month', 'Week', 'Day', 'List', 'Cards', 'Small month']],
+    ].filter(([width]) => colorScheme === 'light' || width === 390 || width === 1280)) {
+      // In the dark only the colours are others: two widths show them all.
       test(`on a reading page ${width} wide`, async ({ page }) => {
         await page.setViewportSize({ width, height: 800 })
-        await page.goto('/c/pinewick/whole-school/embed')
-        await expect(page.locator('.weeks')).toBeVisible()
-        expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(width)
-        await expectAccessible(page, 'month')
-        await page.getByRole('button', { name: 'List' }).click()
-        await page.getByRole('button', { name: /Open harbour evening|Assembly/ }).first().click()
+        await page.goto(`${await everyView(page)}/embed`)
+        for (const view of views) {
+          await page.getByRole('button', { name: view, exact: true }).click()
+          await expect(page.locator('[data-entry]:visible, .nothing:visible').first()).toBeVisible()
+          expect(await page.evaluate(() => document.documentElement.scrollWidth), view).toBeLessThanOrEqual(width)
+          // All fit; what axe sees of a view in a wide frame it sees once.
+          if (width < 768 || !['Day', 'List'].includes(view)) await expectAccessible(page, `${view}, ${width} wide`)
+        }
+        await page.locator('[data-entry]:visible').first().click()
         await page.getByRole('button', { name: 'Subscribe' }).click()
+        await page.getByRole('button', { name: 'Changed lately' }).click()
+        await expect(page.getByRole('region', { name: 'Changed lately' })).toContainText(/./)
+        await expectAccessible(page, 'changes and details')
         expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(width)
-        await expectAccessible(page, 'list')
       })
     }
+
+    test('on an entry’s own page, and from right to left', async ({ browser, page }) => {
+      const { entries } = await (await page.request.get('/c/pinewick/whole-school.json')).json()
+      await page.goto(`/c/pinewick/whole-school/entries/${entries.find((entry) => entry.hasPage).id}`)
+      await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
+      await expectAccessible(page, 'an entry’s own page')
+      const arabic = await (await browser.newContext({ locale: 'ar', colorScheme })).newPage()
+      await arabic.goto('/c/pinewick/juniors-for-families')
+      await expect(arabic.locator('html')).toHaveAttribute('dir', 'rtl')
+      await expectAccessible(arabic, 'right to left')
+      await arabic.context().close()
+    })
+
+    test('on the builder of editions', async ({ page }) => {
+      await signIn(page)
+      await page.goto('/editions')
+      await page.getByRole('link', { name: 'Compose Juniors for families' }).click()
+      await expect(page.frameLocator('iframe').locator('.weeks')).toBeVisible()
+      await page.getByRole('button', { name: /everything of Port Watch/ }).click()
+      await page.getByRole('button', { name: /what a click does/ }).click()
+      await page.getByRole('button', { name: /one by one/ }).click()
+      await page.getByRole('button', { name: 'Open it …' }).click()
+      await expectAccessible(page, 'builder')
+      await page.goto('/editions')
+      await expect(page.locator('.editions-table').first()).toBeVisible()
+      await expectAccessible(page, 'editions')
+    })
   })
+}
+
+/** An edition whose readers may switch to every view; made once. */
+async function everyView(page) {
+  const address = '/c/pinewick/every-view'
+  if ((await page.request.get(address)).ok()) return address
+  await signIn(page)
+  const get = async (path) => (await page.request.get(path)).json()
+  const calendars = (await get('/api/calendars')).filter((calendar) => ['PW', 'SW', 'SCH'].includes(calendar.plate))
+  const made = await page.request.post('/api/editions', {
+    headers: { 'X-Valtro-Token': (await get('/api/session')).antiforgeryToken },
+    data: {
+      edition: {
+        name: 'Every view',
+        sources: calendars.map((calendar) => ({ calendarId: calendar.id })),
+        withBreaks: true,
+        look: { view: 'month', views: ['month', 'week', 'day', 'list', 'cards', 'smallMonth'] },
+      },
+    },
+  })
+  expect(made.status()).toBe(201)
+  return address
 }

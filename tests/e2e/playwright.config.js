@@ -3,8 +3,12 @@ import { defineConfig } from '@playwright/test'
 export default defineConfig({
   testDir: '.',
   testMatch: '*.spec.mjs',
-  // One server and one database for all: the tests make calendars of their own, and one of them stops the database.
-  workers: 1,
+  // One server and one database for all: the tests make calendars of their own. The one that stops the database comes last, alone.
+  workers: 2,
+  projects: [
+    { name: 'journeys', testIgnore: 'away.spec.mjs' },
+    { name: 'away', testMatch: 'away.spec.mjs', dependencies: ['journeys'] },
+  ],
   timeout: 60_000,
   expect: { timeout: 10_000 },
   reporter: [['list']],

@@ -6,7 +6,7 @@ namespace Valtro.Core.Disclosure;
 /// <param name="Title">"Busy" at <see cref="Detail.Times"/>.</param>
 /// <param name="Description">Empty below <see cref="Detail.Complete"/>.</param>
 /// <param name="Tags">None below <see cref="Detail.Complete"/>.</param>
-/// <param name="Identity">The event's UID, or one that cannot be linked with it at <see cref="Detail.Times"/>.</param>
+/// <param name="Uid">The event's UID, or one that cannot be linked with it at <see cref="Detail.Times"/>.</param>
 public sealed record Disclosed(
     Detail Detail,
     string Title,
@@ -15,12 +15,18 @@ public sealed record Disclosed(
     Category? Category,
     IReadOnlyList<string> Tags,
     EventState State,
-    string Identity)
+    Guid Uid)
 {
     public const string Busy = "Busy";
 
+    /// <summary>The UID as feeds and addresses write it.</summary>
+    public string Identity => Uid.ToString();
+
     /// <summary>None below <see cref="Detail.Complete"/>.</summary>
     public IReadOnlyList<EventLink> Links { get; private init; } = [];
+
+    /// <summary>The first file that is one. None below <see cref="Detail.Complete"/>.</summary>
+    public EventFile? Picture { get; private init; }
 
     /// <summary>None below <see cref="Detail.Complete"/>.</summary>
     public IReadOnlyList<EventFile> Files { get; private init; } = [];
@@ -46,23 +52,41 @@ public sealed record Disclosed(
     /// <summary>What readers of an edition get: only live and cancelled events, no notes.</summary>
     public static Disclosed? ForReaders(CalendarEvent happening, Detail detail) => Visibility.LeavesTheHouse(happening.State) ? Of(happening, detail) : null;
 
-    /// <inheritdoc cref="ForReaders(CalendarEvent, Detail)"/>
-    public static Disclosed? ForReaders(EventDate date, Detail detail) => Visibility.LeavesTheHouse(date.State) ? Of(date, detail) : null;
+    /// <summary>A break of the year plan, which every audience may know.</summary>
+    public static Disclosed OfBreak(YearPlans.NamedDays closed) =>
+        new(Detail.Headline, closed.Name, "", RichText.Empty, null, [], EventState.Live, new Guid(closed.First.Year * 10_000 + closed.First.Month * 100 + closed.First.Day, 0, 0, new byte[8]));
+
+    /// <summary>The same under a title that an edition's pattern made of it.</summary>
+    public Disclosed Titled(string title) => title == Title ? this : this with { Title = title };
+
+    /// <summary>The same with fewer fields.</summary>
+    public Disclosed Showing(IReadOnlySet<Editions.ShownField> fields) => this with
+    {
+        Place = fields.Contains(Editions.ShownField.Place) ? Place : "",
+        Category = fields.Contains(Editions.ShownField.Category) ? Category : null,
+        Tags = fields.Contains(Editions.ShownField.Category) ? Tags : [],
+        Description = fields.Contains(Editions.ShownField.Description) ? Description : RichText.Empty,
+        Links = fields.Contains(Editions.ShownField.Links) ? Links : [],
+        Files = fields.Contains(Editions.ShownField.Files) ? Files : [],
+        Picture = fields.Contains(Editions.ShownField.Picture) ? Picture : null,
+        Contact = fields.Contains(Editions.ShownField.Contact) ? Contact : "",
+    };
 
     private static Disclosed? Make(CalendarEvent happening, Detail detail, string title, string place, RichText description, EventState state, bool readsNotes)
     {
         var content = happening.Content;
         return detail switch
         {
-            Detail.Complete => new(detail, title, place, description, content.Category, content.Tags, state, happening.Uid.ToString())
+            Detail.Complete => new(detail, title, place, description, content.Category, content.Tags, state, happening.Uid)
             {
                 Links = content.Links,
                 Files = content.Files,
+                Picture = content.Files.FirstOrDefault(file => file.IsPicture),
                 Contact = content.Contact,
                 Notes = readsNotes ? content.Notes : "",
                 Stamp = happening.StampAt(detail),
             },
-            Detail.Headline => new(detail, title, place, RichText.Empty, content.Category, [], state, happening.Uid.ToString()) { Stamp = happening.StampAt(detail) },
+            Detail.Headline => new(detail, title, place, RichText.Empty, content.Category, [], state, happening.Uid) { Stamp = happening.StampAt(detail) },
             Detail.Times when state != EventState.Cancelled =>
                 new(detail, Busy, "", RichText.Empty, null, [], EventState.Live, Unlinkable(happening)) { Stamp = happening.StampAt(detail) },
             _ => null,
@@ -70,9 +94,9 @@ public sealed record Disclosed(
     }
 
     /// <summary>Stable for the event, so that programs update it, but no way back to its real UID.</summary>
-    private static string Unlinkable(CalendarEvent happening)
+    private static Guid Unlinkable(CalendarEvent happening)
     {
         var digest = System.Security.Cryptography.HMACSHA256.HashData(happening.Uid.ToByteArray(), "times"u8);
-        return new Guid(digest.AsSpan(0, 16)).ToString();
+        return new Guid(digest.AsSpan(0, 16));
     }
 }

@@ -1,5 +1,4 @@
 using NodaTime;
-using Valtro.Core.Calendars;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Events;
 using Valtro.Core.Recurrence;
@@ -8,63 +7,389 @@ using Valtro.Core.YearPlans;
 
 namespace Valtro.Core.Editions;
 
-/// <summary>A calendar as an edition draws on it.</summary>
-/// <param name="Events">Those at home there and those placed there.</param>
-public sealed record Source(
-    Guid CalendarId,
-    Plate Plate,
-    string Name,
-    Hue Hue,
-    Disclosure.Disclosure Disclosure,
-    IReadOnlyList<CalendarEvent> Events);
-
-/// <summary>One line of an edition: a date after disclosure.</summary>
-public sealed record Entry(Source Source, Disclosed Event, Timing Timing, Occurrence Occurrence);
-
-/// <summary>Composes what a readership gets, in named steps: in state, in its showing span, disclosure cap → in window → order.</summary>
-/// <remarks>The standard edition of a calendar has that one source. The steps do not know how many there are.</remarks>
-public static class Composition
+/// <summary>Composes what a readership gets, in named steps: in state → passes filter → disclosure cap → in window → merge → title → order → limit.</summary>
+/// <remarks>
+/// A <see cref="Trace"/> is written by these very steps, so that it cannot tell another story than the delivery. An event on several
+/// of the edition's calendars is one event here from the start: what it tells is what the most open of them tells, and it
+/// has the plates of all that the audience may know of.
+/// </remarks>
+public sealed class Composition
 {
-    /// <summary>The entries that overlap the window, ascending by start, then by title.</summary>
-    /// <param name="now">Decides about showing spans alone.</param>
-    public static IReadOnlyList<Entry> Compose(IEnumerable<Source> sources, Audience audience, Window window, SchoolCalendar school, Instant now) =>
-        Order(sources.SelectMany(source => source.Events.SelectMany(happening => Entries(source, happening, audience, window, school, now))));
+    private readonly Edition _edition;
+    private readonly Dictionary<Guid, Drawn> _sources = [];
+    private readonly SchoolCalendar _school;
+    private readonly Instant _now;
+    private readonly EditionSpan _span;
+    private readonly Pattern _title;
 
-    /// <summary>The events, unexpanded, that the audience gets of a source: for feeds, whose readers expand rules themselves.</summary>
-    public static IEnumerable<(CalendarEvent Event, Disclosed Disclosed)> Disclose(Source source, Audience audience, Instant now)
+    /// <param name="sources">In any order: what is composed is the same.</param>
+    /// <param name="now">Decides about showing spans, and where the edition's days begin and end.</param>
+    public Composition(Edition edition, IReadOnlyCollection<Source> sources, SchoolCalendar school, Instant now)
     {
-        foreach (var happening in source.Events)
+        (_edition, _school, _now) = (edition, school, now);
+        foreach (var source in sources.OrderBy(source => source.Plate.Code, StringComparer.Ordinal))
+            _sources[source.CalendarId] = new Drawn(source, _sources.Count, [source]);
+        _span = edition.SpanAt(now, school);
+        _title = edition.TitlePattern ?? (sources.Count > 1 ? Pattern.PlateAndTitle : Pattern.TitleAlone);
+    }
+
+    /// <summary>A source, where it stands by plate, and the list of it alone, which most entries have.</summary>
+    private sealed record Drawn(Source Source, int Rank, IReadOnlyList<Source> Alone);
+
+    /// <summary>The entries that overlap <paramref name="window"/> and the edition's own days.</summary>
+    /// <param name="events">Those of its calendars, each once.</param>
+    public Composed Compose(IEnumerable<CalendarEvent> events, Window window, Trace? trace = null)
+    {
+        using var dates = new Dates();
+        var days = Narrowed(window);
+        var turn = _span.TurnsAt;
+        foreach (var happening in events)
         {
-            if (Disclosed.ForReaders(happening, Visibility.Of(happening, source.Disclosure, audience, now)) is { } disclosed)
-                yield return (happening, disclosed);
+            turn = Sooner(turn, AppearsAt(happening));
+            if (days is { } within)
+                AddDates(dates, happening, within, trace);
+        }
+        if (days is { } open && _edition.WithBreaks)
+            AddBreaks(dates, open);
+        var order = dates.Order();
+        if (_edition.MergesLookAlikes)
+            order = order[..Merge(dates, order, trace)];
+        return new Composed(Titled(dates, Limited(dates, order, trace)), order.Length, Sooner(turn, OverAt(dates, order)));
+    }
+
+    /// <summary>The entries of one event, before any limit.</summary>
+    internal IReadOnlyList<Entry> Dates(CalendarEvent happening, Window window)
+    {
+        using var dates = new Dates();
+        if (Narrowed(window) is { } days)
+            AddDates(dates, happening, days, null);
+        return Titled(dates, dates.Order());
+    }
+
+    /// <summary>Whether readers get a file by one of the events that hold it.</summary>
+    public bool Tells(IEnumerable<CalendarEvent> holders, Guid fileId, string name) => holders.Any(happening =>
+        Tell(happening, null) is { } told && Shown(told.Disclosed) is var shown && (shown.Picture is { } picture ? shown.Files.Append(picture) : shown.Files).Any(file => file.Id == fileId && file.Name == name));
+
+    /// <summary>One date of an event as an entry, in or beside the edition's days: an address that was given away goes on to lead somewhere.</summary>
+    public Entry? Find(CalendarEvent happening, LocalDateTime recurrenceId)
+    {
+        if (Tell(happening, null) is not { } told || EventDates.Find(happening, recurrenceId, _school) is not { } date || !InState(date.State) || DateTold(told, date) is not { } disclosed)
+            return null;
+        return Titled(new Dated(Of(told, disclosed), date.Occurrence));
+    }
+
+    /// <summary>The entry's title with its plates written out: for whatever has no more than a line of text.</summary>
+    public string FullTitle(Entry entry) => entry.IsBreak ? entry.Title : Write(entry.Event, entry.Sources, withPlates: true);
+
+    /// <summary>The events that have a date on the edition's days, unexpanded.</summary>
+    /// <remarks>A series is delivered whole: programs expand its rule, and a limit of entries says nothing to them.</remarks>
+    public IReadOnlyList<Delivered> Deliver(IEnumerable<CalendarEvent> events)
+    {
+        var told = new List<(Told Told, IReadOnlyList<Source> Sources)>();
+        var lookAlikes = new Dictionary<(string, Series, EventState), int>();
+        foreach (var happening in events)
+        {
+            if (Tell(happening, null) is not { } one || !HasDateIn(happening))
+                continue;
+            if (_edition.MergesLookAlikes && one.Disclosed.Detail > Detail.Times && happening.Exceptions.Count == 0)
+            {
+                var look = (one.Disclosed.Title, happening.Series, one.Disclosed.State);
+                if (lookAlikes.TryGetValue(look, out var index))
+                {
+                    told[index] = (told[index].Told, Union(told[index].Sources, one.Sources));
+                    continue;
+                }
+                lookAlikes[look] = told.Count;
+            }
+            told.Add((one, one.Sources));
+        }
+        return [.. told.Select(one => Shaped(one.Told, one.Sources))];
+    }
+
+    /// <summary>Until when what is delivered is right if nobody changes anything.</summary>
+    public Instant? NextTurn(IEnumerable<CalendarEvent> events) => events.Aggregate(_span.TurnsAt, (turn, happening) => Sooner(turn, AppearsAt(happening)));
+
+    /// <summary>When it appears or disappears by itself.</summary>
+    private Instant? AppearsAt(CalendarEvent happening)
+    {
+        var showing = happening.Content.Showing;
+        return showing != ShowingSpan.Always && InState(happening.State) && happening.Calendars.Any(id => _sources.TryGetValue(id, out var drawn) && drawn.Source.Disclosure.For(_edition.Audience, happening.Content.Cap) > Detail.Nothing)
+            ? showing.NextTurn(_now, happening.Series.Timing.Zone) : null;
+    }
+
+    /// <summary>When the first is over, where that makes it leave.</summary>
+    private Instant? OverAt(Dates dates, ReadOnlySpan<int> order)
+    {
+        Instant? over = null;
+        foreach (var place in _span.NotOverAt is null ? [] : order)
+        {
+            if (dates[place].Occurrence.End is var end && end > _now)
+                over = Sooner(over, end);
+        }
+        return over;
+    }
+
+    private static Instant? Sooner(Instant? one, Instant? other) => one is null || other < one ? other ?? one : one;
+
+    // ---- the steps
+
+    private bool InState(EventState state) => state switch
+    {
+        EventState.Live => true,
+        EventState.Cancelled => _edition.WithCancelled,
+        _ => _edition is { WithUnfinished: true, Audience: Audience.Members or Audience.Editors },
+    };
+
+    private Told? Tell(CalendarEvent happening, Trace? trace)
+    {
+        var notes = trace?.IsOf(happening.Id) == true ? trace : null;
+        var inState = InState(happening.State);
+        notes?.Note(ComposeStep.State, inState, inState ? "It is in a state that the edition delivers." : $"It is {happening.State.ToString().ToLowerInvariant()}, which the edition does not deliver.");
+        if (!inState)
+            return null;
+        var (detail, passes, plates) = (Detail.Nothing, false, default(IReadOnlyList<Source>));
+        Look(happening.HomeCalendarId);
+        for (var index = 0; index < happening.Placements.Count; index++)
+            Look(happening.Placements[index]);
+        notes?.Note(ComposeStep.Filter, passes, passes ? "It passes the filter of a calendar it is on." : "It is on no calendar of the edition, or their filters leave it out.");
+        if (passes && _edition.Concerning is { } concerning && plates?.Any(source => concerning.Contains(source.CalendarId)) != true)
+        {
+            notes?.Note(ComposeStep.Filter, false, "The reader narrowed the edition to other calendars.");
+            return null;
+        }
+        var disclosed = detail == Detail.Nothing ? null : Disclosed.Of(happening, detail);
+        notes?.Note(ComposeStep.Detail, disclosed is not null, disclosed is null ? "Its calendars, its own cap or its showing span tell this audience nothing of it." : $"This audience gets it as {detail.ToString().ToLowerInvariant()}.");
+        return disclosed is null ? null : new Told(happening, disclosed, happening.Series.Timing, plates ?? []);
+
+        void Look(Guid calendarId)
+        {
+            if (!_sources.TryGetValue(calendarId, out var drawn) || drawn.Source.Filter?.Passes(happening) == false)
+                return;
+            passes = true;
+            var here = LevelOn(drawn.Source, happening);
+            detail = Disclosure.Disclosure.Most(detail, here);
+            if (TellsPlate(here))
+                plates = plates is null ? drawn.Alone : Union(plates, drawn.Alone);
         }
     }
 
-    /// <summary>Until when what was composed is right if nobody changes anything: the next time an event appears or disappears.</summary>
-    public static Instant? NextTurn(IEnumerable<Source> sources, Audience audience, Instant now) => sources
-        .SelectMany(source => source.Events.Where(happening => source.Disclosure.For(audience, happening.Content.Cap) > Detail.Nothing && Visibility.LeavesTheHouse(happening.State)))
-        .Select(happening => happening.Content.Showing.NextTurn(now, happening.Series.Timing.Zone))
-        .Min();
+    private Detail LevelOn(Source source, CalendarEvent happening) => Disclosure.Disclosure.Least(
+        Visibility.Of(happening, source.Disclosure, _edition.Audience, _now, seesUnfinished: _edition.WithUnfinished), _edition.Cap);
 
-    /// <summary>What the audience sees of an event is the same for all its dates; of one that it does not see none is worked out.</summary>
-    private static IEnumerable<Entry> Entries(Source source, CalendarEvent happening, Audience audience, Window window, SchoolCalendar school, Instant now)
+    private bool TellsPlate(Detail detail) => detail >= Detail.Headline || (detail == Detail.Times && _edition.TellsPlatesOfBusy);
+
+    private void AddDates(Dates dates, CalendarEvent happening, Window days, Trace? trace)
     {
-        var detail = Visibility.Of(happening, source.Disclosure, audience, now);
-        if (detail == Detail.Nothing)
-            yield break;
-        foreach (var date in EventDates.In(happening, window, school))
+        var expanded = EventDates.In(happening, days, _school);
+        // A rule is expanded only for those who are told of it. Where it is known already that there is no date, nothing need be told.
+        var isNone = expanded.TryGetNonEnumeratedCount(out var count) && count == 0;
+        if ((isNone && trace?.IsOf(happening.Id) != true) || Tell(happening, trace) is not { } told)
+            return;
+        foreach (var date in expanded)
         {
-            if (Disclosed.ForReaders(date, detail) is { } disclosed)
-                yield return new Entry(source, disclosed, happening.Series.Timing, date.Occurrence);
+            if (_span.NotOverAt is { } now && date.Occurrence.End <= now && date.Occurrence.Start < now)
+                continue;
+            var notes = trace?.IsOf(happening.Id, date.Occurrence.RecurrenceId) == true ? trace : null;
+            if (!InState(date.State) || DateTold(told, date) is not { } disclosed)
+            {
+                notes?.Note(ComposeStep.Window, false, "This date is cancelled, which the edition does not deliver or does not tell.");
+                continue;
+            }
+            notes?.Note(ComposeStep.Window, true, "It falls on days that the edition is about.");
+            dates.Add(new Dated(Of(told, disclosed), date.Occurrence));
         }
+        if (trace?.IsOf(happening.Id) == true && trace.Decided.Step < ComposeStep.Window)
+            trace.Note(ComposeStep.Window, false, "It falls on no day that the edition is about, or it is over.");
     }
 
-    private static Entry[] Order(IEnumerable<Entry> entries) =>
-        entries
-            .OrderBy(entry => entry.Occurrence.LocalStart.Date)
-            .ThenBy(entry => !entry.Timing.AllDay)
-            .ThenBy(entry => entry.Occurrence.Start)
-            .ThenBy(entry => entry.Event.Title, StringComparer.Ordinal)
-            .ThenBy(entry => entry.Event.Identity, StringComparer.Ordinal)
-            .ToArray();
+    /// <summary>All dates without anything of their own are told alike.</summary>
+    private static Disclosed? DateTold(Told told, EventDate date) => date.Exception is null ? told.Disclosed : Disclosed.Of(date, told.Disclosed.Detail);
+
+    private static Told Of(Told told, Disclosed date) => ReferenceEquals(told.Disclosed, date) ? told : told with { Disclosed = date };
+
+    /// <summary>Look-alikes, which follow one another once they are in order, become one. What is told only as "Busy" looks like nothing else.</summary>
+    /// <returns>How many are left, at the front of the order.</returns>
+    private int Merge(Dates dates, Span<int> order, Trace? trace)
+    {
+        var kept = 0;
+        for (int first = 0, end; first < order.Length; first = end)
+        {
+            end = first + 1;
+            // At one moment and under one title there may be longer ones among those of one length.
+            while (end < order.Length && dates.SortAlike(first, end))
+                end++;
+            if (end > first + 1)
+            {
+                var alike = order[first..end];
+                alike = alike[..MergeAlike(dates, alike, trace)];
+                alike.CopyTo(order[kept..]);
+                kept += alike.Length;
+                continue;
+            }
+            if (trace is not null)
+                NoteMerge(trace, dates, order[first], []);
+            order[kept++] = order[first];
+        }
+        return kept;
+    }
+
+    /// <returns>How many are left, at the front: the one of each that tells most, for all that look like it.</returns>
+    private int MergeAlike(Dates dates, Span<int> places, Trace? trace)
+    {
+        places.Sort((one, other) => ByLook(in dates[one], in dates[other]));
+        var kept = 0;
+        for (int best = 0, end; best < places.Length; best = end)
+        {
+            end = best + 1;
+            while (end < places.Length && LooksAlike(in dates[places[best]], in dates[places[end]]))
+                end++;
+            var others = places[(best + 1)..end];
+            if (trace is not null)
+                NoteMerge(trace, dates, places[best], others);
+            if (others.Length > 0)
+                dates[places[best]] = For(dates, places[best], others);
+            places[kept++] = places[best];
+        }
+        return kept;
+    }
+
+    private Dated For(Dates dates, int best, ReadOnlySpan<int> others)
+    {
+        var told = dates[best].Told;
+        var sources = told.Sources;
+        var lookAlikes = new List<Guid>(others.Length);
+        foreach (var other in others)
+        {
+            sources = Union(sources, dates[other].Told.Sources);
+            lookAlikes.Add(dates[other].Event.Uid);
+        }
+        return dates[best] with { Told = told with { Sources = sources, LookAlikes = [.. lookAlikes.Order().Select(uid => uid.ToString())] } };
+    }
+
+    /// <summary>The end, the state, and who it is where nothing else tells it apart; then what tells most.</summary>
+    private static int ByLook(in Dated one, in Dated other)
+    {
+        var order = one.Occurrence.End.CompareTo(other.Occurrence.End);
+        order = order != 0 ? order : one.Event.State.CompareTo(other.Event.State);
+        order = order != 0 ? order : OnlyItself(in one).CompareTo(OnlyItself(in other));
+        order = order != 0 ? order : other.Event.Detail.CompareTo(one.Event.Detail);
+        return order != 0 ? order : one.Event.Uid.CompareTo(other.Event.Uid);
+    }
+
+    private static bool LooksAlike(in Dated one, in Dated other) =>
+        one.Occurrence.End == other.Occurrence.End && one.Event.State == other.Event.State && OnlyItself(in one) == OnlyItself(in other);
+
+    private static Guid OnlyItself(in Dated date) => date.Event.Detail > Detail.Times && date.Told.Of is not null ? Guid.Empty : date.Event.Uid;
+
+    private static void NoteMerge(Trace trace, Dates dates, int kept, ReadOnlySpan<int> others)
+    {
+        var isOfOne = IsOf(trace, in dates[kept]);
+        foreach (var other in others)
+            isOfOne |= IsOf(trace, in dates[other]);
+        if (!isOfOne)
+            return;
+        trace.Note(ComposeStep.Merge, true, others.Length == 0 ? "Nothing looks like it." : $"It is one entry with {others.Length} that {(others.Length == 1 ? "looks" : "look")} like it.");
+        trace.GoOnWith(in dates[kept]);
+    }
+
+    private static bool IsOf(Trace trace, in Dated date) => trace.IsOf(date.Told.Of?.Id, date.Occurrence.RecurrenceId);
+
+    private ReadOnlySpan<int> Limited(Dates dates, ReadOnlySpan<int> order, Trace? trace)
+    {
+        if (_edition.Limit is not { } most || order.Length <= most)
+            return order;
+        foreach (var place in trace is null ? [] : order[most..])
+        {
+            if (IsOf(trace!, in dates[place]))
+                trace!.Note(ComposeStep.Limit, false, $"It comes after the first {most}, and the edition delivers no more.");
+        }
+        return order[..most];
+    }
+
+    /// <summary>Writes the titles, and leaves out the fields that the edition does not show: once for all dates that are told alike.</summary>
+    private EntryList Titled(Dates dates, ReadOnlySpan<int> order)
+    {
+        var entries = new EntryList(order.Length);
+        for (var index = 0; index < order.Length; index++)
+            entries[index] = Titled(in dates[order[index]]);
+        return entries;
+    }
+
+    private Entry Titled(in Dated date)
+    {
+        if (date.Told is { Shown: null, Of: not null } told)
+            told.Shown = (Shown(told.Disclosed), Write(told.Disclosed, told.Sources, withPlates: false));
+        return new Entry(date.Told, date.Occurrence);
+    }
+
+    // ---- parts of steps
+
+    /// <summary>Both are by plate already.</summary>
+    private List<Source> Union(IReadOnlyList<Source> some, IReadOnlyList<Source> others)
+    {
+        var union = new List<Source>(some.Count + others.Count);
+        for (int one = 0, other = 0; one < some.Count || other < others.Count;)
+        {
+            var order = one == some.Count ? 1 : other == others.Count ? -1 : RankOf(some[one]) - RankOf(others[other]);
+            union.Add(order <= 0 ? some[one] : others[other]);
+            (one, other) = (order <= 0 ? one + 1 : one, order >= 0 ? other + 1 : other);
+        }
+        return union;
+    }
+
+    private int RankOf(Source source) => _sources[source.CalendarId].Rank;
+
+    private Delivered Shaped(Told told, IReadOnlyList<Source> sources) => new(told.Of!, Shape(told.Disclosed, sources)!, disclosed => Shape(disclosed, sources));
+
+    private Disclosed? Shape(Disclosed disclosed, IReadOnlyList<Source> sources) =>
+        InState(disclosed.State) ? Shown(disclosed).Titled(Write(disclosed, sources, withPlates: true)) : null;
+
+    private Disclosed Shown(Disclosed disclosed) => _edition.Fields.Count == Edition.AllFields.Count ? disclosed : disclosed.Showing(_edition.Fields);
+
+    private string Write(Disclosed disclosed, IReadOnlyList<Source> sources, bool withPlates)
+    {
+        if (ReferenceEquals(_title, Pattern.TitleAlone) || (!withPlates && ReferenceEquals(_title, Pattern.PlateAndTitle)))
+            return disclosed.Title;
+        var written = _title.Write(piece => piece switch
+        {
+            Piece.Plate => withPlates ? string.Join(' ', sources.Select(source => source.Plate.Code)) : "",
+            Piece.Calendar => string.Join(", ", sources.Select(source => source.Name)),
+            Piece.Title => disclosed.Title,
+            Piece.Place => disclosed.Place,
+            Piece.Category => disclosed.Category?.Name ?? "",
+            _ => "",
+        });
+        return written.Length > 0 ? written : disclosed.Title;
+    }
+
+    /// <returns>Null when the edition is about none of these days.</returns>
+    private Window? Narrowed(Window window)
+    {
+        var first = _span.First is { } from ? LocalDate.Max(from, window.First) : window.First;
+        var end = _span.End is { } to ? LocalDate.Min(to, window.End) : window.End;
+        if (end <= first)
+            return null;
+        return first == window.First && end == window.End ? window : new Window(first, end, _edition.Zone);
+    }
+
+    private bool HasDateIn(CalendarEvent happening)
+    {
+        if (_span.IsOpen)
+            return true;
+        var (from, to) = EventDates.Reach(happening);
+        var first = _span.First ?? from.InZone(_edition.Zone).Date.PlusDays(-1);
+        var end = _span.End ?? LocalDate.Min(first.PlusYears(10), to?.InZone(_edition.Zone).Date.PlusDays(2) ?? LocalDate.MaxIsoValue);
+        return first < end && EventDates.In(happening, new Window(first, LocalDate.Min(end, first.PlusYears(10)), _edition.Zone), _school).Any();
+    }
+
+    private void AddBreaks(Dates dates, Window days)
+    {
+        foreach (var closed in _school.Plans.SelectMany(plan => plan.Breaks).Where(closed => closed.First < days.End && closed.Last >= days.First))
+        {
+            var timing = Timing.WholeDays(closed.First, closed.Last, _edition.Zone);
+            var occurrence = timing.Occurrence(timing.Start);
+            if (_span.NotOverAt is not { } now || occurrence.End > now)
+                dates.Add(new Dated(new Told(null, Disclosed.OfBreak(closed), timing, []), occurrence));
+        }
+    }
 }

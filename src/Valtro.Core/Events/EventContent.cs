@@ -29,7 +29,11 @@ public sealed record EventLink(string Label, string Url);
 /// <summary>A file held by Valtro and told of under the same disclosure as its event.</summary>
 /// <param name="Type">Media type.</param>
 /// <param name="Size">Bytes.</param>
-public sealed record EventFile(Guid Id, string Name, string Type, long Size);
+public sealed record EventFile(Guid Id, string Name, string Type, long Size)
+{
+    /// <summary>One that every browser draws; the first of an event's is its picture.</summary>
+    public bool IsPicture => Type is "image/png" or "image/jpeg" or "image/webp" or "image/gif";
+}
 
 /// <summary>How often something changed, as far as a level can see it, and when it last did.</summary>
 public readonly record struct Stamp(int Sequence, Instant Changed);

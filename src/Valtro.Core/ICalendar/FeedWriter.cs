@@ -2,6 +2,7 @@ using System.Buffers;
 using NodaTime;
 using Valtro.Core.Calendars;
 using Valtro.Core.Disclosure;
+using Valtro.Core.Editions;
 using Valtro.Core.Events;
 using Valtro.Core.Recurrence;
 using Valtro.Core.Time;
@@ -12,22 +13,23 @@ namespace Valtro.Core.ICalendar;
 /// <summary>What a feed says of itself (RFC 7986 5).</summary>
 /// <param name="Changed">When what readers get last changed.</param>
 /// <param name="Page">The reading page.</param>
-/// <param name="Address">The feed's own address.</param>
-public sealed record FeedHead(Guid Uid, string Name, string Description, Hue Hue, Uri Page, Uri Address, Instant Changed);
+/// <param name="Address">The feed's own address; null where each reader has another.</param>
+/// <param name="Files">Below which files are.</param>
+public sealed record FeedHead(Guid Uid, string Name, string Description, Hue Hue, Uri Page, Uri? Address, Uri Files, Instant Changed);
 
 /// <summary>Writes an edition as an iCalendar stream (RFC 5545, RFC 7986), in one pass.</summary>
 /// <remarks>The same events and head give the same bytes.</remarks>
 public static class FeedWriter
 {
-    public static void Write(IBufferWriter<byte> output, FeedHead head, IReadOnlyCollection<(CalendarEvent Event, Disclosed Disclosed)> events, SchoolCalendar school)
+    public static void Write(IBufferWriter<byte> output, FeedHead head, IReadOnlyCollection<Delivered> events, SchoolCalendar school)
     {
         var lines = new ContentLines(output);
         lines.Begin("VCALENDAR"u8);
         WriteHead(lines, head);
         foreach (var (zone, from, to) in ZonesNeeded(events))
             ZoneComponent.Write(lines, zone, from, to);
-        foreach (var (happening, disclosed) in events)
-            WriteEvent(lines, happening, disclosed, school, head.Page);
+        foreach (var delivered in events)
+            WriteEvent(lines, delivered, school, head.Files);
         lines.End("VCALENDAR"u8);
     }
 
@@ -42,17 +44,18 @@ public static class FeedWriter
             lines.Text("DESCRIPTION:"u8, head.Description);
         lines.Moment("LAST-MODIFIED:"u8, head.Changed);
         lines.Verbatim("URL:"u8, head.Page.AbsoluteUri);
-        lines.Verbatim("SOURCE;VALUE=URI:"u8, head.Address.AbsoluteUri);
+        if (head.Address is { } address)
+            lines.Verbatim("SOURCE;VALUE=URI:"u8, address.AbsoluteUri);
         lines.Line("REFRESH-INTERVAL;VALUE=DURATION:"u8, "PT1H"u8);
         lines.Verbatim("COLOR:"u8, head.Hue.NearestCss);
     }
 
     /// <summary>Each zone that a timed event uses, from its first start to its last end, in order of name.</summary>
     private static IEnumerable<(DateTimeZone Zone, Instant From, Instant? To)> ZonesNeeded(
-        IEnumerable<(CalendarEvent Event, Disclosed Disclosed)> events)
+        IEnumerable<Delivered> events)
     {
         var needed = new SortedDictionary<string, (DateTimeZone Zone, Instant From, Instant? To)>(StringComparer.Ordinal);
-        foreach (var (happening, _) in events)
+        foreach (var happening in events.Select(delivered => delivered.Event))
         {
             var series = happening.Content.Series;
             if (series.Timing.AllDay)
@@ -87,42 +90,44 @@ public static class FeedWriter
         {
             var output = new ArrayBufferWriter<byte>();
             var plain = happening with { Sequence = 0, Created = NodaConstants.UnixEpoch, Changed = NodaConstants.UnixEpoch, HeadlineStamp = null, TimesStamp = null };
-            if (Disclosed.ForReaders(plain, detail) is { } disclosed)
-                WriteEvent(new ContentLines(output), plain, disclosed, school, Anywhere);
+            if (Delivered.AtLevel(plain, detail) is { } delivered)
+                WriteEvent(new ContentLines(output), delivered, school, Anywhere);
             return output.WrittenSpan;
         }
     }
 
     private static readonly Uri Anywhere = new("https://valtro.invalid/");
 
-    private static void WriteEvent(ContentLines lines, CalendarEvent happening, Disclosed disclosed, SchoolCalendar school, Uri page)
+    private static void WriteEvent(ContentLines lines, Delivered delivered, SchoolCalendar school, Uri files)
     {
+        var (happening, disclosed) = (delivered.Event, delivered.Disclosed);
         if (Delivery.Of(happening, school) is not { } delivery)
             return;
         var exceptions = happening.Exceptions.Count == 0 ? [] : happening.Exceptions
             .Where(exception => !delivery.Left.Contains(exception.RecurrenceId) && !happening.Series.Removed.Contains(exception.RecurrenceId))
-            .Select(exception => Told(happening, exception, disclosed.Detail))
+            .Select(exception => Told(delivered, exception))
             .ToArray();
         Begin(lines, happening, disclosed);
         lines.Number("SEQUENCE:"u8, disclosed.Stamp.Sequence);
         WriteWhen(lines, happening.Series.Timing, delivery, exceptions);
         WriteText(lines, disclosed, happening.Series.Timing.AllDay);
-        WriteMore(lines, disclosed, page);
+        WriteMore(lines, disclosed, files);
         if (happening.Continues is { } continued && disclosed.Detail > Detail.Times)
             lines.Verbatim("RELATED-TO;RELTYPE=SIBLING:"u8, continued.ToString());
         lines.End("VEVENT"u8);
         foreach (var (date, told) in exceptions)
         {
             if (told is not null && (date.Exception!.Start is not null || !SaysTheSame(told, disclosed)))
-                WriteException(lines, date, told, Name(delivery, date), page);
+                WriteException(lines, date, told, Name(delivery, date), files);
         }
     }
 
-    private static (EventDate Date, Disclosed? Disclosed) Told(CalendarEvent happening, EventException exception, Detail detail)
+    private static (EventDate Date, Disclosed? Disclosed) Told(Delivered delivered, EventException exception)
     {
+        var happening = delivered.Event;
         var timing = happening.Series.Timing;
         var date = new EventDate(happening, timing.StartingAt(exception.RecurrenceId).Occurrence(exception.RecurrenceId), exception);
-        return (date, Disclosed.ForReaders(date, detail));
+        return (date, Disclosed.Of(date, delivered.Disclosed.Detail) is { } told ? delivered.Shape(told) : null);
     }
 
     private static LocalDateTime Name(Delivery delivery, EventDate date) =>
@@ -132,7 +137,7 @@ public static class FeedWriter
         one.Title == other.Title && one.Place == other.Place && one.Description == other.Description && one.State == other.State;
 
     /// <summary>RFC 5545 3.8.4.4: the date is named by the start that the rule gives it.</summary>
-    private static void WriteException(ContentLines lines, EventDate date, Disclosed disclosed, LocalDateTime name, Uri page)
+    private static void WriteException(ContentLines lines, EventDate date, Disclosed disclosed, LocalDateTime name, Uri files)
     {
         var series = date.Event.Series.Timing;
         var timing = date.Exception!.Start is null ? series.StartingAt(name) : date.Timing;
@@ -141,7 +146,7 @@ public static class FeedWriter
         lines.Start("RECURRENCE-ID"u8, name, series.AllDay, series.Zone.Id);
         WriteSpan(lines, timing, timing.Start);
         WriteText(lines, disclosed, timing.AllDay);
-        WriteMore(lines, disclosed, page);
+        WriteMore(lines, disclosed, files);
         lines.End("VEVENT"u8);
     }
 
@@ -196,7 +201,7 @@ public static class FeedWriter
     }
 
     /// <summary>Links as URL and LINK (RFC 9253 6.1), files as ATTACH with their name (RFC 8607 4.1).</summary>
-    private static void WriteMore(ContentLines lines, Disclosed disclosed, Uri page)
+    private static void WriteMore(ContentLines lines, Disclosed disclosed, Uri files)
     {
         if (disclosed.Contact.Length > 0)
             lines.Text("CONTACT:"u8, disclosed.Contact);
@@ -204,12 +209,14 @@ public static class FeedWriter
             lines.Verbatim("URL:"u8, disclosed.Links[0].Url);
         foreach (var link in disclosed.Links)
             lines.Verbatim("LINK;VALUE=URI;LINKREL=related;LABEL="u8, $"{Parameter(link.Label)}:{link.Url}");
+        if (disclosed.Picture is { } picture)
+            lines.Verbatim("IMAGE;VALUE=URI;DISPLAY=FULLSIZE:"u8, FileAddress(files, picture.Id, picture.Name));
         foreach (var file in disclosed.Files)
-            lines.Verbatim("ATTACH;FMTTYPE="u8, $"{file.Type};FILENAME={Parameter(file.Name)}:{FileAddress(page, file)}");
+            lines.Verbatim("ATTACH;FMTTYPE="u8, $"{file.Type};FILENAME={Parameter(file.Name)}:{FileAddress(files, file.Id, file.Name)}");
     }
 
-    /// <summary>Where readers of an edition fetch a file: below the edition's own page.</summary>
-    public static string FileAddress(Uri page, EventFile file) => $"{page.AbsoluteUri.TrimEnd('/')}/files/{file.Id}/{Uri.EscapeDataString(file.Name)}";
+    /// <summary>Where readers of an edition fetch a file.</summary>
+    public static string FileAddress(Uri files, Guid id, string name) => $"{files.AbsoluteUri.TrimEnd('/')}/files/{id}/{Uri.EscapeDataString(name)}";
 
     /// <summary>A quoted parameter value; what it may not hold is written as RFC 6868 3 says.</summary>
     private static string Parameter(string value) =>

@@ -57,6 +57,9 @@ public sealed record Series(
     /// <exception cref="RuleException">The rule gives more than <see cref="MostInWindow"/> dates there.</exception>
     public IEnumerable<Occurrence> In(Window window, SchoolCalendar school)
     {
+        // Breaks let a single date be.
+        if (!Recurs && Removed.Count == 0)
+            return Timing.Occurrence(Timing.Start) is var only && only.Overlaps(window, Timing.AllDay) ? [only] : [];
         // A day on each side is more than any zone's offset or clock change; the exact test follows.
         var from = Timing.AllDay
             ? DayNumbers.Of(window.First) - (long)Timing.Days - LongestMove

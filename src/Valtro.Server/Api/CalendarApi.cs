@@ -131,7 +131,7 @@ internal static class CalendarApi
             address.Feed,
             address.Webcal,
             addresses.SnippetThatFits(address, calendar.Name),
-            addresses.SnippetFixed(address, calendar.Name),
+            PublicAddresses.SnippetFixed(address, calendar.Name),
             shown.Delivery));
     }
 
@@ -146,26 +146,28 @@ internal static class CalendarApi
     private static async Task<Ok<LinkResponse>> Link(Guid id, Access access, CalendarView view, SecretLinkStore links, PublicAddresses addresses)
     {
         var (calendar, _, _) = await view.KeptAsync(await access.ViewerAsync(), id);
-        return TypedResults.Ok(Show(calendar, await links.FindAsync(calendar.OrganisationId, id), addresses));
+        return TypedResults.Ok(Show(calendar, await links.FindAsync(calendar.OrganisationId, calendar.EditionId), addresses));
     }
 
     /// <summary>Makes the secret address, or replaces it: the old one is answered with 410 from then on.</summary>
-    private static async Task<Ok<LinkResponse>> MakeLink(Guid id, Access access, CalendarView view, SecretLinkStore links, PublicAddresses addresses, IClock clock)
+    private static async Task<Ok<LinkResponse>> MakeLink(Guid id, Access access, CalendarView view, SecretLinkStore links, PublicAddresses addresses, Artefacts artefacts, IClock clock)
     {
         var viewer = await access.ViewerAsync();
         var (calendar, _, _) = await view.KeptAsync(viewer, id);
         var now = clock.GetCurrentInstant();
-        var link = await links.MakeAsync(calendar.OrganisationId, id, now, isReplaced => new AuditLine(
+        var link = await links.MakeAsync(calendar.OrganisationId, calendar.EditionId, now, isReplaced => new AuditLine(
             viewer.AccountId, isReplaced ? AuditAct.LinkReplaced : AuditAct.LinkMade, calendar.Name, "", now));
+        artefacts.DistrustAll();
         return TypedResults.Ok(Show(calendar, link, addresses));
     }
 
-    private static async Task<Ok<LinkResponse>> WithdrawLink(Guid id, Access access, CalendarView view, SecretLinkStore links, PublicAddresses addresses, IClock clock)
+    private static async Task<Ok<LinkResponse>> WithdrawLink(Guid id, Access access, CalendarView view, SecretLinkStore links, PublicAddresses addresses, Artefacts artefacts, IClock clock)
     {
         var viewer = await access.ViewerAsync();
         var (calendar, _, _) = await view.KeptAsync(viewer, id);
         var now = clock.GetCurrentInstant();
-        await links.WithdrawAsync(calendar.OrganisationId, id, now, new AuditLine(viewer.AccountId, AuditAct.LinkWithdrawn, calendar.Name, "", now));
+        await links.WithdrawAsync(calendar.OrganisationId, calendar.EditionId, now, new AuditLine(viewer.AccountId, AuditAct.LinkWithdrawn, calendar.Name, "", now));
+        artefacts.DistrustAll();
         return TypedResults.Ok(Show(calendar, null, addresses));
     }
 

@@ -19,14 +19,21 @@ public sealed record TitledEvent(Guid Id, string Title);
 /// <param name="Hidden">How many events it sees less of, or not any more.</param>
 /// <param name="Drafts">How many stay inside all the same.</param>
 /// <param name="Empties">Addresses at which there will be nothing any more.</param>
+/// <param name="Editions">Editions for this audience that lose what they tell of the calendar.</param>
 public sealed record OpeningBody(
-    Audience Audience, Detail Was, Detail Becomes, int Revealed, Counted WithEmail, Counted WithPhone, Counted WithFile, int Hidden, int Drafts, IReadOnlyList<EmptiedBody> Empties);
+    Audience Audience, Detail Was, Detail Becomes, int Revealed, Counted WithEmail, Counted WithPhone, Counted WithFile, int Hidden, int Drafts, IReadOnlyList<EmptiedBody> Empties,
+    IReadOnlyList<LosingEdition> Editions);
 
 public sealed record Counted(int Count, IReadOnlyList<TitledEvent> Events);
 
 /// <param name="What">page, embed or feed.</param>
 /// <param name="Programs">How many programs fetched it in the last seven days.</param>
 public sealed record EmptiedBody(string What, int Programs);
+
+/// <summary>An edition that joins the calendar with others.</summary>
+/// <param name="BecomesEmpty">None of its other calendars shows this audience anything.</param>
+/// <param name="Programs">How many programs fetched it in the last seven days.</param>
+public sealed record LosingEdition(Guid Id, string Name, bool BecomesEmpty, int Programs);
 
 /// <summary>Who sees how much of a calendar: looked at before it is changed, and changed.</summary>
 internal static class DisclosureApi
@@ -41,16 +48,23 @@ internal static class DisclosureApi
         api.MapPut("/calendars/{id:guid}/disclosure", Save);
     }
 
-    private static async Task<Ok<IReadOnlyList<OpeningBody>>> Preview(Guid id, DisclosureRequest request, Access access, CalendarStore calendars, EventStore events, EditionStore editions, IClock clock)
+    private static async Task<Ok<IReadOnlyList<OpeningBody>>> Preview(Guid id, DisclosureRequest request, Access access, CalendarStore calendars, EventStore events, EditionStore editions, EditionSettingsStore settings, IClock clock)
     {
         var viewer = await access.RequireAsync(OrganisationAction.ManageCalendars, CalendarApi.KeepersOnly);
         var calendar = await calendars.FindAsync(viewer.OrganisationId, id) ?? throw new NotFoundException("calendar");
         var table = Check(request);
         var openings = Opening.Of(await events.OfCalendarAsync(viewer.OrganisationId, id), calendar.Disclosure, table);
-        var fetched = openings.Any(one => one.Becomes == Detail.Nothing)
-            ? await editions.FetchedSinceAsync(viewer.OrganisationId, id, clock.GetCurrentInstant() - Duration.FromDays(7))
-            : [];
-        return TypedResults.Ok<IReadOnlyList<OpeningBody>>([.. openings.Select(one => Body(one, calendar, fetched))]);
+        if (!openings.Any(one => one.Becomes == Detail.Nothing))
+            return TypedResults.Ok<IReadOnlyList<OpeningBody>>([.. openings.Select(one => Body(one, calendar, [], []))]);
+        var fetches = await editions.FetchesAsync(viewer.OrganisationId, clock.GetCurrentInstant() - Duration.FromDays(7));
+        FetchCount[] fetched = [.. fetches.Where(one => one.CalendarId == id).Select(one => new FetchCount(one.Audience, one.Kind, one.Programs))];
+        var joining = (await settings.ListAsync(viewer.OrganisationId)).Where(edition => !edition.IsStandard && edition.Sources.Contains(id)).ToArray();
+        var all = EventDesk.DisclosuresOf((await calendars.ListAsync(viewer.OrganisationId)).ToDictionary(one => one.Id));
+        return TypedResults.Ok<IReadOnlyList<OpeningBody>>([.. openings.Select(one => Body(one, calendar, fetched, [.. joining
+            .Where(edition => one.Becomes == Detail.Nothing && edition.Draft.Audience == one.Audience)
+            .Select(edition => new LosingEdition(
+                edition.Id, edition.Name, edition.Sources.All(source => source == id || all[source][one.Audience] == Detail.Nothing),
+                fetches.Where(fetch => fetch.EditionId == edition.Id).Sum(fetch => fetch.Programs)))]))]);
     }
 
     private static async Task<Results<Ok<CalendarResponse>, ProblemHttpResult>> Save(Guid id, DisclosureRequest request, Access access, CalendarStore calendars, CalendarView view, IClock clock)
@@ -63,14 +77,15 @@ internal static class DisclosureApi
 
     private static Disclosure Check(DisclosureRequest request) => new(request.Disclosure.Members, request.Disclosure.Link, request.Disclosure.Everyone);
 
-    private static OpeningBody Body(Opening opening, Calendar calendar, IReadOnlyList<FetchCount> fetched)
+    private static OpeningBody Body(Opening opening, Calendar calendar, IReadOnlyList<FetchCount> fetched, IReadOnlyList<LosingEdition> losing)
     {
         var goesOut = opening.Audience == Audience.Everyone || (opening.Audience == Audience.Link && calendar.HasSecretLink);
         return new OpeningBody(
             opening.Audience, opening.Was, opening.Becomes, opening.Revealed.Count, Count(opening.WithEmail), Count(opening.WithPhone), Count(opening.WithFile), opening.Hidden.Count, opening.Drafts,
             opening.Becomes == Detail.Nothing && goesOut
                 ? [.. Kinds.Select(kind => new EmptiedBody(kind, fetched.Where(one => one.Audience == opening.Audience && one.Kind == kind).Sum(one => one.Programs)))]
-                : []);
+                : [],
+            losing);
     }
 
     private static Counted Count(IReadOnlyList<CalendarEvent> events) => new(events.Count, [.. events.Take(Named).Select(one => new TitledEvent(one.Id, one.Content.Title))]);

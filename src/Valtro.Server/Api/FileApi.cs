@@ -36,6 +36,7 @@ internal static class FileApi
     public static void MapFiles(this RouteGroupBuilder api)
     {
         api.MapPost("/files", Add).WithMetadata(new LargeBody());
+        api.MapGet("/files/{id:guid}/{name}", Get).ExcludeFromDescription();
         api.MapGet("/files/{id:guid}", Get).Produces(200, contentType: "application/octet-stream");
     }
 
@@ -60,7 +61,7 @@ internal static class FileApi
             throw new RuleException("files", $"“{fileName}” is empty.");
         if (content.Length > FileStore.Largest)
             throw TooLarge(fileName);
-        return TypedResults.Ok(EventFileBody.Of(await files.AddAsync(viewer.OrganisationId, fileName, type, content.ToArray(), viewer.AccountId, desk.Now)));
+        return TypedResults.Ok(EventFileBody.Of(await files.AddAsync(viewer.OrganisationId, fileName, type, Pictures.Cleaned(fileName, type, content.ToArray()), viewer.AccountId, desk.Now)));
     }
 
     private static RuleException TooLarge(string name) => new("files", $"“{name}” is too large. A file can have at most 10 MB.");

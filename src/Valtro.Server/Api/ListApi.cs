@@ -1,3 +1,4 @@
+using System.Globalization;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Valtro.Core;
 using Valtro.Core.Calendars;
@@ -9,9 +10,13 @@ namespace Valtro.Server.Api;
 
 public sealed record CategoryRequest(string? Name, string? Colour);
 
-public sealed record PlaceRequest(string? Name);
+/// <param name="Coordinates">Degrees north and east with a comma between, as maps write them; may be empty.</param>
+public sealed record PlaceRequest(string? Name, string? Coordinates = null);
 
-public sealed record PlaceBody(Guid Id, string Name);
+public sealed record PlaceBody(Guid Id, string Name, double? Latitude, double? Longitude)
+{
+    public static PlaceBody Of(KnownPlace place) => new(place.Id, place.Name, place.Latitude, place.Longitude);
+}
 
 public sealed record ListsResponse(IReadOnlyList<CategoryBody> Categories, IReadOnlyList<PlaceBody> Places, bool MayEdit);
 
@@ -34,7 +39,7 @@ internal static class ListApi
         var viewer = await access.ViewerAsync();
         return TypedResults.Ok(new ListsResponse(
             [.. (await lists.CategoriesAsync(viewer.OrganisationId)).Select(category => CategoryBody.Of(category)!)],
-            [.. (await lists.PlacesAsync(viewer.OrganisationId)).Select(place => new PlaceBody(place.Id, place.Name))],
+            [.. (await lists.PlacesAsync(viewer.OrganisationId)).Select(PlaceBody.Of)],
             viewer.May(OrganisationAction.ManageLists)));
     }
 
@@ -58,8 +63,11 @@ internal static class ListApi
     private static async Task<Ok<PlaceBody>> AddPlace(PlaceRequest request, Access access, ListStore lists)
     {
         var viewer = await AllowedAsync(access);
-        var place = await lists.AddPlaceAsync(viewer.OrganisationId, Texts.OneLine("name", "The name", request.Name, Texts.LongestPlace));
-        return TypedResults.Ok(new PlaceBody(place.Id, place.Name));
+        var refusals = new RefusalList();
+        var name = refusals.Try(() => Texts.OneLine("name", "The name", request.Name, Texts.LongestPlace));
+        var point = refusals.Try(() => Coordinates(request.Coordinates));
+        refusals.ThrowIfAny();
+        return TypedResults.Ok(PlaceBody.Of(await lists.AddPlaceAsync(viewer.OrganisationId, name!, point?.Latitude, point?.Longitude)));
     }
 
     private static async Task<NoContent> RemovePlace(Guid id, Access access, ListStore lists)
@@ -67,6 +75,18 @@ internal static class ListApi
         var viewer = await AllowedAsync(access);
         await lists.RemovePlaceAsync(viewer.OrganisationId, id);
         return TypedResults.NoContent();
+    }
+
+    private static (double Latitude, double Longitude)? Coordinates(string? text)
+    {
+        if (string.IsNullOrWhiteSpace(text))
+            return null;
+        var parts = text.Split(',', StringSplitOptions.TrimEntries);
+        return parts.Length == 2
+            && double.TryParse(parts[0], NumberStyles.Float, CultureInfo.InvariantCulture, out var latitude) && latitude is >= -90 and <= 90
+            && double.TryParse(parts[1], NumberStyles.Float, CultureInfo.InvariantCulture, out var longitude) && longitude is >= -180 and <= 180
+                ? (latitude, longitude)
+                : throw new RuleException("coordinates", $"“{text}” is no point on a map. Write degrees north and east with a comma between, like 44.6476, -63.5728.");
     }
 
     private static Task<Viewer> AllowedAsync(Access access) => access.RequireAsync(OrganisationAction.ManageLists, KeepersOnly);

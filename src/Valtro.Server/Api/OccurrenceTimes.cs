@@ -27,11 +27,15 @@ public readonly record struct OccurrenceTimes(string RecurrenceId, string Start,
     public static string Name(LocalDateTime recurrenceId, bool allDay) => allDay ? Day(recurrenceId) : Local.Format(recurrenceId);
 
     /// <exception cref="RuleException">It names no date.</exception>
-    public static LocalDateTime ReadName(string name, string field)
+    public static LocalDateTime ReadName(string name, string field) =>
+        TryReadName(name, out var date) ? date : throw new RuleException(field, $"“{name}” names no date of a series.");
+
+    public static bool TryReadName(string name, out LocalDateTime date)
     {
-        if (LocalDatePattern.Iso.Parse(name) is { Success: true } day)
-            return day.Value.AtMidnight();
-        return Local.Parse(name) is { Success: true } local ? local.Value : throw new RuleException(field, $"“{name}” names no date of a series.");
+        var day = LocalDatePattern.Iso.Parse(name);
+        var local = day.Success ? null : Local.Parse(name);
+        date = day.Success ? day.Value.AtMidnight() : local!.Success ? local.Value : default;
+        return day.Success || local!.Success;
     }
 
     public static string At(Instant instant, DateTimeZone zone) => Moment.Format(instant.InZone(zone).ToOffsetDateTime());

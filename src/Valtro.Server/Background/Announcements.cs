@@ -41,8 +41,8 @@ internal sealed class Announcements(Database database, EditionStore editions, Ar
         var changed = new Queue<Guid>();
         connection.Notification += (_, announcement) =>
         {
-            if (Guid.TryParse(announcement.Payload, out var calendarId) && !changed.Contains(calendarId))
-                changed.Enqueue(calendarId);
+            if (Guid.TryParse(announcement.Payload, out var id) && !changed.Contains(id))
+                changed.Enqueue(id);
         };
         await using (var listen = new NpgsqlCommand("listen valtro_calendar", connection))
             await listen.ExecuteNonQueryAsync(stopping);
@@ -51,23 +51,20 @@ internal sealed class Announcements(Database database, EditionStore editions, Ar
         news.AnnounceAll();
         while (true)
         {
-            foreach (var calendarId in await editions.CalendarsToRenderAsync(clock.GetCurrentInstant()))
-                await RenewAsync(calendarId);
+            await RenewAsync(await editions.ToRenderAsync(clock.GetCurrentInstant()));
             while (await connection.WaitAsync(LookAnywayAfter, stopping))
             {
-                while (changed.TryDequeue(out var calendarId))
-                    await RenewAsync(calendarId);
+                while (changed.TryDequeue(out var id))
+                    await RenewAsync(await editions.ConcernedAsync(id));
             }
         }
     }
 
-    private async Task RenewAsync(Guid calendarId)
+    private async Task RenewAsync(IReadOnlyList<Guid> concerned)
     {
-        var editionsOf = await artefacts.RenewAsync(calendarId);
-        foreach (var editionId in editionsOf)
+        var goingOut = await artefacts.RenewAsync(concerned);
+        // Those that were closed go out to nobody: whoever still has their page open is told so.
+        foreach (var editionId in concerned.Union(goingOut))
             news.Announce(editionId);
-        // A calendar that was closed goes out to nobody: whoever still has its page open is told so.
-        if (editionsOf.Count == 0)
-            news.AnnounceAll();
     }
 }

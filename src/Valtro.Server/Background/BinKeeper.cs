@@ -4,7 +4,7 @@ using Valtro.Store;
 namespace Valtro.Server.Background;
 
 /// <summary>Empties the bin of events and calendars that have rested there for 90 days, and sweeps out files that nothing names any more. Any number of nodes may do so at once.</summary>
-internal sealed class BinKeeper(EventStore events, CalendarStore calendars, FileStore files, EditionStore editions, IClock clock, ILogger<BinKeeper> log) : BackgroundService
+internal sealed class BinKeeper(EventStore events, CalendarStore calendars, FileStore files, EditionStore editions, EditionSettingsStore settings, IClock clock, ILogger<BinKeeper> log) : BackgroundService
 {
     private static readonly TimeSpan Every = TimeSpan.FromHours(1);
 
@@ -19,6 +19,7 @@ internal sealed class BinKeeper(EventStore events, CalendarStore calendars, File
                 var now = clock.GetCurrentInstant();
                 var gone = await events.EmptyBinAsync(now - EventStore.KeptInBin);
                 await calendars.EmptyBinAsync(now - EventStore.KeptInBin);
+                await settings.EmptyBinAsync(now - EventStore.KeptInBin, now);
                 await files.SweepAsync(now - Duration.FromDays(1));
                 await editions.ForgetFetchesAsync(now - Duration.FromDays(90));
                 if (gone > 0)

@@ -13,7 +13,12 @@ public sealed class Rendered(Artefact artefact)
     private readonly Lazy<byte[]> _gzip = new(() => Compress(artefact.Content, output => new GZipStream(output, CompressionLevel.Optimal)));
     private readonly Lazy<byte[]> _brotli = new(() => Compress(artefact.Content, output => new BrotliStream(output, CompressionLevel.Optimal)));
 
+    private readonly Lazy<MonthBody> _part = new(() => System.Text.Json.JsonSerializer.Deserialize<MonthBody>(artefact.Content, Json.Options)!);
+
     public Artefact Artefact { get; } = artefact;
+
+    /// <summary>What is in a month, or in all of an edition with a limit.</summary>
+    public MonthBody Part => _part.Value;
 
     public byte[] Gzip => _gzip.Value;
 
@@ -62,29 +67,31 @@ public sealed class Artefacts(EditionStore editions, Rendering rendering, IClock
     /// <summary>Where an address leads, without what is in it.</summary>
     public async Task<EditionFound> LocateAsync(EditionName name) => (await KnownAsync(name)).Found;
 
-    /// <summary>Renders the feed and the months that pages show first, for every audience that the calendar goes out to, so that no reader waits for it.</summary>
-    /// <returns>The editions whose readers should look again.</returns>
-    public async Task<IReadOnlyList<Guid>> RenewAsync(Guid calendarId)
+    /// <summary>Renders the feed and the months that pages show first, for every audience that some editions go out to, so that no reader waits for it.</summary>
+    /// <returns>The editions whose readers should look again: those that go out.</returns>
+    public async Task<IReadOnlyList<Guid>> RenewAsync(IReadOnlyList<Guid> concerned)
     {
-        var addresses = await editions.OfCalendarAsync(calendarId);
+        var asked = clock.GetCurrentInstant();
+        var addresses = await editions.GoingOutAsync([.. concerned]);
         foreach (var address in addresses)
         {
             var month = address.MonthAt(clock.GetCurrentInstant());
             foreach (var key in new[] { ArtefactKey.Feed, ArtefactKey.Of(month), ArtefactKey.Of(month.PlusMonths(1)) })
                 await RenewAsync(address, key);
         }
-        // Only now is it news: whoever asks at once gets what is rendered already.
-        foreach (var (name, known) in _found.Where(known => known.Value.Found.Address?.CalendarId == calendarId))
+        // Only now is it news: whoever asks at once gets what is rendered already. A reader who asked the database meanwhile
+        // knows better than this, and is left alone.
+        foreach (var (name, known) in _found.Where(known => known.Value.CheckedAt <= asked && known.Value.Found.Address is { } address && concerned.Contains(address.Id)))
         {
-            if (addresses.FirstOrDefault(address => address.Secret == known.Found.Address!.Secret) is { } address)
-                _found[name] = new Known(new EditionFound(address), clock.GetCurrentInstant());
+            if (addresses.FirstOrDefault(address => address.Id == known.Found.Address!.Id && address.Secret == known.Found.Address.Secret) is { } address)
+                _found.TryUpdate(name, new Known(new EditionFound(address), asked), known);
             else
-                _found.TryRemove(name, out _);
+                _found.TryRemove(KeyValuePair.Create(name, known));
         }
         return [.. addresses.Select(address => address.Id).Distinct()];
     }
 
-    /// <summary>Nothing in memory is trusted until the database has confirmed it.</summary>
+    /// <summary>Nothing in memory is trusted until the database has confirmed it. A secret that was taken back is refused at once.</summary>
     public void DistrustAll() => _found.Clear();
 
     private static bool IsRight(Artefact artefact, EditionAddress address, Instant now) =>
@@ -116,7 +123,7 @@ public sealed class Artefacts(EditionStore editions, Rendering rendering, IClock
     private async Task<Rendered?> RenewAsync(EditionAddress address, ArtefactKey key)
     {
         var now = clock.GetCurrentInstant();
-        var kept = await editions.FindArtefactAsync(address, key.ToString());
+        var kept = key.Only is null ? await editions.FindArtefactAsync(address, key.ToString()) : null;
         var artefact = kept is not null && IsRight(kept, address, now) ? kept : await rendering.RenderAsync(address, key, kept, now);
         var memory = (address.Id, address.Audience, key);
         if (artefact is null)
@@ -133,6 +140,9 @@ public sealed class Artefacts(EditionStore editions, Rendering rendering, IClock
 
     private bool IsWorthKeeping(EditionAddress address, ArtefactKey key)
     {
+        // Readers can narrow a feed in more ways than are worth a row.
+        if (key.Only is not null)
+            return false;
         if (key.Month is not { } month)
             return true;
         var now = address.MonthAt(clock.GetCurrentInstant());

@@ -17,6 +17,6 @@ internal static class FileAnswers
         context.Response.Headers.ContentDisposition = disposition.ToString();
         context.Response.Headers.ContentSecurityPolicy = $"default-src 'none'; frame-ancestors 'none'{(file.Type == "application/pdf" ? "" : "; sandbox")}";
         context.Response.Headers.CacheControl = cacheControl;
-        return TypedResults.File(file.Content, file.Type, entityTag: new EntityTagHeaderValue($"\"{file.Id:N}\""));
+        return TypedResults.File(file.Content, file.Type, entityTag: new EntityTagHeaderValue($"\"{file.Id:N}-{file.Content.Length}\""));
     }
 }

@@ -4,14 +4,24 @@ using Valtro.Store;
 namespace Valtro.Server.Public;
 
 /// <summary>The addresses of one edition, absolute.</summary>
-public sealed record EditionAddresses(string Page, string Embed, string Feed, string Webcal);
+public sealed record EditionAddresses(string Page, string Embed, string Feed, string Webcal, string Atom);
 
 /// <summary>Writes public addresses, and the snippets that people paste.</summary>
 public sealed class PublicAddresses(Settings settings)
 {
-    private const int FixedHeight = 640;
+    public const int FixedHeight = 640;
 
     public EditionAddresses Of(EditionAddress edition) => edition.Secret is { } secret ? OfSecret(secret) : Of(edition.OrganisationSlug, edition.Slug);
+
+    /// <summary>What a feed says of where its page, itself and its files are.</summary>
+    /// <remarks>One rendering serves all members, each of whom has an address of their own: it names none, and files are for those who sign in.</remarks>
+    public (Uri Page, Uri? Feed, Uri Files) InFeed(EditionAddress edition)
+    {
+        if (edition.Audience == Core.Disclosure.Audience.Members)
+            return (new Uri(Desk($"/editions/{edition.Id}/read")), null, new Uri(Desk("/api")));
+        var address = Of(edition);
+        return (new Uri(address.Page), new Uri(address.Feed), new Uri(address.Page));
+    }
 
     /// <summary>Of the edition for those who have the link.</summary>
     public EditionAddresses OfSecret(string secret) => At($"/s/{secret}");
@@ -21,11 +31,14 @@ public sealed class PublicAddresses(Settings settings)
 
     public EditionAddresses Of(string organisation, string edition) => At($"/c/{organisation}/{edition}");
 
+    /// <summary>Where sites ask how to embed a page (oEmbed 1.0, section 4).</summary>
+    public string OEmbed(string page) => new Uri(settings.PublicUrl, $"/oembed?url={Uri.EscapeDataString(page)}").AbsoluteUri;
+
     private EditionAddresses At(string path)
     {
         var page = new Uri(settings.PublicUrl, path).AbsoluteUri;
         var feed = $"{page}.ics";
-        return new EditionAddresses(page, $"{page}/embed", feed, $"webcal{feed[feed.IndexOf(':', StringComparison.Ordinal)..]}");
+        return new EditionAddresses(page, $"{page}/embed", feed, $"webcal{feed[feed.IndexOf(':', StringComparison.Ordinal)..]}", $"{page}.atom");
     }
 
     public string SnippetThatFits(EditionAddresses address, string name)
@@ -37,6 +50,10 @@ public sealed class PublicAddresses(Settings settings)
             """;
     }
 
-    public string SnippetFixed(EditionAddresses address, string name) =>
-        $"""<iframe src="{address.Embed}" title="{HtmlEncoder.Default.Encode(name)}" width="100%" height="{FixedHeight}" style="border:0"></iframe>""";
+    /// <param name="width">Pixels, or a percentage.</param>
+    public static string SnippetFixed(EditionAddresses address, string name, string width = "100%", int height = FixedHeight) =>
+        $"""<iframe src="{address.Embed}" title="{HtmlEncoder.Default.Encode(name)}" width="{width}" height="{height}" style="border:0"></iframe>""";
+
+    public static string SnippetLink(EditionAddresses address, string name) =>
+        $"""<a href="{address.Page}">{HtmlEncoder.Default.Encode(name)}</a>""";
 }

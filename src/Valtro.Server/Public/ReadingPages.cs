@@ -5,86 +5,129 @@ using System.Text.Encodings.Web;
 using System.Text.Json;
 using Microsoft.Extensions.Caching.Memory;
 using NodaTime;
-using NodaTime.Text;
+using Valtro.Core.Disclosure;
+using Valtro.Core.Editions;
 using Valtro.Core.Events;
 using Valtro.Store;
 
 namespace Valtro.Server.Public;
 
+/// <summary>Where a reading page is, for its script: the parts of an edition name no address, so that one rendering serves all of them.</summary>
+/// <param name="Base">The path of the page on its own origin; everything else is below it.</param>
+/// <param name="Page">Absolute, to be shared; empty for a preview.</param>
+public sealed record PageAddresses(string Base, string Page, string Feed, string Webcal, string Atom);
+
 /// <summary>Writes the reading page and the embed: a shell, the first view's data, and a list for those without JavaScript.</summary>
-public sealed class ReadingPages(WebAssets assets) : IDisposable
+public sealed class ReadingPages(WebAssets assets, PublicAddresses addresses) : IDisposable
 {
     private static readonly HtmlEncoder Html = HtmlEncoder.Default;
 
     private readonly MemoryCache _memory = new(new MemoryCacheOptions { SizeLimit = 32 * 1024 * 1024 });
 
+    private WebEntry Entry => assets.Entry("reader/main.ts");
+
+    /// <summary>The style sheets that stand in the page of an edition.</summary>
+    public PageStyle[] StylesOf(EditionBody edition) => [Entry.Style, PageStyle.Of(edition.Look)];
+
     /// <param name="feed">Its validator tells an open page whether news concern it.</param>
-    /// <param name="month">The month to open with.</param>
-    /// <param name="next">The one after it, so that the list reaches far enough.</param>
-    /// <returns>The page; written once for each pair of months as they are.</returns>
-    public Rendered Write(Rendered feed, Rendered month, Rendered next, bool embedded)
+    /// <param name="parts">What the page opens with: a month and the one after it, or all of an edition with a limit.</param>
+    /// <returns>The page; written once for its parts as they are.</returns>
+    /// <param name="today">In the edition's zone: the first view marks it.</param>
+    /// <param name="view">Which is painted at once; null when the reader asked for more than a view.</param>
+    public Rendered Write(EditionAddress edition, Rendered feed, Rendered[] parts, bool embedded, LocalDate today, string? view)
     {
-        var key = (month.Artefact.EditionId, month.Artefact.Audience, feed.Artefact.Etag, month.Artefact.Etag, next.Artefact.Etag, embedded);
+        var key = (edition.Id, edition.Secret ?? edition.PreviewPath ?? "", feed.Artefact.Etag, string.Join(' ', parts.Select(part => part.Artefact.Etag)), embedded, today, view);
         if (_memory.Get<Rendered>(key) is { } written)
             return written;
-        var content = Encoding.UTF8.GetBytes(Page(feed, month, next, embedded));
+        var content = Encoding.UTF8.GetBytes(Page(edition, feed, parts, embedded, today, view));
         var page = new Rendered(new Artefact(
-            month.Artefact.EditionId,
-            month.Artefact.OrganisationId,
-            month.Artefact.Audience,
+            edition.Id,
+            edition.OrganisationId,
+            edition.Audience,
             "page",
-            month.Artefact.ContentVersion,
+            feed.Artefact.ContentVersion,
             Convert.ToHexStringLower(SHA256.HashData(content).AsSpan(0, 16)),
             content,
-            Instant.Max(feed.Artefact.ChangedAt, Instant.Max(month.Artefact.ChangedAt, next.Artefact.ChangedAt)),
+            parts.Append(feed).Max(part => part.Artefact.ChangedAt),
             null));
         return _memory.Set(key, page, new MemoryCacheEntryOptions { Size = 2 * content.Length });
     }
 
-    private string Page(Rendered feed, Rendered month, Rendered next, bool embedded)
+    private static string Word(Enum value) => value.ToString().ToLowerInvariant();
+
+    /// <summary>The sizes and corners of an edition, as attributes of the root element.</summary>
+    public static string Shape(LookBody look) => $"data-size=\"{Word(look.Size)}\" data-density=\"{Word(look.Density)}\" data-corner=\"{Word(look.Corner)}\"";
+
+    private PageAddresses AddressesOf(EditionAddress edition)
     {
-        var first = Read(month);
-        var second = Read(next);
-        var edition = first.Edition;
+        if (edition.PreviewPath is { } path)
+            return new PageAddresses(path, "", "", "", "");
+        var all = addresses.Of(edition);
+        return new PageAddresses(new Uri(all.Page).AbsolutePath, all.Page, all.Feed, all.Webcal, all.Atom);
+    }
+
+    private string Page(EditionAddress address, Rendered feed, Rendered[] parts, bool embedded, LocalDate today, string? view)
+    {
+        var edition = parts[0].Part.Edition;
+        var words = ReadingWords.For(edition.Look.Language, edition.Locale);
+        var at = AddressesOf(address);
+        var isOpen = at.Page.Length > 0 && address.Audience == Audience.Everyone;
         var page = new StringBuilder(8_192);
         page.Append(CultureInfo.InvariantCulture, $"""
             <!doctype html>
-            <html lang="{Html.Encode(Language(edition.Locale))}" class="{(embedded ? "is-embedded" : "is-page")}">
+            <html lang="{words.Language}"{(words.IsRightToLeft ? " dir=\"rtl\"" : "")} class="{(embedded ? "is-embedded" : "is-page")}" {Shape(edition.Look)}>
             <head>
             <meta charset="utf-8">
             <meta name="viewport" content="width=device-width, initial-scale=1">
             <title>{Html.Encode(edition.Name)} · {Html.Encode(edition.Organisation)}</title>
             <link rel="icon" href="/mark.svg" type="image/svg+xml">
-            {(edition.IsLive ? $"<link rel=\"alternate\" type=\"text/calendar\" title=\"{Html.Encode(edition.Name)}\" href=\"{Html.Encode(edition.Feed)}\">" : "")}
-            {assets.Head("reader/main.tsx")}
-            </head>
-            <body>
-            <div id="reader"></div>
-            <noscript>
 
             """);
-        AppendList(page, edition, first.Entries.Concat(second.Entries).DistinctBy(entry => entry.Id));
+        if (!isOpen)
+            page.Append("<meta name=\"robots\" content=\"noindex, nofollow\">\n");
+        if (at.Page.Length > 0)
+        {
+            page.Append(CultureInfo.InvariantCulture, $"""
+                <link rel="alternate" type="text/calendar" title="{Html.Encode(edition.Name)}" href="{Html.Encode(at.Feed)}">
+                <link rel="alternate" type="application/atom+xml" title="{Html.Encode(words["changes"])}" href="{Html.Encode(at.Atom)}">
+                <meta property="og:title" content="{Html.Encode(edition.Name)}">
+                <meta property="og:site_name" content="{Html.Encode(edition.Organisation)}">
+                <meta property="og:type" content="website">
+
+                """);
+        }
+        if (isOpen)
+        {
+            page.Append(CultureInfo.InvariantCulture, $"""
+                <link rel="canonical" href="{Html.Encode(at.Page)}">
+                <link rel="alternate" type="application/json+oembed" title="{Html.Encode(edition.Name)}" href="{Html.Encode(addresses.OEmbed(at.Page))}">
+                <meta property="og:url" content="{Html.Encode(at.Page)}">
+
+                """);
+        }
+        page.Append(Entry.Style.Element).Append(PageStyle.Of(edition.Look).Element).Append(Entry.Elements).Append("\n</head>\n<body>\n<div id=\"reader\">");
+        var shown = Enum.TryParse<EditionView>(view, ignoreCase: true, out var asked) && edition.Look.Views.Contains(asked) ? asked : edition.Look.View;
+        if (view is not null)
+            FirstView.Write(page, edition with { Look = edition.Look with { View = shown } }, words, at, today, parts[0].Part, [.. parts.SelectMany(part => part.Part.Entries).DistinctBy(entry => entry.Id)]);
+        page.Append("</div>\n<noscript>\n");
+        AppendList(page, edition, words, at, parts.SelectMany(part => part.Part.Entries).DistinctBy(entry => entry.Id));
         page.Append("</noscript>\n<script type=\"application/json\" id=\"edition-data\">");
-        AppendData(page, feed, month, next);
+        AppendData(page, feed, view is null || shown is EditionView.List or EditionView.Cards ? parts : parts[..1], at);
         page.Append("</script>\n</body>\n</html>\n");
         return page.ToString();
     }
 
-    private static MonthBody Read(Rendered month) => JsonSerializer.Deserialize<MonthBody>(month.Artefact.Content, Json.Options)!;
-
-    /// <summary>The JSON encoder writes &lt; as \u003C, so nothing in it can end the element.</summary>
-    private static void AppendData(StringBuilder page, Rendered feed, Rendered month, Rendered next)
+    /// <summary>What the first view needs and no more: a grid shows one month, and asks for the next when the reader turns to it. The JSON encoder writes &lt; as \u003C, so nothing in it can end the element.</summary>
+    private static void AppendData(StringBuilder page, Rendered feed, Rendered[] parts, PageAddresses at)
     {
-        page.Append("{\"version\":\"").Append(feed.Artefact.Etag).Append("\",\"months\":[")
-            .Append(Encoding.UTF8.GetString(month.Artefact.Content))
-            .Append(',')
-            .Append(Encoding.UTF8.GetString(next.Artefact.Content))
+        page.Append("{\"version\":\"").Append(feed.Artefact.Etag).Append("\",\"addresses\":").Append(JsonSerializer.Serialize(at, Json.Options)).Append(",\"months\":[")
+            .AppendJoin(',', parts.Select(part => Encoding.UTF8.GetString(part.Artefact.Content)))
             .Append("]}");
     }
 
-    private static void AppendList(StringBuilder page, EditionBody edition, IEnumerable<EntryBody> entries)
+    private static void AppendList(StringBuilder page, EditionBody edition, ReadingWords words, PageAddresses at, IEnumerable<EntryBody> entries)
     {
-        var culture = CultureInfo.GetCultureInfo(edition.Locale);
+        var culture = words.CultureFor(edition.Locale);
         page.Append(CultureInfo.InvariantCulture, $"<main class=\"plain-list\"><h1>{Html.Encode(edition.Name)}</h1>");
         if (edition.Description.Length > 0)
             page.Append(CultureInfo.InvariantCulture, $"<p>{Html.Encode(edition.Description)}</p>");
@@ -92,11 +135,11 @@ public sealed class ReadingPages(WebAssets assets) : IDisposable
         foreach (var entry in entries)
         {
             var struck = entry.State == EventState.Cancelled;
-            page.Append("<li>")
-                .Append(Html.Encode(When(entry, culture)))
-                .Append(struck ? ": <s>" : ": <b>")
-                .Append(Html.Encode(entry.Title))
-                .Append(struck ? "</s> (cancelled)" : "</b>");
+            var title = Html.Encode(entry.Title);
+            page.Append("<li>").Append(Html.Encode(ReadingDates.When(entry, culture, edition.Look.Clock))).Append(": ");
+            if (edition.ShowsPlates && edition.Sources.Count > 1 && entry.Plates.Count > 0)
+                page.Append(Html.Encode(string.Join(' ', entry.Plates))).Append(' ');
+            page.Append(struck ? $"<s>{title}</s> ({Html.Encode(words["cancelled"])})" : entry.HasPage && at.Page.Length > 0 ? $"<a href=\"{Html.Encode($"{at.Base}/entries/{entry.Id}")}\"><b>{title}</b></a>" : $"<b>{title}</b>");
             if (entry.Place.Length > 0)
                 page.Append(", ").Append(Html.Encode(entry.Place));
             // Already sanitised when it was saved.
@@ -105,32 +148,16 @@ public sealed class ReadingPages(WebAssets assets) : IDisposable
             foreach (var link in entry.Links)
                 page.Append(CultureInfo.InvariantCulture, $"<div><a href=\"{Html.Encode(link.Url)}\" target=\"_blank\" rel=\"noopener noreferrer\">{Html.Encode(link.Label)}</a></div>");
             foreach (var file in entry.Files)
-                page.Append(CultureInfo.InvariantCulture, $"<div><a href=\"{Html.Encode(file.Address)}\" target=\"_blank\" rel=\"noopener\">{Html.Encode(file.Name)}</a></div>");
+                page.Append(CultureInfo.InvariantCulture, $"<div><a href=\"{Html.Encode($"{at.Base}/{file.Address}")}\" target=\"_blank\" rel=\"noopener\">{Html.Encode(file.Name)}</a></div>");
             if (entry.Contact.Length > 0)
                 page.Append("<div>").Append(Html.Encode(entry.Contact)).Append("</div>");
             page.Append("</li>");
         }
-        page.Append(edition.IsLive ? "" : "</ul><p>A preview.</p></main>\n");
-        if (!edition.IsLive)
-            return;
-        page.Append(CultureInfo.InvariantCulture, $"</ul><p>Times are {Html.Encode(edition.Zone)} times. <a href=\"{Html.Encode(edition.Feed)}\" target=\"_blank\" rel=\"noopener\">Subscribe</a></p></main>\n");
+        page.Append("</ul><p>").Append(Html.Encode(words.Fill("zone", "place", ReadingDates.PlaceOf(edition.Zone))));
+        if (at.Feed.Length > 0)
+            page.Append(CultureInfo.InvariantCulture, $" · <a href=\"{Html.Encode(at.Feed)}\" target=\"_blank\" rel=\"noopener\">{Html.Encode(words["subscribe"])}</a>");
+        page.Append("</p></main>\n");
     }
-
-    private static string When(EntryBody entry, CultureInfo culture)
-    {
-        if (entry.AllDay)
-        {
-            var first = LocalDatePattern.Iso.Parse(entry.Start).Value;
-            var last = LocalDatePattern.Iso.Parse(entry.End).Value.PlusDays(-1);
-            return first == last ? first.ToString("ddd d MMM uuuu", culture) : $"{first.ToString("ddd d MMM", culture)} – {last.ToString("ddd d MMM uuuu", culture)}";
-        }
-        var start = OffsetDateTimePattern.ExtendedIso.Parse(entry.Start).Value.LocalDateTime;
-        var end = OffsetDateTimePattern.ExtendedIso.Parse(entry.End).Value.LocalDateTime;
-        var until = end.Date == start.Date ? end.ToString("HH:mm", culture) : end.ToString("ddd d MMM HH:mm", culture);
-        return $"{start.ToString("ddd d MMM uuuu HH:mm", culture)}–{until}";
-    }
-
-    private static string Language(string locale) => locale.Split('-')[0];
 
     public void Dispose() => _memory.Dispose();
 }

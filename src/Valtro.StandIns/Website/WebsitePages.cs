@@ -12,19 +12,19 @@ internal static class WebsitePages
         app.MapPost("/edit", async (HttpRequest request, WebsiteFile file) =>
         {
             var form = await request.ReadFormAsync();
-            file.Write(new Blocks(form["wide"].ToString(), form["sidebar"].ToString()));
+            file.Write(new Blocks(form["wide"].ToString(), form["sidebar"].ToString(), form["tab"].ToString(), form["post"].ToString(), form["address"].ToString()));
             return Results.Redirect("/");
         });
     }
 
-    private static IResult Html(string page) => Results.Content(page, "text/html; charset=utf-8");
+    public static IResult Html(string page) => Results.Content(page, "text/html; charset=utf-8");
 
     private static string Page(Blocks blocks) => Frame("Harbour families’ page", $"""
         <main class="columns">
           <section class="wide"><h2>What is on</h2><p>The families’ committee keeps this page. The dates come from the school.</p>{blocks.Wide}</section>
           <aside class="sidebar"><h2>Next</h2>{blocks.Sidebar}</aside>
         </main>
-        <footer><a href="/edit">Edit the HTML blocks</a></footer>
+        <footer><a href="/edit">Edit the HTML blocks</a> · Other sites: <a href="/learning">a learning platform</a>, <a href="/blog">a blog that strips scripts</a>, <a href="/club">a site that resolves oEmbed</a> · <a href="/mailbox">everybody’s mail</a></footer>
         """);
 
     private static string Form(Blocks blocks) => Frame("Edit the HTML blocks", $"""
@@ -34,13 +34,19 @@ internal static class WebsitePages
             <textarea id="wide" name="wide" rows="8" spellcheck="false">{WebUtility.HtmlEncode(blocks.Wide)}</textarea>
             <label for="sidebar">Sidebar, 300 px</label>
             <textarea id="sidebar" name="sidebar" rows="8" spellcheck="false">{WebUtility.HtmlEncode(blocks.Sidebar)}</textarea>
+            <label for="tab">Learning platform, link of the tab</label>
+            <input id="tab" name="tab" value="{WebUtility.HtmlEncode(blocks.Tab)}">
+            <label for="post">Blog post, whose scripts are stripped</label>
+            <textarea id="post" name="post" rows="6" spellcheck="false">{WebUtility.HtmlEncode(blocks.Post)}</textarea>
+            <label for="address">Club site, an address that it looks up by oEmbed</label>
+            <input id="address" name="address" value="{WebUtility.HtmlEncode(blocks.Address)}">
             <button>Save the page</button>
           </form>
         </main>
         <footer><a href="/">Back to the page</a></footer>
         """);
 
-    private static string Frame(string title, string body) => $$"""
+    public static string Frame(string title, string body) => $$"""
         <!doctype html>
         <html lang="en">
         <head>
@@ -59,6 +65,9 @@ internal static class WebsitePages
             footer { max-width: 1200px; margin: 0 auto; padding: 8px 40px 32px; font-size: 14px; }
             a { color: #1f5fa0; }
             label { display: block; margin: 16px 0 4px; }
+            input { width: 100%; font: 13px/1.5 monospace; box-sizing: border-box; }
+            .tabs { display: flex; gap: 20px; border-bottom: 1px solid #999; padding-bottom: 6px; }
+            .tab { width: 100%; height: 640px; border: 0; }
             textarea { width: 100%; font: 13px/1.5 monospace; box-sizing: border-box; }
             button { margin-top: 16px; font: inherit; padding: 6px 16px; }
             @media (max-width: 800px) { .columns { grid-template-columns: minmax(0, 1fr); } header, main, footer { padding-left: 16px; padding-right: 16px; } }

@@ -28,13 +28,13 @@ internal sealed class DemoEvents(LocalDate today)
             new DayCycle(CycleUnit.Weeks, 2, RestartsEachTerm: true));
     }
 
-    /// <summary>Dates that were changed since: by title, the day of this week (0 is Monday), and what became of them.</summary>
-    public IEnumerable<(string Plate, string Title, LocalDate Day, Func<EventDraft, EventDraft>? Edit)> Changes()
+    /// <summary>Dates that were changed since: by title, the day, how long ago, and what became of them.</summary>
+    public IEnumerable<(string Plate, string Title, LocalDate Day, Duration Ago, Func<EventDraft, EventDraft>? Edit)> Changes()
     {
         // Moved for a storm; called off; held elsewhere.
-        yield return ("SW", "Boat lab", _monday.PlusDays(2), draft => draft with { Date = _monday.PlusDays(3), From = Time("15:30"), To = Time("17:00") });
-        yield return ("PW", "Knots and lines", _monday, null);
-        yield return ("ROW", "Ergometers", _monday.PlusDays(7), draft => draft with { Place = "Hall" });
+        yield return ("SW", "Boat lab", _monday.PlusDays(2), Duration.FromHours(4), draft => draft with { Date = _monday.PlusDays(3), From = Time("15:30"), To = Time("17:00") });
+        yield return ("PW", "Knots and lines", _monday, Duration.FromDays(3), null);
+        yield return ("ROW", "Ergometers", _monday.PlusDays(7), Duration.FromHours(26), draft => draft with { Place = "Hall" });
     }
 
     /// <summary>The term that today is in began eleven weeks ago and ends in four; the next begins after a break of two weeks.</summary>

@@ -39,6 +39,7 @@ public sealed class DemoSeed(Database database, Instant now)
 
         var events = await new EventSeed(database, _organisationId, calendars, plate => plate is "PW" or "SW" or "SLIP" ? bo : ada, now).RunAsync();
         await new DemoSharing(database, _organisationId, calendars, ada, cy, now).RunAsync(events);
+        await new DemoEditions(database, _organisationId, calendars, ada, now).RunAsync();
     }
 
     private async Task<Guid> PersonAsync(string name, string email, bool isAdministrator = false)

@@ -26,7 +26,7 @@ internal sealed class DemoSharing(Database database, Guid organisationId, IReadO
             Content = happening.Content with
             {
                 Links = [new EventLink("Programme", "https://pinewick.example/open-harbour/programme")],
-                Files = [await PosterAsync()],
+                Files = [await PictureAsync(), await PosterAsync()],
                 Contact = "Harbour office, office@pinewick.example",
                 Notes = "Chowder for 140; ask the boathouse for the big pot.",
             },
@@ -42,7 +42,7 @@ internal sealed class DemoSharing(Database database, Guid organisationId, IReadO
             Content = happening.Content with { Showing = new ShowingSpan(now.InUtc().Date.PlusDays(7), null), Notes = "Goes out when the menu is settled." },
         }));
 
-        await new SecretLinkStore(database).MakeAsync(organisationId, calendars["ROW"], now, _ => new AuditLine(ada, AuditAct.LinkMade, "Rowing club", "", now));
+        await new SecretLinkStore(database).MakeAsync(organisationId, (await new CalendarStore(database).FindAsync(organisationId, calendars["ROW"]))!.EditionId, now, _ => new AuditLine(ada, AuditAct.LinkMade, "Rowing club", "", now));
         await HandInAsync(made);
     }
 
@@ -72,6 +72,8 @@ internal sealed class DemoSharing(Database database, Guid organisationId, IReadO
         var stored = (await _events.FindAsync(organisationId, id))!;
         await _events.WriteAsync(organisationId, [new EventWrite(await change(stored.Event), stored.Version, EventAct.Changed)], ada, now);
     }
+
+    private Task<EventFile> PictureAsync() => new FileStore(database).AddAsync(organisationId, "Boats in the evening.png", "image/png", DemoPicture.Harbour(), ada, now);
 
     private Task<EventFile> PosterAsync() =>
         new FileStore(database).AddAsync(organisationId, "Open harbour poster.pdf", "application/pdf", Poster("Open harbour evening", "Boats, knots and chowder"), ada, now);

@@ -21,8 +21,11 @@ internal sealed class EventSeed(Database database, Guid organisationId, IReadOnl
     {
         var plan = _demo.YearPlan();
         await new YearPlanStore(database, new OrganisationStore(database)).SaveAsync(organisationId, null, null, plan, [], now);
-        foreach (var place in new[] { "Hall", "Slipway", "Loft", "Lab", "Chart room", "Boathouse", "Room 2", "Wardroom" })
+        foreach (var place in new[] { "Loft", "Lab", "Chart room", "Room 2", "Wardroom" })
             await _lists.AddPlaceAsync(organisationId, place);
+        // Where the made-up island would be.
+        foreach (var (place, north, east) in new[] { ("Hall", 43.9412, -60.0315), ("Slipway", 43.9405, -60.0289), ("Boathouse", 43.9401, -60.0281), ("Outer harbour", 43.9378, -60.0214), ("Grey Point", 43.9502, -60.0102) })
+            await _lists.AddPlaceAsync(organisationId, place, north, east);
         var categories = new Dictionary<Guid, Category>();
         foreach (var (key, (name, hue)) in DemoCategory.All)
             categories[key] = await _lists.AddCategoryAsync(organisationId, name, Hue.Named(hue));
@@ -34,15 +37,16 @@ internal sealed class EventSeed(Database database, Guid organisationId, IReadOnl
         {
             var content = (draft with { CategoryId = draft.CategoryId is { } key ? categories[key].Id : null }).Check(setting, description);
             var made = new CalendarEvent(Guid.Empty, calendars[plate], Guid.Empty, content, EventState.Live, 0, default, default);
-            var done = await _events.WriteAsync(organisationId, [new EventWrite(made, null, EventAct.Made)], keeper(plate), now);
+            // Long enough ago for what became of some of them since to be news.
+            var done = await _events.WriteAsync(organisationId, [new EventWrite(made, null, EventAct.Made)], keeper(plate), now - Duration.FromDays(30));
             drafts[(plate, draft.Title!)] = (done.Events[0].Id, content);
         }
-        foreach (var (plate, title, day, edit) in _demo.Changes())
-            await ChangeAsync(plate, drafts[(plate, title)].Id, day, edit, school, setting);
+        foreach (var (plate, title, day, ago, edit) in _demo.Changes())
+            await ChangeAsync(plate, drafts[(plate, title)].Id, day, now - ago, edit, school, setting);
         return drafts.ToDictionary(one => one.Key, one => one.Value.Id);
     }
 
-    private async Task ChangeAsync(string plate, Guid id, LocalDate day, Func<EventDraft, EventDraft>? edit, SchoolCalendar school, DraftSetting setting)
+    private async Task ChangeAsync(string plate, Guid id, LocalDate day, Instant at, Func<EventDraft, EventDraft>? edit, SchoolCalendar school, DraftSetting setting)
     {
         var stored = (await _events.FindAsync(organisationId, id))!;
         var (content, timing) = (stored.Event.Content, stored.Event.Series.Timing);
@@ -51,7 +55,7 @@ internal sealed class EventSeed(Database database, Guid organisationId, IReadOnl
             ? new Change(ChangeAct.Cancel, seenFrom)
             : new Change(ChangeAct.Edit, seenFrom, Typed(edit, content, day, setting));
         var outcome = new SeriesEdit(stored.Event, change, school).Apply(ChangeScope.This, new HashSet<LocalDateTime>());
-        await _events.WriteAsync(organisationId, [new EventWrite(outcome.Event, stored.Version, edit is null ? EventAct.Cancelled : EventAct.Changed)], keeper(plate), now);
+        await _events.WriteAsync(organisationId, [new EventWrite(outcome.Event, stored.Version, edit is null ? EventAct.Cancelled : EventAct.Changed)], keeper(plate), at);
     }
 
     private static EventContent Typed(Func<EventDraft, EventDraft> edit, EventContent content, LocalDate day, DraftSetting setting)

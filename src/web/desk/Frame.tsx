@@ -61,6 +61,7 @@ function SignedIn() {
         <nav aria-label="Screens">
           <NavLink to="/plan">Plan</NavLink>
           <NavLink to="/calendars">Calendars</NavLink>
+          <NavLink to="/editions">Editions</NavLink>
           <NavLink to="/year">Year plan</NavLink>
           {isOwnView && person.maySignOff && (
             <NavLink to="/sign-off">

@@ -4,6 +4,12 @@ import { seenAs } from './seeAs'
 import {
   call,
   type AuditLine,
+  type BinnedEdition,
+  type Edition,
+  type EditionDraft,
+  type EditionLine,
+  type EditionPreview,
+  type PaletteChoice,
   type BinnedCalendar,
   type Group,
   type Opening,
@@ -63,6 +69,12 @@ const keys = {
   days: (from: Day, to: Day) => ['days', from, to] as const,
   line: (text: string, day: Day) => ['line', text, day] as const,
   several: (rows: string) => ['several', rows] as const,
+  editions: ['editions'] as const,
+  edition: (id: string) => ['events', 'edition', id] as const,
+  editionPreview: (draft: string) => ['edition-preview', draft] as const,
+  editionBin: ['bin', 'editions'] as const,
+  editionLink: (id: string) => ['editions', id, 'link'] as const,
+  palettes: ['palettes'] as const,
   consequences: (draft: string) => ['consequences', draft] as const,
 }
 
@@ -273,6 +285,53 @@ export function useSeveral(rows: TableRow[], calendarId: string | null) {
     queryFn: ({ signal }) => call<SeveralReading>('POST', '/events/several/check', JSON.parse(text), signal),
     placeholderData: keepPreviousData,
     retry: false,
+  })
+}
+
+/** Editions that the person may compose or read, with how fresh each is. */
+export function useEditions() {
+  return useQuery({ queryKey: keys.editions, queryFn: () => call<EditionLine[]>('GET', '/editions'), refetchInterval: 10_000 })
+}
+
+/** An edition to be edited. A form is filled from it, so it is not fetched again by itself. */
+export function useEdition(id: string | undefined) {
+  return useQuery({
+    queryKey: keys.edition(id ?? ''),
+    queryFn: () => call<Edition>('GET', `/editions/${id}`),
+    enabled: id !== undefined,
+    staleTime: Infinity,
+    gcTime: 0,
+  })
+}
+
+/** The edition as it would be, and what would be missing from it. */
+/** Of an edition as it is written; nothing is asked while it has no calendar. */
+export function useEditionPreview(id: string | undefined, text: string) {
+  return useQuery({
+    enabled: (JSON.parse(text) as EditionDraft).sources.length > 0,
+    queryKey: keys.editionPreview(`${id} ${text}`),
+    queryFn: ({ signal }) =>
+      call<EditionPreview>('POST', `/editions/preview${id ? `?id=${id}` : ''}`, { edition: JSON.parse(text) }, signal),
+    placeholderData: keepPreviousData,
+    retry: false,
+    staleTime: 30_000,
+  })
+}
+
+/** One's own secret address of an edition for members. */
+export function useEditionLink(id: string) {
+  return useQuery({ queryKey: keys.editionLink(id), queryFn: () => call<SecretLink>('GET', `/editions/${id}/link`) })
+}
+
+export function useEditionBin() {
+  return useQuery({ queryKey: keys.editionBin, queryFn: () => call<BinnedEdition[]>('GET', '/editions/bin') })
+}
+
+export function usePalettes() {
+  return useQuery({
+    queryKey: keys.palettes,
+    queryFn: () => call<PaletteChoice[]>('GET', '/editions/palettes'),
+    staleTime: Infinity,
   })
 }
 

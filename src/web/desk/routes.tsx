@@ -3,6 +3,9 @@ import { AccountPage } from './account/AccountPage'
 import { CalendarPage } from './calendars/CalendarPage'
 import { CalendarsPage } from './calendars/CalendarsPage'
 import { PublishingPage } from './calendars/PublishingPage'
+import { EditionPage } from './editions/EditionPage'
+import { EditionsPage } from './editions/EditionsPage'
+import { ReadPage } from './editions/ReadPage'
 import { EventRoute } from './event/EventRoute'
 import { BinPage } from './history/BinPage'
 import { HistoryPage } from './history/HistoryPage'
@@ -33,6 +36,10 @@ export const router = createBrowserRouter([
       { path: '/events/:id', element: <EventRoute /> },
       { path: '/events/:id/history', element: <HistoryPage /> },
       { path: '/bin', element: <BinPage /> },
+      { path: '/editions', element: <EditionsPage /> },
+      { path: '/editions/new', element: <EditionPage /> },
+      { path: '/editions/:id', element: <EditionPage /> },
+      { path: '/editions/:id/read', element: <ReadPage /> },
       { path: '/year', element: <YearPlanPage /> },
       { path: '/lists', element: <ListsPage /> },
       { path: '/people', element: <PeoplePage /> },

@@ -1,75 +1,104 @@
-import { useEffect, useRef } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { placeOfZone } from '../shared/days'
 import { OutwardLinks } from '../shared/OutwardLinks'
-import { Plate } from '../shared/Plate'
-import { sayWhen } from '../shared/slips'
-import type { Edition, Entry } from './edition'
+import type { Entry } from './edition'
+import { EntryPlates, EntryState, focusSpot } from './EntryItem'
+import { pageOfEntry, usePage } from './page'
+import { share } from './share'
 
 /** An entry in full, where it stands. Escape or Close takes the reader back to it. */
-export function EntryDetails({ entry, edition, onClose }: { entry: Entry; edition: Edition; onClose: () => void }) {
+export function EntryDetails({ entry }: { entry: Entry }) {
+  const { edition, addresses, speech, readersZone, open, onOpen } = usePage()
+  const { words } = speech
   const box = useRef<HTMLElement>(null)
-  useEffect(() => box.current?.focus({ preventScroll: false }), [entry.id])
+  useEffect(() => box.current?.focus({ preventScroll: false }), [entry.id, open])
+  const close = () => {
+    onOpen(null)
+    if (open) focusSpot(open)
+  }
+  const own = speech.ownTime(entry, readersZone)
   return (
     <section
       ref={box}
       className="details"
       tabIndex={-1}
       aria-label={entry.title}
-      onKeyDown={(event) => event.key === 'Escape' && onClose()}
+      onKeyDown={(event) => event.key === 'Escape' && close()}
     >
       <div className="details-head">
-        <Plate code={entry.plate} colour={entry.colour} />
-        <h3 className={entry.state === 'cancelled' ? 'struck' : undefined}>{entry.title}</h3>
-        <button type="button" className="plain" onClick={onClose}>
-          Close
+        <EntryPlates entry={entry} always />
+        <h3 dir="auto" className={entry.state === 'cancelled' ? 'struck' : undefined}>
+          {entry.title}
+        </h3>
+        <button type="button" className="plain" onClick={close}>
+          {words.close}
         </button>
       </div>
-      {entry.state === 'cancelled' && <p className="cancelled">Cancelled</p>}
-      <p>{sayWhen(entry, edition.locale)}</p>
+      <EntryState entry={entry} />
+      {entry.picture && (
+        <img
+          className="details-picture"
+          src={`${addresses.base}/${entry.picture.address}`}
+          alt={nameOf(entry.picture.name)}
+          loading="lazy"
+        />
+      )}
+      <p>{speech.when(entry)}</p>
+      {own && <p className="soft">{speech.fill('yourTime', { when: own })}</p>}
       {entry.own && (
         <p className="soft">
-          {placeOfZone(edition.zone)} time. In {placeOfZone(entry.own.zone)}:{' '}
-          {sayWhen({ ...entry.own, allDay: false }, edition.locale)}
+          {speech.fill('ownClock', { place: placeOfZone(entry.own.zone), when: speech.when({ ...entry.own, allDay: false }) })}
         </p>
       )}
       {entry.place && <p>{entry.place}</p>}
+      {entry.category && <p className={`category hue-${entry.category.colour}`}>{entry.category.name}</p>}
       <OutwardLinks
         className="entry-links"
         links={[
           ...entry.links.map(({ url, label }) => ({ address: url, label })),
-          ...entry.files.map(({ address, name }) => ({ address, label: name })),
+          ...entry.files.map(({ address, name }) => ({ address: `${addresses.base}/${address}`, label: name })),
         ]}
       />
-      {entry.contact && <p>Contact: {entry.contact}</p>}
+      {entry.contact && (
+        <p>
+          {words.contact}: {entry.contact}
+        </p>
+      )}
       {entry.description && <div className="rich" dangerouslySetInnerHTML={{ __html: entry.description }} />}
+      {edition.isLive && <Ways entry={entry} />}
     </section>
   )
 }
 
-/** Opens and closes an entry's details, and brings the focus back to what was pressed. */
-export function EntryButton(props: {
-  entry: Entry
-  open: string | null
-  onOpen: (id: string | null) => void
-  className: string
-  children: React.ReactNode
-}) {
-  const { entry, open, onOpen } = props
+/** Ways on: its own page, into the reader's own calendar, to somebody else. */
+function Ways({ entry }: { entry: Entry }) {
+  const { addresses, speech } = usePage()
+  const { words } = speech
+  const [said, setSaid] = useState('')
+  const page = pageOfEntry(entry, addresses)
+  if (!page) return null
   return (
-    <button
-      type="button"
-      data-entry={entry.id}
-      className={`${props.className} ${entry.state === 'cancelled' ? 'is-cancelled' : ''}`}
-      aria-expanded={open === entry.id}
-      onClick={() => onOpen(open === entry.id ? null : entry.id)}
-    >
-      {props.children}
-    </button>
+    <p className="details-ways">
+      <a href={page} target="_blank" rel="noopener">
+        {words.ownPage}
+      </a>
+      <a href={`${page}.ics`}>{words.addToCalendar}</a>
+      <button
+        type="button"
+        className="as-link"
+        onClick={() =>
+          void share(`${entry.title}, ${speech.when(entry)}`, page).then((how) =>
+            setSaid(how === 'copied' ? words.copied : how === 'failed' ? page : ''),
+          )
+        }
+      >
+        {'share' in navigator ? words.share : words.copyLink}
+      </button>
+      <span role="status">{said}</span>
+    </p>
   )
 }
 
-/** The entry may stand on several days, and in a view that is not shown at this width. */
-export function focusEntry(entry: Entry): void {
-  const buttons = [...document.querySelectorAll<HTMLElement>('[data-entry]')]
-  buttons.find((button) => button.dataset.entry === entry.id && button.offsetParent !== null)?.focus()
+function nameOf(file: string): string {
+  return file.replace(/\.\w+$/, '')
 }

@@ -1,59 +1,41 @@
-import { addDays, sayDay, type Day } from '../shared/days'
-import { Plate } from '../shared/Plate'
-import { firstDay, lastDay, sayTime } from '../shared/slips'
-import type { Edition, Entry } from './edition'
-import { EntryButton, EntryDetails, focusEntry } from './EntryDetails'
+import { addDays, type Day } from '../shared/days'
+import type { Entry } from './edition'
+import { EntryLine } from './EntryLine'
+import { groupsOf, type Group } from './groups'
+import { usePage } from './page'
 
 interface EntryListProps {
   entries: Entry[]
-  /** Nothing that ended before this day is listed. */
+  /** From this day on … */
   from: Day
-  edition: Edition
-  today: Day
-  open: string | null
-  onOpen: (id: string | null) => void
+  /** … and before this one. */
+  to: Day
   /** What to say when there is nothing. */
   empty: string
+  /** Which of a page's lists it is. */
+  name: string
 }
 
-/** Day by day, what is on. What lasts for days stands on its first day, or today while it goes on. */
-export function EntryList({ entries, from, edition, today, open, onOpen, empty }: EntryListProps) {
-  const days = new Map<Day, Entry[]>()
-  for (const entry of entries) {
-    if (lastDay(entry) < from) continue
-    const day = firstDay(entry) < from ? from : firstDay(entry)
-    days.set(day, [...(days.get(day) ?? []), entry])
-  }
-  if (days.size === 0) return <p className="nothing">{empty}</p>
+/** What is on, in order of time, under headings: days beside their lines, everything else above them. */
+export function EntryList({ entries, from, to, empty, name }: EntryListProps) {
+  const { edition, today } = usePage()
+  const groups = groupsOf(entries, from, to, edition)
+  if (groups.length === 0) return <p className="nothing">{empty}</p>
   return (
     <ol className="days">
-      {[...days].sort(byDay).map(([day, onDay]) => (
-        <li key={day} className={day === today ? 'day is-today' : 'day'}>
-          <h3 className="day-name">
-            <b>
-              {day === today
-                ? 'Today'
-                : day === addDays(today, 1)
-                  ? 'Tomorrow'
-                  : sayDay(day, edition.locale, { weekday: 'short' })}
-            </b>{' '}
-            <span>{sayDay(day, edition.locale, { day: 'numeric', month: 'short' })}</span>
-          </h3>
+      {groups.map((group) => (
+        <li key={group.key} className={`day by-${group.by}${group.by === 'day' && group.key === today ? ' is-today' : ''}`}>
+          <Heading group={group} />
           <ul>
-            {onDay.map((entry) => (
-              <li key={entry.id}>
-                <EntryButton entry={entry} open={open} onOpen={onOpen} className="line">
-                  <span className="line-when">
-                    {sayTime(entry, day)} <Plate code={entry.plate} colour={entry.colour} size="small" />
-                  </span>
-                  <span className="line-title">{entry.title}</span>
-                  {entry.place && <span className="line-place">{entry.place}</span>}
-                  {entry.state === 'cancelled' && <span className="cancelled">cancelled</span>}
-                </EntryButton>
-                {open === entry.id && (
-                  <EntryDetails entry={entry} edition={edition} onClose={() => (onOpen(null), focusEntry(entry))} />
-                )}
-              </li>
+            {group.lines.map(({ day, entry }, index) => (
+              <LineOf
+                key={`${entry.id} ${day}`}
+                list={name}
+                group={group}
+                day={day}
+                entry={entry}
+                isNewDay={group.lines[index - 1]?.day !== day}
+              />
             ))}
           </ul>
         </li>
@@ -62,6 +44,43 @@ export function EntryList({ entries, from, edition, today, open, onOpen, empty }
   )
 }
 
-function byDay([one]: [Day, Entry[]], [other]: [Day, Entry[]]): number {
-  return one < other ? -1 : 1
+interface LineOfProps {
+  list: string
+  group: Group
+  day: Day
+  entry: Entry
+  /** The line above it is of another day. */
+  isNewDay: boolean
+}
+
+/** Outside of its day's own heading the first line of a day has to say the day. */
+function LineOf({ list, group, day, entry, isNewDay }: LineOfProps) {
+  const { edition, speech } = usePage()
+  const saysDate = !isNewDay || group.by === 'day' || edition.look.line.some((part) => part.piece === 'date')
+  const line = <EntryLine entry={entry} day={day} where={`${list} ${group.key} ${day}`} />
+  if (saysDate) return line
+  return (
+    <>
+      <li className="line-day">{speech.day(day)}</li>
+      {line}
+    </>
+  )
+}
+
+function Heading({ group: { key, by } }: { group: Group }) {
+  const { edition, speech, today } = usePage()
+  if (by === 'time' || key === '') return null
+  if (by === 'day')
+    return (
+      <h3 className="day-name">
+        <b>{speech.dayName(key, today)}</b> <span>{speech.format(key, { day: 'numeric', month: 'short' })}</span>
+      </h3>
+    )
+  const words = {
+    week: () => `${speech.day(key)} – ${speech.day(addDays(key, 6))}`,
+    month: () => speech.format(`${key}-01`, { month: 'long', year: 'numeric' }),
+    calendar: () => edition.sources.find((source) => source.plate === key)?.name ?? key,
+    category: () => key,
+  }[by]
+  return <h3 className="group-name">{words()}</h3>
 }

@@ -1,42 +1,52 @@
 import { Fragment, useState } from 'react'
-import { isWeekend, monthOf, sayDay, weeksOf, type Day, type Month } from '../shared/days'
-import { Plate } from '../shared/Plate'
-import { sayTimeShort, touches } from '../shared/slips'
-import type { Edition, Entry } from './edition'
-import { EntryButton, EntryDetails, focusEntry } from './EntryDetails'
-import { EntryList } from './EntryList'
+import { addDays, isWeekend, monthOf, weeksOf, type Day, type Month } from '../shared/days'
+import { firstDay, touches } from '../shared/slips'
 import { useArrowKeys } from '../shared/useArrowKeys'
+import type { Entry } from './edition'
+import { EntryDetails } from './EntryDetails'
+import { EntryItem, EntryPlates } from './EntryItem'
+import { EntryList } from './EntryList'
+import { sourcesOf, spotOf, usePage } from './page'
+
+/** More than this many stand behind "more" until somebody wants them. */
+const MOST = 6
 
 interface MonthGridProps {
   month: Month
+  /** The day that somebody went to, if it was one and not the month. */
+  day?: Day
   entries: Entry[]
-  edition: Edition
-  today: Day
-  open: string | null
-  onOpen: (id: string | null) => void
+  /** Numbers with marks at any width. */
+  isSmall?: boolean
 }
 
 /**
  * A month by weeks. Where it is wide enough each day says what is on; in a narrow column the days are numbers with marks,
  * and a list of the chosen day stands below. Style sheets choose between the two by the width of the frame.
+ * The days are one stop of the Tab key with the arrow keys moving between them; the next Tab leads into the chosen day's entries.
  */
-export function MonthGrid({ month, entries, edition, today, open, onOpen }: MonthGridProps) {
+export function MonthGrid({ month, day, entries, isSmall = false }: MonthGridProps) {
+  const { edition, speech, today, isSheet } = usePage()
   const weeks = weeksOf(month, edition.firstDayOfWeek)
-  const firstBusy = entries.map((entry) => entry.start.slice(0, 10)).find((day) => monthOf(day) === month)
-  const [chosen, setChosen] = useState<Day>(monthOf(today) === month ? today : (firstBusy ?? `${month}-01`))
+  const firstBusy = entries.map((entry) => firstDay(entry)).find((day) => monthOf(day) === month)
+  const [chosen, setChosen] = useState<Day>(
+    day && !day.endsWith('-01') ? day : monthOf(today) === month ? today : (firstBusy ?? `${month}-01`),
+  )
   const arrows = useArrowKeys()
   return (
-    <div className="month">
+    <div className={isSmall ? 'month is-small' : 'month'}>
       <table className="weeks" ref={arrows}>
-        <caption className="visually-hidden">{sayDay(`${month}-01`, edition.locale, { month: 'long', year: 'numeric' })}</caption>
+        <caption className={isSheet ? 'sheet-name' : 'visually-hidden'}>
+          {speech.format(`${month}-01`, { month: 'long', year: 'numeric' })}
+        </caption>
         <thead>
           <tr>
             {weeks[0]?.map((day) => (
               <th key={day} scope="col" className={isWeekend(day) ? 'is-weekend' : undefined}>
-                <abbr title={sayDay(day, edition.locale, { weekday: 'long' })}>
-                  <span className="long">{sayDay(day, edition.locale, { weekday: 'short' })}</span>
+                <abbr title={speech.format(day, { weekday: 'long' })}>
+                  <span className="long">{speech.format(day, { weekday: 'short' })}</span>
                   <span className="short" aria-hidden="true">
-                    {sayDay(day, edition.locale, { weekday: 'narrow' })}
+                    {speech.format(day, { weekday: 'narrow' })}
                   </span>
                 </abbr>
               </th>
@@ -47,95 +57,124 @@ export function MonthGrid({ month, entries, edition, today, open, onOpen }: Mont
           {weeks.map((week) => (
             <Fragment key={week[0]}>
               <tr>
-                {week.map((day) => (
+                {week.map((day, index) => (
                   <DayCell
                     key={day}
                     day={day}
-                    {...{ month, entries, edition, today, open, onOpen, chosen }}
+                    isFirstOfWeek={index === 0}
+                    month={month}
+                    entries={onDay(entries, day, edition.look.severalDays)}
+                    isChosen={day === chosen}
                     onChoose={setChosen}
                   />
                 ))}
               </tr>
-              <OpenDetails week={week} entries={entries} edition={edition} open={open} onOpen={onOpen} />
+              <OpenDetails week={week} entries={entries} />
             </Fragment>
           ))}
         </tbody>
       </table>
-      <div className="chosen-day">
-        <EntryList
-          entries={entries.filter((entry) => touches(entry, chosen))}
-          from={chosen}
-          edition={edition}
-          today={today}
-          open={open}
-          onOpen={onOpen}
-          empty={`Nothing is on ${sayDay(chosen, edition.locale, { weekday: 'long', day: 'numeric', month: 'long' })}.`}
-        />
-      </div>
+      {!isSheet && (
+        <div className="chosen-day">
+          <EntryList
+            name="day"
+            entries={entries.filter((entry) => touches(entry, chosen))}
+            from={chosen}
+            to={addDays(chosen, 1)}
+            empty={speech.fill('nothingOn', { day: speech.longDay(chosen) })}
+          />
+        </div>
+      )}
     </div>
   )
 }
 
-function DayCell(props: MonthGridProps & { day: Day; chosen: Day; onChoose: (day: Day) => void }) {
-  const { day, edition } = props
-  const onDay = props.entries.filter((entry) => touches(entry, day))
+function onDay(entries: Entry[], day: Day, several: 'each' | 'first'): Entry[] {
+  return entries.filter((entry) => (several === 'first' ? firstDay(entry) === day : touches(entry, day)))
+}
+
+interface DayCellProps {
+  day: Day
+  isFirstOfWeek: boolean
+  month: Month
+  entries: Entry[]
+  isChosen: boolean
+  onChoose: (day: Day) => void
+}
+
+function DayCell({ day, isFirstOfWeek, month, entries, isChosen, onChoose }: DayCellProps) {
+  const { edition, speech, today, onOpen, isSheet } = usePage()
+  const [isWhole, setWhole] = useState(false)
   const classes = [
     isWeekend(day) && 'is-weekend',
-    monthOf(day) !== props.month && 'is-outside',
-    day === props.today && 'is-today',
-    day === props.chosen && 'is-chosen',
+    monthOf(day) !== month && 'is-outside',
+    day === today && 'is-today',
+    entries.length > 0 ? 'is-busy' : 'is-empty',
+    isChosen && 'is-chosen',
   ]
-  const number = Number(day.slice(8))
-  const name = sayDay(day, edition.locale, { weekday: 'long', day: 'numeric', month: 'long' })
+  const number = Number(day.slice(8)).toLocaleString(speech.locale)
+  const shown = isWhole || isSheet ? entries : entries.slice(0, entries.length > MOST + 1 ? MOST : MOST + 1)
+  const about = entries.length === 0 ? speech.words.nothingDay : speech.fill('someOn', { count: entries.length })
   return (
     <td className={classes.filter(Boolean).join(' ')}>
-      <span className="day-number wide-only" aria-current={day === props.today ? 'date' : undefined}>
-        {number}
-      </span>
+      {isSheet ? (
+        <span className="day-number">{number}</span>
+      ) : (
+        <button
+          type="button"
+          className="day-choice"
+          data-cell
+          aria-pressed={isChosen}
+          aria-current={day === today ? 'date' : undefined}
+          aria-label={`${speech.longDay(day)}, ${about}`}
+          onFocus={() => onChoose(day)}
+          onClick={() => (onChoose(day), onOpen(null))}
+        >
+          {number}
+          <span className="marks" aria-hidden="true">
+            {entries.slice(0, 4).map((entry) => (
+              <i key={entry.id} className={`hue-${sourcesOf(entry, edition)[0]?.colour ?? 'slate'}`} />
+            ))}
+          </span>
+        </button>
+      )}
       <ul className="wide-only">
-        {onDay.map((entry) => (
+        {shown.map((entry) => (
           <li key={entry.id}>
-            <EntryButton entry={entry} open={props.open} onOpen={props.onOpen} className="entry">
-              <Plate code={entry.plate} colour={entry.colour} size="small" />{' '}
-              <span className="entry-time">{sayTimeShort(entry, day)}</span> <span className="entry-title">{entry.title}</span>
-            </EntryButton>
+            <EntryItem
+              entry={entry}
+              where={day}
+              className={`entry${firstDay(entry) < day && !isFirstOfWeek ? ' goes-on' : ''}`}
+              isStop={isChosen}
+            >
+              <EntryPlates entry={entry} /> <span className="entry-time">{speech.short(entry, day)}</span>{' '}
+              <span className="entry-title" dir="auto">
+                {entry.title}
+              </span>
+            </EntryItem>
           </li>
         ))}
+        {shown.length < entries.length && (
+          <li>
+            <button type="button" className="as-link more" onClick={() => setWhole(true)}>
+              {speech.fill('more', { count: entries.length - shown.length })}
+            </button>
+          </li>
+        )}
       </ul>
-      <button
-        type="button"
-        className="day-choice narrow-only"
-        data-cell
-        aria-pressed={day === props.chosen}
-        aria-label={`${name}, ${onDay.length === 0 ? 'nothing on' : `${onDay.length} on`}`}
-        onClick={() => (props.onChoose(day), props.onOpen(null))}
-      >
-        {number}
-        <span className="marks" aria-hidden="true">
-          {onDay.slice(0, 4).map((entry) => (
-            <i key={entry.id} className={`hue-${entry.colour}`} />
-          ))}
-        </span>
-      </button>
     </td>
   )
 }
 
 /** The details stand under the week of their entry, so that a frame of any size can show them. */
-function OpenDetails(props: {
-  week: Day[]
-  entries: Entry[]
-  edition: Edition
-  open: string | null
-  onOpen: (id: string | null) => void
-}) {
-  const entry = props.entries.find((one) => one.id === props.open)
-  const day = entry && props.week.find((one) => touches(entry, one))
-  if (!entry || !day || (props.week[0] ?? '') > entry.start.slice(0, 10)) return null
+function OpenDetails({ week, entries }: { week: Day[]; entries: Entry[] }) {
+  const { open } = usePage()
+  const entry = open && entries.find((one) => week.some((day) => spotOf(one, day) === open))
+  if (!entry) return null
   return (
     <tr className="wide-only details-row">
       <td colSpan={7}>
-        <EntryDetails entry={entry} edition={props.edition} onClose={() => (props.onOpen(null), focusEntry(entry))} />
+        <EntryDetails entry={entry} />
       </td>
     </tr>
   )

@@ -1,118 +1,170 @@
-import { useEffect, useMemo, useState } from 'react'
-import { addMonths, monthOf, placeOfZone, sayMonth, todayIn } from '../shared/days'
+import { useCallback, useEffect, useLayoutEffect, useMemo, useState } from 'react'
+import { addDays, monthOf, weekOf } from '../shared/days'
 import { Plate } from '../shared/Plate'
-import { entriesOf, monthsOfList, type PageData } from './edition'
+import { Cards } from './Cards'
+import { Changes } from './Changes'
+import { Chooser } from './Chooser'
+import { entriesOf, type PageData } from './edition'
 import { EntryList } from './EntryList'
+import { wear } from './look'
 import { MonthGrid } from './MonthGrid'
+import { PageContext, type Page } from './page'
+import { SearchBox } from './SearchBox'
+import { share } from './share'
+import { Sheet } from './Sheet'
+import { Speech } from './speech'
 import { Subscribe } from './Subscribe'
-import { useMonths } from './useMonths'
+import { Tools } from './Tools'
+import { useParts } from './useParts'
+import { narrowed, useReading } from './useReading'
+import { WeekGrid, weekFrom } from './WeekGrid'
 
-type View = 'month' | 'list'
+type Panel = 'subscribe' | 'changes' | null
 
 /** The reading page, and the embed: the same thing, with less around it. */
 export function Reader({ data }: { data: PageData }) {
   const first = data.months[0]
   if (!first) throw new Error('The page holds no month.')
-  const { months, freshness, require } = useMonths(data, first.edition)
-  const [month, setMonth] = useState(first.month)
-  const [view, setView] = useState<View>('month')
-  const [open, setOpen] = useState<string | null>(null)
-  const [subscribing, setSubscribing] = useState(false)
+  const { parts, freshness, version, require } = useParts(data)
+  const newest = [...parts.values()].pop()?.edition ?? first.edition
+  const edition = parts.get(first.month)?.edition ?? newest
+  const speech = useMemo(() => new Speech(edition, navigator.languages), [edition])
+  useLayoutEffect(() => wear(edition, speech), [edition, speech])
 
-  const wanted = useMemo(() => (view === 'list' ? monthsOfList(month) : [month]), [view, month])
+  const reading = useReading(data, edition, parts)
+  const [open, setOpen] = useState<string | null>(null)
+  const [panel, setPanel] = useState<Panel>(null)
+  const [sheet, setSheet] = useState<'months' | 'list' | null>(null)
+  const [said, setSaid] = useState('')
+  const { wanted, view, span, entries, today } = reading
   useEffect(() => require(wanted), [require, wanted])
 
-  const edition = months.get(month)?.edition ?? months.get(first.month)?.edition ?? first.edition
-  const today = todayIn(edition.zone)
-  const entries = entriesOf(months, wanted)
-  const isLoading = freshness === 'current' && wanted.some((one) => !months.has(one))
-
-  const go = (target: string) => {
-    setMonth(target)
-    setOpen(null)
-  }
+  const page: Page = useMemo(
+    () => ({
+      edition,
+      addresses: data.addresses,
+      speech,
+      today,
+      readersZone: Intl.DateTimeFormat().resolvedOptions().timeZone,
+      open,
+      onOpen: setOpen,
+    }),
+    [edition, data.addresses, speech, today, open],
+  )
+  const { words } = speech
+  const needAll = useCallback(() => require(['all']), [require])
+  const everything = parts.has('all') ? narrowed(entriesOf(parts, ['all']), reading.only) : null
+  const whole = parts.get('all')
+  const endSheet = useCallback(() => setSheet(null), [])
+  const isLoading = freshness === 'current' && wanted.some((name) => !parts.has(name))
+  const empty = edition.look.emptyText || words.nothing
 
   if (freshness === 'closed')
     return (
       <main className="edition" aria-label={edition.name}>
-        <p className="notice">This calendar is not open any more.</p>
+        <p className="notice">{words.closed}</p>
       </main>
     )
 
   return (
-    <main className="edition" aria-label={edition.name}>
-      <header className="edition-head">
-        <div className="edition-name">
-          <Plate code={edition.plate} colour={edition.colour} />
-          <h1>{edition.name}</h1>
-          <span className="organisation">{edition.organisation}</span>
-        </div>
-        {edition.description && <p className="edition-about">{edition.description}</p>}
-        <div className="edition-tools">
-          <h2 aria-live="polite">{sayMonth(month, edition.locale)}</h2>
-          <div className="joined" role="group" aria-label="Other months">
-            <button type="button" onClick={() => go(addMonths(month, -1))} aria-label="Month before">
-              ‹
-            </button>
-            <button type="button" onClick={() => go(monthOf(today))}>
-              Today
-            </button>
-            <button type="button" onClick={() => go(addMonths(month, 1))} aria-label="Month after">
-              ›
-            </button>
+    <PageContext value={page}>
+      <main className={`edition view-${view}${sheet ? ' has-sheet' : ''}`} aria-label={edition.name}>
+        <header className="edition-head">
+          <div className="edition-name">
+            {edition.sources.length === 1 && edition.sources[0] && (
+              <Plate code={edition.sources[0].plate} colour={edition.sources[0].colour} />
+            )}
+            <h1>{edition.name}</h1>
+            <span className="organisation">{edition.organisation}</span>
           </div>
+          {edition.description && <p className="edition-about">{edition.description}</p>}
+          <Tools reading={reading} onOpen={setOpen}>
+            {data.addresses.feed && (
+              <button
+                type="button"
+                className="plain"
+                aria-expanded={panel === 'subscribe'}
+                onClick={() => setPanel(panel === 'subscribe' ? null : 'subscribe')}
+              >
+                {words.subscribe}
+              </button>
+            )}
+          </Tools>
+          {edition.look.legend && edition.sources.length > 1 && <Chooser only={reading.only} onChoose={reading.choose} />}
+        </header>
+        {panel === 'subscribe' && <Subscribe only={reading.only} onClose={() => setPanel(null)} />}
+        {panel === 'changes' && <Changes version={version} onClose={() => setPanel(null)} />}
+        {freshness === 'away' && (
+          <p className="notice" role="status">
+            {edition.look.failedText || words.away}
+          </p>
+        )}
+        {isLoading && (
+          <p className="notice is-passing" role="status">
+            {speech.fill('fetching', { month: speech.format(reading.day, { month: 'long', year: 'numeric' }) })}
+          </p>
+        )}
+        {(view === 'month' || view === 'smallMonth') && (
+          <MonthGrid
+            key={reading.day}
+            month={monthOf(reading.day)}
+            day={reading.day}
+            entries={entries}
+            isSmall={view === 'smallMonth'}
+          />
+        )}
+        {view === 'week' && <WeekGrid days={weekFrom(weekOf(reading.day, edition.firstDayOfWeek))} entries={entries} />}
+        {view === 'day' && <WeekGrid days={[reading.day]} entries={entries} />}
+        {view === 'list' && <EntryList name="list" entries={entries} from={span.from} to={span.to} empty={empty} />}
+        {view === 'cards' && <Cards entries={entries} from={span.from} to={span.to} empty={empty} />}
+        <footer className="edition-foot">
+          {edition.look.zoneLabel && <span>{speech.zone(edition)}</span>}
           <span className="stretch" />
-          <div className="joined" role="group" aria-label="View">
-            <button type="button" aria-pressed={view === 'month'} onClick={() => setView('month')}>
-              Month
-            </button>
-            <button type="button" aria-pressed={view === 'list'} onClick={() => setView('list')}>
-              List
-            </button>
-          </div>
-          {edition.isLive && (
-            <button type="button" className="plain" aria-expanded={subscribing} onClick={() => setSubscribing(!subscribing)}>
-              Subscribe
-            </button>
+          <SearchBox entries={everything} onWanted={needAll} />
+          <button
+            type="button"
+            className="as-link"
+            aria-expanded={panel === 'changes'}
+            onClick={() => setPanel(panel === 'changes' ? null : 'changes')}
+          >
+            {words.changes}
+          </button>
+          {data.addresses.page && (
+            <>
+              <a href={data.addresses.page} target="_blank" rel="noopener" className="only-embedded">
+                {words.wholePage}
+              </a>
+              <button
+                type="button"
+                className="as-link"
+                onClick={() =>
+                  void share(edition.name, data.addresses.page + location.search).then((how) =>
+                    setSaid(how === 'copied' ? words.copied : how === 'failed' ? data.addresses.page : ''),
+                  )
+                }
+              >
+                {'share' in navigator ? words.share : words.copyLink}
+              </button>
+              <span role="status">{said}</span>
+            </>
           )}
-        </div>
-      </header>
-      {subscribing && <Subscribe edition={edition} onClose={() => setSubscribing(false)} />}
-      {freshness === 'away' && (
-        <p className="notice" role="status">
-          The newest dates could not be fetched. What you see may be older.
-        </p>
-      )}
-      {isLoading && (
-        <p className="notice" role="status">
-          Fetching {sayMonth(month, edition.locale)} …
-        </p>
-      )}
-      {view === 'month' ? (
-        <MonthGrid key={month} month={month} entries={entries} edition={edition} today={today} open={open} onOpen={setOpen} />
-      ) : (
-        <EntryList
-          entries={entries}
-          from={month === monthOf(today) ? today : `${month}-01`}
-          edition={edition}
-          today={today}
-          open={open}
-          onOpen={setOpen}
-          empty="Nothing is on in these weeks."
+          <button type="button" className="as-link" onClick={() => (needAll(), setSheet('months'))}>
+            {words.printMonths}
+          </button>
+          <button type="button" className="as-link" onClick={() => (needAll(), setSheet('list'))}>
+            {words.printList}
+          </button>
+        </footer>
+      </main>
+      {sheet && whole && everything && (
+        <Sheet
+          kind={sheet}
+          entries={everything}
+          from={edition.from && edition.from > today ? edition.from : edition.isWhole ? whole.from : today}
+          to={edition.to ?? addDays(today, sheet === 'months' ? 150 : 366)}
+          onDone={endSheet}
         />
       )}
-      <footer className="edition-foot">
-        <span>Times are {placeOfZone(edition.zone)} times</span>
-        <span className="stretch" />
-        {edition.isLive && (
-          <a href={edition.page} target="_blank" rel="noopener" className="only-embedded">
-            Whole page
-          </a>
-        )}
-        <button type="button" className="as-link" onClick={() => window.print()}>
-          Print
-        </button>
-      </footer>
-    </main>
+    </PageContext>
   )
 }

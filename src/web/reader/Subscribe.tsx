@@ -1,32 +1,38 @@
 import { useState } from 'react'
-import type { Edition } from './edition'
+import { usePage } from './page'
 
-/** How to get the dates into one's own program. */
-export function Subscribe({ edition, onClose }: { edition: Edition; onClose: () => void }) {
+/** How to get the dates into one's own program: all of them, or of the calendars that concern the reader. */
+export function Subscribe({ only, onClose }: { only: string[] | null; onClose: () => void }) {
+  const { addresses, speech } = usePage()
+  const { words } = speech
   const [said, setSaid] = useState('')
+  const rest = only ? `?only=${only.join(',')}` : ''
+  const feed = addresses.feed + rest
   const copy = () =>
-    navigator.clipboard.writeText(edition.feed).then(
-      () => setSaid('Copied.'),
-      () => setSaid('The browser does not let this page copy. Select the address and copy it.'),
+    navigator.clipboard.writeText(feed).then(
+      () => setSaid(words.copied),
+      () => setSaid(words.copyFailed),
     )
   return (
-    <section className="subscribe" aria-label="Subscribe" onKeyDown={(event) => event.key === 'Escape' && onClose()}>
-      <p>A subscription keeps the dates in your own calendar program and follows changes.</p>
+    <section className="panel" aria-label={words.subscribe} onKeyDown={(event) => event.key === 'Escape' && onClose()}>
       <p>
-        <a className="button" href={edition.webcal} target="_blank" rel="noopener">
-          Open in a calendar program
+        {words.subscribeWhy} {only && <b>{words.subscribeSome}</b>}
+      </p>
+      <p>
+        <a className="button" href={addresses.webcal + rest} target="_blank" rel="noopener">
+          {words.openInProgram}
         </a>
       </p>
       <label>
-        Or give your program this address
-        <input readOnly value={edition.feed} onFocus={(event) => event.target.select()} />
+        {words.feedAddress}
+        <input readOnly value={feed} dir="ltr" onFocus={(event) => event.target.select()} />
       </label>
       <p>
         <button type="button" className="plain" onClick={copy}>
-          Copy the feed link
+          {words.copyFeed}
         </button>{' '}
         <button type="button" className="plain" onClick={onClose}>
-          Close
+          {words.close}
         </button>{' '}
         <span role="status">{said}</span>
       </p>

@@ -1,5 +1,52 @@
-import { addMonths, type Month } from '../shared/days'
+import type { Day, Month } from '../shared/days'
 import type { Timed } from '../shared/slips'
+
+export type View = 'month' | 'week' | 'day' | 'list' | 'cards' | 'smallMonth'
+
+export interface Source {
+  plate: string
+  name: string
+  colour: string
+  canBeChosen: boolean
+}
+
+export interface Palette {
+  page: string
+  grid: string
+  busy: string
+  empty: string
+  today: string
+  text: string
+  soft: string
+  accent: string
+  onAccent: string
+}
+
+export type Piece = 'plate' | 'calendar' | 'title' | 'place' | 'category' | 'date' | 'time'
+
+export interface Look {
+  view: View
+  views: View[]
+  navigation: boolean
+  legend: boolean
+  zoneLabel: boolean
+  clock: 'reader' | 'twelve' | 'twentyFour'
+  /** Empty for the reader's own. */
+  language: string
+  light: Palette
+  dark: Palette
+  dates: 'long' | 'short' | 'numeric'
+  size: 'small' | 'normal' | 'large'
+  density: 'airy' | 'normal' | 'tight'
+  corner: 'square' | 'soft' | 'round'
+  scheme: 'light' | 'dark' | 'reader'
+  onEntry: 'details' | 'page' | 'firstLink' | 'nothing'
+  emptyText: string
+  failedText: string
+  grouping: 'time' | 'day' | 'week' | 'month' | 'calendar' | 'category'
+  severalDays: 'each' | 'first'
+  line: { piece: Piece | null; text: string }[]
+}
 
 export interface Edition {
   name: string
@@ -8,13 +55,24 @@ export interface Edition {
   zone: string
   locale: string
   firstDayOfWeek: number
-  plate: string
-  colour: string
-  page: string
-  feed: string
-  webcal: string
+  sources: Source[]
+  look: Look
+  /** The first day it is about, and the first day after it; null where it is open. */
+  from: Day | null
+  to: Day | null
+  /** All its entries are one part. */
+  isWhole: boolean
+  showsPlates: boolean
   /** It tells when it changes; a preview on the desk does not. */
   isLive: boolean
+}
+
+export interface File {
+  name: string
+  type: string
+  size: number
+  /** Below the page. */
+  address: string
 }
 
 export interface Entry extends Timed {
@@ -23,31 +81,58 @@ export interface Entry extends Timed {
   place: string
   /** HTML, sanitised by the server when it was saved. */
   description: string
-  state: 'live' | 'cancelled'
-  plate: string
-  colour: string
+  state: 'live' | 'cancelled' | 'draft' | 'waiting'
+  plates: string[]
+  category: { name: string; colour: string } | null
   /** The same on the event's own clock, where it is not the edition's. */
   own: { zone: string; start: string; end: string } | null
   links: { label: string; url: string }[]
-  files: { name: string; type: string; size: number; address: string }[]
+  files: File[]
+  picture: File | null
   contact: string
+  hasPage: boolean
+  isBreak: boolean
 }
 
-export interface MonthData {
-  month: Month
-  from: string
-  to: string
+/** A month, or "all". */
+export type PartName = Month | 'all'
+
+export interface Part {
+  month: PartName
+  from: Day
+  to: Day
   edition: Edition
   entries: Entry[]
+}
+
+export interface Change {
+  change: 'moved' | 'relocated' | 'cancelled' | 'takesPlace'
+  at: string
+  entry: Entry
+  wasStart: string
+  wasEnd: string
+  wasPlace: string
+  more: number
+}
+
+export interface Addresses {
+  /** The page's path on its own origin. */
+  base: string
+  /** Absolute, to be given away; empty for a preview. */
+  page: string
+  feed: string
+  webcal: string
+  atom: string
 }
 
 /** What stands in the page's first response. */
 export interface PageData {
   version: string
-  months: MonthData[]
+  addresses: Addresses
+  months: Part[]
 }
 
-export type Months = ReadonlyMap<Month, MonthData>
+export type Parts = ReadonlyMap<PartName, Part>
 
 export function readPageData(): PageData {
   return JSON.parse(document.getElementById('edition-data')?.textContent ?? '') as PageData
@@ -56,28 +141,17 @@ export function readPageData(): PageData {
 /** The edition was closed, or its address is not right any more. */
 export class Closed extends Error {}
 
-/** Where the edition is on its own origin. */
-export function pathOf(edition: Edition): string {
-  return new URL(edition.page, location.href).pathname
-}
-
-export async function fetchMonth(edition: Edition, month: Month): Promise<MonthData> {
-  const address = `${pathOf(edition)}.json?month=${month}`
-  // Always asks whether the copy is still right; the answer is usually that it is.
-  const response = await fetch(address, { cache: 'no-cache' })
+/** Asks for something below the page; always whether the copy is still right, which it usually is. */
+export async function fetchBelow<T>(base: string, rest: string): Promise<T> {
+  const response = await fetch(base + rest, { cache: 'no-cache' })
   if (response.status === 404 || response.status === 410) throw new Closed()
-  if (!response.ok) throw new Error(`The month could not be fetched (${response.status}).`)
-  return (await response.json()) as MonthData
+  if (!response.ok) throw new Error(`${rest} could not be fetched (${response.status}).`)
+  return (await response.json()) as T
 }
 
-/** The entries of some months, each once, in order. */
-export function entriesOf(months: Months, wanted: Month[]): Entry[] {
+/** The entries of some parts, each once, in order. */
+export function entriesOf(parts: Parts, wanted: PartName[]): Entry[] {
   const seen = new Map<string, Entry>()
-  for (const month of wanted) for (const entry of months.get(month)?.entries ?? []) seen.set(entry.id, entry)
+  for (const part of wanted) for (const entry of parts.get(part)?.entries ?? []) seen.set(entry.id, entry)
   return [...seen.values()]
-}
-
-/** The list shows the month that is open and the one after it. */
-export function monthsOfList(month: Month): Month[] {
-  return [month, addMonths(month, 1)]
 }

@@ -1222,6 +1222,444 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/editions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["EditionLine"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["EditionRequest"];
+                };
+            };
+            responses: {
+                /** @description Created */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["EditionResponse"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: {
+                    id?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["EditionRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["EditionPreview"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/palettes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PaletteChoice"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/bin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BinnedEdition"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["EditionResponse"];
+                    };
+                };
+            };
+        };
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["EditionRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["EditionResponse"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{id}/link": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LinkResponse"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LinkResponse"];
+                    };
+                };
+            };
+        };
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LinkResponse"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{id}/code.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    of?: string;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{id}/code.png": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    of?: string;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/groups": {
         parameters: {
             query?: never;
@@ -2875,7 +3313,7 @@ export interface components {
          * @description What can be read in the audit list.
          * @enum {unknown}
          */
-        AuditAct: "opened" | "closed" | "calendarMade" | "calendarArchived" | "calendarRestored" | "calendarRemoved" | "calendarMerged" | "linkMade" | "linkReplaced" | "linkWithdrawn" | "invited" | "invitationWithdrawn" | "invitationAccepted" | "rolesChanged" | "personRemoved" | "passwordReset" | "signedOutEverywhere" | "approved" | "sentBack";
+        AuditAct: "opened" | "closed" | "calendarMade" | "calendarArchived" | "calendarRestored" | "calendarRemoved" | "calendarMerged" | "editionMade" | "editionChanged" | "editionRemoved" | "editionRestored" | "linkMade" | "linkReplaced" | "linkWithdrawn" | "invited" | "invitationWithdrawn" | "invitationAccepted" | "rolesChanged" | "personRemoved" | "passwordReset" | "signedOutEverywhere" | "approved" | "sentBack";
         AuditResponse: {
             /** Format: uuid */
             id: string;
@@ -2891,6 +3329,14 @@ export interface components {
             name: string;
             plate: string;
             colour: string;
+            removedAt: components["schemas"]["Instant"];
+            goneAt: components["schemas"]["Instant"];
+        };
+        /** @description An edition that was removed, until it is gone for good. */
+        BinnedEdition: {
+            /** Format: uuid */
+            id: string;
+            name: string;
             removedAt: components["schemas"]["Instant"];
             goneAt: components["schemas"]["Instant"];
         };
@@ -3051,9 +3497,39 @@ export interface components {
         };
         /** @enum {unknown} */
         ChangeScope: "this" | "later" | "every";
+        /**
+         * @default reader
+         * @enum {unknown}
+         */
+        ClockFace: "reader" | "twelve" | "twentyFour";
+        /** @description A source of which the edition's audience gets nothing. */
+        ClosedSource: {
+            /** Format: uuid */
+            calendarId: string;
+            name: string;
+            plate: string;
+            colour: string;
+            /**
+             * Format: int32
+             * @description How many entries are missing for it.
+             */
+            entries: number;
+            /** @description The person who asks can open it. */
+            mayOpen: boolean;
+        };
         ColourResponse: {
             name: string;
             hex: string;
+        };
+        /** @description Colours of one's own instead of the palette's; null where the palette's stands. */
+        ColoursDraft: {
+            page?: null | string;
+            grid?: null | string;
+            busy?: null | string;
+            empty?: null | string;
+            today?: null | string;
+            text?: null | string;
+            accent?: null | string;
         };
         ConsequenceDateBody: {
             recurrenceId: string;
@@ -3091,6 +3567,11 @@ export interface components {
             onCalendarClock: null | components["schemas"]["ElsewhereBody"];
             whoSees: components["schemas"]["WhoSeesBody"][];
         };
+        /**
+         * @default square
+         * @enum {unknown}
+         */
+        Corner: "square" | "soft" | "round";
         Counted: {
             /** Format: int32 */
             count: number;
@@ -3112,6 +3593,12 @@ export interface components {
          * @enum {unknown}
          */
         DateKind: "takes" | "removed" | "inBreak" | "moved" | "added";
+        /**
+         * @description How dates are written: "Tuesday, 24 November", "Tue 24 Nov", "24/11/2026" in the page's language.
+         * @default short
+         * @enum {unknown}
+         */
+        DateStyle: "long" | "short" | "numeric";
         /** @description A day as the clocks and the year plan have it. */
         DayResponse: {
             day: components["schemas"]["LocalDate"];
@@ -3136,6 +3623,11 @@ export interface components {
          */
         DeliveryState: "closed" | "pending" | "upToDate";
         /**
+         * @default normal
+         * @enum {unknown}
+         */
+        Density: "airy" | "normal" | "tight";
+        /**
          * @description How much of an event is seen, least first.
          * @enum {unknown}
          */
@@ -3153,6 +3645,115 @@ export interface components {
              */
             version: number;
         };
+        /** @description Where an edition is delivered, and what to paste. */
+        EditionDelivery: {
+            /** @description Somebody can fetch it: it is for everyone, or it has its secret address. */
+            isReady: boolean;
+            page: string;
+            embed: string;
+            feed: string;
+            webcal: string;
+            atom: string;
+            oEmbed: string;
+            snippetThatFits: string;
+            snippetFixed: string;
+            snippetLink: string;
+        };
+        /** @description What somebody says of an edition, before it is checked. The same form is stored. */
+        EditionDraft: {
+            name: null | string;
+            sources: components["schemas"]["SourceDraft"][];
+            audience?: components["schemas"]["Audience"];
+            cap?: components["schemas"]["Detail"];
+            window?: null | components["schemas"]["WindowDraft"];
+            /** Format: int32 */
+            limit?: null | number;
+            /** @default true */
+            withCancelled: boolean;
+            /** @default false */
+            withUnfinished: boolean;
+            /** @default false */
+            withBreaks: boolean;
+            /** @default true */
+            mergesLookAlikes: boolean;
+            /** @default false */
+            tellsPlatesOfBusy: boolean;
+            title?: null | components["schemas"]["PatternPartDraft"][];
+            fields?: null | components["schemas"]["ShownField"][];
+            look?: null | components["schemas"]["LookDraft"];
+            /** @description Web sites whose pages may hold it in a frame; null for any. */
+            sites?: null | string[];
+        };
+        EditionLine: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            audience: components["schemas"]["Audience"];
+            sources: components["schemas"]["SourceBody"][];
+            view: components["schemas"]["EditionView"];
+            isStandard: boolean;
+            /** Format: uuid */
+            calendarId: null | string;
+            /** @description Whether what readers get is what was saved. */
+            freshness: components["schemas"]["DeliveryBody"];
+            /**
+             * Format: int32
+             * @description How many programs fetched it in the last seven days.
+             */
+            fetchedBy: number;
+            mayEdit: boolean;
+            mayRead: boolean;
+        };
+        /** @description An edition before it is saved. */
+        EditionPreview: {
+            /** @description Where its reading page can be looked at. */
+            path: string;
+            /**
+             * Format: int32
+             * @description How many entries it has on its days, a year at most.
+             */
+            entries: number;
+            /**
+             * Format: int32
+             * @description How many look-alikes became one with others.
+             */
+            merged: number;
+            closed: components["schemas"]["ClosedSource"][];
+            /**
+             * Format: double
+             * @description Of the faintest text on its page, light and dark.
+             */
+            contrast: number;
+            /** Format: double */
+            darkContrast: number;
+            /** @description The title of its first entry, as feeds write it. */
+            example: null | string;
+        };
+        EditionRequest: {
+            edition: components["schemas"]["EditionDraft"];
+            /**
+             * Format: int32
+             * @description The version that was edited; not needed for a new one.
+             */
+            version?: null | number;
+        };
+        EditionResponse: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            edition: components["schemas"]["EditionDraft"];
+            /** Format: int32 */
+            version: number;
+            isStandard: boolean;
+            /** Format: uuid */
+            calendarId: null | string;
+            isRemoved: boolean;
+            freshness: components["schemas"]["DeliveryBody"];
+            addresses: null | components["schemas"]["EditionDelivery"];
+            linkMadeAt: null | components["schemas"]["Instant"];
+        };
+        /** @enum {unknown} */
+        EditionView: "month" | "week" | "day" | "list" | "cards" | "smallMonth";
         /** @description The same date on the calendar's clock, where the event has its own time zone. */
         ElsewhereBody: {
             zone: string;
@@ -3297,6 +3898,24 @@ export interface components {
          * @enum {unknown}
          */
         EventState: "draft" | "waiting" | "live" | "cancelled";
+        /** @description A filter as it was typed. */
+        FilterDraft: {
+            mode: components["schemas"]["FilterMode"];
+            categories?: null | string[];
+            tags?: null | string[];
+            text?: null | string;
+        };
+        /**
+         * @description Whether a filter takes what it names, or leaves it out.
+         * @enum {unknown}
+         */
+        FilterMode: "only" | "except";
+        /**
+         * @description By what the lists of an edition are grouped.
+         * @default day
+         * @enum {unknown}
+         */
+        Grouping: "time" | "day" | "week" | "month" | "calendar" | "category";
         GroupRequest: {
             name: null | string;
             calendars: string[];
@@ -3388,6 +4007,48 @@ export interface components {
         LocalDate: string;
         /** Format: time */
         LocalTime: string;
+        LookDraft: {
+            view?: components["schemas"]["EditionView"];
+            views?: null | components["schemas"]["EditionView"][];
+            title?: null | string;
+            intro?: null | string;
+            /** @default true */
+            navigation: boolean;
+            /** @default true */
+            legend: boolean;
+            /** @default true */
+            zoneLabel: boolean;
+            /** Format: int32 */
+            firstDayOfWeek?: null | number;
+            clock?: components["schemas"]["ClockFace"];
+            language?: null | string;
+            palette?: null | string;
+            colours?: null | components["schemas"]["ColoursDraft"];
+            dates?: components["schemas"]["DateStyle"];
+            size?: components["schemas"]["TextSize"];
+            density?: components["schemas"]["Density"];
+            corner?: components["schemas"]["Corner"];
+            scheme?: components["schemas"]["Scheme"];
+            onEntry?: components["schemas"]["OnEntry"];
+            emptyText?: null | string;
+            failedText?: null | string;
+            grouping?: components["schemas"]["Grouping"];
+            severalDays?: components["schemas"]["SeveralDays"];
+            line?: null | components["schemas"]["PatternPartDraft"][];
+        };
+        /** @description An edition that joins the calendar with others. */
+        LosingEdition: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            /** @description None of its other calendars shows this audience anything. */
+            becomesEmpty: boolean;
+            /**
+             * Format: int32
+             * @description How many programs fetched it in the last seven days.
+             */
+            programs: number;
+        };
         LostBody: {
             recurrenceId: string;
             words: string;
@@ -3461,6 +4122,12 @@ export interface components {
             /** @description The person made it, and it has not gone out yet. */
             isYours: boolean;
         };
+        /**
+         * @description What a click on an entry does.
+         * @default details
+         * @enum {unknown}
+         */
+        OnEntry: "details" | "page" | "firstLink" | "nothing";
         /** @description What a changed table lets one audience see, or takes from it. */
         OpeningBody: {
             audience: components["schemas"]["Audience"];
@@ -3487,6 +4154,8 @@ export interface components {
             drafts: number;
             /** @description Addresses at which there will be nothing any more. */
             empties: components["schemas"]["EmptiedBody"][];
+            /** @description Editions for this audience that lose what they tell of the calendar. */
+            editions: components["schemas"]["LosingEdition"][];
         };
         OrganisationResponse: {
             name: string;
@@ -3503,6 +4172,29 @@ export interface components {
             currentPassword: null | string;
             newPassword: null | string;
         };
+        /** @description Colours as style sheets write them. */
+        PaletteBody: {
+            page: string;
+            grid: string;
+            busy: string;
+            empty: string;
+            today: string;
+            text: string;
+            soft: string;
+            accent: string;
+            onAccent: string;
+        };
+        /** @description Colours by name, for choosing. */
+        PaletteChoice: {
+            name: string;
+            light: components["schemas"]["PaletteBody"];
+            dark: components["schemas"]["PaletteBody"];
+        };
+        /** @description A piece, or text between pieces. */
+        PatternPartDraft: {
+            piece?: null | components["schemas"]["Piece"];
+            text?: null | string;
+        };
         PeopleResponse: {
             members: components["schemas"]["MemberResponse"][];
             invitations: components["schemas"]["InvitationResponse"][];
@@ -3516,13 +4208,21 @@ export interface components {
             /** @description They decide about what others hand in, or hand in themselves. */
             maySignOff: boolean;
         };
+        /** @enum {unknown} */
+        Piece: "plate" | "calendar" | "title" | "place" | "category" | "date" | "time";
         PlaceBody: {
             /** Format: uuid */
             id: string;
             name: string;
+            /** Format: double */
+            latitude: null | number;
+            /** Format: double */
+            longitude: null | number;
         };
         PlaceRequest: {
             name: null | string;
+            /** @description Degrees north and east with a comma between, as maps write them; may be empty. */
+            coordinates?: null | string;
         };
         PlateProposal: {
             plate: string;
@@ -3644,6 +4344,12 @@ export interface components {
                 [key: string]: string;
             };
         };
+        /**
+         * @description Light, dark, or as the reader's system is.
+         * @default reader
+         * @enum {unknown}
+         */
+        Scheme: "light" | "dark" | "reader";
         ScopeBody: {
             scope: components["schemas"]["ChangeScope"];
             /** @description Why it is not possible, when it is not. */
@@ -3675,6 +4381,12 @@ export interface components {
             person: null | components["schemas"]["PersonResponse"];
             organisation: null | components["schemas"]["OrganisationResponse"];
         };
+        /**
+         * @description An entry that lasts for days stands on each of them, or on the first only.
+         * @default each
+         * @enum {unknown}
+         */
+        SeveralDays: "each" | "first";
         SeveralRequest: {
             rows: components["schemas"]["TableRow"][];
             /**
@@ -3686,6 +4398,11 @@ export interface components {
         SeveralResponse: {
             rows: components["schemas"]["RowResponse"][];
         };
+        /**
+         * @description What an entry can show beside its title and times. An edition may show fewer than the detail allows.
+         * @enum {unknown}
+         */
+        ShownField: "place" | "category" | "picture" | "description" | "links" | "files" | "contact";
         SignInRequest: {
             email: string;
             password: string;
@@ -3700,6 +4417,19 @@ export interface components {
         };
         /** @enum {unknown} */
         Skip: "omit" | "backward" | "forward";
+        /** @description A calendar of an edition as its readers know it. */
+        SourceBody: {
+            plate: string;
+            name: string;
+            colour: string;
+            /** @description Readers can tell its entries apart, so they can narrow the page to it. */
+            canBeChosen: boolean;
+        };
+        SourceDraft: {
+            /** Format: uuid */
+            calendarId: string;
+            filter?: null | components["schemas"]["FilterDraft"];
+        };
         /** @description A term or a break; both ends inclusive. */
         SpanBody: {
             name: string;
@@ -3760,6 +4490,11 @@ export interface components {
             /** @description True for a line that nobody has typed into. */
             isEmpty?: boolean;
         };
+        /**
+         * @default normal
+         * @enum {unknown}
+         */
+        TextSize: "small" | "normal" | "large";
         /** @description An event by its title, for a list of those that a change concerns. */
         TitledEvent: {
             /** Format: uuid */
@@ -3794,6 +4529,30 @@ export interface components {
             was: components["schemas"]["Detail"];
             sentence: string;
         };
+        WindowDraft: {
+            from?: components["schemas"]["WindowFrom"];
+            /** Format: date */
+            fromDate?: string;
+            to?: components["schemas"]["WindowTo"];
+            /** Format: int32 */
+            count?: null | number;
+            /** Format: date */
+            toDate?: string;
+            /** @default true */
+            withPast: boolean;
+        };
+        /**
+         * @description Where an edition begins. All but the first and the last move with the clock in the edition's zone.
+         * @default beginning
+         * @enum {unknown}
+         */
+        WindowFrom: "beginning" | "now" | "today" | "week" | "month" | "term" | "date";
+        /**
+         * @description Where an edition ends.
+         * @default open
+         * @enum {unknown}
+         */
+        WindowTo: "days" | "weeks" | "months" | "endOfMonth" | "endOfTerm" | "endOfYear" | "date" | "open";
         YearPlanRequest: {
             name: null | string;
             first: null | components["schemas"]["LocalDate"];

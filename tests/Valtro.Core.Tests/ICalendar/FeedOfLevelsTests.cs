@@ -2,6 +2,7 @@ using System.Buffers;
 using System.Text;
 using NodaTime;
 using Valtro.Core.Disclosure;
+using Valtro.Core.Editions;
 using Valtro.Core.Events;
 using Valtro.Core.ICalendar;
 using Valtro.Core.YearPlans;
@@ -13,7 +14,7 @@ namespace Valtro.Core.Tests.ICalendar;
 public class FeedOfLevelsTests
 {
     private static readonly FeedHead Head = new(
-        Guid.NewGuid(), "Port Watch", "", Build.Harbour, new Uri("https://dates.pinewick.example/c/pinewick/port-watch"), new Uri("https://dates.pinewick.example/c/pinewick/port-watch.ics"), Instant.FromUtc(2026, 11, 1, 12, 0));
+        Guid.NewGuid(), "Port Watch", "", Build.Harbour, new Uri("https://dates.pinewick.example/c/pinewick/port-watch"), new Uri("https://dates.pinewick.example/c/pinewick/port-watch.ics"), new Uri("https://dates.pinewick.example/c/pinewick/port-watch"), Instant.FromUtc(2026, 11, 1, 12, 0));
 
     private static readonly CalendarEvent Evening = Build.Event(Build.Series("2026-11-25 18:30", "FREQ=WEEKLY;COUNT=4"), "Open harbour", description: new RichText("<p>Chowder</p>", "Chowder")) is var made
         ? made with
@@ -34,7 +35,7 @@ public class FeedOfLevelsTests
     private static string Feed(CalendarEvent happening, Detail detail)
     {
         var output = new ArrayBufferWriter<byte>();
-        FeedWriter.Write(output, Head, Disclosed.ForReaders(happening, detail) is { } told ? [(happening, told)] : [], SchoolCalendar.Empty);
+        FeedWriter.Write(output, Head, Delivered.AtLevel(happening, detail) is { } delivered ? [delivered] : [], SchoolCalendar.Empty);
         return Encoding.UTF8.GetString(output.WrittenSpan).Replace("\r\n ", "", StringComparison.Ordinal);
     }
 

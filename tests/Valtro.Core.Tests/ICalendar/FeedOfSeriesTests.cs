@@ -3,6 +3,7 @@ using System.Text;
 using CsCheck;
 using NodaTime;
 using Valtro.Core.Disclosure;
+using Valtro.Core.Editions;
 using Valtro.Core.Events;
 using Valtro.Core.ICalendar;
 using Valtro.Core.Recurrence;
@@ -17,14 +18,14 @@ namespace Valtro.Core.Tests.ICalendar;
 public class FeedOfSeriesTests
 {
     private static readonly FeedHead Head = new(
-        Guid.Empty, "Port Watch", "", Build.Harbour, new Uri("https://dates.pinewick.example/c/p/w"), new Uri("https://dates.pinewick.example/c/p/w.ics"), Instant.FromUtc(2026, 11, 1, 0, 0));
+        Guid.Empty, "Port Watch", "", Build.Harbour, new Uri("https://dates.pinewick.example/c/p/w"), new Uri("https://dates.pinewick.example/c/p/w.ics"), new Uri("https://dates.pinewick.example/c/p/w"), Instant.FromUtc(2026, 11, 1, 0, 0));
 
     private static readonly Series Lab = Build.Series("2026-10-13 14:00", "FREQ=WEEKLY;BYDAY=TU,TH;UNTIL=20261218T180000Z");
 
     private static string[] Write(CalendarEvent happening, SchoolCalendar? school = null, Detail detail = Detail.Complete)
     {
         var output = new ArrayBufferWriter<byte>();
-        FeedWriter.Write(output, Head, Disclosed.ForReaders(happening, detail) is { } disclosed ? [(happening, disclosed)] : [], school ?? SchoolCalendar.Empty);
+        FeedWriter.Write(output, Head, Delivered.AtLevel(happening, detail) is { } delivered ? [delivered] : [], school ?? SchoolCalendar.Empty);
         return Encoding.UTF8.GetString(output.WrittenSpan).Replace("\r\n ", "", StringComparison.Ordinal).Split("\r\n");
     }
 

@@ -8,7 +8,7 @@ import { useToast } from '../Toasts'
 import { usePost } from '../usePost'
 import { WhatFollows } from './WhatFollows'
 
-type Wide = Exclude<(typeof audiences)[number]['key'], 'editors'>
+export type Wide = Exclude<(typeof audiences)[number]['key'], 'editors'>
 
 const toWhom: Record<Wide, string> = { members: 'members', link: 'those with the link', everyone: 'everyone' }
 const levels: Detail[] = ['nothing', 'times', 'headline', 'complete']
@@ -43,7 +43,7 @@ export function LevelCell({ calendar, audience }: { calendar: Calendar; audience
       <Overlay target={button} show={isOpen} placement="bottom-end" rootClose onHide={() => setOpen(false)} transition={false}>
         {({ ref, style }) => (
           <div ref={ref} style={style} className="cell-popup">
-            <Change calendar={calendar} audience={audience} onClose={close} />
+            <ChangeLevel calendar={calendar} audience={audience} onClose={close} />
           </div>
         )}
       </Overlay>
@@ -51,13 +51,14 @@ export function LevelCell({ calendar, audience }: { calendar: Calendar; audience
   )
 }
 
-interface ChangeProps {
+interface ChangeLevelProps {
   calendar: Calendar
   audience: Wide
   onClose: () => void
 }
 
-function Change({ calendar, audience, onClose }: ChangeProps) {
+/** How much an audience sees, with what follows from another level before it is chosen. */
+export function ChangeLevel({ calendar, audience, onClose }: ChangeLevelProps) {
   const was = calendar.disclosure[audience]
   const [detail, setDetail] = useState<Detail>(was)
   const table = tableWith(calendar.disclosure, audience, detail)

@@ -27,6 +27,12 @@ export function WhatFollows({ openings }: { openings: Opening[] }) {
                 the {kinds[what] ?? what} will have nothing to show: {sayPrograms(programs)}
               </li>
             ))}
+            {opening.editions.map((edition) => (
+              <li key={edition.id}>
+                the edition <Link to={`/editions/${edition.id}`}>{edition.name}</Link>{' '}
+                {edition.becomesEmpty ? 'will be empty' : 'will be without it'}: {sayPrograms(edition.programs)}
+              </li>
+            ))}
           </ul>
         </li>
       ))}

@@ -1,9 +1,10 @@
+import type { ReactNode } from 'react'
 import { sayDay } from '../../shared/days'
 import { Plate } from '../../shared/Plate'
 import { call, type Binned } from '../api'
 import { useUndo } from '../changes/Changes'
 import { sayAgo } from '../Delivery'
-import { useBin, useCalendarBin, useCalendars, useOrganisation, useRefresh, useSession } from '../queries'
+import { useBin, useCalendarBin, useCalendars, useEditionBin, useOrganisation, useRefresh, useSession } from '../queries'
 import { useToast } from '../Toasts'
 
 /** What was removed rests here for 90 days. */
@@ -35,6 +36,7 @@ export function BinPage() {
       )}
       {bin.data?.length === 0 && <p className="empty">The bin is empty.</p>}
       {isAdministrator && <BinnedCalendars />}
+      <BinnedEditions />
       {bin.data && bin.data.length > 0 && (
         <table className="plain-table">
           <thead>
@@ -78,15 +80,44 @@ export function BinPage() {
 
 /** Whole calendars, with all that they held. */
 function BinnedCalendars() {
-  const { locale } = useOrganisation()
   const binned = useCalendarBin(true).data ?? []
+  return (
+    <BinnedList
+      title="Calendars"
+      path="/calendars"
+      binned={binned.map((calendar) => ({
+        ...calendar,
+        mark: <Plate code={calendar.plate} colour={calendar.colour} size="small" />,
+      }))}
+      about="with its events and addresses"
+    />
+  )
+}
+
+/** Composed editions. */
+function BinnedEditions() {
+  const binned = useEditionBin().data ?? []
+  return <BinnedList title="Editions" path="/editions" binned={binned} about="at its old addresses" />
+}
+
+interface BinnedListProps {
+  title: string
+  /** Where the API keeps them. */
+  path: string
+  binned: { id: string; name: string; removedAt: string; goneAt: string; mark?: ReactNode }[]
+  /** Said when one is back. */
+  about: string
+}
+
+function BinnedList({ title, path, binned, about }: BinnedListProps) {
+  const { locale } = useOrganisation()
   const refresh = useRefresh()
   const toast = useToast()
   const restore = async (id: string, name: string) => {
     try {
-      await call('POST', `/calendars/${id}/restore`)
+      await call('POST', `${path}/${id}/restore`)
       await refresh.everything()
-      toast(`${name} is back, with its events and addresses.`)
+      toast(`${name} is back, ${about}.`)
     } catch (failed) {
       toast(failed instanceof Error ? failed.message : String(failed))
     }
@@ -94,17 +125,17 @@ function BinnedCalendars() {
   if (binned.length === 0) return null
   return (
     <section>
-      <h2>Calendars</h2>
+      <h2>{title}</h2>
       <ul className="plain-list">
-        {binned.map((calendar) => (
-          <li key={calendar.id}>
-            <Plate code={calendar.plate} colour={calendar.colour} size="small" /> <b>{calendar.name}</b>{' '}
+        {binned.map((one) => (
+          <li key={one.id}>
+            {one.mark} <b>{one.name}</b>{' '}
             <span className="soft">
-              removed {sayAgo(calendar.removedAt)}, gone for good{' '}
-              {sayDay(calendar.goneAt.slice(0, 10), locale, { day: 'numeric', month: 'long', year: 'numeric' })}
+              removed {sayAgo(one.removedAt)}, gone for good{' '}
+              {sayDay(one.goneAt.slice(0, 10), locale, { day: 'numeric', month: 'long', year: 'numeric' })}
             </span>
-            <button type="button" className="btn btn-outline-ink" onClick={() => restore(calendar.id, calendar.name)}>
-              Restore<span className="visually-hidden"> {calendar.name}</span>
+            <button type="button" className="btn btn-outline-ink" onClick={() => restore(one.id, one.name)}>
+              Restore<span className="visually-hidden"> {one.name}</span>
             </button>
           </li>
         ))}

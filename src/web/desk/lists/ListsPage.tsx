@@ -20,17 +20,44 @@ export function ListsPage() {
       <h1>Categories and places</h1>
       <div className="two-columns">
         <Categories lists={lists.data} />
-        <NameList
-          what="place"
-          title="Places"
-          about="Rooms and fields that can be taken twice: two events at one of them at the same time are shown as a clash."
-          path="/lists/places"
-          entries={lists.data.places}
-          mayEdit={lists.data.mayEdit}
-          example="Slipway"
-        />
+        <Places lists={lists.data} />
       </div>
     </main>
+  )
+}
+
+/** Places may say where they are: an entry's own page then leads to a map. */
+function Places({ lists }: { lists: Lists }) {
+  const [coordinates, setCoordinates] = useState('')
+  return (
+    <NameList
+      what="place"
+      title="Places"
+      about="Rooms and fields that can be taken twice: two events at one of them at the same time are shown as a clash. With degrees north and east, readers find it on a map."
+      path="/lists/places"
+      entries={lists.places}
+      mayEdit={lists.mayEdit}
+      example="Slipway"
+      after={(place) =>
+        place.latitude !== null && (
+          <span className="soft">
+            {' '}
+            {place.latitude}, {place.longitude}
+          </span>
+        )
+      }
+      more={{ coordinates }}
+      moreField="coordinates"
+      onAdded={() => setCoordinates('')}
+    >
+      <input
+        className="form-control"
+        aria-label="Degrees north and east, if readers should find it on a map"
+        placeholder="43.94, -60.03"
+        value={coordinates}
+        onChange={(event) => setCoordinates(event.target.value)}
+      />
+    </NameList>
   )
 }
 

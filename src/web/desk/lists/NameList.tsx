@@ -15,8 +15,13 @@ interface NameListProps<Entry> {
   mayEdit: boolean
   example: string
   mark?: (entry: Entry) => ReactNode
+  /** What is known of an entry besides its name. */
+  after?: (entry: Entry) => ReactNode
   /** What is sent besides the name, and the fields for it. */
   more?: Record<string, string>
+  /** The field among them that can be refused. */
+  moreField?: string
+  onAdded?: () => void
   children?: ReactNode
 }
 
@@ -27,7 +32,9 @@ export function NameList<Entry extends { id: string; name: string }>(props: Name
   const [name, setName] = useState('')
   const add = async (event: FormEvent) => {
     event.preventDefault()
-    if (await act('POST', path, { name, ...props.more })) setName('')
+    if (!(await act('POST', path, { name, ...props.more }))) return
+    setName('')
+    props.onAdded?.()
   }
   return (
     <section>
@@ -38,6 +45,7 @@ export function NameList<Entry extends { id: string; name: string }>(props: Name
         {entries.map((entry) => (
           <li key={entry.id}>
             {props.mark?.(entry)} {entry.name}
+            {props.after?.(entry)}
             {mayEdit && (
               <button type="button" className="btn btn-quiet" onClick={() => act('DELETE', `${path}/${entry.id}`)}>
                 Take off<span className="visually-hidden"> {entry.name}</span>
@@ -60,7 +68,7 @@ export function NameList<Entry extends { id: string; name: string }>(props: Name
           <button type="submit" className="btn btn-spruce">
             Add {what}
           </button>
-          <Refusal text={problem?.on('name')} />
+          <Refusal text={problem?.on('name') ?? (props.moreField ? problem?.on(props.moreField) : undefined)} />
         </form>
       )}
     </section>
@@ -80,7 +88,7 @@ function useListActs() {
     } catch (failed) {
       const known = failed instanceof Problem ? failed : new Problem(0, '', String(failed))
       setProblem(known)
-      if (!known.on('name')) toast(known.message)
+      if (Object.keys(known.errors).length === 0) toast(known.message)
       return false
     }
   }

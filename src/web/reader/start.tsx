@@ -1,12 +1,13 @@
 import { createRoot } from 'react-dom/client'
-import '../shared/fonts'
 import { readPageData } from './edition'
+import { cameIn } from './look'
 import { Reader } from './Reader'
-import './reader.scss'
 import { reportHeight } from './reportHeight'
 
 const spot = document.getElementById('reader')
 if (spot) {
-  createRoot(spot).render(<Reader data={readPageData()} />)
+  const data = readPageData()
+  if (data.months[0]) cameIn(data.months[0].edition.look)
+  createRoot(spot).render(<Reader data={data} />)
   reportHeight()
 }

@@ -1,0 +1,101 @@
+// Makes the pictures of the README anew, from fresh demo data: ./valtro demo --reset, then node docs/screenshots/make.mjs
+import { chromium } from '../../tests/e2e/node_modules/playwright-core/index.mjs'
+
+const base = process.env.VALTRO_E2E_URL ?? 'http://127.0.0.1:5080'
+const site = process.env.VALTRO_E2E_SITE ?? 'http://127.0.0.1:5081'
+const wanted = process.argv.slice(2)
+const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-background-networking'] })
+
+const desk = { width: 1280, height: 800 }
+const phone = { width: 390, height: 844 }
+const reading = `${base}/c/pinewick/juniors-for-families`
+
+async function boatLab(page) {
+  await page.goto(`${base}/plan`)
+  await page.getByRole('link', { name: /Boat lab/ }).first().click()
+  await page.getByRole('list', { name: 'Dates' }).waitFor()
+}
+
+/** By name: who looks, how wide, and what is done. */
+const pictures = {
+  plan: ['ada', desk, (page) => page.goto(`${base}/plan`)],
+  month: ['ada', desk, (page) => page.goto(`${base}/plan?view=month`)],
+  week: ['ada', desk, (page) => page.goto(`${base}/plan?view=week`)],
+  event: ['ada', desk, boatLab],
+  'which-dates': [
+    'ada',
+    desk,
+    async (page) => {
+      await boatLab(page)
+      await page.getByLabel('Start time').fill('15:00')
+      await page.getByRole('button', { name: 'Save', exact: true }).click()
+      await page.getByRole('dialog').waitFor()
+    },
+  ],
+  'year-plan': ['ada', desk, (page) => page.goto(`${base}/year`)],
+  several: ['ada', desk, (page) => page.goto(`${base}/events/several`)],
+  calendars: ['ada', desk, (page) => page.goto(`${base}/calendars`)],
+  'open-to-everyone': [
+    'ada',
+    desk,
+    async (page) => {
+      await page.goto(`${base}/calendars`)
+      await page.getByRole('button', { name: /Rowing club, everyone/ }).click()
+      await page.getByRole('dialog').getByRole('button', { name: 'Complete' }).click()
+      await page.getByText('become public').waitFor()
+    },
+  ],
+  'see-as': [
+    'ada',
+    desk,
+    async (page) => {
+      await page.goto(`${base}/plan`)
+      await page.getByRole('button', { name: 'See as …' }).click()
+      await page.getByRole('button', { name: 'everyone', exact: true }).click()
+    },
+  ],
+  'sign-off': ['ada', desk, (page) => page.goto(`${base}/sign-off`)],
+  people: ['ada', desk, (page) => page.goto(`${base}/people`)],
+  editions: ['ada', desk, (page) => page.goto(`${base}/editions`)],
+  edition: [
+    'ada',
+    desk,
+    async (page) => {
+      await page.goto(`${base}/editions`)
+      await page.getByRole('link', { name: 'Compose Juniors for families' }).click()
+      await page.frameLocator('iframe').locator('.weeks').waitFor()
+    },
+  ],
+  website: [null, desk, (page) => page.goto(site)],
+  'reading-page': [null, desk, (page) => page.goto(reading)],
+  'reading-page-phone': [null, phone, (page) => page.goto(`${reading}?view=list`)],
+  cards: [null, desk, (page) => page.goto(`${base}/c/pinewick/great-days-with-pictures`)],
+  'entry-page': [
+    null,
+    desk,
+    async (page) => {
+      await page.goto(reading)
+      await page.getByRole('button', { name: /Open harbour evening/ }).click()
+      await page.goto(await page.getByRole('link', { name: 'Its own page' }).getAttribute('href'))
+    },
+  ],
+}
+
+for (const [name, [who, viewport, act]] of Object.entries(pictures)) {
+  if (wanted.length > 0 && !wanted.includes(name)) continue
+  const context = await browser.newContext({ viewport, locale: 'en-GB', timezoneId: 'America/Halifax', reducedMotion: 'reduce' })
+  const page = await context.newPage()
+  if (who) {
+    await page.goto(base)
+    await page.getByLabel('E-mail address').fill(`${who}@pinewick.example`)
+    await page.getByLabel('Password').fill('harbour-lantern')
+    await page.getByRole('button', { name: 'Sign in' }).click()
+    await page.getByRole('navigation', { name: 'Screens' }).waitFor()
+  }
+  await act(page)
+  await page.waitForTimeout(1_200)
+  await page.screenshot({ path: new URL(`${name}.png`, import.meta.url).pathname })
+  console.log(name)
+  await context.close()
+}
+await browser.close()

@@ -1,0 +1,68 @@
+using NodaTime;
+using Valtro.Core.Calendars;
+using Valtro.Core.Disclosure;
+
+namespace Valtro.Core.Editions;
+
+/// <summary>A calendar as an edition draws on it.</summary>
+public sealed record Source(Guid CalendarId, Plate Plate, string Name, Hue Hue, Disclosure.Disclosure Disclosure, SourceFilter? Filter = null);
+
+/// <summary>What an entry can show beside its title and times. An edition may show fewer than the detail allows.</summary>
+public enum ShownField
+{
+    Place,
+    Category,
+    Picture,
+    Description,
+    Links,
+    Files,
+    Contact,
+}
+
+/// <summary>What one readership gets: how its entries are composed. How they look is a <see cref="Look"/>.</summary>
+/// <param name="Zone">In which its days begin and its times are told.</param>
+public sealed record Edition(Audience Audience, DateTimeZone Zone, IsoDayOfWeek FirstDayOfWeek)
+{
+    public const int MostSources = 60;
+    public const int MostEntries = 1_000;
+
+    public static IReadOnlySet<ShownField> AllFields { get; } = Enum.GetValues<ShownField>().ToHashSet();
+
+    /// <summary>The most that any entry tells, whatever its calendar would show this audience.</summary>
+    public Detail Cap { get; init; } = Detail.Complete;
+
+    public EditionWindow Window { get; init; } = EditionWindow.Everything;
+
+    /// <summary>At most so many entries, the earliest; null for all.</summary>
+    public int? Limit { get; init; }
+
+    public bool WithCancelled { get; init; } = true;
+
+    /// <summary>Drafts and what waits for sign-off too, marked as such; for members only.</summary>
+    public bool WithUnfinished { get; init; }
+
+    /// <summary>The breaks of the year plan appear as entries.</summary>
+    public bool WithBreaks { get; init; }
+
+    /// <summary>Entries of the same title, start and length become one with the plates of all.</summary>
+    public bool MergesLookAlikes { get; init; }
+
+    /// <summary>Whose a time is that is told as no more than "Busy".</summary>
+    public bool TellsPlatesOfBusy { get; init; }
+
+    /// <summary>How titles are written; null for the title alone, with the plates before it as soon as there are two sources.</summary>
+    public Pattern? TitlePattern { get; init; }
+
+    public IReadOnlySet<ShownField> Fields { get; init; } = AllFields;
+
+    /// <summary>Only what concerns these calendars, as a reader narrowed it; null for all. Whose an entry is has to be told for it to count.</summary>
+    public IReadOnlySet<Guid>? Concerning { get; init; }
+
+    public EditionSpan SpanAt(Instant now, YearPlans.SchoolCalendar school) => Window.At(now, Zone, school, FirstDayOfWeek);
+
+    /// <summary>Whether the audience can tell by the plate whose an entry of this source is.</summary>
+    public bool TellsPlateOf(Source source) => Told(source) is var told && (told >= Detail.Headline || (told == Detail.Times && TellsPlatesOfBusy));
+
+    /// <summary>The most that the edition tells of a source.</summary>
+    public Detail Told(Source source) => Core.Disclosure.Disclosure.Least(source.Disclosure[Audience], Cap);
+}

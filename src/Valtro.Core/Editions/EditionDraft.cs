@@ -1,0 +1,200 @@
+using NodaTime;
+using Valtro.Core.Disclosure;
+
+namespace Valtro.Core.Editions;
+
+/// <summary>A filter as it was typed.</summary>
+public sealed record FilterDraft(FilterMode Mode, IReadOnlyList<Guid>? Categories = null, IReadOnlyList<string>? Tags = null, string? Text = null);
+
+public sealed record SourceDraft(Guid CalendarId, FilterDraft? Filter = null);
+
+public sealed record WindowDraft(
+    WindowFrom From = WindowFrom.Beginning, LocalDate? FromDate = null, WindowTo To = WindowTo.Open, int? Count = null, LocalDate? ToDate = null, bool WithPast = true);
+
+/// <summary>Colours of one's own instead of the palette's; null where the palette's stands.</summary>
+public sealed record ColoursDraft(
+    string? Page = null, string? Grid = null, string? Busy = null, string? Empty = null, string? Today = null, string? Text = null, string? Accent = null);
+
+public sealed record LookDraft(
+    EditionView View = EditionView.Month, IReadOnlyList<EditionView>? Views = null, string? Title = null, string? Intro = null, bool Navigation = true, bool Legend = true,
+    bool ZoneLabel = true, int? FirstDayOfWeek = null, ClockFace Clock = ClockFace.Reader, string? Language = null, string? Palette = null, ColoursDraft? Colours = null,
+    DateStyle Dates = DateStyle.Short, TextSize Size = TextSize.Normal, Density Density = Density.Normal, Corner Corner = Corner.Square, Scheme Scheme = Scheme.Reader,
+    OnEntry OnEntry = OnEntry.Details, string? EmptyText = null, string? FailedText = null, Grouping Grouping = Grouping.Day, SeveralDays SeveralDays = SeveralDays.Each,
+    IReadOnlyList<PatternPartDraft>? Line = null);
+
+/// <summary>A piece, or text between pieces.</summary>
+public sealed record PatternPartDraft(Piece? Piece = null, string? Text = null);
+
+/// <summary>What somebody says of an edition, before it is checked. The same form is stored.</summary>
+/// <param name="Sites">Web sites whose pages may hold it in a frame; null for any.</param>
+public sealed record EditionDraft(
+    string? Name, IReadOnlyList<SourceDraft> Sources, Audience Audience = Audience.Everyone, Detail Cap = Detail.Complete, WindowDraft? Window = null, int? Limit = null,
+    bool WithCancelled = true, bool WithUnfinished = false, bool WithBreaks = false, bool MergesLookAlikes = true, bool TellsPlatesOfBusy = false,
+    IReadOnlyList<PatternPartDraft>? Title = null, IReadOnlyList<ShownField>? Fields = null, LookDraft? Look = null, IReadOnlyList<string>? Sites = null)
+{
+    public const int MostSites = 30;
+
+    /// <summary>The standard edition of a calendar: all of it, as it comes.</summary>
+    public static EditionDraft Standard(Guid calendarId, Audience audience) => new(null, [new SourceDraft(calendarId)], audience, MergesLookAlikes: false);
+
+    /// <summary>What is to be saved.</summary>
+    /// <exception cref="RuleException">Something of it cannot be; every field is named.</exception>
+    /// <param name="isStandard">Its calendar gives it its name.</param>
+    public CheckedEdition Check(DateTimeZone zone, IsoDayOfWeek firstDayOfWeek, bool isStandard = false) => Made(zone, firstDayOfWeek, needsName: !isStandard, needsSources: true);
+
+    /// <summary>What was saved: it may have lost all of its calendars since, and is empty then.</summary>
+    public CheckedEdition Stored(DateTimeZone zone, IsoDayOfWeek firstDayOfWeek) => Made(zone, firstDayOfWeek, needsName: false, needsSources: false);
+
+    private CheckedEdition Made(DateTimeZone zone, IsoDayOfWeek firstDayOfWeek, bool needsName, bool needsSources)
+    {
+        var refusals = new RefusalList();
+        var name = refusals.Try(() => Texts.OneLine("name", "The name", Name, Texts.LongestName, required: needsName)) ?? "";
+        var look = CheckLook(Look ?? new LookDraft(), refusals);
+        if (needsSources && Sources.Count == 0)
+            refusals.Add("sources", "The edition has no calendar. Choose one at least.");
+        if (Sources.Count > Edition.MostSources)
+            refusals.Add("sources", $"These are {Sources.Count} calendars. At most {Edition.MostSources} are possible.");
+        if (Sources.DistinctBy(source => source.CalendarId).Count() < Sources.Count)
+            refusals.Add("sources", "A calendar is named twice. Name each once; one filter can say several things.");
+        if (Audience == Audience.Editors)
+            refusals.Add("audience", "An edition is for members, for those who have its link, or for everyone.");
+        if (Cap == Detail.Nothing)
+            refusals.Add("cap", "An edition that tells nothing has no entries. Choose times, headline or all there is.");
+        if (Limit is < 1 or > Edition.MostEntries)
+            refusals.Add("limit", $"The number of entries has to be from 1 to {Edition.MostEntries}. Leave it empty for no limit.");
+        if (WithUnfinished && Audience != Audience.Members)
+            refusals.Add("withUnfinished", "Drafts and what waits for sign-off are for members only. Choose members, or leave them out.");
+        var filters = Sources.Select((source, index) => refusals.Try(() => CheckFilter(source.Filter, $"sources.{index}.filter"))).ToArray();
+        var window = refusals.Try(() => CheckWindow(Window ?? new WindowDraft()));
+        var title = refusals.Try(() => CheckPattern("title", Title, [Piece.Date, Piece.Time]));
+        var sites = CheckSites(refusals);
+        refusals.ThrowIfAny();
+        var edition = new Edition(Audience, zone, firstDayOfWeek)
+        {
+            Cap = Cap,
+            Window = window!,
+            Limit = Limit,
+            WithCancelled = WithCancelled,
+            WithUnfinished = WithUnfinished,
+            WithBreaks = WithBreaks,
+            MergesLookAlikes = MergesLookAlikes,
+            TellsPlatesOfBusy = TellsPlatesOfBusy,
+            TitlePattern = title,
+            Fields = Fields is null ? Edition.AllFields : Fields.ToHashSet(),
+        };
+        var bySource = Sources.Select((source, index) => (source.CalendarId, Filter: filters[index])).ToDictionary(one => one.CalendarId, one => one.Filter);
+        return new CheckedEdition(name, edition, bySource, look!, sites);
+    }
+
+    private static SourceFilter? CheckFilter(FilterDraft? filter, string field)
+    {
+        if (filter is null)
+            return null;
+        var text = Texts.OneLine($"{field}.text", "The text of the filter", filter.Text, 100, required: false);
+        var made = new SourceFilter(filter.Mode, filter.Categories ?? [], [.. (filter.Tags ?? []).Select(tag => tag.Trim()).Where(tag => tag.Length > 0)], text);
+        if (made.Categories.Count + made.Tags.Count > 50)
+            throw new RuleException(field, "The filter names more than 50 categories and tags. Name fewer.");
+        return made.Categories.Count + made.Tags.Count + text.Length == 0 ? null : made;
+    }
+
+    private static EditionWindow CheckWindow(WindowDraft draft)
+    {
+        if (draft.From == WindowFrom.Date && draft.FromDate is null)
+            throw new RuleException("window.fromDate", "The day it begins with is missing. Choose a day.");
+        if (draft.To == WindowTo.Date && draft.ToDate is null)
+            throw new RuleException("window.toDate", "The last day is missing. Choose a day.");
+        if (draft is { From: WindowFrom.Date, To: WindowTo.Date } && draft.ToDate < draft.FromDate)
+            throw new RuleException("window.toDate", "The last day is before the first. Choose a last day that is the first or later.");
+        foreach (var (field, day) in new[] { ("window.fromDate", draft.FromDate), ("window.toDate", draft.ToDate) })
+        {
+            if (day is { Year: < 1900 or > 2199 })
+                throw new RuleException(field, "The day has to be from 1900 to 2199.");
+        }
+        var most = draft.To switch { WindowTo.Days => 3_650, WindowTo.Weeks => 520, _ => 120 };
+        if (draft.To is WindowTo.Days or WindowTo.Weeks or WindowTo.Months && draft.Count is null or < 1 || draft.Count > most)
+            throw new RuleException("window.count", $"The number of {draft.To.ToString().ToLowerInvariant()} ahead has to be from 1 to {most}.");
+        return new EditionWindow(draft.From, draft.FromDate, draft.To, draft.Count ?? 1, draft.ToDate, draft.WithPast);
+    }
+
+    private static Pattern? CheckPattern(string field, IReadOnlyList<PatternPartDraft>? parts, Piece[] without)
+    {
+        if (parts is null || parts.Count == 0)
+            return null;
+        if (parts.Count > Pattern.MostParts)
+            throw new RuleException(field, $"The pattern has {parts.Count} parts. At most {Pattern.MostParts} are possible.");
+        if (parts.All(part => part.Piece is null))
+            throw new RuleException(field, "The pattern has no piece. Put one in at least, the title for instance.");
+        if (parts.FirstOrDefault(part => part.Piece is { } piece && without.Contains(piece)) is { } wrong)
+            throw new RuleException(field, $"A title cannot hold the {wrong.Piece.ToString()!.ToLowerInvariant()}: every entry has it beside its title.");
+        if (parts.Any(part => part.Piece is null && (part.Text ?? "").Length > Pattern.LongestText))
+            throw new RuleException(field, $"Text between pieces has at most {Pattern.LongestText} characters.");
+        return new Pattern([.. parts.Select(part => part.Piece is { } piece ? PatternPart.Of(piece) : PatternPart.Between(SafeText(field, part.Text)))]);
+    }
+
+    /// <summary>One line, with the spaces around it kept.</summary>
+    private static string SafeText(string field, string? text) =>
+        Texts.OneLine(field, "The text between pieces", text, Pattern.LongestText, required: false) is { Length: > 0 } safe ? text!.Replace(text.Trim(), safe, StringComparison.Ordinal) : " ";
+
+    private static Look? CheckLook(LookDraft draft, RefusalList refusals)
+    {
+        var title = refusals.Try(() => Texts.OneLine("look.title", "The title", draft.Title, Texts.LongestTitle, required: false));
+        var intro = refusals.Try(() => Texts.Lines("look.intro", "The text below the title", draft.Intro, 1_000));
+        var empty = refusals.Try(() => Texts.OneLine("look.emptyText", "What to say when it is empty", draft.EmptyText, 200, required: false));
+        var failed = refusals.Try(() => Texts.OneLine("look.failedText", "What to say when it cannot load", draft.FailedText, 200, required: false));
+        var line = refusals.Try(() => CheckPattern("look.line", draft.Line, []));
+        if (draft.FirstDayOfWeek is < 1 or > 7)
+            refusals.Add("look.firstDayOfWeek", "The first day of the week has to be from 1 (Monday) to 7 (Sunday).");
+        var language = draft.Language ?? "";
+        if (language.Length > 0 && !Editions.Look.Languages.Contains(language))
+            refusals.Add("look.language", $"Reading pages do not speak “{language}”. Choose one of {string.Join(", ", Editions.Look.Languages)}, or the reader’s own.");
+        var name = draft.Palette ?? "paper";
+        if (!Palette.All.TryGetValue(name, out var palette))
+        {
+            refusals.Add("look.palette", $"There are no colours called “{name}”. Choose one of {string.Join(", ", Palette.All.Keys)}.");
+            return null;
+        }
+        var (light, dark) = draft.Scheme == Scheme.Dark ? (palette.Light, Own(palette.Dark, draft.Colours, refusals)) : (Own(palette.Light, draft.Colours, refusals), palette.Dark);
+        IReadOnlyList<EditionView> views = [draft.View, .. (draft.Views ?? [EditionView.Month, EditionView.Week, EditionView.List]).Where(view => view != draft.View).Distinct()];
+        return new Look(
+            draft.View, [.. views.Order()], title ?? "", intro ?? "", draft.Navigation, draft.Legend, draft.ZoneLabel, draft.FirstDayOfWeek, draft.Clock, language, name, light, dark,
+            draft.Dates, draft.Size, draft.Density, draft.Corner, draft.Scheme, draft.OnEntry, empty ?? "", failed ?? "", draft.Grouping, draft.SeveralDays, line ?? Pattern.Line);
+    }
+
+    /// <summary>The palette with one's own colours; a pair that cannot be read is refused with its ratio.</summary>
+    private static Palette Own(Palette palette, ColoursDraft? own, RefusalList refusals)
+    {
+        if (own is null)
+            return palette;
+        Colour Or(string field, string? text, Colour colour) => string.IsNullOrEmpty(text) ? colour : refusals.Try(() => (Colour?)Colour.Parse($"look.colours.{field}", text)) ?? colour;
+        var mixed = new Palette(
+            Or("page", own.Page, palette.Page), Or("grid", own.Grid, palette.Grid), Or("busy", own.Busy, palette.Busy), Or("empty", own.Empty, palette.Empty),
+            Or("today", own.Today, palette.Today), Or("text", own.Text, palette.Text), Or("accent", own.Accent, palette.Accent));
+        foreach (var refusal in mixed.TooFaint("look.colours"))
+            refusals.Add(refusal.Field, refusal.Sentence);
+        return mixed;
+    }
+
+    /// <summary>Origins: a scheme and a host, as browsers name a site.</summary>
+    private string[]? CheckSites(RefusalList refusals)
+    {
+        if (Sites is null)
+            return null;
+        if (Sites.Count > MostSites)
+            refusals.Add("sites", $"These are {Sites.Count} sites. At most {MostSites} are possible.");
+        var origins = new List<string>();
+        foreach (var site in Sites.Where(site => site.Trim().Length > 0))
+        {
+            var text = site.Trim().Contains("://", StringComparison.Ordinal) ? site.Trim() : $"https://{site.Trim()}";
+            if (Uri.TryCreate(text, UriKind.Absolute, out var uri) && uri.Scheme is "https" or "http" && uri.IdnHost.Length > 0 && uri.UserInfo.Length == 0 && !uri.IdnHost.Contains('*', StringComparison.Ordinal))
+                origins.Add(uri.IsDefaultPort ? $"{uri.Scheme}://{uri.IdnHost}" : $"{uri.Scheme}://{uri.IdnHost}:{uri.Port}");
+            else
+                refusals.Add("sites", $"“{site}” is no site. Write its address, like https://www.example.org.");
+        }
+        return [.. origins.Distinct()];
+    }
+}
+
+/// <summary>An edition that can be: how it is composed, from what, and how it looks.</summary>
+/// <param name="Filters">By source calendar.</param>
+/// <param name="Sites">Origins whose pages may hold it in a frame; null for any.</param>
+public sealed record CheckedEdition(string Name, Edition Edition, IReadOnlyDictionary<Guid, SourceFilter?> Filters, Look Look, IReadOnlyList<string>? Sites);

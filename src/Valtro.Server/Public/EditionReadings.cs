@@ -1,0 +1,50 @@
+using NodaTime;
+using Valtro.Core.Disclosure;
+using Valtro.Core.Editions;
+using Valtro.Core.YearPlans;
+using Valtro.Store;
+
+namespace Valtro.Server.Public;
+
+/// <summary>An edition ready to be composed.</summary>
+/// <param name="Sources">Its calendars in use, with what they show now.</param>
+/// <param name="Calendar">Of a standard edition.</param>
+public sealed record EditionReading(EditionAddress Address, CheckedEdition Checked, IReadOnlyList<Source> Sources, SchoolCalendar School, Calendar? Calendar, Guid OrganisationId)
+{
+    public Edition Edition => Checked.Edition;
+
+    /// <summary>What readers call it.</summary>
+    public string Title => Checked.Look.Title is { Length: > 0 } title ? title : Calendar?.Name ?? Checked.Name;
+
+    public string Intro => Checked.Look.Intro is { Length: > 0 } intro ? intro : Calendar?.Description ?? "";
+
+    public Guid[] Calendars => [.. Sources.Select(source => source.CalendarId)];
+
+    public Composition CompositionAt(Instant now, IReadOnlySet<Guid>? concerning = null) => new(concerning is null ? Edition : Edition with { Concerning = concerning }, Sources, School, now);
+}
+
+/// <summary>Reads from the store what an edition is made of.</summary>
+public sealed class EditionReadings(EditionSettingsStore settings, CalendarStore calendars, YearPlanStore yearPlans)
+{
+    /// <returns>Null when it is gone, or a standard edition shows its audience nothing.</returns>
+    public async Task<EditionReading?> FindAsync(EditionAddress address)
+    {
+        using var within = Wall.Within(address.OrganisationId);
+        var draft = address.Draft ?? (await settings.FindAsync(address.OrganisationId, address.Id))?.Draft;
+        if (draft is null)
+            return null;
+        var all = (await calendars.ListAsync(address.OrganisationId)).ToDictionary(calendar => calendar.Id);
+        var standard = address.CalendarId is { } id ? all.GetValueOrDefault(id) : null;
+        if (address.CalendarId is not null && (standard is null || standard.Disclosure[address.Audience] == Detail.Nothing))
+            return null;
+        // Drafts and what waits are for members; the desk looks at an edition as other audiences too.
+        var stored = draft with { Audience = Audience.Members, WithUnfinished = draft.WithUnfinished && address.Audience <= Audience.Members };
+        var made = stored.Stored(Core.Time.Zones.Named(address.Zone), (IsoDayOfWeek)(draft.Look?.FirstDayOfWeek ?? address.FirstDayOfWeek));
+        made = made with { Edition = made.Edition with { Audience = address.Audience } };
+        Source[] sources = [.. from one in made.Filters
+                               where all.ContainsKey(one.Key)
+                               let calendar = all[one.Key]
+                               select new Source(calendar.Id, calendar.Plate, calendar.Name, calendar.Hue, calendar.Disclosure, one.Value)];
+        return new EditionReading(address, made, sources, await yearPlans.SchoolAsync(address.OrganisationId), standard, address.OrganisationId);
+    }
+}

@@ -1,0 +1,51 @@
+using System.Globalization;
+using Valtro.Core.Disclosure;
+
+namespace Valtro.Server.Public;
+
+/// <summary>Tells sites how to embed a reading page that is open to everyone (oEmbed 1.0).</summary>
+internal static class OEmbedApi
+{
+    private const int UsualWidth = 800;
+
+    public static void MapOEmbed(this WebApplication app) =>
+        app.MapGet("/oembed", AnswerAsync).RequireRateLimiting(Limits.Public).ExcludeFromDescription();
+
+    private static async Task<IResult> AnswerAsync(string? url, int? maxwidth, int? maxheight, string? format, HttpContext context, Settings settings, Artefacts artefacts, PublicAddresses addresses, NodaTime.IClock clock)
+    {
+        context.Response.Headers.AccessControlAllowOrigin = "*";
+        if (format is not null and not "json")
+            return Results.Text("Only JSON is answered here. Ask with format=json.", statusCode: StatusCodes.Status501NotImplemented);
+        if (NameOf(url, settings.PublicUrl) is not { } name
+            || await artefacts.LocateAsync(name) is not { Address: { Audience: Audience.Everyone } edition }
+            || await artefacts.FindAsync(name, ArtefactKey.Of(edition.MonthAt(clock.GetCurrentInstant()))) is not { } part)
+            return Results.Text("There is no calendar at this address that is open to everyone.", statusCode: StatusCodes.Status404NotFound);
+        var shown = part.Part.Edition;
+        var address = addresses.Of(edition);
+        var (width, height) = (Math.Clamp(maxwidth ?? UsualWidth, 100, UsualWidth), Math.Clamp(maxheight ?? PublicAddresses.FixedHeight, 100, PublicAddresses.FixedHeight));
+        context.Response.Headers.CacheControl = PublicAnswers.Cached;
+        return Results.Json(new Dictionary<string, object>
+        {
+            ["version"] = "1.0",
+            ["type"] = "rich",
+            ["title"] = shown.Name,
+            ["author_name"] = shown.Organisation,
+            ["provider_name"] = "Valtro",
+            ["provider_url"] = settings.PublicUrl.AbsoluteUri,
+            ["cache_age"] = 3_600,
+            ["html"] = PublicAddresses.SnippetFixed(address, shown.Name, width.ToString(CultureInfo.InvariantCulture), height),
+            ["width"] = width,
+            ["height"] = height,
+        }, Json.Options);
+    }
+
+    /// <summary>The edition that an address of ours names: /c/{organisation}/{edition}, or something below it.</summary>
+    private static EditionName? NameOf(string? url, Uri ours)
+    {
+        if (!Uri.TryCreate(url, UriKind.Absolute, out var asked) || !string.Equals(asked.Authority, ours.Authority, StringComparison.OrdinalIgnoreCase))
+            return null;
+        return asked.AbsolutePath.Trim('/').Split('/') is ["c", var organisation, var edition, .. var rest] && rest is [] or ["embed"]
+            ? new EditionName(Uri.UnescapeDataString(organisation), Uri.UnescapeDataString(edition), null)
+            : null;
+    }
+}

@@ -1,0 +1,60 @@
+using System.Net;
+using System.Text.Json;
+using System.Text.RegularExpressions;
+
+namespace Valtro.StandIns.Website;
+
+/// <summary>Other people's sites, each with its own way of taking an edition: a link in a tab, HTML without scripts, oEmbed.</summary>
+internal static partial class OtherSites
+{
+    public static void MapOtherSites(this WebApplication app)
+    {
+        app.MapGet("/learning", (WebsiteFile file) => WebsitePages.Html(Learning(file.Read().Tab!)));
+        app.MapGet("/blog", (WebsiteFile file) => WebsitePages.Html(Blog(file.Read().Post!)));
+        app.MapGet("/club", async (WebsiteFile file, HttpClient http) => WebsitePages.Html(await ClubAsync(file.Read().Address!, http)));
+    }
+
+    /// <summary>A learning platform: its tabs take no more than a link, which they frame.</summary>
+    private static string Learning(string link) => WebsitePages.Frame("Harbour learning platform", $"""
+        <main>
+          <p class="tabs"><a href="/learning">Course</a> <b>School dates</b> <a href="/learning">Marks</a></p>
+          <iframe class="tab" src="{WebUtility.HtmlEncode(link)}" title="School dates"></iframe>
+        </main>
+        """);
+
+    /// <summary>A blog: what is posted loses its scripts, and frames stay.</summary>
+    private static string Blog(string post) => WebsitePages.Frame("Committee blog", $"""
+        <main><article><h2>Great days</h2>{WithoutScripts(post)}</article></main>
+        """);
+
+    /// <summary>A site that asks the page itself how to show it (oEmbed 1.0, discovery): all it was given is an address.</summary>
+    private static async Task<string> ClubAsync(string address, HttpClient http)
+    {
+        var html = "<p>Nothing could be made of that address.</p>";
+        try
+        {
+            var page = await http.GetStringAsync(address);
+            if (Discovery().Match(page) is { Success: true } found)
+            {
+                var answer = JsonDocument.Parse(await http.GetStringAsync($"{WebUtility.HtmlDecode(found.Groups[1].Value)}&maxwidth=760")).RootElement;
+                html = $"<h2>{WebUtility.HtmlEncode(answer.GetProperty("title").GetString())}</h2>{answer.GetProperty("html").GetString()}";
+            }
+        }
+        catch (HttpRequestException away)
+        {
+            html = $"<p>The address does not answer: {WebUtility.HtmlEncode(away.Message)}</p>";
+        }
+        return WebsitePages.Frame("Sailing club site", $"<main><p>{WebUtility.HtmlEncode(address)}</p>{html}</main>");
+    }
+
+    private static string WithoutScripts(string html) => Handler().Replace(Script().Replace(html, ""), "");
+
+    [GeneratedRegex("<script\\b.*?</script>", RegexOptions.Singleline | RegexOptions.IgnoreCase)]
+    private static partial Regex Script();
+
+    [GeneratedRegex("\\son\\w+=\"[^\"]*\"", RegexOptions.IgnoreCase)]
+    private static partial Regex Handler();
+
+    [GeneratedRegex("<link[^>]+application/json\\+oembed[^>]+href=\"([^\"]+)\"")]
+    private static partial Regex Discovery();
+}

@@ -1,0 +1,216 @@
+using System.Data.Common;
+using System.Text.Json;
+using System.Text.Json.Serialization;
+using Dapper;
+using NodaTime;
+using NodaTime.Serialization.SystemTextJson;
+using Valtro.Core.Calendars;
+using Valtro.Core.Disclosure;
+using Valtro.Core.Editions;
+
+namespace Valtro.Store;
+
+/// <summary>An edition as it is kept.</summary>
+/// <param name="CalendarId">Of a standard edition; null for one that was composed.</param>
+/// <param name="Name">Its own, or its calendar's.</param>
+/// <param name="Draft">What somebody said of it; of a standard edition nobody may have said anything.</param>
+/// <param name="Sources">Its calendars that are in use.</param>
+public sealed record StoredEdition(
+    Guid Id, Guid? CalendarId, string Slug, string Name, EditionDraft Draft, IReadOnlyList<Guid> Sources, int Version, Instant ChangedAt, Instant? RemovedAt, bool HasLink)
+{
+    public bool IsStandard => CalendarId is not null;
+}
+
+/// <summary>What editions are made of, and how they look.</summary>
+public sealed class EditionSettingsStore(Database database)
+{
+    public const int Most = 300;
+
+    /// <summary>How long what somebody is still making can be looked at.</summary>
+    private static readonly Duration DraftsLast = Duration.FromDays(1);
+
+    private static readonly JsonSerializerOptions Json = new JsonSerializerOptions(JsonSerializerDefaults.Web)
+    {
+        Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: false) },
+        DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull,
+    }.ConfigureForNodaTime(DateTimeZoneProviders.Tzdb);
+
+    private sealed class Row
+    {
+        public Guid Id { get; init; }
+        public Guid? CalendarId { get; init; }
+        public string Slug { get; init; } = "";
+        public string Name { get; init; } = "";
+        public string? Audience { get; init; }
+        public string? Settings { get; init; }
+        public Guid[] Sources { get; init; } = [];
+        public Guid[] Merged { get; init; } = [];
+        public Guid[] Into { get; init; } = [];
+        public int Version { get; init; }
+        public Instant ChangedAt { get; init; }
+        public Instant? RemovedAt { get; init; }
+        public bool HasLink { get; init; }
+
+        public StoredEdition ToEdition() => new(Id, CalendarId, Slug, Name, ToDraft(), Sources, Version, ChangedAt, RemovedAt, HasLink);
+
+        private EditionDraft ToDraft()
+        {
+            var draft = Settings is null ? null : Read(Settings);
+            if (CalendarId is { } calendar)
+                return (draft ?? EditionDraft.Standard(calendar, Core.Disclosure.Audience.Everyone)) with { Name = null, Sources = [new SourceDraft(calendar)] };
+            // A calendar that is gone leaves its editions; for one that was merged the other stands.
+            var merged = Merged.Zip(Into).ToDictionary();
+            return draft! with
+            {
+                Name = Name,
+                Audience = Words.Read<Audience>(Audience!),
+                Sources = [.. draft.Sources.Select(source => source with { CalendarId = merged.GetValueOrDefault(source.CalendarId, source.CalendarId) }).Where(source => Sources.Contains(source.CalendarId)).DistinctBy(source => source.CalendarId)],
+            };
+        }
+    }
+
+    private const string Columns = """
+        select e.id, e.calendar_id, e.slug, coalesce(e.name, c.name) as name, e.audience, e.settings::text as settings,
+               array(select distinct coalesce(sc.merged_into, sc.id)
+                     from edition_source s
+                     join calendar sc on sc.id = s.calendar_id
+                     join calendar used on used.id = coalesce(sc.merged_into, sc.id) and used.removed_at is null
+                     where s.edition_id = e.id) as sources,
+               array(select sc.id from edition_source s join calendar sc on sc.id = s.calendar_id where s.edition_id = e.id and sc.merged_into is not null order by sc.id) as merged,
+               array(select sc.merged_into from edition_source s join calendar sc on sc.id = s.calendar_id where s.edition_id = e.id and sc.merged_into is not null order by sc.id) as "into",
+               e.version, e.changed_at, e.removed_at,
+               exists (select from secret_link s where s.edition_id = e.id and s.ended_at is null and s.account_id is null) as has_link
+        from edition e
+        left join calendar c on c.id = e.calendar_id
+
+        """;
+
+    /// <summary>Those in use; composed ones first, by name.</summary>
+    public async Task<IReadOnlyList<StoredEdition>> ListAsync(Guid organisationId) =>
+        [.. (await database.ListAsync<Row>(Columns + """
+            where e.organisation_id = @organisationId and e.removed_at is null and c.removed_at is null
+            order by e.calendar_id is not null, lower(coalesce(e.name, c.name)), e.id
+            limit 800
+            """, new { organisationId })).Select(row => row.ToEdition())];
+
+    /// <summary>One in use, or one that was removed.</summary>
+    public async Task<StoredEdition?> FindAsync(Guid organisationId, Guid id) =>
+        (await database.FirstAsync<Row>(Columns + "where e.organisation_id = @organisationId and e.id = @id and c.removed_at is null", new { organisationId, id }))?.ToEdition();
+
+    /// <summary>Composed ones that were removed since <paramref name="since"/>, latest first.</summary>
+    public async Task<IReadOnlyList<StoredEdition>> BinAsync(Guid organisationId, Instant since) =>
+        [.. (await database.ListAsync<Row>(Columns + """
+            where e.organisation_id = @organisationId and e.calendar_id is null and e.removed_at > @since
+            order by e.removed_at desc
+            limit 100
+            """, new { organisationId, since })).Select(row => row.ToEdition())];
+
+    /// <summary>Deletes what has rested in the bin long enough, and drafts that nobody looks at any more.</summary>
+    public Task<int> EmptyBinAsync(Instant removedBefore, Instant now) => database.ExecuteAsync("""
+        delete from edition_draft where made_at < @draftsBefore;
+        delete from edition where calendar_id is null and removed_at < @removedBefore
+        """, new { removedBefore, draftsBefore = now - DraftsLast });
+
+    /// <exception cref="Core.RuleException">There are too many.</exception>
+    public Task<Guid> AddAsync(Guid organisationId, EditionDraft draft, string name, AuditLine audit) => database.InTransactionAsync(async transaction =>
+    {
+        var connection = transaction.Connection!;
+        await connection.ExecuteAsync("select from organisation where id = @organisationId for update", new { organisationId }, transaction);
+        var taken = (await connection.QueryAsync<string>("select slug from edition where organisation_id = @organisationId", new { organisationId }, transaction)).ToHashSet();
+        if (await connection.QuerySingleAsync<int>("select count(*) from edition where organisation_id = @organisationId and calendar_id is null and removed_at is null", new { organisationId }, transaction) >= Most)
+            throw new Core.RuleException("name", $"There are {Most} editions. Remove one that nobody needs first.");
+        var id = Guid.CreateVersion7();
+        await connection.ExecuteAsync("""
+            insert into edition (id, organisation_id, slug, name, audience, settings)
+            values (@id, @organisationId, @slug, @name, @audience, @settings::jsonb)
+            """, new { id, organisationId, slug = Slug.Propose(name, taken), name, audience = Words.Of(draft.Audience), settings = Write(draft) }, transaction);
+        await ReplaceSourcesAsync(transaction, organisationId, id, draft);
+        await AuditStore.WriteAsync(transaction, organisationId, audit);
+        await ChangedAsync(transaction, organisationId, id);
+        return id;
+    });
+
+    /// <summary>Saves it. Its addresses stay as they are, so pages that hold it show it changed.</summary>
+    /// <exception cref="ChangedMeanwhileException">The version is not the stored one any more.</exception>
+    public Task<bool> SaveAsync(Guid organisationId, StoredEdition edition, int version, EditionDraft draft, string name, AuditLine audit) => database.InTransactionAsync(async transaction =>
+    {
+        var connection = transaction.Connection!;
+        var before = await VersionAsync(transaction, edition.Id);
+        var saved = await connection.ExecuteAsync("""
+            update edition
+            set name = case when calendar_id is null then @name end,
+                audience = case when calendar_id is null then @audience end,
+                settings = @settings::jsonb,
+                version = version + 1,
+                changed_at = now()
+            where organisation_id = @organisationId and id = @Id and version = @version and removed_at is null
+            """, new { organisationId, edition.Id, version, name, audience = Words.Of(draft.Audience), settings = Write(draft) }, transaction);
+        if (saved == 0)
+            throw new ChangedMeanwhileException();
+        if (!edition.IsStandard)
+            await ReplaceSourcesAsync(transaction, organisationId, edition.Id, draft);
+        // Other calendars have other versions: together they must not fall.
+        await connection.ExecuteAsync("update edition set base_version = base_version + @before - @after where id = @Id", new { edition.Id, before, after = await VersionAsync(transaction, edition.Id) }, transaction);
+        await ChangedAsync(transaction, organisationId, edition.Id);
+        await AuditStore.WriteAsync(transaction, organisationId, audit);
+        return true;
+    });
+
+    /// <summary>Puts a composed edition away, or brings it back.</summary>
+    /// <exception cref="NotFoundException">It is not there, or it is a calendar's own.</exception>
+    public Task<bool> RemoveAsync(Guid organisationId, Guid id, bool isRemoved, Instant now, AuditLine audit) => database.InTransactionAsync(async transaction =>
+    {
+        var done = await transaction.Connection!.ExecuteAsync("""
+            update edition
+            set removed_at = case when @isRemoved then @now end, version = version + 1
+            where organisation_id = @organisationId and id = @id and calendar_id is null and (removed_at is null) = @isRemoved
+            """, new { organisationId, id, isRemoved, now }, transaction);
+        if (done == 0)
+            throw new NotFoundException("edition");
+        await ChangedAsync(transaction, organisationId, id);
+        await AuditStore.WriteAsync(transaction, organisationId, audit);
+        return true;
+    });
+
+    /// <summary>Keeps what somebody is making for a day, so that it can be looked at before it is saved.</summary>
+    /// <param name="editionId">Which one it will be; null for a new one.</param>
+    public async Task<Guid> KeepDraftAsync(Guid organisationId, Guid accountId, Guid? editionId, EditionDraft draft, Instant now)
+    {
+        var id = Guid.CreateVersion7();
+        await database.ExecuteAsync("""
+            delete from edition_draft where account_id = @accountId and (made_at < @before or id in (select id from edition_draft where account_id = @accountId order by made_at desc offset 20));
+            insert into edition_draft (id, organisation_id, account_id, edition_id, settings, made_at)
+            values (@id, @organisationId, @accountId, @editionId, @settings::jsonb, @now)
+            """, new { id, organisationId, accountId, editionId, settings = Write(draft), now, before = now - DraftsLast });
+        return id;
+    }
+
+    private sealed record DraftRow(Guid? EditionId, string Settings);
+
+    /// <summary>What somebody was making, for nobody but them.</summary>
+    public async Task<(Guid? EditionId, EditionDraft Draft)?> FindDraftAsync(Guid organisationId, Guid accountId, Guid id) =>
+        await database.FirstAsync<DraftRow>("select edition_id, settings::text as settings from edition_draft where organisation_id = @organisationId and account_id = @accountId and id = @id", new { organisationId, accountId, id }) is { } row
+            ? (row.EditionId, Read(row.Settings))
+            : null;
+
+    /// <summary>Raises what readers are asked to fetch, and tells every node, when the transaction commits.</summary>
+    internal static Task ChangedAsync(DbTransaction transaction, Guid organisationId, Guid id) => transaction.Connection!.ExecuteAsync("""
+        with changed as (
+            update edition set base_version = base_version + 1 where organisation_id = @organisationId and id = @id returning id
+        )
+        select pg_notify('valtro_calendar', id::text) from changed
+        """, new { organisationId, id }, transaction);
+
+    private static Task<long> VersionAsync(DbTransaction transaction, Guid id) =>
+        transaction.Connection!.QuerySingleAsync<long>("select content_version from edition_version where edition_id = @id", new { id }, transaction);
+
+    private static Task ReplaceSourcesAsync(DbTransaction transaction, Guid organisationId, Guid id, EditionDraft draft) => transaction.Connection!.ExecuteAsync("""
+        delete from edition_source where edition_id = @id;
+        insert into edition_source (organisation_id, edition_id, calendar_id)
+        select organisation_id, @id, id from calendar where organisation_id = @organisationId and id = any(@sources)
+        """, new { organisationId, id, sources = draft.Sources.Select(source => source.CalendarId).ToArray() }, transaction);
+
+    private static string Write(EditionDraft draft) => JsonSerializer.Serialize(draft, Json);
+
+    private static EditionDraft Read(string json) => JsonSerializer.Deserialize<EditionDraft>(json, Json)!;
+}

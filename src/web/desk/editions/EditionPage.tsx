@@ -1,0 +1,189 @@
+import { useEffect, useState } from 'react'
+import { Link, useParams } from 'react-router'
+import { call, Problem, type Edition } from '../api'
+import { DeliveryLine } from '../Delivery'
+import { Refusal } from '../event/DayField'
+import { useLeaveGuard } from '../LeaveGuard'
+import { NothingHere } from '../NothingHere'
+import { useEdition, useEditionPreview, useRefresh } from '../queries'
+import { useToast } from '../Toasts'
+import { usePost } from '../usePost'
+import { DeliveryStep } from './DeliveryStep'
+import { draftOf, emptyDraft, presets, type Draft } from './draft'
+import { audienceWords } from './EditionsPage'
+import { HowMuchStep } from './HowMuchStep'
+import { LookStep } from './LookStep'
+import { PreviewFrame } from './PreviewFrame'
+import { SourcesStep } from './SourcesStep'
+import { WordsStep } from './WordsStep'
+
+/** An edition is built in five steps on one page, beside what its readers get. */
+export function EditionPage() {
+  const { id } = useParams()
+  const edition = useEdition(id)
+  if (id && edition.error) return <NothingHere detail={edition.error.message} />
+  if (id && !edition.data) return <p className="page">Opening …</p>
+  return <EditionForm key={id ?? 'new'} stored={edition.data} />
+}
+
+function EditionForm({ stored }: { stored: Edition | undefined }) {
+  const [saved, setSaved] = useState(stored)
+  const [draft, setDraft] = useState<Draft>(stored ? draftOf(stored.edition) : emptyDraft)
+  const text = JSON.stringify(draft)
+  const [kept, setKept] = useState(text)
+  const isStandard = saved?.isStandard ?? false
+  const asked = useSettled(text)
+  const isAskable = draft.sources.length > 0
+  const preview = useEditionPreview(saved?.id, isAskable ? asked : kept)
+  const { problem: saveProblem, isBusy, post, forget } = useSaving()
+  const problem = saveProblem ?? (preview.error instanceof Problem && isAskable ? preview.error : null)
+  const refresh = useRefresh()
+  const toast = useToast()
+  const { guard, leaveTo } = useLeaveGuard(text !== kept, 'This edition is not saved yet.')
+  const change = (part: Partial<Draft>) => {
+    forget()
+    setDraft((before) => ({ ...before, ...part }))
+  }
+  const put = async (edition: Draft, version: number) => {
+    const done = await call<Edition>('PUT', `/editions/${saved?.id}`, { edition, version })
+    setSaved(done)
+    const now = draftOf(done.edition)
+    setDraft(now)
+    setKept(JSON.stringify(now))
+    await refresh.everything()
+    return done
+  }
+  const save = () =>
+    post(async () => {
+      if (!saved) {
+        const made = await call<Edition>('POST', '/editions', { edition: draft })
+        setKept(text)
+        await refresh.everything()
+        toast(`${made.name} is made. Its snippets stand under “Delivery”.`)
+        leaveTo(`/editions/${made.id}`)
+        return
+      }
+      const before = draftOf(saved.edition)
+      const done = await put(draft, saved.version)
+      toast(
+        `${done.name} is saved. Pages that hold it show it so.`,
+        () => void post(async () => void (await put(before, done.version))),
+      )
+    })
+  const remove = () =>
+    post(async () => {
+      if (!saved) return
+      await call('DELETE', `/editions/${saved.id}`)
+      setKept(text)
+      await refresh.everything()
+      toast(`${saved.name} is removed. Its addresses answer no more.`, () => void restore(saved.id))
+      leaveTo('/editions')
+    })
+  const restore = async (id: string) => {
+    await call('POST', `/editions/${id}/restore`)
+    await refresh.everything()
+  }
+
+  return (
+    <main className="edition-builder">
+      {guard}
+      <div className="builder-head">
+        <p className="soft crumbs">
+          <Link to="/editions">Editions</Link> › {saved?.name ?? 'New edition'}
+        </p>
+        <div className="page-head">
+          {isStandard ? (
+            <h1>{saved?.name}</h1>
+          ) : (
+            <h1 className="name-field">
+              <input
+                aria-label="Name of the edition"
+                value={draft.name}
+                placeholder="Juniors for families"
+                aria-invalid={problem?.on('name') !== undefined}
+                onChange={(event) => change({ name: event.target.value })}
+              />
+            </h1>
+          )}
+          <span className="soft">for {isStandard ? 'whoever the calendar is open to' : audienceWords[draft.audience]}</span>
+          {saved && <DeliveryLine delivery={saved.freshness} />}
+          <span className="stretch" />
+          {saved && !isStandard && (
+            <button type="button" className="btn btn-brick" disabled={isBusy} onClick={remove}>
+              Remove
+            </button>
+          )}
+          <button
+            type="button"
+            className="btn btn-spruce"
+            disabled={isBusy || (saved !== undefined && text === kept)}
+            onClick={save}
+          >
+            {saved ? 'Save' : 'Make the edition'}
+          </button>
+        </div>
+        <Refusal text={problem?.on('name')} />
+        {saveProblem && Object.keys(saveProblem.errors).length === 0 && (
+          <p className="notice" role="alert">
+            {saveProblem.message}
+          </p>
+        )}
+      </div>
+      <div className="builder">
+        <div className="steps">
+          {!saved && (
+            <div className="presets" role="group" aria-label="Begin with">
+              <span className="soft">Begin with</span>
+              {presets.map((preset) => (
+                <button
+                  key={preset.name}
+                  type="button"
+                  className="btn btn-outline-ink"
+                  title={preset.about}
+                  onClick={() => change({ ...emptyDraft, name: draft.name, sources: draft.sources, ...preset.change })}
+                >
+                  {preset.name}
+                </button>
+              ))}
+            </div>
+          )}
+          <SourcesStep
+            draft={draft}
+            isStandard={isStandard}
+            preview={isAskable ? preview.data : undefined}
+            problem={problem}
+            onChange={(sources) => change({ sources })}
+          />
+          <HowMuchStep draft={draft} isStandard={isStandard} problem={problem} onChange={change} />
+          <WordsStep draft={draft} example={preview.data?.example} problem={problem} onChange={change} />
+          <LookStep draft={draft} preview={preview.data} problem={problem} onChange={(look) => change({ look })} />
+          <DeliveryStep
+            draft={draft}
+            saved={saved}
+            problem={problem}
+            onChange={change}
+            onLink={() => void call<Edition>('GET', `/editions/${saved?.id}`).then(setSaved)}
+          />
+        </div>
+        <PreviewFrame preview={isAskable ? preview.data : undefined} name={draft.name} />
+      </div>
+    </main>
+  )
+}
+
+/** A refusal stands until something is changed. */
+function useSaving() {
+  const { problem, isBusy, post } = usePost()
+  const [forgotten, setForgotten] = useState<Problem | null>(null)
+  return { problem: problem === forgotten ? null : problem, isBusy, post, forget: () => setForgotten(problem) }
+}
+
+/** The text as it was when nobody had typed for a moment. */
+function useSettled(text: string): string {
+  const [settled, setSettled] = useState(text)
+  useEffect(() => {
+    const timer = setTimeout(() => setSettled(text), 350)
+    return () => clearTimeout(timer)
+  }, [text])
+  return settled
+}

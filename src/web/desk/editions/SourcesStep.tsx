@@ -1,0 +1,252 @@
+import { useState } from 'react'
+import { Plate } from '../../shared/Plate'
+import type { Calendar, EditionPreview, FilterDraft, Problem } from '../api'
+import { ChangeLevel } from '../calendars/LevelCell'
+import { Refusal } from '../event/DayField'
+import { useCalendars, useGroups, useLists } from '../queries'
+import type { Draft } from './draft'
+import { audienceWords } from './EditionsPage'
+import { Choice, Step, Tick } from './Step'
+
+interface SourcesStepProps {
+  draft: Draft
+  isStandard: boolean
+  preview: EditionPreview | undefined
+  problem: Problem | null
+  onChange: (sources: Draft['sources']) => void
+}
+
+/** Which calendars, and what of them; what of them does not reach the audience is named where it stands. */
+export function SourcesStep({ draft, isStandard, preview, problem, onChange }: SourcesStepProps) {
+  const calendars = useCalendars().data ?? []
+  const [adding, setAdding] = useState(draft.sources.length === 0)
+  const byId = new Map(calendars.map((calendar) => [calendar.id, calendar]))
+  const remove = (id: string) => onChange(draft.sources.filter((source) => source.calendarId !== id))
+  return (
+    <Step number={1} title="Sources" about="which calendars, and what of them">
+      <ul className="sources">
+        {draft.sources.map((source) => {
+          const calendar = byId.get(source.calendarId)
+          const closed = preview?.closed.find((one) => one.calendarId === source.calendarId)
+          if (!calendar) return null
+          return (
+            <li key={source.calendarId}>
+              <SourceRow
+                calendar={calendar}
+                filter={source.filter ?? null}
+                onRemove={isStandard ? null : () => remove(source.calendarId)}
+                onFilter={(filter) =>
+                  onChange(draft.sources.map((one) => (one.calendarId === source.calendarId ? { ...one, filter } : one)))
+                }
+              />
+              {closed && (
+                <ClosedRow
+                  calendar={calendar}
+                  closed={closed}
+                  audience={draft.audience}
+                  onLeaveOut={isStandard ? null : () => remove(source.calendarId)}
+                />
+              )}
+            </li>
+          )
+        })}
+      </ul>
+      <Refusal text={problem?.on('sources')} />
+      {!isStandard && (
+        <button type="button" className="as-link" aria-expanded={adding} onClick={() => setAdding(!adding)}>
+          {adding ? 'That is all' : 'Add calendars …'}
+        </button>
+      )}
+      {adding && !isStandard && <AddSources calendars={calendars} draft={draft} onChange={onChange} />}
+    </Step>
+  )
+}
+
+function AddSources({
+  calendars,
+  draft,
+  onChange,
+}: {
+  calendars: Calendar[]
+  draft: Draft
+  onChange: (sources: Draft['sources']) => void
+}) {
+  const groups = useGroups().data ?? []
+  const has = (id: string) => draft.sources.some((source) => source.calendarId === id)
+  const add = (ids: string[]) =>
+    onChange([
+      ...draft.sources,
+      ...ids
+        .filter((id) => !has(id) && calendars.some((calendar) => calendar.id === id))
+        .map((calendarId) => ({ calendarId, filter: null })),
+    ])
+  return (
+    <div className="placement-list">
+      {groups.length > 0 && (
+        <div className="group-buttons" role="group" aria-label="A whole group">
+          {groups.map((group) => (
+            <button key={group.id} type="button" className="btn btn-outline-ink" onClick={() => add(group.calendars)}>
+              {group.name}
+            </button>
+          ))}
+        </div>
+      )}
+      {calendars.map((calendar) => (
+        <Tick
+          key={calendar.id}
+          checked={has(calendar.id)}
+          onChange={(checked) =>
+            checked ? add([calendar.id]) : onChange(draft.sources.filter((source) => source.calendarId !== calendar.id))
+          }
+        >
+          <Plate code={calendar.plate} colour={calendar.colour} size="small" /> {calendar.name}
+        </Tick>
+      ))}
+    </div>
+  )
+}
+
+interface SourceRowProps {
+  calendar: Calendar
+  filter: FilterDraft | null
+  onRemove: (() => void) | null
+  onFilter: (filter: FilterDraft | null) => void
+}
+
+function SourceRow({ calendar, filter, onRemove, onFilter }: SourceRowProps) {
+  const [isOpen, setOpen] = useState(false)
+  const lists = useLists().data
+  return (
+    <>
+      <div className="source">
+        <Plate code={calendar.plate} colour={calendar.colour} /> <span>{calendar.name}</span>
+        <span className="stretch" />
+        <button type="button" className="as-link" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
+          {sayFilter(filter, (id) => lists?.categories.find((category) => category.id === id)?.name ?? '?')}
+          <span className="visually-hidden"> of {calendar.name}. Change it</span>
+        </button>
+        {onRemove && (
+          <button type="button" className="remove" aria-label={`Leave out ${calendar.name}`} onClick={onRemove}>
+            ×
+          </button>
+        )}
+      </div>
+      {isOpen && <FilterForm name={calendar.name} filter={filter} categories={lists?.categories ?? []} onFilter={onFilter} />}
+    </>
+  )
+}
+
+/** "everything", "only Assessment", "without practical, “staff”". */
+export function sayFilter(filter: FilterDraft | null, nameOf: (category: string) => string): string {
+  const named = filter
+    ? [
+        ...(filter.categories ?? []).map(nameOf),
+        ...(filter.tags ?? []).map((tag) => `#${tag}`),
+        ...(filter.text ? [`“${filter.text}”`] : []),
+      ]
+    : []
+  if (!filter || named.length === 0) return 'everything'
+  return `${filter.mode === 'only' ? 'only' : 'without'} ${named.join(', ')}`
+}
+
+interface FilterFormProps {
+  name: string
+  filter: FilterDraft | null
+  categories: { id: string; name: string; colour: string }[]
+  onFilter: (filter: FilterDraft | null) => void
+}
+
+function FilterForm({ name, filter, categories, onFilter }: FilterFormProps) {
+  const now: FilterDraft = filter ?? ({ mode: 'only', categories: [], tags: [], text: '' } as FilterDraft)
+  const [tags, setTags] = useState((now.tags ?? []).join(', '))
+  const change = (part: Partial<FilterDraft>) => onFilter({ ...now, ...part })
+  const chosen = now.categories ?? []
+  return (
+    <div className="filter-form" role="group" aria-label={`What of ${name}`}>
+      <p>
+        Take{' '}
+        <Choice
+          label="Only or without"
+          value={now.mode}
+          options={{ only: 'only', except: 'everything but' }}
+          onChange={(mode) => change({ mode })}
+        />{' '}
+        what has any of these:
+      </p>
+      <div className="ticks">
+        {categories.map((category) => (
+          <Tick
+            key={category.id}
+            checked={chosen.includes(category.id)}
+            onChange={(checked) =>
+              change({ categories: checked ? [...chosen, category.id] : chosen.filter((one) => one !== category.id) })
+            }
+          >
+            <span className={`category-mark hue-${category.colour}`} aria-hidden="true" /> {category.name}
+          </Tick>
+        ))}
+      </div>
+      <label>
+        Tags{' '}
+        <input
+          className="form-control"
+          value={tags}
+          placeholder="practical, away"
+          onChange={(event) => setTags(event.target.value)}
+          onBlur={() =>
+            change({
+              tags: tags
+                .split(',')
+                .map((tag) => tag.trim())
+                .filter(Boolean),
+            })
+          }
+        />
+      </label>
+      <label>
+        Words in title, place or text{' '}
+        <input className="form-control" value={now.text ?? ''} onChange={(event) => change({ text: event.target.value })} />
+      </label>
+      <button type="button" className="as-link" onClick={() => (setTags(''), onFilter(null))}>
+        Take everything again
+      </button>
+    </div>
+  )
+}
+
+interface ClosedRowProps {
+  calendar: Calendar
+  closed: EditionPreview['closed'][number]
+  audience: Draft['audience']
+  onLeaveOut: (() => void) | null
+}
+
+function ClosedRow({ calendar, closed, audience, onLeaveOut }: ClosedRowProps) {
+  const [isOpening, setOpening] = useState(false)
+  return (
+    <div className="closed-source">
+      <p>
+        <b>
+          {closed.name} is closed to {audienceWords[audience]}.
+        </b>{' '}
+        {closed.entries === 1 ? '1 date is' : `${closed.entries} dates are`} missing.{' '}
+        {closed.mayOpen ? (
+          <button type="button" className="as-link" aria-expanded={isOpening} onClick={() => setOpening(!isOpening)}>
+            Open it …
+          </button>
+        ) : (
+          'An administrator can open it.'
+        )}
+        {onLeaveOut && (
+          <>
+            {' · '}
+            <button type="button" className="as-link" onClick={onLeaveOut}>
+              Leave it out
+            </button>
+          </>
+        )}
+      </p>
+      {isOpening && <ChangeLevel calendar={calendar} audience={audience} onClose={() => setOpening(false)} />}
+    </div>
+  )
+}

@@ -1,0 +1,125 @@
+import type { EditionDraft, LookDraft, PatternPart, Piece, WindowDraft } from '../api'
+
+/** An edition in the form: nothing is left to defaults that the form would have to guess. */
+export type Draft = Omit<EditionDraft, 'name' | 'window' | 'look'> & {
+  name: string
+  audience: 'members' | 'link' | 'everyone'
+  window: WindowDraft
+  look: LookDraft
+}
+
+const plainLook: LookDraft = {
+  view: 'month',
+  views: ['month', 'week', 'list'],
+  navigation: true,
+  legend: true,
+  zoneLabel: true,
+  clock: 'reader',
+  palette: 'paper',
+  dates: 'short',
+  size: 'normal',
+  density: 'normal',
+  corner: 'square',
+  scheme: 'reader',
+  onEntry: 'details',
+  grouping: 'day',
+  severalDays: 'each',
+} as LookDraft
+
+export const emptyDraft: Draft = {
+  name: '',
+  sources: [],
+  audience: 'everyone',
+  cap: 'complete',
+  window: { from: 'beginning', to: 'open', withPast: true } as WindowDraft,
+  withCancelled: true,
+  withUnfinished: false,
+  withBreaks: false,
+  mergesLookAlikes: true,
+  tellsPlatesOfBusy: false,
+  look: plainLook,
+}
+
+export function draftOf(edition: EditionDraft): Draft {
+  return {
+    ...emptyDraft,
+    ...edition,
+    name: edition.name ?? '',
+    audience: (edition.audience ?? 'everyone') as Draft['audience'],
+    window: { ...emptyDraft.window, ...edition.window },
+    look: { ...plainLook, ...edition.look },
+  }
+}
+
+/** Common cases, to begin with. */
+export const presets: { name: string; about: string; change: Partial<Draft> }[] = [
+  {
+    name: 'A class page',
+    about: 'The class and the whole school, this week to the end of term, as a month.',
+    change: {
+      window: { from: 'week', to: 'endOfTerm', withPast: true } as WindowDraft,
+      look: { ...plainLook, view: 'month', views: ['month', 'week', 'list'] },
+    },
+  },
+  {
+    name: 'The whole school',
+    about: 'Everything that is public, with the breaks of the year plan.',
+    change: { withBreaks: true, look: { ...plainLook, view: 'month', views: ['month', 'week', 'list', 'cards'] } },
+  },
+  {
+    name: 'Next five in a sidebar',
+    about: 'What comes next, in a narrow column.',
+    change: {
+      limit: 5,
+      withCancelled: true,
+      window: { from: 'now', to: 'open', withPast: false } as WindowDraft,
+      look: { ...plainLook, view: 'list', views: ['list'], navigation: false, legend: false },
+    },
+  },
+  {
+    name: 'For the staff',
+    about: 'For members, with drafts and what waits for sign-off, by day.',
+    change: {
+      audience: 'members',
+      withUnfinished: true,
+      withBreaks: true,
+      look: { ...plainLook, view: 'week', views: ['week', 'month', 'list'] },
+    },
+  },
+  {
+    name: 'Busy times only',
+    about: 'When something is taken, and by which calendar; nothing else.',
+    change: {
+      cap: 'times',
+      tellsPlatesOfBusy: true,
+      mergesLookAlikes: false,
+      look: { ...plainLook, view: 'week', views: ['week', 'day', 'month'] },
+    },
+  },
+]
+
+export const pieceWords: Record<Piece, string> = {
+  plate: 'plate',
+  calendar: 'calendar',
+  title: 'title',
+  place: 'place',
+  category: 'category',
+  date: 'date',
+  time: 'time',
+}
+
+export const usualTitle: PatternPart[] = [{ piece: 'plate' }, { piece: null, text: ' ' }, { piece: 'title' }] as PatternPart[]
+export const usualLine: PatternPart[] = (['time', 'plate', 'title', 'place'] as const).map((piece) => ({
+  piece,
+})) as PatternPart[]
+
+/** A pattern without the part at a place; moved to another place; with one more at its end. */
+export const withoutPart = (pattern: PatternPart[], index: number) => pattern.filter((_, at) => at !== index)
+
+export function movedPart(pattern: PatternPart[], index: number, by: number): PatternPart[] {
+  const to = index + by
+  const part = pattern[index]
+  if (!part || to < 0 || to >= pattern.length) return pattern
+  const rest = withoutPart(pattern, index)
+  return [...rest.slice(0, to), part, ...rest.slice(to)]
+}

@@ -1,0 +1,46 @@
+import type { Day } from '../shared/days'
+import { lastDay } from '../shared/slips'
+import type { Entry } from './edition'
+import { EntryDetails } from './EntryDetails'
+import { EntryItem, EntryPlates, EntryState } from './EntryItem'
+import { sourcesOf, spotOf, usePage } from './page'
+
+/** Entries as cards with their pictures; one without a picture has the hatch of its calendar instead. */
+export function Cards({ entries, from, to, empty }: { entries: Entry[]; from: Day; to: Day; empty: string }) {
+  const { addresses, edition, open, speech } = usePage()
+  const shown = entries.filter((entry) => lastDay(entry) >= from && entry.start.slice(0, 10) < to)
+  if (shown.length === 0) return <p className="nothing">{empty}</p>
+  const opened = shown.find((entry) => spotOf(entry, 'card') === open)
+  return (
+    <>
+      <ul className="cards">
+        {shown.map((entry) => (
+          <li key={entry.id}>
+            <EntryItem entry={entry} where="card" className="card">
+              {entry.picture ? (
+                <img src={`${addresses.base}/${entry.picture.address}?width=480`} alt="" loading="lazy" />
+              ) : (
+                <span className={`card-hatch band hue-${sourcesOf(entry, edition)[0]?.colour ?? 'slate'}`} aria-hidden="true" />
+              )}
+              <span className="line-when">{speech.when(entry)}</span>
+              <span className="card-title">
+                <EntryPlates entry={entry} />{' '}
+                <span className="line-title" dir="auto">
+                  {entry.title}
+                </span>
+              </span>
+              {entry.place && (
+                <span className="line-place" dir="auto">
+                  {entry.place}
+                </span>
+              )}
+              {entry.category && <span className={`category hue-${entry.category.colour}`}>{entry.category.name}</span>}
+              <EntryState entry={entry} />
+            </EntryItem>
+          </li>
+        ))}
+      </ul>
+      {opened && <EntryDetails entry={opened} />}
+    </>
+  )
+}

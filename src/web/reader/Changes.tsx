@@ -1,0 +1,88 @@
+import { useEffect, useState } from 'react'
+import { fetchBelow, type Change } from './edition'
+import { EntryPlates } from './EntryItem'
+import { usePage } from './page'
+
+/** What moved or was cancelled in the last 14 days, with what it was. */
+export function Changes({ version, onClose }: { version: string; onClose: () => void }) {
+  const { addresses, speech } = usePage()
+  const { words } = speech
+  const [changes, setChanges] = useState<Change[] | 'away' | null>(null)
+  useEffect(() => {
+    let isWanted = true
+    fetchBelow<{ changes: Change[] }>(addresses.base, '/changed.json').then(
+      (got) => isWanted && setChanges(got.changes),
+      () => isWanted && setChanges('away'),
+    )
+    return () => {
+      isWanted = false
+    }
+  }, [addresses.base, version])
+  return (
+    <section className="panel" aria-label={words.changes} onKeyDown={(event) => event.key === 'Escape' && onClose()}>
+      <div className="panel-head">
+        <h3>{words.changes}</h3>
+        <button type="button" className="plain" onClick={onClose}>
+          {words.close}
+        </button>
+      </div>
+      {changes === 'away' && <p role="status">{words.away}</p>}
+      {changes !== 'away' && changes?.length === 0 && <p role="status">{words.noChanges}</p>}
+      {changes !== 'away' && (
+        <ul className="changes">
+          {changes?.map((change) => (
+            <li key={`${change.entry.id} ${change.change}`}>
+              <EntryPlates entry={change.entry} />{' '}
+              <b className={change.change === 'cancelled' ? 'struck' : undefined}>{change.entry.title}</b>{' '}
+              <ChangeWords change={change} />
+            </li>
+          ))}
+        </ul>
+      )}
+      {addresses.atom && (
+        <p>
+          <a href={addresses.atom} target="_blank" rel="noopener">
+            Atom
+          </a>
+        </p>
+      )}
+    </section>
+  )
+}
+
+function ChangeWords({ change }: { change: Change }) {
+  const { speech } = usePage()
+  const { words } = speech
+  const was = speech.when({ start: change.wasStart, end: change.wasEnd, allDay: change.entry.allDay })
+  const later = change.more > 0 ? ` ${speech.fill('andLater', { count: change.more })}` : ''
+  switch (change.change) {
+    case 'cancelled':
+      return (
+        <>
+          <span className="cancelled">{words.cancelled}</span> {was}
+          {later}
+        </>
+      )
+    case 'takesPlace':
+      return (
+        <>
+          {words.takesPlace}: {was}
+          {later}
+        </>
+      )
+    case 'relocated':
+      return (
+        <>
+          {was}: {change.entry.place} <span className="soft">({speech.fill('wasAt', { when: change.wasPlace })})</span>
+          {later}
+        </>
+      )
+    default:
+      return (
+        <>
+          {speech.when(change.entry)} <span className="soft">({speech.fill('wasAt', { when: was })})</span>
+          {later}
+        </>
+      )
+  }
+}

@@ -1,0 +1,73 @@
+import type { ReactNode } from 'react'
+import { Plate } from '../shared/Plate'
+import type { Entry } from './edition'
+import { pageOfEntry, sourcesOf, spotOf, usePage } from './page'
+
+interface EntryItemProps {
+  entry: Entry
+  /** Which of its places this is; its details open here and nowhere else. */
+  where: string
+  className: string
+  children: ReactNode
+  /** Whether the Tab key stops here; false inside grids, where arrow keys lead. */
+  isStop?: boolean
+}
+
+/** An entry that does what its edition says when it is pressed: shows its details, opens its page or its first link, or nothing. */
+export function EntryItem({ entry, where, className, children, isStop = true }: EntryItemProps) {
+  const { edition, addresses, open, onOpen, isSheet } = usePage()
+  const classes = `${className} is-${entry.state}${entry.isBreak ? ' is-break' : ''}`
+  const { onEntry } = edition.look
+  const tabIndex = isStop ? undefined : -1
+  const page = pageOfEntry(entry, addresses)
+  const link = entry.links[0]
+  const spot = spotOf(entry, where)
+  if (isSheet || entry.isBreak || onEntry === 'nothing') return <span className={classes}>{children}</span>
+  if (onEntry === 'firstLink' && link)
+    return (
+      <a className={classes} href={link.url} target="_blank" rel="noopener noreferrer" tabIndex={tabIndex} data-entry={entry.id}>
+        {children}
+      </a>
+    )
+  if (onEntry === 'page' && page)
+    return (
+      <a className={classes} href={page} target="_blank" rel="noopener" tabIndex={tabIndex} data-entry={entry.id}>
+        {children}
+      </a>
+    )
+  return (
+    <button
+      type="button"
+      data-entry={entry.id}
+      data-spot={spot}
+      className={classes}
+      tabIndex={tabIndex}
+      aria-expanded={open === spot}
+      onClick={() => onOpen(open === spot ? null : spot)}
+    >
+      {children}
+    </button>
+  )
+}
+
+/** Whose an entry is. */
+export function EntryPlates({ entry, always = false }: { entry: Entry; always?: boolean }) {
+  const { edition } = usePage()
+  if (!always && !edition.showsPlates) return null
+  return sourcesOf(entry, edition).map((source) => (
+    <Plate key={source.plate} code={source.plate} colour={source.colour} size="small" />
+  ))
+}
+
+/** What a state is called; nothing for what simply takes place. */
+export function EntryState({ entry }: { entry: Entry }) {
+  const { words } = usePage().speech
+  if (entry.state === 'live') return null
+  return <span className={entry.state === 'cancelled' ? 'cancelled' : 'unfinished'}>{words[entry.state]}</span>
+}
+
+/** Brings the focus back to what was pressed. */
+export function focusSpot(spot: string): void {
+  const buttons = [...document.querySelectorAll<HTMLElement>('[data-spot]')]
+  buttons.find((button) => button.dataset.spot === spot)?.focus()
+}

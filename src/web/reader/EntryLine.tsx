@@ -1,0 +1,57 @@
+import type { Day } from '../shared/days'
+import type { Entry, Piece } from './edition'
+import { EntryDetails } from './EntryDetails'
+import { EntryItem, EntryPlates, EntryState } from './EntryItem'
+import { sourcesOf, spotOf, usePage } from './page'
+
+/** A line of a list, as the edition's line pattern writes it, with its details below when they are open. */
+export function EntryLine({ entry, day, where }: { entry: Entry; day: Day; where: string }) {
+  const { edition, open, speech, readersZone } = usePage()
+  const own = speech.ownTime(entry, readersZone)
+  const pieces: Record<Piece, React.ReactNode> = {
+    time: (
+      <span className="line-when">
+        {speech.span(entry, day, edition.look.severalDays)}
+        {own && <span className="own-time"> {speech.fill('yourTime', { when: own })}</span>}
+      </span>
+    ),
+    date: <span className="line-when">{speech.day(day)}</span>,
+    plate: (
+      <span className="line-plates">
+        <EntryPlates entry={entry} />
+      </span>
+    ),
+    calendar: (
+      <span className="line-calendar">
+        {sourcesOf(entry, edition)
+          .map((source) => source.name)
+          .join(', ')}
+      </span>
+    ),
+    title: (
+      <span className="line-title" dir="auto">
+        {entry.title}
+      </span>
+    ),
+    place: entry.place ? (
+      <span className="line-place" dir="auto">
+        {entry.place}
+      </span>
+    ) : null,
+    category: entry.category ? <span className={`category hue-${entry.category.colour}`}>{entry.category.name}</span> : null,
+  }
+  return (
+    <li>
+      <EntryItem entry={entry} where={where} className="line">
+        {edition.look.line.map((part, index) => (
+          // The pattern is fixed, so its places are names enough.
+          <span key={index} className="piece">
+            {part.piece ? pieces[part.piece] : part.text}
+          </span>
+        ))}
+        <EntryState entry={entry} />
+      </EntryItem>
+      {open === spotOf(entry, where) && <EntryDetails entry={entry} />}
+    </li>
+  )
+}

@@ -1,0 +1,63 @@
+import { useCallback, useEffect, useRef, useState } from 'react'
+import { Closed, fetchBelow, type PageData, type Part, type PartName, type Parts } from './edition'
+
+const POLL_EVERY = 60_000
+
+export type Freshness = 'current' | 'away' | 'closed'
+
+/** The parts this page has, kept right while the page is open: news by server-sent events, else by asking each minute. */
+export function useParts(first: PageData) {
+  const { base } = first.addresses
+  const [parts, setParts] = useState<Parts>(() => new Map(first.months.map((part) => [part.month, part])))
+  const [freshness, setFreshness] = useState<Freshness>('current')
+  const [version, setVersion] = useState(first.version)
+  const known = useRef(parts)
+  useEffect(() => {
+    known.current = parts
+  }, [parts])
+
+  const load = useCallback(
+    async (wanted: PartName[]) => {
+      try {
+        const fetched = await Promise.all(wanted.map((name) => fetchBelow<Part>(base, `.json?month=${name}`)))
+        setParts((before) => new Map([...before, ...fetched.map((part) => [part.month, part] as const)]))
+        setFreshness('current')
+      } catch (problem) {
+        // What is shown stays; the reader is told that it may be old.
+        setFreshness(problem instanceof Closed ? 'closed' : 'away')
+      }
+    },
+    [base],
+  )
+
+  const require = useCallback(
+    (wanted: PartName[]) => {
+      const missing = wanted.filter((name) => !known.current.has(name))
+      if (missing.length > 0) void load(missing)
+    },
+    [load],
+  )
+
+  const isLive = first.months[0]?.edition.isLive
+  useEffect(() => {
+    if (!isLive) return
+    let told = first.version
+    const renew = () => load([...known.current.keys()])
+    const changes = new EventSource(`${base}/changes`)
+    changes.addEventListener('edition', (news) => {
+      if (news.data === told) return
+      told = news.data as string
+      setVersion(told)
+      void renew()
+    })
+    const polling = setInterval(() => {
+      if (changes.readyState !== EventSource.OPEN) void renew()
+    }, POLL_EVERY)
+    return () => {
+      changes.close()
+      clearInterval(polling)
+    }
+  }, [isLive, base, first.version, load])
+
+  return { parts, freshness, version, require }
+}

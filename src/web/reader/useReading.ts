@@ -1,0 +1,111 @@
+import { useCallback, useMemo, useState } from 'react'
+import { addDays, addMonths, monthOf, todayIn, weekOf, type Day } from '../shared/days'
+import { readAddress, recallOnly, rememberOnly, writeAddress } from './address'
+import { entriesOf, type Edition, type Entry, type PageData, type PartName, type Parts, type View } from './edition'
+
+/** What the reader looks at: a view of some days, of the calendars that concern them. All of it stands in the address. */
+export function useReading(data: PageData, edition: Edition, parts: Parts) {
+  const today = todayIn(edition.zone)
+  const [asked] = useState(() => readAddress())
+  const [view, setView] = useState<View>(asked.view && edition.look.views.includes(asked.view) ? asked.view : edition.look.view)
+  const [chosenOnly, setOnly] = useState<string[] | null>(() => asked.only ?? recallOnly(data.addresses.base))
+  const [day, setDay] = useState<Day>(() => clamp(asked.date ?? today, edition))
+
+  // A calendar may have left the edition since somebody chose it.
+  const only = useMemo(() => {
+    const known = chosenOnly?.filter((plate) => edition.sources.some((source) => source.plate === plate && source.canBeChosen))
+    return known && known.length > 0 ? known : null
+  }, [chosenOnly, edition.sources])
+
+  const wanted = useMemo(() => partsOf(view, day, edition), [view, day, edition])
+  const all = useMemo(() => entriesOf(parts, wanted), [parts, wanted])
+  const entries = useMemo(() => narrowed(all, only), [all, only])
+
+  const note = useCallback(
+    (next: { only?: string[] | null; view?: View; date?: Day }) =>
+      writeAddress({
+        only: next.only === undefined ? only : next.only,
+        view: (next.view ?? view) === edition.look.view ? null : (next.view ?? view),
+        date: (next.date ?? day) === today ? null : (next.date ?? day),
+      }),
+    [only, view, day, today, edition.look.view],
+  )
+
+  return {
+    today,
+    view,
+    day,
+    only,
+    wanted,
+    entries,
+    span: spanOf(view, day, today, edition),
+    show: (next: View) => {
+      setView(next)
+      note({ view: next })
+    },
+    goTo: (next: Day) => {
+      const there = clamp(next, edition)
+      setDay(there)
+      note({ date: there })
+    },
+    choose: (next: string[] | null) => {
+      setOnly(next)
+      rememberOnly(data.addresses.base, next)
+      note({ only: next })
+    },
+  }
+}
+
+export function narrowed(entries: Entry[], only: string[] | null): Entry[] {
+  return only === null ? entries : entries.filter((entry) => entry.isBreak || entry.plates.some((plate) => only.includes(plate)))
+}
+
+function clamp(day: Day, edition: Edition): Day {
+  if (edition.from && day < edition.from) return edition.from
+  return edition.to && day >= edition.to ? addDays(edition.to, -1) : day
+}
+
+/** The days that a view shows, and how far a step leads. */
+export function spanOf(view: View, day: Day, today: Day, edition: Edition): { from: Day; to: Day; before: Day; after: Day } {
+  const month = monthOf(day)
+  switch (view) {
+    case 'day':
+      return { from: day, to: addDays(day, 1), before: addDays(day, -1), after: addDays(day, 1) }
+    case 'week': {
+      const first = weekOf(day, edition.firstDayOfWeek)
+      return { from: first, to: addDays(first, 7), before: addDays(day, -7), after: addDays(day, 7) }
+    }
+    case 'month':
+    case 'smallMonth':
+      return {
+        from: `${month}-01`,
+        to: `${addMonths(month, 1)}-01`,
+        before: `${addMonths(month, -1)}-01`,
+        after: `${addMonths(month, 1)}-01`,
+      }
+    default: {
+      // Lists begin today, or with the month that somebody went to, and reach to the end of the next one.
+      const from = edition.isWhole
+        ? (edition.from ?? today)
+        : month === monthOf(today) && day >= today
+          ? day > today
+            ? day
+            : today
+          : `${month}-01`
+      const end = edition.isWhole ? (edition.to ?? addDays(from, 1_000)) : `${addMonths(month, 2)}-01`
+      return {
+        from,
+        to: edition.to && edition.to < end ? edition.to : end,
+        before: `${addMonths(month, -1)}-01`,
+        after: `${addMonths(month, 1)}-01`,
+      }
+    }
+  }
+}
+
+function partsOf(view: View, day: Day, edition: Edition): PartName[] {
+  if (edition.isWhole) return ['all']
+  const month = monthOf(day)
+  if (view === 'list' || view === 'cards') return [month, addMonths(month, 1)]
+  return [month]
+}

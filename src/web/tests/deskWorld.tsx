@@ -1,0 +1,205 @@
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
+import { cleanup, render } from '@testing-library/react'
+import userEvent from '@testing-library/user-event'
+import type { ReactNode } from 'react'
+import { createMemoryRouter, RouterProvider } from 'react-router'
+import { afterEach, vi } from 'vitest'
+import type { Calendar, Edition, EditionDraft, EditionLine, EditionPreview, Lists, PaletteChoice, Session } from '../desk/api'
+import { Problem } from '../desk/api'
+import { seeAs } from '../desk/seeAs'
+import { ToastsProvider } from '../desk/Toasts'
+import { palette as paper } from './pageWorld'
+
+/* The desk of a made-up school, with the answers of its API written down: their types are the server's own. */
+
+afterEach(() => {
+  cleanup()
+  seeAs(null)
+  vi.unstubAllGlobals()
+})
+
+export const session: Session = {
+  antiforgeryToken: 'token',
+  person: { id: 'ada', name: 'Ada Brook', email: 'ada@pinewick.example', isAdministrator: true, maySignOff: true },
+  organisation: {
+    name: 'Pinewick Harbour School',
+    slug: 'pinewick',
+    zone: 'America/Halifax',
+    locale: 'en-GB',
+    firstDayOfWeek: 1,
+    yearStartsIn: 9,
+  },
+}
+
+export function calendar(plate: string, name: string, part: Partial<Calendar> = {}): Calendar {
+  return {
+    id: plate.toLowerCase(),
+    name,
+    plate,
+    colour: 'harbour',
+    zone: 'America/Halifax',
+    description: '',
+    disclosure: { members: 'complete', link: 'complete', everyone: 'complete' },
+    detail: 'complete',
+    mayContribute: true,
+    mayEdit: true,
+    mayPublish: true,
+    mayManage: true,
+    events: 12,
+    version: 3,
+    delivery: { state: 'upToDate', changedAt: new Date().toISOString() },
+    readerships: [],
+    requiresSignOff: false,
+    isArchived: false,
+    hasSecretLink: false,
+    keptBy: [],
+    ...part,
+  }
+}
+
+export const port = calendar('PW', 'Port Watch')
+export const starboard = calendar('SW', 'Starboard Watch', { colour: 'timber' })
+export const staff = calendar('STF', 'Staff room', {
+  colour: 'madder',
+  disclosure: { members: 'complete', link: 'nothing', everyone: 'nothing' },
+})
+
+export function line(name: string, part: Partial<EditionLine> = {}): EditionLine {
+  return {
+    id: name.toLowerCase().replaceAll(' ', '-'),
+    name,
+    audience: 'everyone',
+    sources: [{ plate: 'PW', name: 'Port Watch', colour: 'harbour', canBeChosen: true }],
+    view: 'month',
+    isStandard: false,
+    calendarId: null,
+    freshness: { state: 'upToDate', changedAt: new Date().toISOString() },
+    fetchedBy: 0,
+    mayEdit: true,
+    mayRead: false,
+    ...part,
+  }
+}
+
+const page = 'https://dates.example/c/pinewick/juniors'
+
+export function edition(draft: Partial<EditionDraft> = {}, part: Partial<Edition> = {}): Edition {
+  return {
+    id: 'juniors',
+    name: 'Juniors for families',
+    edition: {
+      name: 'Juniors for families',
+      sources: [{ calendarId: 'pw' }, { calendarId: 'sw' }],
+      audience: 'everyone',
+      cap: 'complete',
+      withCancelled: true,
+      withUnfinished: false,
+      withBreaks: false,
+      mergesLookAlikes: true,
+      tellsPlatesOfBusy: false,
+      ...draft,
+    },
+    version: 7,
+    isStandard: false,
+    calendarId: null,
+    isRemoved: false,
+    freshness: { state: 'upToDate', changedAt: new Date().toISOString() },
+    addresses: {
+      isReady: true,
+      page,
+      embed: `${page}/embed`,
+      feed: `${page}.ics`,
+      webcal: `${page}.ics`.replace('https', 'webcal'),
+      atom: `${page}.atom`,
+      oEmbed: 'https://dates.example/oembed',
+      snippetThatFits: `<div data-valtro="${page}/embed"></div>`,
+      snippetFixed: `<iframe src="${page}/embed"></iframe>`,
+      snippetLink: `<a href="${page}">Juniors for families</a>`,
+    },
+    linkMadeAt: null,
+    ...part,
+  }
+}
+
+export const preview: EditionPreview = {
+  path: '/api/editions/drafts/1/page',
+  entries: 41,
+  merged: 2,
+  closed: [],
+  contrast: 14.2,
+  darkContrast: 11.9,
+  example: 'PW SW Boat lab',
+}
+
+const palettes: PaletteChoice[] = ['paper', 'quay'].map((name) => ({ name, light: paper, dark: paper }))
+
+const lists: Lists = {
+  categories: [{ id: 'exams', name: 'Assessment', colour: 'madder' }],
+  places: [],
+  mayEdit: true,
+}
+
+/** What the API refuses, as it says so (RFC 9457). */
+export function refusal(status: number, detail: string, errors: Record<string, string[]> = {}): Problem {
+  return new Problem(status, '/problems/refused', detail, errors)
+}
+
+type Answer = unknown
+type Asked = { what: string; body: unknown }
+
+/**
+ * Answers by method and path, "PUT /editions/juniors". A function is asked with the body that was sent; a problem is refused.
+ * What is not named answers 404.
+ */
+export function answer(own: Record<string, Answer>): Asked[] {
+  const asked: Asked[] = []
+  const all: Record<string, Answer> = {
+    'GET /session': session,
+    'GET /calendars': [port, starboard, staff],
+    'GET /groups': [{ id: 'g', name: 'Classes', calendars: ['pw', 'sw'] }],
+    'GET /lists': lists,
+    'GET /editions/palettes': palettes,
+    'POST /editions/preview': preview,
+    'GET /sign-off/count': { toDecide: 0 },
+    ...own,
+  }
+  vi.stubGlobal('fetch', (address: string, init: RequestInit = {}) => {
+    const path = address.replace(/^\/api/, '')
+    const body: unknown = typeof init.body === 'string' ? JSON.parse(init.body) : undefined
+    const what = `${init.method ?? 'GET'} ${path}`
+    asked.push({ what, body })
+    const found = all[what] ?? all[what.replace(/\?.*$/, '')]
+    const given: unknown = typeof found === 'function' ? (found as (body: unknown) => unknown)(body) : found
+    if (given === undefined) return Promise.resolve(respond(404, { detail: `${what} is not there.` }))
+    if (given instanceof Problem)
+      return Promise.resolve(respond(given.status, { type: given.type, detail: given.message, errors: given.errors }))
+    return Promise.resolve(given === null ? new Response(null, { status: 204 }) : respond(200, given))
+  })
+  return asked
+}
+
+function respond(status: number, body: unknown): Response {
+  return new Response(JSON.stringify(body), { status })
+}
+
+/** A screen at an address; the other addresses say only where somebody has come to. */
+export function show(path: string, screen: ReactNode, at = path) {
+  const queries = new QueryClient({ defaultOptions: { queries: { retry: false } } })
+  const router = createMemoryRouter(
+    [
+      { path, element: screen },
+      { path: '*', element: <p>another screen</p> },
+    ],
+    { initialEntries: [at] },
+  )
+  render(
+    <QueryClientProvider client={queries}>
+      <ToastsProvider>
+        <RouterProvider router={router} />
+      </ToastsProvider>
+    </QueryClientProvider>,
+  )
+  return { user: userEvent.setup(), router }
+}
+
+export const sent = (asked: Asked[], what: string) => asked.filter((one) => one.what === what).map((one) => one.body)

@@ -1,0 +1,74 @@
+using NodaTime;
+using Valtro.Core.Calendars;
+using Valtro.Core.Disclosure;
+using Valtro.Core.Editions;
+using Valtro.Core.Events;
+using Valtro.Core.YearPlans;
+using Table = Valtro.Core.Disclosure.Disclosure;
+
+namespace Valtro.Core.Tests;
+
+public class LatelyChangedTests
+{
+    private static readonly Source Port = new(Guid.NewGuid(), Plate.Parse("PW"), "Port Watch", Build.Harbour, Table.Open);
+
+    private static readonly CalendarEvent Lab = Build.Event(Build.Series("2026-11-24 14:00", "FREQ=WEEKLY;COUNT=4")) with { HomeCalendarId = Port.CalendarId };
+
+    private static IReadOnlyList<ChangedEntry> Changed(CalendarEvent now, CalendarEvent before, Source? source = null) => LatelyChanged.Of(
+        new Composition(new Edition(Audience.Everyone, Build.Halifax, IsoDayOfWeek.Monday), [source ?? Port], SchoolCalendar.Empty, Instant.FromUtc(2026, 11, 23, 12, 0)),
+        [(now, before)], Build.Window("2026-11-09", "2027-11-09"));
+
+    private static CalendarEvent With(Func<EventException, EventException> differs) =>
+        Lab with { Exceptions = [differs(new EventException(Build.Local("2026-12-01 14:00")))] };
+
+    [Fact]
+    public void A_date_that_was_moved_is_told_with_when_it_was()
+    {
+        var one = Assert.Single(Changed(With(date => date with { Start = Build.Local("2026-12-02 15:30"), End = Build.Local("2026-12-02 16:30") }), Lab));
+        Assert.Equal((EntryChange.Moved, Build.Local("2026-12-02 15:30"), Build.Local("2026-12-01 14:00"), 0), (one.Change, one.Entry.Occurrence.LocalStart, one.Before.Occurrence.LocalStart, one.More));
+        Assert.Equal(Lab.Changed, one.At);
+    }
+
+    [Fact]
+    public void A_cancelled_date_and_one_that_takes_place_after_all()
+    {
+        var off = With(date => date with { IsCancelled = true });
+        Assert.Equal(EntryChange.Cancelled, Assert.Single(Changed(off, Lab)).Change);
+        Assert.Equal(EntryChange.TakesPlace, Assert.Single(Changed(Lab, off)).Change);
+        Assert.Empty(Changed(off, off));
+    }
+
+    [Fact]
+    public void A_series_that_moved_is_one_change_with_the_number_of_its_later_dates()
+    {
+        var later = Lab with { Content = Lab.Content with { Series = Build.Series("2026-11-24 15:00", "FREQ=WEEKLY;COUNT=4") } };
+        var one = Assert.Single(Changed(later, Lab));
+        Assert.Equal((EntryChange.Moved, Build.Local("2026-11-24 15:00"), 3), (one.Change, one.Entry.Occurrence.LocalStart, one.More));
+    }
+
+    [Fact]
+    public void An_event_of_one_date_and_a_series_that_went_to_another_weekday_are_known_again()
+    {
+        CalendarEvent At(string start, string? rule) => Lab with { Content = Lab.Content with { Series = Build.Series(start, rule) } };
+        Assert.Equal(EntryChange.Moved, Assert.Single(Changed(At("2026-12-17 14:00", null), At("2026-12-10 14:00", null))).Change);
+        var week = Assert.Single(Changed(At("2026-11-25 14:00", "FREQ=WEEKLY;COUNT=4"), Lab));
+        Assert.Equal((Build.Local("2026-11-24 14:00"), Build.Local("2026-11-25 14:00"), 3), (week.Before.Occurrence.LocalStart, week.Entry.Occurrence.LocalStart, week.More));
+    }
+
+    [Fact]
+    public void Another_place_is_told_and_another_title_is_not()
+    {
+        Assert.Equal(EntryChange.Relocated, Assert.Single(Changed(With(date => date with { Place = "Loft" }), Lab)).Change);
+        Assert.Empty(Changed(With(date => date with { Title = "Boat theory" }), Lab));
+    }
+
+    [Fact]
+    public void Nothing_is_told_of_what_was_a_draft_or_is_told_as_times_only()
+    {
+        var moved = With(date => date with { Start = Build.Local("2026-12-02 15:30"), End = Build.Local("2026-12-02 16:30") });
+        Assert.Empty(Changed(moved, Lab with { State = EventState.Draft }));
+        Assert.Empty(Changed(moved, Lab, Port with { Disclosure = new Table(Detail.Complete, Detail.Times, Detail.Times) }));
+        var wasHidden = Lab with { Content = Lab.Content with { Cap = new Cap(null, null, Detail.Times) } };
+        Assert.Empty(Changed(moved, wasHidden));
+    }
+}

@@ -1,0 +1,21 @@
+import { expect, test } from '@playwright/test'
+import { execFileSync } from 'node:child_process'
+import { signIn, thisWeek } from './valtro.mjs'
+
+test('when the database stops while saving, the typing stays, and saving works again when it is back', async ({ page }) => {
+  const database = (act) => execFileSync('bash', [process.env.VALTRO_TEST_CLUSTER_CONTROL, act], { stdio: 'ignore' })
+  await signIn(page)
+  await page.goto(`/events/new?day=${thisWeek(4)}`)
+  await page.getByLabel('Title').fill('Storm watch')
+  await expect(page.getByRole('complementary')).toContainText('1 date')
+  database('stop')
+  try {
+    await page.getByRole('button', { name: 'Save', exact: true }).click()
+    await expect(page.getByRole('alert').filter({ hasText: 'The database does not answer' })).toBeVisible()
+    await expect(page.getByLabel('Title')).toHaveValue('Storm watch')
+  } finally {
+    database('start')
+  }
+  await page.getByRole('button', { name: 'Save', exact: true }).click()
+  await expect(page.getByRole('link', { name: /Storm watch/ })).toBeVisible()
+})
