@@ -5,6 +5,4 @@ export default tseslint.config(
   { ignores: ['node_modules', 'shared/api.generated.ts'] },
   ...tseslint.configs.strict,
   reactHooks.configs.flat.recommended,
-  // What is not there fails a test where it is used.
-  { files: ['tests/**'], rules: { '@typescript-eslint/no-non-null-assertion': 'off' } },
 )

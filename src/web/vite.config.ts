@@ -1,5 +1,5 @@
 import react from '@vitejs/plugin-react'
-import { defineConfig } from 'vitest/config'
+import { defineConfig } from 'vite'
 
 const server = 'http://127.0.0.1:5080'
 
@@ -26,8 +26,6 @@ export default defineConfig({
       scss: { quietDeps: true, silenceDeprecations: ['import', 'global-builtin', 'color-functions', 'if-function'] },
     },
   },
-  // Where the school is, whatever the machine says.
-  test: { env: { TZ: 'America/Halifax' } },
   server: {
     port: 5173,
     strictPort: true,

@@ -12,7 +12,7 @@ namespace Valtro.Server.Tests;
 
 /// <summary>
 /// The first view as the server paints it, held against the outlines that the script's own views have (tests/first-view, written by
-/// src/web/tests/firstView.test.tsx): where the two differ, something on the page would move.
+/// tests/web/firstView.test.tsx): where the two differ, something on the page would move.
 /// </summary>
 public sealed partial class FirstViewTests
 {
@@ -56,7 +56,7 @@ public sealed partial class FirstViewTests
         return (edition, edition.IsWhole || which == "none" ? [.. Entries(which)] : [.. Entries(which), .. Entries("later")]);
     }
 
-    /// <summary>The same as outlineOf in src/web/tests/firstView.test.tsx.</summary>
+    /// <summary>The same as outlineOf in tests/web/firstView.test.tsx.</summary>
     private static string Outline(string html)
     {
         var main = new HtmlParser().ParseDocument(html).QuerySelector("main")!;

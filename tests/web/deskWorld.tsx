@@ -1,13 +1,22 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
-import { cleanup, render } from '@testing-library/react'
+import { cleanup, render, screen } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import type { ReactNode } from 'react'
 import { createMemoryRouter, RouterProvider } from 'react-router'
 import { afterEach, vi } from 'vitest'
-import type { Calendar, Edition, EditionDraft, EditionLine, EditionPreview, Lists, PaletteChoice, Session } from '../desk/api'
-import { Problem } from '../desk/api'
-import { seeAs } from '../desk/seeAs'
-import { ToastsProvider } from '../desk/Toasts'
+import type {
+  Calendar,
+  Edition,
+  EditionDraft,
+  EditionLine,
+  EditionPreview,
+  Lists,
+  PaletteChoice,
+  Session,
+} from '../../src/web/desk/api'
+import { Problem } from '../../src/web/desk/api'
+import { seeAs } from '../../src/web/desk/seeAs'
+import { ToastsProvider } from '../../src/web/desk/Toasts'
 import { palette as paper } from './pageWorld'
 
 /* The desk of a made-up school, with the answers of its API written down: their types are the server's own. */
@@ -183,11 +192,11 @@ function respond(status: number, body: unknown): Response {
 }
 
 /** A screen at an address; the other addresses say only where somebody has come to. */
-export function show(path: string, screen: ReactNode, at = path) {
+export function show(path: string, element: ReactNode, at = path) {
   const queries = new QueryClient({ defaultOptions: { queries: { retry: false } } })
   const router = createMemoryRouter(
     [
-      { path, element: screen },
+      { path, element },
       { path: '*', element: <p>another screen</p> },
     ],
     { initialEntries: [at] },
@@ -203,3 +212,8 @@ export function show(path: string, screen: ReactNode, at = path) {
 }
 
 export const sent = (asked: Asked[], what: string) => asked.filter((one) => one.what === what).map((one) => one.body)
+
+/** The edition in what was sent. */
+export const draftSent = (body: unknown) => (body as { edition: EditionDraft }).edition
+
+export const choose = (label: string) => screen.getByLabelText<HTMLSelectElement>(label)

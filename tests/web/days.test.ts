@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest'
-import { addDays, addMonths, daysBetween, saySpan, todayIn, weekOf, weeksOf } from '../shared/days'
-import { firstDay, lastDay, sayTime, sayWhen, touches } from '../shared/slips'
+import { addDays, addMonths, daysBetween, saySpan, todayIn, weekOf, weeksOf } from '../../src/web/shared/days'
+import { firstDay, lastDay, sayTime, sayWhen, touches } from '../../src/web/shared/slips'
 
 describe('days', () => {
   test('are counted across clock changes, months and leap days', () => {

@@ -1,10 +1,10 @@
 // @vitest-environment jsdom
 import { screen, within } from '@testing-library/react'
 import { describe, expect, test, vi } from 'vitest'
-import type { Member, People, Submission } from '../desk/api'
-import { ChangesProvider } from '../desk/changes/Changes'
-import { PeoplePage } from '../desk/people/PeoplePage'
-import { SignOffPage } from '../desk/signoff/SignOffPage'
+import type { Member, People, Submission } from '../../src/web/desk/api'
+import { ChangesProvider } from '../../src/web/desk/changes/Changes'
+import { PeoplePage } from '../../src/web/desk/people/PeoplePage'
+import { SignOffPage } from '../../src/web/desk/signoff/SignOffPage'
 import { answer, calendar, port, refusal, sent, show } from './deskWorld'
 
 const hoursAgo = (hours: number) => new Date(Date.now() - hours * 3_600_000).toISOString()

@@ -2,8 +2,8 @@
 import { cleanup, render } from '@testing-library/react'
 import { readFileSync, writeFileSync } from 'node:fs'
 import { afterEach, beforeEach, expect, test, vi } from 'vitest'
-import type { Edition, Entry, Look, PageData } from '../reader/edition'
-import { Reader } from '../reader/Reader'
+import type { Edition, Entry, Look, PageData } from '../../src/web/reader/edition'
+import { Reader } from '../../src/web/reader/Reader'
 import { edition, entry, now, pageOf, part, serve } from './pageWorld'
 
 /*
@@ -11,7 +11,7 @@ import { edition, entry, now, pageOf, part, serve } from './pageWorld'
  * the same outlines in tests/first-view; the server's side of it is FirstViewTests.cs. After a wanted change of the script's
  * side: VALTRO_WRITE_FIXTURES=1 npx vitest run tests/firstView.test.tsx
  */
-const folder = `${import.meta.dirname}/../../../tests/first-view`
+const folder = `${import.meta.dirname}/../first-view`
 const writes = process.env.VALTRO_WRITE_FIXTURES === '1'
 
 const entries: Entry[] = [

@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest'
-import { pasted, readCells } from '../desk/several/SeveralPage'
-import { hoursOf, layoutDay, timeAt } from '../shared/timeGrid'
+import { pasted, readCells } from '../../src/web/desk/several/SeveralPage'
+import { hoursOf, layoutDay, timeAt } from '../../src/web/shared/timeGrid'
 
 const day = { start: Date.parse('2026-11-24T00:00:00-04:00'), end: Date.parse('2026-11-25T00:00:00-04:00') }
 const at = (from: string, to: string) => ({

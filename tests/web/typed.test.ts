@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest'
-import { readDay, readTime } from '../shared/typed'
+import { readDay, readTime } from '../../src/web/shared/typed'
 
 describe('a time as people type it', () => {
   test.each([

@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest'
-import { newDraft, requestOf } from '../desk/event/draft'
+import { newDraft, requestOf } from '../../src/web/desk/event/draft'
 
 const draft = newDraft('calendar', '2026-11-24')
 

@@ -1,5 +1,5 @@
 import { vi } from 'vitest'
-import type { Addresses, Edition, Entry, Look, PageData, Palette, Part } from '../reader/edition'
+import type { Addresses, Edition, Entry, Look, PageData, Palette, Part } from '../../src/web/reader/edition'
 
 /* A reading page as the server would send it, on Tuesday, 24 November 2026, at ten in the morning in Halifax. */
 

@@ -1,13 +1,13 @@
 // @vitest-environment jsdom
 import { screen, within } from '@testing-library/react'
 import { describe, expect, test, vi } from 'vitest'
-import type { Disclosure, Opening } from '../desk/api'
-import { CalendarsPage } from '../desk/calendars/CalendarsPage'
-import { Frame } from '../desk/Frame'
-import { BinPage } from '../desk/history/BinPage'
-import { AuditList } from '../desk/people/AuditList'
-import { useSession } from '../desk/queries'
-import { seeAs } from '../desk/seeAs'
+import type { Disclosure, Opening } from '../../src/web/desk/api'
+import { CalendarsPage } from '../../src/web/desk/calendars/CalendarsPage'
+import { Frame } from '../../src/web/desk/Frame'
+import { BinPage } from '../../src/web/desk/history/BinPage'
+import { AuditList } from '../../src/web/desk/people/AuditList'
+import { useSession } from '../../src/web/desk/queries'
+import { seeAs } from '../../src/web/desk/seeAs'
 import { answer, calendar, port, refusal, sent, session, show, staff } from './deskWorld'
 
 const opening: Opening = {

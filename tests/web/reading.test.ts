@@ -1,13 +1,13 @@
 import { beforeEach, describe, expect, test, vi } from 'vitest'
-import { readAddress, writeAddress } from '../reader/address'
-import type { Edition, Entry, Look } from '../reader/edition'
-import { daysOf, groupsOf } from '../reader/groups'
-import { Speech } from '../reader/speech'
-import { narrowed, spanOf } from '../reader/useReading'
-import ar from '../shared/words/ar.json'
-import de from '../shared/words/de.json'
-import en from '../shared/words/en.json'
-import fr from '../shared/words/fr.json'
+import { readAddress, writeAddress } from '../../src/web/reader/address'
+import type { Edition, Entry, Look } from '../../src/web/reader/edition'
+import { daysOf, groupsOf } from '../../src/web/reader/groups'
+import { Speech } from '../../src/web/reader/speech'
+import { narrowed, spanOf } from '../../src/web/reader/useReading'
+import ar from '../../src/web/shared/words/ar.json'
+import de from '../../src/web/shared/words/de.json'
+import en from '../../src/web/shared/words/en.json'
+import fr from '../../src/web/shared/words/fr.json'
 
 const look = { language: '', clock: 'reader', dates: 'short', grouping: 'day', severalDays: 'each', line: [] } as unknown as Look
 

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import type { Calendar, Detail, Disclosure } from '../desk/api'
-import { isMore, sayOpenness, tableWith } from '../desk/openness'
+import type { Calendar, Detail, Disclosure } from '../../src/web/desk/api'
+import { isMore, sayOpenness, tableWith } from '../../src/web/desk/openness'
 
 const levels: Detail[] = ['nothing', 'times', 'headline', 'complete']
 const audiences = ['members', 'link', 'everyone'] as const

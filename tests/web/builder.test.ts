@@ -1,8 +1,8 @@
 import { describe, expect, test } from 'vitest'
-import { frameOf } from '../desk/editions/DeliveryStep'
-import { draftOf, emptyDraft, movedPart, presets, usualLine, withoutPart } from '../desk/editions/draft'
-import { sayFilter } from '../desk/editions/SourcesStep'
-import type { EditionDraft, FilterDraft } from '../desk/api'
+import { frameOf } from '../../src/web/desk/editions/DeliveryStep'
+import { draftOf, emptyDraft, movedPart, presets, usualLine, withoutPart } from '../../src/web/desk/editions/draft'
+import { sayFilter } from '../../src/web/desk/editions/SourcesStep'
+import type { EditionDraft, FilterDraft } from '../../src/web/desk/api'
 
 describe('the builder', () => {
   test('what was stored comes back whole, and what it does not say is as usual', () => {
