@@ -91,10 +91,16 @@ internal sealed record Delivery(
             : new RecurrenceRule(parts with { Skip = Skip.Omit });
     }
 
-    /// <summary>Some programs never come back from a rule that matches no day; without it they lose nothing.</summary>
+    /// <summary>
+    /// Some programs never come back from a rule that matches no day; without it they lose nothing. Only parts that limit
+    /// (RFC 5545 3.3.10) can leave nothing: every third month, but only in October.
+    /// </summary>
     private static bool GivesNothingMore(Timing timing, RecurrenceRule rule) =>
-        rule.Parts is { MonthDays.Count: > 0 } or { YearDays.Count: > 0 } or { WeekNumbers.Count: > 0 } or { SetPositions.Count: > 0 }
-        && !new Series(timing, rule).Pattern(timing.Start, SchoolCalendar.Empty).Skip(1).Any();
+        !AlwaysGives(rule.Parts) && !new Series(timing, rule).Pattern(timing.Start, SchoolCalendar.Empty).Skip(1).Any();
+
+    private static bool AlwaysGives(RuleParts parts) =>
+        parts is { Months.Count: 0, MonthDays.Count: 0, YearDays.Count: 0, WeekNumbers.Count: 0, SetPositions.Count: 0, Hours.Count: 0, Minutes.Count: 0, Seconds.Count: 0 }
+        && (parts.Weekdays.Count == 0 || parts.Frequency == Frequency.Weekly);
 
     private static void ListDifference(Series series, RecurrenceRule outside, HashSet<LocalDateTime> excluded, HashSet<LocalDateTime> added)
     {

@@ -16,8 +16,9 @@ public sealed class EntryPages(WebAssets assets, PublicAddresses addresses, Sett
     /// <summary>The style sheets that stand in the page.</summary>
     public PageStyle[] StylesOf(EditionReading reading) => [assets.Entry("reader/entry.ts").Style, PageStyle.Of(LookBody.Of(reading.Checked.Look))];
 
+    /// <param name="styles">What <see cref="StylesOf"/> gave, and the answer's policy allows.</param>
     /// <param name="place">The known place where it is, if somebody said where that is.</param>
-    public string Write(EditionReading reading, CalendarEvent happening, Entry entry, EntryBody body, KnownPlace? place)
+    public string Write(EditionReading reading, PageStyle[] styles, CalendarEvent happening, Entry entry, EntryBody body, KnownPlace? place)
     {
         var address = reading.Address;
         var at = addresses.Of(address);
@@ -47,7 +48,7 @@ public sealed class EntryPages(WebAssets assets, PublicAddresses addresses, Sett
             page.Append(CultureInfo.InvariantCulture, $"<meta property=\"og:image\" content=\"{Html.Encode($"{at.Page}/{shared.Address}")}\">\n");
         page.Append(isOpen ? $"<link rel=\"canonical\" href=\"{Html.Encode(own)}\">\n" : "<meta name=\"robots\" content=\"noindex, nofollow\">\n");
         page.Append("<script type=\"application/ld+json\">").Append(StructuredData(reading, entry, body, own, at, place)).Append("</script>\n");
-        foreach (var style in StylesOf(reading))
+        foreach (var style in styles)
             page.Append(style.Element);
         page.Append(assets.Entry("reader/entry.ts").Elements).Append("\n</head>\n<body>\n<main class=\"entry-page\">\n");
         page.Append(CultureInfo.InvariantCulture, $"<p class=\"entry-back\"><a href=\"{Html.Encode(path)}\">{Html.Encode(words["allDates"])}</a> · {Html.Encode(reading.Title)}</p>\n");

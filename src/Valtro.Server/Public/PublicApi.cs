@@ -156,11 +156,12 @@ internal static class PublicApi
             }
             using var within = Wall.Within(address.OrganisationId);
             var place = (await lists.PlacesAsync(address.OrganisationId)).FirstOrDefault(place => string.Equals(place.Name, found.Body.Place, StringComparison.OrdinalIgnoreCase));
-            SecurityHeaders.ForReaders(Context.Response, found.Reading.Checked.Sites, entryPages.StylesOf(found.Reading));
+            var styles = entryPages.StylesOf(found.Reading);
+            SecurityHeaders.ForReaders(Context.Response, found.Reading.Checked.Sites, styles);
             Context.Response.Headers.CacheControl = PublicAnswers.Cached;
             Context.Response.ContentType = "text/html; charset=utf-8";
             if (!HttpMethods.IsHead(Context.Request.Method))
-                await Context.Response.WriteAsync(entryPages.Write(found.Reading, found.Event, found.Entry, found.Body, place));
+                await Context.Response.WriteAsync(entryPages.Write(found.Reading, styles, found.Event, found.Entry, found.Body, place));
         }
 
         /// <param name="date">One date alone; null for the whole event.</param>
