@@ -111,17 +111,19 @@ export function HowMuchStep({ draft, isStandard, problem, onChange }: HowMuchSte
             onChange={(event) => window({ toDate: event.target.value || undefined })}
           />
         )}{' '}
-        at most{' '}
-        <input
-          type="number"
-          min="1"
-          className="form-control inline-number"
-          aria-label="At most so many entries"
-          placeholder="all"
-          value={draft.limit ?? ''}
-          onChange={(event) => onChange({ limit: event.target.value === '' ? null : Number(event.target.value) })}
-        />{' '}
-        entries
+        <span className="kept-together">
+          at most{' '}
+          <input
+            type="number"
+            min="1"
+            className="form-control inline-number"
+            aria-label="At most so many entries"
+            placeholder="all"
+            value={draft.limit ?? ''}
+            onChange={(event) => onChange({ limit: event.target.value === '' ? null : Number(event.target.value) })}
+          />{' '}
+          entries
+        </span>
       </p>
       {['window.count', 'window.fromDate', 'window.toDate', 'limit', 'cap', 'audience'].map((field) => (
         <Refusal key={field} text={problem?.on(field)} />

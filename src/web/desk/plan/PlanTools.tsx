@@ -55,7 +55,7 @@ function LineField({ plan }: { plan: Plan }) {
       <input
         className="form-control"
         aria-label="Say an event in one line"
-        placeholder="Sail repair every Tue 14:00–15:30 in Slipway until 18 Dec #practical"
+        placeholder="Sail repair every Tue 14:00–15:30 in Slipway"
         value={text}
         maxLength={500}
         onChange={(event) => setText(event.target.value)}
