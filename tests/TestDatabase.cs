@@ -3,33 +3,67 @@ using Valtro.Store;
 
 namespace Valtro.Tests;
 
-/// <summary>A migrated database of its own on the throw-away cluster that ./valtro test started.</summary>
-public sealed class TestDatabase : IAsyncLifetime
+/// <summary>The throw-away cluster that ./valtro test started.</summary>
+internal static class TestCluster
+{
+    public static string ConnectionString { get; } = Environment.GetEnvironmentVariable("VALTRO_TEST_DATABASE")
+        ?? throw new InvalidOperationException("VALTRO_TEST_DATABASE is not set. Run the tests with ./valtro test, which starts a cluster for them.");
+
+    public static string To(string database) => new NpgsqlConnectionStringBuilder(ConnectionString) { Database = database, Pooling = false }.ConnectionString;
+
+    public static async Task ExecuteAsync(string sql)
+    {
+        await using var source = NpgsqlDataSource.Create(ConnectionString);
+        await using var command = source.CreateCommand(sql);
+        await command.ExecuteNonQueryAsync();
+    }
+}
+
+/// <summary>A database that is migrated and filled once, and copied for each that wants one of its own.</summary>
+/// <param name="fill">What stands in it beside the tables.</param>
+public sealed class DatabaseTemplate(Func<Database, Task> fill)
+{
+    private readonly Lazy<Task<string>> _name = new(() => MakeAsync(fill));
+
+    public static DatabaseTemplate Empty { get; } = new(_ => Task.CompletedTask);
+
+    /// <summary>The name of the database to copy. Nobody is connected to it.</summary>
+    public Task<string> NameAsync() => _name.Value;
+
+    private static async Task<string> MakeAsync(Func<Database, Task> fill)
+    {
+        var name = $"template_{Guid.NewGuid():N}";
+        await TestCluster.ExecuteAsync($"create database {name}");
+        await Database.MigrateAsync(TestCluster.To(name));
+        await using var database = Database.At(TestCluster.To(name));
+        await fill(database);
+        return name;
+    }
+}
+
+/// <summary>A database of its own on the throw-away cluster: a copy of <paramref name="template"/>.</summary>
+public sealed class TestDatabase(DatabaseTemplate template) : IAsyncLifetime
 {
     private readonly string _name = $"test_{Guid.NewGuid():N}";
-    private readonly string _cluster = Environment.GetEnvironmentVariable("VALTRO_TEST_DATABASE")
-        ?? throw new InvalidOperationException("VALTRO_TEST_DATABASE is not set. Run the tests with ./valtro test, which starts a cluster for them.");
 
     /// <summary>A way of its own to the cluster's socket, which can be taken away.</summary>
     private readonly string _way = Path.Combine(Path.GetTempPath(), $"valtro-{Guid.NewGuid():N}");
 
-    public string ConnectionString => new NpgsqlConnectionStringBuilder(_cluster) { Host = _way, Database = _name, MaxPoolSize = 12 }.ConnectionString;
+    public string ConnectionString => new NpgsqlConnectionStringBuilder(TestCluster.ConnectionString) { Host = _way, Database = _name, MaxPoolSize = 12 }.ConnectionString;
 
     public Database Database { get; private set; } = null!;
 
     public async Task InitializeAsync()
     {
         await StartAsync();
-        await ExecuteOnClusterAsync($"create database {_name}");
-        await Valtro.Store.Database.MigrateAsync(ConnectionString);
+        await TestCluster.ExecuteAsync($"create database {_name} template {await template.NameAsync()}");
         Database = Valtro.Store.Database.At(ConnectionString);
     }
 
     public async Task DisposeAsync()
     {
         await Database.DisposeAsync();
-        NpgsqlConnection.ClearAllPools();
-        await ExecuteOnClusterAsync($"drop database {_name} with (force)");
+        await TestCluster.ExecuteAsync($"drop database {_name} with (force)");
         File.Delete(_way);
     }
 
@@ -37,20 +71,12 @@ public sealed class TestDatabase : IAsyncLifetime
     public Task StopAsync()
     {
         File.Delete(_way);
-        return ExecuteOnClusterAsync($"select pg_terminate_backend(pid) from pg_stat_activity where datname = '{_name}'");
+        return TestCluster.ExecuteAsync($"select pg_terminate_backend(pid) from pg_stat_activity where datname = '{_name}'");
     }
 
     public Task StartAsync()
     {
-        File.CreateSymbolicLink(_way, new NpgsqlConnectionStringBuilder(_cluster).Host!);
+        File.CreateSymbolicLink(_way, new NpgsqlConnectionStringBuilder(TestCluster.ConnectionString).Host!);
         return Task.CompletedTask;
-    }
-
-    private async Task ExecuteOnClusterAsync(string sql)
-    {
-        await using var source = NpgsqlDataSource.Create(_cluster);
-        await using var connection = await source.OpenConnectionAsync();
-        await using var command = new NpgsqlCommand(sql, connection);
-        await command.ExecuteNonQueryAsync();
     }
 }

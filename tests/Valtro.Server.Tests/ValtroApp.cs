@@ -13,16 +13,19 @@ namespace Valtro.Server.Tests;
 /// <summary>The real server on a real database with the demo data, on Monday 23 November 2026, 08:00 in Halifax.</summary>
 public sealed class ValtroApp : IAsyncLifetime
 {
-    public TestDatabase Test { get; } = new();
+    private static readonly Instant Monday = Instant.FromUtc(2026, 11, 23, 12, 0);
 
-    public MovableClock Clock { get; } = new(Instant.FromUtc(2026, 11, 23, 12, 0));
+    private static readonly DatabaseTemplate Demo = new(database => new DemoSeed(database, Monday).RunAsync());
+
+    public TestDatabase Test { get; } = new(Demo);
+
+    public MovableClock Clock { get; } = new(Monday);
 
     public WebApplicationFactory<Settings> Factory { get; private set; } = null!;
 
     public async Task InitializeAsync()
     {
         await Test.InitializeAsync();
-        await new DemoSeed(Test.Database, Clock.Now).RunAsync();
         Factory = Start();
     }
 

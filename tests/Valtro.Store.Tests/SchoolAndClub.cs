@@ -10,7 +10,7 @@ public abstract class SchoolAndClub : IAsyncLifetime
     protected static readonly DateTimeZone Halifax = Zones.Named("America/Halifax");
     protected static readonly Instant Now = Instant.FromUtc(2026, 11, 23, 12, 0);
 
-    protected readonly TestDatabase _test = new();
+    protected readonly TestDatabase _test = new(DatabaseTemplate.Empty);
     protected readonly Guid _school = Guid.CreateVersion7();
     protected readonly Guid _club = Guid.CreateVersion7();
     protected readonly Guid _ada = Guid.CreateVersion7();
