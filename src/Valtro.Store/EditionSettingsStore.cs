@@ -57,7 +57,7 @@ public sealed class EditionSettingsStore(Database database)
         {
             var draft = Settings is null ? null : Read(Settings);
             if (CalendarId is { } calendar)
-                return (draft ?? EditionDraft.Standard(calendar, Core.Disclosure.Audience.Everyone)) with { Name = null, Sources = [new SourceDraft(calendar)] };
+                return (draft ?? EditionDraft.Standard(calendar, Core.Disclosure.Audience.Everyone)) with { Name = null, Sources = [new SourceDraft(calendar, draft?.Sources.FirstOrDefault(source => source.CalendarId == calendar)?.Filter)] };
             // A calendar that is gone leaves its editions; for one that was merged the other stands.
             var merged = Merged.Zip(Into).ToDictionary();
             return draft! with

@@ -130,4 +130,14 @@ public class CompositionProperties
                 return trace.IsIn == mine.Any(identity => identities.Contains((identity, happening.Series.Timing.Occurrence(happening.Series.Timing.Start).Start)));
             });
         });
+
+    [Fact]
+    public void What_an_edition_tells_of_an_event_is_what_it_delivers_of_it() =>
+        Gen.Select(Worlds, Editions).Sample((world, edition) => world.Events.All(happening =>
+        {
+            var composition = new Composition(edition, world.Sources, SchoolCalendar.Empty, Now);
+            var entries = composition.Compose([happening], Build.Window("2026-11-23", "2026-12-14")).Entries;
+            return composition.DetailOf(happening) == (composition.Deliver([happening]) is [var delivered] ? delivered.Disclosed.Detail : Detail.Nothing)
+                && composition.DetailOf(happening) == entries.Select(entry => entry.Event.Detail).DefaultIfEmpty(Detail.Nothing).Max();
+        }));
 }

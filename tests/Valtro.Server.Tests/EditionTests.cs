@@ -302,4 +302,17 @@ public sealed class EditionTests(ValtroApp app) : IClassFixture<ValtroApp>
         var part = await PartAsync("/c/pinewick/whole-school");
         Assert.Equal(("Whole school", "cards", "SCH"), ((string)part["edition"]!["name"]!, (string)part["edition"]!["look"]!["view"]!, (string)part["edition"]!["sources"]![0]!["plate"]!));
     }
+    [Fact]
+    public async Task A_calendar_s_own_edition_can_take_some_of_its_events_only()
+    {
+        var ada = await app.SignedInAsync();
+        var standard = (await ada.GetAsync("/api/editions")).AsArray().Single(edition => (bool)edition!["isStandard"]! && (string)edition["name"]! == "Starboard Watch")!;
+        var draft = await DraftAsync(ada, "Anything", "SW");
+        draft["sources"]![0]!["filter"] = new JsonObject { ["mode"] = "only", ["text"] = "Marine" };
+        var saved = await ada.DoAsync(HttpMethod.Put, $"/api/editions/{standard["id"]}", new { edition = draft, version = (await ada.GetAsync($"/api/editions/{standard["id"]}"))["version"] });
+        Assert.Equal("Marine", (string?)saved["edition"]!["sources"]![0]!["filter"]?["text"]);
+        app.Clock.Advance(Duration.FromSeconds(2));
+        var titles = (await PartAsync("/c/pinewick/starboard-watch"))["entries"]!.AsArray().Select(entry => (string)entry!["title"]!).Distinct();
+        Assert.Equal(["Marine science"], titles);
+    }
 }

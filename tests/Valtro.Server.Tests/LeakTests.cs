@@ -1,4 +1,5 @@
 using System.Net;
+using System.Text.Json.Nodes;
 using System.Text.RegularExpressions;
 using Microsoft.AspNetCore.Routing;
 using Microsoft.Extensions.DependencyInjection;
@@ -168,6 +169,28 @@ public sealed partial class LeakTests(ValtroApp app) : IClassFixture<ValtroApp>,
         Assert.True(await WalkAsync(caller.Http, ApiAddresses(), allowed, name, seenAs.Length == 0 ? "" : $"as={seenAs}") > 40);
     }
 
+    /// <summary>Asked with a form and not with an address: what is for everyone or for members may be named, what is behind a secret not.</summary>
+    [Fact]
+    public async Task Where_an_event_goes_names_no_edition_behind_a_secret_nor_a_calendar_that_is_closed()
+    {
+        var caller = await app.SignedInAsync("cy");
+        var allowed = World.Calendars.Where(calendar => calendar.Id == World.ContributorOf || calendar.Disclosure.Members > Detail.Nothing).Select(calendar => LeakWorld.CalendarMark(calendar.Number)).ToHashSet();
+        allowed.UnionWith(World.Editions.Where(edition => edition.Audience != Audience.Link).Select(edition => LeakWorld.EditionMark(edition.Number)));
+        var marks = 0;
+        foreach (var leak in World.Events.Where(leak => leak.Event.HomeCalendarId == World.ContributorOf))
+        {
+            var form = Caller.Event($"{World.ContributorOf}");
+            form["placements"] = new JsonArray([.. leak.Event.Placements.Select(id => JsonValue.Create($"{id}"))]);
+            var answer = $"{await caller.DoAsync(HttpMethod.Post, "/api/events/destinations", new { @event = form, eventId = leak.Event.Id, recurrenceId = (string?)null })}";
+            foreach (var mark in Marks().Matches(answer).Select(match => match.Value))
+            {
+                marks++;
+                Assert.True(allowed.Contains(mark), $"{mark} leaks to cy by the destinations of event {leak.Number}.");
+            }
+        }
+        Assert.True(marks >= 3, $"Only {marks} names were told.");
+    }
+
     [Fact]
     public async Task Public_addresses_tell_everyone_no_more_than_everyone_s_level()
     {
@@ -314,6 +337,7 @@ public sealed partial class LeakTests(ValtroApp app) : IClassFixture<ValtroApp>,
         ["/disclosure/preview"] = _ => new { disclosure = new { members = "complete", link = "complete", everyone = "complete" }, version = 1 },
         ["/disclosure"] = _ => new { disclosure = new { members = "complete", link = "complete", everyone = "complete" }, version = 1 },
         ["/consequences"] = id => new { @event = Caller.Event($"{World.Calendars[0].Id}"), eventId = id, recurrenceId = "2026-11-25T14:00:00" },
+        ["/destinations"] = id => new { @event = Caller.Event($"{World.Calendars[0].Id}"), eventId = id, recurrenceId = "2026-11-25T14:00:00" },
         ["/changes"] = id => new { act = "edit", recurrenceId = "2026-11-25T14:00:00", version = 1, @event = Caller.Event($"{World.Calendars[0].Id}"), scope = "every" },
         ["/changes/preview"] = id => new { act = "edit", recurrenceId = "2026-11-25T14:00:00", version = 1, @event = Caller.Event($"{World.Calendars[0].Id}"), scope = "every" },
         ["/events"] = id => Caller.Event($"{World.Calendars[0].Id}"),

@@ -6,13 +6,18 @@ import type { EditionDraft, FilterDraft } from '../../src/web/desk/api'
 
 describe('the builder', () => {
   test('what was stored comes back whole, and what it does not say is as usual', () => {
-    const draft = draftOf({ name: null, sources: [], audience: 'link', look: { view: 'list' } } as unknown as EditionDraft)
+    const draft = draftOf({
+      name: null,
+      sources: [],
+      audience: 'link',
+      look: { view: 'list', views: null, palette: null },
+    } as unknown as EditionDraft)
     expect(draft).toMatchObject({
       name: '',
       audience: 'link',
       cap: 'complete',
       window: { from: 'beginning', to: 'open' },
-      look: { view: 'list', palette: 'paper' },
+      look: { view: 'list', views: ['month', 'week', 'list'], palette: 'paper' },
     })
   })
 

@@ -70,6 +70,9 @@ public sealed class Composition
     public bool Tells(IEnumerable<CalendarEvent> holders, Guid fileId, string name) => holders.Any(happening =>
         Tell(happening, null) is { } told && Shown(told.Disclosed) is var shown && (shown.Picture is { } picture ? shown.Files.Append(picture) : shown.Files).Any(file => file.Id == fileId && file.Name == name));
 
+    /// <summary>How much the edition tells of an event: nothing where none of its dates is delivered.</summary>
+    public Detail DetailOf(CalendarEvent happening) => Tell(happening, null) is { } told && HasDateIn(happening) ? told.Disclosed.Detail : Detail.Nothing;
+
     /// <summary>One date of an event as an entry, in or beside the edition's days: an address that was given away goes on to lead somewhere.</summary>
     public Entry? Find(CalendarEvent happening, LocalDateTime recurrenceId)
     {

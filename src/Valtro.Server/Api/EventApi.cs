@@ -16,6 +16,7 @@ internal static class EventApi
     {
         api.MapPost("/events", Add);
         api.MapPost("/events/consequences", Foresee);
+        api.MapPost("/events/destinations", WhereItGoes);
         api.MapGet("/events/{id:guid}", Get);
     }
 
@@ -33,9 +34,8 @@ internal static class EventApi
         var calendar = await desk.CalendarForAsync(request.Event.CalendarId);
         var organisation = (await organisations.FindAsync(viewer.OrganisationId))!;
         var setting = await desk.SettingAsync(calendar);
-        var typed = request.Event.ToDraft().CheckSeries(setting);
         var found = request.EventId is { } id ? await desk.FindForChangeAsync(id) : null;
-        var series = found is not null && request.RecurrenceId is { } name ? AsEveryDate(found, OccurrenceTimes.ReadName(name, "recurrenceId"), typed) : typed;
+        var series = Typed(request, setting, found);
         var place = request.Event.Place?.Trim() ?? "";
         var around = await clashes.AroundAsync(viewer, series, setting.School, calendar, place, request.EventId);
         var words = RuleWords.For(organisation.Locale);
@@ -51,6 +51,32 @@ internal static class EventApi
             series.Rule is { } rule ? RuleText.Format(rule) : null,
             consequences.Dates.Count > 0 ? EventDesk.Elsewhere(series.Timing, consequences.Dates[0].Occurrence, calendar.Zone) : null,
             [.. WhoSees.Of(Sketch(request.Event, viewer, found, series), found?.Event, ChangeApi.NamesAndTables(await desk.CalendarsAsync(viewer.OrganisationId)), words, desk.Now).Select(WhoSeesBody.Of)]));
+    }
+
+    /// <summary>Which editions would deliver the event as it is typed. What is not right yet is left out: saving says so.</summary>
+    private static async Task<Ok<DestinationsResponse>> WhereItGoes(ConsequencesRequest request, Access access, EventDesk desk, RichTexts richTexts, Destinations destinations)
+    {
+        var viewer = await access.ViewerAsync();
+        var calendar = await desk.CalendarForAsync(request.Event.CalendarId);
+        var setting = await desk.SettingAsync(calendar);
+        var found = request.EventId is { } id ? await desk.FindForChangeAsync(id) : null;
+        var sketch = Sketch(request.Event, viewer, found, Typed(request, setting, found));
+        var content = sketch.Content with
+        {
+            Title = request.Event.Title ?? "",
+            Place = request.Event.Place ?? "",
+            Description = richTexts.Sanitise(request.Event.Description),
+            Category = setting.Categories.FirstOrDefault(one => one.Id == request.Event.CategoryId),
+            Tags = request.Event.Tags ?? [],
+        };
+        return TypedResults.Ok(await destinations.OfAsync(desk, viewer, sketch with { Content = content }, found?.Event));
+    }
+
+    /// <exception cref="RuleException">When it happens cannot be.</exception>
+    private static Series Typed(ConsequencesRequest request, DraftSetting setting, OnDesk? found)
+    {
+        var typed = request.Event.ToDraft().CheckSeries(setting);
+        return found is not null && request.RecurrenceId is { } name ? AsEveryDate(found, OccurrenceTimes.ReadName(name, "recurrenceId"), typed) : typed;
     }
 
     /// <summary>The event as far as it decides who sees it. What is not right yet in cap and span is left out: saving says so.</summary>

@@ -77,7 +77,7 @@ public sealed class EventDesk(
     public async Task<IReadOnlyDictionary<Guid, Calendar>> CalendarsAsync(Guid organisationId) =>
         _calendars ??= (await calendars.ListAsync(organisationId)).ToDictionary(calendar => calendar.Id);
 
-    private async Task<(Organisation Organisation, SchoolCalendar School)> HouseAsync(Guid organisationId) =>
+    internal async Task<(Organisation Organisation, SchoolCalendar School)> HouseAsync(Guid organisationId) =>
         _house ??= ((await organisations.FindAsync(organisationId))!, await yearPlans.SchoolAsync(organisationId));
 
     internal static Dictionary<Guid, Disclosure> DisclosuresOf(IReadOnlyDictionary<Guid, Calendar> all) => all.ToDictionary(one => one.Key, one => one.Value.Disclosure);

@@ -37,14 +37,21 @@ public sealed class EditionReadings(EditionSettingsStore settings, CalendarStore
         var standard = address.CalendarId is { } id ? all.GetValueOrDefault(id) : null;
         if (address.CalendarId is not null && (standard is null || standard.Disclosure[address.Audience] == Detail.Nothing))
             return null;
-        // Drafts and what waits are for members; the desk looks at an edition as other audiences too.
-        var stored = draft with { Audience = Audience.Members, WithUnfinished = draft.WithUnfinished && address.Audience <= Audience.Members };
-        var made = stored.Stored(Core.Time.Zones.Named(address.Zone), (IsoDayOfWeek)(draft.Look?.FirstDayOfWeek ?? address.FirstDayOfWeek));
-        made = made with { Edition = made.Edition with { Audience = address.Audience } };
-        Source[] sources = [.. from one in made.Filters
-                               where all.ContainsKey(one.Key)
-                               let calendar = all[one.Key]
-                               select new Source(calendar.Id, calendar.Plate, calendar.Name, calendar.Hue, calendar.Disclosure, one.Value)];
+        var (made, sources) = Made(draft, address.Audience, Core.Time.Zones.Named(address.Zone), address.FirstDayOfWeek, all);
         return new EditionReading(address, made, sources, await yearPlans.SchoolAsync(address.OrganisationId), standard, address.OrganisationId);
+    }
+    /// <summary>What an edition is made of for an audience: that which it is addressed to, or another that the desk looks at it as.</summary>
+    /// <param name="all">The calendars of the organisation that are in use.</param>
+    internal static (CheckedEdition Checked, Source[] Sources) Made(EditionDraft draft, Audience audience, DateTimeZone zone, int firstDayOfWeek, IReadOnlyDictionary<Guid, Calendar> all)
+    {
+        // Drafts and what waits are for members.
+        var stored = draft with { Audience = Audience.Members, WithUnfinished = draft.WithUnfinished && audience <= Audience.Members };
+        var made = stored.Stored(zone, (IsoDayOfWeek)(draft.Look?.FirstDayOfWeek ?? firstDayOfWeek));
+        return (
+            made with { Edition = made.Edition with { Audience = audience } },
+            [.. from one in made.Filters
+                where all.ContainsKey(one.Key)
+                let calendar = all[one.Key]
+                select new Source(calendar.Id, calendar.Plate, calendar.Name, calendar.Hue, calendar.Disclosure, one.Value)]);
     }
 }

@@ -25,6 +25,7 @@ import {
   type Consequences,
   type ConsequencesRequest,
   type DayInfo,
+  type Destinations,
   type Impact,
   type LineReading,
   type Lists,
@@ -76,6 +77,7 @@ const keys = {
   editionLink: (id: string) => ['editions', id, 'link'] as const,
   palettes: ['palettes'] as const,
   consequences: (draft: string) => ['consequences', draft] as const,
+  destinations: (draft: string) => ['destinations', draft] as const,
 }
 
 export function useSession() {
@@ -163,6 +165,17 @@ export function useConsequences(text: string) {
   return useQuery({
     queryKey: keys.consequences(text),
     queryFn: ({ signal }) => call<Consequences>('POST', '/events/consequences', JSON.parse(text) as ConsequencesRequest, signal),
+    placeholderData: keepPreviousData,
+    retry: false,
+    staleTime: 60_000,
+  })
+}
+
+/** Which editions would deliver a draft; the same text is asked once. */
+export function useDestinations(text: string) {
+  return useQuery({
+    queryKey: keys.destinations(text),
+    queryFn: ({ signal }) => call<Destinations>('POST', '/events/destinations', JSON.parse(text) as ConsequencesRequest, signal),
     placeholderData: keepPreviousData,
     retry: false,
     staleTime: 60_000,

@@ -2148,6 +2148,45 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/events/destinations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ConsequencesRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DestinationsResponse"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/events/{id}": {
         parameters: {
             query?: never;
@@ -3627,6 +3666,35 @@ export interface components {
          * @enum {unknown}
          */
         Density: "airy" | "normal" | "tight";
+        /** @description An edition that an event goes to, or leaves. */
+        DestinationBody: {
+            /** Format: uuid */
+            id: string;
+            /**
+             * Format: uuid
+             * @description Of a calendar's own edition.
+             */
+            calendarId: null | string;
+            name: string;
+            audience: components["schemas"]["Audience"];
+            /** @description How much its readers get of the event. */
+            detail: components["schemas"]["Detail"];
+            /** @description How much they get of it now; nothing of a new one. */
+            was: components["schemas"]["Detail"];
+            /** @description The person composes it, or publishes its calendar. */
+            mayEdit: boolean;
+        };
+        DestinationsResponse: {
+            /** @description Those that the person may know of, composed ones first. */
+            editions: components["schemas"]["DestinationBody"][];
+            /**
+             * Format: int32
+             * @description How many more there are, and have it or would.
+             */
+            unnamed: number;
+            /** @description It is a draft or waits for sign-off: all this is so only then. */
+            whenItGoesOut: boolean;
+        };
         /**
          * @description How much of an event is seen, least first.
          * @enum {unknown}

@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react'
+import { useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { call, Problem, type Edition } from '../api'
 import { DeliveryLine } from '../Delivery'
@@ -8,6 +8,7 @@ import { NothingHere } from '../NothingHere'
 import { useEdition, useEditionPreview, useRefresh } from '../queries'
 import { useToast } from '../Toasts'
 import { usePost } from '../usePost'
+import { useSettled } from '../useSettled'
 import { DeliveryStep } from './DeliveryStep'
 import { draftOf, emptyDraft, presets, type Draft } from './draft'
 import { audienceWords } from './EditionsPage'
@@ -176,14 +177,4 @@ function useSaving() {
   const { problem, isBusy, post } = usePost()
   const [forgotten, setForgotten] = useState<Problem | null>(null)
   return { problem: problem === forgotten ? null : problem, isBusy, post, forget: () => setForgotten(problem) }
-}
-
-/** The text as it was when nobody had typed for a moment. */
-function useSettled(text: string): string {
-  const [settled, setSettled] = useState(text)
-  useEffect(() => {
-    const timer = setTimeout(() => setSettled(text), 350)
-    return () => clearTimeout(timer)
-  }, [text])
-  return settled
 }

@@ -40,14 +40,18 @@ export const emptyDraft: Draft = {
   look: plainLook,
 }
 
+/** What is null was left to what is usual. */
+const said = <T extends object>(given: T | null | undefined) =>
+  Object.fromEntries(Object.entries(given ?? {}).filter(([, value]) => value !== null)) as Partial<T>
+
 export function draftOf(edition: EditionDraft): Draft {
   return {
     ...emptyDraft,
     ...edition,
     name: edition.name ?? '',
     audience: (edition.audience ?? 'everyone') as Draft['audience'],
-    window: { ...emptyDraft.window, ...edition.window },
-    look: { ...plainLook, ...edition.look },
+    window: { ...emptyDraft.window, ...said(edition.window) },
+    look: { ...plainLook, ...said(edition.look) },
   }
 }
 

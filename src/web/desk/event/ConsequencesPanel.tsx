@@ -1,17 +1,20 @@
 import type { UseQueryResult } from '@tanstack/react-query'
-import { Link } from 'react-router'
 import type { Day } from '../../shared/days'
-import type { Calendar, Consequences, WhoSees as WhoSeesLine } from '../api'
+import type { Calendar, Consequences, Destinations, WhoSees as WhoSeesLine } from '../api'
 import { Level } from '../Level'
 import { audiences, isMore } from '../openness'
 import { DateList, type ConsequenceDate } from './DateList'
 import type { Draft } from './draft'
+import { WhereItGoes } from './WhereItGoes'
 import { YearPicture } from './YearPicture'
 
 interface ConsequencesPanelProps {
   draft: Draft
   set: (change: Partial<Draft>) => void
   answer: UseQueryResult<Consequences>
+  destinations: Destinations | undefined
+  /** Nobody has it yet. */
+  isNew: boolean
   /** Its home and where it is placed. */
   shownOn: Calendar[]
   /** The day of the series that was opened. */
@@ -19,7 +22,7 @@ interface ConsequencesPanelProps {
 }
 
 /** What follows from the draft, live: its dates, who will see it, where it goes. */
-export function ConsequencesPanel({ draft, set, answer, shownOn, seen }: ConsequencesPanelProps) {
+export function ConsequencesPanel({ draft, set, answer, destinations, isNew, shownOn, seen }: ConsequencesPanelProps) {
   const recurs = draft.pattern !== 'once' || draft.extra.length > 0
   const toggle = (date: ConsequenceDate) => {
     const day = date.recurrenceId.slice(0, 10)
@@ -39,7 +42,7 @@ export function ConsequencesPanel({ draft, set, answer, shownOn, seen }: Consequ
         <DateList consequences={answer.data} seen={seen} onToggle={recurs ? toggle : null} onAdd={add} />
       )}
       {answer.data && <WhoSees lines={answer.data.whoSees} />}
-      <WhereItGoes shownOn={shownOn} />
+      {destinations && <WhereItGoes destinations={destinations} isNew={isNew} shownOn={shownOn} />}
     </aside>
   )
 }
@@ -79,34 +82,6 @@ function WhoSees({ lines }: { lines: WhoSeesLine[] }) {
           </div>
         ))}
       </dl>
-    </section>
-  )
-}
-
-function WhereItGoes({ shownOn }: { shownOn: Calendar[] }) {
-  const out = shownOn.filter((calendar) => calendar.disclosure.everyone !== 'nothing' || calendar.hasSecretLink)
-  const inside = shownOn.filter((calendar) => !out.includes(calendar))
-  return (
-    <section>
-      <h2>Where it goes</h2>
-      {out.length > 0 && (
-        <p>
-          To the pages, embeds and feeds of{' '}
-          {out.map((calendar, index) => (
-            <span key={calendar.id}>
-              {index > 0 && (index === out.length - 1 ? ' and ' : ', ')}
-              {calendar.mayPublish ? <Link to={`/calendars/${calendar.id}/publishing`}>{calendar.name}</Link> : calendar.name}
-            </span>
-          ))}
-          , as far as each shows it, within seconds.
-        </p>
-      )}
-      {inside.map((calendar) => (
-        <p key={calendar.id}>
-          It stays inside on {calendar.name}, which is open to nobody outside.{' '}
-          {calendar.mayManage && <Link to="/calendars">Say who sees it</Link>}
-        </p>
-      ))}
     </section>
   )
 }

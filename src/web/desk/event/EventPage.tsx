@@ -2,9 +2,10 @@ import { useDeferredValue } from 'react'
 import { useForm, useWatch } from 'react-hook-form'
 import { Link } from 'react-router'
 import { sayDay } from '../../shared/days'
-import type { Calendar, Happening, LineReading, Proposal } from '../api'
+import type { Calendar, Happening, HappeningRequest, LineReading, Proposal } from '../api'
 import { sayAgo } from '../Delivery'
-import { useConsequences, useLists, useOrganisation } from '../queries'
+import { useConsequences, useDestinations, useLists, useOrganisation } from '../queries'
+import { useSettled } from '../useSettled'
 import { CalendarChoice } from './CalendarChoice'
 import { ConsequencesPanel } from './ConsequencesPanel'
 import { Conflict } from './Conflict'
@@ -46,22 +47,16 @@ export function EventPage({ calendars, stored, draft: start, line = null, propos
   const calendar = calendars.find((one) => one.id === draft.calendarId)
   const shownOn = calendars.filter((one) => one.id === draft.calendarId || draft.placements.includes(one.id))
   const save = (isDraft: boolean) => form.handleSubmit((values) => acts.save(requestOf(values, isDraft), calendar))
-  // Only when and where it happens, and who sees it, is asked about: typing a title asks nothing.
+  // What follows for its dates is asked at once, and not for typing a title.
   const isDraft = stored?.state === 'draft'
-  const asked = {
-    ...requestOf(draft, isDraft),
-    title: null,
-    description: null,
-    categoryId: null,
-    tags: [],
-    links: [],
-    files: [],
-    contact: '',
-    notes: '',
-  }
+  const asking = (event: Partial<HappeningRequest>) =>
+    JSON.stringify({ event, eventId: stored?.id ?? null, recurrenceId: stored?.recurrenceId ?? null })
+  const told = { ...requestOf(draft, isDraft), links: [], files: [], contact: '', notes: '' }
   const consequences = useConsequences(
-    useDeferredValue(JSON.stringify({ event: asked, eventId: stored?.id ?? null, recurrenceId: stored?.recurrenceId ?? null })),
+    useDeferredValue(asking({ ...told, title: null, description: null, categoryId: null, tags: [] })),
   )
+  // Filters of editions look at what is said of it, too.
+  const destinations = useDestinations(useSettled(asking(told)))
 
   return (
     <main className="event">
@@ -202,6 +197,8 @@ export function EventPage({ calendars, stored, draft: start, line = null, propos
         draft={draft}
         set={set}
         answer={consequences}
+        destinations={destinations.data}
+        isNew={stored === null}
         shownOn={shownOn}
         seen={stored?.recurs ? stored.date : null}
       />
