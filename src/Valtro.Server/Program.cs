@@ -45,7 +45,7 @@ services.AddSingleton<PublicAddresses>().AddSingleton<Rendering>().AddSingleton<
 services.AddSingleton<WebAssets>().AddSingleton<ReadingPages>().AddSingleton<PublicApi.Reader>().AddSingleton<RichTexts>();
 services.AddSingleton<CalendarView>().AddSingleton<OccurrenceApi.OccurrenceView>().AddSingleton<ClashView>();
 services.AddScoped<Access>().AddScoped<Sessions>().AddScoped<PasswordResets>().AddScoped<Passwords>();
-services.AddScoped<EventDesk>().AddScoped<EventChanges>().AddScoped<SeveralApi.Reader>().AddScoped<YearApi.Plans>().AddScoped<Destinations>();
+services.AddScoped<EventDesk>().AddScoped<EventChanges>().AddScoped<SeveralApi.Reader>().AddScoped<YearApi.Plans>().AddScoped<Destinations>().AddScoped<LosingEditions>();
 services.AddScoped<SignOffApi.Queue>().AddScoped<CalendarLifeApi.Life>().AddScoped<PreviewApi.Preview>().AddScoped<EditionDesk>();
 if (!isDescribing)
     services.AddHostedService<Announcements>().AddHostedService<BinKeeper>().AddHostedService<FetchKeeper>();

@@ -151,8 +151,11 @@ public sealed class PlacementTests(ValtroApp app) : IClassFixture<ValtroApp>
         var id = (string)(await NewAsync(ada, "In the bin", "BIN"))["id"]!;
         await ada.DoAsync(HttpMethod.Post, "/api/events", On(id, "Goes along", await ada.CalendarAsync("PW")));
         Assert.Contains("Goes along", await FeedAsync("port-watch"), StringComparison.Ordinal);
+        await EditionAsync("Only of the bin", "everyone", id);
+        await EditionAsync("Of the bin and the watch", "everyone", id, await ada.CalendarAsync("PW"));
         var preview = await ada.GetAsync($"/api/calendars/{id}/removal");
         Assert.Equal((1, 1), ((int)preview["events"]!, (int)preview["elsewhere"]!));
+        Assert.Equal([("Of the bin and the watch", false), ("Only of the bin", true)], preview["editions"]!.AsArray().Select(one => ((string)one!["name"]!, (bool)one["becomesEmpty"]!)));
         (await ada.SendAsync(HttpMethod.Delete, $"/api/calendars/{id}")).EnsureSuccessStatusCode();
         app.Clock.Advance(NodaTime.Duration.FromSeconds(2));
         Assert.Equal(HttpStatusCode.NotFound, (await app.Reader().Http.GetAsync("/c/pinewick/in-the-bin.ics")).StatusCode);
@@ -161,6 +164,8 @@ public sealed class PlacementTests(ValtroApp app) : IClassFixture<ValtroApp>
         (await ada.SendAsync(HttpMethod.Post, $"/api/calendars/{id}/restore")).EnsureSuccessStatusCode();
         Assert.Contains("Goes along", await FeedAsync("in-the-bin"), StringComparison.Ordinal);
         Assert.Contains("Goes along", await FeedAsync("port-watch"), StringComparison.Ordinal);
+
+        Task EditionAsync(string name, string audience, params string[] plates) => ada.DoAsync(HttpMethod.Post, "/api/editions", new { edition = new { name, audience, sources = plates.Select(calendarId => new { calendarId }) } });
     }
 
     [Fact]

@@ -15,7 +15,8 @@ public sealed record MergeRequest(Guid Into);
 public sealed record MergePreview(int Moves, int Places, IReadOnlyList<string> NewlySees, IReadOnlyList<string> SeesLess);
 
 /// <param name="Elsewhere">Of its events, how many are shown on other calendars too: they go from there as well.</param>
-public sealed record RemovalPreview(int Events, int Elsewhere, IReadOnlyList<EmptiedBody> Empties);
+/// <param name="Editions">Composed ones that tell something of it now.</param>
+public sealed record RemovalPreview(int Events, int Elsewhere, IReadOnlyList<EmptiedBody> Empties, IReadOnlyList<LosingEdition> Editions);
 
 public sealed record BinnedCalendar(Guid Id, string Name, string Plate, string Colour, Instant RemovedAt, Instant GoneAt);
 
@@ -34,7 +35,7 @@ internal static class CalendarLifeApi
         api.MapPost("/calendars/{id:guid}/merge", (Guid id, MergeRequest request, Life life) => life.MergeAsync(id, request.Into));
     }
 
-    public sealed class Life(Access access, CalendarStore calendars, EventStore events, EditionStore editions, IClock clock)
+    public sealed class Life(Access access, CalendarStore calendars, EventStore events, EditionStore editions, LosingEditions losing, IClock clock)
     {
         private Task<Viewer> AllowedAsync() => access.RequireAsync(OrganisationAction.ManageCalendars, CalendarApi.KeepersOnly);
 
@@ -60,7 +61,8 @@ internal static class CalendarLifeApi
             var fetched = calendar.GoesOut ? await editions.FetchedSinceAsync(viewer.OrganisationId, id, clock.GetCurrentInstant() - Duration.FromDays(7)) : [];
             return TypedResults.Ok(new RemovalPreview(
                 home.Length, home.Count(one => one.Placements.Count > 0),
-                [.. fetched.GroupBy(one => one.Kind).Select(group => new EmptiedBody(group.Key, group.Sum(one => one.Programs)))]));
+                [.. fetched.GroupBy(one => one.Kind).Select(group => new EmptiedBody(group.Key, group.Sum(one => one.Programs)))],
+                [.. (await losing.OfAsync(calendar)).Where(group => calendar.Disclosure[group.Key] > Detail.Nothing).SelectMany(group => group)]));
         }
 
         public async Task<NoContent> RemoveAsync(Guid id)

@@ -30,11 +30,6 @@ public sealed record Counted(int Count, IReadOnlyList<TitledEvent> Events);
 /// <param name="Programs">How many programs fetched it in the last seven days.</param>
 public sealed record EmptiedBody(string What, int Programs);
 
-/// <summary>An edition that joins the calendar with others.</summary>
-/// <param name="BecomesEmpty">None of its other calendars shows this audience anything.</param>
-/// <param name="Programs">How many programs fetched it in the last seven days.</param>
-public sealed record LosingEdition(Guid Id, string Name, bool BecomesEmpty, int Programs);
-
 /// <summary>Who sees how much of a calendar: looked at before it is changed, and changed.</summary>
 internal static class DisclosureApi
 {
@@ -48,7 +43,7 @@ internal static class DisclosureApi
         api.MapPut("/calendars/{id:guid}/disclosure", Save);
     }
 
-    private static async Task<Ok<IReadOnlyList<OpeningBody>>> Preview(Guid id, DisclosureRequest request, Access access, CalendarStore calendars, EventStore events, EditionStore editions, EditionSettingsStore settings, IClock clock)
+    private static async Task<Ok<IReadOnlyList<OpeningBody>>> Preview(Guid id, DisclosureRequest request, Access access, CalendarStore calendars, EventStore events, EditionStore editions, LosingEditions losing, IClock clock)
     {
         var viewer = await access.RequireAsync(OrganisationAction.ManageCalendars, CalendarApi.KeepersOnly);
         var calendar = await calendars.FindAsync(viewer.OrganisationId, id) ?? throw new NotFoundException("calendar");
@@ -58,13 +53,8 @@ internal static class DisclosureApi
             return TypedResults.Ok<IReadOnlyList<OpeningBody>>([.. openings.Select(one => Body(one, calendar, [], []))]);
         var fetches = await editions.FetchesAsync(viewer.OrganisationId, clock.GetCurrentInstant() - Duration.FromDays(7));
         FetchCount[] fetched = [.. fetches.Where(one => one.CalendarId == id).Select(one => new FetchCount(one.Audience, one.Kind, one.Programs))];
-        var joining = (await settings.ListAsync(viewer.OrganisationId)).Where(edition => !edition.IsStandard && edition.Sources.Contains(id)).ToArray();
-        var all = EventDesk.DisclosuresOf((await calendars.ListAsync(viewer.OrganisationId)).ToDictionary(one => one.Id));
-        return TypedResults.Ok<IReadOnlyList<OpeningBody>>([.. openings.Select(one => Body(one, calendar, fetched, [.. joining
-            .Where(edition => one.Becomes == Detail.Nothing && edition.Draft.Audience == one.Audience)
-            .Select(edition => new LosingEdition(
-                edition.Id, edition.Name, edition.Sources.All(source => source == id || all[source][one.Audience] == Detail.Nothing),
-                fetches.Where(fetch => fetch.EditionId == edition.Id).Sum(fetch => fetch.Programs)))]))]);
+        var drawing = await losing.OfAsync(calendar);
+        return TypedResults.Ok<IReadOnlyList<OpeningBody>>([.. openings.Select(one => Body(one, calendar, fetched, one.Becomes == Detail.Nothing ? [.. drawing[one.Audience]] : []))]);
     }
 
     private static async Task<Results<Ok<CalendarResponse>, ProblemHttpResult>> Save(Guid id, DisclosureRequest request, Access access, CalendarStore calendars, CalendarView view, IClock clock)

@@ -4104,12 +4104,12 @@ export interface components {
             severalDays?: components["schemas"]["SeveralDays"];
             line?: null | components["schemas"]["PatternPartDraft"][];
         };
-        /** @description An edition that joins the calendar with others. */
+        /** @description An edition that joins a calendar with others, and gets nothing of it any more. */
         LosingEdition: {
             /** Format: uuid */
             id: string;
             name: string;
-            /** @description None of its other calendars shows this audience anything. */
+            /** @description None of its other calendars shows its audience anything. */
             becomesEmpty: boolean;
             /**
              * Format: int32
@@ -4331,6 +4331,8 @@ export interface components {
              */
             elsewhere: number;
             empties: components["schemas"]["EmptiedBody"][];
+            /** @description Composed ones that tell something of it now. */
+            editions: components["schemas"]["LosingEdition"][];
         };
         /** @description The repetition as the event page's sentence says it. */
         RepeatDraft: {

@@ -6,7 +6,7 @@ import { call, type Calendar, type MergePreview, type RemovalPreview } from '../
 import { useRefresh } from '../queries'
 import { useToast } from '../Toasts'
 import { usePost } from '../usePost'
-import { sayPrograms } from './WhatFollows'
+import { Losing, sayPrograms } from './WhatFollows'
 
 const events = (count: number) => (count === 1 ? '1 event' : `${count} events`)
 
@@ -53,6 +53,7 @@ export function RemoveDialog({ calendar, onClose }: { calendar: Calendar; onClos
                 Its {what} will be gone: {sayPrograms(programs)}.
               </li>
             ))}
+            <Losing editions={preview.editions} />
           </ul>
         )}
         <p>It rests in the bin for 90 days and can be restored from there, with all its events and addresses.</p>

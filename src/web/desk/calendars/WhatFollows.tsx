@@ -27,17 +27,22 @@ export function WhatFollows({ openings }: { openings: Opening[] }) {
                 the {kinds[what] ?? what} will have nothing to show: {sayPrograms(programs)}
               </li>
             ))}
-            {opening.editions.map((edition) => (
-              <li key={edition.id}>
-                the edition <Link to={`/editions/${edition.id}`}>{edition.name}</Link>{' '}
-                {edition.becomesEmpty ? 'will be empty' : 'will be without it'}: {sayPrograms(edition.programs)}
-              </li>
-            ))}
+            <Losing editions={opening.editions} />
           </ul>
         </li>
       ))}
     </ul>
   )
+}
+
+/** Editions that join the calendar with others. */
+export function Losing({ editions }: { editions: Opening['editions'] }) {
+  return editions.map((edition) => (
+    <li key={edition.id}>
+      the edition <Link to={`/editions/${edition.id}`}>{edition.name}</Link>{' '}
+      {edition.becomesEmpty ? 'will be empty' : 'will be without it'}: {sayPrograms(edition.programs)}
+    </li>
+  ))
 }
 
 const kinds: Record<string, string> = { page: 'reading page', embed: 'embed', feed: 'feed' }
