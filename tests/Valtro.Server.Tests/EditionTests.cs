@@ -124,7 +124,7 @@ public sealed class EditionTests(ValtroApp app) : IClassFixture<ValtroApp>
         var survey = EntriesOf(await PartAsync(path, "2026-12"), "Survey walk").Single();
         var address = $"{path}/entries/{survey["id"]}";
         var page = await app.Reader().Http.GetStringAsync(address);
-        Assert.Contains("<h1>Survey walk</h1>", page, StringComparison.Ordinal);
+        Assert.Contains("<h1 dir=\"auto\">Survey walk</h1>", page, StringComparison.Ordinal);
         Assert.Contains("geo:43.9502,-60.0102", page, StringComparison.Ordinal);
         Assert.Contains("og:title", page, StringComparison.Ordinal);
         Assert.DoesNotContain("noindex", page, StringComparison.Ordinal);

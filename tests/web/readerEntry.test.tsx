@@ -132,13 +132,16 @@ describe('giving it away', () => {
   test('on paper: a month a page, or one list without anything to press', async () => {
     const printed = vi.fn()
     vi.stubGlobal('print', printed)
-    serve({ '.json?month=all': part('all', [...week, entry('Lamp parade', '2026-12-04 17:00-18:00')], edition()) })
+    const voyage = entry('Voyage', '2026-10-30/2026-11-01')
+    serve({ '.json?month=all': part('all', [voyage, ...week, entry('Lamp parade', '2026-12-04 17:00-18:00')], edition()) })
     const user = open(pageOf(week, edition({}, { to: '2026-12-19' })))
     await user.click(press('Print months'))
     const sheet = () => document.querySelector<HTMLElement>('.sheet')!
-    expect(await screen.findByText('Lamp parade')).toBeTruthy()
+    expect(await screen.findAllByText('Lamp parade')).toHaveLength(2)
     expect([...sheet().querySelectorAll('caption')].map((name) => name.textContent)).toEqual(['November 2026', 'December 2026'])
     expect(sheet().querySelector('button')).toBeNull()
+    const november = sheet().querySelector('table')!
+    expect([...november.querySelectorAll('td')].filter((day) => day.textContent?.includes('Voyage'))).toHaveLength(2)
     expect(printed).toHaveBeenCalledTimes(1)
     window.dispatchEvent(new Event('afterprint'))
     expect(await vi.waitFor(() => (expect(document.querySelector('.sheet')).toBeNull(), true))).toBe(true)

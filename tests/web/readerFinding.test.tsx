@@ -117,6 +117,8 @@ describe('whoever narrows the page', () => {
     await user.click(panel.getByRole('button', { name: 'Copy the feed link' }))
     expect(await navigator.clipboard.readText()).toBe(`${addresses.feed}?only=PW`)
     expect(panel.getByRole('status').textContent).toBe('Copied.')
+    await user.keyboard('{Escape}')
+    expect(document.activeElement).toBe(press('Subscribe'))
   })
 })
 
@@ -176,8 +178,10 @@ describe('changed lately', () => {
     expect(lines[2]).toMatch(/Slipway \(was Loft\)/)
     expect(lines[3]).toMatch(/takes place after all: .*23 Nov/)
     expect(within(panel).getByRole('link', { name: 'Atom' }).getAttribute('href')).toBe(addresses.atom)
+    expect(panel.nextElementSibling?.className).toBe('edition-foot')
     await user.click(within(panel).getByRole('button', { name: 'Close' }))
     expect(screen.queryByRole('region', { name: 'Changed lately' })).toBeNull()
+    expect(document.activeElement).toBe(press('Changed lately'))
   })
 
   test('says when nothing was, and when it cannot be known', async () => {

@@ -59,7 +59,7 @@ public sealed class EntryPages(WebAssets assets, PublicAddresses addresses, Sett
             page.Append(CultureInfo.InvariantCulture, $"<span class=\"plate hue-{source.Hue.Name}\">{Html.Encode(source.Plate.Code)}</span> <span class=\"soft\">{Html.Encode(source.Name)}</span> ");
         page.Append("</div>\n");
         var struck = body.State == EventState.Cancelled;
-        page.Append(CultureInfo.InvariantCulture, $"<h1{(struck ? " class=\"struck\"" : "")}>{Html.Encode(body.Title)}</h1>\n");
+        page.Append(CultureInfo.InvariantCulture, $"<h1 dir=\"auto\"{(struck ? " class=\"struck\"" : "")}>{Html.Encode(body.Title)}</h1>\n");
         if (struck)
             page.Append(CultureInfo.InvariantCulture, $"<p class=\"cancelled\">{Html.Encode(words["cancelled"])}</p>\n");
         page.Append(CultureInfo.InvariantCulture, $"<p class=\"entry-when\"><time datetime=\"{Html.Encode(body.Start)}\" data-end=\"{Html.Encode(body.End)}\" data-zone=\"{Html.Encode(reading.Edition.Zone.Id)}\" data-clock=\"{(reading.Checked.Look.Clock == ClockFace.Twelve ? "twelve" : "twentyFour")}\" data-your-time=\"{Html.Encode(words["yourTime"])}\">{Html.Encode(when)}</time>");

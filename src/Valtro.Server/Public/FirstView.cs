@@ -73,9 +73,9 @@ internal sealed class FirstView
         Add("<header class=\"edition-head\"><div class=\"edition-name\">");
         if (_edition.Sources is [var alone])
             Add($"<span class=\"plate hue-{alone.Colour} plate-usual\">{Text(alone.Plate)}</span>");
-        Add($"<h1>{Text(_edition.Name)}</h1><span class=\"organisation\">{Text(_edition.Organisation)}</span></div>");
+        Add($"<h1 dir=\"auto\">{Text(_edition.Name)}</h1><span class=\"organisation\">{Text(_edition.Organisation)}</span></div>");
         if (_edition.Description.Length > 0)
-            Add($"<p class=\"edition-about\">{Text(_edition.Description)}</p>");
+            Add($"<p class=\"edition-about\" dir=\"auto\">{Text(_edition.Description)}</p>");
         Add("<div class=\"edition-tools\">");
         var period = PeriodOf(view, day);
         if (period.Length > 0)

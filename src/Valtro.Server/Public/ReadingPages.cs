@@ -128,7 +128,7 @@ public sealed class ReadingPages(WebAssets assets, PublicAddresses addresses) : 
     private static void AppendList(StringBuilder page, EditionBody edition, ReadingWords words, PageAddresses at, IEnumerable<EntryBody> entries)
     {
         var culture = words.CultureFor(edition.Locale);
-        page.Append(CultureInfo.InvariantCulture, $"<main class=\"plain-list\"><h1>{Html.Encode(edition.Name)}</h1>");
+        page.Append(CultureInfo.InvariantCulture, $"<main class=\"plain-list\"><h1 dir=\"auto\">{Html.Encode(edition.Name)}</h1>");
         if (edition.Description.Length > 0)
             page.Append(CultureInfo.InvariantCulture, $"<p>{Html.Encode(edition.Description)}</p>");
         page.Append("<ul>");

@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useLayoutEffect, useMemo, useState } from 'react'
+import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState, type MouseEvent } from 'react'
 import { addDays, monthOf, weekOf } from '../shared/days'
 import { Plate } from '../shared/Plate'
 import { Cards } from './Cards'
@@ -19,7 +19,7 @@ import { useParts } from './useParts'
 import { narrowed, useReading } from './useReading'
 import { WeekGrid, weekFrom } from './WeekGrid'
 
-type Panel = 'subscribe' | 'changes' | null
+type Panel = 'subscribe' | 'changes'
 
 /** The reading page, and the embed: the same thing, with less around it. */
 export function Reader({ data }: { data: PageData }) {
@@ -33,7 +33,7 @@ export function Reader({ data }: { data: PageData }) {
 
   const reading = useReading(data, edition, parts)
   const [open, setOpen] = useState<string | null>(null)
-  const [panel, setPanel] = useState<Panel>(null)
+  const { panel, toggle, close } = usePanel()
   const [sheet, setSheet] = useState<'months' | 'list' | null>(null)
   const [said, setSaid] = useState('')
   const { wanted, view, span, entries, today } = reading
@@ -74,26 +74,20 @@ export function Reader({ data }: { data: PageData }) {
             {edition.sources.length === 1 && edition.sources[0] && (
               <Plate code={edition.sources[0].plate} colour={edition.sources[0].colour} />
             )}
-            <h1>{edition.name}</h1>
+            <h1 dir="auto">{edition.name}</h1>
             <span className="organisation">{edition.organisation}</span>
           </div>
-          {edition.description && <p className="edition-about">{edition.description}</p>}
+          {edition.description && <p className="edition-about" dir="auto">{edition.description}</p>}
           <Tools reading={reading} onOpen={setOpen}>
             {data.addresses.feed && (
-              <button
-                type="button"
-                className="plain"
-                aria-expanded={panel === 'subscribe'}
-                onClick={() => setPanel(panel === 'subscribe' ? null : 'subscribe')}
-              >
+              <button type="button" className="plain" aria-expanded={panel === 'subscribe'} onClick={toggle('subscribe')}>
                 {words.subscribe}
               </button>
             )}
           </Tools>
           {edition.look.legend && edition.sources.length > 1 && <Chooser only={reading.only} onChoose={reading.choose} />}
         </header>
-        {panel === 'subscribe' && <Subscribe only={reading.only} onClose={() => setPanel(null)} />}
-        {panel === 'changes' && <Changes version={version} onClose={() => setPanel(null)} />}
+        {panel === 'subscribe' && <Subscribe only={reading.only} onClose={close} />}
         {freshness === 'away' && (
           <p className="notice" role="status">
             {edition.look.failedText || words.away}
@@ -117,16 +111,12 @@ export function Reader({ data }: { data: PageData }) {
         {view === 'day' && <WeekGrid days={[reading.day]} entries={entries} />}
         {view === 'list' && <EntryList name="list" entries={entries} from={span.from} to={span.to} empty={empty} />}
         {view === 'cards' && <Cards entries={entries} from={span.from} to={span.to} empty={empty} />}
+        {panel === 'changes' && <Changes version={version} onClose={close} />}
         <footer className="edition-foot">
           {edition.look.zoneLabel && <span>{speech.zone(edition)}</span>}
           <span className="stretch" />
           <SearchBox entries={everything} onWanted={needAll} />
-          <button
-            type="button"
-            className="as-link"
-            aria-expanded={panel === 'changes'}
-            onClick={() => setPanel(panel === 'changes' ? null : 'changes')}
-          >
+          <button type="button" className="as-link" aria-expanded={panel === 'changes'} onClick={toggle('changes')}>
             {words.changes}
           </button>
           {data.addresses.page && (
@@ -167,4 +157,21 @@ export function Reader({ data }: { data: PageData }) {
       )}
     </PageContext>
   )
+}
+
+/** One of the panels, which stands beside the button that opens it; closed, it gives the focus back. */
+function usePanel() {
+  const [panel, setPanel] = useState<Panel | null>(null)
+  const opener = useRef<HTMLButtonElement | null>(null)
+  return {
+    panel,
+    toggle: (which: Panel) => (event: MouseEvent<HTMLButtonElement>) => {
+      opener.current = event.currentTarget
+      setPanel(panel === which ? null : which)
+    },
+    close: () => {
+      setPanel(null)
+      opener.current?.focus()
+    },
+  }
 }

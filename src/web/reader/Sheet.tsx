@@ -1,6 +1,5 @@
 import { useEffect, useRef } from 'react'
 import { addMonths, monthOf, type Day, type Month } from '../shared/days'
-import { touches } from '../shared/slips'
 import type { Entry } from './edition'
 import { EntryList } from './EntryList'
 import { MonthGrid } from './MonthGrid'
@@ -54,20 +53,10 @@ export function Sheet({
         {kind === 'list' ? (
           <EntryList name="sheet" entries={entries} from={from} to={to} empty={page.speech.words.nothing} />
         ) : (
-          months.map((month) => (
-            <MonthGrid
-              key={month}
-              month={month}
-              entries={entries.filter((entry) => entry.start.slice(0, 7) <= month && touchesMonth(entry, month))}
-            />
-          ))
+          // The days before and after a month stand on its page too, so they say what is on.
+          months.map((month) => <MonthGrid key={month} month={month} entries={entries} />)
         )}
       </div>
     </PageContext>
   )
-}
-
-function touchesMonth(entry: Entry, month: Month): boolean {
-  const next = `${addMonths(month, 1)}-01`
-  return entry.start.slice(0, 10) < next && (entry.end.slice(0, 10) >= `${month}-01` || touches(entry, `${month}-01`))
 }
