@@ -55,6 +55,16 @@ public sealed class DestinationTests(ValtroApp app) : IClassFixture<ValtroApp>
     }
 
     [Fact]
+    public async Task A_change_that_waits_for_sign_off_goes_there_when_it_is_approved()
+    {
+        var ada = await app.SignedInAsync();
+        var added = await ada.DoAsync(HttpMethod.Post, "/api/events", await FormAsync(ada, "ROW"));
+        var cy = await app.SignedInAsync("cy");
+        Assert.True((bool)(await AskAsync(cy, await FormAsync(cy, "ROW"), (string)added["id"]!))["whenItGoesOut"]!);
+        Assert.False((bool)(await AskAsync(ada, await FormAsync(ada, "ROW"), (string)added["id"]!))["whenItGoesOut"]!);
+    }
+
+    [Fact]
     public async Task Moved_to_another_calendar_it_leaves_some_and_comes_to_others()
     {
         var ada = await app.SignedInAsync();

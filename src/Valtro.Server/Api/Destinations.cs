@@ -15,7 +15,7 @@ public sealed record DestinationBody(Guid Id, Guid? CalendarId, string Name, Aud
 
 /// <param name="Editions">Those that the person may know of, composed ones first.</param>
 /// <param name="Unnamed">How many more there are, and have it or would.</param>
-/// <param name="WhenItGoesOut">It is a draft or waits for sign-off: all this is so only then.</param>
+/// <param name="WhenItGoesOut">It is a draft, or it or the change waits for sign-off: all this is so only then.</param>
 public sealed record DestinationsResponse(IReadOnlyList<DestinationBody> Editions, int Unnamed, bool WhenItGoesOut);
 
 /// <summary>Which editions deliver an event, by the very composition that delivers it.</summary>

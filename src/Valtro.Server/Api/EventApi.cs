@@ -69,7 +69,8 @@ internal static class EventApi
             Category = setting.Categories.FirstOrDefault(one => one.Id == request.Event.CategoryId),
             Tags = request.Event.Tags ?? [],
         };
-        return TypedResults.Ok(await destinations.OfAsync(desk, viewer, sketch with { Content = content }, found?.Event));
+        var answer = await destinations.OfAsync(desk, viewer, sketch with { Content = content }, found?.Event);
+        return TypedResults.Ok(answer with { WhenItGoesOut = answer.WhenItGoesOut || found is { ChangesAtOnce: false } });
     }
 
     /// <exception cref="RuleException">When it happens cannot be.</exception>

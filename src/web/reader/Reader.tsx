@@ -77,7 +77,11 @@ export function Reader({ data }: { data: PageData }) {
             <h1 dir="auto">{edition.name}</h1>
             <span className="organisation">{edition.organisation}</span>
           </div>
-          {edition.description && <p className="edition-about" dir="auto">{edition.description}</p>}
+          {edition.description && (
+            <p className="edition-about" dir="auto">
+              {edition.description}
+            </p>
+          )}
           <Tools reading={reading} onOpen={setOpen}>
             {data.addresses.feed && (
               <button type="button" className="plain" aria-expanded={panel === 'subscribe'} onClick={toggle('subscribe')}>

@@ -3692,7 +3692,7 @@ export interface components {
              * @description How many more there are, and have it or would.
              */
             unnamed: number;
-            /** @description It is a draft or waits for sign-off: all this is so only then. */
+            /** @description It is a draft, or it or the change waits for sign-off: all this is so only then. */
             whenItGoesOut: boolean;
         };
         /**
