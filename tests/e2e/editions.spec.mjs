@@ -55,6 +55,17 @@ test('families get one page of two classes and the school, and a change of its l
     await expect(page.getByRole('status').filter({ hasText: 'Two watches is saved' })).toBeVisible()
     await expect(embed.getByRole('heading', { name: 'Dates of both watches' })).toBeVisible({ timeout: 5_000 })
   })
+
+  await test.step('a new event says that it will go there, and not any more once its calendar is another', async () => {
+    await page.goto('/events/new')
+    await page.getByLabel('Title', { exact: true }).fill('Where it goes')
+    await page.getByRole('radio', { name: /Starboard Watch/ }).check({ force: true })
+    const goes = page.getByRole('complementary', { name: 'What follows from this' }).getByRole('listitem')
+    await expect(goes.filter({ hasText: 'Two watches for everyone' })).toHaveCount(1)
+    await page.getByRole('radio', { name: /Slipway and hall/ }).check({ force: true })
+    await expect(goes.filter({ hasText: 'When slipway and hall are taken for everyone' })).toHaveCount(1)
+    await expect(goes.filter({ hasText: 'Two watches' })).toHaveCount(0)
+  })
 })
 
 test('a reader narrows the page to one watch, keeps that, searches, goes to a day and takes a feed of just that', async ({ page, request }) => {
