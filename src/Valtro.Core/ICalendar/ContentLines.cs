@@ -13,6 +13,10 @@ internal sealed class ContentLines(IBufferWriter<byte> output)
     private byte[] _line = new byte[256];
     private int _length;
 
+    // An event says when it changed several times, and many changed at once.
+    private readonly byte[] _moment = new byte[16];
+    private Instant? _momentOf;
+
     public void Begin(ReadOnlySpan<byte> component) => Line("BEGIN:"u8, component);
 
     public void End(ReadOnlySpan<byte> component) => Line("END:"u8, component);
@@ -54,8 +58,26 @@ internal sealed class ContentLines(IBufferWriter<byte> output)
     public void Moment(ReadOnlySpan<byte> nameAndColon, Instant value)
     {
         Add(nameAndColon);
-        AddDateTime(value.InUtc().LocalDateTime);
-        Add("Z"u8);
+        if (_momentOf == value)
+        {
+            Add(_moment);
+        }
+        else
+        {
+            AddDateTime(value.InUtc().LocalDateTime);
+            Add("Z"u8);
+            _line.AsSpan(_length - _moment.Length, _moment.Length).CopyTo(_moment);
+            _momentOf = value;
+        }
+        Finish();
+    }
+
+    /// <summary>A UUID in its usual form.</summary>
+    public void Identity(ReadOnlySpan<byte> nameAndColon, Guid value)
+    {
+        Add(nameAndColon);
+        value.TryFormat(Room(36), out var written);
+        _length += written;
         Finish();
     }
 
@@ -112,26 +134,30 @@ internal sealed class ContentLines(IBufferWriter<byte> output)
 
     private void AddDate(LocalDateTime value)
     {
-        AddDigits(value.Year, 4);
-        AddDigits(value.Month, 2);
-        AddDigits(value.Day, 2);
+        var (year, month, day) = value.Date;
+        var room = Room(8);
+        TwoDigits(room, year / 100);
+        TwoDigits(room[2..], year % 100);
+        TwoDigits(room[4..], month);
+        TwoDigits(room[6..], day);
+        _length += 8;
     }
 
     private void AddDateTime(LocalDateTime value)
     {
         AddDate(value);
-        Add("T"u8);
-        AddDigits(value.Hour, 2);
-        AddDigits(value.Minute, 2);
-        AddDigits(value.Second, 2);
+        var room = Room(7);
+        room[0] = (byte)'T';
+        TwoDigits(room[1..], value.Hour);
+        TwoDigits(room[3..], value.Minute);
+        TwoDigits(room[5..], value.Second);
+        _length += 7;
     }
 
-    private void AddDigits(int value, int width)
+    private static void TwoDigits(Span<byte> room, int value)
     {
-        var room = Room(width);
-        for (var index = width - 1; index >= 0; index--, value /= 10)
-            room[index] = (byte)('0' + value % 10);
-        _length += width;
+        room[1] = (byte)('0' + value % 10);
+        room[0] = (byte)('0' + value / 10);
     }
 
     private void AddEscaped(string value)
@@ -194,8 +220,10 @@ internal sealed class ContentLines(IBufferWriter<byte> output)
             line = line[cut..];
             longest = LongestLine - 1;
         }
-        output.Write(line);
-        output.Write("\r\n"u8);
+        var room = output.GetSpan(line.Length + 2);
+        line.CopyTo(room);
+        "\r\n"u8.CopyTo(room[line.Length..]);
+        output.Advance(line.Length + 2);
         _length = 0;
     }
 }

@@ -38,7 +38,7 @@ public static class FeedWriter
         lines.Line("VERSION:"u8, "2.0"u8);
         lines.Line("PRODID:"u8, "-//Valtro//Valtro//EN"u8);
         lines.Line("CALSCALE:"u8, "GREGORIAN"u8);
-        lines.Verbatim("UID:"u8, head.Uid.ToString());
+        lines.Identity("UID:"u8, head.Uid);
         lines.Text("NAME:"u8, head.Name);
         if (head.Description.Length > 0)
             lines.Text("DESCRIPTION:"u8, head.Description);
@@ -113,7 +113,7 @@ public static class FeedWriter
         WriteText(lines, disclosed, happening.Series.Timing.AllDay);
         WriteMore(lines, disclosed, files);
         if (happening.Continues is { } continued && disclosed.Detail > Detail.Times)
-            lines.Verbatim("RELATED-TO;RELTYPE=SIBLING:"u8, continued.ToString());
+            lines.Identity("RELATED-TO;RELTYPE=SIBLING:"u8, continued);
         lines.End("VEVENT"u8);
         foreach (var (date, told) in exceptions)
         {
@@ -153,7 +153,7 @@ public static class FeedWriter
     private static void Begin(ContentLines lines, CalendarEvent happening, Disclosed disclosed)
     {
         lines.Begin("VEVENT"u8);
-        lines.Verbatim("UID:"u8, disclosed.Identity);
+        lines.Identity("UID:"u8, disclosed.Uid);
         lines.Moment("DTSTAMP:"u8, disclosed.Stamp.Changed);
         if (disclosed.Detail > Detail.Times)
         {
@@ -168,7 +168,7 @@ public static class FeedWriter
         WriteSpan(lines, timing, delivery.Start);
         if (delivery.Rule is not null)
             lines.Verbatim("RRULE:"u8, RuleText.Format(delivery.Rule));
-        var hidden = exceptions.Where(exception => exception.Disclosed is null).Select(exception => Name(delivery, exception.Date)).ToArray();
+        LocalDateTime[] hidden = exceptions.Length == 0 ? [] : [.. exceptions.Where(exception => exception.Disclosed is null).Select(exception => Name(delivery, exception.Date))];
         var added = hidden.Length == 0 ? delivery.Added : [.. delivery.Added.Except(hidden)];
         var excluded = hidden.Length == 0 ? delivery.Excluded : [.. delivery.Excluded.Concat(hidden.Except(delivery.Added)).Order()];
         if (excluded.Count > 0)
