@@ -9,7 +9,7 @@ import { edition, entry, now, pageOf, part, serve } from './pageWorld'
 /*
  * The server paints the first view, and the script puts its own in the place of it: nothing may move. Both are held against
  * the same outlines in tests/first-view; the server's side of it is FirstViewTests.cs. After a wanted change of the script's
- * side: VALTRO_WRITE_FIXTURES=1 npx vitest run tests/firstView.test.tsx
+ * side: VALTRO_WRITE_FIXTURES=1 npx vitest run firstView (in tests/web)
  */
 const folder = `${import.meta.dirname}/../first-view`
 const writes = process.env.VALTRO_WRITE_FIXTURES === '1'
@@ -31,6 +31,10 @@ const entriesOf = {
   usual: entries,
   pictured: entries.map((one) => (one.title === 'Night watch' ? { ...one, picture: pictured } : one)),
   next: entries.slice(10),
+  closed: [
+    entry('Winter break', '2026-11-23/2026-11-28', { isBreak: true, plates: [], hasPage: false }),
+    entry('Boat is mended', '2026-11-25 09:00-12:00'),
+  ],
   none: [],
   later: [entry('Lamp parade', '2026-12-04 17:00-18:30', { place: 'Quay' })],
 }
@@ -74,6 +78,7 @@ const pages: Record<string, Page> = {
   'list-by-category': page({ view: 'list', grouping: 'category' }),
   'list-by-time': page({ view: 'list', grouping: 'time' }),
   'list-first-day-only': page({ view: 'list', severalDays: 'first' }),
+  'list-in-a-break': page({ view: 'list' }, {}, 'closed'),
   'list-own-line': page({ view: 'list', line: ownLine }),
   'list-empty': page({ view: 'list', emptyText: 'The boats are ashore.' }, {}, 'none'),
   'list-of-the-next': page({ view: 'list' }, { isWhole: true, from: '2026-11-24' }, 'next'),

@@ -85,7 +85,8 @@ describe('an entry that is pressed', () => {
     expect(press(/Net mending/).textContent).toContain('cancelled')
     expect(press(/Net mending/).className).toContain('is-cancelled')
     expect(screen.queryByRole('button', { name: /Storm week/ })).toBeNull()
-    expect(screen.getAllByText('Storm week')).toHaveLength(3)
+    expect(screen.getAllByText('Storm week')).toHaveLength(1)
+    expect(screen.getByText('Storm week').closest('li')!.textContent).toMatch(/^until Fri,? 27 Nov/)
   })
 })
 

@@ -146,7 +146,7 @@ internal sealed class FirstView
             if (onDay.Length == 0)
                 Add($"<p class=\"nothing\">{Text(_words["nothingDay"])}</p>");
             else
-                Add($"<ul>{string.Concat(onDay.Select(entry => $"<li><button type=\"button\" class=\"card-line{State(entry)}\"><span class=\"line-when\">{Text(Span(entry, day))} {Plates(entry)}</span><span class=\"line-title\" dir=\"auto\">{Text(entry.Title)}</span>{(entry.Place.Length > 0 ? $"<span class=\"line-place\" dir=\"auto\">{Text(entry.Place)}</span>" : "")}{StateWord(entry)}</button></li>"))}</ul>");
+                Add($"<ul>{string.Concat(onDay.Select(entry => $"<li><button type=\"button\" class=\"card-line{State(entry)}\"><span class=\"line-when\">{Text(Span(entry, day, IsOnFirstOnly))} {Plates(entry)}</span><span class=\"line-title\" dir=\"auto\">{Text(entry.Title)}</span>{(entry.Place.Length > 0 ? $"<span class=\"line-place\" dir=\"auto\">{Text(entry.Place)}</span>" : "")}{StateWord(entry)}</button></li>"))}</ul>");
             Add("</li>");
         }
         Add("</ol>");
@@ -206,7 +206,7 @@ internal sealed class FirstView
         {
             var first = LocalDate.Max(First(entry), from);
             var last = LocalDate.Min(Last(entry), end.PlusDays(-1));
-            for (var day = first; day <= last && (day == first || _edition.Look.SeveralDays != SeveralDays.First); day = day.PlusDays(1))
+            for (var day = first; day <= last && (day == first || !IsOnceInList(entry)); day = day.PlusDays(1))
                 lines.Add((day, entry));
         }
         var groups = new Dictionary<string, Group>();
@@ -264,7 +264,7 @@ internal sealed class FirstView
 
     private string Piece(PatternPartBody part, EntryBody entry, LocalDate day) => part.Piece switch
     {
-        Core.Editions.Piece.Time => $"<span class=\"line-when\">{Text(Span(entry, day))}</span>",
+        Core.Editions.Piece.Time => $"<span class=\"line-when\">{Text(Span(entry, day, IsOnceInList(entry)))}</span>",
         Core.Editions.Piece.Date => $"<span class=\"line-when\">{Text(DateOf(day))}</span>",
         Core.Editions.Piece.Plate => $"<span class=\"line-plates\">{Plates(entry)}</span>",
         Core.Editions.Piece.Calendar => $"<span class=\"line-calendar\">{Text(string.Join(", ", _edition.Sources.Where(source => entry.Plates.Contains(source.Plate)).Select(source => source.Name)))}</span>",
@@ -319,10 +319,15 @@ internal sealed class FirstView
         return $"{Say(day, "dddd")}{after}{date}";
     }
 
-    private string Span(EntryBody entry, LocalDate day)
+    private bool IsOnFirstOnly => _edition.Look.SeveralDays == SeveralDays.First;
+
+    /// <summary>A break stands once, with until when it lasts.</summary>
+    private bool IsOnceInList(EntryBody entry) => entry.IsBreak || IsOnFirstOnly;
+
+    private string Span(EntryBody entry, LocalDate day, bool isOnce)
     {
         var (first, last) = (First(entry), Last(entry));
-        if (_edition.Look.SeveralDays == SeveralDays.First && first != last)
+        if (isOnce && first != last)
             return $"{(entry.AllDay || day != first ? "" : $"{Clock(entry.Start)}, ")}{_words["until"]} {DateOf(entry.AllDay ? last : LocalDatePattern.Iso.Parse(entry.End[..10]).Value)}{(entry.AllDay ? "" : $" {Clock(entry.End)}")}";
         if (entry.AllDay)
             return first == last ? _words["allDay"] : $"{Days(first, day)}/{Days(first, last)}";
@@ -343,7 +348,7 @@ internal sealed class FirstView
 
     private string StateWord(EntryBody entry) => entry.State == EventState.Live ? "" : $"<span class=\"{(entry.State == EventState.Cancelled ? "cancelled" : "unfinished")}\">{Text(_words[entry.State.ToString().ToLowerInvariant()])}</span>";
 
-    private bool StandsOn(EntryBody entry, LocalDate day) => _edition.Look.SeveralDays == SeveralDays.First ? First(entry) == day : Touches(entry, day);
+    private bool StandsOn(EntryBody entry, LocalDate day) => IsOnFirstOnly ? First(entry) == day : Touches(entry, day);
 
     private static bool Touches(EntryBody entry, LocalDate day) => First(entry) <= day && day <= Last(entry);
 

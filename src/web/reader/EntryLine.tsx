@@ -2,6 +2,7 @@ import type { Day } from '../shared/days'
 import type { Entry, Piece } from './edition'
 import { EntryDetails } from './EntryDetails'
 import { EntryItem, EntryPlates, EntryState } from './EntryItem'
+import { severalInList } from './groups'
 import { sourcesOf, spotOf, usePage } from './page'
 
 /** A line of a list, as the edition's line pattern writes it, with its details below when they are open. */
@@ -11,7 +12,7 @@ export function EntryLine({ entry, day, where }: { entry: Entry; day: Day; where
   const pieces: Record<Piece, React.ReactNode> = {
     time: (
       <span className="line-when">
-        {speech.span(entry, day, edition.look.severalDays)}
+        {speech.span(entry, day, severalInList(entry, edition))}
         {own && <span className="own-time"> {speech.fill('yourTime', { when: own })}</span>}
       </span>
     ),

@@ -26,11 +26,15 @@ export function daysOf(entry: Entry, from: Day, to: Day, several: Edition['look'
   return days
 }
 
+/** In a list a break stands once, with until when it lasts: whoever reads down it has no use for a line of every closed day. */
+export const severalInList = (entry: Entry, edition: Edition): Edition['look']['severalDays'] =>
+  entry.isBreak ? 'first' : edition.look.severalDays
+
 /** The lines of a list: in order of time, under the headings that the edition wants. */
 export function groupsOf(entries: Entry[], from: Day, to: Day, edition: Edition): Group[] {
-  const { grouping, severalDays } = edition.look
+  const { grouping } = edition.look
   const lines = entries
-    .flatMap((entry) => daysOf(entry, from, to, severalDays).map((day) => ({ day, entry })))
+    .flatMap((entry) => daysOf(entry, from, to, severalInList(entry, edition)).map((day) => ({ day, entry })))
     .sort((one, other) => (one.day < other.day ? -1 : one.day > other.day ? 1 : 0))
   const groups = new Map<string, Group>()
   for (const line of lines)
