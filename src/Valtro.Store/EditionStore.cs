@@ -261,10 +261,6 @@ public sealed class EditionStore(Database database)
         });
     }
 
-    /// <summary>How many programs fetched what of a calendar's standard edition since an instant.</summary>
-    public async Task<IReadOnlyList<FetchCount>> FetchedSinceAsync(Guid organisationId, Guid calendarId, Instant since) =>
-        [.. (await FetchesAsync(organisationId, since)).Where(row => row.CalendarId == calendarId).Select(row => new FetchCount(row.Audience, row.Kind, row.Programs))];
-
     /// <summary>How many programs fetched what of each edition since an instant.</summary>
     public async Task<IReadOnlyList<(Guid EditionId, Guid? CalendarId, Audience Audience, string Kind, int Programs)>> FetchesAsync(Guid organisationId, Instant since) =>
         [.. (await database.ListAsync<(Guid EditionId, Guid? CalendarId, string Audience, string Kind, int Programs)>("""

@@ -387,8 +387,8 @@ public sealed class SharingStoreTests : SchoolAndClub
         EditionStore.Fetch Of(byte program, string kind, Instant at) => new(_school, calendar.EditionId, Audience.Everyone, kind, [program], at);
         await Editions.KeepFetchesAsync([Of(1, "feed", Now), Of(1, "feed", Now + Duration.FromMinutes(1)), Of(2, "feed", Now), Of(1, "page", Now - Duration.FromDays(9))]);
         await Editions.KeepFetchesAsync([Of(2, "feed", Now + Duration.FromHours(1))]);
-        Assert.Equal([new FetchCount(Audience.Everyone, "feed", 2)], await Editions.FetchedSinceAsync(_school, calendar.Id, Now - Duration.FromDays(7)));
-        Assert.Empty(await Editions.FetchedSinceAsync(_club, calendar.Id, Now - Duration.FromDays(7)));
+        Assert.Equal([(calendar.EditionId, calendar.Id, Audience.Everyone, "feed", 2)], await Editions.FetchesAsync(_school, Now - Duration.FromDays(7)));
+        Assert.Empty(await Editions.FetchesAsync(_club, Now - Duration.FromDays(7)));
     }
 
     /// <summary>The second wall: whatever a statement asks for, it gets one organisation's rows.</summary>

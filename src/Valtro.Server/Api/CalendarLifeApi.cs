@@ -35,7 +35,7 @@ internal static class CalendarLifeApi
         api.MapPost("/calendars/{id:guid}/merge", (Guid id, MergeRequest request, Life life) => life.MergeAsync(id, request.Into));
     }
 
-    public sealed class Life(Access access, CalendarStore calendars, EventStore events, EditionStore editions, LosingEditions losing, IClock clock)
+    public sealed class Life(Access access, CalendarStore calendars, EventStore events, LosingEditions losing, IClock clock)
     {
         private Task<Viewer> AllowedAsync() => access.RequireAsync(OrganisationAction.ManageCalendars, CalendarApi.KeepersOnly);
 
@@ -58,11 +58,11 @@ internal static class CalendarLifeApi
         {
             var (viewer, calendar) = await FindAsync(id);
             var home = (await events.OfCalendarAsync(viewer.OrganisationId, id)).Where(one => one.HomeCalendarId == id).ToArray();
-            var fetched = calendar.GoesOut ? await editions.FetchedSinceAsync(viewer.OrganisationId, id, clock.GetCurrentInstant() - Duration.FromDays(7)) : [];
+            var losses = await losing.OfAsync(calendar);
             return TypedResults.Ok(new RemovalPreview(
                 home.Length, home.Count(one => one.Placements.Count > 0),
-                [.. fetched.GroupBy(one => one.Kind).Select(group => new EmptiedBody(group.Key, group.Sum(one => one.Programs)))],
-                [.. (await losing.OfAsync(calendar)).Where(group => calendar.Disclosure[group.Key] > Detail.Nothing).SelectMany(group => group)]));
+                [.. (calendar.GoesOut ? losses.Fetched : []).GroupBy(one => one.Kind).Select(group => new EmptiedBody(group.Key, group.Sum(one => one.Programs)))],
+                [.. losses.Editions.Where(group => calendar.Disclosure[group.Key] > Detail.Nothing).SelectMany(group => group)]));
         }
 
         public async Task<NoContent> RemoveAsync(Guid id)

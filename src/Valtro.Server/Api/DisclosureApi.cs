@@ -43,7 +43,7 @@ internal static class DisclosureApi
         api.MapPut("/calendars/{id:guid}/disclosure", Save);
     }
 
-    private static async Task<Ok<IReadOnlyList<OpeningBody>>> Preview(Guid id, DisclosureRequest request, Access access, CalendarStore calendars, EventStore events, EditionStore editions, LosingEditions losing, IClock clock)
+    private static async Task<Ok<IReadOnlyList<OpeningBody>>> Preview(Guid id, DisclosureRequest request, Access access, CalendarStore calendars, EventStore events, LosingEditions losing)
     {
         var viewer = await access.RequireAsync(OrganisationAction.ManageCalendars, CalendarApi.KeepersOnly);
         var calendar = await calendars.FindAsync(viewer.OrganisationId, id) ?? throw new NotFoundException("calendar");
@@ -51,10 +51,8 @@ internal static class DisclosureApi
         var openings = Opening.Of(await events.OfCalendarAsync(viewer.OrganisationId, id), calendar.Disclosure, table);
         if (!openings.Any(one => one.Becomes == Detail.Nothing))
             return TypedResults.Ok<IReadOnlyList<OpeningBody>>([.. openings.Select(one => Body(one, calendar, [], []))]);
-        var fetches = await editions.FetchesAsync(viewer.OrganisationId, clock.GetCurrentInstant() - Duration.FromDays(7));
-        FetchCount[] fetched = [.. fetches.Where(one => one.CalendarId == id).Select(one => new FetchCount(one.Audience, one.Kind, one.Programs))];
-        var drawing = await losing.OfAsync(calendar);
-        return TypedResults.Ok<IReadOnlyList<OpeningBody>>([.. openings.Select(one => Body(one, calendar, fetched, one.Becomes == Detail.Nothing ? [.. drawing[one.Audience]] : []))]);
+        var losses = await losing.OfAsync(calendar);
+        return TypedResults.Ok<IReadOnlyList<OpeningBody>>([.. openings.Select(one => Body(one, calendar, losses.Fetched, one.Becomes == Detail.Nothing ? [.. losses.Editions[one.Audience]] : []))]);
     }
 
     private static async Task<Results<Ok<CalendarResponse>, ProblemHttpResult>> Save(Guid id, DisclosureRequest request, Access access, CalendarStore calendars, CalendarView view, IClock clock)

@@ -17,6 +17,9 @@ public sealed class EditionDesk(
 {
     private const string ComposersOnly = "Only those who publish one of its calendars at least, and see the others, compose an edition.";
 
+    private Dictionary<Guid, Calendar>? _calendars;
+    private Organisation? _organisation;
+
     private Instant Now => Instant.FromUnixTimeSeconds(clock.GetCurrentInstant().ToUnixTimeSeconds());
 
     /// <summary>Composed editions that the person may compose or, as a member, read; and the standard ones of the calendars that they publish.</summary>
@@ -24,10 +27,11 @@ public sealed class EditionDesk(
     {
         var viewer = await access.ViewerAsync();
         var all = await CalendarsAsync(viewer);
+        var disclosures = EventDesk.DisclosuresOf(all);
         var fresh = await editions.FreshnessAsync(viewer.OrganisationId);
         var fetched = (await editions.FetchesAsync(viewer.OrganisationId, Now - Duration.FromDays(7))).ToLookup(one => one.EditionId, one => one.Programs);
         return [.. from edition in await settings.ListAsync(viewer.OrganisationId)
-                   let mayEdit = viewer.MayCompose(edition.Sources, EventDesk.DisclosuresOf(all))
+                   let mayEdit = viewer.MayCompose(edition.Sources, disclosures)
                    let mayRead = !edition.IsStandard && edition.Draft.Audience == Audience.Members && viewer.SeesAs is null or Audience.Members
                    where mayEdit || mayRead
                    select new EditionLine(
@@ -133,7 +137,7 @@ public sealed class EditionDesk(
     /// <summary>Of an edition that is not saved yet.</summary>
     public async Task<EditionAddress> AddressOfNewAsync(Viewer viewer)
     {
-        var organisation = (await organisations.FindAsync(viewer.OrganisationId))!;
+        var organisation = await OrganisationAsync(viewer);
         return new EditionAddress(Guid.Empty, organisation.Id, organisation.Slug, organisation.Name, organisation.Locale, (short)organisation.FirstDayOfWeek, null, organisation.Zone, "", Guid.Empty, 0, Guid.Empty, null, null, null);
     }
 
@@ -165,11 +169,15 @@ public sealed class EditionDesk(
         return edition;
     }
 
-    private async Task<Dictionary<Guid, Calendar>> CalendarsAsync(Viewer viewer) => (await calendars.ListAsync(viewer.OrganisationId)).ToDictionary(calendar => calendar.Id);
+    /// <summary>Those in use, as they are when the request begins: nothing that is done here changes them.</summary>
+    private async Task<Dictionary<Guid, Calendar>> CalendarsAsync(Viewer viewer) =>
+        _calendars ??= (await calendars.ListAsync(viewer.OrganisationId)).ToDictionary(calendar => calendar.Id);
+
+    private async Task<Organisation> OrganisationAsync(Viewer viewer) => _organisation ??= (await organisations.FindAsync(viewer.OrganisationId))!;
 
     private async Task<CheckedEdition> CheckAsync(Viewer viewer, EditionDraft draft, bool isStandard = false)
     {
-        var organisation = (await organisations.FindAsync(viewer.OrganisationId))!;
+        var organisation = await OrganisationAsync(viewer);
         var all = await CalendarsAsync(viewer);
         var made = draft.Check(Zones.Named(organisation.Zone), (IsoDayOfWeek)organisation.FirstDayOfWeek, isStandard);
         if (draft.Sources.FirstOrDefault(source => !all.TryGetValue(source.CalendarId, out var calendar) || viewer.DetailOn(source.CalendarId, calendar.Disclosure) == Detail.Nothing) is not null)
@@ -189,7 +197,7 @@ public sealed class EditionDesk(
     private async Task<EditionResponse> ShowAsync(Viewer viewer, StoredEdition edition)
     {
         var link = edition.Draft.Audience == Audience.Link && !edition.IsStandard ? await links.FindAsync(viewer.OrganisationId, edition.Id) : null;
-        var organisation = (await organisations.FindAsync(viewer.OrganisationId))!;
+        var organisation = await OrganisationAsync(viewer);
         var address = edition.IsStandard || edition.Draft.Audience == Audience.Everyone ? addresses.Of(organisation.Slug, edition.Slug) : link is null ? null : addresses.OfSecret(link.Secret);
         var all = await CalendarsAsync(viewer);
         return new EditionResponse(

@@ -9,20 +9,25 @@ namespace Valtro.Server.Api;
 /// <param name="Programs">How many programs fetched it in the last seven days.</param>
 public sealed record LosingEdition(Guid Id, string Name, bool BecomesEmpty, int Programs);
 
-/// <summary>What it takes from composed editions that a calendar is closed or removed.</summary>
+/// <summary>Who loses something when a calendar is closed or removed.</summary>
+/// <param name="Fetched">What of the calendar's own edition was fetched in the last seven days.</param>
+/// <param name="Editions">Composed ones that draw on it, by their audience.</param>
+public sealed record CalendarLosses(IReadOnlyList<FetchCount> Fetched, ILookup<Audience, LosingEdition> Editions);
+
+/// <summary>What it takes from readers that a calendar is closed or removed.</summary>
 public sealed class LosingEditions(EditionSettingsStore settings, EditionStore editions, CalendarStore calendars, IClock clock)
 {
-    /// <summary>Those that draw on a calendar, by their audience.</summary>
-    public async Task<ILookup<Audience, LosingEdition>> OfAsync(Calendar calendar)
+    public async Task<CalendarLosses> OfAsync(Calendar calendar)
     {
         var organisationId = calendar.OrganisationId;
         var fetches = await editions.FetchesAsync(organisationId, clock.GetCurrentInstant() - Duration.FromDays(7));
         var all = (await calendars.ListAsync(organisationId)).ToDictionary(one => one.Id);
-        return (await settings.ListAsync(organisationId))
+        var drawing = (await settings.ListAsync(organisationId))
             .Where(edition => !edition.IsStandard && edition.Sources.Contains(calendar.Id))
             .ToLookup(edition => edition.Draft.Audience, edition => new LosingEdition(
                 edition.Id, edition.Name,
                 edition.Sources.All(source => source == calendar.Id || all[source].Disclosure[edition.Draft.Audience] == Detail.Nothing),
                 fetches.Where(fetch => fetch.EditionId == edition.Id).Sum(fetch => fetch.Programs)));
+        return new CalendarLosses([.. fetches.Where(fetch => fetch.CalendarId == calendar.Id).Select(fetch => new FetchCount(fetch.Audience, fetch.Kind, fetch.Programs))], drawing);
     }
 }

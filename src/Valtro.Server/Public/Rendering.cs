@@ -28,11 +28,12 @@ public sealed class Rendering(EditionReadings readings, EventStore events, Revis
         if (await readings.FindAsync(edition) is not { } reading)
             return null;
         var seconds = Instant.FromUnixTimeSeconds(now.ToUnixTimeSeconds());
-        var (content, turn) = await ContentAsync(reading, key, before?.ChangedAt ?? seconds, now);
+        var (write, turn) = await ContentAsync(reading, key, now);
+        var content = write(before?.ChangedAt ?? seconds);
         if (before is not null && before.Etag == Etag(content))
             return before with { ContentVersion = edition.ContentVersion, ValidUntil = turn };
-        if (before is not null && key == ArtefactKey.Feed)
-            (content, turn) = await ContentAsync(reading, key, seconds, now);
+        if (before is not null)
+            content = write(seconds);
         return new Artefact(edition.Id, edition.OrganisationId, edition.Audience, key.ToString(), edition.ContentVersion, Etag(content), content, seconds, turn);
     }
 
@@ -61,18 +62,22 @@ public sealed class Rendering(EditionReadings readings, EventStore events, Revis
         return Write(reading, [only is { } date ? delivered.Alone(date) : delivered], delivered.Disclosed.Stamp.Changed);
     }
 
-    private async Task<(byte[] Content, Instant? Turn)> ContentAsync(EditionReading reading, ArtefactKey key, Instant changed, Instant now)
+    /// <returns>What is written of it, which in a feed says when it last changed.</returns>
+    private async Task<(Func<Instant, byte[]> Write, Instant? Turn)> ContentAsync(EditionReading reading, ArtefactKey key, Instant now)
     {
         if (key.Month is { } month && reading.Edition.Limit is null)
-            return await MonthAsync(reading, month, now);
+            return Fixed(await MonthAsync(reading, month, now));
         if (key.Month is not null || key == ArtefactKey.All)
-            return await AllAsync(reading, key.Month, now);
+            return Fixed(await AllAsync(reading, key.Month, now));
         var found = await events.OfCalendarsAsync(reading.OrganisationId, reading.Calendars);
         if (key == ArtefactKey.Changed)
-            return await ChangesAsync(reading, found, now);
+            return Fixed(await ChangesAsync(reading, found, now));
         var concerning = key.Only is { } plates ? reading.Sources.Where(source => plates.Split(' ').Contains(source.Plate.Code)).Select(source => source.CalendarId).ToHashSet() : null;
         var composition = reading.CompositionAt(now, concerning);
-        return (Write(reading, composition.Deliver(found), changed), composition.NextTurn(found));
+        var delivered = composition.Deliver(found);
+        return (changed => Write(reading, delivered, changed), composition.NextTurn(found));
+
+        static (Func<Instant, byte[]>, Instant?) Fixed((byte[] Content, Instant? Turn) made) => (_ => made.Content, made.Turn);
     }
 
     private byte[] Write(EditionReading reading, IReadOnlyList<Delivered> delivered, Instant changed)

@@ -1,3 +1,4 @@
+import type { Day } from '../../shared/days'
 import type { Problem, ShownField, WindowDraft } from '../api'
 import { Refusal } from '../event/DayField'
 import type { Draft } from './draft'
@@ -68,13 +69,7 @@ export function HowMuchStep({ draft, isStandard, problem, onChange }: HowMuchSte
           onChange={(from) => window({ from })}
         />
         {draft.window.from === 'date' && (
-          <input
-            type="date"
-            className="form-control inline-day"
-            aria-label="First day"
-            value={draft.window.fromDate ?? ''}
-            onChange={(event) => window({ fromDate: event.target.value || undefined })}
-          />
+          <InlineDay label="First day" value={draft.window.fromDate} onChange={(fromDate) => window({ fromDate })} />
         )}{' '}
         to{' '}
         {counts && (
@@ -103,13 +98,7 @@ export function HowMuchStep({ draft, isStandard, problem, onChange }: HowMuchSte
           onChange={(to) => window({ to, count: draft.window.count ?? 2 })}
         />
         {draft.window.to === 'date' && (
-          <input
-            type="date"
-            className="form-control inline-day"
-            aria-label="Last day"
-            value={draft.window.toDate ?? ''}
-            onChange={(event) => window({ toDate: event.target.value || undefined })}
-          />
+          <InlineDay label="Last day" value={draft.window.toDate} onChange={(toDate) => window({ toDate })} />
         )}{' '}
         <span className="kept-together">
           at most{' '}
@@ -171,5 +160,24 @@ export function HowMuchStep({ draft, isStandard, problem, onChange }: HowMuchSte
         ))}
       </fieldset>
     </Step>
+  )
+}
+
+interface InlineDayProps {
+  label: string
+  value: Day | null | undefined
+  onChange: (day: Day | undefined) => void
+}
+
+/** A day in a sentence. */
+function InlineDay({ label, value, onChange }: InlineDayProps) {
+  return (
+    <input
+      type="date"
+      className="form-control inline-day"
+      aria-label={label}
+      value={value ?? ''}
+      onChange={(event) => onChange(event.target.value || undefined)}
+    />
   )
 }
