@@ -262,6 +262,16 @@ describe('an edition that is changed', () => {
     await vi.waitFor(() => expect(sent(asked, 'POST /editions/juniors/restore')).toHaveLength(1))
   })
 
+  test('an undo that is refused says why', async () => {
+    const { user } = await build({
+      'DELETE /editions/juniors': null,
+      'POST /editions/juniors/restore': refusal(409, 'Another edition has its address by now.'),
+    })
+    await user.click(screen.getByRole('button', { name: 'Remove' }))
+    await user.click(await screen.findByRole('button', { name: /^Undo/ }))
+    expect(await screen.findByText('Another edition has its address by now.')).toBeTruthy()
+  })
+
   test('the standard edition of a calendar keeps its name, its calendar and its audience', async () => {
     await build(
       {},

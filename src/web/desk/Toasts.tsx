@@ -5,12 +5,12 @@ const SHOWN_FOR = 10_000
 interface Toast {
   id: number
   text: string
-  undo?: () => void
+  undo?: () => unknown
 }
 
-const ToastsContext = createContext<(text: string, undo?: () => void) => void>(() => undefined)
+const ToastsContext = createContext<(text: string, undo?: () => unknown) => void>(() => undefined)
 
-/** Says what was done, for ten seconds, with the way to undo it. */
+/** Says what was done, for ten seconds, with the way to undo it. An undo that fails is said too. */
 export function useToast() {
   return useContext(ToastsContext)
 }
@@ -19,10 +19,24 @@ export function ToastsProvider({ children }: { children: ReactNode }) {
   const [toasts, setToasts] = useState<Toast[]>([])
   const next = useRef(0)
   const close = useCallback((id: number) => setToasts((all) => all.filter((toast) => toast.id !== id)), [])
-  const show = useCallback((text: string, undo?: () => void) => {
+  const show = useCallback((text: string, undo?: () => unknown) => {
     setToasts((all) => [...all.slice(-2), { id: next.current++, text, undo }])
   }, [])
-  const list = useMemo(() => toasts.map((toast) => <ToastLine key={toast.id} toast={toast} close={close} />), [toasts, close])
+  const undo = useCallback(
+    async (toast: Toast) => {
+      close(toast.id)
+      try {
+        await toast.undo?.()
+      } catch (failed) {
+        show(failed instanceof Error ? failed.message : String(failed))
+      }
+    },
+    [close, show],
+  )
+  const list = useMemo(
+    () => toasts.map((toast) => <ToastLine key={toast.id} toast={toast} close={close} onUndo={undo} />),
+    [toasts, close, undo],
+  )
   return (
     <ToastsContext value={show}>
       {children}
@@ -33,7 +47,13 @@ export function ToastsProvider({ children }: { children: ReactNode }) {
   )
 }
 
-function ToastLine({ toast, close }: { toast: Toast; close: (id: number) => void }) {
+interface ToastLineProps {
+  toast: Toast
+  close: (id: number) => void
+  onUndo: (toast: Toast) => Promise<void>
+}
+
+function ToastLine({ toast, close, onUndo }: ToastLineProps) {
   const [held, setHeld] = useState(false)
   useEffect(() => {
     if (held) return
@@ -50,7 +70,7 @@ function ToastLine({ toast, close }: { toast: Toast; close: (id: number) => void
     >
       <span>{toast.text}</span>
       {toast.undo && (
-        <button type="button" aria-label={`Undo: ${toast.text}`} onClick={() => (toast.undo?.(), close(toast.id))}>
+        <button type="button" aria-label={`Undo: ${toast.text}`} onClick={() => void onUndo(toast)}>
           Undo
         </button>
       )}

@@ -77,7 +77,7 @@ function EditionForm({ stored }: { stored: Edition | undefined }) {
       await call('DELETE', `/editions/${saved.id}`)
       setKept(text)
       await refresh.everything()
-      toast(`${saved.name} is removed. Its addresses answer no more.`, () => void restore(saved.id))
+      toast(`${saved.name} is removed. Its addresses answer no more.`, () => restore(saved.id))
       leaveTo('/editions')
     })
   const restore = async (id: string) => {
@@ -163,7 +163,7 @@ function EditionForm({ stored }: { stored: Edition | undefined }) {
             saved={saved}
             problem={problem}
             onChange={change}
-            onLink={() => void call<Edition>('GET', `/editions/${saved?.id}`).then(setSaved)}
+            onLink={() => void post(async () => setSaved(await call<Edition>('GET', `/editions/${saved?.id}`)))}
           />
         </div>
         <PreviewFrame preview={isAskable ? preview.data : undefined} name={draft.name} />
