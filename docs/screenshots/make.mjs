@@ -21,7 +21,8 @@ const pictures = {
   plan: ['ada', desk, (page) => page.goto(`${base}/plan`)],
   month: ['ada', desk, (page) => page.goto(`${base}/plan?view=month`)],
   week: ['ada', desk, (page) => page.goto(`${base}/plan?view=week`)],
-  event: ['ada', desk, boatLab],
+  // Higher, so that all that follows from an event is on it.
+  event: ['ada', { ...desk, height: 1150 }, boatLab],
   'which-dates': [
     'ada',
     desk,
