@@ -3,19 +3,21 @@ using Valtro.Server.Api;
 
 namespace Valtro.Server;
 
-/// <summary>How often one address outside may ask.</summary>
+/// <summary>How often one address outside, or one person, may cause what costs.</summary>
 internal static class Limits
 {
     public const string SignIn = "sign-in";
-    public const string Public = "public";
+    public const string Write = "write";
 
     public static void AddLimits(this IServiceCollection services, Settings settings)
     {
-        services.AddSingleton(new WrongSecrets(settings.WrongSecretsPerMinute));
+        services.AddSingleton(new WrongSecrets(settings.WrongSecretsPerMinute)).AddSingleton(new PublicWork(settings.PublicWorkPerMinute));
         services.AddRateLimiter(options =>
         {
             options.AddPolicy(SignIn, context => RateLimitPartition.GetSlidingWindowLimiter(AddressOf(context), _ => PerMinute(settings.SignInsPerMinute)));
-            options.AddPolicy(Public, context => RateLimitPartition.GetSlidingWindowLimiter(AddressOf(context), _ => PerMinute(settings.PublicReadsPerMinute)));
+            options.AddPolicy(Write, context => ReadsOnly.Is(context)
+                ? RateLimitPartition.GetNoLimiter("")
+                : RateLimitPartition.GetSlidingWindowLimiter(context.User.Identity?.IsAuthenticated == true ? Accounts.Access.AccountOf(context.User).ToString() : AddressOf(context), _ => PerMinute(settings.WritesPerMinute)));
             options.OnRejected = (rejected, _) => RejectAsync(rejected.HttpContext);
         });
     }
@@ -31,23 +33,35 @@ internal static class Limits
     }
 }
 
-/// <summary>Counts secrets that opened nothing, by the address that tried them. Too many, and that address gets nothing at all for a while.</summary>
-public sealed class WrongSecrets(int perMinute) : IDisposable
+/// <summary>What an address outside may cause in a minute. Beyond it that address gets nothing more of the kind for a while; what costs nothing is not counted.</summary>
+public abstract class Allowance(int perMinute) : IDisposable
 {
     private readonly PartitionedRateLimiter<string> _limiter = PartitionedRateLimiter.Create<string, string>(
         address => RateLimitPartition.GetSlidingWindowLimiter(address, _ => Limits.PerMinute(perMinute)));
 
-    /// <summary>Whether the address has tried too many already. Asking costs nothing.</summary>
-    public bool HasTriedTooMany(HttpContext context)
+    /// <summary>Whether nothing is left of it. Asking costs nothing.</summary>
+    public bool IsSpent(HttpContext context)
     {
         using var lease = _limiter.AttemptAcquire(Limits.AddressOf(context), 0);
         return !lease.IsAcquired;
     }
 
-    public void Count(HttpContext context)
+    /// <returns>False when nothing was left.</returns>
+    public bool Spend(HttpContext context)
     {
         using var lease = _limiter.AttemptAcquire(Limits.AddressOf(context));
+        return lease.IsAcquired;
     }
 
-    public void Dispose() => _limiter.Dispose();
+    public void Dispose()
+    {
+        _limiter.Dispose();
+        GC.SuppressFinalize(this);
+    }
 }
+
+/// <summary>Secrets that opened nothing.</summary>
+public sealed class WrongSecrets(int perMinute) : Allowance(perMinute);
+
+/// <summary>Work that public requests cause: questions to the database for addresses that nobody knows, and renderings of what only some ask for.</summary>
+public sealed class PublicWork(int perMinute) : Allowance(perMinute);

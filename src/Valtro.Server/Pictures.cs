@@ -15,7 +15,7 @@ public sealed class Pictures : IDisposable
     private const long MostDots = 50_000_000;
 
     /// <summary>The only width that is made besides the picture's own, so that nobody can ask for any number of them.</summary>
-    private const int CardWidth = 480;
+    public const int CardWidth = 480;
 
     private readonly MemoryCache _memory = new(new MemoryCacheOptions { SizeLimit = 32 * 1024 * 1024 });
 

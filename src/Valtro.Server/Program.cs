@@ -6,11 +6,12 @@ using Microsoft.AspNetCore.Identity;
 using Microsoft.Extensions.Options;
 using NodaTime;
 using Serilog;
+using Valtro;
 using Valtro.Server;
 using Valtro.Server.Accounts;
 using Valtro.Server.Api;
-using Valtro.Server.Background;
 using Valtro.Server.Public;
+using Valtro.Server.Work;
 using Valtro.Store;
 
 // The OpenAPI document is written at build time by a tool that starts this program without a database.
@@ -34,24 +35,21 @@ builder.WebHost.ConfigureKestrel(kestrel =>
 
 var services = builder.Services;
 services.AddSingleton(settings);
-services.AddSingleton<IClock>(SystemClock.Instance);
-services.AddSingleton(_ => Database.Walled(settings.Database));
+var clock = OneClock.From(builder.Configuration[OneClock.Setting], builder.Environment.IsProduction());
+services.AddSingleton(clock).AddSingleton<IClock>(clock).AddSingleton<TimeProvider>(clock);
+services.AddSingleton(_ => Database.Walled(settings.Database, settings.Connections));
 services.AddSingleton<OrganisationStore>().AddSingleton<AccountStore>().AddSingleton<CalendarStore>().AddSingleton<EventStore>().AddSingleton<EditionStore>();
 services.AddSingleton<ListStore>().AddSingleton<YearPlanStore>().AddSingleton<RevisionStore>().AddSingleton<GroupStore>().AddSingleton<SecretLinkStore>();
-services.AddSingleton<InvitationStore>().AddSingleton<MailStore>().AddSingleton<SubmissionStore>().AddSingleton<AuditStore>().AddSingleton<FileStore>();
+services.AddSingleton<InvitationStore>().AddSingleton<MailStore>().AddSingleton<SubmissionStore>().AddSingleton<AuditStore>().AddSingleton<FileStore>().AddSingleton<WorkStore>();
 services.AddSingleton<EditionSettingsStore>().AddSingleton<EditionReadings>();
 services.AddSingleton<Pictures>().AddSingleton<EntryPages>().AddSingleton<AtomFeeds>();
-services.AddSingleton<PublicAddresses>().AddSingleton<Rendering>().AddSingleton<Artefacts>().AddSingleton<News>().AddSingleton<Fetches>();
+services.AddSingleton<PublicAddresses>().AddSingleton<Rendering>().AddSingleton<Heard>().AddSingleton<Artefacts>().AddSingleton<News>().AddSingleton<Fetches>();
 services.AddSingleton<WebAssets>().AddSingleton<ReadingPages>().AddSingleton<PublicApi.Reader>().AddSingleton<RichTexts>();
 services.AddSingleton<CalendarView>().AddSingleton<OccurrenceApi.OccurrenceView>().AddSingleton<ClashView>();
 services.AddScoped<Access>().AddScoped<Sessions>().AddScoped<PasswordResets>().AddScoped<Passwords>();
 services.AddScoped<EventDesk>().AddScoped<EventChanges>().AddScoped<SeveralApi.Reader>().AddScoped<YearApi.Plans>().AddScoped<Destinations>().AddScoped<LosingEditions>();
 services.AddScoped<SignOffApi.Queue>().AddScoped<CalendarLifeApi.Life>().AddScoped<PreviewApi.Preview>().AddScoped<EditionDesk>();
-if (!isDescribing)
-    services.AddHostedService<Announcements>().AddHostedService<BinKeeper>().AddHostedService<FetchKeeper>();
-services.AddSingleton<Post>();
-if (!isDescribing)
-    services.AddHostedService(provider => provider.GetRequiredService<Post>());
+services.AddWork(isRun: !isDescribing);
 
 services.AddHttpContextAccessor();
 services.AddIdentityCore<Account>(identity =>
@@ -86,6 +84,8 @@ if (!isDescribing)
     services.AddSingleton<IConfigureOptions<KeyManagementOptions>>(provider => new ConfigureOptions<KeyManagementOptions>(keys => keys.XmlRepository = new DataProtectionKeys(provider.GetRequiredService<Database>())));
 
 services.ConfigureHttpJsonOptions(options => Json.Configure(options.SerializerOptions));
+// What cannot be read is explained by the handler of problems, wherever it runs.
+services.Configure<RouteHandlerOptions>(routes => routes.ThrowOnBadRequest = true);
 services.AddProblemDetails();
 services.AddExceptionHandler<ProblemHandler>();
 services.AddLimits(settings);
@@ -99,14 +99,14 @@ services.Configure<ForwardedHeadersOptions>(forwarded =>
 });
 
 var app = builder.Build();
-if (!isDescribing)
-    await Database.MigrateAsync(settings.Database);
 
 if (settings.TrustedProxy is not null)
     app.UseForwardedHeaders();
 app.UseSerilogRequestLogging(options => options.GetLevel = (_, _, exception) => exception is null ? Serilog.Events.LogEventLevel.Verbose : Serilog.Events.LogEventLevel.Error);
 app.UseExceptionHandler();
 app.UseSecurityHeaders();
+if (!isDescribing)
+    app.UseStartupGate();
 app.UseWhen(context => !PublicApi.IsPublic(context.Request.Path), rest => rest.UseResponseCompression());
 app.UseDeskFiles();
 app.UseRouting();
@@ -114,7 +114,7 @@ app.UseRateLimiter();
 app.UseAuthentication();
 app.UseAuthorization();
 
-var api = app.MapGroup("/api").AddEndpointFilter<AntiforgeryFilter>().AddEndpointFilter<WallFilter>().RequireAuthorization();
+var api = app.MapGroup("/api").AddEndpointFilter<AntiforgeryFilter>().AddEndpointFilter<WallFilter>().AddEndpointFilter<WritesFilter>().RequireAuthorization().RequireRateLimiting(Limits.Write);
 api.MapSession();
 api.MapAccounts();
 api.MapPeople();
@@ -136,7 +136,7 @@ api.MapOccurrences();
 api.MapZones();
 api.MapFallback("/{**rest}", () => Problems.Of(Problem.NotFound)).ExcludeFromDescription();
 app.MapOpenApi();
-app.MapHealth(settings);
+app.MapHealth();
 app.MapPublic();
 app.MapOEmbed();
 app.MapDesk();

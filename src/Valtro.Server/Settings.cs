@@ -1,4 +1,6 @@
 using System.Globalization;
+using System.Net;
+using Valtro.Store;
 
 namespace Valtro.Server;
 
@@ -11,9 +13,15 @@ public sealed record SmtpSettings(string Host, int Port, string? User, string? P
 /// <param name="MailFrom">The sender of all mail.</param>
 /// <param name="GatherSeconds">How long news are gathered before they go out as one mail.</param>
 public sealed record Settings(
-    string Database, Uri PublicUrl, int SignInsPerMinute, int PublicReadsPerMinute, string? TrustedProxy,
+    string Database, Uri PublicUrl, int SignInsPerMinute, int PublicWorkPerMinute, int WritesPerMinute, string? TrustedProxy,
     SmtpSettings? Smtp, string MailFrom, int GatherSeconds, int WrongSecretsPerMinute)
 {
+    /// <summary>How many connections to the database each lane of a node has at most.</summary>
+    public IReadOnlyDictionary<Lane, int> Connections { get; init; } = new Dictionary<Lane, int>();
+
+    /// <summary>From where measures and the details of readiness may be read, beside this machine.</summary>
+    public IReadOnlyList<IPNetwork> MetricsFrom { get; init; } = [];
+
     /// <summary>Of a map on the web, with {latitude}, {longitude} and {place} in it; null where there is none.</summary>
     public string? MapAddress { get; init; }
 
@@ -28,7 +36,8 @@ public sealed record Settings(
             configuration["VALTRO_DATABASE"] ?? "Host=/var/run/postgresql;Database=valtro",
             url,
             Number(configuration, "VALTRO_SIGN_INS_PER_MINUTE", 20),
-            Number(configuration, "VALTRO_PUBLIC_READS_PER_MINUTE", 1_200),
+            Number(configuration, "VALTRO_PUBLIC_WORK_PER_MINUTE", 240),
+            Number(configuration, "VALTRO_WRITES_PER_MINUTE", 300),
             configuration["VALTRO_TRUSTED_PROXY"],
             ReadSmtp(configuration),
             configuration["VALTRO_MAIL_FROM"] ?? $"valtro@{url.Host}",
@@ -36,8 +45,20 @@ public sealed record Settings(
             Number(configuration, "VALTRO_WRONG_SECRETS_PER_MINUTE", 20))
         {
             MapAddress = ReadMapAddress(configuration["VALTRO_MAP_ADDRESS"]),
+            MetricsFrom = ReadNetworks(configuration["VALTRO_METRICS_FROM"]),
+            Connections = new Dictionary<Lane, int>
+            {
+                [Lane.Desk] = Number(configuration, "VALTRO_DESK_CONNECTIONS", 20),
+                [Lane.Readers] = Number(configuration, "VALTRO_READER_CONNECTIONS", 10),
+                [Lane.Work] = Number(configuration, "VALTRO_WORK_CONNECTIONS", 12),
+            },
         };
     }
+
+    private static IPNetwork[] ReadNetworks(string? text) => [.. (text ?? "").Split([',', ' '], StringSplitOptions.RemoveEmptyEntries).Select(part =>
+        IPNetwork.TryParse(part.Contains('/', StringComparison.Ordinal) ? part : $"{part}/{(part.Contains(':', StringComparison.Ordinal) ? 128 : 32)}", out var network)
+            ? network
+            : throw new InvalidOperationException($"VALTRO_METRICS_FROM holds “{part}”. Write addresses or networks with commas between, such as 10.1.2.3, 10.2.0.0/16."))];
 
     private static string? ReadMapAddress(string? text)
     {

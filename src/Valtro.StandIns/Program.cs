@@ -1,4 +1,5 @@
 using System.Globalization;
+using Valtro;
 using Valtro.StandIns.Mailbox;
 using Valtro.StandIns.Website;
 
@@ -7,6 +8,7 @@ var builder = WebApplication.CreateBuilder(args);
 builder.Logging.SetMinimumLevel(LogLevel.Warning);
 builder.WebHost.ConfigureKestrel(kestrel => kestrel.AddServerHeader = false);
 builder.Services.AddSingleton(new WebsiteFile(builder.Configuration["VALTRO_STANDINS_FILE"] ?? "stand-ins.json", builder.Configuration["VALTRO_PUBLIC_URL"] ?? "http://127.0.0.1:5080"));
+builder.Services.AddSingleton<TimeProvider>(OneClock.From(builder.Configuration[OneClock.Setting], builder.Environment.IsProduction()));
 builder.Services.AddSingleton<HttpClient>();
 builder.Services.AddSingleton<ReceivedMail>();
 builder.Services.AddHostedService(services => new MailListener(

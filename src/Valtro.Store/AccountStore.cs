@@ -18,6 +18,7 @@ public sealed class Account
     public int FailedSignIns { get; set; }
     public Instant? LockedUntil { get; set; }
     public Instant? LastSignInAt { get; set; }
+    public Instant CreatedAt { get; set; }
 }
 
 /// <summary>A person of an organisation, with what they may do there.</summary>
@@ -28,7 +29,7 @@ public sealed record Member(
 public sealed class AccountStore(Database database)
 {
     private const string Columns = """
-        select id, email, normalized_email, name, password_hash, security_stamp, failed_sign_ins, locked_until, last_sign_in_at
+        select id, email, normalized_email, name, password_hash, security_stamp, failed_sign_ins, locked_until, last_sign_in_at, created_at
         from account
 
         """;
@@ -52,8 +53,8 @@ public sealed class AccountStore(Database database)
     }
 
     internal static Task<int> InsertAsync(DbTransaction transaction, Account account) => transaction.Connection!.ExecuteAsync("""
-        insert into account (id, email, normalized_email, name, password_hash, security_stamp)
-        values (@Id, @Email, @NormalizedEmail, @Name, @PasswordHash, @SecurityStamp)
+        insert into account (id, email, normalized_email, name, password_hash, security_stamp, created_at)
+        values (@Id, @Email, @NormalizedEmail, @Name, @PasswordHash, @SecurityStamp, @CreatedAt)
         """, account, transaction);
 
     /// <summary>Counts one more failed sign-in, in one statement, so that parallel guesses all count.</summary>
@@ -225,6 +226,7 @@ public sealed class AccountStore(Database database)
             delete from calendar_role where organisation_id = @organisationId and account_id = @accountId;
             update account set security_stamp = @stamp where id = @accountId
             """, new { organisationId, accountId, stamp = Secrets.Make() }, transaction);
+        await GoingOut.OwnAddressesChangedAsync(transaction, organisationId, accountId, now);
         await AuditStore.WriteAsync(transaction, organisationId, audit);
         return true;
     });

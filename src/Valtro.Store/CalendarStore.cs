@@ -11,7 +11,7 @@ namespace Valtro.Store;
 
 /// <summary>A calendar as it is kept, with the address of its standard edition.</summary>
 /// <param name="Version">Of the settings, checked on save.</param>
-/// <param name="ContentVersion">Of what readers get: rises with every change to it or its events.</param>
+/// <param name="ContentVersion">Of what readers of its standard edition get: rises with every change to it or its events.</param>
 public sealed record Calendar(
     Guid Id,
     Guid OrganisationId,
@@ -25,7 +25,6 @@ public sealed record Calendar(
     long ContentVersion,
     Guid EditionId,
     string Slug,
-    Instant ChangedAt,
     IReadOnlyList<string> Readerships)
 {
     /// <summary>Contributors' changes wait for an editor.</summary>
@@ -59,7 +58,7 @@ public sealed class CalendarStore(Database database)
     private const string Columns = """
         select c.id, c.organisation_id, c.name, c.plate, c.colour, c.zone, c.description,
                c.members::text as members, c.link::text as link, c.everyone::text as everyone,
-               c.version, c.content_version, e.id as edition_id, e.slug, c.changed_at,
+               c.version, e.content_version, e.id as edition_id, e.slug,
                array_to_string(c.readerships, chr(10)) as readerships,
                c.requires_sign_off, c.archived_at, c.removed_at,
                exists (select from secret_link s where s.edition_id = e.id and s.ended_at is null) as has_secret_link
@@ -69,13 +68,13 @@ public sealed class CalendarStore(Database database)
 
     private sealed record Row(
         Guid Id, Guid OrganisationId, string Name, string Plate, string Colour, string Zone, string Description,
-        string Members, string Link, string Everyone, int Version, long ContentVersion, Guid EditionId, string Slug, Instant ChangedAt, string Readerships,
+        string Members, string Link, string Everyone, int Version, long ContentVersion, Guid EditionId, string Slug, string Readerships,
         bool RequiresSignOff, Instant? ArchivedAt, Instant? RemovedAt, bool HasSecretLink)
     {
         public Calendar ToCalendar() => new(
             Id, OrganisationId, Name, Core.Calendars.Plate.Parse(Plate), Hue.Named(Colour), Zones.Named(Zone), Description,
             new Disclosure(Words.Read<Detail>(Members), Words.Read<Detail>(Link), Words.Read<Detail>(Everyone)),
-            Version, ContentVersion, EditionId, Slug, ChangedAt, Readerships.Split('\n', StringSplitOptions.RemoveEmptyEntries))
+            Version, ContentVersion, EditionId, Slug, Readerships.Split('\n', StringSplitOptions.RemoveEmptyEntries))
         {
             RequiresSignOff = RequiresSignOff,
             ArchivedAt = ArchivedAt,
@@ -115,7 +114,7 @@ public sealed class CalendarStore(Database database)
     /// <summary>Makes a calendar and its standard edition.</summary>
     /// <exception cref="RuleException">The plate is taken.</exception>
     /// <param name="like">A calendar whose roles and groups it gets too.</param>
-    public async Task<Calendar> AddAsync(Guid organisationId, CalendarSettings settings, Guid? like = null, AuditLine[]? audit = null)
+    public async Task<Calendar> AddAsync(Guid organisationId, CalendarSettings settings, Instant now, Guid? like = null, AuditLine[]? audit = null)
     {
         var id = Guid.CreateVersion7();
         await Refusing(settings.Plate, () => database.InTransactionAsync(async transaction =>
@@ -124,22 +123,23 @@ public sealed class CalendarStore(Database database)
             // Calendars of one organisation are made one after the other, so that addresses do not collide.
             await connection.ExecuteAsync("select from organisation where id = @organisationId for update", new { organisationId }, transaction);
             await connection.ExecuteAsync("""
-                insert into calendar (id, organisation_id, name, plate, colour, zone, description, members, link, everyone, readerships, requires_sign_off)
-                values (@Id, @OrganisationId, @Name, @Plate, @Colour, @Zone, @Description, @Members, @Link, @Everyone, @Readerships, @RequiresSignOff)
-                """, Parameters(organisationId, id, settings), transaction);
+                insert into calendar (id, organisation_id, name, plate, colour, zone, description, members, link, everyone, readerships, requires_sign_off, created_at)
+                values (@Id, @OrganisationId, @Name, @Plate, @Colour, @Zone, @Description, @Members, @Link, @Everyone, @Readerships, @RequiresSignOff, @Now)
+                """, Parameters(organisationId, id, settings, now), transaction);
             var taken = (await connection.QueryAsync<string>("select slug from edition where organisation_id = @organisationId", new { organisationId }, transaction)).ToHashSet();
             await connection.ExecuteAsync("""
-                insert into edition (id, organisation_id, calendar_id, slug)
-                values (@editionId, @organisationId, @id, @slug);
+                insert into edition (id, organisation_id, calendar_id, slug, changed_at)
+                values (@editionId, @organisationId, @id, @slug, @now);
                 insert into edition_source (organisation_id, edition_id, calendar_id)
                 values (@organisationId, @editionId, @id)
-                """, new { editionId = Guid.CreateVersion7(), organisationId, id, slug = Slug.Propose(settings.Name, taken) }, transaction);
+                """, new { editionId = Guid.CreateVersion7(), organisationId, id, slug = Slug.Propose(settings.Name, taken), now }, transaction);
             await connection.ExecuteAsync("""
                 insert into calendar_role (organisation_id, calendar_id, account_id, role)
                 select organisation_id, @id, account_id, role from calendar_role where organisation_id = @organisationId and calendar_id = @like;
                 insert into calendar_group_member (organisation_id, group_id, calendar_id)
                 select organisation_id, group_id, @id from calendar_group_member where organisation_id = @organisationId and calendar_id = @like
                 """, new { organisationId, id, like }, transaction);
+            await GoingOut.ChangedAsync(transaction, organisationId, [id], now, takesAway: false);
             await AuditStore.WriteAsync(transaction, organisationId, audit ?? []);
             return true;
         }));
@@ -148,13 +148,13 @@ public sealed class CalendarStore(Database database)
 
     /// <exception cref="ChangedMeanwhileException">The version is not the stored one any more.</exception>
     /// <exception cref="RuleException">The plate is taken.</exception>
-    public async Task<Calendar> SaveAsync(Guid organisationId, Guid id, int version, CalendarSettings settings, params AuditLine[] audit)
+    public async Task<Calendar> SaveAsync(Guid organisationId, Guid id, int version, CalendarSettings settings, Instant now, params AuditLine[] audit)
     {
         await Refusing(settings.Plate, () => database.InTransactionAsync(async transaction =>
         {
             var before = await transaction.Connection!.QueryFirstOrDefaultAsync<(string Members, string Link, string Everyone)>(
                 "select members::text, link::text, everyone::text from calendar where organisation_id = @organisationId and id = @id for update", new { organisationId, id }, transaction);
-            var parameters = Parameters(organisationId, id, settings);
+            var parameters = Parameters(organisationId, id, settings, now);
             parameters.Add("Version", version);
             var saved = await transaction.Connection!.ExecuteAsync("""
                 update calendar
@@ -175,8 +175,8 @@ public sealed class CalendarStore(Database database)
                 throw new ChangedMeanwhileException();
             var after = settings.Disclosure;
             if (IsOtherLevel(before.Members, after.Members) || IsOtherLevel(before.Link, after.Link) || IsOtherLevel(before.Everyone, after.Everyone))
-                await LevelAsync(transaction, id);
-            await ContentChangedAsync(transaction, organisationId, [id]);
+                await LevelAsync(transaction, id, now);
+            await GoingOut.ChangedAsync(transaction, organisationId, [id], now, IsLess(before.Members, after.Members) || IsLess(before.Link, after.Link) || IsLess(before.Everyone, after.Everyone));
             await AuditStore.WriteAsync(transaction, organisationId, audit);
             return true;
         }));
@@ -186,17 +186,19 @@ public sealed class CalendarStore(Database database)
     /// <summary>From headline to complete or back.</summary>
     private static bool IsOtherLevel(string before, Detail after) => before is "headline" or "complete" && after >= Detail.Headline && before != Words.Of(after);
 
+    private static bool IsLess(string before, Detail after) => after < Words.Read<Detail>(before);
+
     /// <summary>Programs of that audience know events by the other level's SEQUENCE: both rise above either.</summary>
-    private static Task<int> LevelAsync(DbTransaction transaction, Guid calendarId) => transaction.Connection!.ExecuteAsync("""
+    private static Task<int> LevelAsync(DbTransaction transaction, Guid calendarId, Instant now) => transaction.Connection!.ExecuteAsync("""
         update event
         set sequence = greatest(sequence, headline_sequence) + 1,
             headline_sequence = greatest(sequence, headline_sequence) + 1,
-            changed_at = greatest(now(), changed_at),
-            headline_changed_at = greatest(now(), headline_changed_at)
+            changed_at = greatest(@now, changed_at),
+            headline_changed_at = greatest(@now, headline_changed_at)
         where id in (select id from event where home_calendar_id = @calendarId
                      union all
                      select event_id from placement where calendar_id = @calendarId)
-        """, new { calendarId }, transaction);
+        """, new { calendarId, now }, transaction);
 
     /// <summary>Archives it or takes it out of the archive. What readers get stays as it is.</summary>
     /// <exception cref="NotFoundException">There is none in use.</exception>
@@ -227,33 +229,24 @@ public sealed class CalendarStore(Database database)
             set removed_at = @now, merged_into = @mergedInto, version = version + 1
             where organisation_id = @organisationId and id = @id and removed_at is null
             """, new { organisationId, id, mergedInto, now });
-        await ContentChangedAsync(transaction, organisationId, [id, .. await NeighboursAsync(transaction, id)]);
+        await GoingOut.ChangedAsync(transaction, organisationId, [id, .. await NeighboursAsync(transaction, id)], now, takesAway: true);
     }
 
     /// <summary>Takes it out of the bin.</summary>
     /// <exception cref="NotFoundException">It is not there.</exception>
     /// <exception cref="RuleException">Its plate was given to another calendar meanwhile.</exception>
-    public async Task RestoreAsync(Guid organisationId, Guid id, AuditLine audit)
+    public async Task RestoreAsync(Guid organisationId, Guid id, Instant now, AuditLine audit)
     {
         try
         {
             await database.InTransactionAsync(async transaction =>
             {
-                // Editions that drew on the calendar it was merged into draw on this one again: their version must not fall.
-                await transaction.Connection!.ExecuteAsync("""
-                    update edition e
-                    set base_version = base_version + t.content_version
-                    from edition_source s
-                    join calendar c on c.id = s.calendar_id
-                    join calendar t on t.id = c.merged_into
-                    where s.edition_id = e.id and c.organisation_id = @organisationId and c.id = @id
-                    """, new { organisationId, id }, transaction);
                 await UpdateOneAsync(transaction, """
                     update calendar
                     set removed_at = null, merged_into = null, version = version + 1
                     where organisation_id = @organisationId and id = @id and removed_at is not null
                     """, new { organisationId, id });
-                await ContentChangedAsync(transaction, organisationId, [id, .. await NeighboursAsync(transaction, id)]);
+                await GoingOut.ChangedAsync(transaction, organisationId, [id, .. await NeighboursAsync(transaction, id)], now, takesAway: true);
                 await AuditStore.WriteAsync(transaction, organisationId, audit);
                 return true;
             });
@@ -308,7 +301,7 @@ public sealed class CalendarStore(Database database)
             join lateral (select r.content from revision r where r.event_id = e.id order by r.version desc limit 1) last on true
             """, parameters, transaction);
         await RemoveAsync(transaction, organisationId, from, into, now);
-        await ContentChangedAsync(transaction, organisationId, [into]);
+        await GoingOut.ChangedAsync(transaction, organisationId, [into], now, takesAway: true);
         await AuditStore.WriteAsync(transaction, organisationId, audit);
         return actId;
     });
@@ -338,21 +331,9 @@ public sealed class CalendarStore(Database database)
             throw new NotFoundException("calendar");
     }
 
-    /// <summary>Raises what readers are asked to fetch, and tells every node, when the transaction commits.</summary>
-    internal static Task ContentChangedAsync(DbTransaction transaction, Guid organisationId, Guid[] calendars) =>
-        transaction.Connection!.ExecuteAsync("""
-            with changed as (
-                update calendar
-                set content_version = content_version + 1, changed_at = now()
-                where organisation_id = @organisationId and id = any(@calendars)
-                returning id
-            )
-            select pg_notify('valtro_calendar', id::text)
-            from changed
-            """, new { organisationId, calendars }, transaction);
-
-    private static DynamicParameters Parameters(Guid organisationId, Guid id, CalendarSettings settings) => new(new
+    private static DynamicParameters Parameters(Guid organisationId, Guid id, CalendarSettings settings, Instant now) => new(new
     {
+        Now = now,
         Id = id,
         OrganisationId = organisationId,
         settings.Name,

@@ -8,12 +8,17 @@ using Npgsql;
 namespace Valtro.Store;
 
 /// <summary>The database: its connections, its transactions, its migrations.</summary>
-/// <param name="isWalled">Connections see what <see cref="Wall"/> says; else they see every organisation, as tools do.</param>
-public sealed class Database(NpgsqlDataSource source, bool isWalled) : IAsyncDisposable
+/// <remarks>Each of the <see cref="Lanes"/> has connections of its own.</remarks>
+public sealed class Database : IAsyncDisposable
 {
     /// <summary>Row-level security does not bind superusers: their connections take this role.</summary>
     private const string WalledRole = "valtro_walled";
 
+    private const int MostTries = 3;
+
+    private readonly string _connectionString;
+    private readonly bool _isWalled;
+    private readonly Dictionary<Lane, NpgsqlDataSource> _sources;
     private bool? _needsRole;
 
     static Database()
@@ -22,15 +27,35 @@ public sealed class Database(NpgsqlDataSource source, bool isWalled) : IAsyncDis
         NodaTypes.Register();
     }
 
-    public NpgsqlDataSource Source { get; } = source;
+    private Database(string connectionString, bool isWalled, IReadOnlyDictionary<Lane, int>? connections)
+    {
+        (_connectionString, _isWalled) = (connectionString, isWalled);
+        _sources = Enum.GetValues<Lane>().ToDictionary(lane => lane, lane => SourceAt(ConnectionStringOf(lane, connectionString, connections)));
+    }
 
     /// <summary>For tools and tests, which work on all organisations.</summary>
     /// <param name="connectionString">Npgsql's form.</param>
-    public static Database At(string connectionString) => new(SourceAt(connectionString), isWalled: false);
+    public static Database At(string connectionString) => new(connectionString, isWalled: false, null);
 
     /// <summary>For the server: what a connection sees is what <see cref="Wall"/> says.</summary>
     /// <param name="connectionString">Npgsql's form.</param>
-    public static Database Walled(string connectionString) => new(SourceAt(connectionString), isWalled: true);
+    /// <param name="connections">How many of each lane there are at most; as the connection string says where it is missing.</param>
+    public static Database Walled(string connectionString, IReadOnlyDictionary<Lane, int>? connections = null) => new(connectionString, isWalled: true, connections);
+
+    private static string ConnectionStringOf(Lane lane, string connectionString, IReadOnlyDictionary<Lane, int>? connections)
+    {
+        var builder = new NpgsqlConnectionStringBuilder(connectionString) { ApplicationName = $"valtro {lane.ToString().ToLowerInvariant()}" };
+        if (connections?.TryGetValue(lane, out var most) == true)
+            builder.MaxPoolSize = most;
+        if (lane == Lane.Readers)
+        {
+            // Whoever reads in public does not wait longer: they get the last good copy, or are told to come again.
+            builder.Timeout = Lanes.ReadersWaitSeconds;
+            builder.CommandTimeout = Lanes.ReadersWaitSeconds;
+            builder.CancellationTimeout = -1;
+        }
+        return builder.ConnectionString;
+    }
 
     private static NpgsqlDataSource SourceAt(string connectionString)
     {
@@ -39,14 +64,31 @@ public sealed class Database(NpgsqlDataSource source, bool isWalled) : IAsyncDis
         return builder.Build();
     }
 
+    /// <summary>A connection of its own, in no pool, on which announcements are heard. It sees no organisation.</summary>
+    public async Task<NpgsqlConnection> ListenAsync(CancellationToken cancellation)
+    {
+        var connection = new NpgsqlConnection(new NpgsqlConnectionStringBuilder(_connectionString) { Pooling = false, ApplicationName = "valtro listening", Timeout = 3, CommandTimeout = 3, CancellationTimeout = -1 }.ConnectionString);
+        try
+        {
+            await connection.OpenAsync(cancellation);
+            await connection.ExecuteAsync($"listen {Announcements.Channel}");
+            return connection;
+        }
+        catch
+        {
+            await connection.DisposeAsync();
+            throw;
+        }
+    }
+
     /// <summary>A connection that has been told for whom it works. Npgsql forgets it when the connection goes back to the pool.</summary>
     private async Task<NpgsqlConnection> OpenAsync()
     {
-        var connection = await Source.OpenConnectionAsync();
+        var connection = await _sources[Lanes.Current].OpenConnectionAsync();
         try
         {
-            _needsRole ??= isWalled && await connection.ExecuteScalarAsync<bool>("select rolsuper or rolbypassrls from pg_roles where rolname = current_user");
-            var setting = isWalled ? Wall.Current : Wall.All;
+            _needsRole ??= _isWalled && await connection.ExecuteScalarAsync<bool>("select rolsuper or rolbypassrls from pg_roles where rolname = current_user");
+            var setting = _isWalled ? Wall.Current : Wall.All;
             // Neither is anything that somebody typed: a Guid's text or a word of ours.
             await connection.ExecuteAsync(_needsRole == true ? $"set role {WalledRole}; set {Wall.Setting} = '{setting}'" : $"set {Wall.Setting} = '{setting}'");
             return connection;
@@ -76,14 +118,25 @@ public sealed class Database(NpgsqlDataSource source, bool isWalled) : IAsyncDis
         return await connection.ExecuteAsync(sql, parameters);
     }
 
-    /// <summary>Runs <paramref name="work"/> in one transaction: all of it is kept, or nothing.</summary>
+    /// <summary>Runs <paramref name="work"/> in one transaction: all of it is kept, or nothing. Where another transaction stood in the way (a deadlock), it is done again.</summary>
+    /// <param name="work">May be done more than once: it changes nothing but the database.</param>
     public async Task<T> InTransactionAsync<T>(Func<DbTransaction, Task<T>> work)
     {
-        await using var connection = await OpenAsync();
-        await using var transaction = await connection.BeginTransactionAsync(IsolationLevel.ReadCommitted);
-        var result = await work(transaction);
-        await transaction.CommitAsync();
-        return result;
+        for (var tries = 1; ; tries++)
+        {
+            try
+            {
+                await using var connection = await OpenAsync();
+                await using var transaction = await connection.BeginTransactionAsync(IsolationLevel.ReadCommitted);
+                var result = await work(transaction);
+                await transaction.CommitAsync();
+                return result;
+            }
+            catch (PostgresException inTheWay) when (inTheWay.SqlState is PostgresErrorCodes.DeadlockDetected or PostgresErrorCodes.SerializationFailure && tries < MostTries)
+            {
+                await Task.Delay(Random.Shared.Next(5, 50) * tries);
+            }
+        }
     }
 
     /// <summary>Brings the schema up to date. Safe to run again, and by several nodes at once.</summary>
@@ -123,5 +176,9 @@ public sealed class Database(NpgsqlDataSource source, bool isWalled) : IAsyncDis
             .LogToNowhere()
             .Build();
 
-    public ValueTask DisposeAsync() => Source.DisposeAsync();
+    public async ValueTask DisposeAsync()
+    {
+        foreach (var source in _sources.Values)
+            await source.DisposeAsync();
+    }
 }

@@ -112,7 +112,7 @@ public sealed class EditionSettingsStore(Database database)
         """, new { removedBefore, draftsBefore = now - DraftsLast });
 
     /// <exception cref="Core.RuleException">There are too many.</exception>
-    public Task<Guid> AddAsync(Guid organisationId, EditionDraft draft, string name, AuditLine audit) => database.InTransactionAsync(async transaction =>
+    public Task<Guid> AddAsync(Guid organisationId, EditionDraft draft, string name, Instant now, AuditLine audit) => database.InTransactionAsync(async transaction =>
     {
         var connection = transaction.Connection!;
         await connection.ExecuteAsync("select from organisation where id = @organisationId for update", new { organisationId }, transaction);
@@ -121,37 +121,34 @@ public sealed class EditionSettingsStore(Database database)
             throw new Core.RuleException("name", $"There are {Most} editions. Remove one that nobody needs first.");
         var id = Guid.CreateVersion7();
         await connection.ExecuteAsync("""
-            insert into edition (id, organisation_id, slug, name, audience, settings)
-            values (@id, @organisationId, @slug, @name, @audience, @settings::jsonb)
-            """, new { id, organisationId, slug = Slug.Propose(name, taken), name, audience = Words.Of(draft.Audience), settings = Write(draft) }, transaction);
+            insert into edition (id, organisation_id, slug, name, audience, settings, changed_at)
+            values (@id, @organisationId, @slug, @name, @audience, @settings::jsonb, @now)
+            """, new { id, organisationId, slug = Slug.Propose(name, taken), name, audience = Words.Of(draft.Audience), settings = Write(draft), now }, transaction);
         await ReplaceSourcesAsync(transaction, organisationId, id, draft);
         await AuditStore.WriteAsync(transaction, organisationId, audit);
-        await ChangedAsync(transaction, organisationId, id);
+        await GoingOut.EditionsChangedAsync(transaction, organisationId, [id], now, takesAway: false);
         return id;
     });
 
     /// <summary>Saves it. Its addresses stay as they are, so pages that hold it show it changed.</summary>
     /// <exception cref="ChangedMeanwhileException">The version is not the stored one any more.</exception>
-    public Task<bool> SaveAsync(Guid organisationId, StoredEdition edition, int version, EditionDraft draft, string name, AuditLine audit) => database.InTransactionAsync(async transaction =>
+    public Task<bool> SaveAsync(Guid organisationId, StoredEdition edition, int version, EditionDraft draft, string name, Instant now, AuditLine audit) => database.InTransactionAsync(async transaction =>
     {
         var connection = transaction.Connection!;
-        var before = await VersionAsync(transaction, edition.Id);
         var saved = await connection.ExecuteAsync("""
             update edition
             set name = case when calendar_id is null then @name end,
                 audience = case when calendar_id is null then @audience end,
                 settings = @settings::jsonb,
                 version = version + 1,
-                changed_at = now()
+                changed_at = @now
             where organisation_id = @organisationId and id = @Id and version = @version and removed_at is null
-            """, new { organisationId, edition.Id, version, name, audience = Words.Of(draft.Audience), settings = Write(draft) }, transaction);
+            """, new { organisationId, edition.Id, version, name, audience = Words.Of(draft.Audience), settings = Write(draft), now }, transaction);
         if (saved == 0)
             throw new ChangedMeanwhileException();
         if (!edition.IsStandard)
             await ReplaceSourcesAsync(transaction, organisationId, edition.Id, draft);
-        // Other calendars have other versions: together they must not fall.
-        await connection.ExecuteAsync("update edition set base_version = base_version + @before - @after where id = @Id", new { edition.Id, before, after = await VersionAsync(transaction, edition.Id) }, transaction);
-        await ChangedAsync(transaction, organisationId, edition.Id);
+        await GoingOut.EditionsChangedAsync(transaction, organisationId, [edition.Id], now, takesAway: !TellsTheSame(edition.Draft, draft));
         await AuditStore.WriteAsync(transaction, organisationId, audit);
         return true;
     });
@@ -167,7 +164,7 @@ public sealed class EditionSettingsStore(Database database)
             """, new { organisationId, id, isRemoved, now }, transaction);
         if (done == 0)
             throw new NotFoundException("edition");
-        await ChangedAsync(transaction, organisationId, id);
+        await GoingOut.EditionsChangedAsync(transaction, organisationId, [id], now, takesAway: isRemoved);
         await AuditStore.WriteAsync(transaction, organisationId, audit);
         return true;
     });
@@ -193,16 +190,8 @@ public sealed class EditionSettingsStore(Database database)
             ? (row.EditionId, Read(row.Settings))
             : null;
 
-    /// <summary>Raises what readers are asked to fetch, and tells every node, when the transaction commits.</summary>
-    internal static Task ChangedAsync(DbTransaction transaction, Guid organisationId, Guid id) => transaction.Connection!.ExecuteAsync("""
-        with changed as (
-            update edition set base_version = base_version + 1 where organisation_id = @organisationId and id = @id returning id
-        )
-        select pg_notify('valtro_calendar', id::text) from changed
-        """, new { organisationId, id }, transaction);
-
-    private static Task<long> VersionAsync(DbTransaction transaction, Guid id) =>
-        transaction.Connection!.QuerySingleAsync<long>("select content_version from edition_version where edition_id = @id", new { id }, transaction);
+    /// <summary>Whether the other tells its readers what the one does, and more: only how it looks, or what it is called, is another.</summary>
+    private static bool TellsTheSame(EditionDraft one, EditionDraft other) => Write(one with { Name = null, Look = null }) == Write(other with { Name = null, Look = null });
 
     private static Task ReplaceSourcesAsync(DbTransaction transaction, Guid organisationId, Guid id, EditionDraft draft) => transaction.Connection!.ExecuteAsync("""
         delete from edition_source where edition_id = @id;

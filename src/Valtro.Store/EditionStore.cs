@@ -1,3 +1,4 @@
+using Dapper;
 using NodaTime;
 using Valtro.Core.Disclosure;
 
@@ -7,12 +8,13 @@ namespace Valtro.Store;
 /// <param name="Secret">For an edition of those who have the link; null for one that is open to everyone.</param>
 /// <param name="CalendarId">Of a standard edition; null for one that was composed.</param>
 /// <param name="ContentVersion">Rises with whatever changes for its readers.</param>
+/// <param name="NotBefore">What was rendered from an older version is served no more: somebody sees less from there on.</param>
 /// <param name="ProgramKey">With which the programs that fetch it are told apart.</param>
 /// <param name="AddressedTo">Of a composed edition: its audience.</param>
 /// <param name="AccountId">Whose own address this is, of an edition for members.</param>
 public sealed record EditionAddress(
     Guid Id, Guid OrganisationId, string OrganisationSlug, string OrganisationName, string Locale, short FirstDayOfWeek,
-    Guid? CalendarId, string Zone, string Slug, Guid FeedUid, long ContentVersion, Guid ProgramKey, string? AddressedTo, string? Secret, Guid? AccountId)
+    Guid? CalendarId, string Zone, string Slug, Guid FeedUid, long ContentVersion, long NotBefore, Guid ProgramKey, string? AddressedTo, string? Secret, Guid? AccountId)
 {
     /// <summary>On the desk, where an edition is looked at as another audience; never kept.</summary>
     public Audience? SeenAs { get; init; }
@@ -42,8 +44,23 @@ public sealed record EditionFound(EditionAddress? Address, string? MovedTo = nul
 /// <summary>What readers get, rendered.</summary>
 /// <param name="ChangedAt">When what readers get last changed, not when it was rendered.</param>
 /// <param name="ValidUntil">When an event appears or disappears by itself.</param>
+/// <param name="ClosesAt">When something that it shows must not be shown any more.</param>
 public sealed record Artefact(
-    Guid EditionId, Guid OrganisationId, Audience Audience, string Key, long ContentVersion, string Etag, byte[] Content, Instant ChangedAt, Instant? ValidUntil);
+    Guid EditionId, Guid OrganisationId, Audience Audience, string Key, long ContentVersion, string Etag, byte[] Content, Instant ChangedAt, Instant? ValidUntil, Instant? ClosesAt = null)
+{
+    /// <summary>It is what readers get of the edition as it is now.</summary>
+    public bool IsRight(EditionAddress edition, Instant now) => ContentVersion == edition.ContentVersion && !(ValidUntil <= now);
+
+    /// <summary>It may be a little old, but shows nobody what they must not see.</summary>
+    public bool MayBeShown(long notBefore, Instant now) => ContentVersion >= notBefore && !(ClosesAt <= now);
+}
+
+/// <summary>How an edition goes out.</summary>
+/// <param name="IsCurrent">What is kept for readers is what was saved last.</param>
+/// <param name="ChangedAt">When what they get last changed; null where nothing is rendered yet.</param>
+/// <param name="FailedSince">Since when it does not succeed.</param>
+/// <param name="IsSetAside">It is not tried by itself any more.</param>
+public sealed record GoingOutState(bool IsCurrent, Instant? ChangedAt, Instant? FailedSince, FailureReason? Reason, bool IsSetAside);
 
 /// <summary>What a feed, a page or an embed was fetched for, and by how many programs.</summary>
 public sealed record FetchCount(Audience Audience, string Kind, int Programs);
@@ -53,10 +70,9 @@ public sealed class EditionStore(Database database)
 {
     private const string Columns = """
         select e.id, o.id as organisation_id, o.slug as organisation_slug, o.name as organisation_name, o.locale, o.first_day_of_week,
-               e.calendar_id, coalesce(c.zone, o.zone) as zone, e.slug, coalesce(s.feed_uid, e.feed_uid) as feed_uid, v.content_version, e.program_key,
+               e.calendar_id, coalesce(c.zone, o.zone) as zone, e.slug, coalesce(s.feed_uid, e.feed_uid) as feed_uid, e.content_version, e.not_before, e.program_key,
                e.audience as addressed_to, s.secret, s.account_id
         from edition e
-        join edition_version v on v.edition_id = e.id
         join organisation o on o.id = e.organisation_id
         left join calendar c on c.id = e.calendar_id
 
@@ -115,70 +131,57 @@ public sealed class EditionStore(Database database)
     /// <summary>An edition by its id, in whose organisation the work is done.</summary>
     public Task<EditionAddress?> FindAsync(Guid id) => database.FirstAsync<EditionAddress>(Open + $"where e.id = @id and {InUse}", new { id });
 
-    /// <summary>The editions that a change of a calendar, or of an edition itself, concerns.</summary>
-    public async Task<IReadOnlyList<Guid>> ConcernedAsync(Guid calendarOrEditionId)
+    private sealed record VersionRow(Guid Id, long ContentVersion, long NotBefore);
+
+    /// <summary>Content version and "not before" of some editions, for a node that may have missed announcements; those that are gone are not among them.</summary>
+    public async Task<IReadOnlyList<(Guid Id, long ContentVersion, long NotBefore)>> VersionsAsync(Guid[] editions)
     {
         using var everywhere = Wall.Everywhere();
-        return await database.ListAsync<Guid>("""
-            select s.edition_id
-            from edition_source s
-            join calendar c on c.id = s.calendar_id
-            where @id in (c.id, c.merged_into)
-            union
-            select id from edition where id = @id
-            """, new { id = calendarOrEditionId });
+        return [.. (await database.ListAsync<VersionRow>("select id, content_version, not_before from edition where id = any(@editions)", new { editions }))
+            .Select(row => (row.Id, row.ContentVersion, row.NotBefore))];
     }
 
-    /// <summary>The addresses under which some editions go out now. Members' own addresses show one thing, so one stands for all.</summary>
-    public async Task<IReadOnlyList<EditionAddress>> GoingOutAsync(Guid[] editions)
+    /// <summary>The addresses under which an edition goes out now. Members' own addresses show one thing, so one stands for all.</summary>
+    public async Task<IReadOnlyList<EditionAddress>> GoingOutAsync(Guid edition)
     {
         using var everywhere = Wall.Everywhere();
         return await database.ListAsync<EditionAddress>($"""
-            {Open} where e.id = any(@editions) and {InUse} and coalesce(e.audience, c.everyone::text) not in ('nothing', 'link', 'members')
+            {Open} where e.id = @edition and {InUse} and coalesce(e.audience, c.everyone::text) not in ('nothing', 'link', 'members')
             union all
-            {WithLink} where e.id = any(@editions) and {InUse} and s.ended_at is null and s.account_id is null and {SecretFits} and coalesce(c.link::text, '') <> 'nothing'
+            {WithLink} where e.id = @edition and {InUse} and s.ended_at is null and s.account_id is null and {SecretFits} and coalesce(c.link::text, '') <> 'nothing'
             union all
-            (select distinct on (id) * from ({WithLink} where e.id = any(@editions) and {InUse} and s.ended_at is null and s.account_id is not null and {SecretFits}) own)
-            """, new { editions });
-    }
-
-    /// <summary>Editions of which what is kept for readers is not what is saved, or is not right any more by now.</summary>
-    public async Task<IReadOnlyList<Guid>> ToRenderAsync(Instant now)
-    {
-        using var everywhere = Wall.Everywhere();
-        return await database.ListAsync<Guid>("""
-            select distinct e.id
-            from edition e
-            join edition_version v on v.edition_id = e.id
-            left join calendar c on c.id = e.calendar_id
-            cross join (values ('everyone'), ('link'), ('members')) kinds (audience)
-            left join artefact a on a.edition_id = e.id and a.key = 'feed' and a.audience = kinds.audience
-            where e.removed_at is null and c.removed_at is null
-              and coalesce(e.audience, kinds.audience) = kinds.audience
-              and (case kinds.audience
-                       when 'everyone' then coalesce(c.everyone::text, '') <> 'nothing'
-                       when 'link' then coalesce(c.link::text, '') <> 'nothing' and exists (select from secret_link s where s.edition_id = e.id and s.ended_at is null and s.account_id is null)
-                       else e.audience = 'members' and exists (select from secret_link s where s.edition_id = e.id and s.ended_at is null and s.account_id is not null)
-                   end)
-              and (a.content_version is distinct from v.content_version or a.valid_until <= @now)
-            limit 10000
-            """, new { now });
+            (select distinct on (id) * from ({WithLink} where e.id = @edition and {InUse} and s.ended_at is null and s.account_id is not null and {SecretFits}) own)
+            """, new { edition });
     }
 
     private sealed record ArtefactRow(
-        Guid EditionId, Guid OrganisationId, string Audience, string Key, long ContentVersion, string Etag, byte[] Content, Instant ChangedAt, Instant? ValidUntil);
+        Guid EditionId, Guid OrganisationId, string Audience, string Key, long ContentVersion, string Etag, byte[] Content, Instant ChangedAt, Instant? ValidUntil, Instant? ClosesAt);
 
     public async Task<Artefact?> FindArtefactAsync(EditionAddress address, string key)
     {
         using var within = Wall.Within(address.OrganisationId);
         var row = await database.FirstAsync<ArtefactRow>("""
-            select edition_id, organisation_id, audience, key, content_version, etag, content, changed_at, valid_until
+            select edition_id, organisation_id, audience, key, content_version, etag, content, changed_at, valid_until, closes_at
             from artefact
             where edition_id = @Id and audience = @audience and key = @key
             """, new { address.Id, audience = Words.Of(address.Audience), key });
         return row is null
             ? null
-            : new Artefact(row.EditionId, row.OrganisationId, Words.Read<Audience>(row.Audience), row.Key, row.ContentVersion, row.Etag, row.Content, row.ChangedAt, row.ValidUntil);
+            : new Artefact(row.EditionId, row.OrganisationId, Words.Read<Audience>(row.Audience), row.Key, row.ContentVersion, row.Etag, row.Content, row.ChangedAt, row.ValidUntil, row.ClosesAt);
+    }
+
+    /// <summary>Tells all nodes that an edition's feed and first pages are rendered.</summary>
+    public Task AnnounceRenderedAsync(Guid edition) => database.ExecuteAsync("select pg_notify(@channel, @news)", new { channel = Announcements.Channel, news = $"{Announcements.Rendered}{edition}" });
+
+    /// <summary>Does something for an artefact that no other node does for it at the same time.</summary>
+    public async Task<T> AloneAsync<T>(EditionAddress address, string key, Func<Task<T>> work)
+    {
+        using var within = Wall.Within(address.OrganisationId);
+        return await database.InTransactionAsync(async transaction =>
+        {
+            await transaction.Connection!.ExecuteAsync("select pg_advisory_xact_lock(hashtextextended(@name, 0))", new { name = $"{address.Id} {Words.Of(address.Audience)} {key}" }, transaction);
+            return await work();
+        });
     }
 
     /// <summary>Keeps an artefact unless a newer one is kept already; the same content keeps its time of change.</summary>
@@ -186,14 +189,15 @@ public sealed class EditionStore(Database database)
     {
         using var within = Wall.Within(artefact.OrganisationId);
         return await database.ExecuteAsync("""
-            insert into artefact (edition_id, organisation_id, audience, key, content_version, etag, content, changed_at, valid_until)
-            values (@EditionId, @OrganisationId, @audience, @Key, @ContentVersion, @Etag, @Content, @ChangedAt, @ValidUntil)
+            insert into artefact (edition_id, organisation_id, audience, key, content_version, etag, content, changed_at, valid_until, closes_at)
+            values (@EditionId, @OrganisationId, @audience, @Key, @ContentVersion, @Etag, @Content, @ChangedAt, @ValidUntil, @ClosesAt)
             on conflict (edition_id, audience, key) do update
             set content_version = excluded.content_version,
                 etag = excluded.etag,
                 content = excluded.content,
                 changed_at = excluded.changed_at,
-                valid_until = excluded.valid_until
+                valid_until = excluded.valid_until,
+                closes_at = excluded.closes_at
             where artefact.content_version < excluded.content_version
                or (artefact.content_version = excluded.content_version and artefact.valid_until is distinct from excluded.valid_until)
             """, new
@@ -207,38 +211,35 @@ public sealed class EditionStore(Database database)
             artefact.Content,
             artefact.ChangedAt,
             artefact.ValidUntil,
+            artefact.ClosesAt,
         });
     }
 
-    /// <summary>When what readers get of each calendar last changed, and whether that is what is kept now, for all audiences that it goes out to.</summary>
-    public async Task<IReadOnlyDictionary<Guid, (bool IsCurrent, Instant ChangedAt)>> FeedsAsync(Guid organisationId) =>
-        (await database.ListAsync<(Guid CalendarId, bool IsCurrent, Instant ChangedAt)>("""
-            select c.id, bool_and(a.content_version = v.content_version), max(a.changed_at)
-            from artefact a
-            join edition e on e.id = a.edition_id
-            join edition_version v on v.edition_id = e.id
-            join calendar c on c.id = e.calendar_id
-            where c.organisation_id = @organisationId and a.key = 'feed'
-              and case a.audience when 'everyone' then c.everyone else c.link end <> 'nothing'
-              and (a.audience = 'everyone' or exists (select from secret_link s where s.edition_id = e.id and s.ended_at is null))
-            group by c.id
-            """, new { organisationId })).ToDictionary(row => row.CalendarId, row => (row.IsCurrent, row.ChangedAt));
+    private sealed record StateRow(Guid EditionId, bool IsCurrent, Instant? ChangedAt, Instant? FailedSince, string? Reason, bool IsSetAside);
 
-    /// <summary>The same of every edition, composed ones too; those that nobody can fetch are not among them.</summary>
-    public async Task<IReadOnlyDictionary<Guid, (bool IsCurrent, Instant ChangedAt)>> FreshnessAsync(Guid organisationId) =>
-        (await database.ListAsync<(Guid EditionId, bool IsCurrent, Instant ChangedAt)>("""
-            select e.id, bool_and(a.content_version = v.content_version), max(a.changed_at)
-            from artefact a
-            join edition e on e.id = a.edition_id
-            join edition_version v on v.edition_id = e.id
-            where e.organisation_id = @organisationId and a.key = 'feed'
-            group by e.id
-            """, new { organisationId })).ToDictionary(row => row.EditionId, row => (row.IsCurrent, row.ChangedAt));
+    /// <summary>How each edition goes out, for the audiences that it goes out to; one of which nothing is rendered is among them only if that fails.</summary>
+    public async Task<IReadOnlyDictionary<Guid, GoingOutState>> StatesAsync(Guid organisationId) =>
+        (await database.ListAsync<StateRow>("""
+            select e.id as edition_id, coalesce(a.is_current, false) as is_current, a.changed_at, w.failed_since, w.reason, w.set_aside_at is not null as is_set_aside
+            from edition e
+            left join calendar c on c.id = e.calendar_id
+            left join lateral (
+                select bool_and(a.content_version = e.content_version) as is_current, max(a.changed_at) as changed_at
+                from artefact a
+                where a.edition_id = e.id and a.key = 'feed'
+                  and (c.id is null
+                       or (a.audience = 'everyone' and c.everyone <> 'nothing')
+                       or (a.audience = 'link' and c.link <> 'nothing' and exists (select from secret_link s where s.edition_id = e.id and s.ended_at is null)))
+            ) a on true
+            left join work w on w.kind = 'render' and w.key = e.id::text and w.failed_since is not null
+            where e.organisation_id = @organisationId and e.removed_at is null and (a.changed_at is not null or w.failed_since is not null)
+            """, new { organisationId })).ToDictionary(
+                row => row.EditionId, row => new GoingOutState(row.IsCurrent, row.ChangedAt, row.FailedSince, Words.ReadOrNull<FailureReason>(row.Reason), row.IsSetAside));
 
     /// <summary>One fetch by a program.</summary>
     public sealed record Fetch(Guid OrganisationId, Guid EditionId, Audience Audience, string Kind, byte[] Program, Instant At);
 
-    /// <summary>Keeps who fetched what when last, many at once.</summary>
+    /// <summary>Keeps who fetched what when last, many at once; in key order, so that nodes that do so at one moment wait, none for the other.</summary>
     public async Task KeepFetchesAsync(IReadOnlyCollection<Fetch> fetches)
     {
         using var everywhere = Wall.Everywhere();
@@ -248,6 +249,7 @@ public sealed class EditionStore(Database database)
             select f.*
             from unnest(@organisations, @editions, @audiences, @kinds, @programs, @times) f (organisation_id, edition_id, audience, kind, program, last_at)
             where exists (select from edition e where e.id = f.edition_id)
+            order by f.edition_id, f.audience, f.kind, f.program
             on conflict (edition_id, audience, kind, program) do update
             set last_at = greatest(delivery.last_at, excluded.last_at)
             """, new

@@ -31,7 +31,11 @@ public enum EventAct
 /// <param name="Version">The version that the editor saw; null for a new event.</param>
 /// <param name="SeenFrom">The least level that gets something else than before: there and above SEQUENCE and LAST-MODIFIED rise. Null where no reader can tell.</param>
 /// <param name="IsLevelled">Some audience goes from one level to another: its programs know the event by the other level's SEQUENCE, so both rise above either.</param>
-public sealed record EventWrite(CalendarEvent Event, int? Version, EventAct Act, bool IsRemoved = false, Detail? SeenFrom = Detail.Times, bool IsLevelled = false);
+public sealed record EventWrite(CalendarEvent Event, int? Version, EventAct Act, bool IsRemoved = false, Detail? SeenFrom = Detail.Times, bool IsLevelled = false)
+{
+    /// <summary>Some audience sees less of it from now on, or may: what was rendered before is served no more.</summary>
+    public bool TakesAway { get; init; } = Version is not null;
+}
 
 /// <summary>What an act wrote, in the order it was given; its id undoes it.</summary>
 public sealed record ActDone(Guid ActId, IReadOnlyList<(Guid Id, int Version)> Events);
@@ -161,7 +165,7 @@ public sealed class EventStore(Database database)
             written.Add((happening.Id, (write.Version ?? 0) + 1));
         }
         await CheckRoomAsync(transaction, [.. writes.Where(write => write.Version is null).Select(write => write.Event.HomeCalendarId).Distinct()]);
-        await CalendarStore.ContentChangedAsync(transaction, organisationId, [.. touched]);
+        await GoingOut.ChangedAsync(transaction, organisationId, touched, now, writes.Any(write => write.TakesAway));
         return new ActDone(actId, written);
     }
 

@@ -146,6 +146,7 @@ public sealed class InvitationStore(Database database)
             }
             else
             {
+                account.CreatedAt = now;
                 await AccountStore.InsertAsync(transaction, account);
             }
             await connection.ExecuteAsync("""
@@ -155,6 +156,7 @@ public sealed class InvitationStore(Database database)
                 set is_administrator = excluded.is_administrator, ended_at = null
                 """, new { invitation.OrganisationId, accountId = account.Id, invitation.IsAdministrator }, transaction);
             await AccountStore.ReplaceRolesAsync(transaction, invitation.OrganisationId, account.Id, invitation.Roles);
+            await GoingOut.OwnAddressesChangedAsync(transaction, invitation.OrganisationId, account.Id, now);
             await AuditStore.WriteAsync(transaction, invitation.OrganisationId, new AuditLine(account.Id, AuditAct.InvitationAccepted, invitation.Email, "", now));
             return account.Id;
         });

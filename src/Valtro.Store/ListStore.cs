@@ -1,4 +1,5 @@
 using Dapper;
+using NodaTime;
 using Npgsql;
 using Valtro.Core;
 using Valtro.Core.Calendars;
@@ -53,24 +54,24 @@ public sealed class ListStore(Database database)
 
     /// <summary>Takes a category off the list and off its events, whose readers are told.</summary>
     /// <exception cref="NotFoundException">There is none.</exception>
-    public Task<bool> RemoveCategoryAsync(Guid organisationId, Guid id) => database.InTransactionAsync(async transaction =>
+    public Task<bool> RemoveCategoryAsync(Guid organisationId, Guid id, Instant now) => database.InTransactionAsync(async transaction =>
     {
         var calendars = (await transaction.Connection!.QueryAsync<Guid>("""
             with changed as (
                 update event
                 set category_id = null,
-                    sequence = sequence + 1, changed_at = greatest(now(), changed_at),
-                    headline_sequence = headline_sequence + 1, headline_changed_at = greatest(now(), headline_changed_at)
+                    sequence = sequence + 1, changed_at = greatest(@now, changed_at),
+                    headline_sequence = headline_sequence + 1, headline_changed_at = greatest(@now, headline_changed_at)
                 where organisation_id = @organisationId and category_id = @id
                 returning id, home_calendar_id
             )
             select home_calendar_id from changed
             union
             select p.calendar_id from placement p join changed on changed.id = p.event_id
-            """, new { organisationId, id }, transaction)).ToArray();
+            """, new { organisationId, id, now }, transaction)).ToArray();
         if (await transaction.Connection!.ExecuteAsync("delete from category where organisation_id = @organisationId and id = @id", new { organisationId, id }, transaction) == 0)
             throw new NotFoundException("category");
-        await CalendarStore.ContentChangedAsync(transaction, organisationId, calendars);
+        await GoingOut.ChangedAsync(transaction, organisationId, calendars, now, takesAway: true);
         return true;
     });
 

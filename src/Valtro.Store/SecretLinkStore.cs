@@ -38,7 +38,7 @@ public sealed class SecretLinkStore(Database database)
             insert into secret_link (id, organisation_id, edition_id, account_id, secret, digest, made_at)
             values (@id, @organisationId, @editionId, @accountId, @secret, @digest, @now)
             """, new { id = Guid.CreateVersion7(), organisationId, editionId, accountId, secret, digest = Secrets.Digest(secret), now }, transaction);
-        await EditionSettingsStore.ChangedAsync(transaction, organisationId, editionId);
+        await GoingOut.EditionsChangedAsync(transaction, organisationId, [editionId], now, takesAway: replaced > 0);
         await AuditStore.WriteAsync(transaction, organisationId, audit(replaced > 0));
         return new SecretLink(secret, now);
     });
@@ -48,7 +48,7 @@ public sealed class SecretLinkStore(Database database)
     {
         if (await EndAsync(transaction, organisationId, editionId, accountId, "withdrawn", now) == 0)
             throw new NotFoundException("link");
-        await EditionSettingsStore.ChangedAsync(transaction, organisationId, editionId);
+        await GoingOut.EditionsChangedAsync(transaction, organisationId, [editionId], now, takesAway: true);
         await AuditStore.WriteAsync(transaction, organisationId, audit);
         return true;
     });

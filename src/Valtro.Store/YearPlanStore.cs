@@ -116,21 +116,16 @@ public sealed class YearPlanStore(Database database, OrganisationStore organisat
             .Select(one => new { id, one.kind, one.span.Name, one.span.First, one.span.Last }), transaction);
     }
 
+    /// <remarks>Terms and breaks decide about the days of editions too, so all of them are looked at again.</remarks>
     private static async Task TouchAsync(DbTransaction transaction, Guid organisationId, Guid[] changed, Instant now)
     {
-        var calendars = (await transaction.Connection!.QueryAsync<Guid>("""
-            with changed as (
-                update event
-                set sequence = sequence + 1, changed_at = greatest(@now, changed_at),
-                    headline_sequence = headline_sequence + 1, headline_changed_at = greatest(@now, headline_changed_at),
-                    times_sequence = times_sequence + 1, times_changed_at = greatest(@now, times_changed_at)
-                where organisation_id = @organisationId and id = any(@changed)
-                returning id, home_calendar_id
-            )
-            select home_calendar_id from changed
-            union
-            select p.calendar_id from placement p join changed on changed.id = p.event_id
-            """, new { organisationId, changed, now }, transaction)).ToArray();
-        await CalendarStore.ContentChangedAsync(transaction, organisationId, calendars);
+        await transaction.Connection!.ExecuteAsync("""
+            update event
+            set sequence = sequence + 1, changed_at = greatest(@now, changed_at),
+                headline_sequence = headline_sequence + 1, headline_changed_at = greatest(@now, headline_changed_at),
+                times_sequence = times_sequence + 1, times_changed_at = greatest(@now, times_changed_at)
+            where organisation_id = @organisationId and id = any(@changed)
+            """, new { organisationId, changed, now }, transaction);
+        await GoingOut.AllChangedAsync(transaction, organisationId, now, takesAway: false);
     }
 }

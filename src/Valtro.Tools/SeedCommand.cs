@@ -7,14 +7,13 @@ namespace Valtro.Tools;
 /// <summary>Migrates a database, and fills an empty one with the demo scenario.</summary>
 public static class SeedCommand
 {
-    public static async Task<int> RunAsync(string connectionString, TextWriter output)
+    public static async Task<int> RunAsync(string connectionString, IClock clock, TextWriter output)
     {
         await Database.MigrateAsync(connectionString);
         await using var database = Database.At(connectionString);
         if (await new OrganisationStore(database).AnyAsync())
             return 0;
-        var now = SystemClock.Instance.GetCurrentInstant();
-        await new DemoSeed(database, now).RunAsync();
+        await new DemoSeed(database, clock.GetCurrentInstant()).RunAsync();
         await output.WriteLineAsync("Demo data are in place.");
         return 0;
     }

@@ -105,7 +105,7 @@ public sealed class DisclosureApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         var ada = await app.SignedInAsync();
         await NewAsync(ada, "Patient", "PAT", "complete", "complete", "complete");
         var id = (string)(await ada.GetAsync("/api/calendars")).AsArray().Single(one => (string)one!["plate"]! == "PAT")!["id"]!;
-        var today = app.Clock.Now.InZone(DateTimeZoneProviders.Tzdb["America/Halifax"]).Date;
+        var today = app.Clock.GetCurrentInstant().InZone(DateTimeZoneProviders.Tzdb["America/Halifax"]).Date;
         var form = Caller.Event(id, "Surprise", $"{today.PlusDays(3):uuuu-MM-dd}");
         form["showFrom"] = $"{today.PlusDays(1):uuuu-MM-dd}";
         await ada.DoAsync(HttpMethod.Post, "/api/events", form);
@@ -151,7 +151,7 @@ public sealed class DisclosureApiTests(ValtroApp app) : IClassFixture<ValtroApp>
     [Fact]
     public async Task Guessed_secrets_are_answered_alike_and_too_many_are_stopped()
     {
-        await using var node = app.Start(wrongSecretsPerMinute: 6);
+        await using var node = await app.StartAsync(wrongSecretsPerMinute: 6);
         var guesser = new Caller(node).Http;
         var answers = new HashSet<string>();
         foreach (var secret in new[] { "x", new string('a', 32), new string('A', 32), "' or 1=1 --", new string('z', 500), "..%2f..%2fetc" })

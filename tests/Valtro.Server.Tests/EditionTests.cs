@@ -167,7 +167,7 @@ public sealed class EditionTests(ValtroApp app) : IClassFixture<ValtroApp>
     {
         var ada = await app.SignedInAsync();
         var calendar = await ada.CalendarAsync("PW");
-        var date = app.Clock.Now.Plus(Duration.FromDays(9)).InUtc().Date;
+        var date = app.Clock.GetCurrentInstant().Plus(Duration.FromDays(9)).InUtc().Date;
         JsonObject On(string title, int later) => Caller.Event(calendar, title, LocalDatePattern.Iso.Format(date.PlusDays(later)));
         var path = PathOf(await FamiliesAsync(ada, "Young"));
         var typo = await ada.DoAsync(HttpMethod.Post, "/api/events", On("Typed wrongly", 0));

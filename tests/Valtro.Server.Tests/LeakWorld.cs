@@ -46,7 +46,7 @@ public sealed class LeakWorld
     {
         var world = new LeakWorld();
         var database = app.Test.Database;
-        var now = app.Clock.Now;
+        var now = app.Clock.GetCurrentInstant();
         var organisation = await database.FirstAsync<Guid>("select id from organisation where slug = 'pinewick'");
         var ada = await database.FirstAsync<Guid>("select id from account where email like 'ada@%'");
         var random = new Random(20261124);
@@ -71,7 +71,7 @@ public sealed class LeakWorld
         for (var number = 0; number < tables.Length; number++)
         {
             var made = await store.AddAsync(organisation, new CalendarSettings(
-                CalendarMark(number), Plate.Parse($"Q{number}"), Hue.All[number % Hue.All.Count], Halifax, $"about {CalendarMark(number)}", tables[number], [$"readers of {CalendarMark(number)}"]));
+                CalendarMark(number), Plate.Parse($"Q{number}"), Hue.All[number % Hue.All.Count], Halifax, $"about {CalendarMark(number)}", tables[number], [$"readers of {CalendarMark(number)}"]), now);
             var link = number % 3 == 2 ? null : await new SecretLinkStore(database).MakeAsync(organisation, made.EditionId, now, _ => new AuditLine(ada, AuditAct.LinkMade, CalendarMark(number), "", now));
             Calendars.Add(new LeakCalendar(made.Id, made.Slug, number, tables[number], link?.Secret));
         }
@@ -86,7 +86,7 @@ public sealed class LeakWorld
             var name = EditionMark(Editions.Count);
             AuditLine Line(AuditAct act) => new(ada, act, name, "", now);
             var draft = new EditionDraft(name, [.. Calendars.Select(calendar => new SourceDraft(calendar.Id))], audience, cap, TellsPlatesOfBusy: cap == Detail.Times);
-            var id = await store.AddAsync(organisation, draft, name, Line(AuditAct.EditionMade));
+            var id = await store.AddAsync(organisation, draft, name, now, Line(AuditAct.EditionMade));
             var link = audience == Audience.Link ? await links.MakeAsync(organisation, id, now, _ => Line(AuditAct.LinkMade)) : null;
             Editions.Add(new LeakEdition(id, (await store.FindAsync(organisation, id))!.Slug, Editions.Count, audience, cap, link?.Secret));
         }

@@ -183,7 +183,7 @@ public sealed partial class PeopleApiTests(ValtroApp app) : IClassFixture<Valtro
         var account = await app.Test.Database.FirstAsync<Guid>("select id from account where email like 'ada@%'");
         var store = new AuditStore(app.Test.Database);
         for (var number = 0; number < 120; number++)
-            await store.WriteAsync(organisation, new AuditLine(account, AuditAct.CalendarArchived, $"Number {number}", "", app.Clock.Now));
+            await store.WriteAsync(organisation, new AuditLine(account, AuditAct.CalendarArchived, $"Number {number}", "", app.Clock.GetCurrentInstant()));
         var first = (await ada.GetAsync("/api/audit?act=calendarArchived")).AsArray();
         var second = (await ada.GetAsync($"/api/audit?act=calendarArchived&before={first[^1]!["id"]}")).AsArray();
         // Lines of one millisecond have no order among them; none is left out or shown twice all the same.
@@ -205,7 +205,7 @@ public sealed partial class PeopleApiTests(ValtroApp app) : IClassFixture<Valtro
         account.PasswordHash = new Microsoft.AspNetCore.Identity.PasswordHasher<Account>().HashPassword(account, DemoSeed.Password);
         await new AccountStore(database).AddAsync(account);
         await new AccountStore(database).AddMemberAsync(organisation, account.Id, isAdministrator: true);
-        var calendar = await new CalendarStore(database).AddAsync(organisation, new CalendarSettings("Lighthouse", Plate.Parse("PW"), Hue.Named("fjord"), Zones.Named("Europe/Oslo"), "", Disclosure.Open, []));
+        var calendar = await new CalendarStore(database).AddAsync(organisation, new CalendarSettings("Lighthouse", Plate.Parse("PW"), Hue.Named("fjord"), Zones.Named("Europe/Oslo"), "", Disclosure.Open, []), app.Clock.GetCurrentInstant());
         var liv = await app.SignedInAsync("liv");
         var theirs = await liv.DoAsync(HttpMethod.Post, "/api/events", Caller.Event($"{calendar.Id}", "Lamp room only"));
 

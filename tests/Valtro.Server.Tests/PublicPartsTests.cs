@@ -56,7 +56,7 @@ public class PublicPartsTests
     [Fact]
     public void Snippets_hold_no_markup_that_people_typed()
     {
-        var addresses = new PublicAddresses(new Settings("", new Uri("https://dates.pinewick.example"), 1, 1, null, null, "", 1, 1));
+        var addresses = new PublicAddresses(new Settings("", new Uri("https://dates.pinewick.example"), 1, 1, 1, null, null, "", 1, 1));
         var address = addresses.Of("pinewick", "port-watch");
         foreach (var snippet in new[] { addresses.SnippetThatFits(address, "\"><script>alert(1)</script>"), PublicAddresses.SnippetFixed(address, "\"><script>alert(1)</script>") })
             Assert.DoesNotContain("<script>alert", snippet, StringComparison.Ordinal);
@@ -67,10 +67,10 @@ public class PublicPartsTests
     {
         var content = System.Text.Encoding.UTF8.GetBytes(string.Concat(Enumerable.Repeat("Ålesund ", 500)));
         var rendered = new Rendered(new Store.Artefact(Guid.NewGuid(), Guid.NewGuid(), Core.Disclosure.Audience.Everyone, "feed", 1, "etag", content, Instant.FromUtc(2026, 11, 23, 12, 0), null));
-        using var gzip = new System.IO.Compression.GZipStream(new MemoryStream(rendered.Gzip), System.IO.Compression.CompressionMode.Decompress);
+        using var gzip = new System.IO.Compression.GZipStream(new MemoryStream(rendered.Gzip!), System.IO.Compression.CompressionMode.Decompress);
         using var plain = new MemoryStream();
         gzip.CopyTo(plain);
         Assert.Equal(content, plain.ToArray());
-        Assert.True(rendered.Brotli.Length < content.Length / 10);
+        Assert.True(rendered.Brotli!.Length < content.Length / 10);
     }
 }

@@ -46,7 +46,7 @@ public sealed class SessionTests(ValtroApp app) : IClassFixture<ValtroApp>
     [Fact]
     public async Task Sign_ins_are_limited_by_address()
     {
-        await using var strict = app.Start(signInsPerMinute: 3);
+        await using var strict = await app.StartAsync(signInsPerMinute: 3);
         var caller = new Caller(strict);
         for (var attempt = 0; attempt < 3; attempt++)
             Assert.Equal(HttpStatusCode.Unauthorized, (await caller.TrySignInAsync("nobody", "wrong")).StatusCode);

@@ -18,7 +18,7 @@ public class SettingsTests
     [InlineData("VALTRO_PUBLIC_URL", "ftp://dates.pinewick.example")]
     [InlineData("VALTRO_PORT", "many")]
     [InlineData("VALTRO_SIGN_INS_PER_MINUTE", "0")]
-    [InlineData("VALTRO_PUBLIC_READS_PER_MINUTE", "-5")]
+    [InlineData("VALTRO_PUBLIC_WORK_PER_MINUTE", "-5")]
     public void A_setting_that_makes_no_sense_is_named(string name, string value) =>
         Assert.Contains(name, Assert.Throws<InvalidOperationException>(() => From((name, value))).Message, StringComparison.Ordinal);
 }

@@ -4,7 +4,9 @@ using System.Text.Json.Nodes;
 using Microsoft.AspNetCore.Mvc.Testing;
 using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.DependencyInjection.Extensions;
+using Microsoft.AspNetCore.Hosting;
 using NodaTime;
+using Valtro.Server.Work;
 using Valtro.Tests;
 using Valtro.Tools.Demo;
 
@@ -19,26 +21,60 @@ public sealed class ValtroApp : IAsyncLifetime
 
     public TestDatabase Test { get; } = new(Demo);
 
-    public MovableClock Clock { get; } = new(Monday);
+    /// <summary>It stands until a test advances it.</summary>
+    public OneClock Clock { get; } = OneClock.From("2026-11-23T12:00:00Z*0", isProduction: false);
 
     public WebApplicationFactory<Settings> Factory { get; private set; } = null!;
 
     public async Task InitializeAsync()
     {
         await Test.InitializeAsync();
-        Factory = Start();
+        Factory = await StartAsync();
     }
 
     /// <summary>Another node on the same database.</summary>
-    public WebApplicationFactory<Settings> Start(int signInsPerMinute = 10_000, int wrongSecretsPerMinute = 10_000) => new WebApplicationFactory<Settings>().WithWebHostBuilder(host =>
+    public async Task<WebApplicationFactory<Settings>> StartAsync(int signInsPerMinute = 10_000, int wrongSecretsPerMinute = 10_000, int publicWorkPerMinute = 100_000, Action<IServiceCollection>? with = null)
     {
+        var node = Node(signInsPerMinute, wrongSecretsPerMinute, publicWorkPerMinute, with);
+        await node.Services.GetRequiredService<Startup>().Ready;
+        return node;
+    }
+
+    /// <summary>A node that may still wait for its database.</summary>
+    public WebApplicationFactory<Settings> Node(int signInsPerMinute = 10_000, int wrongSecretsPerMinute = 10_000, int publicWorkPerMinute = 100_000, Action<IServiceCollection>? with = null) => new WebApplicationFactory<Settings>().WithWebHostBuilder(host =>
+    {
+        // As it runs for real.
+        host.UseEnvironment("Production");
         host.UseSetting("VALTRO_DATABASE", Test.ConnectionString + ";Timeout=3");
         host.UseSetting("VALTRO_PUBLIC_URL", "https://dates.pinewick.example");
         host.UseSetting("VALTRO_SIGN_INS_PER_MINUTE", $"{signInsPerMinute}");
-        host.UseSetting("VALTRO_PUBLIC_READS_PER_MINUTE", "100000");
+        host.UseSetting("VALTRO_PUBLIC_WORK_PER_MINUTE", $"{publicWorkPerMinute}");
+        host.UseSetting("VALTRO_WRITES_PER_MINUTE", "100000");
         host.UseSetting("VALTRO_WRONG_SECRETS_PER_MINUTE", $"{wrongSecretsPerMinute}");
-        host.ConfigureServices(services => services.Replace(ServiceDescriptor.Singleton<IClock>(Clock)));
+        host.ConfigureServices(services =>
+        {
+            services.Replace(ServiceDescriptor.Singleton(Clock)).Replace(ServiceDescriptor.Singleton<IClock>(Clock)).Replace(ServiceDescriptor.Singleton<TimeProvider>(Clock));
+            with?.Invoke(services);
+        });
     });
+
+    /// <summary>Some time passes, and whoever waits for it notices.</summary>
+    public void Advance(Duration by)
+    {
+        Clock.Advance(by);
+        Factory.Services.GetRequiredService<WorkSignal>().Raise();
+    }
+
+    /// <summary>Asks until the answer is as wanted: what is done behind a request takes a moment.</summary>
+    public static async Task EventuallyAsync(Func<Task<bool>> isSo, string what)
+    {
+        var began = TimeProvider.System.GetTimestamp();
+        while (!await isSo())
+        {
+            Assert.True(TimeProvider.System.GetElapsedTime(began) < TimeSpan.FromSeconds(20), what);
+            await Task.Yield();
+        }
+    }
 
     public async Task DisposeAsync()
     {
@@ -55,15 +91,6 @@ public sealed class ValtroApp : IAsyncLifetime
         await caller.SignInAsync(name);
         return caller;
     }
-}
-
-public sealed class MovableClock(Instant now) : IClock
-{
-    public Instant Now { get; private set; } = now;
-
-    public Instant GetCurrentInstant() => Now;
-
-    public void Advance(Duration by) => Now += by;
 }
 
 /// <summary>A browser: cookies, and the token that goes with every change.</summary>

@@ -24,15 +24,15 @@ public sealed class EditionStoreTests : SchoolAndClub
     }
 
     private Task<Calendar> CalendarAsync(string plate, Disclosure? disclosure = null, Guid? organisation = null) => Calendars.AddAsync(
-        organisation ?? _school, new CalendarSettings(plate, Plate.Parse(plate), Hue.Named("harbour"), Halifax, "", disclosure ?? Disclosure.Open, []));
+        organisation ?? _school, new CalendarSettings(plate, Plate.Parse(plate), Hue.Named("harbour"), Halifax, "", disclosure ?? Disclosure.Open, []), Now);
 
     private static EditionDraft Draft(string name, params Calendar[] calendars) => new(name, [.. calendars.Select(calendar => new SourceDraft(calendar.Id))]);
 
-    private async Task<StoredEdition> AddAsync(EditionDraft draft) => (await Settings.FindAsync(_school, await Settings.AddAsync(_school, draft, draft.Name!, Line)))!;
+    private async Task<StoredEdition> AddAsync(EditionDraft draft) => (await Settings.FindAsync(_school, await Settings.AddAsync(_school, draft, draft.Name!, Now, Line)))!;
 
     private async Task<long> VersionAsync(StoredEdition edition) => (await Editions.FindAsync(edition.Id))!.ContentVersion;
 
-    private async Task AddEventAsync(Calendar calendar) => await Events.WriteAsync(_school, [new EventWrite(
+    private async Task AddEventAsync(Calendar calendar) => await Events.WriteAsync(calendar.OrganisationId, [new EventWrite(
         new CalendarEvent(Guid.Empty, calendar.Id, Guid.Empty, new EventContent("Boat lab", new Series(Timing.Timed(new LocalDateTime(2026, 11, 24, 14, 0), new LocalDateTime(2026, 11, 24, 15, 0), Halifax)), "", RichText.Empty), EventState.Live, 0, default, default),
         null, EventAct.Made)], _ada, Now);
 
@@ -78,7 +78,9 @@ public sealed class EditionStoreTests : SchoolAndClub
         var stored = await AddAsync(Draft("Both", port, foreign));
         Assert.Equal([port.Id], stored.Sources);
         Assert.Equal([port.Id], stored.Draft.Sources.Select(source => source.CalendarId));
-        Assert.DoesNotContain(stored.Id, await Editions.ConcernedAsync(foreign.Id));
+        var before = await VersionAsync(stored);
+        await AddEventAsync(foreign);
+        Assert.Equal(before, await VersionAsync(stored));
     }
 
     [Fact]
@@ -90,7 +92,7 @@ public sealed class EditionStoreTests : SchoolAndClub
         {
             try
             {
-                return await Settings.SaveAsync(_school, stored, 1, Draft(name, port, starboard), name, Line);
+                return await Settings.SaveAsync(_school, stored, 1, Draft(name, port, starboard), name, Now, Line);
             }
             catch (ChangedMeanwhileException)
             {
@@ -115,20 +117,11 @@ public sealed class EditionStoreTests : SchoolAndClub
         await AddEventAsync(starboard);
         var changed = await VersionAsync(stored);
         Assert.True(changed > made);
-        await Settings.SaveAsync(_school, stored, 1, Draft("Families", port), "Families", Line);
+        await Settings.SaveAsync(_school, stored, 1, Draft("Families", port), "Families", Now, Line);
         Assert.True(await VersionAsync(stored) > changed);
-        Assert.Equal([stored.Id], (await Editions.ConcernedAsync(port.Id)).Except([port.EditionId]));
-        Assert.Equal([starboard.EditionId], await Editions.ConcernedAsync(starboard.Id));
-    }
-
-    [Fact]
-    public async Task It_waits_to_be_rendered_until_it_is_and_again_when_its_time_is_over()
-    {
-        var stored = await AddAsync(Draft("Families", await CalendarAsync("PW", Disclosure.Closed)));
-        Assert.Equal([stored.Id], await Editions.ToRenderAsync(Now));
-        await Editions.KeepArtefactAsync(new Artefact(stored.Id, _school, Audience.Everyone, "feed", await VersionAsync(stored), "some-etag", [1], Now, Now + Duration.FromHours(1)));
-        Assert.Empty(await Editions.ToRenderAsync(Now));
-        Assert.Equal([stored.Id], await Editions.ToRenderAsync(Now + Duration.FromHours(1)));
+        changed = await VersionAsync(stored);
+        await AddEventAsync(starboard);
+        Assert.Equal(changed, await VersionAsync(stored));
     }
 
     [Theory]
@@ -139,10 +132,10 @@ public sealed class EditionStoreTests : SchoolAndClub
     {
         var stored = await AddAsync(Draft("Families", await CalendarAsync("PW")) with { Audience = audience });
         Assert.Equal(isOpen, (await Editions.FindAsync("pinewick", stored.Slug)).Address is not null);
-        Assert.Equal(isOpen ? 1 : 0, (await Editions.GoingOutAsync([stored.Id])).Count);
+        Assert.Equal(isOpen ? 1 : 0, (await Editions.GoingOutAsync(stored.Id)).Count);
         var made = await Links.MakeAsync(_school, stored.Id, Now, _ => Line);
         Assert.Equal(links, (await Editions.FindSecretAsync(made.Secret)).Address is null ? 0 : 1);
-        Assert.Equal((isOpen ? 1 : 0) + links, (await Editions.GoingOutAsync([stored.Id])).Count);
+        Assert.Equal((isOpen ? 1 : 0) + links, (await Editions.GoingOutAsync(stored.Id)).Count);
     }
 
     [Fact]
@@ -154,7 +147,7 @@ public sealed class EditionStoreTests : SchoolAndClub
         await Accounts.AddMemberAsync(_school, cy, isAdministrator: false);
         var (own, adas) = (await Links.MakeAsync(_school, stored.Id, Now, _ => Line, cy), await Links.MakeAsync(_school, stored.Id, Now, _ => Line, _ada));
         Assert.Equal((Audience.Members, cy), ((await Editions.FindSecretAsync(own.Secret)).Address!.Audience, (await Editions.FindSecretAsync(own.Secret)).Address!.AccountId));
-        Assert.Single(await Editions.GoingOutAsync([stored.Id]));
+        Assert.Single(await Editions.GoingOutAsync(stored.Id));
         await _test.Database.ExecuteAsync("update membership set ended_at = @Now where account_id = @cy", new { Now, cy });
         Assert.Null((await Editions.FindSecretAsync(own.Secret)).Address);
         Assert.NotNull((await Editions.FindSecretAsync(adas.Secret)).Address);
@@ -166,7 +159,7 @@ public sealed class EditionStoreTests : SchoolAndClub
         var stored = await AddAsync(Draft("Families", await CalendarAsync("PW")) with { Limit = 5 });
         Assert.True(await Settings.RemoveAsync(_school, stored.Id, isRemoved: true, Now, Line));
         Assert.Null((await Editions.FindAsync("pinewick", stored.Slug)).Address);
-        Assert.Empty(await Editions.GoingOutAsync([stored.Id]));
+        Assert.Empty(await Editions.GoingOutAsync(stored.Id));
         Assert.Equal([stored.Id], (await Settings.BinAsync(_school, Now - Duration.FromDays(1))).Select(one => one.Id));
         Assert.Empty(await Settings.BinAsync(_club, Now - Duration.FromDays(1)));
         Assert.True(await Settings.RemoveAsync(_school, stored.Id, isRemoved: false, Now, Line));
@@ -198,7 +191,7 @@ public sealed class EditionStoreTests : SchoolAndClub
         var after = (await Settings.FindAsync(_school, stored.Id))!;
         Assert.Equal([port.Id], after.Sources);
         Assert.Equal([port.Id], after.Draft.Sources.Select(source => source.CalendarId));
-        await Calendars.RestoreAsync(_school, starboard.Id, Line);
+        await Calendars.RestoreAsync(_school, starboard.Id, Now, Line);
         Assert.Contains(starboard.Id, (await Settings.FindAsync(_school, stored.Id))!.Sources);
     }
 
@@ -208,7 +201,7 @@ public sealed class EditionStoreTests : SchoolAndClub
         var (port, starboard) = (await CalendarAsync("PW"), await CalendarAsync("SW"));
         var standard = (await Settings.FindAsync(_school, port.EditionId))!;
         Assert.Equal((true, "PW", port.Id), (standard.IsStandard, standard.Name, standard.CalendarId));
-        Assert.True(await Settings.SaveAsync(_school, standard, standard.Version, Draft("Another", starboard) with { Look = new LookDraft(EditionView.List) }, "PW", Line));
+        Assert.True(await Settings.SaveAsync(_school, standard, standard.Version, Draft("Another", starboard) with { Look = new LookDraft(EditionView.List) }, "PW", Now, Line));
         var after = (await Settings.FindAsync(_school, port.EditionId))!;
         Assert.Equal(EditionView.List, after.Draft.Look!.View);
         Assert.Equal([port.Id], after.Draft.Sources.Select(source => source.CalendarId));
@@ -242,8 +235,8 @@ public sealed class EditionStoreTests : SchoolAndClub
     public async Task Who_made_changed_and_removed_it_is_written_down_with_it()
     {
         var stored = await AddAsync(Draft("Families", await CalendarAsync("PW")));
-        await Settings.SaveAsync(_school, stored, 1, stored.Draft, "Families", Line with { Act = AuditAct.EditionChanged });
-        await Assert.ThrowsAsync<ChangedMeanwhileException>(() => Settings.SaveAsync(_school, stored, 1, stored.Draft, "Families", Line with { Act = AuditAct.EditionChanged }));
+        await Settings.SaveAsync(_school, stored, 1, stored.Draft, "Families", Now, Line with { Act = AuditAct.EditionChanged });
+        await Assert.ThrowsAsync<ChangedMeanwhileException>(() => Settings.SaveAsync(_school, stored, 1, stored.Draft, "Families", Now, Line with { Act = AuditAct.EditionChanged }));
         await Settings.RemoveAsync(_school, stored.Id, isRemoved: true, Now, Line with { Act = AuditAct.EditionRemoved });
         Assert.Equal([AuditAct.EditionRemoved, AuditAct.EditionChanged, AuditAct.EditionMade], (await new AuditStore(_test.Database).ListAsync(_school, null, null)).Select(line => line.Act));
     }

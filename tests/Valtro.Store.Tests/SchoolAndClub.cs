@@ -23,6 +23,8 @@ public abstract class SchoolAndClub : IAsyncLifetime
 
     protected EditionStore Editions => new(_test.Database);
 
+    protected WorkStore Work => new(_test.Database);
+
     public virtual async Task InitializeAsync()
     {
         await _test.InitializeAsync();
@@ -35,5 +37,5 @@ public abstract class SchoolAndClub : IAsyncLifetime
     public Task DisposeAsync() => _test.DisposeAsync();
 
     protected Task AddAccountAsync(Guid id, string email, string name) =>
-        Accounts.AddAsync(new Account { Id = id, Email = email, NormalizedEmail = email.ToUpperInvariant(), Name = name, SecurityStamp = "stamp" });
+        Accounts.AddAsync(new Account { Id = id, Email = email, NormalizedEmail = email.ToUpperInvariant(), Name = name, SecurityStamp = "stamp", CreatedAt = Now });
 }

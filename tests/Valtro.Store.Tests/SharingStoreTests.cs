@@ -36,7 +36,7 @@ public sealed class SharingStoreTests : SchoolAndClub
     }
 
     private Task<Calendar> CalendarAsync(string plate, Disclosure? disclosure = null, Guid? organisation = null) => Calendars.AddAsync(
-        organisation ?? _school, new CalendarSettings(plate, Plate.Parse(plate), Hue.Named("harbour"), Halifax, "", disclosure ?? Disclosure.Open, []));
+        organisation ?? _school, new CalendarSettings(plate, Plate.Parse(plate), Hue.Named("harbour"), Halifax, "", disclosure ?? Disclosure.Open, []), Now);
 
     private static EventContent Content(string title = "Boat lab") =>
         new(title, new Series(Timing.Timed(new LocalDateTime(2026, 11, 24, 14, 0), new LocalDateTime(2026, 11, 24, 15, 0), Halifax)), "Slipway", new RichText("<p>Hello</p>", "Hello"));
@@ -127,9 +127,9 @@ public sealed class SharingStoreTests : SchoolAndClub
         stored = await SaveAsync(stored, happening => happening, isLevelled: true);
         Assert.Equal((2, 2, 0), (stored.Event.Sequence, stored.Event.StampAt(Detail.Headline).Sequence, stored.Event.StampAt(Detail.Times).Sequence));
         var settings = new CalendarSettings(calendar.Name, calendar.Plate, calendar.Hue, calendar.Zone, "", new Disclosure(Detail.Complete, Detail.Headline, Detail.Headline), []);
-        var saved = await Calendars.SaveAsync(_school, calendar.Id, calendar.Version, settings, Line);
+        var saved = await Calendars.SaveAsync(_school, calendar.Id, calendar.Version, settings, Now, Line);
         Assert.Equal((3, 3), ((await Events.FindAsync(_school, stored.Event.Id))!.Event.Sequence, (await Events.FindAsync(_school, stored.Event.Id))!.Event.StampAt(Detail.Headline).Sequence));
-        await Calendars.SaveAsync(_school, calendar.Id, saved.Version, settings with { Disclosure = new Disclosure(Detail.Complete, Detail.Headline, Detail.Nothing) });
+        await Calendars.SaveAsync(_school, calendar.Id, saved.Version, settings with { Disclosure = new Disclosure(Detail.Complete, Detail.Headline, Detail.Nothing) }, Now);
         Assert.Equal(3, (await Events.FindAsync(_school, stored.Event.Id))!.Event.Sequence);
     }
 
@@ -170,9 +170,9 @@ public sealed class SharingStoreTests : SchoolAndClub
         Assert.Null(await Calendars.FindAsync(_school, calendar.Id));
         Assert.Null((await Editions.FindAsync("pinewick", calendar.Slug)).Address);
         await CalendarAsync("PW");
-        Assert.Equal("plate", (await Assert.ThrowsAsync<RuleException>(() => Calendars.RestoreAsync(_school, calendar.Id, Line))).Refusals[0].Field);
+        Assert.Equal("plate", (await Assert.ThrowsAsync<RuleException>(() => Calendars.RestoreAsync(_school, calendar.Id, Now, Line))).Refusals[0].Field);
         await _test.Database.ExecuteAsync("update calendar set plate = 'PX' where id <> @Id", new { calendar.Id });
-        await Calendars.RestoreAsync(_school, calendar.Id, Line);
+        await Calendars.RestoreAsync(_school, calendar.Id, Now, Line);
         Assert.NotNull((await Editions.FindAsync("pinewick", calendar.Slug)).Address);
     }
 
@@ -189,7 +189,7 @@ public sealed class SharingStoreTests : SchoolAndClub
         Assert.Equal([into.Id], placedAfter.Event.Placements);
         Assert.Equal(into.Slug, (await Editions.FindAsync("pinewick", from.Slug)).MovedTo);
 
-        await Calendars.RestoreAsync(_school, from.Id, Line);
+        await Calendars.RestoreAsync(_school, from.Id, Now, Line);
         var revisions = new RevisionStore(_test.Database, Events, new ListStore(_test.Database));
         await Events.WriteAsync(_school, await revisions.UndoingAsync(_school, act), _ada, Now);
         ownAfter = (await Events.FindAsync(_school, own.Event.Id))!;
@@ -331,24 +331,16 @@ public sealed class SharingStoreTests : SchoolAndClub
         await Submissions.WriteAsync(_school, _ada, Now, [], [], [], [new Notice(_ada, "First", "/a"), new Notice(_ada, "Second", "/b")]);
         await Submissions.WriteAsync(_club, _clubAccount, Now + Duration.FromSeconds(50), [], [], [], [new Notice(_clubAccount, "Later", "/c")]);
         static MailLetter Write(Gathered gathered) => new(gathered.Recipient, "News", string.Join('|', gathered.News.Select(news => news.Sentence)));
-        Assert.Equal(0, await mails.GatherAsync(Now - Duration.FromSeconds(1), Now, Write));
-        Assert.Equal(1, await mails.GatherAsync(Now, Now, Write));
-        Assert.Equal(0, await mails.GatherAsync(Now, Now, Write));
-        var sent = new List<WaitingMail>();
-        var (count, failure) = await mails.SendDueAsync(Now, mail => { sent.Add(mail); return Task.CompletedTask; });
-        Assert.Equal((1, null, "First|Second", "ada@pinewick.example"), (count, failure, sent[0].Body, sent[0].Recipient));
+        var wait = Duration.FromSeconds(60);
+        Assert.Equal(Now + wait, await mails.GatherAsync(_school, _ada, wait, Now, Write));
+        Assert.Empty(await Work.ClaimAsync(WorkKind.Mail, 9, Now, Now + wait));
+        Assert.Null(await mails.GatherAsync(_school, _ada, wait, Now + wait, Write));
+        Assert.Null(await mails.GatherAsync(_school, _ada, wait, Now + wait, Write));
+        var toSend = Guid.Parse(Assert.Single(await Work.ClaimAsync(WorkKind.Mail, 9, Now + wait, Now + wait + wait)).Key);
+        Assert.Equal(new MailLetter("ada@pinewick.example", "News", "First|Second"), await mails.FindAsync(toSend));
+        await mails.SentAsync(toSend, Now + wait);
+        Assert.Null(await mails.FindAsync(toSend));
         Assert.Equal(["", "News"], await _test.Database.ListAsync<string>("select body from mail union all select subject from mail"));
-    }
-
-    [Fact]
-    public async Task A_mail_that_could_not_be_sent_is_tried_again_later_and_later()
-    {
-        var mails = new MailStore(_test.Database);
-        await mails.PostAsync(_school, new MailLetter("ada@pinewick.example", "S", "B"), Now);
-        var (sent, failure) = await mails.SendDueAsync(Now, _ => throw new IOException("The line is dead"));
-        Assert.Equal((0, "The line is dead"), (sent, failure));
-        Assert.Equal(0, (await mails.SendDueAsync(Now + Duration.FromSeconds(30), _ => Task.CompletedTask)).Sent);
-        Assert.Equal(1, (await mails.SendDueAsync(Now + Duration.FromMinutes(2), _ => Task.CompletedTask)).Sent);
     }
 
     [Fact]

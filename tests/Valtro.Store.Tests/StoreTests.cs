@@ -1,4 +1,3 @@
-using Dapper;
 using NodaTime;
 using Npgsql;
 using Valtro.Core;
@@ -45,7 +44,7 @@ public sealed class StoreTests : SchoolAndClub
     [Fact]
     public async Task A_calendar_is_kept_as_it_was_made()
     {
-        var made = await Calendars.AddAsync(_school, Settings());
+        var made = await Calendars.AddAsync(_school, Settings(), Now);
         var found = await Calendars.FindAsync(_school, made.Id);
         Assert.Equal(made with { Readerships = [] }, found! with { Readerships = [] });
         Assert.Equal(["Junior families"], found.Readerships);
@@ -56,45 +55,45 @@ public sealed class StoreTests : SchoolAndClub
     [Fact]
     public async Task A_plate_is_unique_in_its_organisation_only()
     {
-        await Calendars.AddAsync(_school, Settings());
-        var refused = await Assert.ThrowsAsync<RuleException>(() => Calendars.AddAsync(_school, Settings(name: "Other")));
+        await Calendars.AddAsync(_school, Settings(), Now);
+        var refused = await Assert.ThrowsAsync<RuleException>(() => Calendars.AddAsync(_school, Settings(name: "Other"), Now));
         Assert.Equal("plate", refused.Refusals[0].Field);
         Assert.Single(await Calendars.ListAsync(_school));
-        await Calendars.AddAsync(_club, Settings());
+        await Calendars.AddAsync(_club, Settings(), Now);
     }
 
     [Fact]
     public async Task Addresses_of_calendars_of_one_name_differ()
     {
-        await Calendars.AddAsync(_school, Settings());
-        Assert.Equal("port-watch-2", (await Calendars.AddAsync(_school, Settings("PW2"))).Slug);
+        await Calendars.AddAsync(_school, Settings(), Now);
+        Assert.Equal("port-watch-2", (await Calendars.AddAsync(_school, Settings("PW2"), Now)).Slug);
     }
 
     [Fact]
     public async Task Calendars_made_at_once_all_get_addresses()
     {
-        var made = await Task.WhenAll(Enumerable.Range(0, 8).Select(number => Calendars.AddAsync(_school, Settings($"P{number}"))));
+        var made = await Task.WhenAll(Enumerable.Range(0, 8).Select(number => Calendars.AddAsync(_school, Settings($"P{number}"), Now)));
         Assert.Equal(8, made.Select(calendar => calendar.Slug).Distinct().Count());
     }
 
     [Fact]
     public async Task A_calendar_saved_from_an_old_version_is_refused()
     {
-        var made = await Calendars.AddAsync(_school, Settings());
-        var saved = await Calendars.SaveAsync(_school, made.Id, 1, Settings(name: "Renamed"));
+        var made = await Calendars.AddAsync(_school, Settings(), Now);
+        var saved = await Calendars.SaveAsync(_school, made.Id, 1, Settings(name: "Renamed"), Now);
         Assert.Equal((2, made.ContentVersion + 1), (saved.Version, saved.ContentVersion));
-        await Assert.ThrowsAsync<ChangedMeanwhileException>(() => Calendars.SaveAsync(_school, made.Id, 1, Settings(name: "Lost")));
+        await Assert.ThrowsAsync<ChangedMeanwhileException>(() => Calendars.SaveAsync(_school, made.Id, 1, Settings(name: "Lost"), Now));
         Assert.Equal("Renamed", (await Calendars.FindAsync(_school, made.Id))!.Name);
     }
 
     [Fact]
     public async Task Another_organisation_finds_nothing_and_changes_nothing()
     {
-        var calendar = await Calendars.AddAsync(_school, Settings());
+        var calendar = await Calendars.AddAsync(_school, Settings(), Now);
         var happening = await AddEventAsync(calendar.Id);
         Assert.Null(await Calendars.FindAsync(_club, calendar.Id));
         Assert.Null(await Events.FindAsync(_club, happening));
-        await Assert.ThrowsAsync<ChangedMeanwhileException>(() => Calendars.SaveAsync(_club, calendar.Id, 1, Settings(name: "Taken over")));
+        await Assert.ThrowsAsync<ChangedMeanwhileException>(() => Calendars.SaveAsync(_club, calendar.Id, 1, Settings(name: "Taken over"), Now));
         await Assert.ThrowsAsync<NotFoundException>(() => AddAsync(_club, calendar.Id, Content(), _ada));
         var stored = (await Events.FindAsync(_school, happening))!.Event;
         await Assert.ThrowsAsync<NotFoundException>(() => Events.WriteAsync(_club, [new EventWrite(stored, 1, EventAct.Removed, IsRemoved: true)], _ada, Now));
@@ -105,7 +104,7 @@ public sealed class StoreTests : SchoolAndClub
     [Fact]
     public async Task An_event_is_kept_as_it_was_saved()
     {
-        var calendar = await Calendars.AddAsync(_school, Settings());
+        var calendar = await Calendars.AddAsync(_school, Settings(), Now);
         var content = Content(rule: "FREQ=WEEKLY;UNTIL=20261218T180000Z;BYDAY=TU,TH");
         var stored = await Events.FindAsync(_school, await AddEventAsync(calendar.Id, content));
         Assert.Equal(content, stored!.Event.Content);
@@ -116,7 +115,7 @@ public sealed class StoreTests : SchoolAndClub
     [Fact]
     public async Task Whole_days_are_kept_as_days()
     {
-        var calendar = await Calendars.AddAsync(_school, Settings());
+        var calendar = await Calendars.AddAsync(_school, Settings(), Now);
         var content = Content(timing: Timing.WholeDays(new LocalDate(2026, 11, 27), new LocalDate(2026, 11, 29), Halifax));
         Assert.Equal(content, (await Events.FindAsync(_school, await AddEventAsync(calendar.Id, content)))!.Event.Content);
     }
@@ -127,7 +126,7 @@ public sealed class StoreTests : SchoolAndClub
     [InlineData(2035, 11, 19, 1)]
     public async Task A_series_without_end_is_found_in_any_later_week(int year, int month, int day, int expected)
     {
-        var calendar = await Calendars.AddAsync(_school, Settings());
+        var calendar = await Calendars.AddAsync(_school, Settings(), Now);
         await AddEventAsync(calendar.Id, Content(rule: "FREQ=WEEKLY"));
         Assert.Equal(expected, (await Events.InWindowAsync(_school, [calendar.Id], Week(year, month, day))).Count);
     }
@@ -135,7 +134,7 @@ public sealed class StoreTests : SchoolAndClub
     [Fact]
     public async Task Each_save_raises_the_versions_and_leaves_a_revision()
     {
-        var calendar = await Calendars.AddAsync(_school, Settings());
+        var calendar = await Calendars.AddAsync(_school, Settings(), Now);
         var id = await AddEventAsync(calendar.Id);
         await SaveAsync(id, 1, Titled("Boat lab moved"));
         var stored = (await Events.FindAsync(_school, id))!;
@@ -147,7 +146,7 @@ public sealed class StoreTests : SchoolAndClub
     [Fact]
     public async Task Of_two_who_save_the_same_version_one_is_told()
     {
-        var calendar = await Calendars.AddAsync(_school, Settings());
+        var calendar = await Calendars.AddAsync(_school, Settings(), Now);
         var id = await AddEventAsync(calendar.Id);
         var before = (await Events.FindAsync(_school, id))!.Event;
         var saves = await Task.WhenAll(Enumerable.Range(0, 6).Select(async number =>
@@ -169,8 +168,8 @@ public sealed class StoreTests : SchoolAndClub
     [Fact]
     public async Task Moving_an_event_changes_both_calendars()
     {
-        var from = await Calendars.AddAsync(_school, Settings());
-        var to = await Calendars.AddAsync(_school, Settings("SW", "Starboard Watch"));
+        var from = await Calendars.AddAsync(_school, Settings(), Now);
+        var to = await Calendars.AddAsync(_school, Settings("SW", "Starboard Watch"), Now);
         var id = await AddEventAsync(from.Id);
         await SaveAsync(id, 1, happening => happening with { HomeCalendarId = to.Id });
         Assert.Equal(from.ContentVersion + 2, (await Calendars.FindAsync(_school, from.Id))!.ContentVersion);
@@ -180,7 +179,7 @@ public sealed class StoreTests : SchoolAndClub
     [Fact]
     public async Task What_is_removed_is_gone_until_it_is_restored()
     {
-        var calendar = await Calendars.AddAsync(_school, Settings());
+        var calendar = await Calendars.AddAsync(_school, Settings(), Now);
         var id = await AddEventAsync(calendar.Id);
         await SaveAsync(id, 1, happening => happening, EventAct.Removed, isRemoved: true);
         Assert.Empty(await Events.OfCalendarAsync(_school, calendar.Id));
@@ -194,7 +193,7 @@ public sealed class StoreTests : SchoolAndClub
     [Fact]
     public async Task The_bin_is_emptied_of_what_rested_there_for_90_days()
     {
-        var calendar = await Calendars.AddAsync(_school, Settings());
+        var calendar = await Calendars.AddAsync(_school, Settings(), Now);
         var (old, fresh) = (await AddEventAsync(calendar.Id), await AddEventAsync(calendar.Id));
         await SaveAsync(old, 1, happening => happening, EventAct.Removed, isRemoved: true);
         Assert.Equal(0, await Events.EmptyBinAsync(Now - EventStore.KeptInBin));
@@ -207,7 +206,7 @@ public sealed class StoreTests : SchoolAndClub
     [Fact]
     public async Task A_series_is_kept_whole()
     {
-        var calendar = await Calendars.AddAsync(_school, Settings());
+        var calendar = await Calendars.AddAsync(_school, Settings(), Now);
         var category = await Lists.AddCategoryAsync(_school, "Assessment", Hue.Named("madder"));
         var content = Content(rule: "RSCALE=GREGORIAN;FREQ=MONTHLY;BYMONTHDAY=31;SKIP=BACKWARD");
         content = content with
@@ -229,14 +228,14 @@ public sealed class StoreTests : SchoolAndClub
         Assert.Equal(exceptions, (await Events.OfCalendarAsync(_school, calendar.Id)).Single().Exceptions);
         var cycle = content with { Series = new Series(content.Series.Timing) { Cycle = new CyclePattern([1, 3], [IsoDayOfWeek.Friday], new LocalDate(2027, 6, 1), null) } };
         Assert.Equal(cycle, (await Events.FindAsync(_school, await AddEventAsync(calendar.Id, cycle)))!.Event.Content);
-        await Lists.RemoveCategoryAsync(_school, category.Id);
+        await Lists.RemoveCategoryAsync(_school, category.Id, Now);
         Assert.Null((await Events.FindAsync(_school, id))!.Event.Content.Category);
     }
 
     [Fact]
     public async Task What_readers_cannot_see_raises_no_sequence()
     {
-        var calendar = await Calendars.AddAsync(_school, Settings());
+        var calendar = await Calendars.AddAsync(_school, Settings(), Now);
         var id = await AddEventAsync(calendar.Id);
         await SaveAsync(id, 1, happening => happening, seenFrom: null);
         var stored = (await Events.FindAsync(_school, id))!;
@@ -246,7 +245,7 @@ public sealed class StoreTests : SchoolAndClub
     [Fact]
     public async Task An_act_is_undone_as_one()
     {
-        var calendar = await Calendars.AddAsync(_school, Settings());
+        var calendar = await Calendars.AddAsync(_school, Settings(), Now);
         var id = await AddEventAsync(calendar.Id, Content(rule: "FREQ=WEEKLY"));
         var before = (await Events.FindAsync(_school, id))!.Event;
         var successor = before with { Id = Guid.Empty, Uid = Guid.Empty, Continues = before.Uid };
@@ -263,7 +262,7 @@ public sealed class StoreTests : SchoolAndClub
     [Fact]
     public async Task Of_an_act_all_is_written_or_nothing()
     {
-        var calendar = await Calendars.AddAsync(_school, Settings());
+        var calendar = await Calendars.AddAsync(_school, Settings(), Now);
         var id = await AddEventAsync(calendar.Id);
         var before = (await Events.FindAsync(_school, id))!.Event;
         await Assert.ThrowsAsync<ChangedMeanwhileException>(() => Events.WriteAsync(
@@ -274,7 +273,7 @@ public sealed class StoreTests : SchoolAndClub
     [Fact]
     public async Task Revisions_hold_the_event_as_it_was()
     {
-        var calendar = await Calendars.AddAsync(_school, Settings());
+        var calendar = await Calendars.AddAsync(_school, Settings(), Now);
         var content = Content(rule: "FREQ=WEEKLY;BYDAY=TU");
         var id = await AddEventAsync(calendar.Id, content);
         await SaveAsync(id, 1, happening => happening with { Content = Content("Other"), Exceptions = [] });
@@ -289,7 +288,7 @@ public sealed class StoreTests : SchoolAndClub
     [Fact]
     public async Task Revisions_of_the_first_version_are_read()
     {
-        var calendar = await Calendars.AddAsync(_school, Settings());
+        var calendar = await Calendars.AddAsync(_school, Settings(), Now);
         var id = await AddEventAsync(calendar.Id);
         await _test.Database.ExecuteAsync("update revision set content = content - array['extra', 'removed', 'inBreaks', 'cycle', 'category', 'tags', 'exceptions', 'inBin', 'descriptionText']");
         var revision = Assert.Single(await Revisions.OfEventAsync(_school, (await Events.FindAsync(_school, id))!.Event));
@@ -304,7 +303,7 @@ public sealed class StoreTests : SchoolAndClub
     [Fact]
     public async Task A_year_plan_is_kept_and_touches_the_series_it_changes()
     {
-        var calendar = await Calendars.AddAsync(_school, Settings());
+        var calendar = await Calendars.AddAsync(_school, Settings(), Now);
         var follows = await AddEventAsync(calendar.Id, Content(rule: "FREQ=WEEKLY") is var weekly ? weekly with { Series = weekly.Series with { InBreaks = InBreaks.Skip } } : null);
         await AddEventAsync(calendar.Id, Content(rule: "FREQ=WEEKLY"));
         Assert.Equal([follows], (await Events.FollowingYearPlanAsync(_school)).Select(happening => happening.Id));
@@ -362,7 +361,7 @@ public sealed class StoreTests : SchoolAndClub
     [InlineData("update event set organisation_id = (select id from organisation where slug = 'club')", "event_organisation_id_home_calendar_id_fkey|revision_organisation_id_event_id_fkey")]
     public async Task The_database_itself_refuses_impossible_rows(string sql, string constraints)
     {
-        var calendar = await Calendars.AddAsync(_school, Settings());
+        var calendar = await Calendars.AddAsync(_school, Settings(), Now);
         await AddEventAsync(calendar.Id);
         var refused = await Assert.ThrowsAsync<PostgresException>(() => _test.Database.ExecuteAsync(sql));
         Assert.Contains(refused.ConstraintName, constraints.Split('|'));
@@ -371,7 +370,7 @@ public sealed class StoreTests : SchoolAndClub
     [Fact]
     public async Task A_transaction_that_fails_leaves_nothing()
     {
-        var calendar = await Calendars.AddAsync(_school, Settings());
+        var calendar = await Calendars.AddAsync(_school, Settings(), Now);
         // The revision's author does not exist, so the event that was inserted before it has to go too.
         await Assert.ThrowsAsync<PostgresException>(() => AddAsync(_school, calendar.Id, Content(), Guid.NewGuid()));
         Assert.Equal(0, await _test.Database.FirstAsync<long>("select count(*) from event"));
@@ -381,7 +380,7 @@ public sealed class StoreTests : SchoolAndClub
     [Fact]
     public async Task A_full_calendar_takes_no_more()
     {
-        var calendar = await Calendars.AddAsync(_school, Settings());
+        var calendar = await Calendars.AddAsync(_school, Settings(), Now);
         await _test.Database.ExecuteAsync("""
             insert into event (id, organisation_id, home_calendar_id, title, state, all_day, start_local, end_local, zone, reach, created_at, changed_at, headline_changed_at, times_changed_at)
             select gen_random_uuid(), @school, @calendar, 'One of many', 'live', false, '2026-11-24 14:00', '2026-11-24 15:00', 'UTC', '[2026-11-24 14:00Z,2026-11-24 15:00Z]', now(), now(), now(), now()
@@ -396,20 +395,19 @@ public sealed class StoreTests : SchoolAndClub
     [Fact]
     public async Task A_change_is_announced_when_it_is_committed()
     {
-        var calendar = await Calendars.AddAsync(_school, Settings());
-        await using var listener = await _test.Database.Source.OpenConnectionAsync();
+        var calendar = await Calendars.AddAsync(_school, Settings(), Now);
+        await using var listener = await _test.Database.ListenAsync(default);
         var heard = new List<string>();
         listener.Notification += (_, announcement) => heard.Add(announcement.Payload);
-        await listener.ExecuteAsync("listen valtro_calendar");
         await AddEventAsync(calendar.Id);
         Assert.True(await listener.WaitAsync(TimeSpan.FromSeconds(10)));
-        Assert.Equal([calendar.Id.ToString()], heard);
+        Assert.Equal([$"changed {calendar.EditionId} {calendar.ContentVersion + 1} 0"], heard);
     }
 
     [Fact]
     public async Task An_older_artefact_does_not_replace_a_newer_one()
     {
-        var calendar = await Calendars.AddAsync(_school, Settings());
+        var calendar = await Calendars.AddAsync(_school, Settings(), Now);
         var newer = new Artefact(calendar.EditionId, _school, Audience.Everyone, "feed", 5, "newer-etag", [1, 2], Now, null);
         await Editions.KeepArtefactAsync(newer);
         await Editions.KeepArtefactAsync(newer with { ContentVersion = 4, Etag = "older-etag" });
@@ -417,20 +415,10 @@ public sealed class StoreTests : SchoolAndClub
     }
 
     [Fact]
-    public async Task Open_calendars_that_are_not_rendered_are_found_and_closed_ones_are_not()
-    {
-        var open = await Calendars.AddAsync(_school, Settings());
-        await Calendars.AddAsync(_school, Settings("STF", "Staff", Disclosure.Closed));
-        Assert.Equal([open.EditionId], await Editions.ToRenderAsync(Now));
-        await Editions.KeepArtefactAsync(new Artefact(open.EditionId, _school, Audience.Everyone, "feed", open.ContentVersion, "some-etag", [1], Now, null));
-        Assert.Empty(await Editions.ToRenderAsync(Now));
-    }
-
-    [Fact]
     public async Task A_person_s_roles_decide_what_they_may()
     {
         var accounts = new AccountStore(_test.Database);
-        var calendar = await Calendars.AddAsync(_school, Settings(disclosure: Disclosure.Closed));
+        var calendar = await Calendars.AddAsync(_school, Settings(disclosure: Disclosure.Closed), Now);
         Assert.Null(await accounts.ViewerAsync(_ada));
         await accounts.AddMemberAsync(_school, _ada, isAdministrator: false);
         await accounts.GiveRoleAsync(_school, calendar.Id, _ada, CalendarRole.Editor);

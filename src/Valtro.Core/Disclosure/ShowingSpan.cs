@@ -1,9 +1,13 @@
 using NodaTime;
+using Valtro.Core.Time;
 
 namespace Valtro.Core.Disclosure;
 
 /// <summary>From which day to which an event is shown at all. Outside it only editors see it.</summary>
-/// <remarks>Days of the event's own time zone: it appears when the first begins and disappears when the last has ended.</remarks>
+/// <remarks>
+/// Days of the event's own time zone: it appears when the first begins and disappears when the last has ended. Whatever days it is
+/// made of, it can be asked: a day before 1900 or after 2199 is none, or the nearest that is.
+/// </remarks>
 public sealed record ShowingSpan
 {
     /// <summary>The first day, or null: from the beginning.</summary>
@@ -17,12 +21,16 @@ public sealed record ShowingSpan
     {
         if (until < from)
             throw new RuleException("showUntil", "It would disappear before it appears. Give a later last day, or an earlier first one.");
-        (From, Until) = (from, until);
+        From = from < DayRange.First ? null : from is { } begins ? DayRange.Nearest(begins) : null;
+        Until = until > DayRange.Last ? null : until is { } ends ? DayRange.Nearest(ends) : null;
     }
 
     public static ShowingSpan Always { get; } = new(null, null);
 
     public bool Holds(Instant now, DateTimeZone zone) => now >= Begin(zone) && now < End(zone);
+
+    /// <summary>The moment after <paramref name="now"/> from which on it is shown no more; null when it stays, or is not shown.</summary>
+    public Instant? ClosesAt(Instant now, DateTimeZone zone) => Until is not null && Holds(now, zone) ? End(zone) : null;
 
     /// <summary>The next moment after <paramref name="now"/> at which it appears or disappears; null when there is none.</summary>
     public Instant? NextTurn(Instant now, DateTimeZone zone)

@@ -112,13 +112,16 @@ public sealed class Composition
     /// <summary>Until when what is delivered is right if nobody changes anything.</summary>
     public Instant? NextTurn(IEnumerable<CalendarEvent> events) => events.Aggregate(_span.TurnsAt, (turn, happening) => Sooner(turn, AppearsAt(happening)));
 
+    /// <summary>From when on something that is delivered now must not be shown any more, whatever becomes of the rest.</summary>
+    public Instant? ClosesAt(IEnumerable<CalendarEvent> events) => events.Aggregate(default(Instant?), (first, happening) =>
+        Comes(happening) ? Sooner(first, happening.Content.Showing.ClosesAt(_now, happening.Series.Timing.Zone)) : first);
+
     /// <summary>When it appears or disappears by itself.</summary>
-    private Instant? AppearsAt(CalendarEvent happening)
-    {
-        var showing = happening.Content.Showing;
-        return showing != ShowingSpan.Always && InState(happening.State) && happening.Calendars.Any(id => _sources.TryGetValue(id, out var drawn) && drawn.Source.Disclosure.For(_edition.Audience, happening.Content.Cap) > Detail.Nothing)
-            ? showing.NextTurn(_now, happening.Series.Timing.Zone) : null;
-    }
+    private Instant? AppearsAt(CalendarEvent happening) => Comes(happening) ? happening.Content.Showing.NextTurn(_now, happening.Series.Timing.Zone) : null;
+
+    /// <summary>It is shown for a time only, and then to this audience.</summary>
+    private bool Comes(CalendarEvent happening) => happening.Content.Showing != ShowingSpan.Always && InState(happening.State)
+        && happening.Calendars.Any(id => _sources.TryGetValue(id, out var drawn) && drawn.Source.Disclosure.For(_edition.Audience, happening.Content.Cap) > Detail.Nothing);
 
     /// <summary>When the first is over, where that makes it leave.</summary>
     private Instant? OverAt(Dates dates, ReadOnlySpan<int> order)

@@ -1,5 +1,6 @@
 using NodaTime;
 using Valtro.Core.Disclosure;
+using Valtro.Core.Time;
 
 namespace Valtro.Core.Editions;
 
@@ -107,8 +108,8 @@ public sealed record EditionDraft(
             throw new RuleException("window.toDate", "The last day is before the first. Choose a last day that is the first or later.");
         foreach (var (field, day) in new[] { ("window.fromDate", draft.FromDate), ("window.toDate", draft.ToDate) })
         {
-            if (day is { Year: < 1900 or > 2199 })
-                throw new RuleException(field, "The day has to be from 1900 to 2199.");
+            if (day is { } given)
+                DayRange.Check(field, given);
         }
         var most = draft.To switch { WindowTo.Days => 3_650, WindowTo.Weeks => 520, _ => 120 };
         if (draft.To is WindowTo.Days or WindowTo.Weeks or WindowTo.Months && draft.Count is null or < 1 || draft.Count > most)

@@ -19,7 +19,7 @@ public readonly record struct EventDate(CalendarEvent Event, Occurrence Occurren
     public bool IsException => Exception is not null;
 
     /// <summary>The timing of this date alone.</summary>
-    public Timing Timing => Event.Series.Timing.Between(
+    public Timing Timing => Event.Series.Timing.Of(
         Exception?.Start ?? Occurrence.LocalStart,
         Exception?.End ?? Occurrence.LocalEnd);
 }

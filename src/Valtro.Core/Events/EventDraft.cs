@@ -80,7 +80,8 @@ public sealed record EventDraft(
         if (Files.Count > MostFiles)
             refusals.Add("files", $"These are {Files.Count} files. At most {MostFiles} are possible.");
         var cap = refusals.Try(() => CheckedCap(setting));
-        var showing = refusals.Try(() => new ShowingSpan(ShowFrom, ShowUntil));
+        var showing = refusals.Try(() => new ShowingSpan(
+            ShowFrom is { } from ? DayRange.Check("showFrom", from) : null, ShowUntil is { } until ? DayRange.Check("showUntil", until) : null));
         var series = CheckedSeries(setting, refusals);
         refusals.ThrowIfAny();
         return new EventContent(title!, series!, place!, description, category, tags!)

@@ -15,7 +15,7 @@ public sealed record Series(
     IReadOnlyList<LocalDateTime> Extra,
     IReadOnlyList<LocalDateTime> Removed)
 {
-    /// <summary>More than any calendar needs of one series at once.</summary>
+    /// <summary>More than any calendar needs of one series at once: a window holds its first so many dates, and no more.</summary>
     public const int MostInWindow = 50_000;
 
     private Expansion? _expansion;
@@ -54,7 +54,6 @@ public sealed record Series(
 
     /// <summary>The dates that overlap <paramref name="window"/>, ascending by start.</summary>
     /// <remarks>The cost depends on the window, not on how far it lies from the first date.</remarks>
-    /// <exception cref="RuleException">The rule gives more than <see cref="MostInWindow"/> dates there.</exception>
     public IEnumerable<Occurrence> In(Window window, SchoolCalendar school)
     {
         // Breaks let a single date be.
@@ -79,8 +78,9 @@ public sealed record Series(
                 yield break;
             if (!occurrence.Overlaps(window, Timing.AllDay))
                 continue;
-            CheckNotTooMany(++count);
             yield return occurrence;
+            if (++count == MostInWindow)
+                yield break;
         }
     }
 
@@ -101,7 +101,8 @@ public sealed record Series(
                 yield return earlier;
             if (!occurrence.Overlaps(window, Timing.AllDay))
                 continue;
-            CheckNotTooMany(++count);
+            if (++count > MostInWindow)
+                break;
             if (occurrence.LocalStart == local)
                 yield return occurrence;
             else
@@ -121,12 +122,6 @@ public sealed record Series(
         Until.Moment moment => occurrence.Start > moment.Instant,
         _ => false,
     };
-
-    private static void CheckNotTooMany(int count)
-    {
-        if (count > MostInWindow)
-            throw new RuleException("rule", $"The rule gives more than {MostInWindow} dates in this stretch of time. Ask for a shorter one, or make the rule rarer.");
-    }
 
     /// <summary>The dates whose rule position is on or after <paramref name="from"/>, ascending by start, without duplicates, without end where there is none.</summary>
     public IEnumerable<Occurrence> From(LocalDateTime from, SchoolCalendar school)

@@ -14,9 +14,6 @@ public sealed record Timing
     /// <summary>Two years: longer spans are two events.</summary>
     public const int LongestDays = 731;
 
-    private static readonly LocalDate Earliest = new(1900, 1, 1);
-    private static readonly LocalDate Latest = new(2199, 12, 31);
-
     public LocalDateTime Start { get; }
     public LocalDateTime End { get; }
     public DateTimeZone Zone { get; }
@@ -32,13 +29,12 @@ public sealed record Timing
 
     private Timing(LocalDateTime start, LocalDateTime end, DateTimeZone zone, bool allDay)
     {
-        if (start.Date < Earliest || end.Date > Latest.PlusDays(1))
-            throw new RuleException("date", $"The date has to be from {Earliest.Year} to {Latest.Year}.");
-        if (DayNumbers.Of(end.Date) - DayNumbers.Of(start.Date) > LongestDays)
-            throw new RuleException("endDate", $"The event lasts longer than {LongestDays} days. Give it an earlier end, or let it recur.");
         (Start, End, Zone, AllDay) = (start, end, zone, allDay);
         var walk = new LocalTimeWalk(zone);
         Duration = allDay ? Duration.FromDays(Days) : walk.Resolve(end).ToInstant() - walk.Resolve(start).ToInstant();
+        // The start was moved out of a gap, beyond the end: the end moves with it.
+        if (!allDay && end > start && Duration <= Duration.Zero)
+            Duration = Period.Between(start, end, PeriodUnits.AllTimeUnits | PeriodUnits.Days).ToDuration();
         _seconds = (long)Duration.TotalSeconds;
     }
 
@@ -47,7 +43,16 @@ public sealed record Timing
     {
         if (end < start)
             throw new RuleException("to", "The event ends before it starts. Give an end that is later than the start.");
-        return new Timing(start, end, zone, allDay: false);
+        return Checked(start, end, zone, allDay: false);
+    }
+
+    private static Timing Checked(LocalDateTime start, LocalDateTime end, DateTimeZone zone, bool allDay)
+    {
+        DayRange.Check("date", start.Date);
+        DayRange.Check("endDate", end.Date.PlusDays(-1) < start.Date ? start.Date : end.Date.PlusDays(-1));
+        if (DayNumbers.Of(end.Date) - DayNumbers.Of(start.Date) > LongestDays)
+            throw new RuleException("endDate", $"The event lasts longer than {LongestDays} days. Give it an earlier end, or let it recur.");
+        return new Timing(start, end, zone, allDay);
     }
 
     /// <param name="last">The last day, inclusive.</param>
@@ -56,7 +61,7 @@ public sealed record Timing
     {
         if (last < first)
             throw new RuleException("endDate", "The last day is before the first. Give a last day that is the first day or later.");
-        return new Timing(first.AtMidnight(), last.PlusDays(1).AtMidnight(), zone, allDay: true);
+        return Checked(first.AtMidnight(), last.PlusDays(1).AtMidnight(), zone, allDay: true);
     }
 
     /// <summary>The date of a series named <paramref name="recurrenceId"/> that starts at <paramref name="local"/>.</summary>
@@ -92,8 +97,19 @@ public sealed record Timing
     public Timing Between(LocalDateTime start, LocalDateTime end) =>
         AllDay ? WholeDays(start.Date, end.Date.PlusDays(-1), Zone) : Timed(start, end, Zone);
 
-    /// <summary>The same length, starting elsewhere.</summary>
+    /// <summary>The timing of one of its dates: a series without end has some that nobody could type.</summary>
+    internal Timing Of(LocalDateTime start, LocalDateTime end) => new(start, end < start ? start : end, Zone, AllDay);
+
+    /// <summary>The same length, where somebody puts it.</summary>
+    /// <exception cref="RuleException">The dates are out of range.</exception>
+    public Timing MovedTo(LocalDateTime start)
+    {
+        var moved = StartingAt(start);
+        return Checked(moved.Start, moved.End, Zone, AllDay);
+    }
+
+    /// <summary>The same length, starting elsewhere, wherever that is.</summary>
     public Timing StartingAt(LocalDateTime start) => AllDay
-        ? WholeDays(start.Date, start.Date.PlusDays(Days - 1), Zone)
-        : Timed(start, LocalTimes.InZone(start, Zone).Plus(Duration).LocalDateTime is var end && end >= start ? end : start, Zone);
+        ? Of(start.Date.AtMidnight(), start.Date.PlusDays(Days).AtMidnight())
+        : Of(start, LocalTimes.InZone(start, Zone).Plus(Duration).LocalDateTime);
 }

@@ -19,16 +19,25 @@ public readonly record struct Window
     /// <summary>The first instant after the window.</summary>
     public Instant To { get; }
 
-    /// <exception cref="RuleException">The end is not after the start, or the window is longer than <paramref name="longestDays"/>.</exception>
-    public Window(LocalDate first, LocalDate end, DateTimeZone zone, int longestDays = 3_700)
+    /// <summary>What lies beyond 1900 and 2199 is cut off; it has one day at least.</summary>
+    public Window(LocalDate first, LocalDate end, DateTimeZone zone)
     {
+        First = DayRange.Nearest(first);
+        End = LocalDate.Max(First.PlusDays(1), LocalDate.Min(end, DayRange.Last.PlusDays(1)));
+        From = zone.AtStartOfDay(First).ToInstant();
+        To = zone.AtStartOfDay(End).ToInstant();
+    }
+
+    /// <summary>A stretch that somebody asks for.</summary>
+    /// <exception cref="RuleException">The end is not after the start, the window is longer than <paramref name="longestDays"/>, or a day lies beyond what is possible.</exception>
+    public static Window Asked(LocalDate first, LocalDate end, DateTimeZone zone, int longestDays)
+    {
+        DayRange.Check("from", first);
+        DayRange.Check("to", end);
         if (end <= first)
             throw new RuleException("to", "The window's end has to be after its start.");
         if (Period.DaysBetween(first, end) > longestDays)
             throw new RuleException("to", $"The window is too long. At most {longestDays} days can be asked for at once.");
-        First = first;
-        End = end;
-        From = zone.AtStartOfDay(first).ToInstant();
-        To = zone.AtStartOfDay(end).ToInstant();
+        return new Window(first, end, zone);
     }
 }

@@ -23,7 +23,7 @@ public sealed record PlanImpact(CalendarEvent Event, IReadOnlyList<LocalDate> Go
         var (first, last) = (plans.Min(plan => plan.First), plans.Max(plan => plan.Last));
         return [.. from happening in following
                    where !FeedWriter.AreAlike(happening, before, happening, after) || happening.State is not (EventState.Live or EventState.Cancelled)
-                   let impact = Of(happening, new Window(first, last.PlusDays(1), happening.Series.Timing.Zone, longestDays: 40_000), before, after)
+                   let impact = Of(happening, new Window(first, last.PlusDays(1), happening.Series.Timing.Zone), before, after)
                    where impact.Count > 0
                    select impact];
     }

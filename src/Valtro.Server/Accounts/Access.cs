@@ -18,8 +18,8 @@ public sealed class Access(IHttpContextAccessor context, AccountStore accounts)
         if (_viewer is not null)
             return _viewer;
         var request = context.HttpContext!.Request;
-        var claim = context.HttpContext.User.FindFirstValue(ClaimTypes.NameIdentifier);
-        var viewer = (Guid.TryParse(claim, out var id) ? await accounts.ViewerAsync(id) : null) ?? throw new SignInNeededException();
+        var account = AccountOf(context.HttpContext.User);
+        var viewer = (account == Guid.Empty ? null : await accounts.ViewerAsync(account)) ?? throw new SignInNeededException();
         if (SeenAs(request) is { } audience)
         {
             Require(HttpMethods.IsGet(request.Method) || HttpMethods.IsHead(request.Method), "You look at this as others see it. Go back to your own view to change something.");
@@ -42,6 +42,9 @@ public sealed class Access(IHttpContextAccessor context, AccountStore accounts)
         if (!allowed)
             throw new ForbiddenException(sentence);
     }
+
+    /// <summary>The account that a session is of; none where nobody is signed in.</summary>
+    internal static Guid AccountOf(ClaimsPrincipal user) => Guid.TryParse(user.FindFirstValue(ClaimTypes.NameIdentifier), out var id) ? id : Guid.Empty;
 
     private static Audience? SeenAs(HttpRequest request) =>
         Enum.TryParse<Audience>(request.Query["as"], ignoreCase: true, out var audience) && audience is not Audience.Editors ? audience : null;

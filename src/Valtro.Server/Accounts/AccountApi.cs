@@ -27,7 +27,7 @@ internal static class AccountApi
 
     public static void MapAccounts(this RouteGroupBuilder api)
     {
-        api.MapPost("/invitations/look", Look).AllowAnonymous().RequireRateLimiting(Limits.SignIn);
+        api.MapPost("/invitations/look", Look).ReadsOnly().AllowAnonymous().RequireRateLimiting(Limits.SignIn);
         api.MapPost("/invitations/accept", Accept).AllowAnonymous().RequireRateLimiting(Limits.SignIn);
         api.MapPost("/password-resets", AskReset).AllowAnonymous().RequireRateLimiting(Limits.SignIn);
         api.MapPost("/password-resets/set", SetPassword).AllowAnonymous().RequireRateLimiting(Limits.SignIn);

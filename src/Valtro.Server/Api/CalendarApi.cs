@@ -33,10 +33,31 @@ public enum DeliveryState
     /// <summary>Saved, and not yet rendered for readers.</summary>
     Pending,
     UpToDate,
+
+    /// <summary>Saved, and could not be rendered for readers.</summary>
+    Failing,
 }
 
+/// <param name="Reason">In a word.</param>
+/// <param name="IsSetAside">It is not tried by itself any more, until something changes or somebody asks for it.</param>
+public sealed record FailureBody(Instant Since, FailureReason Reason, bool IsSetAside);
+
 /// <param name="ChangedAt">When what readers get last changed.</param>
-public sealed record DeliveryBody(DeliveryState State, Instant? ChangedAt);
+/// <param name="Failure">Why it does not go out.</param>
+public sealed record DeliveryBody(DeliveryState State, Instant? ChangedAt, FailureBody? Failure)
+{
+    public static DeliveryBody Closed { get; } = new(DeliveryState.Closed, null, null);
+
+    public static DeliveryBody UpToDate { get; } = new(DeliveryState.UpToDate, null, null);
+
+    /// <param name="state">Null where nothing is rendered yet.</param>
+    public static DeliveryBody Of(GoingOutState? state) => state switch
+    {
+        { FailedSince: { } since } => new(DeliveryState.Failing, state.ChangedAt, new FailureBody(since, state.Reason!.Value, state.IsSetAside)),
+        { IsCurrent: true } => new(DeliveryState.UpToDate, state.ChangedAt, null),
+        _ => new(DeliveryState.Pending, state?.ChangedAt, null),
+    };
+}
 
 /// <summary>Who keeps a calendar.</summary>
 public sealed record KeeperBody(string Name, CalendarRole Role);
@@ -96,7 +117,7 @@ internal static class CalendarApi
         var settings = Check(request);
         var now = clock.GetCurrentInstant();
         var calendar = await calendars.AddAsync(
-            viewer.OrganisationId, settings, request.Like,
+            viewer.OrganisationId, settings, now, request.Like,
             [new AuditLine(viewer.AccountId, AuditAct.CalendarMade, settings.Name, "", now), .. DisclosureChange.Audit(viewer, settings.Name, Disclosure.Closed, settings.Disclosure, now)]);
         return TypedResults.Created($"/api/calendars/{calendar.Id}", (await view.ShowAsync(viewer, [calendar]))[0]);
     }
@@ -150,24 +171,22 @@ internal static class CalendarApi
     }
 
     /// <summary>Makes the secret address, or replaces it: the old one is answered with 410 from then on.</summary>
-    private static async Task<Ok<LinkResponse>> MakeLink(Guid id, Access access, CalendarView view, SecretLinkStore links, PublicAddresses addresses, Artefacts artefacts, IClock clock)
+    private static async Task<Ok<LinkResponse>> MakeLink(Guid id, Access access, CalendarView view, SecretLinkStore links, PublicAddresses addresses, IClock clock)
     {
         var viewer = await access.ViewerAsync();
         var (calendar, _, _) = await view.KeptAsync(viewer, id);
         var now = clock.GetCurrentInstant();
         var link = await links.MakeAsync(calendar.OrganisationId, calendar.EditionId, now, isReplaced => new AuditLine(
             viewer.AccountId, isReplaced ? AuditAct.LinkReplaced : AuditAct.LinkMade, calendar.Name, "", now));
-        artefacts.DistrustAll();
         return TypedResults.Ok(Show(calendar, link, addresses));
     }
 
-    private static async Task<Ok<LinkResponse>> WithdrawLink(Guid id, Access access, CalendarView view, SecretLinkStore links, PublicAddresses addresses, Artefacts artefacts, IClock clock)
+    private static async Task<Ok<LinkResponse>> WithdrawLink(Guid id, Access access, CalendarView view, SecretLinkStore links, PublicAddresses addresses, IClock clock)
     {
         var viewer = await access.ViewerAsync();
         var (calendar, _, _) = await view.KeptAsync(viewer, id);
         var now = clock.GetCurrentInstant();
         await links.WithdrawAsync(calendar.OrganisationId, calendar.EditionId, now, new AuditLine(viewer.AccountId, AuditAct.LinkWithdrawn, calendar.Name, "", now));
-        artefacts.DistrustAll();
         return TypedResults.Ok(Show(calendar, null, addresses));
     }
 

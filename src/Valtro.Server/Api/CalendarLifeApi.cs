@@ -83,7 +83,7 @@ internal static class CalendarLifeApi
         {
             var viewer = await AllowedAsync();
             var calendar = await calendars.FindAnyAsync(viewer.OrganisationId, id) ?? throw new NotFoundException("calendar");
-            await calendars.RestoreAsync(viewer.OrganisationId, id, Line(viewer, AuditAct.CalendarRestored, calendar));
+            await calendars.RestoreAsync(viewer.OrganisationId, id, clock.GetCurrentInstant(), Line(viewer, AuditAct.CalendarRestored, calendar));
             return TypedResults.NoContent();
         }
 

@@ -13,7 +13,7 @@ public sealed class CalendarView(CalendarStore calendars, EventStore events, Edi
     public async Task<IReadOnlyList<CalendarResponse>> ShowAsync(Viewer viewer, IEnumerable<Calendar> all)
     {
         var counts = await events.CountsAsync(viewer.OrganisationId);
-        var feeds = await editions.FeedsAsync(viewer.OrganisationId);
+        var feeds = await editions.StatesAsync(viewer.OrganisationId);
         var keepers = await accounts.KeepersAsync(viewer.OrganisationId);
         return [.. from calendar in all
                    let detail = viewer.DetailOn(calendar.Id, calendar.Disclosure)
@@ -39,7 +39,7 @@ public sealed class CalendarView(CalendarStore calendars, EventStore events, Edi
         var before = await calendars.FindAsync(viewer.OrganisationId, id) ?? throw new NotFoundException("calendar");
         try
         {
-            var calendar = await calendars.SaveAsync(viewer.OrganisationId, id, version, settings, DisclosureChange.Audit(viewer, settings.Name, before.Disclosure, settings.Disclosure, now));
+            var calendar = await calendars.SaveAsync(viewer.OrganisationId, id, version, settings, now, DisclosureChange.Audit(viewer, settings.Name, before.Disclosure, settings.Disclosure, now));
             return TypedResults.Ok((await ShowAsync(viewer, [calendar]))[0]);
         }
         catch (ChangedMeanwhileException)
@@ -56,7 +56,7 @@ public sealed class CalendarView(CalendarStore calendars, EventStore events, Edi
     }
 
     private static CalendarResponse Show(
-        Viewer viewer, Calendar calendar, Detail detail, int count, IReadOnlyDictionary<Guid, (bool IsCurrent, Instant ChangedAt)> feeds, IEnumerable<KeeperBody> keepers)
+        Viewer viewer, Calendar calendar, Detail detail, int count, IReadOnlyDictionary<Guid, GoingOutState> feeds, IEnumerable<KeeperBody> keepers)
     {
         var keeps = viewer.May(CalendarAction.See, calendar.Id);
         return new CalendarResponse(
@@ -77,14 +77,12 @@ public sealed class CalendarView(CalendarStore calendars, EventStore events, Edi
     };
 
     /// <summary>That something waits to go out is only told to those who keep it: others would learn that something changed which they cannot see.</summary>
-    private static DeliveryBody Delivery(Calendar calendar, IReadOnlyDictionary<Guid, (bool IsCurrent, Instant ChangedAt)> feeds, bool keeps)
+    private static DeliveryBody Delivery(Calendar calendar, IReadOnlyDictionary<Guid, GoingOutState> feeds, bool keeps)
     {
         if (!calendar.GoesOut)
-            return new DeliveryBody(DeliveryState.Closed, null);
+            return DeliveryBody.Closed;
         if (!keeps)
-            return new DeliveryBody(calendar.Disclosure.Everyone > Detail.Nothing ? DeliveryState.UpToDate : DeliveryState.Closed, null);
-        return feeds.TryGetValue(calendar.Id, out var feed)
-            ? new DeliveryBody(feed.IsCurrent ? DeliveryState.UpToDate : DeliveryState.Pending, feed.ChangedAt)
-            : new DeliveryBody(DeliveryState.Pending, null);
+            return calendar.Disclosure.Everyone > Detail.Nothing ? DeliveryBody.UpToDate : DeliveryBody.Closed;
+        return DeliveryBody.Of(feeds.GetValueOrDefault(calendar.EditionId));
     }
 }

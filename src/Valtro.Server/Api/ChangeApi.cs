@@ -16,7 +16,7 @@ internal static class ChangeApi
 
     public static void MapChanges(this RouteGroupBuilder api)
     {
-        api.MapPost("/events/{id:guid}/changes/preview", Preview);
+        api.MapPost("/events/{id:guid}/changes/preview", Preview).ReadsOnly();
         api.MapPost("/events/{id:guid}/changes", Make);
         api.MapDelete("/events/{id:guid}/placements/{calendarId:guid}", TakeOff);
         api.MapPost("/acts/{actId:guid}/undo", Undo);

@@ -39,7 +39,7 @@ internal static class DisclosureApi
 
     public static void MapDisclosure(this RouteGroupBuilder api)
     {
-        api.MapPost("/calendars/{id:guid}/disclosure/preview", Preview);
+        api.MapPost("/calendars/{id:guid}/disclosure/preview", Preview).ReadsOnly();
         api.MapPut("/calendars/{id:guid}/disclosure", Save);
     }
 

@@ -51,7 +51,7 @@ internal static class EditionApi
     {
         api.MapGet("/editions", List);
         api.MapPost("/editions", Add);
-        api.MapPost("/editions/preview", Preview);
+        api.MapPost("/editions/preview", Preview).ReadsOnly();
         api.MapGet("/editions/palettes", Palettes);
         api.MapGet("/editions/bin", (EditionDesk desk) => desk.BinAsync());
         api.MapGet("/editions/{id:guid}", Get);

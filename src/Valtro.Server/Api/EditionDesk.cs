@@ -13,7 +13,7 @@ namespace Valtro.Server.Api;
 /// <summary>Editions as the signed-in person may see and compose them.</summary>
 public sealed class EditionDesk(
     Access access, EditionSettingsStore settings, EditionStore editions, EditionReadings readings, CalendarStore calendars, EventStore events, SecretLinkStore links,
-    OrganisationStore organisations, PublicAddresses addresses, Artefacts artefacts, IClock clock)
+    OrganisationStore organisations, PublicAddresses addresses, IClock clock)
 {
     private const string ComposersOnly = "Only those who publish one of its calendars at least, and see the others, compose an edition.";
 
@@ -28,7 +28,7 @@ public sealed class EditionDesk(
         var viewer = await access.ViewerAsync();
         var all = await CalendarsAsync(viewer);
         var disclosures = EventDesk.DisclosuresOf(all);
-        var fresh = await editions.FreshnessAsync(viewer.OrganisationId);
+        var fresh = await editions.StatesAsync(viewer.OrganisationId);
         var fetched = (await editions.FetchesAsync(viewer.OrganisationId, Now - Duration.FromDays(7))).ToLookup(one => one.EditionId, one => one.Programs);
         return [.. from edition in await settings.ListAsync(viewer.OrganisationId)
                    let mayEdit = viewer.MayCompose(edition.Sources, disclosures)
@@ -61,7 +61,7 @@ public sealed class EditionDesk(
     {
         var viewer = await access.ViewerAsync();
         var made = await CheckAsync(viewer, draft);
-        var id = await settings.AddAsync(viewer.OrganisationId, draft, made.Name, Line(viewer, AuditAct.EditionMade, made.Name));
+        var id = await settings.AddAsync(viewer.OrganisationId, draft, made.Name, Now, Line(viewer, AuditAct.EditionMade, made.Name));
         await LinkIfNeededAsync(viewer, id, made);
         return await ShowAsync(viewer, await FindAsync(viewer, id));
     }
@@ -74,7 +74,7 @@ public sealed class EditionDesk(
         // A calendar's own edition has its calendar, and goes to whoever the calendar is open to.
         var wanted = before.IsStandard ? draft with { Name = null, Sources = [new SourceDraft(before.CalendarId!.Value, draft.Sources.FirstOrDefault(source => source.CalendarId == before.CalendarId)?.Filter)], Audience = Audience.Everyone, WithUnfinished = false } : draft;
         var made = await CheckAsync(viewer, wanted, before.IsStandard);
-        await settings.SaveAsync(viewer.OrganisationId, before, version, wanted, made.Name, Line(viewer, AuditAct.EditionChanged, before.Name));
+        await settings.SaveAsync(viewer.OrganisationId, before, version, wanted, made.Name, Now, Line(viewer, AuditAct.EditionChanged, before.Name));
         if (!before.IsStandard)
             await LinkIfNeededAsync(viewer, id, made);
         return await ShowAsync(viewer, await FindAsync(viewer, id));
@@ -118,7 +118,6 @@ public sealed class EditionDesk(
     {
         var (viewer, edition, owner) = await LinkedAsync(id);
         var link = await links.MakeAsync(viewer.OrganisationId, edition.Id, Now, isReplaced => Line(viewer, isReplaced ? AuditAct.LinkReplaced : AuditAct.LinkMade, edition.Name), owner);
-        artefacts.DistrustAll();
         return Show(link);
     }
 
@@ -126,7 +125,6 @@ public sealed class EditionDesk(
     {
         var (viewer, edition, owner) = await LinkedAsync(id);
         await links.WithdrawAsync(viewer.OrganisationId, edition.Id, Now, Line(viewer, AuditAct.LinkWithdrawn, edition.Name), owner);
-        artefacts.DistrustAll();
         return Show(null);
     }
 
@@ -138,7 +136,7 @@ public sealed class EditionDesk(
     public async Task<EditionAddress> AddressOfNewAsync(Viewer viewer)
     {
         var organisation = await OrganisationAsync(viewer);
-        return new EditionAddress(Guid.Empty, organisation.Id, organisation.Slug, organisation.Name, organisation.Locale, (short)organisation.FirstDayOfWeek, null, organisation.Zone, "", Guid.Empty, 0, Guid.Empty, null, null, null);
+        return new EditionAddress(Guid.Empty, organisation.Id, organisation.Slug, organisation.Name, organisation.Locale, (short)organisation.FirstDayOfWeek, null, organisation.Zone, "", Guid.Empty, 0, 0, Guid.Empty, null, null, null);
     }
 
     private async Task<(Viewer Viewer, StoredEdition Edition, Guid? Owner)> LinkedAsync(Guid id)
@@ -202,7 +200,7 @@ public sealed class EditionDesk(
         var all = await CalendarsAsync(viewer);
         return new EditionResponse(
             edition.Id, edition.Name, edition.Draft, edition.Version, edition.IsStandard, edition.CalendarId, edition.RemovedAt is not null,
-            Freshness(edition, all, await editions.FreshnessAsync(viewer.OrganisationId)), address is null ? null : DeliveryOf(address, edition, all), link?.MadeAt);
+            Freshness(edition, all, await editions.StatesAsync(viewer.OrganisationId)), address is null ? null : DeliveryOf(address, edition, all), link?.MadeAt);
     }
 
     private EditionDelivery DeliveryOf(EditionAddresses address, StoredEdition edition, Dictionary<Guid, Calendar> all) => new(
@@ -210,15 +208,15 @@ public sealed class EditionDesk(
         address.Page, address.Embed, address.Feed, address.Webcal, address.Atom, addresses.OEmbed(address.Page),
         addresses.SnippetThatFits(address, edition.Name), PublicAddresses.SnippetFixed(address, edition.Name), PublicAddresses.SnippetLink(address, edition.Name));
 
-    private static DeliveryBody Freshness(StoredEdition edition, Dictionary<Guid, Calendar> all, IReadOnlyDictionary<Guid, (bool IsCurrent, Instant ChangedAt)> fresh)
+    private static DeliveryBody Freshness(StoredEdition edition, Dictionary<Guid, Calendar> all, IReadOnlyDictionary<Guid, GoingOutState> fresh)
     {
         var goesOut = edition.IsStandard ? all.GetValueOrDefault(edition.CalendarId!.Value)?.GoesOut == true : edition.Draft.Audience != Audience.Link || edition.HasLink;
         if (!goesOut)
-            return new DeliveryBody(DeliveryState.Closed, null);
+            return DeliveryBody.Closed;
         // Of one for members nothing is rendered before the first member asks.
-        return fresh.TryGetValue(edition.Id, out var one)
-            ? new DeliveryBody(one.IsCurrent ? DeliveryState.UpToDate : DeliveryState.Pending, one.ChangedAt)
-            : new DeliveryBody(edition.Draft.Audience == Audience.Members && !edition.IsStandard ? DeliveryState.UpToDate : DeliveryState.Pending, null);
+        return edition.Draft.Audience == Audience.Members && !edition.IsStandard && !fresh.ContainsKey(edition.Id)
+            ? DeliveryBody.UpToDate
+            : DeliveryBody.Of(fresh.GetValueOrDefault(edition.Id));
     }
 
     private static SourceBody[] SourcesOf(StoredEdition edition, Dictionary<Guid, Calendar> all, Viewer viewer) =>

@@ -15,8 +15,8 @@ internal static class EventApi
     public static void MapEvents(this RouteGroupBuilder api)
     {
         api.MapPost("/events", Add);
-        api.MapPost("/events/consequences", Foresee);
-        api.MapPost("/events/destinations", WhereItGoes);
+        api.MapPost("/events/consequences", Foresee).ReadsOnly();
+        api.MapPost("/events/destinations", WhereItGoes).ReadsOnly();
         api.MapGet("/events/{id:guid}", Get);
     }
 

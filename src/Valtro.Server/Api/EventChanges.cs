@@ -85,7 +85,7 @@ public sealed class EventChanges(EventDesk desk, AccountStore accounts)
             Title = date.Title,
             Place = date.Place,
             Description = date.Description,
-            Series = found.Event.Series with { Timing = date.Timing.StartingAt(start) },
+            Series = found.Event.Series with { Timing = date.Timing.MovedTo(start) },
         });
     }
 

@@ -53,10 +53,10 @@ internal static class ListApi
         return TypedResults.Ok(CategoryBody.Of(await lists.AddCategoryAsync(viewer.OrganisationId, name!, hue!))!);
     }
 
-    private static async Task<NoContent> RemoveCategory(Guid id, Access access, ListStore lists)
+    private static async Task<NoContent> RemoveCategory(Guid id, Access access, ListStore lists, NodaTime.IClock clock)
     {
         var viewer = await AllowedAsync(access);
-        await lists.RemoveCategoryAsync(viewer.OrganisationId, id);
+        await lists.RemoveCategoryAsync(viewer.OrganisationId, id, clock.GetCurrentInstant());
         return TypedResults.NoContent();
     }
 

@@ -116,7 +116,7 @@ public static class OccurrenceApi
         var organisation = (await organisations.FindAsync(viewer.OrganisationId))!;
         var school = await yearPlans.SchoolAsync(viewer.OrganisationId);
         var zone = organisation.TimeZone;
-        var window = new Window(from.Date, to.Date, zone, LongestWindow);
+        var window = Window.Asked(from.Date, to.Date, zone, LongestWindow);
         return TypedResults.Ok<IReadOnlyList<DayResponse>>(
             [.. Enumerable.Range(0, Period.DaysBetween(window.First, window.End)).Select(index => Show(window.First.PlusDays(index), zone, school))]);
     }
@@ -149,7 +149,7 @@ public static class OccurrenceApi
         {
             var organisation = (await organisations.FindAsync(viewer.OrganisationId))!;
             var school = await yearPlans.SchoolAsync(viewer.OrganisationId);
-            var window = new Window(from, to, organisation.TimeZone, LongestWindow);
+            var window = Window.Asked(from, to, organisation.TimeZone, LongestWindow);
             var disclosures = (await calendars.ListAsync(viewer.OrganisationId))
                 .Where(calendar => viewer.DetailOn(calendar.Id, calendar.Disclosure) > Detail.Nothing)
                 .ToDictionary(calendar => calendar.Id, calendar => calendar.Disclosure);

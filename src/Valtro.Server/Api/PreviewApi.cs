@@ -74,8 +74,8 @@ internal static class PreviewApi
             var key = ArtefactKey.TryPart(month, out var asked) && asked.Month is not null ? asked : ArtefactKey.Of(address.MonthAt(desk.Now));
             var first = await RenderAsync(address, key);
             var edition = first.Part.Edition;
-            if (!edition.IsWhole && edition.From?.ToYearMonth() is { } begins && begins.CompareTo(key.Month!.Value) > 0)
-                first = await RenderAsync(address, key = ArtefactKey.Of(begins));
+            if (!edition.IsWhole && edition.From is { } from && ArtefactKey.Of(from.ToYearMonth()) is var begins && begins.Month!.Value.CompareTo(key.Month!.Value) > 0)
+                first = await RenderAsync(address, key = begins);
             Rendered[] parts = edition.IsWhole ? [await RenderAsync(address, ArtefactKey.All)] : [first, await RenderAsync(address, ArtefactKey.Of(key.Month!.Value.PlusMonths(1)))];
             // It is shown in a frame of the desk, and nowhere else.
             SecurityHeaders.ForReaders(accessor.HttpContext!.Response, [], pages.StylesOf(edition));
@@ -100,6 +100,6 @@ internal static class PreviewApi
 
         /// <exception cref="NotFoundException">The audience sees nothing of it.</exception>
         private async Task<Rendered> RenderAsync(EditionAddress address, ArtefactKey key) =>
-            new(await rendering.RenderAsync(address, key, null, desk.Now) ?? throw new NotFoundException("edition"));
+            new(await rendering.RenderAsync(address, key, null, desk.Now) ?? throw new NotFoundException("edition"), compresses: false);
     }
 }

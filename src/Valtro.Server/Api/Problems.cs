@@ -3,7 +3,6 @@ using Microsoft.AspNetCore.Antiforgery;
 using Microsoft.AspNetCore.Diagnostics;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
-using Npgsql;
 using Valtro.Core;
 using Valtro.Server.Accounts;
 using Valtro.Store;
@@ -23,6 +22,7 @@ public sealed record Problem(string Type, int Status, string Title, string Detai
     public static Problem ChangedMeanwhile { get; } = new("/problems/changed-meanwhile", 409, "Changed meanwhile", "Somebody else saved this while you were working on it. Nothing of yours was saved yet.");
     public static Problem TooOften { get; } = new("/problems/too-often", 429, "Too often", "Too many requests came from your address. Wait a minute and try again.");
     public static Problem DatabaseAway { get; } = new("/problems/database-away", 503, "Database not reachable", "The database does not answer. Nothing was saved, and what you typed is still here. Try again in a moment.");
+    public static Problem Starting { get; } = new("/problems/starting", 503, "Not ready yet", "The server is starting and waits for its database. Try again in a few seconds.");
     public static Problem Broken { get; } = new("/problems/broken", 500, "Our mistake", "Something went wrong on our side. Nothing was saved. It has been written to the log.");
 }
 
@@ -53,7 +53,7 @@ internal sealed partial class ProblemHandler(ILogger<ProblemHandler> log) : IExc
             ForbiddenException forbidden => Problems.Of(Problem.Forbidden, forbidden.Message),
             AntiforgeryValidationException => Problems.Of(Problem.Stale),
             BadHttpRequestException unreadable => Problems.Of(Problem.Unreadable, Explain(unreadable)),
-            _ when IsDatabaseAway(exception) => Problems.Of(Problem.DatabaseAway),
+            _ when DatabaseFailures.IsAway(exception) => Problems.Of(Problem.DatabaseAway),
             _ => Problems.Of(Problem.Broken),
         };
         if (result.StatusCode >= 500)
@@ -63,16 +63,6 @@ internal sealed partial class ProblemHandler(ILogger<ProblemHandler> log) : IExc
         await result.ExecuteAsync(context);
         return true;
     }
-
-    /// <summary>The database cannot be reached, is starting up, or went away in the middle; not that it refused a statement.</summary>
-    public static bool IsDatabaseAway(Exception? exception) => exception switch
-    {
-        null => false,
-        PostgresException refused => refused.SqlState.StartsWith("57P", StringComparison.Ordinal) || refused.SqlState.StartsWith("08", StringComparison.Ordinal),
-        NpgsqlException => true,
-        TimeoutException => true,
-        _ => IsDatabaseAway(exception.InnerException),
-    };
 
     private static string Explain(BadHttpRequestException unreadable) => unreadable.InnerException is System.Text.Json.JsonException { Path: { Length: > 2 } path }
         ? $"The field “{path[2..]}” could not be read. Check its form: dates are 2026-11-24, times are 14:00:00."

@@ -16,8 +16,8 @@ internal static class SeveralApi
 {
     public static void MapSeveral(this RouteGroupBuilder api)
     {
-        api.MapPost("/events/line", Line);
-        api.MapPost("/events/several/check", async (SeveralRequest request, Reader reader) => TypedResults.Ok(Shown(await reader.ReadAsync(request))));
+        api.MapPost("/events/line", Line).ReadsOnly();
+        api.MapPost("/events/several/check", async (SeveralRequest request, Reader reader) => TypedResults.Ok(Shown(await reader.ReadAsync(request)))).ReadsOnly();
         api.MapPost("/events/several", Save);
     }
 

@@ -45,11 +45,11 @@ internal static class YearApi
         api.MapGet("/year-plans", List);
         api.MapPost("/year-plans", (YearPlanRequest request, Plans plans) => plans.SaveAsync(null, request));
         api.MapPut("/year-plans/{id:guid}", (Guid id, YearPlanRequest request, Plans plans) => plans.SaveAsync(id, request));
-        api.MapPost("/year-plans/preview", (Guid? id, YearPlanRequest request, Plans plans) => plans.PreviewAsync(id, request));
-        api.MapPost("/year-plans/{id:guid}/next", (Guid id, Plans plans) => plans.ProposeNextAsync(id));
+        api.MapPost("/year-plans/preview", (Guid? id, YearPlanRequest request, Plans plans) => plans.PreviewAsync(id, request)).ReadsOnly();
+        api.MapPost("/year-plans/{id:guid}/next", (Guid id, Plans plans) => plans.ProposeNextAsync(id)).ReadsOnly();
         api.MapDelete("/year-plans/{id:guid}", (Guid id, int version, Plans plans) => plans.RemoveAsync(id, version));
         api.MapGet("/year-plans/{id:guid}/removal", (Guid id, Plans plans) => plans.PreviewAsync(id, null));
-        api.MapPost("/year-plans/breaks", ReadBreaks);
+        api.MapPost("/year-plans/breaks", ReadBreaks).ReadsOnly();
     }
 
     private static async Task<Ok<YearPlansResponse>> List(Access access, Plans plans)

@@ -22,13 +22,24 @@ public sealed class Fetches(EditionStore editions, IClock clock)
         _noted.Enqueue(new EditionStore.Fetch(edition.OrganisationId, edition.Id, edition.Audience, kind, program[..16], clock.GetCurrentInstant()));
     }
 
-    /// <summary>Keeps what was noted since the last time.</summary>
+    /// <summary>Keeps what was noted since the last time. Where that fails, it is kept the next time.</summary>
     public async Task KeepAsync()
     {
-        var batch = new List<EditionStore.Fetch>();
-        while (batch.Count < 10_000 && _noted.TryDequeue(out var fetch))
-            batch.Add(fetch);
-        if (batch.Count > 0)
-            await editions.KeepFetchesAsync(batch);
+        while (!_noted.IsEmpty)
+        {
+            var batch = new List<EditionStore.Fetch>();
+            while (batch.Count < 5_000 && _noted.TryDequeue(out var fetch))
+                batch.Add(fetch);
+            try
+            {
+                await editions.KeepFetchesAsync(batch);
+            }
+            catch
+            {
+                foreach (var fetch in batch.TakeWhile(_ => _noted.Count < Most))
+                    _noted.Enqueue(fetch);
+                throw;
+            }
+        }
     }
 }

@@ -10,12 +10,17 @@ internal static class FileAnswers
     /// <summary>What browsers show by themselves; everything else is saved.</summary>
     private static readonly HashSet<string> Shown = ["application/pdf", "image/png", "image/jpeg", "image/gif", "image/webp"];
 
+    public static void Describe(HttpResponse response, string name, string type)
+    {
+        var disposition = new ContentDispositionHeaderValue(Shown.Contains(type) ? "inline" : "attachment");
+        disposition.SetHttpFileName(name);
+        response.Headers.ContentDisposition = disposition.ToString();
+        response.Headers.ContentSecurityPolicy = $"default-src 'none'; frame-ancestors 'none'{(type == "application/pdf" ? "" : "; sandbox")}";
+    }
+
     public static FileContentHttpResult Of(HttpContext context, StoredFile file, string cacheControl)
     {
-        var disposition = new ContentDispositionHeaderValue(Shown.Contains(file.Type) ? "inline" : "attachment");
-        disposition.SetHttpFileName(file.Name);
-        context.Response.Headers.ContentDisposition = disposition.ToString();
-        context.Response.Headers.ContentSecurityPolicy = $"default-src 'none'; frame-ancestors 'none'{(file.Type == "application/pdf" ? "" : "; sandbox")}";
+        Describe(context.Response, file.Name, file.Type);
         context.Response.Headers.CacheControl = cacheControl;
         return TypedResults.File(file.Content, file.Type, entityTag: new EntityTagHeaderValue($"\"{file.Id:N}-{file.Content.Length}\""));
     }

@@ -1,10 +1,11 @@
 using System.Collections.Concurrent;
 using System.Threading.Channels;
+using Valtro.Store;
 
 namespace Valtro.Server.Public;
 
 /// <summary>Tells open reading pages that their edition changed (server-sent events).</summary>
-public sealed class News(Artefacts artefacts, IHostApplicationLifetime lifetime, ILogger<News> log)
+public sealed class News(Artefacts artefacts, IHostApplicationLifetime lifetime, Work.Measures measures)
 {
     private const int MostListeners = 5_000;
 
@@ -41,6 +42,7 @@ public sealed class News(Artefacts artefacts, IHostApplicationLifetime lifetime,
         var channel = Channel.CreateBounded<bool>(new BoundedChannelOptions(1) { FullMode = BoundedChannelFullMode.DropWrite });
         var channels = _listeners.GetOrAdd(editionId, _ => new ConcurrentDictionary<Channel<bool>, bool>());
         channels.TryAdd(channel, true);
+        measures.Listens(1);
         try
         {
             context.Response.ContentType = "text/event-stream";
@@ -57,6 +59,7 @@ public sealed class News(Artefacts artefacts, IHostApplicationLifetime lifetime,
         {
             channels.TryRemove(channel, out _);
             Interlocked.Decrement(ref _count);
+            measures.Listens(-1);
         }
     }
 
@@ -65,8 +68,7 @@ public sealed class News(Artefacts artefacts, IHostApplicationLifetime lifetime,
         string? told = null;
         while (true)
         {
-            var feed = await artefacts.FindAsync(name, ArtefactKey.Feed);
-            var etag = feed?.Artefact.Etag ?? "closed";
+            var etag = await EtagAsync(name) ?? told;
             await response.WriteAsync(etag == told ? ": still here\n\n" : $"event: edition\ndata: {etag}\n\n", ends);
             await response.Body.FlushAsync(ends);
             told = etag;
@@ -74,13 +76,29 @@ public sealed class News(Artefacts artefacts, IHostApplicationLifetime lifetime,
             wait.CancelAfter(Heartbeat);
             try
             {
-                await news.ReadAsync(wait.Token);
+                await news.WaitToReadAsync(wait.Token);
             }
             catch (OperationCanceledException) when (!ends.IsCancellationRequested)
             {
-                // Nothing was announced. The loop asks again all the same: an announcement may have been lost.
-                log.LogTrace("Heartbeat for {Edition}", name);
+                // Nothing was announced. It is asked again all the same: an announcement may have been lost.
             }
+            while (news.TryRead(out _))
+            {
+            }
+        }
+    }
+
+    /// <returns>The validator of what readers get now; null where that cannot be said at the moment.</returns>
+    private async Task<string?> EtagAsync(EditionName name)
+    {
+        try
+        {
+            var located = await artefacts.LocateAsync(name, Asker.Ourselves);
+            return located.Found.Address is null ? "closed" : (await artefacts.FindAsync(located, ArtefactKey.Feed, Asker.Ourselves))?.Rendered.Artefact.Etag ?? "closed";
+        }
+        catch (Exception away) when (away is ComeAgainException || DatabaseFailures.IsAway(away))
+        {
+            return null;
         }
     }
 }

@@ -9,18 +9,19 @@ internal static class OEmbedApi
     private const int UsualWidth = 800;
 
     public static void MapOEmbed(this WebApplication app) =>
-        app.MapGet("/oembed", AnswerAsync).RequireRateLimiting(Limits.Public).ExcludeFromDescription();
+        app.MapGet("/oembed", AnswerAsync).AddEndpointFilter<PublicApi.ForReaders>().ExcludeFromDescription();
 
-    private static async Task<IResult> AnswerAsync(string? url, int? maxwidth, int? maxheight, string? format, HttpContext context, Settings settings, Artefacts artefacts, PublicAddresses addresses, NodaTime.IClock clock)
+    private static async Task<IResult> AnswerAsync(string? url, int? maxwidth, int? maxheight, string? format, HttpContext context, Settings settings, Artefacts artefacts, PublicWork publicWork, PublicAddresses addresses, NodaTime.IClock clock)
     {
         context.Response.Headers.AccessControlAllowOrigin = "*";
         if (format is not null and not "json")
             return Results.Text("Only JSON is answered here. Ask with format=json.", statusCode: StatusCodes.Status501NotImplemented);
+        var asker = new Asker(publicWork, context);
         if (NameOf(url, settings.PublicUrl) is not { } name
-            || await artefacts.LocateAsync(name) is not { Address: { Audience: Audience.Everyone } edition }
-            || await artefacts.FindAsync(name, ArtefactKey.Of(edition.MonthAt(clock.GetCurrentInstant()))) is not { } part)
+            || await artefacts.LocateAsync(name, asker) is not { Found.Address: { Audience: Audience.Everyone } edition } located
+            || await artefacts.FindAsync(located, ArtefactKey.Of(edition.MonthAt(clock.GetCurrentInstant())), asker) is not { } part)
             return Results.Text("There is no calendar at this address that is open to everyone.", statusCode: StatusCodes.Status404NotFound);
-        var shown = part.Part.Edition;
+        var shown = part.Rendered.Part.Edition;
         var address = addresses.Of(edition);
         var (width, height) = (Math.Clamp(maxwidth ?? UsualWidth, 100, UsualWidth), Math.Clamp(maxheight ?? PublicAddresses.FixedHeight, 100, PublicAddresses.FixedHeight));
         context.Response.Headers.CacheControl = PublicAnswers.Cached;

@@ -10,8 +10,9 @@ internal static class PublicAnswers
     /// <summary>Anybody may keep a copy but asks each minute whether it is still right.</summary>
     public const string Cached = "public, max-age=60, must-revalidate";
 
-    public static async Task SendAsync(HttpContext context, Rendered rendered, string contentType)
+    public static async Task SendAsync(HttpContext context, Copy copy, string contentType, string cacheControl = Cached)
     {
+        var rendered = copy.Rendered;
         var (encoding, content) = Choose(context.Request, rendered);
         var response = context.Response;
         // A strong validator names the bytes, so each compressed form has its own.
@@ -20,7 +21,10 @@ internal static class PublicAnswers
         var headers = response.GetTypedHeaders();
         headers.ETag = tag;
         headers.LastModified = lastModified;
-        response.Headers.CacheControl = Cached;
+        response.Headers.CacheControl = cacheControl;
+        // RFC 9111 5.1: how long ago it was certainly right. A cache between us asks again at once.
+        if (copy.Age > Duration.Zero)
+            response.Headers.Age = ((long)Math.Ceiling(copy.Age.TotalSeconds)).ToString(System.Globalization.CultureInfo.InvariantCulture);
         response.Headers.Vary = HeaderNames.AcceptEncoding;
         if (IsStillRight(context.Request, tag, lastModified))
         {
@@ -47,9 +51,9 @@ internal static class PublicAnswers
     private static (string? Encoding, byte[] Content) Choose(HttpRequest request, Rendered rendered)
     {
         var accepted = request.GetTypedHeaders().AcceptEncoding;
-        if (Takes(accepted, "br"))
-            return ("br", rendered.Brotli);
-        return Takes(accepted, "gzip") ? ("gzip", rendered.Gzip) : (null, rendered.Artefact.Content);
+        if (rendered.Brotli is { } brotli && Takes(accepted, "br"))
+            return ("br", brotli);
+        return rendered.Gzip is { } gzip && Takes(accepted, "gzip") ? ("gzip", gzip) : (null, rendered.Artefact.Content);
     }
 
     private static bool Takes(IList<StringWithQualityHeaderValue> accepted, string encoding) =>

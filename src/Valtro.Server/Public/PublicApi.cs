@@ -1,4 +1,5 @@
 using NodaTime;
+using Valtro.Core;
 using Valtro.Server.Api;
 using Valtro.Store;
 
@@ -35,9 +36,11 @@ internal static class PublicApi
     }
 
     private static void MapRead(WebApplication app, string pattern, Delegate handler, string[]? methods = null) =>
-        app.MapMethods(pattern, methods ?? Read, handler).RequireRateLimiting(Limits.Public).ExcludeFromDescription();
+        app.MapMethods(pattern, methods ?? Read, handler).AddEndpointFilter<ForReaders>().ExcludeFromDescription();
 
-    private static Task NotFoundAsync(HttpContext context, int status = StatusCodes.Status404NotFound, string sentence = NotHere)
+    private static Task NotFoundAsync(HttpContext context) => SayAsync(context, StatusCodes.Status404NotFound, NotHere);
+
+    private static Task SayAsync(HttpContext context, int status, string sentence)
     {
         context.Response.StatusCode = status;
         context.Response.Headers.CacheControl = "no-store";
@@ -45,198 +48,176 @@ internal static class PublicApi
         return HttpMethods.IsHead(context.Request.Method) ? Task.CompletedTask : context.Response.WriteAsync(sentence);
     }
 
+    /// <summary>Public requests use the readers' connections; what cannot be had now is said in a sentence.</summary>
+    public sealed class ForReaders(Work.Measures measures) : IEndpointFilter
+    {
+        public async ValueTask<object?> InvokeAsync(EndpointFilterInvocationContext context, EndpointFilterDelegate next)
+        {
+            using var lane = Lanes.In(Lane.Readers);
+            var response = context.HttpContext.Response;
+            try
+            {
+                return await next(context);
+            }
+            catch (Exception away) when ((away is ComeAgainException || DatabaseFailures.IsAway(away)) && !response.HasStarted)
+            {
+                measures.ComeAgain();
+                response.Headers.RetryAfter = "5";
+                await SayAsync(context.HttpContext, StatusCodes.Status503ServiceUnavailable, "This calendar cannot be shown at the moment. Try again in a few seconds.");
+            }
+            catch (TooOftenException) when (!response.HasStarted)
+            {
+                response.Headers.RetryAfter = "60";
+                await SayAsync(context.HttpContext, StatusCodes.Status429TooManyRequests, "Too many questions came from your address. Wait a minute and try again.");
+            }
+            return Results.Empty;
+        }
+    }
+
     /// <summary>Sends to anybody what an address names.</summary>
     public sealed class Reader(
-        IHttpContextAccessor accessor, Artefacts artefacts, Rendering rendering, EditionReadings readings, ReadingPages pages, EntryPages entryPages, AtomFeeds atoms, News news,
-        Fetches fetches, EventStore events, ListStore lists, FileStore files, Pictures pictures,
-        WrongSecrets wrongSecrets, IClock clock)
+        IHttpContextAccessor accessor, Artefacts artefacts, ReadingPages pages, News news, Fetches fetches, WrongSecrets wrongSecrets, PublicWork publicWork, IClock clock)
     {
         private HttpContext Context => accessor.HttpContext!;
+
+        private Asker Asker => new(publicWork, Context);
 
         /// <param name="only">Plates of the calendars that concern the reader, with commas between; nothing for all.</param>
         public async Task SendFeedAsync(EditionName name, string? only)
         {
-            if (await LocateAsync(name, ".ics") is not { } address)
+            if (await LocateAsync(name, ".ics") is not { } located || await FeedKeyAsync(located, only) is not { } key || await FindAsync(located, key, ".ics") is not { } feed)
                 return;
-            var plates = (only ?? "").Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
-            var key = plates.Length is 0 or > Core.Editions.Edition.MostSources ? ArtefactKey.Feed : ArtefactKey.FeedOf(plates.Select(plate => plate.ToUpperInvariant()));
-            if (await artefacts.FindAsync(name, key) is not { } feed)
-            {
-                await LostAsync(name, ".ics");
-                return;
-            }
-            fetches.Note(Context, address, "feed");
-            Context.Response.Headers.ContentDisposition = $"inline; filename=\"{address.Slug}.ics\"";
+            fetches.Note(Context, located.Found.Address!, "feed");
+            Context.Response.Headers.ContentDisposition = $"inline; filename=\"{located.Found.Address!.Slug}.ics\"";
             await PublicAnswers.SendAsync(Context, feed, "text/calendar; charset=utf-8");
+        }
+
+        /// <summary>The feed, or what concerns some of its calendars: only those that it has, so that made-up ones cost nothing.</summary>
+        private async Task<ArtefactKey?> FeedKeyAsync(Located located, string? only)
+        {
+            var plates = (only ?? "").Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).Select(plate => plate.ToUpperInvariant()).ToHashSet();
+            if (plates.Count == 0)
+                return ArtefactKey.Feed;
+            if (await FindAsync(located, ThisMonth(located), ".ics") is not { } part)
+                return null;
+            var all = part.Rendered.Part.Edition.Sources.Select(source => source.Plate).ToArray();
+            return all.All(plates.Contains) ? ArtefactKey.Feed : ArtefactKey.FeedOf(all.Where(plates.Contains));
         }
 
         public async Task SendMonthAsync(EditionName name, string? month)
         {
-            if (await LocateAsync(name, ".json") is not { } address)
+            if (await LocateAsync(name, ".json") is not { } located)
                 return;
             var isPart = ArtefactKey.TryPart(month, out var key);
             if (!isPart)
-                key = ThisMonth(address);
-            if (await artefacts.FindAsync(name, key) is not { } rendered)
-                await LostAsync(name, ".json");
-            else if (month is not null && !isPart)
-                await Problems.Of(Problem.Refused, "The month has to be written like 2026-11, from 1900 to 2199.").ExecuteAsync(Context);
+                key = ThisMonth(located);
+            if (await FindAsync(located, key, ".json") is not { } rendered)
+                return;
+            if (month is not null && !isPart)
+                await Problems.Of(Problem.Refused, "The month has to be written like 2026-11, from 1900 to 2199.", [new Refusal("month", "The month has to be written like 2026-11, from 1900 to 2199.")]).ExecuteAsync(Context);
             else
                 await PublicAnswers.SendAsync(Context, rendered, "application/json; charset=utf-8");
         }
 
         public async Task SendPageAsync(EditionName name, string? month, bool embedded)
         {
-            if (await LocateAsync(name, embedded ? "/embed" : "") is not { } address)
+            var ending = embedded ? "/embed" : "";
+            if (await LocateAsync(name, ending) is not { } located)
                 return;
             // An address that somebody mistyped still opens the calendar, at this month.
             if (!ArtefactKey.TryPart(month, out var key) || key.Month is null)
-                key = ThisMonth(address);
+                key = ThisMonth(located);
             // The feed first: the months are then at least as new as the version that the page says it has.
-            if (await artefacts.FindAsync(name, ArtefactKey.Feed) is not { } feed || await PartsAsync(name, key) is not { } parts)
-            {
-                await LostAsync(name, embedded ? "/embed" : "");
+            if (await FindAsync(located, ArtefactKey.Feed, ending) is not { } feed || await PartsAsync(located, key, ending) is not { } parts)
                 return;
-            }
+            var address = located.Found.Address!;
             fetches.Note(Context, address, embedded ? "embed" : "page");
-            SecurityHeaders.ForReaders(Context.Response, parts[0].Part.Edition.Sites, pages.StylesOf(parts[0].Part.Edition));
-            await PublicAnswers.SendAsync(Context, pages.Write(address, feed, parts, embedded, address.TodayAt(clock.GetCurrentInstant()), Context.Request.Query.Keys.Any(key => key is "date" or "only") ? null : ViewAsked()), "text/html; charset=utf-8");
+            var edition = parts[0].Rendered.Part.Edition;
+            SecurityHeaders.ForReaders(Context.Response, edition.Sites, pages.StylesOf(edition));
+            var page = pages.Write(
+                address, feed.Rendered, [.. parts.Select(part => part.Rendered)], embedded, address.TodayAt(clock.GetCurrentInstant()),
+                Context.Request.Query.Keys.Any(key => key is "date" or "only") ? null : ViewAsked());
+            await PublicAnswers.SendAsync(Context, new Copy(page, parts.Append(feed).Max(part => part.Age)), "text/html; charset=utf-8");
         }
 
         /// <summary>One of the views by its word; everything else is the usual one, so that nobody can have any number of pages made.</summary>
         private string ViewAsked() => Enum.TryParse<Core.Editions.EditionView>(Context.Request.Query["view"], ignoreCase: true, out var view) && Enum.IsDefined(view) ? view.ToString() : "";
 
         /// <summary>What a page opens with: the month and the one after it, or all of an edition with a limit.</summary>
-        private async Task<Rendered[]?> PartsAsync(EditionName name, ArtefactKey key)
+        private async Task<Copy[]?> PartsAsync(Located located, ArtefactKey key, string ending)
         {
-            if (await artefacts.FindAsync(name, key) is not { } first)
+            if (await FindAsync(located, key, ending) is not { } first)
                 return null;
-            var edition = first.Part.Edition;
+            var edition = first.Rendered.Part.Edition;
             if (edition.IsWhole)
-                return await artefacts.FindAsync(name, ArtefactKey.All) is { } all ? [all] : null;
+                return await FindAsync(located, ArtefactKey.All, ending) is { } all ? [all] : null;
             // An edition that begins later opens with its beginning.
-            if (edition.From?.ToYearMonth() is { } begins && begins.CompareTo(key.Month!.Value) > 0)
-                return await PartsAsync(name, ArtefactKey.Of(begins));
-            return await artefacts.FindAsync(name, ArtefactKey.Of(key.Month!.Value.PlusMonths(1))) is { } second ? [first, second] : null;
+            if (edition.From is { } from && ArtefactKey.Of(from.ToYearMonth()) is var begins && begins.Month!.Value.CompareTo(key.Month!.Value) > 0)
+                return await PartsAsync(located, begins, ending);
+            return await FindAsync(located, ArtefactKey.Of(key.Month!.Value.PlusMonths(1)), ending) is { } second ? [first, second] : null;
         }
 
         /// <summary>What moved or was cancelled lately, for the page.</summary>
-        public async Task SendChangedAsync(EditionName name)
-        {
-            if (await LocateAsync(name, "/changed.json") is null)
-                return;
-            if (await artefacts.FindAsync(name, ArtefactKey.Changed) is { } changed)
-                await PublicAnswers.SendAsync(Context, changed, "application/json; charset=utf-8");
-            else
-                await LostAsync(name, "/changed.json");
-        }
+        public Task SendChangedAsync(EditionName name) => SendAsync(name, ArtefactKey.Changed, "/changed.json", "application/json; charset=utf-8");
 
         /// <summary>The same as a feed of news.</summary>
-        public async Task SendAtomAsync(EditionName name)
-        {
-            if (await LocateAsync(name, ".atom") is not { } address)
-                return;
-            if (await artefacts.FindAsync(name, ArtefactKey.Changed) is not { } changed || await artefacts.FindAsync(name, ThisMonth(address)) is not { } part)
-            {
-                await LostAsync(name, ".atom");
-                return;
-            }
-            var content = atoms.Write(address, part.Part.Edition, System.Text.Json.JsonSerializer.Deserialize<ChangesBody>(changed.Artefact.Content, Json.Options)!, changed.Artefact.ChangedAt);
-            await PublicAnswers.SendAsync(Context, new Rendered(changed.Artefact with { Content = content, Etag = $"{changed.Artefact.Etag}-{address.Secret?[..4]}" }), "application/atom+xml; charset=utf-8");
-        }
+        public Task SendAtomAsync(EditionName name) => SendAsync(name, ArtefactKey.News, ".atom", "application/atom+xml; charset=utf-8");
 
         public async Task SendEntryAsync(EditionName name, Guid id, string date)
         {
-            if (await LocateAsync(name, $"/entries/{id}/{date}") is not { } address)
+            var ending = $"/entries/{id}/{date}";
+            if (await LocateAsync(name, ending) is not { } located || await FindAsync(located, ArtefactKey.EntryPage(id, date), ending) is not { } page)
                 return;
-            if (!OccurrenceTimes.TryReadName(date, out var recurrenceId) || await rendering.EntryAsync(address, id, recurrenceId, clock.GetCurrentInstant()) is not { } found)
-            {
-                await NotFoundAsync(Context);
-                return;
-            }
-            using var within = Wall.Within(address.OrganisationId);
-            var place = (await lists.PlacesAsync(address.OrganisationId)).FirstOrDefault(place => string.Equals(place.Name, found.Body.Place, StringComparison.OrdinalIgnoreCase));
-            var styles = entryPages.StylesOf(found.Reading);
-            SecurityHeaders.ForReaders(Context.Response, found.Reading.Checked.Sites, styles);
-            Context.Response.Headers.CacheControl = PublicAnswers.Cached;
-            Context.Response.ContentType = "text/html; charset=utf-8";
-            if (!HttpMethods.IsHead(Context.Request.Method))
-                await Context.Response.WriteAsync(entryPages.Write(found.Reading, styles, found.Event, found.Entry, found.Body, place));
+            SecurityHeaders.ForReaders(Context.Response, page.Rendered.Frame!.Sites, page.Rendered.Frame.Styles);
+            await PublicAnswers.SendAsync(Context, page, "text/html; charset=utf-8");
         }
 
         /// <param name="date">One date alone; null for the whole event.</param>
         public async Task SendEntryFileAsync(EditionName name, Guid id, string? date)
         {
-            if (await LocateAsync(name, date is null ? $"/entries/{id}.ics" : $"/entries/{id}/{date}.ics") is not { } address)
+            var ending = date is null ? $"/entries/{id}.ics" : $"/entries/{id}/{date}.ics";
+            if (await LocateAsync(name, ending) is not { } located || await FindAsync(located, ArtefactKey.EntryFile(id, date), ending) is not { } file)
                 return;
-            var now = clock.GetCurrentInstant();
-            using var within = Wall.Within(address.OrganisationId);
-            var content = date is null ? await WholeFileAsync(address, id, now) : await DateFileAsync(address, id, date, now);
-            if (content is null)
-            {
-                await NotFoundAsync(Context);
-                return;
-            }
-            Context.Response.Headers.CacheControl = PublicAnswers.Cached;
-            Context.Response.ContentType = "text/calendar; charset=utf-8";
-            Context.Response.Headers.ContentDisposition = $"attachment; filename=\"{address.Slug}.ics\"";
-            if (!HttpMethods.IsHead(Context.Request.Method))
-                await Context.Response.Body.WriteAsync(content);
+            Context.Response.Headers.ContentDisposition = $"attachment; filename=\"{located.Found.Address!.Slug}.ics\"";
+            await PublicAnswers.SendAsync(Context, file, "text/calendar; charset=utf-8");
         }
-
-        private async Task<byte[]?> WholeFileAsync(EditionAddress address, Guid id, Instant now) =>
-            await readings.FindAsync(address) is { } reading && await events.WithUidAsync(address.OrganisationId, id) is { } happening
-            && rendering.IsKnownBy(reading, happening, id, now)
-                ? rendering.File(reading, happening, null, now)
-                : null;
-
-        private async Task<byte[]?> DateFileAsync(EditionAddress address, Guid id, string date, Instant now) =>
-            OccurrenceTimes.TryReadName(date, out var recurrenceId) && await rendering.EntryAsync(address, id, recurrenceId, now) is { } found
-                ? rendering.File(found.Reading, found.Event, found.Entry, now)
-                : null;
 
         public async Task SendChangesAsync(EditionName name)
         {
-            if (await LocateAsync(name, "/changes") is not { } address)
-                return;
-            if (await artefacts.FindAsync(name, ArtefactKey.Feed) is null)
-                await LostAsync(name, "/changes");
-            else
-                await news.StreamAsync(Context, address.Id, name);
+            if (await LocateAsync(name, "/changes") is { } located && await FindAsync(located, ArtefactKey.Feed, "/changes") is not null)
+                await news.StreamAsync(Context, located.Found.Address!.Id, name);
         }
 
-        /// <summary>A file goes to those who see all of an event that holds it, in this very edition.</summary>
         /// <param name="width">Of a picture: no more than so many dots across.</param>
         public async Task SendFileAsync(EditionName name, Guid id, string fileName, int? width)
         {
-            if (await LocateAsync(name, null) is not { } address)
+            if (await LocateAsync(name, null) is not { } located || await FindAsync(located, ArtefactKey.File(id, fileName, width), null) is not { } file)
                 return;
-            using var within = Wall.Within(address.OrganisationId);
-            var isTold = await readings.FindAsync(address) is { } reading
-                && reading.CompositionAt(clock.GetCurrentInstant()).Tells(await events.WithFileAsync(address.OrganisationId, id), id, fileName);
-            if (!isTold || await files.FindAsync(address.OrganisationId, id) is not { } file)
-                await NotFoundAsync(Context);
-            else
-                await FileAnswers.Of(Context, pictures.Narrowed(file, width), "public, max-age=300").ExecuteAsync(Context);
+            FileAnswers.Describe(Context.Response, file.Rendered.File!.Value.Name, file.Rendered.File.Value.Type);
+            await PublicAnswers.SendAsync(Context, file, file.Rendered.File.Value.Type, "public, max-age=300");
+        }
+
+        private async Task SendAsync(EditionName name, ArtefactKey key, string ending, string contentType)
+        {
+            if (await LocateAsync(name, ending) is { } located && await FindAsync(located, key, ending) is { } copy)
+                await PublicAnswers.SendAsync(Context, copy, contentType);
         }
 
         /// <summary>The edition, or an answer that says why there is none.</summary>
         /// <param name="ending">What stood behind the edition's name; null where it does not go on elsewhere.</param>
-        private async Task<EditionAddress?> LocateAsync(EditionName name, string? ending)
+        private async Task<Located?> LocateAsync(EditionName name, string? ending)
         {
             if (name.Secret is not null)
             {
                 Context.Response.Headers["Referrer-Policy"] = "no-referrer";
                 Context.Response.Headers["X-Robots-Tag"] = "noindex, nofollow";
-                if (wrongSecrets.HasTriedTooMany(Context))
-                {
-                    await Limits.RejectAsync(Context);
-                    return null;
-                }
+                if (wrongSecrets.IsSpent(Context))
+                    throw new TooOftenException();
             }
-            var found = await artefacts.LocateAsync(name);
-            if (found.Address is { } address)
-                return address;
+            var located = await artefacts.LocateAsync(name, Asker);
+            var found = located.Found;
+            if (found.Address is not null)
+                return located;
             if (found.MovedTo is { } slug && ending is not null)
             {
                 Context.Response.Headers.CacheControl = "no-store";
@@ -244,26 +225,30 @@ internal static class PublicApi
             }
             else if (found.Ended is { } ended)
             {
-                await NotFoundAsync(Context, StatusCodes.Status410Gone, ended == "replaced"
+                await SayAsync(Context, StatusCodes.Status410Gone, ended == "replaced"
                     ? "This secret address was replaced by another. Ask whoever gave it to you for the new one."
                     : "This secret address was withdrawn. Ask whoever gave it to you.");
             }
             else
             {
                 if (name.Secret is not null)
-                    wrongSecrets.Count(Context);
+                    wrongSecrets.Spend(Context);
                 await NotFoundAsync(Context);
             }
             return null;
         }
 
-        /// <summary>What was there a moment ago is not any more: asked again, the answer says why, as it would from now on.</summary>
-        private async Task LostAsync(EditionName name, string ending)
+        /// <summary>A part of the edition, or an answer that says why there is none.</summary>
+        private async Task<Copy?> FindAsync(Located located, ArtefactKey key, string? ending)
         {
-            if (await LocateAsync(name, ending) is not null)
+            if (await artefacts.FindAsync(located, key, Asker) is { } copy)
+                return copy;
+            // What was there a moment ago may not be any more: asked again, the answer says why, as it would from now on.
+            if (await LocateAsync(located.Name, ending) is not null)
                 await NotFoundAsync(Context);
+            return null;
         }
 
-        private ArtefactKey ThisMonth(EditionAddress address) => ArtefactKey.Of(address.MonthAt(clock.GetCurrentInstant()));
+        private ArtefactKey ThisMonth(Located located) => ArtefactKey.Of(located.Found.Address!.MonthAt(clock.GetCurrentInstant()));
     }
 }

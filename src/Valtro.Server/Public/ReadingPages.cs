@@ -24,6 +24,8 @@ public sealed class ReadingPages(WebAssets assets, PublicAddresses addresses) : 
 
     private readonly MemoryCache _memory = new(new MemoryCacheOptions { SizeLimit = 32 * 1024 * 1024 });
 
+    private readonly Lock[] _writing = [.. Enumerable.Range(0, 32).Select(_ => new Lock())];
+
     private WebEntry Entry => assets.Entry("reader/main.ts");
 
     /// <summary>The style sheets that stand in the page of an edition.</summary>
@@ -39,6 +41,13 @@ public sealed class ReadingPages(WebAssets assets, PublicAddresses addresses) : 
         var key = (edition.Id, edition.Secret ?? edition.PreviewPath ?? "", feed.Artefact.Etag, string.Join(' ', parts.Select(part => part.Artefact.Etag)), embedded, today, view);
         if (_memory.Get<Rendered>(key) is { } written)
             return written;
+        // Many who come at once get one writing.
+        lock (_writing[(uint)key.GetHashCode() % _writing.Length])
+            return _memory.Get<Rendered>(key) ?? WriteNow(key, edition, feed, parts, embedded, today, view);
+    }
+
+    private Rendered WriteNow(object key, EditionAddress edition, Rendered feed, Rendered[] parts, bool embedded, LocalDate today, string? view)
+    {
         var content = Encoding.UTF8.GetBytes(Page(edition, feed, parts, embedded, today, view));
         var page = new Rendered(new Artefact(
             edition.Id,
@@ -50,7 +59,7 @@ public sealed class ReadingPages(WebAssets assets, PublicAddresses addresses) : 
             content,
             parts.Append(feed).Max(part => part.Artefact.ChangedAt),
             null));
-        return _memory.Set(key, page, new MemoryCacheEntryOptions { Size = 2 * content.Length });
+        return _memory.Set(key, page, new MemoryCacheEntryOptions { Size = page.Size });
     }
 
     private static string Word(Enum value) => value.ToString().ToLowerInvariant();

@@ -15,70 +15,148 @@ using Valtro.Store;
 namespace Valtro.Server.Public;
 
 /// <summary>Makes an edition's artefacts from what is stored now. Pure but for reading the store.</summary>
-public sealed class Rendering(EditionReadings readings, EventStore events, RevisionStore revisions, PublicAddresses addresses)
+/// <remarks>Whatever the API accepted can be rendered: what a stored setting or event can be asked for is cut to what is possible, never refused.</remarks>
+public sealed class Rendering(
+    EditionReadings readings, EventStore events, RevisionStore revisions, ListStore lists, FileStore files, PublicAddresses addresses, EntryPages entryPages, AtomFeeds atoms, Pictures pictures, Work.Measures measures)
 {
     /// <summary>How far an edition without an end of its own reaches when all of it is asked for at once.</summary>
     private const int YearsAhead = 2;
 
+    /// <summary>A rendering of what everybody gets.</summary>
     /// <returns>Null when the edition shows its audience nothing.</returns>
     /// <param name="before">What was kept for this key; content that is the same keeps its time of change.</param>
     public async Task<Artefact?> RenderAsync(EditionAddress edition, ArtefactKey key, Artefact? before, Instant now)
     {
+        using var timed = measures.Rendering(key.Kind);
         using var within = Wall.Within(edition.OrganisationId);
         if (await readings.FindAsync(edition) is not { } reading)
             return null;
-        var seconds = Instant.FromUnixTimeSeconds(now.ToUnixTimeSeconds());
-        var (write, turn) = await ContentAsync(reading, key, now);
-        var content = write(before?.ChangedAt ?? seconds);
+        var seconds = Seconds(now);
+        var made = await ContentAsync(reading, key, now);
+        var content = made.Write(before?.ChangedAt ?? seconds);
         if (before is not null && before.Etag == Etag(content))
-            return before with { ContentVersion = edition.ContentVersion, ValidUntil = turn };
+            return before with { ContentVersion = edition.ContentVersion, ValidUntil = made.Turn, ClosesAt = made.ClosesAt };
         if (before is not null)
-            content = write(seconds);
-        return new Artefact(edition.Id, edition.OrganisationId, edition.Audience, key.ToString(), edition.ContentVersion, Etag(content), content, seconds, turn);
+            content = made.Write(seconds);
+        return new Artefact(edition.Id, edition.OrganisationId, edition.Audience, key.ToString(), edition.ContentVersion, Etag(content), content, seconds, made.Turn, made.ClosesAt);
     }
 
-    /// <summary>One entry, with the edition it is in; null when it tells readers of no such date.</summary>
-    /// <param name="identity">As it stands in the entry's id: of what is told as no more than "Busy" there is no page.</param>
-    public async Task<(EditionReading Reading, CalendarEvent Event, Entry Entry, EntryBody Body)?> EntryAsync(EditionAddress edition, Guid identity, LocalDateTime recurrenceId, Instant now)
+    /// <summary>A rendering of what only some ask for.</summary>
+    /// <returns>Null when there is no such thing, or readers of the edition are not told of it.</returns>
+    public async Task<Rendered?> RenderForSomeAsync(EditionAddress edition, ArtefactKey key, Instant now)
     {
+        using var timed = measures.Rendering(key.Kind);
         using var within = Wall.Within(edition.OrganisationId);
-        if (await readings.FindAsync(edition) is not { } reading || await events.WithUidAsync(edition.OrganisationId, identity) is not { } happening)
+        if (await readings.FindAsync(edition) is not { } reading)
             return null;
-        return reading.CompositionAt(now).Find(happening, recurrenceId) is { Event.Detail: >= Detail.Headline } entry
-            ? (reading, happening, entry, Body(entry, reading.Edition.Zone))
+        return key.Kind switch
+        {
+            ArtefactKind.Feed => await NarrowedAsync(reading, key, now),
+            ArtefactKind.News => await NewsAsync(reading, now),
+            ArtefactKind.EntryPage => await EntryPageAsync(reading, key, now),
+            ArtefactKind.EntryFile => await EntryFileAsync(reading, key, now),
+            ArtefactKind.File => await FileAsync(reading, key, now),
+            _ => throw new ArgumentOutOfRangeException(nameof(key)),
+        };
+    }
+
+    private static Instant Seconds(Instant now) => Instant.FromUnixTimeSeconds(now.ToUnixTimeSeconds());
+
+    /// <summary>What is written of it, which in a feed says when it last changed; until when it is right, and from when on it must not be shown.</summary>
+    private readonly record struct Made(Func<Instant, byte[]> Write, Instant? Turn, Instant? ClosesAt);
+
+    private async Task<Made> ContentAsync(EditionReading reading, ArtefactKey key, Instant now) => key.Kind switch
+    {
+        ArtefactKind.Feed => Feed(reading, reading.CompositionAt(now), await events.OfCalendarsAsync(reading.OrganisationId, reading.Calendars)),
+        ArtefactKind.Changed => Fixed(await ChangesAsync(reading, now)),
+        ArtefactKind.Month when reading.Edition.Limit is null => Fixed(await MonthAsync(reading, key.Month!.Value, now)),
+        _ => Fixed(await AllAsync(reading, key.Month, now)),
+    };
+
+    private Made Feed(EditionReading reading, Composition composition, IReadOnlyList<CalendarEvent> found)
+    {
+        var delivered = composition.Deliver(found);
+        return new Made(changed => Write(reading, delivered, changed), composition.NextTurn(found), composition.ClosesAt(found));
+    }
+
+    private static Made Fixed((byte[] Content, Instant? Turn, Instant? ClosesAt) made) => new(_ => made.Content, made.Turn, made.ClosesAt);
+
+    private static Rendered Once(EditionReading reading, ArtefactKey key, byte[] content, Instant changedAt, Instant? turn, Instant? closesAt, bool compresses = true) => new(
+        new Artefact(reading.Address.Id, reading.OrganisationId, reading.Address.Audience, key.ToString(), reading.Address.ContentVersion, Etag(content), content, changedAt, turn, closesAt), compresses);
+
+    private async Task<Rendered> NarrowedAsync(EditionReading reading, ArtefactKey key, Instant now)
+    {
+        var concerning = reading.Sources.Where(source => key.Only!.Contains(source.Plate.Code)).Select(source => source.CalendarId).ToHashSet();
+        var made = Feed(reading, reading.CompositionAt(now, concerning), await events.OfCalendarsAsync(reading.OrganisationId, reading.Calendars));
+        return Once(reading, key, made.Write(Seconds(now)), Seconds(now), made.Turn, made.ClosesAt);
+    }
+
+    private async Task<Rendered> NewsAsync(EditionReading reading, Instant now)
+    {
+        var (body, turn, closes) = await ChangesOfAsync(reading, now);
+        var content = atoms.Write(reading.Address, EditionOf(reading, now), body, Seconds(now));
+        return Once(reading, ArtefactKey.News, content, body.Changes.Count > 0 ? body.Changes.Max(change => change.At) : Seconds(now), turn, closes);
+    }
+
+    private async Task<Rendered?> EntryPageAsync(EditionReading reading, ArtefactKey key, Instant now)
+    {
+        var (id, date) = Names(key);
+        if (!OccurrenceTimes.TryReadName(date, out var recurrenceId) || await EntryAsync(reading, id, recurrenceId, now) is not { } found)
+            return null;
+        var place = (await lists.PlacesAsync(reading.OrganisationId)).FirstOrDefault(place => string.Equals(place.Name, found.Body.Place, StringComparison.OrdinalIgnoreCase));
+        var styles = entryPages.StylesOf(reading);
+        var content = System.Text.Encoding.UTF8.GetBytes(entryPages.Write(reading, styles, found.Event, found.Entry, found.Body, place));
+        return new Rendered(Once(reading, key, content, Seconds(now), null, reading.CompositionAt(now).ClosesAt([found.Event])).Artefact) { Frame = new PageFrame(reading.Checked.Sites, styles) };
+    }
+
+    private async Task<Rendered?> EntryFileAsync(EditionReading reading, ArtefactKey key, Instant now)
+    {
+        var (id, date) = Names(key);
+        if (date.Length == 0)
+        {
+            return await events.WithUidAsync(reading.OrganisationId, id) is { } whole && IsKnownBy(reading, whole, id, now) && File(reading, whole, null, now) is { } content
+                ? Once(reading, key, content, Seconds(now), null, reading.CompositionAt(now).ClosesAt([whole]))
+                : null;
+        }
+        return OccurrenceTimes.TryReadName(date, out var recurrenceId) && await EntryAsync(reading, id, recurrenceId, now) is { } found && File(reading, found.Event, found.Entry, now) is { } file
+            ? Once(reading, key, file, Seconds(now), null, reading.CompositionAt(now).ClosesAt([found.Event]))
             : null;
     }
 
-    /// <summary>Whether readers know the event by its own name: what is told as no more than "Busy" they know by another.</summary>
-    public bool IsKnownBy(EditionReading reading, CalendarEvent happening, Guid identity, Instant now) =>
-        reading.CompositionAt(now).Deliver([happening]) is [{ Disclosed: { Detail: >= Detail.Headline } told }] && told.Identity == identity.ToString();
-
-    /// <summary>An iCalendar file of one event, or of one of its dates alone.</summary>
-    /// <param name="only">The date; null for all of it.</param>
-    public byte[]? File(EditionReading reading, CalendarEvent happening, Entry? only, Instant now)
+    /// <summary>A file goes to those who see all of an event that holds it, in this very edition.</summary>
+    private async Task<Rendered?> FileAsync(EditionReading reading, ArtefactKey key, Instant now)
     {
-        if (reading.CompositionAt(now).Deliver([happening]) is not [var delivered])
+        var parts = key.Name.Split('/', 3);
+        var id = Guid.Parse(parts[0]);
+        var holders = await events.WithFileAsync(reading.OrganisationId, id);
+        var composition = reading.CompositionAt(now);
+        if (!composition.Tells(holders, id, parts[2]) || await files.FindAsync(reading.OrganisationId, id) is not { } file)
             return null;
-        return Write(reading, [only is { } date ? delivered.Alone(date) : delivered], delivered.Disclosed.Stamp.Changed);
+        var sent = pictures.Narrowed(file, parts[1] == "card" ? Pictures.CardWidth : null);
+        return new Rendered(Once(reading, key, sent.Content, Seconds(now), composition.NextTurn(holders), composition.ClosesAt(holders), compresses: false).Artefact, compresses: false) { File = (sent.Name, sent.Type) };
     }
 
-    /// <returns>What is written of it, which in a feed says when it last changed.</returns>
-    private async Task<(Func<Instant, byte[]> Write, Instant? Turn)> ContentAsync(EditionReading reading, ArtefactKey key, Instant now)
+    private static (Guid Id, string Date) Names(ArtefactKey key)
     {
-        if (key.Month is { } month && reading.Edition.Limit is null)
-            return Fixed(await MonthAsync(reading, month, now));
-        if (key.Month is not null || key == ArtefactKey.All)
-            return Fixed(await AllAsync(reading, key.Month, now));
-        var found = await events.OfCalendarsAsync(reading.OrganisationId, reading.Calendars);
-        if (key == ArtefactKey.Changed)
-            return Fixed(await ChangesAsync(reading, found, now));
-        var concerning = key.Only is { } plates ? reading.Sources.Where(source => plates.Split(' ').Contains(source.Plate.Code)).Select(source => source.CalendarId).ToHashSet() : null;
-        var composition = reading.CompositionAt(now, concerning);
-        var delivered = composition.Deliver(found);
-        return (changed => Write(reading, delivered, changed), composition.NextTurn(found));
-
-        static (Func<Instant, byte[]>, Instant?) Fixed((byte[] Content, Instant? Turn) made) => (_ => made.Content, made.Turn);
+        var parts = key.Name.Split('/', 2);
+        return (Guid.Parse(parts[0]), parts[1]);
     }
+
+    /// <summary>One entry; null when the edition tells readers of no such date.</summary>
+    /// <param name="identity">As it stands in the entry's id: of what is told as no more than "Busy" there is no page.</param>
+    private async Task<(CalendarEvent Event, Entry Entry, EntryBody Body)?> EntryAsync(EditionReading reading, Guid identity, LocalDateTime recurrenceId, Instant now) =>
+        await events.WithUidAsync(reading.OrganisationId, identity) is { } found && reading.CompositionAt(now).Find(found, recurrenceId) is { Event.Detail: >= Detail.Headline } entry
+            ? (found, entry, Body(entry, reading.Edition.Zone))
+            : null;
+
+    /// <summary>Whether readers know the event by its own name: what is told as no more than "Busy" they know by another.</summary>
+    private static bool IsKnownBy(EditionReading reading, CalendarEvent found, Guid identity, Instant now) =>
+        reading.CompositionAt(now).Deliver([found]) is [{ Disclosed: { Detail: >= Detail.Headline } told }] && told.Identity == identity.ToString();
+
+    /// <param name="only">One date; null for all of it.</param>
+    private byte[]? File(EditionReading reading, CalendarEvent found, Entry? only, Instant now) => reading.CompositionAt(now).Deliver([found]) is [var delivered]
+        ? Write(reading, [only is { } date ? delivered.Alone(date) : delivered], delivered.Disclosed.Stamp.Changed)
+        : null;
 
     private byte[] Write(EditionReading reading, IReadOnlyList<Delivered> delivered, Instant changed)
     {
@@ -89,39 +167,66 @@ public sealed class Rendering(EditionReadings readings, EventStore events, Revis
         return output.WrittenSpan.ToArray();
     }
 
-    private async Task<(byte[] Content, Instant? Turn)> MonthAsync(EditionReading reading, YearMonth month, Instant now)
+    private async Task<(byte[] Content, Instant? Turn, Instant? ClosesAt)> MonthAsync(EditionReading reading, YearMonth month, Instant now)
     {
         var window = WeeksOf(month, reading);
-        var composed = reading.CompositionAt(now).Compose(await events.InWindowAsync(reading.OrganisationId, reading.Calendars, window), window);
-        return (Chunk(reading, YearMonthPattern.Iso.Format(month), window.First, window.End, composed.Entries, now), composed.TurnsAt);
+        var composition = reading.CompositionAt(now);
+        var found = await events.InWindowAsync(reading.OrganisationId, reading.Calendars, window);
+        var composed = composition.Compose(found, window);
+        return (Chunk(reading, YearMonthPattern.Iso.Format(month), window.First, window.End, composed.Entries, now), composed.TurnsAt, composition.ClosesAt(found));
     }
 
-    private async Task<(byte[] Content, Instant? Turn)> AllAsync(EditionReading reading, YearMonth? month, Instant now)
+    private async Task<(byte[] Content, Instant? Turn, Instant? ClosesAt)> AllAsync(EditionReading reading, YearMonth? month, Instant now)
+    {
+        var composition = reading.CompositionAt(now);
+        var whole = Whole(reading, now);
+        // An edition with a limit has its earliest entries: as many years are looked at as are needed for them.
+        for (var years = 1; ; years *= 2)
+        {
+            var end = reading.Edition.Limit is null ? whole.End : LocalDate.Min(whole.End, DayRange.Nearest(whole.First).PlusYears(Math.Min(years, 300)));
+            var window = new Window(whole.First, end, reading.Edition.Zone);
+            var found = await events.InWindowAsync(reading.OrganisationId, reading.Calendars, window);
+            var composed = composition.Compose(found, window);
+            if (window.End < whole.End && composed.Found < reading.Edition.Limit)
+                continue;
+            if (month is not { } one)
+                return (Chunk(reading, "all", whole.First, whole.End, composed.Entries, now), composed.TurnsAt, composition.ClosesAt(found));
+            var weeks = WeeksOf(one, reading);
+            return (Chunk(reading, YearMonthPattern.Iso.Format(one), weeks.First, weeks.End, [.. composed.Entries.Where(entry => entry.Occurrence.Overlaps(weeks, entry.Timing.AllDay))], now), composed.TurnsAt, composition.ClosesAt(found));
+        }
+    }
+
+    /// <summary>All of an edition at once: its own days; without a limit, from a year ago at most, and where it is open, two years ahead.</summary>
+    private static Window Whole(EditionReading reading, Instant now)
     {
         var span = reading.Edition.SpanAt(now, reading.School);
         var today = now.InZone(reading.Edition.Zone).Date;
         var first = span.First ?? today.PlusYears(-1);
-        var window = new Window(first, LocalDate.Max(first.PlusDays(1), LocalDate.Min(span.End ?? LocalDate.MaxIsoValue, LocalDate.Max(first, today).PlusYears(YearsAhead))), reading.Edition.Zone, 5_000);
-        var composed = reading.CompositionAt(now).Compose(await events.InWindowAsync(reading.OrganisationId, reading.Calendars, window), window);
-        if (month is not { } one)
-            return (Chunk(reading, "all", window.First, window.End, composed.Entries, now), composed.TurnsAt);
-        var weeks = WeeksOf(one, reading);
-        return (Chunk(reading, YearMonthPattern.Iso.Format(one), weeks.First, weeks.End, [.. composed.Entries.Where(entry => entry.Occurrence.Overlaps(weeks, entry.Timing.AllDay))], now), composed.TurnsAt);
+        if (reading.Edition.Limit is null)
+            first = LocalDate.Max(first, today.PlusYears(-1));
+        return new Window(first, LocalDate.Min(span.End ?? DayRange.Last, LocalDate.Max(first, today).PlusYears(YearsAhead)), reading.Edition.Zone);
     }
 
-    private async Task<(byte[] Content, Instant? Turn)> ChangesAsync(EditionReading reading, IReadOnlyList<CalendarEvent> found, Instant now)
+    private async Task<(byte[] Content, Instant? Turn, Instant? ClosesAt)> ChangesAsync(EditionReading reading, Instant now)
     {
-        var since = now - LatelyChanged.Lately;
-        var changed = await revisions.ChangedSinceAsync(reading.OrganisationId, found, since);
+        var (body, turn, closes) = await ChangesOfAsync(reading, now);
+        return (JsonSerializer.SerializeToUtf8Bytes(body, Json.Options), turn, closes);
+    }
+
+    private async Task<(ChangesBody Body, Instant? Turn, Instant? ClosesAt)> ChangesOfAsync(EditionReading reading, Instant now)
+    {
+        var found = await events.OfCalendarsAsync(reading.OrganisationId, reading.Calendars);
+        var changed = await revisions.ChangedSinceAsync(reading.OrganisationId, found, now - LatelyChanged.Lately);
         var today = now.InZone(reading.Edition.Zone).Date;
-        var entries = LatelyChanged.Of(reading.CompositionAt(now), changed, new Window(today.PlusDays(-14), today.PlusYears(1), reading.Edition.Zone));
+        var composition = reading.CompositionAt(now);
+        var entries = LatelyChanged.Of(composition, changed, new Window(today.PlusDays(-14), today.PlusYears(1), reading.Edition.Zone));
         var body = new ChangesBody([.. entries.Select(one =>
         {
             var was = OccurrenceTimes.Of(one.Before.Timing, one.Before.Occurrence, reading.Edition.Zone);
             return new ChangeBody(one.Change, one.At, Body(one.Entry, reading.Edition.Zone), was.Start, was.End, one.Before.Event.Place, one.More);
         })]);
         var oldest = entries.Count == 0 ? (Instant?)null : entries.Min(one => one.At) + LatelyChanged.Lately;
-        return (JsonSerializer.SerializeToUtf8Bytes(body, Json.Options), new[] { reading.CompositionAt(now).NextTurn(found), oldest, reading.Edition.Zone.AtStartOfDay(today.PlusDays(1)).ToInstant() }.Min());
+        return (body, new[] { composition.NextTurn(found), oldest, reading.Edition.Zone.AtStartOfDay(today.PlusDays(1)).ToInstant() }.Min(), composition.ClosesAt(found));
     }
 
     private static byte[] Chunk(EditionReading reading, string name, LocalDate first, LocalDate end, IReadOnlyList<Entry> entries, Instant now) => JsonSerializer.SerializeToUtf8Bytes(

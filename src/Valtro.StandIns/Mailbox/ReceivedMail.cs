@@ -11,7 +11,7 @@ namespace Valtro.StandIns.Mailbox;
 public sealed record Mail(string Id, string From, string To, string Subject, string Text, DateTimeOffset At);
 
 /// <summary>Takes whatever mail is handed over (RFC 5321) and keeps the latest in memory, for people to look at.</summary>
-public sealed class ReceivedMail : MessageStore
+public sealed class ReceivedMail(TimeProvider clock) : MessageStore
 {
     private const int Most = 200;
 
@@ -37,7 +37,7 @@ public sealed class ReceivedMail : MessageStore
             string.Join(", ", transaction.To.Select(mailbox => mailbox.AsAddress())),
             message.Subject ?? "",
             message.TextBody ?? "",
-            DateTimeOffset.UtcNow);
+            clock.GetUtcNow());
         lock (_gate)
         {
             _mails.AddFirst(mail);

@@ -5,10 +5,12 @@ using Valtro.Core.YearPlans;
 
 namespace Valtro.Tools.Demo;
 
-/// <summary>A school year around <paramref name="today"/>: terms before and after the winter break.</summary>
-internal sealed class DemoEvents(LocalDate today)
+/// <summary>A school year around <paramref name="now"/>: terms before and after the winter break.</summary>
+/// <remarks>What the demo is there to show lies ahead, whatever day it is: on Monday and Tuesday in this week, from Wednesday on in the next.</remarks>
+internal sealed class DemoEvents(LocalDateTime now)
 {
-    private readonly LocalDate _monday = today.With(DateAdjusters.PreviousOrSame(IsoDayOfWeek.Monday));
+    /// <summary>Of the week whose Wednesday is the first that lies ahead.</summary>
+    private readonly LocalDate _monday = now.Date.PlusDays(5).With(DateAdjusters.PreviousOrSame(IsoDayOfWeek.Monday));
 
     public IEnumerable<(string Plate, EventDraft Draft, RichText Description)> All() =>
         Lessons().Concat(Training()).Concat(School()).Concat(Bookings()).Concat(Staff());
@@ -33,11 +35,11 @@ internal sealed class DemoEvents(LocalDate today)
     {
         // Moved for a storm; called off; held elsewhere.
         yield return ("SW", "Boat lab", _monday.PlusDays(2), Duration.FromHours(4), draft => draft with { Date = _monday.PlusDays(3), From = Time("15:30"), To = Time("17:00") });
-        yield return ("PW", "Knots and lines", _monday, Duration.FromDays(3), null);
+        yield return ("PW", "Knots and lines", _monday + new LocalTime(9, 0) > now ? _monday : _monday.PlusDays(7), Duration.FromDays(3), null);
         yield return ("ROW", "Ergometers", _monday.PlusDays(7), Duration.FromHours(26), draft => draft with { Place = "Hall" });
     }
 
-    /// <summary>The term that today is in began eleven weeks ago and ends in four; the next begins after a break of two weeks.</summary>
+    /// <summary>The term that today is in began eleven or twelve weeks ago and ends in four or five; the next begins after a break of two weeks.</summary>
     private LocalDate TermStart => _monday.PlusWeeks(-11);
 
     private LocalDate TermEnd => _monday.PlusWeeks(3).PlusDays(4);
@@ -135,7 +137,7 @@ internal sealed class DemoEvents(LocalDate today)
         return (plate, draft, new RichText(html, text));
     }
 
-    /// <param name="day">Days after this week's Monday.</param>
+    /// <param name="day">Days after <see cref="_monday"/>.</param>
     private (string, EventDraft, RichText) Once(string plate, string title, int day, string from, string to, string place, string html = "", string text = "", Guid? category = null) =>
         (plate, new EventDraft(title, false, _monday.PlusDays(day), null, Time(from), Time(to), null, place, null) { CategoryId = category }, new RichText(html, text));
 

@@ -30,7 +30,7 @@ public sealed class DemoSeed(Database database, Instant now)
 
         var calendars = new Dictionary<string, Guid>();
         foreach (var (plate, settings) in DemoCalendars.All(Halifax))
-            calendars[plate] = (await _calendars.AddAsync(_organisationId, settings)).Id;
+            calendars[plate] = (await _calendars.AddAsync(_organisationId, settings, now)).Id;
         foreach (var plate in new[] { "PW", "SW", "SLIP" })
             await _accounts.GiveRoleAsync(_organisationId, calendars[plate], bo, CalendarRole.Editor);
         await _accounts.GiveRoleAsync(_organisationId, calendars["ROW"], cy, CalendarRole.Contributor);
@@ -44,7 +44,7 @@ public sealed class DemoSeed(Database database, Instant now)
 
     private async Task<Guid> PersonAsync(string name, string email, bool isAdministrator = false)
     {
-        var account = new Account { Email = email, NormalizedEmail = email.ToUpperInvariant(), Name = name, SecurityStamp = Guid.NewGuid().ToString("N") };
+        var account = new Account { Email = email, NormalizedEmail = email.ToUpperInvariant(), Name = name, SecurityStamp = Guid.NewGuid().ToString("N"), CreatedAt = now };
         account.PasswordHash = new PasswordHasher<Account>().HashPassword(account, Password);
         await _accounts.AddAsync(account);
         await _accounts.AddMemberAsync(_organisationId, account.Id, isAdministrator);

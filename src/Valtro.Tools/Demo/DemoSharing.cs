@@ -39,7 +39,7 @@ internal sealed class DemoSharing(Database database, Guid organisationId, IReadO
         await ChangeAsync(made[("ROW", "Call with the Oslo rowers")], happening => Told(happening, "Ask Cy for the address of the call: cy@pinewick.example or 902 555 0143."));
         await ChangeAsync(made[("SCH", "Lantern supper")], happening => Task.FromResult(happening with
         {
-            Content = happening.Content with { Showing = new ShowingSpan(now.InUtc().Date.PlusDays(7), null), Notes = "Goes out when the menu is settled." },
+            Content = happening.Content with { Showing = new ShowingSpan(now.InZone(Valtro.Core.Time.Zones.Named("America/Halifax")).Date.PlusDays(7), null), Notes = "Goes out when the menu is settled." },
         }));
 
         await new SecretLinkStore(database).MakeAsync(organisationId, (await new CalendarStore(database).FindAsync(organisationId, calendars["ROW"]))!.EditionId, now, _ => new AuditLine(ada, AuditAct.LinkMade, "Rowing club", "", now));

@@ -14,7 +14,7 @@ internal sealed class EventSeed(Database database, Guid organisationId, IReadOnl
 
     private readonly EventStore _events = new(database);
     private readonly ListStore _lists = new(database);
-    private readonly DemoEvents _demo = new(now.InZone(Halifax).Date);
+    private readonly DemoEvents _demo = new(now.InZone(Halifax).LocalDateTime);
 
     /// <returns>The events by plate and title.</returns>
     public async Task<IReadOnlyDictionary<(string, string), Guid>> RunAsync()

@@ -1,0 +1,18 @@
+namespace Valtro.Server.Work;
+
+internal static class WorkServices
+{
+    /// <param name="isRun">False where the program only describes itself.</param>
+    public static void AddWork(this IServiceCollection services, bool isRun)
+    {
+        services.AddSingleton<Startup>().AddSingleton<Measures>().AddSingleton<Faults>().AddSingleton<WorkSignal>();
+        if (!isRun)
+            return;
+        services.AddSingleton<IWorker, RenderWorker>().AddSingleton<IWorker, MailWorker>().AddSingleton<IWorker, GatherWorker>().AddSingleton<IWorker, SweepWorker>();
+        services.AddSingleton<ILoop, Listening>().AddSingleton<ILoop, Planning>().AddSingleton<ILoop, KeepingFetches>();
+        services.AddHostedService(provider => new Supervisor(
+            provider.GetRequiredService<Startup>(),
+            [.. provider.GetServices<ILoop>(), .. provider.GetServices<IWorker>().Select(worker => (ILoop)ActivatorUtilities.CreateInstance<Working>(provider, worker))],
+            provider.GetRequiredService<Faults>()));
+    }
+}
