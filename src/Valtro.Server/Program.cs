@@ -134,6 +134,7 @@ api.MapYearPlans();
 api.MapLists();
 api.MapOccurrences();
 api.MapZones();
+api.MapWork();
 api.MapFallback("/{**rest}", () => Problems.Of(Problem.NotFound)).ExcludeFromDescription();
 app.MapOpenApi();
 app.MapHealth();

@@ -82,9 +82,24 @@ public sealed class Database : IAsyncDisposable
     }
 
     /// <summary>A connection that has been told for whom it works. Npgsql forgets it when the connection goes back to the pool.</summary>
+    /// <remarks>Telling it is the first that is asked of it: one that the database has cut meanwhile shows there, and another is taken, with all others of its age.</remarks>
     private async Task<NpgsqlConnection> OpenAsync()
     {
-        var connection = await _sources[Lanes.Current].OpenConnectionAsync();
+        var source = _sources[Lanes.Current];
+        try
+        {
+            return await OpenAsync(source);
+        }
+        catch (NpgsqlException cut) when (cut is PostgresException { SqlState: PostgresErrorCodes.AdminShutdown or PostgresErrorCodes.CrashShutdown } || cut.InnerException is IOException)
+        {
+            source.Clear();
+            return await OpenAsync(source);
+        }
+    }
+
+    private async Task<NpgsqlConnection> OpenAsync(NpgsqlDataSource source)
+    {
+        var connection = await source.OpenConnectionAsync();
         try
         {
             _needsRole ??= _isWalled && await connection.ExecuteScalarAsync<bool>("select rolsuper or rolbypassrls from pg_roles where rolname = current_user");

@@ -28,8 +28,19 @@ public class RefusalTests
     [InlineData("2026-11-24", "2026-11-24", "after its start")]
     [InlineData("2026-11-24", "2026-11-23", "after its start")]
     [InlineData("2026-11-24", "2040-11-24", "too long")]
-    public void A_window_has_a_length(string first, string end, string sentence) =>
-        Assert.Contains(sentence, Build.Refused("to", () => Build.Window(first, end)), StringComparison.Ordinal);
+    public void A_window_that_somebody_asks_for_has_a_length(string first, string end, string sentence) =>
+        Assert.Contains(sentence, Build.Refused("to", () => Core.Time.Window.Asked(Build.Day(first), Build.Day(end), Build.Halifax, 3_700)), StringComparison.Ordinal);
+
+    [Theory]
+    [InlineData("2026-11-24", "2026-11-24", "2026-11-24", "2026-11-25")]
+    [InlineData("2026-11-24", "1999-01-01", "2026-11-24", "2026-11-25")]
+    [InlineData("-9998-01-01", "9999-12-31", "1900-01-01", "2200-01-01")]
+    [InlineData("9999-12-31", "9999-12-31", "2199-12-31", "2200-01-01")]
+    public void Any_other_window_is_cut_to_what_is_possible(string first, string end, string from, string to)
+    {
+        var window = Build.Window(first, end);
+        Assert.Equal((Build.Day(from), Build.Day(to)), (window.First, window.End));
+    }
 
     private static YearPlan Year(string? name = "2026/27", string? first = "2026-08-01", string? last = "2027-07-31", int terms = 0) => new(
         name, first is null ? null : Build.Day(first), last is null ? null : Build.Day(last),

@@ -69,6 +69,7 @@ public sealed partial class LeakTests(ValtroApp app) : IClassFixture<ValtroApp>,
         ["/api/days"] = () => ["?from=2026-11-23&to=2026-11-30"],
         ["/api/zones"] = () => [""],
         ["/api/colours"] = () => [""],
+        ["/api/work"] = () => [""],
     };
 
     private IEnumerable<string> CalendarIds => World.Calendars.Select(calendar => $"{calendar.Id}");

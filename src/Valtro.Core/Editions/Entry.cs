@@ -95,7 +95,7 @@ public sealed record Delivered(CalendarEvent Event, Disclosed Disclosed, Func<Di
     /// <summary>One of its dates as an event of its own: by the title, times and place of that date, without a rule.</summary>
     public Delivered Alone(Entry date)
     {
-        var timing = date.Timing.Between(date.Occurrence.LocalStart, date.Occurrence.LocalEnd);
+        var timing = date.Timing.Of(date.Occurrence.LocalStart, date.Occurrence.LocalEnd);
         var content = Event.Content with { Series = new Recurrence.Series(timing, null), Title = date.Event.Title, Place = date.Event.Place, Description = date.Event.Description };
         return this with { Event = Event with { Content = content, Exceptions = [], Continues = null }, Disclosed = Shape(date.Event) ?? Disclosed };
     }

@@ -82,7 +82,7 @@ public static class EventDates
     }
 
     private static Occurrence MovedOccurrence(CalendarEvent happening, EventException exception) =>
-        happening.Series.Timing.Between(exception.Start!.Value, exception.End!.Value).Occurrence(exception.RecurrenceId);
+        happening.Series.Timing.Of(exception.Start!.Value, exception.End!.Value).Occurrence(exception.RecurrenceId);
 
     private static IEnumerable<EventDate> Merged(CalendarEvent happening, IEnumerable<Occurrence> dates, IEnumerable<EventDate> moved)
     {

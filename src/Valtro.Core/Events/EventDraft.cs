@@ -140,6 +140,8 @@ public sealed record EventDraft(
         Repeat?.Check(refusals);
         if (Extra.Count > MostDays || Removed.Count > MostDays)
             refusals.Add("extra", $"At most {MostDays} dates can be added or removed by hand. Make another series.");
+        foreach (var day in Extra.Concat(Removed.Select(removed => removed.Date)))
+            refusals.Try(() => (LocalDate?)DayRange.Check(Extra.Contains(day) ? "extra" : "removed", day));
         if (timing is null || !refusals.IsEmpty)
             return null;
         var rule = refusals.Try(() => Repeat?.RuleFor(timing));

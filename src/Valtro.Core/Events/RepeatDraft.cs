@@ -222,8 +222,11 @@ public sealed record RepeatDraft(
         try
         {
             var text = Text!.Trim();
-            return RuleText.Parse(text.StartsWith("RRULE:", StringComparison.OrdinalIgnoreCase) ? text[6..] : text)
+            var rule = RuleText.Parse(text.StartsWith("RRULE:", StringComparison.OrdinalIgnoreCase) ? text[6..] : text)
                 .CheckedAgainst(timing.Start, timing.AllDay ? null : timing.Zone);
+            return rule.Until?.IsBeyond(DayRange.Last) == true
+                ? throw new RuleException("UNTIL", $"UNTIL lies beyond {DayRange.Last.Year}. Give an earlier day, or leave it out for a series without end.")
+                : rule;
         }
         catch (RuleException refused)
         {
@@ -236,8 +239,8 @@ public sealed record RepeatDraft(
         var day = Until!.Value;
         if (day < timing.Start.Date)
             throw new RuleException("repeat.until", "The series ends before its first date. Give a last day on or after the first.");
-        if (day.Year > 2199)
-            throw new RuleException("repeat.until", "The last day has to be before the year 2200. Give an earlier day, or let it go on without end.");
+        if (day > DayRange.Last)
+            throw new RuleException("repeat.until", $"The last day has to be in {DayRange.Last.Year} or before. Give an earlier day, or let it go on without end.");
         return Core.Recurrence.Until.Including(day + timing.Start.TimeOfDay, timing);
     }
 

@@ -8,8 +8,8 @@ internal static class DayNumbers
 {
     public const int SecondsOfDay = 86_400;
 
-    /// <summary>9999-12-31, the last day that RFC 5545 can write (3.3.4).</summary>
-    public static readonly int Last = Of(9999, 12, 31);
+    /// <summary>The last day on which a date begins: whatever its length and zone, its end can still be written (RFC 5545 3.3.4 has four digits for a year).</summary>
+    public static readonly int Last = Of(9990, 12, 31);
 
     public static int Of(LocalDate date) => Of(date.Year, date.Month, date.Day);
 

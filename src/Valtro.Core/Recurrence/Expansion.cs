@@ -7,7 +7,7 @@ namespace Valtro.Core.Recurrence;
 /// The pipeline is candidates → limits (both in <see cref="Periods"/>) → set positions → bounds. UNTIL is an instant and is
 /// applied where local times are resolved, in <see cref="Series"/>.
 /// Work is bounded: a rule that gives nothing over <see cref="MostFruitless"/> periods on end is taken to give nothing any more.
-/// That is every year until 9999, eight thousand years of months, nineteen hundred of weeks; days and shorter periods are
+/// That is every year until 9990, eight thousand years of months, nineteen hundred of weeks; days and shorter periods are
 /// leapt over by the month, day, hour or minute that a limit excludes.
 /// </remarks>
 internal sealed class Expansion
@@ -38,7 +38,7 @@ internal sealed class Expansion
     /// <summary>Whether the rule gives the start itself; where it does not, the start counts all the same.</summary>
     public bool GivesItsStart { get; }
 
-    /// <summary>The local starts on or after <paramref name="from"/>, at most until 9999.</summary>
+    /// <summary>The local starts on or after <paramref name="from"/>, at most until 9990.</summary>
     public IEnumerable<LocalDateTime> From(LocalDateTime from)
     {
         var walk = Walk(DayNumbers.Moment(from));

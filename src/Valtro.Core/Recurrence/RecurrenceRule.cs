@@ -34,6 +34,14 @@ public abstract record Until
 
     public sealed record Day(LocalDate Date) : Until;
 
+    /// <summary>It lies after a day, wherever one looks from.</summary>
+    public bool IsBeyond(LocalDate day) => this switch
+    {
+        Day until => until.Date > day,
+        Moment until => until.Instant > day.PlusDays(2).AtMidnight().InUtc().ToInstant(),
+        _ => false,
+    };
+
     /// <summary>The end that still takes in a date starting at <paramref name="last"/>.</summary>
     public static Until Including(LocalDateTime last, Timing timing) => timing.AllDay
         ? new Day(last.Date)

@@ -218,7 +218,7 @@ public sealed record Series(
         var margin = Duration.FromDays((Timing.AllDay ? 1 : 0) + LongestMove);
         var walk = new LocalTimeWalk(Timing.Zone);
         var first = walk.Resolve(Extra.Count > 0 && Extra[0] < Timing.Start ? Extra[0] : Timing.Start).ToInstant();
-        if (IsEndless || Cycle is not null)
+        if (IsEndless || Cycle is not null || Rule?.Until?.IsBeyond(DayRange.Last) == true)
             return (first - margin, null);
         if (Rule is null && Extra.Count == 0)
             return (first - margin, first + Timing.Duration + Duration.FromHours(Timing.AllDay ? 2 : 0) + margin);

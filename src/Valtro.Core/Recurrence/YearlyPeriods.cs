@@ -18,7 +18,7 @@ internal abstract class YearlyPeriods(RuleParts parts, LocalDateTime start) : Pe
 
     public override long IndexAtOrBefore(long moment) => Floor(DayNumbers.Civil(DayNumbers.DayOf(moment)).Year - start.Year, parts.Interval);
 
-    public override bool Exists(long index) => start.Year + index * parts.Interval <= 9999;
+    public override bool Exists(long index) => start.Year + index * parts.Interval <= 9990;
 
     protected int Year(long index) => (int)(start.Year + index * parts.Interval);
 

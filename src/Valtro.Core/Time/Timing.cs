@@ -41,6 +41,7 @@ public sealed record Timing
     /// <exception cref="RuleException">The end is before the start, or the dates are out of range.</exception>
     public static Timing Timed(LocalDateTime start, LocalDateTime end, DateTimeZone zone)
     {
+        DayRange.Check("date", start.Date);
         if (end < start)
             throw new RuleException("to", "The event ends before it starts. Give an end that is later than the start.");
         return Checked(start, end, zone, allDay: false);
@@ -48,8 +49,9 @@ public sealed record Timing
 
     private static Timing Checked(LocalDateTime start, LocalDateTime end, DateTimeZone zone, bool allDay)
     {
-        DayRange.Check("date", start.Date);
-        DayRange.Check("endDate", end.Date.PlusDays(-1) < start.Date ? start.Date : end.Date.PlusDays(-1));
+        // One that ends in the night after the last day is an event of that day.
+        if (end.Date > DayRange.Last.PlusDays(1))
+            DayRange.Check("endDate", end.Date);
         if (DayNumbers.Of(end.Date) - DayNumbers.Of(start.Date) > LongestDays)
             throw new RuleException("endDate", $"The event lasts longer than {LongestDays} days. Give it an earlier end, or let it recur.");
         return new Timing(start, end, zone, allDay);
@@ -59,6 +61,8 @@ public sealed record Timing
     /// <exception cref="RuleException">The last day is before the first, or the dates are out of range.</exception>
     public static Timing WholeDays(LocalDate first, LocalDate last, DateTimeZone zone)
     {
+        DayRange.Check("date", first);
+        DayRange.Check("endDate", last);
         if (last < first)
             throw new RuleException("endDate", "The last day is before the first. Give a last day that is the first day or later.");
         return Checked(first.AtMidnight(), last.PlusDays(1).AtMidnight(), zone, allDay: true);

@@ -35,7 +35,7 @@ public readonly record struct OccurrenceTimes(string RecurrenceId, string Start,
         var day = LocalDatePattern.Iso.Parse(name);
         var local = day.Success ? null : Local.Parse(name);
         date = day.Success ? day.Value.AtMidnight() : local!.Success ? local.Value : default;
-        return day.Success || local!.Success;
+        return (day.Success || local!.Success) && DayRange.Holds(date.Date);
     }
 
     public static string At(Instant instant, DateTimeZone zone) => Moment.Format(instant.InZone(zone).ToOffsetDateTime());

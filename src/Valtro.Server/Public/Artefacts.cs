@@ -195,7 +195,8 @@ public sealed class Artefacts(EditionStore editions, Rendering rendering, Heard 
             return null;
         measures.OldCopy();
         var changed = of is { } newer && newer.Version > copy.Artefact.ContentVersion ? newer.At : now;
-        return new Copy(copy, now - Instant.Min(Instant.Min(heard.RightUntil, changed), copy.Artefact.ValidUntil is { } until && until < now ? until : now));
+        var rightUntil = Instant.Min(Instant.Min(heard.RightUntil, changed), copy.Artefact.ValidUntil is { } until && until < now ? until : now);
+        return new Copy(copy, Duration.Max(Duration.FromSeconds(1), now - rightUntil));
     }
 
     private async Task<EditionFound> AskAsync(EditionName name)

@@ -54,5 +54,5 @@ public sealed class Rendered
 }
 
 /// <summary>What readers get.</summary>
-/// <param name="Age">How long ago it was certainly right; zero when it is.</param>
+/// <param name="Age">How long ago it was certainly right, a second at least; zero when it is.</param>
 public readonly record struct Copy(Rendered Rendered, Duration Age);

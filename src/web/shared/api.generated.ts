@@ -3292,6 +3292,78 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/work": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FailingResponse"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/work/try-again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TryAgainRequest"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -3655,12 +3727,13 @@ export interface components {
         DeliveryBody: {
             state: components["schemas"]["DeliveryState"];
             changedAt: null | components["schemas"]["Instant"];
+            failure: null | components["schemas"]["FailureBody"];
         };
         /**
          * @description Whether what readers get is what was saved.
          * @enum {unknown}
          */
-        DeliveryState: "closed" | "pending" | "upToDate";
+        DeliveryState: "closed" | "pending" | "upToDate" | "failing";
         /**
          * @default normal
          * @enum {unknown}
@@ -3966,6 +4039,38 @@ export interface components {
          * @enum {unknown}
          */
         EventState: "draft" | "waiting" | "live" | "cancelled";
+        /** @description Something that was to be done and does not succeed. */
+        FailingResponse: {
+            kind: components["schemas"]["WorkKind"];
+            key: string;
+            /** @description The edition's name, the recipient of a mail, the person whose news are gathered; empty for what is nobody's. */
+            subject: string;
+            /**
+             * Format: uuid
+             * @description Of a rendering.
+             */
+            editionId: null | string;
+            since: components["schemas"]["Instant"];
+            reason: components["schemas"]["FailureReason"];
+            /** @description As the program said it, for whoever runs the server. */
+            error: string;
+            /** Format: int32 */
+            tries: number;
+            isSetAside: boolean;
+            nextTryAt: null | components["schemas"]["Instant"];
+        };
+        FailureBody: {
+            since: components["schemas"]["Instant"];
+            /** @description In a word. */
+            reason: components["schemas"]["FailureReason"];
+            /** @description It is not tried by itself any more, until something changes or somebody asks for it. */
+            isSetAside: boolean;
+        };
+        /**
+         * @description Why something failed, as far as people can do something about it.
+         * @enum {unknown}
+         */
+        FailureReason: "database" | "disk" | "mailServer" | "ours";
         /** @description A filter as it was typed. */
         FilterDraft: {
             mode: components["schemas"]["FilterMode"];
@@ -4571,6 +4676,10 @@ export interface components {
             id: string;
             title: string;
         };
+        TryAgainRequest: {
+            kind: components["schemas"]["WorkKind"];
+            key: null | string;
+        };
         /** @description One thing that was understood of a line. */
         Understood: {
             /** @description The form's field. */
@@ -4623,6 +4732,11 @@ export interface components {
          * @enum {unknown}
          */
         WindowTo: "days" | "weeks" | "months" | "endOfMonth" | "endOfTerm" | "endOfYear" | "date" | "open";
+        /**
+         * @description What can be to do.
+         * @enum {unknown}
+         */
+        WorkKind: "render" | "mail" | "gather" | "sweep";
         YearPlanRequest: {
             name: null | string;
             first: null | components["schemas"]["LocalDate"];
