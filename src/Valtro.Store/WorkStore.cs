@@ -121,8 +121,14 @@ public sealed class WorkStore(Database database)
     public async Task<Instant?> NextDueAsync(WorkKind kind)
     {
         using var everywhere = Wall.Everywhere();
-        return await database.FirstAsync<Instant?>(
-            "select min(greatest(due_at, coalesce(claimed_until, due_at))) from work where kind = @kind and set_aside_at is null", new { kind = Words.Of(kind) });
+        var due = await database.ListAsync<Instant>("""
+            select greatest(due_at, claimed_until)
+            from work
+            where kind = @kind and set_aside_at is null
+            order by 1
+            limit 1
+            """, new { kind = Words.Of(kind) });
+        return due.Count == 0 ? null : due[0];
     }
 
     /// <summary>It is done, unless somebody wished for it meanwhile.</summary>

@@ -96,7 +96,9 @@ public sealed class WorkStoreTests : SchoolAndClub
     [Fact]
     public async Task What_is_due_again_by_itself_waits_until_then_or_until_something_changes()
     {
+        Assert.Null(await Work.NextDueAsync(WorkKind.Render));
         var calendar = await CalendarAsync();
+        Assert.Equal(Now, await Work.NextDueAsync(WorkKind.Render));
         await Work.DoneAsync(Assert.Single(await ClaimAsync()), Now + Duration.FromHours(1));
         Assert.Empty(await ClaimAsync(Now + Minute));
         Assert.Equal(Now + Duration.FromHours(1), await Work.NextDueAsync(WorkKind.Render));

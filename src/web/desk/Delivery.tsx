@@ -1,11 +1,17 @@
 import type { Calendar } from './api'
+import { useOrganisation } from './queries'
+import { sayReason, saySince } from './work/failures'
 
 /** Whether changes have gone out, as a shape and in words. */
 export function DeliveryLine({ delivery }: { delivery: Calendar['delivery'] }) {
+  const organisation = useOrganisation()
   const words = {
     closed: 'nothing goes out',
     pending: 'going out …',
     upToDate: delivery.changedAt ? `out ${sayAgo(delivery.changedAt)}` : 'out',
+    failing: delivery.failure
+      ? `Going out failed since ${saySince(delivery.failure.since, organisation)}: ${sayReason(delivery.failure.reason)}`
+      : 'going out failed',
   }
   return (
     <span className="delivery">

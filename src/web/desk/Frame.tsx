@@ -9,6 +9,7 @@ import { SeeAsChoice, SeenAsNotice } from './SeeAs'
 import { seeAs, useSeenAs } from './seeAs'
 import { SignIn } from './session/SignIn'
 import { useKeys } from './useKeys'
+import { FailingNotice } from './work/FailingNotice'
 
 /** The bar above every screen, and the sign-in in front of them. */
 export function Frame() {
@@ -100,6 +101,11 @@ function SignedIn() {
             <Dropdown.Item as={Link} to="/bin">
               Bin
             </Dropdown.Item>
+            {person.isAdministrator && (
+              <Dropdown.Item as={Link} to="/work">
+                What has not gone out
+              </Dropdown.Item>
+            )}
             <Dropdown.Item as={Link} to="/help">
               Help
             </Dropdown.Item>
@@ -110,6 +116,7 @@ function SignedIn() {
         </Dropdown>
       </header>
       <SeenAsNotice />
+      {isOwnView && person.isAdministrator && <FailingNotice />}
       <div id="content" tabIndex={-1}>
         <ChangesProvider>
           <Outlet />

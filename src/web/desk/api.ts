@@ -73,6 +73,8 @@ export type Session = Schemas['SessionResponse']
 export type Organisation = Schemas['OrganisationResponse']
 export type Year = Schemas['YearResponse']
 export type Zone = Schemas['ZoneResponse']
+export type Failing = Schemas['FailingResponse']
+export type FailureReason = Schemas['FailureReason']
 export type Colour = Schemas['ColourResponse']
 
 /** What the API refused (RFC 9457), or that it could not be reached. */

@@ -9,6 +9,7 @@ import {
   type EditionDraft,
   type EditionLine,
   type EditionPreview,
+  type Failing,
   type PaletteChoice,
   type BinnedCalendar,
   type Group,
@@ -76,6 +77,7 @@ const keys = {
   editionBin: ['bin', 'editions'] as const,
   editionLink: (id: string) => ['editions', id, 'link'] as const,
   palettes: ['palettes'] as const,
+  failing: ['failing'] as const,
   consequences: (draft: string) => ['consequences', draft] as const,
   destinations: (draft: string) => ['destinations', draft] as const,
 }
@@ -243,6 +245,16 @@ export function useSignOffCount(isWanted: boolean) {
   return useQuery({
     queryKey: keys.signOffCount,
     queryFn: () => call<{ toDecide: number }>('GET', '/sign-off/count'),
+    enabled: isWanted,
+    refetchInterval: 30_000,
+  })
+}
+
+/** What was to be done and does not succeed; for administrators. */
+export function useFailing(isWanted: boolean) {
+  return useQuery({
+    queryKey: keys.failing,
+    queryFn: () => call<Failing[]>('GET', '/work'),
     enabled: isWanted,
     refetchInterval: 30_000,
   })

@@ -20,6 +20,7 @@ import { InvitationPage } from './session/InvitationPage'
 import { ResetPage } from './session/ResetPage'
 import { SeveralPage } from './several/SeveralPage'
 import { SignOffPage } from './signoff/SignOffPage'
+import { WorkPage } from './work/WorkPage'
 import { YearPlanPage } from './year/YearPlanPage'
 
 export const router = createBrowserRouter([
@@ -46,6 +47,7 @@ export const router = createBrowserRouter([
       { path: '/sign-off', element: <SignOffPage /> },
       { path: '/account', element: <AccountPage /> },
       { path: '/help', element: <HelpPage /> },
+      { path: '/work', element: <WorkPage /> },
       { path: '/calendars', element: <CalendarsPage /> },
       { path: '/calendars/new', element: <CalendarPage /> },
       { path: '/calendars/:id', element: <CalendarPage /> },

@@ -1,0 +1,18 @@
+import { Link, useLocation } from 'react-router'
+import { useFailing, useOrganisation } from '../queries'
+import { saySince } from './failures'
+
+/** Says on every screen of an administrator that something has not gone out. */
+export function FailingNotice() {
+  const failing = useFailing(true).data ?? []
+  const organisation = useOrganisation()
+  const { pathname } = useLocation()
+  const first = failing[0]
+  if (!first || pathname === '/work') return null
+  return (
+    <p className="notice failing-notice" role="status">
+      {failing.length === 1 ? 'One thing has' : `${failing.length} things have`} not gone out since{' '}
+      {saySince(first.since, organisation)}. <Link to="/work">See what, and why</Link>
+    </p>
+  )
+}
