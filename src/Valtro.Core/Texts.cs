@@ -12,6 +12,25 @@ public static class Texts
     public const int LongestDescription = 20_000;
     public const int LongestNotes = 5_000;
 
+    /// <summary>How many code points a character may be made of, on the average: a family of emoji has seven, with skin tones eleven.</summary>
+    public const int MostPointsACharacter = 12;
+
+    /// <summary>As many characters as a person counts: letters with their accents, whole emoji (UAX #29, grapheme clusters).</summary>
+    public static int CountOf(string text) => new StringInfo(text).LengthInTextElements;
+
+    /// <summary>False when a text holds U+0000, a character that is none (U+FFFE, U+FFFF), or half of a surrogate pair: no database and no page takes it.</summary>
+    public static bool CanBeWritten(string text) => !text.AsSpan().ContainsAny('\0', '\uFFFE', '\uFFFF') && IsWellFormed(text);
+
+    /// <exception cref="RuleException">It is longer than <paramref name="longest"/> characters.</exception>
+    public static void CheckLength(string field, string what, string text, int longest)
+    {
+        var length = text.Length <= longest ? text.Length : CountOf(text);
+        if (length > longest)
+            throw new RuleException(field, $"{what} has {length} characters. At most {longest} are possible.");
+        if (text.Length > longest * MostPointsACharacter)
+            throw new RuleException(field, $"{what} has characters that are made of too many parts. Take some of its accents or joined emoji away.");
+    }
+
     /// <summary>A text of one line, trimmed, in Unicode normal form C.</summary>
     /// <param name="field">The API field that a refusal names.</param>
     /// <param name="what">What a person calls the field: "The title".</param>
@@ -24,9 +43,7 @@ public static class Texts
         if (trimmed.Any(Invisible) || !IsWellFormed(trimmed))
             throw new RuleException(field, $"{what} holds control characters. Use letters, digits and punctuation on one line.");
         trimmed = trimmed.Normalize(NormalizationForm.FormC);
-        var length = new StringInfo(trimmed).LengthInTextElements;
-        if (length > longest)
-            throw new RuleException(field, $"{what} has {length} characters. At most {longest} are possible.");
+        CheckLength(field, what, trimmed, longest);
         return trimmed;
     }
 
@@ -34,8 +51,7 @@ public static class Texts
     /// <exception cref="RuleException">It is too long, or holds control characters.</exception>
     public static string Lines(string field, string what, string? text, int longest)
     {
-        if (text?.Length > longest)
-            throw new RuleException(field, $"{what} has {text.Length} characters. At most {longest} are possible.");
+        CheckLength(field, what, text ?? "", longest);
         return string.Join('\n', (text ?? "").ReplaceLineEndings("\n").Replace('\t', ' ').Split('\n').Select(line => OneLine(field, what, line, longest, required: false))).Trim();
     }
 

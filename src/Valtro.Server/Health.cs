@@ -43,5 +43,6 @@ internal static class Health
 internal static class Operators
 {
     public static bool MayAsk(HttpContext context, Settings settings) =>
-        context.Connection.RemoteIpAddress is not { } address || System.Net.IPAddress.IsLoopback(address) || settings.MetricsFrom.Any(network => network.Contains(address.IsIPv4MappedToIPv6 ? address.MapToIPv4() : address));
+        // Who comes by way of a proxy that nobody named is not this machine, though it looks so.
+        !context.Request.Headers.ContainsKey("X-Forwarded-For") && (context.Connection.RemoteIpAddress is not { } address || System.Net.IPAddress.IsLoopback(address) || settings.MetricsFrom.Any(network => network.Contains(address.IsIPv4MappedToIPv6 ? address.MapToIPv4() : address)));
 }

@@ -5,7 +5,6 @@ using Microsoft.AspNetCore.HttpOverrides;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.Extensions.Options;
 using NodaTime;
-using Serilog;
 using Valtro;
 using Valtro.Server;
 using Valtro.Server.Accounts;
@@ -18,13 +17,7 @@ using Valtro.Store;
 var isDescribing = Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Insider";
 
 var builder = WebApplication.CreateBuilder(args);
-builder.Services.AddSerilog(log => log
-    .MinimumLevel.Information()
-    .MinimumLevel.Override("Microsoft", Serilog.Events.LogEventLevel.Warning)
-    .MinimumLevel.Override("Microsoft.Hosting.Lifetime", Serilog.Events.LogEventLevel.Warning)
-    // The handler of problems logs what is worth a line.
-    .MinimumLevel.Override("Microsoft.AspNetCore.Diagnostics", Serilog.Events.LogEventLevel.Fatal)
-    .WriteTo.Console(formatProvider: System.Globalization.CultureInfo.InvariantCulture));
+builder.Services.AddWatching(builder.Configuration);
 
 var settings = Settings.From(builder.Configuration);
 builder.WebHost.ConfigureKestrel(kestrel =>
@@ -40,23 +33,19 @@ services.AddSingleton(clock).AddSingleton<IClock>(clock).AddSingleton<TimeProvid
 services.AddSingleton(_ => Database.Walled(settings.Database, settings.Connections));
 services.AddSingleton<OrganisationStore>().AddSingleton<AccountStore>().AddSingleton<CalendarStore>().AddSingleton<EventStore>().AddSingleton<EditionStore>();
 services.AddSingleton<ListStore>().AddSingleton<YearPlanStore>().AddSingleton<RevisionStore>().AddSingleton<GroupStore>().AddSingleton<SecretLinkStore>();
-services.AddSingleton<InvitationStore>().AddSingleton<MailStore>().AddSingleton<SubmissionStore>().AddSingleton<AuditStore>().AddSingleton<FileStore>().AddSingleton<WorkStore>();
+services.AddSingleton<InvitationStore>().AddSingleton<MailStore>().AddSingleton<SubmissionStore>().AddSingleton<AuditStore>().AddSingleton<FileStore>().AddSingleton<WorkStore>().AddSingleton<SessionStore>();
 services.AddSingleton<EditionSettingsStore>().AddSingleton<EditionReadings>();
 services.AddSingleton<Pictures>().AddSingleton<EntryPages>().AddSingleton<AtomFeeds>();
 services.AddSingleton<PublicAddresses>().AddSingleton<Rendering>().AddSingleton<Heard>().AddSingleton<Artefacts>().AddSingleton<News>().AddSingleton<Fetches>();
 services.AddSingleton<WebAssets>().AddSingleton<ReadingPages>().AddSingleton<PublicApi.Reader>().AddSingleton<RichTexts>();
 services.AddSingleton<CalendarView>().AddSingleton<OccurrenceApi.OccurrenceView>().AddSingleton<ClashView>();
-services.AddScoped<Access>().AddScoped<Sessions>().AddScoped<PasswordResets>().AddScoped<Passwords>();
+services.AddScoped<Access>().AddScoped<Sessions>().AddScoped<SignedIn>().AddScoped<PasswordChecks>().AddScoped<PasswordResets>().AddScoped<Passwords>();
 services.AddScoped<EventDesk>().AddScoped<EventChanges>().AddScoped<SeveralApi.Reader>().AddScoped<YearApi.Plans>().AddScoped<Destinations>().AddScoped<LosingEditions>();
 services.AddScoped<SignOffApi.Queue>().AddScoped<CalendarLifeApi.Life>().AddScoped<PreviewApi.Preview>().AddScoped<EditionDesk>();
 services.AddWork(isRun: !isDescribing);
 
 services.AddHttpContextAccessor();
-services.AddIdentityCore<Account>(identity =>
-    {
-        identity.Lockout.MaxFailedAccessAttempts = 5;
-        identity.Lockout.DefaultLockoutTimeSpan = TimeSpan.FromMinutes(15);
-    })
+services.AddIdentityCore<Account>()
     .AddUserStore<IdentityStore>()
     .AddSignInManager()
     .AddDefaultTokenProviders();
@@ -67,7 +56,7 @@ services.AddAuthentication(IdentityConstants.ApplicationScheme).AddIdentityCooki
     cookie.Cookie.SameSite = SameSiteMode.Lax;
     cookie.Cookie.SecurePolicy = settings.PublicUrl.Scheme == "https" ? CookieSecurePolicy.Always : CookieSecurePolicy.SameAsRequest;
     cookie.ExpireTimeSpan = TimeSpan.FromDays(14);
-    cookie.Events.OnValidatePrincipal = SessionStamps.CheckAsync;
+    cookie.Events.OnValidatePrincipal = SignedIn.CheckAsync;
     cookie.Events.OnRedirectToLogin = context => Problems.Of(Problem.SignInNeeded).ExecuteAsync(context.HttpContext);
     cookie.Events.OnRedirectToAccessDenied = context => Problems.Of(Problem.Forbidden).ExecuteAsync(context.HttpContext);
 }));
@@ -77,6 +66,7 @@ services.AddAntiforgery(antiforgery =>
     antiforgery.HeaderName = "X-Valtro-Token";
     antiforgery.Cookie.Name = "valtro-antiforgery";
     antiforgery.Cookie.SameSite = SameSiteMode.Strict;
+    antiforgery.Cookie.SecurePolicy = settings.PublicUrl.Scheme == "https" ? CookieSecurePolicy.Always : CookieSecurePolicy.SameAsRequest;
     antiforgery.SuppressXFrameOptionsHeader = true;
 });
 services.AddDataProtection().SetApplicationName("Valtro");
@@ -86,7 +76,7 @@ if (!isDescribing)
 services.ConfigureHttpJsonOptions(options => Json.Configure(options.SerializerOptions));
 // What cannot be read is explained by the handler of problems, wherever it runs.
 services.Configure<RouteHandlerOptions>(routes => routes.ThrowOnBadRequest = true);
-services.AddProblemDetails();
+services.AddProblemDetails(problems => problems.CustomizeProblemDetails = said => said.ProblemDetails.Extensions["traceId"] = Watching.TraceId);
 services.AddExceptionHandler<ProblemHandler>();
 services.AddLimits(settings);
 services.AddOpenApi(options => options.AddSchemaTransformer<OpenApiSchemas>());
@@ -102,9 +92,10 @@ var app = builder.Build();
 
 if (settings.TrustedProxy is not null)
     app.UseForwardedHeaders();
-app.UseSerilogRequestLogging(options => options.GetLevel = (_, _, exception) => exception is null ? Serilog.Events.LogEventLevel.Verbose : Serilog.Events.LogEventLevel.Error);
+app.UseAccessLog();
 app.UseExceptionHandler();
-app.UseSecurityHeaders();
+app.UseSecurityHeaders(settings);
+app.UseMeasures(settings);
 if (!isDescribing)
     app.UseStartupGate();
 app.UseWhen(context => !PublicApi.IsPublic(context.Request.Path), rest => rest.UseResponseCompression());
@@ -114,7 +105,7 @@ app.UseRateLimiter();
 app.UseAuthentication();
 app.UseAuthorization();
 
-var api = app.MapGroup("/api").AddEndpointFilter<AntiforgeryFilter>().AddEndpointFilter<WallFilter>().AddEndpointFilter<WritesFilter>().RequireAuthorization().RequireRateLimiting(Limits.Write);
+var api = app.MapGroup("/api").AddEndpointFilter<AntiforgeryFilter>().AddEndpointFilter<SentFilter>().AddEndpointFilter<WallFilter>().AddEndpointFilter<WritesFilter>().RequireAuthorization().RequireRateLimiting(Limits.Write);
 api.MapSession();
 api.MapAccounts();
 api.MapPeople();
@@ -135,7 +126,6 @@ api.MapLists();
 api.MapOccurrences();
 api.MapZones();
 api.MapWork();
-api.MapFallback("/{**rest}", () => Problems.Of(Problem.NotFound)).ExcludeFromDescription();
 app.MapOpenApi();
 app.MapHealth();
 app.MapPublic();

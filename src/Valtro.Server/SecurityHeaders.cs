@@ -2,22 +2,41 @@ using Valtro.Server.Public;
 
 namespace Valtro.Server;
 
-/// <summary>What browsers are told to refuse. Nothing is fetched from elsewhere, no script stands in a page.</summary>
+/// <summary>What browsers are told to refuse, on every answer, errors too. Nothing is fetched from elsewhere, no script stands in a page.</summary>
 internal static class SecurityHeaders
 {
     private const string Ours =
         "default-src 'none'; script-src 'self'; style-src 'self'; font-src 'self'; img-src 'self' data:; connect-src 'self'; base-uri 'none'; form-action 'self'; object-src 'none'";
 
-    public static void UseSecurityHeaders(this WebApplication app) => app.Use((context, next) =>
+    public static void UseSecurityHeaders(this WebApplication app, Settings settings) => app.Use((context, next) =>
     {
-        var headers = context.Response.Headers;
-        headers.ContentSecurityPolicy = $"{Ours}; frame-src 'self'; frame-ancestors 'none'";
-        headers.XContentTypeOptions = "nosniff";
-        headers["Referrer-Policy"] = "strict-origin-when-cross-origin";
-        headers["Permissions-Policy"] = "camera=(), geolocation=(), microphone=()";
-        headers["Cross-Origin-Resource-Policy"] = "cross-origin";
+        // Last of all: an error throws away what was said before it.
+        context.Response.OnStarting(() =>
+        {
+            Say(context, settings);
+            return Task.CompletedTask;
+        });
         return next();
     });
+
+    private static void Say(HttpContext context, Settings settings)
+    {
+        var headers = context.Response.Headers;
+        var path = context.Request.Path;
+        if (headers.ContentSecurityPolicy.Count == 0)
+            headers.ContentSecurityPolicy = $"{Ours}; frame-src 'self'; frame-ancestors 'none'";
+        headers.XContentTypeOptions = "nosniff";
+        if (headers["Referrer-Policy"].Count == 0)
+            headers["Referrer-Policy"] = "strict-origin-when-cross-origin";
+        headers["Permissions-Policy"] = "camera=(), geolocation=(), microphone=()";
+        // What is public may stand in other sites' pages; what is said to who is signed in may not.
+        headers["Cross-Origin-Resource-Policy"] = path.StartsWithSegments("/api") || path.StartsWithSegments("/openapi") ? "same-origin" : "cross-origin";
+        if (path.StartsWithSegments("/api") && headers.CacheControl.Count == 0)
+            headers.CacheControl = "no-store";
+        // RFC 6797: this host alone; others below it are not ours to speak for.
+        if (settings.PublicUrl.Scheme == "https")
+            headers.StrictTransportSecurity = "max-age=31536000";
+    }
 
     /// <summary>Reading pages and embeds may stand in anybody's page, or in those of the sites that the edition names.</summary>
     /// <param name="styles">That stand in the page; each is allowed by its hash.</param>

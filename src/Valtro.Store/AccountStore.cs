@@ -15,21 +15,20 @@ public sealed class Account
     public string Name { get; set; } = "";
     public string? PasswordHash { get; set; }
     public string SecurityStamp { get; set; } = "";
-    public int FailedSignIns { get; set; }
-    public Instant? LockedUntil { get; set; }
     public Instant? LastSignInAt { get; set; }
     public Instant CreatedAt { get; set; }
+    public Instant? ResetMailedAt { get; set; }
 }
 
 /// <summary>A person of an organisation, with what they may do there.</summary>
 public sealed record Member(
-    Guid AccountId, string Name, string Email, bool IsAdministrator, Instant? LastSignInAt, Instant? LockedUntil, IReadOnlyDictionary<Guid, CalendarRole> Roles);
+    Guid AccountId, string Name, string Email, bool IsAdministrator, Instant? LastSignInAt, int Version, IReadOnlyDictionary<Guid, CalendarRole> Roles);
 
 /// <summary>Accounts, memberships and roles. What is asked before anybody is signed in looks everywhere; the rest stays within the wall.</summary>
 public sealed class AccountStore(Database database)
 {
     private const string Columns = """
-        select id, email, normalized_email, name, password_hash, security_stamp, failed_sign_ins, locked_until, last_sign_in_at, created_at
+        select id, email, normalized_email, name, password_hash, security_stamp, last_sign_in_at, created_at, reset_mailed_at
         from account
 
         """;
@@ -57,23 +56,26 @@ public sealed class AccountStore(Database database)
         values (@Id, @Email, @NormalizedEmail, @Name, @PasswordHash, @SecurityStamp, @CreatedAt)
         """, account, transaction);
 
-    /// <summary>Counts one more failed sign-in, in one statement, so that parallel guesses all count.</summary>
-    /// <returns>The count after it.</returns>
-    public async Task<int> CountFailedSignInAsync(Guid id)
+    /// <summary>Wishes for a mail with which an account sets a new password; the same work is done where there is none.</summary>
+    /// <param name="accountId">Null where nobody has the address.</param>
+    public async Task WantResetAsync(Guid? organisationId, Guid? accountId, Instant now)
     {
         using var everywhere = Wall.Everywhere();
-        return await database.FirstAsync<int>("""
-            update account
-            set failed_sign_ins = failed_sign_ins + 1
-            where id = @id
-            returning failed_sign_ins
-            """, new { id });
+        await database.InTransactionAsync(async transaction =>
+        {
+            await WorkStore.WantAsync(transaction, WorkKind.Reset, [((accountId ?? Guid.Empty).ToString(), organisationId)], now);
+            return true;
+        });
     }
 
-    public async Task SignedInAsync(Guid id, Instant now)
+    /// <summary>Claims the right to mail an account a link for a new password: once in a while.</summary>
+    /// <returns>When the last went out, where that was too lately.</returns>
+    public async Task<Instant?> MayMailResetAsync(Guid id, Duration atMostEvery, Instant now)
     {
         using var everywhere = Wall.Everywhere();
-        await database.ExecuteAsync("update account set last_sign_in_at = @now where id = @id", new { id, now });
+        return await database.ExecuteAsync("update account set reset_mailed_at = @now where id = @id and (reset_mailed_at is null or reset_mailed_at <= @before)", new { id, now, before = now - atMostEvery }) > 0
+            ? null
+            : (await FindAsync(id))?.ResetMailedAt ?? now;
     }
 
     public async Task SaveAsync(Account account)
@@ -88,9 +90,7 @@ public sealed class AccountStore(Database database)
             normalized_email = @NormalizedEmail,
             name = @Name,
             password_hash = @PasswordHash,
-            security_stamp = @SecurityStamp,
-            locked_until = @LockedUntil,
-            failed_sign_ins = case when @FailedSignIns = 0 then 0 else failed_sign_ins end
+            security_stamp = @SecurityStamp
         where id = @Id
         """, account, transaction);
 
@@ -130,12 +130,12 @@ public sealed class AccountStore(Database database)
         HashSet<Guid> Those(Func<ViewerRow, bool> are) => [.. rows.Where(row => row.CalendarId is not null && are(row)).Select(row => row.CalendarId!.Value)];
     }
 
-    private sealed record MemberRow(Guid AccountId, string Name, string Email, bool IsAdministrator, Instant? LastSignInAt, Instant? LockedUntil);
+    private sealed record MemberRow(Guid AccountId, string Name, string Email, bool IsAdministrator, Instant? LastSignInAt, int Version);
 
     public async Task<IReadOnlyList<Member>> MembersAsync(Guid organisationId)
     {
         var rows = await database.ListAsync<MemberRow>("""
-            select a.id as account_id, a.name, a.email, m.is_administrator, a.last_sign_in_at, a.locked_until
+            select a.id as account_id, a.name, a.email, m.is_administrator, a.last_sign_in_at, m.version
             from membership m
             join account a on a.id = m.account_id
             where m.organisation_id = @organisationId and m.ended_at is null
@@ -149,7 +149,7 @@ public sealed class AccountStore(Database database)
             where r.organisation_id = @organisationId and c.removed_at is null
             """, new { organisationId })).ToLookup(row => row.AccountId);
         return [.. rows.Select(row => new Member(
-            row.AccountId, row.Name, row.Email, row.IsAdministrator, row.LastSignInAt, row.LockedUntil,
+            row.AccountId, row.Name, row.Email, row.IsAdministrator, row.LastSignInAt, row.Version,
             roles[row.AccountId].ToDictionary(role => role.CalendarId, role => Words.Read<CalendarRole>(role.Role))))];
     }
 
@@ -179,21 +179,23 @@ public sealed class AccountStore(Database database)
         """, new { organisationId, calendarId });
 
     /// <summary>Replaces what a member may do.</summary>
-    /// <exception cref="NotFoundException">There is no such member, or no such calendar.</exception>
+    /// <returns>The next version.</returns>
+    /// <exception cref="ChangedMeanwhileException">The version is not the stored one any more, or the member has left.</exception>
+    /// <exception cref="NotFoundException">There is no such calendar.</exception>
     /// <exception cref="RuleException">No administrator would remain.</exception>
-    public Task<bool> SetRolesAsync(Guid organisationId, Guid accountId, bool isAdministrator, IReadOnlyDictionary<Guid, CalendarRole> roles, AuditLine audit) => database.InTransactionAsync(async transaction =>
+    public Task<int> SetRolesAsync(Guid organisationId, Guid accountId, int version, bool isAdministrator, IReadOnlyDictionary<Guid, CalendarRole> roles, AuditLine audit) => database.InTransactionAsync(async transaction =>
     {
         await LockPeopleAsync(transaction, organisationId);
         if (await transaction.Connection!.ExecuteAsync("""
             update membership
-            set is_administrator = @isAdministrator
-            where organisation_id = @organisationId and account_id = @accountId and ended_at is null
-            """, new { organisationId, accountId, isAdministrator }, transaction) == 0)
-            throw new NotFoundException("member");
+            set is_administrator = @isAdministrator, version = version + 1
+            where organisation_id = @organisationId and account_id = @accountId and version = @version and ended_at is null
+            """, new { organisationId, accountId, version, isAdministrator }, transaction) == 0)
+            throw new ChangedMeanwhileException();
         await RequireAdministratorAsync(transaction, organisationId);
         await ReplaceRolesAsync(transaction, organisationId, accountId, roles);
         await AuditStore.WriteAsync(transaction, organisationId, audit);
-        return true;
+        return version + 1;
     });
 
     internal static async Task ReplaceRolesAsync(DbTransaction transaction, Guid organisationId, Guid accountId, IReadOnlyDictionary<Guid, CalendarRole> roles)

@@ -30,6 +30,7 @@ public enum AuditAct
     SignedOutEverywhere,
     Approved,
     SentBack,
+    ListChanged,
 }
 
 /// <summary>One line to be written.</summary>

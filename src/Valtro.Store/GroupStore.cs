@@ -5,7 +5,7 @@ using Valtro.Core;
 namespace Valtro.Store;
 
 /// <summary>A named set of calendars, to choose several at once.</summary>
-public sealed record CalendarGroup(Guid Id, string Name, IReadOnlyList<Guid> Calendars);
+public sealed record CalendarGroup(Guid Id, string Name, int Version, IReadOnlyList<Guid> Calendars);
 
 public sealed class GroupStore(Database database)
 {
@@ -15,12 +15,13 @@ public sealed class GroupStore(Database database)
     {
         public Guid Id { get; init; }
         public string Name { get; init; } = "";
+        public int Version { get; init; }
         public Guid[] Calendars { get; init; } = [];
     }
 
     public async Task<IReadOnlyList<CalendarGroup>> ListAsync(Guid organisationId) =>
         [.. (await database.ListAsync<Row>("""
-            select g.id, g.name,
+            select g.id, g.name, g.version,
                    array(select m.calendar_id
                          from calendar_group_member m
                          join calendar c on c.id = m.calendar_id
@@ -30,29 +31,32 @@ public sealed class GroupStore(Database database)
             where g.organisation_id = @organisationId
             order by lower(g.name)
             limit 100
-            """, new { organisationId })).Select(row => new CalendarGroup(row.Id, row.Name, row.Calendars))];
+            """, new { organisationId })).Select(row => new CalendarGroup(row.Id, row.Name, row.Version, row.Calendars))];
 
     /// <summary>Makes a group, or replaces one.</summary>
     /// <param name="id">Null for a new one.</param>
     /// <exception cref="RuleException">The name is taken, or there are too many groups.</exception>
-    /// <exception cref="NotFoundException">There is no such group, or no such calendar.</exception>
-    public async Task<Guid> SaveAsync(Guid organisationId, Guid? id, string name, Guid[] calendars)
+    /// <param name="version">That was edited; not needed for a new one.</param>
+    /// <returns>Its id and the next version.</returns>
+    /// <exception cref="ChangedMeanwhileException">The version is not the stored one any more, or the group is gone.</exception>
+    /// <exception cref="NotFoundException">There is no such calendar.</exception>
+    public async Task<(Guid Id, int Version)> SaveAsync(Guid organisationId, Guid? id, int? version, string name, Guid[] calendars)
     {
         try
         {
             return await database.InTransactionAsync(async transaction =>
             {
                 var connection = transaction.Connection!;
-                var parameters = new { organisationId, id = id ?? Guid.CreateVersion7(), name, calendars = calendars.Distinct().ToArray(), Most };
+                var parameters = new { organisationId, id = id ?? Guid.CreateVersion7(), name, calendars = calendars.Distinct().ToArray(), version, Most };
                 var written = await connection.ExecuteAsync(id is null
                     ? """
                       insert into calendar_group (id, organisation_id, name)
                       select @id, @organisationId, @name
                       where (select count(*) from calendar_group where organisation_id = @organisationId) < @Most
                       """
-                    : "update calendar_group set name = @name where organisation_id = @organisationId and id = @id", parameters, transaction);
+                    : "update calendar_group set name = @name, version = version + 1 where organisation_id = @organisationId and id = @id and version = @version", parameters, transaction);
                 if (written == 0)
-                    throw id is null ? new RuleException("name", $"There are {Most} groups already. Remove one first.") : new NotFoundException("group");
+                    throw id is null ? new RuleException("name", $"There are {Most} groups already. Remove one first.") : new ChangedMeanwhileException();
                 await connection.ExecuteAsync("delete from calendar_group_member where group_id = @id", parameters, transaction);
                 var members = await connection.ExecuteAsync("""
                     insert into calendar_group_member (organisation_id, group_id, calendar_id)
@@ -60,7 +64,7 @@ public sealed class GroupStore(Database database)
                     from calendar c
                     where c.organisation_id = @organisationId and c.id = any(@calendars) and c.removed_at is null
                     """, parameters, transaction);
-                return members == parameters.calendars.Length ? parameters.id : throw new NotFoundException("calendar");
+                return members == parameters.calendars.Length ? (parameters.id, (version ?? 0) + 1) : throw new NotFoundException("calendar");
             });
         }
         catch (PostgresException taken) when (taken.ConstraintName == "calendar_group_name_unique")

@@ -1,3 +1,4 @@
+using System.Data.Common;
 using Dapper;
 using NodaTime;
 using Npgsql;
@@ -12,87 +13,236 @@ namespace Valtro.Store;
 /// <param name="Longitude">Degrees east.</param>
 public sealed record KnownPlace(Guid Id, string Name, double? Latitude = null, double? Longitude = null);
 
-/// <summary>The organisation's own lists: categories and known places.</summary>
+/// <summary>The organisation's own lists.</summary>
+public enum ListKind
+{
+    Category,
+    Place,
+}
+
+/// <summary>An entry of a list, with how much it is used.</summary>
+/// <param name="RetiredAt">Since when it is not offered any more; events that have it keep it.</param>
+/// <param name="Events">How many events have it, those in the bin not among them.</param>
+public sealed record Listed<T>(T Entry, Instant? RetiredAt, int Events);
+
+/// <summary>What an act changed in events: its id, by which they are put back, and how many they are.</summary>
+public sealed record ListAct(Guid ActId, int Events);
+
+/// <summary>The organisation's own lists: categories, which events name by id, and known places, which they name by name.</summary>
 public sealed class ListStore(Database database)
 {
     public const int Most = 200;
 
-    private sealed record CategoryRow(Guid Id, string Name, string Colour);
+    private sealed record CategoryRow(Guid Id, string Name, string Colour, Instant? RetiredAt, Guid? MergedInto, int Events)
+    {
+        public Category ToCategory() => new(Id, Name, Hue.Named(Colour));
+    }
 
-    public async Task<IReadOnlyList<Category>> CategoriesAsync(Guid organisationId) =>
-        [.. (await database.ListAsync<CategoryRow>("""
-            select id, name, colour from category where organisation_id = @organisationId order by lower(name) limit 200
-            """, new { organisationId })).Select(row => new Category(row.Id, row.Name, Hue.Named(row.Colour)))];
+    private sealed record PlaceRow(Guid Id, string Name, double? Latitude, double? Longitude, Instant? RetiredAt, int Events)
+    {
+        public KnownPlace ToPlace() => new(Id, Name, Latitude, Longitude);
+    }
 
-    public Task<IReadOnlyList<KnownPlace>> PlacesAsync(Guid organisationId) => database.ListAsync<KnownPlace>("""
-        select id, name, latitude, longitude from place where organisation_id = @organisationId order by lower(name) limit 200
+    private Task<IReadOnlyList<CategoryRow>> CategoryRowsAsync(Guid organisationId, bool counts) => database.ListAsync<CategoryRow>($"""
+        select k.id, k.name, k.colour, k.retired_at, k.merged_into,
+               {(counts ? "(select count(*) from event e where e.category_id = k.id and e.removed_at is null)::integer" : "0")} as events
+        from category k
+        where k.organisation_id = @organisationId
+        order by lower(k.name)
+        limit 1000
         """, new { organisationId });
 
-    /// <exception cref="RuleException">The name is taken, or the list is full.</exception>
-    public async Task<Category> AddCategoryAsync(Guid organisationId, string name, Hue hue)
-    {
-        var category = new Category(Guid.CreateVersion7(), name, hue);
-        await AddAsync("category_name_unique", name, """
-            insert into category (id, organisation_id, name, colour)
-            select @Id, @organisationId, @name, @colour
-            where (select count(*) from category where organisation_id = @organisationId) < 200
-            """, new { category.Id, organisationId, name, colour = hue.Name });
-        return category;
-    }
+    private Task<IReadOnlyList<PlaceRow>> PlaceRowsAsync(Guid organisationId, bool counts) => database.ListAsync<PlaceRow>($"""
+        select p.id, p.name, p.latitude, p.longitude, p.retired_at,
+               {(counts ? "(select count(*) from event e where e.organisation_id = p.organisation_id and lower(e.place) = lower(p.name) and e.removed_at is null)::integer" : "0")} as events
+        from place p
+        where p.organisation_id = @organisationId
+        order by lower(p.name)
+        limit 1000
+        """, new { organisationId });
 
-    /// <exception cref="RuleException">The name is taken, or the list is full.</exception>
-    public async Task<KnownPlace> AddPlaceAsync(Guid organisationId, string name, double? latitude = null, double? longitude = null)
-    {
-        var place = new KnownPlace(Guid.CreateVersion7(), name, latitude, longitude);
-        await AddAsync("place_name_unique", name, """
-            insert into place (id, organisation_id, name, latitude, longitude)
-            select @Id, @organisationId, @name, @latitude, @longitude
-            where (select count(*) from place where organisation_id = @organisationId) < 200
-            """, new { place.Id, organisationId, name, latitude, longitude });
-        return place;
-    }
+    /// <summary>Those that are offered.</summary>
+    public async Task<IReadOnlyList<Category>> CategoriesAsync(Guid organisationId) =>
+        [.. (await CategoryRowsAsync(organisationId, counts: false)).Where(row => row.RetiredAt is null).Select(row => row.ToCategory())];
 
-    /// <summary>Takes a category off the list and off its events, whose readers are told.</summary>
-    /// <exception cref="NotFoundException">There is none.</exception>
-    public Task<bool> RemoveCategoryAsync(Guid organisationId, Guid id, Instant now) => database.InTransactionAsync(async transaction =>
-    {
-        var calendars = (await transaction.Connection!.QueryAsync<Guid>("""
-            with changed as (
-                update event
-                set category_id = null,
-                    sequence = sequence + 1, changed_at = greatest(@now, changed_at),
-                    headline_sequence = headline_sequence + 1, headline_changed_at = greatest(@now, headline_changed_at)
-                where organisation_id = @organisationId and category_id = @id
-                returning id, home_calendar_id
+    /// <summary>Retired ones too: what earlier versions of events may have.</summary>
+    public async Task<IReadOnlyList<Category>> EveryCategoryAsync(Guid organisationId) => [.. (await CategoryRowsAsync(organisationId, counts: false)).Select(row => row.ToCategory())];
+
+    /// <summary>Categories that became others: whoever names one means the other as well.</summary>
+    public async Task<ILookup<Guid, Guid>> MergedCategoriesAsync(Guid organisationId) =>
+        (await database.ListAsync<(Guid From, Guid Into)>("""
+            with recursive leads as (
+                select id, merged_into from category where organisation_id = @organisationId and merged_into is not null
+                union
+                select l.id, k.merged_into from leads l join category k on k.id = l.merged_into where k.merged_into is not null
             )
-            select home_calendar_id from changed
-            union
-            select p.calendar_id from placement p join changed on changed.id = p.event_id
-            """, new { organisationId, id, now }, transaction)).ToArray();
-        if (await transaction.Connection!.ExecuteAsync("delete from category where organisation_id = @organisationId and id = @id", new { organisationId, id }, transaction) == 0)
+            select id, merged_into from leads
+            """, new { organisationId })).ToLookup(one => one.From, one => one.Into);
+
+    /// <summary>Those that are offered.</summary>
+    public async Task<IReadOnlyList<KnownPlace>> PlacesAsync(Guid organisationId) =>
+        [.. (await PlaceRowsAsync(organisationId, counts: false)).Where(row => row.RetiredAt is null).Select(row => row.ToPlace())];
+
+    /// <summary>Both lists whole, with how much each entry is used.</summary>
+    public async Task<(IReadOnlyList<Listed<Category>> Categories, IReadOnlyList<Listed<KnownPlace>> Places)> AllAsync(Guid organisationId) => (
+        [.. (await CategoryRowsAsync(organisationId, counts: true)).Select(row => new Listed<Category>(row.ToCategory(), row.RetiredAt, row.Events))],
+        [.. (await PlaceRowsAsync(organisationId, counts: true)).Select(row => new Listed<KnownPlace>(row.ToPlace(), row.RetiredAt, row.Events))]);
+
+    /// <summary>Puts a category on the list; one of that name that was retired is offered again.</summary>
+    /// <exception cref="RuleException">The name is taken, or the list is full.</exception>
+    public async Task<Category> AddCategoryAsync(Guid organisationId, string name, Hue hue) =>
+        new(await AddAsync(ListKind.Category, organisationId, name, "colour = @colour, merged_into = null", "colour", "@colour", new { colour = hue.Name }), name, hue);
+
+    /// <summary>Puts a place on the list; one of that name that was retired is offered again.</summary>
+    /// <exception cref="RuleException">The name is taken, or the list is full.</exception>
+    public async Task<KnownPlace> AddPlaceAsync(Guid organisationId, string name, double? latitude = null, double? longitude = null) =>
+        new(await AddAsync(ListKind.Place, organisationId, name, "latitude = @latitude, longitude = @longitude", "latitude, longitude", "@latitude, @longitude", new { latitude, longitude }), name, latitude, longitude);
+
+    /// <summary>Names and paints a category anew: its events have it as it is.</summary>
+    /// <exception cref="NotFoundException">There is none.</exception>
+    /// <exception cref="RuleException">The name is taken.</exception>
+    public Task SaveCategoryAsync(Guid organisationId, Guid id, string name, Hue hue, Instant now, AuditLine audit) => Refusing(ListKind.Category, $"“{name}”", () => database.InTransactionAsync(async transaction =>
+    {
+        if (await transaction.Connection!.ExecuteAsync(
+            "update category set name = @name, colour = @colour where organisation_id = @organisationId and id = @id", new { organisationId, id, name, colour = hue.Name }, transaction) == 0)
             throw new NotFoundException("category");
-        await GoingOut.ChangedAsync(transaction, organisationId, calendars, now, takesAway: true);
+        await transaction.Connection!.ExecuteAsync($"update event e set {Raised} where organisation_id = @organisationId and category_id = @id", new { organisationId, id, now }, transaction);
+        await GoingOut.AllChangedAsync(transaction, organisationId, now, takesAway: true);
+        await AuditStore.WriteAsync(transaction, organisationId, audit);
         return true;
+    }));
+
+    /// <summary>Names a place anew, and says where it is. Events that are there by its old name get the new one.</summary>
+    /// <exception cref="NotFoundException">There is none.</exception>
+    /// <exception cref="RuleException">The name is taken.</exception>
+    public async Task<ListAct> SavePlaceAsync(Guid organisationId, KnownPlace place, Guid accountId, Instant now, AuditLine audit)
+    {
+        var act = new ListAct(Guid.CreateVersion7(), 0);
+        await Refusing(ListKind.Place, $"“{place.Name}”", () => database.InTransactionAsync(async transaction =>
+        {
+            var old = await NameAsync(transaction, ListKind.Place, organisationId, place.Id);
+            await transaction.Connection!.ExecuteAsync(
+                "update place set name = @Name, latitude = @Latitude, longitude = @Longitude where organisation_id = @organisationId and id = @Id",
+                new { organisationId, place.Id, place.Name, place.Latitude, place.Longitude }, transaction);
+            act = act with { Events = old == place.Name ? 0 : await MoveToPlaceAsync(transaction, organisationId, old, place.Name, act.ActId, accountId, now) };
+            await GoingOut.AllChangedAsync(transaction, organisationId, now, takesAway: old != place.Name);
+            await AuditStore.WriteAsync(transaction, organisationId, audit);
+            return true;
+        }));
+        return act;
+    }
+
+    /// <summary>Takes an entry off the list, or puts it back. Events keep it.</summary>
+    /// <exception cref="NotFoundException">There is none.</exception>
+    /// <exception cref="RuleException">Its name was given to another meanwhile.</exception>
+    public Task RetireAsync(ListKind kind, Guid organisationId, Guid id, bool isRetired, Instant now, AuditLine audit) => Refusing(kind, "Its name", () => database.InTransactionAsync(async transaction =>
+    {
+        if (await transaction.Connection!.ExecuteAsync($"""
+            update {Table(kind)}
+            set retired_at = case when @isRetired then coalesce(retired_at, @now) end{(kind == ListKind.Category ? ", merged_into = null" : "")}
+            where organisation_id = @organisationId and id = @id
+            """, new { organisationId, id, isRetired, now }, transaction) == 0)
+            throw new NotFoundException(Table(kind));
+        // A place that is known has a map.
+        await GoingOut.AllChangedAsync(transaction, organisationId, now, takesAway: false);
+        await AuditStore.WriteAsync(transaction, organisationId, audit);
+        return true;
+    }));
+
+    /// <summary>Makes one entry of two: the events of the one get the other, with a revision each of one act, and the one is retired.</summary>
+    /// <exception cref="NotFoundException">There is no such entry.</exception>
+    public Task<ListAct> MergeAsync(ListKind kind, Guid organisationId, Guid from, Guid into, Guid accountId, Instant now, AuditLine audit) => database.InTransactionAsync(async transaction =>
+    {
+        var actId = Guid.CreateVersion7();
+        var (was, becomes) = (await NameAsync(transaction, kind, organisationId, from), await NameAsync(transaction, kind, organisationId, into));
+        var events = kind == ListKind.Place
+            ? await MoveToPlaceAsync(transaction, organisationId, was, becomes, actId, accountId, now)
+            : await ChangeEventsAsync(transaction, "category_id = @into", "e.category_id = @from", "jsonb_build_object('category', @into)", new { organisationId, from, into, actId, accountId, now });
+        await transaction.Connection!.ExecuteAsync($"""
+            update {Table(kind)}
+            set retired_at = coalesce(retired_at, @now){(kind == ListKind.Category ? ", merged_into = @into" : "")}
+            where organisation_id = @organisationId and id = @from
+            """, new { organisationId, from, into, now }, transaction);
+        await GoingOut.AllChangedAsync(transaction, organisationId, now, takesAway: true);
+        await AuditStore.WriteAsync(transaction, organisationId, audit);
+        return new ListAct(actId, events);
     });
 
-    /// <summary>Takes a place off the list. Events keep it as text.</summary>
-    /// <exception cref="NotFoundException">There is none.</exception>
-    public async Task RemovePlaceAsync(Guid organisationId, Guid id)
+    /// <summary>A change that whoever sees a headline can see.</summary>
+    private const string Raised = """
+        sequence = e.sequence + 1, changed_at = greatest(@now, e.changed_at),
+        headline_sequence = e.headline_sequence + 1, headline_changed_at = greatest(@now, e.headline_changed_at)
+        """;
+
+    private static async Task<int> MoveToPlaceAsync(DbTransaction transaction, Guid organisationId, string from, string into, Guid actId, Guid accountId, Instant now)
     {
-        if (await database.ExecuteAsync("delete from place where organisation_id = @organisationId and id = @id", new { organisationId, id }) == 0)
-            throw new NotFoundException("place");
+        var parameters = new { organisationId, from, into, actId, accountId, now };
+        var events = await ChangeEventsAsync(
+            transaction, "place = case when lower(e.place) = lower(@from) then @into else e.place end",
+            "(lower(e.place) = lower(@from) or exists (select from event_exception x where x.event_id = e.id and lower(x.place) = lower(@from)))",
+            """
+            jsonb_build_object(
+                'place', case when lower(last.content ->> 'place') = lower(@from) then @into else last.content ->> 'place' end,
+                'exceptions', coalesce((select jsonb_agg(case when lower(x ->> 'place') = lower(@from) then x || jsonb_build_object('place', @into) else x end)
+                                        from jsonb_array_elements(last.content -> 'exceptions') x), '[]'))
+            """, parameters);
+        await transaction.Connection!.ExecuteAsync("update event_exception set place = @into where organisation_id = @organisationId and lower(place) = lower(@from)", parameters, transaction);
+        return events;
     }
 
-    private async Task AddAsync(string constraint, string name, string sql, object parameters)
+    /// <summary>Changes many events at once, with a revision each.</summary>
+    /// <param name="content">What becomes other in the earlier version's content, as "last" has it.</param>
+    private static Task<int> ChangeEventsAsync(DbTransaction transaction, string change, string which, string content, object parameters) => transaction.Connection!.QuerySingleAsync<int>($"""
+        with changed as (
+            update event e
+            set {change}, version = e.version + 1, {Raised}
+            where e.organisation_id = @organisationId and {which}
+            returning e.id, e.organisation_id, e.version, e.removed_at
+        ), revised as (
+            insert into revision (organisation_id, event_id, version, act, act_id, account_id, made_at, content)
+            select c.organisation_id, c.id, c.version, 'changed', @actId, @accountId, @now, last.content || {content}
+            from changed c
+            join lateral (select r.content from revision r where r.event_id = c.id order by r.version desc limit 1) last on true
+        )
+        select count(*)::integer from changed where removed_at is null
+        """, parameters, transaction);
+
+    private static string Table(ListKind kind) => Words.Of(kind);
+
+    private static async Task<string> NameAsync(DbTransaction transaction, ListKind kind, Guid organisationId, Guid id) =>
+        await transaction.Connection!.QueryFirstOrDefaultAsync<string>($"select name from {Table(kind)} where organisation_id = @organisationId and id = @id for update", new { organisationId, id }, transaction)
+        ?? throw new NotFoundException(Table(kind));
+
+    private async Task<Guid> AddAsync(ListKind kind, Guid organisationId, string name, string again, string columns, string values, object more)
+    {
+        var parameters = new DynamicParameters(more);
+        parameters.AddDynamicParams(new { id = Guid.CreateVersion7(), organisationId, name, Most });
+        return await Refusing(kind, $"“{name}”", () => database.InTransactionAsync(async transaction =>
+        {
+            var connection = transaction.Connection!;
+            // Lists of one organisation grow one entry after the other, so that they end where they should.
+            await connection.ExecuteAsync("select from organisation where id = @organisationId for update", parameters, transaction);
+            if (await connection.ExecuteScalarAsync<int>($"select count(*)::integer from {Table(kind)} where organisation_id = @organisationId and retired_at is null", parameters, transaction) >= Most)
+                throw new RuleException("name", $"The list is full: it holds {Most}. Take something off first.");
+            var known = await connection.QueryFirstOrDefaultAsync<Guid?>($"""
+                update {Table(kind)}
+                set retired_at = null, name = @name, {again}
+                where id = (select id from {Table(kind)} where organisation_id = @organisationId and lower(name) = lower(@name) and retired_at is not null order by retired_at desc limit 1)
+                returning id
+                """, parameters, transaction);
+            return known ?? await connection.QuerySingleAsync<Guid>($"insert into {Table(kind)} (id, organisation_id, name, {columns}) values (@id, @organisationId, @name, {values}) returning id", parameters, transaction);
+        }));
+    }
+
+    private static async Task<T> Refusing<T>(ListKind kind, string name, Func<Task<T>> write)
     {
         try
         {
-            if (await database.ExecuteAsync(sql, parameters) == 0)
-                throw new RuleException("name", $"The list is full: it holds {Most}. Take something off first.");
+            return await write();
         }
-        catch (PostgresException taken) when (taken.ConstraintName == constraint)
+        catch (PostgresException taken) when (taken.ConstraintName == $"{Table(kind)}_name_unique")
         {
-            throw new RuleException("name", $"“{name}” is on the list already.");
+            throw new RuleException("name", $"{name} is on the list already. Choose another, or make one of the two.");
         }
     }
 }

@@ -27,14 +27,14 @@ public sealed class RevisionStore(Database database, EventStore events, ListStor
             order by r.version desc
             limit 200
             """, new { organisationId, now.Id });
-        var categories = await lists.CategoriesAsync(organisationId);
+        var categories = await lists.EveryCategoryAsync(organisationId);
         return [.. rows.Select(row => ToRevision(row, now, categories))];
     }
 
     public async Task<Revision?> FindAsync(Guid organisationId, CalendarEvent now, int version)
     {
         var row = await database.FirstAsync<Row>(Columns + "where r.organisation_id = @organisationId and r.event_id = @Id and r.version = @version", new { organisationId, now.Id, version });
-        return row is null ? null : ToRevision(row, now, await lists.CategoriesAsync(organisationId));
+        return row is null ? null : ToRevision(row, now, await lists.EveryCategoryAsync(organisationId));
     }
 
     /// <summary>What has to be written to undo an act: each of its events as it was before.</summary>
@@ -80,7 +80,7 @@ public sealed class RevisionStore(Database database, EventStore events, ListStor
             ) known
             where exists (select from event e where e.organisation_id = @organisationId and e.id = known.event_id and e.version > known.version)
             """, new { organisationId, ids = changed.Keys.ToArray(), since });
-        var categories = await lists.CategoriesAsync(organisationId);
+        var categories = await lists.EveryCategoryAsync(organisationId);
         return [.. rows.Select(row => (changed[row.EventId], ToRevision(row, changed[row.EventId], categories))).Where(pair => !pair.Item2.IsRemoved).Select(pair => (pair.Item1, pair.Item2.Event))];
     }
 

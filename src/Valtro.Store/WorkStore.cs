@@ -16,6 +16,9 @@ public enum WorkKind
     /// <summary>News of one person to be gathered into a mail; the key is organisation/account.</summary>
     Gather,
 
+    /// <summary>A link for a new password to be mailed; the key is the account.</summary>
+    Reset,
+
     /// <summary>Emptying the bin, files that nothing names, programs that came no more; by the clock.</summary>
     Sweep,
 }

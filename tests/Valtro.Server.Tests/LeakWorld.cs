@@ -56,7 +56,7 @@ public sealed class LeakWorld
         await world.MakeEditionsAsync(database, organisation, ada, now);
         var groups = new GroupStore(database);
         foreach (var calendar in world.Calendars)
-            await groups.SaveAsync(organisation, null, $"group of {CalendarMark(calendar.Number)}", [calendar.Id]);
+            await groups.SaveAsync(organisation, null, null, $"group of {CalendarMark(calendar.Number)}", [calendar.Id]);
         var accounts = new AccountStore(database);
         await accounts.GiveRoleAsync(organisation, world.ReaderOf, await database.FirstAsync<Guid>("select id from account where email like 'em@%'"), CalendarRole.Reader);
         await accounts.GiveRoleAsync(organisation, world.ContributorOf, await database.FirstAsync<Guid>("select id from account where email like 'cy@%'"), CalendarRole.Contributor);

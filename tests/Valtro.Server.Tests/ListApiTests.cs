@@ -28,7 +28,7 @@ public sealed class ListApiTests(ValtroApp app) : IClassFixture<ValtroApp>
     }
 
     [Fact]
-    public async Task A_category_taken_off_is_off_its_events_and_readers_are_told()
+    public async Task A_category_taken_off_stays_on_its_events_and_can_be_offered_again()
     {
         var ada = await app.SignedInAsync();
         var category = await ada.DoAsync(HttpMethod.Post, "/api/lists/categories", new { name = "Seamanship", colour = "harbour" });
@@ -37,12 +37,50 @@ public sealed class ListApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         var feed = (string)(await ada.GetAsync($"/api/calendars/{added["calendarId"]}/publishing"))["feed"]!;
         async Task<string> FeedAsync() => (await app.Reader().Http.GetStringAsync(new Uri(feed).PathAndQuery)).Replace("\r\n ", "", StringComparison.Ordinal);
         Assert.Contains("CATEGORIES:Seamanship", await FeedAsync(), StringComparison.Ordinal);
-        Assert.Equal(HttpStatusCode.NoContent, (await ada.SendAsync(HttpMethod.Delete, $"/api/lists/categories/{category["id"]}")).StatusCode);
-        Assert.Null((await ada.GetAsync($"/api/events/{added["id"]}"))["category"]);
-        // Past the second in which a node trusts what it has.
-        app.Clock.Advance(NodaTime.Duration.FromSeconds(2));
-        Assert.DoesNotContain("Seamanship", await FeedAsync(), StringComparison.Ordinal);
-        Assert.Equal(HttpStatusCode.NotFound, (await ada.SendAsync(HttpMethod.Delete, $"/api/lists/categories/{category["id"]}")).StatusCode);
+        Assert.Equal(HttpStatusCode.NoContent, (await ada.SendAsync(HttpMethod.Post, $"/api/lists/categories/{category["id"]}/retire")).StatusCode);
+        Assert.Equal("Seamanship", (string)(await ada.GetAsync($"/api/events/{added["id"]}"))["category"]!["name"]!);
+        Assert.Contains("CATEGORIES:Seamanship", await FeedAsync(), StringComparison.Ordinal);
+        var lists = await ada.GetAsync("/api/lists");
+        Assert.DoesNotContain(lists["categories"]!.AsArray(), one => (string)one!["name"]! == "Seamanship");
+        Assert.Equal(1, (int)lists["retiredCategories"]!.AsArray().Single(one => (string)one!["name"]! == "Seamanship")!["events"]!);
+        // The event may keep it, another may not get it.
+        Assert.Equal(HttpStatusCode.OK, (await ada.TryChangeAsync(added, "edit", WithTitle(added, "Splicing"))).StatusCode);
+        var refused = await ada.SendAsync(HttpMethod.Post, "/api/events", WithTitle(added, "Another"));
+        Assert.NotNull((await Caller.ReadAsync(refused))["errors"]!["categoryId"]);
+
+        Assert.Equal(HttpStatusCode.NoContent, (await ada.SendAsync(HttpMethod.Post, $"/api/lists/categories/{category["id"]}/offer")).StatusCode);
+        Assert.Equal(HttpStatusCode.Created, (await ada.SendAsync(HttpMethod.Post, "/api/events", WithTitle(added, "Another"))).StatusCode);
+    }
+
+    private static JsonObject WithTitle(JsonNode shown, string title)
+    {
+        var form = Caller.Event((string)shown["calendarId"]!, title, "2026-11-26");
+        form["categoryId"] = (string)shown["category"]!["id"]!;
+        return form;
+    }
+
+    [Fact]
+    public async Task A_category_under_a_new_name_and_one_that_became_another_reach_readers_and_editions_that_ask_for_them()
+    {
+        var ada = await app.SignedInAsync();
+        var (from, into) = (await ada.DoAsync(HttpMethod.Post, "/api/lists/categories", new { name = "Hauling", colour = "harbour" }), await ada.DoAsync(HttpMethod.Post, "/api/lists/categories", new { name = "Rigging", colour = "plum" }));
+        var added = await WithCategoryAsync(ada, from, "SW");
+        var edition = await ada.DoAsync(HttpMethod.Post, "/api/editions", new
+        {
+            edition = new { name = "Hauling only", sources = new[] { new { calendarId = await ada.CalendarAsync("SW"), filter = new { mode = "only", categories = new[] { (string)from["id"]! } } } } },
+        });
+        var feed = new Uri((string)edition["addresses"]!["feed"]!).AbsolutePath;
+        Assert.Contains("CATEGORIES:Hauling", await app.Reader().Http.GetStringAsync(feed), StringComparison.Ordinal);
+        Assert.Equal(HttpStatusCode.NoContent, (await ada.SendAsync(HttpMethod.Put, $"/api/lists/categories/{from["id"]}", new { name = "Hauling ropes", colour = "kelp" })).StatusCode);
+        Assert.Contains("CATEGORIES:Hauling ropes", await app.Reader().Http.GetStringAsync(feed), StringComparison.Ordinal);
+
+        var done = await ada.DoAsync(HttpMethod.Post, $"/api/lists/categories/{from["id"]}/merge", new { into = (string)into["id"]! });
+        Assert.Equal(1, (int)done["events"]!);
+        Assert.Equal("Rigging", (string)(await ada.GetAsync($"/api/events/{added["id"]}"))["category"]!["name"]!);
+        Assert.Contains("CATEGORIES:Rigging", await app.Reader().Http.GetStringAsync(feed), StringComparison.Ordinal);
+        (await ada.SendAsync(HttpMethod.Post, $"/api/lists/categories/{from["id"]}/offer")).EnsureSuccessStatusCode();
+        await ada.DoAsync(HttpMethod.Post, $"/api/acts/{done["actId"]}/undo");
+        Assert.Equal("Hauling ropes", (string)(await ada.GetAsync($"/api/events/{added["id"]}"))["category"]!["name"]!);
     }
 
     [Fact]
@@ -65,7 +103,7 @@ public sealed class ListApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         var form = Caller.Event(await ada.CalendarAsync("PW"), "Patching", "2026-11-26");
         form["place"] = (string)place["name"]!;
         var added = await ada.DoAsync(HttpMethod.Post, "/api/events", form);
-        Assert.Equal(HttpStatusCode.NoContent, (await ada.SendAsync(HttpMethod.Delete, $"/api/lists/places/{place["id"]}")).StatusCode);
+        Assert.Equal(HttpStatusCode.NoContent, (await ada.SendAsync(HttpMethod.Post, $"/api/lists/places/{place["id"]}/retire")).StatusCode);
         Assert.Equal((string)place["name"]!, (string)(await ada.GetAsync($"/api/events/{added["id"]}"))["place"]!);
     }
 
@@ -76,7 +114,7 @@ public sealed class ListApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         Assert.False((bool)(await di.GetAsync("/api/lists"))["mayEdit"]!);
         var first = (await di.GetAsync("/api/lists"))["categories"]![0]!;
         Assert.Equal(HttpStatusCode.Forbidden, (await di.SendAsync(HttpMethod.Post, "/api/lists/categories", new { name = "Own", colour = "harbour" })).StatusCode);
-        Assert.Equal(HttpStatusCode.Forbidden, (await di.SendAsync(HttpMethod.Delete, $"/api/lists/categories/{first["id"]}")).StatusCode);
+        Assert.Equal(HttpStatusCode.Forbidden, (await di.SendAsync(HttpMethod.Post, $"/api/lists/categories/{first["id"]}/retire")).StatusCode);
         Assert.Equal(HttpStatusCode.Unauthorized, (await app.Reader().Http.GetAsync("/api/lists")).StatusCode);
     }
 }

@@ -39,7 +39,9 @@ public sealed class SessionTests(ValtroApp app) : IClassFixture<ValtroApp>
         for (var attempt = 0; attempt < 5; attempt++)
             await caller.TrySignInAsync("cy", "wrong");
         Assert.Equal(HttpStatusCode.Unauthorized, (await caller.TrySignInAsync("cy")).StatusCode);
-        await app.Test.Database.ExecuteAsync("update account set locked_until = null, failed_sign_ins = 0");
+        // Only from there: a stranger locks nobody out.
+        Assert.Equal(HttpStatusCode.OK, (await new Caller(app.Factory, "192.0.2.7").TrySignInAsync("cy")).StatusCode);
+        app.Clock.Advance(NodaTime.Duration.FromMinutes(15));
         Assert.Equal(HttpStatusCode.OK, (await caller.TrySignInAsync("cy")).StatusCode);
     }
 
@@ -95,7 +97,13 @@ public sealed class SessionTests(ValtroApp app) : IClassFixture<ValtroApp>
     public async Task Signing_out_ends_the_session()
     {
         var di = await app.SignedInAsync("di");
+        var (onPhone, kept) = (await app.SignedInAsync("di"), di.Cookies);
         (await di.SendAsync(HttpMethod.Delete, "/api/session")).EnsureSuccessStatusCode();
+        // Who kept the cookie has nothing of it; other devices go on.
+        var thief = new HttpRequestMessage(HttpMethod.Get, "/api/calendars");
+        thief.Headers.Add("Cookie", kept);
+        Assert.Equal(HttpStatusCode.Unauthorized, (await app.Factory.CreateClient(new() { HandleCookies = false }).SendAsync(thief)).StatusCode);
+        Assert.NotNull((await onPhone.GetAsync("/api/session"))["person"]);
         Assert.Null((await di.GetAsync("/api/session"))["person"]);
         Assert.Equal(HttpStatusCode.Unauthorized, (await di.Http.GetAsync("/api/calendars")).StatusCode);
     }
@@ -108,6 +116,8 @@ public sealed class SessionTests(ValtroApp app) : IClassFixture<ValtroApp>
         Assert.Contains("httponly", session, StringComparison.OrdinalIgnoreCase);
         Assert.Contains("secure", session, StringComparison.OrdinalIgnoreCase);
         Assert.Contains("samesite=lax", session, StringComparison.OrdinalIgnoreCase);
+        var antiforgery = Assert.Single((await app.Reader().Http.GetAsync("/api/session")).Headers.GetValues("Set-Cookie"), cookie => cookie.StartsWith("valtro-antiforgery=", StringComparison.Ordinal));
+        Assert.Contains("secure", antiforgery, StringComparison.OrdinalIgnoreCase);
     }
 
     [Fact]

@@ -54,6 +54,7 @@ public sealed class ValtroApp : IAsyncLifetime
         host.ConfigureServices(services =>
         {
             services.Replace(ServiceDescriptor.Singleton(Clock)).Replace(ServiceDescriptor.Singleton<IClock>(Clock)).Replace(ServiceDescriptor.Singleton<TimeProvider>(Clock));
+            services.AddSingleton<IStartupFilter, AddressOfTheTest>();
             with?.Invoke(services);
         });
     });
@@ -93,12 +94,40 @@ public sealed class ValtroApp : IAsyncLifetime
     }
 }
 
-/// <summary>A browser: cookies, and the token that goes with every change.</summary>
-public sealed class Caller(WebApplicationFactory<Settings> factory)
+/// <summary>A request comes from where its header says: there is no network here.</summary>
+internal sealed class AddressOfTheTest : IStartupFilter
 {
-    public HttpClient Http { get; } = factory.CreateClient(new WebApplicationFactoryClientOptions { BaseAddress = new Uri("https://dates.pinewick.example"), AllowAutoRedirect = false });
+    public const string Header = "X-Test-Address";
+
+    public Action<Microsoft.AspNetCore.Builder.IApplicationBuilder> Configure(Action<Microsoft.AspNetCore.Builder.IApplicationBuilder> next) => app =>
+    {
+        Microsoft.AspNetCore.Builder.UseExtensions.Use(app, (Microsoft.AspNetCore.Http.HttpContext context, Func<Task> rest) =>
+        {
+            context.Connection.RemoteIpAddress = System.Net.IPAddress.Parse(context.Request.Headers[Header].FirstOrDefault() ?? "127.0.0.1");
+            return rest();
+        });
+        next(app);
+    };
+}
+
+/// <summary>A browser: cookies, and the token that goes with every change.</summary>
+/// <param name="from">The address it comes from.</param>
+public sealed class Caller(WebApplicationFactory<Settings> factory, string? from = null)
+{
+    public HttpClient Http { get; } = ClientOf(factory, from);
+
+    private static HttpClient ClientOf(WebApplicationFactory<Settings> factory, string? from)
+    {
+        var client = factory.CreateClient(new WebApplicationFactoryClientOptions { BaseAddress = new Uri("https://dates.pinewick.example"), AllowAutoRedirect = false });
+        if (from is not null)
+            client.DefaultRequestHeaders.Add(AddressOfTheTest.Header, from);
+        return client;
+    }
 
     private string? _token;
+
+    /// <summary>As the server set them when they signed in.</summary>
+    public string Cookies { get; private set; } = "";
 
     public async Task<HttpResponseMessage> TrySignInAsync(string name, string password = DemoSeed.Password)
     {
@@ -106,6 +135,8 @@ public sealed class Caller(WebApplicationFactory<Settings> factory)
         var response = await SendAsync(HttpMethod.Post, "/api/session", new { email = $"{name}@pinewick.example", password });
         if (response.IsSuccessStatusCode)
             _token = (await ReadAsync(response))["antiforgeryToken"]!.GetValue<string>();
+        if (response.Headers.TryGetValues("Set-Cookie", out var cookies))
+            Cookies = string.Join("; ", cookies.Select(cookie => cookie.Split(';')[0]));
         return response;
     }
 

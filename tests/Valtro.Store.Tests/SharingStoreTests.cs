@@ -219,11 +219,13 @@ public sealed class SharingStoreTests : SchoolAndClub
     {
         var groups = new GroupStore(_test.Database);
         var (one, two, foreign) = (await CalendarAsync("PW"), await CalendarAsync("SW"), await CalendarAsync("XX", organisation: _club));
-        var id = await groups.SaveAsync(_school, null, "Juniors", [one.Id, two.Id, one.Id]);
-        Assert.Equal("name", (await Assert.ThrowsAsync<RuleException>(() => groups.SaveAsync(_school, null, "JUNIORS", []))).Refusals[0].Field);
-        await Assert.ThrowsAsync<NotFoundException>(() => groups.SaveAsync(_school, id, "Juniors", [foreign.Id]));
+        var (id, version) = await groups.SaveAsync(_school, null, null, "Juniors", [one.Id, two.Id, one.Id]);
+        Assert.Equal("name", (await Assert.ThrowsAsync<RuleException>(() => groups.SaveAsync(_school, null, null, "JUNIORS", []))).Refusals[0].Field);
+        await Assert.ThrowsAsync<NotFoundException>(() => groups.SaveAsync(_school, id, version, "Juniors", [foreign.Id]));
         await Calendars.RemoveAsync(_school, two.Id, Now, Line);
         Assert.Equal([one.Id], Assert.Single(await groups.ListAsync(_school)).Calendars);
+        Assert.Equal((id, version + 1), await groups.SaveAsync(_school, id, version, "Both watches", [one.Id]));
+        await Assert.ThrowsAsync<ChangedMeanwhileException>(() => groups.SaveAsync(_school, id, version, "Late", [one.Id]));
         await groups.RemoveAsync(_school, id);
         await Assert.ThrowsAsync<NotFoundException>(() => groups.RemoveAsync(_school, id));
     }
@@ -238,7 +240,7 @@ public sealed class SharingStoreTests : SchoolAndClub
         {
             try
             {
-                return await Accounts.SetRolesAsync(_school, person, isAdministrator: false, none, Line);
+                return await Accounts.SetRolesAsync(_school, person, 1, false, none, Line) > 0;
             }
             catch (RuleException refused)
             {
@@ -250,6 +252,25 @@ public sealed class SharingStoreTests : SchoolAndClub
         var last = (await Accounts.MembersAsync(_school)).Single(member => member.IsAdministrator).AccountId;
         await Assert.ThrowsAsync<RuleException>(() => Accounts.RemoveMemberAsync(_school, last, Now, Line));
         Assert.NotNull(await Accounts.ViewerAsync(last));
+    }
+
+    [Fact]
+    public async Task Of_eight_who_change_a_member_s_roles_at_once_one_does()
+    {
+        var (bo, calendar) = (Guid.CreateVersion7(), await CalendarAsync("PW"));
+        await PersonAsync(bo, "bo@pinewick.example", _school, isAdministrator: false);
+        var outcomes = await Task.WhenAll(Enumerable.Range(0, 8).Select(async number =>
+        {
+            try
+            {
+                return await Accounts.SetRolesAsync(_school, bo, 1, false, new Dictionary<Guid, CalendarRole> { [calendar.Id] = (CalendarRole)(number % 3) }, Line);
+            }
+            catch (ChangedMeanwhileException)
+            {
+                return 0;
+            }
+        }));
+        Assert.Equal([2], outcomes.Where(version => version > 0));
     }
 
     [Fact]

@@ -27,6 +27,9 @@ afterEach(() => {
   vi.unstubAllGlobals()
 })
 
+/** What time it is (clock.ts). */
+const now = new Date().toISOString()
+
 export const session: Session = {
   antiforgeryToken: 'token',
   person: { id: 'ada', name: 'Ada Brook', email: 'ada@pinewick.example', isAdministrator: true, maySignOff: true },
@@ -56,7 +59,7 @@ export function calendar(plate: string, name: string, part: Partial<Calendar> = 
     mayManage: true,
     events: 12,
     version: 3,
-    delivery: { state: 'upToDate', changedAt: new Date().toISOString() },
+    delivery: { state: 'upToDate', changedAt: now, failure: null },
     readerships: [],
     requiresSignOff: false,
     isArchived: false,
@@ -82,7 +85,7 @@ export function line(name: string, part: Partial<EditionLine> = {}): EditionLine
     view: 'month',
     isStandard: false,
     calendarId: null,
-    freshness: { state: 'upToDate', changedAt: new Date().toISOString() },
+    freshness: { state: 'upToDate', changedAt: now, failure: null },
     fetchedBy: 0,
     mayEdit: true,
     mayRead: false,
@@ -112,7 +115,7 @@ export function edition(draft: Partial<EditionDraft> = {}, part: Partial<Edition
     isStandard: false,
     calendarId: null,
     isRemoved: false,
-    freshness: { state: 'upToDate', changedAt: new Date().toISOString() },
+    freshness: { state: 'upToDate', changedAt: now, failure: null },
     addresses: {
       isReady: true,
       page,
@@ -143,8 +146,10 @@ export const preview: EditionPreview = {
 const palettes: PaletteChoice[] = ['paper', 'quay'].map((name) => ({ name, light: paper, dark: paper }))
 
 const lists: Lists = {
-  categories: [{ id: 'exams', name: 'Assessment', colour: 'madder' }],
+  categories: [{ id: 'exams', name: 'Assessment', colour: 'madder', events: 3 }],
   places: [],
+  retiredCategories: [],
+  retiredPlaces: [],
   mayEdit: true,
 }
 

@@ -183,7 +183,7 @@ describe('people', () => {
     isAdministrator: false,
     roles: [],
     lastSignInAt: null,
-    isLocked: false,
+    version: 1,
     isYou: false,
     ...part,
   })
@@ -191,7 +191,7 @@ describe('people', () => {
   const people: People = {
     members: [
       member('Ada Brook', { isAdministrator: true, isYou: true, lastSignInAt: hoursAgo(2) }),
-      member('Bo Reed', { roles: [{ calendarId: 'pw', role: 'editor' }], isLocked: true }),
+      member('Bo Reed', { roles: [{ calendarId: 'pw', role: 'editor' }] }),
       member('Di Hall'),
     ],
     invitations: [
@@ -208,13 +208,12 @@ describe('people', () => {
     ],
   }
 
-  test('says what each may do, when they were here last, and who is locked', async () => {
+  test('says what each may do, and when they were here last', async () => {
     answer({ 'GET /people': people })
     show('/people', <PeoplePage />)
     const row = (name: RegExp) => within(screen.getByRole('row', { name }))
     expect(await screen.findByText('Administrator')).toBeTruthy()
     expect(row(/^Ada Brook/).getByText('2 hours ago')).toBeTruthy()
-    expect(row(/Bo Reed/).getByText(/locked for some minutes/)).toBeTruthy()
     expect(await row(/Bo Reed/).findByText('PW')).toBeTruthy()
     expect(row(/Di Hall/).getByText('Member')).toBeTruthy()
     expect(row(/fay@/).getByText(/too old by now/)).toBeTruthy()

@@ -45,6 +45,9 @@ public sealed record Opening(
     }
 }
 
+/// <summary>An edition for members that delivers what is not finished, marked as such.</summary>
+public sealed record UnfinishedIn(string Edition, Detail Detail);
+
 /// <summary>What one audience will see of one event, and why.</summary>
 /// <param name="Detail">By the most open of its calendars.</param>
 /// <param name="Was">What it sees of the event as it is now; the same where nothing changes, nothing for a new event.</param>
@@ -57,8 +60,23 @@ public sealed record WhoSees(Audience Audience, Detail Detail, Detail Was, strin
     /// <param name="after">The event as it will be; its series may be any that is valid.</param>
     /// <param name="before">As it is, or null when it is new.</param>
     /// <param name="calendars">Name and table of each calendar.</param>
-    public static IReadOnlyList<WhoSees> Of(CalendarEvent after, CalendarEvent? before, IReadOnlyDictionary<Guid, (string Name, Disclosure Disclosure)> calendars, RuleWords words, Instant now) =>
-        [.. WidestFirst.Select(audience => Of(audience, after, before, calendars, words, now))];
+    /// <param name="unfinished">Of a draft, or one that waits for sign-off: the editions in which members read it all the same.</param>
+    public static IReadOnlyList<WhoSees> Of(
+        CalendarEvent after, CalendarEvent? before, IReadOnlyDictionary<Guid, (string Name, Disclosure Disclosure)> calendars, RuleWords words, Instant now, IReadOnlyList<UnfinishedIn>? unfinished = null) =>
+        [.. WidestFirst.Select(audience => audience == Audience.Members && !Visibility.LeavesTheHouse(after.State) && unfinished is { Count: > 0 }
+            ? new WhoSees(audience, unfinished.Max(one => one.Detail), Detail.Nothing, Say(after.State, unfinished))
+            : Of(audience, after, before, calendars, words, now))];
+
+    private static string Say(EventState state, IReadOnlyList<UnfinishedIn> unfinished) =>
+        $"{Say(unfinished.Max(one => one.Detail))}, {(state == EventState.Draft ? "as a draft" : "as waiting for sign-off")}, in {string.Join(" and ", unfinished.Select(one => $"“{one.Edition}”"))}";
+
+    private static string Say(Detail detail) => detail switch
+    {
+        Detail.Nothing => "nothing",
+        Detail.Times => "only when it is busy",
+        Detail.Headline => "title, time and place",
+        _ => "all of it, text, links and files too",
+    };
 
     private static WhoSees Of(Audience audience, CalendarEvent after, CalendarEvent? before, IReadOnlyDictionary<Guid, (string Name, Disclosure Disclosure)> calendars, RuleWords words, Instant now)
     {
@@ -86,13 +104,7 @@ public sealed record WhoSees(Audience Audience, Detail Detail, Detail Was, strin
             return "nothing: it is a draft";
         if (happening.State == EventState.Waiting)
             return "nothing: it waits for sign-off";
-        var words = detail switch
-        {
-            Detail.Nothing => "nothing",
-            Detail.Times => "only when it is busy",
-            Detail.Headline => "title, time and place",
-            _ => "all of it, text, links and files too",
-        };
+        var words = Say(detail);
         if (by != Guid.Empty && by != happening.HomeCalendarId && detail > Detail.Nothing && detail > calendars[happening.HomeCalendarId].Disclosure.For(audience, happening.Content.Cap))
             words += $", by way of {calendars[by].Name}";
         if (detail < happening.Calendars.Where(calendars.ContainsKey).Max(id => calendars[id].Disclosure[audience]))

@@ -175,24 +175,29 @@ public sealed record EditionDraft(
         return mixed;
     }
 
-    /// <summary>Origins: a scheme and a host, as browsers name a site.</summary>
+    /// <summary>Sites as a content security policy names them (CSP 3, 2.3.1): a scheme and a host, or all hosts below one (*.example.org).</summary>
     private string[]? CheckSites(RefusalList refusals)
     {
         if (Sites is null)
             return null;
         if (Sites.Count > MostSites)
             refusals.Add("sites", $"These are {Sites.Count} sites. At most {MostSites} are possible.");
-        var origins = new List<string>();
-        foreach (var site in Sites.Where(site => site.Trim().Length > 0))
-        {
-            var text = site.Trim().Contains("://", StringComparison.Ordinal) ? site.Trim() : $"https://{site.Trim()}";
-            if (Uri.TryCreate(text, UriKind.Absolute, out var uri) && uri.Scheme is "https" or "http" && uri.IdnHost.Length > 0 && uri.UserInfo.Length == 0 && !uri.IdnHost.Contains('*', StringComparison.Ordinal))
-                origins.Add(uri.IsDefaultPort ? $"{uri.Scheme}://{uri.IdnHost}" : $"{uri.Scheme}://{uri.IdnHost}:{uri.Port}");
-            else
-                refusals.Add("sites", $"“{site}” is no site. Write its address, like https://www.example.org.");
-        }
-        return [.. origins.Distinct()];
+        return [.. Sites.Where(site => site.Trim().Length > 0).Select((site, index) => refusals.Try(() => CheckedSite($"sites[{index}]", site.Trim()))).OfType<string>().Distinct()];
     }
+
+    private static string CheckedSite(string field, string site)
+    {
+        var text = site.Contains("://", StringComparison.Ordinal) ? site : $"https://{site}";
+        var isBelow = text.Contains("://*.", StringComparison.Ordinal);
+        var isSite = Uri.TryCreate(text.Replace("://*.", "://", StringComparison.Ordinal), UriKind.Absolute, out var uri)
+            && uri.Scheme is "https" or "http" && uri.UserInfo.Length == 0 && uri.PathAndQuery == "/" && uri.Fragment.Length == 0
+            && uri.HostNameType is UriHostNameType.Dns or UriHostNameType.IPv4 && IsHost(uri.IdnHost) && !(isBelow && !uri.IdnHost.Contains('.', StringComparison.Ordinal));
+        return isSite
+            ? $"{uri!.Scheme}://{(isBelow ? "*." : "")}{uri.IdnHost}{(uri.IsDefaultPort ? "" : $":{uri.Port}")}"
+            : throw new RuleException(field, $"“{site}” is no site. Write a host such as www.example.org, or *.example.org for all below it, without a path.");
+    }
+
+    private static bool IsHost(string host) => host.Length is > 0 and <= 253 && host.All(character => char.IsAsciiLetterOrDigit(character) || character is '-' or '.');
 }
 
 /// <summary>An edition that can be: how it is composed, from what, and how it looks.</summary>

@@ -72,8 +72,7 @@ public sealed record EventDraft(
         var category = setting.Categories.FirstOrDefault(one => one.Id == CategoryId);
         if (CategoryId is not null && category is null)
             refusals.Add("categoryId", "There is no such category any more. Choose another, or none.");
-        if (description.Html.Length > Texts.LongestDescription)
-            refusals.Add("description", $"The description is too long. At most {Texts.LongestDescription} characters with their markup are possible.");
+        refusals.Try(() => CheckedDescription(description));
         var links = refusals.Try(CheckedLinks);
         var contact = refusals.Try(() => Texts.OneLine("contact", "The contact", Contact, Texts.LongestPlace, required: false));
         var notes = refusals.Try(() => Texts.Lines("notes", "The note", Notes, Texts.LongestNotes));
@@ -108,13 +107,26 @@ public sealed record EventDraft(
                 one.Field, $"An event can only say less than its calendar, and the calendar shows {one.Name} {setting.Shown[one.Audience].ToString().ToLowerInvariant()}. Choose that or less."))]);
     }
 
+    private static bool CheckedDescription(RichText description)
+    {
+        Texts.CheckLength("description", "The description, with its markup,", description.Html, Texts.LongestDescription);
+        return true;
+    }
+
     private EventLink[] CheckedLinks()
     {
         if (Links.Count > MostLinks)
             throw new RuleException("links", $"These are {Links.Count} links. At most {MostLinks} are possible.");
-        return [.. Links.Select(link => Uri.TryCreate(link.Url?.Trim(), UriKind.Absolute, out var address) && address.Scheme is "http" or "https" or "mailto" or "tel" && address.OriginalString.Length <= 2_000
-            ? new EventLink(Texts.OneLine("links", "The label of a link", string.IsNullOrWhiteSpace(link.Label) ? address.Host : link.Label, Texts.LongestName), address.AbsoluteUri)
-            : throw new RuleException("links", $"“{link.Url}” is no address that readers can open. Write one such as https://pinewick.example/sign-up."))];
+        return [.. Links.Select(CheckedLink)];
+    }
+
+    private static EventLink CheckedLink(EventLink link)
+    {
+        if (!Uri.TryCreate(link.Url?.Trim(), UriKind.Absolute, out var address) || address.Scheme is not ("http" or "https" or "mailto" or "tel") || address.OriginalString.Length > 2_000)
+            throw new RuleException("links", $"“{link.Url}” is no address that readers can open. Write one such as https://pinewick.example/sign-up.");
+        if (address.Scheme is "http" or "https" && address.UserInfo.Length > 0)
+            throw new RuleException("links", $"The link to {address.Host} holds a user and perhaps a password, which every reader would see. Leave out what stands before the @.");
+        return new EventLink(Texts.OneLine("links", "The label of a link", string.IsNullOrWhiteSpace(link.Label) ? address.Host : link.Label, Texts.LongestName), address.AbsoluteUri);
     }
 
     /// <summary>Only when it happens, for showing consequences while the rest is still being typed.</summary>

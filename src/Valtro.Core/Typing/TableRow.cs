@@ -8,7 +8,8 @@ namespace Valtro.Core.Typing;
 /// <param name="Calendar">A plate or a calendar's name.</param>
 public sealed record TableRow(string? Date, string? From, string? To, string? Title, string? Place, string? Calendar)
 {
-    public const int Most = 200;
+    /// <summary>As many as one save takes.</summary>
+    public const int Most = 500;
 
     /// <summary>True for a line that nobody has typed into.</summary>
     public bool IsEmpty => new[] { Date, From, To, Title, Place, Calendar }.All(string.IsNullOrWhiteSpace);

@@ -61,13 +61,12 @@ internal static class AccountApi
         return TypedResults.NoContent();
     }
 
-    /// <summary>The answer is the same whether there is such an account or not.</summary>
-    private static async Task<NoContent> AskReset(ResetRequest request, UserManager<Account> users, AccountStore accounts, PasswordResets resets)
+    /// <summary>The answer is the same whether there is such an account or not, and so is the time it takes: the mail is written behind it.</summary>
+    private static async Task<NoContent> AskReset(ResetRequest request, UserManager<Account> users, AccountStore accounts, IClock clock)
     {
         var account = await users.FindByEmailAsync((request.Email ?? "").Trim());
-        var viewer = account is null ? null : await accounts.ViewerAsync(account.Id);
-        if (viewer is not null)
-            await resets.SendAsync(viewer.OrganisationId, account!);
+        var viewer = await accounts.ViewerAsync(account?.Id ?? Guid.Empty);
+        await accounts.WantResetAsync(viewer?.OrganisationId, viewer?.AccountId, clock.GetCurrentInstant());
         return TypedResults.NoContent();
     }
 
@@ -81,8 +80,6 @@ internal static class AccountApi
         passwords.Set(read.Account, "password", request.Password);
         // Whoever is signed in with the old password is not any more.
         read.Account.SecurityStamp = Secrets.Make();
-        read.Account.LockedUntil = null;
-        read.Account.FailedSignIns = 0;
         await accounts.SaveAsync(read.Account);
         using var within = Wall.Within(viewer.OrganisationId);
         await audit.WriteAsync(viewer.OrganisationId, new AuditLine(read.Account.Id, AuditAct.PasswordReset, read.Account.Email, "", clock.GetCurrentInstant()));
@@ -90,31 +87,36 @@ internal static class AccountApi
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> SaveOwn(
-        OwnAccountRequest request, HttpContext context, SignInManager<Account> signIn, Access access, AccountStore accounts, Passwords passwords)
+        OwnAccountRequest request, HttpContext context, UserManager<Account> users, SignedIn signedIn, PasswordChecks checks, Access access, AccountStore accounts, Passwords passwords)
     {
         await access.ViewerAsync();
-        var account = (await signIn.UserManager.GetUserAsync(context.User))!;
+        var account = (await users.GetUserAsync(context.User))!;
         account.Name = Texts.OneLine("name", "The name", request.Name, Texts.LongestName);
         if (!string.IsNullOrEmpty(request.NewPassword))
         {
-            var check = await signIn.CheckPasswordSignInAsync(account, request.CurrentPassword ?? "", lockoutOnFailure: true);
-            if (!check.Succeeded)
-                throw new RuleException("currentPassword", "This is not your password now. Five wrong tries lock the account for 15 minutes.");
+            if (await checks.CheckAsync(context, account.Email, request.CurrentPassword ?? "") is null)
+                throw new RuleException("currentPassword", "This is not your password now. After five wrong tries you have to wait for 15 minutes.");
             passwords.Set(account, "newPassword", request.NewPassword);
             account.SecurityStamp = Secrets.Make();
         }
         await accounts.SaveAsync(account);
         // The other sessions end; this one goes on.
-        await signIn.RefreshSignInAsync(account);
+        await signedIn.GoOnAsync(account, context.User);
         return TypedResults.NoContent();
     }
 }
 
-/// <summary>What is a password here: long, and not the person themselves.</summary>
+/// <summary>What is a password here: long, and none that others would guess.</summary>
 public sealed class Passwords(IPasswordHasher<Account> hasher)
 {
     private const int Shortest = 12;
     private const int Longest = 200;
+
+    /// <summary>What is longer is good enough by then, and weighing takes its time.</summary>
+    private const int LongestWeighed = 64;
+
+    /// <summary>Of 0 to 4, by how many guesses it withstands (zxcvbn).</summary>
+    private const int LeastScore = 2;
 
     /// <exception cref="RuleException">It is too short, too long, or too near to the person.</exception>
     public bool Set(Account account, string field, string? password)
@@ -123,8 +125,11 @@ public sealed class Passwords(IPasswordHasher<Account> hasher)
             throw new RuleException(field, $"The password has {password?.Length ?? 0} characters. Choose at least {Shortest}; a few words do well.");
         if (password.Length > Longest)
             throw new RuleException(field, $"The password has {password.Length} characters. At most {Longest} are possible.");
-        if (password.Distinct().Count() < 5 || password.Contains(account.Email, StringComparison.OrdinalIgnoreCase) || (account.Name.Length > 3 && password.Equals(account.Name, StringComparison.OrdinalIgnoreCase)))
-            throw new RuleException(field, "The password is too easy to guess. Choose a few words that do not name you.");
+        // Against lists of common passwords, names, words, rows of keys and dates.
+        string[] theirs = [account.Email, .. account.Email.Split('@', '.'), account.Name, .. account.Name.Split(' '), "valtro"];
+        var weighed = Zxcvbn.Zxcvbn.MatchPassword(password[..Math.Min(password.Length, LongestWeighed)], theirs.Where(word => word.Length > 2).Select(word => word.ToLowerInvariant()));
+        if (weighed.Score < LeastScore)
+            throw new RuleException(field, "The password is too easy to guess: it stands on lists of common ones, or is a name, a date or a row of keys. Choose a few words that do not name you.");
         account.PasswordHash = hasher.HashPassword(account, password);
         return true;
     }

@@ -1,12 +1,11 @@
 using Microsoft.AspNetCore.Identity;
-using NodaTime;
 using Valtro.Store;
 
 namespace Valtro.Server.Accounts;
 
-/// <summary>ASP.NET Core Identity's view of our accounts: it hashes, locks and stamps; we keep.</summary>
+/// <summary>ASP.NET Core Identity's view of our accounts: it hashes and stamps; we keep.</summary>
 internal sealed class IdentityStore(AccountStore accounts)
-    : IUserPasswordStore<Account>, IUserEmailStore<Account>, IUserLockoutStore<Account>, IUserSecurityStampStore<Account>
+    : IUserPasswordStore<Account>, IUserEmailStore<Account>, IUserSecurityStampStore<Account>
 {
     public Task<string> GetUserIdAsync(Account user, CancellationToken cancellation) => Task.FromResult(user.Id.ToString());
 
@@ -71,30 +70,6 @@ internal sealed class IdentityStore(AccountStore accounts)
         user.NormalizedEmail = normalizedEmail ?? "";
         return Task.CompletedTask;
     }
-
-    public Task<DateTimeOffset?> GetLockoutEndDateAsync(Account user, CancellationToken cancellation) =>
-        Task.FromResult(user.LockedUntil?.ToDateTimeOffset());
-
-    public Task SetLockoutEndDateAsync(Account user, DateTimeOffset? lockoutEnd, CancellationToken cancellation)
-    {
-        user.LockedUntil = lockoutEnd is { } end ? Instant.FromDateTimeOffset(end) : null;
-        return Task.CompletedTask;
-    }
-
-    public async Task<int> IncrementAccessFailedCountAsync(Account user, CancellationToken cancellation) =>
-        user.FailedSignIns = await accounts.CountFailedSignInAsync(user.Id);
-
-    public Task ResetAccessFailedCountAsync(Account user, CancellationToken cancellation)
-    {
-        user.FailedSignIns = 0;
-        return Task.CompletedTask;
-    }
-
-    public Task<int> GetAccessFailedCountAsync(Account user, CancellationToken cancellation) => Task.FromResult(user.FailedSignIns);
-
-    public Task<bool> GetLockoutEnabledAsync(Account user, CancellationToken cancellation) => Task.FromResult(true);
-
-    public Task SetLockoutEnabledAsync(Account user, bool enabled, CancellationToken cancellation) => Task.CompletedTask;
 
     public Task SetSecurityStampAsync(Account user, string stamp, CancellationToken cancellation)
     {

@@ -6,10 +6,16 @@ using Valtro.Store;
 namespace Valtro.Server.Accounts;
 
 /// <summary>Sends the link with which somebody sets a new password. It works once, for two hours: a set password changes the stamp that it is made of.</summary>
-public sealed class PasswordResets(UserManager<Account> users, OrganisationStore organisations, MailStore mails, PublicAddresses addresses, IClock clock)
+public sealed class PasswordResets(UserManager<Account> users, AccountStore accounts, OrganisationStore organisations, MailStore mails, PublicAddresses addresses, IClock clock)
 {
-    public async Task SendAsync(Guid organisationId, Account account)
+    /// <summary>An account gets one such mail in this time, whoever asks how often.</summary>
+    public static readonly Duration AtMostEvery = Duration.FromMinutes(10);
+
+    /// <returns>When the last one went, where that was so lately that no other goes; else null.</returns>
+    public async Task<Instant?> SendAsync(Guid organisationId, Account account)
     {
+        if (await accounts.MayMailResetAsync(account.Id, AtMostEvery, clock.GetCurrentInstant()) is { } sent)
+            return sent;
         using var within = Wall.Within(organisationId);
         var organisation = (await organisations.FindAsync(organisationId))!;
         var token = await users.GeneratePasswordResetTokenAsync(account);
@@ -27,6 +33,7 @@ public sealed class PasswordResets(UserManager<Account> users, OrganisationStore
             {organisation.Name}
 
             """), clock.GetCurrentInstant());
+        return null;
     }
 
     /// <returns>The account and the token that a link names, or null.</returns>

@@ -3,6 +3,7 @@ using Microsoft.AspNetCore.Identity;
 using NodaTime;
 using Valtro.Core;
 using Valtro.Core.Disclosure;
+using Valtro.Server.Api;
 using Valtro.Server.Public;
 using Valtro.Store;
 
@@ -10,13 +11,16 @@ namespace Valtro.Server.Accounts;
 
 public sealed record CalendarRoleBody(Guid CalendarId, CalendarRole Role);
 
-public sealed record RolesRequest(bool IsAdministrator, IReadOnlyList<CalendarRoleBody> Roles);
+/// <param name="Version">Of the member, as they were looked at.</param>
+public sealed record RolesRequest(bool IsAdministrator, IReadOnlyList<CalendarRoleBody> Roles, int Version);
+
+public sealed record RolesResponse(int Version);
 
 public sealed record InvitationRequest(string? Email, bool IsAdministrator, IReadOnlyList<CalendarRoleBody> Roles);
 
-/// <param name="IsLocked">After too many wrong passwords, for 15 minutes.</param>
+/// <param name="Version">Of what they may do; to be sent with a change of it.</param>
 public sealed record MemberResponse(
-    Guid Id, string Name, string Email, bool IsAdministrator, IReadOnlyList<CalendarRoleBody> Roles, Instant? LastSignInAt, bool IsLocked, bool IsYou);
+    Guid Id, string Name, string Email, bool IsAdministrator, IReadOnlyList<CalendarRoleBody> Roles, Instant? LastSignInAt, int Version, bool IsYou);
 
 public sealed record InvitationResponse(
     Guid Id, string Email, bool IsAdministrator, IReadOnlyList<CalendarRoleBody> Roles, string InvitedBy, Instant InvitedAt, Instant ExpiresAt, bool IsExpired);
@@ -48,28 +52,36 @@ internal static class PeopleApi
         var now = clock.GetCurrentInstant();
         return TypedResults.Ok(new PeopleResponse(
             [.. (await accounts.MembersAsync(viewer.OrganisationId)).Select(member => new MemberResponse(
-                member.AccountId, member.Name, member.Email, member.IsAdministrator, Body(member.Roles), member.LastSignInAt, member.LockedUntil > now, member.AccountId == viewer.AccountId))],
+                member.AccountId, member.Name, member.Email, member.IsAdministrator, Body(member.Roles), member.LastSignInAt, member.Version, member.AccountId == viewer.AccountId))],
             [.. (await invitations.OpenAsync(viewer.OrganisationId)).Select(invitation => new InvitationResponse(
                 invitation.Id, invitation.Email, invitation.IsAdministrator, Body(invitation.Roles), invitation.InvitedBy, invitation.InvitedAt, invitation.ExpiresAt, invitation.ExpiresAt <= now))]));
     }
 
-    private static async Task<NoContent> SetRoles(Guid id, RolesRequest request, Access access, AccountStore accounts, CalendarStore calendars, IClock clock)
+    private static async Task<Results<Ok<RolesResponse>, ProblemHttpResult>> SetRoles(Guid id, RolesRequest request, Access access, AccountStore accounts, CalendarStore calendars, IClock clock)
     {
         var viewer = await access.RequireAsync(OrganisationAction.ManagePeople, AdministratorsOnly);
         var member = await MemberAsync(accounts, viewer, id);
         var roles = RolesOf(request.Roles);
         var names = (await calendars.ListAsync(viewer.OrganisationId)).ToDictionary(calendar => calendar.Id, calendar => calendar.Name);
-        await accounts.SetRolesAsync(
-            viewer.OrganisationId, id, request.IsAdministrator, roles,
-            new AuditLine(viewer.AccountId, AuditAct.RolesChanged, member.Email, Say(request.IsAdministrator, roles, names), clock.GetCurrentInstant()));
-        return TypedResults.NoContent();
+        try
+        {
+            return TypedResults.Ok(new RolesResponse(await accounts.SetRolesAsync(
+                viewer.OrganisationId, id, request.Version, request.IsAdministrator, roles,
+                new AuditLine(viewer.AccountId, AuditAct.RolesChanged, member.Email, Say(request.IsAdministrator, roles, names), clock.GetCurrentInstant()))));
+        }
+        catch (ChangedMeanwhileException)
+        {
+            var now = await MemberAsync(accounts, viewer, id);
+            return Problems.Of(Problem.ChangedMeanwhile, $"Somebody else changed what {now.Name} may do while you were working on it. Nothing of yours was saved yet.", current: new RolesRequest(now.IsAdministrator, Body(now.Roles), now.Version));
+        }
     }
 
     private static async Task<NoContent> SendReset(Guid id, Access access, AccountStore accounts, PasswordResets resets)
     {
         var viewer = await access.RequireAsync(OrganisationAction.ManagePeople, AdministratorsOnly);
         await MemberAsync(accounts, viewer, id);
-        await resets.SendAsync(viewer.OrganisationId, (await accounts.FindAsync(id))!);
+        if (await resets.SendAsync(viewer.OrganisationId, (await accounts.FindAsync(id))!) is not null)
+            throw new RuleException("id", $"A mail with a link for a new password went out a few minutes ago; the link works for two hours. Another can go {PasswordResets.AtMostEvery.TotalMinutes:0} minutes after it.");
         return TypedResults.NoContent();
     }
 

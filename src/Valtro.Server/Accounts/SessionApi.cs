@@ -34,52 +34,37 @@ internal static class SessionApi
         TypedResults.Ok(await sessions.DescribeAsync(context, antiforgery));
 
     private static async Task<Results<Ok<SessionResponse>, ProblemHttpResult>> SignIn(
-        SignInRequest request, HttpContext context, SignInManager<Account> signIn, IAntiforgery antiforgery, Sessions sessions, AccountStore accounts, IClock clock)
+        SignInRequest request, HttpContext context, PasswordChecks checks, SignedIn signedIn, SignInManager<Account> signIn, IAntiforgery antiforgery, Sessions sessions)
     {
-        var account = await signIn.UserManager.FindByEmailAsync(request.Email.Trim());
-        // Who left the organisation is nobody here, and is told no more than anybody.
-        if (account is not null && await accounts.ViewerAsync(account.Id) is null)
-            account = null;
-        var result = account is null
-            ? await sessions.PretendAsync(request.Password)
-            : await signIn.PasswordSignInAsync(account, request.Password, isPersistent: true, lockoutOnFailure: true);
-        if (!result.Succeeded)
+        if (await checks.CheckAsync(context, request.Email.Trim(), request.Password) is not { } account)
             return Problems.Of(Problem.WrongSignIn);
-        await accounts.SignedInAsync(account!.Id, clock.GetCurrentInstant());
+        await signedIn.BeginAsync(account);
         context.User = await signIn.CreateUserPrincipalAsync(account);
         return TypedResults.Ok(await sessions.DescribeAsync(context, antiforgery));
     }
 
-    private static async Task<NoContent> SignOut(SignInManager<Account> signIn)
+    /// <summary>This session ends, here and on the server; others of the same person go on.</summary>
+    private static async Task<NoContent> SignOut(HttpContext context, SignedIn signedIn)
     {
-        await signIn.SignOutAsync();
+        await signedIn.EndAsync(context.User);
         return TypedResults.NoContent();
     }
 
     /// <summary>Every session of the person ends, this one too: their stamp becomes another, and each request compares it.</summary>
-    private static async Task<NoContent> SignOutEverywhere(HttpContext context, SignInManager<Account> signIn, Access access, AuditStore audit, IClock clock)
+    private static async Task<NoContent> SignOutEverywhere(HttpContext context, SignInManager<Account> signIn, SignedIn signedIn, Access access, AuditStore audit, IClock clock)
     {
         var viewer = await access.ViewerAsync();
         var account = (await signIn.UserManager.GetUserAsync(context.User))!;
         await signIn.UserManager.UpdateSecurityStampAsync(account);
         await audit.WriteAsync(viewer.OrganisationId, new AuditLine(account.Id, AuditAct.SignedOutEverywhere, account.Email, "", clock.GetCurrentInstant()));
-        await signIn.SignOutAsync();
+        await signedIn.EndAsync(context.User);
         return TypedResults.NoContent();
     }
 }
 
 /// <summary>What the desk is told about who is signed in.</summary>
-public sealed class Sessions(AccountStore accounts, OrganisationStore organisations, UserManager<Account> users, IPasswordHasher<Account> hasher)
+public sealed class Sessions(AccountStore accounts, OrganisationStore organisations, UserManager<Account> users)
 {
-    /// <summary>The work of a real check, so that the time taken does not tell whether an account exists.</summary>
-    private static readonly Lazy<string> SomeHash = new(() => new PasswordHasher<Account>().HashPassword(new Account(), Guid.NewGuid().ToString()));
-
-    public Task<SignInResult> PretendAsync(string password)
-    {
-        hasher.VerifyHashedPassword(new Account(), SomeHash.Value, password);
-        return Task.FromResult(SignInResult.Failed);
-    }
-
     internal async Task<SessionResponse> DescribeAsync(HttpContext context, IAntiforgery antiforgery)
     {
         var token = antiforgery.GetAndStoreTokens(context).RequestToken!;

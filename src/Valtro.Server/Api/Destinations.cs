@@ -19,7 +19,7 @@ public sealed record DestinationBody(Guid Id, Guid? CalendarId, string Name, Aud
 public sealed record DestinationsResponse(IReadOnlyList<DestinationBody> Editions, int Unnamed, bool WhenItGoesOut);
 
 /// <summary>Which editions deliver an event, by the very composition that delivers it.</summary>
-public sealed class Destinations(EditionSettingsStore settings)
+public sealed class Destinations(EditionSettingsStore settings, ListStore lists)
 {
     /// <summary>More than these are counted.</summary>
     private const int Most = 40;
@@ -31,13 +31,14 @@ public sealed class Destinations(EditionSettingsStore settings)
         var all = await desk.CalendarsAsync(viewer.OrganisationId);
         var (organisation, school) = await desk.HouseAsync(viewer.OrganisationId);
         var disclosures = EventDesk.DisclosuresOf(all);
+        var merged = await lists.MergedCategoriesAsync(viewer.OrganisationId);
         var concerned = after.Calendars.Concat(before?.Calendars ?? []).ToHashSet();
         var whenOut = Visibility.LeavesTheHouse(after.State) ? after : after with { State = EventState.Live };
         var found = (from edition in await settings.ListAsync(viewer.OrganisationId)
                      where edition.Sources.Any(concerned.Contains)
                      from audience in AudiencesOf(edition)
                      let zone = edition.CalendarId is { } own && all.TryGetValue(own, out var calendar) ? calendar.Zone : Core.Time.Zones.Named(organisation.Zone)
-                     let made = EditionReadings.Made(edition.Draft, audience, zone, organisation.FirstDayOfWeek, all)
+                     let made = EditionReadings.Made(edition.Draft, audience, zone, organisation.FirstDayOfWeek, all, merged)
                      let composition = new Composition(made.Checked.Edition, made.Sources, school, desk.Now)
                      let detail = composition.DetailOf(whenOut)
                      let was = before is null ? Detail.Nothing : composition.DetailOf(before)
@@ -45,6 +46,22 @@ public sealed class Destinations(EditionSettingsStore settings)
                      select new DestinationBody(edition.Id, edition.CalendarId, edition.Name, audience, detail, was, viewer.MayCompose(edition.Sources, disclosures))).ToArray();
         DestinationBody[] known = [.. found.Where(one => MayKnow(viewer, one, disclosures)).Take(Most)];
         return new DestinationsResponse(known, found.Length - known.Length, !ReferenceEquals(after, whenOut));
+    }
+
+    /// <summary>The editions in which members read an event that is not finished, as it is: a draft, or waiting for sign-off.</summary>
+    internal async Task<IReadOnlyList<UnfinishedIn>> OfUnfinishedAsync(EventDesk desk, Viewer viewer, CalendarEvent draft)
+    {
+        if (Visibility.LeavesTheHouse(draft.State))
+            return [];
+        var all = await desk.CalendarsAsync(viewer.OrganisationId);
+        var (organisation, school) = await desk.HouseAsync(viewer.OrganisationId);
+        var merged = await lists.MergedCategoriesAsync(viewer.OrganisationId);
+        return [.. from edition in await settings.ListAsync(viewer.OrganisationId)
+                   where !edition.IsStandard && edition.Draft is { Audience: Audience.Members, WithUnfinished: true } && edition.Sources.Any(draft.Calendars.Contains)
+                   let made = EditionReadings.Made(edition.Draft, Audience.Members, Core.Time.Zones.Named(organisation.Zone), organisation.FirstDayOfWeek, all, merged)
+                   let detail = new Composition(made.Checked.Edition, made.Sources, school, desk.Now).DetailOf(draft)
+                   where detail > Detail.Nothing
+                   select new UnfinishedIn(edition.Name, detail)];
     }
 
     /// <summary>A calendar's own edition is there for everyone, and for those who have its secret link.</summary>

@@ -28,7 +28,8 @@ internal static class EventApi
         return TypedResults.Created($"/api/events/{id}", desk.Show(await desk.FindAsync(id), null) with { AsksFor = asksFor });
     }
 
-    private static async Task<Ok<ConsequencesResponse>> Foresee(ConsequencesRequest request, Access access, EventDesk desk, ClashView clashes, OrganisationStore organisations)
+    private static async Task<Ok<ConsequencesResponse>> Foresee(
+        ConsequencesRequest request, Access access, EventDesk desk, ClashView clashes, OrganisationStore organisations, RichTexts richTexts, Destinations destinations)
     {
         var viewer = await access.ViewerAsync();
         var calendar = await desk.CalendarForAsync(request.Event.CalendarId);
@@ -39,6 +40,7 @@ internal static class EventApi
         var place = request.Event.Place?.Trim() ?? "";
         var around = await clashes.AroundAsync(viewer, series, setting.School, calendar, place, request.EventId);
         var words = RuleWords.For(organisation.Locale);
+        var sketch = Filled(Sketch(request.Event, viewer, found, series), request.Event, setting, richTexts);
         var consequences = Consequences.Of(series, setting.School, words, dates => around.Say(dates, place, calendar));
         return TypedResults.Ok(new ConsequencesResponse(
             consequences.Words,
@@ -50,7 +52,8 @@ internal static class EventApi
             consequences.Remarks,
             series.Rule is { } rule ? RuleText.Format(rule) : null,
             consequences.Dates.Count > 0 ? EventDesk.Elsewhere(series.Timing, consequences.Dates[0].Occurrence, calendar.Zone) : null,
-            [.. WhoSees.Of(Sketch(request.Event, viewer, found, series), found?.Event, ChangeApi.NamesAndTables(await desk.CalendarsAsync(viewer.OrganisationId)), words, desk.Now).Select(WhoSeesBody.Of)]));
+            [.. WhoSees.Of(
+                sketch, found?.Event, ChangeApi.NamesAndTables(await desk.CalendarsAsync(viewer.OrganisationId)), words, desk.Now, await destinations.OfUnfinishedAsync(desk, viewer, sketch)).Select(WhoSeesBody.Of)]));
     }
 
     /// <summary>Which editions would deliver the event as it is typed. What is not right yet is left out: saving says so.</summary>
@@ -60,18 +63,23 @@ internal static class EventApi
         var calendar = await desk.CalendarForAsync(request.Event.CalendarId);
         var setting = await desk.SettingAsync(calendar);
         var found = request.EventId is { } id ? await desk.FindForChangeAsync(id) : null;
-        var sketch = Sketch(request.Event, viewer, found, Typed(request, setting, found));
-        var content = sketch.Content with
-        {
-            Title = request.Event.Title ?? "",
-            Place = request.Event.Place ?? "",
-            Description = richTexts.Sanitise(request.Event.Description),
-            Category = setting.Categories.FirstOrDefault(one => one.Id == request.Event.CategoryId),
-            Tags = request.Event.Tags ?? [],
-        };
-        var answer = await destinations.OfAsync(desk, viewer, sketch with { Content = content }, found?.Event);
+        var sketch = Filled(Sketch(request.Event, viewer, found, Typed(request, setting, found)), request.Event, setting, richTexts);
+        var answer = await destinations.OfAsync(desk, viewer, sketch, found?.Event);
         return TypedResults.Ok(answer with { WhenItGoesOut = answer.WhenItGoesOut || found is { ChangesAtOnce: false } });
     }
+
+    /// <summary>With what filters of editions look at.</summary>
+    private static CalendarEvent Filled(CalendarEvent sketch, EventRequest request, DraftSetting setting, RichTexts richTexts) => sketch with
+    {
+        Content = sketch.Content with
+        {
+            Title = request.Title ?? "",
+            Place = request.Place ?? "",
+            Description = richTexts.Sanitise(request.Description),
+            Category = setting.Categories.FirstOrDefault(one => one.Id == request.CategoryId),
+            Tags = request.Tags ?? [],
+        },
+    };
 
     /// <exception cref="RuleException">When it happens cannot be.</exception>
     private static Series Typed(ConsequencesRequest request, DraftSetting setting, OnDesk? found)

@@ -214,6 +214,9 @@ public sealed class EventDesk(
         var all = await CalendarsAsync(calendar.OrganisationId);
         var shown = (request.Placements ?? before?.Event.Placements ?? []).Where(all.ContainsKey).Aggregate(calendar.Disclosure, (table, id) => table.Or(all[id].Disclosure));
         var setting = await SettingAsync(calendar) with { Shown = shown, CapBefore = before?.Event.Content.Cap ?? Cap.None };
+        // What it has it may keep, though it is not offered any more.
+        if (before?.Event.Content.Category is { } kept && setting.Categories.All(one => one.Id != kept.Id))
+            setting = setting with { Categories = [.. setting.Categories, kept] };
         var draft = request.ToDraft() with { Files = await FilesAsync(request.Files ?? [], before, onBehalfOf) };
         return draft.Check(setting, richTexts.Sanitise(request.Description));
     }
@@ -261,7 +264,10 @@ public sealed class EventDesk(
     internal static EventWrite Saving(OnDesk found, CalendarEvent after, EventAct act, bool isRemoved) => new(
         after, found.Stored.Version, act, isRemoved,
         isRemoved || found.Stored.IsRemoved ? Detail.Times : Core.ICalendar.FeedWriter.SeenFrom(found.Event, found.School, after, found.School),
-        GoesToAnotherLevel(found.Event.Content.Cap, after.Content.Cap));
+        GoesToAnotherLevel(found.Event.Content.Cap, after.Content.Cap))
+    {
+        TakesAway = isRemoved || SeesLess.Between(found.Event, after),
+    };
 
     private static bool GoesToAnotherLevel(Cap before, Cap after) =>
         Enum.GetValues<Audience>().Any(audience => before[audience] != after[audience] && before[audience] >= Detail.Headline && after[audience] >= Detail.Headline);

@@ -6,10 +6,11 @@ using Valtro.Store;
 
 namespace Valtro.Server.Api;
 
-public sealed record GroupRequest(string? Name, IReadOnlyList<Guid> Calendars);
+/// <param name="Version">That was edited; not needed for a new group.</param>
+public sealed record GroupRequest(string? Name, IReadOnlyList<Guid> Calendars, int? Version = null);
 
 /// <param name="Calendars">Of its calendars, those that the person sees.</param>
-public sealed record GroupResponse(Guid Id, string Name, IReadOnlyList<Guid> Calendars);
+public sealed record GroupResponse(Guid Id, string Name, IReadOnlyList<Guid> Calendars, int Version);
 
 /// <summary>Named sets of calendars, to choose several at once.</summary>
 internal static class GroupApi
@@ -28,16 +29,26 @@ internal static class GroupApi
         var viewer = await access.ViewerAsync();
         var calendars = await desk.CalendarsAsync(viewer.OrganisationId);
         var shown = (await groups.ListAsync(viewer.OrganisationId)).Select(group => new GroupResponse(
-            group.Id, group.Name, [.. group.Calendars.Where(id => calendars.TryGetValue(id, out var calendar) && viewer.DetailOn(id, calendar.Disclosure) > Detail.Nothing)]));
+            group.Id, group.Name, [.. group.Calendars.Where(id => calendars.TryGetValue(id, out var calendar) && viewer.DetailOn(id, calendar.Disclosure) > Detail.Nothing)], group.Version));
         return TypedResults.Ok<IReadOnlyList<GroupResponse>>([.. shown.Where(group => group.Calendars.Count > 0 || viewer.May(OrganisationAction.ManageCalendars))]);
     }
 
-    private static async Task<Ok<GroupResponse>> SaveAsync(Guid? id, GroupRequest request, Access access, GroupStore groups)
+    private static async Task<Results<Ok<GroupResponse>, ProblemHttpResult>> SaveAsync(Guid? id, GroupRequest request, Access access, GroupStore groups)
     {
         var viewer = await access.RequireAsync(OrganisationAction.ManageCalendars, "Only an administrator can group calendars.");
         var name = Texts.OneLine("name", "The name", request.Name, Texts.LongestName);
-        var saved = await groups.SaveAsync(viewer.OrganisationId, id, name, [.. request.Calendars]);
-        return TypedResults.Ok(new GroupResponse(saved, name, request.Calendars));
+        if (id is not null && request.Version is null)
+            throw new RuleException("version", "The version that was edited is missing.");
+        try
+        {
+            var (saved, version) = await groups.SaveAsync(viewer.OrganisationId, id, request.Version, name, [.. request.Calendars]);
+            return TypedResults.Ok(new GroupResponse(saved, name, request.Calendars, version));
+        }
+        catch (ChangedMeanwhileException)
+        {
+            var now = (await groups.ListAsync(viewer.OrganisationId)).FirstOrDefault(group => group.Id == id) ?? throw new NotFoundException("group");
+            return Problems.Of(Problem.ChangedMeanwhile, current: new GroupResponse(now.Id, now.Name, now.Calendars, now.Version));
+        }
     }
 
     private static async Task<NoContent> Remove(Guid id, Access access, GroupStore groups)

@@ -1,8 +1,10 @@
+using System.Text.Json;
 using System.Text.RegularExpressions;
 using Microsoft.AspNetCore.Antiforgery;
 using Microsoft.AspNetCore.Diagnostics;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
+using Serilog;
 using Valtro.Core;
 using Valtro.Server.Accounts;
 using Valtro.Store;
@@ -23,7 +25,10 @@ public sealed record Problem(string Type, int Status, string Title, string Detai
     public static Problem TooOften { get; } = new("/problems/too-often", 429, "Too often", "Too many requests came from your address. Wait a minute and try again.");
     public static Problem DatabaseAway { get; } = new("/problems/database-away", 503, "Database not reachable", "The database does not answer. Nothing was saved, and what you typed is still here. Try again in a moment.");
     public static Problem Starting { get; } = new("/problems/starting", 503, "Not ready yet", "The server is starting and waits for its database. Try again in a few seconds.");
-    public static Problem Broken { get; } = new("/problems/broken", 500, "Our mistake", "Something went wrong on our side. Nothing was saved. It has been written to the log.");
+    public static Problem WrongMethod { get; } = new("/problems/wrong-method", 405, "Not possible here", "This cannot be done with this address.");
+    public static Problem WrongContentType { get; } = new("/problems/wrong-content-type", 415, "Not JSON", "The body has to be JSON. Send it with the header Content-Type: application/json.");
+    public static Problem TooLarge { get; } = new("/problems/too-large", 413, "Too large", "The request is too large. A request has at most 1 MB, a file 10 MB.");
+    public static Problem Broken { get; } = new("/problems/broken", 500, "Our mistake", "Something went wrong on our side. Nothing was saved. It stands in the log under");
 }
 
 internal static class Problems
@@ -39,11 +44,16 @@ internal static class Problems
     }
 }
 
-/// <summary>The one place where an exception becomes an answer.</summary>
-internal sealed partial class ProblemHandler(ILogger<ProblemHandler> log) : IExceptionHandler
+/// <summary>The one place where an exception becomes an answer. Every refusal names a field.</summary>
+internal sealed partial class ProblemHandler(IDiagnosticContext line, Work.Measures measures) : IExceptionHandler
 {
     public async ValueTask<bool> TryHandleAsync(HttpContext context, Exception exception, CancellationToken cancellation)
     {
+        if (exception is OperationCanceledException && context.RequestAborted.IsCancellationRequested)
+        {
+            context.Response.StatusCode = StatusCodes.Status499ClientClosedRequest;
+            return true;
+        }
         var result = exception switch
         {
             RuleException refused => Problems.Of(Problem.Refused, refused.Refusals[0].Sentence, refused.Refusals),
@@ -51,25 +61,65 @@ internal sealed partial class ProblemHandler(ILogger<ProblemHandler> log) : IExc
             ChangedMeanwhileException => Problems.Of(Problem.ChangedMeanwhile),
             SignInNeededException => Problems.Of(Problem.SignInNeeded),
             ForbiddenException forbidden => Problems.Of(Problem.Forbidden, forbidden.Message),
-            AntiforgeryValidationException => Problems.Of(Problem.Stale),
-            BadHttpRequestException unreadable => Problems.Of(Problem.Unreadable, Explain(unreadable)),
+            AntiforgeryValidationException => Problems.Of(Problem.Stale, refusals: [new Refusal("X-Valtro-Token", Problem.Stale.Detail)]),
+            BadHttpRequestException unreadable => Unreadable(unreadable),
             _ when DatabaseFailures.IsAway(exception) => Problems.Of(Problem.DatabaseAway),
-            _ => Problems.Of(Problem.Broken),
+            _ => Problems.Of(Problem.Broken, $"{Problem.Broken.Detail} {Watching.TraceId}."),
         };
-        if (result.StatusCode >= 500)
-            log.LogError(exception, "{Method} {Path} failed", context.Request.Method, context.Request.Path);
+        // It stands in the line of the request, and nowhere else.
+        if (result.StatusCode == 500)
+            line.SetException(exception);
         if (result.StatusCode == 503)
+        {
             context.Response.Headers.RetryAfter = "5";
+            line.Set("Reason", exception.Message);
+            measures.ComeAgain();
+        }
         await result.ExecuteAsync(context);
         return true;
     }
 
-    private static string Explain(BadHttpRequestException unreadable) => unreadable.InnerException is System.Text.Json.JsonException { Path: { Length: > 2 } path }
-        ? $"The field “{path[2..]}” could not be read. Check its form: dates are 2026-11-24, times are 14:00:00."
-        : unreadable.InnerException is System.Text.Json.JsonException { Message: var message } && MissingFields().Match(message) is { Success: true } missing
-            ? $"The request lacks {missing.Groups[1].Value.Replace("'", "", StringComparison.Ordinal)}. Nothing was saved."
-            : $"{Problem.Unreadable.Detail} {unreadable.Message}";
+    private static ProblemHttpResult Unreadable(BadHttpRequestException unreadable) => unreadable.StatusCode switch
+    {
+        StatusCodes.Status415UnsupportedMediaType => Problems.Of(Problem.WrongContentType),
+        StatusCodes.Status413PayloadTooLarge => Problems.Of(Problem.TooLarge),
+        _ => Explain(unreadable) is var (field, sentence) ? Problems.Of(Problem.Unreadable, sentence, [new Refusal(field, sentence)]) : Problems.Of(Problem.Unreadable),
+    };
+
+    /// <summary>What could not be read, by its name, and what would be right.</summary>
+    private static (string Field, string Sentence) Explain(BadHttpRequestException unreadable)
+    {
+        if (unreadable.InnerException is JsonException json)
+        {
+            if (MissingFields().Match(json.Message) is { Success: true } missing)
+                return (missing.Groups[1].Value.Split('\'')[1], $"The request lacks {missing.Groups[1].Value.Replace("'", "", StringComparison.Ordinal)}. Nothing was saved.");
+            return json.Path is { Length: > 2 } path
+                ? (path[2..], $"The field “{path[2..]}” could not be read. Check its form: dates are 2026-11-24, times are 14:00:00, and nothing that is needed may be missing.")
+                : ("body", $"The request is no JSON that can be read{(json.LineNumber is { } line ? $", line {line + 1}" : "")}. Send an object such as {{\"name\": \"Port Watch\"}}.");
+        }
+        if (Parameter().Match(unreadable.Message) is { Success: true } parameter)
+            return (parameter.Groups[1].Value, $"“{parameter.Groups[1].Value}” could not be read{(parameter.Groups[2].Success ? $" from “{parameter.Groups[2].Value}”" : "")}. Check its form: days are 2026-11-24, numbers have digits only.");
+        return ("body", "The request has no body, or one that cannot be read. Send JSON.");
+    }
 
     [GeneratedRegex("required properties including: ([\\w', ]+)")]
     private static partial Regex MissingFields();
+
+    [GeneratedRegex("parameter \"[^\"]*?(\\w+)\" (?:from \"(.*)\"|was not provided)")]
+    private static partial Regex Parameter();
+}
+
+/// <summary>Addresses as they may stand in a log: without secrets.</summary>
+internal static class SafePath
+{
+    public static string Of(HttpContext context) => context.Request.Path.StartsWithSegments("/s", out var rest) && rest.HasValue
+        ? $"/s/…{Ending(rest.Value!)}"
+        : context.Request.Path.Value ?? "";
+
+    /// <summary>What stands behind the secret: ".ics", "/embed".</summary>
+    private static string Ending(string rest)
+    {
+        var end = rest.AsSpan(1).IndexOfAny('/', '.');
+        return end < 0 ? "" : rest[(end + 1)..];
+    }
 }

@@ -3,11 +3,23 @@ namespace Valtro.Server.Public;
 /// <summary>What a public address names: an edition that is open to everyone, or one for those who have its secret.</summary>
 public readonly record struct EditionName(string Organisation, string Slug, string? Secret)
 {
+    private const int LongestPart = 80;
+
+    /// <summary>It leads nowhere, whatever stands in the database.</summary>
+    public bool IsImpossible => Secret is null ? Organisation.Length == 0 || Slug.Length == 0 : Secret.Length == 0;
+
+    public static EditionName Of(string organisation, string edition) => new(Possible(organisation), Possible(edition), null);
+
+    /// <summary>What no name can hold is none: nobody is asked for it.</summary>
+    private static string Possible(string part) => part.Length <= LongestPart && part.All(IsOfNames) ? part : "";
+
+    private static bool IsOfNames(char character) => char.IsAsciiLetterOrDigit(character) || character is '-' or '_';
+
     /// <summary>From the route: /s/{secret}, or /c/{organisation}/{edition}.</summary>
     public static ValueTask<EditionName> BindAsync(HttpContext context)
     {
         string Part(string name) => context.Request.RouteValues[name] as string ?? "";
-        return ValueTask.FromResult(context.Request.RouteValues.ContainsKey("secret") ? new EditionName("", "", Part("secret")) : new EditionName(Part("organisation"), Part("edition"), null));
+        return ValueTask.FromResult(context.Request.RouteValues.ContainsKey("secret") ? new EditionName("", "", Possible(Part("secret"))) : Of(Part("organisation"), Part("edition")));
     }
 
     /// <summary>For the log: a secret never stands there.</summary>

@@ -24,7 +24,7 @@ public sealed record EditionReading(EditionAddress Address, CheckedEdition Check
 }
 
 /// <summary>Reads from the store what an edition is made of.</summary>
-public sealed class EditionReadings(EditionSettingsStore settings, CalendarStore calendars, YearPlanStore yearPlans)
+public sealed class EditionReadings(EditionSettingsStore settings, CalendarStore calendars, YearPlanStore yearPlans, ListStore lists)
 {
     /// <returns>Null when it is gone, or a standard edition shows its audience nothing.</returns>
     public async Task<EditionReading?> FindAsync(EditionAddress address)
@@ -37,12 +37,13 @@ public sealed class EditionReadings(EditionSettingsStore settings, CalendarStore
         var standard = address.CalendarId is { } id ? all.GetValueOrDefault(id) : null;
         if (address.CalendarId is not null && (standard is null || standard.Disclosure[address.Audience] == Detail.Nothing))
             return null;
-        var (made, sources) = Made(draft, address.Audience, Core.Time.Zones.Named(address.Zone), address.FirstDayOfWeek, all);
+        var (made, sources) = Made(draft, address.Audience, Core.Time.Zones.Named(address.Zone), address.FirstDayOfWeek, all, await lists.MergedCategoriesAsync(address.OrganisationId));
         return new EditionReading(address, made, sources, await yearPlans.SchoolAsync(address.OrganisationId), standard, address.OrganisationId);
     }
     /// <summary>What an edition is made of for an audience: that which it is addressed to, or another that the desk looks at it as.</summary>
     /// <param name="all">The calendars of the organisation that are in use.</param>
-    internal static (CheckedEdition Checked, Source[] Sources) Made(EditionDraft draft, Audience audience, DateTimeZone zone, int firstDayOfWeek, IReadOnlyDictionary<Guid, Calendar> all)
+    /// <param name="merged">Categories that became others: a filter that names one means the other too.</param>
+    internal static (CheckedEdition Checked, Source[] Sources) Made(EditionDraft draft, Audience audience, DateTimeZone zone, int firstDayOfWeek, IReadOnlyDictionary<Guid, Calendar> all, ILookup<Guid, Guid> merged)
     {
         // Drafts and what waits are for members.
         var stored = draft with { Audience = Audience.Members, WithUnfinished = draft.WithUnfinished && audience <= Audience.Members };
@@ -52,6 +53,6 @@ public sealed class EditionReadings(EditionSettingsStore settings, CalendarStore
             [.. from one in made.Filters
                 where all.ContainsKey(one.Key)
                 let calendar = all[one.Key]
-                select new Source(calendar.Id, calendar.Plate, calendar.Name, calendar.Hue, calendar.Disclosure, one.Value)]);
+                select new Source(calendar.Id, calendar.Plate, calendar.Name, calendar.Hue, calendar.Disclosure, one.Value is { } filter ? filter with { Categories = [.. filter.Categories.Concat(filter.Categories.SelectMany(id => merged[id])).Distinct()] } : null)]);
     }
 }

@@ -17,7 +17,7 @@ internal static class OEmbedApi
         if (format is not null and not "json")
             return Results.Text("Only JSON is answered here. Ask with format=json.", statusCode: StatusCodes.Status501NotImplemented);
         var asker = new Asker(publicWork, context);
-        if (NameOf(url, settings.PublicUrl) is not { } name
+        if (NameOf(url, settings.PublicUrl) is not { IsImpossible: false } name
             || await artefacts.LocateAsync(name, asker) is not { Found.Address: { Audience: Audience.Everyone } edition } located
             || await artefacts.FindAsync(located, ArtefactKey.Of(edition.MonthAt(clock.GetCurrentInstant())), asker) is not { } part)
             return Results.Text("There is no calendar at this address that is open to everyone.", statusCode: StatusCodes.Status404NotFound);
@@ -46,7 +46,7 @@ internal static class OEmbedApi
         if (!Uri.TryCreate(url, UriKind.Absolute, out var asked) || !string.Equals(asked.Authority, ours.Authority, StringComparison.OrdinalIgnoreCase))
             return null;
         return asked.AbsolutePath.Trim('/').Split('/') is ["c", var organisation, var edition, .. var rest] && rest is [] or ["embed"]
-            ? new EditionName(Uri.UnescapeDataString(organisation), Uri.UnescapeDataString(edition), null)
+            ? EditionName.Of(Uri.UnescapeDataString(organisation), Uri.UnescapeDataString(edition))
             : null;
     }
 }

@@ -9,7 +9,7 @@ namespace Valtro.Server.Public;
 /// <remarks>An address that leads nowhere, one that is closed and one that never was are answered alike.</remarks>
 internal static class PublicApi
 {
-    private const string NotHere = "There is no calendar at this address. It may have been closed or moved; ask whoever gave you the address.";
+    private const string NoCalendar = "There is no calendar at this address. It may have been closed or moved; ask whoever gave you the address.";
 
     private static readonly string[] Read = [HttpMethods.Get, HttpMethods.Head];
 
@@ -31,14 +31,19 @@ internal static class PublicApi
             MapRead(app, edition + "/files/{id:guid}/{name}", (EditionName edition, Guid id, string name, int? width, Reader reader) => reader.SendFileAsync(edition, id, name, width));
             MapRead(app, edition + "/changes", (EditionName name, Reader reader) => reader.SendChangesAsync(name), [HttpMethods.Get]);
         }
-        foreach (var rest in new[] { "/c/{**rest}", "/s/{**rest}" })
-            MapRead(app, rest, (HttpContext context) => NotFoundAsync(context));
     }
 
     private static void MapRead(WebApplication app, string pattern, Delegate handler, string[]? methods = null) =>
         app.MapMethods(pattern, methods ?? Read, handler).AddEndpointFilter<ForReaders>().ExcludeFromDescription();
 
-    private static Task NotFoundAsync(HttpContext context) => SayAsync(context, StatusCodes.Status404NotFound, NotHere);
+    /// <summary>The one answer to addresses that lead nowhere.</summary>
+    public static IResult NotHere(HttpContext context)
+    {
+        context.Response.Headers.CacheControl = "no-store";
+        return Results.Text(NoCalendar, statusCode: StatusCodes.Status404NotFound);
+    }
+
+    private static Task NotFoundAsync(HttpContext context) => SayAsync(context, StatusCodes.Status404NotFound, NoCalendar);
 
     private static Task SayAsync(HttpContext context, int status, string sentence)
     {
@@ -214,7 +219,7 @@ internal static class PublicApi
                 if (wrongSecrets.IsSpent(Context))
                     throw new TooOftenException();
             }
-            var located = await artefacts.LocateAsync(name, Asker);
+            var located = name.IsImpossible ? new Located(name, EditionFound.Nothing, false) : await artefacts.LocateAsync(name, Asker);
             var found = located.Found;
             if (found.Address is not null)
                 return located;

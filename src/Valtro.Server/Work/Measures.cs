@@ -20,6 +20,7 @@ public sealed class Measures : IDisposable
     private readonly Counter<long> _oldCopies;
     private readonly Counter<long> _comeAgain;
     private readonly UpDownCounter<long> _listeners;
+    private volatile IReadOnlyList<WorkCount> _toDo = [];
 
     public Measures(IMeterFactory meters)
     {
@@ -30,6 +31,9 @@ public sealed class Measures : IDisposable
         _oldCopies = _meter.CreateCounter<long>("valtro.copies.old", "{answer}", "Answers with the last good copy, because nothing newer could be had.");
         _comeAgain = _meter.CreateCounter<long>("valtro.answers.come_again", "{answer}", "Readers who were asked to come again.");
         _listeners = _meter.CreateUpDownCounter<long>("valtro.pages.listening", "{page}", "Open reading pages that listen for news.");
+        _meter.CreateObservableGauge("valtro.work.due", () => Each(count => count.Due), "{work}", "Work whose time has come, by kind.");
+        _meter.CreateObservableGauge("valtro.work.failing", () => Each(count => count.Failing), "{work}", "Work that does not succeed, by kind.");
+        _meter.CreateObservableGauge("valtro.work.set_aside", () => Each(count => count.SetAside), "{work}", "Work that is not tried by itself any more, by kind.");
     }
 
     /// <summary>Counts and times a rendering until it is disposed.</summary>
@@ -45,14 +49,11 @@ public sealed class Measures : IDisposable
 
     public void Listens(int change) => _listeners.Add(change);
 
-    /// <summary>What is to do, asked of the database when the measures are read.</summary>
-    public void Watch(Func<IEnumerable<WorkCount>> counts)
-    {
-        IEnumerable<Measurement<int>> Each(Func<WorkCount, int> number) => counts().Select(count => new Measurement<int>(number(count), new KeyValuePair<string, object?>("kind", Word(count.Kind))));
-        _meter.CreateObservableGauge("valtro.work.due", () => Each(count => count.Due), "{work}", "Work whose time has come, by kind.");
-        _meter.CreateObservableGauge("valtro.work.failing", () => Each(count => count.Failing), "{work}", "Work that does not succeed, by kind.");
-        _meter.CreateObservableGauge("valtro.work.set_aside", () => Each(count => count.SetAside), "{work}", "Work that is not tried by itself any more, by kind.");
-    }
+    /// <summary>What is to do, as counted last.</summary>
+    public void IsToDo(IReadOnlyList<WorkCount> counts) => _toDo = counts;
+
+    private IEnumerable<Measurement<int>> Each(Func<WorkCount, int> number) => Enum.GetValues<WorkKind>().Select(kind =>
+        new Measurement<int>(_toDo.FirstOrDefault(count => count.Kind == kind) is { } found ? number(found) : 0, new KeyValuePair<string, object?>("kind", Word(kind))));
 
     private static string Word(Enum value) => value.ToString().ToLowerInvariant();
 

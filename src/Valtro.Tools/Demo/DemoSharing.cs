@@ -16,9 +16,9 @@ internal sealed class DemoSharing(Database database, Guid organisationId, IReadO
     public async Task RunAsync(IReadOnlyDictionary<(string, string), Guid> made)
     {
         var groups = new GroupStore(database);
-        await groups.SaveAsync(organisationId, null, "Juniors", Those("PW", "SW"));
-        await groups.SaveAsync(organisationId, null, "All classes", Those("PW", "SW", "CREW"));
-        await groups.SaveAsync(organisationId, null, "Everything public", Those("PW", "SW", "CREW", "SCH"));
+        await groups.SaveAsync(organisationId, null, null, "Juniors", Those("PW", "SW"));
+        await groups.SaveAsync(organisationId, null, null, "All classes", Those("PW", "SW", "CREW"));
+        await groups.SaveAsync(organisationId, null, null, "Everything public", Those("PW", "SW", "CREW", "SCH"));
 
         await ChangeAsync(made[("SCH", "Open harbour evening")], async happening => happening with
         {

@@ -2,22 +2,30 @@ import type { Calendar } from './api'
 import { useOrganisation } from './queries'
 import { sayReason, saySince } from './work/failures'
 
+type Delivery = Calendar['delivery']
+
 /** Whether changes have gone out, as a shape and in words. */
-export function DeliveryLine({ delivery }: { delivery: Calendar['delivery'] }) {
-  const organisation = useOrganisation()
+export function DeliveryLine({ delivery }: { delivery: Delivery }) {
   const words = {
     closed: 'nothing goes out',
     pending: 'going out …',
     upToDate: delivery.changedAt ? `out ${sayAgo(delivery.changedAt)}` : 'out',
-    failing: delivery.failure
-      ? `Going out failed since ${saySince(delivery.failure.since, organisation)}: ${sayReason(delivery.failure.reason)}`
-      : 'going out failed',
+    failing: 'going out failed',
   }
   return (
     <span className="delivery">
       <i className={`delivery-mark delivery-${delivery.state}`} aria-hidden="true" />
-      {words[delivery.state]}
+      {delivery.failure ? <Failed failure={delivery.failure} /> : words[delivery.state]}
     </span>
+  )
+}
+
+function Failed({ failure }: { failure: NonNullable<Delivery['failure']> }) {
+  const organisation = useOrganisation()
+  return (
+    <>
+      Going out failed since {saySince(failure.since, organisation)}: {sayReason(failure.reason)}
+    </>
   )
 }
 

@@ -357,12 +357,14 @@ export interface paths {
                 };
             };
             responses: {
-                /** @description No Content */
-                204: {
+                /** @description OK */
+                200: {
                     headers: {
                         [name: string]: unknown;
                     };
-                    content?: never;
+                    content: {
+                        "application/json": components["schemas"]["RolesResponse"];
+                    };
                 };
             };
         };
@@ -2988,7 +2990,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["CategoryBody"];
+                        "application/json": components["schemas"]["ListedCategoryBody"];
                     };
                 };
             };
@@ -3007,9 +3009,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put?: never;
-        post?: never;
-        delete: {
+        put: {
             parameters: {
                 query?: never;
                 header?: never;
@@ -3018,7 +3018,11 @@ export interface paths {
                 };
                 cookie?: never;
             };
-            requestBody?: never;
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["CategoryRequest"];
+                };
+            };
             responses: {
                 /** @description No Content */
                 204: {
@@ -3029,6 +3033,8 @@ export interface paths {
                 };
             };
         };
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -3081,9 +3087,49 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PlaceRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ListActResponse"];
+                    };
+                };
+            };
+        };
         post?: never;
-        delete: {
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lists/categories/{id}/retire": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
             parameters: {
                 query?: never;
                 header?: never;
@@ -3103,6 +3149,194 @@ export interface paths {
                 };
             };
         };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lists/categories/{id}/offer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lists/categories/{id}/merge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["MergeListRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ListActResponse"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lists/places/{id}/retire": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lists/places/{id}/offer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lists/places/{id}/merge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["MergeListRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ListActResponse"];
+                    };
+                };
+            };
+        };
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -3424,7 +3658,7 @@ export interface components {
          * @description What can be read in the audit list.
          * @enum {unknown}
          */
-        AuditAct: "opened" | "closed" | "calendarMade" | "calendarArchived" | "calendarRestored" | "calendarRemoved" | "calendarMerged" | "editionMade" | "editionChanged" | "editionRemoved" | "editionRestored" | "linkMade" | "linkReplaced" | "linkWithdrawn" | "invited" | "invitationWithdrawn" | "invitationAccepted" | "rolesChanged" | "personRemoved" | "passwordReset" | "signedOutEverywhere" | "approved" | "sentBack";
+        AuditAct: "opened" | "closed" | "calendarMade" | "calendarArchived" | "calendarRestored" | "calendarRemoved" | "calendarMerged" | "editionMade" | "editionChanged" | "editionRemoved" | "editionRestored" | "linkMade" | "linkReplaced" | "linkWithdrawn" | "invited" | "invitationWithdrawn" | "invitationAccepted" | "rolesChanged" | "personRemoved" | "passwordReset" | "signedOutEverywhere" | "approved" | "sentBack" | "listChanged";
         AuditResponse: {
             /** Format: uuid */
             id: string;
@@ -4092,6 +4326,11 @@ export interface components {
         GroupRequest: {
             name: null | string;
             calendars: string[];
+            /**
+             * Format: int32
+             * @description That was edited; not needed for a new group.
+             */
+            version?: null | number;
         };
         GroupResponse: {
             /** Format: uuid */
@@ -4099,6 +4338,8 @@ export interface components {
             name: string;
             /** @description Of its calendars, those that the person sees. */
             calendars: string[];
+            /** Format: int32 */
+            version: number;
         };
         ImpactBody: {
             /** Format: uuid */
@@ -4171,9 +4412,35 @@ export interface components {
             /** @description The calendar shows people with the link nothing, so the address is of no use yet. */
             showsNothing: boolean;
         };
+        ListActResponse: {
+            /**
+             * Format: uuid
+             * @description By which the events are put back as they were.
+             */
+            actId: string;
+            /**
+             * Format: int32
+             * @description How many were changed.
+             */
+            events: number;
+        };
+        ListedCategoryBody: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            colour: string;
+            /**
+             * Format: int32
+             * @description How many events have it; null for those who do not keep the lists.
+             */
+            events: null | number;
+        };
         ListsResponse: {
-            categories: components["schemas"]["CategoryBody"][];
+            categories: components["schemas"]["ListedCategoryBody"][];
             places: components["schemas"]["PlaceBody"][];
+            /** @description Not offered any more, kept by the events that have them; for those who keep the lists. */
+            retiredCategories: components["schemas"]["ListedCategoryBody"][];
+            retiredPlaces: components["schemas"]["PlaceBody"][];
             mayEdit: boolean;
         };
         /** Format: date */
@@ -4234,9 +4501,19 @@ export interface components {
             isAdministrator: boolean;
             roles: components["schemas"]["CalendarRoleBody"][];
             lastSignInAt: null | components["schemas"]["Instant"];
-            /** @description After too many wrong passwords, for 15 minutes. */
-            isLocked: boolean;
+            /**
+             * Format: int32
+             * @description Of what they may do; to be sent with a change of it.
+             */
+            version: number;
             isYou: boolean;
+        };
+        MergeListRequest: {
+            /**
+             * Format: uuid
+             * @description The entry that stays.
+             */
+            into: string;
         };
         MergePreview: {
             /**
@@ -4391,6 +4668,11 @@ export interface components {
             latitude: null | number;
             /** Format: double */
             longitude: null | number;
+            /**
+             * Format: int32
+             * @description How many events are there; null for those who do not keep the lists.
+             */
+            events: null | number;
         };
         PlaceRequest: {
             name: null | string;
@@ -4507,6 +4789,15 @@ export interface components {
         RolesRequest: {
             isAdministrator: boolean;
             roles: components["schemas"]["CalendarRoleBody"][];
+            /**
+             * Format: int32
+             * @description Of the member, as they were looked at.
+             */
+            version: number;
+        };
+        RolesResponse: {
+            /** Format: int32 */
+            version: number;
         };
         RowResponse: {
             isEmpty: boolean;
@@ -4736,7 +5027,7 @@ export interface components {
          * @description What can be to do.
          * @enum {unknown}
          */
-        WorkKind: "render" | "mail" | "gather" | "sweep";
+        WorkKind: "render" | "mail" | "gather" | "reset" | "sweep";
         YearPlanRequest: {
             name: null | string;
             first: null | components["schemas"]["LocalDate"];

@@ -77,7 +77,12 @@ function GroupForm({ group, calendars, onDone }: { group: Group | null; calendar
   const save = (event: FormEvent) => {
     event.preventDefault()
     void run(
-      () => call(group ? 'PUT' : 'POST', group ? `/groups/${group.id}` : '/groups', { name, calendars: chosen }),
+      () =>
+        call(group ? 'PUT' : 'POST', group ? `/groups/${group.id}` : '/groups', {
+          name,
+          calendars: chosen,
+          version: group?.version,
+        }),
       `The group ${name} is saved.`,
     )
   }

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { Plate } from '../../shared/Plate'
-import type { Calendar, EditionPreview, FilterDraft, Problem } from '../api'
+import type { Calendar, EditionPreview, FilterDraft, Lists, Problem } from '../api'
 import { ChangeLevel } from '../calendars/LevelCell'
 import { Refusal } from '../event/DayField'
 import { useCalendars, useGroups, useLists } from '../queries'
@@ -122,7 +122,7 @@ function SourceRow({ calendar, filter, onRemove, onFilter }: SourceRowProps) {
         <Plate code={calendar.plate} colour={calendar.colour} /> <span>{calendar.name}</span>
         <span className="stretch" />
         <button type="button" className="as-link" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
-          {sayFilter(filter, (id) => lists?.categories.find((category) => category.id === id)?.name ?? '?')}
+          {sayFilter(filter, (id) => nameOf(lists, id))}
           <span className="visually-hidden"> of {calendar.name}. Change it</span>
         </button>
         {onRemove && (
@@ -248,5 +248,12 @@ function ClosedRow({ calendar, closed, audience, onLeaveOut }: ClosedRowProps) {
       </p>
       {isOpening && <ChangeLevel calendar={calendar} audience={audience} onClose={() => setOpening(false)} />}
     </div>
+  )
+}
+
+function nameOf(lists: Lists | undefined, id: string): string {
+  return (
+    [...(lists?.categories ?? []), ...(lists?.retiredCategories ?? [])].find((category) => category.id === id)?.name ??
+    'one that is not offered any more'
   )
 }

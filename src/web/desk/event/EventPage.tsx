@@ -134,6 +134,9 @@ export function EventPage({ calendars, stored, draft: start, line = null, propos
               onChange={(event) => set({ categoryId: event.target.value || null })}
             >
               <option value="">no category</option>
+              {stored?.category && !lists?.categories.some((category) => category.id === stored.category?.id) && (
+                <option value={stored.category.id}>{stored.category.name} (not offered any more)</option>
+              )}
               {lists?.categories.map((category) => (
                 <option key={category.id} value={category.id}>
                   {category.name}

@@ -1,4 +1,3 @@
-import { useState } from 'react'
 import type { Lists } from '../api'
 import { useColours, useLists } from '../queries'
 import { NameList } from './NameList'
@@ -26,9 +25,14 @@ export function ListsPage() {
   )
 }
 
+type Place = Lists['places'][number]
+
+function sayPoint(place: Place): string {
+  return place.latitude === null ? '' : `${place.latitude}, ${place.longitude}`
+}
+
 /** Places may say where they are: an entry's own page then leads to a map. */
 function Places({ lists }: { lists: Lists }) {
-  const [coordinates, setCoordinates] = useState('')
   return (
     <NameList
       what="place"
@@ -36,34 +40,29 @@ function Places({ lists }: { lists: Lists }) {
       about="Rooms and fields that can be taken twice: two events at one of them at the same time are shown as a clash. With degrees north and east, readers find it on a map."
       path="/lists/places"
       entries={lists.places}
+      retired={lists.retiredPlaces}
       mayEdit={lists.mayEdit}
       example="Slipway"
-      after={(place) =>
-        place.latitude !== null && (
-          <span className="soft">
-            {' '}
-            {place.latitude}, {place.longitude}
-          </span>
-        )
-      }
-      more={{ coordinates }}
-      moreField="coordinates"
-      onAdded={() => setCoordinates('')}
-    >
-      <input
-        className="form-control"
-        aria-label="Degrees north and east, if readers should find it on a map"
-        placeholder="43.94, -60.03"
-        value={coordinates}
-        onChange={(event) => setCoordinates(event.target.value)}
-      />
-    </NameList>
+      after={(place) => <span className="soft"> {sayPoint(place)}</span>}
+      more={{
+        field: 'coordinates',
+        of: (place) => (place ? sayPoint(place) : ''),
+        input: (value, change) => (
+          <input
+            className="form-control"
+            aria-label="Degrees north and east, if readers should find it on a map"
+            placeholder="43.94, -60.03"
+            value={value}
+            onChange={(event) => change(event.target.value)}
+          />
+        ),
+      }}
+    />
   )
 }
 
 function Categories({ lists }: { lists: Lists }) {
   const colours = useColours().data ?? []
-  const [colour, setColour] = useState('harbour')
   return (
     <NameList
       what="category"
@@ -71,18 +70,23 @@ function Categories({ lists }: { lists: Lists }) {
       about="What kind of event it is. Readers see it, and the plan can be narrowed by it."
       path="/lists/categories"
       entries={lists.categories}
+      retired={lists.retiredCategories}
       mayEdit={lists.mayEdit}
       example="Assessment"
       mark={(category) => <span className={`category-mark hue-${category.colour}`} aria-hidden="true" />}
-      more={{ colour }}
-    >
-      <select className="form-select" aria-label="Colour" value={colour} onChange={(event) => setColour(event.target.value)}>
-        {colours.map((one) => (
-          <option key={one.name} value={one.name}>
-            {one.name}
-          </option>
-        ))}
-      </select>
-    </NameList>
+      more={{
+        field: 'colour',
+        of: (category) => category?.colour ?? 'harbour',
+        input: (value, change) => (
+          <select className="form-select" aria-label="Colour" value={value} onChange={(event) => change(event.target.value)}>
+            {colours.map((one) => (
+              <option key={one.name} value={one.name}>
+                {one.name}
+              </option>
+            ))}
+          </select>
+        ),
+      }}
+    />
   )
 }

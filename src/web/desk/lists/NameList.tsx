@@ -1,10 +1,26 @@
 import { useState, type FormEvent, type ReactNode } from 'react'
-import { call, Problem } from '../api'
+import { call, type Problem } from '../api'
+import { useUndo } from '../changes/Changes'
 import { Refusal } from '../event/DayField'
 import { useRefresh } from '../queries'
 import { useToast } from '../Toasts'
+import { usePost } from '../usePost'
 
-interface NameListProps<Entry> {
+export interface ListEntry {
+  id: string
+  name: string
+  events: number | null
+}
+
+/** What is typed of an entry besides its name. */
+interface More<Entry> {
+  /** The field that can be refused. */
+  field: string
+  of: (entry: Entry | null) => string
+  input: (value: string, change: (value: string) => void) => ReactNode
+}
+
+interface NameListProps<Entry extends ListEntry> {
   /** What one entry is called: “category”. */
   what: string
   title: string
@@ -12,30 +28,20 @@ interface NameListProps<Entry> {
   /** Where the API keeps them: “/lists/categories”. */
   path: string
   entries: Entry[]
+  retired: Entry[]
   mayEdit: boolean
   example: string
   mark?: (entry: Entry) => ReactNode
   /** What is known of an entry besides its name. */
   after?: (entry: Entry) => ReactNode
-  /** What is sent besides the name, and the fields for it. */
-  more?: Record<string, string>
-  /** The field among them that can be refused. */
-  moreField?: string
-  onAdded?: () => void
-  children?: ReactNode
+  more: More<Entry>
 }
 
-/** A list of names: adding one, taking one off, and what was wrong with it. */
-export function NameList<Entry extends { id: string; name: string }>(props: NameListProps<Entry>) {
-  const { what, path, entries, mayEdit } = props
-  const { problem, act } = useListActs()
-  const [name, setName] = useState('')
-  const add = async (event: FormEvent) => {
-    event.preventDefault()
-    if (!(await act('POST', path, { name, ...props.more }))) return
-    setName('')
-    props.onAdded?.()
-  }
+/** A list of names: adding one, naming one anew, making one of two, taking one off and putting it back. */
+export function NameList<Entry extends ListEntry>(props: NameListProps<Entry>) {
+  const { entries, retired, mayEdit } = props
+  const [editing, setEditing] = useState<string | null>(null)
+  const offer = useOffering(props.path)
   return (
     <section>
       <h2>{props.title}</h2>
@@ -44,53 +50,206 @@ export function NameList<Entry extends { id: string; name: string }>(props: Name
       <ul className="plain-list">
         {entries.map((entry) => (
           <li key={entry.id}>
-            {props.mark?.(entry)} {entry.name}
-            {props.after?.(entry)}
-            {mayEdit && (
-              <button type="button" className="btn btn-quiet" onClick={() => act('DELETE', `${path}/${entry.id}`)}>
-                Take off<span className="visually-hidden"> {entry.name}</span>
-              </button>
+            {editing === entry.id ? (
+              <EntryForm {...props} entry={entry} onDone={() => setEditing(null)} />
+            ) : (
+              <EntryLine {...props} entry={entry} onEdit={() => setEditing(entry.id)} />
             )}
           </li>
         ))}
       </ul>
-      {mayEdit && (
-        <form className="when-line" onSubmit={add}>
-          <input
-            className="form-control"
-            aria-label={`New ${what}`}
-            placeholder={props.example}
-            value={name}
-            aria-invalid={problem?.on('name') !== undefined}
-            onChange={(event) => setName(event.target.value)}
-          />
-          {props.children}
-          <button type="submit" className="btn btn-spruce">
-            Add {what}
-          </button>
-          <Refusal text={problem?.on('name') ?? (props.moreField ? problem?.on(props.moreField) : undefined)} />
-        </form>
+      {mayEdit && <NewEntry {...props} />}
+      {retired.length > 0 && (
+        <details className="retired">
+          <summary>{retired.length === 1 ? 'One that is' : `${retired.length} that are`} not offered any more</summary>
+          <ul className="plain-list">
+            {retired.map((entry) => (
+              <li key={entry.id}>
+                {props.mark?.(entry)} {entry.name} <Uses entry={entry} />
+                <button type="button" className="btn btn-quiet" onClick={() => offer(entry)}>
+                  Offer again<span className="visually-hidden"> {entry.name}</span>
+                </button>
+              </li>
+            ))}
+          </ul>
+        </details>
       )}
     </section>
   )
 }
 
-function useListActs() {
+function sayEvents(count: number): string {
+  return count === 1 ? '1 event' : `${count} events`
+}
+
+function Uses({ entry }: { entry: ListEntry }) {
+  return entry.events === null ? null : <span className="soft">{entry.events === 0 ? 'no events' : sayEvents(entry.events)}</span>
+}
+
+function EntryLine<Entry extends ListEntry>(props: NameListProps<Entry> & { entry: Entry; onEdit: () => void }) {
+  const { entry, path, mayEdit } = props
+  const { post } = usePost()
   const refresh = useRefresh()
   const toast = useToast()
-  const [problem, setProblem] = useState<Problem | null>(null)
-  const act = async (method: 'POST' | 'DELETE', path: string, body?: unknown) => {
-    setProblem(null)
-    try {
-      await call(method, path, body)
+  const offer = useOffering(path)
+  const takeOff = () =>
+    post(async () => {
+      await call('POST', `${path}/${entry.id}/retire`)
       await refresh.everything()
-      return true
-    } catch (failed) {
-      const known = failed instanceof Problem ? failed : new Problem(0, '', String(failed))
-      setProblem(known)
-      if (Object.keys(known.errors).length === 0) toast(known.message)
-      return false
-    }
+      const stays = entry.events
+        ? ` It stays on ${entry.events === 1 ? 'the event that has it' : `the ${entry.events} events that have it`}.`
+        : ''
+      toast(`“${entry.name}” is off the list.${stays}`, () => void offer(entry))
+    })
+  return (
+    <>
+      {props.mark?.(entry)} {entry.name}
+      {props.after?.(entry)} <Uses entry={entry} />
+      {mayEdit && (
+        <span className="list-acts">
+          <button type="button" className="btn btn-quiet" onClick={props.onEdit}>
+            Change<span className="visually-hidden"> {entry.name}</span>
+          </button>
+          <button type="button" className="btn btn-quiet" onClick={takeOff}>
+            Take off<span className="visually-hidden"> {entry.name}</span>
+          </button>
+        </span>
+      )}
+    </>
+  )
+}
+
+/** Names an entry anew, or makes one of it and another. */
+function EntryForm<Entry extends ListEntry>(props: NameListProps<Entry> & { entry: Entry; onDone: () => void }) {
+  const { entry, path, what, more, entries } = props
+  const [name, setName] = useState(entry.name)
+  const [value, setValue] = useState(() => more.of(entry))
+  const [into, setInto] = useState('')
+  const { problem, isBusy, post } = usePost()
+  const refresh = useRefresh()
+  const toast = useToast()
+  const put = (newName: string, newValue: string) => call('PUT', `${path}/${entry.id}`, { name: newName, [more.field]: newValue })
+  const offer = useOffering(path)
+  const undoAct = useUndo()
+  const save = (event: FormEvent) => {
+    event.preventDefault()
+    void post(async () => {
+      await put(name, value)
+      await refresh.everything()
+      const has =
+        entry.events && name !== entry.name
+          ? ` ${sayEvents(entry.events)} ${entry.events === 1 ? 'has' : 'have'} it under its new name.`
+          : ''
+      toast(`“${name}” is saved.${has}`, () => put(entry.name, more.of(entry)).then(refresh.everything))
+      props.onDone()
+    })
   }
-  return { problem, act }
+  const merge = () =>
+    post(async () => {
+      const done = await call<{ actId: string; events: number }>('POST', `${path}/${entry.id}/merge`, { into })
+      await refresh.everything()
+      const other = entries.find((one) => one.id === into)?.name
+      toast(`“${entry.name}” is “${other}” now, on ${sayEvents(done.events)}.`, async () => {
+        await offer(entry)
+        if (done.events > 0) await undoAct(done.actId)
+      })
+      props.onDone()
+    })
+  return (
+    <form className="list-form" onSubmit={save} noValidate aria-label={`${entry.name}, ${what}`}>
+      <div className="when-line">
+        <NameInput label={`Name of the ${what}`} value={name} problem={problem} onChange={setName} />
+        {more.input(value, setValue)}
+        <button type="submit" className="btn btn-spruce" disabled={isBusy}>
+          Save
+        </button>
+        <button type="button" className="btn btn-quiet" onClick={props.onDone}>
+          Leave it
+        </button>
+      </div>
+      {entries.length > 1 && (
+        <div className="when-line">
+          <label htmlFor={`into-${entry.id}`}>Make it one with</label>
+          <select id={`into-${entry.id}`} className="form-select" value={into} onChange={(event) => setInto(event.target.value)}>
+            <option value="">choose …</option>
+            {entries
+              .filter((one) => one.id !== entry.id)
+              .map((one) => (
+                <option key={one.id} value={one.id}>
+                  {one.name}
+                </option>
+              ))}
+          </select>
+          <button type="button" className="btn btn-outline-ink" disabled={into === '' || isBusy} onClick={merge}>
+            {entry.events
+              ? `Give ${entry.events === 1 ? 'its event' : `its ${entry.events} events`} that one`
+              : 'Make one of both'}
+          </button>
+        </div>
+      )}
+      <Refusal text={problem?.on('name') ?? problem?.on(more.field) ?? (problem ? problem.message : undefined)} />
+    </form>
+  )
+}
+
+function NewEntry<Entry extends ListEntry>({ what, path, example, more }: NameListProps<Entry>) {
+  const [name, setName] = useState('')
+  const [value, setValue] = useState(() => more.of(null))
+  const { problem, isBusy, post } = usePost()
+  const refresh = useRefresh()
+  const add = (event: FormEvent) => {
+    event.preventDefault()
+    void post(async () => {
+      await call('POST', path, { name, [more.field]: value })
+      await refresh.everything()
+      setName('')
+      setValue(more.of(null))
+    })
+  }
+  return (
+    <form className="when-line" onSubmit={add} noValidate>
+      <NameInput label={`New ${what}`} value={name} problem={problem} onChange={setName} placeholder={example} />
+      {more.input(value, setValue)}
+      <button type="submit" className="btn btn-spruce" disabled={isBusy}>
+        Add {what}
+      </button>
+      <Refusal text={problem?.on('name') ?? problem?.on(more.field) ?? (problem ? problem.message : undefined)} />
+    </form>
+  )
+}
+
+interface NameInputProps {
+  label: string
+  value: string
+  problem: Problem | null
+  placeholder?: string
+  onChange: (value: string) => void
+}
+
+function NameInput({ label, value, problem, placeholder, onChange }: NameInputProps) {
+  return (
+    <input
+      className="form-control"
+      aria-label={label}
+      placeholder={placeholder}
+      value={value}
+      aria-invalid={problem?.on('name') !== undefined}
+      onChange={(event) => onChange(event.target.value)}
+    />
+  )
+}
+
+/** Puts an entry back on the list. */
+function useOffering(path: string) {
+  const refresh = useRefresh()
+  const toast = useToast()
+  return async (entry: ListEntry) => {
+    try {
+      await call('POST', `${path}/${entry.id}/offer`)
+      toast(`“${entry.name}” is on the list again.`)
+    } catch (failed) {
+      toast(failed instanceof Error ? failed.message : String(failed))
+    }
+    await refresh.everything()
+  }
 }

@@ -26,6 +26,7 @@ const said: Record<AuditLine['act'], string> = {
   signedOutEverywhere: 'signed out everywhere:',
   approved: 'let go out',
   sentBack: 'sent back',
+  listChanged: 'changed on a list:',
 }
 
 /** Who opened, closed, invited, approved, and when. */

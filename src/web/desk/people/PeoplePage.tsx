@@ -86,10 +86,7 @@ function Members({ members, calendars }: { members: Member[]; calendars: Calenda
               <td>
                 <Roles isAdministrator={member.isAdministrator} roles={member.roles} calendars={calendars} />
               </td>
-              <td>
-                {member.lastSignInAt ? sayAgo(member.lastSignInAt) : <span className="soft">never</span>}
-                {member.isLocked && <span className="remark"> locked for some minutes: too many wrong passwords</span>}
-              </td>
+              <td>{member.lastSignInAt ? sayAgo(member.lastSignInAt) : <span className="soft">never</span>}</td>
               <td className="row-links">
                 <button type="button" className="as-link" onClick={() => setAsking({ member, what: 'roles' })}>
                   Change roles<span className="visually-hidden"> of {member.name}</span>

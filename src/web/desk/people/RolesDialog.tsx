@@ -13,14 +13,19 @@ export function RolesDialog({ member, calendars, onClose }: { member: Member; ca
   const { problem, isBusy, post } = usePost()
   const refresh = useRefresh()
   const toast = useToast()
-  const put = async (administrator: boolean, given: RoleOn[]) => {
-    await call('PUT', `/people/${member.id}/roles`, { isAdministrator: administrator, roles: given })
+  const put = async (administrator: boolean, given: RoleOn[], version: number) => {
+    const done = await call<{ version: number }>('PUT', `/people/${member.id}/roles`, {
+      isAdministrator: administrator,
+      roles: given,
+      version,
+    })
     await refresh.everything()
     if (member.isYou) await refresh.session()
+    return done.version
   }
-  const undo = async () => {
+  const undo = async (version: number) => {
     try {
-      await put(member.isAdministrator, member.roles)
+      await put(member.isAdministrator, member.roles, version)
       toast(`${member.name} may do what they could before.`)
     } catch (failed) {
       toast(failed instanceof Error ? failed.message : String(failed))
@@ -28,8 +33,8 @@ export function RolesDialog({ member, calendars, onClose }: { member: Member; ca
   }
   const save = () =>
     post(async () => {
-      await put(isAdministrator, roles)
-      toast(`What ${member.name} may do is changed.`, () => void undo())
+      const version = await put(isAdministrator, roles, member.version)
+      toast(`What ${member.name} may do is changed.`, () => void undo(version))
       onClose()
     })
   return (

@@ -16,7 +16,8 @@ const columns: [Column, string][] = [
   ['place', 'Where'],
   ['calendar', 'Calendar'],
 ]
-const MOST = 200
+/** As many as one save takes; whatever is pasted beyond stays in the table for the next. */
+export const MOST = 500
 const empty: TableRow = { date: '', from: '', to: '', title: '', place: '', calendar: '' }
 
 /** A table to type into or to paste from a spreadsheet. One press saves every line, or none. */
@@ -25,9 +26,10 @@ export function SeveralPage() {
   const [rows, setRows] = useState<TableRow[]>(() => Array.from({ length: 6 }, () => empty))
   const [calendarId, setCalendarId] = useState<string | null>(null)
   const usual = calendarId ?? editable[0]?.id ?? null
-  const reading = useSeveral(useDeferredValue(rows), usual)
+  const reading = useSeveral(useDeferredValue(rows.slice(0, MOST)), usual)
   const read = reading.data?.rows ?? []
-  const filled = rows.filter((row) => !isEmpty(row)).length
+  const filled = rows.slice(0, MOST).filter((row) => !isEmpty(row)).length
+  const later = rows.slice(MOST).filter((row) => !isEmpty(row)).length
   const wrong = read.filter((row) => Object.keys(row.errors).length > 0).length
   const acts = useSaving(filled > 0)
 
@@ -39,7 +41,8 @@ export function SeveralPage() {
     event.preventDefault()
     setRows((all) => grown(pasted(all, cells, index, column)))
   }
-  const save = () => acts.save({ rows, calendarId: usual })
+  const save = () =>
+    acts.save({ rows: rows.slice(0, MOST), calendarId: usual }, later > 0 ? () => setRows(grown(rows.slice(MOST))) : null)
 
   return (
     <main className="page several">
@@ -97,7 +100,9 @@ export function SeveralPage() {
                   />
                 </td>
               ))}
-              <td>{!isEmpty(row) && <ReadAs row={read[index]} />}</td>
+              <td>
+                {!isEmpty(row) && (index < MOST ? <ReadAs row={read[index]} /> : <span className="soft">for the next save</span>)}
+              </td>
             </tr>
           ))}
         </tbody>
@@ -106,6 +111,12 @@ export function SeveralPage() {
         <button type="button" className="btn btn-spruce" disabled={filled === 0 || wrong > 0 || acts.isSaving} onClick={save}>
           {acts.isSaving ? 'Saving …' : filled === 1 ? 'Save 1 event' : `Save ${filled} events`}
         </button>
+        {later > 0 && (
+          <span className="soft">
+            {' '}
+            One save takes {MOST} lines; the {later} beyond stay in the table.{' '}
+          </span>
+        )}
         {wrong > 0 && (
           <span className="refusal">
             {wrong === 1 ? 'One line is not right yet' : `${wrong} lines are not right yet`}: nothing is saved before all are.
@@ -130,14 +141,16 @@ function useSaving(isDirty: boolean) {
   const toast = useToast()
   const undo = useUndo()
   const { guard, leaveTo } = useLeaveGuard(isDirty, 'The table is not saved.')
-  const save = async (request: { rows: TableRow[]; calendarId: string | null }) => {
+  const save = async (request: { rows: TableRow[]; calendarId: string | null }, goOn: (() => void) | null) => {
     setSaving(true)
     setProblem(null)
     try {
       const done = await call<{ actId: string; events: number }>('POST', '/events/several', request)
       await refresh.everything()
       toast(done.events === 1 ? '1 event is saved.' : `${done.events} events are saved.`, () => void undo(done.actId))
-      leaveTo('/plan')
+      if (!goOn) return leaveTo('/plan')
+      goOn()
+      setSaving(false)
     } catch (failed) {
       setProblem(failed instanceof Problem ? failed : new Problem(0, '', String(failed)))
       setSaving(false)
@@ -153,7 +166,7 @@ function isEmpty(row: TableRow): boolean {
 /** There is always a line to go on in. */
 function grown(rows: TableRow[]): TableRow[] {
   const last = rows[rows.length - 1]
-  return last && !isEmpty(last) && rows.length < MOST ? [...rows, empty] : rows
+  return last && !isEmpty(last) ? [...rows, empty] : rows
 }
 
 /** Cells of a spreadsheet: tabs between columns, line ends between rows. */
@@ -167,7 +180,7 @@ export function readCells(text: string): string[][] {
 
 export function pasted(rows: TableRow[], cells: string[][], index: number, column: number): TableRow[] {
   const next = [...rows]
-  cells.slice(0, MOST - index).forEach((line, down) => {
+  cells.forEach((line, down) => {
     const row = { ...(next[index + down] ?? empty) }
     line.forEach((cell, across) => {
       const field = columns[column + across]?.[0]

@@ -23,6 +23,7 @@ const what: Record<Failing['kind'], string> = {
   render: 'Going out',
   mail: 'A mail',
   gather: 'News by mail',
+  reset: 'A link for a new password',
   sweep: 'Emptying the bin',
 }
 

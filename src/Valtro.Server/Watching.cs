@@ -1,0 +1,71 @@
+using System.Diagnostics;
+using Npgsql;
+using OpenTelemetry.Metrics;
+using OpenTelemetry.Resources;
+using OpenTelemetry.Trace;
+using Serilog;
+using Serilog.Events;
+using Serilog.Formatting.Compact;
+using Valtro.Server.Api;
+using Valtro.Server.Work;
+
+namespace Valtro.Server;
+
+/// <summary>What the server tells those who run it: a log of JSON lines, measures in Prometheus' form, traces where somebody collects them.</summary>
+internal static class Watching
+{
+    /// <summary>Addresses at which others look whether we live: no line for each.</summary>
+    private static readonly string[] Looks = ["/healthz", "/readyz", "/metrics"];
+
+    public static void AddWatching(this IServiceCollection services, IConfiguration configuration)
+    {
+        services.AddSerilog(log => log
+            .MinimumLevel.Information()
+            .MinimumLevel.Override("Microsoft", LogEventLevel.Warning)
+            .MinimumLevel.Override("Microsoft.Hosting.Lifetime", LogEventLevel.Warning)
+            // What is worth a line stands in that of the request.
+            .MinimumLevel.Override("Microsoft.AspNetCore.Diagnostics", LogEventLevel.Fatal)
+            .MinimumLevel.Override("OpenTelemetry", LogEventLevel.Warning)
+            .WriteTo.Console(new RenderedCompactJsonFormatter()));
+        services.AddOpenTelemetry()
+            .ConfigureResource(resource => resource.AddService("valtro"))
+            .WithMetrics(metrics => metrics
+                .AddMeter(Measures.Name, "Microsoft.AspNetCore.Hosting", "Microsoft.AspNetCore.Server.Kestrel", "Microsoft.AspNetCore.RateLimiting", "Npgsql", "System.Runtime")
+                .AddPrometheusExporter())
+            .WithTracing(traces =>
+            {
+                traces.AddSource(Measures.Name).AddNpgsql().AddAspNetCoreInstrumentation(requests =>
+                {
+                    requests.Filter = context => !Looks.Contains(context.Request.Path.Value);
+                    // Secrets stand in addresses: they leave no trace.
+                    requests.EnrichWithHttpRequest = (span, request) => span.SetTag("url.path", SafePath.Of(request.HttpContext)).SetTag("url.query", null);
+                });
+                if (!string.IsNullOrEmpty(configuration["OTEL_EXPORTER_OTLP_ENDPOINT"]))
+                    traces.AddOtlpExporter();
+            });
+    }
+
+    /// <summary>One line a request, with the trace that people are shown; a failure stands in it.</summary>
+    public static void UseAccessLog(this WebApplication app) => app.UseSerilogRequestLogging(options =>
+    {
+        options.MessageTemplate = "{Method} {Path} {Status} {Milliseconds:0} ms";
+        options.GetMessageTemplateProperties = (context, _, elapsed, status) =>
+        [
+            new LogEventProperty("Method", new ScalarValue(context.Request.Method)),
+            new LogEventProperty("Path", new ScalarValue(SafePath.Of(context))),
+            new LogEventProperty("Status", new ScalarValue(status)),
+            new LogEventProperty("Milliseconds", new ScalarValue(Math.Round(elapsed, 1))),
+        ];
+        options.GetLevel = (context, _, exception) => Looks.Contains(context.Request.Path.Value) ? LogEventLevel.Verbose
+            : exception is not null || context.Response.StatusCode == 500 ? LogEventLevel.Error
+            : context.Response.StatusCode > 500 ? LogEventLevel.Warning
+            : LogEventLevel.Information;
+    });
+
+    /// <summary>Measures for those who may ask; to others there is nothing here.</summary>
+    public static void UseMeasures(this WebApplication app, Settings settings) =>
+        app.UseOpenTelemetryPrometheusScrapingEndpoint(context => context.Request.Path == "/metrics" && HttpMethods.IsGet(context.Request.Method) && Operators.MayAsk(context, settings));
+
+    /// <summary>By which a failure is found in the log.</summary>
+    public static string TraceId => Activity.Current?.TraceId.ToString() ?? "";
+}

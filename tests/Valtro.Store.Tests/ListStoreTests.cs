@@ -1,0 +1,143 @@
+using NodaTime;
+using Valtro.Core;
+using Valtro.Core.Calendars;
+using Valtro.Core.Disclosure;
+using Valtro.Core.Events;
+using Valtro.Core.Recurrence;
+using Valtro.Core.Time;
+
+namespace Valtro.Store.Tests;
+
+/// <summary>Categories and places: what is taken off stays on events, and what events have follows a new name or becomes another.</summary>
+public sealed class ListStoreTests : SchoolAndClub
+{
+    private ListStore Lists => new(_test.Database);
+
+    private RevisionStore Revisions => new(_test.Database, Events, Lists);
+
+    private AuditLine Line => new(_ada, AuditAct.ListChanged, "x", "", Now);
+
+    private async Task<Guid> EventAsync(Category? category = null, string place = "", EventException[]? exceptions = null)
+    {
+        var calendar = (await Calendars.ListAsync(_school)).FirstOrDefault()
+            ?? await Calendars.AddAsync(_school, new CalendarSettings("PW", Plate.Parse("PW"), Hue.Named("harbour"), Halifax, "", Disclosure.Open, []), Now);
+        var timing = Timing.Timed(new LocalDateTime(2026, 11, 24, 14, 0), new LocalDateTime(2026, 11, 24, 15, 0), Halifax);
+        var content = new EventContent("Boat lab", new Series(timing, RuleText.Parse("FREQ=WEEKLY")), place, RichText.Empty, category, []);
+        var made = new CalendarEvent(Guid.Empty, calendar.Id, Guid.Empty, content, EventState.Live, 0, default, default) { Exceptions = exceptions ?? [] };
+        return (await Events.WriteAsync(_school, [new EventWrite(made, null, EventAct.Made)], _ada, Now)).Events[0].Id;
+    }
+
+    private async Task<CalendarEvent> FoundAsync(Guid id) => (await Events.FindAsync(_school, id))!.Event;
+
+    private async Task UndoAsync(Guid actId) => await Events.WriteAsync(_school, await Revisions.UndoingAsync(_school, actId), _ada, Now);
+
+    [Fact]
+    public async Task A_retired_category_stays_on_its_events_is_not_offered_and_comes_back()
+    {
+        var category = await Lists.AddCategoryAsync(_school, "Training", Hue.Named("kelp"));
+        var id = await EventAsync(category);
+        await Lists.RetireAsync(ListKind.Category, _school, category.Id, isRetired: true, Now, Line);
+        Assert.Equal(category, (await FoundAsync(id)).Content.Category);
+        Assert.Empty(await Lists.CategoriesAsync(_school));
+        var listed = Assert.Single((await Lists.AllAsync(_school)).Categories);
+        Assert.Equal((category, Now, 1), (listed.Entry, listed.RetiredAt, listed.Events));
+        await Lists.RetireAsync(ListKind.Category, _school, category.Id, isRetired: false, Now, Line);
+        Assert.Equal([category], await Lists.CategoriesAsync(_school));
+    }
+
+    [Fact]
+    public async Task Adding_a_name_that_was_retired_offers_the_same_again()
+    {
+        var first = await Lists.AddCategoryAsync(_school, "Training", Hue.Named("kelp"));
+        await Lists.RetireAsync(ListKind.Category, _school, first.Id, isRetired: true, Now, Line);
+        var again = await Lists.AddCategoryAsync(_school, "TRAINING", Hue.Named("plum"));
+        Assert.Equal((first.Id, "TRAINING", "plum"), (again.Id, again.Name, again.Hue.Name));
+        Assert.Equal([again], await Lists.CategoriesAsync(_school));
+    }
+
+    [Fact]
+    public async Task One_cannot_come_back_while_another_has_its_name()
+    {
+        var (hall, gym) = (await Lists.AddPlaceAsync(_school, "Hall"), await Lists.AddPlaceAsync(_school, "Gym"));
+        await Lists.RetireAsync(ListKind.Place, _school, hall.Id, isRetired: true, Now, Line);
+        await Lists.SavePlaceAsync(_school, gym with { Name = "Hall" }, _ada, Now, Line);
+        Assert.Equal("name", (await Assert.ThrowsAsync<RuleException>(() => Lists.RetireAsync(ListKind.Place, _school, hall.Id, isRetired: false, Now, Line))).Refusals[0].Field);
+        await Assert.ThrowsAsync<NotFoundException>(() => Lists.RetireAsync(ListKind.Place, _club, hall.Id, isRetired: true, Now, Line));
+    }
+
+    [Fact]
+    public async Task A_category_under_a_new_name_is_the_same_on_its_events_and_readers_are_told()
+    {
+        var category = await Lists.AddCategoryAsync(_school, "Training", Hue.Named("kelp"));
+        var id = await EventAsync(category);
+        var before = await FoundAsync(id);
+        await Lists.SaveCategoryAsync(_school, category.Id, "Practice", Hue.Named("plum"), Now, Line);
+        var after = await FoundAsync(id);
+        Assert.Equal(("Practice", "plum"), (after.Content.Category!.Name, after.Content.Category.Hue.Name));
+        Assert.Equal((before.Sequence + 1, before.StampAt(Detail.Headline).Sequence + 1, before.StampAt(Detail.Times)), (after.Sequence, after.StampAt(Detail.Headline).Sequence, after.StampAt(Detail.Times)));
+    }
+
+    [Fact]
+    public async Task Events_of_a_merged_category_have_the_other_with_a_revision_each_and_can_be_put_back()
+    {
+        var (from, into) = (await Lists.AddCategoryAsync(_school, "Exam", Hue.Named("kelp")), await Lists.AddCategoryAsync(_school, "Assessment", Hue.Named("plum")));
+        var (one, other, beside) = (await EventAsync(from), await EventAsync(from), await EventAsync(into));
+        var act = await Lists.MergeAsync(ListKind.Category, _school, from.Id, into.Id, _ada, Now, Line);
+        Assert.Equal(2, act.Events);
+        Assert.Equal([into, into, into], [(await FoundAsync(one)).Content.Category!, (await FoundAsync(other)).Content.Category!, (await FoundAsync(beside)).Content.Category!]);
+        Assert.Equal([into.Id], (await Lists.MergedCategoriesAsync(_school))[from.Id]);
+        Assert.Equal(2, (await Revisions.OfEventAsync(_school, await FoundAsync(one))).Count);
+        Assert.Single(await Revisions.OfEventAsync(_school, await FoundAsync(beside)));
+
+        await Lists.RetireAsync(ListKind.Category, _school, from.Id, isRetired: false, Now, Line);
+        await UndoAsync(act.ActId);
+        Assert.Equal([from, from, into], [(await FoundAsync(one)).Content.Category!, (await FoundAsync(other)).Content.Category!, (await FoundAsync(beside)).Content.Category!]);
+        Assert.Empty((await Lists.MergedCategoriesAsync(_school))[from.Id]);
+    }
+
+    [Fact]
+    public async Task Merged_once_more_the_first_leads_on_to_the_last()
+    {
+        var categories = new List<Category>();
+        foreach (var name in new[] { "One", "Two", "Three" })
+            categories.Add(await Lists.AddCategoryAsync(_school, name, Hue.Named("kelp")));
+        await Lists.MergeAsync(ListKind.Category, _school, categories[0].Id, categories[1].Id, _ada, Now, Line);
+        await Lists.MergeAsync(ListKind.Category, _school, categories[1].Id, categories[2].Id, _ada, Now, Line);
+        Assert.Contains(categories[2].Id, (await Lists.MergedCategoriesAsync(_school))[categories[0].Id]);
+    }
+
+    [Fact]
+    public async Task A_place_under_a_new_name_takes_its_events_and_their_own_dates_along_and_they_can_be_put_back()
+    {
+        var hall = await Lists.AddPlaceAsync(_school, "Hall", 43.9, -60.0);
+        await Lists.AddPlaceAsync(_club, "Hall");
+        var there = await EventAsync(place: "HALL");
+        var dateThere = await EventAsync(place: "Loft", exceptions: [new EventException(new LocalDateTime(2026, 12, 1, 14, 0)) { Place = "Hall" }]);
+        var elsewhere = await EventAsync(place: "Hall, stage");
+        var act = await Lists.SavePlaceAsync(_school, hall with { Name = "Great hall" }, _ada, Now, Line);
+        Assert.Equal(2, act.Events);
+        Assert.Equal(["Great hall", "Loft", "Hall, stage"], [(await FoundAsync(there)).Content.Place, (await FoundAsync(dateThere)).Content.Place, (await FoundAsync(elsewhere)).Content.Place]);
+        Assert.Equal("Great hall", (await FoundAsync(dateThere)).Exceptions[0].Place);
+        Assert.Equal("Great hall", (await Revisions.FindAsync(_school, await FoundAsync(dateThere), 2))!.Event.Exceptions[0].Place);
+        await UndoAsync(act.ActId);
+        Assert.Equal(("HALL", "Hall"), ((await FoundAsync(there)).Content.Place, (await FoundAsync(dateThere)).Exceptions[0].Place));
+    }
+
+    [Fact]
+    public async Task Of_many_who_add_at_once_no_name_is_there_twice()
+    {
+        var outcomes = await Task.WhenAll(Enumerable.Range(0, 8).Select(async _ =>
+        {
+            try
+            {
+                return (await Lists.AddPlaceAsync(_school, "Pier")).Id;
+            }
+            catch (RuleException)
+            {
+                return Guid.Empty;
+            }
+        }));
+        Assert.Single(outcomes, id => id != Guid.Empty);
+        Assert.Single(await Lists.PlacesAsync(_school));
+    }
+}
