@@ -203,10 +203,14 @@ public sealed class EditionTests(ValtroApp app) : IClassFixture<ValtroApp>
     {
         var ada = await app.SignedInAsync();
         var draft = await DraftAsync(ada, "Named sites", "PW");
-        draft["sites"] = new JsonArray("families.example", "http://127.0.0.1:5081/page");
+        draft["sites"] = new JsonArray("families.example", "*.families.example", "http://127.0.0.1:5081/page");
+        var refused = await ada.SendAsync(HttpMethod.Post, "/api/editions", new { edition = draft });
+        Assert.Equal(HttpStatusCode.BadRequest, refused.StatusCode);
+        Assert.NotNull((await Caller.ReadAsync(refused))["errors"]!["sites[2]"]);
+        draft["sites"] = new JsonArray("families.example", "*.families.example", "http://127.0.0.1:5081");
         var path = PathOf(await MakeAsync(ada, draft));
         var policy = (await app.Reader().Http.GetAsync($"{path}/embed")).Headers.GetValues("Content-Security-Policy").Single();
-        Assert.Contains("frame-ancestors 'self' https://families.example http://127.0.0.1:5081", policy, StringComparison.Ordinal);
+        Assert.Contains("frame-ancestors 'self' https://families.example https://*.families.example http://127.0.0.1:5081", policy, StringComparison.Ordinal);
     }
 
     [Fact]

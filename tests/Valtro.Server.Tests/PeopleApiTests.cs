@@ -22,6 +22,18 @@ public sealed partial class PeopleApiTests(ValtroApp app) : IClassFixture<Valtro
         return Fragment().Match(body!).Groups[1].Value;
     }
 
+    /// <summary>The same of the mail with a link for a new password, which is written behind the answer.</summary>
+    private async Task<string> SecretOfResetAsync(string recipient)
+    {
+        await ValtroApp.EventuallyAsync(async () => await ResetMailsAsync(recipient) > 0, "No mail was written.");
+        return await SecretInMailAsync(recipient);
+    }
+
+    private Task<long> ResetMailsAsync(string recipient) => app.Test.Database.FirstAsync<long>("select count(*) from mail where recipient = @recipient and subject like 'A new password%'", new { recipient });
+
+    private static async Task<int> VersionAsync(Caller ada, Guid id) =>
+        (int)(await ada.GetAsync("/api/people"))["members"]!.AsArray().Single(one => (string)one!["id"]! == $"{id}")!["version"]!;
+
     private async Task<(Caller Caller, Guid Id)> JoinAsync(string name, params object[] roles)
     {
         var ada = await app.SignedInAsync();
@@ -102,7 +114,7 @@ public sealed partial class PeopleApiTests(ValtroApp app) : IClassFixture<Valtro
         Assert.Equal(HttpStatusCode.NoContent, (await asking.SendAsync(HttpMethod.Post, "/api/password-resets", new { email = "hal@pinewick.example" })).StatusCode);
         Assert.Equal(HttpStatusCode.NoContent, (await asking.SendAsync(HttpMethod.Post, "/api/password-resets", new { email = "nobody@pinewick.example" })).StatusCode);
         Assert.Equal(0, await app.Test.Database.FirstAsync<long>("select count(*) from mail where recipient = 'nobody@pinewick.example'"));
-        var secret = await SecretInMailAsync("hal@pinewick.example");
+        var secret = await SecretOfResetAsync("hal@pinewick.example");
         Assert.Contains("at least 12", await RefusedAsync(await asking.SendAsync(HttpMethod.Post, "/api/password-resets/set", new { secret, password = "short" }), "password"), StringComparison.Ordinal);
         Assert.Equal(HttpStatusCode.NoContent, (await asking.SendAsync(HttpMethod.Post, "/api/password-resets/set", new { secret, password = "another-lantern-lit" })).StatusCode);
         Assert.Equal(HttpStatusCode.NotFound, (await asking.SendAsync(HttpMethod.Post, "/api/password-resets/set", new { secret, password = "yet-another-lantern" })).StatusCode);
@@ -111,6 +123,63 @@ public sealed partial class PeopleApiTests(ValtroApp app) : IClassFixture<Valtro
         (await hal.TrySignInAsync("hal", "another-lantern-lit")).EnsureSuccessStatusCode();
         foreach (var wrong in new[] { "", "x", $"{Guid.NewGuid():N}.abc", secret[..40], secret + "x" })
             Assert.Equal(HttpStatusCode.NotFound, (await asking.SendAsync(HttpMethod.Post, "/api/password-resets/set", new { secret = wrong, password = "yet-another-lantern" })).StatusCode);
+    }
+
+    [Fact]
+    public async Task Links_for_a_new_password_go_to_one_account_at_most_every_ten_minutes_whoever_asks()
+    {
+        var (_, id) = await JoinAsync("lou");
+        var (ada, asking) = (await app.SignedInAsync(), app.Reader());
+        await asking.RefreshTokenAsync();
+        Task<HttpResponseMessage> AskAsync() => asking.SendAsync(HttpMethod.Post, "/api/password-resets", new { email = "lou@pinewick.example" });
+        foreach (var _ in Enumerable.Range(0, 5))
+            Assert.Equal(HttpStatusCode.NoContent, (await AskAsync()).StatusCode);
+        await SecretOfResetAsync("lou@pinewick.example");
+        Assert.Contains("a few minutes ago", await RefusedAsync(await ada.SendAsync(HttpMethod.Post, $"/api/people/{id}/password-reset"), "id"), StringComparison.Ordinal);
+        // What was asked for is done, and nothing of it is left to do.
+        await ValtroApp.EventuallyAsync(async () => await app.Test.Database.FirstAsync<long>("select count(*) from work where kind = 'reset'") == 0, "It is still to be done.");
+        Assert.Equal(1, await ResetMailsAsync("lou@pinewick.example"));
+        app.Clock.Advance(NodaTime.Duration.FromMinutes(11));
+        Assert.Equal(HttpStatusCode.NoContent, (await ada.SendAsync(HttpMethod.Post, $"/api/people/{id}/password-reset")).StatusCode);
+        Assert.Equal(2, await ResetMailsAsync("lou@pinewick.example"));
+    }
+
+    [Fact]
+    public async Task Of_eight_who_change_the_same_role_or_group_at_once_one_does_and_the_others_are_told()
+    {
+        var ada = await app.SignedInAsync();
+        var sw = await ada.CalendarAsync("SW");
+        var (_, id) = await JoinAsync("max");
+        var version = await VersionAsync(ada, id);
+        var roles = await Task.WhenAll(Enumerable.Range(0, 8).Select(number => ada.SendAsync(HttpMethod.Put, $"/api/people/{id}/roles", new
+        {
+            version,
+            isAdministrator = false,
+            roles = new[] { new { calendarId = sw, role = number % 2 == 0 ? "reader" : "editor" } },
+        })));
+        await OneDidAsync(roles, current => (int)current["version"]! == version + 1);
+
+        var group = await ada.DoAsync(HttpMethod.Post, "/api/groups", new { name = "Watches", calendars = new[] { sw } });
+        var groups = await Task.WhenAll(Enumerable.Range(0, 8).Select(number => ada.SendAsync(HttpMethod.Put, $"/api/groups/{group["id"]}", new { name = $"Watches {number}", calendars = new[] { sw }, version = (int)group["version"]! })));
+        await OneDidAsync(groups, current => ((string)current["name"]!).StartsWith("Watches ", StringComparison.Ordinal));
+    }
+
+    private static async Task OneDidAsync(HttpResponseMessage[] answers, Func<System.Text.Json.Nodes.JsonNode, bool> isCurrent)
+    {
+        Assert.Single(answers, answer => answer.StatusCode == HttpStatusCode.OK);
+        foreach (var other in answers.Where(answer => answer.StatusCode != HttpStatusCode.OK))
+        {
+            Assert.Equal(HttpStatusCode.Conflict, other.StatusCode);
+            Assert.True(isCurrent((await Caller.ReadAsync(other))["current"]!));
+        }
+    }
+
+    [Fact]
+    public async Task A_password_that_others_would_guess_is_refused()
+    {
+        var (ned, _) = await JoinAsync("ned");
+        foreach (var newPassword in new[] { "password1234", "qwertyuiop12", "aaaaaaaaaaaaaa", "ned@pinewick", "sunshine2026" })
+            Assert.Contains("guess", await RefusedAsync(await ned.SendAsync(HttpMethod.Put, "/api/account", new { name = "Ned", currentPassword = Password, newPassword }), "newPassword"), StringComparison.Ordinal);
     }
 
     [Fact]
@@ -137,9 +206,10 @@ public sealed partial class PeopleApiTests(ValtroApp app) : IClassFixture<Valtro
         var sw = await ada.CalendarAsync("SW");
         var (jo, id) = await JoinAsync("jo", new { calendarId = sw, role = "editor" });
         var made = await jo.DoAsync(HttpMethod.Post, "/api/events", Caller.Event(sw, "By Jo"));
-        (await ada.SendAsync(HttpMethod.Put, $"/api/people/{id}/roles", new { isAdministrator = false, roles = new[] { new { calendarId = sw, role = "reader" } } })).EnsureSuccessStatusCode();
+        var version = await VersionAsync(ada, id);
+        version = (int)(await ada.DoAsync(HttpMethod.Put, $"/api/people/{id}/roles", new { version, isAdministrator = false, roles = new[] { new { calendarId = sw, role = "reader" } } }))["version"]!;
         Assert.Equal(HttpStatusCode.Forbidden, (await jo.TryChangeAsync(made, "edit", Caller.Event(sw, "Still by Jo"))).StatusCode);
-        var twice = await ada.SendAsync(HttpMethod.Put, $"/api/people/{id}/roles", new { isAdministrator = false, roles = new[] { new { calendarId = sw, role = "reader" }, new { calendarId = sw, role = "editor" } } });
+        var twice = await ada.SendAsync(HttpMethod.Put, $"/api/people/{id}/roles", new { version, isAdministrator = false, roles = new[] { new { calendarId = sw, role = "reader" }, new { calendarId = sw, role = "editor" } } });
         Assert.NotNull((await Caller.ReadAsync(twice))["errors"]!["roles"]);
         (await ada.SendAsync(HttpMethod.Delete, $"/api/people/{id}")).EnsureSuccessStatusCode();
         Assert.Equal(HttpStatusCode.Unauthorized, (await jo.Http.GetAsync("/api/calendars")).StatusCode);
@@ -154,8 +224,9 @@ public sealed partial class PeopleApiTests(ValtroApp app) : IClassFixture<Valtro
     public async Task The_last_administrator_stays_one()
     {
         var ada = await app.SignedInAsync();
-        var id = (string)(await ada.GetAsync("/api/people"))["members"]!.AsArray().Single(one => (bool)one!["isYou"]!)!["id"]!;
-        Assert.Contains("At least one", await RefusedAsync(await ada.SendAsync(HttpMethod.Put, $"/api/people/{id}/roles", new { isAdministrator = false, roles = Array.Empty<object>() }), "isAdministrator"), StringComparison.Ordinal);
+        var you = (await ada.GetAsync("/api/people"))["members"]!.AsArray().Single(one => (bool)one!["isYou"]!)!;
+        var (id, version) = ((string)you["id"]!, (int)you["version"]!);
+        Assert.Contains("At least one", await RefusedAsync(await ada.SendAsync(HttpMethod.Put, $"/api/people/{id}/roles", new { version, isAdministrator = false, roles = Array.Empty<object>() }), "isAdministrator"), StringComparison.Ordinal);
         Assert.Contains("At least one", await RefusedAsync(await ada.SendAsync(HttpMethod.Delete, $"/api/people/{id}"), "isAdministrator"), StringComparison.Ordinal);
         Assert.True((bool)(await ada.GetAsync("/api/session"))["person"]!["isAdministrator"]!);
     }
@@ -223,7 +294,7 @@ public sealed partial class PeopleApiTests(ValtroApp app) : IClassFixture<Valtro
             Assert.Equal(HttpStatusCode.NotFound, (await ada.Http.GetAsync(path)).StatusCode);
         Assert.Equal(HttpStatusCode.NotFound, (await ada.TryChangeAsync(theirs, "remove")).StatusCode);
         Assert.Equal(HttpStatusCode.NotFound, (await ada.SendAsync(HttpMethod.Delete, $"/api/calendars/{calendar.Id}")).StatusCode);
-        Assert.Equal(HttpStatusCode.NotFound, (await ada.SendAsync(HttpMethod.Put, $"/api/people/{account.Id}/roles", new { isAdministrator = false, roles = Array.Empty<object>() })).StatusCode);
+        Assert.Equal(HttpStatusCode.NotFound, (await ada.SendAsync(HttpMethod.Put, $"/api/people/{account.Id}/roles", new { version = 1, isAdministrator = false, roles = Array.Empty<object>() })).StatusCode);
         Assert.Equal(HttpStatusCode.NotFound, (await ada.SendAsync(HttpMethod.Post, "/api/groups", new { name = "Across", calendars = new[] { calendar.Id } })).StatusCode);
         var placed = Caller.Event(await ada.CalendarAsync("PW"), "Across");
         placed["placements"] = new System.Text.Json.Nodes.JsonArray($"{calendar.Id}");

@@ -83,8 +83,9 @@ public sealed class YearPlanApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         var ada = await app.SignedInAsync();
         var attic = await ada.DoAsync(HttpMethod.Post, "/api/lists/places", new { name = "Attic" });
         Assert.NotNull((await Caller.ReadAsync(await ada.SendAsync(HttpMethod.Post, "/api/lists/places", new { name = "ATTIC" })))["errors"]!["name"]);
-        Assert.Equal(HttpStatusCode.NoContent, (await ada.SendAsync(HttpMethod.Delete, $"/api/lists/places/{attic["id"]}")).StatusCode);
-        Assert.Equal(HttpStatusCode.NotFound, (await ada.SendAsync(HttpMethod.Delete, $"/api/lists/places/{attic["id"]}")).StatusCode);
+        Assert.Equal(HttpStatusCode.NoContent, (await ada.SendAsync(HttpMethod.Post, $"/api/lists/places/{attic["id"]}/retire")).StatusCode);
+        Assert.DoesNotContain((await ada.GetAsync("/api/lists"))["places"]!.AsArray(), one => (string)one!["name"]! == "Attic");
+        Assert.Equal(HttpStatusCode.NotFound, (await ada.SendAsync(HttpMethod.Post, $"/api/lists/places/{Guid.NewGuid()}/retire")).StatusCode);
         Assert.Equal(["Assessment", "Occasion", "Regatta", "Training"], (await ada.GetAsync("/api/lists"))["categories"]!.AsArray().Select(one => (string)one!["name"]!));
     }
 
