@@ -154,8 +154,17 @@ public sealed class Caller(WebApplicationFactory<Settings> factory, string? from
     public Task<HttpResponseMessage> SendAsync(HttpMethod method, string path, object? body = null, string? token = null)
     {
         var request = new HttpRequestMessage(method, path) { Content = body is null ? null : JsonContent.Create(body, options: Json.Options) };
-        if ((token ?? _token) is { Length: > 0 } given)
-            request.Headers.Add("X-Valtro-Token", given);
+        if (token is null)
+            return SendAsync(request);
+        request.Headers.Add("X-Valtro-Token", token);
+        return Http.SendAsync(request);
+    }
+
+    /// <summary>Any request, with the token that goes with changes.</summary>
+    public Task<HttpResponseMessage> SendAsync(HttpRequestMessage request)
+    {
+        if (_token is { Length: > 0 })
+            request.Headers.Add("X-Valtro-Token", _token);
         return Http.SendAsync(request);
     }
 

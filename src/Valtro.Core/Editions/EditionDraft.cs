@@ -182,7 +182,7 @@ public sealed record EditionDraft(
             return null;
         if (Sites.Count > MostSites)
             refusals.Add("sites", $"These are {Sites.Count} sites. At most {MostSites} are possible.");
-        return [.. Sites.Where(site => site.Trim().Length > 0).Select((site, index) => refusals.Try(() => CheckedSite($"sites[{index}]", site.Trim()))).OfType<string>().Distinct()];
+        return [.. Sites.Select((site, index) => site.Trim().Length == 0 ? null : refusals.Try(() => CheckedSite($"sites[{index}]", site.Trim()))).OfType<string>().Distinct()];
     }
 
     private static string CheckedSite(string field, string site)
@@ -191,13 +191,25 @@ public sealed record EditionDraft(
         var isBelow = text.Contains("://*.", StringComparison.Ordinal);
         var isSite = Uri.TryCreate(text.Replace("://*.", "://", StringComparison.Ordinal), UriKind.Absolute, out var uri)
             && uri.Scheme is "https" or "http" && uri.UserInfo.Length == 0 && uri.PathAndQuery == "/" && uri.Fragment.Length == 0
-            && uri.HostNameType is UriHostNameType.Dns or UriHostNameType.IPv4 && IsHost(uri.IdnHost) && !(isBelow && !uri.IdnHost.Contains('.', StringComparison.Ordinal));
-        return isSite
-            ? $"{uri!.Scheme}://{(isBelow ? "*." : "")}{uri.IdnHost}{(uri.IsDefaultPort ? "" : $":{uri.Port}")}"
+            && uri.HostNameType is UriHostNameType.Dns or UriHostNameType.IPv4;
+        return isSite && HostOf(uri!) is { } host && !(isBelow && !host.Contains('.', StringComparison.Ordinal))
+            ? $"{uri!.Scheme}://{(isBelow ? "*." : "")}{host}{(uri.IsDefaultPort ? "" : $":{uri.Port}")}"
             : throw new RuleException(field, $"“{site}” is no site. Write a host such as www.example.org, or *.example.org for all below it, without a path.");
     }
 
-    private static bool IsHost(string host) => host.Length is > 0 and <= 253 && host.All(character => char.IsAsciiLetterOrDigit(character) || character is '-' or '.');
+    /// <summary>In ASCII (RFC 5891), or null where it cannot be written so.</summary>
+    private static string? HostOf(Uri uri)
+    {
+        try
+        {
+            var host = uri.IdnHost;
+            return host.Length is > 0 and <= 253 && host.All(character => char.IsAsciiLetterOrDigit(character) || character is '-' or '.') ? host : null;
+        }
+        catch (UriFormatException)
+        {
+            return null;
+        }
+    }
 }
 
 /// <summary>An edition that can be: how it is composed, from what, and how it looks.</summary>

@@ -43,9 +43,9 @@ public static class BreakReader
         {
             return Ical.Net.Calendar.Load(text) ?? throw new RuleException("file", "The file holds no calendar. Choose an iCalendar file (.ics).");
         }
-        catch (Exception unreadable) when (unreadable is not RuleException)
+        catch (Exception unreadable) when (unreadable is not RuleException and not OutOfMemoryException)
         {
-            throw new RuleException("file", $"The file could not be read as iCalendar: {unreadable.Message}");
+            throw new RuleException("file", "The file could not be read as iCalendar: it should begin with BEGIN:VCALENDAR and end with END:VCALENDAR. Choose an iCalendar file (.ics) with whole days.");
         }
     }
 

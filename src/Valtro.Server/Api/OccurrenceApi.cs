@@ -1,5 +1,4 @@
 using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.AspNetCore.Mvc;
 using NodaTime;
 using Valtro.Core;
 using Valtro.Core.Disclosure;
@@ -78,19 +77,18 @@ public static class OccurrenceApi
 
     /// <summary>How full each week of the organisation's year is: the year that holds a day.</summary>
     private static async Task<Ok<YearResponse>> Year(
-        [FromQuery(Name = "day")] QueryDay query, Access access, OccurrenceView view, OrganisationStore organisations, YearPlanStore yearPlans)
+        QueryDay day, Access access, OccurrenceView view, OrganisationStore organisations, YearPlanStore yearPlans)
     {
         var viewer = await access.ViewerAsync();
         var organisation = (await organisations.FindAsync(viewer.OrganisationId))!;
         var school = await yearPlans.SchoolAsync(viewer.OrganisationId);
-        var day = query.Date;
-        var startYear = day.Month >= organisation.YearStartsIn ? day.Year : day.Year - 1;
-        var begins = new LocalDate(startYear, organisation.YearStartsIn, 1);
+        var asked = DayRange.Check("day", day.Date);
+        var begins = new LocalDate(asked.Month >= organisation.YearStartsIn ? asked.Year : asked.Year - 1, organisation.YearStartsIn, 1);
         var from = begins.With(DateAdjusters.PreviousOrSame((IsoDayOfWeek)organisation.FirstDayOfWeek));
         var to = begins.PlusYears(1);
         var weeks = (Period.DaysBetween(from, to) + 6) / 7;
         var load = new int[weeks];
-        foreach (var seen in await view.InAsync(viewer, from, from.PlusWeeks(weeks), null))
+        foreach (var seen in await view.InAsync(viewer, DayRange.Nearest(from), DayRange.Nearest(from.PlusWeeks(weeks)), null))
         {
             var week = Period.DaysBetween(from, seen.Date.Occurrence.LocalStart.Date) / 7;
             if (week >= 0 && week < weeks)

@@ -98,7 +98,12 @@ internal sealed partial class ProblemHandler(IDiagnosticContext line, Work.Measu
                 : ("body", $"The request is no JSON that can be read{(json.LineNumber is { } line ? $", line {line + 1}" : "")}. Send an object such as {{\"name\": \"Port Watch\"}}.");
         }
         if (Parameter().Match(unreadable.Message) is { Success: true } parameter)
-            return (parameter.Groups[1].Value, $"“{parameter.Groups[1].Value}” could not be read{(parameter.Groups[2].Success ? $" from “{parameter.Groups[2].Value}”" : "")}. Check its form: days are 2026-11-24, numbers have digits only.");
+        {
+            var name = parameter.Groups[1].Value;
+            return (name, parameter.Groups[2].Success
+                ? $"“{name}” could not be read from “{parameter.Groups[2].Value}”. Check its form: days are 2026-11-24, numbers have digits only."
+                : $"“{name}” is missing. Add it to the address: days are 2026-11-24, numbers have digits only.");
+        }
         return ("body", "The request has no body, or one that cannot be read. Send JSON.");
     }
 
