@@ -4,6 +4,7 @@ using System.Text.Json.Serialization;
 using System.Text.Json.Serialization.Metadata;
 using NodaTime;
 using NodaTime.Serialization.SystemTextJson;
+using NodaTime.Text;
 
 namespace Valtro.Server;
 
@@ -14,6 +15,8 @@ internal static class Json
 
     public static JsonSerializerOptions Configure(JsonSerializerOptions options)
     {
+        // A time has whole seconds (RFC 5545 3.3.12): what stands in a feed and in an address is all of it.
+        options.Converters.Add(new NodaPatternConverter<LocalTime>(LocalTimePattern.GeneralIso));
         options.ConfigureForNodaTime(DateTimeZoneProviders.Tzdb);
         options.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: false));
         options.RespectNullableAnnotations = true;

@@ -251,6 +251,8 @@ public class CompositionTests
         Assert.Equal(["Weekly"], Composition(fortnight, calendar).Deliver(events).Select(one => one.Disclosed.Title));
         Assert.Equal(["Weekly", "October", "March"], Composition(ForEveryone, calendar).Deliver(events).Select(one => one.Disclosed.Title));
         Assert.Equal(["Weekly", "March"], Composition(ForEveryone with { Window = new EditionWindow(WindowFrom.Today, null, WindowTo.Open, 1, null, true) }, calendar).Deliver(events).Select(one => one.Disclosed.Title));
+        // However long ago it begins.
+        Assert.Equal(["Weekly", "October"], Composition(ForEveryone with { Window = new EditionWindow(WindowFrom.Date, new LocalDate(1970, 1, 1), WindowTo.Date, 1, new LocalDate(2026, 12, 31), true) }, calendar).Deliver(events).Select(one => one.Disclosed.Title));
     }
 
     [Fact]

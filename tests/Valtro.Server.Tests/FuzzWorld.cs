@@ -56,14 +56,23 @@ internal sealed class FuzzWorld
         await _ada.SendAsync(HttpMethod.Delete, $"/api/calendars/{_calendar}/archive");
     }
 
+    /// <summary>The next round begins with as little as this one did.</summary>
+    public Task TakeAwayAsync() => _app.Test.Database.ExecuteAsync("""
+        update event set removed_at = @now where removed_at is null and home_calendar_id = @calendar;
+        update edition set removed_at = @now where removed_at is null and name like 'Fuzzed%'
+        """, new { now = _app.Clock.GetCurrentInstant(), calendar = Guid.Parse(_calendar) });
+
     private async Task WriteTemplatesAsync()
     {
         var pw = await _ada.CalendarAsync("PW");
-        var sw = await _ada.CalendarAsync("SW");
         var category = (string)(await _ada.GetAsync("/api/lists"))["categories"]![0]!["id"]!;
         var organisation = await OneAsync<Guid>("select id from organisation where slug = 'pinewick'");
         var spare = (string)(await _ada.DoAsync(HttpMethod.Post, "/api/calendars", Calendar("Spare", "SPR")))["id"]!;
         _calendar = spare;
+        // Nothing else goes out again because of what is placed there too, or of the many editions of it.
+        var second = (string)(await _ada.DoAsync(HttpMethod.Post, "/api/calendars", Calendar("Second", "SPT")))["id"]!;
+        var quiet = (string)(await _ada.DoAsync(HttpMethod.Post, "/api/calendars", Calendar("Quiet", "QUI")))["id"]!;
+        await _ada.DoAsync(HttpMethod.Post, "/api/events", FullEvent(quiet, null, category));
         var edition = (string)(await _ada.DoAsync(HttpMethod.Post, "/api/editions", new { edition = Edition("Spare edition", spare, category) }))["id"]!;
         var group = (string)(await _ada.DoAsync(HttpMethod.Post, "/api/groups", new { name = "Spare", calendars = new[] { spare } }))["id"]!;
         var place = (string)(await _ada.DoAsync(HttpMethod.Post, "/api/lists/places", new { name = "Spare loft" }))["id"]!;
@@ -73,8 +82,8 @@ internal sealed class FuzzWorld
         var invitation = await OneAsync<Guid>("select id from invitation where email = 'spare@pinewick.example'");
         var removed = await _ada.DoAsync(HttpMethod.Post, "/api/events", Caller.Event(spare, "In the bin"));
         await _ada.ChangeAsync(removed, "remove");
-        var series = await _ada.DoAsync(HttpMethod.Post, "/api/events", FullEvent(spare, sw, category));
-        var act = (string)(await _ada.ChangeAsync(series, "edit", FullEvent(spare, sw, category)))["actId"]!;
+        var series = await _ada.DoAsync(HttpMethod.Post, "/api/events", FullEvent(spare, second, category));
+        var act = (string)(await _ada.ChangeAsync(series, "edit", FullEvent(spare, second, category)))["actId"]!;
         var plan = (string)(await _ada.GetAsync("/api/year-plans"))["plans"]![0]!["id"]!;
 
         Task<int> VersionAsync(string table, string id) => OneAsync<int>($"select coalesce((select version from {table} where id = @id), 1)", new { id = Guid.Parse(id) });
@@ -110,14 +119,14 @@ internal sealed class FuzzWorld
         AddVersioned("PUT /api/calendars/{id:guid}/disclosure", $"/api/calendars/{spare}/disclosure", "calendar", spare, () => new { disclosure = new { members = "complete", link = "complete", everyone = "complete" } }, 3);
         AddVersioned("POST /api/calendars/{id:guid}/disclosure/preview", $"/api/calendars/{spare}/disclosure/preview", "calendar", spare, () => new { disclosure = new { members = "complete", link = "headline", everyone = "times" } }, 3);
         Add("POST /api/calendars/{id:guid}/archive", $"/api/calendars/{spare}/archive", weight: 1);
-        Add("DELETE /api/calendars/{id:guid}/archive", $"/api/calendars/{spare}/archive", weight: 3);
+        Add("DELETE /api/calendars/{id:guid}/archive", $"/api/calendars/{spare}/archive", weight: 8);
         Add("DELETE /api/calendars/{id:guid}", $"/api/calendars/{spare}", weight: 1);
-        Add("POST /api/calendars/{id:guid}/restore", $"/api/calendars/{spare}/restore", weight: 4);
+        Add("POST /api/calendars/{id:guid}/restore", $"/api/calendars/{spare}/restore", weight: 8);
         Add("POST /api/calendars/{id:guid}/merge", $"/api/calendars/{Guid.NewGuid()}/merge", new { into = pw });
         Add("POST /api/calendars/{id:guid}/link", $"/api/calendars/{spare}/link", new { }, 1);
         Add("DELETE /api/calendars/{id:guid}/link", $"/api/calendars/{spare}/link", weight: 1);
 
-        Add("POST /api/editions", "/api/editions", new { edition = Edition("Fuzzed edition", spare, category) }, 30);
+        Add("POST /api/editions", "/api/editions", new { edition = Edition("Fuzzed edition", quiet, category) }, 12);
         Add("POST /api/editions/preview", "/api/editions/preview", new { edition = Edition("Fuzzed preview", spare, category) }, 15);
         AddVersioned("PUT /api/editions/{id:guid}", $"/api/editions/{edition}", "edition", edition, () => new { edition = Edition("Spare edition", spare, category) }, 30);
         Add("DELETE /api/editions/{id:guid}", $"/api/editions/{edition}", weight: 1);
@@ -133,22 +142,22 @@ internal sealed class FuzzWorld
         Add("POST /api/sign-off/{id:guid}/send-back", $"/api/sign-off/{Guid.NewGuid()}/send-back", new { reason = "Not on this day" });
         Add("POST /api/sign-off/{id:guid}/withdraw", $"/api/sign-off/{Guid.NewGuid()}/withdraw", weight: 1);
 
-        Add("POST /api/events", "/api/events", FullEvent(spare, sw, category), 50);
-        Add("POST /api/events/consequences", "/api/events/consequences", new { @event = FullEvent(spare, sw, category), eventId = (string)series["id"]!, recurrenceId = (string)series["recurrenceId"]! }, 12);
-        Add("POST /api/events/destinations", "/api/events/destinations", new { @event = FullEvent(spare, sw, category), eventId = (string?)null, recurrenceId = (string?)null }, 8);
+        Add("POST /api/events", "/api/events", FullEvent(spare, second, category), 50);
+        Add("POST /api/events/consequences", "/api/events/consequences", new { @event = FullEvent(spare, second, category), eventId = (string)series["id"]!, recurrenceId = (string)series["recurrenceId"]! }, 12);
+        Add("POST /api/events/destinations", "/api/events/destinations", new { @event = FullEvent(spare, second, category), eventId = (string?)null, recurrenceId = (string?)null }, 8);
         // A series of its own for each: the dates of one that was changed before may all be gone.
         Func<Task<JsonNode?>> Change(Func<JsonNode, object> change) => async () =>
         {
-            var made = await MadeAsync(spare, sw, category);
+            var made = await MadeAsync(spare, second, category);
             return Json(change(made));
         };
         foreach (var (ending, weight) in new[] { ("/preview", 12), ("", 24) })
         {
             Templates.Add($"POST /api/events/{{id:guid}}/changes{ending}", new Template(
-                async () => $"/api/events/{(await MadeAsync(spare, sw, category))["id"]}/changes{ending}",
+                async () => $"/api/events/{(await MadeAsync(spare, second, category))["id"]}/changes{ending}",
                 Change(made => new
                 {
-                    act = "edit", recurrenceId = (string)made["recurrenceId"]!, version = (int)made["version"]!, @event = FullEvent(spare, sw, category),
+                    act = "edit", recurrenceId = (string)made["recurrenceId"]!, version = (int)made["version"]!, @event = FullEvent(spare, second, category),
                     move = new { date = "2026-12-02", from = "15:00:00" }, scope = "this", keep = Array.Empty<string>(),
                 }), weight));
         }
@@ -224,12 +233,12 @@ internal sealed class FuzzWorld
         sites = new[] { "families.example" },
     };
 
-    private static JsonNode FullEvent(string calendar, string placement, string category) => Json(new
+    private static JsonNode FullEvent(string calendar, string? placement, string category) => Json(new
     {
         calendarId = calendar, title = "Rope work", allDay = false, date = "2026-11-25", endDate = (string?)null, from = "14:00:00", to = "15:30:00", zone = "Europe/Berlin", place = "Loft",
         description = "<p>Bring <a href=\"https://pinewick.example/ropes\">gloves</a>.</p>",
         repeat = new { pattern = "monthly", interval = 1, weekdays = new[] { 1, 3 }, by = "weekday", monthDay = (int?)null, ordinal = -1, weekday = 3, month = (int?)null, skip = (string?)null, numbers = Array.Empty<int>(), text = (string?)null, ends = "on", until = "2027-06-30", count = (int?)null },
-        inBreaks = "skip", extra = new[] { "2026-12-01" }, removed = Array.Empty<string>(), categoryId = category, tags = new[] { "trip", "ropes" }, placements = new[] { placement },
+        inBreaks = "skip", extra = new[] { "2026-12-01" }, removed = Array.Empty<string>(), categoryId = category, tags = new[] { "trip", "ropes" }, placements = placement is null ? Array.Empty<string>() : [placement],
         links = new[] { new { label = "The list", url = "https://pinewick.example/list" } }, files = Array.Empty<string>(), contact = "Bo", notes = "Keys in the office.",
         cap = new { members = "complete", link = "headline", everyone = "headline" }, showFrom = "2026-11-01", showUntil = "2027-07-01", isDraft = false,
     });
@@ -243,6 +252,18 @@ internal sealed class FuzzWorld
     };
 
     // ---- and wrong ones
+
+    /// <summary>Of the same kind as what stood there, and odd all the same: much of it is possible.</summary>
+    private static string[] LikeIt(JsonNode? value) => value?.GetValueKind() switch
+    {
+        System.Text.Json.JsonValueKind.Number => ["-1", "0", "1", "2", "5", "6", "12", "31", "366", "1000", "2147483647"],
+        System.Text.Json.JsonValueKind.True or System.Text.Json.JsonValueKind.False => ["true", "false", "null"],
+        System.Text.Json.JsonValueKind.String when System.Text.RegularExpressions.Regex.IsMatch((string)value!, "^\\d{4}-") =>
+            ["\"1900-01-01\"", "\"1970-01-01\"", "\"2026-11-01\"", "\"2026-11-23\"", "\"2026-12-31\"", "\"2028-02-29\"", "\"2027-03-28\"", "\"2027-10-31\"", "\"2199-12-31\"", "\"9999-12-31\"", "\"-9998-01-01\"", "null"],
+        System.Text.Json.JsonValueKind.String when System.Text.RegularExpressions.Regex.IsMatch((string)value!, "^\\d\\d:") => ["\"00:00:00\"", "\"02:30:00\"", "\"23:59:59\"", "\"12:00:00.123\"", "null"],
+        System.Text.Json.JsonValueKind.String => ["null", "\"\"", "\"daily\"", "\"weekly\"", "\"yearly\"", "\"cycle\"", "\"never\"", "\"after\"", "\"members\"", "\"times\"", "\"week\"", "\"month\"", "\"day\"", "\"Ünïcödé & \\u05d0\"", $"\"{Astral}\"", "\"a;b,c\\\\n\\\"d\"", "\"UTC\""],
+        _ => ["null", "[]", "{}"],
+    };
 
     private static readonly string Astral = string.Concat(Enumerable.Repeat("\ud83d\udc69\u200d\ud83d\udc69\u200d\ud83d\udc66", 60));
 
@@ -311,7 +332,8 @@ internal sealed class FuzzWorld
                     said.Add($"{name} as {other.Name}");
                     break;
                 default:
-                    var (mark, text) = ($"mark-{marks.Count}-{random.Next()}", Hostile[random.Next(Hostile.Length)]);
+                    var values = random.Next(2) == 0 ? Hostile : LikeIt(At(holder, key));
+                    var (mark, text) = ($"mark-{marks.Count}-{random.Next()}", values[random.Next(values.Length)]);
                     marks.Add((mark, text));
                     Put(holder, key, mark);
                     said.Add($"{name} = {text[..Math.Min(60, text.Length)]}");

@@ -31,7 +31,8 @@ public sealed class MutatedBodiesTests(ValtroApp app) : IClassFixture<ValtroApp>
         var random = new Random(Seed);
         var routes = world.Templates.SelectMany(template => Enumerable.Repeat(template.Key, template.Value.Weight)).ToArray();
         var (wrong, accepted) = (new List<string>(), new Dictionary<string, int>());
-        for (var number = 0; number < Bodies; number++)
+        var before = (await app.Test.Database.ListAsync<Guid>("select id from event union all select id from edition where slug <> 'spare-edition'")).ToHashSet();
+        for (var number = 1; number <= Bodies; number++)
         {
             var route = routes[random.Next(routes.Length)];
             var (request, said) = await world.RequestAsync(route, random);
@@ -41,15 +42,18 @@ public sealed class MutatedBodiesTests(ValtroApp app) : IClassFixture<ValtroApp>
             if (await WrongWithAsync(answer) is { } fault)
                 wrong.Add($"{route} {said}\n    → {fault}");
             await world.StaySignedInAsync(route, answer);
+            if (number % 1_000 != 0)
+                continue;
+            Assert.True(wrong.Count == 0, $"Seed {Seed}: {wrong.Count} of {number} bodies were answered wrongly.\n{string.Join('\n', wrong.Take(30))}");
+            await world.PutBackAsync();
+            await EverythingGoesOutAsync(before, isLast: number == Bodies);
+            await world.TakeAwayAsync();
         }
-        Assert.True(wrong.Count == 0, $"Seed {Seed}: {wrong.Count} of {Bodies} bodies were answered wrongly.\n{string.Join('\n', wrong.Take(30))}");
         // It would prove nothing if all were refused.
         Assert.InRange(accepted.Values.Sum(), Bodies / 10, Bodies * 9 / 10);
         foreach (var route in new[] { "POST /api/events", "POST /api/editions", "PUT /api/editions/{id:guid}", "POST /api/events/{id:guid}/changes", "PUT /api/year-plans/{id:guid}", "POST /api/calendars" })
             Assert.True(accepted.GetValueOrDefault(route) > 5, $"Of {route} only {accepted.GetValueOrDefault(route)} were accepted; {string.Join(", ", accepted)}");
-
-        await world.PutBackAsync();
-        await EverythingGoesOutAsync();
+        Assert.True(_pages > 50 && _entries > 30, $"Only {_pages} editions and {_entries} entries had pages.");
     }
 
     /// <summary>Null when an answer is as it should be.</summary>
@@ -69,20 +73,24 @@ public sealed class MutatedBodiesTests(ValtroApp app) : IClassFixture<ValtroApp>
         return problem["errors"] is JsonObject { Count: > 0 } errors && errors.All(error => error.Key.Length > 0 && error.Value!.AsArray().All(sentence => ((string)sentence!).EndsWith('.'))) ? null : said;
     }
 
+    private int _pages;
+    private int _entries;
+
     /// <summary>What all those left behind is read, on the desk and in public, and nothing of it waits in vain.</summary>
-    private async Task EverythingGoesOutAsync()
+    /// <param name="before">What was there before them; it is read in the end.</param>
+    private async Task EverythingGoesOutAsync(HashSet<Guid> before, bool isLast)
     {
         var ada = await app.SignedInAsync();
         await ValtroApp.EventuallyAsync(async () => await app.Test.Database.FirstAsync<long>("select count(*) from work where kind = 'render' and due_at <= @now", new { now = app.Clock.GetCurrentInstant() }) == 0 || (await ada.GetAsync("/api/work")).AsArray().Count > 0, "It is never rendered.");
         Assert.Equal("[]", (await ada.GetAsync("/api/work")).ToJsonString());
         foreach (var path in new[] { "/api/calendars", "/api/calendars/bin", "/api/editions", "/api/editions/bin", "/api/groups", "/api/lists", "/api/year-plans", "/api/people", "/api/audit", "/api/bin", "/api/sign-off", "/api/occurrences?from=2026-08-01&to=2027-07-31", "/api/year?day=2026-11-23" })
             await ada.GetAsync(path);
-        foreach (var id in await app.Test.Database.ListAsync<Guid>("select id from event where removed_at is null"))
+        foreach (var id in (await app.Test.Database.ListAsync<Guid>("select id from event where removed_at is null")).Where(id => isLast || !before.Contains(id)))
         {
             await ada.GetAsync($"/api/events/{id}");
             await ada.GetAsync($"/api/events/{id}/revisions");
         }
-        var (reader, pages, entries) = (app.Reader().Http, 0, 0);
+        var reader = app.Reader().Http;
         async Task<string> ReadAsync(string path)
         {
             var answer = await reader.GetAsync(path);
@@ -90,7 +98,7 @@ public sealed class MutatedBodiesTests(ValtroApp app) : IClassFixture<ValtroApp>
             Assert.True(answer.IsSuccessStatusCode, $"{path} answers {answer.StatusCode}: {text[..Math.Min(text.Length, 300)]}");
             return text;
         }
-        foreach (var edition in (await ada.GetAsync("/api/editions")).AsArray())
+        foreach (var edition in (await ada.GetAsync("/api/editions")).AsArray().Where(edition => isLast || !before.Contains(Guid.Parse((string)edition!["id"]!))))
         {
             var shown = await ada.GetAsync($"/api/editions/{edition!["id"]}");
             if ((string?)shown["addresses"]?["page"] is not { } page)
@@ -99,21 +107,20 @@ public sealed class MutatedBodiesTests(ValtroApp app) : IClassFixture<ValtroApp>
             // Not open to anybody, or archived.
             if ((await reader.GetAsync(path)).StatusCode is HttpStatusCode.NotFound or HttpStatusCode.Gone)
                 continue;
-            pages++;
+            _pages++;
             foreach (var ending in new[] { "", "/embed", ".atom", "/changed.json" })
                 await ReadAsync(path + ending);
             var calendar = Ical.Net.Calendar.Load(await ReadAsync(path + ".ics"))!;
             Assert.Equal("2.0", calendar.Version);
-            foreach (var month in new[] { "2026-11", "2026-12", "1900-01", "2199-11" })
+            foreach (var month in (string[])(isLast ? ["2026-12", "1900-01", "2199-11"] : ["2026-11", "2026-12"]))
             {
-                foreach (var entry in JsonNode.Parse(await ReadAsync($"{path}.json?month={month}"))!["entries"]!.AsArray().Where(entry => (bool)entry!["hasPage"]!).Take(40))
+                foreach (var entry in JsonNode.Parse(await ReadAsync($"{path}.json?month={month}"))!["entries"]!.AsArray().Where(entry => (bool)entry!["hasPage"]!).Take(4))
                 {
                     await ReadAsync($"{path}/entries/{entry!["id"]}");
                     await ReadAsync($"{path}/entries/{entry["id"]}.ics");
-                    entries++;
+                    _entries++;
                 }
             }
         }
-        Assert.True(pages > 20 && entries > 100, $"Only {pages} editions and {entries} entries had pages.");
     }
 }

@@ -378,14 +378,17 @@ public sealed class Composition
         return first == window.First && end == window.End ? window : new Window(first, end, _edition.Zone);
     }
 
+    /// <summary>Longer than this no rule waits for its next date: 29 February on a given weekday comes after 40 years at most.</summary>
+    private const int MostYearsBetweenDates = 41;
+
     private bool HasDateIn(CalendarEvent happening)
     {
         if (_span.IsOpen)
             return true;
         var (from, to) = EventDates.Reach(happening);
-        var first = _span.First ?? from.InZone(_edition.Zone).Date.PlusDays(-1);
-        var end = _span.End ?? LocalDate.Min(first.PlusYears(10), to?.InZone(_edition.Zone).Date.PlusDays(2) ?? LocalDate.MaxIsoValue);
-        return first < end && EventDates.In(happening, new Window(first, LocalDate.Min(end, first.PlusYears(10)), _edition.Zone), _school).Any();
+        var first = LocalDate.Max(_span.First ?? DayRange.First, from.InZone(_edition.Zone).Date.PlusDays(-1));
+        var end = LocalDate.Min(_span.End ?? DayRange.Last, to?.InZone(_edition.Zone).Date.PlusDays(2) ?? first.PlusYears(MostYearsBetweenDates));
+        return first < end && EventDates.In(happening, new Window(first, end, _edition.Zone), _school).Any();
     }
 
     private void AddBreaks(Dates dates, Window days)
