@@ -32,6 +32,7 @@ internal static class Desk
         var path = context.Request.Path;
         var allowed = AllowedAt(path, endpoints);
         var first = path.Value!.TrimStart('/').Split('/')[0];
+        var isKnown = allowed.Contains(context.Request.Method);
         var isOther = Others.Contains(first, StringComparer.OrdinalIgnoreCase) || Path.HasExtension(path);
         if (allowed.Length == 0 && !isOther)
             allowed = [HttpMethods.Get, HttpMethods.Head];
@@ -40,6 +41,9 @@ internal static class Desk
             context.Response.Headers.Allow = string.Join(", ", allowed);
             return Problems.Of(Problem.WrongMethod, $"{context.Request.Method} is not possible here. Possible: {string.Join(", ", allowed)}.");
         }
+        // There is such an address, and it does not read what was sent.
+        if (isKnown)
+            return Problems.Of(Problem.WrongContentType);
         if (first is "c" or "s")
             return Public.PublicApi.NotHere(context);
         if (isOther)

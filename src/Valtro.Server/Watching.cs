@@ -19,7 +19,8 @@ internal static class Watching
 
     public static void AddWatching(this IServiceCollection services, IConfiguration configuration)
     {
-        services.AddSerilog(log => log
+        services.AddSerilog((provider, log) => log
+            .ReadFrom.Services(provider)
             .MinimumLevel.Information()
             .MinimumLevel.Override("Microsoft", LogEventLevel.Warning)
             .MinimumLevel.Override("Microsoft.Hosting.Lifetime", LogEventLevel.Warning)
