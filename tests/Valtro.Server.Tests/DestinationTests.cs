@@ -54,6 +54,37 @@ public sealed class DestinationTests(ValtroApp app) : IClassFixture<ValtroApp>
         Assert.Contains("Port Watch", NamesOf(answer));
     }
 
+    [Theory]
+    [InlineData("ada", true, "draft")]
+    [InlineData("cy", false, "waiting for sign-off")]
+    public async Task What_the_form_says_of_what_is_not_finished_is_what_members_get(string name, bool isDraft, string state)
+    {
+        var caller = await app.SignedInAsync(name);
+        var title = $"Not out yet, {state}";
+        var form = await FormAsync(caller, "ROW", title);
+        form["isDraft"] = isDraft;
+        async Task<string> SaidAsync() => (string)(await caller.DoAsync(HttpMethod.Post, "/api/events/consequences", new { @event = form, eventId = (string?)null, recurrenceId = (string?)null }))["whoSees"]!.AsArray()
+            .Single(one => (string)one!["audience"]! == "members")!["sentence"]!;
+        var (ada, em) = (await app.SignedInAsync(), await app.SignedInAsync("em"));
+        var staff = (await ada.GetAsync("/api/editions")).AsArray().Single(edition => (string)edition!["name"]! == "Everything, for the staff")!;
+        var own = new Uri((string)(await em.DoAsync(HttpMethod.Post, $"/api/editions/{staff["id"]}/link", new { }))["page"]!).AbsolutePath;
+        async Task<string> ReadAsync() => await em.Http.GetStringAsync($"{own}.json?month=2026-11");
+
+        Assert.Contains($"{(state == "draft" ? "as a draft" : $"as {state}")}, in “Everything, for the staff”", await SaidAsync(), StringComparison.Ordinal);
+        await caller.DoAsync(HttpMethod.Post, "/api/events", form);
+        Assert.Contains(title, await ReadAsync(), StringComparison.Ordinal);
+
+        // The edition shows it no more: then nobody but its editors gets it, and that is said.
+        var shown = await ada.GetAsync($"/api/editions/{staff["id"]}");
+        var settings = shown["edition"]!.DeepClone();
+        settings["withUnfinished"] = false;
+        var version = (int)(await ada.DoAsync(HttpMethod.Put, $"/api/editions/{staff["id"]}", new { edition = settings, version = (int)shown["version"]! }))["version"]!;
+        Assert.DoesNotContain("Everything, for the staff", await SaidAsync(), StringComparison.Ordinal);
+        Assert.StartsWith("nothing", await SaidAsync(), StringComparison.Ordinal);
+        Assert.DoesNotContain(title, await ReadAsync(), StringComparison.Ordinal);
+        await ada.DoAsync(HttpMethod.Put, $"/api/editions/{staff["id"]}", new { edition = shown["edition"], version });
+    }
+
     [Fact]
     public async Task A_change_that_waits_for_sign_off_goes_there_when_it_is_approved()
     {

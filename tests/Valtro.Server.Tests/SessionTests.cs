@@ -1,4 +1,8 @@
 using System.Net;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.Extensions.DependencyInjection;
+using Microsoft.Extensions.DependencyInjection.Extensions;
+using Valtro.Store;
 
 namespace Valtro.Server.Tests;
 
@@ -23,6 +27,35 @@ public sealed class SessionTests(ValtroApp app) : IClassFixture<ValtroApp>
         var unknown = await app.Reader().TrySignInAsync("nobody", "wrong");
         Assert.Equal(HttpStatusCode.Unauthorized, wrong.StatusCode);
         Assert.Equal(await WithoutTrace(wrong), await WithoutTrace(unknown));
+    }
+
+    /// <summary>Counts what takes the time of a sign-in.</summary>
+    private sealed class CountingHasher : PasswordHasher<Account>
+    {
+        public int Compared;
+
+        public override PasswordVerificationResult VerifyHashedPassword(Account user, string hashedPassword, string providedPassword)
+        {
+            Compared++;
+            return base.VerifyHashedPassword(user, hashedPassword, providedPassword);
+        }
+    }
+
+    [Fact]
+    public async Task Whoever_asks_with_whatever_address_a_password_is_compared_once()
+    {
+        var hasher = new CountingHasher();
+        await using var node = await app.StartAsync(with: services => services.Replace(ServiceDescriptor.Singleton<IPasswordHasher<Account>>(hasher)));
+        var caller = new Caller(node, "192.0.2.99");
+        async Task<int> ComparedAsync(string name)
+        {
+            var before = hasher.Compared;
+            Assert.Equal(HttpStatusCode.Unauthorized, (await caller.TrySignInAsync(name, "wrong")).StatusCode);
+            return hasher.Compared - before;
+        }
+        // Known, unknown, none at all; and both again when too many wrong ones came.
+        foreach (var name in new[] { "em", "nobody", "", "em", "em", "em", "em", "em", "nobody", "nobody", "nobody", "nobody", "nobody" })
+            Assert.Equal(1, await ComparedAsync(name));
     }
 
     private static async Task<string> WithoutTrace(HttpResponseMessage response)
