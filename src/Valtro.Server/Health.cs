@@ -1,3 +1,4 @@
+using NodaTime.Text;
 using Valtro.Server.Work;
 using Valtro.Store;
 
@@ -18,6 +19,9 @@ internal static class Health
     {
         app.MapGet("/healthz", () => Results.Text("alive")).ExcludeFromDescription();
         app.MapGet("/readyz", AnswerAsync).ExcludeFromDescription();
+        // Where the clock is set, a browser under test lives at the same time.
+        if (app.Services.GetRequiredService<OneClock>() is { IsSet: true } clock)
+            app.MapGet("/clock", () => Results.Text(InstantPattern.ExtendedIso.Format(clock.GetCurrentInstant()))).ExcludeFromDescription();
     }
 
     private static async Task<IResult> AnswerAsync(HttpContext context, Startup startup, WorkStore work, Settings settings)

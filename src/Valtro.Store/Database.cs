@@ -183,6 +183,9 @@ public sealed class Database : IAsyncDisposable
     /// <summary>True when no migration is left to run.</summary>
     public static bool IsMigrated(string connectionString) => !Upgrade(connectionString).IsUpgradeRequired();
 
+    /// <summary>By the names under which a database says which of them it has.</summary>
+    public static IReadOnlyList<string> Migrations { get; } = [.. typeof(Database).Assembly.GetManifestResourceNames().Where(name => name.EndsWith(".sql", StringComparison.Ordinal)).Order(StringComparer.Ordinal)];
+
     private static UpgradeEngine Upgrade(string connectionString) =>
         DeployChanges.To
             .PostgresqlDatabase(connectionString)

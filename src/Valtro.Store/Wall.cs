@@ -7,8 +7,11 @@ namespace Valtro.Store;
 /// </remarks>
 public static class Wall
 {
-    internal const string Setting = "valtro.organisation";
-    internal const string All = "all";
+    /// <summary>The setting of a connection that says it.</summary>
+    public const string Setting = "valtro.organisation";
+
+    /// <summary>Its value for the whole.</summary>
+    public const string All = "all";
 
     private static readonly AsyncLocal<string?> Now = new();
 

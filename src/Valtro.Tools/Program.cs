@@ -1,6 +1,7 @@
 using System.CommandLine;
 using Valtro;
 using Valtro.Tools;
+using Valtro.Tools.Backups;
 
 // The command line behind ./valtro.
 var root = new RootCommand("Valtro's tools");
@@ -15,4 +16,33 @@ seed.Options.Add(database);
 seed.SetAction((parsed, _) => SeedCommand.RunAsync(parsed.GetRequiredValue(database), OneClock.From(Environment.GetEnvironmentVariable(OneClock.Setting), isProduction: false), Console.Out));
 root.Subcommands.Add(seed);
 
+var file = new Argument<string>("FILE") { Description = "The file of the backup." };
+var backup = new Command("backup", "Writes the whole database, attachments included, to a file.");
+backup.Options.Add(database);
+backup.Arguments.Add(file);
+backup.SetAction((parsed, _) => Refused(() => Backup.MakeAsync(parsed.GetRequiredValue(database), parsed.GetRequiredValue(file), Console.Out)));
+root.Subcommands.Add(backup);
+
+var replace = new Option<bool>("--replace") { Description = "What stands in the database may go." };
+var restore = new Command("restore", "Puts a backup into an empty database.");
+restore.Options.Add(database);
+restore.Options.Add(replace);
+restore.Arguments.Add(file);
+restore.SetAction((parsed, _) => Refused(() => Backup.RestoreAsync(parsed.GetRequiredValue(database), parsed.GetRequiredValue(file), parsed.GetValue(replace), Console.Out)));
+root.Subcommands.Add(restore);
+
 return await root.Parse(args).InvokeAsync();
+
+static async Task<int> Refused(Func<Task> act)
+{
+    try
+    {
+        await act();
+        return 0;
+    }
+    catch (BackupException refused)
+    {
+        await Console.Error.WriteLineAsync($"valtro: {refused.Message}");
+        return 1;
+    }
+}

@@ -41,11 +41,14 @@ public sealed class ValtroApp : IAsyncLifetime
     }
 
     /// <summary>A node that may still wait for its database.</summary>
-    public WebApplicationFactory<Settings> Node(int signInsPerMinute = 10_000, int wrongSecretsPerMinute = 10_000, int publicWorkPerMinute = 100_000, Action<IServiceCollection>? with = null) => new WebApplicationFactory<Settings>().WithWebHostBuilder(host =>
+    public WebApplicationFactory<Settings> Node(int signInsPerMinute = 10_000, int wrongSecretsPerMinute = 10_000, int publicWorkPerMinute = 100_000, Action<IServiceCollection>? with = null) =>
+        NodeOn(Test.ConnectionString + ";Timeout=3", Clock, signInsPerMinute, wrongSecretsPerMinute, publicWorkPerMinute, with);
+
+    public static WebApplicationFactory<Settings> NodeOn(string connectionString, OneClock clock, int signInsPerMinute = 10_000, int wrongSecretsPerMinute = 10_000, int publicWorkPerMinute = 100_000, Action<IServiceCollection>? with = null) => new WebApplicationFactory<Settings>().WithWebHostBuilder(host =>
     {
         // As it runs for real.
         host.UseEnvironment("Production");
-        host.UseSetting("VALTRO_DATABASE", Test.ConnectionString + ";Timeout=3");
+        host.UseSetting("VALTRO_DATABASE", connectionString);
         host.UseSetting("VALTRO_PUBLIC_URL", "https://dates.pinewick.example");
         host.UseSetting("VALTRO_SIGN_INS_PER_MINUTE", $"{signInsPerMinute}");
         host.UseSetting("VALTRO_PUBLIC_WORK_PER_MINUTE", $"{publicWorkPerMinute}");
@@ -53,7 +56,7 @@ public sealed class ValtroApp : IAsyncLifetime
         host.UseSetting("VALTRO_WRONG_SECRETS_PER_MINUTE", $"{wrongSecretsPerMinute}");
         host.ConfigureServices(services =>
         {
-            services.Replace(ServiceDescriptor.Singleton(Clock)).Replace(ServiceDescriptor.Singleton<IClock>(Clock)).Replace(ServiceDescriptor.Singleton<TimeProvider>(Clock));
+            services.Replace(ServiceDescriptor.Singleton(clock)).Replace(ServiceDescriptor.Singleton<IClock>(clock)).Replace(ServiceDescriptor.Singleton<TimeProvider>(clock));
             services.AddSingleton<IStartupFilter, AddressOfTheTest>();
             with?.Invoke(services);
         });

@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test'
-import { expectAccessible, signIn, thisWeek } from './valtro.mjs'
+import { expect } from '@playwright/test'
+import { expectAccessible, signIn, test, thisWeek } from './valtro.mjs'
 
 // The longest file by far: its tests are spread over all workers.
 test.describe.configure({ mode: 'parallel' })

@@ -1,6 +1,6 @@
-import { expect, test } from '@playwright/test'
+import { expect } from '@playwright/test'
 import { execFileSync } from 'node:child_process'
-import { signIn, thisWeek } from './valtro.mjs'
+import { signIn, test, thisWeek } from './valtro.mjs'
 
 test('when the database stops while saving, the typing stays, and saving works again when it is back', async ({ page }) => {
   const database = (act) => execFileSync('bash', [process.env.VALTRO_TEST_CLUSTER_CONTROL, act], { stdio: 'ignore' })

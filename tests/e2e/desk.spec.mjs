@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test'
-import { makeCalendar, say, signIn, thisWeek } from './valtro.mjs'
+import { expect } from '@playwright/test'
+import { makeCalendar, say, signIn, test, thisWeek } from './valtro.mjs'
 
 async function addEvent(page, calendar, title) {
   await page.goto(`/events/new?calendar=${calendar.id}&day=${thisWeek(2)}`)

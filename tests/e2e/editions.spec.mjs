@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test'
-import { signIn, site, thisWeek } from './valtro.mjs'
+import { expect } from '@playwright/test'
+import { signIn, site, test, thisWeek } from './valtro.mjs'
 
 test('families get one page of two classes and the school, and a change of its look reaches the site that holds it', async ({ page, context }) => {
   await signIn(page)

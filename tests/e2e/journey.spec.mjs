@@ -1,6 +1,6 @@
-import { expect, test } from '@playwright/test'
+import { expect } from '@playwright/test'
 import ICAL from 'ical.js'
-import { makeCalendar, say, signIn, site, thisWeek } from './valtro.mjs'
+import { makeCalendar, say, signIn, site, test, thisWeek } from './valtro.mjs'
 
 /** The first event of that title in a feed, read by a library that is not our writer. */
 async function inFeed(request, address, title) {

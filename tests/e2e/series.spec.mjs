@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test'
-import { makeCalendar, say, signIn, thisWeek } from './valtro.mjs'
+import { expect } from '@playwright/test'
+import { makeCalendar, say, signIn, test, thisWeek } from './valtro.mjs'
 
 /** A weekly event on Tuesdays and Thursdays, six dates from this week on. */
 async function addSeries(page, calendar, title) {

@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test'
-import { makeCalendar, signIn, site, thisWeek, valtro } from './valtro.mjs'
+import { expect } from '@playwright/test'
+import { makeCalendar, signIn, site, test, thisWeek, valtro } from './valtro.mjs'
 
 /** Another person in a browser of their own. */
 async function another(browser, name) {

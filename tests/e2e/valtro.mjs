@@ -1,11 +1,30 @@
 import AxeBuilder from '@axe-core/playwright'
-import { expect } from '@playwright/test'
+import { expect, test as anyTest } from '@playwright/test'
 import { randomBytes } from 'node:crypto'
 
 export const valtro = process.env.VALTRO_E2E_URL
 export const site = process.env.VALTRO_E2E_SITE
 
 if (!valtro || !site) throw new Error('Run the end-to-end tests with ./valtro test e2e, which starts what they need.')
+
+if (!process.env.VALTRO_CLOCK) throw new Error('VALTRO_CLOCK is not set: the tests must not live at the time of this machine.')
+
+/** Every page of every context lives at the server's time. */
+export const test = anyTest.extend({
+  browser: [
+    async ({ browser }, use) => {
+      const make = browser.newContext.bind(browser)
+      browser.newContext = async (options) => {
+        const context = await make(options)
+        await context.clock.install({ time: new Date(await (await fetch(`${valtro}/clock`)).text()) })
+        return context
+      }
+      await use(browser)
+      browser.newContext = make
+    },
+    { scope: 'worker' },
+  ],
+})
 
 export async function signIn(page, name = 'ada') {
   await page.goto('/')
@@ -37,13 +56,18 @@ export async function makeCalendar(page, { forWhom = 'Everyone' } = {}) {
   return { name, plate, id: page.url().split('/').at(-2) }
 }
 
-/** Monday of this week in Halifax, as 2026-11-23, and days after it. */
-export function thisWeek(days = 0) {
-  const today = new Intl.DateTimeFormat('en-CA', { timeZone: 'America/Halifax' }).format(new Date())
-  const date = new Date(`${today}T00:00:00Z`)
-  date.setUTCDate(date.getUTCDate() - ((date.getUTCDay() + 6) % 7) + days)
+/** Today in Halifax, as 2026-11-23, and days after it. */
+export function today(days = 0) {
+  const date = new Date(new Intl.DateTimeFormat('en-CA', { timeZone: 'America/Halifax' }).format(new Date(process.env.VALTRO_CLOCK.split('*')[0])))
+  date.setUTCDate(date.getUTCDate() + days)
   return date.toISOString().slice(0, 10)
 }
+
+/** Monday of this week in Halifax, and days after it. */
+export const thisWeek = (days = 0) => today(days - ((new Date(today()).getUTCDay() + 6) % 7))
+
+/** Monday of the week in which the demo's great days are, and days after it: from Wednesday on it is the next one. */
+export const demoWeek = (days = 0) => thisWeek(days + (today() < thisWeek(2) ? 0 : 7))
 
 /** As the desk writes a day: Wednesday 25 November. */
 export function say(day) {
