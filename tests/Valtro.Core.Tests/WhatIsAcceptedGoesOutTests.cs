@@ -128,18 +128,16 @@ public class WhatIsAcceptedGoesOutTests
     [Fact]
     public void An_event_that_is_accepted_is_composed_and_written_for_every_edition_that_is_accepted()
     {
-        var (events, editions) = (0, 0);
-        Gen.Select(Drafts.Array[1, 3], Editions, Moments, Days).Sample((drafts, editionDraft, now, day) =>
+        var events = 0;
+        var made = Editions.Select(draft => Accepted(() => draft.Check(Build.Halifax, IsoDayOfWeek.Monday))).Where(edition => edition is not null).Select(edition => edition!);
+        Gen.Select(Drafts.Array[1, 3], made, Moments, Days).Sample((drafts, edition, now, day) =>
         {
             var contents = drafts.Select(Check).OfType<EventContent>().ToArray();
-            if (Accepted(() => editionDraft.Check(Build.Halifax, IsoDayOfWeek.Monday)) is not { } made)
-                return;
             Interlocked.Add(ref events, contents.Length);
-            Interlocked.Increment(ref editions);
-            GoesOut(made, [.. contents.Select(Event)], now, day);
-        }, iter: 3_000);
+            GoesOut(edition, [.. contents.Select(Event)], now, day);
+        }, iter: 1_000);
         // Enough was accepted for this to say something.
-        Assert.True(events > 500 && editions > 500, $"Only {events} events and {editions} editions were accepted.");
+        Assert.True(events > 300, $"Only {events} events were accepted.");
     }
 
     [Fact]

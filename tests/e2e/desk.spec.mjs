@@ -101,7 +101,7 @@ test('leaving with unsaved typing asks first', async ({ page }) => {
   await expect(page.getByRole('heading', { name: 'Calendars' })).toBeVisible()
 })
 
-test('the plan is worked by keyboard alone', async ({ page }) => {
+test('the plan is worked by keyboard alone', { tag: '@days' }, async ({ page }) => {
   await signIn(page)
   await expect(page.locator('.slip').first()).toBeVisible()
   await page.keyboard.press('2')

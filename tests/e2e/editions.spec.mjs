@@ -1,5 +1,5 @@
 import { expect } from '@playwright/test'
-import { signIn, site, test, thisWeek } from './valtro.mjs'
+import { demoWeek, inHalifax, signIn, site, test, thisWeek } from './valtro.mjs'
 
 test('families get one page of two classes and the school, and a change of its look reaches the site that holds it', async ({ page, context }) => {
   await signIn(page)
@@ -68,7 +68,7 @@ test('families get one page of two classes and the school, and a change of its l
   })
 })
 
-test('a reader narrows the page to one watch, keeps that, searches, goes to a day and takes a feed of just that', async ({ page, request }) => {
+test('a reader narrows the page to one watch, keeps that, searches, goes to a day and takes a feed of just that', { tag: ['@days', '@demo'] }, async ({ page, request }) => {
   await page.goto('/c/pinewick/juniors-for-families')
   const show = page.getByRole('group', { name: 'Show' })
   await expect(page.getByRole('button', { name: /SW .*Boat lab/ }).first()).toBeVisible()
@@ -96,8 +96,8 @@ test('a reader narrows the page to one watch, keeps that, searches, goes to a da
   await expect(page).toHaveURL(new RegExp(`only=PW&view=week&date=${thisWeek(7)}`))
 })
 
-test('the days of a month are walked by the arrow keys, and Enter opens what is on', async ({ page }) => {
-  await page.goto('/c/pinewick/whole-school')
+test('the days of a month are walked by the arrow keys, and Enter opens what is on', { tag: ['@days', '@demo'] }, async ({ page }) => {
+  await page.goto(`/c/pinewick/whole-school?date=${demoWeek(2)}`)
   const day = (name) => page.getByRole('button', { name: new RegExp(name) })
   await page.getByRole('searchbox').focus()
   await day(', .*on$').and(page.locator('[tabindex="0"]')).first().focus()
@@ -114,8 +114,8 @@ test('the days of a month are walked by the arrow keys, and Enter opens what is 
   await expect(entry).toBeFocused()
 })
 
-test('what lasts for days opens where it was pressed, and nowhere else', async ({ page }) => {
-  await page.goto(`/c/pinewick/whole-school?date=${thisWeek(-14)}`)
+test('what lasts for days opens where it was pressed, and nowhere else', { tag: ['@days', '@demo'] }, async ({ page }) => {
+  await page.goto(`/c/pinewick/whole-school?date=${demoWeek(-14)}`)
   const regatta = page.locator('.weeks').getByRole('button', { name: /Autumn regatta/ })
   await regatta.last().click()
   const details = page.getByRole('region', { name: 'Autumn regatta' })
@@ -126,14 +126,14 @@ test('what lasts for days opens where it was pressed, and nowhere else', async (
   await page.keyboard.press('Escape')
   await expect(regatta.last()).toBeFocused()
 
-  await page.goto(`/c/pinewick/whole-school?view=list&date=${thisWeek(-14)}`)
+  await page.goto(`/c/pinewick/whole-school?view=list&date=${demoWeek(-14)}`)
   await page.getByRole('button', { name: /Autumn regatta/ }).first().click()
   await expect(details).toHaveCount(1)
 })
 
-test('an entry’s own page has a picture, a map, its links and files for programs, and says the reader’s own time', async ({ browser }) => {
+test('an entry’s own page has a picture, a map, its links and files for programs, and says the reader’s own time', { tag: ['@days', '@demo'] }, async ({ browser }) => {
   const page = await (await browser.newContext({ locale: 'en-GB', timezoneId: 'Europe/Oslo' })).newPage()
-  await page.goto('/c/pinewick/whole-school')
+  await page.goto(`/c/pinewick/whole-school?date=${demoWeek(2)}`)
   await page.getByRole('button', { name: /Open harbour evening/ }).click()
   const details = page.getByRole('region', { name: 'Open harbour evening' })
   await expect(details).toContainText('Your time: ')
@@ -144,13 +144,13 @@ test('an entry’s own page has a picture, a map, its links and files for progra
   expect(await page.getByRole('img').evaluate((picture) => picture.naturalWidth)).toBe(960)
   await expect(page.getByRole('link', { name: 'Map' })).toHaveAttribute('href', /^geo:43\./)
   await expect(page.getByRole('link', { name: 'Programme' })).toBeVisible()
-  await expect(page.getByText('Your time: ')).toContainText('23:30')
+  await expect(page.getByText('Your time: ')).toContainText(new Intl.DateTimeFormat('en-GB', { timeStyle: 'short', timeZone: 'Europe/Oslo' }).format(inHalifax(`${demoWeek(2)}T18:30`)))
   const file = await page.request.get(await page.getByRole('link', { name: 'this date' }).evaluate((link) => link.href))
   expect(await file.text()).toContain('SUMMARY:Open harbour evening')
   await page.context().close()
 })
 
-test('every form of delivery works on a site that takes no other', async ({ page }) => {
+test('every form of delivery works on a site that takes no other', { tag: ['@days', '@demo'] }, async ({ page }) => {
   await test.step('a learning platform that takes only a link', async () => {
     await page.goto(`${site}/learning`)
     await expect(page.frameLocator('iframe').getByRole('heading', { name: 'Dates for junior families' })).toBeVisible()

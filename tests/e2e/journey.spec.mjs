@@ -1,6 +1,6 @@
 import { expect } from '@playwright/test'
 import ICAL from 'ical.js'
-import { makeCalendar, say, signIn, site, test, thisWeek } from './valtro.mjs'
+import { demoWeek, makeCalendar, say, signIn, site, test, thisWeek } from './valtro.mjs'
 
 /** The first event of that title in a feed, read by a library that is not our writer. */
 async function inFeed(request, address, title) {
@@ -14,7 +14,7 @@ async function inFeed(request, address, title) {
     .find((event) => event.summary === title)
 }
 
-test('from a new calendar to somebody’s website and feed, and a change that arrives there by itself', async ({ page, context, request }) => {
+test('from a new calendar to somebody’s website and feed, and a change that arrives there by itself', { tag: '@days' }, async ({ page, context, request }) => {
   await signIn(page)
   const calendar = await makeCalendar(page)
   const wednesday = thisWeek(2)
@@ -133,10 +133,10 @@ test('from a new calendar to somebody’s website and feed, and a change that ar
   })
 })
 
-test('without JavaScript a reading page is a list', async ({ browser }) => {
+test('without JavaScript a reading page is a list', { tag: ['@days', '@demo'] }, async ({ browser }) => {
   const context = await browser.newContext({ javaScriptEnabled: false, locale: 'en-GB' })
   const page = await context.newPage()
-  await page.goto('/c/pinewick/whole-school')
+  await page.goto(`/c/pinewick/whole-school?date=${demoWeek(2)}`)
   await expect(page.getByRole('listitem').filter({ hasText: 'Open harbour evening' })).toContainText('18:30–20:30')
   await expect(page.getByRole('link', { name: 'Sign up' })).toBeVisible()
   await context.close()
@@ -146,7 +146,7 @@ test('a reading page needs one answer for its first view, nothing from elsewhere
   const { gzipSync } = await import('node:zlib')
   const responses = []
   page.on('response', (response) => responses.push(response))
-  await page.goto('/c/pinewick/whole-school')
+  await page.goto(`/c/pinewick/whole-school?date=${demoWeek(2)}`)
   await expect(page.getByRole('button', { name: /Open harbour evening/ })).toBeVisible()
   const scripts = responses.filter((response) => response.request().resourceType() === 'script')
   const sizes = await Promise.all(scripts.map(async (script) => gzipSync(await script.body()).length))

@@ -18,7 +18,7 @@ async function addSeries(page, calendar, title) {
 
 const slip = (page, title, time) => page.getByRole('link', { name: new RegExp(`${time}.*${title}`) })
 
-test('one date is moved, one cancelled, later ones changed, and each can be undone', async ({ page }) => {
+test('one date is moved, one cancelled, later ones changed, and each can be undone', { tag: '@days' }, async ({ page }) => {
   await signIn(page)
   const calendar = await makeCalendar(page, { forWhom: 'Members' })
   await addSeries(page, calendar, 'Buoy check')
@@ -102,7 +102,7 @@ test('a date that differs and loses its place is kept as an extra date', async (
   await expect(row.getByRole('cell').nth(3).getByRole('link', { name: /Fog drill/ })).toHaveCount(0)
 })
 
-test('slips are dragged in the week and in the month', async ({ page }) => {
+test('slips are dragged in the week and in the month', { tag: '@days' }, async ({ page }) => {
   await signIn(page)
   const calendar = await makeCalendar(page, { forWhom: 'Members' })
   await page.goto(`/events/new?calendar=${calendar.id}&day=${thisWeek(40)}`)
@@ -151,7 +151,7 @@ test('the pattern is written as a sentence, and dates are taken out and added in
   await expect(follows).toContainText('5 dates')
 })
 
-test('an event said in one line, several pasted at once', async ({ page }) => {
+test('an event said in one line, several pasted at once', { tag: '@days' }, async ({ page }) => {
   await signIn(page)
   const calendar = await makeCalendar(page, { forWhom: 'Members' })
   await page.goto('/plan')
@@ -180,7 +180,7 @@ test('an event said in one line, several pasted at once', async ({ page }) => {
   await expect(page.getByRole('status').filter({ hasText: '2 events are saved' })).toBeVisible()
 })
 
-test('a new break shows beforehand which dates change, and the plan follows', async ({ page }) => {
+test('a new break shows beforehand which dates change, and the plan follows', { tag: '@days' }, async ({ page }) => {
   await signIn(page)
   const calendar = await makeCalendar(page, { forWhom: 'Members' })
   await page.goto(`/events/new?calendar=${calendar.id}&day=${thisWeek(8)}`)
@@ -205,7 +205,7 @@ test('a new break shows beforehand which dates change, and the plan follows', as
   await expect(page.getByRole('status').filter({ hasText: 'is saved' })).toBeVisible()
 })
 
-test('a day of 25 hours has them all, and what is removed is found in the bin', async ({ page }) => {
+test('a day of 25 hours has them all, and what is removed is found in the bin', { tag: '@days' }, async ({ page }) => {
   await signIn(page)
   const calendar = await makeCalendar(page, { forWhom: 'Members' })
   await page.goto('/plan?view=day&day=2027-11-07')

@@ -69,6 +69,13 @@ export const thisWeek = (days = 0) => today(days - ((new Date(today()).getUTCDay
 /** Monday of the week in which the demo's great days are, and days after it: from Wednesday on it is the next one. */
 export const demoWeek = (days = 0) => thisWeek(days + (today() < thisWeek(2) ? 0 : 7))
 
+/** The moment at which the clocks in Halifax show a date and time, such as 2026-11-25T18:30. */
+export function inHalifax(local) {
+  const asUtc = new Date(`${local}Z`)
+  const shown = new Date(`${new Intl.DateTimeFormat('sv-SE', { timeZone: 'America/Halifax', dateStyle: 'short', timeStyle: 'short' }).format(asUtc).replace(' ', 'T')}Z`)
+  return new Date(2 * asUtc - shown)
+}
+
 /** As the desk writes a day: Wednesday 25 November. */
 export function say(day) {
   return new Intl.DateTimeFormat('en-GB', { weekday: 'long', day: 'numeric', month: 'long', timeZone: 'UTC' }).format(new Date(day))

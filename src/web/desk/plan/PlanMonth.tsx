@@ -83,7 +83,12 @@ function MonthCell({ day, plan, closed, mayEdit, linesShown, calendarOf, onDay }
   ]
   const name = sayDay(day, locale, { weekday: 'long', day: 'numeric', month: 'long' })
   return (
-    <td className={names.filter(Boolean).join(' ')} title={closed ?? undefined} {...drop}>
+    <td
+      className={names.filter(Boolean).join(' ')}
+      aria-current={day === plan.today ? 'date' : undefined}
+      title={closed ?? undefined}
+      {...drop}
+    >
       {mayEdit && (
         <button
           type="button"

@@ -45,6 +45,7 @@ export function TimeGrid({ plan, days, calendars, occurrences }: TimeGridProps) 
               <div
                 key={day.day}
                 className={`time-head ${day.day === plan.today ? 'is-today' : ''} ${day.closed ? 'is-closed' : ''}`}
+                aria-current={day.day === plan.today ? 'date' : undefined}
               >
                 <b>
                   {sayDay(day.day, locale, { weekday: 'short' })} {sayDay(day.day, locale, { day: 'numeric', month: 'short' })}
