@@ -27,7 +27,7 @@ internal static class Watching
             // What is worth a line stands in that of the request.
             .MinimumLevel.Override("Microsoft.AspNetCore.Diagnostics", LogEventLevel.Fatal)
             .MinimumLevel.Override("OpenTelemetry", LogEventLevel.Warning)
-            .WriteTo.Console(new RenderedCompactJsonFormatter()));
+            .WriteTo.Console(new RenderedCompactJsonFormatter()), preserveStaticLogger: true);
         services.AddOpenTelemetry()
             .ConfigureResource(resource => resource.AddService("valtro"))
             .WithMetrics(metrics => metrics
@@ -49,6 +49,7 @@ internal static class Watching
     /// <summary>One line a request, with the trace that people are shown; a failure stands in it.</summary>
     public static void UseAccessLog(this WebApplication app) => app.UseSerilogRequestLogging(options =>
     {
+        options.Logger = app.Services.GetRequiredService<Serilog.ILogger>();
         options.MessageTemplate = "{Method} {Path} {Status} {Milliseconds:0} ms";
         options.GetMessageTemplateProperties = (context, _, elapsed, status) =>
         [

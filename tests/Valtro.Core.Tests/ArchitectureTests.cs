@@ -1,3 +1,4 @@
+using System.Text.RegularExpressions;
 using ArchUnitNET.Domain;
 using ArchUnitNET.Loader;
 using static ArchUnitNET.Fluent.ArchRuleDefinition;
@@ -42,6 +43,30 @@ public class ArchitectureTests
             .Where(type => type.Dependencies.Any(dependency => dependency.Target.FullName == clock))
             .Select(type => type.FullName);
         Assert.Empty(offenders);
+    }
+
+    /// <summary>Server, tools, stand-ins and tests: what time it is, one clock says. A stopwatch may be any.</summary>
+    [Fact]
+    public void Nothing_but_the_one_clock_asks_the_machine_what_time_it_is()
+    {
+        var root = Root();
+        var machine = new Regex(@"SystemClock\.|DateTime(Offset)?\.(UtcNow|Now|Today)|TimeProvider\.System\.(GetUtcNow|GetLocalNow)|DateTimeZoneProviders\.\w+\.GetSystemDefault|\b(now|statement_timestamp|clock_timestamp)\(\)|\bcurrent_(date|timestamp|time)\b", RegexOptions.IgnoreCase);
+        var offenders =
+            from folder in new[] { "src", "tests" }
+            from file in Directory.EnumerateFiles(Path.Combine(root, folder), "*.cs", SearchOption.AllDirectories)
+            where !file.Contains("/obj/", StringComparison.Ordinal) && Path.GetFileName(file) is not ("OneClock.cs" or "ArchitectureTests.cs")
+            from line in File.ReadLines(file)
+            where machine.IsMatch(line) && !line.TrimStart().StartsWith("//", StringComparison.Ordinal)
+            select $"{Path.GetRelativePath(root, file)}: {line.Trim()}";
+        Assert.Empty(offenders);
+    }
+
+    private static string Root()
+    {
+        var folder = AppContext.BaseDirectory;
+        while (!File.Exists(Path.Combine(folder, "Valtro.slnx")))
+            folder = Path.GetDirectoryName(folder)!;
+        return folder;
     }
 
     [Fact]

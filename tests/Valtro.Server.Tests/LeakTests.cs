@@ -250,7 +250,7 @@ public sealed partial class LeakTests(ValtroApp app) : IClassFixture<ValtroApp>,
         var second = new Uri((string)(await di.DoAsync(HttpMethod.Post, $"/api/editions/{edition.Id}/link", new { }))["page"]!).AbsolutePath;
         app.Clock.Advance(Duration.FromSeconds(5));
         Assert.Equal(HttpStatusCode.Gone, (await app.Reader().Http.GetAsync($"{page}.ics")).StatusCode);
-        await app.Test.Database.ExecuteAsync("update membership set ended_at = now() where account_id = (select id from account where email like 'di@%')");
+        await app.Test.Database.ExecuteAsync("update membership set ended_at = timestamptz '2026-11-23 12:00Z' where account_id = (select id from account where email like 'di@%')");
         try
         {
             app.Clock.Advance(Duration.FromSeconds(5));

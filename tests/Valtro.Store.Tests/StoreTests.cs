@@ -349,9 +349,9 @@ public sealed class StoreTests : SchoolAndClub
     [InlineData("update event set state = 'gone'", "event_state_check")]
     [InlineData("update event set rrule = 'FREQ=DAILY', cycle_numbers = '{1}', cycle_weekdays = '{}'", "event_recurs_one_way")]
     [InlineData("update event set cycle_numbers = '{1}'", "cycle_is_whole")]
-    [InlineData("insert into event_exception (organisation_id, event_id, recurrence_id) select organisation_id, id, now() from event", "exception_differs")]
-    [InlineData("insert into event_exception (organisation_id, event_id, recurrence_id, start_local) select organisation_id, id, now(), now() from event", "exception_moves_both_ends")]
-    [InlineData("insert into event_exception (organisation_id, event_id, recurrence_id, is_cancelled) select (select id from organisation where slug = 'club'), id, now(), true from event", "event_exception_organisation_id_event_id_fkey")]
+    [InlineData("insert into event_exception (organisation_id, event_id, recurrence_id) select organisation_id, id, timestamptz '2026-11-23 12:00Z' from event", "exception_differs")]
+    [InlineData("insert into event_exception (organisation_id, event_id, recurrence_id, start_local) select organisation_id, id, timestamptz '2026-11-23 12:00Z', timestamptz '2026-11-23 12:00Z' from event", "exception_moves_both_ends")]
+    [InlineData("insert into event_exception (organisation_id, event_id, recurrence_id, is_cancelled) select (select id from organisation where slug = 'club'), id, timestamptz '2026-11-23 12:00Z', true from event", "event_exception_organisation_id_event_id_fkey")]
     [InlineData("delete from calendar", "calendar_role_organisation_id_calendar_id_fkey|edition_organisation_id_calendar_id_fkey|event_organisation_id_home_calendar_id_fkey")]
     [InlineData("update event set organisation_id = (select id from organisation where slug = 'club')", "event_organisation_id_home_calendar_id_fkey|revision_organisation_id_event_id_fkey")]
     public async Task The_database_itself_refuses_impossible_rows(string sql, string constraints)
@@ -378,7 +378,7 @@ public sealed class StoreTests : SchoolAndClub
         var calendar = await Calendars.AddAsync(_school, Settings(), Now);
         await _test.Database.ExecuteAsync("""
             insert into event (id, organisation_id, home_calendar_id, title, state, all_day, start_local, end_local, zone, reach, created_at, changed_at, headline_changed_at, times_changed_at)
-            select gen_random_uuid(), @school, @calendar, 'One of many', 'live', false, '2026-11-24 14:00', '2026-11-24 15:00', 'UTC', '[2026-11-24 14:00Z,2026-11-24 15:00Z]', now(), now(), now(), now()
+            select gen_random_uuid(), @school, @calendar, 'One of many', 'live', false, '2026-11-24 14:00', '2026-11-24 15:00', 'UTC', '[2026-11-24 14:00Z,2026-11-24 15:00Z]', timestamptz '2026-11-23 12:00Z', timestamptz '2026-11-23 12:00Z', timestamptz '2026-11-23 12:00Z', timestamptz '2026-11-23 12:00Z'
             from generate_series(1, @most)
             """, new { school = _school, calendar = calendar.Id, most = EventStore.MostEvents - 1 });
         await AddEventAsync(calendar.Id);
