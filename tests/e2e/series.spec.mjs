@@ -221,6 +221,7 @@ test('a day of 25 hours has them all, and what is removed is found in the bin', 
   await expect(page.getByRole('status').filter({ hasText: 'is removed' })).toBeVisible()
   await page.goto('/bin')
   await page.getByRole('row', { name: /Rope audit/ }).getByRole('button', { name: 'Restore' }).click()
+  await expect(page.getByRole('row', { name: /Rope audit/ })).toHaveCount(0)
   await page.goto(`/plan?day=${thisWeek(2)}`)
   await expect(page.getByRole('link', { name: /Rope audit/ })).toBeVisible()
 })

@@ -15,6 +15,7 @@ import type {
   Session,
 } from '../../src/web/desk/api'
 import { Problem } from '../../src/web/desk/api'
+import { useSession } from '../../src/web/desk/queries'
 import { seeAs } from '../../src/web/desk/seeAs'
 import { ToastsProvider } from '../../src/web/desk/Toasts'
 import { palette as paper } from './pageWorld'
@@ -215,6 +216,9 @@ export function show(path: string, element: ReactNode, at = path) {
   )
   return { user: userEvent.setup(), router }
 }
+
+/** As the desk does: no screen is shown before it is known who looks. */
+export const SignedIn = ({ children }: { children: ReactNode }) => (useSession().data ? children : null)
 
 export const sent = (asked: Asked[], what: string) => asked.filter((one) => one.what === what).map((one) => one.body)
 
