@@ -193,5 +193,9 @@ describe('changed lately', () => {
     serve({})
     await user.click(press('Changed lately'))
     expect(await screen.findByText(/could not be fetched/)).toBeTruthy()
-  })
+    // It is asked for once more by itself.
+    serve({ '/changed.json': { changes: [change('cancelled')] } })
+    const panel = screen.getByRole('region', { name: 'Changed lately' })
+    expect((await within(panel).findByRole('listitem', {}, { timeout: 6_000 })).textContent).toMatch(/cancelled/)
+  }, 10_000)
 })

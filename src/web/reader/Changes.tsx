@@ -3,6 +3,9 @@ import { fetchBelow, type Change } from './edition'
 import { EntryPlates } from './EntryItem'
 import { usePage } from './page'
 
+/** Milliseconds after which a list that could not be had is asked for once more. */
+const AGAIN_AFTER = 3_000
+
 /** What moved or was cancelled in the last 14 days, with what it was. */
 export function Changes({ version, onClose }: { version: string; onClose: () => void }) {
   const { addresses, speech } = usePage()
@@ -10,12 +13,20 @@ export function Changes({ version, onClose }: { version: string; onClose: () => 
   const [changes, setChanges] = useState<Change[] | 'away' | null>(null)
   useEffect(() => {
     let isWanted = true
-    fetchBelow<{ changes: Change[] }>(addresses.base, '/changed.json').then(
-      (got) => isWanted && setChanges(got.changes),
-      () => isWanted && setChanges('away'),
-    )
+    let timer: ReturnType<typeof setTimeout> | undefined
+    const ask = () =>
+      fetchBelow<{ changes: Change[] }>(addresses.base, '/changed.json').then(
+        (got) => isWanted && setChanges(got.changes),
+        () => {
+          if (!isWanted) return
+          setChanges('away')
+          timer = setTimeout(() => void ask(), AGAIN_AFTER)
+        },
+      )
+    void ask()
     return () => {
       isWanted = false
+      clearTimeout(timer)
     }
   }, [addresses.base, version])
   return (
