@@ -5,7 +5,7 @@ import { at, head, judge, pause, read, row } from './load.mjs'
 
 const node = process.env.VALTRO_BENCH_URL
 const seconds = 20
-const sql = (text) => execFileSync(process.env.VALTRO_BENCH_PSQL, ['-qAtc', text], { stdio: ['ignore', 'pipe', 'inherit'] })
+const sql = (text) => execFileSync(process.env.VALTRO_PSQL, ['-qAtc', text], { stdio: ['ignore', 'pipe', 'inherit'] })
 const control = (act) => execFileSync('bash', [process.env.VALTRO_TEST_CLUSTER_CONTROL, act], { stdio: 'ignore' })
 
 const disturbances = {
@@ -13,7 +13,7 @@ const disturbances = {
   storm: [
     [
       'the tables of editions and bytes are locked',
-      () => spawn(process.env.VALTRO_BENCH_PSQL, ['-qc', `begin; lock table edition, artefact, event in access exclusive mode; select pg_sleep(${seconds}); commit`], { stdio: 'ignore' }),
+      () => spawn(process.env.VALTRO_PSQL, ['-qc', `begin; lock table edition, artefact, event in access exclusive mode; select pg_sleep(${seconds}); commit`], { stdio: 'ignore' }),
       () => pause(1_000),
     ],
     [

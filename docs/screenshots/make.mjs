@@ -1,8 +1,9 @@
-// Makes the pictures of the README anew, from fresh demo data: ./valtro demo --reset, then node docs/screenshots/make.mjs
+// Makes the pictures of the README anew, from fresh demo data on a day that is always the same: ./valtro pictures
+import { execFileSync } from 'node:child_process'
 import { chromium } from '../../tests/e2e/node_modules/playwright-core/index.mjs'
 
-const base = process.env.VALTRO_E2E_URL ?? 'http://127.0.0.1:5080'
-const site = process.env.VALTRO_E2E_SITE ?? 'http://127.0.0.1:5081'
+const base = process.env.VALTRO_E2E_URL
+const site = process.env.VALTRO_E2E_SITE
 const wanted = process.argv.slice(2)
 const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-background-networking'] })
 
@@ -36,25 +37,6 @@ const pictures = {
   'year-plan': ['ada', desk, (page) => page.goto(`${base}/year`)],
   several: ['ada', desk, (page) => page.goto(`${base}/events/several`)],
   calendars: ['ada', desk, (page) => page.goto(`${base}/calendars`)],
-  'open-to-everyone': [
-    'ada',
-    desk,
-    async (page) => {
-      await page.goto(`${base}/calendars`)
-      await page.getByRole('button', { name: /Rowing club, everyone/ }).click()
-      await page.getByRole('dialog').getByRole('button', { name: 'Complete' }).click()
-      await page.getByText('become public').waitFor()
-    },
-  ],
-  'see-as': [
-    'ada',
-    desk,
-    async (page) => {
-      await page.goto(`${base}/plan`)
-      await page.getByRole('button', { name: 'See as …' }).click()
-      await page.getByRole('button', { name: 'everyone', exact: true }).click()
-    },
-  ],
   'sign-off': ['ada', desk, (page) => page.goto(`${base}/sign-off`)],
   people: ['ada', desk, (page) => page.goto(`${base}/people`)],
   editions: ['ada', desk, (page) => page.goto(`${base}/editions`)],
@@ -80,11 +62,30 @@ const pictures = {
       await page.goto(await page.getByRole('link', { name: 'Its own page' }).getAttribute('href'))
     },
   ],
+  // Comes last: nothing goes out any more.
+  'not-gone-out': [
+    'ada',
+    desk,
+    async (page) => {
+      execFileSync(process.env.VALTRO_PSQL, [
+        '-qc',
+        `create function full() returns trigger language plpgsql as $$ begin raise exception 'could not extend file' using errcode = '53100'; end $$;
+         create trigger full before insert or update on artefact for each statement execute function full()`,
+      ])
+      await page.goto(`${base}/plan`)
+      await page.getByRole('link', { name: /Boat lab/ }).first().click()
+      await page.getByLabel('Title').fill('Boat lab with oars')
+      await page.getByRole('button', { name: 'Save', exact: true }).click()
+      await page.getByRole('button', { name: /Change this date/ }).click()
+      await page.getByText(/Going out failed since/).first().waitFor({ timeout: 30_000 })
+    },
+  ],
 }
 
 for (const [name, [who, viewport, act]] of Object.entries(pictures)) {
   if (wanted.length > 0 && !wanted.includes(name)) continue
   const context = await browser.newContext({ viewport, locale: 'en-GB', timezoneId: 'America/Halifax', reducedMotion: 'reduce' })
+  await context.clock.install({ time: new Date(await (await fetch(`${base}/clock`)).text()) })
   const page = await context.newPage()
   if (who) {
     await page.goto(base)

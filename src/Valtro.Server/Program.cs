@@ -56,6 +56,8 @@ services.AddAuthentication(IdentityConstants.ApplicationScheme).AddIdentityCooki
     cookie.Cookie.SameSite = SameSiteMode.Lax;
     cookie.Cookie.SecurePolicy = settings.PublicUrl.Scheme == "https" ? CookieSecurePolicy.Always : CookieSecurePolicy.SameAsRequest;
     cookie.ExpireTimeSpan = TimeSpan.FromDays(14);
+    // By how long, not until when: the clock of a browser may be another (RFC 6265 4.1.2.2).
+    cookie.Cookie.MaxAge = cookie.ExpireTimeSpan;
     cookie.Events.OnValidatePrincipal = SignedIn.CheckAsync;
     cookie.Events.OnRedirectToLogin = context => Problems.Of(Problem.SignInNeeded).ExecuteAsync(context.HttpContext);
     cookie.Events.OnRedirectToAccessDenied = context => Problems.Of(Problem.Forbidden).ExecuteAsync(context.HttpContext);

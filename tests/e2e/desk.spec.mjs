@@ -103,7 +103,7 @@ test('leaving with unsaved typing asks first', async ({ page }) => {
 
 test('the plan is worked by keyboard alone', { tag: '@days' }, async ({ page }) => {
   await signIn(page)
-  await expect(page.locator('.slip').first()).toBeVisible()
+  await expect(page.locator('.lanes')).toBeVisible()
   await page.keyboard.press('2')
   await expect(page.getByRole('button', { name: 'Month', exact: true })).toHaveAttribute('aria-pressed', 'true')
   const title = await page.getByRole('heading', { level: 1 }).textContent()
@@ -120,7 +120,7 @@ test('the plan is worked by keyboard alone', { tag: '@days' }, async ({ page }) 
   await page.keyboard.press('Enter')
   await expect(page.getByRole('radio', { name: /Starboard Watch/ })).toBeChecked()
   await page.goto('/plan')
-  await expect(page.locator('.slip').first()).toBeVisible()
+  await expect(page.locator('.lanes')).toBeVisible()
   await page.keyboard.press('?')
   await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible()
   await page.keyboard.press('Escape')

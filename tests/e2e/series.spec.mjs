@@ -180,7 +180,7 @@ test('an event said in one line, several pasted at once', { tag: '@days' }, asyn
   await expect(page.getByRole('status').filter({ hasText: '2 events are saved' })).toBeVisible()
 })
 
-test('a new break shows beforehand which dates change, and the plan follows', { tag: '@days' }, async ({ page }) => {
+test('a new break shows beforehand which dates change, and the plan follows', { tag: ['@days', '@demo'] }, async ({ page }) => {
   await signIn(page)
   const calendar = await makeCalendar(page, { forWhom: 'Members' })
   await page.goto(`/events/new?calendar=${calendar.id}&day=${thisWeek(8)}`)

@@ -81,11 +81,13 @@ export function say(day) {
   return new Intl.DateTimeFormat('en-GB', { weekday: 'long', day: 'numeric', month: 'long', timeZone: 'UTC' }).format(new Date(day))
 }
 
-export async function expectAccessible(page, what, part) {
+/** Axe finds nothing, in the page or a part of it, by all rules or some. */
+export async function expectAccessible(page, what, part, rules) {
   const axe = new AxeBuilder({ page })
   // In the dark only the colours are others.
   const isDark = await page.evaluate(() => matchMedia('(prefers-color-scheme: dark)').matches)
-  if (isDark) axe.withRules(['color-contrast'])
+  if (rules) axe.withRules(rules)
+  else if (isDark) axe.withRules(['color-contrast'])
   else axe.withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'])
   const found = await (part ? axe.include(part) : axe).analyze()
   expect(found.violations.map((violation) => `${what}: ${violation.id} on ${violation.nodes.map((node) => node.target).join(', ')}`)).toEqual([])
