@@ -62,7 +62,7 @@ public enum Pattern
 /// <summary>Counting a lesson's dates in a window, both ways.</summary>
 public abstract class LessonInWindow(LocalDate from, LocalDate to)
 {
-    private readonly Window _window = new(from, to, Lesson.Halifax, longestDays: 5_000);
+    private readonly Window _window = new(from, to, Lesson.Halifax);
     private Lesson _lesson = null!;
 
     [ParamsAllValues]

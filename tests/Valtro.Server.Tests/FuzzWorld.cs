@@ -157,8 +157,13 @@ internal sealed class FuzzWorld
                 async () => $"/api/events/{(await MadeAsync(spare, second, category))["id"]}/changes{ending}",
                 Change(made => new
                 {
-                    act = "edit", recurrenceId = (string)made["recurrenceId"]!, version = (int)made["version"]!, @event = FullEvent(spare, second, category),
-                    move = new { date = "2026-12-02", from = "15:00:00" }, scope = "this", keep = Array.Empty<string>(),
+                    act = "edit",
+                    recurrenceId = (string)made["recurrenceId"]!,
+                    version = (int)made["version"]!,
+                    @event = FullEvent(spare, second, category),
+                    move = new { date = "2026-12-02", from = "15:00:00" },
+                    scope = "this",
+                    keep = Array.Empty<string>(),
                 }), weight));
         }
         Add("DELETE /api/events/{id:guid}/placements/{calendarId:guid}", $"/api/events/{series["id"]}/placements/{Guid.NewGuid()}", weight: 1);
@@ -212,22 +217,56 @@ internal sealed class FuzzWorld
 
     private static object Calendar(string name, string plate) => new
     {
-        name, plate, colour = "navy", zone = "America/Halifax", description = "Ropes and sails.", requiresSignOff = false,
-        disclosure = new { members = "complete", link = "complete", everyone = "complete" }, readerships = new[] { "PW", "SW" }, like = (string?)null,
+        name,
+        plate,
+        colour = "navy",
+        zone = "America/Halifax",
+        description = "Ropes and sails.",
+        requiresSignOff = false,
+        disclosure = new { members = "complete", link = "complete", everyone = "complete" },
+        readerships = new[] { "PW", "SW" },
+        like = (string?)null,
     };
 
     private static object Edition(string name, string calendar, string category) => new
     {
-        name, audience = "everyone", cap = "complete", limit = 20, withCancelled = true, withUnfinished = false, withBreaks = true, mergesLookAlikes = true, tellsPlatesOfBusy = true,
+        name,
+        audience = "everyone",
+        cap = "complete",
+        limit = 20,
+        withCancelled = true,
+        withUnfinished = false,
+        withBreaks = true,
+        mergesLookAlikes = true,
+        tellsPlatesOfBusy = true,
         sources = new object[] { new { calendarId = calendar, filter = new { mode = "except", categories = new[] { category }, tags = new[] { "trip" }, text = "never" } } },
         window = new { from = "date", fromDate = "2026-08-01", to = "date", count = (int?)3, toDate = "2027-07-31", withPast = true },
         title = new object[] { new { piece = "plate", text = (string?)null }, new { piece = (string?)null, text = " – " }, new { piece = "title", text = (string?)null } },
         fields = new[] { "place", "category", "description", "links", "files", "contact" },
         look = new
         {
-            view = "list", views = new[] { "list", "month", "week" }, title = "What is on", intro = "For <b>families</b>.", navigation = true, legend = true, zoneLabel = true, firstDayOfWeek = 1,
-            clock = "twentyFour", language = "de", palette = (string?)null, dates = "long", size = "normal", density = "normal", corner = "soft", scheme = "reader", onEntry = "details",
-            emptyText = "Nothing on.", failedText = "Later.", grouping = "day", severalDays = "each", line = new object[] { new { piece = "title", text = (string?)null }, new { piece = (string?)null, text = " at " }, new { piece = "place", text = (string?)null } },
+            view = "list",
+            views = new[] { "list", "month", "week" },
+            title = "What is on",
+            intro = "For <b>families</b>.",
+            navigation = true,
+            legend = true,
+            zoneLabel = true,
+            firstDayOfWeek = 1,
+            clock = "twentyFour",
+            language = "de",
+            palette = (string?)null,
+            dates = "long",
+            size = "normal",
+            density = "normal",
+            corner = "soft",
+            scheme = "reader",
+            onEntry = "details",
+            emptyText = "Nothing on.",
+            failedText = "Later.",
+            grouping = "day",
+            severalDays = "each",
+            line = new object[] { new { piece = "title", text = (string?)null }, new { piece = (string?)null, text = " at " }, new { piece = "place", text = (string?)null } },
             colours = new { page = "#ffffff", grid = "#cccccc", busy = "#eeeeee", empty = "#ffffff", today = "#ffeecc", text = "#111111", accent = "#004488" },
         },
         sites = new[] { "families.example" },
@@ -235,17 +274,38 @@ internal sealed class FuzzWorld
 
     private static JsonNode FullEvent(string calendar, string? placement, string category) => Json(new
     {
-        calendarId = calendar, title = "Rope work", allDay = false, date = "2026-11-25", endDate = (string?)null, from = "14:00:00", to = "15:30:00", zone = "Europe/Berlin", place = "Loft",
+        calendarId = calendar,
+        title = "Rope work",
+        allDay = false,
+        date = "2026-11-25",
+        endDate = (string?)null,
+        from = "14:00:00",
+        to = "15:30:00",
+        zone = "Europe/Berlin",
+        place = "Loft",
         description = "<p>Bring <a href=\"https://pinewick.example/ropes\">gloves</a>.</p>",
         repeat = new { pattern = "monthly", interval = 1, weekdays = new[] { 1, 3 }, by = "weekday", monthDay = (int?)null, ordinal = -1, weekday = 3, month = (int?)null, skip = (string?)null, numbers = Array.Empty<int>(), text = (string?)null, ends = "on", until = "2027-06-30", count = (int?)null },
-        inBreaks = "skip", extra = new[] { "2026-12-01" }, removed = Array.Empty<string>(), categoryId = category, tags = new[] { "trip", "ropes" }, placements = placement is null ? Array.Empty<string>() : [placement],
-        links = new[] { new { label = "The list", url = "https://pinewick.example/list" } }, files = Array.Empty<string>(), contact = "Bo", notes = "Keys in the office.",
-        cap = new { members = "complete", link = "headline", everyone = "headline" }, showFrom = "2026-11-01", showUntil = "2027-07-01", isDraft = false,
+        inBreaks = "skip",
+        extra = new[] { "2026-12-01" },
+        removed = Array.Empty<string>(),
+        categoryId = category,
+        tags = new[] { "trip", "ropes" },
+        placements = placement is null ? Array.Empty<string>() : [placement],
+        links = new[] { new { label = "The list", url = "https://pinewick.example/list" } },
+        files = Array.Empty<string>(),
+        contact = "Bo",
+        notes = "Keys in the office.",
+        cap = new { members = "complete", link = "headline", everyone = "headline" },
+        showFrom = "2026-11-01",
+        showUntil = "2027-07-01",
+        isDraft = false,
     });
 
     private static object Plan(string year) => new
     {
-        name = $"Year {year}", first = $"{year}-08-01", last = $"{int.Parse(year, null) + 1}-07-31",
+        name = $"Year {year}",
+        first = $"{year}-08-01",
+        last = $"{int.Parse(year, null) + 1}-07-31",
         terms = new[] { new { name = "Autumn", first = $"{year}-09-01", last = $"{year}-12-18" }, new { name = "Spring", first = $"{int.Parse(year, null) + 1}-01-05", last = $"{int.Parse(year, null) + 1}-06-30" } },
         breaks = new[] { new { name = "Autumn break", first = $"{year}-10-12", last = $"{year}-10-23" } },
         cycle = new { unit = "days", length = 6, restartsEachTerm = true },
