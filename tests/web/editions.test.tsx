@@ -11,7 +11,11 @@ describe('the editions', () => {
       'GET /editions': [
         line('Juniors for families', { fetchedBy: 3, mayRead: true }),
         line('Staff week', { audience: 'members', view: 'week', mayEdit: false, mayRead: true, fetchedBy: 1 }),
-        line('Port Watch', { isStandard: true, calendarId: 'pw', freshness: { state: 'closed', changedAt: null, failure: null } }),
+        line('Port Watch', {
+          isStandard: true,
+          calendarId: 'pw',
+          freshness: { state: 'closed', changedAt: null, failure: null },
+        }),
       ],
     })
     show('/editions', <EditionsPage />)
