@@ -1,5 +1,5 @@
 import { expect } from '@playwright/test'
-import { makeCalendar, say, signIn, test, thisWeek } from './valtro.mjs'
+import { makeCalendar, say, signIn, signInByForm, test, thisWeek } from './valtro.mjs'
 
 async function addEvent(page, calendar, title) {
   await page.goto(`/events/new?calendar=${calendar.id}&day=${thisWeek(2)}`)
@@ -130,7 +130,7 @@ test('the plan is worked by keyboard alone', { tag: '@days' }, async ({ page }) 
 })
 
 test('a member reads what members may, and changes nothing', async ({ page }) => {
-  await signIn(page, 'di')
+  await signInByForm(page, 'di')
   await expect(page.getByRole('rowheader', { name: /Rowing club/ })).toBeVisible()
   await expect(page.getByRole('rowheader', { name: /Staff room/ })).toHaveCount(0)
   await expect(page.getByRole('link', { name: 'New event' })).toHaveCount(0)

@@ -1,6 +1,6 @@
 import { expect } from '@playwright/test'
 import ICAL from 'ical.js'
-import { demoWeek, makeCalendar, say, signIn, site, test, thisWeek } from './valtro.mjs'
+import { demoWeek, makeCalendar, say, signInByForm, site, test, thisWeek } from './valtro.mjs'
 
 /** The first event of that title in a feed, read by a library that is not our writer. */
 async function inFeed(request, address, title) {
@@ -14,8 +14,8 @@ async function inFeed(request, address, title) {
     .find((event) => event.summary === title)
 }
 
-test('from a new calendar to somebody’s website and feed, and a change that arrives there by itself', { tag: '@days' }, async ({ page, context, request }) => {
-  await signIn(page)
+test('from a new calendar to somebody’s website and feed, and a change that arrives there by itself', async ({ page, context, request }) => {
+  await signInByForm(page)
   const calendar = await makeCalendar(page)
   const wednesday = thisWeek(2)
 
