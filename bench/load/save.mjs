@@ -54,7 +54,7 @@ const reading = (async () => {
   return all
 })()
 for (let number = 1; number <= saves; number++) {
-  const took = await save(`Saved for the bench, ${number} of ${saves}`)
+  const took = await save(`Bench save ${number} of ${saves}`)
   answered.push(took.answered)
   arrived.push(took.arrived)
   await pause(150)

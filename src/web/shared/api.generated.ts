@@ -3391,7 +3391,7 @@ export interface paths {
         get: {
             parameters: {
                 query: {
-                    day: components["schemas"]["QueryDay"];
+                    day: string;
                 };
                 header?: never;
                 path?: never;
@@ -4704,11 +4704,6 @@ export interface components {
             snippetFixed: string;
             delivery: components["schemas"]["DeliveryBody"];
         };
-        /**
-         * Format: date
-         * @description A day in an address, such as 2026-11-24.
-         */
-        QueryDay: string;
         RemovalPreview: {
             /** Format: int32 */
             events: number;
