@@ -69,8 +69,8 @@ const pictures = {
     async (page) => {
       execFileSync(process.env.VALTRO_PSQL, [
         '-qc',
-        `create function full() returns trigger language plpgsql as $$ begin raise exception 'could not extend file' using errcode = '53100'; end $$;
-         create trigger full before insert or update on artefact for each statement execute function full()`,
+        `create function disk_is_full() returns trigger language plpgsql as $$ begin raise exception 'could not extend file' using errcode = '53100'; end $$;
+         create trigger disk_is_full before insert or update on artefact for each statement execute function disk_is_full()`,
       ])
       await page.goto(`${base}/plan`)
       await page.getByRole('link', { name: /Boat lab/ }).first().click()
