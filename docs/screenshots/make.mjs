@@ -78,6 +78,8 @@ const pictures = {
       await page.getByRole('button', { name: 'Save', exact: true }).click()
       await page.getByRole('button', { name: /Change this date/ }).click()
       await page.getByText(/Going out failed since/).first().waitFor({ timeout: 30_000 })
+      await page.goto(`${base}/plan`)
+      await page.getByText(/Going out failed since/).first().waitFor()
     },
   ],
 }
