@@ -102,7 +102,7 @@ test('a date that differs and loses its place is kept as an extra date', async (
   await expect(row.getByRole('cell').nth(3).getByRole('link', { name: /Fog drill/ })).toHaveCount(0)
 })
 
-test('slips are dragged in the week and in the month', { tag: '@days' }, async ({ page }) => {
+test('slips are dragged in the week and in the month', async ({ page }) => {
   await signIn(page)
   const calendar = await makeCalendar(page, { forWhom: 'Members' })
   await page.goto(`/events/new?calendar=${calendar.id}&day=${thisWeek(40)}`)
@@ -151,7 +151,7 @@ test('the pattern is written as a sentence, and dates are taken out and added in
   await expect(follows).toContainText('5 dates')
 })
 
-test('an event said in one line, several pasted at once', { tag: '@days' }, async ({ page }) => {
+test('an event said in one line, several pasted at once', async ({ page }) => {
   await signIn(page)
   const calendar = await makeCalendar(page, { forWhom: 'Members' })
   await page.goto('/plan')
