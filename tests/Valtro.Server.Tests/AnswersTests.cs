@@ -52,24 +52,14 @@ public sealed class AnswersTests(ValtroApp app) : IClassFixture<ValtroApp>
     public async Task Our_own_mistake_is_said_with_the_number_under_which_it_stands_in_the_log()
     {
         var ada = await app.SignedInAsync();
-        await app.Test.Database.ExecuteAsync("""
-            create or replace function our_mistake() returns trigger language plpgsql as $$ begin raise exception 'as if by a mistake'; end $$;
-            create trigger our_mistake before insert on event for each statement execute function our_mistake()
-            """);
-        try
-        {
-            var answer = await ada.SendAsync(HttpMethod.Post, "/api/events", Caller.Event(await ada.CalendarAsync("PW")));
-            Assert.Equal(HttpStatusCode.InternalServerError, answer.StatusCode);
-            AssertHeaders(answer, "/api/events");
-            var problem = await Caller.ReadAsync(answer);
-            Assert.Matches("^[0-9a-f]{32}$", (string)problem["traceId"]!);
-            Assert.Contains((string)problem["traceId"]!, (string)problem["detail"]!, StringComparison.Ordinal);
-            Assert.DoesNotContain("as if by a mistake", problem.ToJsonString(), StringComparison.Ordinal);
-        }
-        finally
-        {
-            await app.Test.Database.ExecuteAsync("drop trigger our_mistake on event");
-        }
+        await using var mistake = await app.MistakeAsync("event");
+        var answer = await ada.SendAsync(HttpMethod.Post, "/api/events", Caller.Event(await ada.CalendarAsync("PW")));
+        Assert.Equal(HttpStatusCode.InternalServerError, answer.StatusCode);
+        AssertHeaders(answer, "/api/events");
+        var problem = await Caller.ReadAsync(answer);
+        Assert.Matches("^[0-9a-f]{32}$", (string)problem["traceId"]!);
+        Assert.Contains((string)problem["traceId"]!, (string)problem["detail"]!, StringComparison.Ordinal);
+        Assert.DoesNotContain("as if by a mistake", problem.ToJsonString(), StringComparison.Ordinal);
     }
 
     [Theory]

@@ -69,20 +69,10 @@ public sealed class LogTests(ValtroApp app) : IClassFixture<ValtroApp>
         await using var _ = node;
         var ada = new Caller(node);
         await ada.SignInAsync("ada");
-        await app.Test.Database.ExecuteAsync("""
-            create or replace function our_mistake() returns trigger language plpgsql as $$ begin raise exception 'as if by a mistake'; end $$;
-            create trigger our_mistake before insert on calendar_group for each statement execute function our_mistake()
-            """);
-        try
-        {
-            var shown = await Caller.ReadAsync(await ada.SendAsync(HttpMethod.Post, "/api/groups", new { name = "Watches", calendars = new[] { await ada.CalendarAsync("PW") } }));
-            var line = Assert.Single(lines.Json, line => line.ToJsonString().Contains("as if by a mistake", StringComparison.Ordinal));
-            Assert.Equal(("Error", (string)shown["traceId"]!), ((string)line["@l"]!, (string)line["@tr"]!));
-        }
-        finally
-        {
-            await app.Test.Database.ExecuteAsync("drop trigger our_mistake on calendar_group");
-        }
+        await using var mistake = await app.MistakeAsync("calendar_group");
+        var shown = await Caller.ReadAsync(await ada.SendAsync(HttpMethod.Post, "/api/groups", new { name = "Watches", calendars = new[] { await ada.CalendarAsync("PW") } }));
+        var line = Assert.Single(lines.Json, line => line.ToJsonString().Contains("as if by a mistake", StringComparison.Ordinal));
+        Assert.Equal(("Error", (string)shown["traceId"]!), ((string)line["@l"]!, (string)line["@tr"]!));
     }
 
     [Fact]

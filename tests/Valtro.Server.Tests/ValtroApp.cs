@@ -71,6 +71,21 @@ public sealed class ValtroApp : IAsyncLifetime
         });
     });
 
+    /// <summary>Until it is disposed of, nothing can be added to a table: as if by a mistake of ours.</summary>
+    public async Task<IAsyncDisposable> MistakeAsync(string table)
+    {
+        await Test.Database.ExecuteAsync($"""
+            create or replace function our_mistake() returns trigger language plpgsql as $$ begin raise exception 'as if by a mistake'; end $$;
+            create trigger our_mistake before insert on {table} for each statement execute function our_mistake()
+            """);
+        return new Mended(() => Test.Database.ExecuteAsync($"drop trigger our_mistake on {table}"));
+    }
+
+    private sealed class Mended(Func<Task> mend) : IAsyncDisposable
+    {
+        public async ValueTask DisposeAsync() => await mend();
+    }
+
     /// <summary>Some time passes, and whoever waits for it notices.</summary>
     public void Advance(Duration by)
     {

@@ -1,12 +1,9 @@
 import { expect } from '@playwright/test'
-import { demoWeek, expectAccessible, say, signIn, site, test, thisWeek, today } from './valtro.mjs'
-
-const now = async (page) => page.evaluate(() => Date.now())
+import { demoWeek, expectAccessible, moment, say, signIn, site, test, thisWeek, today } from './valtro.mjs'
 
 test('what the demo is there to show lies ahead, its pictures included', { tag: ['@days', '@demo'] }, async ({ page }) => {
   await signIn(page)
   const dates = await (await page.request.get(`/api/occurrences?from=${demoWeek(0)}&to=${demoWeek(28)}`)).json()
-  const moment = await now(page)
   // What the first pictures of the product show, each at least once after today's hour.
   const shown = {
     'Boat lab': (date) => date.state === 'live',
@@ -26,7 +23,7 @@ test('what the demo is there to show lies ahead, its pictures included', { tag: 
   for (const [title, isIt] of Object.entries(shown)) {
     const found = dates.filter((date) => date.title === title && isIt(date))
     expect(found.length, title).toBeGreaterThan(0)
-    expect(Math.max(...found.map((date) => Date.parse(date.start))), title).toBeGreaterThan(moment)
+    expect(Math.max(...found.map((date) => Date.parse(date.start))), title).toBeGreaterThan(moment.getTime())
   }
   // One date of Boat lab was moved, and the list of what changed says so.
   await page.goto(`/c/pinewick/juniors-for-families?date=${demoWeek(2)}`)

@@ -66,9 +66,12 @@ export async function makeCalendar(page, { forWhom = 'Everyone' } = {}) {
   return { name, plate, id: page.url().split('/').at(-2) }
 }
 
+/** When the tests begin, whatever the machine says. */
+export const moment = new Date(process.env.VALTRO_CLOCK.split('*')[0])
+
 /** Today in Halifax, as 2026-11-23, and days after it. */
 export function today(days = 0) {
-  const date = new Date(new Intl.DateTimeFormat('en-CA', { timeZone: 'America/Halifax' }).format(new Date(process.env.VALTRO_CLOCK.split('*')[0])))
+  const date = new Date(new Intl.DateTimeFormat('en-CA', { timeZone: 'America/Halifax' }).format(moment))
   date.setUTCDate(date.getUTCDate() + days)
   return date.toISOString().slice(0, 10)
 }

@@ -9,6 +9,7 @@ import { AuditList } from '../../src/web/desk/people/AuditList'
 import { useSession } from '../../src/web/desk/queries'
 import { seeAs } from '../../src/web/desk/seeAs'
 import { answer, calendar, port, refusal, sent, session, show, staff } from './deskWorld'
+import { moment } from './moment'
 
 const opening: Opening = {
   audience: 'everyone',
@@ -207,7 +208,7 @@ describe('what was done', () => {
   const inBin = {
     calendarId: 'pw',
     by: 'Ada Brook',
-    removedAt: new Date().toISOString(),
+    removedAt: moment,
     goneAt: '2027-02-22T10:00:00Z',
     version: 4,
   }

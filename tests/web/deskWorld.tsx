@@ -18,6 +18,7 @@ import { Problem } from '../../src/web/desk/api'
 import { useSession } from '../../src/web/desk/queries'
 import { seeAs } from '../../src/web/desk/seeAs'
 import { ToastsProvider } from '../../src/web/desk/Toasts'
+import { moment } from './moment'
 import { palette as paper } from './pageWorld'
 
 /* The desk of a made-up school, with the answers of its API written down: their types are the server's own. */
@@ -27,9 +28,6 @@ afterEach(() => {
   seeAs(null)
   vi.unstubAllGlobals()
 })
-
-/** What time it is (clock.ts). */
-const now = new Date().toISOString()
 
 export const session: Session = {
   antiforgeryToken: 'token',
@@ -60,7 +58,7 @@ export function calendar(plate: string, name: string, part: Partial<Calendar> = 
     mayManage: true,
     events: 12,
     version: 3,
-    delivery: { state: 'upToDate', changedAt: now, failure: null },
+    delivery: { state: 'upToDate', changedAt: moment, failure: null },
     readerships: [],
     requiresSignOff: false,
     isArchived: false,
@@ -86,7 +84,7 @@ export function line(name: string, part: Partial<EditionLine> = {}): EditionLine
     view: 'month',
     isStandard: false,
     calendarId: null,
-    freshness: { state: 'upToDate', changedAt: now, failure: null },
+    freshness: { state: 'upToDate', changedAt: moment, failure: null },
     fetchedBy: 0,
     mayEdit: true,
     mayRead: false,
@@ -116,7 +114,7 @@ export function edition(draft: Partial<EditionDraft> = {}, part: Partial<Edition
     isStandard: false,
     calendarId: null,
     isRemoved: false,
-    freshness: { state: 'upToDate', changedAt: now, failure: null },
+    freshness: { state: 'upToDate', changedAt: moment, failure: null },
     addresses: {
       isReady: true,
       page,

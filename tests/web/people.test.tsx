@@ -6,8 +6,9 @@ import { ChangesProvider } from '../../src/web/desk/changes/Changes'
 import { PeoplePage } from '../../src/web/desk/people/PeoplePage'
 import { SignOffPage } from '../../src/web/desk/signoff/SignOffPage'
 import { answer, calendar, port, refusal, sent, show } from './deskWorld'
+import { moment } from './moment'
 
-const hoursAgo = (hours: number) => new Date(Date.now() - hours * 3_600_000).toISOString()
+const hoursAgo = (hours: number) => new Date(Date.parse(moment) - hours * 3_600_000).toISOString()
 
 function submission(title: string, part: Partial<Submission> = {}): Submission {
   return {

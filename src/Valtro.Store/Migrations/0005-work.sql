@@ -70,6 +70,9 @@ alter table edition alter column changed_at drop default;
 -- Times have whole seconds: only those stand in feeds and addresses.
 update event set start_local = date_trunc('second', start_local), end_local = date_trunc('second', end_local)
 where start_local <> date_trunc('second', start_local) or end_local <> date_trunc('second', end_local);
+update event_exception
+set recurrence_id = date_trunc('second', recurrence_id), start_local = date_trunc('second', start_local), end_local = date_trunc('second', end_local)
+where recurrence_id <> date_trunc('second', recurrence_id) or start_local <> date_trunc('second', start_local) or end_local <> date_trunc('second', end_local);
 
 -- Showing spans lie from 1900 to 2199, like all that is typed. A day beyond once stopped a server.
 update event set show_from = null where show_from < '1900-01-01';

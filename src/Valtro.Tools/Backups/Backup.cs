@@ -70,7 +70,7 @@ public static class Backup
                 throw new BackupException($"The database “{database.Database}” is in use ({others} {(others == 1 ? "connection" : "connections")}). Stop the servers first.");
         }
         using (var writing = PostgresProgram.Start("psql", database, "--no-psqlrc", "--quiet", "--no-password", "--output=/dev/null", "--set=ON_ERROR_STOP=1", "--file=-"))
-        using (var reading = PostgresProgram.Start("pg_restore", null, "--no-owner", "--no-privileges", "--file=-", file))
+        using (var reading = PostgresProgram.Start("pg_restore", null, "--no-owner", "--no-privileges", "--no-comments", "--file=-", file))
         {
             try
             {

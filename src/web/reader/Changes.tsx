@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react'
-import { fetchBelow, type Change } from './edition'
+import { Closed, fetchBelow, type Change } from './edition'
 import { EntryPlates } from './EntryItem'
 import { usePage } from './page'
 
@@ -17,10 +17,11 @@ export function Changes({ version, onClose }: { version: string; onClose: () => 
     const ask = () =>
       fetchBelow<{ changes: Change[] }>(addresses.base, '/changed.json').then(
         (got) => isWanted && setChanges(got.changes),
-        () => {
+        (problem) => {
           if (!isWanted) return
           setChanges('away')
-          timer = setTimeout(() => void ask(), AGAIN_AFTER)
+          // A page that was closed is asked for no more.
+          if (!(problem instanceof Closed)) timer = setTimeout(() => void ask(), AGAIN_AFTER)
         },
       )
     void ask()

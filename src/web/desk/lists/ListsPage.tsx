@@ -43,7 +43,7 @@ function Places({ lists }: { lists: Lists }) {
       retired={lists.retiredPlaces}
       mayEdit={lists.mayEdit}
       example="Slipway"
-      after={(place) => <span className="soft"> {sayPoint(place)}</span>}
+      after={(place) => sayPoint(place) && <span className="soft"> {sayPoint(place)}</span>}
       more={{
         field: 'coordinates',
         of: (place) => (place ? sayPoint(place) : ''),
