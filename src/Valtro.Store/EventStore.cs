@@ -118,12 +118,18 @@ public sealed class EventStore(Database database)
 
     public async Task<IReadOnlyDictionary<Guid, int>> CountsAsync(Guid organisationId) =>
         (await database.ListAsync<(Guid Id, int Count)>("""
-            select s.calendar_id, count(*)::integer
-            from (select home_calendar_id as calendar_id, id as event_id from event where organisation_id = @organisationId
+            select calendar_id, sum(events)::integer
+            from (select home_calendar_id as calendar_id, count(*) as events
+                  from event
+                  where organisation_id = @organisationId and removed_at is null and state in ('live', 'cancelled')
+                  group by home_calendar_id
                   union all
-                  select calendar_id, event_id from placement where organisation_id = @organisationId) s
-            join event e on e.id = s.event_id and e.removed_at is null and e.state in ('live', 'cancelled')
-            group by s.calendar_id
+                  select p.calendar_id, count(*)
+                  from placement p
+                  join event e on e.id = p.event_id and e.removed_at is null and e.state in ('live', 'cancelled')
+                  where p.organisation_id = @organisationId
+                  group by p.calendar_id) counted
+            group by calendar_id
             """, new { organisationId })).ToDictionary(row => row.Id, row => row.Count);
 
     public async Task<StoredEvent?> FindAsync(Guid organisationId, Guid id)

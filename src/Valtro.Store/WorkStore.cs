@@ -44,7 +44,8 @@ public enum FailureReason
 /// <param name="OrganisationId">Null for what is nobody's in particular.</param>
 /// <param name="Wanted">How often it had been wished for when it was taken.</param>
 /// <param name="Tries">How often it failed since it last succeeded.</param>
-public sealed record Work(WorkKind Kind, string Key, Guid? OrganisationId, long Wanted, int Tries);
+/// <param name="ClaimedUntil">Until then nobody else gets it.</param>
+public sealed record Work(WorkKind Kind, string Key, Guid? OrganisationId, long Wanted, int Tries, Instant ClaimedUntil);
 
 /// <summary>Something that does not succeed.</summary>
 /// <param name="IsSetAside">It is not tried by itself any more.</param>
@@ -96,7 +97,7 @@ public sealed class WorkStore(Database database)
             """, new { kind = Words.Of(kind), key, due });
     }
 
-    private sealed record ClaimedRow(string Kind, string Key, Guid? OrganisationId, long Wanted, int Tries);
+    private sealed record ClaimedRow(string Kind, string Key, Guid? OrganisationId, long Wanted, int Tries, Instant ClaimedUntil);
 
     /// <summary>Takes what is due, longest due first. Nobody else gets it until <paramref name="until"/>.</summary>
     public async Task<IReadOnlyList<Work>> ClaimAsync(WorkKind kind, int most, Instant now, Instant until)
@@ -115,9 +116,9 @@ public sealed class WorkStore(Database database)
             set claimed_until = @until
             from due
             where w.kind = due.kind and w.key = due.key
-            returning w.kind, w.key, w.organisation_id, w.wanted, w.tries
+            returning w.kind, w.key, w.organisation_id, w.wanted, w.tries, w.claimed_until
             """, new { kind = Words.Of(kind), most, now, until });
-        return [.. rows.Select(row => new Work(Words.Read<WorkKind>(row.Kind), row.Key, row.OrganisationId, row.Wanted, row.Tries))];
+        return [.. rows.Select(row => new Work(Words.Read<WorkKind>(row.Kind), row.Key, row.OrganisationId, row.Wanted, row.Tries, row.ClaimedUntil))];
     }
 
     /// <summary>When the next of a kind is due, or its claim runs out; null when there is none.</summary>
@@ -153,6 +154,18 @@ public sealed class WorkStore(Database database)
                 """, parameters, transaction);
             return true;
         });
+    }
+
+    /// <summary>It was begun and is not done: whoever looks next gets it.</summary>
+    public async Task ReleaseAsync(Work work)
+    {
+        using var everywhere = Wall.Everywhere();
+        await database.ExecuteAsync($"""
+            update work
+            set claimed_until = null
+            where kind = @kind and key = @Key and claimed_until = @ClaimedUntil;
+            notify {Announcements.Channel}, '{Announcements.Work}'
+            """, new { kind = Words.Of(work.Kind), work.Key, work.ClaimedUntil });
     }
 
     /// <summary>It failed. It is tried again, or set aside.</summary>

@@ -43,19 +43,27 @@ internal sealed class Working(IWorker worker, WorkStore store, WorkSignal signal
     public async Task RunAsync(CancellationToken stopping)
     {
         var busy = new List<Task>();
-        while (true)
+        try
         {
-            stopping.ThrowIfCancellationRequested();
-            var raised = signal.Next;
-            busy.RemoveAll(one => one.IsCompleted);
-            var now = clock.GetCurrentInstant();
-            var free = worker.AtOnce - busy.Count;
-            var claimed = free > 0 ? await store.ClaimAsync(worker.Kind, free, now, now + worker.Claim) : [];
-            faults.Succeeded(Name);
-            busy.AddRange(claimed.Select(work => DoAsync(work, stopping)));
-            // When one is done there may be more; else until something is due or wished for.
-            Task[] wakes = busy.Count == worker.AtOnce ? busy.ToArray() : [.. busy, raised, Task.Delay(await UntilDueAsync(claimed.Count > 0), stopping)];
-            await Task.WhenAny(wakes);
+            while (true)
+            {
+                stopping.ThrowIfCancellationRequested();
+                var raised = signal.Next;
+                busy.RemoveAll(one => one.IsCompleted);
+                var now = clock.GetCurrentInstant();
+                var free = worker.AtOnce - busy.Count;
+                var claimed = free > 0 ? await store.ClaimAsync(worker.Kind, free, now, now + worker.Claim) : [];
+                faults.Succeeded(Name);
+                busy.AddRange(claimed.Select(work => DoAsync(work, stopping)));
+                // When one is done there may be more; else until something is due or wished for.
+                Task[] wakes = busy.Count == worker.AtOnce ? busy.ToArray() : [.. busy, raised, Task.Delay(await UntilDueAsync(claimed.Count > 0), stopping)];
+                await Task.WhenAny(wakes);
+            }
+        }
+        finally
+        {
+            // It ends well, or gives back what it has begun, while there is still a database to say so to.
+            await Task.WhenAll(busy);
         }
     }
 
@@ -81,12 +89,25 @@ internal sealed class Working(IWorker worker, WorkStore store, WorkSignal signal
         }
         catch (Exception) when (stopping.IsCancellationRequested)
         {
-            // Whoever comes next does it: the claim runs out.
+            await GiveBackAsync(work);
         }
         catch (Exception failed)
         {
             faults.Failed(what, failed, worker.Kind.ToString().ToLowerInvariant());
             await NoteAsync(work, failed);
+        }
+    }
+
+    /// <summary>So that another node, or this one when it is back, need not wait for the claim to run out.</summary>
+    private async Task GiveBackAsync(Store.Work work)
+    {
+        try
+        {
+            await store.ReleaseAsync(work);
+        }
+        catch (Exception away)
+        {
+            faults.Failed("giving back what was begun", away);
         }
     }
 
