@@ -1,5 +1,5 @@
 using Microsoft.Extensions.DependencyInjection;
-using Microsoft.Extensions.Logging.Abstractions;
+using Microsoft.Extensions.Logging;
 using NodaTime;
 using Valtro.Server.Work;
 using Valtro.Store;
@@ -26,7 +26,8 @@ public sealed class WorkingTests : IAsyncLifetime
     /// <summary>Takes as long as it is let.</summary>
     private sealed class LongWorker : IWorker
     {
-        public TaskCompletionSource Begun { get; } = new(TaskCreationOptions.RunContinuationsAsynchronously);
+        /// <summary>Let go each time that it begins.</summary>
+        public SemaphoreSlim Begun { get; } = new(0);
 
         public TaskCompletionSource Ended { get; } = new(TaskCreationOptions.RunContinuationsAsynchronously);
 
@@ -40,20 +41,70 @@ public sealed class WorkingTests : IAsyncLifetime
 
         public async Task<Instant?> DoAsync(Store.Work work, CancellationToken stopping)
         {
-            Begun.SetResult();
+            Begun.Release();
             await Ended.Task.WaitAsync(stopping);
             return null;
         }
     }
 
+    /// <summary>Knows when something was written down as failed.</summary>
+    private sealed class FailureLog : ILogger<Faults>
+    {
+        public TaskCompletionSource CouldNotBeSaid { get; } = new(TaskCreationOptions.RunContinuationsAsynchronously);
+
+        public IDisposable? BeginScope<TState>(TState state) where TState : notnull => null;
+
+        public bool IsEnabled(LogLevel level) => true;
+
+        public void Log<TState>(LogLevel level, EventId id, TState state, Exception? exception, Func<TState, Exception?, string> format)
+        {
+            if (format(state, exception).StartsWith("writing down what failed", StringComparison.Ordinal))
+                CouldNotBeSaid.TrySetResult();
+        }
+    }
+
+    private readonly FailureLog _failures = new();
+
     private async Task<(LongWorker Worker, Task Loop)> BeginAsync(WorkStore store, CancellationToken stopping)
     {
         await store.PlanAsync(WorkKind.Sweep, "all", Now);
         var (worker, measures) = (new LongWorker(), _services.GetRequiredService<Measures>());
-        var working = new Working(worker, store, new WorkSignal(), new Faults(measures, NullLogger<Faults>.Instance), measures, OneClock.From($"{Now}*0", isProduction: false));
-        var loop = working.RunAsync(stopping);
-        await worker.Begun.Task;
+        var working = new Working(worker, store, new WorkSignal(), new Faults(measures, _failures), measures, OneClock.From($"{Now}*0", isProduction: false));
+        var loop = KeepAsync(working, stopping);
+        await worker.Begun.WaitAsync(CancellationToken.None);
         return (worker, loop);
+    }
+
+    /// <summary>As the supervisor does.</summary>
+    private static async Task KeepAsync(Working working, CancellationToken stopping)
+    {
+        while (true)
+        {
+            try
+            {
+                await working.RunAsync(stopping);
+            }
+            catch (Exception) when (!stopping.IsCancellationRequested)
+            {
+                await Task.Yield();
+            }
+        }
+    }
+
+    [Fact]
+    public async Task What_was_held_when_the_database_went_away_is_done_as_soon_as_it_is_back()
+    {
+        var store = new WorkStore(_test.Database);
+        using var stop = new CancellationTokenSource();
+        var (worker, loop) = await BeginAsync(store, stop.Token);
+        await _test.StopAsync();
+        worker.Ended.SetResult();
+        await _failures.CouldNotBeSaid.Task;
+        await _test.StartAsync();
+        // The clock stands: no claim runs out.
+        Assert.True(await worker.Begun.WaitAsync(TimeSpan.FromSeconds(20), CancellationToken.None));
+        await stop.CancelAsync();
+        await Assert.ThrowsAnyAsync<OperationCanceledException>(() => loop);
     }
 
     [Fact]

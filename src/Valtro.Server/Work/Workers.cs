@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using NodaTime;
 using Valtro.Store;
 
@@ -38,6 +39,9 @@ internal sealed class Working(IWorker worker, WorkStore store, WorkSignal signal
     /// <summary>It is looked anyway after this time: an announcement may have been lost.</summary>
     private static readonly TimeSpan LongestWait = TimeSpan.FromSeconds(15);
 
+    /// <summary>What this node still holds, because the database was away when it was to be said how it went.</summary>
+    private readonly ConcurrentQueue<Store.Work> _held = new();
+
     public string Name => $"looking for work of the kind {worker.Kind.ToString().ToLowerInvariant()}";
 
     public async Task RunAsync(CancellationToken stopping)
@@ -50,6 +54,7 @@ internal sealed class Working(IWorker worker, WorkStore store, WorkSignal signal
                 stopping.ThrowIfCancellationRequested();
                 var raised = signal.Next;
                 busy.RemoveAll(one => one.IsCompleted);
+                await GiveBackHeldAsync();
                 var now = clock.GetCurrentInstant();
                 var free = worker.AtOnce - busy.Count;
                 var claimed = free > 0 ? await store.ClaimAsync(worker.Kind, free, now, now + worker.Claim) : [];
@@ -98,6 +103,15 @@ internal sealed class Working(IWorker worker, WorkStore store, WorkSignal signal
         }
     }
 
+    private async Task GiveBackHeldAsync()
+    {
+        while (_held.TryPeek(out var work))
+        {
+            await store.ReleaseAsync(work);
+            _held.TryDequeue(out _);
+        }
+    }
+
     /// <summary>So that another node, or this one when it is back, need not wait for the claim to run out.</summary>
     private async Task GiveBackAsync(Store.Work work)
     {
@@ -124,8 +138,8 @@ internal sealed class Working(IWorker worker, WorkStore store, WorkSignal signal
         }
         catch (Exception away)
         {
-            // Then its claim runs out, and it is tried again.
             faults.Failed("writing down what failed", away);
+            _held.Enqueue(work);
         }
     }
 
