@@ -23,7 +23,7 @@ public class FeedOfTwoThousand
 
     private static readonly Instant Changed = Instant.FromUtc(2026, 11, 1, 12, 0);
     private static readonly FeedHead Head = new(
-        Guid.NewGuid(), "Port Watch", "Navigation", Hue.All[0], new Uri("https://dates.pinewick.example/c/pinewick/port-watch"), new Uri("https://dates.pinewick.example/c/pinewick/port-watch.ics"), new Uri("https://dates.pinewick.example/c/pinewick/port-watch"), Changed);
+        Guid.NewGuid(), "Port Watch", "Navigation", Hue.All[0], new Uri("https://dates.pinewick.example/c/pinewick/port-watch"), new Uri("https://dates.pinewick.example/c/pinewick/port-watch.ics"), new Uri("https://dates.pinewick.example/c/pinewick/port-watch"), Changed, DateTimeZoneProviders.Tzdb["America/Halifax"]);
 
     private (Guid Uid, LocalDateTime Start, bool Weekly)[] _given = [];
 

@@ -81,6 +81,7 @@ services.Configure<RouteHandlerOptions>(routes => routes.ThrowOnBadRequest = tru
 services.AddProblemDetails(problems => problems.CustomizeProblemDetails = said => said.ProblemDetails.Extensions["traceId"] = Watching.TraceId);
 services.AddExceptionHandler<ProblemHandler>();
 services.AddLimits(settings);
+services.AddCors(PublicApi.ForScripts);
 services.AddOpenApi(options => options.AddSchemaTransformer<OpenApiSchemas>());
 services.AddResponseCompression(compression => compression.EnableForHttps = true);
 services.Configure<ForwardedHeadersOptions>(forwarded =>
@@ -103,6 +104,7 @@ if (!isDescribing)
 app.UseWhen(context => !PublicApi.IsPublic(context.Request.Path), rest => rest.UseResponseCompression());
 app.UseDeskFiles();
 app.UseRouting();
+app.UseCors();
 app.UseRateLimiter();
 app.UseAuthentication();
 app.UseAuthorization();

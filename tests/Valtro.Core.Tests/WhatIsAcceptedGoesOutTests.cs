@@ -185,7 +185,7 @@ public class WhatIsAcceptedGoesOutTests
         var delivered = composition.Deliver(events);
         var output = new ArrayBufferWriter<byte>();
         var page = new Uri("https://dates.pinewick.example/c/pinewick/families");
-        FeedWriter.Write(output, new FeedHead(Guid.NewGuid(), "Families", "", Build.Harbour, page, page, page, now), delivered, School);
+        FeedWriter.Write(output, new FeedHead(Guid.NewGuid(), "Families", "", Build.Harbour, page, page, page, now, Build.Halifax), delivered, School);
         Assert.EndsWith("END:VCALENDAR\r\n", System.Text.Encoding.UTF8.GetString(output.WrittenSpan), StringComparison.Ordinal);
         composition.NextTurn(events);
         composition.ClosesAt(events);
@@ -194,7 +194,7 @@ public class WhatIsAcceptedGoesOutTests
             var (from, to) = EventDates.Reach(one);
             Assert.True(to is null || to >= from, $"{one.Series} ends before it begins.");
             if (EventDates.All(one, School).FirstOrDefault() is { Event: not null } first && composition.Find(one, first.Occurrence.RecurrenceId) is { } found && delivered.Count > 0)
-                FeedWriter.Write(new ArrayBufferWriter<byte>(), new FeedHead(Guid.NewGuid(), "One", "", Build.Harbour, page, page, page, now), [delivered[0].Alone(found)], School);
+                FeedWriter.Write(new ArrayBufferWriter<byte>(), new FeedHead(Guid.NewGuid(), "One", "", Build.Harbour, page, page, page, now, Build.Halifax), [delivered[0].Alone(found)], School);
         }
     }
 }

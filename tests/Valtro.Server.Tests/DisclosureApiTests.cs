@@ -131,7 +131,12 @@ public sealed class DisclosureApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         Assert.Contains("For the few", text, StringComparison.Ordinal);
         Assert.DoesNotContain("Not for them", text, StringComparison.Ordinal);
         foreach (var ending in new[] { ".ics", ".json", "/embed" })
-            Assert.Contains("For the few", await (await PublicAsync(first + ending)).Content.ReadAsStringAsync(), StringComparison.Ordinal);
+        {
+            var answer = await PublicAsync(first + ending);
+            Assert.Contains("For the few", await answer.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+            // What lies between keeps no copy of what only some may read.
+            Assert.True(answer.Headers.CacheControl!.Private && !answer.Headers.CacheControl.Public);
+        }
         Assert.Equal(HttpStatusCode.NotFound, (await PublicAsync("/c/pinewick/linked")).StatusCode);
 
         var second = new Uri((string)(await ada.DoAsync(HttpMethod.Post, $"/api/calendars/{id}/link"))["page"]!).AbsolutePath;

@@ -28,6 +28,7 @@ public sealed class PublicTests(ValtroApp app) : IClassFixture<ValtroApp>
     [Fact]
     public async Task A_feed_is_what_it_says_it_is()
     {
+        LetTrustEnd();
         var response = await app.Reader().Http.GetAsync(Feed);
         Assert.Equal("text/calendar; charset=utf-8", response.Content.Headers.ContentType!.ToString());
         Assert.False(response.Headers.ETag!.IsWeak);
@@ -39,6 +40,7 @@ public sealed class PublicTests(ValtroApp app) : IClassFixture<ValtroApp>
     [Fact]
     public async Task A_program_that_has_the_newest_version_is_told_so()
     {
+        LetTrustEnd();
         var http = app.Reader().Http;
         var first = await http.GetAsync(Feed);
         foreach (var condition in new Action<HttpRequestHeaders>[]
@@ -56,14 +58,71 @@ public sealed class PublicTests(ValtroApp app) : IClassFixture<ValtroApp>
         }
     }
 
-    [Fact]
-    public async Task Another_validator_outweighs_the_date()
+    [Theory]
+    [InlineData("\"older\"")]
+    [InlineData("what is this")]
+    [InlineData("\"unclosed")]
+    public async Task Another_validator_outweighs_the_date_also_where_nobody_can_read_it(string validator)
     {
+        LetTrustEnd();
         var first = await app.Reader().Http.GetAsync(Feed);
         var request = new HttpRequestMessage(HttpMethod.Get, Feed);
-        request.Headers.IfNoneMatch.Add(new EntityTagHeaderValue("\"older\""));
+        request.Headers.TryAddWithoutValidation("If-None-Match", validator);
         request.Headers.IfModifiedSince = first.Content.Headers.LastModified;
         Assert.Equal(HttpStatusCode.OK, (await app.Reader().Http.SendAsync(request)).StatusCode);
+    }
+
+    [Fact]
+    public async Task Two_changes_within_a_second_are_told_apart()
+    {
+        async Task<HttpResponseMessage> GetAsync(DateTimeOffset? since)
+        {
+            var request = new HttpRequestMessage(HttpMethod.Get, "/c/pinewick/two-at-once.ics");
+            request.Headers.IfModifiedSince = since;
+            return await app.Reader().Http.SendAsync(request);
+        }
+        var ada = await app.SignedInAsync();
+        var id = await NewCalendarAsync(ada, "TAO", "Two at once");
+        await ada.DoAsync(HttpMethod.Post, "/api/events", Caller.Event(id, "The first"));
+        Assert.Null((await GetAsync(null)).Content.Headers.LastModified);
+        // Programs that are told no date take the one at which they asked.
+        var asked = app.Clock.GetCurrentInstant().ToDateTimeOffset();
+        await ada.DoAsync(HttpMethod.Post, "/api/events", Caller.Event(id, "The second"));
+        await ValtroApp.EventuallyAsync(async () => (await (await GetAsync(null)).Content.ReadAsStringAsync()).Contains("The second", StringComparison.Ordinal), "It does not go out.");
+        LetTrustEnd();
+        var both = await GetAsync(asked);
+        Assert.Contains("The second", await both.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+        Assert.Equal(HttpStatusCode.NotModified, (await GetAsync(both.Content.Headers.LastModified)).StatusCode);
+    }
+
+    [Theory]
+    [InlineData("/c/pinewick/port-watch.ics")]
+    [InlineData("/c/pinewick/port-watch.json")]
+    [InlineData("/c/pinewick/port-watch.atom")]
+    [InlineData("/c/pinewick/port-watch/changed.json")]
+    [InlineData("/c/pinewick/no-such-thing.ics")]
+    [InlineData("/oembed?url=https%3A%2F%2Fdates.pinewick.example%2Fc%2Fpinewick%2Fport-watch")]
+    public async Task Scripts_of_other_sites_may_read_what_anybody_may_read(string path)
+    {
+        var answer = await app.Reader().Http.GetAsync(path);
+        Assert.Equal("*", Assert.Single(answer.Headers.GetValues("Access-Control-Allow-Origin")));
+        Assert.Contains("ETag", Assert.Single(answer.Headers.GetValues("Access-Control-Expose-Headers")), StringComparison.Ordinal);
+        Assert.False(answer.Headers.Contains("Access-Control-Allow-Credentials"));
+        using var beforehand = new HttpRequestMessage(HttpMethod.Options, path) { Headers = { { "Origin", "https://club.example" }, { "Access-Control-Request-Method", "GET" }, { "Access-Control-Request-Headers", "if-none-match" } } };
+        var allowed = await app.Reader().Http.SendAsync(beforehand);
+        Assert.Equal(HttpStatusCode.NoContent, allowed.StatusCode);
+        Assert.Equal("*", Assert.Single(allowed.Headers.GetValues("Access-Control-Allow-Origin")));
+        Assert.Contains("if-none-match", Assert.Single(allowed.Headers.GetValues("Access-Control-Allow-Headers")), StringComparison.OrdinalIgnoreCase);
+    }
+
+    [Theory]
+    [InlineData("/api/calendars")]
+    [InlineData("/api/session")]
+    public async Task Scripts_of_other_sites_may_not_read_what_is_for_those_who_are_signed_in(string path)
+    {
+        using var question = new HttpRequestMessage(HttpMethod.Get, path) { Headers = { { "Origin", "https://club.example" } } };
+        var answer = await app.Reader().Http.SendAsync(question);
+        Assert.False(answer.Headers.Contains("Access-Control-Allow-Origin"));
     }
 
     [Theory]
@@ -71,10 +130,17 @@ public sealed class PublicTests(ValtroApp app) : IClassFixture<ValtroApp>
     [InlineData("br", "br")]
     [InlineData("gzip, br", "br")]
     [InlineData("gzip;q=0", null)]
+    [InlineData("gzip;q=1, br;q=.1", "gzip")]
+    [InlineData("gzip;q=1, br;q=0.1", "gzip")]
+    [InlineData("gzip;q=0.5, identity", null)]
+    [InlineData("*", "br")]
+    [InlineData("br;q=0, *", "gzip")]
+    [InlineData("identity;q=0, *;q=0", null)]
+    [InlineData("zstd", null)]
     public async Task A_feed_is_compressed_as_the_program_likes(string accepted, string? encoding)
     {
         var request = new HttpRequestMessage(HttpMethod.Get, Feed);
-        request.Headers.AcceptEncoding.ParseAdd(accepted);
+        request.Headers.TryAddWithoutValidation("Accept-Encoding", accepted);
         var response = await app.Reader().Http.SendAsync(request);
         Assert.Equal(encoding, response.Content.Headers.ContentEncoding.SingleOrDefault());
         await using var body = await response.Content.ReadAsStreamAsync();
@@ -83,12 +149,29 @@ public sealed class PublicTests(ValtroApp app) : IClassFixture<ValtroApp>
         Assert.NotEqual((await app.Reader().Http.GetAsync(Feed)).Headers.ETag?.Tag, encoding is null ? null : response.Headers.ETag!.Tag);
     }
 
-    [Fact]
-    public async Task Asking_only_for_the_head_gives_the_head()
+    [Theory]
+    [InlineData("")]
+    [InlineData("/embed")]
+    [InlineData(".ics")]
+    [InlineData(".json")]
+    [InlineData(".atom")]
+    [InlineData("/changed.json")]
+    public async Task Asking_only_for_the_head_gives_the_head(string ending)
     {
-        var response = await app.Reader().Http.SendAsync(new HttpRequestMessage(HttpMethod.Head, Feed));
+        var response = await app.Reader().Http.SendAsync(new HttpRequestMessage(HttpMethod.Head, $"/c/pinewick/port-watch{ending}"));
         Assert.Equal(HttpStatusCode.OK, response.StatusCode);
         Assert.True(response.Content.Headers.ContentLength > 100);
+        Assert.Empty(await response.Content.ReadAsByteArrayAsync());
+    }
+
+    [Theory]
+    [InlineData("/c/pinewick/port-watch/changes", "text/event-stream")]
+    [InlineData("/oembed?url=https%3A%2F%2Fdates.pinewick.example%2Fc%2Fpinewick%2Fport-watch", "application/json")]
+    public async Task The_head_of_what_has_no_length_says_what_it_is(string path, string type)
+    {
+        var response = await app.Reader().Http.SendAsync(new HttpRequestMessage(HttpMethod.Head, path));
+        Assert.Equal(HttpStatusCode.OK, response.StatusCode);
+        Assert.Equal(type, response.Content.Headers.ContentType!.MediaType);
         Assert.Empty(await response.Content.ReadAsByteArrayAsync());
     }
 
@@ -135,6 +218,7 @@ public sealed class PublicTests(ValtroApp app) : IClassFixture<ValtroApp>
         var added = await ada.DoAsync(HttpMethod.Post, "/api/events", draft);
         Assert.Equal("draft", (string)added["state"]!);
         await ada.DoAsync(HttpMethod.Post, "/api/events", Caller.Event(id, "Seen"));
+        await ValtroApp.EventuallyAsync(async () => (await app.Reader().Http.GetAsync("/c/pinewick/hidden-drafts.ics")).IsSuccessStatusCode, "It is not there.");
         LetTrustEnd();
         var before = await app.Reader().Http.GetAsync("/c/pinewick/hidden-drafts.ics");
         draft["title"] = "Changed in secret";

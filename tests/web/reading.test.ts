@@ -134,6 +134,25 @@ describe('the address', () => {
     expect(readAddress('?only=PW,SW&view=week&date=2026-11-24')).toEqual({ only: ['PW', 'SW'], view: 'week', date: '2026-11-24' })
     expect(readAddress('?month=2026-12').date).toBe('2026-12-01')
     expect(readAddress('?date=soon')).toEqual({ only: null, view: null, date: null })
+  })
+
+  test.each([
+    ['2026-13-01', '2026-12-01'],
+    ['2026-00-00', '2026-01-01'],
+    ['2026-02-31', '2026-02-28'],
+    ['2028-02-31', '2028-02-29'],
+    ['2026-7-4', '2026-07-04'],
+    ['2026-99', '2026-12-01'],
+    [' 2026-11-24 ', '2026-11-24'],
+  ])('a day that there is not, %s, is the nearest that there is', (asked, day) => {
+    expect(readAddress(`?date=${encodeURIComponent(asked)}`).date).toBe(day)
+  })
+
+  test.each(['', '0', '2026', '2026-11-24T10:00', '24.11.2026', '20261124', '-2026-11-24', '😀'])('%s is no day', (asked) => {
+    expect(readAddress(`?date=${encodeURIComponent(asked)}`).date).toBeNull()
+  })
+
+  test('what is looked at stands in the address as it was', () => {
     expect(writeAddress({ only: ['PW', 'SW'], view: 'week', date: null })).toBe('x=1&only=PW,SW&view=week')
   })
 })

@@ -122,7 +122,7 @@ public sealed record EventDraft(
 
     private static EventLink CheckedLink(EventLink link)
     {
-        if (!Uri.TryCreate(link.Url?.Trim(), UriKind.Absolute, out var address) || address.Scheme is not ("http" or "https" or "mailto" or "tel") || address.OriginalString.Length > 2_000)
+        if (!Uri.TryCreate(link.Url?.Trim(), UriKind.Absolute, out var address) || address.Scheme is not ("http" or "https" or "mailto" or "tel") || address.OriginalString.Length > 2_000 || AsciiAddress.Of(link.Url.Trim()) is null)
             throw new RuleException("links", $"“{link.Url}” is no address that readers can open. Write one such as https://pinewick.example/sign-up.");
         if (address.Scheme is "http" or "https" && address.UserInfo.Length > 0)
             throw new RuleException("links", $"The link to {address.Host} holds a user and perhaps a password, which every reader would see. Leave out what stands before the @.");

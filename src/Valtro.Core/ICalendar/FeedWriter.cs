@@ -15,7 +15,8 @@ namespace Valtro.Core.ICalendar;
 /// <param name="Page">The reading page.</param>
 /// <param name="Address">The feed's own address; null where each reader has another.</param>
 /// <param name="Files">Below which files are.</param>
-public sealed record FeedHead(Guid Uid, string Name, string Description, Hue Hue, Uri Page, Uri? Address, Uri Files, Instant Changed);
+/// <param name="Zone">In which the edition's days begin.</param>
+public sealed record FeedHead(Guid Uid, string Name, string Description, Hue Hue, Uri Page, Uri? Address, Uri Files, Instant Changed, DateTimeZone Zone);
 
 /// <summary>Writes an edition as an iCalendar stream (RFC 5545, RFC 7986), in one pass.</summary>
 /// <remarks>The same events and head give the same bytes.</remarks>
@@ -33,6 +34,7 @@ public static class FeedWriter
         lines.End("VCALENDAR"u8);
     }
 
+    /// <summary>Each in the form of RFC 7986, and in the older one that most programs read.</summary>
     private static void WriteHead(ContentLines lines, FeedHead head)
     {
         lines.Line("VERSION:"u8, "2.0"u8);
@@ -40,13 +42,19 @@ public static class FeedWriter
         lines.Line("CALSCALE:"u8, "GREGORIAN"u8);
         lines.Identity("UID:"u8, head.Uid);
         lines.Text("NAME:"u8, head.Name);
+        lines.Text("X-WR-CALNAME:"u8, head.Name);
         if (head.Description.Length > 0)
+        {
             lines.Text("DESCRIPTION:"u8, head.Description);
+            lines.Text("X-WR-CALDESC:"u8, head.Description);
+        }
+        lines.Verbatim("X-WR-TIMEZONE:"u8, head.Zone.Id);
         lines.Moment("LAST-MODIFIED:"u8, head.Changed);
         lines.Verbatim("URL:"u8, head.Page.AbsoluteUri);
         if (head.Address is { } address)
             lines.Verbatim("SOURCE;VALUE=URI:"u8, address.AbsoluteUri);
         lines.Line("REFRESH-INTERVAL;VALUE=DURATION:"u8, "PT1H"u8);
+        lines.Line("X-PUBLISHED-TTL:"u8, "PT1H"u8);
         lines.Verbatim("COLOR:"u8, head.Hue.NearestCss);
     }
 
@@ -205,10 +213,12 @@ public static class FeedWriter
     {
         if (disclosed.Contact.Length > 0)
             lines.Text("CONTACT:"u8, disclosed.Contact);
-        if (disclosed.Links.Count > 0)
-            lines.Verbatim("URL:"u8, disclosed.Links[0].Url);
-        foreach (var link in disclosed.Links)
-            lines.Verbatim("LINK;VALUE=URI;LINKREL=related;LABEL="u8, $"{Parameter(link.Label)}:{link.Url}");
+        // What is stored since before it had to have such an address, and has none, nobody could open.
+        var links = disclosed.Links.Select(link => (link.Label, Address: AsciiAddress.Of(link.Url)!)).Where(link => link.Address is not null).ToArray();
+        if (links.Length > 0)
+            lines.Verbatim("URL:"u8, links[0].Address);
+        foreach (var (label, address) in links)
+            lines.Verbatim("LINK;VALUE=URI;LINKREL=related;LABEL="u8, $"{Parameter(label)}:{address}");
         if (disclosed.Picture is { } picture)
             lines.Verbatim("IMAGE;VALUE=URI;DISPLAY=FULLSIZE:"u8, FileAddress(files, picture.Id, picture.Name));
         foreach (var file in disclosed.Files)
@@ -222,12 +232,15 @@ public static class FeedWriter
     private static string Parameter(string value) =>
         $"\"{value.Replace("^", "^^", StringComparison.Ordinal).Replace("\"", "^'", StringComparison.Ordinal).Replace("\n", "^n", StringComparison.Ordinal)}\"";
 
-    /// <summary>The text for every program, and the HTML for those that know RFC 9073 6.5.</summary>
+    /// <summary>The text for every program, and the HTML for those that know RFC 9073 6.5 or the older form.</summary>
     private static void WriteDescription(ContentLines lines, RichText description)
     {
         if (description.Text.Length > 0)
             lines.Text("DESCRIPTION:"u8, description.Text);
         if (description.Html.Length > 0)
+        {
             lines.Text("STYLED-DESCRIPTION;VALUE=TEXT;FMTTYPE=text/html:"u8, description.Html);
+            lines.Text("X-ALT-DESC;FMTTYPE=text/html:"u8, description.Html);
+        }
     }
 }

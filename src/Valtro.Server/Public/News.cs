@@ -32,6 +32,11 @@ public sealed class News(Artefacts artefacts, IHostApplicationLifetime lifetime,
     /// <summary>Sends the edition's validator now, and again whenever what readers get has changed.</summary>
     public async Task StreamAsync(HttpContext context, Guid editionId, EditionName name)
     {
+        context.Response.ContentType = "text/event-stream";
+        context.Response.Headers.CacheControl = "no-store";
+        context.Response.Headers["X-Accel-Buffering"] = "no";
+        if (HttpMethods.IsHead(context.Request.Method))
+            return;
         if (Interlocked.Increment(ref _count) > MostListeners)
         {
             Interlocked.Decrement(ref _count);
@@ -45,9 +50,6 @@ public sealed class News(Artefacts artefacts, IHostApplicationLifetime lifetime,
         measures.Listens(1);
         try
         {
-            context.Response.ContentType = "text/event-stream";
-            context.Response.Headers.CacheControl = "no-store";
-            context.Response.Headers["X-Accel-Buffering"] = "no";
             using var ends = CancellationTokenSource.CreateLinkedTokenSource(context.RequestAborted, lifetime.ApplicationStopping);
             await TellAsync(context.Response, channel.Reader, name, ends.Token);
         }

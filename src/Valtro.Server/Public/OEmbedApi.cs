@@ -9,11 +9,10 @@ internal static class OEmbedApi
     private const int UsualWidth = 800;
 
     public static void MapOEmbed(this WebApplication app) =>
-        app.MapGet("/oembed", AnswerAsync).AddEndpointFilter<PublicApi.ForReaders>().ExcludeFromDescription();
+        app.MapRead("/oembed", AnswerAsync);
 
     private static async Task<IResult> AnswerAsync(string? url, int? maxwidth, int? maxheight, string? format, HttpContext context, Settings settings, Artefacts artefacts, PublicWork publicWork, PublicAddresses addresses, NodaTime.IClock clock)
     {
-        context.Response.Headers.AccessControlAllowOrigin = "*";
         if (format is not null and not "json")
             return Results.Text("Only JSON is answered here. Ask with format=json.", statusCode: StatusCodes.Status501NotImplemented);
         var asker = new Asker(publicWork, context);
@@ -24,8 +23,8 @@ internal static class OEmbedApi
         var shown = part.Rendered.Part.Edition;
         var address = addresses.Of(edition);
         var (width, height) = (Math.Clamp(maxwidth ?? UsualWidth, 100, UsualWidth), Math.Clamp(maxheight ?? PublicAddresses.FixedHeight, 100, PublicAddresses.FixedHeight));
-        context.Response.Headers.CacheControl = PublicAnswers.Cached;
-        return Results.Json(new Dictionary<string, object>
+        context.Response.Headers.CacheControl = PublicAnswers.CacheControl(isSecret: false);
+        var answer = new Dictionary<string, object>
         {
             ["version"] = "1.0",
             ["type"] = "rich",
@@ -37,7 +36,8 @@ internal static class OEmbedApi
             ["html"] = PublicAddresses.SnippetFixed(address, shown.Name, width.ToString(CultureInfo.InvariantCulture), height),
             ["width"] = width,
             ["height"] = height,
-        }, Json.Options);
+        };
+        return HttpMethods.IsHead(context.Request.Method) ? Results.Text("", "application/json; charset=utf-8") : Results.Json(answer, Json.Options);
     }
 
     /// <summary>The edition that an address of ours names: /c/{organisation}/{edition}, or something below it.</summary>

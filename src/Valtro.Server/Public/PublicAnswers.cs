@@ -7,17 +7,17 @@ namespace Valtro.Server.Public;
 /// <summary>Sends what does not depend on who asks: validators, 304, and the compression that the reader takes (RFC 9110 8.8, 13).</summary>
 internal static class PublicAnswers
 {
-    /// <summary>Anybody may keep a copy but asks each minute whether it is still right.</summary>
-    public const string Cached = "public, max-age=60, must-revalidate";
+    /// <summary>Anybody may keep a copy but asks after a while whether it is still right; of a secret address only who asked.</summary>
+    public static string CacheControl(bool isSecret, int seconds = 60) => $"{(isSecret ? "private" : "public")}, max-age={seconds}, must-revalidate";
 
-    public static async Task SendAsync(HttpContext context, Copy copy, string contentType, string cacheControl = Cached)
+    public static async Task SendAsync(HttpContext context, Copy copy, string contentType, string cacheControl, Instant now)
     {
         var rendered = copy.Rendered;
         var (encoding, content) = Choose(context.Request, rendered);
         var response = context.Response;
         // A strong validator names the bytes, so each compressed form has its own.
         var tag = new EntityTagHeaderValue($"\"{rendered.Artefact.Etag}{(encoding is null ? "" : $"-{encoding}")}\"");
-        var lastModified = Instant.FromUnixTimeSeconds(rendered.Artefact.ChangedAt.ToUnixTimeSeconds()).ToDateTimeOffset();
+        var lastModified = LastModified(rendered.Artefact.ChangedAt, now);
         var headers = response.GetTypedHeaders();
         headers.ETag = tag;
         headers.LastModified = lastModified;
@@ -39,23 +39,40 @@ internal static class PublicAnswers
             await response.Body.WriteAsync(content, context.RequestAborted);
     }
 
-    /// <summary>RFC 9110 13.2.2: If-None-Match decides; without it, If-Modified-Since does.</summary>
-    private static bool IsStillRight(HttpRequest request, EntityTagHeaderValue tag, DateTimeOffset lastModified)
+    /// <summary>The first whole second since when it is as it is. Until then it has none, as another version may follow within the second (RFC 9110 8.8.2.2).</summary>
+    private static DateTimeOffset? LastModified(Instant changed, Instant now)
     {
-        var headers = request.GetTypedHeaders();
-        if (headers.IfNoneMatch.Count > 0)
-            return headers.IfNoneMatch.Any(theirs => theirs.Equals(EntityTagHeaderValue.Any) || theirs.Compare(tag, useStrongComparison: false));
-        return headers.IfModifiedSince is { } since && lastModified <= since;
+        var since = changed.ToUnixTimeSeconds() + 1;
+        return now.ToUnixTimeSeconds() >= since ? DateTimeOffset.FromUnixTimeSeconds(since) : null;
     }
 
+    /// <summary>RFC 9110 13.2.2: If-None-Match decides, also where it cannot be read; without it, If-Modified-Since does.</summary>
+    private static bool IsStillRight(HttpRequest request, EntityTagHeaderValue tag, DateTimeOffset? lastModified)
+    {
+        var headers = request.GetTypedHeaders();
+        if (request.Headers.IfNoneMatch.Count > 0)
+            return headers.IfNoneMatch.Any(theirs => theirs.Equals(EntityTagHeaderValue.Any) || theirs.Compare(tag, useStrongComparison: false));
+        return lastModified <= headers.IfModifiedSince;
+    }
+
+    /// <summary>The form that the reader likes best, the smallest of those liked alike (RFC 9110 12.5.3).</summary>
     private static (string? Encoding, byte[] Content) Choose(HttpRequest request, Rendered rendered)
     {
         var accepted = request.GetTypedHeaders().AcceptEncoding;
-        if (rendered.Brotli is { } brotli && Takes(accepted, "br"))
-            return ("br", brotli);
-        return rendered.Gzip is { } gzip && Takes(accepted, "gzip") ? ("gzip", gzip) : (null, rendered.Artefact.Content);
+        var forms = new (string? Encoding, byte[]? Content, double Liking)[]
+        {
+            ("br", rendered.Brotli, Liking(accepted, "br") ?? 0),
+            ("gzip", rendered.Gzip, Liking(accepted, "gzip") ?? 0),
+            // It is taken where nothing else is said, and by who forbids everything.
+            (null, rendered.Artefact.Content, Liking(accepted, "identity") is > 0 and var liking ? liking : double.Epsilon),
+        };
+        var (encoding, content, _) = forms.Where(form => form.Content is not null).MaxBy(form => form.Liking);
+        return (encoding, content!);
     }
 
-    private static bool Takes(IList<StringWithQualityHeaderValue> accepted, string encoding) =>
-        accepted.Any(value => StringSegment.Equals(value.Value, encoding, StringComparison.OrdinalIgnoreCase) && value.Quality is null or > 0);
+    /// <returns>From 0 to 1; null where nothing is said of it.</returns>
+    private static double? Liking(IList<StringWithQualityHeaderValue> accepted, string encoding) =>
+        (accepted.FirstOrDefault(value => StringSegment.Equals(value.Value, encoding, StringComparison.OrdinalIgnoreCase)) ?? accepted.FirstOrDefault(value => value.Value == "*")) is { } said
+            ? said.Quality ?? 1
+            : null;
 }

@@ -1,3 +1,4 @@
+using Microsoft.AspNetCore.Cors.Infrastructure;
 using NodaTime;
 using Valtro.Core;
 using Valtro.Server.Api;
@@ -11,30 +12,40 @@ internal static class PublicApi
 {
     private const string NoCalendar = "There is no calendar at this address. It may have been closed or moved; ask whoever gave you the address.";
 
+    /// <summary>The policy for scripts of other sites. It is no default: nobody else's address may have it.</summary>
+    private const string Anybody = "anybody";
+
     private static readonly string[] Read = [HttpMethods.Get, HttpMethods.Head];
 
     public static bool IsPublic(PathString path) => path.StartsWithSegments("/c") || path.StartsWithSegments("/s");
+
+    /// <summary>What a script of another site may read, errors too: nothing here depends on who asks.</summary>
+    public static bool IsOpenToScripts(PathString path) => IsPublic(path) || path.StartsWithSegments("/oembed") || path.StartsWithSegments("/assets") || path.StartsWithSegments("/embed.js");
+
+    /// <summary>What a browser is told when it asks beforehand. That anybody may read is said with each answer (<see cref="SecurityHeaders"/>).</summary>
+    public static void ForScripts(CorsOptions cors) => cors.AddPolicy(Anybody, policy => policy.AllowAnyOrigin().WithMethods(Read).AllowAnyHeader().SetPreflightMaxAge(TimeSpan.FromDays(1)));
 
     public static void MapPublic(this WebApplication app)
     {
         foreach (var edition in new[] { "/c/{organisation}/{edition}", "/s/{secret}" })
         {
-            MapRead(app, edition, (EditionName name, string? month, Reader reader) => reader.SendPageAsync(name, month, embedded: false));
-            MapRead(app, edition + "/embed", (EditionName name, string? month, Reader reader) => reader.SendPageAsync(name, month, embedded: true));
-            MapRead(app, edition + ".ics", (EditionName name, string? only, Reader reader) => reader.SendFeedAsync(name, only));
-            MapRead(app, edition + ".json", (EditionName name, string? month, Reader reader) => reader.SendMonthAsync(name, month));
-            MapRead(app, edition + ".atom", (EditionName name, Reader reader) => reader.SendAtomAsync(name));
-            MapRead(app, edition + "/changed.json", (EditionName name, Reader reader) => reader.SendChangedAsync(name));
-            MapRead(app, edition + "/entries/{id:guid}/{date}", (EditionName name, Guid id, string date, Reader reader) => reader.SendEntryAsync(name, id, date));
-            MapRead(app, edition + "/entries/{id:guid}.ics", (EditionName name, Guid id, Reader reader) => reader.SendEntryFileAsync(name, id, null));
-            MapRead(app, edition + "/entries/{id:guid}/{date}.ics", (EditionName name, Guid id, string date, Reader reader) => reader.SendEntryFileAsync(name, id, date));
-            MapRead(app, edition + "/files/{id:guid}/{name}", (EditionName edition, Guid id, string name, int? width, Reader reader) => reader.SendFileAsync(edition, id, name, width));
-            MapRead(app, edition + "/changes", (EditionName name, Reader reader) => reader.SendChangesAsync(name), [HttpMethods.Get]);
+            app.MapRead(edition, (EditionName name, string? month, Reader reader) => reader.SendPageAsync(name, month, embedded: false));
+            app.MapRead(edition + "/embed", (EditionName name, string? month, Reader reader) => reader.SendPageAsync(name, month, embedded: true));
+            app.MapRead(edition + ".ics", (EditionName name, string? only, Reader reader) => reader.SendFeedAsync(name, only));
+            app.MapRead(edition + ".json", (EditionName name, string? month, Reader reader) => reader.SendMonthAsync(name, month));
+            app.MapRead(edition + ".atom", (EditionName name, Reader reader) => reader.SendAtomAsync(name));
+            app.MapRead(edition + "/changed.json", (EditionName name, Reader reader) => reader.SendChangedAsync(name));
+            app.MapRead(edition + "/entries/{id:guid}/{date}", (EditionName name, Guid id, string date, Reader reader) => reader.SendEntryAsync(name, id, date));
+            app.MapRead(edition + "/entries/{id:guid}.ics", (EditionName name, Guid id, Reader reader) => reader.SendEntryFileAsync(name, id, null));
+            app.MapRead(edition + "/entries/{id:guid}/{date}.ics", (EditionName name, Guid id, string date, Reader reader) => reader.SendEntryFileAsync(name, id, date));
+            app.MapRead(edition + "/files/{id:guid}/{name}", (EditionName edition, Guid id, string name, int? width, Reader reader) => reader.SendFileAsync(edition, id, name, width));
+            app.MapRead(edition + "/changes", (EditionName name, Reader reader) => reader.SendChangesAsync(name));
         }
     }
 
-    private static void MapRead(WebApplication app, string pattern, Delegate handler, string[]? methods = null) =>
-        app.MapMethods(pattern, methods ?? Read, handler).AddEndpointFilter<ForReaders>().ExcludeFromDescription();
+    /// <summary>Maps what anybody may read, scripts of other sites too.</summary>
+    public static void MapRead(this WebApplication app, string pattern, Delegate handler) =>
+        app.MapMethods(pattern, Read, handler).AddEndpointFilter<ForReaders>().RequireCors(Anybody).ExcludeFromDescription();
 
     /// <summary>The one answer to addresses that lead nowhere.</summary>
     public static IResult NotHere(HttpContext context)
@@ -94,7 +105,7 @@ internal static class PublicApi
                 return;
             fetches.Note(Context, located.Found.Address!, "feed");
             Context.Response.Headers.ContentDisposition = $"inline; filename=\"{located.Found.Address!.Slug}.ics\"";
-            await PublicAnswers.SendAsync(Context, feed, "text/calendar; charset=utf-8");
+            await SendAsync(located, feed, "text/calendar; charset=utf-8");
         }
 
         /// <summary>The feed, or what concerns some of its calendars: only those that it has, so that made-up ones cost nothing.</summary>
@@ -121,7 +132,7 @@ internal static class PublicApi
             if (month is not null && !isPart)
                 await Problems.Of(Problem.Refused, "The month has to be written like 2026-11, from 1900 to 2199.", [new Refusal("month", "The month has to be written like 2026-11, from 1900 to 2199.")]).ExecuteAsync(Context);
             else
-                await PublicAnswers.SendAsync(Context, rendered, "application/json; charset=utf-8");
+                await SendAsync(located, rendered, "application/json; charset=utf-8");
         }
 
         public async Task SendPageAsync(EditionName name, string? month, bool embedded)
@@ -142,7 +153,7 @@ internal static class PublicApi
             var page = pages.Write(
                 address, feed.Rendered, [.. parts.Select(part => part.Rendered)], embedded, address.TodayAt(clock.GetCurrentInstant()),
                 Context.Request.Query.Keys.Any(key => key is "date" or "only") ? null : ViewAsked());
-            await PublicAnswers.SendAsync(Context, new Copy(page, parts.Append(feed).Max(part => part.Age)), "text/html; charset=utf-8");
+            await SendAsync(located, new Copy(page, parts.Append(feed).Max(part => part.Age)), "text/html; charset=utf-8");
         }
 
         /// <summary>One of the views by its word; everything else is the usual one, so that nobody can have any number of pages made.</summary>
@@ -174,7 +185,7 @@ internal static class PublicApi
             if (await LocateAsync(name, ending) is not { } located || await FindAsync(located, ArtefactKey.EntryPage(id, date), ending) is not { } page)
                 return;
             SecurityHeaders.ForReaders(Context.Response, page.Rendered.Frame!.Sites, page.Rendered.Frame.Styles);
-            await PublicAnswers.SendAsync(Context, page, "text/html; charset=utf-8");
+            await SendAsync(located, page, "text/html; charset=utf-8");
         }
 
         /// <param name="date">One date alone; null for the whole event.</param>
@@ -184,7 +195,7 @@ internal static class PublicApi
             if (await LocateAsync(name, ending) is not { } located || await FindAsync(located, ArtefactKey.EntryFile(id, date), ending) is not { } file)
                 return;
             Context.Response.Headers.ContentDisposition = $"attachment; filename=\"{located.Found.Address!.Slug}.ics\"";
-            await PublicAnswers.SendAsync(Context, file, "text/calendar; charset=utf-8");
+            await SendAsync(located, file, "text/calendar; charset=utf-8");
         }
 
         public async Task SendChangesAsync(EditionName name)
@@ -199,14 +210,17 @@ internal static class PublicApi
             if (await LocateAsync(name, null) is not { } located || await FindAsync(located, ArtefactKey.File(id, fileName, width), null) is not { } file)
                 return;
             FileAnswers.Describe(Context.Response, file.Rendered.File!.Value.Name, file.Rendered.File.Value.Type);
-            await PublicAnswers.SendAsync(Context, file, file.Rendered.File.Value.Type, "public, max-age=300");
+            await SendAsync(located, file, file.Rendered.File.Value.Type, seconds: 300);
         }
 
         private async Task SendAsync(EditionName name, ArtefactKey key, string ending, string contentType)
         {
             if (await LocateAsync(name, ending) is { } located && await FindAsync(located, key, ending) is { } copy)
-                await PublicAnswers.SendAsync(Context, copy, contentType);
+                await SendAsync(located, copy, contentType);
         }
+
+        private Task SendAsync(Located located, Copy copy, string contentType, int seconds = 60) =>
+            PublicAnswers.SendAsync(Context, copy, contentType, PublicAnswers.CacheControl(located.Name.Secret is not null, seconds), clock.GetCurrentInstant());
 
         /// <summary>The edition, or an answer that says why there is none.</summary>
         /// <param name="ending">What stood behind the edition's name; null where it does not go on elsewhere.</param>

@@ -161,7 +161,7 @@ public sealed class Rendering(
     private byte[] Write(EditionReading reading, IReadOnlyList<Delivered> delivered, Instant changed)
     {
         var (page, feed, files) = addresses.InFeed(reading.Address);
-        var head = new FeedHead(reading.Address.FeedUid, reading.Title, reading.Intro, reading.Sources.FirstOrDefault()?.Hue ?? Hue.All[0], page, feed, files, changed);
+        var head = new FeedHead(reading.Address.FeedUid, reading.Title, reading.Intro, reading.Sources.FirstOrDefault()?.Hue ?? Hue.All[0], page, feed, files, changed, Core.Time.Zones.Named(reading.Address.Zone));
         var output = new ArrayBufferWriter<byte>(64 * 1024);
         FeedWriter.Write(output, head, delivered, reading.School);
         return output.WrittenSpan.ToArray();

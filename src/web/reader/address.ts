@@ -1,3 +1,4 @@
+import type { Day } from '../shared/days'
 import type { View } from './edition'
 
 /** What of a page's state stands in its address, so that it can be kept and sent. */
@@ -11,12 +12,20 @@ export interface PageState {
 export function readAddress(search = location.search): PageState {
   const query = new URLSearchParams(search)
   const only = query.get('only')
-  const date = query.get('date') ?? query.get('month')
   return {
     only: only ? only.split(',').filter(Boolean) : null,
     view: query.get('view') as View | null,
-    date: date && /^\d{4}-\d{2}(-\d{2})?$/.test(date) ? date.padEnd(10, '-01') : null,
+    date: nearestDay(query.get('date') ?? query.get('month') ?? ''),
   }
+}
+
+/** The day that somebody means who writes a month or a day that there is not: 2026-13 is December, 2026-02-31 the 28th. Null for what is no date. */
+function nearestDay(text: string): Day | null {
+  const [, year, month, day] = /^(\d{4})-(\d{1,2})(?:-(\d{1,2}))?$/.exec(text.trim()) ?? []
+  if (!year || !month) return null
+  const within = (value: string, most: number) => String(Math.min(Math.max(Number(value), 1), most)).padStart(2, '0')
+  const nearestMonth = within(month, 12)
+  return `${year}-${nearestMonth}-${within(day ?? '1', new Date(Date.UTC(Number(year), Number(nearestMonth), 0)).getUTCDate())}`
 }
 
 export function writeAddress(state: PageState): string {

@@ -60,9 +60,14 @@ export function narrowed(entries: Entry[], only: string[] | null): Entry[] {
   return only === null ? entries : entries.filter((entry) => entry.isBreak || entry.plates.some((plate) => only.includes(plate)))
 }
 
+/** What the server tells of, less a month at either end, so that every view has its neighbours. */
+const FIRST_DAY = '1900-02-01'
+const LAST_DAY = '2199-11-30'
+
 function clamp(day: Day, edition: Edition): Day {
   if (edition.from && day < edition.from) return edition.from
-  return edition.to && day >= edition.to ? addDays(edition.to, -1) : day
+  if (edition.to && day >= edition.to) return addDays(edition.to, -1)
+  return day < FIRST_DAY ? FIRST_DAY : day > LAST_DAY ? LAST_DAY : day
 }
 
 /** The days that a view shows, and how far a step leads. */

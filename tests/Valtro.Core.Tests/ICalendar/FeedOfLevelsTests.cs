@@ -14,7 +14,7 @@ namespace Valtro.Core.Tests.ICalendar;
 public class FeedOfLevelsTests
 {
     private static readonly FeedHead Head = new(
-        Guid.NewGuid(), "Port Watch", "", Build.Harbour, new Uri("https://dates.pinewick.example/c/pinewick/port-watch"), new Uri("https://dates.pinewick.example/c/pinewick/port-watch.ics"), new Uri("https://dates.pinewick.example/c/pinewick/port-watch"), Instant.FromUtc(2026, 11, 1, 12, 0));
+        Guid.NewGuid(), "Port Watch", "", Build.Harbour, new Uri("https://dates.pinewick.example/c/pinewick/port-watch"), new Uri("https://dates.pinewick.example/c/pinewick/port-watch.ics"), new Uri("https://dates.pinewick.example/c/pinewick/port-watch"), Instant.FromUtc(2026, 11, 1, 12, 0), Build.Halifax);
 
     private static readonly CalendarEvent Evening = Build.Event(Build.Series("2026-11-25 18:30", "FREQ=WEEKLY;COUNT=4"), "Open harbour", description: new RichText("<p>Chowder</p>", "Chowder")) is var made
         ? made with
@@ -50,6 +50,27 @@ public class FeedOfLevelsTests
         Assert.Equal("Harbour office, 2nd floor", Assert.Single(read.Contacts));
         Assert.Equal(5, read.Sequence);
         Assert.DoesNotContain("Nobody reads this", feed, StringComparison.Ordinal);
+    }
+
+    [Theory]
+    [InlineData("https://schüle.example/größe?q=ä", "https://xn--schle-mva.example/gr%C3%B6%C3%9Fe?q=%C3%A4")]
+    [InlineData("https://пристань.example:8080/a b", "https://xn--80apqffhh6f.example:8080/a%20b")]
+    [InlineData("https://pinewick.example/a%20b", "https://pinewick.example/a%20b")]
+    [InlineData("mailto:ada@pinewick.example", "mailto:ada@pinewick.example")]
+    public void A_link_is_written_as_every_program_reads_it(string link, string address)
+    {
+        var feed = Feed(Evening with { Content = Evening.Content with { Links = [new EventLink("Site", link)] } }, Detail.Complete);
+        Assert.Contains($"URL:{address}\r\n", feed, StringComparison.Ordinal);
+        Assert.Contains($"LABEL=\"Site\":{address}\r\n", feed, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void Programs_of_before_RFC_9073_get_the_formatted_text_too()
+    {
+        var feed = Feed(Evening with { Content = Evening.Content with { Description = new RichText("<p>Bring <b>oil</b></p>", "Bring oil") } }, Detail.Complete);
+        Assert.Contains("STYLED-DESCRIPTION;VALUE=TEXT;FMTTYPE=text/html:<p>Bring <b>oil</b></p>\r\n", feed, StringComparison.Ordinal);
+        Assert.Contains("X-ALT-DESC;FMTTYPE=text/html:<p>Bring <b>oil</b></p>\r\n", feed, StringComparison.Ordinal);
+        Assert.DoesNotContain("X-ALT-DESC", Feed(Evening, Detail.Headline), StringComparison.Ordinal);
     }
 
     [Theory]

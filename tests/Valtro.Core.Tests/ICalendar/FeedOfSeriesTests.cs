@@ -18,7 +18,7 @@ namespace Valtro.Core.Tests.ICalendar;
 public class FeedOfSeriesTests
 {
     private static readonly FeedHead Head = new(
-        Guid.Empty, "Port Watch", "", Build.Harbour, new Uri("https://dates.pinewick.example/c/p/w"), new Uri("https://dates.pinewick.example/c/p/w.ics"), new Uri("https://dates.pinewick.example/c/p/w"), Instant.FromUtc(2026, 11, 1, 0, 0));
+        Guid.Empty, "Port Watch", "", Build.Harbour, new Uri("https://dates.pinewick.example/c/p/w"), new Uri("https://dates.pinewick.example/c/p/w.ics"), new Uri("https://dates.pinewick.example/c/p/w"), Instant.FromUtc(2026, 11, 1, 0, 0), Build.Halifax);
 
     private static readonly Series Lab = Build.Series("2026-10-13 14:00", "FREQ=WEEKLY;BYDAY=TU,TH;UNTIL=20261218T180000Z");
 
@@ -45,6 +45,19 @@ public class FeedOfSeriesTests
             .Where(start => start >= window.From && start < window.To);
 
     private static readonly Window Autumn = Build.Window("2026-10-01", "2027-01-31");
+
+    [Fact]
+    public void An_extra_date_that_the_rule_gives_already_is_listed_once()
+    {
+        var tuesday = Build.Local("2026-12-01 14:00");
+        var happening = Build.Event(Lab with { Extra = [tuesday, Build.Local("2026-12-02 14:00")] });
+        var feed = Write(happening);
+        Assert.Equal(["RDATE;TZID=America/Halifax:20261202T140000"], feed.Where(line => line.StartsWith("RDATE", StringComparison.Ordinal)));
+        Assert.Equal(Ours(happening, Autumn), ReadBack(feed, Autumn));
+        // What the rule would give and was taken out does not come back by it.
+        var without = Build.Event(Lab with { Extra = [tuesday], Removed = [tuesday] });
+        Assert.Equal(Ours(without, Autumn), ReadBack(Write(without), Autumn));
+    }
 
     [Fact]
     public void A_moved_date_is_a_component_of_its_own_with_the_same_uid()

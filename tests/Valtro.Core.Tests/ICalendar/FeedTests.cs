@@ -15,7 +15,7 @@ public class FeedTests
 {
     private static readonly FeedHead Head = new(
         Guid.Parse("6f2c9b1e-6f0e-4d4e-9a25-1f6a0f0b6a11"), "Port Watch", "Navigation, and more", Build.Harbour,
-        new Uri("https://dates.pinewick.example/c/pinewick/port-watch"), new Uri("https://dates.pinewick.example/c/pinewick/port-watch.ics"), new Uri("https://dates.pinewick.example/c/pinewick/port-watch"), Instant.FromUtc(2026, 11, 1, 0, 0));
+        new Uri("https://dates.pinewick.example/c/pinewick/port-watch"), new Uri("https://dates.pinewick.example/c/pinewick/port-watch.ics"), new Uri("https://dates.pinewick.example/c/pinewick/port-watch"), Instant.FromUtc(2026, 11, 1, 0, 0), Build.Halifax);
 
     private static string Write(params CalendarEvent[] events) => Write(Detail.Complete, events);
 
@@ -59,6 +59,11 @@ public class FeedTests
         Assert.Contains("NAME:Port Watch", lines);
         Assert.Contains(@"DESCRIPTION:Navigation\, and more", lines);
         Assert.Contains("REFRESH-INTERVAL;VALUE=DURATION:PT1H", lines);
+        // What most programs read instead.
+        Assert.Contains("X-WR-CALNAME:Port Watch", lines);
+        Assert.Contains(@"X-WR-CALDESC:Navigation\, and more", lines);
+        Assert.Contains("X-WR-TIMEZONE:America/Halifax", lines);
+        Assert.Contains("X-PUBLISHED-TTL:PT1H", lines);
         Assert.Contains("COLOR:steelblue", lines);
         Assert.Contains("SOURCE;VALUE=URI:https://dates.pinewick.example/c/pinewick/port-watch.ics", lines);
     }
