@@ -172,6 +172,7 @@ public sealed class PublicTests(ValtroApp app) : IClassFixture<ValtroApp>
         var response = await app.Reader().Http.SendAsync(new HttpRequestMessage(HttpMethod.Head, path));
         Assert.Equal(HttpStatusCode.OK, response.StatusCode);
         Assert.Equal(type, response.Content.Headers.ContentType!.MediaType);
+        Assert.NotEqual("0", response.Content.Headers.TryGetValues("Content-Length", out var length) ? length.Single() : null);
         Assert.Empty(await response.Content.ReadAsByteArrayAsync());
     }
 

@@ -54,14 +54,13 @@ internal sealed record Delivery(
         var outside = Outside(series, rule);
         var excluded = series.Removed.ToHashSet();
         var added = series.Extra.ToHashSet();
+        // An extra date that the rule gives already happens once, and some programs would show it twice.
+        if (series.Extra.Count > 0)
+            added.ExceptWith(new Series(series.Timing, outside).Pattern(series.Extra[0], SchoolCalendar.Empty).TakeWhile(date => date <= series.Extra[^1]));
+        if (!ReferenceEquals(outside, rule) || !series.RuleGivesItsStart)
+            ListDifference(series, outside, excluded, added);
         var names = new Dictionary<LocalDateTime, LocalDateTime>();
         var left = new HashSet<LocalDateTime>();
-        var givesStart = ReferenceEquals(outside, rule) && series.RuleGivesItsStart;
-        if (!givesStart)
-            ListDifference(series, outside, excluded, added);
-        // An extra date that the rule gives already happens once, and some programs would show it twice.
-        if (added.Count > 0 && added.Max() is var last)
-            added.ExceptWith(new Series(series.Timing, outside).Pattern(added.Min(), SchoolCalendar.Empty).TakeWhile(date => date <= last).Where(date => givesStart || date != series.Timing.Start).ToArray());
         if (series.InBreaks != InBreaks.Ignore)
             ListBreaks(happening, school, excluded, added, names, left);
         return new Delivery(series.Timing.Start, GivesNothingMore(series.Timing, outside) ? null : outside, [.. excluded.Order()], [.. added.Except(excluded).Order()], names, left);

@@ -213,12 +213,17 @@ public static class FeedWriter
     {
         if (disclosed.Contact.Length > 0)
             lines.Text("CONTACT:"u8, disclosed.Contact);
-        // What is stored since before it had to have such an address, and has none, nobody could open.
-        var links = disclosed.Links.Select(link => (link.Label, Address: AsciiAddress.Of(link.Url)!)).Where(link => link.Address is not null).ToArray();
-        if (links.Length > 0)
-            lines.Verbatim("URL:"u8, links[0].Address);
-        foreach (var (label, address) in links)
-            lines.Verbatim("LINK;VALUE=URI;LINKREL=related;LABEL="u8, $"{Parameter(label)}:{address}");
+        var isFirst = true;
+        foreach (var link in disclosed.Links)
+        {
+            // One that was stored before it had to have such an address, and has none, nobody could open.
+            if (AsciiAddress.Of(link.Url) is not { } address)
+                continue;
+            if (isFirst)
+                lines.Verbatim("URL:"u8, address);
+            isFirst = false;
+            lines.Verbatim("LINK;VALUE=URI;LINKREL=related;LABEL="u8, $"{Parameter(link.Label)}:{address}");
+        }
         if (disclosed.Picture is { } picture)
             lines.Verbatim("IMAGE;VALUE=URI;DISPLAY=FULLSIZE:"u8, FileAddress(files, picture.Id, picture.Name));
         foreach (var file in disclosed.Files)

@@ -24,7 +24,12 @@ internal static class OEmbedApi
         var address = addresses.Of(edition);
         var (width, height) = (Math.Clamp(maxwidth ?? UsualWidth, 100, UsualWidth), Math.Clamp(maxheight ?? PublicAddresses.FixedHeight, 100, PublicAddresses.FixedHeight));
         context.Response.Headers.CacheControl = PublicAnswers.CacheControl(isSecret: false);
-        var answer = new Dictionary<string, object>
+        if (HttpMethods.IsHead(context.Request.Method))
+        {
+            context.Response.ContentType = "application/json; charset=utf-8";
+            return Results.Empty;
+        }
+        return Results.Json(new Dictionary<string, object>
         {
             ["version"] = "1.0",
             ["type"] = "rich",
@@ -36,8 +41,7 @@ internal static class OEmbedApi
             ["html"] = PublicAddresses.SnippetFixed(address, shown.Name, width.ToString(CultureInfo.InvariantCulture), height),
             ["width"] = width,
             ["height"] = height,
-        };
-        return HttpMethods.IsHead(context.Request.Method) ? Results.Text("", "application/json; charset=utf-8") : Results.Json(answer, Json.Options);
+        }, Json.Options);
     }
 
     /// <summary>The edition that an address of ours names: /c/{organisation}/{edition}, or something below it.</summary>
