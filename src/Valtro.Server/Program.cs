@@ -32,11 +32,11 @@ var clock = OneClock.From(builder.Configuration[OneClock.Setting], builder.Envir
 services.AddSingleton(clock).AddSingleton<IClock>(clock).AddSingleton<TimeProvider>(clock);
 services.AddSingleton(_ => Database.Walled(settings.Database, settings.Connections));
 services.AddSingleton<OrganisationStore>().AddSingleton<AccountStore>().AddSingleton<CalendarStore>().AddSingleton<EventStore>().AddSingleton<EditionStore>();
-services.AddSingleton<ListStore>().AddSingleton<YearPlanStore>().AddSingleton<RevisionStore>().AddSingleton<GroupStore>().AddSingleton<SecretLinkStore>();
+services.AddSingleton<ListStore>().AddSingleton<YearPlanStore>().AddSingleton<RevisionStore>().AddSingleton<DeliveredStore>().AddSingleton<GroupStore>().AddSingleton<SecretLinkStore>();
 services.AddSingleton<InvitationStore>().AddSingleton<MailStore>().AddSingleton<SubmissionStore>().AddSingleton<AuditStore>().AddSingleton<FileStore>().AddSingleton<WorkStore>().AddSingleton<SessionStore>();
 services.AddSingleton<EditionSettingsStore>().AddSingleton<EditionReadings>();
 services.AddSingleton<Pictures>().AddSingleton<EntryPages>().AddSingleton<AtomFeeds>();
-services.AddSingleton<PublicAddresses>().AddSingleton<Rendering>().AddSingleton<Heard>().AddSingleton<Artefacts>().AddSingleton<News>().AddSingleton<Fetches>();
+services.AddSingleton<PublicAddresses>().AddSingleton<Feeds>().AddSingleton<Rendering>().AddSingleton<Heard>().AddSingleton<Artefacts>().AddSingleton<News>().AddSingleton<Fetches>();
 services.AddSingleton<WebAssets>().AddSingleton<ReadingPages>().AddSingleton<PublicApi.Reader>().AddSingleton<RichTexts>();
 services.AddSingleton<CalendarView>().AddSingleton<OccurrenceApi.OccurrenceView>().AddSingleton<ClashView>();
 services.AddScoped<Access>().AddScoped<Sessions>().AddScoped<SignedIn>().AddScoped<PasswordChecks>().AddScoped<PasswordResets>().AddScoped<Passwords>();

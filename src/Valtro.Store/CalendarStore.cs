@@ -174,8 +174,6 @@ public sealed class CalendarStore(Database database)
             if (saved == 0)
                 throw new ChangedMeanwhileException();
             var after = settings.Disclosure;
-            if (IsOtherLevel(before.Members, after.Members) || IsOtherLevel(before.Link, after.Link) || IsOtherLevel(before.Everyone, after.Everyone))
-                await LevelAsync(transaction, id, now);
             await GoingOut.ChangedAsync(transaction, organisationId, [id], now, IsLess(before.Members, after.Members) || IsLess(before.Link, after.Link) || IsLess(before.Everyone, after.Everyone));
             await AuditStore.WriteAsync(transaction, organisationId, audit);
             return true;
@@ -183,22 +181,7 @@ public sealed class CalendarStore(Database database)
         return (await FindAsync(organisationId, id))!;
     }
 
-    /// <summary>From headline to complete or back.</summary>
-    private static bool IsOtherLevel(string before, Detail after) => before is "headline" or "complete" && after >= Detail.Headline && before != Words.Of(after);
-
     private static bool IsLess(string before, Detail after) => after < Words.Read<Detail>(before);
-
-    /// <summary>Programs of that audience know events by the other level's SEQUENCE: both rise above either.</summary>
-    private static Task<int> LevelAsync(DbTransaction transaction, Guid calendarId, Instant now) => transaction.Connection!.ExecuteAsync("""
-        update event
-        set sequence = greatest(sequence, headline_sequence) + 1,
-            headline_sequence = greatest(sequence, headline_sequence) + 1,
-            changed_at = greatest(@now, changed_at),
-            headline_changed_at = greatest(@now, headline_changed_at)
-        where id in (select id from event where home_calendar_id = @calendarId
-                     union all
-                     select event_id from placement where calendar_id = @calendarId)
-        """, new { calendarId, now }, transaction);
 
     /// <summary>Archives it or takes it out of the archive. What readers get stays as it is.</summary>
     /// <exception cref="NotFoundException">There is none in use.</exception>

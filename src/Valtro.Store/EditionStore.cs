@@ -185,33 +185,40 @@ public sealed class EditionStore(Database database)
     }
 
     /// <summary>Keeps an artefact unless a newer one is kept already; the same content keeps its time of change.</summary>
-    public async Task<int> KeepArtefactAsync(Artefact artefact)
+    /// <param name="notes">Of a feed: kept with it, or not at all.</param>
+    public async Task<bool> KeepArtefactAsync(Artefact artefact, FeedNotes? notes)
     {
         using var within = Wall.Within(artefact.OrganisationId);
-        return await database.ExecuteAsync("""
-            insert into artefact (edition_id, organisation_id, audience, key, content_version, etag, content, changed_at, valid_until, closes_at)
-            values (@EditionId, @OrganisationId, @audience, @Key, @ContentVersion, @Etag, @Content, @ChangedAt, @ValidUntil, @ClosesAt)
-            on conflict (edition_id, audience, key) do update
-            set content_version = excluded.content_version,
-                etag = excluded.etag,
-                content = excluded.content,
-                changed_at = excluded.changed_at,
-                valid_until = excluded.valid_until,
-                closes_at = excluded.closes_at
-            where artefact.content_version < excluded.content_version
-               or (artefact.content_version = excluded.content_version and artefact.valid_until is distinct from excluded.valid_until)
-            """, new
+        return await database.InTransactionAsync(async transaction =>
         {
-            artefact.EditionId,
-            artefact.OrganisationId,
-            audience = Words.Of(artefact.Audience),
-            artefact.Key,
-            artefact.ContentVersion,
-            artefact.Etag,
-            artefact.Content,
-            artefact.ChangedAt,
-            artefact.ValidUntil,
-            artefact.ClosesAt,
+            var kept = await transaction.Connection!.ExecuteAsync("""
+                insert into artefact (edition_id, organisation_id, audience, key, content_version, etag, content, changed_at, valid_until, closes_at)
+                values (@EditionId, @OrganisationId, @audience, @Key, @ContentVersion, @Etag, @Content, @ChangedAt, @ValidUntil, @ClosesAt)
+                on conflict (edition_id, audience, key) do update
+                set content_version = excluded.content_version,
+                    etag = excluded.etag,
+                    content = excluded.content,
+                    changed_at = excluded.changed_at,
+                    valid_until = excluded.valid_until,
+                    closes_at = excluded.closes_at
+                where artefact.content_version < excluded.content_version
+                   or (artefact.content_version = excluded.content_version and artefact.valid_until is distinct from excluded.valid_until)
+                """, new
+            {
+                artefact.EditionId,
+                artefact.OrganisationId,
+                audience = Words.Of(artefact.Audience),
+                artefact.Key,
+                artefact.ContentVersion,
+                artefact.Etag,
+                artefact.Content,
+                artefact.ChangedAt,
+                artefact.ValidUntil,
+                artefact.ClosesAt,
+            }, transaction) > 0;
+            if (kept && notes is not null)
+                await DeliveredStore.NoteAsync(transaction, artefact, notes);
+            return kept;
         });
     }
 

@@ -15,10 +15,9 @@ internal sealed class EventRow
         select e.id, e.home_calendar_id, e.uid, e.title, e.place, e.description_html, e.description_text, e.state,
                e.all_day, e.start_local, e.end_local, e.zone, e.rrule, e.extra, e.removed_dates, e.in_breaks,
                e.cycle_numbers, e.cycle_weekdays, e.cycle_until, e.cycle_count, e.tags, e.continues,
-               e.sequence, e.version, e.created_at, e.changed_at, e.removed_at,
+               e.version, e.created_at, e.removed_at,
                e.links::text as links, e.files::text as files, e.contact, e.notes, e.cap_members::text as cap_members, e.cap_link::text as cap_link,
                e.cap_everyone::text as cap_everyone, e.show_from, e.show_until, e.made_by,
-               e.headline_sequence, e.headline_changed_at, e.times_sequence, e.times_changed_at,
                array(select p.calendar_id from placement p where p.event_id = e.id order by p.calendar_id) as placements,
                k.id as category_id, k.name as category_name, k.colour as category_colour
         from event e
@@ -48,10 +47,8 @@ internal sealed class EventRow
     public int? CycleCount { get; init; }
     public string[] Tags { get; init; } = [];
     public Guid? Continues { get; init; }
-    public int Sequence { get; init; }
     public int Version { get; init; }
     public Instant CreatedAt { get; init; }
-    public Instant ChangedAt { get; init; }
     public Instant? RemovedAt { get; init; }
     public string Links { get; init; } = "[]";
     public string Files { get; init; } = "[]";
@@ -63,10 +60,6 @@ internal sealed class EventRow
     public LocalDate? ShowFrom { get; init; }
     public LocalDate? ShowUntil { get; init; }
     public Guid? MadeBy { get; init; }
-    public int HeadlineSequence { get; init; }
-    public Instant HeadlineChangedAt { get; init; }
-    public int TimesSequence { get; init; }
-    public Instant TimesChangedAt { get; init; }
     public Guid[] Placements { get; init; } = [];
     public Guid? CategoryId { get; init; }
     public string? CategoryName { get; init; }
@@ -85,13 +78,11 @@ internal sealed class EventRow
                 Cap = new Cap(Words.ReadOrNull<Detail>(CapMembers), Words.ReadOrNull<Detail>(CapLink), Words.ReadOrNull<Detail>(CapEveryone)),
                 Showing = ShowFrom is null && ShowUntil is null ? ShowingSpan.Always : new ShowingSpan(ShowFrom, ShowUntil),
             },
-            Words.Read<EventState>(State), Sequence, CreatedAt, ChangedAt)
+            Words.Read<EventState>(State), CreatedAt)
         {
             Exceptions = exceptions,
             Continues = Continues,
             Placements = Placements,
-            HeadlineStamp = new Stamp(HeadlineSequence, HeadlineChangedAt),
-            TimesStamp = new Stamp(TimesSequence, TimesChangedAt),
         };
     }
 
@@ -155,10 +146,6 @@ internal sealed class EventRow
             ShowFrom = content.Showing.From,
             ShowUntil = content.Showing.Until,
             write.IsRemoved,
-            IsLevelled = write.IsLevelled,
-            InComplete = write.SeenFrom is not null,
-            InHeadline = write.SeenFrom <= Detail.Headline,
-            InTimes = write.SeenFrom <= Detail.Times,
             AccountId = accountId,
             Now = now,
         };

@@ -2,7 +2,6 @@ using System.Data.Common;
 using Dapper;
 using NodaTime;
 using Valtro.Core;
-using Valtro.Core.Disclosure;
 using Valtro.Core.Events;
 using Valtro.Core.Time;
 
@@ -29,10 +28,11 @@ public enum EventAct
 /// <summary>One event that an act writes.</summary>
 /// <param name="Event">As it is afterwards. A new one has an empty id.</param>
 /// <param name="Version">The version that the editor saw; null for a new event.</param>
-/// <param name="SeenFrom">The least level that gets something else than before: there and above SEQUENCE and LAST-MODIFIED rise. Null where no reader can tell.</param>
-/// <param name="IsLevelled">Some audience goes from one level to another: its programs know the event by the other level's SEQUENCE, so both rise above either.</param>
-public sealed record EventWrite(CalendarEvent Event, int? Version, EventAct Act, bool IsRemoved = false, Detail? SeenFrom = Detail.Times, bool IsLevelled = false)
+public sealed record EventWrite(CalendarEvent Event, int? Version, EventAct Act, bool IsRemoved = false)
 {
+    /// <summary>Where a date has gone: to this event, or to one that the act writes so many places further on; and to which date. Null where no date is the same one.</summary>
+    public Func<LocalDateTime, (int Index, LocalDateTime Date)?>? Follows { get; init; }
+
     /// <summary>Some audience sees less of it from now on, or may: what was rendered before is served no more.</summary>
     public bool TakesAway { get; init; } = Version is not null;
 }
@@ -96,6 +96,10 @@ public sealed class EventStore(Database database)
             order by e.id
             """, new { organisationId, ids });
 
+    /// <summary>Some events, those in the bin too.</summary>
+    public async Task<IReadOnlyDictionary<Guid, CalendarEvent>> WithBinAsync(Guid organisationId, Guid[] ids) =>
+        (await ListAsync("where e.organisation_id = @organisationId and e.id = any(@ids)", new { organisationId, ids })).ToDictionary(happening => happening.Id);
+
     /// <summary>The series on whose dates the year plan has a say.</summary>
     public Task<IReadOnlyList<CalendarEvent>> FollowingYearPlanAsync(Guid organisationId) => ListAsync("""
             where e.organisation_id = @organisationId
@@ -138,7 +142,7 @@ public sealed class EventStore(Database database)
         if (row is null)
             return null;
         var exceptions = await ExceptionsAsync([id]);
-        var saver = (await SaversAsync([id])).GetValueOrDefault(id, ("", row.ChangedAt));
+        var saver = (await SaversAsync([id])).GetValueOrDefault(id, ("", row.CreatedAt));
         return new StoredEvent(row.ToEvent([.. exceptions[id]]), row.Version, row.RemovedAt, saver.Item1, saver.Item2, row.MadeBy);
     }
 
@@ -170,9 +174,17 @@ public sealed class EventStore(Database database)
             touched.UnionWith(happening.Calendars);
             written.Add((happening.Id, (write.Version ?? 0) + 1));
         }
+        await LetNamesFollowAsync(transaction, writes, written);
         await CheckRoomAsync(transaction, [.. writes.Where(write => write.Version is null).Select(write => write.Event.HomeCalendarId).Distinct()]);
         await GoingOut.ChangedAsync(transaction, organisationId, touched, now, writes.Any(write => write.TakesAway));
         return new ActDone(actId, written);
+    }
+
+    private static Task LetNamesFollowAsync(DbTransaction transaction, IReadOnlyList<EventWrite> writes, List<(Guid Id, int Version)> written)
+    {
+        var following = writes.Select((write, place) => (write, place)).Where(one => one.write.Follows is not null).ToDictionary(one => one.write.Event.Id);
+        return following.Count == 0 ? Task.CompletedTask : DeliveredStore.FollowAsync(
+            transaction, [.. following.Keys], (id, date) => following[id].write.Follows!(date) is { } to ? (written[following[id].place + to.Index].Id, to.Date) : null);
     }
 
     /// <summary>Empties the bin of what has rested there long enough.</summary>
@@ -220,12 +232,12 @@ public sealed class EventStore(Database database)
                                all_day, start_local, end_local, zone, rrule, extra, removed_dates, in_breaks,
                                cycle_numbers, cycle_weekdays, cycle_until, cycle_count, category_id, tags, continues,
                                links, files, contact, notes, cap_members, cap_link, cap_everyone, show_from, show_until, made_by,
-                               reach, created_at, changed_at, headline_changed_at, times_changed_at)
+                               reach, created_at)
             select @Id, @OrganisationId, c.id, @Uid, @Title, @Place, @Html, @Text, @State,
                    @AllDay, @Start, @End, @Zone, @Rrule, @Extra, @RemovedDates, @InBreaks,
                    @CycleNumbers, @CycleWeekdays, @CycleUntil, @CycleCount, @CategoryId, @Tags, @Continues,
                    @Links::jsonb, @Files::jsonb, @Contact, @Notes, @CapMembers, @CapLink, @CapEveryone, @ShowFrom, @ShowUntil, @AccountId,
-                   tstzrange(@ReachFrom, @ReachTo, '[]'), @Now, @Now, @Now, @Now
+                   tstzrange(@ReachFrom, @ReachTo, '[]'), @Now
             from calendar c
             where c.organisation_id = @OrganisationId and c.id = @CalendarId and c.removed_at is null
             """, EventRow.Parameters(organisationId, write, happening, accountId, now), transaction);
@@ -279,12 +291,6 @@ public sealed class EventStore(Database database)
                 show_from = @ShowFrom,
                 show_until = @ShowUntil,
                 removed_at = case when @IsRemoved then coalesce(removed_at, @Now) end,
-                sequence = case when @IsLevelled then greatest(sequence, headline_sequence) + 1 when @InComplete then sequence + 1 else sequence end,
-                changed_at = case when @IsLevelled or @InComplete then greatest(@Now, changed_at) else changed_at end,
-                headline_sequence = case when @IsLevelled then greatest(sequence, headline_sequence) + 1 when @InHeadline then headline_sequence + 1 else headline_sequence end,
-                headline_changed_at = case when @IsLevelled or @InHeadline then greatest(@Now, headline_changed_at) else headline_changed_at end,
-                times_sequence = times_sequence + case when @InTimes then 1 else 0 end,
-                times_changed_at = case when @InTimes then greatest(@Now, times_changed_at) else times_changed_at end,
                 version = version + 1
             where id = @Id
             """, EventRow.Parameters(organisationId, write, happening, accountId, now), transaction);

@@ -106,7 +106,6 @@ public sealed class ListStore(Database database)
         if (await transaction.Connection!.ExecuteAsync(
             "update category set name = @name, colour = @colour where organisation_id = @organisationId and id = @id", new { organisationId, id, name, colour = hue.Name }, transaction) == 0)
             throw new NotFoundException("category");
-        await transaction.Connection!.ExecuteAsync($"update event e set {Raised} where organisation_id = @organisationId and category_id = @id", new { organisationId, id, now }, transaction);
         await GoingOut.AllChangedAsync(transaction, organisationId, now, takesAway: true);
         await AuditStore.WriteAsync(transaction, organisationId, audit);
         return true;
@@ -168,12 +167,6 @@ public sealed class ListStore(Database database)
         return new ListAct(actId, events);
     });
 
-    /// <summary>A change that whoever sees a headline can see.</summary>
-    private const string Raised = """
-        sequence = e.sequence + 1, changed_at = greatest(@now, e.changed_at),
-        headline_sequence = e.headline_sequence + 1, headline_changed_at = greatest(@now, e.headline_changed_at)
-        """;
-
     private static async Task<int> MoveToPlaceAsync(DbTransaction transaction, Guid organisationId, string from, string into, Guid actId, Guid accountId, Instant now)
     {
         var parameters = new { organisationId, from, into, actId, accountId, now };
@@ -195,7 +188,7 @@ public sealed class ListStore(Database database)
     private static Task<int> ChangeEventsAsync(DbTransaction transaction, string change, string which, string content, object parameters) => transaction.Connection!.QuerySingleAsync<int>($"""
         with changed as (
             update event e
-            set {change}, version = e.version + 1, {Raised}
+            set {change}, version = e.version + 1
             where e.organisation_id = @organisationId and {which}
             returning e.id, e.organisation_id, e.version, e.removed_at
         ), revised as (

@@ -1,5 +1,7 @@
 using NodaTime;
+using Valtro.Core.Editions;
 using Valtro.Core.Events;
+using Valtro.Core.YearPlans;
 
 namespace Valtro.Store;
 
@@ -38,50 +40,79 @@ public sealed class RevisionStore(Database database, EventStore events, ListStor
     }
 
     /// <summary>What has to be written to undo an act: each of its events as it was before.</summary>
-    /// <returns>Empty when there is no such act.</returns>
+    /// <returns>Empty when there is no such act. Dates go back to where they were; those of what was split off, to what they were split from.</returns>
     /// <exception cref="ChangedMeanwhileException">One of the events was saved again since.</exception>
-    public async Task<IReadOnlyList<EventWrite>> UndoingAsync(Guid organisationId, Guid actId)
+    public async Task<IReadOnlyList<EventWrite>> UndoingAsync(Guid organisationId, Guid actId, SchoolCalendar school)
     {
-        var writes = new List<EventWrite>();
+        var (writes, befores) = (new List<EventWrite>(), new List<CalendarEvent>());
         foreach (var row in await database.ListAsync<Row>(Columns + "where r.organisation_id = @organisationId and r.act_id = @actId order by r.event_id", new { organisationId, actId }))
         {
             var stored = await events.FindAsync(organisationId, row.EventId) ?? throw new NotFoundException("event");
             if (stored.Version != row.Version)
                 throw new ChangedMeanwhileException();
-            writes.Add(row.Version == 1
-                ? new EventWrite(stored.Event, row.Version, EventAct.Undone, IsRemoved: true)
-                : await FindAsync(organisationId, stored.Event, row.Version - 1) is { } before
-                    ? new EventWrite(before.Event, row.Version, EventAct.Undone, before.IsRemoved)
-                    : throw new NotFoundException("revision"));
+            if (row.Version == 1)
+            {
+                var from = writes.FindIndex(write => write.Event.Uid == stored.Event.Continues);
+                var (whole, ended) = from < 0 ? (null, null) : (writes[from].Event, befores[from]);
+                writes.Add(new EventWrite(stored.Event, row.Version, EventAct.Undone, IsRemoved: true)
+                {
+                    Follows = whole is null ? null : FollowBack(from - writes.Count, stored.Event, ended!, whole),
+                });
+                befores.Add(stored.Event);
+                continue;
+            }
+            var before = await FindAsync(organisationId, stored.Event, row.Version - 1) ?? throw new NotFoundException("revision");
+            writes.Add(new EventWrite(before.Event, row.Version, EventAct.Undone, before.IsRemoved) { Follows = date => Following.Find(stored.Event, [before.Event], date, school) });
+            befores.Add(stored.Event);
         }
         return writes;
+
+        Func<LocalDateTime, (int, LocalDateTime)?> FollowBack(int index, CalendarEvent successor, CalendarEvent ended, CalendarEvent whole) =>
+            date => Following.Back(successor, ended, whole, date, school) is { } place ? (index, place) : null;
     }
 
-    /// <summary>Events that were changed since an instant, as their readers knew them before that.</summary>
+    private sealed record NewsRow(Guid EventId, int? Version, string? Act, Guid? ActId, Instant? MadeAt, string? Content, Instant SavedAt, bool IsNew, bool InBin);
+
+    private const int MostNews = 2_000;
+
+    /// <summary>Events of some calendars that were saved since an instant, as they are, and as their readers knew them before that.</summary>
     /// <remarks>What went out since then was first known as it stood an hour later: what is put right at once is no news.</remarks>
-    /// <param name="events">As they are now.</param>
-    /// <returns>Those that were saved again, each with what it was.</returns>
-    public async Task<IReadOnlyList<(CalendarEvent Now, CalendarEvent Before)>> ChangedSinceAsync(Guid organisationId, IReadOnlyCollection<CalendarEvent> events, Instant since)
+    public async Task<IReadOnlyList<EventNews>> SinceAsync(Guid organisationId, Guid[] calendars, Instant since)
     {
-        var changed = events.Where(happening => happening.Changed >= since).ToDictionary(happening => happening.Id);
-        if (changed.Count == 0)
-            return [];
-        var rows = await database.ListAsync<Row>("""
-            select * from (
-                select distinct on (r.event_id) r.event_id, r.version, r.act, r.act_id, '' as name, r.made_at, r.content::text as content
+        var rows = await database.ListAsync<NewsRow>($"""
+            select s.event_id, known.version, known.act, known.act_id, known.made_at, known.content, s.saved_at, coalesce(first.out_at > @since, true) as is_new, e.removed_at is not null as in_bin
+            from (
+                select r.event_id, max(r.made_at) as saved_at
                 from revision r
-                join (
-                    select event_id, min(made_at) as out_at from revision
-                    where organisation_id = @organisationId and event_id = any(@ids) and content ->> 'state' = 'live'
-                    group by event_id
-                ) first using (event_id)
-                where r.organisation_id = @organisationId and r.made_at < greatest(@since, first.out_at + interval '1 hour')
-                order by r.event_id, r.version desc
-            ) known
-            where exists (select from event e where e.organisation_id = @organisationId and e.id = known.event_id and e.version > known.version)
-            """, new { organisationId, ids = changed.Keys.ToArray(), since });
+                where r.organisation_id = @organisationId and r.made_at >= @since
+                group by r.event_id
+            ) s
+            join event e on e.id = s.event_id
+            left join lateral (
+                select min(r.made_at) as out_at from revision r where r.event_id = s.event_id and r.content ->> 'state' = 'live'
+            ) first on true
+            left join lateral (
+                select r.version, r.act, r.act_id, r.made_at, r.content::text as content
+                from revision r
+                where r.event_id = s.event_id and r.made_at < greatest(@since, first.out_at + interval '1 hour')
+                order by r.version desc
+                limit 1
+            ) known on true
+            where e.organisation_id = @organisationId
+              and exists (select from calendar c where c.id = e.home_calendar_id and c.removed_at is null)
+              and (e.home_calendar_id = any(@calendars) or exists (select from placement p where p.event_id = e.id and p.calendar_id = any(@calendars)))
+            order by s.saved_at desc
+            limit {MostNews}
+            """, new { organisationId, calendars, since });
+        if (rows.Count == 0)
+            return [];
+        var stored = await events.WithBinAsync(organisationId, [.. rows.Select(row => row.EventId)]);
         var categories = await lists.EveryCategoryAsync(organisationId);
-        return [.. rows.Select(row => (changed[row.EventId], ToRevision(row, changed[row.EventId], categories))).Where(pair => !pair.Item2.IsRemoved).Select(pair => (pair.Item1, pair.Item2.Event))];
+        return [.. from row in rows
+                   let now = stored.GetValueOrDefault(row.EventId)
+                   where now is not null
+                   let before = row.Content is null ? null : ToRevision(new Row(row.EventId, row.Version!.Value, row.Act!, row.ActId!.Value, "", row.MadeAt!.Value, row.Content), now, categories)
+                   select new EventNews(row.InBin ? null : now, before is null or { IsRemoved: true } ? null : before.Event, row.SavedAt, row.IsNew)];
     }
 
     private static Revision ToRevision(Row row, CalendarEvent now, IReadOnlyList<Category> categories)

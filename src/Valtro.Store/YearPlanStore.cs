@@ -50,12 +50,11 @@ public sealed class YearPlanStore(Database database, OrganisationStore organisat
             : new SchoolCalendar((await ListAsync(organisationId)).Select(stored => stored.Plan), (IsoDayOfWeek)organisation.FirstDayOfWeek);
     }
 
-    /// <summary>Saves a year, and with it raises the sequence of the series whose dates it changes.</summary>
+    /// <summary>Saves a year. Terms and breaks decide about the days of editions too, so all of them are looked at again.</summary>
     /// <param name="id">Null for a new year.</param>
-    /// <param name="changed">Series whose dates become other ones.</param>
     /// <exception cref="ChangedMeanwhileException">The version is not the stored one any more.</exception>
     /// <exception cref="RuleException">It overlaps another year.</exception>
-    public async Task<Guid> SaveAsync(Guid organisationId, Guid? id, int? version, YearPlan plan, Guid[] changed, Instant now)
+    public async Task<Guid> SaveAsync(Guid organisationId, Guid? id, int? version, YearPlan plan, Instant now)
     {
         try
         {
@@ -63,7 +62,7 @@ public sealed class YearPlanStore(Database database, OrganisationStore organisat
             {
                 var saved = id ?? Guid.CreateVersion7();
                 await WriteAsync(transaction, organisationId, saved, id is null ? null : version ?? 0, plan);
-                await TouchAsync(transaction, organisationId, changed, now);
+                await GoingOut.AllChangedAsync(transaction, organisationId, now, takesAway: false);
                 return saved;
             });
         }
@@ -74,11 +73,11 @@ public sealed class YearPlanStore(Database database, OrganisationStore organisat
     }
 
     /// <exception cref="ChangedMeanwhileException">The version is not the stored one any more.</exception>
-    public Task<bool> RemoveAsync(Guid organisationId, Guid id, int version, Guid[] changed, Instant now) => database.InTransactionAsync(async transaction =>
+    public Task<bool> RemoveAsync(Guid organisationId, Guid id, int version, Instant now) => database.InTransactionAsync(async transaction =>
     {
         if (await transaction.Connection!.ExecuteAsync("delete from year_plan where organisation_id = @organisationId and id = @id and version = @version", new { organisationId, id, version }, transaction) == 0)
             throw new ChangedMeanwhileException();
-        await TouchAsync(transaction, organisationId, changed, now);
+        await GoingOut.AllChangedAsync(transaction, organisationId, now, takesAway: false);
         return true;
     });
 
@@ -114,18 +113,5 @@ public sealed class YearPlanStore(Database database, OrganisationStore organisat
             values (@id, @kind, @Name, @First, @Last)
             """, plan.Terms.Select(span => (kind: "term", span)).Concat(plan.Breaks.Select(span => (kind: "break", span)))
             .Select(one => new { id, one.kind, one.span.Name, one.span.First, one.span.Last }), transaction);
-    }
-
-    /// <remarks>Terms and breaks decide about the days of editions too, so all of them are looked at again.</remarks>
-    private static async Task TouchAsync(DbTransaction transaction, Guid organisationId, Guid[] changed, Instant now)
-    {
-        await transaction.Connection!.ExecuteAsync("""
-            update event
-            set sequence = sequence + 1, changed_at = greatest(@now, changed_at),
-                headline_sequence = headline_sequence + 1, headline_changed_at = greatest(@now, headline_changed_at),
-                times_sequence = times_sequence + 1, times_changed_at = greatest(@now, times_changed_at)
-            where organisation_id = @organisationId and id = any(@changed)
-            """, new { organisationId, changed, now }, transaction);
-        await GoingOut.AllChangedAsync(transaction, organisationId, now, takesAway: false);
     }
 }

@@ -46,6 +46,16 @@ public class ArchitectureTests
     }
 
     /// <summary>Server, tools, stand-ins and tests: what time it is, one clock says. A stopwatch may be any.</summary>
+    /// <summary>Apia had no 30 December 2011: NodaTime's own AtStartOfDay throws there.</summary>
+    [Fact]
+    public void A_day_begins_also_where_the_zone_skipped_it()
+    {
+        var apia = NodaTime.DateTimeZoneProviders.Tzdb["Pacific/Apia"];
+        Assert.Equal(NodaTime.Instant.FromUtc(2011, 12, 30, 10, 0), Time.LocalTimes.StartOf(new NodaTime.LocalDate(2011, 12, 30), apia));
+        var source = Path.Combine(Root(), "src");
+        Assert.DoesNotContain(Directory.EnumerateFiles(source, "*.cs", SearchOption.AllDirectories), file => File.ReadAllText(file).Contains("AtStartOfDay(", StringComparison.Ordinal));
+    }
+
     [Fact]
     public void Nothing_but_the_one_clock_asks_the_machine_what_time_it_is()
     {

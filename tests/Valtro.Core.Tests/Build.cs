@@ -30,7 +30,7 @@ internal static class Build
 
     public static CalendarEvent Event(Series series, string title = "Boat lab", EventState state = EventState.Live, string place = "Slipway", RichText? description = null) =>
         new(Guid.CreateVersion7(), Guid.CreateVersion7(), Guid.NewGuid(), new EventContent(title, series, place, description ?? RichText.Empty),
-            state, 0, Instant.FromUtc(2026, 9, 1, 12, 0), Instant.FromUtc(2026, 9, 2, 12, 0));
+            state, Instant.FromUtc(2026, 9, 1, 12, 0));
 
     public static EventDraft Draft(string date = "2026-11-24", string from = "14:00", string to = "15:30", RepeatDraft? repeat = null, string title = "Boat lab") =>
         new(title, false, Day(date), null, Time(from), Time(to), null, "Slipway", repeat);

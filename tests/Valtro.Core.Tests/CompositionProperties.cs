@@ -60,7 +60,7 @@ public class CompositionProperties
         new Composition(edition, sources, SchoolCalendar.Empty, Now).Compose(events, Build.Window("2026-11-23", "2026-12-14")).Entries;
 
     private static HashSet<(string, Instant)> Dates(IEnumerable<Entry> entries) =>
-        [.. entries.SelectMany(entry => entry.LookAlikes.Append(entry.Event.Identity).Select(identity => (identity, entry.Occurrence.Start)))];
+        [.. entries.SelectMany(entry => entry.LookAlikes.Select(one => one.EventId).Append(entry.EventId!.Value).Select(id => (id.ToString(), entry.Occurrence.Start)))];
 
     private static string Said(Entry entry) =>
         $"{entry.Occurrence.Start} {entry.Title} {entry.Event.Detail} {entry.Event.Identity} {string.Join(' ', entry.Sources.Select(source => source.Plate.Code))} {string.Join(' ', entry.LookAlikes)}";
@@ -126,8 +126,7 @@ public class CompositionProperties
                 var trace = new Trace(happening.Id, happening.Series.Timing.Start);
                 var entries = new Composition(limited, world.Sources, SchoolCalendar.Empty, Now).Compose(world.Events, Build.Window("2026-11-23", "2026-12-14"), trace).Entries;
                 var identities = Dates(entries);
-                var mine = Enum.GetValues<Detail>().Select(detail => Disclosed.Of(happening, detail)?.Identity).OfType<string>();
-                return trace.IsIn == mine.Any(identity => identities.Contains((identity, happening.Series.Timing.Occurrence(happening.Series.Timing.Start).Start)));
+                return trace.IsIn == identities.Contains((happening.Id.ToString(), happening.Series.Timing.Occurrence(happening.Series.Timing.Start).Start));
             });
         });
 

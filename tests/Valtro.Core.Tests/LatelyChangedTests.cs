@@ -16,7 +16,13 @@ public class LatelyChangedTests
 
     private static IReadOnlyList<ChangedEntry> Changed(CalendarEvent now, CalendarEvent before, Source? source = null) => LatelyChanged.Of(
         new Composition(new Edition(Audience.Everyone, Build.Halifax, IsoDayOfWeek.Monday), [source ?? Port], SchoolCalendar.Empty, Instant.FromUtc(2026, 11, 23, 12, 0)),
-        [(now, before)], Build.Window("2026-11-09", "2027-11-09"));
+        [new EventNews(now, before, SavedAt)], Build.Window("2026-11-09", "2027-11-09")).Entries;
+
+    private static readonly Instant SavedAt = Instant.FromUtc(2026, 11, 20, 9, 0);
+
+    private static ChangedEntries News(EventNews news, Source? source = null) => LatelyChanged.Of(
+        new Composition(new Edition(Audience.Everyone, Build.Halifax, IsoDayOfWeek.Monday), [source ?? Port], SchoolCalendar.Empty, Instant.FromUtc(2026, 11, 23, 12, 0)),
+        [news], Build.Window("2026-11-09", "2027-11-09"));
 
     private static CalendarEvent With(Func<EventException, EventException> differs) =>
         Lab with { Exceptions = [differs(new EventException(Build.Local("2026-12-01 14:00")))] };
@@ -26,7 +32,7 @@ public class LatelyChangedTests
     {
         var one = Assert.Single(Changed(With(date => date with { Start = Build.Local("2026-12-02 15:30"), End = Build.Local("2026-12-02 16:30") }), Lab));
         Assert.Equal((EntryChange.Moved, Build.Local("2026-12-02 15:30"), Build.Local("2026-12-01 14:00"), 0), (one.Change, one.Entry.Occurrence.LocalStart, one.Before.Occurrence.LocalStart, one.More));
-        Assert.Equal(Lab.Changed, one.At);
+        Assert.Equal(SavedAt, one.At);
     }
 
     [Fact]
@@ -63,12 +69,42 @@ public class LatelyChangedTests
     }
 
     [Fact]
-    public void Nothing_is_told_of_what_was_a_draft_or_is_told_as_times_only()
+    public void Nothing_is_told_of_what_is_told_as_times_only_but_that_there_is_something()
     {
         var moved = With(date => date with { Start = Build.Local("2026-12-02 15:30"), End = Build.Local("2026-12-02 16:30") });
-        Assert.Empty(Changed(moved, Lab with { State = EventState.Draft }));
-        Assert.Empty(Changed(moved, Lab, Port with { Disclosure = new Table(Detail.Complete, Detail.Times, Detail.Times) }));
+        var times = News(new EventNews(moved, Lab, SavedAt), Port with { Disclosure = new Table(Detail.Complete, Detail.Times, Detail.Times) });
+        Assert.Equal((0, true), (times.Entries.Count, times.HoldsBack));
         var wasHidden = Lab with { Content = Lab.Content with { Cap = new Cap(null, null, Detail.Times) } };
         Assert.Empty(Changed(moved, wasHidden));
+        // Nor of the title of what was hidden since.
+        Assert.Empty(Changed(wasHidden, Lab));
+        Assert.Empty(Changed(Lab with { Content = Lab.Content with { Cap = new Cap(null, null, Detail.Nothing) } }, Lab));
+    }
+
+    [Fact]
+    public void What_is_new_is_told_once_for_all_its_dates()
+    {
+        foreach (var news in new[] { new EventNews(Lab, null, SavedAt, IsNew: true), new EventNews(Lab, Lab with { State = EventState.Draft }, SavedAt, IsNew: true), new EventNews(Lab, Lab, SavedAt, IsNew: true) })
+        {
+            var one = Assert.Single(News(news).Entries);
+            Assert.Equal((EntryChange.New, 3, Build.Local("2026-11-24 14:00")), (one.Change, one.More, one.Entry.Occurrence.LocalStart));
+        }
+        // Of one that is new, a date that moved after its readers knew it is told as moved.
+        var moved = With(date => date with { Start = Build.Local("2026-12-02 15:30"), End = Build.Local("2026-12-02 16:30") });
+        Assert.Equal([EntryChange.New, EntryChange.Moved], News(new EventNews(moved, Lab, SavedAt, IsNew: true)).Entries.Select(one => one.Change));
+    }
+
+    [Fact]
+    public void What_was_removed_is_told_as_it_was_whole_or_one_date()
+    {
+        var gone = Assert.Single(News(new EventNews(null, Lab, SavedAt)).Entries);
+        Assert.Equal((EntryChange.Removed, 3, "Boat lab"), (gone.Change, gone.More, gone.Entry.Title));
+        var without = Lab with { Content = Lab.Content with { Series = Lab.Series with { Removed = [Build.Local("2026-12-01 14:00")] } } };
+        var one = Assert.Single(Changed(without, Lab));
+        Assert.Equal((EntryChange.Removed, 0, Build.Local("2026-12-01 14:00")), (one.Change, one.More, one.Entry.Occurrence.LocalStart));
+        Assert.Equal(EntryChange.New, Assert.Single(Changed(Lab, without)).Change);
+        // What was cancelled before it went is no news.
+        Assert.Empty(News(new EventNews(null, Lab with { State = EventState.Cancelled }, SavedAt)).Entries);
+        Assert.Empty(News(new EventNews(null, null, SavedAt)).Entries);
     }
 }

@@ -1,11 +1,10 @@
-using System.Buffers;
+using Valtro.Core.Tests.ICalendar;
 using CsCheck;
 using NodaTime;
 using Valtro.Core.Calendars;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Editions;
 using Valtro.Core.Events;
-using Valtro.Core.ICalendar;
 using Valtro.Core.Recurrence;
 using Valtro.Core.Time;
 using Valtro.Core.YearPlans;
@@ -119,7 +118,7 @@ public class WhatIsAcceptedGoesOutTests
         }
     }
 
-    private static CalendarEvent Event(EventContent content) => new(Guid.CreateVersion7(), Home, Guid.NewGuid(), content, EventState.Live, 0, Instant.FromUtc(2026, 9, 1, 12, 0), Instant.FromUtc(2026, 9, 2, 12, 0));
+    private static CalendarEvent Event(EventContent content) => new(Guid.CreateVersion7(), Home, Guid.NewGuid(), content, EventState.Live, Instant.FromUtc(2026, 9, 1, 12, 0));
 
     private static readonly SchoolCalendar School = Build.School(new DayCycle(CycleUnit.Weeks, 2, RestartsEachTerm: true));
 
@@ -162,7 +161,7 @@ public class WhatIsAcceptedGoesOutTests
             var edition = new EditionDraft("Families", [new SourceDraft(Home)]).Check(Build.Halifax, IsoDayOfWeek.Monday);
             CalendarEvent[] after = outcome.Successor is { } successor ? [outcome.Event, Event(successor.Content) with { Exceptions = successor.Exceptions }] : [outcome.Event];
             GoesOut(edition, after, Instant.FromUtc(2026, 11, 23, 12, 0), date.Occurrence.LocalStart.Date);
-            LatelyChanged.Of(Compose(edition, Instant.FromUtc(2026, 11, 23, 12, 0)), [(outcome.Event, before)], Build.Window("2026-11-09", "2027-11-23")).ToArray();
+            LatelyChanged.Of(Compose(edition, Instant.FromUtc(2026, 11, 23, 12, 0)), [new EventNews(outcome.Event, before, Instant.FromUtc(2026, 11, 20, 12, 0))], Build.Window("2026-11-09", "2027-11-23"));
         }, iter: 3_000);
         Assert.True(changes > 200, $"Only {changes} changes were accepted.");
     }
@@ -183,10 +182,10 @@ public class WhatIsAcceptedGoesOutTests
             }
         }
         var delivered = composition.Deliver(events);
-        var output = new ArrayBufferWriter<byte>();
-        var page = new Uri("https://dates.pinewick.example/c/pinewick/families");
-        FeedWriter.Write(output, new FeedHead(Guid.NewGuid(), "Families", "", Build.Harbour, page, page, page, now, Build.Halifax), delivered, School);
-        Assert.EndsWith("END:VCALENDAR\r\n", System.Text.Encoding.UTF8.GetString(output.WrittenSpan), StringComparison.Ordinal);
+        var components = TestFeed.Of(delivered, School);
+        foreach (var closed in composition.Breaks(new LocalDate(2032, 1, 1)))
+            components.AddDate(closed, closed.Title, Guid.NewGuid());
+        Assert.EndsWith("END:VCALENDAR\r\n", TestFeed.Write(components), StringComparison.Ordinal);
         composition.NextTurn(events);
         composition.ClosesAt(events);
         foreach (var one in events)
@@ -194,7 +193,11 @@ public class WhatIsAcceptedGoesOutTests
             var (from, to) = EventDates.Reach(one);
             Assert.True(to is null || to >= from, $"{one.Series} ends before it begins.");
             if (EventDates.All(one, School).FirstOrDefault() is { Event: not null } first && composition.Find(one, first.Occurrence.RecurrenceId) is { } found && delivered.Count > 0)
-                FeedWriter.Write(new ArrayBufferWriter<byte>(), new FeedHead(Guid.NewGuid(), "One", "", Build.Harbour, page, page, page, now, Build.Halifax), [delivered[0].Alone(found)], School);
+            {
+                var alone = TestFeed.Components(School);
+                alone.AddDate(found, composition.FullTitle(found), Guid.NewGuid());
+                TestFeed.Write(alone);
+            }
         }
     }
 }

@@ -98,7 +98,7 @@ public sealed class LeakWorld
             ? await new FileStore(database).AddAsync(organisation, $"{Mark(number, FieldLevel.Complete, "file")}.txt", "text/plain", System.Text.Encoding.UTF8.GetBytes(Mark(number, FieldLevel.Complete, "inside")), ada, now)
             : null;
         var home = Calendars[random.Next(Calendars.Count)];
-        var made = new CalendarEvent(Guid.Empty, home.Id, Guid.Empty, Content(number, file, random), random.Next(6) switch { 0 => EventState.Draft, 1 => EventState.Waiting, 2 => EventState.Cancelled, _ => EventState.Live }, 0, default, default)
+        var made = new CalendarEvent(Guid.Empty, home.Id, Guid.Empty, Content(number, file, random), random.Next(6) switch { 0 => EventState.Draft, 1 => EventState.Waiting, 2 => EventState.Cancelled, _ => EventState.Live }, default)
         {
             Placements = [.. Enumerable.Range(0, random.Next(3)).Select(_ => Calendars[random.Next(Calendars.Count)].Id).Where(id => id != home.Id).Distinct()],
         };

@@ -33,7 +33,7 @@ public sealed class EditionStoreTests : SchoolAndClub
     private async Task<long> VersionAsync(StoredEdition edition) => (await Editions.FindAsync(edition.Id))!.ContentVersion;
 
     private async Task AddEventAsync(Calendar calendar) => await Events.WriteAsync(calendar.OrganisationId, [new EventWrite(
-        new CalendarEvent(Guid.Empty, calendar.Id, Guid.Empty, new EventContent("Boat lab", new Series(Timing.Timed(new LocalDateTime(2026, 11, 24, 14, 0), new LocalDateTime(2026, 11, 24, 15, 0), Halifax)), "", RichText.Empty), EventState.Live, 0, default, default),
+        new CalendarEvent(Guid.Empty, calendar.Id, Guid.Empty, new EventContent("Boat lab", new Series(Timing.Timed(new LocalDateTime(2026, 11, 24, 14, 0), new LocalDateTime(2026, 11, 24, 15, 0), Halifax)), "", RichText.Empty), EventState.Live, default),
         null, EventAct.Made)], _ada, Now);
 
     [Fact]

@@ -23,7 +23,7 @@ public sealed class ListStoreTests : SchoolAndClub
             ?? await Calendars.AddAsync(_school, new CalendarSettings("PW", Plate.Parse("PW"), Hue.Named("harbour"), Halifax, "", Disclosure.Open, []), Now);
         var timing = Timing.Timed(new LocalDateTime(2026, 11, 24, 14, 0), new LocalDateTime(2026, 11, 24, 15, 0), Halifax);
         var content = new EventContent("Boat lab", new Series(timing, RuleText.Parse("FREQ=WEEKLY")), place, RichText.Empty, category, []);
-        var made = new CalendarEvent(Guid.Empty, calendar.Id, Guid.Empty, content, EventState.Live, 0, default, default) { Exceptions = exceptions ?? [] };
+        var made = new CalendarEvent(Guid.Empty, calendar.Id, Guid.Empty, content, EventState.Live, default) { Exceptions = exceptions ?? [] };
         return (await Events.WriteAsync(_school, [new EventWrite(made, null, EventAct.Made)], _ada, Now)).Events[0].Id;
     }
 

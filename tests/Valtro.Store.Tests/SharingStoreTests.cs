@@ -43,7 +43,7 @@ public sealed class SharingStoreTests : SchoolAndClub
 
     private async Task<StoredEvent> AddAsync(Guid calendar, Guid[]? placements = null, EventContent? content = null, EventState state = EventState.Live, Guid? organisation = null, Guid? account = null)
     {
-        var made = new CalendarEvent(Guid.Empty, calendar, Guid.Empty, content ?? Content(), state, 0, default, default) { Placements = placements ?? [] };
+        var made = new CalendarEvent(Guid.Empty, calendar, Guid.Empty, content ?? Content(), state, default) { Placements = placements ?? [] };
         var done = await Events.WriteAsync(organisation ?? _school, [new EventWrite(made, null, EventAct.Made)], account ?? _ada, Now);
         return (await Events.FindAsync(organisation ?? _school, done.Events[0].Id))!;
     }

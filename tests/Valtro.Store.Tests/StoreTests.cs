@@ -33,7 +33,7 @@ public sealed class StoreTests : SchoolAndClub
         (await AddAsync(_school, calendar, content ?? Content(), _ada)).Events[0].Id;
 
     private Task<ActDone> AddAsync(Guid organisation, Guid calendar, EventContent content, Guid account) => Events.WriteAsync(
-        organisation, [new EventWrite(new CalendarEvent(Guid.Empty, calendar, Guid.Empty, content, EventState.Live, 0, default, default), null, EventAct.Made)], account, Now);
+        organisation, [new EventWrite(new CalendarEvent(Guid.Empty, calendar, Guid.Empty, content, EventState.Live, default), null, EventAct.Made)], account, Now);
 
     /// <summary>Saves an event as it would be after <paramref name="change"/>.</summary>
     private async Task<ActDone> SaveAsync(Guid id, int version, Func<CalendarEvent, CalendarEvent> change, EventAct act = EventAct.Changed, bool isRemoved = false, Detail? seenFrom = Detail.Times) =>

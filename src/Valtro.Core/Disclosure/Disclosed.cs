@@ -37,9 +37,6 @@ public sealed record Disclosed(
     /// <summary>Empty but for those who may change the event.</summary>
     public string Notes { get; private init; } = "";
 
-    /// <summary>RFC 5545 3.8.7.4, counting only what this level can see.</summary>
-    public Stamp Stamp { get; private init; }
-
     /// <summary>The event as a whole at that level, or null when there is nothing to see.</summary>
     /// <remarks>Who is looking decides <see cref="Visibility"/>; this alone decides which fields that gives them.</remarks>
     public static Disclosed? Of(CalendarEvent happening, Detail detail, bool readsNotes = false) =>
@@ -84,11 +81,9 @@ public sealed record Disclosed(
                 Picture = content.Files.FirstOrDefault(file => file.IsPicture),
                 Contact = content.Contact,
                 Notes = readsNotes ? content.Notes : "",
-                Stamp = happening.StampAt(detail),
             },
-            Detail.Headline => new(detail, title, place, RichText.Empty, content.Category, [], state, happening.Uid) { Stamp = happening.StampAt(detail) },
-            Detail.Times when state != EventState.Cancelled =>
-                new(detail, Busy, "", RichText.Empty, null, [], EventState.Live, Unlinkable(happening)) { Stamp = happening.StampAt(detail) },
+            Detail.Headline => new(detail, title, place, RichText.Empty, content.Category, [], state, happening.Uid),
+            Detail.Times when state != EventState.Cancelled => new(detail, Busy, "", RichText.Empty, null, [], EventState.Live, Unlinkable(happening)),
             _ => null,
         };
     }

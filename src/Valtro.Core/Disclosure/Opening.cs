@@ -1,6 +1,7 @@
 using NodaTime;
 using Valtro.Core.Events;
 using Valtro.Core.Recurrence;
+using Valtro.Core.Time;
 
 namespace Valtro.Core.Disclosure;
 
@@ -112,10 +113,10 @@ public sealed record WhoSees(Audience Audience, Detail Detail, Detail Was, strin
         if (detail == Detail.Nothing)
             return words;
         var (from, until) = (happening.Content.Showing.From, happening.Content.Showing.Until);
-        if (from is { } first && now < happening.Content.Series.Timing.Zone.AtStartOfDay(first).ToInstant())
+        if (from is { } first && now < LocalTimes.StartOf(first, happening.Content.Series.Timing.Zone))
             words += $", from {dates.Day(first)} on";
         if (until is { } last)
-            words += now >= happening.Content.Series.Timing.Zone.AtStartOfDay(last.PlusDays(1)).ToInstant() ? $", but not after {dates.Day(last)}" : $", until {dates.Day(last)}";
+            words += now >= LocalTimes.StartOf(last.PlusDays(1), happening.Content.Series.Timing.Zone) ? $", but not after {dates.Day(last)}" : $", until {dates.Day(last)}";
         return words;
     }
 }

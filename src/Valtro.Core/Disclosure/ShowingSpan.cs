@@ -40,7 +40,7 @@ public sealed record ShowingSpan
         return Until is not null && End(zone) > now ? End(zone) : null;
     }
 
-    private Instant Begin(DateTimeZone zone) => From is { } day ? zone.AtStartOfDay(day).ToInstant() : Instant.MinValue;
+    private Instant Begin(DateTimeZone zone) => From is { } day ? LocalTimes.StartOf(day, zone) : Instant.MinValue;
 
-    private Instant End(DateTimeZone zone) => Until is { } day ? zone.AtStartOfDay(day.PlusDays(1)).ToInstant() : Instant.MaxValue;
+    private Instant End(DateTimeZone zone) => Until is { } day ? LocalTimes.StartOf(day.PlusDays(1), zone) : Instant.MaxValue;
 }

@@ -73,6 +73,9 @@ public sealed class Composition
     /// <summary>How much the edition tells of an event: nothing where none of its dates is delivered.</summary>
     public Detail DetailOf(CalendarEvent happening) => Tell(happening, null) is { } told && HasDateIn(happening) ? told.Disclosed.Detail : Detail.Nothing;
 
+    /// <summary>Whether it tells the title of an event, whenever that is.</summary>
+    internal bool TellsHeadlineOf(CalendarEvent happening) => Tell(happening, null) is { Disclosed.Detail: >= Detail.Headline };
+
     /// <summary>One date of an event as an entry, in or beside the edition's days: an address that was given away goes on to lead somewhere.</summary>
     public Entry? Find(CalendarEvent happening, LocalDateTime recurrenceId)
     {
@@ -88,7 +91,7 @@ public sealed class Composition
     /// <remarks>A series is delivered whole: programs expand its rule, and a limit of entries says nothing to them.</remarks>
     public IReadOnlyList<Delivered> Deliver(IEnumerable<CalendarEvent> events)
     {
-        var told = new List<(Told Told, IReadOnlyList<Source> Sources)>();
+        var told = new List<(Told Told, IReadOnlyList<Source> Sources, List<CalendarEvent>? LookAlikes)>();
         var lookAlikes = new Dictionary<(string, Series, EventState), int>();
         foreach (var happening in events)
         {
@@ -99,14 +102,23 @@ public sealed class Composition
                 var look = (one.Disclosed.Title, happening.Series, one.Disclosed.State);
                 if (lookAlikes.TryGetValue(look, out var index))
                 {
-                    told[index] = (told[index].Told, Union(told[index].Sources, one.Sources));
+                    told[index] = (told[index].Told, Union(told[index].Sources, one.Sources), [.. told[index].LookAlikes ?? [], happening]);
                     continue;
                 }
                 lookAlikes[look] = told.Count;
             }
-            told.Add((one, one.Sources));
+            told.Add((one, one.Sources, null));
         }
-        return [.. told.Select(one => Shaped(one.Told, one.Sources))];
+        return [.. told.Select(one => new Delivered(one.Told.Of, Shape(one.Told.Disclosed, one.Sources)!, one.Sources, one.LookAlikes ?? [], disclosed => Shape(disclosed, one.Sources)))];
+    }
+
+    /// <summary>The breaks of the year plan on the edition's days, where it shows them, up to a horizon.</summary>
+    public IReadOnlyList<Entry> Breaks(LocalDate horizon)
+    {
+        using var dates = new Dates();
+        if (_edition.WithBreaks && Narrowed(new Window(DayRange.First, horizon, _edition.Zone)) is { } days)
+            AddBreaks(dates, days);
+        return Titled(dates, dates.Order());
     }
 
     /// <summary>Until when what is delivered is right if nobody changes anything.</summary>
@@ -158,11 +170,6 @@ public sealed class Composition
         for (var index = 0; index < happening.Placements.Count; index++)
             Look(happening.Placements[index]);
         notes?.Note(ComposeStep.Filter, passes, passes ? "It passes the filter of a calendar it is on." : "It is on no calendar of the edition, or their filters leave it out.");
-        if (passes && _edition.Concerning is { } concerning && plates?.Any(source => concerning.Contains(source.CalendarId)) != true)
-        {
-            notes?.Note(ComposeStep.Filter, false, "The reader narrowed the edition to other calendars.");
-            return null;
-        }
         var disclosed = detail == Detail.Nothing ? null : Disclosed.Of(happening, detail);
         notes?.Note(ComposeStep.Detail, disclosed is not null, disclosed is null ? "Its calendars, its own cap or its showing span tell this audience nothing of it." : $"This audience gets it as {detail.ToString().ToLowerInvariant()}.");
         return disclosed is null ? null : new Told(happening, disclosed, happening.Series.Timing, plates ?? []);
@@ -263,13 +270,13 @@ public sealed class Composition
     {
         var told = dates[best].Told;
         var sources = told.Sources;
-        var lookAlikes = new List<Guid>(others.Length);
+        var lookAlikes = new List<SourceDate>(others.Length);
         foreach (var other in others)
         {
             sources = Union(sources, dates[other].Told.Sources);
-            lookAlikes.Add(dates[other].Event.Uid);
+            lookAlikes.Add(new SourceDate(dates[other].Told.Of!.Id, dates[other].Occurrence.RecurrenceId));
         }
-        return dates[best] with { Told = told with { Sources = sources, LookAlikes = [.. lookAlikes.Order().Select(uid => uid.ToString())] } };
+        return dates[best] with { Told = told with { Sources = sources, LookAlikes = [.. lookAlikes.OrderBy(one => one.EventId)] } };
     }
 
     /// <summary>The end, the state, and who it is where nothing else tells it apart; then what tells most.</summary>
@@ -344,8 +351,6 @@ public sealed class Composition
     }
 
     private int RankOf(Source source) => _sources[source.CalendarId].Rank;
-
-    private Delivered Shaped(Told told, IReadOnlyList<Source> sources) => new(told.Of!, Shape(told.Disclosed, sources)!, disclosed => Shape(disclosed, sources));
 
     private Disclosed? Shape(Disclosed disclosed, IReadOnlyList<Source> sources) =>
         InState(disclosed.State) ? Shown(disclosed).Titled(Write(disclosed, sources, withPlates: true)) : null;

@@ -5,7 +5,8 @@ using Valtro.Core.Disclosure;
 namespace Valtro.Core.Editions;
 
 /// <summary>A calendar as an edition draws on it.</summary>
-public sealed record Source(Guid CalendarId, Plate Plate, string Name, Hue Hue, Disclosure.Disclosure Disclosure, SourceFilter? Filter = null);
+/// <param name="Slug">By which addresses name it.</param>
+public sealed record Source(Guid CalendarId, Plate Plate, string Name, Hue Hue, Disclosure.Disclosure Disclosure, SourceFilter? Filter = null, string Slug = "");
 
 /// <summary>What an entry can show beside its title and times. An edition may show fewer than the detail allows.</summary>
 public enum ShownField
@@ -17,6 +18,16 @@ public enum ShownField
     Links,
     Files,
     Contact,
+}
+
+/// <summary>How the feed of an edition is made.</summary>
+public enum FeedForm
+{
+    /// <summary>A series is one event with its rule, whole: programs work its dates out themselves, as far as they like.</summary>
+    Series,
+
+    /// <summary>Each date is an event of its own: exactly the entries of the page.</summary>
+    Dates,
 }
 
 /// <summary>What one readership gets: how its entries are composed. How they look is a <see cref="Look"/>.</summary>
@@ -55,8 +66,8 @@ public sealed record Edition(Audience Audience, DateTimeZone Zone, IsoDayOfWeek 
 
     public IReadOnlySet<ShownField> Fields { get; init; } = AllFields;
 
-    /// <summary>Only what concerns these calendars, as a reader narrowed it; null for all. Whose an entry is has to be told for it to count.</summary>
-    public IReadOnlySet<Guid>? Concerning { get; init; }
+    /// <summary>How its feed is made.</summary>
+    public FeedForm Feed { get; init; }
 
     public EditionSpan SpanAt(Instant now, YearPlans.SchoolCalendar school) => Window.At(now, Zone, school, FirstDayOfWeek);
 

@@ -31,7 +31,7 @@ public sealed record PatternPartDraft(Piece? Piece = null, string? Text = null);
 public sealed record EditionDraft(
     string? Name, IReadOnlyList<SourceDraft> Sources, Audience Audience = Audience.Everyone, Detail Cap = Detail.Complete, WindowDraft? Window = null, int? Limit = null,
     bool WithCancelled = true, bool WithUnfinished = false, bool WithBreaks = false, bool MergesLookAlikes = true, bool TellsPlatesOfBusy = false,
-    IReadOnlyList<PatternPartDraft>? Title = null, IReadOnlyList<ShownField>? Fields = null, LookDraft? Look = null, IReadOnlyList<string>? Sites = null)
+    IReadOnlyList<PatternPartDraft>? Title = null, IReadOnlyList<ShownField>? Fields = null, LookDraft? Look = null, IReadOnlyList<string>? Sites = null, FeedForm Feed = FeedForm.Series)
 {
     public const int MostSites = 30;
 
@@ -82,6 +82,7 @@ public sealed record EditionDraft(
             TellsPlatesOfBusy = TellsPlatesOfBusy,
             TitlePattern = title,
             Fields = Fields is null ? Edition.AllFields : Fields.ToHashSet(),
+            Feed = Feed,
         };
         var bySource = Sources.Select((source, index) => (source.CalendarId, Filter: filters[index])).ToDictionary(one => one.CalendarId, one => one.Filter);
         return new CheckedEdition(name, edition, bySource, look!, sites);

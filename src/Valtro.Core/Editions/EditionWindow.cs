@@ -1,4 +1,5 @@
 using NodaTime;
+using Valtro.Core.Time;
 using Valtro.Core.YearPlans;
 
 namespace Valtro.Core.Editions;
@@ -58,7 +59,7 @@ public sealed record EditionWindow(WindowFrom From, LocalDate? FromDate, WindowT
             first,
             End(first ?? today, LocalDate.Max(first ?? today, today), school),
             From == WindowFrom.Now || !WithPast ? now : null,
-            IsFixed ? null : zone.AtStartOfDay(today.PlusDays(1)).ToInstant());
+            IsFixed ? null : LocalTimes.StartOf(today.PlusDays(1), zone));
     }
 
     private LocalDate? First(LocalDate today, SchoolCalendar school, IsoDayOfWeek firstDayOfWeek) => From switch

@@ -10,7 +10,7 @@ namespace Valtro.Core.Editions;
 /// <param name="Of">Null for a break of the year plan.</param>
 internal sealed record Told(CalendarEvent? Of, Disclosed Disclosed, Timing Timing, IReadOnlyList<Source> Sources)
 {
-    public IReadOnlyList<string> LookAlikes { get; init; } = [];
+    public IReadOnlyList<SourceDate> LookAlikes { get; init; } = [];
 
     /// <summary>What the edition shows of it, and under which title; the last step writes both.</summary>
     public (Disclosed Disclosed, string Title)? Shown { get; set; }
@@ -30,6 +30,9 @@ internal readonly record struct Dated(Told Told, Occurrence Occurrence)
     /// <summary>Twenty bits hold the seconds from two days before the day begins in Greenwich to two days after it ends.</summary>
     private static long OrderOf(long day, bool allDay, Instant start) => (day << 20) + (allDay ? 0 : start.ToUnixTimeSeconds() - day * 86_400 + 2 * 86_400);
 }
+
+/// <summary>A date of an event; of the event as a whole where it is null.</summary>
+public readonly record struct SourceDate(Guid EventId, LocalDateTime? Date);
 
 /// <summary>One line of an edition: a date after filtering, disclosure, merging and titling.</summary>
 /// <remarks>A value: an edition of a year has tens of thousands, and as objects they would cost more to keep than to make.</remarks>
@@ -52,11 +55,17 @@ public readonly struct Entry
     /// <summary>By the edition's pattern, without plates: a page draws them.</summary>
     public string Title => _told.Shown?.Title ?? _told.Disclosed.Title;
 
-    /// <summary>The identities of look-alikes that became one with it.</summary>
-    public IReadOnlyList<string> LookAlikes => _told.LookAlikes;
+    /// <summary>The dates of other events that became one with it.</summary>
+    public IReadOnlyList<SourceDate> LookAlikes => _told.LookAlikes;
 
     /// <summary>A break of the year plan, not an event.</summary>
     public bool IsBreak => Of is null;
+
+    /// <summary>Null for a break.</summary>
+    public Guid? EventId => Of?.Id;
+
+    /// <summary>Its event has no other.</summary>
+    public bool IsOnlyDate => Of?.Series.Recurs == false;
 
     internal CalendarEvent? Of => _told.Of;
 }
@@ -89,18 +98,15 @@ internal sealed class EntryList(int count) : IReadOnlyList<Entry>
 public sealed record Composed(IReadOnlyList<Entry> Entries, int Found, Instant? TurnsAt);
 
 /// <summary>An event, unexpanded, as a feed delivers it: its readers expand rules themselves.</summary>
+/// <param name="Event">Null for a break of the year plan.</param>
+/// <param name="Sources">Whose it is, as far as the audience may know.</param>
+/// <param name="LookAlikes">Events that became one with it.</param>
 /// <param name="Shape">What is told of a date of its own, from all that the level tells; null when it is not delivered.</param>
-public sealed record Delivered(CalendarEvent Event, Disclosed Disclosed, Func<Disclosed, Disclosed?> Shape)
+public sealed record Delivered(CalendarEvent? Event, Disclosed Disclosed, IReadOnlyList<Source> Sources, IReadOnlyList<CalendarEvent> LookAlikes, Func<Disclosed, Disclosed?> Shape)
 {
-    /// <summary>One of its dates as an event of its own: by the title, times and place of that date, without a rule.</summary>
-    public Delivered Alone(Entry date)
-    {
-        var timing = date.Timing.Of(date.Occurrence.LocalStart, date.Occurrence.LocalEnd);
-        var content = Event.Content with { Series = new Recurrence.Series(timing, null), Title = date.Event.Title, Place = date.Event.Place, Description = date.Event.Description };
-        return this with { Event = Event with { Content = content, Exceptions = [], Continues = null }, Disclosed = Shape(date.Event) ?? Disclosed };
-    }
+    public IReadOnlyList<Guid> Calendars => Sources.Count == 0 ? [] : [.. Sources.Select(source => source.CalendarId)];
 
     /// <summary>All that a level tells readers, by the event's own titles; null when it tells them nothing.</summary>
     public static Delivered? AtLevel(CalendarEvent happening, Detail detail) =>
-        Disclosed.ForReaders(happening, detail) is { } disclosed ? new(happening, disclosed, told => Visibility.LeavesTheHouse(told.State) ? told : null) : null;
+        Disclosed.ForReaders(happening, detail) is { } disclosed ? new(happening, disclosed, [], [], told => Visibility.LeavesTheHouse(told.State) ? told : null) : null;
 }

@@ -17,15 +17,33 @@ public enum EntryChange
 
     /// <summary>It was cancelled and takes place after all.</summary>
     TakesPlace,
+
+    /// <summary>It was not there before.</summary>
+    New,
+
+    /// <summary>It is there no more.</summary>
+    Removed,
 }
 
+/// <summary>An event that was saved lately.</summary>
+/// <param name="Now">Null when it is in the bin.</param>
+/// <param name="Before">As its readers knew it; null when they did not.</param>
+/// <param name="At">When it was last saved.</param>
+/// <param name="IsNew">It went out for the first time lately.</param>
+public sealed record EventNews(CalendarEvent? Now, CalendarEvent? Before, Instant At, bool IsNew = false);
+
 /// <summary>An entry that is not as it was.</summary>
-/// <param name="Before">As it was, told by what this audience may know now.</param>
-/// <param name="At">When the event last changed as far as a headline tells it.</param>
+/// <param name="Entry">As it is; what was removed as it was.</param>
+/// <param name="Before">As it was, told by what this audience may know now; what is new as it is.</param>
+/// <param name="At">When the event was last saved.</param>
 /// <param name="More">Later dates of the same series to which the same happened.</param>
 public sealed record ChangedEntry(Entry Entry, Entry Before, EntryChange Change, Instant At, int More);
 
-/// <summary>Entries that moved or were cancelled lately: the edition as it is, held against the edition as it would be with the events as they were.</summary>
+/// <summary>What there is to tell.</summary>
+/// <param name="HoldsBack">More has changed than is told: there are too many, or the audience gets no more than times of it.</param>
+public sealed record ChangedEntries(IReadOnlyList<ChangedEntry> Entries, bool HoldsBack);
+
+/// <summary>Entries that came, went, moved or were cancelled lately: the edition as it is, held against the edition as it would be with the events as they were.</summary>
 /// <remarks>Both sides are composed by the same steps, so a change is told only to those who may know both what was and what is.</remarks>
 public static class LatelyChanged
 {
@@ -33,29 +51,38 @@ public static class LatelyChanged
 
     private const int Most = 100;
 
-    /// <param name="changed">Events that were changed since, as they are and as they were.</param>
+    /// <param name="news">Events that were saved since.</param>
     /// <returns>Latest change first.</returns>
-    public static IReadOnlyList<ChangedEntry> Of(Composition composition, IReadOnlyList<(CalendarEvent Now, CalendarEvent Before)> changed, Window window) =>
-        [.. changed
-            .SelectMany(pair => Of(composition, pair.Now, pair.Before, window))
+    public static ChangedEntries Of(Composition composition, IReadOnlyList<EventNews> news, Window window)
+    {
+        var holdsBack = false;
+        var all = news.SelectMany(one => Of(composition, one, window, ref holdsBack))
             .OrderByDescending(one => one.At)
             .ThenBy(one => one.Entry.Occurrence.Start)
             .ThenBy(one => one.Entry.Event.Identity, StringComparer.Ordinal)
-            .Take(Most)];
+            .ToArray();
+        return new ChangedEntries(all.Length > Most ? all[..Most] : all, holdsBack || all.Length > Most);
+    }
 
-    private static IEnumerable<ChangedEntry> Of(Composition composition, CalendarEvent now, CalendarEvent before, Window window)
+    private static IEnumerable<ChangedEntry> Of(Composition composition, EventNews news, Window window, ref bool holdsBack)
     {
-        var was = EntriesOf(composition, before, window);
-        if (was.Count == 0)
+        var (was, isNow) = (EntriesOf(composition, news.Before, window, out var hadTimes), EntriesOf(composition, news.Now, window, out var hasTimes));
+        holdsBack |= !hadTimes.SequenceEqual(hasTimes);
+        if (was.Count + isNow.Count == 0)
             return [];
-        var at = now.StampAt(Detail.Headline).Changed;
+        var pairs = Paired(was, isNow, isOneTime: news.Now?.Series.Recurs != true && news.Before?.Series.Recurs != true).ToArray();
+        // What was told as times only is not new, and what somebody hid is not told for the last time.
+        var mayCome = hadTimes.Count == 0;
+        var mayGo = news.Now is null || composition.TellsHeadlineOf(news.Now);
+        var came = !mayCome ? [] : isNow.ExceptBy(pairs.Select(pair => pair.Entry.Occurrence.RecurrenceId), entry => entry.Occurrence.RecurrenceId).Select(entry => (Then: entry, Entry: entry, Change: (EntryChange?)EntryChange.New));
+        var went = !mayGo ? [] : was.ExceptBy(pairs.Select(pair => pair.Then.Occurrence.RecurrenceId), entry => entry.Occurrence.RecurrenceId).Where(entry => entry.Event.State != EventState.Cancelled)
+            .Select(entry => (Then: entry, Entry: entry, Change: (EntryChange?)EntryChange.Removed));
         return
-            from pair in Paired(was, EntriesOf(composition, now, window), isOneTime: !now.Series.Recurs && !before.Series.Recurs)
-            let change = ChangeOf(pair.Then, pair.Entry)
-            where change is not null
-            group pair by (Change: change.Value, Place: change == EntryChange.Relocated ? pair.Entry.Event.Place : "", By: Distance(pair.Then, pair.Entry)) into alike
+            from pair in pairs.Select(pair => (pair.Then, pair.Entry, Change: ChangeOf(pair.Then, pair.Entry) ?? (news.IsNew ? EntryChange.New : null))).Concat(came).Concat(went).ToArray()
+            where pair.Change is not null
+            group pair by (Change: pair.Change!.Value, Place: pair.Change == EntryChange.Relocated ? pair.Entry.Event.Place : "", By: Distance(pair.Then, pair.Entry)) into alike
             let first = alike.First()
-            select new ChangedEntry(first.Entry, first.Then, alike.Key.Change, at, alike.Count() - 1);
+            select new ChangedEntry(first.Entry, first.Then, alike.Key.Change, news.At, alike.Count() - 1);
     }
 
     /// <summary>Which date is which: by the name that the rule gives it; where the rule's time or day was changed, by its day, else by its week.</summary>
@@ -101,6 +128,11 @@ public static class LatelyChanged
         return then.Event.Place != entry.Event.Place ? EntryChange.Relocated : null;
     }
 
-    private static List<Entry> EntriesOf(Composition composition, CalendarEvent happening, Window window) =>
-        [.. composition.Dates(happening, window).Where(entry => entry.Event.Detail >= Detail.Headline)];
+    /// <param name="times">When the dates are of which the audience is told no more.</param>
+    private static List<Entry> EntriesOf(Composition composition, CalendarEvent? happening, Window window, out IReadOnlyList<(Instant, Instant)> times)
+    {
+        var entries = happening is null ? [] : composition.Dates(happening, window);
+        times = [.. entries.Where(entry => entry.Event.Detail < Detail.Headline).Select(entry => (entry.Occurrence.Start, entry.Occurrence.End))];
+        return [.. entries.Where(entry => entry.Event.Detail >= Detail.Headline)];
+    }
 }

@@ -35,9 +35,6 @@ public sealed record EventFile(Guid Id, string Name, string Type, long Size)
     public bool IsPicture => Type is "image/png" or "image/jpeg" or "image/webp" or "image/gif";
 }
 
-/// <summary>How often something changed, as far as a level can see it, and when it last did.</summary>
-public readonly record struct Stamp(int Sequence, Instant Changed);
-
 /// <summary>What an editor says of an event, validated.</summary>
 /// <param name="Place">A known place of the organisation, by its name, or free text.</param>
 /// <param name="Tags">Free words, ascending.</param>
@@ -116,18 +113,15 @@ public sealed record EventException([property: SeenFrom(FieldLevel.Headline)] Lo
 }
 
 /// <summary>An event as it is kept.</summary>
-/// <param name="Uid">The name that programs outside know it by, for ever (RFC 7986 5.3).</param>
-/// <param name="Sequence">RFC 5545 3.8.7.4; rises with what readers who see all of it can see.</param>
-/// <param name="Changed">When that last changed.</param>
+/// <param name="Uid">Its own name for programs outside, for ever (RFC 7986 5.3).</param>
+/// <param name="Created">When it was made.</param>
 public sealed record CalendarEvent(
     [property: SeenFrom(FieldLevel.Inside)] Guid Id,
     [property: SeenFrom(FieldLevel.Inside)] Guid HomeCalendarId,
     [property: SeenFrom(FieldLevel.Headline)] Guid Uid,
     [property: SeenFrom(FieldLevel.Times)] EventContent Content,
     [property: SeenFrom(FieldLevel.Headline)] EventState State,
-    [property: SeenFrom(FieldLevel.Complete)] int Sequence,
-    [property: SeenFrom(FieldLevel.Headline)] Instant Created,
-    [property: SeenFrom(FieldLevel.Complete)] Instant Changed)
+    [property: SeenFrom(FieldLevel.Headline)] Instant Created)
 {
     /// <summary>Dates that differ, ascending by rule position. Each names a date that the series gives.</summary>
     [SeenFrom(FieldLevel.Times)]
@@ -145,22 +139,6 @@ public sealed record CalendarEvent(
     [SeenFrom(FieldLevel.Inside)]
     public IEnumerable<Guid> Calendars => Placements.Prepend(HomeCalendarId);
 
-    /// <summary>What changed as far as a headline shows it; the same as for all of it where nothing else was said.</summary>
-    [SeenFrom(FieldLevel.Headline)]
-    public Stamp? HeadlineStamp { get; init; }
-
-    /// <summary>What changed of its times.</summary>
-    [SeenFrom(FieldLevel.Times)]
-    public Stamp? TimesStamp { get; init; }
-
     [SeenFrom(FieldLevel.Times)]
     public Series Series => Content.Series;
-
-    /// <summary>What a level knows of how often and when it changed: a change that it cannot see does not show in it.</summary>
-    public Stamp StampAt(Detail detail) => detail switch
-    {
-        Detail.Times when TimesStamp is { } stamp => stamp,
-        Detail.Headline when HeadlineStamp is { } stamp => stamp,
-        _ => new Stamp(Sequence, Changed),
-    };
 }

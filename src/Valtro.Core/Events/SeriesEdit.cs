@@ -270,7 +270,6 @@ public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalend
             Uid = Guid.Empty,
             Content = content with { Series = rest },
             Continues = before.Uid,
-            Sequence = 0,
             Exceptions = [],
         };
         var outcome = Rebased(successor, exceptions.Where(one => one.RecurrenceId >= at), days, passed.Length, keep);

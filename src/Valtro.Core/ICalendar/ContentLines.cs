@@ -72,6 +72,14 @@ internal sealed class ContentLines(IBufferWriter<byte> output)
         Finish();
     }
 
+    /// <summary>An exact length (RFC 5545 3.3.6): in hours, minutes and seconds, since a day of it has no fixed length.</summary>
+    public void Length(ReadOnlySpan<byte> nameAndColon, Duration value)
+    {
+        var (minutes, seconds) = (value.Minutes, value.Seconds);
+        var hours = (long)value.TotalHours;
+        Verbatim(nameAndColon, string.Create(CultureInfo.InvariantCulture, $"PT{hours}H{(minutes + seconds > 0 ? $"{minutes}M" : "")}{(seconds > 0 ? $"{seconds}S" : "")}"));
+    }
+
     /// <summary>A UUID in its usual form.</summary>
     public void Identity(ReadOnlySpan<byte> nameAndColon, Guid value)
     {

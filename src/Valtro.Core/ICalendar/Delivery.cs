@@ -18,20 +18,21 @@ internal sealed record Delivery(
     IReadOnlyDictionary<LocalDateTime, LocalDateTime> Names,
     IReadOnlySet<LocalDateTime> Left)
 {
-    /// <summary>How far ahead dates are listed that no rule outside can say, where the series has no end.</summary>
-    /// <remarks>From the first date, not from today: the same event gives the same bytes on any day.</remarks>
-    private const int YearsListed = 20;
+    /// <summary>Rule positions of dates that are not exactly as long as the others, since the clocks change meanwhile.</summary>
+    public IReadOnlySet<LocalDateTime> Uneven { get; private init; } = NothingLeft;
 
     private static readonly Dictionary<LocalDateTime, LocalDateTime> NoNames = [];
     private static readonly HashSet<LocalDateTime> NothingLeft = [];
 
     /// <returns>Null when the event has no date left.</returns>
-    public static Delivery? Of(CalendarEvent happening, SchoolCalendar school)
+    /// <param name="horizon">Before which dates are listed that no rule outside can say, where the series has no end.</param>
+    public static Delivery? Of(CalendarEvent happening, SchoolCalendar school, LocalDate horizon)
     {
         var series = happening.Series;
-        if (IsPlain(series))
-            return new Delivery(series.Timing.Start, series.Rule, [], [], NoNames, NothingLeft);
-        return series.Rule is null ? Listed(series, school) : Ruled(happening, series.Rule, school);
+        var delivery = IsPlain(series) ? new Delivery(series.Timing.Start, series.Rule, [], [], NoNames, NothingLeft)
+            : series.Rule is null ? Listed(series, school)
+            : Ruled(happening, series.Rule, school, horizon);
+        return delivery is { Rule: null, Added.Count: 0 } or null ? delivery : delivery with { Uneven = ClockChanges.UnevenDates(series, school, horizon) };
     }
 
     /// <summary>Most events: one date, or a rule that every program knows, and nothing more.</summary>
@@ -48,7 +49,7 @@ internal sealed record Delivery(
             : new Delivery(dates[0], null, [], dates[1..], NoNames, NothingLeft);
     }
 
-    private static Delivery Ruled(CalendarEvent happening, RecurrenceRule rule, SchoolCalendar school)
+    private static Delivery Ruled(CalendarEvent happening, RecurrenceRule rule, SchoolCalendar school, LocalDate until)
     {
         var series = happening.Series;
         var outside = Outside(series, rule);
@@ -58,7 +59,7 @@ internal sealed record Delivery(
         if (series.Extra.Count > 0)
             added.ExceptWith(new Series(series.Timing, outside).Pattern(series.Extra[0], SchoolCalendar.Empty).TakeWhile(date => date <= series.Extra[^1]));
         if (!ReferenceEquals(outside, rule) || !series.RuleGivesItsStart)
-            ListDifference(series, outside, excluded, added);
+            ListDifference(series, outside, excluded, added, until);
         var names = new Dictionary<LocalDateTime, LocalDateTime>();
         var left = new HashSet<LocalDateTime>();
         if (series.InBreaks != InBreaks.Ignore)
@@ -105,10 +106,10 @@ internal sealed record Delivery(
         parts is { Months.Count: 0, MonthDays.Count: 0, YearDays.Count: 0, WeekNumbers.Count: 0, SetPositions.Count: 0, Hours.Count: 0, Minutes.Count: 0, Seconds.Count: 0 }
         && (parts.Weekdays.Count == 0 || parts.Frequency == Frequency.Weekly);
 
-    private static void ListDifference(Series series, RecurrenceRule outside, HashSet<LocalDateTime> excluded, HashSet<LocalDateTime> added)
+    private static void ListDifference(Series series, RecurrenceRule outside, HashSet<LocalDateTime> excluded, HashSet<LocalDateTime> added, LocalDate until)
     {
         var plain = new Series(series.Timing, series.Rule);
-        var horizon = series.IsEndless ? series.Timing.Start.PlusYears(YearsListed) : LocalDate.MaxIsoValue.AtMidnight();
+        var horizon = series.IsEndless ? LocalDateTime.Max(until.AtMidnight(), series.Timing.Start.PlusYears(1)) : LocalDate.MaxIsoValue.AtMidnight();
         var isSame = series.Rule!.Parts.Skip == Skip.Omit || outside.Parts.SetPositions.Count > 0;
         added.Add(series.Timing.Start);
         if (isSame)

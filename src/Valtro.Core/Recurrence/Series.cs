@@ -59,7 +59,7 @@ public sealed record Series(
         // Breaks let a single date be.
         if (!Recurs && Removed.Count == 0)
             return Timing.Occurrence(Timing.Start) is var only && only.Overlaps(window, Timing.AllDay) ? [only] : [];
-        // A day on each side is more than any zone's offset or clock change; the exact test follows.
+        // A day on each side is more than any zone's offset or clock change, also one during the event; the exact test follows.
         var from = Timing.AllDay
             ? DayNumbers.Of(window.First) - (long)Timing.Days - LongestMove
             : (window.From - Timing.Duration).ToUnixTimeSeconds() / DayNumbers.SecondsOfDay - 1 - LongestMove;
@@ -221,7 +221,7 @@ public sealed record Series(
         if (IsEndless || Cycle is not null || Rule?.Until?.IsBeyond(DayRange.Last) == true)
             return (first - margin, null);
         if (Rule is null && Extra.Count == 0)
-            return (first - margin, first + Timing.Duration + Duration.FromHours(Timing.AllDay ? 2 : 0) + margin);
+            return (first - margin, Timing.Occurrence(Timing.Start).End + Duration.FromHours(Timing.AllDay ? 2 : 0) + margin);
         var last = first;
         foreach (var occurrence in (this with { InBreaks = InBreaks.Ignore, Removed = [] }).All(SchoolCalendar.Empty))
             last = Instant.Max(last, occurrence.End);

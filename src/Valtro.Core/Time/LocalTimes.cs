@@ -23,6 +23,9 @@ public static class LocalTimes
     public static ZonedDateTime InZone(LocalDateTime local, DateTimeZone zone) =>
         zone.ResolveLocal(local, Resolvers.LenientResolver);
 
+    /// <summary>When a day begins; where the zone skipped it altogether (it crossed the date line), when the next one does.</summary>
+    public static Instant StartOf(LocalDate day, DateTimeZone zone) => zone.ResolveLocal(day.AtMidnight(), Resolvers.CreateMappingResolver(Resolvers.ReturnEarlier, Resolvers.ReturnStartOfIntervalAfter)).ToInstant();
+
     public static ClockEffect EffectOf(LocalDateTime local, DateTimeZone zone) =>
         zone.MapLocal(local).Count switch
         {
@@ -58,10 +61,6 @@ internal struct LocalTimeWalk(DateTimeZone zone)
         return moment >= _from && moment < _to ? new OffsetDateTime(local, _offset) : LocalTimes.InZone(local, zone).ToOffsetDateTime();
     }
 
-    /// <summary>The offset at an instant; free while it lies well inside the stretch.</summary>
-    public readonly Offset OffsetAt(Instant instant)
-    {
-        var moment = instant.ToUnixTimeSeconds() + _offset.Seconds;
-        return moment >= _from && moment < _to ? _offset : zone.GetUtcOffset(instant);
-    }
+    /// <summary>Whether a local time, in seconds from 1970-01-01, is known to have the offset of the one resolved last.</summary>
+    public readonly bool IsWithin(long moment) => moment >= _from && moment < _to;
 }

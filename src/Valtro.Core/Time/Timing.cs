@@ -7,7 +7,8 @@ namespace Valtro.Core.Time;
 /// <remarks>
 /// For whole days <see cref="Start"/> is the midnight that begins the first day and <see cref="End"/> the midnight that
 /// ends the last one; <see cref="Zone"/> then only says where the days are looked at from.
-/// The length of a timed event is exact (RFC 5545 3.8.5.3): an hour and a half stays an hour and a half on any date.
+/// From and to are wall-clock times on every date: a night watch from 22:00 to 06:00 ends at 06:00 also when the clocks change that
+/// night. RFC 5545 3.8.5.3 gives all dates the exact length of the first; feeds name those that differ (<see cref="ICalendar.Delivery"/>).
 /// </remarks>
 public sealed record Timing
 {
@@ -19,8 +20,8 @@ public sealed record Timing
     public DateTimeZone Zone { get; }
     public bool AllDay { get; }
 
-    /// <summary>Exact length; for whole days, 24 hours a day.</summary>
-    public Duration Duration { get; }
+    /// <summary>From start to end by the clock on the wall; for whole days, 24 hours a day.</summary>
+    public Duration Duration => Duration.FromSeconds(_seconds);
 
     /// <summary>Whole days, for an all-day event.</summary>
     public int Days => DayNumbers.Of(End.Date) - DayNumbers.Of(Start.Date);
@@ -30,12 +31,7 @@ public sealed record Timing
     private Timing(LocalDateTime start, LocalDateTime end, DateTimeZone zone, bool allDay)
     {
         (Start, End, Zone, AllDay) = (start, end, zone, allDay);
-        var walk = new LocalTimeWalk(zone);
-        Duration = allDay ? Duration.FromDays(Days) : walk.Resolve(end).ToInstant() - walk.Resolve(start).ToInstant();
-        // The start was moved out of a gap, beyond the end: the end moves with it.
-        if (!allDay && end > start && Duration <= Duration.Zero)
-            Duration = Period.Between(start, end, PeriodUnits.AllTimeUnits | PeriodUnits.Days).ToDuration();
-        _seconds = (long)Duration.TotalSeconds;
+        _seconds = DayNumbers.Moment(end) - DayNumbers.Moment(start);
     }
 
     /// <exception cref="RuleException">The end is before the start, or the dates are out of range.</exception>
@@ -82,11 +78,14 @@ public sealed record Timing
             return new Occurrence(recurrenceId, local, endOfDays, start.ToInstant(), walk.Resolve(endOfDays).ToInstant());
         }
         var startInstant = start.ToInstant();
-        var end = startInstant + Duration;
-        // Most events end on the day they start, under the same offset: then no look-up is needed.
-        var offset = walk.OffsetAt(end);
-        var localEnd = offset == start.Offset ? start.LocalDateTime.PlusSeconds(_seconds) : end.WithOffset(offset).LocalDateTime;
-        return new Occurrence(recurrenceId, start.LocalDateTime, localEnd, startInstant, end);
+        // Most events end under the offset under which they start: then no look-up is needed.
+        if (walk.IsWithin(moment) && walk.IsWithin(moment + _seconds))
+            return new Occurrence(recurrenceId, start.LocalDateTime, start.LocalDateTime.PlusSeconds(_seconds), startInstant, startInstant + Duration);
+        var end = walk.Resolve(local.PlusSeconds(_seconds), moment + _seconds);
+        // The start was moved out of a gap, to the end or beyond it: the end moves with it.
+        if (_seconds > 0 && end.ToInstant() <= startInstant)
+            end = walk.Resolve(start.LocalDateTime.PlusSeconds(_seconds));
+        return new Occurrence(recurrenceId, start.LocalDateTime, end.LocalDateTime, startInstant, end.ToInstant());
     }
 
     /// <summary>This timing's own date.</summary>
@@ -115,5 +114,5 @@ public sealed record Timing
     /// <summary>The same length, starting elsewhere, wherever that is.</summary>
     public Timing StartingAt(LocalDateTime start) => AllDay
         ? Of(start.Date.AtMidnight(), start.Date.PlusDays(Days).AtMidnight())
-        : Of(start, LocalTimes.InZone(start, Zone).Plus(Duration).LocalDateTime);
+        : Of(start, start.PlusSeconds(_seconds));
 }

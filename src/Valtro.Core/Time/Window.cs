@@ -24,8 +24,8 @@ public readonly record struct Window
     {
         First = DayRange.Nearest(first);
         End = LocalDate.Max(First.PlusDays(1), LocalDate.Min(end, DayRange.Last.PlusDays(1)));
-        From = zone.AtStartOfDay(First).ToInstant();
-        To = zone.AtStartOfDay(End).ToInstant();
+        From = LocalTimes.StartOf(First, zone);
+        To = LocalTimes.StartOf(End, zone);
     }
 
     /// <summary>A stretch that somebody asks for.</summary>

@@ -1,6 +1,5 @@
 using NodaTime;
 using Valtro.Core.Events;
-using Valtro.Core.ICalendar;
 using Valtro.Core.Time;
 
 namespace Valtro.Core.YearPlans;
@@ -22,7 +21,6 @@ public sealed record PlanImpact(CalendarEvent Event, IReadOnlyList<LocalDate> Go
             return [];
         var (first, last) = (plans.Min(plan => plan.First), plans.Max(plan => plan.Last));
         return [.. from happening in following
-                   where !FeedWriter.AreAlike(happening, before, happening, after) || happening.State is not (EventState.Live or EventState.Cancelled)
                    let impact = Of(happening, new Window(first, last.PlusDays(1), happening.Series.Timing.Zone), before, after)
                    where impact.Count > 0
                    select impact];

@@ -142,10 +142,10 @@ internal static class ChangeApi
         return desk.Show(found, stillThere ? request.RecurrenceId : null);
     }
 
-    private static async Task<Results<Ok<ActResponse>, ProblemHttpResult>> Undo(Guid actId, Access access, RevisionStore revisions, EventDesk desk)
+    private static async Task<Results<Ok<ActResponse>, ProblemHttpResult>> Undo(Guid actId, Access access, RevisionStore revisions, YearPlanStore years, EventDesk desk)
     {
         var viewer = await access.ViewerAsync();
-        var writes = await revisions.UndoingAsync(viewer.OrganisationId, actId);
+        var writes = await revisions.UndoingAsync(viewer.OrganisationId, actId, await years.SchoolAsync(viewer.OrganisationId));
         if (writes.Count == 0)
             throw new NotFoundException("act");
         foreach (var write in writes)

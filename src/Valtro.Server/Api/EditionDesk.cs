@@ -222,7 +222,7 @@ public sealed class EditionDesk(
     private static SourceBody[] SourcesOf(StoredEdition edition, Dictionary<Guid, Calendar> all, Viewer viewer) =>
         [.. edition.Sources.Where(all.ContainsKey).Select(id => all[id]).Where(calendar => viewer.DetailOn(calendar.Id, calendar.Disclosure) > Detail.Nothing)
             .OrderBy(calendar => calendar.Plate.Code, StringComparer.Ordinal)
-            .Select(calendar => new SourceBody(calendar.Plate.Code, calendar.Name, calendar.Hue.Name, true))];
+            .Select(calendar => new SourceBody(calendar.Plate.Code, calendar.Name, calendar.Hue.Name, true, calendar.Slug, []))];
 
     /// <summary>The edition's days, at most a year of them.</summary>
     private Window YearOf(EditionReading reading)

@@ -96,7 +96,7 @@ internal static class EventApi
         var showing = refusals.Try(() => new ShowingSpan(request.ShowFrom, request.ShowUntil)) ?? ShowingSpan.Always;
         var state = request.IsDraft ? EventState.Draft : found is { IsUnfinished: false } ? found.Event.State : viewer.May(CalendarAction.Edit, request.CalendarId) ? EventState.Live : EventState.Waiting;
         var content = new EventContent("", series, "", RichText.Empty) { Cap = cap, Showing = showing };
-        return new CalendarEvent(Guid.Empty, request.CalendarId, Guid.Empty, content, state, 0, default, default)
+        return new CalendarEvent(Guid.Empty, request.CalendarId, Guid.Empty, content, state, default)
         {
             Placements = [.. (request.Placements ?? found?.Event.Placements ?? []).Where(id => id != request.CalendarId && viewer.May(CalendarAction.Edit, id) || found?.Event.Placements.Contains(id) == true)],
         };

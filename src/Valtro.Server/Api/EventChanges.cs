@@ -152,7 +152,7 @@ public sealed class EventChanges(EventDesk desk, AccountStore accounts)
             && changed.Placements.Order().SequenceEqual(found.Event.Placements.Order());
         if (nothing)
             return [];
-        var save = EventDesk.Saving(found, changed, act, isRemoved);
+        var save = EventDesk.Saving(found, changed, act, isRemoved, outcome.Successor);
         return outcome.Successor is { } successor
             ? [save with { Act = EventAct.Changed }, new EventWrite(successor with { HomeCalendarId = home, Placements = placed }, null, act == EventAct.Changed ? EventAct.Made : act)]
             : [save];

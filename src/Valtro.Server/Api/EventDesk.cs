@@ -258,17 +258,14 @@ public sealed class EventDesk(
 
     /// <summary>A new event.</summary>
     public static EventWrite Adding(Guid calendarId, EventContent content, EventState state = EventState.Live, IReadOnlyList<Guid>? placements = null) => new(
-        new CalendarEvent(Guid.Empty, calendarId, Guid.Empty, content, state, 0, default, default) { Placements = placements ?? [] }, null, EventAct.Made);
+        new CalendarEvent(Guid.Empty, calendarId, Guid.Empty, content, state, default) { Placements = placements ?? [] }, null, EventAct.Made);
 
     /// <summary>What is written of a stored event that becomes another.</summary>
-    internal static EventWrite Saving(OnDesk found, CalendarEvent after, EventAct act, bool isRemoved) => new(
-        after, found.Stored.Version, act, isRemoved,
-        isRemoved || found.Stored.IsRemoved ? Detail.Times : Core.ICalendar.FeedWriter.SeenFrom(found.Event, found.School, after, found.School),
-        GoesToAnotherLevel(found.Event.Content.Cap, after.Content.Cap))
+    /// <param name="successor">What goes on from a later date, when it was split: the act writes it next.</param>
+    internal static EventWrite Saving(OnDesk found, CalendarEvent after, EventAct act, bool isRemoved, CalendarEvent? successor = null) => new(after, found.Stored.Version, act, isRemoved)
     {
         TakesAway = isRemoved || SeesLess.Between(found.Event, after),
+        Follows = successor is null && after.Series.Equals(found.Event.Series) ? null
+            : date => Following.Find(found.Event, successor is null ? [after] : [after, successor], date, found.School),
     };
-
-    private static bool GoesToAnotherLevel(Cap before, Cap after) =>
-        Enum.GetValues<Audience>().Any(audience => before[audience] != after[audience] && before[audience] >= Detail.Headline && after[audience] >= Detail.Headline);
 }

@@ -121,7 +121,7 @@ public static class OccurrenceApi
 
     private static DayResponse Show(LocalDate day, DateTimeZone zone, SchoolCalendar school)
     {
-        var (start, end) = (zone.AtStartOfDay(day).ToInstant(), zone.AtStartOfDay(day.PlusDays(1)).ToInstant());
+        var (start, end) = (LocalTimes.StartOf(day, zone), LocalTimes.StartOf(day.PlusDays(1), zone));
         var interval = zone.GetZoneInterval(start);
         return new DayResponse(
             day,

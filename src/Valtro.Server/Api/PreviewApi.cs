@@ -100,6 +100,6 @@ internal static class PreviewApi
 
         /// <exception cref="NotFoundException">The audience sees nothing of it.</exception>
         private async Task<Rendered> RenderAsync(EditionAddress address, ArtefactKey key) =>
-            new(await rendering.RenderAsync(address, key, null, desk.Now) ?? throw new NotFoundException("edition"), compresses: false);
+            new((await rendering.RenderAsync(address, key, null, desk.Now) ?? throw new NotFoundException("edition")).Artefact, compresses: false);
     }
 }

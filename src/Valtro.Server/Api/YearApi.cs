@@ -83,10 +83,10 @@ internal static class YearApi
         {
             var viewer = await AllowedAsync();
             var plan = Check(request);
-            var (_, after, impacts) = await ImpactAsync(viewer.OrganisationId, id, plan);
+            var (_, after, _) = await ImpactAsync(viewer.OrganisationId, id, plan);
             if (id is not null && request.Version is null)
                 throw new RuleException("version", "The version that was edited is missing.");
-            var saved = await store.SaveAsync(viewer.OrganisationId, id, request.Version, plan, [.. impacts.Select(impact => impact.Event.Id)], desk.Now);
+            var saved = await store.SaveAsync(viewer.OrganisationId, id, request.Version, plan, desk.Now);
             return TypedResults.Ok(Show((await store.ListAsync(viewer.OrganisationId)).Single(one => one.Id == saved), after));
         }
 
@@ -115,8 +115,7 @@ internal static class YearApi
         public async Task<NoContent> RemoveAsync(Guid id, int version)
         {
             var viewer = await AllowedAsync();
-            var (_, _, impacts) = await ImpactAsync(viewer.OrganisationId, id, null);
-            await store.RemoveAsync(viewer.OrganisationId, id, version, [.. impacts.Select(impact => impact.Event.Id)], desk.Now);
+            await store.RemoveAsync(viewer.OrganisationId, id, version, desk.Now);
             return TypedResults.NoContent();
         }
 

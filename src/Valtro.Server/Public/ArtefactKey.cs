@@ -32,7 +32,7 @@ public enum ArtefactKind
 }
 
 /// <summary>A part of an edition that is rendered by itself.</summary>
-/// <param name="Name">What of its kind: a month, plates that a reader narrowed a feed to, an event and its date, a file.</param>
+/// <param name="Name">What of its kind: a month, calendars that a reader narrowed a feed to, an event and its date, a file.</param>
 public readonly record struct ArtefactKey(ArtefactKind Kind, string Name)
 {
     private static readonly YearMonthPattern MonthPattern = YearMonthPattern.Iso;
@@ -55,8 +55,8 @@ public readonly record struct ArtefactKey(ArtefactKind Kind, string Name)
     }
 
     /// <summary>The feed of what concerns some calendars.</summary>
-    /// <param name="plates">Of calendars of the edition.</param>
-    public static ArtefactKey FeedOf(IEnumerable<string> plates) => new(ArtefactKind.Feed, $"only {string.Join(' ', plates.Distinct().Order(StringComparer.Ordinal))}");
+    /// <param name="slugs">Of calendars of the edition; none where those that were asked for have left it.</param>
+    public static ArtefactKey FeedOf(IEnumerable<string> slugs) => new(ArtefactKind.Feed, $"only {string.Join(' ', slugs.Distinct().Order(StringComparer.Ordinal))}");
 
     /// <param name="date">Names one date.</param>
     public static ArtefactKey EntryPage(Guid id, string date) => new(ArtefactKind.EntryPage, $"{id}/{date}");
@@ -70,7 +70,7 @@ public readonly record struct ArtefactKey(ArtefactKind Kind, string Name)
     /// <summary>The month, where it is one.</summary>
     public YearMonth? Month => Kind == ArtefactKind.Month ? MonthPattern.Parse(Name).Value : null;
 
-    /// <summary>Plates to which a reader narrowed a feed; null for all of it.</summary>
+    /// <summary>Slugs of the calendars to which a reader narrowed a feed; null for all of it.</summary>
     public string[]? Only => Kind == ArtefactKind.Feed && Name.Length > 0 ? Name[5..].Split(' ', StringSplitOptions.RemoveEmptyEntries) : null;
 
     /// <summary>Made for everybody and kept in the database; what only some ask for is made when they do.</summary>

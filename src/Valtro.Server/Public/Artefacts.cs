@@ -23,7 +23,7 @@ public readonly record struct Located(EditionName Name, EditionFound Found, bool
 /// however many wait for it (on all nodes, where it is for all), and nobody waits longer than <see cref="Wait"/>: then they get the last good
 /// copy with its age, unless it is older than 24 hours, or somebody is to see less since. Then they are told to come again.
 /// </remarks>
-public sealed class Artefacts(EditionStore editions, Rendering rendering, Heard heard, Faults faults, Measures measures, IClock clock) : IDisposable
+public sealed class Artefacts(EditionStore editions, DeliveredStore delivered, Rendering rendering, Heard heard, Faults faults, Measures measures, IClock clock) : IDisposable
 {
     /// <summary>How long a reader waits for the database, or for a rendering.</summary>
     public static readonly TimeSpan Wait = TimeSpan.FromSeconds(Lanes.ReadersWaitSeconds);
@@ -140,6 +140,16 @@ public sealed class Artefacts(EditionStore editions, Rendering rendering, Heard 
         {
             return Old(copy, address, now) ?? throw new ComeAgainException("It cannot be rendered at the moment.");
         }
+    }
+
+    /// <summary>Whether addresses of an edition once called calendars so.</summary>
+    /// <exception cref="TooOftenException">Whoever asks made up too many names.</exception>
+    public async Task<bool> HadCalendarsAsync(Located located, IReadOnlyCollection<string> names, Asker asker)
+    {
+        if (!asker.TryCause())
+            throw new TooOftenException();
+        var known = (await delivered.CalendarsNamedAsync(located.Found.Address!)).Keys.ToHashSet(StringComparer.OrdinalIgnoreCase);
+        return names.All(known.Contains);
     }
 
     /// <summary>Sees to it that a part is rendered as the edition is now; for the work after a change, which fails where it fails.</summary>
@@ -271,9 +281,10 @@ public sealed class Artefacts(EditionStore editions, Rendering rendering, Heard 
                 if (before?.IsRight(address, now) == true)
                     return before;
                 var made = await rendering.RenderAsync(address, key, before, now);
-                if (made is not null && IsWorthKeeping(address, key))
-                    await editions.KeepArtefactAsync(made);
-                return made;
+                if (made is not null && IsWorthKeeping(address, key) && !await editions.KeepArtefactAsync(made.Artefact, made.Notes) && made.Notes is not null)
+                    // Another node has written a newer feed meanwhile: what was not noted must not go out.
+                    return await editions.FindArtefactAsync(address, key.ToString());
+                return made?.Artefact;
             });
             return artefact is null ? null : new Rendered(artefact);
         }
@@ -285,6 +296,11 @@ public sealed class Artefacts(EditionStore editions, Rendering rendering, Heard 
 
     private async Task<Rendered?> ForSomeAsync(EditionAddress address, ArtefactKey key)
     {
+        if (key.Only is not null)
+        {
+            var whole = _memory.Get<Rendered>(Place.Of(address, ArtefactKey.Feed)) is { } copy && copy.Artefact.IsRight(address, clock.GetCurrentInstant()) ? copy : await ForAllAsync(address, ArtefactKey.Feed);
+            return whole is null ? null : await rendering.NarrowAsync(address, key, whole.Artefact);
+        }
         using var lane = Lanes.In(Lane.Work);
         await _room.WaitAsync();
         try

@@ -7,7 +7,9 @@ namespace Valtro.Server.Public;
 
 /// <summary>A calendar of an edition as its readers know it.</summary>
 /// <param name="CanBeChosen">Readers can tell its entries apart, so they can narrow the page to it.</param>
-public sealed record SourceBody(string Plate, string Name, string Colour, bool CanBeChosen);
+/// <param name="Slug">By which addresses of narrowed pages and feeds name it.</param>
+/// <param name="Named">What else such addresses may call it: plates, and slugs of before.</param>
+public sealed record SourceBody(string Plate, string Name, string Colour, bool CanBeChosen, string Slug, IReadOnlyList<string> Named);
 
 /// <summary>Colours as style sheets write them.</summary>
 public sealed record PaletteBody(string Page, string Grid, string Busy, string Empty, string Today, string Text, string Soft, string Accent, string OnAccent)
@@ -63,4 +65,5 @@ public sealed record MonthBody(string Month, LocalDate From, LocalDate To, Editi
 /// <param name="More">Later dates to which the same happened.</param>
 public sealed record ChangeBody(EntryChange Change, Instant At, EntryBody Entry, string WasStart, string WasEnd, string WasPlace, int More);
 
-public sealed record ChangesBody(IReadOnlyList<ChangeBody> Changes);
+/// <param name="HoldsBack">More has changed than is told.</param>
+public sealed record ChangesBody(IReadOnlyList<ChangeBody> Changes, bool HoldsBack);

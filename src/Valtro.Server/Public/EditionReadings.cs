@@ -9,7 +9,10 @@ namespace Valtro.Server.Public;
 /// <summary>An edition ready to be composed.</summary>
 /// <param name="Sources">Its calendars in use, with what they show now.</param>
 /// <param name="Calendar">Of a standard edition.</param>
-public sealed record EditionReading(EditionAddress Address, CheckedEdition Checked, IReadOnlyList<Source> Sources, SchoolCalendar School, Calendar? Calendar, Guid OrganisationId)
+/// <param name="Named">What addresses of this edition called its calendars: slugs and plates, those of before too.</param>
+public sealed record EditionReading(
+    EditionAddress Address, CheckedEdition Checked, IReadOnlyList<Source> Sources, SchoolCalendar School, Calendar? Calendar, Guid OrganisationId, ILookup<Guid, string> Named,
+    IReadOnlyList<KnownPlace> Places)
 {
     public Edition Edition => Checked.Edition;
 
@@ -20,11 +23,11 @@ public sealed record EditionReading(EditionAddress Address, CheckedEdition Check
 
     public Guid[] Calendars => [.. Sources.Select(source => source.CalendarId)];
 
-    public Composition CompositionAt(Instant now, IReadOnlySet<Guid>? concerning = null) => new(concerning is null ? Edition : Edition with { Concerning = concerning }, Sources, School, now);
+    public Composition CompositionAt(Instant now) => new(Edition, Sources, School, now);
 }
 
 /// <summary>Reads from the store what an edition is made of.</summary>
-public sealed class EditionReadings(EditionSettingsStore settings, CalendarStore calendars, YearPlanStore yearPlans, ListStore lists)
+public sealed class EditionReadings(EditionSettingsStore settings, CalendarStore calendars, YearPlanStore yearPlans, ListStore lists, DeliveredStore delivered)
 {
     /// <returns>Null when it is gone, or a standard edition shows its audience nothing.</returns>
     public async Task<EditionReading?> FindAsync(EditionAddress address)
@@ -38,8 +41,11 @@ public sealed class EditionReadings(EditionSettingsStore settings, CalendarStore
         if (address.CalendarId is not null && (standard is null || standard.Disclosure[address.Audience] == Detail.Nothing))
             return null;
         var (made, sources) = Made(draft, address.Audience, Core.Time.Zones.Named(address.Zone), address.FirstDayOfWeek, all, await lists.MergedCategoriesAsync(address.OrganisationId));
-        return new EditionReading(address, made, sources, await yearPlans.SchoolAsync(address.OrganisationId), standard, address.OrganisationId);
+        return new EditionReading(address, made, sources, await yearPlans.SchoolAsync(address.OrganisationId), standard, address.OrganisationId,
+            (await delivered.CalendarsNamedAsync(address)).ToLookup(one => one.Value, one => one.Key),
+            await lists.PlacesAsync(address.OrganisationId));
     }
+
     /// <summary>What an edition is made of for an audience: that which it is addressed to, or another that the desk looks at it as.</summary>
     /// <param name="all">The calendars of the organisation that are in use.</param>
     /// <param name="merged">Categories that became others: a filter that names one means the other too.</param>
@@ -53,6 +59,6 @@ public sealed class EditionReadings(EditionSettingsStore settings, CalendarStore
             [.. from one in made.Filters
                 where all.ContainsKey(one.Key)
                 let calendar = all[one.Key]
-                select new Source(calendar.Id, calendar.Plate, calendar.Name, calendar.Hue, calendar.Disclosure, one.Value is { } filter ? filter with { Categories = [.. filter.Categories.Concat(filter.Categories.SelectMany(id => merged[id])).Distinct()] } : null)]);
+                select new Source(calendar.Id, calendar.Plate, calendar.Name, calendar.Hue, calendar.Disclosure, one.Value is { } filter ? filter with { Categories = [.. filter.Categories.Concat(filter.Categories.SelectMany(id => merged[id])).Distinct()] } : null, calendar.Slug)]);
     }
 }

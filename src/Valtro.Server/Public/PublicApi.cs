@@ -98,7 +98,7 @@ internal static class PublicApi
 
         private Asker Asker => new(publicWork, Context);
 
-        /// <param name="only">Plates of the calendars that concern the reader, with commas between; nothing for all.</param>
+        /// <param name="only">Slugs of the calendars that concern the reader, with commas between, or plates that they have or had; nothing for all.</param>
         public async Task SendFeedAsync(EditionName name, string? only)
         {
             if (await LocateAsync(name, ".ics") is not { } located || await FeedKeyAsync(located, only) is not { } key || await FindAsync(located, key, ".ics") is not { } feed)
@@ -108,16 +108,26 @@ internal static class PublicApi
             await SendAsync(located, feed, "text/calendar; charset=utf-8");
         }
 
-        /// <summary>The feed, or what concerns some of its calendars: only those that it has, so that made-up ones cost nothing.</summary>
+        /// <summary>The feed, or what concerns some of its calendars. An address that names one which has left goes on as a feed without it, one that was never here leads nowhere.</summary>
         private async Task<ArtefactKey?> FeedKeyAsync(Located located, string? only)
         {
-            var plates = (only ?? "").Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).Select(plate => plate.ToUpperInvariant()).ToHashSet();
-            if (plates.Count == 0)
+            var names = (only ?? "").Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).ToHashSet(StringComparer.OrdinalIgnoreCase);
+            if (names.Count == 0)
                 return ArtefactKey.Feed;
             if (await FindAsync(located, ThisMonth(located), ".ics") is not { } part)
                 return null;
-            var all = part.Rendered.Part.Edition.Sources.Select(source => source.Plate).ToArray();
-            return all.All(plates.Contains) ? ArtefactKey.Feed : ArtefactKey.FeedOf(all.Where(plates.Contains));
+            var all = part.Rendered.Part.Edition.Sources;
+            // Whom a name meant first it means for ever; only then comes what calendars are called now.
+            var chosen = names.Select(name => (name, Source: all.FirstOrDefault(source => source.Named.Contains(name, StringComparer.OrdinalIgnoreCase))
+                ?? all.FirstOrDefault(source => source.Slug.Equals(name, StringComparison.OrdinalIgnoreCase) || source.Plate.Equals(name, StringComparison.OrdinalIgnoreCase)))).ToArray();
+            var unknown = chosen.Where(one => one.Source is null).Select(one => one.name).ToArray();
+            if (unknown.Length > 0 && !await artefacts.HadCalendarsAsync(located, unknown, Asker))
+            {
+                await NotFoundAsync(Context);
+                return null;
+            }
+            var slugs = chosen.Where(one => one.Source is not null).Select(one => one.Source!.Slug).ToHashSet();
+            return slugs.Count == all.Count && unknown.Length == 0 ? ArtefactKey.Feed : ArtefactKey.FeedOf(slugs);
         }
 
         public async Task SendMonthAsync(EditionName name, string? month)

@@ -1,9 +1,7 @@
-using System.Buffers;
 using System.Security.Cryptography;
 using System.Text.Json;
 using NodaTime;
 using NodaTime.Text;
-using Valtro.Core.Calendars;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Editions;
 using Valtro.Core.Events;
@@ -14,10 +12,13 @@ using Valtro.Store;
 
 namespace Valtro.Server.Public;
 
+/// <summary>What was rendered, and what has to be noted with it.</summary>
+public sealed record Made(Artefact Artefact, FeedNotes? Notes);
+
 /// <summary>Makes an edition's artefacts from what is stored now. Pure but for reading the store.</summary>
 /// <remarks>Whatever the API accepted can be rendered: what a stored setting or event can be asked for is cut to what is possible, never refused.</remarks>
 public sealed class Rendering(
-    EditionReadings readings, EventStore events, RevisionStore revisions, ListStore lists, FileStore files, PublicAddresses addresses, EntryPages entryPages, AtomFeeds atoms, Pictures pictures, Work.Measures measures)
+    EditionReadings readings, Feeds feeds, DeliveredStore delivered, EventStore events, RevisionStore revisions, FileStore files, PublicAddresses addresses, EntryPages entryPages, AtomFeeds atoms, Pictures pictures, Work.Measures measures)
 {
     /// <summary>How far an edition without an end of its own reaches when all of it is asked for at once.</summary>
     private const int YearsAhead = 2;
@@ -25,20 +26,36 @@ public sealed class Rendering(
     /// <summary>A rendering of what everybody gets.</summary>
     /// <returns>Null when the edition shows its audience nothing.</returns>
     /// <param name="before">What was kept for this key; content that is the same keeps its time of change.</param>
-    public async Task<Artefact?> RenderAsync(EditionAddress edition, ArtefactKey key, Artefact? before, Instant now)
+    public async Task<Made?> RenderAsync(EditionAddress edition, ArtefactKey key, Artefact? before, Instant now)
     {
         using var timed = measures.Rendering(key.Kind);
         using var within = Wall.Within(edition.OrganisationId);
         if (await readings.FindAsync(edition) is not { } reading)
             return null;
         var seconds = Seconds(now);
-        var made = await ContentAsync(reading, key, now);
-        var content = made.Write(before?.ChangedAt ?? seconds);
-        if (before is not null && before.Etag == Etag(content))
-            return before with { ContentVersion = edition.ContentVersion, ValidUntil = made.Turn, ClosesAt = made.ClosesAt };
+        using var content = await ContentAsync(reading, key, now);
+        var written = content.Write(before?.ChangedAt ?? seconds);
+        if (before is not null && before.Etag == Etag(written))
+            return new Made(before with { ContentVersion = edition.ContentVersion, ValidUntil = content.Turn, ClosesAt = content.ClosesAt }, content.Notes);
         if (before is not null)
-            content = made.Write(seconds);
-        return new Artefact(edition.Id, edition.OrganisationId, edition.Audience, key.ToString(), edition.ContentVersion, Etag(content), content, seconds, made.Turn, made.ClosesAt);
+            written = content.Write(seconds);
+        return new Made(
+            new Artefact(edition.Id, edition.OrganisationId, edition.Audience, key.ToString(), edition.ContentVersion, Etag(written), written, seconds, content.Turn, content.ClosesAt), content.Notes);
+    }
+
+    /// <summary>What of a feed concerns some calendars: its finished components, under a head of their own.</summary>
+    public async Task<Rendered?> NarrowAsync(EditionAddress edition, ArtefactKey key, Artefact whole)
+    {
+        using var timed = measures.Rendering(key.Kind);
+        using var within = Wall.Within(edition.OrganisationId);
+        if (await readings.FindAsync(edition) is not { } reading)
+            return null;
+        var chosen = reading.Sources.Where(source => key.Only!.Contains(source.Slug)).Select(source => source.CalendarId).ToArray();
+        var concerning = await delivered.ConcerningAsync(edition, chosen);
+        var (page, feed, _) = addresses.InFeed(edition);
+        var notice = chosen.Length > 0 ? null : ReadingWords.For(reading.Checked.Look.Language, edition.Locale).Fill("narrowedToNothing", "page", page.AbsoluteUri);
+        var address = feed is null ? null : new Uri($"{feed.AbsoluteUri}?only={string.Join(',', key.Only!)}");
+        return Once(reading, key, FeedSelection.Of(whole.Content, concerning.Contains, address, notice), whole.ChangedAt, whole.ValidUntil, whole.ClosesAt);
     }
 
     /// <summary>A rendering of what only some ask for.</summary>
@@ -51,7 +68,6 @@ public sealed class Rendering(
             return null;
         return key.Kind switch
         {
-            ArtefactKind.Feed => await NarrowedAsync(reading, key, now),
             ArtefactKind.News => await NewsAsync(reading, now),
             ArtefactKind.EntryPage => await EntryPageAsync(reading, key, now),
             ArtefactKind.EntryFile => await EntryFileAsync(reading, key, now),
@@ -63,33 +79,23 @@ public sealed class Rendering(
     private static Instant Seconds(Instant now) => Instant.FromUnixTimeSeconds(now.ToUnixTimeSeconds());
 
     /// <summary>What is written of it, which in a feed says when it last changed; until when it is right, and from when on it must not be shown.</summary>
-    private readonly record struct Made(Func<Instant, byte[]> Write, Instant? Turn, Instant? ClosesAt);
-
-    private async Task<Made> ContentAsync(EditionReading reading, ArtefactKey key, Instant now) => key.Kind switch
+    private readonly record struct Content(Func<Instant, byte[]> Write, Instant? Turn, Instant? ClosesAt, FeedNotes? Notes = null, IDisposable? Room = null) : IDisposable
     {
-        ArtefactKind.Feed => Feed(reading, reading.CompositionAt(now), await events.OfCalendarsAsync(reading.OrganisationId, reading.Calendars)),
+        public void Dispose() => Room?.Dispose();
+    }
+
+    private async Task<Content> ContentAsync(EditionReading reading, ArtefactKey key, Instant now) => key.Kind switch
+    {
+        ArtefactKind.Feed => await feeds.WriteAsync(reading, now) is var feed ? new Content(feed.Write, feed.Turn, feed.ClosesAt, feed.Notes, feed.Room) : default,
         ArtefactKind.Changed => Fixed(await ChangesAsync(reading, now)),
         ArtefactKind.Month when reading.Edition.Limit is null => Fixed(await MonthAsync(reading, key.Month!.Value, now)),
         _ => Fixed(await AllAsync(reading, key.Month, now)),
     };
 
-    private Made Feed(EditionReading reading, Composition composition, IReadOnlyList<CalendarEvent> found)
-    {
-        var delivered = composition.Deliver(found);
-        return new Made(changed => Write(reading, delivered, changed), composition.NextTurn(found), composition.ClosesAt(found));
-    }
-
-    private static Made Fixed((byte[] Content, Instant? Turn, Instant? ClosesAt) made) => new(_ => made.Content, made.Turn, made.ClosesAt);
+    private static Content Fixed((byte[] Content, Instant? Turn, Instant? ClosesAt) made) => new(_ => made.Content, made.Turn, made.ClosesAt);
 
     private static Rendered Once(EditionReading reading, ArtefactKey key, byte[] content, Instant changedAt, Instant? turn, Instant? closesAt, bool compresses = true) => new(
         new Artefact(reading.Address.Id, reading.OrganisationId, reading.Address.Audience, key.ToString(), reading.Address.ContentVersion, Etag(content), content, changedAt, turn, closesAt), compresses);
-
-    private async Task<Rendered> NarrowedAsync(EditionReading reading, ArtefactKey key, Instant now)
-    {
-        var concerning = reading.Sources.Where(source => key.Only!.Contains(source.Plate.Code)).Select(source => source.CalendarId).ToHashSet();
-        var made = Feed(reading, reading.CompositionAt(now, concerning), await events.OfCalendarsAsync(reading.OrganisationId, reading.Calendars));
-        return Once(reading, key, made.Write(Seconds(now)), Seconds(now), made.Turn, made.ClosesAt);
-    }
 
     private async Task<Rendered> NewsAsync(EditionReading reading, Instant now)
     {
@@ -103,7 +109,7 @@ public sealed class Rendering(
         var (id, date) = Names(key);
         if (!OccurrenceTimes.TryReadName(date, out var recurrenceId) || await EntryAsync(reading, id, recurrenceId, now) is not { } found)
             return null;
-        var place = (await lists.PlacesAsync(reading.OrganisationId)).FirstOrDefault(place => string.Equals(place.Name, found.Body.Place, StringComparison.OrdinalIgnoreCase));
+        var place = reading.Places.FirstOrDefault(place => string.Equals(place.Name, found.Body.Place, StringComparison.OrdinalIgnoreCase));
         var styles = entryPages.StylesOf(reading);
         var content = System.Text.Encoding.UTF8.GetBytes(entryPages.Write(reading, styles, found.Event, found.Entry, found.Body, place));
         return new Rendered(Once(reading, key, content, Seconds(now), null, reading.CompositionAt(now).ClosesAt([found.Event])).Artefact) { Frame = new PageFrame(reading.Checked.Sites, styles) };
@@ -112,15 +118,15 @@ public sealed class Rendering(
     private async Task<Rendered?> EntryFileAsync(EditionReading reading, ArtefactKey key, Instant now)
     {
         var (id, date) = Names(key);
+        if (await events.WithUidAsync(reading.OrganisationId, id) is not { } found)
+            return null;
         if (date.Length == 0)
-        {
-            return await events.WithUidAsync(reading.OrganisationId, id) is { } whole && IsKnownBy(reading, whole, id, now) && File(reading, whole, null, now) is { } content
-                ? Once(reading, key, content, Seconds(now), null, reading.CompositionAt(now).ClosesAt([whole]))
-                : null;
-        }
-        return OccurrenceTimes.TryReadName(date, out var recurrenceId) && await EntryAsync(reading, id, recurrenceId, now) is { } found && File(reading, found.Event, found.Entry, now) is { } file
-            ? Once(reading, key, file, Seconds(now), null, reading.CompositionAt(now).ClosesAt([found.Event]))
+            return IsKnownBy(reading, found, id, now) ? File(await feeds.WriteEventAsync(reading, found, now)) : null;
+        return OccurrenceTimes.TryReadName(date, out var recurrenceId) && await EntryAsync(reading, id, recurrenceId, now) is { } entry
+            ? File(await feeds.WriteDateAsync(reading, entry.Entry, now))
             : null;
+
+        Rendered? File((byte[] Content, Instant ChangedAt)? file) => file is { } of ? Once(reading, key, of.Content, of.ChangedAt, reading.CompositionAt(now).NextTurn([found]), reading.CompositionAt(now).ClosesAt([found])) : null;
     }
 
     /// <summary>A file goes to those who see all of an event that holds it, in this very edition.</summary>
@@ -152,20 +158,6 @@ public sealed class Rendering(
     /// <summary>Whether readers know the event by its own name: what is told as no more than "Busy" they know by another.</summary>
     private static bool IsKnownBy(EditionReading reading, CalendarEvent found, Guid identity, Instant now) =>
         reading.CompositionAt(now).Deliver([found]) is [{ Disclosed: { Detail: >= Detail.Headline } told }] && told.Identity == identity.ToString();
-
-    /// <param name="only">One date; null for all of it.</param>
-    private byte[]? File(EditionReading reading, CalendarEvent found, Entry? only, Instant now) => reading.CompositionAt(now).Deliver([found]) is [var delivered]
-        ? Write(reading, [only is { } date ? delivered.Alone(date) : delivered], delivered.Disclosed.Stamp.Changed)
-        : null;
-
-    private byte[] Write(EditionReading reading, IReadOnlyList<Delivered> delivered, Instant changed)
-    {
-        var (page, feed, files) = addresses.InFeed(reading.Address);
-        var head = new FeedHead(reading.Address.FeedUid, reading.Title, reading.Intro, reading.Sources.FirstOrDefault()?.Hue ?? Hue.All[0], page, feed, files, changed, Core.Time.Zones.Named(reading.Address.Zone));
-        var output = new ArrayBufferWriter<byte>(64 * 1024);
-        FeedWriter.Write(output, head, delivered, reading.School);
-        return output.WrittenSpan.ToArray();
-    }
 
     private async Task<(byte[] Content, Instant? Turn, Instant? ClosesAt)> MonthAsync(EditionReading reading, YearMonth month, Instant now)
     {
@@ -215,18 +207,19 @@ public sealed class Rendering(
 
     private async Task<(ChangesBody Body, Instant? Turn, Instant? ClosesAt)> ChangesOfAsync(EditionReading reading, Instant now)
     {
-        var found = await events.OfCalendarsAsync(reading.OrganisationId, reading.Calendars);
-        var changed = await revisions.ChangedSinceAsync(reading.OrganisationId, found, now - LatelyChanged.Lately);
+        var news = await revisions.SinceAsync(reading.OrganisationId, reading.Calendars, now - LatelyChanged.Lately);
         var today = now.InZone(reading.Edition.Zone).Date;
         var composition = reading.CompositionAt(now);
-        var entries = LatelyChanged.Of(composition, changed, new Window(today.PlusDays(-14), today.PlusYears(1), reading.Edition.Zone));
-        var body = new ChangesBody([.. entries.Select(one =>
+        var found = LatelyChanged.Of(composition, news, new Window(today.PlusDays(-14), today.PlusYears(1), reading.Edition.Zone));
+        var body = new ChangesBody([.. found.Entries.Select(one =>
         {
             var was = OccurrenceTimes.Of(one.Before.Timing, one.Before.Occurrence, reading.Edition.Zone);
-            return new ChangeBody(one.Change, one.At, Body(one.Entry, reading.Edition.Zone), was.Start, was.End, one.Before.Event.Place, one.More);
-        })]);
-        var oldest = entries.Count == 0 ? (Instant?)null : entries.Min(one => one.At) + LatelyChanged.Lately;
-        return (body, new[] { composition.NextTurn(found), oldest, reading.Edition.Zone.AtStartOfDay(today.PlusDays(1)).ToInstant() }.Min(), composition.ClosesAt(found));
+            var entry = Body(one.Entry, reading.Edition.Zone);
+            return new ChangeBody(one.Change, one.At, one.Change == EntryChange.Removed ? entry with { HasPage = false } : entry, was.Start, was.End, one.Before.Event.Place, one.More);
+        })], found.HoldsBack);
+        var events = news.Select(one => one.Now).OfType<CalendarEvent>().ToArray();
+        var oldest = found.Entries.Count == 0 ? (Instant?)null : found.Entries.Min(one => one.At) + LatelyChanged.Lately;
+        return (body, new[] { composition.NextTurn(events), oldest, LocalTimes.StartOf(today.PlusDays(1), reading.Edition.Zone) }.Min(), composition.ClosesAt(events));
     }
 
     private static byte[] Chunk(EditionReading reading, string name, LocalDate first, LocalDate end, IReadOnlyList<Entry> entries, Instant now) => JsonSerializer.SerializeToUtf8Bytes(
@@ -239,7 +232,7 @@ public sealed class Rendering(
         return new EditionBody(
             reading.Title, reading.Intro, address.OrganisationName, edition.Zone.Id, address.Locale, (int)edition.FirstDayOfWeek,
             [.. reading.Sources.Where(source => edition.Told(source) > Detail.Nothing).OrderBy(source => source.Plate.Code, StringComparer.Ordinal)
-                .Select(source => new SourceBody(source.Plate.Code, source.Name, source.Hue.Name, edition.TellsPlateOf(source)))],
+                .Select(source => new SourceBody(source.Plate.Code, source.Name, source.Hue.Name, edition.TellsPlateOf(source), source.Slug, [.. reading.Named[source.CalendarId].Order(StringComparer.Ordinal)]))],
             LookBody.Of(reading.Checked.Look), span.First, span.End, edition.Limit is not null, edition.TitlePattern?.Has(Piece.Plate) != false, reading.Checked.Sites, address.PreviewPath is null);
     }
 
@@ -256,7 +249,7 @@ public sealed class Rendering(
         var times = OccurrenceTimes.Of(entry.Timing, entry.Occurrence, zone, entry.Event.Detail);
         var picture = entry.Event.Picture;
         return new EntryBody(
-            $"{entry.Event.Identity}/{times.RecurrenceId}", entry.Title, times.Start, times.End, entry.Timing.AllDay, entry.Event.Place,
+            entry.Event.Detail > Detail.Times ? $"{entry.Event.Identity}/{times.RecurrenceId}" : OutwardNames.OfDate(entry.Event.Uid, entry.Occurrence.RecurrenceId).ToString(), entry.Title, times.Start, times.End, entry.Timing.AllDay, entry.Event.Place,
             entry.Event.Description.Html, entry.Event.State, [.. entry.Sources.Select(source => source.Plate.Code)], CategoryBody.Of(entry.Event.Category),
             EventDesk.Elsewhere(entry.Timing, entry.Occurrence, zone) is null ? null : new ElsewhereBody(entry.Timing.Zone.Id, OccurrenceTimes.At(entry.Occurrence.Start, entry.Timing.Zone), OccurrenceTimes.At(entry.Occurrence.End, entry.Timing.Zone)),
             entry.Event.Links,

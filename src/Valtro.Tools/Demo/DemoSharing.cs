@@ -53,7 +53,7 @@ internal sealed class DemoSharing(Database database, Guid organisationId, IReadO
         var series = like.Series with { Timing = like.Series.Timing.StartingAt(like.Series.Timing.Start.PlusDays(7)) };
         var trial = new CalendarEvent(
             Guid.Empty, calendars["ROW"], Guid.Empty,
-            new EventContent("Seat trials", series, "Boathouse", new RichText("<p>Weigh-in half an hour before.</p>", "Weigh-in half an hour before.")), EventState.Waiting, 0, default, default);
+            new EventContent("Seat trials", series, "Boathouse", new RichText("<p>Weigh-in half an hour before.</p>", "Weigh-in half an hour before.")), EventState.Waiting, default);
         await _submissions.WriteAsync(
             organisationId, cy, now, [new EventWrite(trial, null, EventAct.Made)], [new NewSubmission(SubmissionKind.Event, Guid.Empty, calendars["ROW"], "Seat trials")], [], []);
         var regatta = made[("ROW", "Winter regatta")];

@@ -36,7 +36,7 @@ internal sealed class EventSeed(Database database, Guid organisationId, IReadOnl
         foreach (var (plate, draft, description) in _demo.All())
         {
             var content = (draft with { CategoryId = draft.CategoryId is { } key ? categories[key].Id : null }).Check(setting, description);
-            var made = new CalendarEvent(Guid.Empty, calendars[plate], Guid.Empty, content, EventState.Live, 0, default, default);
+            var made = new CalendarEvent(Guid.Empty, calendars[plate], Guid.Empty, content, EventState.Live, default);
             // Long enough ago for what became of some of them since to be news.
             var done = await _events.WriteAsync(organisationId, [new EventWrite(made, null, EventAct.Made)], keeper(plate), now - Duration.FromDays(30));
             drafts[(plate, draft.Title!)] = (done.Events[0].Id, content);

@@ -1,6 +1,5 @@
 using System.Reflection;
 using System.Text.Json;
-using NodaTime;
 using Valtro.Core.Calendars;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Events;
@@ -64,14 +63,5 @@ public class FieldLevelTests
         Assert.Equal(detail > Detail.Times, seen.Contains(happening.Uid.ToString(), StringComparison.Ordinal));
         Assert.DoesNotContain(happening.Id.ToString(), seen, StringComparison.Ordinal);
         Assert.DoesNotContain(happening.HomeCalendarId.ToString(), seen, StringComparison.Ordinal);
-    }
-
-    [Fact]
-    public void What_a_level_does_not_see_does_not_show_in_its_stamp()
-    {
-        var changed = Instant.FromUtc(2026, 11, 1, 0, 0);
-        var happening = Marked() with { Sequence = 7, HeadlineStamp = new Stamp(3, changed), TimesStamp = new Stamp(1, changed - Duration.FromDays(1)) };
-        Assert.Equal((7, 3, 1), (Disclosed.Of(happening, Detail.Complete)!.Stamp.Sequence, Disclosed.Of(happening, Detail.Headline)!.Stamp.Sequence, Disclosed.Of(happening, Detail.Times)!.Stamp.Sequence));
-        Assert.Equal(new Stamp(7, happening.Changed), (happening with { HeadlineStamp = null }).StampAt(Detail.Headline));
     }
 }

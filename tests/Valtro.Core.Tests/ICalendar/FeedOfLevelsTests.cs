@@ -1,11 +1,5 @@
-using System.Buffers;
-using System.Text;
-using NodaTime;
 using Valtro.Core.Disclosure;
-using Valtro.Core.Editions;
 using Valtro.Core.Events;
-using Valtro.Core.ICalendar;
-using Valtro.Core.YearPlans;
 using Foreign = Ical.Net;
 
 namespace Valtro.Core.Tests.ICalendar;
@@ -13,15 +7,9 @@ namespace Valtro.Core.Tests.ICalendar;
 /// <summary>Feeds of several levels: what they hold, and when they say that something changed.</summary>
 public class FeedOfLevelsTests
 {
-    private static readonly FeedHead Head = new(
-        Guid.NewGuid(), "Port Watch", "", Build.Harbour, new Uri("https://dates.pinewick.example/c/pinewick/port-watch"), new Uri("https://dates.pinewick.example/c/pinewick/port-watch.ics"), new Uri("https://dates.pinewick.example/c/pinewick/port-watch"), Instant.FromUtc(2026, 11, 1, 12, 0), Build.Halifax);
-
     private static readonly CalendarEvent Evening = Build.Event(Build.Series("2026-11-25 18:30", "FREQ=WEEKLY;COUNT=4"), "Open harbour", description: new RichText("<p>Chowder</p>", "Chowder")) is var made
         ? made with
         {
-            Sequence = 5,
-            HeadlineStamp = new Stamp(3, Instant.FromUtc(2026, 10, 3, 0, 0)),
-            TimesStamp = new Stamp(1, Instant.FromUtc(2026, 10, 1, 0, 0)),
             Content = made.Content with
             {
                 Links = [new EventLink("Sign up; \"now\"", "https://pinewick.example/open-harbour?a=1,2"), new EventLink("Map", "https://pinewick.example/map")],
@@ -32,12 +20,7 @@ public class FeedOfLevelsTests
         }
         : throw new InvalidOperationException();
 
-    private static string Feed(CalendarEvent happening, Detail detail)
-    {
-        var output = new ArrayBufferWriter<byte>();
-        FeedWriter.Write(output, Head, Delivered.AtLevel(happening, detail) is { } delivered ? [delivered] : [], SchoolCalendar.Empty);
-        return Encoding.UTF8.GetString(output.WrittenSpan).Replace("\r\n ", "", StringComparison.Ordinal);
-    }
+    private static string Feed(CalendarEvent happening, Detail detail) => TestFeed.Write(TestFeed.Of(happening, detail: detail)).Replace("\r\n ", "", StringComparison.Ordinal);
 
     [Fact]
     public void All_of_it_has_links_files_and_contact_and_another_library_reads_them()
@@ -48,7 +31,6 @@ public class FeedOfLevelsTests
         Assert.Equal("https://pinewick.example/open-harbour?a=1,2", read.Url!.OriginalString);
         Assert.Equal("https://dates.pinewick.example/c/pinewick/port-watch/files/01a20fb7-6da7-7895-84bf-7f1daad763c4/Poster%20%26%20plan.pdf", Assert.Single(read.Attachments).Uri!.AbsoluteUri);
         Assert.Equal("Harbour office, 2nd floor", Assert.Single(read.Contacts));
-        Assert.Equal(5, read.Sequence);
         Assert.DoesNotContain("Nobody reads this", feed, StringComparison.Ordinal);
     }
 
@@ -74,21 +56,24 @@ public class FeedOfLevelsTests
     }
 
     [Theory]
-    [InlineData(Detail.Headline, 3)]
-    [InlineData(Detail.Times, 1)]
-    public void Less_of_it_has_its_own_sequence_and_none_of_the_rest(Detail detail, int sequence)
+    [InlineData(Detail.Headline)]
+    [InlineData(Detail.Times)]
+    public void Less_of_it_has_none_of_the_rest(Detail detail)
     {
         var feed = Feed(Evening, detail);
-        Assert.Contains($"SEQUENCE:{sequence}\r\n", feed, StringComparison.Ordinal);
         foreach (var hidden in new[] { "CONTACT", "LINK", "ATTACH", "DESCRIPTION:Chowder", "STYLED", "20260902T120000Z\r\nDTSTART" })
             Assert.DoesNotContain(hidden, feed, StringComparison.Ordinal);
         Assert.Equal(detail == Detail.Headline, feed.Contains("Open harbour", StringComparison.Ordinal));
     }
 
+    /// <summary>The least level whose readers get other bytes.</summary>
+    private static Detail? SeenFrom(CalendarEvent after) =>
+        new[] { Detail.Times, Detail.Headline, Detail.Complete }.Select(detail => (Detail?)detail).FirstOrDefault(detail => Feed(Evening, detail!.Value) != Feed(after, detail.Value));
+
     [Fact]
-    public void The_least_level_that_can_tell_a_change_is_found()
+    public void A_change_shows_from_the_level_on_that_can_tell_it()
     {
-        Detail? From(Func<EventContent, EventContent> change) => FeedWriter.SeenFrom(Evening, SchoolCalendar.Empty, Evening with { Content = change(Evening.Content) }, SchoolCalendar.Empty);
+        Detail? From(Func<EventContent, EventContent> change) => SeenFrom(Evening with { Content = change(Evening.Content) });
         Assert.Equal(Detail.Times, From(content => content with { Series = Build.Series("2026-11-25 19:00", "FREQ=WEEKLY;COUNT=4") }));
         Assert.Equal(Detail.Headline, From(content => content with { Title = "Harbour, open" }));
         Assert.Equal(Detail.Headline, From(content => content with { Place = "Hall" }));
@@ -103,7 +88,7 @@ public class FeedOfLevelsTests
     {
         var date = Build.Local("2026-12-02 18:30");
         var changed = Evening with { Exceptions = [new EventException(date) { Description = new RichText("<p>Bring lamps</p>", "Bring lamps") }] };
-        Assert.Equal(Detail.Complete, FeedWriter.SeenFrom(Evening, SchoolCalendar.Empty, changed, SchoolCalendar.Empty));
+        Assert.Equal(Detail.Complete, SeenFrom(changed));
         Assert.Equal(Feed(Evening, Detail.Headline), Feed(changed, Detail.Headline));
         Assert.Contains("RECURRENCE-ID", Feed(changed, Detail.Complete), StringComparison.Ordinal);
     }

@@ -1,32 +1,21 @@
-using System.Buffers;
 using System.Text;
 using NodaTime;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Editions;
 using Valtro.Core.Events;
-using Valtro.Core.ICalendar;
 using Valtro.Core.Time;
-using Valtro.Core.YearPlans;
 using Foreign = Ical.Net;
 
 namespace Valtro.Core.Tests.ICalendar;
 
 public class FeedTests
 {
-    private static readonly FeedHead Head = new(
-        Guid.Parse("6f2c9b1e-6f0e-4d4e-9a25-1f6a0f0b6a11"), "Port Watch", "Navigation, and more", Build.Harbour,
-        new Uri("https://dates.pinewick.example/c/pinewick/port-watch"), new Uri("https://dates.pinewick.example/c/pinewick/port-watch.ics"), new Uri("https://dates.pinewick.example/c/pinewick/port-watch"), Instant.FromUtc(2026, 11, 1, 0, 0), Build.Halifax);
-
     private static string Write(params CalendarEvent[] events) => Write(Detail.Complete, events);
 
-    private static string Write(Detail detail, params CalendarEvent[] events)
-    {
-        var output = new ArrayBufferWriter<byte>();
-        FeedWriter.Write(output, Head, [.. events.Select(happening => Delivered.AtLevel(happening, detail)!)], SchoolCalendar.Empty);
-        return Encoding.UTF8.GetString(output.WrittenSpan);
-    }
+    private static string Write(Detail detail, params CalendarEvent[] events) =>
+        TestFeed.Write(TestFeed.Of(events.Select(happening => Delivered.AtLevel(happening, detail)!)));
 
-    private static string[] Unfolded(string feed) => feed.Replace("\r\n ", "", StringComparison.Ordinal).Split("\r\n");
+    private static string[] Unfolded(string feed) => TestFeed.Unfolded(feed);
 
     [Fact]
     public void Lines_have_at_most_75_octets_and_whole_characters()

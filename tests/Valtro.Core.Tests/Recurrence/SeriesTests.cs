@@ -74,11 +74,28 @@ public class SeriesTests
         Assert.Equal(Instant.FromUtc(2026, 11, 1, 4, 30), Build.Series("2026-11-01 01:30").All().Single().Start);
 
     [Fact]
-    public void A_length_is_exact_across_a_clock_change()
+    public void A_night_watch_ends_at_the_same_time_by_the_clock_also_when_the_clocks_change()
     {
-        var night = Build.Series("2026-10-30 23:00", "FREQ=DAILY;COUNT=3", minutes: 8 * 60).All().ToArray();
-        Assert.All(night, date => Assert.Equal(Duration.FromHours(8), date.End - date.Start));
-        Assert.Equal(Build.Local("2026-11-01 06:00"), night[1].LocalEnd);
+        var autumn = Build.Series("2026-10-30 23:00", "FREQ=DAILY;COUNT=3", minutes: 8 * 60).All().ToArray();
+        Assert.Equal([8.0, 9, 8], autumn.Select(date => (date.End - date.Start).TotalHours));
+        var spring = Build.Series("2027-03-06 22:00", "FREQ=WEEKLY;BYDAY=SA;COUNT=3", minutes: 8 * 60).All().ToArray();
+        Assert.Equal([8.0, 7, 8], spring.Select(date => (date.End - date.Start).TotalHours));
+        Assert.All(autumn.Concat(spring), date => Assert.Equal(date.LocalStart.PlusHours(8), date.LocalEnd));
+    }
+
+    [Theory]
+    [InlineData("2027-03-14 02:30", 45, "2027-03-14 03:30", "2027-03-14 04:15")]
+    [InlineData("2027-03-14 02:30", 30, "2027-03-14 03:30", "2027-03-14 04:00")]
+    [InlineData("2027-03-14 02:30", 90, "2027-03-14 03:30", "2027-03-14 04:00")]
+    [InlineData("2027-03-14 01:30", 60, "2027-03-14 01:30", "2027-03-14 03:30")]
+    [InlineData("2026-11-01 01:45", 30, "2026-11-01 01:45", "2026-11-01 02:15")]
+    [InlineData("2026-11-01 01:30", 0, "2026-11-01 01:30", "2026-11-01 01:30")]
+    public void An_end_never_lies_at_or_before_its_start(string start, int minutes, string from, string to)
+    {
+        var date = Build.Series(start, minutes: minutes).All().Single();
+        Assert.Equal((Build.Local(from), Build.Local(to)), (date.LocalStart, date.LocalEnd));
+        Assert.Equal(minutes > 0, date.End > date.Start);
+        Assert.All(Build.Series($"2026-10-20 {start[11..]}", "FREQ=DAILY;COUNT=300", minutes: minutes).All(), one => Assert.Equal(minutes > 0, one.End > one.Start));
     }
 
     [Fact]

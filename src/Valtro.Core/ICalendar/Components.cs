@@ -1,0 +1,256 @@
+using System.Globalization;
+using System.IO.Hashing;
+using NodaTime;
+using NodaTime.Text;
+using Valtro.Core.Disclosure;
+using Valtro.Core.Editions;
+using Valtro.Core.Events;
+using Valtro.Core.Recurrence;
+using Valtro.Core.Time;
+using Valtro.Core.YearPlans;
+
+namespace Valtro.Core.ICalendar;
+
+/// <summary>By which readers' programs know a component (RFC 5545 3.8.4.4, 3.8.4.7).</summary>
+/// <param name="RecurrenceId">The start that the rule gives a date which differs; empty for the event itself.</param>
+public readonly record struct ComponentName(Guid Uid, string RecurrenceId);
+
+/// <summary>What readers get of an event, or of one of its dates, before it is said how often and when it changed.</summary>
+/// <param name="Digest">Of its bytes.</param>
+/// <param name="TellsChange">What is told as times only does not say when it last changed.</param>
+/// <param name="Calendars">Whose it is, as far as the readers may know.</param>
+public readonly record struct Component(ComponentName Name, UInt128 Digest, bool TellsChange, IReadOnlyList<Guid> Calendars, int From, int Length);
+
+/// <summary>A place on Earth in degrees, north and east (WGS 84), as RFC 5545 3.8.1.6 has it.</summary>
+public readonly record struct Coordinates(double Latitude, double Longitude);
+
+/// <summary>Writes the components of a feed, without stamps, one after the other (RFC 5545 3.6.1).</summary>
+/// <param name="files">Below which files are.</param>
+/// <param name="places">Where places are, by name; those that are known.</param>
+/// <param name="horizon">Until when dates are named that no rule outside can say. It moves once a year, so that bytes do not change by the clock otherwise.</param>
+public sealed class Components(SchoolCalendar school, Uri files, IReadOnlyDictionary<string, Coordinates> places, LocalDate horizon) : IDisposable
+{
+    private readonly PooledBytes _output = new();
+    private readonly List<Component> _written = [];
+    private readonly SortedDictionary<string, (DateTimeZone Zone, Instant From, Instant? To)> _zones = new(StringComparer.Ordinal);
+    private ContentLines? _lines;
+
+    public IReadOnlyList<Component> Written => _written;
+
+    /// <summary>Without the line that ends it.</summary>
+    public ReadOnlySpan<byte> BytesOf(in Component component) => _output.Written.Slice(component.From, component.Length);
+
+    /// <summary>Each zone that a timed component uses, from its first start to its last end, in order of name.</summary>
+    internal IEnumerable<(DateTimeZone Zone, Instant From, Instant? To)> Zones => _zones.Values;
+
+    private ContentLines Lines => _lines ??= new ContentLines(_output);
+
+    public void Dispose() => _output.Dispose();
+
+    /// <summary>How far ahead of a moment dates are named that no rule says.</summary>
+    public const int YearsAhead = 5;
+
+    /// <summary>1 January, some years ahead.</summary>
+    public static LocalDate HorizonAt(Instant now, DateTimeZone zone) => new(Math.Min(now.InZone(zone).Year + YearsAhead + 1, DayRange.Last.Year), 1, 1);
+
+    /// <summary>An event with its rule, and its dates that differ.</summary>
+    /// <param name="uid">By which its readers know it.</param>
+    public void AddSeries(Delivered delivered, Guid uid)
+    {
+        var (happening, disclosed) = (delivered.Event, delivered.Disclosed);
+        if (happening is null || Delivery.Of(happening, school, horizon) is not { } delivery)
+            return;
+        var timing = happening.Series.Timing;
+        if (!timing.AllDay)
+        {
+            var (from, to) = EventDates.Reach(happening);
+            Need(timing.Zone, from, to);
+        }
+        var dates = DatesThatDiffer(delivered, delivery);
+        var start = Begin(delivered, uid);
+        WriteWhen(timing, delivery, dates);
+        WriteText(disclosed, timing.AllDay);
+        WriteMore(disclosed);
+        if (happening.Continues is { } continued && disclosed.Detail > Detail.Times)
+            Lines.Identity("RELATED-TO;RELTYPE=SIBLING:"u8, continued);
+        End(start, new ComponentName(uid, ""), delivered);
+        foreach (var (date, told) in dates)
+        {
+            if (told is not null && (date.Exception?.Start is not null || delivery.Uneven.Contains(date.Occurrence.RecurrenceId) || !SaysTheSame(told, disclosed)))
+                AddException(delivered, date, told, Name(delivery, date), uid);
+        }
+    }
+
+    /// <summary>One date as an event of its own.</summary>
+    /// <param name="title">With all that the edition writes into it.</param>
+    public void AddDate(Entry date, string title, Guid uid)
+    {
+        var disclosed = date.Event.Titled(title);
+        var delivered = new Delivered(date.Of, disclosed, date.Sources, [], told => told);
+        if (!date.Timing.AllDay)
+            Need(date.Timing.Zone, date.Occurrence.Start, date.Occurrence.End);
+        var start = Begin(delivered, uid);
+        WriteSpan(date.Timing, date.Occurrence);
+        WriteText(disclosed, date.Timing.AllDay);
+        WriteMore(disclosed);
+        End(start, new ComponentName(uid, ""), delivered);
+    }
+
+    private void Need(DateTimeZone zone, Instant from, Instant? to) => _zones[zone.Id] = _zones.TryGetValue(zone.Id, out var so)
+        ? (zone, Instant.Min(so.From, from), so.To is { } one && to is { } other ? Instant.Max(one, other) : null)
+        : (zone, from, to);
+
+    // ---- dates that differ
+
+    private static (EventDate Date, Disclosed? Told)[] DatesThatDiffer(Delivered delivered, Delivery delivery)
+    {
+        var happening = delivered.Event!;
+        if (happening.Exceptions.Count == 0 && delivery.Uneven.Count == 0)
+            return [];
+        var own = happening.Exceptions.Where(exception => !delivery.Left.Contains(exception.RecurrenceId) && !happening.Series.Removed.Contains(exception.RecurrenceId)).ToArray();
+        var uneven = delivery.Uneven.Except(own.Select(exception => exception.RecurrenceId));
+        return [.. own.Select(exception => Told(delivered, exception.RecurrenceId, exception)).Concat(uneven.Select(id => Told(delivered, id, null))).OrderBy(one => one.Date.Occurrence.RecurrenceId)];
+    }
+
+    private static (EventDate Date, Disclosed? Told) Told(Delivered delivered, LocalDateTime id, EventException? exception)
+    {
+        var happening = delivered.Event!;
+        var timing = happening.Series.Timing;
+        var date = new EventDate(happening, timing.StartingAt(id).Occurrence(id), exception);
+        return (date, Disclosed.Of(date, delivered.Disclosed.Detail) is { } told ? delivered.Shape(told) : null);
+    }
+
+    private static LocalDateTime Name(Delivery delivery, EventDate date) =>
+        delivery.Names.GetValueOrDefault(date.Occurrence.RecurrenceId, date.Occurrence.RecurrenceId);
+
+    private static bool SaysTheSame(Disclosed one, Disclosed other) =>
+        one.Title == other.Title && one.Place == other.Place && one.Description == other.Description && one.State == other.State;
+
+    /// <summary>RFC 5545 3.8.4.4: the date is named by the start that the rule gives it.</summary>
+    private void AddException(Delivered delivered, EventDate date, Disclosed disclosed, LocalDateTime name, Guid uid)
+    {
+        var series = date.Event.Series.Timing;
+        var timing = date.Exception?.Start is null ? series.StartingAt(name) : date.Timing;
+        var start = Begin(delivered, uid);
+        Lines.Start("RECURRENCE-ID"u8, name, series.AllDay, series.Zone.Id);
+        WriteSpan(timing, timing.Occurrence(timing.Start));
+        WriteText(disclosed, timing.AllDay);
+        WriteMore(disclosed);
+        End(start, new ComponentName(uid, LocalDateTimePattern.GeneralIso.Format(name)), delivered);
+    }
+
+    // ---- the parts of a component
+
+    private int Begin(Delivered delivered, Guid uid)
+    {
+        var start = _output.Count;
+        Lines.Begin("VEVENT"u8);
+        Lines.Identity("UID:"u8, uid);
+        if (delivered.Disclosed.Detail > Detail.Times && delivered.Event is { } happening)
+            Lines.Moment("CREATED:"u8, happening.Created);
+        return start;
+    }
+
+    private void End(int start, ComponentName name, Delivered delivered)
+    {
+        var bytes = _output.Written[start..];
+        _written.Add(new Component(name, XxHash128.HashToUInt128(bytes), delivered.Disclosed.Detail > Detail.Times, delivered.Calendars, start, bytes.Length));
+    }
+
+    /// <summary>What some readers may not know of at all is for them as if it had been removed.</summary>
+    private void WriteWhen(Timing timing, Delivery delivery, (EventDate Date, Disclosed? Told)[] dates)
+    {
+        if (delivery.Rule is null && delivery.Added.Count == 0)
+            WriteSpan(timing, timing.StartingAt(delivery.Start).Occurrence(delivery.Start));
+        else
+            WriteUsualSpan(timing, delivery);
+        if (delivery.Rule is not null)
+            Lines.Verbatim("RRULE:"u8, RuleText.Format(delivery.Rule));
+        LocalDateTime[] hidden = dates.Length == 0 ? [] : [.. dates.Where(one => one.Told is null).Select(one => Name(delivery, one.Date))];
+        var added = hidden.Length == 0 ? delivery.Added : [.. delivery.Added.Except(hidden)];
+        var excluded = hidden.Length == 0 ? delivery.Excluded : [.. delivery.Excluded.Concat(hidden.Except(delivery.Added)).Order()];
+        if (excluded.Count > 0)
+            Lines.Starts("EXDATE"u8, excluded, timing.AllDay, timing.Zone.Id);
+        if (added.Count > 0)
+            Lines.Starts("RDATE"u8, added, timing.AllDay, timing.Zone.Id);
+    }
+
+    /// <summary>The first date of a series as its rule gives it, and the length that its dates usually have, also where the first has another.</summary>
+    /// <remarks>RFC 5545 3.8.5.3 gives all dates the exact length of the first. The first is then named as one that differs.</remarks>
+    private void WriteUsualSpan(Timing timing, Delivery delivery)
+    {
+        Lines.Start("DTSTART"u8, delivery.Start, timing.AllDay, timing.Zone.Id);
+        if (timing.End == timing.Start)
+            return;
+        if (delivery.Uneven.Contains(delivery.Start) || (!timing.AllDay && LocalTimes.EffectOf(delivery.Start, timing.Zone) == ClockEffect.Skipped))
+            Lines.Length("DURATION:"u8, timing.Duration);
+        else
+            Lines.Start("DTEND"u8, timing.StartingAt(delivery.Start).End, timing.AllDay, timing.Zone.Id);
+    }
+
+    /// <summary>One date where it really is: what a clock change moved, it moved for every program alike.</summary>
+    private void WriteSpan(Timing timing, Occurrence date)
+    {
+        Lines.Start("DTSTART"u8, date.LocalStart, timing.AllDay, timing.Zone.Id);
+        if (date.End > date.Start)
+            Lines.Start("DTEND"u8, date.LocalEnd, timing.AllDay, timing.Zone.Id);
+    }
+
+    private void WriteText(Disclosed disclosed, bool allDay)
+    {
+        Lines.Text("SUMMARY:"u8, disclosed.Title);
+        if (disclosed.Place.Length > 0)
+            Lines.Text("LOCATION:"u8, disclosed.Place);
+        if (disclosed.Place.Length > 0 && places.TryGetValue(disclosed.Place, out var where))
+            Lines.Verbatim("GEO:"u8, string.Create(CultureInfo.InvariantCulture, $"{where.Latitude:0.######};{where.Longitude:0.######}"));
+        WriteDescription(disclosed.Description);
+        if (disclosed.Category is { } category)
+            Lines.Text("CATEGORIES:"u8, category.Name);
+        foreach (var tag in disclosed.Tags)
+            Lines.Text("CATEGORIES:"u8, tag);
+        Lines.Line("STATUS:"u8, disclosed.State == EventState.Cancelled ? "CANCELLED"u8 : "CONFIRMED"u8);
+        Lines.Line("TRANSP:"u8, allDay ? "TRANSPARENT"u8 : "OPAQUE"u8);
+        Lines.Line("CLASS:"u8, "PUBLIC"u8);
+    }
+
+    /// <summary>Links as URL and LINK (RFC 9253 6.1), files as ATTACH with their name (RFC 8607 4.1).</summary>
+    private void WriteMore(Disclosed disclosed)
+    {
+        if (disclosed.Contact.Length > 0)
+            Lines.Text("CONTACT:"u8, disclosed.Contact);
+        var isFirst = true;
+        foreach (var link in disclosed.Links)
+        {
+            // One that was stored before it had to have such an address, and has none, nobody could open.
+            if (AsciiAddress.Of(link.Url) is not { } address)
+                continue;
+            if (isFirst)
+                Lines.Verbatim("URL:"u8, address);
+            isFirst = false;
+            Lines.Verbatim("LINK;VALUE=URI;LINKREL=related;LABEL="u8, $"{Parameter(link.Label)}:{address}");
+        }
+        if (disclosed.Picture is { } picture)
+            Lines.Verbatim("IMAGE;VALUE=URI;DISPLAY=FULLSIZE:"u8, FileAddress(files, picture.Id, picture.Name));
+        foreach (var file in disclosed.Files)
+            Lines.Verbatim("ATTACH;FMTTYPE="u8, $"{file.Type};FILENAME={Parameter(file.Name)}:{FileAddress(files, file.Id, file.Name)}");
+    }
+
+    /// <summary>Where readers of an edition fetch a file.</summary>
+    public static string FileAddress(Uri files, Guid id, string name) => $"{files.AbsoluteUri.TrimEnd('/')}/files/{id}/{Uri.EscapeDataString(name)}";
+
+    /// <summary>A quoted parameter value; what it may not hold is written as RFC 6868 3 says.</summary>
+    private static string Parameter(string value) =>
+        $"\"{value.Replace("^", "^^", StringComparison.Ordinal).Replace("\"", "^'", StringComparison.Ordinal).Replace("\n", "^n", StringComparison.Ordinal)}\"";
+
+    /// <summary>The text for every program, and the HTML for those that know RFC 9073 6.5 or the older form.</summary>
+    private void WriteDescription(RichText description)
+    {
+        if (description.Text.Length > 0)
+            Lines.Text("DESCRIPTION:"u8, description.Text);
+        if (description.Html.Length > 0)
+        {
+            Lines.Text("STYLED-DESCRIPTION;VALUE=TEXT;FMTTYPE=text/html:"u8, description.Html);
+            Lines.Text("X-ALT-DESC;FMTTYPE=text/html:"u8, description.Html);
+        }
+    }
+}
