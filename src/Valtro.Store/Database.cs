@@ -156,13 +156,14 @@ public sealed class Database : IAsyncDisposable
 
     /// <summary>Brings the schema up to date. Safe to run again, and by several nodes at once.</summary>
     /// <exception cref="InvalidOperationException">A migration failed; the database is as it was before that one.</exception>
-    public static async Task MigrateAsync(string connectionString)
+    /// <param name="before">Only as far as this migration; null for all.</param>
+    public static async Task MigrateAsync(string connectionString, string? before = null)
     {
         // Not pooled: closing it for good is what gives the lock back.
         await using var guard = new NpgsqlConnection(new NpgsqlConnectionStringBuilder(connectionString) { Pooling = false }.ConnectionString);
         await guard.OpenAsync();
         await guard.ExecuteAsync("select pg_advisory_lock(861004)");
-        var result = Upgrade(connectionString).PerformUpgrade();
+        var result = Upgrade(connectionString, before).PerformUpgrade();
         if (!result.Successful)
             throw new InvalidOperationException($"The migration {result.ErrorScript?.Name} failed.", result.Error);
         await guard.ExecuteAsync($"""
@@ -186,10 +187,10 @@ public sealed class Database : IAsyncDisposable
     /// <summary>By the names under which a database says which of them it has.</summary>
     public static IReadOnlyList<string> Migrations { get; } = [.. typeof(Database).Assembly.GetManifestResourceNames().Where(name => name.EndsWith(".sql", StringComparison.Ordinal)).Order(StringComparer.Ordinal)];
 
-    private static UpgradeEngine Upgrade(string connectionString) =>
+    private static UpgradeEngine Upgrade(string connectionString, string? before = null) =>
         DeployChanges.To
             .PostgresqlDatabase(connectionString)
-            .WithScriptsEmbeddedInAssembly(typeof(Database).Assembly)
+            .WithScriptsEmbeddedInAssembly(typeof(Database).Assembly, script => before is null || string.CompareOrdinal(script, $"{typeof(Database).Namespace}.Migrations.{before}") < 0)
             .WithTransactionPerScript()
             .LogToNowhere()
             .Build();

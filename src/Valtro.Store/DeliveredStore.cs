@@ -27,8 +27,18 @@ public sealed class DeliveredStore(Database database)
 {
     public static readonly Duration GoneIsKept = Duration.FromDays(90);
 
-    private sealed record StampRow(Guid Uid, string RecurrenceId, Guid? Digest, int Sequence, Instant ChangedAt, long FirstVersion, long SinceVersion, Guid[] Calendars, Instant? GoneAt)
+    private sealed class StampRow
     {
+        public Guid Uid { get; init; }
+        public string RecurrenceId { get; init; } = "";
+        public Guid? Digest { get; init; }
+        public int Sequence { get; init; }
+        public Instant ChangedAt { get; init; }
+        public long FirstVersion { get; init; }
+        public long SinceVersion { get; init; }
+        public Guid[] Calendars { get; init; } = [];
+        public Instant? GoneAt { get; init; }
+
         public Stamp ToStamp() => new(new ComponentName(Uid, RecurrenceId), Digest is { } digest ? Number(digest) : null, Sequence, ChangedAt, FirstVersion, SinceVersion, Calendars, GoneAt);
     }
 

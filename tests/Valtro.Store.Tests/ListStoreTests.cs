@@ -5,6 +5,7 @@ using Valtro.Core.Disclosure;
 using Valtro.Core.Events;
 using Valtro.Core.Recurrence;
 using Valtro.Core.Time;
+using Valtro.Core.YearPlans;
 
 namespace Valtro.Store.Tests;
 
@@ -29,7 +30,7 @@ public sealed class ListStoreTests : SchoolAndClub
 
     private async Task<CalendarEvent> FoundAsync(Guid id) => (await Events.FindAsync(_school, id))!.Event;
 
-    private async Task UndoAsync(Guid actId) => await Events.WriteAsync(_school, await Revisions.UndoingAsync(_school, actId), _ada, Now);
+    private async Task UndoAsync(Guid actId) => await Events.WriteAsync(_school, await Revisions.UndoingAsync(_school, actId, SchoolCalendar.Empty), _ada, Now);
 
     [Fact]
     public async Task A_retired_category_stays_on_its_events_is_not_offered_and_comes_back()
@@ -70,11 +71,9 @@ public sealed class ListStoreTests : SchoolAndClub
     {
         var category = await Lists.AddCategoryAsync(_school, "Training", Hue.Named("kelp"));
         var id = await EventAsync(category);
-        var before = await FoundAsync(id);
         await Lists.SaveCategoryAsync(_school, category.Id, "Practice", Hue.Named("plum"), Now, Line);
         var after = await FoundAsync(id);
         Assert.Equal(("Practice", "plum"), (after.Content.Category!.Name, after.Content.Category.Hue.Name));
-        Assert.Equal((before.Sequence + 1, before.StampAt(Detail.Headline).Sequence + 1, before.StampAt(Detail.Times)), (after.Sequence, after.StampAt(Detail.Headline).Sequence, after.StampAt(Detail.Times)));
     }
 
     [Fact]

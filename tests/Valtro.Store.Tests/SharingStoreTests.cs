@@ -6,6 +6,7 @@ using Valtro.Core.Disclosure;
 using Valtro.Core.Events;
 using Valtro.Core.Recurrence;
 using Valtro.Core.Time;
+using Valtro.Core.YearPlans;
 
 namespace Valtro.Store.Tests;
 
@@ -48,9 +49,9 @@ public sealed class SharingStoreTests : SchoolAndClub
         return (await Events.FindAsync(organisation ?? _school, done.Events[0].Id))!;
     }
 
-    private async Task<StoredEvent> SaveAsync(StoredEvent stored, Func<CalendarEvent, CalendarEvent> change, Detail? seenFrom = null, bool isLevelled = false)
+    private async Task<StoredEvent> SaveAsync(StoredEvent stored, Func<CalendarEvent, CalendarEvent> change)
     {
-        await Events.WriteAsync(_school, [new EventWrite(change(stored.Event), stored.Version, EventAct.Changed, SeenFrom: seenFrom, IsLevelled: isLevelled)], _ada, Now + Duration.FromHours(1));
+        await Events.WriteAsync(_school, [new EventWrite(change(stored.Event), stored.Version, EventAct.Changed)], _ada, Now + Duration.FromHours(1));
         return (await Events.FindAsync(_school, stored.Event.Id))!;
     }
 
@@ -104,33 +105,6 @@ public sealed class SharingStoreTests : SchoolAndClub
         var (home, foreign) = (await CalendarAsync("PW"), await CalendarAsync("XX", organisation: _club));
         await Assert.ThrowsAsync<NotFoundException>(() => AddAsync(home.Id, [foreign.Id]));
         Assert.Empty(await Events.OfCalendarAsync(_school, home.Id));
-    }
-
-    [Theory]
-    [InlineData(Detail.Times, 1, 1, 1)]
-    [InlineData(Detail.Headline, 1, 1, 0)]
-    [InlineData(Detail.Complete, 1, 0, 0)]
-    [InlineData(null, 0, 0, 0)]
-    public async Task Only_levels_that_can_tell_see_a_change(Detail? seenFrom, int complete, int headline, int times)
-    {
-        var stored = await SaveAsync(await AddAsync((await CalendarAsync("PW")).Id), happening => happening, seenFrom);
-        Assert.Equal((complete, headline, times), (stored.Event.Sequence, stored.Event.StampAt(Detail.Headline).Sequence, stored.Event.StampAt(Detail.Times).Sequence));
-        Assert.Equal(seenFrom is not null, stored.Event.Changed > Now);
-        Assert.Equal(times > 0, stored.Event.StampAt(Detail.Times).Changed > Now);
-    }
-
-    [Fact]
-    public async Task Going_to_another_level_raises_both_above_either()
-    {
-        var calendar = await CalendarAsync("PW");
-        var stored = await SaveAsync(await AddAsync(calendar.Id), happening => happening, Detail.Complete);
-        stored = await SaveAsync(stored, happening => happening, isLevelled: true);
-        Assert.Equal((2, 2, 0), (stored.Event.Sequence, stored.Event.StampAt(Detail.Headline).Sequence, stored.Event.StampAt(Detail.Times).Sequence));
-        var settings = new CalendarSettings(calendar.Name, calendar.Plate, calendar.Hue, calendar.Zone, "", new Disclosure(Detail.Complete, Detail.Headline, Detail.Headline), []);
-        var saved = await Calendars.SaveAsync(_school, calendar.Id, calendar.Version, settings, Now, Line);
-        Assert.Equal((3, 3), ((await Events.FindAsync(_school, stored.Event.Id))!.Event.Sequence, (await Events.FindAsync(_school, stored.Event.Id))!.Event.StampAt(Detail.Headline).Sequence));
-        await Calendars.SaveAsync(_school, calendar.Id, saved.Version, settings with { Disclosure = new Disclosure(Detail.Complete, Detail.Headline, Detail.Nothing) }, Now);
-        Assert.Equal(3, (await Events.FindAsync(_school, stored.Event.Id))!.Event.Sequence);
     }
 
     [Fact]
@@ -191,7 +165,7 @@ public sealed class SharingStoreTests : SchoolAndClub
 
         await Calendars.RestoreAsync(_school, from.Id, Now, Line);
         var revisions = new RevisionStore(_test.Database, Events, new ListStore(_test.Database));
-        await Events.WriteAsync(_school, await revisions.UndoingAsync(_school, act), _ada, Now);
+        await Events.WriteAsync(_school, await revisions.UndoingAsync(_school, act, SchoolCalendar.Empty), _ada, Now);
         ownAfter = (await Events.FindAsync(_school, own.Event.Id))!;
         Assert.Equal(from.Id, ownAfter.Event.HomeCalendarId);
         Assert.Equal(new[] { into.Id, third.Id }.Order(), ownAfter.Event.Placements.Order());

@@ -23,7 +23,7 @@ public sealed class WorkStoreTests : SchoolAndClub
 
     private static CalendarEvent Event(Guid calendar, string title = "Boat lab") => new(
         Guid.Empty, calendar, Guid.Empty,
-        new EventContent(title, new Series(Timing.Timed(new LocalDateTime(2026, 11, 24, 14, 0), new LocalDateTime(2026, 11, 24, 15, 0), Halifax)), "", RichText.Empty), EventState.Live, 0, default, default);
+        new EventContent(title, new Series(Timing.Timed(new LocalDateTime(2026, 11, 24, 14, 0), new LocalDateTime(2026, 11, 24, 15, 0), Halifax)), "", RichText.Empty), EventState.Live, default);
 
     private async Task<Guid> AddAsync(Guid calendar, Instant? at = null) =>
         (await Events.WriteAsync(_school, [new EventWrite(Event(calendar), null, EventAct.Made)], _ada, at ?? Now)).Events[0].Id;

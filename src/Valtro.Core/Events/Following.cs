@@ -44,14 +44,14 @@ public static class Following
 
     private static LocalDateTime? In(Series before, Series after, LocalDateTime first, LocalDateTime date, int skipped, bool isLast, SchoolCalendar school)
     {
-        if (after.Gives(date, school) && (after.Timing.Start == first || !before.Recurs || after.Timing.Start.TimeOfDay == date.TimeOfDay))
-            return date;
         if (!before.Recurs)
-            return after.Recurs ? null : after.Timing.Start;
+            return after.Recurs ? after.Gives(date, school) ? date : null : after.Timing.Start;
         var days = Period.DaysBetween(first.Date, after.Timing.Start.Date);
         var time = after.Timing.AllDay ? LocalTime.Midnight : date.TimeOfDay == before.Timing.Start.TimeOfDay || before.Timing.AllDay ? after.Timing.Start.TimeOfDay : date.TimeOfDay;
         if (date.Date.PlusDays(days) + time is var moved && after.Gives(moved, school))
             return moved;
+        if (after.Gives(date, school))
+            return date;
         // A rule of another kind has no place that would be the same.
         if (!isLast || before.Rule?.Parts.Frequency != after.Rule?.Parts.Frequency || before.Rule?.Parts.Interval != after.Rule?.Parts.Interval || before.Rule is null || before.Extra.Contains(date))
             return null;

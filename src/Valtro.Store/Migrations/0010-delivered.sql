@@ -96,9 +96,9 @@ insert into delivered (edition_id, organisation_id, audience, uid, recurrence_id
 select distinct on (known.edition_id, known.audience, known.uid) known.*
 from (
     select e.id as edition_id, e.organisation_id, a.audience,
-           case when times.only then pg_temp.times_name(v.uid) else v.uid end as uid, '' as recurrence_id,
-           case when times.only then v.times_sequence else greatest(v.sequence, v.headline_sequence) end as sequence,
-           case when times.only then v.times_changed_at else greatest(v.changed_at, v.headline_changed_at) end as changed_at,
+           case when told.busy then pg_temp.times_name(v.uid) else v.uid end as uid, '' as recurrence_id,
+           case when told.busy then v.times_sequence else greatest(v.sequence, v.headline_sequence) end as sequence,
+           case when told.busy then v.times_changed_at else greatest(v.changed_at, v.headline_changed_at) end as changed_at,
            e.content_version as first_version, e.content_version as since_version, '{}'::uuid[] as calendars
     from edition e
     cross join lateral unnest(case when e.calendar_id is null then array[e.audience] else array['everyone', 'link'] end) a (audience)
@@ -109,7 +109,7 @@ from (
     cross join lateral (select coalesce(e.settings ->> 'cap', '') = 'times' or case a.audience
         when 'everyone' then c.everyone::text = 'times' or coalesce(v.cap_everyone::text, '') = 'times'
         when 'link' then c.link::text = 'times' or coalesce(v.cap_link::text, '') = 'times'
-        else c.members::text = 'times' or coalesce(v.cap_members::text, '') = 'times' end) times (only)
+        else c.members::text = 'times' or coalesce(v.cap_members::text, '') = 'times' end) told (busy)
 ) known
 order by known.edition_id, known.audience, known.uid, known.sequence desc;
 
