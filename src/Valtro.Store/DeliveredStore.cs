@@ -4,6 +4,7 @@ using Dapper;
 using NodaTime;
 using NodaTime.Text;
 using Valtro.Core.Editions;
+using Valtro.Core.Events;
 using Valtro.Core.ICalendar;
 
 namespace Valtro.Store;
@@ -157,6 +158,16 @@ public sealed class DeliveredStore(Database database)
             select distinct uid from delivered
             where edition_id = @Id and audience = @audience and variant = '' and gone_at is null and calendars && @calendars
             """, new { edition.Id, audience = Words.Of(edition.Audience), calendars })).ToHashSet();
+    }
+
+    /// <summary>Whether readers of an edition ever got anything of an event by its own name, as far as that is not forgotten.</summary>
+    public async Task<bool> WasDeliveredAsync(EditionAddress edition, CalendarEvent happening)
+    {
+        using var within = Wall.Within(edition.OrganisationId);
+        return await database.FirstAsync<bool>("""
+            select exists (select from delivered where edition_id = @Id and audience = @audience and uid = @Uid and digest is not null)
+                or exists (select from outward_name where edition_id = @Id and audience = @audience and event_id = @eventId)
+            """, new { edition.Id, audience = Words.Of(edition.Audience), happening.Uid, eventId = happening.Id });
     }
 
     private sealed record DateRow(Guid OrganisationId, Guid EditionId, string Audience, string Variant, Guid EventId, string RecurrenceId, Guid? Own, Guid Uid);

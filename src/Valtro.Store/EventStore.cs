@@ -84,6 +84,13 @@ public sealed class EventStore(Database database)
               and exists (select from calendar c where c.id = e.home_calendar_id and c.removed_at is null)
             """, new { organisationId, uid })).FirstOrDefault();
 
+    /// <summary>The same, in the bin too.</summary>
+    public async Task<(CalendarEvent Event, bool IsRemoved)?> WithUidInBinTooAsync(Guid organisationId, Guid uid)
+    {
+        var found = (await ListAsync("where e.organisation_id = @organisationId and e.uid = @uid", new { organisationId, uid })).FirstOrDefault();
+        return found is null ? null : (found, await WithUidAsync(organisationId, uid) is null);
+    }
+
     /// <summary>Events that hold a file, removed ones not among them.</summary>
     public Task<IReadOnlyList<CalendarEvent>> WithFileAsync(Guid organisationId, Guid fileId) => ListAsync("""
             where e.organisation_id = @organisationId and e.removed_at is null and e.files @> @holds::jsonb

@@ -71,6 +71,18 @@ public sealed class RevisionStore(Database database, EventStore events, ListStor
             date => Following.Back(successor, ended, whole, date, school) is { } place ? (index, place) : null;
     }
 
+    /// <summary>What an act let go on from a later date of an event, as it was made.</summary>
+    public async Task<CalendarEvent?> SuccessorAsync(Guid organisationId, CalendarEvent before, Guid actId)
+    {
+        var row = await database.FirstAsync<Row>(Columns + """
+            join event e on e.id = r.event_id and e.continues = @Uid
+            where r.organisation_id = @organisationId and r.act_id = @actId and r.version = 1
+            """, new { organisationId, before.Uid, actId });
+        return row is not null && (await events.WithBinAsync(organisationId, [row.EventId])).GetValueOrDefault(row.EventId) is { } now
+            ? ToRevision(row, now, await lists.EveryCategoryAsync(organisationId)).Event
+            : null;
+    }
+
     private sealed record NewsRow(Guid EventId, int? Version, string? Act, Guid? ActId, Instant? MadeAt, string? Content, Instant SavedAt, bool IsNew, bool InBin);
 
     private const int MostNews = 2_000;

@@ -80,7 +80,7 @@ export function line(name: string, part: Partial<EditionLine> = {}): EditionLine
     id: name.toLowerCase().replaceAll(' ', '-'),
     name,
     audience: 'everyone',
-    sources: [{ plate: 'PW', name: 'Port Watch', colour: 'harbour', canBeChosen: true }],
+    sources: [{ plate: 'PW', name: 'Port Watch', colour: 'harbour', canBeChosen: true, slug: 'port-watch', named: [] }],
     view: 'month',
     isStandard: false,
     calendarId: null,

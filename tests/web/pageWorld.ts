@@ -40,9 +40,9 @@ const usualLook: Look = {
   line: (['time', 'plate', 'title', 'place'] as const).map((piece) => ({ piece, text: '' })),
 }
 
-export const port = { plate: 'PW', name: 'Port Watch', colour: 'harbour', canBeChosen: true }
-export const starboard = { plate: 'SW', name: 'Starboard Watch', colour: 'timber', canBeChosen: true }
-export const slipway = { plate: 'SLIP', name: 'Slipway', colour: 'slate', canBeChosen: false }
+export const port = { plate: 'PW', name: 'Port Watch', colour: 'harbour', canBeChosen: true, slug: 'port-watch', named: [] }
+export const starboard = { plate: 'SW', name: 'Starboard Watch', colour: 'timber', canBeChosen: true, slug: 'starboard-watch', named: [] }
+export const slipway = { plate: 'SLIP', name: 'Slipway', colour: 'slate', canBeChosen: false, slug: 'slipway', named: [] }
 
 export function edition(look: Partial<Look> = {}, more: Partial<Edition> = {}): Edition {
   return {

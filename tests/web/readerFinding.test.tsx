@@ -77,7 +77,7 @@ describe('whoever narrows the page', () => {
     expect(legend.getByRole('button', { name: /Starboard Watch/ }).getAttribute('aria-pressed')).toBe('false')
     expect(titles()).not.toContain('Tide quiz')
     expect(titles()).toContain('Regatta')
-    expect(location.search).toBe('?only=PW')
+    expect(location.search).toBe('?only=port-watch')
     cleanup()
     history.replaceState(null, '', '/c/pinewick/juniors')
     open(pageOf(week))
@@ -112,10 +112,10 @@ describe('whoever narrows the page', () => {
     await user.click(press('Subscribe'))
     const panel = within(screen.getByRole('region', { name: 'Subscribe' }))
     expect(panel.getByText(/Only the calendars that you have chosen/)).toBeTruthy()
-    expect(panel.getByLabelText<HTMLInputElement>(/this address/).value).toBe(`${addresses.feed}?only=PW`)
-    expect(panel.getByRole('link').getAttribute('href')).toBe(`${addresses.webcal}?only=PW`)
+    expect(panel.getByLabelText<HTMLInputElement>(/this address/).value).toBe(`${addresses.feed}?only=port-watch`)
+    expect(panel.getByRole('link').getAttribute('href')).toBe(`${addresses.webcal}?only=port-watch`)
     await user.click(panel.getByRole('button', { name: 'Copy the feed link' }))
-    expect(await navigator.clipboard.readText()).toBe(`${addresses.feed}?only=PW`)
+    expect(await navigator.clipboard.readText()).toBe(`${addresses.feed}?only=port-watch`)
     expect(panel.getByRole('status').textContent).toBe('Copied.')
     await user.keyboard('{Escape}')
     expect(document.activeElement).toBe(press('Subscribe'))
@@ -166,7 +166,8 @@ describe('changed lately', () => {
   test('says what became of each, and what it was', async () => {
     serve({
       '/changed.json': {
-        changes: [change('moved', { more: 3 }), change('cancelled'), change('relocated'), change('takesPlace')],
+        changes: [change('moved', { more: 3 }), change('cancelled'), change('relocated'), change('takesPlace'), change('new'), change('removed')],
+        holdsBack: true,
       },
     })
     const user = open(pageOf(week))
@@ -177,6 +178,9 @@ describe('changed lately', () => {
     expect(lines[1]).toMatch(/cancelled .*23 Nov/)
     expect(lines[2]).toMatch(/Slipway \(was Loft\)/)
     expect(lines[3]).toMatch(/takes place after all: .*23 Nov/)
+    expect(lines[4]).toMatch(/new: .*24 Nov/)
+    expect(lines[5]).toMatch(/removed .*23 Nov/)
+    expect(within(panel).getByText('More has changed than is listed here.')).toBeTruthy()
     expect(within(panel).getByRole('link', { name: 'Atom' }).getAttribute('href')).toBe(addresses.atom)
     expect(panel.nextElementSibling?.className).toBe('edition-foot')
     await user.click(within(panel).getByRole('button', { name: 'Close' }))
@@ -185,16 +189,25 @@ describe('changed lately', () => {
   })
 
   test('says when nothing was, and when it cannot be known', async () => {
-    serve({ '/changed.json': { changes: [] } })
+    serve({ '/changed.json': { changes: [], holdsBack: false } })
     const user = open(pageOf(week))
     await user.click(press('Changed lately'))
-    expect(await screen.findByText('Nothing was moved or cancelled in the last 14 days.')).toBeTruthy()
+    expect(await screen.findByText('Nothing came, went, moved or was cancelled in the last 14 days.')).toBeTruthy()
     await user.click(press('Changed lately'))
     serve({})
     await user.click(press('Changed lately'))
     expect(await screen.findByText(/could not be fetched/)).toBeTruthy()
+    // What is held back is not said to be nothing.
+    serve({ '/changed.json': { changes: [], holdsBack: true } })
+    await user.click(press('Changed lately'))
+    await user.click(press('Changed lately'))
+    expect(await screen.findByText('More has changed than is listed here.')).toBeTruthy()
+    expect(screen.queryByText(/Nothing came/)).toBeNull()
+    serve({})
+    await user.click(press('Changed lately'))
+    await user.click(press('Changed lately'))
     // It is asked for once more by itself.
-    serve({ '/changed.json': { changes: [change('cancelled')] } })
+    serve({ '/changed.json': { changes: [change('cancelled')], holdsBack: false } })
     const panel = screen.getByRole('region', { name: 'Changed lately' })
     expect((await within(panel).findByRole('listitem', {}, { timeout: 6_000 })).textContent).toMatch(/cancelled/)
   }, 10_000)

@@ -80,7 +80,7 @@ internal static class PreviewApi
             // It is shown in a frame of the desk, and nowhere else.
             SecurityHeaders.ForReaders(accessor.HttpContext!.Response, [], pages.StylesOf(edition));
             accessor.HttpContext.Response.Headers.CacheControl = "no-store";
-            return Results.Bytes(pages.Write(address, first, parts, embedded: true, address.TodayAt(desk.Now), view: "").Artefact.Content, "text/html; charset=utf-8");
+            return Results.Bytes(pages.Write(address, "", first, parts, embedded: true, address.TodayAt(desk.Now), view: "").Artefact.Content, "text/html; charset=utf-8");
         }
 
         public async Task<IResult> SendPartAsync(EditionAddress address, string? month) =>

@@ -142,6 +142,17 @@ public sealed class Artefacts(EditionStore editions, DeliveredStore delivered, R
         }
     }
 
+    /// <summary>The version of what open pages of an edition show, whatever part of it that is: entries, settings, look. What readers cannot see does not show in it.</summary>
+    /// <returns>With the feed; null when the edition shows its audience nothing.</returns>
+    /// <inheritdoc cref="FindAsync"/>
+    public async Task<(string Version, Copy Feed)?> PageAsync(Located located, Asker asker)
+    {
+        var month = ArtefactKey.Of(located.Found.Address!.MonthAt(clock.GetCurrentInstant()));
+        return await FindAsync(located, ArtefactKey.Feed, asker) is { } feed && await FindAsync(located, month, asker) is { } part
+            ? ($"{feed.Rendered.Artefact.Etag[..16]}{part.Rendered.Artefact.Etag[..16]}", feed)
+            : null;
+    }
+
     /// <summary>Whether addresses of an edition once called calendars so.</summary>
     /// <exception cref="TooOftenException">Whoever asks made up too many names.</exception>
     public async Task<bool> HadCalendarsAsync(Located located, IReadOnlyCollection<string> names, Asker asker)
@@ -297,10 +308,10 @@ public sealed class Artefacts(EditionStore editions, DeliveredStore delivered, R
     private async Task<Rendered?> ForSomeAsync(EditionAddress address, ArtefactKey key)
     {
         if (key.Only is not null)
-        {
-            var whole = _memory.Get<Rendered>(Place.Of(address, ArtefactKey.Feed)) is { } copy && copy.Artefact.IsRight(address, clock.GetCurrentInstant()) ? copy : await ForAllAsync(address, ArtefactKey.Feed);
-            return whole is null ? null : await rendering.NarrowAsync(address, key, whole.Artefact);
-        }
+            return await FeedAsync() is { } whole ? await rendering.NarrowAsync(address, key, whole.Artefact) : null;
+        // Files say what the feed says, so that has to be noted first.
+        if (key.Kind == ArtefactKind.EntryFile)
+            await FeedAsync();
         using var lane = Lanes.In(Lane.Work);
         await _room.WaitAsync();
         try
@@ -311,6 +322,10 @@ public sealed class Artefacts(EditionStore editions, DeliveredStore delivered, R
         {
             _room.Release();
         }
+
+        async Task<Rendered?> FeedAsync() => _memory.Get<Rendered>(Place.Of(address, ArtefactKey.Feed)) is { } copy && copy.Artefact.IsRight(address, clock.GetCurrentInstant())
+            ? copy
+            : await ForAllAsync(address, ArtefactKey.Feed);
     }
 
     private bool IsWorthKeeping(EditionAddress address, ArtefactKey key)

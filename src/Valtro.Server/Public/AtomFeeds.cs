@@ -47,7 +47,7 @@ public sealed class AtomFeeds(PublicAddresses addresses)
         writer.WriteElementString("id", Namespace, $"urn:uuid:{feedUid}#{change.Entry.Id}/{change.At.ToUnixTimeSeconds()}");
         writer.WriteElementString("title", Namespace, $"{string.Join(' ', change.Entry.Plates)} {change.Entry.Title}: {What(change, words, culture, clock)}".Trim());
         writer.WriteElementString("updated", Namespace, Moment(change.At));
-        if (page is not null)
+        if (page is not null && change.Entry.HasPage)
             Link(writer, "alternate", "text/html", $"{page.AbsoluteUri}/entries/{change.Entry.Id}");
         writer.WriteElementString("summary", Namespace, Was(change, words, culture, clock));
         writer.WriteEndElement();
@@ -57,6 +57,8 @@ public sealed class AtomFeeds(PublicAddresses addresses)
     {
         EntryChange.Cancelled => words["cancelled"],
         EntryChange.TakesPlace => words["takesPlace"],
+        EntryChange.New => words["new"],
+        EntryChange.Removed => words["removed"],
         EntryChange.Relocated => change.Entry.Place,
         _ => ReadingDates.When(change.Entry, culture, clock),
     };

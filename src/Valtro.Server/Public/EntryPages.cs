@@ -4,6 +4,7 @@ using System.Text.Encodings.Web;
 using System.Text.Json;
 using Valtro.Core.Editions;
 using Valtro.Core.Events;
+using Valtro.Server.Api;
 using Valtro.Store;
 
 namespace Valtro.Server.Public;
@@ -16,9 +17,44 @@ public sealed class EntryPages(WebAssets assets, PublicAddresses addresses, Sett
     /// <summary>The style sheets that stand in the page.</summary>
     public PageStyle[] StylesOf(EditionReading reading) => [assets.Entry("reader/entry.ts").Style, PageStyle.Of(LookBody.Of(reading.Checked.Look))];
 
+    /// <summary>Says that what an address named is not there any more, whether it was removed or withdrawn.</summary>
+    public string WriteGone(EditionReading reading, PageStyle[] styles)
+    {
+        var words = ReadingWords.For(reading.Checked.Look.Language, reading.Address.Locale);
+        var page = new StringBuilder(1_024);
+        page.Append(CultureInfo.InvariantCulture, $"""
+            <!doctype html>
+            <html lang="{words.Language}"{(words.IsRightToLeft ? " dir=\"rtl\"" : "")} class="is-page" {ReadingPages.Shape(LookBody.Of(reading.Checked.Look))}>
+            <head>
+            <meta charset="utf-8">
+            <meta name="viewport" content="width=device-width, initial-scale=1">
+            <meta name="robots" content="noindex, nofollow">
+            <title>{Html.Encode(words["entryGone"])} · {Html.Encode(reading.Title)}</title>
+            <link rel="icon" href="/mark.svg" type="image/svg+xml">
+
+            """);
+        foreach (var style in styles)
+            page.Append(style.Element);
+        var path = new Uri(addresses.Of(reading.Address).Page).AbsolutePath;
+        page.Append(CultureInfo.InvariantCulture, $"""
+
+            </head>
+            <body>
+            <main class="entry-page">
+            <p class="entry-back"><a href="{Html.Encode(path)}">{Html.Encode(words["allDates"])}</a> · {Html.Encode(reading.Title)}</p>
+            <h1>{Html.Encode(words["entryGone"])}</h1>
+            </main>
+            </body>
+            </html>
+
+            """);
+        return page.ToString();
+    }
+
+    /// <param name="was">When it was by its address, where it was moved since.</param>
     /// <param name="styles">What <see cref="StylesOf"/> gave, and the answer's policy allows.</param>
     /// <param name="place">The known place where it is, if somebody said where that is.</param>
-    public string Write(EditionReading reading, PageStyle[] styles, CalendarEvent happening, Entry entry, EntryBody body, KnownPlace? place)
+    public string Write(EditionReading reading, PageStyle[] styles, CalendarEvent happening, Entry entry, EntryBody body, KnownPlace? place, OccurrenceTimes? was)
     {
         var address = reading.Address;
         var at = addresses.Of(address);
@@ -66,6 +102,8 @@ public sealed class EntryPages(WebAssets assets, PublicAddresses addresses, Sett
         if (!body.AllDay)
             page.Append(CultureInfo.InvariantCulture, $" <span class=\"soft\">{Html.Encode(words.Fill("inZone", "place", ReadingDates.PlaceOf(reading.Edition.Zone.Id)))}</span>");
         page.Append("</p>\n");
+        if (was is { } before)
+            page.Append(CultureInfo.InvariantCulture, $"<p class=\"entry-moved\">{Html.Encode(words.Fill("movedFrom", "when", ReadingDates.When(before.Start, before.End, body.AllDay, culture, reading.Checked.Look.Clock)))}</p>\n");
         if (body.Own is { } clock)
             page.Append(CultureInfo.InvariantCulture, $"<p class=\"soft\">{Html.Encode(words.Fill("ownClock", "place", ReadingDates.PlaceOf(clock.Zone)).Replace("{when}", ReadingDates.When(clock.Start, clock.End, false, culture, reading.Checked.Look.Clock), StringComparison.Ordinal))}</p>\n");
         AppendPlace(page, body, place, words);

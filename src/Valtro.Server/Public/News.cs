@@ -29,7 +29,7 @@ public sealed class News(Artefacts artefacts, IHostApplicationLifetime lifetime,
             Announce(editionId);
     }
 
-    /// <summary>Sends the edition's validator now, and again whenever what readers get has changed.</summary>
+    /// <summary>Sends the version of the edition's pages now, and again whenever what readers get has changed.</summary>
     public async Task StreamAsync(HttpContext context, Guid editionId, EditionName name)
     {
         context.Response.ContentType = "text/event-stream";
@@ -70,10 +70,10 @@ public sealed class News(Artefacts artefacts, IHostApplicationLifetime lifetime,
         string? told = null;
         while (true)
         {
-            var etag = await EtagAsync(name) ?? told;
-            await response.WriteAsync(etag == told ? ": still here\n\n" : $"event: edition\ndata: {etag}\n\n", ends);
+            var version = await VersionAsync(name) ?? told;
+            await response.WriteAsync(version == told ? ": still here\n\n" : $"event: edition\ndata: {version}\n\n", ends);
             await response.Body.FlushAsync(ends);
-            told = etag;
+            told = version;
             using var wait = CancellationTokenSource.CreateLinkedTokenSource(ends);
             wait.CancelAfter(Heartbeat);
             try
@@ -90,13 +90,13 @@ public sealed class News(Artefacts artefacts, IHostApplicationLifetime lifetime,
         }
     }
 
-    /// <returns>The validator of what readers get now; null where that cannot be said at the moment.</returns>
-    private async Task<string?> EtagAsync(EditionName name)
+    /// <returns>The version of what readers get now; null where that cannot be said at the moment.</returns>
+    private async Task<string?> VersionAsync(EditionName name)
     {
         try
         {
             var located = await artefacts.LocateAsync(name, Asker.Ourselves);
-            return located.Found.Address is null ? "closed" : (await artefacts.FindAsync(located, ArtefactKey.Feed, Asker.Ourselves))?.Rendered.Artefact.Etag ?? "closed";
+            return located.Found.Address is null ? "closed" : (await artefacts.PageAsync(located, Asker.Ourselves))?.Version ?? "closed";
         }
         catch (Exception away) when (away is ComeAgainException || DatabaseFailures.IsAway(away))
         {

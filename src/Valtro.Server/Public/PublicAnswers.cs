@@ -39,6 +39,15 @@ internal static class PublicAnswers
             await response.Body.WriteAsync(content, context.RequestAborted);
     }
 
+    /// <summary>A page that says that what its address named is not there any more.</summary>
+    public static Task GoneAsync(HttpContext context, Rendered page)
+    {
+        context.Response.StatusCode = StatusCodes.Status410Gone;
+        context.Response.Headers.CacheControl = "no-store";
+        context.Response.ContentType = "text/html; charset=utf-8";
+        return HttpMethods.IsHead(context.Request.Method) ? Task.CompletedTask : context.Response.Body.WriteAsync(page.Artefact.Content, context.RequestAborted).AsTask();
+    }
+
     /// <summary>The first whole second since when it is as it is. Until then it has none, as another version may follow within the second (RFC 9110 8.8.2.2).</summary>
     private static DateTimeOffset? LastModified(Instant changed, Instant now)
     {

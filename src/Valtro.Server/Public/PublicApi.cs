@@ -108,7 +108,7 @@ internal static class PublicApi
             await SendAsync(located, feed, "text/calendar; charset=utf-8");
         }
 
-        /// <summary>The feed, or what concerns some of its calendars. An address that names one which has left goes on as a feed without it, one that was never here leads nowhere.</summary>
+        /// <summary>The feed, or what concerns some of its calendars. One that has left is left out, and where none stays there is a feed without entries; names of which none was ever here lead nowhere.</summary>
         private async Task<ArtefactKey?> FeedKeyAsync(Located located, string? only)
         {
             var names = (only ?? "").Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).ToHashSet(StringComparer.OrdinalIgnoreCase);
@@ -121,13 +121,13 @@ internal static class PublicApi
             var chosen = names.Select(name => (name, Source: all.FirstOrDefault(source => source.Named.Contains(name, StringComparer.OrdinalIgnoreCase))
                 ?? all.FirstOrDefault(source => source.Slug.Equals(name, StringComparison.OrdinalIgnoreCase) || source.Plate.Equals(name, StringComparison.OrdinalIgnoreCase)))).ToArray();
             var unknown = chosen.Where(one => one.Source is null).Select(one => one.name).ToArray();
-            if (unknown.Length > 0 && !await artefacts.HadCalendarsAsync(located, unknown, Asker))
+            if (unknown.Length == chosen.Length && !await artefacts.HadCalendarsAsync(located, unknown, Asker))
             {
                 await NotFoundAsync(Context);
                 return null;
             }
             var slugs = chosen.Where(one => one.Source is not null).Select(one => one.Source!.Slug).ToHashSet();
-            return slugs.Count == all.Count && unknown.Length == 0 ? ArtefactKey.Feed : ArtefactKey.FeedOf(slugs);
+            return slugs.Count == all.Count ? ArtefactKey.Feed : ArtefactKey.FeedOf(slugs);
         }
 
         public async Task SendMonthAsync(EditionName name, string? month)
@@ -154,14 +154,15 @@ internal static class PublicApi
             if (!ArtefactKey.TryPart(month, out var key) || key.Month is null)
                 key = ThisMonth(located);
             // The feed first: the months are then at least as new as the version that the page says it has.
-            if (await FindAsync(located, ArtefactKey.Feed, ending) is not { } feed || await PartsAsync(located, key, ending) is not { } parts)
+            if (await FindAsync(located, ArtefactKey.Feed, ending) is null || await PartsAsync(located, key, ending) is not { } parts || await artefacts.PageAsync(located, Asker) is not { } now)
                 return;
+            var (version, feed) = now;
             var address = located.Found.Address!;
             fetches.Note(Context, address, embedded ? "embed" : "page");
             var edition = parts[0].Rendered.Part.Edition;
             SecurityHeaders.ForReaders(Context.Response, edition.Sites, pages.StylesOf(edition));
             var page = pages.Write(
-                address, feed.Rendered, [.. parts.Select(part => part.Rendered)], embedded, address.TodayAt(clock.GetCurrentInstant()),
+                address, version, feed.Rendered, [.. parts.Select(part => part.Rendered)], embedded, address.TodayAt(clock.GetCurrentInstant()),
                 Context.Request.Query.Keys.Any(key => key is "date" or "only") ? null : ViewAsked());
             await SendAsync(located, new Copy(page, parts.Append(feed).Max(part => part.Age)), "text/html; charset=utf-8");
         }
@@ -195,7 +196,10 @@ internal static class PublicApi
             if (await LocateAsync(name, ending) is not { } located || await FindAsync(located, ArtefactKey.EntryPage(id, date), ending) is not { } page)
                 return;
             SecurityHeaders.ForReaders(Context.Response, page.Rendered.Frame!.Sites, page.Rendered.Frame.Styles);
-            await SendAsync(located, page, "text/html; charset=utf-8");
+            if (page.Rendered.IsGone)
+                await PublicAnswers.GoneAsync(Context, page.Rendered);
+            else
+                await SendAsync(located, page, "text/html; charset=utf-8");
         }
 
         /// <param name="date">One date alone; null for the whole event.</param>
@@ -204,6 +208,11 @@ internal static class PublicApi
             var ending = date is null ? $"/entries/{id}.ics" : $"/entries/{id}/{date}.ics";
             if (await LocateAsync(name, ending) is not { } located || await FindAsync(located, ArtefactKey.EntryFile(id, date), ending) is not { } file)
                 return;
+            if (file.Rendered.IsGone)
+            {
+                await SayAsync(Context, StatusCodes.Status410Gone, "This date is not in the calendar any more.");
+                return;
+            }
             Context.Response.Headers.ContentDisposition = $"attachment; filename=\"{located.Found.Address!.Slug}.ics\"";
             await SendAsync(located, file, "text/calendar; charset=utf-8");
         }

@@ -31,24 +31,24 @@ public sealed class ReadingPages(WebAssets assets, PublicAddresses addresses) : 
     /// <summary>The style sheets that stand in the page of an edition.</summary>
     public PageStyle[] StylesOf(EditionBody edition) => [Entry.Style, PageStyle.Of(edition.Look)];
 
-    /// <param name="feed">Its validator tells an open page whether news concern it.</param>
+    /// <param name="version">It tells an open page whether news concern it.</param>
     /// <param name="parts">What the page opens with: a month and the one after it, or all of an edition with a limit.</param>
     /// <returns>The page; written once for its parts as they are.</returns>
     /// <param name="today">In the edition's zone: the first view marks it.</param>
     /// <param name="view">Which is painted at once; null when the reader asked for more than a view.</param>
-    public Rendered Write(EditionAddress edition, Rendered feed, Rendered[] parts, bool embedded, LocalDate today, string? view)
+    public Rendered Write(EditionAddress edition, string version, Rendered feed, Rendered[] parts, bool embedded, LocalDate today, string? view)
     {
-        var key = (edition.Id, edition.Secret ?? edition.PreviewPath ?? "", feed.Artefact.Etag, string.Join(' ', parts.Select(part => part.Artefact.Etag)), embedded, today, view);
+        var key = (edition.Id, edition.Secret ?? edition.PreviewPath ?? "", version, string.Join(' ', parts.Select(part => part.Artefact.Etag)), embedded, today, view);
         if (_memory.Get<Rendered>(key) is { } written)
             return written;
         // Many who come at once get one writing.
         lock (_writing[(uint)key.GetHashCode() % _writing.Length])
-            return _memory.Get<Rendered>(key) ?? WriteNow(key, edition, feed, parts, embedded, today, view);
+            return _memory.Get<Rendered>(key) ?? WriteNow(key, edition, version, feed, parts, embedded, today, view);
     }
 
-    private Rendered WriteNow(object key, EditionAddress edition, Rendered feed, Rendered[] parts, bool embedded, LocalDate today, string? view)
+    private Rendered WriteNow(object key, EditionAddress edition, string version, Rendered feed, Rendered[] parts, bool embedded, LocalDate today, string? view)
     {
-        var content = Encoding.UTF8.GetBytes(Page(edition, feed, parts, embedded, today, view));
+        var content = Encoding.UTF8.GetBytes(Page(edition, version, parts, embedded, today, view));
         var page = new Rendered(new Artefact(
             edition.Id,
             edition.OrganisationId,
@@ -75,7 +75,7 @@ public sealed class ReadingPages(WebAssets assets, PublicAddresses addresses) : 
         return new PageAddresses(new Uri(all.Page).AbsolutePath, all.Page, all.Feed, all.Webcal, all.Atom);
     }
 
-    private string Page(EditionAddress address, Rendered feed, Rendered[] parts, bool embedded, LocalDate today, string? view)
+    private string Page(EditionAddress address, string version, Rendered[] parts, bool embedded, LocalDate today, string? view)
     {
         var edition = parts[0].Part.Edition;
         var words = ReadingWords.For(edition.Look.Language, edition.Locale);
@@ -121,15 +121,15 @@ public sealed class ReadingPages(WebAssets assets, PublicAddresses addresses) : 
         page.Append("</div>\n<noscript>\n");
         AppendList(page, edition, words, at, parts.SelectMany(part => part.Part.Entries).DistinctBy(entry => entry.Id));
         page.Append("</noscript>\n<script type=\"application/json\" id=\"edition-data\">");
-        AppendData(page, feed, view is null || shown is EditionView.List or EditionView.Cards ? parts : parts[..1], at);
+        AppendData(page, version, view is null || shown is EditionView.List or EditionView.Cards ? parts : parts[..1], at);
         page.Append("</script>\n</body>\n</html>\n");
         return page.ToString();
     }
 
     /// <summary>What the first view needs and no more: a grid shows one month, and asks for the next when the reader turns to it. The JSON encoder writes &lt; as \u003C, so nothing in it can end the element.</summary>
-    private static void AppendData(StringBuilder page, Rendered feed, Rendered[] parts, PageAddresses at)
+    private static void AppendData(StringBuilder page, string version, Rendered[] parts, PageAddresses at)
     {
-        page.Append("{\"version\":\"").Append(feed.Artefact.Etag).Append("\",\"addresses\":").Append(JsonSerializer.Serialize(at, Json.Options)).Append(",\"months\":[")
+        page.Append("{\"version\":\"").Append(version).Append("\",\"addresses\":").Append(JsonSerializer.Serialize(at, Json.Options)).Append(",\"months\":[")
             .AppendJoin(',', parts.Select(part => Encoding.UTF8.GetString(part.Artefact.Content)))
             .Append("]}");
     }

@@ -41,6 +41,9 @@ public sealed class Rendered
     /// <summary>Of a file: its name and type.</summary>
     public (string Name, string Type)? File { get; init; }
 
+    /// <summary>It says no more than that what the address named is not there any more (RFC 9110 15.5.11).</summary>
+    public bool IsGone { get; init; }
+
     /// <summary>Bytes that it takes in memory.</summary>
     public int Size => Artefact.Content.Length + (Gzip?.Length ?? 0) + (Brotli?.Length ?? 0) + 512;
 

@@ -18,7 +18,7 @@ public sealed record Made(Artefact Artefact, FeedNotes? Notes);
 /// <summary>Makes an edition's artefacts from what is stored now. Pure but for reading the store.</summary>
 /// <remarks>Whatever the API accepted can be rendered: what a stored setting or event can be asked for is cut to what is possible, never refused.</remarks>
 public sealed class Rendering(
-    EditionReadings readings, Feeds feeds, DeliveredStore delivered, EventStore events, RevisionStore revisions, FileStore files, PublicAddresses addresses, EntryPages entryPages, AtomFeeds atoms, Pictures pictures, Work.Measures measures)
+    EditionReadings readings, Feeds feeds, EntryFinder entries, DeliveredStore delivered, EventStore events, RevisionStore revisions, FileStore files, PublicAddresses addresses, EntryPages entryPages, AtomFeeds atoms, Pictures pictures, Work.Measures measures)
 {
     /// <summary>How far an edition without an end of its own reaches when all of it is asked for at once.</summary>
     private const int YearsAhead = 2;
@@ -107,26 +107,35 @@ public sealed class Rendering(
     private async Task<Rendered?> EntryPageAsync(EditionReading reading, ArtefactKey key, Instant now)
     {
         var (id, date) = Names(key);
-        if (!OccurrenceTimes.TryReadName(date, out var recurrenceId) || await EntryAsync(reading, id, recurrenceId, now) is not { } found)
+        if (!OccurrenceTimes.TryReadName(date, out var recurrenceId))
             return null;
-        var place = reading.Places.FirstOrDefault(place => string.Equals(place.Name, found.Body.Place, StringComparison.OrdinalIgnoreCase));
+        var (found, isGone) = await entries.FindAsync(reading, id, recurrenceId, now);
+        if (found is null && !isGone)
+            return null;
         var styles = entryPages.StylesOf(reading);
-        var content = System.Text.Encoding.UTF8.GetBytes(entryPages.Write(reading, styles, found.Event, found.Entry, found.Body, place));
+        if (found is null)
+            return new Rendered(Once(reading, key, System.Text.Encoding.UTF8.GetBytes(entryPages.WriteGone(reading, styles)), Seconds(now), null, null).Artefact) { Frame = new PageFrame(reading.Checked.Sites, styles), IsGone = true };
+        var body = Body(found.Entry, reading.Edition.Zone);
+        var place = reading.Places.FirstOrDefault(place => string.Equals(place.Name, body.Place, StringComparison.OrdinalIgnoreCase));
+        OccurrenceTimes? was = found.Was is { } start ? OccurrenceTimes.Of(found.Entry.Timing.StartingAt(start), found.Entry.Timing.StartingAt(start).Occurrence(start), reading.Edition.Zone) : null;
+        var content = System.Text.Encoding.UTF8.GetBytes(entryPages.Write(reading, styles, found.Event, found.Entry, body, place, was));
         return new Rendered(Once(reading, key, content, Seconds(now), null, reading.CompositionAt(now).ClosesAt([found.Event])).Artefact) { Frame = new PageFrame(reading.Checked.Sites, styles) };
     }
 
     private async Task<Rendered?> EntryFileAsync(EditionReading reading, ArtefactKey key, Instant now)
     {
         var (id, date) = Names(key);
-        if (await events.WithUidAsync(reading.OrganisationId, id) is not { } found)
-            return null;
         if (date.Length == 0)
-            return IsKnownBy(reading, found, id, now) ? File(await feeds.WriteEventAsync(reading, found, now)) : null;
-        return OccurrenceTimes.TryReadName(date, out var recurrenceId) && await EntryAsync(reading, id, recurrenceId, now) is { } entry
-            ? File(await feeds.WriteDateAsync(reading, entry.Entry, now))
+            return await events.WithUidAsync(reading.OrganisationId, id) is { } whole && IsKnownBy(reading, whole, id, now) ? File(whole, await feeds.WriteEventAsync(reading, whole, now)) : null;
+        if (!OccurrenceTimes.TryReadName(date, out var recurrenceId))
+            return null;
+        var (found, isGone) = await entries.FindAsync(reading, id, recurrenceId, now);
+        return found is not null ? File(found.Event, await feeds.WriteDateAsync(reading, found.Entry, now))
+            : isGone ? new Rendered(Once(reading, key, [], Seconds(now), null, null).Artefact) { IsGone = true }
             : null;
 
-        Rendered? File((byte[] Content, Instant ChangedAt)? file) => file is { } of ? Once(reading, key, of.Content, of.ChangedAt, reading.CompositionAt(now).NextTurn([found]), reading.CompositionAt(now).ClosesAt([found])) : null;
+        Rendered? File(CalendarEvent happening, (byte[] Content, Instant ChangedAt)? file) => file is not { } of ? null
+            : Once(reading, key, of.Content, of.ChangedAt, reading.CompositionAt(now).NextTurn([happening]), reading.CompositionAt(now).ClosesAt([happening]));
     }
 
     /// <summary>A file goes to those who see all of an event that holds it, in this very edition.</summary>
@@ -147,13 +156,6 @@ public sealed class Rendering(
         var parts = key.Name.Split('/', 2);
         return (Guid.Parse(parts[0]), parts[1]);
     }
-
-    /// <summary>One entry; null when the edition tells readers of no such date.</summary>
-    /// <param name="identity">As it stands in the entry's id: of what is told as no more than "Busy" there is no page.</param>
-    private async Task<(CalendarEvent Event, Entry Entry, EntryBody Body)?> EntryAsync(EditionReading reading, Guid identity, LocalDateTime recurrenceId, Instant now) =>
-        await events.WithUidAsync(reading.OrganisationId, identity) is { } found && reading.CompositionAt(now).Find(found, recurrenceId) is { Event.Detail: >= Detail.Headline } entry
-            ? (found, entry, Body(entry, reading.Edition.Zone))
-            : null;
 
     /// <summary>Whether readers know the event by its own name: what is told as no more than "Busy" they know by another.</summary>
     private static bool IsKnownBy(EditionReading reading, CalendarEvent found, Guid identity, Instant now) =>

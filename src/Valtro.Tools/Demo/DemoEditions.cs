@@ -31,6 +31,7 @@ internal sealed class DemoEditions(Database database, Guid organisationId, IRead
         yield return Of("Next at school", "PW", "SW", "CREW", "SCH") with
         {
             Limit = 6,
+            Feed = FeedForm.Dates,
             Window = new WindowDraft(WindowFrom.Now, null, WindowTo.Open, WithPast: false),
             Look = new LookDraft(EditionView.List, [EditionView.List], "Next at school", Navigation: false, Legend: false, Clock: ClockFace.TwentyFour, Density: Density.Tight),
         };
@@ -38,6 +39,7 @@ internal sealed class DemoEditions(Database database, Guid organisationId, IRead
         {
             Sources = [new SourceDraft(calendars["SCH"], new FilterDraft(FilterMode.Except, Text: "Assembly")), new SourceDraft(calendars["CREW"], new FilterDraft(FilterMode.Only, Text: "exam"))],
             Window = new WindowDraft(WindowFrom.Today, null, WindowTo.Months, 6, WithPast: false),
+            Feed = FeedForm.Dates,
             Look = new LookDraft(EditionView.Cards, [EditionView.Cards, EditionView.List], "Great days at Pinewick", Palette: "quay", Corner: Corner.Soft, Dates: DateStyle.Long),
         };
         yield return Of("Crew families", "CREW", "SCH") with { Audience = Audience.Link, Look = new LookDraft(EditionView.Week, Palette: "heath") };

@@ -1,22 +1,22 @@
 import { useEffect, useState } from 'react'
-import { Closed, fetchBelow, type Change } from './edition'
+import { Closed, fetchBelow, type Change, type ChangeList } from './edition'
 import { EntryPlates } from './EntryItem'
 import { usePage } from './page'
 
 /** Milliseconds after which a list that could not be had is asked for once more. */
 const AGAIN_AFTER = 3_000
 
-/** What moved or was cancelled in the last 14 days, with what it was. */
+/** What came, went, moved or was cancelled in the last 14 days, with what it was. */
 export function Changes({ version, onClose }: { version: string; onClose: () => void }) {
   const { addresses, speech } = usePage()
   const { words } = speech
-  const [changes, setChanges] = useState<Change[] | 'away' | null>(null)
+  const [changes, setChanges] = useState<ChangeList | 'away' | null>(null)
   useEffect(() => {
     let isWanted = true
     let timer: ReturnType<typeof setTimeout> | undefined
     const ask = () =>
-      fetchBelow<{ changes: Change[] }>(addresses.base, '/changed.json').then(
-        (got) => isWanted && setChanges(got.changes),
+      fetchBelow<ChangeList>(addresses.base, '/changed.json').then(
+        (got) => isWanted && setChanges(got),
         (problem) => {
           if (!isWanted) return
           setChanges('away')
@@ -39,18 +39,19 @@ export function Changes({ version, onClose }: { version: string; onClose: () => 
         </button>
       </div>
       {changes === 'away' && <p role="status">{words.away}</p>}
-      {changes !== 'away' && changes?.length === 0 && <p role="status">{words.noChanges}</p>}
+      {changes !== 'away' && changes?.changes.length === 0 && !changes.holdsBack && <p role="status">{words.noChanges}</p>}
       {changes !== 'away' && (
         <ul className="changes">
-          {changes?.map((change) => (
+          {changes?.changes.map((change) => (
             <li key={`${change.entry.id} ${change.change}`}>
               <EntryPlates entry={change.entry} />{' '}
-              <b className={change.change === 'cancelled' ? 'struck' : undefined}>{change.entry.title}</b>{' '}
+              <b className={change.change === 'cancelled' || change.change === 'removed' ? 'struck' : undefined}>{change.entry.title}</b>{' '}
               <ChangeWords change={change} />
             </li>
           ))}
         </ul>
       )}
+      {changes !== 'away' && changes?.holdsBack && <p role="status">{words.moreChanged}</p>}
       {addresses.atom && (
         <p>
           <a href={addresses.atom} target="_blank" rel="noopener">
@@ -72,6 +73,20 @@ function ChangeWords({ change }: { change: Change }) {
       return (
         <>
           <span className="cancelled">{words.cancelled}</span> {was}
+          {later}
+        </>
+      )
+    case 'removed':
+      return (
+        <>
+          <span className="cancelled">{words.removed}</span> {was}
+          {later}
+        </>
+      )
+    case 'new':
+      return (
+        <>
+          {words.new}: {speech.when(change.entry)}
           {later}
         </>
       )

@@ -1,12 +1,13 @@
 import { useState } from 'react'
+import { slugsOf } from './edition'
 import { usePage } from './page'
 
 /** How to get the dates into one's own program: all of them, or of the calendars that concern the reader. */
 export function Subscribe({ only, onClose }: { only: string[] | null; onClose: () => void }) {
-  const { addresses, speech } = usePage()
+  const { addresses, edition, speech } = usePage()
   const { words } = speech
   const [said, setSaid] = useState('')
-  const rest = only ? `?only=${only.join(',')}` : ''
+  const rest = only ? `?only=${slugsOf(edition, only).join(',')}` : ''
   const feed = addresses.feed + rest
   const copy = () =>
     navigator.clipboard.writeText(feed).then(

@@ -3,7 +3,7 @@ import type { View } from './edition'
 
 /** What of a page's state stands in its address, so that it can be kept and sent. */
 export interface PageState {
-  /** Plates of the calendars that concern the reader; null for all. */
+  /** Names of the calendars that concern the reader, as addresses write them; null for all. */
   only: string[] | null
   view: View | null
   date: string | null
@@ -35,7 +35,7 @@ export function writeAddress(state: PageState): string {
   set('only', state.only?.join(',') ?? null)
   set('view', state.view)
   set('date', state.date)
-  // Plates and days need no escaping.
+  // Slugs and days need no escaping.
   const text = query.toString().replaceAll('%2C', ',')
   history.replaceState(null, '', text ? `?${text}` : location.pathname)
   return text

@@ -8,6 +8,10 @@ export interface Source {
   name: string
   colour: string
   canBeChosen: boolean
+  /** By which addresses of narrowed pages and feeds name it. */
+  slug: string
+  /** What else such addresses may call it. */
+  named: string[]
 }
 
 export interface Palette {
@@ -106,13 +110,33 @@ export interface Part {
 }
 
 export interface Change {
-  change: 'moved' | 'relocated' | 'cancelled' | 'takesPlace'
+  change: 'moved' | 'relocated' | 'cancelled' | 'takesPlace' | 'new' | 'removed'
   at: string
   entry: Entry
   wasStart: string
   wasEnd: string
   wasPlace: string
   more: number
+}
+
+/** Whom an address names: by its slug, or by a plate or slug that it had. Whom a name meant first it means for ever. */
+export function sourceNamed(edition: Edition, name: string): Source | undefined {
+  const isIt = (one: string) => one.toLowerCase() === name.trim().toLowerCase()
+  return (
+    edition.sources.find((source) => source.named.some(isIt)) ??
+    edition.sources.find((source) => isIt(source.slug) || isIt(source.plate))
+  )
+}
+
+/** How addresses name the calendars of some plates. */
+export function slugsOf(edition: Edition, plates: string[]): string[] {
+  return edition.sources.filter((source) => plates.includes(source.plate)).map((source) => source.slug)
+}
+
+export interface ChangeList {
+  changes: Change[]
+  /** More has changed than is told. */
+  holdsBack: boolean
 }
 
 export interface Addresses {

@@ -1,21 +1,21 @@
 import { useCallback, useMemo, useState } from 'react'
 import { addDays, addMonths, monthOf, todayIn, weekOf, type Day } from '../shared/days'
 import { readAddress, recallOnly, rememberOnly, writeAddress } from './address'
-import { entriesOf, type Edition, type Entry, type PageData, type PartName, type Parts, type View } from './edition'
+import { entriesOf, slugsOf, sourceNamed, type Edition, type Entry, type PageData, type PartName, type Parts, type View } from './edition'
 
 /** What the reader looks at: a view of some days, of the calendars that concern them. All of it stands in the address. */
 export function useReading(data: PageData, edition: Edition, parts: Parts) {
   const today = todayIn(edition.zone)
   const [asked] = useState(() => readAddress())
   const [view, setView] = useState<View>(asked.view && edition.look.views.includes(asked.view) ? asked.view : edition.look.view)
-  const [chosenOnly, setOnly] = useState<string[] | null>(() => asked.only ?? recallOnly(data.addresses.base))
+  const [named, setNamed] = useState<string[] | null>(() => asked.only ?? recallOnly(data.addresses.base))
   const [day, setDay] = useState<Day>(() => clamp(asked.date ?? today, edition))
 
   // A calendar may have left the edition since somebody chose it.
   const only = useMemo(() => {
-    const known = chosenOnly?.filter((plate) => edition.sources.some((source) => source.plate === plate && source.canBeChosen))
-    return known && known.length > 0 ? known : null
-  }, [chosenOnly, edition.sources])
+    const known = named?.map((name) => sourceNamed(edition, name)).filter((source) => source?.canBeChosen)
+    return known && known.length > 0 ? [...new Set(known.map((source) => source!.plate))] : null
+  }, [named, edition])
 
   const wanted = useMemo(() => partsOf(view, day, edition), [view, day, edition])
   const all = useMemo(() => entriesOf(parts, wanted), [parts, wanted])
@@ -24,11 +24,11 @@ export function useReading(data: PageData, edition: Edition, parts: Parts) {
   const note = useCallback(
     (next: { only?: string[] | null; view?: View; date?: Day }) =>
       writeAddress({
-        only: next.only === undefined ? only : next.only,
+        only: next.only === undefined ? only && slugsOf(edition, only) : next.only,
         view: (next.view ?? view) === edition.look.view ? null : (next.view ?? view),
         date: (next.date ?? day) === today ? null : (next.date ?? day),
       }),
-    [only, view, day, today, edition.look.view],
+    [only, view, day, today, edition],
   )
 
   return {
@@ -49,9 +49,10 @@ export function useReading(data: PageData, edition: Edition, parts: Parts) {
       note({ date: there })
     },
     choose: (next: string[] | null) => {
-      setOnly(next)
-      rememberOnly(data.addresses.base, next)
-      note({ only: next })
+      const slugs = next && slugsOf(edition, next)
+      setNamed(slugs)
+      rememberOnly(data.addresses.base, slugs)
+      note({ only: slugs })
     },
   }
 }

@@ -4058,6 +4058,7 @@ export interface components {
             look?: null | components["schemas"]["LookDraft"];
             /** @description Web sites whose pages may hold it in a frame; null for any. */
             sites?: null | string[];
+            feed?: components["schemas"]["FeedForm"];
         };
         EditionLine: {
             /** Format: uuid */
@@ -4305,6 +4306,12 @@ export interface components {
          * @enum {unknown}
          */
         FailureReason: "database" | "disk" | "mailServer" | "ours";
+        /**
+         * @description How the feed of an edition is made.
+         * @default series
+         * @enum {unknown}
+         */
+        FeedForm: "series" | "dates";
         /** @description A filter as it was typed. */
         FilterDraft: {
             mode: components["schemas"]["FilterMode"];
@@ -4885,6 +4892,10 @@ export interface components {
             colour: string;
             /** @description Readers can tell its entries apart, so they can narrow the page to it. */
             canBeChosen: boolean;
+            /** @description By which addresses of narrowed pages and feeds name it. */
+            slug: string;
+            /** @description What else such addresses may call it: plates, and slugs of before. */
+            named: string[];
         };
         SourceDraft: {
             /** Format: uuid */

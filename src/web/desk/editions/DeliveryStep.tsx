@@ -5,6 +5,7 @@ import { Refusal } from '../event/DayField'
 import { useToast } from '../Toasts'
 import { usePost } from '../usePost'
 import type { Draft } from './draft'
+import { FeedForm } from './FeedForm'
 import { Step, Tick } from './Step'
 
 type Way = 'fits' | 'plain' | 'link' | 'feed' | 'code'
@@ -58,6 +59,7 @@ export function DeliveryStep({ draft, saved, problem, onChange, onLink }: Delive
           {draft.audience === 'link' && !saved.isStandard && <SecretActs id={saved.id} onLink={onLink} />}
         </>
       )}
+      <FeedForm draft={draft} saved={saved} onChange={onChange} />
       <Sites draft={draft} problem={problem} onChange={onChange} />
     </Step>
   )

@@ -37,6 +37,7 @@ export const emptyDraft: Draft = {
   withBreaks: false,
   mergesLookAlikes: true,
   tellsPlatesOfBusy: false,
+  feed: 'series',
   look: plainLook,
 }
 
@@ -75,6 +76,7 @@ export const presets: { name: string; about: string; change: Partial<Draft> }[] 
     about: 'What comes next, in a narrow column.',
     change: {
       limit: 5,
+      feed: 'dates',
       withCancelled: true,
       window: { from: 'now', to: 'open', withPast: false } as WindowDraft,
       look: { ...plainLook, view: 'list', views: ['list'], navigation: false, legend: false },
