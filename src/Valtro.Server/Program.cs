@@ -36,7 +36,7 @@ services.AddSingleton<ListStore>().AddSingleton<YearPlanStore>().AddSingleton<Re
 services.AddSingleton<InvitationStore>().AddSingleton<MailStore>().AddSingleton<SubmissionStore>().AddSingleton<AuditStore>().AddSingleton<FileStore>().AddSingleton<WorkStore>().AddSingleton<SessionStore>();
 services.AddSingleton<EditionSettingsStore>().AddSingleton<EditionReadings>();
 services.AddSingleton<Pictures>().AddSingleton<EntryPages>().AddSingleton<AtomFeeds>();
-services.AddSingleton<PublicAddresses>().AddSingleton<Feeds>().AddSingleton<EntryFinder>().AddSingleton<Rendering>().AddSingleton<Heard>().AddSingleton<Artefacts>().AddSingleton<News>().AddSingleton<Fetches>();
+services.AddSingleton<PublicAddresses>().AddSingleton<Painter>().AddSingleton<Feeds>().AddSingleton<EntryFinder>().AddSingleton<Rendering>().AddSingleton<Heard>().AddSingleton<Artefacts>().AddSingleton<News>().AddSingleton<Fetches>();
 services.AddSingleton<WebAssets>().AddSingleton<ReadingPages>().AddSingleton<PublicApi.Reader>().AddSingleton<RichTexts>();
 services.AddSingleton<CalendarView>().AddSingleton<OccurrenceApi.OccurrenceView>().AddSingleton<ClashView>();
 services.AddScoped<Access>().AddScoped<Sessions>().AddScoped<SignedIn>().AddScoped<PasswordChecks>().AddScoped<PasswordResets>().AddScoped<Passwords>();

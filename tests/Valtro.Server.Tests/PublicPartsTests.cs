@@ -58,7 +58,7 @@ public class PublicPartsTests
     {
         var addresses = new PublicAddresses(new Settings("", new Uri("https://dates.pinewick.example"), 1, 1, 1, null, null, "", 1, 1));
         var address = addresses.Of("pinewick", "port-watch");
-        foreach (var snippet in new[] { addresses.SnippetThatFits(address, "\"><script>alert(1)</script>"), PublicAddresses.SnippetFixed(address, "\"><script>alert(1)</script>") })
+        foreach (var snippet in new[] { addresses.SnippetThatFits(address, "\"><script>alert(1)</script>", Core.Editions.EditionView.List, 5), PublicAddresses.SnippetFixed(address, "\"><script>alert(1)</script>") })
             Assert.DoesNotContain("<script>alert", snippet, StringComparison.Ordinal);
     }
 

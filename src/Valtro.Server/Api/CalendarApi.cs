@@ -151,7 +151,7 @@ internal static class CalendarApi
             address.Embed,
             address.Feed,
             address.Webcal,
-            addresses.SnippetThatFits(address, calendar.Name),
+            addresses.SnippetThatFits(address, calendar.Name, Core.Editions.EditionView.Month, null),
             PublicAddresses.SnippetFixed(address, calendar.Name),
             shown.Delivery));
     }

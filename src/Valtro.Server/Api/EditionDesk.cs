@@ -206,7 +206,7 @@ public sealed class EditionDesk(
     private EditionDelivery DeliveryOf(EditionAddresses address, StoredEdition edition, Dictionary<Guid, Calendar> all) => new(
         !edition.IsStandard || all[edition.CalendarId!.Value].Disclosure.Everyone > Detail.Nothing,
         address.Page, address.Embed, address.Feed, address.Webcal, address.Atom, addresses.OEmbed(address.Page),
-        addresses.SnippetThatFits(address, edition.Name), PublicAddresses.SnippetFixed(address, edition.Name), PublicAddresses.SnippetLink(address, edition.Name));
+        addresses.SnippetThatFits(address, edition.Name, edition.Draft.Look?.View ?? EditionView.Month, edition.Draft.Limit), PublicAddresses.SnippetFixed(address, edition.Name), PublicAddresses.SnippetLink(address, edition.Name));
 
     private static DeliveryBody Freshness(StoredEdition edition, Dictionary<Guid, Calendar> all, IReadOnlyDictionary<Guid, GoingOutState> fresh)
     {

@@ -22,14 +22,14 @@ internal static class PreviewApi
 
     private static void Map(RouteGroupBuilder api, string pattern, WithAudience find)
     {
-        api.MapGet(pattern, async (Guid id, string audience, string? month, Preview preview) => await preview.SendPageAsync(await find(id, audience, preview), month)).ExcludeFromDescription();
+        api.MapGet(pattern, async (Guid id, string audience, Preview preview) => await preview.SendPageAsync(await find(id, audience, preview))).ExcludeFromDescription();
         api.MapGet(pattern + ".json", async (Guid id, string audience, string? month, Preview preview) => await preview.SendPartAsync(await find(id, audience, preview), month)).ExcludeFromDescription();
         api.MapGet(pattern + "/changed.json", async (Guid id, string audience, Preview preview) => await preview.SendChangedAsync(await find(id, audience, preview))).ExcludeFromDescription();
     }
 
     private static void Map(RouteGroupBuilder api, string pattern, WithoutAudience find)
     {
-        api.MapGet(pattern, async (Guid id, string? month, Preview preview) => await preview.SendPageAsync(await find(id, preview), month)).ExcludeFromDescription();
+        api.MapGet(pattern, async (Guid id, Preview preview) => await preview.SendPageAsync(await find(id, preview))).ExcludeFromDescription();
         api.MapGet(pattern + ".json", async (Guid id, string? month, Preview preview) => await preview.SendPartAsync(await find(id, preview), month)).ExcludeFromDescription();
         api.MapGet(pattern + "/changed.json", async (Guid id, Preview preview) => await preview.SendChangedAsync(await find(id, preview))).ExcludeFromDescription();
         api.MapGet(pattern + "/files/{file:guid}/{name}", async (Guid id, Guid file, string name, Preview preview) => await preview.SendFileAsync(await find(id, preview), file, name)).ExcludeFromDescription();
@@ -69,18 +69,17 @@ internal static class PreviewApi
             return address with { SeenAs = edition.Draft.Audience, PreviewPath = $"/api/editions/{id}/page" };
         }
 
-        public async Task<IResult> SendPageAsync(EditionAddress address, string? month)
+        public async Task<IResult> SendPageAsync(EditionAddress address)
         {
-            var key = ArtefactKey.TryPart(month, out var asked) && asked.Month is not null ? asked : ArtefactKey.Of(address.MonthAt(desk.Now));
-            var first = await RenderAsync(address, key);
-            var edition = first.Part.Edition;
-            if (!edition.IsWhole && edition.From is { } from && ArtefactKey.Of(from.ToYearMonth()) is var begins && begins.Month!.Value.CompareTo(key.Month!.Value) > 0)
-                first = await RenderAsync(address, key = begins);
-            Rendered[] parts = edition.IsWhole ? [await RenderAsync(address, ArtefactKey.All)] : [first, await RenderAsync(address, ArtefactKey.Of(key.Month!.Value.PlusMonths(1)))];
+            var today = address.TodayAt(desk.Now);
+            var edition = (await RenderAsync(address, ArtefactKey.Of(address.MonthAt(desk.Now)))).Part.Edition;
+            var asked = PageAsked.Of(edition, accessor.HttpContext!.Request, isEmbedded: true, today);
+            var month = asked.Day.ToYearMonth();
+            Rendered[] parts = edition.IsWhole ? [await RenderAsync(address, ArtefactKey.All)] : [await RenderAsync(address, ArtefactKey.Of(month)), await RenderAsync(address, ArtefactKey.Of(month.PlusMonths(1)))];
             // It is shown in a frame of the desk, and nowhere else.
-            SecurityHeaders.ForReaders(accessor.HttpContext!.Response, [], pages.StylesOf(edition));
+            SecurityHeaders.ForReaders(accessor.HttpContext.Response, [], pages.StylesOf(edition));
             accessor.HttpContext.Response.Headers.CacheControl = "no-store";
-            return Results.Bytes(pages.Write(address, "", first, parts, embedded: true, address.TodayAt(desk.Now), view: "").Artefact.Content, "text/html; charset=utf-8");
+            return Results.Bytes(pages.Write(address, "", parts[0], parts, asked).Artefact.Content, "text/html; charset=utf-8");
         }
 
         public async Task<IResult> SendPartAsync(EditionAddress address, string? month) =>

@@ -22,6 +22,15 @@ public readonly record struct EditionName(string Organisation, string Slug, stri
         return ValueTask.FromResult(context.Request.RouteValues.ContainsKey("secret") ? new EditionName("", "", Possible(Part("secret"))) : Of(Part("organisation"), Part("edition")));
     }
 
+    /// <summary>From the path of a page.</summary>
+    /// <returns>Null for what is none.</returns>
+    public static EditionName? OfPath(string path) => path.Split('/') switch
+    {
+        ["", "c", var organisation, var edition] => Of(organisation, edition),
+        ["", "s", var secret] => new EditionName("", "", Possible(secret)),
+        _ => null,
+    };
+
     /// <summary>For the log: a secret never stands there.</summary>
     public override string ToString() => Secret is null ? $"{Organisation}/{Slug}" : "a secret address";
 }

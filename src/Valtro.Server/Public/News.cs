@@ -1,4 +1,6 @@
 using System.Collections.Concurrent;
+using System.Text;
+using System.Text.Json;
 using System.Threading.Channels;
 using Valtro.Store;
 
@@ -29,8 +31,9 @@ public sealed class News(Artefacts artefacts, IHostApplicationLifetime lifetime,
             Announce(editionId);
     }
 
-    /// <summary>Sends the version of the edition's pages now, and again whenever what readers get has changed.</summary>
-    public async Task StreamAsync(HttpContext context, Guid editionId, EditionName name)
+    /// <summary>Sends the version of the pages of some editions now, and again whenever what their readers get has changed.</summary>
+    /// <param name="editions">Each with the word by which the stream tells of it; empty where it tells of one only.</param>
+    public async Task StreamAsync(HttpContext context, IReadOnlyList<(string Of, Guid Id, EditionName Name)> editions)
     {
         context.Response.ContentType = "text/event-stream";
         context.Response.Headers.CacheControl = "no-store";
@@ -45,13 +48,14 @@ public sealed class News(Artefacts artefacts, IHostApplicationLifetime lifetime,
             return;
         }
         var channel = Channel.CreateBounded<bool>(new BoundedChannelOptions(1) { FullMode = BoundedChannelFullMode.DropWrite });
-        var channels = _listeners.GetOrAdd(editionId, _ => new ConcurrentDictionary<Channel<bool>, bool>());
-        channels.TryAdd(channel, true);
+        var ids = editions.Select(edition => edition.Id).Distinct().ToArray();
+        foreach (var id in ids)
+            _listeners.GetOrAdd(id, _ => new ConcurrentDictionary<Channel<bool>, bool>()).TryAdd(channel, true);
         measures.Listens(1);
         try
         {
             using var ends = CancellationTokenSource.CreateLinkedTokenSource(context.RequestAborted, lifetime.ApplicationStopping);
-            await TellAsync(context.Response, channel.Reader, name, ends.Token);
+            await TellAsync(context.Response, channel.Reader, editions, ends.Token);
         }
         catch (OperationCanceledException)
         {
@@ -59,21 +63,29 @@ public sealed class News(Artefacts artefacts, IHostApplicationLifetime lifetime,
         }
         finally
         {
-            channels.TryRemove(channel, out _);
+            foreach (var id in ids)
+                _listeners[id].TryRemove(channel, out _);
             Interlocked.Decrement(ref _count);
             measures.Listens(-1);
         }
     }
 
-    private async Task TellAsync(HttpResponse response, ChannelReader<bool> news, EditionName name, CancellationToken ends)
+    private async Task TellAsync(HttpResponse response, ChannelReader<bool> news, IReadOnlyList<(string Of, Guid Id, EditionName Name)> editions, CancellationToken ends)
     {
-        string? told = null;
+        var told = new string?[editions.Count];
         while (true)
         {
-            var version = await VersionAsync(name) ?? told;
-            await response.WriteAsync(version == told ? ": still here\n\n" : $"event: edition\ndata: {version}\n\n", ends);
+            var said = new StringBuilder();
+            for (var index = 0; index < told.Length; index++)
+            {
+                var (of, _, name) = editions[index];
+                if (await VersionAsync(name) is not { } version || version == told[index])
+                    continue;
+                told[index] = version;
+                said.Append("event: edition\ndata: ").Append(of.Length == 0 ? version : JsonSerializer.Serialize(new { of, version }, Json.Options)).Append("\n\n");
+            }
+            await response.WriteAsync(said.Length == 0 ? ": still here\n\n" : said.ToString(), ends);
             await response.Body.FlushAsync(ends);
-            told = version;
             using var wait = CancellationTokenSource.CreateLinkedTokenSource(ends);
             wait.CancelAfter(Heartbeat);
             try

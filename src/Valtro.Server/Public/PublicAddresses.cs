@@ -1,4 +1,5 @@
 using System.Text.Encodings.Web;
+using Valtro.Core.Editions;
 using Valtro.Store;
 
 namespace Valtro.Server.Public;
@@ -41,18 +42,31 @@ public sealed class PublicAddresses(Settings settings)
         return new EditionAddresses(page, $"{page}/embed", feed, $"webcal{feed[feed.IndexOf(':', StringComparison.Ordinal)..]}", $"{page}.atom");
     }
 
-    public string SnippetThatFits(EditionAddresses address, string name)
+    /// <summary>A place for the frame, and the script that makes it as high as what is in it. The place has a likely height from the start, so that the page around it hardly moves.</summary>
+    /// <param name="limit">At most so many entries; null for no limit.</param>
+    public string SnippetThatFits(EditionAddresses address, string name, EditionView view, int? limit)
     {
         var script = new Uri(settings.PublicUrl, "/embed.js").AbsoluteUri;
+        var entries = limit is { } most and <= 50 ? $" data-entries=\"{most}\"" : "";
         return $"""
-            <div data-valtro="{address.Embed}" data-title="{HtmlEncoder.Default.Encode(name)}"></div>
+            <div data-valtro="{address.Embed}" data-title="{HtmlEncoder.Default.Encode(name)}" data-view="{view.ToString().ToLowerInvariant()}"{entries} style="min-height:{LikelyHeight(view, limit)}px"></div>
             <script async src="{script}"></script>
             """;
     }
 
+    /// <summary>What a view takes where it is wide (as embed.ts reckons it).</summary>
+    private static int LikelyHeight(EditionView view, int? limit) => view switch
+    {
+        EditionView.Month => 860,
+        EditionView.SmallMonth => 620,
+        EditionView.Week => 520,
+        EditionView.Day => 420,
+        _ => 210 + Math.Min(limit ?? 8, 50) * 56,
+    };
+
     /// <param name="width">Pixels, or a percentage.</param>
     public static string SnippetFixed(EditionAddresses address, string name, string width = "100%", int height = FixedHeight) =>
-        $"""<iframe src="{address.Embed}" title="{HtmlEncoder.Default.Encode(name)}" width="{width}" height="{height}" style="border:0"></iframe>""";
+        $"""<iframe src="{address.Embed}" title="{HtmlEncoder.Default.Encode(name)}" width="{width}" height="{height}" style="border:0" allow="clipboard-write"></iframe>""";
 
     public static string SnippetLink(EditionAddresses address, string name) =>
         $"""<a href="{address.Page}">{HtmlEncoder.Default.Encode(name)}</a>""";

@@ -25,7 +25,7 @@ internal static class PublicAnswers
         // RFC 9111 5.1: how long ago it was certainly right. A cache between us asks again at once.
         if (copy.Age > Duration.Zero)
             response.Headers.Age = ((long)Math.Ceiling(copy.Age.TotalSeconds)).ToString(System.Globalization.CultureInfo.InvariantCulture);
-        response.Headers.Vary = HeaderNames.AcceptEncoding;
+        response.Headers.Append(HeaderNames.Vary, HeaderNames.AcceptEncoding);
         if (IsStillRight(context.Request, tag, lastModified))
         {
             response.StatusCode = StatusCodes.Status304NotModified;

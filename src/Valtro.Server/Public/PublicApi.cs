@@ -27,10 +27,11 @@ internal static class PublicApi
 
     public static void MapPublic(this WebApplication app)
     {
+        app.MapRead("/c/changes", (string[]? of, Reader reader) => reader.SendChangesOfAsync(of ?? []));
         foreach (var edition in new[] { "/c/{organisation}/{edition}", "/s/{secret}" })
         {
-            app.MapRead(edition, (EditionName name, string? month, Reader reader) => reader.SendPageAsync(name, month, embedded: false));
-            app.MapRead(edition + "/embed", (EditionName name, string? month, Reader reader) => reader.SendPageAsync(name, month, embedded: true));
+            app.MapRead(edition, (EditionName name, Reader reader) => reader.SendPageAsync(name, embedded: false));
+            app.MapRead(edition + "/embed", (EditionName name, Reader reader) => reader.SendPageAsync(name, embedded: true));
             app.MapRead(edition + ".ics", (EditionName name, string? only, Reader reader) => reader.SendFeedAsync(name, only));
             app.MapRead(edition + ".json", (EditionName name, string? month, Reader reader) => reader.SendMonthAsync(name, month));
             app.MapRead(edition + ".atom", (EditionName name, Reader reader) => reader.SendAtomAsync(name));
@@ -145,43 +146,35 @@ internal static class PublicApi
                 await SendAsync(located, rendered, "application/json; charset=utf-8");
         }
 
-        public async Task SendPageAsync(EditionName name, string? month, bool embedded)
+        public async Task SendPageAsync(EditionName name, bool embedded)
         {
             var ending = embedded ? "/embed" : "";
-            if (await LocateAsync(name, ending) is not { } located)
-                return;
-            // An address that somebody mistyped still opens the calendar, at this month.
-            if (!ArtefactKey.TryPart(month, out var key) || key.Month is null)
-                key = ThisMonth(located);
             // The feed first: the months are then at least as new as the version that the page says it has.
-            if (await FindAsync(located, ArtefactKey.Feed, ending) is null || await PartsAsync(located, key, ending) is not { } parts || await artefacts.PageAsync(located, Asker) is not { } now)
+            if (await LocateAsync(name, ending) is not { } located || await FindAsync(located, ArtefactKey.Feed, ending) is null || await FindAsync(located, ThisMonth(located), ending) is not { } now)
                 return;
-            var (version, feed) = now;
             var address = located.Found.Address!;
+            // An address that somebody mistyped still opens the calendar, at the nearest day.
+            var asked = PageAsked.Of(now.Rendered.Part.Edition, Context.Request, embedded, address.TodayAt(clock.GetCurrentInstant()));
+            if (await PartsAsync(located, ArtefactKey.Of(asked.Day.ToYearMonth()), now.Rendered.Part.Edition.IsWhole, ending) is not { } parts || await artefacts.PageAsync(located, Asker) is not { } page)
+                return;
             fetches.Note(Context, address, embedded ? "embed" : "page");
             var edition = parts[0].Rendered.Part.Edition;
             SecurityHeaders.ForReaders(Context.Response, edition.Sites, pages.StylesOf(edition));
-            var page = pages.Write(
-                address, version, feed.Rendered, [.. parts.Select(part => part.Rendered)], embedded, address.TodayAt(clock.GetCurrentInstant()),
-                Context.Request.Query.Keys.Any(key => key is "date" or "only") ? null : ViewAsked());
-            await SendAsync(located, new Copy(page, parts.Append(feed).Max(part => part.Age)), "text/html; charset=utf-8");
+            Rendered[] rendered = [.. parts.Select(part => part.Rendered)];
+            if (pages.Find(address, page.Version, rendered, asked) is null && !Asker.TryCause())
+                throw new TooOftenException();
+            var written = pages.Write(address, page.Version, page.Feed.Rendered, rendered, asked);
+            if (edition.Look.Language.Length == 0)
+                Context.Response.Headers.Append(Microsoft.Net.Http.Headers.HeaderNames.Vary, Microsoft.Net.Http.Headers.HeaderNames.AcceptLanguage);
+            await SendAsync(located, new Copy(written, parts.Append(page.Feed).Max(part => part.Age)), "text/html; charset=utf-8");
         }
 
-        /// <summary>One of the views by its word; everything else is the usual one, so that nobody can have any number of pages made.</summary>
-        private string ViewAsked() => Enum.TryParse<Core.Editions.EditionView>(Context.Request.Query["view"], ignoreCase: true, out var view) && Enum.IsDefined(view) ? view.ToString() : "";
-
         /// <summary>What a page opens with: the month and the one after it, or all of an edition with a limit.</summary>
-        private async Task<Copy[]?> PartsAsync(Located located, ArtefactKey key, string ending)
+        private async Task<Copy[]?> PartsAsync(Located located, ArtefactKey key, bool isWhole, string ending)
         {
-            if (await FindAsync(located, key, ending) is not { } first)
-                return null;
-            var edition = first.Rendered.Part.Edition;
-            if (edition.IsWhole)
+            if (isWhole)
                 return await FindAsync(located, ArtefactKey.All, ending) is { } all ? [all] : null;
-            // An edition that begins later opens with its beginning.
-            if (edition.From is { } from && ArtefactKey.Of(from.ToYearMonth()) is var begins && begins.Month!.Value.CompareTo(key.Month!.Value) > 0)
-                return await PartsAsync(located, begins, ending);
-            return await FindAsync(located, ArtefactKey.Of(key.Month!.Value.PlusMonths(1)), ending) is { } second ? [first, second] : null;
+            return await FindAsync(located, key, ending) is { } first && await FindAsync(located, ArtefactKey.Of(key.Month!.Value.PlusMonths(1)), ending) is { } second ? [first, second] : null;
         }
 
         /// <summary>What moved or was cancelled lately, for the page.</summary>
@@ -220,8 +213,31 @@ internal static class PublicApi
         public async Task SendChangesAsync(EditionName name)
         {
             if (await LocateAsync(name, "/changes") is { } located && await FindAsync(located, ArtefactKey.Feed, "/changes") is not null)
-                await news.StreamAsync(Context, located.Found.Address!.Id, name);
+                await news.StreamAsync(Context, [("", located.Found.Address!.Id, name)]);
         }
+
+        /// <summary>One stream for many editions: a browser keeps few connections to a server, and a page may hold many frames (RFC 9112 9.4).</summary>
+        /// <param name="of">The paths of their pages. What leads nowhere is left out.</param>
+        public async Task SendChangesOfAsync(string[] of)
+        {
+            var editions = new List<(string, Guid, EditionName)>();
+            foreach (var path in of.Distinct().Take(MostInStream))
+            {
+                if (EditionName.OfPath(path) is { IsImpossible: false } name && !(name.Secret is not null && wrongSecrets.IsSpent(Context)))
+                {
+                    if ((await artefacts.LocateAsync(name, Asker)).Found.Address is { } address)
+                        editions.Add((path, address.Id, name));
+                    else if (name.Secret is not null)
+                        wrongSecrets.Spend(Context);
+                }
+            }
+            if (editions.Count == 0)
+                await NotFoundAsync(Context);
+            else
+                await news.StreamAsync(Context, editions);
+        }
+
+        private const int MostInStream = 60;
 
         /// <param name="width">Of a picture: no more than so many dots across.</param>
         public async Task SendFileAsync(EditionName name, Guid id, string fileName, int? width)

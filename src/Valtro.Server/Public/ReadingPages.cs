@@ -4,7 +4,6 @@ using System.Text;
 using System.Text.Encodings.Web;
 using System.Text.Json;
 using Microsoft.Extensions.Caching.Memory;
-using NodaTime;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Editions;
 using Valtro.Core.Events;
@@ -17,8 +16,8 @@ namespace Valtro.Server.Public;
 /// <param name="Page">Absolute, to be shared; empty for a preview.</param>
 public sealed record PageAddresses(string Base, string Page, string Feed, string Webcal, string Atom);
 
-/// <summary>Writes the reading page and the embed: a shell, the first view's data, and a list for those without JavaScript.</summary>
-public sealed class ReadingPages(WebAssets assets, PublicAddresses addresses) : IDisposable
+/// <summary>Writes the reading page and the embed: the first view, painted by the reader itself, and the data with which its script goes on from there.</summary>
+public sealed class ReadingPages(WebAssets assets, PublicAddresses addresses, Painter painter) : IDisposable
 {
     private static readonly HtmlEncoder Html = HtmlEncoder.Default;
 
@@ -31,24 +30,28 @@ public sealed class ReadingPages(WebAssets assets, PublicAddresses addresses) : 
     /// <summary>The style sheets that stand in the page of an edition.</summary>
     public PageStyle[] StylesOf(EditionBody edition) => [Entry.Style, PageStyle.Of(edition.Look)];
 
+    /// <summary>The page, if it was written for its parts as they are.</summary>
+    public Rendered? Find(EditionAddress edition, string version, Rendered[] parts, PageAsked asked) => _memory.Get<Rendered>(KeyOf(edition, version, parts, asked));
+
     /// <param name="version">It tells an open page whether news concern it.</param>
     /// <param name="parts">What the page opens with: a month and the one after it, or all of an edition with a limit.</param>
     /// <returns>The page; written once for its parts as they are.</returns>
-    /// <param name="today">In the edition's zone: the first view marks it.</param>
-    /// <param name="view">Which is painted at once; null when the reader asked for more than a view.</param>
-    public Rendered Write(EditionAddress edition, string version, Rendered feed, Rendered[] parts, bool embedded, LocalDate today, string? view)
+    public Rendered Write(EditionAddress edition, string version, Rendered feed, Rendered[] parts, PageAsked asked)
     {
-        var key = (edition.Id, edition.Secret ?? edition.PreviewPath ?? "", version, string.Join(' ', parts.Select(part => part.Artefact.Etag)), embedded, today, view);
+        var key = KeyOf(edition, version, parts, asked);
         if (_memory.Get<Rendered>(key) is { } written)
             return written;
         // Many who come at once get one writing.
         lock (_writing[(uint)key.GetHashCode() % _writing.Length])
-            return _memory.Get<Rendered>(key) ?? WriteNow(key, edition, version, feed, parts, embedded, today, view);
+            return _memory.Get<Rendered>(key) ?? WriteNow(key, edition, version, feed, parts, asked);
     }
 
-    private Rendered WriteNow(object key, EditionAddress edition, string version, Rendered feed, Rendered[] parts, bool embedded, LocalDate today, string? view)
+    private static object KeyOf(EditionAddress edition, string version, Rendered[] parts, PageAsked asked) =>
+        (edition.Id, edition.Secret ?? edition.PreviewPath ?? "", version, string.Join(' ', parts.Select(part => part.Artefact.Etag)), asked);
+
+    private Rendered WriteNow(object key, EditionAddress edition, string version, Rendered feed, Rendered[] parts, PageAsked asked)
     {
-        var content = Encoding.UTF8.GetBytes(Page(edition, version, parts, embedded, today, view));
+        var content = Encoding.UTF8.GetBytes(Page(edition, version, parts, asked));
         var page = new Rendered(new Artefact(
             edition.Id,
             edition.OrganisationId,
@@ -75,16 +78,16 @@ public sealed class ReadingPages(WebAssets assets, PublicAddresses addresses) : 
         return new PageAddresses(new Uri(all.Page).AbsolutePath, all.Page, all.Feed, all.Webcal, all.Atom);
     }
 
-    private string Page(EditionAddress address, string version, Rendered[] parts, bool embedded, LocalDate today, string? view)
+    private string Page(EditionAddress address, string version, Rendered[] parts, PageAsked asked)
     {
         var edition = parts[0].Part.Edition;
-        var words = ReadingWords.For(edition.Look.Language, edition.Locale);
+        var words = ReadingWords.For(edition.Look.Language.Length > 0 ? edition.Look.Language : asked.Language, edition.Locale);
         var at = AddressesOf(address);
         var isOpen = at.Page.Length > 0 && address.Audience == Audience.Everyone;
         var page = new StringBuilder(8_192);
         page.Append(CultureInfo.InvariantCulture, $"""
             <!doctype html>
-            <html lang="{words.Language}"{(words.IsRightToLeft ? " dir=\"rtl\"" : "")} class="{(embedded ? "is-embedded" : "is-page")}" {Shape(edition.Look)}>
+            <html lang="{words.Language}"{(words.IsRightToLeft ? " dir=\"rtl\"" : "")} class="{(asked.IsEmbedded ? "is-embedded" : "is-page")}" {Shape(edition.Look)}>
             <head>
             <meta charset="utf-8">
             <meta name="viewport" content="width=device-width, initial-scale=1">
@@ -114,26 +117,28 @@ public sealed class ReadingPages(WebAssets assets, PublicAddresses addresses) : 
 
                 """);
         }
-        page.Append(Entry.Style.Element).Append(PageStyle.Of(edition.Look).Element).Append(Entry.Elements).Append("\n</head>\n<body>\n<div id=\"reader\">");
-        var shown = Enum.TryParse<EditionView>(view, ignoreCase: true, out var asked) && edition.Look.Views.Contains(asked) ? asked : edition.Look.View;
-        if (view is not null)
-            FirstView.Write(page, edition with { Look = edition.Look with { View = shown } }, words, at, today, parts[0].Part, [.. parts.SelectMany(part => part.Part.Entries).DistinctBy(entry => entry.Id)]);
-        page.Append("</div>\n<noscript>\n");
-        AppendList(page, edition, words, at, parts.SelectMany(part => part.Part.Entries).DistinctBy(entry => entry.Id));
-        page.Append("</noscript>\n<script type=\"application/json\" id=\"edition-data\">");
-        AppendData(page, version, view is null || shown is EditionView.List or EditionView.Cards ? parts : parts[..1], at);
-        page.Append("</script>\n</body>\n</html>\n");
+        var data = DataOf(version, asked.View is EditionView.List or EditionView.Cards ? parts : parts[..1], at, asked);
+        var painted = painter.Paint(data);
+        page.Append(Entry.Style.Element).Append(PageStyle.Of(edition.Look).Element).Append(Entry.Elements).Append("\n</head>\n<body>\n<div id=\"reader\"").Append(painted is null ? ">" : " data-painted>");
+        if (painted is not null)
+            page.Append(painted);
+        else
+            AppendList(page, edition, words, at, parts.SelectMany(part => part.Part.Entries).DistinctBy(entry => entry.Id));
+        page.Append("</div>\n<script type=\"application/json\" id=\"edition-data\">").Append(data).Append("</script>\n</body>\n</html>\n");
         return page.ToString();
     }
 
     /// <summary>What the first view needs and no more: a grid shows one month, and asks for the next when the reader turns to it. The JSON encoder writes &lt; as \u003C, so nothing in it can end the element.</summary>
-    private static void AppendData(StringBuilder page, string version, Rendered[] parts, PageAddresses at)
+    private static string DataOf(string version, Rendered[] parts, PageAddresses at, PageAsked asked)
     {
-        page.Append("{\"version\":\"").Append(version).Append("\",\"addresses\":").Append(JsonSerializer.Serialize(at, Json.Options)).Append(",\"months\":[")
+        var painted = new PaintedBody(asked.View, asked.Day, asked.Today, asked.Language.Length > 0 ? [asked.Language] : []);
+        return new StringBuilder("{\"version\":\"").Append(version).Append("\",\"addresses\":").Append(JsonSerializer.Serialize(at, Json.Options))
+            .Append(",\"painted\":").Append(JsonSerializer.Serialize(painted, Json.Options)).Append(",\"months\":[")
             .AppendJoin(',', parts.Select(part => Encoding.UTF8.GetString(part.Artefact.Content)))
-            .Append("]}");
+            .Append("]}").ToString();
     }
 
+    /// <summary>What is there where nothing can be painted: all entries, one after the other.</summary>
     private static void AppendList(StringBuilder page, EditionBody edition, ReadingWords words, PageAddresses at, IEnumerable<EntryBody> entries)
     {
         var culture = words.CultureFor(edition.Locale);

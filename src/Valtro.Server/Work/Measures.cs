@@ -18,6 +18,7 @@ public sealed class Measures : IDisposable
     private readonly Counter<long> _work;
     private readonly Counter<long> _failures;
     private readonly Counter<long> _oldCopies;
+    private readonly Counter<long> _notPainted;
     private readonly Counter<long> _comeAgain;
     private readonly UpDownCounter<long> _listeners;
     private volatile IReadOnlyList<WorkCount> _toDo = [];
@@ -29,6 +30,7 @@ public sealed class Measures : IDisposable
         _work = _meter.CreateCounter<long>("valtro.work.done", "{work}", "Work done, by kind and outcome.");
         _failures = _meter.CreateCounter<long>("valtro.failures", "{failure}", "Failures, by what failed.");
         _oldCopies = _meter.CreateCounter<long>("valtro.copies.old", "{answer}", "Answers with the last good copy, because nothing newer could be had.");
+        _notPainted = _meter.CreateCounter<long>("valtro.pages.not_painted", "{page}", "Pages that are a plain list until their script is there, because painting them failed.");
         _comeAgain = _meter.CreateCounter<long>("valtro.answers.come_again", "{answer}", "Readers who were asked to come again.");
         _listeners = _meter.CreateUpDownCounter<long>("valtro.pages.listening", "{page}", "Open reading pages that listen for news.");
         _meter.CreateObservableGauge("valtro.work.due", () => Each(count => count.Due), "{work}", "Work whose time has come, by kind.");
@@ -37,7 +39,12 @@ public sealed class Measures : IDisposable
     }
 
     /// <summary>Counts and times a rendering until it is disposed.</summary>
-    public IDisposable Rendering(ArtefactKind kind) => new Timed(this, kind);
+    public IDisposable Rendering(ArtefactKind kind) => new Timed(this, Word(kind));
+
+    /// <summary>The same of the first view of a page.</summary>
+    public IDisposable Painting() => new Timed(this, "painting");
+
+    public void NotPainted() => _notPainted.Add(1);
 
     public void Done(WorkKind kind, string outcome) => _work.Add(1, new KeyValuePair<string, object?>("kind", Word(kind)), new("outcome", outcome));
 
@@ -59,14 +66,14 @@ public sealed class Measures : IDisposable
 
     public void Dispose() => _meter.Dispose();
 
-    private sealed class Timed(Measures measures, ArtefactKind kind) : IDisposable
+    private sealed class Timed(Measures measures, string kind) : IDisposable
     {
         private readonly long _began = TimeProvider.System.GetTimestamp();
-        private readonly Activity? _span = Traces.StartActivity($"render {Word(kind)}");
+        private readonly Activity? _span = Traces.StartActivity($"render {kind}");
 
         public void Dispose()
         {
-            measures._renderings.Record(TimeProvider.System.GetElapsedTime(_began).TotalSeconds, new KeyValuePair<string, object?>("kind", Word(kind)));
+            measures._renderings.Record(TimeProvider.System.GetElapsedTime(_began).TotalSeconds, new KeyValuePair<string, object?>("kind", kind));
             _span?.Dispose();
         }
     }

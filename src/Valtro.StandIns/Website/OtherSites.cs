@@ -10,6 +10,8 @@ internal static partial class OtherSites
     public static void MapOtherSites(this WebApplication app)
     {
         app.MapGet("/learning", (WebsiteFile file) => WebsitePages.Html(Learning(file.Read().Tab!)));
+        app.MapGet("/sandbox", (WebsiteFile file) => WebsitePages.Html(Sandbox(file.PublicUrl)));
+        app.MapGet("/many", (WebsiteFile file) => WebsitePages.Html(Many(file.PublicUrl)));
         app.MapGet("/blog", (WebsiteFile file) => WebsitePages.Html(Blog(file.Read().Post!)));
         app.MapGet("/club", async (WebsiteFile file, HttpClient http) => WebsitePages.Html(await ClubAsync(file.Read().Address!, http)));
     }
@@ -20,6 +22,20 @@ internal static partial class OtherSites
           <p class="tabs"><a href="/learning">Course</a> <b>School dates</b> <a href="/learning">Marks</a></p>
           <iframe class="tab" src="{WebUtility.HtmlEncode(link)}" title="School dates"></iframe>
         </main>
+        """);
+
+    /// <summary>A site that trusts no frame: one without an origin of its own, one without scripts.</summary>
+    private static string Sandbox(string publicUrl) => WebsitePages.Frame("Careful site", $"""
+        <main>
+          <iframe class="tab" sandbox="allow-scripts" src="{publicUrl}/c/pinewick/juniors-for-families/embed" title="Without an origin"></iframe>
+          <iframe class="tab" sandbox="" src="{publicUrl}/c/pinewick/juniors-for-families/embed" title="Without scripts"></iframe>
+        </main>
+        """);
+
+    /// <summary>Many frames of one school on one page.</summary>
+    private static string Many(string publicUrl) => WebsitePages.Frame("All at once", $"""
+        <main>{string.Concat(new[] { "port-watch", "starboard-watch", "whole-school", "senior-crew", "slipway-and-hall", "juniors-for-families", "next-at-school", "great-days-with-pictures", "when-slipway-and-hall-are-taken" }
+            .Select(slug => $"<iframe class=\"tab\" src=\"{publicUrl}/c/pinewick/{slug}/embed\" title=\"{slug}\"></iframe>"))}</main>
         """);
 
     /// <summary>A blog: what is posted loses its scripts, and frames stay.</summary>

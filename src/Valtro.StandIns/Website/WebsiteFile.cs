@@ -15,6 +15,9 @@ public sealed class WebsiteFile(string path, string publicUrl)
 {
     private readonly Lock _gate = new();
 
+    /// <summary>Where Valtro is.</summary>
+    public string PublicUrl => publicUrl;
+
     public Blocks Read()
     {
         lock (_gate)
@@ -36,17 +39,17 @@ public sealed class WebsiteFile(string path, string publicUrl)
     /// <summary>What stands there already: every form in which an edition can be delivered.</summary>
     private Blocks Start => new(
         $"""
-        <div data-valtro="{publicUrl}/c/pinewick/juniors-for-families/embed" data-title="Juniors for families"></div>
+        <div data-valtro="{publicUrl}/c/pinewick/juniors-for-families/embed" data-title="Juniors for families" data-view="month" style="min-height:860px"></div>
         <script async src="{publicUrl}/embed.js"></script>
         """,
         $"""
-        <div data-valtro="{publicUrl}/c/pinewick/next-at-school/embed" data-title="Next at school"></div>
+        <div data-valtro="{publicUrl}/c/pinewick/next-at-school/embed" data-title="Next at school" data-view="list" data-entries="6" style="min-height:546px"></div>
         <script async src="{publicUrl}/embed.js"></script>
         """,
         $"{publicUrl}/c/pinewick/juniors-for-families",
         $"""
         <p>Dear all, here are the great days of this year.</p>
-        <div data-valtro="{publicUrl}/c/pinewick/great-days-with-pictures/embed"></div><script async src="{publicUrl}/embed.js"></script>
+        <div data-valtro="{publicUrl}/c/pinewick/great-days-with-pictures/embed" data-view="cards"></div><script async src="{publicUrl}/embed.js"></script>
         <iframe src="{publicUrl}/c/pinewick/great-days-with-pictures/embed" title="Great days" width="100%" height="620" style="border:0"></iframe>
         """,
         $"{publicUrl}/c/pinewick/whole-school");

@@ -4,6 +4,7 @@ import type { Entry } from './edition'
 import { EntryDetails } from './EntryDetails'
 import { EntryItem, EntryPlates, EntryState } from './EntryItem'
 import { sourcesOf, spotOf, usePage } from './page'
+import { Said } from './Said'
 
 /** Entries as cards with their pictures; one without a picture has the hatch of its calendar instead. */
 export function Cards({ entries, from, to, empty }: { entries: Entry[]; from: Day; to: Day; empty: string }) {
@@ -22,7 +23,7 @@ export function Cards({ entries, from, to, empty }: { entries: Entry[]; from: Da
               ) : (
                 <span className={`card-hatch band hue-${sourcesOf(entry, edition)[0]?.colour ?? 'slate'}`} aria-hidden="true" />
               )}
-              <span className="line-when">{speech.when(entry)}</span>
+              <Said className="line-when">{speech.when(entry)}</Said>
               <span className="card-title">
                 <EntryPlates entry={entry} />{' '}
                 <span className="line-title" dir="auto">

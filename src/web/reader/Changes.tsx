@@ -45,7 +45,9 @@ export function Changes({ version, onClose }: { version: string; onClose: () => 
           {changes?.changes.map((change) => (
             <li key={`${change.entry.id} ${change.change}`}>
               <EntryPlates entry={change.entry} />{' '}
-              <b className={change.change === 'cancelled' || change.change === 'removed' ? 'struck' : undefined}>{change.entry.title}</b>{' '}
+              <b className={change.change === 'cancelled' || change.change === 'removed' ? 'struck' : undefined}>
+                {change.entry.title}
+              </b>{' '}
               <ChangeWords change={change} />
             </li>
           ))}

@@ -8,7 +8,7 @@ interface ChooserProps {
 
 /** The calendars of the edition: a legend, and the way to narrow the page to those that concern the reader. */
 export function Chooser({ only, onChoose }: ChooserProps) {
-  const { edition, speech } = usePage()
+  const { edition, speech, isAlive } = usePage()
   const choosable = edition.sources.filter((source) => source.canBeChosen)
   const isShown = (plate: string) => only === null || only.includes(plate)
   const press = (plate: string) => {
@@ -25,7 +25,7 @@ export function Chooser({ only, onChoose }: ChooserProps) {
     <div className="chooser" role="group" aria-label={speech.words.show}>
       <span className="soft">{speech.words.show}</span>
       {edition.sources.map((source) =>
-        source.canBeChosen ? (
+        isAlive && source.canBeChosen ? (
           <button
             key={source.plate}
             type="button"

@@ -16,7 +16,7 @@ export function EntryDetails({ entry }: { entry: Entry }) {
     onOpen(null)
     if (open) focusSpot(open)
   }
-  const own = speech.ownTime(entry, readersZone)
+  const own = readersZone && speech.ownTime(entry, readersZone)
   return (
     <section
       ref={box}
@@ -35,14 +35,6 @@ export function EntryDetails({ entry }: { entry: Entry }) {
         </button>
       </div>
       <EntryState entry={entry} />
-      {entry.picture && (
-        <img
-          className="details-picture"
-          src={`${addresses.base}/${entry.picture.address}`}
-          alt={nameOf(entry.picture.name)}
-          loading="lazy"
-        />
-      )}
       <p>{speech.when(entry)}</p>
       {own && <p className="soft">{speech.fill('yourTime', { when: own })}</p>}
       {entry.own && (
@@ -66,6 +58,14 @@ export function EntryDetails({ entry }: { entry: Entry }) {
       )}
       {entry.description && <div className="rich" dangerouslySetInnerHTML={{ __html: entry.description }} />}
       {edition.isLive && <Ways entry={entry} />}
+      {entry.picture && (
+        <img
+          className="details-picture"
+          src={`${addresses.base}/${entry.picture.address}`}
+          alt={nameOf(entry.picture.name)}
+          loading="lazy"
+        />
+      )}
     </section>
   )
 }

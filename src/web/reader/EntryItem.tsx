@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react'
 import { Plate } from '../shared/Plate'
+import { ActLink } from './ActLink'
 import type { Entry } from './edition'
 import { pageOfEntry, sourcesOf, spotOf, usePage } from './page'
 
@@ -35,18 +36,34 @@ export function EntryItem({ entry, where, className, children, isStop = true }: 
         {children}
       </a>
     )
+  const press = () => onOpen(open === spot ? null : spot)
+  if (!page)
+    return (
+      <button
+        type="button"
+        data-entry={entry.id}
+        data-spot={spot}
+        className={classes}
+        tabIndex={tabIndex}
+        aria-expanded={open === spot}
+        onClick={press}
+      >
+        {children}
+      </button>
+    )
+  // Without a script it leads to the entry's own page, with one its details open here.
   return (
-    <button
-      type="button"
+    <ActLink
+      href={page}
       data-entry={entry.id}
       data-spot={spot}
       className={classes}
       tabIndex={tabIndex}
-      aria-expanded={open === spot}
-      onClick={() => onOpen(open === spot ? null : spot)}
+      expanded={open === spot}
+      onPress={press}
     >
       {children}
-    </button>
+    </ActLink>
   )
 }
 

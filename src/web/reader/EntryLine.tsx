@@ -4,19 +4,20 @@ import { EntryDetails } from './EntryDetails'
 import { EntryItem, EntryPlates, EntryState } from './EntryItem'
 import { severalInList } from './groups'
 import { sourcesOf, spotOf, usePage } from './page'
+import { Said } from './Said'
 
 /** A line of a list, as the edition's line pattern writes it, with its details below when they are open. */
 export function EntryLine({ entry, day, where }: { entry: Entry; day: Day; where: string }) {
   const { edition, open, speech, readersZone } = usePage()
-  const own = speech.ownTime(entry, readersZone)
+  const own = readersZone && speech.ownTime(entry, readersZone)
   const pieces: Record<Piece, React.ReactNode> = {
     time: (
       <span className="line-when">
-        {speech.span(entry, day, severalInList(entry, edition))}
+        <Said>{speech.span(entry, day, severalInList(entry, edition))}</Said>
         {own && <span className="own-time"> {speech.fill('yourTime', { when: own })}</span>}
       </span>
     ),
-    date: <span className="line-when">{speech.day(day)}</span>,
+    date: <Said className="line-when">{speech.day(day)}</Said>,
     plate: (
       <span className="line-plates">
         <EntryPlates entry={entry} />

@@ -3,6 +3,7 @@ import type { Entry } from './edition'
 import { EntryLine } from './EntryLine'
 import { groupsOf, type Group } from './groups'
 import { usePage } from './page'
+import { Said } from './Said'
 
 interface EntryListProps {
   entries: Entry[]
@@ -61,7 +62,9 @@ function LineOf({ list, group, day, entry, isNewDay }: LineOfProps) {
   if (saysDate) return line
   return (
     <>
-      <li className="line-day">{speech.day(day)}</li>
+      <li className="line-day">
+        <Said>{speech.day(day)}</Said>
+      </li>
       {line}
     </>
   )
@@ -73,7 +76,10 @@ function Heading({ group: { key, by } }: { group: Group }) {
   if (by === 'day')
     return (
       <h3 className="day-name">
-        <b>{speech.dayName(key, today)}</b> <span>{speech.format(key, { day: 'numeric', month: 'short' })}</span>
+        <b>
+          <Said>{speech.dayName(key, today)}</Said>
+        </b>{' '}
+        <Said>{speech.format(key, { day: 'numeric', month: 'short' })}</Said>
       </h3>
     )
   const words = {
@@ -82,5 +88,9 @@ function Heading({ group: { key, by } }: { group: Group }) {
     calendar: () => edition.sources.find((source) => source.plate === key)?.name ?? key,
     category: () => key,
   }[by]
-  return <h3 className="group-name">{words()}</h3>
+  return (
+    <h3 className="group-name">
+      <Said>{words()}</Said>
+    </h3>
+  )
 }

@@ -2,11 +2,13 @@ import { Fragment, useState } from 'react'
 import { addDays, isWeekend, monthOf, weeksOf, type Day, type Month } from '../shared/days'
 import { firstDay, touches } from '../shared/slips'
 import { useArrowKeys } from '../shared/useArrowKeys'
+import { ActLink } from './ActLink'
 import type { Entry } from './edition'
 import { EntryDetails } from './EntryDetails'
 import { EntryItem, EntryPlates } from './EntryItem'
 import { EntryList } from './EntryList'
 import { sourcesOf, spotOf, usePage } from './page'
+import { Said } from './Said'
 
 /** More than this many stand behind "more" until somebody wants them. */
 const MOST = 6
@@ -37,16 +39,16 @@ export function MonthGrid({ month, day, entries, isSmall = false }: MonthGridPro
     <div className={isSmall ? 'month is-small' : 'month'}>
       <table className="weeks" ref={arrows}>
         <caption className={isSheet ? 'sheet-name' : 'visually-hidden'}>
-          {speech.format(`${month}-01`, { month: 'long', year: 'numeric' })}
+          <Said>{speech.format(`${month}-01`, { month: 'long', year: 'numeric' })}</Said>
         </caption>
         <thead>
           <tr>
             {weeks[0]?.map((day) => (
               <th key={day} scope="col" className={isWeekend(day) ? 'is-weekend' : undefined}>
                 <abbr title={speech.format(day, { weekday: 'long' })}>
-                  <span className="long">{speech.format(day, { weekday: 'short' })}</span>
+                  <Said className="long">{speech.format(day, { weekday: 'short' })}</Said>
                   <span className="short" aria-hidden="true">
-                    {speech.format(day, { weekday: 'narrow' })}
+                    <Said>{speech.format(day, { weekday: 'narrow' })}</Said>
                   </span>
                 </abbr>
               </th>
@@ -103,7 +105,7 @@ interface DayCellProps {
 }
 
 function DayCell({ day, isFirstOfWeek, month, entries, isChosen, onChoose }: DayCellProps) {
-  const { edition, speech, today, onOpen, isSheet } = usePage()
+  const { edition, speech, today, onOpen, isSheet, linkTo } = usePage()
   const [isWhole, setWhole] = useState(false)
   const classes = [
     isWeekend(day) && 'is-weekend',
@@ -118,25 +120,28 @@ function DayCell({ day, isFirstOfWeek, month, entries, isChosen, onChoose }: Day
   return (
     <td className={classes.filter(Boolean).join(' ')}>
       {isSheet ? (
-        <span className="day-number">{number}</span>
+        <Said className="day-number">{number}</Said>
       ) : (
-        <button
-          type="button"
+        <ActLink
+          href={linkTo({ date: day })}
           className="day-choice"
           data-cell
-          aria-pressed={isChosen}
+          pressed={isChosen}
           aria-current={day === today ? 'date' : undefined}
           aria-label={`${speech.longDay(day)}, ${about}`}
           onFocus={() => onChoose(day)}
-          onClick={() => (onChoose(day), onOpen(null))}
+          onPress={() => {
+            onChoose(day)
+            onOpen(null)
+          }}
         >
-          {number}
+          <Said>{number}</Said>
           <span className="marks" aria-hidden="true">
             {entries.slice(0, 4).map((entry) => (
               <i key={entry.id} className={`hue-${sourcesOf(entry, edition)[0]?.colour ?? 'slate'}`} />
             ))}
           </span>
-        </button>
+        </ActLink>
       )}
       <ul className="wide-only">
         {shown.map((entry) => (
@@ -147,7 +152,7 @@ function DayCell({ day, isFirstOfWeek, month, entries, isChosen, onChoose }: Day
               className={`entry${firstDay(entry) < day && !isFirstOfWeek ? ' goes-on' : ''}`}
               isStop={isChosen}
             >
-              <EntryPlates entry={entry} /> <span className="entry-time">{speech.short(entry, day)}</span>{' '}
+              <EntryPlates entry={entry} /> <Said className="entry-time">{speech.short(entry, day)}</Said>{' '}
               <span className="entry-title" dir="auto">
                 {entry.title}
               </span>
@@ -156,9 +161,9 @@ function DayCell({ day, isFirstOfWeek, month, entries, isChosen, onChoose }: Day
         ))}
         {shown.length < entries.length && (
           <li>
-            <button type="button" className="as-link more" onClick={() => setWhole(true)}>
-              {speech.fill('more', { count: entries.length - shown.length })}
-            </button>
+            <ActLink className="as-link more" href={linkTo({ view: 'list', date: day })} onPress={() => setWhole(true)}>
+              <Said>{speech.fill('more', { count: entries.length - shown.length })}</Said>
+            </ActLink>
           </li>
         )}
       </ul>

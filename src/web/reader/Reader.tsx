@@ -1,6 +1,7 @@
-import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState, type MouseEvent } from 'react'
+import { useCallback, useEffect, useMemo, useRef, useState, type MouseEvent } from 'react'
 import { addDays, monthOf, weekOf } from '../shared/days'
 import { Plate } from '../shared/Plate'
+import { ActLink } from './ActLink'
 import { Cards } from './Cards'
 import { Changes } from './Changes'
 import { Chooser } from './Chooser'
@@ -8,15 +9,20 @@ import { entriesOf, type PageData } from './edition'
 import { EntryList } from './EntryList'
 import { wear } from './look'
 import { MonthGrid } from './MonthGrid'
+import { NeedsScript } from './NeedsScript'
 import { PageContext, type Page } from './page'
+import { PlainText } from './PlainText'
+import { Said } from './Said'
 import { SearchBox } from './SearchBox'
 import { share } from './share'
 import { Sheet } from './Sheet'
 import { Speech } from './speech'
 import { Subscribe } from './Subscribe'
 import { Tools } from './Tools'
+import { useAlive } from './useAlive'
 import { useParts } from './useParts'
 import { narrowed, useReading } from './useReading'
+import { useToday } from './useToday'
 import { WeekGrid, weekFrom } from './WeekGrid'
 
 type Panel = 'subscribe' | 'changes'
@@ -28,15 +34,20 @@ export function Reader({ data }: { data: PageData }) {
   const { parts, freshness, version, require } = useParts(data)
   const newest = [...parts.values()].pop()?.edition ?? first.edition
   const edition = parts.get(first.month)?.edition ?? newest
-  const speech = useMemo(() => new Speech(edition, navigator.languages), [edition])
-  useLayoutEffect(() => wear(edition, speech), [edition, speech])
-
-  const reading = useReading(data, edition, parts)
+  // What is the reader's own comes once the page is alive: until then it is as the server painted it.
+  const isAlive = useAlive()
+  const { languages } = data.painted
+  const speech = useMemo(() => new Speech(edition, isAlive ? navigator.languages : languages), [edition, isAlive, languages])
+  useEffect(() => {
+    if (isAlive) wear(edition, speech)
+  }, [edition, speech, isAlive])
+  const today = useToday(edition.zone, data.painted.today)
+  const reading = useReading(data, edition, parts, today, isAlive)
   const [open, setOpen] = useState<string | null>(null)
   const { panel, toggle, close } = usePanel()
   const [sheet, setSheet] = useState<'months' | 'list' | null>(null)
   const [said, setSaid] = useState('')
-  const { wanted, view, span, entries, today } = reading
+  const { wanted, view, span, entries, linkTo } = reading
   useEffect(() => require(wanted), [require, wanted])
 
   const page: Page = useMemo(
@@ -45,11 +56,13 @@ export function Reader({ data }: { data: PageData }) {
       addresses: data.addresses,
       speech,
       today,
-      readersZone: Intl.DateTimeFormat().resolvedOptions().timeZone,
+      readersZone: isAlive ? Intl.DateTimeFormat().resolvedOptions().timeZone : null,
+      isAlive,
+      linkTo,
       open,
       onOpen: setOpen,
     }),
-    [edition, data.addresses, speech, today, open],
+    [edition, data.addresses, speech, today, open, linkTo, isAlive],
   )
   const { words } = speech
   const needAll = useCallback(() => require(['all']), [require])
@@ -77,16 +90,17 @@ export function Reader({ data }: { data: PageData }) {
             <h1 dir="auto">{edition.name}</h1>
             <span className="organisation">{edition.organisation}</span>
           </div>
-          {edition.description && (
-            <p className="edition-about" dir="auto">
-              {edition.description}
-            </p>
-          )}
+          {edition.description && <PlainText className="edition-about" text={edition.description} />}
           <Tools reading={reading} onOpen={setOpen}>
             {data.addresses.feed && (
-              <button type="button" className="plain" aria-expanded={panel === 'subscribe'} onClick={toggle('subscribe')}>
+              <ActLink
+                className="plain"
+                href={data.addresses.feed}
+                expanded={panel === 'subscribe'}
+                onPress={toggle('subscribe')}
+              >
                 {words.subscribe}
-              </button>
+              </ActLink>
             )}
           </Tools>
           {edition.look.legend && edition.sources.length > 1 && <Chooser only={reading.only} onChoose={reading.choose} />}
@@ -99,7 +113,7 @@ export function Reader({ data }: { data: PageData }) {
         )}
         {isLoading && (
           <p className="notice is-passing" role="status">
-            {speech.fill('fetching', { month: speech.format(reading.day, { month: 'long', year: 'numeric' }) })}
+            <Said>{speech.fill('fetching', { month: speech.format(reading.day, { month: 'long', year: 'numeric' }) })}</Said>
           </p>
         )}
         {(view === 'month' || view === 'smallMonth') && (
@@ -119,35 +133,49 @@ export function Reader({ data }: { data: PageData }) {
         <footer className="edition-foot">
           {edition.look.zoneLabel && <span>{speech.zone(edition)}</span>}
           <span className="stretch" />
-          <SearchBox entries={everything} onWanted={needAll} />
-          <button type="button" className="as-link" aria-expanded={panel === 'changes'} onClick={toggle('changes')}>
-            {words.changes}
-          </button>
+          <NeedsScript>
+            <SearchBox entries={everything} today={today} onWanted={needAll} />
+          </NeedsScript>
+          {data.addresses.atom ? (
+            <ActLink className="as-link" href={data.addresses.atom} expanded={panel === 'changes'} onPress={toggle('changes')}>
+              {words.changes}
+            </ActLink>
+          ) : (
+            <NeedsScript>
+              <button type="button" className="as-link" aria-expanded={panel === 'changes'} onClick={toggle('changes')}>
+                {words.changes}
+              </button>
+            </NeedsScript>
+          )}
           {data.addresses.page && (
             <>
               <a href={data.addresses.page} target="_blank" rel="noopener" className="only-embedded">
                 {words.wholePage}
               </a>
-              <button
-                type="button"
-                className="as-link"
-                onClick={() =>
-                  void share(edition.name, data.addresses.page + location.search).then((how) =>
-                    setSaid(how === 'copied' ? words.copied : how === 'failed' ? data.addresses.page : ''),
-                  )
-                }
-              >
-                {'share' in navigator ? words.share : words.copyLink}
-              </button>
+              <NeedsScript>
+                <button
+                  type="button"
+                  className="as-link"
+                  onClick={() =>
+                    void share(edition.name, data.addresses.page + location.search).then((how) =>
+                      setSaid(how === 'copied' ? words.copied : how === 'failed' ? data.addresses.page : ''),
+                    )
+                  }
+                >
+                  {isAlive && 'share' in navigator ? words.share : words.copyLink}
+                </button>
+              </NeedsScript>
               <span role="status">{said}</span>
             </>
           )}
-          <button type="button" className="as-link" onClick={() => (needAll(), setSheet('months'))}>
-            {words.printMonths}
-          </button>
-          <button type="button" className="as-link" onClick={() => (needAll(), setSheet('list'))}>
-            {words.printList}
-          </button>
+          <NeedsScript>
+            <button type="button" className="as-link" onClick={() => (needAll(), setSheet('months'))}>
+              {words.printMonths}
+            </button>
+            <button type="button" className="as-link" onClick={() => (needAll(), setSheet('list'))}>
+              {words.printList}
+            </button>
+          </NeedsScript>
         </footer>
       </main>
       {sheet && whole && everything && (
@@ -166,10 +194,10 @@ export function Reader({ data }: { data: PageData }) {
 /** One of the panels, which stands beside the button that opens it; closed, it gives the focus back. */
 function usePanel() {
   const [panel, setPanel] = useState<Panel | null>(null)
-  const opener = useRef<HTMLButtonElement | null>(null)
+  const opener = useRef<HTMLElement | null>(null)
   return {
     panel,
-    toggle: (which: Panel) => (event: MouseEvent<HTMLButtonElement>) => {
+    toggle: (which: Panel) => (event: MouseEvent<HTMLElement>) => {
       opener.current = event.currentTarget
       setPanel(panel === which ? null : which)
     },

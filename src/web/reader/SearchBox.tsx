@@ -1,11 +1,16 @@
 import { useState } from 'react'
+import type { Day } from '../shared/days'
+import { lastDay } from '../shared/slips'
 import type { Entry } from './edition'
 import { EntryList } from './EntryList'
-import { usePage, sourcesOf } from './page'
+import { PageContext, sourcesOf, usePage, type Page } from './page'
+
+const MOST = 100
 
 /** Finds entries by what stands in them, over all of the edition's days. */
-export function SearchBox({ entries, onWanted }: { entries: Entry[] | null; onWanted: () => void }) {
-  const { edition, speech } = usePage()
+export function SearchBox({ entries, today, onWanted }: { entries: Entry[] | null; today: Day; onWanted: () => void }) {
+  const page = usePage()
+  const { edition, speech } = page
   const [text, setText] = useState('')
   const needle = plain(text.trim())
   const found =
@@ -23,6 +28,10 @@ export function SearchBox({ entries, onWanted }: { entries: Entry[] | null; onWa
           ).includes(needle),
         )
       : []
+  // What comes next stands first, and what lasts for days stands once.
+  const coming = found.filter((entry) => lastDay(entry) >= today).slice(0, MOST)
+  const past = found.filter((entry) => lastDay(entry) < today).slice(-(MOST - coming.length) || found.length)
+  const once: Page = { ...page, edition: { ...edition, look: { ...edition.look, severalDays: 'first', grouping: 'day' } } }
   return (
     <div className="search" role="search">
       <label>
@@ -42,7 +51,10 @@ export function SearchBox({ entries, onWanted }: { entries: Entry[] | null; onWa
         <section className="panel found" aria-label={speech.words.search}>
           <p role="status">{found.length === 0 ? speech.words.foundNone : speech.fill('found', { count: found.length })}</p>
           {found.length > 0 && (
-            <EntryList entries={found.slice(0, 100)} from="1900-01-01" to="2200-01-01" empty="" name="found" />
+            <PageContext value={once}>
+              <EntryList entries={coming} from={today} to="2200-01-01" empty="" name="found" />
+              <EntryList entries={past} from="1900-01-01" to={today} empty="" name="past" />
+            </PageContext>
           )}
         </section>
       )}

@@ -1,7 +1,10 @@
 import type { ReactNode } from 'react'
-import { addDays, weekOf } from '../shared/days'
+import { addDays, weekOf, type Day } from '../shared/days'
+import { ActLink } from './ActLink'
 import type { View } from './edition'
+import { NeedsScript } from './NeedsScript'
 import { usePage } from './page'
+import { Said } from './Said'
 import type { useReading } from './useReading'
 
 interface ToolsProps {
@@ -19,43 +22,59 @@ export function Tools({ reading, onOpen, children }: ToolsProps) {
     reading.goTo(to)
     onOpen(null)
   }
+  const step = (to: Day, isOver: boolean, name: string, arrow: string) => (
+    <ActLink className="tool" href={reading.linkTo({ date: to })} isOff={isOver} aria-label={name} onPress={() => go(to)}>
+      <span className="arrow">{arrow}</span>
+    </ActLink>
+  )
   const isPast = edition.from !== null && span.from <= edition.from
   const isEnd = edition.to !== null && span.to >= edition.to
   const period = periodOf(view, day, edition, speech)
   return (
     <div className="edition-tools">
-      {period && <h2 aria-live="polite">{period}</h2>}
+      {period && (
+        <h2 aria-live="polite">
+          <Said>{period}</Said>
+        </h2>
+      )}
       {edition.look.navigation && !edition.isWhole && (
         <>
           <div className="joined" role="group" aria-label={words.otherDates}>
-            <button type="button" disabled={isPast} onClick={() => go(span.before)} aria-label={words.before}>
-              <span className="arrow">‹</span>
-            </button>
-            <button type="button" onClick={() => go(reading.today)}>
+            {step(span.before, isPast, words.before, '‹')}
+            <ActLink className="tool" href={reading.linkTo({ date: reading.today })} onPress={() => go(reading.today)}>
               {words.today}
-            </button>
-            <button type="button" disabled={isEnd} onClick={() => go(span.after)} aria-label={words.after}>
-              <span className="arrow">›</span>
-            </button>
+            </ActLink>
+            {step(span.after, isEnd, words.after, '›')}
           </div>
-          <input
-            type="date"
-            className="go-to"
-            aria-label={words.goTo}
-            value={day}
-            min={edition.from ?? undefined}
-            max={edition.to ? addDays(edition.to, -1) : undefined}
-            onChange={(event) => event.target.value && go(event.target.value)}
-          />
+          <NeedsScript>
+            <input
+              type="date"
+              className="go-to"
+              aria-label={words.goTo}
+              value={day}
+              min={edition.from ?? undefined}
+              max={edition.to ? addDays(edition.to, -1) : undefined}
+              onChange={(event) => event.target.value && go(event.target.value)}
+            />
+          </NeedsScript>
         </>
       )}
       <span className="stretch" />
       {edition.look.views.length > 1 && (
         <div className="joined" role="group" aria-label={words.view}>
           {edition.look.views.map((one) => (
-            <button key={one} type="button" aria-pressed={view === one} onClick={() => (reading.show(one), onOpen(null))}>
+            <ActLink
+              key={one}
+              className="tool"
+              href={reading.linkTo({ view: one })}
+              pressed={view === one}
+              onPress={() => {
+                reading.show(one)
+                onOpen(null)
+              }}
+            >
               {words[one]}
-            </button>
+            </ActLink>
           ))}
         </div>
       )}

@@ -4,6 +4,7 @@ import type { Entry } from './edition'
 import { EntryDetails } from './EntryDetails'
 import { EntryItem, EntryPlates, EntryState } from './EntryItem'
 import { spotOf, usePage } from './page'
+import { Said } from './Said'
 
 /** Days side by side as columns of a timetable, or one below the other where the frame is narrow. One day is a column of its own. */
 export function WeekGrid({ days, entries }: { days: Day[]; entries: Entry[] }) {
@@ -29,7 +30,10 @@ export function WeekGrid({ days, entries }: { days: Day[]; entries: Entry[] }) {
                 .join(' ')}
             >
               <h3 aria-current={day === today ? 'date' : undefined}>
-                <b>{speech.dayName(day, today)}</b> <span>{speech.format(day, { day: 'numeric', month: 'short' })}</span>
+                <b>
+                  <Said>{speech.dayName(day, today)}</Said>
+                </b>{' '}
+                <Said>{speech.format(day, { day: 'numeric', month: 'short' })}</Said>
               </h3>
               {onDay.length === 0 ? (
                 <p className="nothing">{speech.words.nothingDay}</p>
@@ -39,7 +43,7 @@ export function WeekGrid({ days, entries }: { days: Day[]; entries: Entry[] }) {
                     <li key={entry.id}>
                       <EntryItem entry={entry} where={day} className="card-line">
                         <span className="line-when">
-                          {speech.span(entry, day, edition.look.severalDays)} <EntryPlates entry={entry} />
+                          <Said>{speech.span(entry, day, edition.look.severalDays)}</Said> <EntryPlates entry={entry} />
                         </span>
                         <span className="line-title" dir="auto">
                           {entry.title}

@@ -9,6 +9,18 @@ export interface PageState {
   date: string | null
 }
 
+export const nothingAsked: PageState = { only: null, view: null, date: null }
+
+/** An address that says so, beside the page. */
+export function hrefOf(state: PageState): string {
+  const text = (['only', 'view', 'date'] as const)
+    .map((name) => [name, name === 'only' ? state.only?.join(',') : state[name]] as const)
+    .filter(([, value]) => value)
+    .map(([name, value]) => `${name}=${value}`)
+    .join('&')
+  return `?${text}`
+}
+
 export function readAddress(search = location.search): PageState {
   const query = new URLSearchParams(search)
   const only = query.get('only')

@@ -149,11 +149,21 @@ export interface Addresses {
   atom: string
 }
 
+/** As what the page was painted, before anything of the reader's own was known. */
+export interface Painted {
+  view: View
+  day: Day
+  today: Day
+  /** The languages of the reader that the server heeded: none where the edition has its own. */
+  languages: string[]
+}
+
 /** What stands in the page's first response. */
 export interface PageData {
   version: string
   addresses: Addresses
   months: Part[]
+  painted: Painted
 }
 
 export type Parts = ReadonlyMap<PartName, Part>

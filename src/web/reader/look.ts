@@ -41,5 +41,6 @@ export function wear({ look }: Edition, speech: Speech): void {
   const root = document.documentElement
   root.lang = speech.language
   root.dir = speech.isRightToLeft ? 'rtl' : 'ltr'
+  root.classList.add('is-alive')
   dress(look)
 }

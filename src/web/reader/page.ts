@@ -1,5 +1,6 @@
 import { createContext, useContext } from 'react'
-import type { Addresses, Edition, Entry, Source } from './edition'
+import type { Day } from '../shared/days'
+import type { Addresses, Edition, Entry, Source, View } from './edition'
 import type { Speech } from './speech'
 
 /** What every part of a reading page needs to know. */
@@ -8,8 +9,12 @@ export interface Page {
   addresses: Addresses
   speech: Speech
   today: string
-  /** The reader's own zone. */
-  readersZone: string
+  /** The reader's own zone; null until that is known. */
+  readersZone: string | null
+  /** An address that shows something else, also without a script. */
+  linkTo: (next: { view?: View; date?: Day }) => string
+  /** The script has taken the page over. */
+  isAlive: boolean
   /** Where details stand open, by spot. */
   open: string | null
   onOpen: (spot: string | null) => void

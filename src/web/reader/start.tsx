@@ -1,4 +1,4 @@
-import { createRoot } from 'react-dom/client'
+import { createRoot, hydrateRoot } from 'react-dom/client'
 import { readPageData } from './edition'
 import { cameIn } from './look'
 import { Reader } from './Reader'
@@ -8,6 +8,9 @@ const spot = document.getElementById('reader')
 if (spot) {
   const data = readPageData()
   if (data.months[0]) cameIn(data.months[0].edition.look)
-  createRoot(spot).render(<Reader data={data} />)
+  const reader = <Reader data={data} />
+  // What the server painted is taken over; where it could not paint, the script does.
+  if (spot.dataset.painted === undefined) createRoot(spot).render(reader)
+  else hydrateRoot(spot, reader)
   reportHeight()
 }

@@ -1,5 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { Closed, fetchBelow, type PageData, type Part, type PartName, type Parts } from './edition'
+import { listen } from './stream'
 
 const POLL_EVERY = 60_000
 
@@ -43,18 +44,17 @@ export function useParts(first: PageData) {
     if (!isLive) return
     let told = first.version
     const renew = () => load([...known.current.keys()])
-    const changes = new EventSource(`${base}/changes`)
-    changes.addEventListener('edition', (news) => {
-      if (news.data === told) return
-      told = news.data as string
+    const stream = listen(base, (news) => {
+      if (news === told) return
+      told = news
       setVersion(told)
       void renew()
     })
     const polling = setInterval(() => {
-      if (changes.readyState !== EventSource.OPEN) void renew()
+      if (!document.hidden && !stream.isOpen()) void renew()
     }, POLL_EVERY)
     return () => {
-      changes.close()
+      stream.stop()
       clearInterval(polling)
     }
   }, [isLive, base, first.version, load])

@@ -1,34 +1,57 @@
 import { useCallback, useMemo, useState } from 'react'
-import { addDays, addMonths, monthOf, todayIn, weekOf, type Day } from '../shared/days'
-import { readAddress, recallOnly, rememberOnly, writeAddress } from './address'
-import { entriesOf, slugsOf, sourceNamed, type Edition, type Entry, type PageData, type PartName, type Parts, type View } from './edition'
+import { addDays, addMonths, monthOf, weekOf, type Day } from '../shared/days'
+import { hrefOf, nothingAsked, readAddress, recallOnly, rememberOnly, writeAddress } from './address'
+import {
+  entriesOf,
+  slugsOf,
+  sourceNamed,
+  type Edition,
+  type Entry,
+  type PageData,
+  type PartName,
+  type Parts,
+  type View,
+} from './edition'
 
-/** What the reader looks at: a view of some days, of the calendars that concern them. All of it stands in the address. */
-export function useReading(data: PageData, edition: Edition, parts: Parts) {
-  const today = todayIn(edition.zone)
-  const [asked] = useState(() => readAddress())
-  const [view, setView] = useState<View>(asked.view && edition.look.views.includes(asked.view) ? asked.view : edition.look.view)
-  const [named, setNamed] = useState<string[] | null>(() => asked.only ?? recallOnly(data.addresses.base))
-  const [day, setDay] = useState<Day>(() => clamp(asked.date ?? today, edition))
+/**
+ * What the reader looks at: a view of some days, of the calendars that concern them. All of it stands in the address.
+ * Until the page is alive it is what was painted.
+ */
+export function useReading(data: PageData, edition: Edition, parts: Parts, today: Day, isAlive: boolean) {
+  const { painted, addresses } = data
+  const asked = useMemo(() => (isAlive ? readAddress() : nothingAsked), [isAlive])
+  const remembered = useMemo(() => (isAlive ? recallOnly(addresses.base) : null), [isAlive, addresses.base])
+  const [chosen, choose] = useState<{ view?: View; day?: Day; only?: string[] | null }>({})
+  const askedView = asked.view && edition.look.views.includes(asked.view) ? asked.view : null
+  const view = chosen.view ?? askedView ?? painted.view
+  const usual = painted.day === painted.today ? today : painted.day
+  const day = clamp(chosen.day ?? asked.date ?? usual, edition)
+  const named = chosen.only === undefined ? (asked.only ?? remembered) : chosen.only
 
   // A calendar may have left the edition since somebody chose it.
   const only = useMemo(() => {
-    const known = named?.map((name) => sourceNamed(edition, name)).filter((source) => source?.canBeChosen)
-    return known && known.length > 0 ? [...new Set(known.map((source) => source!.plate))] : null
+    const known = named?.map((name) => sourceNamed(edition, name)).filter((source) => source?.canBeChosen) ?? []
+    return known.length > 0 ? [...new Set(known.map((source) => source?.plate ?? ''))] : null
   }, [named, edition])
 
   const wanted = useMemo(() => partsOf(view, day, edition), [view, day, edition])
   const all = useMemo(() => entriesOf(parts, wanted), [parts, wanted])
   const entries = useMemo(() => narrowed(all, only), [all, only])
 
-  const note = useCallback(
-    (next: { only?: string[] | null; view?: View; date?: Day }) =>
-      writeAddress({
-        only: next.only === undefined ? only && slugsOf(edition, only) : next.only,
-        view: (next.view ?? view) === edition.look.view ? null : (next.view ?? view),
-        date: (next.date ?? day) === today ? null : (next.date ?? day),
-      }),
+  /** How an address says something else than what is shown: so that links lead there also without a script. */
+  const stateOf = useCallback(
+    (next: { only?: string[] | null; view?: View; date?: Day }) => ({
+      only: next.only === undefined ? only && slugsOf(edition, only) : next.only,
+      view: (next.view ?? view) === edition.look.view ? null : (next.view ?? view),
+      date: (next.date ?? day) === today ? null : (next.date ?? day),
+    }),
     [only, view, day, today, edition],
+  )
+
+  const linkTo = useCallback(
+    (next: { view?: View; date?: Day }) =>
+      hrefOf(stateOf(next.date === undefined ? next : { ...next, date: clamp(next.date, edition) })),
+    [stateOf, edition],
   )
 
   return {
@@ -39,20 +62,21 @@ export function useReading(data: PageData, edition: Edition, parts: Parts) {
     wanted,
     entries,
     span: spanOf(view, day, today, edition),
+    linkTo,
     show: (next: View) => {
-      setView(next)
-      note({ view: next })
+      choose((before) => ({ ...before, view: next }))
+      writeAddress(stateOf({ view: next }))
     },
     goTo: (next: Day) => {
       const there = clamp(next, edition)
-      setDay(there)
-      note({ date: there })
+      choose((before) => ({ ...before, day: there }))
+      writeAddress(stateOf({ date: there }))
     },
     choose: (next: string[] | null) => {
       const slugs = next && slugsOf(edition, next)
-      setNamed(slugs)
-      rememberOnly(data.addresses.base, slugs)
-      note({ only: slugs })
+      choose((before) => ({ ...before, only: slugs }))
+      rememberOnly(addresses.base, slugs)
+      writeAddress(stateOf({ only: slugs }))
     },
   }
 }

@@ -72,7 +72,8 @@ function WayOf({ way, id, addresses, name }: { way: Way; id: string; addresses: 
     case 'fits':
       return (
         <Copyable name="Snippet that fits its height" button="Copy the snippet" text={addresses.snippetThatFits} lines={4}>
-          For an HTML block. The site has to let scripts through; the frame then grows and shrinks with what is in it.
+          For an HTML block. The site has to let scripts through; the frame then grows and shrinks with what is in it. A site
+          that allows scripts of its own only may keep a copy of embed.js and name that instead.
         </Copyable>
       )
     case 'plain':
@@ -164,7 +165,7 @@ function WayOf({ way, id, addresses, name }: { way: Way; id: string; addresses: 
 
 export function frameOf(embed: string, name: string, width: string, height: string): string {
   const title = name.replaceAll('&', '&amp;').replaceAll('"', '&quot;').replaceAll('<', '&lt;')
-  return `<iframe src="${embed}" title="${title}" width="${width.replace('px', '')}" height="${height}" style="border:0"></iframe>`
+  return `<iframe src="${embed}" title="${title}" width="${width.replace('px', '')}" height="${height}" style="border:0" allow="clipboard-write"></iframe>`
 }
 
 function SecretActs({ id, onLink }: { id: string; onLink: (link: SecretLink) => void }) {

@@ -58,8 +58,6 @@ function wordsOfDates(draft: Draft): string {
 
 const limitOf = (draft: Draft) => (draft.limit ? `first ${draft.limit} entries` : null)
 
-const isOpen = (draft: Draft) =>
-  (draft.window.from ?? 'beginning') === 'beginning' && (draft.window.to ?? 'open') === 'open'
+const isOpen = (draft: Draft) => (draft.window.from ?? 'beginning') === 'beginning' && (draft.window.to ?? 'open') === 'open'
 
-const joined = (parts: string[]) =>
-  parts.length < 2 ? (parts[0] ?? '') : `${parts.slice(0, -1).join(', ')} and ${parts.at(-1)}`
+const joined = (parts: string[]) => (parts.length < 2 ? (parts[0] ?? '') : `${parts.slice(0, -1).join(', ')} and ${parts.at(-1)}`)
