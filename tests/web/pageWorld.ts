@@ -1,4 +1,5 @@
 import { vi } from 'vitest'
+import { addDays } from '../../src/web/shared/days'
 import type { Addresses, Edition, Entry, Look, PageData, Palette, Part } from '../../src/web/reader/edition'
 
 /* A reading page as the server would send it, on Tuesday, 24 November 2026, at ten in the morning in Halifax. */
@@ -41,7 +42,14 @@ const usualLook: Look = {
 }
 
 export const port = { plate: 'PW', name: 'Port Watch', colour: 'harbour', canBeChosen: true, slug: 'port-watch', named: [] }
-export const starboard = { plate: 'SW', name: 'Starboard Watch', colour: 'timber', canBeChosen: true, slug: 'starboard-watch', named: [] }
+export const starboard = {
+  plate: 'SW',
+  name: 'Starboard Watch',
+  colour: 'timber',
+  canBeChosen: true,
+  slug: 'starboard-watch',
+  named: [],
+}
 export const slipway = { plate: 'SLIP', name: 'Slipway', colour: 'slate', canBeChosen: false, slug: 'slipway', named: [] }
 
 export function edition(look: Partial<Look> = {}, more: Partial<Edition> = {}): Edition {
@@ -109,10 +117,20 @@ export const addresses: Addresses = {
   atom: 'https://dates.example/c/pinewick/juniors.atom',
 }
 
+/** The day on which all of it is read. */
+const TODAY = '2026-11-24'
+
+/** Today, or the first day of an edition that begins later. */
+function firstDayOf({ from, to }: Edition): string {
+  if (from && TODAY < from) return from
+  return to && TODAY >= to ? addDays(to, -1) : TODAY
+}
+
 export function pageOf(entries: Entry[], of: Edition = edition(), more: Partial<Addresses> = {}): PageData {
   return {
     version: 'v1',
     addresses: { ...addresses, ...more },
+    painted: { view: of.look.view, day: firstDayOf(of), today: TODAY, languages: [] },
     months: [part(of.isWhole ? 'all' : '2026-11', entries, of)],
   }
 }

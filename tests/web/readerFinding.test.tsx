@@ -35,8 +35,13 @@ describe('other dates', () => {
 
   test('an edition that ends leads no further, and one that began later no earlier', () => {
     open(pageOf(week, edition({}, { from: '2026-11-02', to: '2026-12-01' })))
-    expect((press('Later') as HTMLButtonElement).disabled).toBe(true)
-    expect((press('Earlier') as HTMLButtonElement).disabled).toBe(true)
+    for (const name of ['Later', 'Earlier']) {
+      expect(press(name).getAttribute('aria-disabled')).toBe('true')
+      expect(press(name).hasAttribute('href')).toBe(false)
+      // Whoever came there with the Tab key stays there.
+      press(name).focus()
+      expect(document.activeElement).toBe(press(name))
+    }
     expect(screen.getByLabelText('Go to a date').getAttribute('max')).toBe('2026-11-30')
   })
 
@@ -166,7 +171,14 @@ describe('changed lately', () => {
   test('says what became of each, and what it was', async () => {
     serve({
       '/changed.json': {
-        changes: [change('moved', { more: 3 }), change('cancelled'), change('relocated'), change('takesPlace'), change('new'), change('removed')],
+        changes: [
+          change('moved', { more: 3 }),
+          change('cancelled'),
+          change('relocated'),
+          change('takesPlace'),
+          change('new'),
+          change('removed'),
+        ],
         holdsBack: true,
       },
     })

@@ -10,7 +10,12 @@ import { Said } from './Said'
 export function Cards({ entries, from, to, empty }: { entries: Entry[]; from: Day; to: Day; empty: string }) {
   const { addresses, edition, open, speech } = usePage()
   const shown = entries.filter((entry) => lastDay(entry) >= from && entry.start.slice(0, 10) < to)
-  if (shown.length === 0) return <p className="nothing">{empty}</p>
+  if (shown.length === 0)
+    return (
+      <p className="nothing">
+        <Said>{empty}</Said>
+      </p>
+    )
   const opened = shown.find((entry) => spotOf(entry, 'card') === open)
   return (
     <>

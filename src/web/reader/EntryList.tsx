@@ -21,7 +21,12 @@ interface EntryListProps {
 export function EntryList({ entries, from, to, empty, name }: EntryListProps) {
   const { edition, today } = usePage()
   const groups = groupsOf(entries, from, to, edition)
-  if (groups.length === 0) return <p className="nothing">{empty}</p>
+  if (groups.length === 0)
+    return (
+      <p className="nothing">
+        <Said>{empty}</Said>
+      </p>
+    )
   return (
     <ol className="days">
       {groups.map((group) => (

@@ -45,7 +45,7 @@ export function MonthGrid({ month, day, entries, isSmall = false }: MonthGridPro
           <tr>
             {weeks[0]?.map((day) => (
               <th key={day} scope="col" className={isWeekend(day) ? 'is-weekend' : undefined}>
-                <abbr title={speech.format(day, { weekday: 'long' })}>
+                <abbr title={speech.format(day, { weekday: 'long' })} suppressHydrationWarning>
                   <Said className="long">{speech.format(day, { weekday: 'short' })}</Said>
                   <span className="short" aria-hidden="true">
                     <Said>{speech.format(day, { weekday: 'narrow' })}</Said>
@@ -129,6 +129,7 @@ function DayCell({ day, isFirstOfWeek, month, entries, isChosen, onChoose }: Day
           pressed={isChosen}
           aria-current={day === today ? 'date' : undefined}
           aria-label={`${speech.longDay(day)}, ${about}`}
+          suppressHydrationWarning
           onFocus={() => onChoose(day)}
           onPress={() => {
             onChoose(day)

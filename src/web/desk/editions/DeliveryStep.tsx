@@ -72,8 +72,8 @@ function WayOf({ way, id, addresses, name }: { way: Way; id: string; addresses: 
     case 'fits':
       return (
         <Copyable name="Snippet that fits its height" button="Copy the snippet" text={addresses.snippetThatFits} lines={4}>
-          For an HTML block. The site has to let scripts through; the frame then grows and shrinks with what is in it. A site
-          that allows scripts of its own only may keep a copy of embed.js and name that instead.
+          For an HTML block. The site has to let scripts through; the frame then grows and shrinks with what is in it. A site that
+          allows scripts of its own only may keep a copy of embed.js and name that instead.
         </Copyable>
       )
     case 'plain':
