@@ -294,7 +294,7 @@ public sealed class PublicTests(ValtroApp app) : IClassFixture<ValtroApp>
         var second = await NextVersionAsync(reader);
         Assert.NotEqual(first, second);
         LetTrustEnd();
-        Assert.Equal($"\"{second}\"", (await app.Reader().Http.GetAsync("/c/pinewick/open-page.ics")).Headers.ETag!.Tag);
+        Assert.Contains($"\"version\":\"{second}\"", await PageAsync("/c/pinewick/open-page"), StringComparison.Ordinal);
     }
 
     private static async Task<string> NextVersionAsync(StreamReader reader)
@@ -322,11 +322,17 @@ public sealed class PublicTests(ValtroApp app) : IClassFixture<ValtroApp>
     private static IEnumerable<string> MonthsIn(string page) => DataOf(page)["months"]!.AsArray().Select(month => (string)month!["month"]!);
 
     [Fact]
-    public async Task A_page_holds_its_data_and_a_list_for_those_without_scripts()
+    public async Task A_page_holds_its_data_and_is_painted_for_those_without_scripts()
     {
         var page = await PageAsync("/c/pinewick/whole-school");
-        var list = Regex.Match(page, "<noscript>(.*?)</noscript>", RegexOptions.Singleline).Groups[1].Value;
-        Assert.Matches("Wed 25 Nov 2026 18:30–20:30: <a href=\"/c/pinewick/whole-school/entries/[^\"]+\"><b>Open harbour evening</b></a>, Hall", WebUtility.HtmlDecode(list));
+        var painted = Regex.Match(page, "<div id=\"reader\" data-painted>(.*?)</div>\n<script", RegexOptions.Singleline).Groups[1].Value;
+        Assert.Matches("<a [^>]*href=\"[^\"]+/c/pinewick/whole-school/entries/[^\"]+\"[^>]*>(?:(?!</a>).)*Open harbour evening", WebUtility.HtmlDecode(painted));
+        Assert.DoesNotContain(" style=", painted, StringComparison.Ordinal);
+        // Earlier, later and the other views are links.
+        foreach (var link in new[] { "?date=2026-10-01", "?date=2026-12-01", "?view=week" })
+            Assert.Contains($"href=\"{link}\"", painted, StringComparison.Ordinal);
+        Assert.Contains("December 2026", await PageAsync("/c/pinewick/whole-school?date=2026-12-01"), StringComparison.Ordinal);
+        Assert.Contains("view-week", await PageAsync("/c/pinewick/whole-school?view=week&date=2026-12-09"), StringComparison.Ordinal);
         // No more than the first view shows: the grid's month.
         Assert.Equal(["2026-11"], MonthsIn(page));
         Assert.Equal(["2026-11", "2026-12"], MonthsIn(await PageAsync("/c/pinewick/whole-school?view=list")));

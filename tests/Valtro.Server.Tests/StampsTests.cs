@@ -79,11 +79,14 @@ public sealed class StampsTests(ValtroApp app) : IClassFixture<ValtroApp>
         var (path, id, draft) = await EditionAsync(ada, "Raising", null, "SW", "SCH");
         var subscribed = await FeedAsync(path, "?only=SW");
         var seen = new List<(int, DateTime)> { Stamp(await FeedAsync(path)) };
+        app.Clock.Advance(Duration.FromSeconds(5));
         await RenameAsync(ada, "SW", "STAR");
         seen.Add(Stamp(await FeedAsync(path)));
+        app.Clock.Advance(Duration.FromSeconds(5));
         draft["title"] = new JsonArray(new JsonObject { ["piece"] = "title" }, new JsonObject { ["text"] = " · " }, new JsonObject { ["piece"] = "calendar" });
         await ada.DoAsync(HttpMethod.Put, $"/api/editions/{id}", new { edition = draft, version = 1 });
         seen.Add(Stamp(await FeedAsync(path)));
+        app.Clock.Advance(Duration.FromSeconds(5));
         draft["fields"] = new JsonArray("category", "picture", "description", "links", "files", "contact");
         await ada.DoAsync(HttpMethod.Put, $"/api/editions/{id}", new { edition = draft, version = 2 });
         seen.Add(Stamp(await FeedAsync(path)));

@@ -188,9 +188,16 @@ public sealed class Components(SchoolCalendar school, Uri files, IReadOnlyDictio
             Lines.Start("DTEND"u8, timing.StartingAt(delivery.Start).End, timing.AllDay, timing.Zone.Id);
     }
 
-    /// <summary>One date where it really is: what a clock change moved, it moved for every program alike.</summary>
+    /// <summary>One date where it really is: what a clock change moved, it moved for every program alike. A time that comes twice that night is said in UTC, since programs disagree on which is meant.</summary>
     private void WriteSpan(Timing timing, Occurrence date)
     {
+        if (!timing.AllDay && (LocalTimes.EffectOf(date.LocalStart, timing.Zone) == ClockEffect.Repeated || LocalTimes.EffectOf(date.LocalEnd, timing.Zone) == ClockEffect.Repeated))
+        {
+            Lines.Moment("DTSTART:"u8, date.Start);
+            if (date.End > date.Start)
+                Lines.Moment("DTEND:"u8, date.End);
+            return;
+        }
         Lines.Start("DTSTART"u8, date.LocalStart, timing.AllDay, timing.Zone.Id);
         if (date.End > date.Start)
             Lines.Start("DTEND"u8, date.LocalEnd, timing.AllDay, timing.Zone.Id);

@@ -7,7 +7,7 @@ namespace Valtro.Core.ICalendar;
 /// <summary>Writes VTIMEZONE (RFC 5545 3.6.5) for a stretch of time, also for one without end.</summary>
 /// <remarks>
 /// Where a zone changes its clocks by the same rule for at least three years running, the rule is written as an RRULE in
-/// the observance, without end when it still holds at the horizon; other changes are listed as RDATE.
+/// the observance, without end when it still holds at the horizon; other changes have an observance each.
 /// </remarks>
 internal static class ZoneComponent
 {
@@ -27,7 +27,7 @@ internal static class ZoneComponent
         lines.Verbatim("TZID:"u8, zone.Id);
         var first = zone.GetZoneInterval(from);
         if (!first.HasStart)
-            WriteObservance(lines, new Change(new LocalDateTime(1601, 1, 1, 0, 0), Instant.MinValue, first.WallOffset, first), null, []);
+            WriteObservance(lines, new Change(new LocalDateTime(1601, 1, 1, 0, 0), Instant.MinValue, first.WallOffset, first), null);
         var changes = Changes(zone, first, to ?? Instant.Max(Horizon, from + Duration.FromDays(3_660)));
         // One group for each pair of offsets and name; in it, runs that follow one rule.
         foreach (var group in changes.GroupBy(change => (change.From, change.To.WallOffset, change.To.Name)).OrderBy(group => group.First().Instant))
@@ -62,11 +62,12 @@ internal static class ZoneComponent
                 continue;
             }
             var ends = start + length < group.Length || !openEnded;
-            WriteObservance(lines, group[start], ends ? $"{rule};UNTIL={Utc(group[start + length - 1].Instant)}" : rule, []);
+            WriteObservance(lines, group[start], ends ? $"{rule};UNTIL={Utc(group[start + length - 1].Instant)}" : rule);
             start += length;
         }
-        if (single.Count > 0)
-            WriteObservance(lines, single[0], null, single[1..]);
+        // One observance each: some programs forget DTSTART where an RDATE stands beside it.
+        foreach (var change in single)
+            WriteObservance(lines, change, null);
     }
 
     /// <summary>How many changes from the first one on follow one yearly rule, and which.</summary>
@@ -101,7 +102,7 @@ internal static class ZoneComponent
     private static bool IsLastOfMonth(LocalDateTime local) =>
         local.Day > local.Calendar.GetDaysInMonth(local.Year, local.Month) - 7;
 
-    private static void WriteObservance(ContentLines lines, Change change, string? rule, IReadOnlyList<Change> more)
+    private static void WriteObservance(ContentLines lines, Change change, string? rule)
     {
         var component = change.To.Savings == Offset.Zero ? "STANDARD"u8 : "DAYLIGHT"u8;
         lines.Begin(component);
@@ -111,8 +112,6 @@ internal static class ZoneComponent
         lines.Text("TZNAME:"u8, change.To.Name);
         if (rule is not null)
             lines.Verbatim("RRULE:"u8, rule);
-        foreach (var another in more)
-            lines.Floating("RDATE:"u8, another.Local);
         lines.End(component);
     }
 
