@@ -211,4 +211,21 @@ public sealed class EventApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         var week = year["weeks"]!.AsArray().Single(one => (string)one!["first"]! == "2026-11-23")!;
         Assert.True((int)week["dates"]! >= 20);
     }
+
+    [Theory]
+    [InlineData("01:30:00", "01:45:00")]
+    [InlineData("01:45:00", "02:15:00")]
+    [InlineData("00:30:00", "01:30:00")]
+    public async Task A_date_in_the_hour_that_comes_twice_is_opened_edited_and_saved(string from, string to)
+    {
+        var ada = await app.SignedInAsync();
+        var calendar = await ada.CalendarAsync("PW");
+        var made = await ada.DoAsync(HttpMethod.Post, "/api/events", Caller.Event(calendar, $"Twice {from}", "2026-10-25", from, to, Caller.Weekly(7)));
+        var seen = await ada.GetAsync($"/api/events/{made["id"]}?date=2026-11-01T{from}");
+        Assert.Equal((from, to, "2026-11-01"), ((string)seen["from"]!, (string)seen["to"]!, (string)seen["date"]!));
+        var form = Caller.Event(calendar, $"Twice {from}", "2026-11-01", from, to, Caller.Weekly(7));
+        form["place"] = "Lamp room";
+        await ada.ChangeAsync(made, "edit", form, scope: "this", date: $"2026-11-01T{from}");
+        Assert.Equal("Lamp room", (string)(await ada.GetAsync($"/api/events/{made["id"]}?date=2026-11-01T{from}"))["place"]!);
+    }
 }

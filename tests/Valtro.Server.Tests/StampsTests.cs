@@ -109,8 +109,15 @@ public sealed class StampsTests(ValtroApp app) : IClassFixture<ValtroApp>
         var calendar = (await ada.CalendarNodeAsync(plate)).AsObject();
         await ada.DoAsync(HttpMethod.Put, $"/api/calendars/{calendar["id"]}", new
         {
-            name = calendar["name"], plate = becomes, colour = calendar["colour"], zone = calendar["zone"], description = calendar["description"], disclosure = calendar["disclosure"],
-            version = calendar["version"], readerships = calendar["readerships"], requiresSignOff = calendar["requiresSignOff"],
+            name = calendar["name"],
+            plate = becomes,
+            colour = calendar["colour"],
+            zone = calendar["zone"],
+            description = calendar["description"],
+            disclosure = calendar["disclosure"],
+            version = calendar["version"],
+            readerships = calendar["readerships"],
+            requiresSignOff = calendar["requiresSignOff"],
         });
     }
 

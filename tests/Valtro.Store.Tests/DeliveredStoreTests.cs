@@ -108,7 +108,9 @@ public sealed class DeliveredStoreTests : SchoolAndClub
         var ended = happening with { Content = happening.Content with { Series = happening.Series with { Rule = RuleText.Parse("FREQ=WEEKLY;COUNT=2") } } };
         var rest = happening with
         {
-            Id = Guid.Empty, Uid = Guid.Empty, Continues = happening.Uid,
+            Id = Guid.Empty,
+            Uid = Guid.Empty,
+            Continues = happening.Uid,
             Content = happening.Content with { Series = new Series(Timing.Timed(new LocalDateTime(2026, 12, 9, 16, 0), new LocalDateTime(2026, 12, 9, 17, 0), Halifax), RuleText.Parse("FREQ=WEEKLY;COUNT=4")) },
         };
         act = await Events.WriteAsync(_school, [new EventWrite(ended, 3, EventAct.Changed) { Follows = date => Following.Find(happening, [ended, rest], date, SchoolCalendar.Empty) }, new EventWrite(rest, null, EventAct.Made)], _ada, Now);

@@ -75,13 +75,13 @@ test('a reader narrows the page to one watch, keeps that, searches, goes to a da
   await show.getByRole('button', { name: 'Starboard Watch' }).click()
   await show.getByRole('button', { name: 'Whole school' }).click()
   await expect(page.getByRole('button', { name: /SW .*Boat lab/ })).toHaveCount(0)
-  await expect(page).toHaveURL(/only=PW$/)
+  await expect(page).toHaveURL(/only=port-watch$/)
 
   await page.goto('/c/pinewick/juniors-for-families')
   await expect(show.getByRole('button', { name: 'Starboard Watch' })).toHaveAttribute('aria-pressed', 'false')
   await page.getByRole('button', { name: 'Subscribe' }).click()
   const feed = await page.getByLabel('Or give your program this address').inputValue()
-  expect(feed).toMatch(/\.ics\?only=PW$/)
+  expect(feed).toMatch(/\.ics\?only=port-watch$/)
   const text = await (await request.get(feed)).text()
   expect(text).toContain('SUMMARY:PW Boat lab')
   expect(text).not.toContain('SUMMARY:SW Boat lab')
@@ -93,7 +93,7 @@ test('a reader narrows the page to one watch, keeps that, searches, goes to a da
   await page.getByRole('button', { name: 'Week', exact: true }).click()
   await page.getByLabel('Go to a date').fill(thisWeek(7))
   await expect(page.getByRole('heading', { level: 2 })).toContainText(String(Number(thisWeek(7).slice(8))))
-  await expect(page).toHaveURL(new RegExp(`only=PW&view=week&date=${thisWeek(7)}`))
+  await expect(page).toHaveURL(new RegExp(`only=port-watch&view=week&date=${thisWeek(7)}`))
 })
 
 test('the days of a month are walked by the arrow keys, and Enter opens what is on', { tag: ['@days', '@demo'] }, async ({ page }) => {

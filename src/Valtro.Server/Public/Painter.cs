@@ -14,7 +14,13 @@ public sealed class Painter(IWebHostEnvironment environment, Faults faults, Meas
     /// <summary>As many paint at once.</summary>
     private const int Engines = 2;
 
-    private const int MegabytesOfEach = 160;
+    /// <summary>What is asked for beyond this is stopped; V8 itself gives up only far above, since that would end the process.</summary>
+    private const int MostMegabytes = 192;
+
+    private const int MegabytesOfV8 = 1_024;
+
+    /// <summary>Characters of data; an edition of so much is a plain list until its script is there.</summary>
+    private const int MostData = 4_000_000;
 
     /// <summary>A painting takes some ten milliseconds; a month with a thousand entries half a second.</summary>
     private static readonly TimeSpan Longest = TimeSpan.FromSeconds(4);
@@ -41,7 +47,11 @@ public sealed class Painter(IWebHostEnvironment environment, Faults faults, Meas
 
         private V8ScriptEngine Make()
         {
-            var engine = new V8ScriptEngine(new V8RuntimeConstraints { MaxOldSpaceSize = MegabytesOfEach, MaxNewSpaceSize = 16 });
+            var engine = new V8ScriptEngine(new V8RuntimeConstraints { MaxOldSpaceSize = MegabytesOfV8, HeapExpansionMultiplier = 1.5 })
+            {
+                MaxRuntimeHeapSize = MostMegabytes * 1024 * 1024,
+                RuntimeHeapSizeSampleInterval = TimeSpan.FromMilliseconds(20),
+            };
             engine.Execute("paint.js", script);
             return engine;
         }
@@ -60,7 +70,7 @@ public sealed class Painter(IWebHostEnvironment environment, Faults faults, Meas
     /// <returns>HTML; null where it cannot be painted.</returns>
     public string? Paint(string data)
     {
-        if (_studio.Value is not { } studio)
+        if (_studio.Value is not { } studio || data.Length > MostData)
             return null;
         studio.Room.Wait();
         try

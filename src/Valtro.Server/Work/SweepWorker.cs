@@ -3,8 +3,8 @@ using Valtro.Store;
 
 namespace Valtro.Server.Work;
 
-/// <summary>By the clock: empties the bin of what has rested there for 90 days, and sweeps out files that nothing names and programs that came no more.</summary>
-internal sealed class SweepWorker(EventStore events, CalendarStore calendars, EditionSettingsStore settings, FileStore files, EditionStore editions, SessionStore sessions, IClock clock, ILogger<SweepWorker> log) : IWorker
+/// <summary>By the clock: empties the bin of what has rested there for 90 days, and sweeps out files that nothing names, programs that came no more, and what readers were told of things long gone.</summary>
+internal sealed class SweepWorker(EventStore events, CalendarStore calendars, EditionSettingsStore settings, FileStore files, EditionStore editions, DeliveredStore delivered, SessionStore sessions, IClock clock, ILogger<SweepWorker> log) : IWorker
 {
     public const string Key = "hourly";
 
@@ -27,6 +27,7 @@ internal sealed class SweepWorker(EventStore events, CalendarStore calendars, Ed
         await settings.EmptyBinAsync(now - EventStore.KeptInBin, now);
         await files.SweepAsync(now - Duration.FromDays(1));
         await editions.ForgetFetchesAsync(now - Duration.FromDays(90));
+        await delivered.ForgetGoneAsync(now - DeliveredStore.GoneIsKept);
         await sessions.SweepAsync(now);
         if (gone > 0)
             log.LogInformation("{Count} events left the bin for good", gone);

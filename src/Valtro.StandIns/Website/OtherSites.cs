@@ -11,6 +11,7 @@ internal static partial class OtherSites
     {
         app.MapGet("/learning", (WebsiteFile file) => WebsitePages.Html(Learning(file.Read().Tab!)));
         app.MapGet("/sandbox", (WebsiteFile file) => WebsitePages.Html(Sandbox(file.PublicUrl)));
+        app.MapGet("/embeds", (WebsiteFile file, int count) => WebsitePages.Html(Embeds(file.PublicUrl, count)));
         app.MapGet("/many", (WebsiteFile file) => WebsitePages.Html(Many(file.PublicUrl)));
         app.MapGet("/blog", (WebsiteFile file) => WebsitePages.Html(Blog(file.Read().Post!)));
         app.MapGet("/club", async (WebsiteFile file, HttpClient http) => WebsitePages.Html(await ClubAsync(file.Read().Address!, http)));
@@ -30,6 +31,13 @@ internal static partial class OtherSites
           <iframe class="tab" sandbox="allow-scripts" src="{publicUrl}/c/pinewick/juniors-for-families/embed" title="Without an origin"></iframe>
           <iframe class="tab" sandbox="" src="{publicUrl}/c/pinewick/juniors-for-families/embed" title="Without scripts"></iframe>
         </main>
+        """);
+
+    /// <summary>Snippets as Valtro gives them, with text below each.</summary>
+    private static string Embeds(string publicUrl, int count) => WebsitePages.Frame("Some embeds", $"""
+        <main>{string.Concat(new[] { ("juniors-for-families", "month", 860), ("next-at-school", "list", 546), ("port-watch", "month", 860), ("whole-school", "month", 860), ("great-days-with-pictures", "cards", 658) }
+            .Take(count).Select(one => $"<h2>{one.Item1}</h2><div data-valtro=\"{publicUrl}/c/pinewick/{one.Item1}/embed\" data-view=\"{one.Item2}\" style=\"min-height:{one.Item3}px\"></div><p>What stands below it.</p>"))}</main>
+        <script async src="{publicUrl}/embed.js"></script>
         """);
 
     /// <summary>Many frames of one school on one page.</summary>

@@ -31,7 +31,9 @@ export class Speech {
     const wanted = [edition.look.language, ...(edition.look.language ? [] : readers), edition.locale, 'en'].filter(Boolean)
     const chosen = wanted.find((locale) => base(locale) in languages) ?? 'en'
     this.language = base(chosen)
-    this.locale = [...readers, edition.locale].find((locale) => base(locale) === this.language) ?? this.language
+    // A reader of whom no more than the language is known writes as the organisation does.
+    const ways = [...readers.filter((locale) => locale.includes('-')), edition.locale, ...readers]
+    this.locale = ways.find((locale) => base(locale) === this.language) ?? this.language
     this.words = languages[this.language] ?? en
     this.isRightToLeft = this.language === 'ar'
     const hour12 = { reader: undefined, twelve: true, twentyFour: false }[edition.look.clock]

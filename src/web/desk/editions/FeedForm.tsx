@@ -13,7 +13,7 @@ export function FeedForm({ draft, saved, onChange }: FeedFormProps) {
   const willRename = saved && (saved.edition.feed ?? 'series') !== (draft.feed ?? 'series')
   return (
     <section aria-labelledby="feed-form">
-      <h4 id="feed-form">For those who subscribe</h4>
+      <h3 id="feed-form">For those who subscribe</h3>
       <p className="sentence">
         Programs get{' '}
         <Choice
