@@ -19,6 +19,8 @@ export function ActLink({ onPress, pressed, expanded, isOff, href, className, ta
       {...rest}
       className={pressed ? `${className ?? ''} is-pressed` : className}
       href={isOff ? undefined : href}
+      // Machines that follow every link would turn over the months for ever.
+      rel={href?.startsWith('?') ? 'nofollow' : undefined}
       role={isAlive ? 'button' : undefined}
       aria-pressed={isAlive ? pressed : undefined}
       aria-expanded={isAlive ? expanded : undefined}
