@@ -17,6 +17,8 @@ const pages = [
 
 const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-background-networking'] })
 
+const ahead = Date.parse(await (await fetch(`${base}/clock`)).text()) - Date.now()
+
 /** One visit with an empty cache. */
 async function visit(path, viewport, shown = '[data-entry]:visible') {
   const context = await browser.newContext({ viewport, locale: 'en-GB', timezoneId: 'America/Halifax' })
@@ -25,6 +27,19 @@ async function visit(path, viewport, shown = '[data-entry]:visible') {
   await session.send('Emulation.setCPUThrottlingRate', { rate: 4 })
   const responses = []
   page.on('response', (response) => responses.push(response))
+  // The browser lives at the server's time, as its readers do.
+  await page.addInitScript((ahead) => {
+    const Machine = Date
+    globalThis.Date = class extends Machine {
+      constructor(...said) {
+        if (said.length > 0) super(...said)
+        else super(Machine.now() + ahead)
+      }
+      static now() {
+        return Machine.now() + ahead
+      }
+    }
+  }, ahead)
   await page.addInitScript(() => {
     window.measured = { shift: 0, paint: 0 }
     new PerformanceObserver((list) => {
@@ -34,8 +49,13 @@ async function visit(path, viewport, shown = '[data-entry]:visible') {
       for (const entry of list.getEntries()) window.measured.paint = entry.startTime
     }).observe({ type: 'largest-contentful-paint', buffered: true })
   })
-  await page.goto(base + path, { waitUntil: 'networkidle' })
+  await page.goto(base + path, { waitUntil: 'load' })
   await page.locator(shown).first().waitFor()
+  // The script has taken the page over, and what follows from that has been drawn.
+  if (shown !== 'body') {
+    await page.locator('html.is-alive').waitFor()
+    await page.waitForTimeout(500)
+  }
   const measured = await page.evaluate(() => ({ ...window.measured, first: performance.getEntriesByName('first-contentful-paint')[0]?.startTime ?? 0 }))
   const scripts = await Promise.all(responses.filter((one) => one.request().resourceType() === 'script').map(async (one) => gzipSync(await one.body()).length))
   const result = {

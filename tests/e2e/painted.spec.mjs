@@ -42,6 +42,16 @@ test('a careful site’s frames, without an origin of their own or without scrip
   await expect(without.getByRole('heading', { level: 2 })).toHaveText('December 2026')
 })
 
+test('an embed is as light or dark as the page around it, and turns with it', async ({ page }) => {
+  await page.goto(`${site}/embeds?count=1`)
+  const root = page.frameLocator('iframe').locator('html')
+  await expect(root).toHaveClass(/is-alive/)
+  await expect(root).toHaveAttribute('data-scheme', 'light')
+  await page.evaluate(() => (document.body.style.background = '#101418'))
+  await expect(root).toHaveAttribute('data-scheme', 'dark')
+  await expect(page.frameLocator('iframe').locator('main')).toHaveCSS('background-color', 'rgb(27, 37, 43)')
+})
+
 test('at midnight where the edition is kept, today moves on', { tag: '@days' }, async ({ page }) => {
   await page.goto('/c/pinewick/port-watch')
   const today = page.locator('.day-choice[aria-current=date]')

@@ -14,13 +14,15 @@ public sealed record PaintedBody(EditionView View, LocalDate Day, LocalDate Toda
 /// <summary>What an address asks of a page, cut to what the edition has.</summary>
 /// <param name="Today">In the edition's zone.</param>
 /// <param name="Language">The reader's, where the edition follows it and reading pages speak it; else empty.</param>
-public readonly partial record struct PageAsked(bool IsEmbedded, EditionView View, LocalDate Day, LocalDate Today, string Language)
+/// <param name="Scheme">"light" or "dark", as the page around it is and where the edition does not fix it; else empty.</param>
+public readonly partial record struct PageAsked(bool IsEmbedded, EditionView View, LocalDate Day, LocalDate Today, string Language, string Scheme)
 {
     public static PageAsked Of(EditionBody edition, HttpRequest request, bool isEmbedded, LocalDate today)
     {
         var view = Enum.TryParse<EditionView>(request.Query["view"], ignoreCase: true, out var asked) && edition.Look.Views.Contains(asked) ? asked : edition.Look.View;
         var day = Nearest(request.Query["date"]) ?? Nearest(request.Query["month"]) ?? today;
-        return new PageAsked(isEmbedded, view, Within(day, edition), today, edition.Look.Language.Length > 0 ? "" : LanguageOf(request));
+        return new PageAsked(isEmbedded, view, Within(day, edition), today, edition.Look.Language.Length > 0 ? "" : LanguageOf(request),
+            edition.Look.Scheme == Core.Editions.Scheme.Reader && request.Query["scheme"].ToString() is ("light" or "dark") ? request.Query["scheme"].ToString() : "");
     }
 
     private static LocalDate Within(LocalDate day, EditionBody edition)

@@ -33,6 +33,26 @@
     }
   }
 
+  /** Whether the page is dark behind a place: by the colour that shows there, else by what the page says of itself. */
+  function schemeAt(spot: HTMLElement): 'light' | 'dark' {
+    for (let element: HTMLElement | null = spot; element; element = element.parentElement) {
+      const [red = 0, green = 0, blue = 0, opacity = 1] = (getComputedStyle(element).backgroundColor.match(/[\d.]+/g) ?? []).map(
+        Number,
+      )
+      if (opacity > 0.5 && getComputedStyle(element).backgroundColor !== 'transparent')
+        return red * 0.299 + green * 0.587 + blue * 0.114 < 128 ? 'dark' : 'light'
+    }
+    const says = getComputedStyle(document.documentElement).colorScheme
+    return says.includes('dark') && (!says.includes('light') || matchMedia('(prefers-color-scheme: dark)').matches)
+      ? 'dark'
+      : 'light'
+  }
+
+  function tellScheme(): void {
+    for (const [view, frame] of frames)
+      if (frame.parentElement) view.postMessage({ valtroScheme: schemeAt(frame.parentElement) }, origins.get(frame) ?? '*')
+  }
+
   function place(spot: HTMLElement): void {
     if (spot.dataset.valtroPlaced) return
     let address: URL
@@ -51,6 +71,7 @@
     const height = reserved || likelyHeight(spot.dataset.view ?? 'month', spot.clientWidth, Number(spot.dataset.entries) || 8)
     if (!isWide) spot.style.minHeight = `${height}px`
     frame.style.cssText = `display:block;width:100%;height:${height}px;border:0`
+    address.searchParams.set('scheme', schemeAt(spot))
     frame.src = address.href
     origins.set(frame, address.origin)
     spot.append(frame)
@@ -73,6 +94,10 @@
   function watch(): void {
     placeAll()
     new MutationObserver(placeAll).observe(document.documentElement, { childList: true, subtree: true })
+    // Sites turn dark by a class or an attribute of their root, or as the reader's machine does.
+    const dressed = new MutationObserver(tellScheme)
+    for (const root of [document.documentElement, document.body]) dressed.observe(root, { attributes: true })
+    matchMedia('(prefers-color-scheme: dark)').addEventListener('change', tellScheme)
   }
 
   if (document.readyState === 'loading') document.addEventListener('DOMContentLoaded', watch)

@@ -30,7 +30,7 @@ function dress(look: Dress): void {
   if (worn === nameOf(look)) return
   worn = nameOf(look)
   const root = document.documentElement
-  root.style.colorScheme = { light: 'light', dark: 'dark', reader: 'light dark' }[look.scheme]
+  root.style.colorScheme = { light: 'light', dark: 'dark', reader: root.dataset.scheme ?? 'light dark' }[look.scheme]
   for (const [part, variables] of Object.entries(names) as [keyof Palette, string[]][])
     for (const variable of variables) root.style.setProperty(variable, `light-dark(${look.light[part]}, ${look.dark[part]})`)
   Object.assign(root.dataset, { size: look.size, density: look.density, corner: look.corner })

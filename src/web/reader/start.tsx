@@ -1,5 +1,6 @@
 import { createRoot, hydrateRoot } from 'react-dom/client'
 import { readPageData } from './edition'
+import { followScheme } from './followScheme'
 import { cameIn } from './look'
 import { Reader } from './Reader'
 import { reportHeight } from './reportHeight'
@@ -13,4 +14,5 @@ if (spot) {
   if (spot.dataset.painted === undefined) createRoot(spot).render(reader)
   else hydrateRoot(spot, reader)
   reportHeight()
+  followScheme()
 }

@@ -112,7 +112,7 @@ function Colours({
         <Choice
           label="Light or dark"
           value={look.scheme ?? 'reader'}
-          options={{ reader: 'light or dark as the reader’s system', light: 'light', dark: 'dark' }}
+          options={{ reader: 'light or dark as the page around it, or the reader’s system', light: 'light', dark: 'dark' }}
           onChange={(scheme) => onChange({ scheme })}
         />{' '}
         {preview && (
