@@ -151,7 +151,7 @@ public sealed class DeliveredStore(Database database)
     }
 
     /// <summary>The names of what goes out and concerns some calendars.</summary>
-    public async Task<IReadOnlySet<Guid>> ConcerningAsync(EditionAddress edition, Guid[] calendars)
+    public async Task<HashSet<Guid>> ConcerningAsync(EditionAddress edition, Guid[] calendars)
     {
         using var within = Wall.Within(edition.OrganisationId);
         return (await database.ListAsync<Guid>("""

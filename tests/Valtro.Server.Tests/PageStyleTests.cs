@@ -64,7 +64,7 @@ public sealed partial class PageStyleTests(ValtroApp app) : IClassFixture<Valtro
         Assert.Contains("script-src 'self';", policy, StringComparison.Ordinal);
         Assert.DoesNotContain("unsafe", policy, StringComparison.Ordinal);
         Assert.DoesNotMatch("""<script(?![^>]*(src=|application/))""", page);
-        Assert.DoesNotMatch(""" (style|onclick|onload)=["']""", page[..page.IndexOf("<noscript>", StringComparison.Ordinal).Or(page.Length)]);
+        Assert.DoesNotMatch(""" (style|onclick|onload)=["']""", page);
     }
 
     [Fact]
@@ -126,10 +126,4 @@ public sealed partial class PageStyleTests(ValtroApp app) : IClassFixture<Valtro
 
     [GeneratedRegex("<script type=\"module\"")]
     private static partial Regex Scripts();
-}
-
-internal static class Positions
-{
-    /// <summary>Where something is not, another position.</summary>
-    public static int Or(this int position, int other) => position < 0 ? other : position;
 }

@@ -169,7 +169,7 @@ public sealed class StampsTests(ValtroApp app) : IClassFixture<ValtroApp>
         var made = await ada.DoAsync(HttpMethod.Post, "/api/events", Caller.Event(calendar, "Watch keeping", repeat: new { pattern = "weekly", interval = 1, weekdays = new[] { 3 }, ends = "after", until = (string?)null, count = 4 }));
         var before = Dates(await FeedAsync(path));
         Assert.Equal(4, before.Length);
-        Assert.DoesNotContain(await FeedAsync(path), "RRULE", StringComparison.Ordinal);
+        Assert.All(Foreign.Calendar.Load(await FeedAsync(path))!.Events, one => Assert.Null(one.RecurrenceRule));
         Assert.Contains("SUMMARY:Winter break", await FeedAsync(path), StringComparison.Ordinal);
         // All one day later.
         await ada.ChangeAsync(made, "edit", Form(made, calendar, form => (form["date"], form["repeat"]) = ("2026-11-26", Repeat(4))));
@@ -183,6 +183,18 @@ public sealed class StampsTests(ValtroApp app) : IClassFixture<ValtroApp>
         static JsonNode Repeat(int weekday) => System.Text.Json.JsonSerializer.SerializeToNode(new { pattern = "weekly", interval = 1, weekdays = new[] { weekday }, ends = "after", until = (string?)null, count = 4 }, Json.Options)!;
         static (string Uid, DateTime Start)[] Dates(string feed) =>
             [.. Foreign.Calendar.Load(feed)!.Events.Where(one => one.Summary!.Contains("Watch keeping", StringComparison.Ordinal)).Select(one => (one.Uid!, one.Start!.Value)).OrderBy(one => one.Value)];
+    }
+
+    [Theory]
+    [InlineData("series")]
+    [InlineData("dates")]
+    public async Task Breaks_concern_every_calendar_of_a_feed(string form)
+    {
+        var ada = await app.SignedInAsync();
+        var (path, _, _) = await EditionAsync(ada, $"Breaks for all, {form}", draft => (draft["feed"], draft["withBreaks"]) = (form, true), "PW", "SW");
+        var narrowed = await FeedAsync(path, "?only=port-watch");
+        Assert.Equal(Of(await FeedAsync(path), "Winter break").Uid, Of(narrowed, "Winter break").Uid);
+        Assert.DoesNotContain("SUMMARY:SW ", narrowed, StringComparison.Ordinal);
     }
 
     [Fact]

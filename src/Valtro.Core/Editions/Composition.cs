@@ -91,7 +91,7 @@ public sealed class Composition
     /// <remarks>A series is delivered whole: programs expand its rule, and a limit of entries says nothing to them.</remarks>
     public IReadOnlyList<Delivered> Deliver(IEnumerable<CalendarEvent> events)
     {
-        var told = new List<(Told Told, IReadOnlyList<Source> Sources, List<CalendarEvent>? LookAlikes)>();
+        var told = new List<(CalendarEvent Of, Disclosed Disclosed, IReadOnlyList<Source> Sources, List<CalendarEvent>? LookAlikes)>();
         var lookAlikes = new Dictionary<(string, Series, EventState), int>();
         foreach (var happening in events)
         {
@@ -102,14 +102,14 @@ public sealed class Composition
                 var look = (one.Disclosed.Title, happening.Series, one.Disclosed.State);
                 if (lookAlikes.TryGetValue(look, out var index))
                 {
-                    told[index] = (told[index].Told, Union(told[index].Sources, one.Sources), [.. told[index].LookAlikes ?? [], happening]);
+                    told[index] = (told[index].Of, told[index].Disclosed, Union(told[index].Sources, one.Sources), [.. told[index].LookAlikes ?? [], happening]);
                     continue;
                 }
                 lookAlikes[look] = told.Count;
             }
-            told.Add((one, one.Sources, null));
+            told.Add((happening, one.Disclosed, one.Sources, null));
         }
-        return [.. told.Select(one => new Delivered(one.Told.Of, Shape(one.Told.Disclosed, one.Sources)!, one.Sources, one.LookAlikes ?? [], disclosed => Shape(disclosed, one.Sources)))];
+        return [.. told.Select(one => new Delivered(one.Of, Shape(one.Disclosed, one.Sources)!, one.Sources, one.LookAlikes ?? [], disclosed => Shape(disclosed, one.Sources)))];
     }
 
     /// <summary>The breaks of the year plan on the edition's days, where it shows them, up to a horizon.</summary>

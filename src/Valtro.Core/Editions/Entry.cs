@@ -98,11 +98,10 @@ internal sealed class EntryList(int count) : IReadOnlyList<Entry>
 public sealed record Composed(IReadOnlyList<Entry> Entries, int Found, Instant? TurnsAt);
 
 /// <summary>An event, unexpanded, as a feed delivers it: its readers expand rules themselves.</summary>
-/// <param name="Event">Null for a break of the year plan.</param>
 /// <param name="Sources">Whose it is, as far as the audience may know.</param>
 /// <param name="LookAlikes">Events that became one with it.</param>
 /// <param name="Shape">What is told of a date of its own, from all that the level tells; null when it is not delivered.</param>
-public sealed record Delivered(CalendarEvent? Event, Disclosed Disclosed, IReadOnlyList<Source> Sources, IReadOnlyList<CalendarEvent> LookAlikes, Func<Disclosed, Disclosed?> Shape)
+public sealed record Delivered(CalendarEvent Event, Disclosed Disclosed, IReadOnlyList<Source> Sources, IReadOnlyList<CalendarEvent> LookAlikes, Func<Disclosed, Disclosed?> Shape)
 {
     public IReadOnlyList<Guid> Calendars => Sources.Count == 0 ? [] : [.. Sources.Select(source => source.CalendarId)];
 

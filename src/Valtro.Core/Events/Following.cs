@@ -47,8 +47,7 @@ public static class Following
         if (!before.Recurs)
             return after.Recurs ? after.Gives(date, school) ? date : null : after.Timing.Start;
         var days = Period.DaysBetween(first.Date, after.Timing.Start.Date);
-        var time = after.Timing.AllDay ? LocalTime.Midnight : date.TimeOfDay == before.Timing.Start.TimeOfDay || before.Timing.AllDay ? after.Timing.Start.TimeOfDay : date.TimeOfDay;
-        if (date.Date.PlusDays(days) + time is var moved && after.Gives(moved, school))
+        if (SeriesEdit.Moved(date, days, before, after.Timing) is var moved && after.Gives(moved, school))
             return moved;
         if (after.Gives(date, school))
             return date;

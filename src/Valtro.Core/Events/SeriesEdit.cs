@@ -213,8 +213,11 @@ public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalend
     private static LocalDateTime[] Retimed(IReadOnlyList<LocalDateTime> typed, IReadOnlyList<LocalDateTime> old, Series series, Timing timing, int days)
     {
         var known = Days(old).ToHashSet();
-        return [.. typed.Select(date => date.Date.PlusDays(known.Contains(date.Date) ? days : 0) + TimeOf(date.TimeOfDay, series, timing)).Distinct().Order()];
+        return [.. typed.Select(date => Moved(date, known.Contains(date.Date) ? days : 0, series, timing)).Distinct().Order()];
     }
+
+    /// <summary>Where a date is that moved with its series: by days, and where it had the series' time, to its new one.</summary>
+    internal static LocalDateTime Moved(LocalDateTime date, int days, Series series, Timing timing) => date.Date.PlusDays(days) + TimeOf(date.TimeOfDay, series, timing);
 
     private static LocalTime TimeOf(LocalTime time, Series series, Timing timing) =>
         timing.AllDay ? LocalTime.Midnight : time == series.Timing.Start.TimeOfDay || series.Timing.AllDay || series.Rule?.KeepsTimeOfDay != false ? timing.Start.TimeOfDay : time;
@@ -312,7 +315,7 @@ public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalend
         var (kept, moved) = (new List<EventException>(), new List<EventException>());
         foreach (var exception in exceptions)
         {
-            var id = exception.RecurrenceId.Date.PlusDays(days) + TimeOf(exception.RecurrenceId.TimeOfDay, _series, timing);
+            var id = Moved(exception.RecurrenceId, days, _series, timing);
             var place = series.Gives(id, school) ? id : SamePosition(exception.RecurrenceId, series, passed);
             if (place is { } found && placed.All(one => one.RecurrenceId != found))
             {

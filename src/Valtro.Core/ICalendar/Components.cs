@@ -58,7 +58,7 @@ public sealed class Components(SchoolCalendar school, Uri files, IReadOnlyDictio
     public void AddSeries(Delivered delivered, Guid uid)
     {
         var (happening, disclosed) = (delivered.Event, delivered.Disclosed);
-        if (happening is null || Delivery.Of(happening, school, horizon) is not { } delivery)
+        if (Delivery.Of(happening, school, horizon) is not { } delivery)
             return;
         var timing = happening.Series.Timing;
         if (!timing.AllDay)
@@ -67,13 +67,13 @@ public sealed class Components(SchoolCalendar school, Uri files, IReadOnlyDictio
             Need(timing.Zone, from, to);
         }
         var dates = DatesThatDiffer(delivered, delivery);
-        var start = Begin(delivered, uid);
+        var start = Begin(uid, delivered.Event, disclosed);
         WriteWhen(timing, delivery, dates);
         WriteText(disclosed, timing.AllDay);
         WriteMore(disclosed);
         if (happening.Continues is { } continued && disclosed.Detail > Detail.Times)
             Lines.Identity("RELATED-TO;RELTYPE=SIBLING:"u8, continued);
-        End(start, new ComponentName(uid, ""), delivered);
+        End(start, new ComponentName(uid, ""), disclosed, delivered.Calendars);
         foreach (var (date, told) in dates)
         {
             if (told is not null && (date.Exception?.Start is not null || delivery.Uneven.Contains(date.Occurrence.RecurrenceId) || !SaysTheSame(told, disclosed)))
@@ -86,14 +86,13 @@ public sealed class Components(SchoolCalendar school, Uri files, IReadOnlyDictio
     public void AddDate(Entry date, string title, Guid uid)
     {
         var disclosed = date.Event.Titled(title);
-        var delivered = new Delivered(date.Of, disclosed, date.Sources, [], told => told);
         if (!date.Timing.AllDay)
             Need(date.Timing.Zone, date.Occurrence.Start, date.Occurrence.End);
-        var start = Begin(delivered, uid);
+        var start = Begin(uid, date.Of, disclosed);
         WriteSpan(date.Timing, date.Occurrence);
         WriteText(disclosed, date.Timing.AllDay);
         WriteMore(disclosed);
-        End(start, new ComponentName(uid, ""), delivered);
+        End(start, new ComponentName(uid, ""), disclosed, [.. date.Sources.Select(source => source.CalendarId)]);
     }
 
     private void Need(DateTimeZone zone, Instant from, Instant? to) => _zones[zone.Id] = _zones.TryGetValue(zone.Id, out var so)
@@ -104,7 +103,7 @@ public sealed class Components(SchoolCalendar school, Uri files, IReadOnlyDictio
 
     private static (EventDate Date, Disclosed? Told)[] DatesThatDiffer(Delivered delivered, Delivery delivery)
     {
-        var happening = delivered.Event!;
+        var happening = delivered.Event;
         if (happening.Exceptions.Count == 0 && delivery.Uneven.Count == 0)
             return [];
         var own = happening.Exceptions.Where(exception => !delivery.Left.Contains(exception.RecurrenceId) && !happening.Series.Removed.Contains(exception.RecurrenceId)).ToArray();
@@ -114,7 +113,7 @@ public sealed class Components(SchoolCalendar school, Uri files, IReadOnlyDictio
 
     private static (EventDate Date, Disclosed? Told) Told(Delivered delivered, LocalDateTime id, EventException? exception)
     {
-        var happening = delivered.Event!;
+        var happening = delivered.Event;
         var timing = happening.Series.Timing;
         var date = new EventDate(happening, timing.StartingAt(id).Occurrence(id), exception);
         return (date, Disclosed.Of(date, delivered.Disclosed.Detail) is { } told ? delivered.Shape(told) : null);
@@ -131,30 +130,31 @@ public sealed class Components(SchoolCalendar school, Uri files, IReadOnlyDictio
     {
         var series = date.Event.Series.Timing;
         var timing = date.Exception?.Start is null ? series.StartingAt(name) : date.Timing;
-        var start = Begin(delivered, uid);
+        var start = Begin(uid, delivered.Event, disclosed);
         Lines.Start("RECURRENCE-ID"u8, name, series.AllDay, series.Zone.Id);
         WriteSpan(timing, timing.Occurrence(timing.Start));
         WriteText(disclosed, timing.AllDay);
         WriteMore(disclosed);
-        End(start, new ComponentName(uid, LocalDateTimePattern.GeneralIso.Format(name)), delivered);
+        End(start, new ComponentName(uid, LocalDateTimePattern.GeneralIso.Format(name)), disclosed, delivered.Calendars);
     }
 
     // ---- the parts of a component
 
-    private int Begin(Delivered delivered, Guid uid)
+    /// <param name="of">The event of which it is; null for a break of the year plan.</param>
+    private int Begin(Guid uid, CalendarEvent? of, Disclosed disclosed)
     {
         var start = _output.Count;
         Lines.Begin("VEVENT"u8);
         Lines.Identity("UID:"u8, uid);
-        if (delivered.Disclosed.Detail > Detail.Times && delivered.Event is { } happening)
-            Lines.Moment("CREATED:"u8, happening.Created);
+        if (disclosed.Detail > Detail.Times && of is not null)
+            Lines.Moment("CREATED:"u8, of.Created);
         return start;
     }
 
-    private void End(int start, ComponentName name, Delivered delivered)
+    private void End(int start, ComponentName name, Disclosed disclosed, IReadOnlyList<Guid> calendars)
     {
         var bytes = _output.Written[start..];
-        _written.Add(new Component(name, XxHash128.HashToUInt128(bytes), delivered.Disclosed.Detail > Detail.Times, delivered.Calendars, start, bytes.Length));
+        _written.Add(new Component(name, XxHash128.HashToUInt128(bytes), disclosed.Detail > Detail.Times, calendars, start, bytes.Length));
     }
 
     /// <summary>What some readers may not know of at all is for them as if it had been removed.</summary>

@@ -143,13 +143,13 @@ public sealed class Artefacts(EditionStore editions, DeliveredStore delivered, R
     }
 
     /// <summary>The version of what open pages of an edition show, whatever part of it that is: entries, settings, look. What readers cannot see does not show in it.</summary>
-    /// <returns>With the feed; null when the edition shows its audience nothing.</returns>
+    /// <returns>With what it was made from; null when the edition shows its audience nothing.</returns>
     /// <inheritdoc cref="FindAsync"/>
-    public async Task<(string Version, Copy Feed)?> PageAsync(Located located, Asker asker)
+    public async Task<(string Version, Copy Feed, Copy Month)?> PageAsync(Located located, Asker asker)
     {
         var month = ArtefactKey.Of(located.Found.Address!.MonthAt(clock.GetCurrentInstant()));
         return await FindAsync(located, ArtefactKey.Feed, asker) is { } feed && await FindAsync(located, month, asker) is { } part
-            ? ($"{feed.Rendered.Artefact.Etag[..16]}{part.Rendered.Artefact.Etag[..16]}", feed)
+            ? ($"{feed.Rendered.Artefact.Etag[..16]}{part.Rendered.Artefact.Etag[..16]}", feed, part)
             : null;
     }
 
@@ -308,7 +308,7 @@ public sealed class Artefacts(EditionStore editions, DeliveredStore delivered, R
     private async Task<Rendered?> ForSomeAsync(EditionAddress address, ArtefactKey key)
     {
         if (key.Only is not null)
-            return await FeedAsync() is { } whole ? await rendering.NarrowAsync(address, key, whole.Artefact) : null;
+            return await FeedAsync() is { } whole ? await rendering.NarrowAsync(address, key, whole.Artefact, clock.GetCurrentInstant()) : null;
         // Files say what the feed says, so that has to be noted first.
         if (key.Kind == ArtefactKind.EntryFile)
             await FeedAsync();

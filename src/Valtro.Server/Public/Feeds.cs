@@ -87,7 +87,7 @@ public sealed class Feeds(EventStore events, DeliveredStore delivered, PublicAdd
         var found = await events.OfCalendarsAsync(reading.OrganisationId, reading.Calendars);
         var all = composition.Deliver(found);
         var outgoing = all.Select(one => new Outgoing([
-            (new SourceDate(one.Event!.Id, null), one.Disclosed.Uid),
+            (new SourceDate(one.Event.Id, null), one.Disclosed.Uid),
             .. one.LookAlikes.Select(other => (new SourceDate(other.Id, null), (Guid?)other.Uid))])).ToArray();
         var (names, changed) = OutwardNames.Give(outgoing, memory.Names, memory.OutSince, Guid.NewGuid);
         for (var index = 0; index < all.Count; index++)
@@ -101,8 +101,7 @@ public sealed class Feeds(EventStore events, DeliveredStore delivered, PublicAdd
         EditionReading reading, Composition composition, Components components, FeedMemory memory, Instant now)
     {
         var window = WindowOfDates(reading, now);
-        var found = await events.InWindowAsync(reading.OrganisationId, reading.Calendars, window);
-        var composed = composition.Compose(found, window);
+        var (found, composed) = await events.ComposeAsync(reading, composition, window);
         var entries = composed.Entries.Count <= MostDates ? composed.Entries
             : [.. composed.Entries.Where(entry => entry.Occurrence.End > now).Take(MostDates)];
         var outgoing = entries.Where(entry => !entry.IsBreak)
@@ -125,6 +124,9 @@ public sealed class Feeds(EventStore events, DeliveredStore delivered, PublicAdd
         var last = new LocalDate(Math.Min(Math.Max(year, first.Year) + YearsOfDates, DayRange.Last.Year), 1, 1);
         return new Window(first, span.End is { } end && end < last ? end : last, reading.Edition.Zone);
     }
+
+    /// <summary>By which readers' programs know the breaks of the year plan; none where the edition does not show them.</summary>
+    internal static IEnumerable<Guid> NamesOfBreaks(EditionReading reading, Instant now) => reading.CompositionAt(now).Breaks(DayRange.Last).Select(closed => NameOfBreak(reading, closed));
 
     private static Guid NameOfBreak(EditionReading reading, Entry closed) => OutwardNames.OfDate(reading.Address.Id, closed.Occurrence.LocalStart);
 

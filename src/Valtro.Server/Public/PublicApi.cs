@@ -149,21 +149,20 @@ internal static class PublicApi
         public async Task SendPageAsync(EditionName name, bool embedded)
         {
             var ending = embedded ? "/embed" : "";
-            // The feed first: the months are then at least as new as the version that the page says it has.
-            if (await LocateAsync(name, ending) is not { } located || await FindAsync(located, ArtefactKey.Feed, ending) is null || await FindAsync(located, ThisMonth(located), ending) is not { } now)
+            // The version first: the parts are then at least as new as the page says it is.
+            if (await LocateAsync(name, ending) is not { } located || await OrSayWhyAsync(located, artefacts.PageAsync(located, Asker), ending) is not { } page)
                 return;
             var address = located.Found.Address!;
             // An address that somebody mistyped still opens the calendar, at the nearest day.
-            var asked = PageAsked.Of(now.Rendered.Part.Edition, Context.Request, embedded, address.TodayAt(clock.GetCurrentInstant()));
-            if (await PartsAsync(located, ArtefactKey.Of(asked.Day.ToYearMonth()), now.Rendered.Part.Edition.IsWhole, ending) is not { } parts || await artefacts.PageAsync(located, Asker) is not { } page)
+            var asked = PageAsked.Of(page.Month.Rendered.Part.Edition, Context.Request, embedded, address.TodayAt(clock.GetCurrentInstant()));
+            if (await PartsAsync(located, ArtefactKey.Of(asked.Day.ToYearMonth()), page.Month.Rendered.Part.Edition.IsWhole, ending) is not { } parts)
                 return;
             fetches.Note(Context, address, embedded ? "embed" : "page");
             var edition = parts[0].Rendered.Part.Edition;
             SecurityHeaders.ForReaders(Context.Response, edition.Sites, pages.StylesOf(edition));
             Rendered[] rendered = [.. parts.Select(part => part.Rendered)];
-            if (pages.Find(address, page.Version, rendered, asked) is null && !Asker.TryCause())
-                throw new TooOftenException();
-            var written = pages.Write(address, page.Version, page.Feed.Rendered, rendered, asked);
+            var written = pages.Find(address, page.Version, rendered, asked)
+                ?? (Asker.TryCause() ? pages.Write(address, page.Version, page.Feed.Rendered, rendered, asked) : throw new TooOftenException());
             if (edition.Look.Language.Length == 0)
                 Context.Response.Headers.Append(Microsoft.Net.Http.Headers.HeaderNames.Vary, Microsoft.Net.Http.Headers.HeaderNames.AcceptLanguage);
             await SendAsync(located, new Copy(written, parts.Append(page.Feed).Max(part => part.Age)), "text/html; charset=utf-8");
@@ -293,10 +292,13 @@ internal static class PublicApi
         }
 
         /// <summary>A part of the edition, or an answer that says why there is none.</summary>
-        private async Task<Copy?> FindAsync(Located located, ArtefactKey key, string? ending)
+        private Task<Copy?> FindAsync(Located located, ArtefactKey key, string? ending) => OrSayWhyAsync(located, artefacts.FindAsync(located, key, Asker), ending);
+
+        private async Task<T?> OrSayWhyAsync<T>(Located located, Task<T?> finding, string? ending)
+            where T : struct
         {
-            if (await artefacts.FindAsync(located, key, Asker) is { } copy)
-                return copy;
+            if (await finding is { } found)
+                return found;
             // What was there a moment ago may not be any more: asked again, the answer says why, as it would from now on.
             if (await LocateAsync(located.Name, ending) is not null)
                 await NotFoundAsync(Context);

@@ -43,8 +43,8 @@ public sealed class Rendering(
             new Artefact(edition.Id, edition.OrganisationId, edition.Audience, key.ToString(), edition.ContentVersion, Etag(written), written, seconds, content.Turn, content.ClosesAt), content.Notes);
     }
 
-    /// <summary>What of a feed concerns some calendars: its finished components, under a head of their own.</summary>
-    public async Task<Rendered?> NarrowAsync(EditionAddress edition, ArtefactKey key, Artefact whole)
+    /// <summary>What of a feed concerns some calendars: its finished components, under a head of their own. Breaks concern all of them.</summary>
+    public async Task<Rendered?> NarrowAsync(EditionAddress edition, ArtefactKey key, Artefact whole, Instant now)
     {
         using var timed = measures.Rendering(key.Kind);
         using var within = Wall.Within(edition.OrganisationId);
@@ -52,6 +52,8 @@ public sealed class Rendering(
             return null;
         var chosen = reading.Sources.Where(source => key.Only!.Contains(source.Slug)).Select(source => source.CalendarId).ToArray();
         var concerning = await delivered.ConcerningAsync(edition, chosen);
+        if (chosen.Length > 0)
+            concerning.UnionWith(Feeds.NamesOfBreaks(reading, now));
         var (page, feed, _) = addresses.InFeed(edition);
         var notice = chosen.Length > 0 ? null : ReadingWords.For(reading.Checked.Look.Language, edition.Locale).Fill("narrowedToNothing", "page", page.AbsoluteUri);
         var address = feed is null ? null : new Uri($"{feed.AbsoluteUri}?only={string.Join(',', key.Only!)}");
@@ -165,8 +167,7 @@ public sealed class Rendering(
     {
         var window = WeeksOf(month, reading);
         var composition = reading.CompositionAt(now);
-        var found = await events.InWindowAsync(reading.OrganisationId, reading.Calendars, window);
-        var composed = composition.Compose(found, window);
+        var (found, composed) = await events.ComposeAsync(reading, composition, window);
         return (Chunk(reading, YearMonthPattern.Iso.Format(month), window.First, window.End, composed.Entries, now), composed.TurnsAt, composition.ClosesAt(found));
     }
 
@@ -174,20 +175,11 @@ public sealed class Rendering(
     {
         var composition = reading.CompositionAt(now);
         var whole = Whole(reading, now);
-        // An edition with a limit has its earliest entries: as many years are looked at as are needed for them.
-        for (var years = 1; ; years *= 2)
-        {
-            var end = reading.Edition.Limit is null ? whole.End : LocalDate.Min(whole.End, DayRange.Nearest(whole.First).PlusYears(Math.Min(years, 300)));
-            var window = new Window(whole.First, end, reading.Edition.Zone);
-            var found = await events.InWindowAsync(reading.OrganisationId, reading.Calendars, window);
-            var composed = composition.Compose(found, window);
-            if (window.End < whole.End && composed.Found < reading.Edition.Limit)
-                continue;
-            if (month is not { } one)
-                return (Chunk(reading, "all", whole.First, whole.End, composed.Entries, now), composed.TurnsAt, composition.ClosesAt(found));
-            var weeks = WeeksOf(one, reading);
-            return (Chunk(reading, YearMonthPattern.Iso.Format(one), weeks.First, weeks.End, [.. composed.Entries.Where(entry => entry.Occurrence.Overlaps(weeks, entry.Timing.AllDay))], now), composed.TurnsAt, composition.ClosesAt(found));
-        }
+        var (found, composed) = await events.ComposeAsync(reading, composition, whole);
+        if (month is not { } one)
+            return (Chunk(reading, "all", whole.First, whole.End, composed.Entries, now), composed.TurnsAt, composition.ClosesAt(found));
+        var weeks = WeeksOf(one, reading);
+        return (Chunk(reading, YearMonthPattern.Iso.Format(one), weeks.First, weeks.End, [.. composed.Entries.Where(entry => entry.Occurrence.Overlaps(weeks, entry.Timing.AllDay))], now), composed.TurnsAt, composition.ClosesAt(found));
     }
 
     /// <summary>All of an edition at once: its own days; without a limit, from a year ago at most, and where it is open, two years ahead.</summary>
