@@ -20,23 +20,23 @@ internal static class TestCluster
 }
 
 /// <summary>A database that is migrated and filled once, and copied for each that wants one of its own.</summary>
-/// <param name="fill">What stands in it beside the tables.</param>
-public sealed class DatabaseTemplate(Func<Database, Task> fill)
+/// <param name="fill">Puts into it what stands there beside the tables; it is given where it is too.</param>
+public sealed class DatabaseTemplate(Func<Database, string, Task> fill)
 {
     private readonly Lazy<Task<string>> _name = new(() => MakeAsync(fill));
 
-    public static DatabaseTemplate Empty { get; } = new(_ => Task.CompletedTask);
+    public static DatabaseTemplate Empty { get; } = new((_, _) => Task.CompletedTask);
 
     /// <summary>The name of the database to copy. Nobody is connected to it.</summary>
     public Task<string> NameAsync() => _name.Value;
 
-    private static async Task<string> MakeAsync(Func<Database, Task> fill)
+    private static async Task<string> MakeAsync(Func<Database, string, Task> fill)
     {
         var name = $"template_{Guid.NewGuid():N}";
         await TestCluster.ExecuteAsync($"create database {name}");
         await Database.MigrateAsync(TestCluster.To(name));
         await using var database = Database.At(TestCluster.To(name));
-        await fill(database);
+        await fill(database, TestCluster.To(name));
         // Nothing else ever looks at these tables as a whole: the throw-away cluster has no autovacuum.
         await database.ExecuteAsync("analyze (skip_locked false)");
         return name;

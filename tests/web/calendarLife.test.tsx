@@ -1,4 +1,4 @@
-// @vitest-environment jsdom
+// @vitest-environment happy-dom
 import { screen, within } from '@testing-library/react'
 import { describe, expect, test, vi } from 'vitest'
 import { CalendarsPage } from '../../src/web/desk/calendars/CalendarsPage'

@@ -1,4 +1,4 @@
-// @vitest-environment jsdom
+// @vitest-environment happy-dom
 import { screen, within } from '@testing-library/react'
 import { describe, expect, test, vi } from 'vitest'
 import type { Disclosure, Opening } from '../../src/web/desk/api'

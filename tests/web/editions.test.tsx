@@ -1,4 +1,4 @@
-// @vitest-environment jsdom
+// @vitest-environment happy-dom
 import { screen, within } from '@testing-library/react'
 import { describe, expect, test } from 'vitest'
 import { EditionPage } from '../../src/web/desk/editions/EditionPage'

@@ -1,4 +1,4 @@
-// @vitest-environment jsdom
+// @vitest-environment happy-dom
 import { cleanup, screen, within } from '@testing-library/react'
 import { describe, expect, test } from 'vitest'
 import { addresses, edition, entry, pageOf, part, port, serve, starboard } from './pageWorld'

@@ -1,4 +1,4 @@
-// @vitest-environment jsdom
+// @vitest-environment happy-dom
 import { cleanup, screen, within } from '@testing-library/react'
 import { describe, expect, test, vi } from 'vitest'
 import { edition, entry, pageOf, part, serve } from './pageWorld'

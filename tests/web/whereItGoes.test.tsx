@@ -1,4 +1,4 @@
-// @vitest-environment jsdom
+// @vitest-environment happy-dom
 import { cleanup, screen } from '@testing-library/react'
 import { describe, expect, test } from 'vitest'
 import type { Destination, Destinations } from '../../src/web/desk/api'
