@@ -8,7 +8,9 @@ export default defineConfig({
         env: { TZ: 'America/Halifax' },
         setupFiles: ['./clock.ts'],
         // Frames stay empty: nothing is fetched here.
-        environmentOptions: { happyDOM: { settings: { disableIframePageLoading: true, handleDisabledFileLoadingAsSuccess: true } } },
+        environmentOptions: {
+            happyDOM: { settings: { disableIframePageLoading: true, handleDisabledFileLoadingAsSuccess: true } },
+        },
         // How long a test takes says something of the machine beside which others run, and nothing of the code.
         testTimeout: 60_000,
     },
