@@ -44,7 +44,8 @@ public sealed class Database : IAsyncDisposable
 
     private static string ConnectionStringOf(Lane lane, string connectionString, IReadOnlyDictionary<Lane, int>? connections)
     {
-        var builder = new NpgsqlConnectionStringBuilder(connectionString) { ApplicationName = $"valtro {lane.ToString().ToLowerInvariant()}" };
+        // A transaction leaves nothing behind on its connection that would have to be discarded.
+        var builder = new NpgsqlConnectionStringBuilder(connectionString) { ApplicationName = $"valtro {lane.ToString().ToLowerInvariant()}", NoResetOnClose = true };
         if (connections?.TryGetValue(lane, out var most) == true)
             builder.MaxPoolSize = most;
         if (lane == Lane.Readers)
@@ -81,56 +82,69 @@ public sealed class Database : IAsyncDisposable
         }
     }
 
-    /// <summary>A connection that has been told for whom it works. Npgsql forgets it when the connection goes back to the pool.</summary>
-    /// <remarks>Telling it is the first that is asked of it: one that the database has cut meanwhile shows there, and another is taken, with all others of its age.</remarks>
-    private async Task<NpgsqlConnection> OpenAsync()
+    /// <summary>What a transaction is told first: for whom it works. It forgets it at its end, so that a connection may be anybody's afterwards.</summary>
+    /// <remarks>Neither part is anything that somebody typed: a Guid's text or a word of ours.</remarks>
+    private async Task<string> TellingAsync(NpgsqlDataSource source)
     {
-        var source = _sources[Lanes.Current];
+        if (_needsRole is null)
+        {
+            await using var connection = await source.OpenConnectionAsync();
+            _needsRole = _isWalled && await connection.ExecuteScalarAsync<bool>("select rolsuper or rolbypassrls from pg_roles where rolname = current_user");
+        }
+        var telling = $"set local {Wall.Setting} = '{(_isWalled ? Wall.Current : Wall.All)}'; ";
+        return _needsRole == true ? $"set local role {WalledRole}; {telling}" : telling;
+    }
+
+    /// <summary>What is asked first of a connection that the database has cut meanwhile shows it: then another is taken, and all others of its age are given up.</summary>
+    private static async Task<T> OnWholeConnectionAsync<T>(NpgsqlDataSource source, Func<Task<T>> work)
+    {
         try
         {
-            return await OpenAsync(source);
+            return await work();
         }
         catch (NpgsqlException cut) when (cut is PostgresException { SqlState: PostgresErrorCodes.AdminShutdown or PostgresErrorCodes.CrashShutdown } || cut.InnerException is IOException)
         {
             source.Clear();
-            return await OpenAsync(source);
+            return await work();
         }
     }
 
-    private async Task<NpgsqlConnection> OpenAsync(NpgsqlDataSource source)
+    /// <summary>One statement that changes nothing, in one round trip.</summary>
+    private async Task<T> ReadAsync<T>(string sql, Func<NpgsqlConnection, string, Task<T>> read)
     {
-        var connection = await source.OpenConnectionAsync();
-        try
+        var source = _sources[Lanes.Current];
+        return await OnWholeConnectionAsync(source, async () =>
         {
-            _needsRole ??= _isWalled && await connection.ExecuteScalarAsync<bool>("select rolsuper or rolbypassrls from pg_roles where rolname = current_user");
-            var setting = _isWalled ? Wall.Current : Wall.All;
-            // Neither is anything that somebody typed: a Guid's text or a word of ours.
-            await connection.ExecuteAsync(_needsRole == true ? $"set role {WalledRole}; set {Wall.Setting} = '{setting}'" : $"set {Wall.Setting} = '{setting}'");
-            return connection;
-        }
-        catch
-        {
-            await connection.DisposeAsync();
-            throw;
-        }
+            var telling = await TellingAsync(source);
+            await using var connection = await source.OpenConnectionAsync();
+            return await read(connection, $"begin read only; {telling}{sql}; commit");
+        });
     }
 
-    public async Task<IReadOnlyList<T>> ListAsync<T>(string sql, object? parameters = null)
-    {
-        await using var connection = await OpenAsync();
-        return (await connection.QueryAsync<T>(sql, parameters)).AsList();
-    }
+    /// <exception cref="PostgresException">Among others where <paramref name="sql"/> would change something (25006).</exception>
+    /// <param name="sql">One statement without its last semicolon.</param>
+    public Task<IReadOnlyList<T>> ListAsync<T>(string sql, object? parameters = null) =>
+        ReadAsync<IReadOnlyList<T>>(sql, async (connection, whole) => (await connection.QueryAsync<T>(whole, parameters)).AsList());
 
-    public async Task<T?> FirstAsync<T>(string sql, object? parameters = null)
-    {
-        await using var connection = await OpenAsync();
-        return await connection.QueryFirstOrDefaultAsync<T>(sql, parameters);
-    }
+    /// <inheritdoc cref="ListAsync"/>
+    public Task<T?> FirstAsync<T>(string sql, object? parameters = null) =>
+        ReadAsync(sql, (connection, whole) => connection.QueryFirstOrDefaultAsync<T>(whole, parameters));
 
-    public async Task<int> ExecuteAsync(string sql, object? parameters = null)
+    /// <summary>Statements that change something, in a transaction of their own.</summary>
+    /// <returns>How many rows they changed.</returns>
+    /// <param name="sql">Without its last semicolon.</param>
+    public Task<int> ExecuteAsync(string sql, object? parameters = null) =>
+        WriteAsync(connection => connection.ExecuteAsync($"{sql}; commit", parameters));
+
+    /// <summary>A statement that changes something and returns what, in a transaction of its own.</summary>
+    /// <param name="sql">Without its last semicolon.</param>
+    public Task<IReadOnlyList<T>> ReturningAsync<T>(string sql, object? parameters = null) =>
+        WriteAsync<IReadOnlyList<T>>(async connection => (await connection.QueryAsync<T>($"{sql}; commit", parameters)).AsList());
+
+    private async Task<T> WriteAsync<T>(Func<NpgsqlConnection, Task<T>> work)
     {
-        await using var connection = await OpenAsync();
-        return await connection.ExecuteAsync(sql, parameters);
+        await using var connection = await BegunAsync((connection, telling) => connection.ExecuteAsync($"begin; {telling}"));
+        return await work(connection);
     }
 
     /// <summary>Runs <paramref name="work"/> in one transaction: all of it is kept, or nothing. Where another transaction stood in the way (a deadlock), it is done again.</summary>
@@ -141,10 +155,15 @@ public sealed class Database : IAsyncDisposable
         {
             try
             {
-                await using var connection = await OpenAsync();
-                await using var transaction = await connection.BeginTransactionAsync(IsolationLevel.ReadCommitted);
-                var result = await work(transaction);
-                await transaction.CommitAsync();
+                DbTransaction? transaction = null;
+                await using var connection = await BegunAsync(async (connection, telling) =>
+                {
+                    // Npgsql sends both at once.
+                    transaction = await connection.BeginTransactionAsync(IsolationLevel.ReadCommitted);
+                    await connection.ExecuteAsync(telling, transaction: transaction);
+                });
+                var result = await work(transaction!);
+                await transaction!.CommitAsync();
                 return result;
             }
             catch (PostgresException inTheWay) when (inTheWay.SqlState is PostgresErrorCodes.DeadlockDetected or PostgresErrorCodes.SerializationFailure && tries < MostTries)
@@ -152,6 +171,28 @@ public sealed class Database : IAsyncDisposable
                 await Task.Delay(Random.Shared.Next(5, 50) * tries);
             }
         }
+    }
+
+    /// <summary>A connection on which a transaction has begun. Where it is given back without a commit, Npgsql rolls back.</summary>
+    /// <remarks>Only the beginning is tried again on another connection: nothing is done twice.</remarks>
+    private Task<NpgsqlConnection> BegunAsync(Func<NpgsqlConnection, string, Task> begin)
+    {
+        var source = _sources[Lanes.Current];
+        return OnWholeConnectionAsync(source, async () =>
+        {
+            var telling = await TellingAsync(source);
+            var connection = await source.OpenConnectionAsync();
+            try
+            {
+                await begin(connection, telling);
+                return connection;
+            }
+            catch
+            {
+                await connection.DisposeAsync();
+                throw;
+            }
+        });
     }
 
     /// <summary>Brings the schema up to date. Safe to run again, and by several nodes at once.</summary>

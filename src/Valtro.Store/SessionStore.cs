@@ -68,13 +68,13 @@ public sealed class SessionStore(Database database)
     public async Task<int> CountFailureAsync(string normalizedEmail, string address, Instant now)
     {
         using var everywhere = Wall.Everywhere();
-        return await database.FirstAsync<int>("""
+        return (await database.ReturningAsync<int>("""
             insert into failed_sign_in as f (account, address, failures, last_at)
             values (@account, @from, 1, @now)
             on conflict (account, address) do update
             set failures = case when f.last_at > @since then f.failures + 1 else 1 end, last_at = @now
             returning failures
-            """, Parameters(normalizedEmail, address, now));
+            """, Parameters(normalizedEmail, address, now)))[0];
     }
 
     /// <summary>The right password makes the wrong ones before it forgotten.</summary>

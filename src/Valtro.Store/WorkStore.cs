@@ -103,7 +103,7 @@ public sealed class WorkStore(Database database)
     public async Task<IReadOnlyList<Work>> ClaimAsync(WorkKind kind, int most, Instant now, Instant until)
     {
         using var everywhere = Wall.Everywhere();
-        var rows = await database.ListAsync<ClaimedRow>("""
+        var rows = await database.ReturningAsync<ClaimedRow>("""
             with due as (
                 select kind, key
                 from work

@@ -3,29 +3,28 @@ import { defineConfig } from 'vite'
 
 const server = 'http://127.0.0.1:5080'
 
+export const together = {
+  outDir: '../Valtro.Server/wwwroot',
+  // Nothing inline: the pages' content security policy allows no data: fonts.
+  assetsInlineLimit: 0,
+  modulePreload: { polyfill: false },
+  chunkSizeWarningLimit: 900,
+}
+
+export const css = {
+  preprocessorOptions: {
+    scss: {
+      quietDeps: true,
+      silenceDeprecations: ['import' as const, 'global-builtin' as const, 'color-functions' as const, 'if-function' as const],
+    },
+  },
+}
+
+/** The desk, and what lies beside it; the reader is built after it (vite.reader.config.ts), and once more for the server (vite.paint.config.ts). */
 export default defineConfig({
   plugins: [react()],
-  build: {
-    outDir: '../Valtro.Server/wwwroot',
-    emptyOutDir: true,
-    manifest: true,
-    // Nothing inline: the pages' content security policy allows no data: fonts.
-    assetsInlineLimit: 0,
-    modulePreload: { polyfill: false },
-    chunkSizeWarningLimit: 900,
-    rollupOptions: {
-      input: ['desk/index.html', 'reader/main.ts', 'reader/entry.ts', 'embed/embed.ts'],
-      output: {
-        // The snippet on other people's pages names this file: it can never be renamed.
-        entryFileNames: (chunk) => (chunk.name === 'embed' ? 'embed.js' : 'assets/[name]-[hash].js'),
-      },
-    },
-  },
-  css: {
-    preprocessorOptions: {
-      scss: { quietDeps: true, silenceDeprecations: ['import', 'global-builtin', 'color-functions', 'if-function'] },
-    },
-  },
+  css,
+  build: { ...together, emptyOutDir: true, manifest: '.vite/desk.json', rollupOptions: { input: 'desk/index.html' } },
   server: {
     port: 5173,
     strictPort: true,

@@ -15,7 +15,7 @@ public sealed class WebAssets
 
     public WebAssets(IWebHostEnvironment environment)
     {
-        var file = environment.WebRootFileProvider.GetFileInfo(".vite/manifest.json");
+        var file = environment.WebRootFileProvider.GetFileInfo(".vite/reader.json");
         if (!file.Exists)
             return;
         using var stream = file.CreateReadStream();

@@ -1,6 +1,6 @@
 import type { InputHTMLAttributes, ReactNode } from 'react'
 import type { Problem } from './api'
-import { Refusal } from './event/DayField'
+import { Refusal } from './Refusal'
 
 interface FieldProps extends Omit<InputHTMLAttributes<HTMLInputElement>, 'about'> {
   id: string

@@ -1,15 +1,16 @@
-import { useState } from 'react'
+import { lazy, Suspense, useState } from 'react'
 import Dropdown from 'react-bootstrap/Dropdown'
 import { Link, NavLink, Outlet, useNavigate } from 'react-router'
 import { call } from './api'
 import { ChangesProvider } from './changes/Changes'
-import { KeysHelp } from './KeysHelp'
 import { useRefresh, useSession, useSignOffCount } from './queries'
 import { SeeAsChoice, SeenAsNotice } from './SeeAs'
 import { seeAs, useSeenAs } from './seeAs'
 import { SignIn } from './session/SignIn'
 import { useKeys } from './useKeys'
 import { FailingNotice } from './work/FailingNotice'
+
+const KeysHelp = lazy(async () => ({ default: (await import('./KeysHelp')).KeysHelp }))
 
 /** The bar above every screen, and the sign-in in front of them. */
 export function Frame() {
@@ -122,7 +123,7 @@ function SignedIn() {
           <Outlet />
         </ChangesProvider>
       </div>
-      <KeysHelp show={helping} onHide={() => setHelping(false)} />
+      <Suspense>{helping && <KeysHelp onHide={() => setHelping(false)} />}</Suspense>
     </>
   )
 }

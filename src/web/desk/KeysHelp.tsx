@@ -11,9 +11,9 @@ const keys: [string, string][] = [
   ['?', 'This list'],
 ]
 
-export function KeysHelp({ show, onHide }: { show: boolean; onHide: () => void }) {
+export function KeysHelp({ onHide }: { onHide: () => void }) {
   return (
-    <Modal show={show} onHide={onHide} aria-labelledby="keys-title">
+    <Modal show onHide={onHide} aria-labelledby="keys-title">
       <Modal.Body>
         <h2 id="keys-title">Keys</h2>
         <KeyList />

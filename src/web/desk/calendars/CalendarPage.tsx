@@ -12,7 +12,7 @@ import {
   type Organisation,
   type Zone,
 } from '../api'
-import { Refusal } from '../event/DayField'
+import { Refusal } from '../Refusal'
 import { NothingHere } from '../NothingHere'
 import { Level } from '../Level'
 import { disclosures, forWhomWords, levelsOf, type ForWhom } from '../openness'

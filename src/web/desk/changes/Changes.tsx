@@ -1,8 +1,9 @@
-import { createContext, useCallback, useContext, useState, type ReactNode } from 'react'
+import { createContext, lazy, Suspense, useCallback, useContext, useState, type ReactNode } from 'react'
 import { call, Problem, type ChangePreview, type ChangeRequest, type ChangeDone } from '../api'
 import { useRefresh } from '../queries'
 import { useToast } from '../Toasts'
-import { ScopeDialog } from './ScopeDialog'
+
+const ScopeDialog = lazy(async () => ({ default: (await import('./ScopeDialog')).ScopeDialog }))
 
 /** @property scope The scope that was meant when the change was handed in; it can still be chosen. */
 export type Asked = Omit<ChangeRequest, 'scope' | 'keep'> & { scope?: ChangeRequest['scope'] }
@@ -83,15 +84,17 @@ export function ChangesProvider({ children }: { children: ReactNode }) {
   return (
     <ChangesContext value={change}>
       {children}
-      {pending && (
-        <ScopeDialog
-          act={pending.asked.act}
-          meant={pending.asked.scope ?? undefined}
-          preview={pending.preview}
-          onChoose={choose}
-          onLeave={leave}
-        />
-      )}
+      <Suspense>
+        {pending && (
+          <ScopeDialog
+            act={pending.asked.act}
+            meant={pending.asked.scope ?? undefined}
+            preview={pending.preview}
+            onChoose={choose}
+            onLeave={leave}
+          />
+        )}
+      </Suspense>
     </ChangesContext>
   )
 }

@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { call, type Edition, type EditionDelivery, type Problem, type SecretLink } from '../api'
 import { Copyable } from '../calendars/Copyable'
-import { Refusal } from '../event/DayField'
+import { Refusal } from '../Refusal'
 import { useToast } from '../Toasts'
 import { usePost } from '../usePost'
 import type { Draft } from './draft'

@@ -1,6 +1,6 @@
 import type { Day } from '../../shared/days'
 import type { Problem, ShownField, WindowDraft } from '../api'
-import { Refusal } from '../event/DayField'
+import { Refusal } from '../Refusal'
 import type { Draft } from './draft'
 import { Choice, Step, Tick } from './Step'
 

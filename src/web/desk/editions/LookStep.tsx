@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import type { EditionPreview, EditionView, LookDraft, Problem } from '../api'
-import { Refusal } from '../event/DayField'
+import { Refusal } from '../Refusal'
 import { usePalettes } from '../queries'
 import type { Draft } from './draft'
 import { viewWords } from './EditionsPage'

@@ -1,5 +1,5 @@
 import type { PatternPart, Piece, Problem } from '../api'
-import { Refusal } from '../event/DayField'
+import { Refusal } from '../Refusal'
 import { movedPart, pieceWords, usualLine, usualTitle, withoutPart, type Draft } from './draft'
 import { Choice, Step } from './Step'
 

@@ -3,6 +3,7 @@ import { DayPicker } from 'react-day-picker'
 import { addDays, sayDay, type Day } from '../../shared/days'
 import { readDay } from '../../shared/typed'
 import { useOrganisation } from '../queries'
+import { Refusal } from '../Refusal'
 
 interface DayFieldProps {
   id: string
@@ -67,14 +68,6 @@ export function DayField({ id, label, value, today, refusal, onChange }: DayFiel
         />
       )}
       <Refusal id={`${id}-refusal`} text={unread ? `“${typed}” is no day. Write one such as ${say(today)}.` : refusal} />
-    </span>
-  )
-}
-
-export function Refusal({ id, text }: { id?: string; text?: string }) {
-  return (
-    <span id={id} className={text ? 'refusal' : undefined} role={text ? 'alert' : undefined}>
-      {text}
     </span>
   )
 }

@@ -1,6 +1,6 @@
 import { useId, useState } from 'react'
 import { bringFile, Problem } from '../api'
-import { Refusal } from './DayField'
+import { Refusal } from '../Refusal'
 import type { Draft } from './draft'
 
 interface MoreFieldsProps {

@@ -1,7 +1,8 @@
 import { addDays, monthOf, sayDay, weekdayOf, weekOf, type Day } from '../../shared/days'
 import type { Problem } from '../api'
 import { useOrganisation, useYearPlans } from '../queries'
-import { DayField, Refusal } from './DayField'
+import { DayField } from './DayField'
+import { Refusal } from '../Refusal'
 import { positionOf, type Draft, type Pattern } from './draft'
 
 interface RepetitionProps {

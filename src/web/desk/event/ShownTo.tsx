@@ -3,7 +3,8 @@ import { todayIn } from '../../shared/days'
 import type { Calendar, Detail, Problem } from '../api'
 import { detailWords, isMore } from '../openness'
 import { useOrganisation } from '../queries'
-import { DayField, Refusal } from './DayField'
+import { DayField } from './DayField'
+import { Refusal } from '../Refusal'
 import type { CapDraft, Draft } from './draft'
 
 const audiences = [

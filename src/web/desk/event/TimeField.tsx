@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { readTime } from '../../shared/typed'
-import { Refusal } from './DayField'
+import { Refusal } from '../Refusal'
 
 interface TimeFieldProps {
   id: string

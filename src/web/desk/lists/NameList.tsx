@@ -1,7 +1,7 @@
 import { useState, type FormEvent, type ReactNode } from 'react'
 import { call, type Problem } from '../api'
 import { useUndo } from '../changes/Changes'
-import { Refusal } from '../event/DayField'
+import { Refusal } from '../Refusal'
 import { useRefresh } from '../queries'
 import { useToast } from '../Toasts'
 import { usePost } from '../usePost'
