@@ -12,6 +12,8 @@ internal static partial class OtherSites
         app.MapGet("/learning", (WebsiteFile file) => WebsitePages.Html(Learning(file.Read().Tab!)));
         app.MapGet("/sandbox", (WebsiteFile file) => WebsitePages.Html(Sandbox(file.PublicUrl)));
         app.MapGet("/embeds", (WebsiteFile file, int count) => WebsitePages.Html(Embeds(file.PublicUrl, count)));
+        app.MapGet("/module", (WebsiteFile file) => WebsitePages.Html(WithScript(file.PublicUrl, "type=\"module\"")));
+        app.MapGet("/checked", (WebsiteFile file, string sum) => WebsitePages.Html(WithScript(file.PublicUrl, $"integrity=\"{WebUtility.HtmlEncode(sum)}\" crossorigin=\"anonymous\"")));
         app.MapGet("/many", (WebsiteFile file) => WebsitePages.Html(Many(file.PublicUrl)));
         app.MapGet("/blog", (WebsiteFile file) => WebsitePages.Html(Blog(file.Read().Post!)));
         app.MapGet("/club", async (WebsiteFile file, HttpClient http) => WebsitePages.Html(await ClubAsync(file.Read().Address!, http)));
@@ -38,6 +40,12 @@ internal static partial class OtherSites
         <main>{string.Concat(new[] { ("juniors-for-families", "month", 860), ("next-at-school", "list", 546), ("port-watch", "month", 860), ("whole-school", "month", 860), ("great-days-with-pictures", "cards", 658) }
             .Take(count).Select(one => $"<h2>{one.Item1}</h2><div data-valtro=\"{publicUrl}/c/pinewick/{one.Item1}/embed\" data-view=\"{one.Item2}\" style=\"min-height:{one.Item3}px\"></div><p>What stands below it.</p>"))}</main>
         <script async src="{publicUrl}/embed.js"></script>
+        """);
+
+    /// <summary>A snippet whose script is asked for in another way.</summary>
+    private static string WithScript(string publicUrl, string attributes) => WebsitePages.Frame("One embed", $"""
+        <main><div data-valtro="{publicUrl}/c/pinewick/port-watch/embed" data-view="month" style="min-height:860px"></div></main>
+        <script src="{publicUrl}/embed.js" {attributes}></script>
         """);
 
     /// <summary>Many frames of one school on one page.</summary>
