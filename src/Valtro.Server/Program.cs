@@ -38,7 +38,7 @@ services.AddSingleton<EditionSettingsStore>().AddSingleton<EditionReadings>();
 services.AddSingleton<Pictures>().AddSingleton<EntryPages>().AddSingleton<AtomFeeds>();
 services.AddSingleton<PublicAddresses>().AddSingleton<Painter>().AddSingleton<Feeds>().AddSingleton<EntryFinder>().AddSingleton<Rendering>().AddSingleton<Heard>().AddSingleton<Artefacts>().AddSingleton<News>().AddSingleton<Fetches>();
 services.AddSingleton<WebAssets>().AddSingleton<ReadingPages>().AddSingleton<PublicApi.Reader>().AddSingleton<RichTexts>();
-services.AddSingleton<CalendarView>().AddSingleton<OccurrenceApi.OccurrenceView>().AddSingleton<ClashView>();
+services.AddSingleton<CalendarView>().AddScoped<OccurrenceApi.OccurrenceView>().AddScoped<ClashView>();
 services.AddScoped<Access>().AddScoped<Sessions>().AddScoped<SignedIn>().AddScoped<PasswordChecks>().AddScoped<PasswordResets>().AddScoped<Passwords>();
 services.AddScoped<EventDesk>().AddScoped<EventChanges>().AddScoped<SeveralApi.Reader>().AddScoped<YearApi.Plans>().AddScoped<Destinations>().AddScoped<LosingEditions>();
 services.AddScoped<SignOffApi.Queue>().AddScoped<CalendarLifeApi.Life>().AddScoped<PreviewApi.Preview>().AddScoped<EditionDesk>();

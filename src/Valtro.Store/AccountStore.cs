@@ -104,19 +104,25 @@ public sealed class AccountStore(Database database)
         values (@organisationId, @calendarId, @accountId, @role)
         """, new { organisationId, calendarId, accountId, role = Words.Of(role) });
 
-    private sealed record ViewerRow(Guid OrganisationId, bool IsAdministrator, Guid? CalendarId, string? Role, bool RequiresSignOff, bool IsArchived);
+    internal sealed record ViewerRow(Guid OrganisationId, bool IsAdministrator, Guid? CalendarId, string? Role, bool RequiresSignOff, bool IsArchived);
 
     /// <summary>Everything that decides what a person may see and do, or null when they are in no organisation.</summary>
     public async Task<Viewer?> ViewerAsync(Guid accountId)
     {
         using var everywhere = Wall.Everywhere();
-        var rows = await database.ListAsync<ViewerRow>("""
-            select m.organisation_id, m.is_administrator, c.id as calendar_id, r.role, coalesce(c.requires_sign_off, true) as requires_sign_off, c.archived_at is not null as is_archived
-            from membership m
-            left join calendar c on c.organisation_id = m.organisation_id and c.removed_at is null
-            left join calendar_role r on r.calendar_id = c.id and r.account_id = m.account_id
-            where m.account_id = @accountId and m.ended_at is null
-            """, new { accountId });
+        return ViewerOf(accountId, await database.ListAsync<ViewerRow>(ViewerRows, new { accountId }));
+    }
+
+    internal const string ViewerRows = """
+        select m.organisation_id, m.is_administrator, c.id as calendar_id, r.role, coalesce(c.requires_sign_off, true) as requires_sign_off, c.archived_at is not null as is_archived
+        from membership m
+        left join calendar c on c.organisation_id = m.organisation_id and c.removed_at is null
+        left join calendar_role r on r.calendar_id = c.id and r.account_id = m.account_id
+        where m.account_id = @accountId and m.ended_at is null
+        """;
+
+    internal static Viewer? ViewerOf(Guid accountId, IReadOnlyList<ViewerRow> rows)
+    {
         if (rows.Count == 0)
             return null;
         return new Viewer(

@@ -130,6 +130,13 @@ public sealed class Database : IAsyncDisposable
     public Task<T?> FirstAsync<T>(string sql, object? parameters = null) =>
         ReadAsync(sql, (connection, whole) => connection.QueryFirstOrDefaultAsync<T>(whole, parameters));
 
+    /// <summary>Several statements that change nothing, in one round trip, each with its semicolon; the results are read in their order.</summary>
+    public Task<T> ReadManyAsync<T>(string sql, object? parameters, Func<SqlMapper.GridReader, Task<T>> read) => ReadAsync(sql, async (connection, whole) =>
+    {
+        await using var results = await connection.QueryMultipleAsync(whole, parameters);
+        return await read(results);
+    });
+
     /// <summary>Statements that change something, in a transaction of their own.</summary>
     /// <returns>How many rows they changed.</returns>
     /// <param name="sql">Without its last semicolon.</param>

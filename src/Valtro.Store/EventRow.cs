@@ -157,6 +157,13 @@ internal sealed record ExceptionRow(
     Guid EventId, LocalDateTime RecurrenceId, bool IsCancelled, LocalDateTime? StartLocal, LocalDateTime? EndLocal,
     string? Title, string? Place, string? DescriptionHtml, string? DescriptionText)
 {
+    public const string OfEvents = """
+        select event_id, recurrence_id, is_cancelled, start_local, end_local, title, place, description_html, description_text
+        from event_exception
+        where event_id = any(@events)
+        order by event_id, recurrence_id
+        """;
+
     public EventException ToException() => new(RecurrenceId)
     {
         IsCancelled = IsCancelled,

@@ -97,12 +97,6 @@ public sealed class EventStore(Database database)
             limit 100
             """, new { organisationId, holds = $$"""[{"id":"{{fileId}}"}]""" });
 
-    /// <summary>Some events, removed ones not among them.</summary>
-    public Task<IReadOnlyList<CalendarEvent>> SomeAsync(Guid organisationId, Guid[] ids) => ListAsync("""
-            where e.organisation_id = @organisationId and e.removed_at is null and e.id = any(@ids)
-            order by e.id
-            """, new { organisationId, ids });
-
     /// <summary>Some events, those in the bin too.</summary>
     public async Task<IReadOnlyDictionary<Guid, CalendarEvent>> WithBinAsync(Guid organisationId, Guid[] ids) =>
         (await ListAsync("where e.organisation_id = @organisationId and e.id = any(@ids)", new { organisationId, ids })).ToDictionary(happening => happening.Id);
@@ -143,14 +137,26 @@ public sealed class EventStore(Database database)
             group by calendar_id
             """, new { organisationId })).ToDictionary(row => row.Id, row => row.Count);
 
-    public async Task<StoredEvent?> FindAsync(Guid organisationId, Guid id)
+    public async Task<StoredEvent?> FindAsync(Guid organisationId, Guid id) => (await StoredAsync(organisationId, [id])).GetValueOrDefault(id);
+
+    /// <summary>Those that there are of some, in one round trip however many.</summary>
+    public async Task<IReadOnlyDictionary<Guid, StoredEvent>> StoredAsync(Guid organisationId, Guid[] ids)
     {
-        var row = await database.FirstAsync<EventRow>(EventRow.Columns + "where e.organisation_id = @organisationId and e.id = @id", new { organisationId, id });
-        if (row is null)
-            return null;
-        var exceptions = await ExceptionsAsync([id]);
-        var saver = (await SaversAsync([id])).GetValueOrDefault(id, ("", row.CreatedAt));
-        return new StoredEvent(row.ToEvent([.. exceptions[id]]), row.Version, row.RemovedAt, saver.Item1, saver.Item2, row.MadeBy);
+        if (ids.Length == 0)
+            return new Dictionary<Guid, StoredEvent>();
+        var (rows, exceptions, savers) = await database.ReadManyAsync($"""
+            {EventRow.Columns} where e.organisation_id = @organisationId and e.id = any(@events);
+            {ExceptionRow.OfEvents};
+            {Savers}
+            """, new { organisationId, events = ids }, async results => (
+                (await results.ReadAsync<EventRow>()).AsList(),
+                (await results.ReadAsync<ExceptionRow>()).ToLookup(row => row.EventId, row => row.ToException()),
+                (await results.ReadAsync<(Guid Id, string Name, Instant At)>()).ToDictionary(row => row.Id, row => (row.Name, row.At))));
+        return rows.ToDictionary(row => row.Id, row =>
+        {
+            var (name, at) = savers.GetValueOrDefault(row.Id, ("", row.CreatedAt));
+            return new StoredEvent(row.ToEvent([.. exceptions[row.Id]]), row.Version, row.RemovedAt, name, at, row.MadeBy);
+        });
     }
 
     /// <summary>Writes all events of one act, or none: events, revisions, and the new version of their calendars.</summary>
@@ -214,23 +220,20 @@ public sealed class EventStore(Database database)
 
     private async Task<ILookup<Guid, EventException>> ExceptionsAsync(Guid[] events)
     {
-        var rows = events.Length == 0 ? [] : await database.ListAsync<ExceptionRow>("""
-            select event_id, recurrence_id, is_cancelled, start_local, end_local, title, place, description_html, description_text
-            from event_exception
-            where event_id = any(@events)
-            order by event_id, recurrence_id
-            """, new { events });
+        var rows = events.Length == 0 ? [] : await database.ListAsync<ExceptionRow>(ExceptionRow.OfEvents, new { events });
         return rows.ToLookup(row => row.EventId, row => row.ToException());
     }
 
+    private const string Savers = """
+        select distinct on (r.event_id) r.event_id, a.name, r.made_at
+        from revision r
+        join account a on a.id = r.account_id
+        where r.event_id = any(@events)
+        order by r.event_id, r.version desc
+        """;
+
     private async Task<Dictionary<Guid, (string Name, Instant At)>> SaversAsync(Guid[] events) =>
-        (await database.ListAsync<(Guid Id, string Name, Instant At)>("""
-            select distinct on (r.event_id) r.event_id, a.name, r.made_at
-            from revision r
-            join account a on a.id = r.account_id
-            where r.event_id = any(@events)
-            order by r.event_id, r.version desc
-            """, new { events })).ToDictionary(row => row.Id, row => (row.Name, row.At));
+        (await database.ListAsync<(Guid Id, string Name, Instant At)>(Savers, new { events })).ToDictionary(row => row.Id, row => (row.Name, row.At));
 
     private static async Task InsertAsync(DbTransaction transaction, Guid organisationId, CalendarEvent happening, EventWrite write, Guid accountId, Instant now)
     {

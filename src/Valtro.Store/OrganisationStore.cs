@@ -9,11 +9,13 @@ public sealed record Organisation(Guid Id, string Slug, string Name, string Zone
 
 public sealed class OrganisationStore(Database database)
 {
-    public Task<Organisation?> FindAsync(Guid id) => database.FirstAsync<Organisation>("""
+    internal const string ById = """
         select id, slug, name, zone, locale, first_day_of_week, year_starts_in
         from organisation
         where id = @id
-        """, new { id });
+        """;
+
+    public Task<Organisation?> FindAsync(Guid id) => database.FirstAsync<Organisation>(ById, new { id });
 
     public Task<int> AddAsync(Organisation organisation) => database.ExecuteAsync("""
         insert into organisation (id, slug, name, zone, locale, first_day_of_week, year_starts_in)

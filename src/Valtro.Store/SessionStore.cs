@@ -1,6 +1,8 @@
+using Dapper;
+using NodaTime;
 using System.Security.Cryptography;
 using System.Text;
-using NodaTime;
+using Valtro.Core.Disclosure;
 
 namespace Valtro.Store;
 
@@ -33,19 +35,24 @@ public sealed class SessionStore(Database database)
 
     private sealed record Row(string SecurityStamp, Instant SeenAt);
 
-    /// <returns>The account's stamp, which the session has to carry; null when the session has ended.</returns>
-    public async Task<string?> StampAsync(Guid id, Guid accountId, Instant now)
+    /// <summary>What every request of a signed-in person asks first, in one round trip.</summary>
+    /// <returns>The account's stamp, which the session has to carry, and who that is (null where the account is in no organisation any more); null when the session has ended.</returns>
+    public async Task<(string Stamp, Viewer? Viewer)?> FindAsync(Guid id, Guid accountId, Instant now)
     {
         using var everywhere = Wall.Everywhere();
-        var found = await database.FirstAsync<Row>("""
+        var (found, viewer) = await database.ReadManyAsync($"""
             select a.security_stamp, s.seen_at
             from session s
             join account a on a.id = s.account_id
-            where s.id = @id and s.account_id = @accountId and s.ended_at is null and s.seen_at > @idle
-            """, new { id, accountId, idle = now - Idle });
-        if (found is not null && now - found.SeenAt > SeenEvery)
+            where s.id = @id and s.account_id = @accountId and s.ended_at is null and s.seen_at > @idle;
+            {AccountStore.ViewerRows}
+            """, new { id, accountId, idle = now - Idle }, async results => (
+                await results.ReadFirstOrDefaultAsync<Row>(), AccountStore.ViewerOf(accountId, (await results.ReadAsync<AccountStore.ViewerRow>()).AsList())));
+        if (found is null)
+            return null;
+        if (now - found.SeenAt > SeenEvery)
             await database.ExecuteAsync("update session set seen_at = @now where id = @id and seen_at < @now", new { id, now });
-        return found?.SecurityStamp;
+        return (found.SecurityStamp, viewer);
     }
 
     public async Task EndAsync(Guid id, Instant now)

@@ -58,12 +58,19 @@ public sealed class SubmissionStore(Database database)
 
         """;
 
-    /// <summary>What waits on some calendars, oldest first.</summary>
-    public Task<IReadOnlyList<Submission>> OpenAsync(Guid organisationId, Guid[] calendars) => ListAsync("""
+    /// <remarks>Oldest first.</remarks>
+    private const string OfCalendars = """
         where s.organisation_id = @organisationId and s.state = 'open' and s.calendar_id = any(@calendars)
         order by s.made_at, s.id
         limit 500
-        """, new { organisationId, calendars });
+        """;
+
+    /// <remarks>Latest first.</remarks>
+    private const string OfProposer = """
+        where s.organisation_id = @organisationId and s.proposer_id = @proposerId
+        order by s.made_at desc, s.id
+        limit 100
+        """;
 
     /// <summary>How many wait on some calendars.</summary>
     public Task<int> CountOpenAsync(Guid organisationId, Guid[] calendars) => database.FirstAsync<int>("""
@@ -72,19 +79,18 @@ public sealed class SubmissionStore(Database database)
         where organisation_id = @organisationId and state = 'open' and calendar_id = any(@calendars)
         """, new { organisationId, calendars });
 
-    /// <summary>What somebody handed in, latest first.</summary>
-    public Task<IReadOnlyList<Submission>> OfAsync(Guid organisationId, Guid proposerId) => ListAsync("""
-        where s.organisation_id = @organisationId and s.proposer_id = @proposerId
-        order by s.made_at desc, s.id
-        limit 100
-        """, new { organisationId, proposerId });
+    /// <summary>What waits on some calendars, and what somebody handed in, in one round trip.</summary>
+    public Task<(IReadOnlyList<Submission> Open, IReadOnlyList<Submission> Own)> OpenAndOwnAsync(Guid organisationId, Guid[] calendars, Guid proposerId) =>
+        database.ReadManyAsync($"{Columns}{OfCalendars};\n{Columns}{OfProposer}", new { organisationId, calendars, proposerId }, async results => (Read(await results.ReadAsync<Row>()), Read(await results.ReadAsync<Row>())));
 
-    /// <summary>What is open, or was sent back last, about one event.</summary>
-    public Task<IReadOnlyList<Submission>> AboutAsync(Guid organisationId, Guid eventId) => ListAsync("""
-        where s.organisation_id = @organisationId and s.event_id = @eventId and s.state in ('open', 'sentback')
+    private static IReadOnlyList<Submission> Read(IEnumerable<Row> rows) => [.. rows.Select(row => row.ToSubmission())];
+
+    /// <summary>What is open, or was sent back last, about some events, by event.</summary>
+    public async Task<ILookup<Guid, Submission>> AboutAsync(Guid organisationId, Guid[] events) => (await ListAsync("""
+        where s.organisation_id = @organisationId and s.event_id = any(@events) and s.state in ('open', 'sentback')
         order by s.made_at desc, s.id
-        limit 50
-        """, new { organisationId, eventId });
+        limit @most
+        """, new { organisationId, events, most = 50 * events.Length })).ToLookup(submission => submission.EventId);
 
     public async Task<Submission?> FindAsync(Guid organisationId, Guid id) =>
         (await ListAsync("where s.organisation_id = @organisationId and s.id = @id", new { organisationId, id })).FirstOrDefault();
@@ -138,5 +144,5 @@ public sealed class SubmissionStore(Database database)
     }
 
     private async Task<IReadOnlyList<Submission>> ListAsync(string condition, object parameters) =>
-        [.. (await database.ListAsync<Row>(Columns + condition, parameters)).Select(row => row.ToSubmission())];
+        Read(await database.ListAsync<Row>(Columns + condition, parameters));
 }

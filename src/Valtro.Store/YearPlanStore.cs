@@ -10,29 +10,43 @@ namespace Valtro.Store;
 /// <summary>A year plan as it is kept.</summary>
 public sealed record StoredYearPlan(Guid Id, int Version, YearPlan Plan);
 
-public sealed class YearPlanStore(Database database, OrganisationStore organisations)
+/// <summary>An organisation and its years: one by one, and together as expansion asks them.</summary>
+public sealed record OrganisationYears(Organisation Organisation, IReadOnlyList<StoredYearPlan> Plans)
+{
+    public SchoolCalendar School { get; } = new(Plans.Select(stored => stored.Plan), (IsoDayOfWeek)Organisation.FirstDayOfWeek);
+}
+
+public sealed class YearPlanStore(Database database)
 {
     private sealed record Row(Guid Id, string Name, LocalDate FirstDay, LocalDate LastDay, string? CycleUnit, short? CycleLength, bool CycleRestarts, int Version);
 
     private sealed record SpanRow(Guid YearPlanId, string Kind, string Name, LocalDate FirstDay, LocalDate LastDay);
 
+    /// <summary>An organisation with its years.</summary>
+    public Task<OrganisationYears?> FindAsync(Guid organisationId) => database.ReadManyAsync($"""
+        {OrganisationStore.ById};
+        select id, name, first_day, last_day, cycle_unit, cycle_length, cycle_restarts, version
+        from year_plan
+        where organisation_id = @id
+        order by first_day
+        limit 60;
+        select s.year_plan_id, s.kind, s.name, s.first_day, s.last_day
+        from year_plan_span s
+        join year_plan p on p.id = s.year_plan_id
+        where p.organisation_id = @id
+        order by s.first_day
+        """, new { id = organisationId }, async results =>
+        {
+            var organisation = await results.ReadFirstOrDefaultAsync<Organisation>();
+            var plans = Plans([.. await results.ReadAsync<Row>()], [.. await results.ReadAsync<SpanRow>()]);
+            return organisation is null ? null : new OrganisationYears(organisation, plans);
+        });
+
     /// <summary>By year.</summary>
-    public async Task<IReadOnlyList<StoredYearPlan>> ListAsync(Guid organisationId)
+    public async Task<IReadOnlyList<StoredYearPlan>> ListAsync(Guid organisationId) => (await FindAsync(organisationId))?.Plans ?? [];
+
+    private static IReadOnlyList<StoredYearPlan> Plans(Row[] rows, SpanRow[] spans)
     {
-        var rows = await database.ListAsync<Row>("""
-            select id, name, first_day, last_day, cycle_unit, cycle_length, cycle_restarts, version
-            from year_plan
-            where organisation_id = @organisationId
-            order by first_day
-            limit 60
-            """, new { organisationId });
-        var spans = rows.Count == 0 ? [] : await database.ListAsync<SpanRow>("""
-            select s.year_plan_id, s.kind, s.name, s.first_day, s.last_day
-            from year_plan_span s
-            join year_plan p on p.id = s.year_plan_id
-            where p.organisation_id = @organisationId
-            order by s.first_day
-            """, new { organisationId });
         return [.. rows.Select(row => new StoredYearPlan(row.Id, row.Version, new YearPlan(
             row.Name, row.FirstDay, row.LastDay, Of(row, "term"), Of(row, "break"),
             row.CycleUnit is null ? null : new DayCycle(Words.Read<CycleUnit>(row.CycleUnit), row.CycleLength!.Value, row.CycleRestarts))))];
@@ -42,13 +56,7 @@ public sealed class YearPlanStore(Database database, OrganisationStore organisat
     }
 
     /// <summary>All years together, as expansion asks them.</summary>
-    public async Task<SchoolCalendar> SchoolAsync(Guid organisationId)
-    {
-        var organisation = await organisations.FindAsync(organisationId);
-        return organisation is null
-            ? SchoolCalendar.Empty
-            : new SchoolCalendar((await ListAsync(organisationId)).Select(stored => stored.Plan), (IsoDayOfWeek)organisation.FirstDayOfWeek);
-    }
+    public async Task<SchoolCalendar> SchoolAsync(Guid organisationId) => (await FindAsync(organisationId))?.School ?? SchoolCalendar.Empty;
 
     /// <summary>Saves a year. Terms and breaks decide about the days of editions too, so all of them are looked at again.</summary>
     /// <param name="id">Null for a new year.</param>

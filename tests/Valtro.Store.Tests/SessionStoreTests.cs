@@ -14,9 +14,9 @@ public sealed class SessionStoreTests : SchoolAndClub
     {
         var (one, other) = (await Sessions.BeginAsync(_ada, Now), await Sessions.BeginAsync(_ada, Now));
         await Sessions.EndAsync(one, Now);
-        Assert.Null(await Sessions.StampAsync(one, _ada, Now));
-        Assert.Equal("stamp", await Sessions.StampAsync(other, _ada, Now));
-        Assert.Null(await Sessions.StampAsync(other, Guid.CreateVersion7(), Now));
+        Assert.Null(await Sessions.FindAsync(one, _ada, Now));
+        Assert.Equal("stamp", (await Sessions.FindAsync(other, _ada, Now))?.Stamp);
+        Assert.Null(await Sessions.FindAsync(other, Guid.CreateVersion7(), Now));
     }
 
     [Fact]
@@ -24,9 +24,9 @@ public sealed class SessionStoreTests : SchoolAndClub
     {
         var session = await Sessions.BeginAsync(_ada, Now);
         var later = Now + Duration.FromDays(29);
-        Assert.NotNull(await Sessions.StampAsync(session, _ada, later));
-        Assert.NotNull(await Sessions.StampAsync(session, _ada, later + Duration.FromDays(29)));
-        Assert.Null(await Sessions.StampAsync(session, _ada, later + Duration.FromDays(60)));
+        Assert.NotNull(await Sessions.FindAsync(session, _ada, later));
+        Assert.NotNull(await Sessions.FindAsync(session, _ada, later + Duration.FromDays(29)));
+        Assert.Null(await Sessions.FindAsync(session, _ada, later + Duration.FromDays(60)));
         await Sessions.SweepAsync(later + Duration.FromDays(60));
         Assert.Equal(0, await _test.Database.FirstAsync<int>("select count(*)::integer from session"));
     }

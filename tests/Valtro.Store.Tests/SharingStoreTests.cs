@@ -1,3 +1,4 @@
+using Dapper;
 using NodaTime;
 using Npgsql;
 using Valtro.Core;
@@ -185,7 +186,7 @@ public sealed class SharingStoreTests : SchoolAndClub
         await Calendars.EmptyBinAsync(Now + Duration.FromDays(1));
         Assert.Null(await Calendars.FindAnyAsync(_school, calendar.Id));
         Assert.Null(await Events.FindAsync(_school, stored.Event.Id));
-        Assert.Empty(await Submissions.OpenAsync(_school, [other.Id]));
+        Assert.Empty((await Submissions.OpenAndOwnAsync(_school, [other.Id], _ada)).Open);
     }
 
     [Fact]
@@ -344,13 +345,13 @@ public sealed class SharingStoreTests : SchoolAndClub
         var calendar = await CalendarAsync("PW");
         var stored = await AddAsync(calendar.Id, state: EventState.Waiting);
         await Submissions.WriteAsync(_school, _ada, Now, [], [new NewSubmission(SubmissionKind.Event, stored.Event.Id, calendar.Id, "Boat lab")], [], []);
-        var submission = Assert.Single(await Submissions.OpenAsync(_school, [calendar.Id]));
+        var submission = Assert.Single((await Submissions.OpenAndOwnAsync(_school, [calendar.Id], _ada)).Open);
         var live = new EventWrite(stored.Event with { State = EventState.Live }, stored.Version, EventAct.Changed);
         var verdict = new Verdict(submission.Id, SubmissionState.Approved, "", Line);
         await Submissions.WriteAsync(_school, _ada, Now, [], [], [new Verdict(submission.Id, SubmissionState.SentBack, "No", Line)], []);
         await Assert.ThrowsAsync<ChangedMeanwhileException>(() => Submissions.WriteAsync(_school, _ada, Now, [live], [], [verdict], []));
         Assert.Equal(EventState.Waiting, (await Events.FindAsync(_school, stored.Event.Id))!.Event.State);
-        Assert.Equal(SubmissionState.SentBack, Assert.Single(await Submissions.OfAsync(_school, _ada)).State);
+        Assert.Equal(SubmissionState.SentBack, Assert.Single((await Submissions.OpenAndOwnAsync(_school, [], _ada)).Own).State);
     }
 
     [Fact]
@@ -404,6 +405,33 @@ public sealed class SharingStoreTests : SchoolAndClub
             Assert.Equal(2, await walled.FirstAsync<long>("select count(*) from calendar"));
     }
 
+    /// <summary>So that it may be asked again when its connection was cut, and so that nobody who looks changes anything.</summary>
+    [Fact]
+    public async Task What_reads_can_write_nothing()
+    {
+        var refused = await Assert.ThrowsAsync<PostgresException>(() => _test.Database.FirstAsync<Guid>("insert into calendar_group (id, organisation_id, name) values (gen_random_uuid(), @_school, 'By mistake') returning id", new { _school }));
+        Assert.Equal(PostgresErrorCodes.ReadOnlySqlTransaction, refused.SqlState);
+        Assert.Equal(0, await _test.Database.FirstAsync<long>("select count(*) from calendar_group where name = 'By mistake'"));
+    }
+
+    [Fact]
+    public async Task A_connection_remembers_nobody_for_whom_it_worked()
+    {
+        await CalendarAsync("PW");
+        var only = new NpgsqlConnectionStringBuilder(_test.ConnectionString) { MaxPoolSize = 1, ApplicationName = "the only one" }.ConnectionString;
+        await using var walled = Database.Walled(only);
+        using (Wall.Within(_school))
+        {
+            Assert.Single(await walled.ListAsync<Guid>("select id from calendar"));
+            Assert.Equal(1, await walled.ExecuteAsync("update calendar set description = 'Seen'"));
+            Assert.Single(await walled.InTransactionAsync(async transaction => (await transaction.Connection!.QueryAsync<Guid>("select id from calendar", transaction: transaction)).AsList()));
+            await Assert.ThrowsAsync<PostgresException>(() => walled.ListAsync<Guid>("select 1 / 0 from calendar"));
+        }
+        Assert.Equal(0, await walled.FirstAsync<long>("select count(*) from calendar"));
+        Assert.Equal(0, await walled.ExecuteAsync("update calendar set description = 'Nobody'"));
+        Assert.Equal(0, await walled.InTransactionAsync(transaction => transaction.Connection!.ExecuteScalarAsync<long>("select count(*) from calendar", transaction: transaction)));
+    }
+
     [Fact]
     public async Task Every_table_that_belongs_to_an_organisation_is_walled()
     {
@@ -439,7 +467,7 @@ public sealed class SharingStoreTests : SchoolAndClub
         Assert.Equal(1, await Submissions.CountOpenAsync(_school, [one.Id]));
         Assert.Equal(0, await Submissions.CountOpenAsync(_school, []));
         Assert.Equal(0, await Submissions.CountOpenAsync(_club, [one.Id, foreign.Id]));
-        var waiting = Assert.Single(await Submissions.OpenAsync(_school, [two.Id]));
+        var waiting = Assert.Single((await Submissions.OpenAndOwnAsync(_school, [two.Id], _ada)).Open);
         await Submissions.WriteAsync(_school, _ada, Now, [], [], [new Verdict(waiting.Id, SubmissionState.SentBack, "Not yet", null)], []);
         Assert.Equal(1, await Submissions.CountOpenAsync(_school, [one.Id, two.Id]));
     }
@@ -451,7 +479,7 @@ public sealed class SharingStoreTests : SchoolAndClub
         var stored = await AddAsync(one.Id);
         for (var time = 0; time < 2; time++)
             await Submissions.WriteAsync(_school, _ada, Now, [], [new NewSubmission(SubmissionKind.Placement, stored.Event.Id, two.Id, "Boat lab")], [], []);
-        Assert.Single(await Submissions.OpenAsync(_school, [two.Id]));
+        Assert.Single((await Submissions.OpenAndOwnAsync(_school, [two.Id], _ada)).Open);
     }
 
     [Fact]

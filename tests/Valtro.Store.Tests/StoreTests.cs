@@ -16,7 +16,7 @@ public sealed class StoreTests : SchoolAndClub
 
     private RevisionStore Revisions => new(_test.Database, Events, Lists);
 
-    private YearPlanStore YearPlans => new(_test.Database, new OrganisationStore(_test.Database));
+    private YearPlanStore YearPlans => new(_test.Database);
 
     private static CalendarSettings Settings(string plate = "PW", string name = "Port Watch", Disclosure? disclosure = null) =>
         new(name, Plate.Parse(plate), Hue.Named("harbour"), Halifax, "", disclosure ?? Disclosure.Open, ["Junior families"]);

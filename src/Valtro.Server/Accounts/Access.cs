@@ -9,6 +9,10 @@ namespace Valtro.Server.Accounts;
 public sealed class Access(IHttpContextAccessor context, AccountStore accounts)
 {
     private Viewer? _viewer;
+    private Viewer? _known;
+
+    /// <summary>Who the session of this request is of, read with it.</summary>
+    internal void Know(Viewer? viewer) => _known = viewer;
 
     /// <summary>Who is signed in; where the request says <c>as=everyone</c>, the same person looking as that audience, who may change nothing.</summary>
     /// <exception cref="SignInNeededException">Nobody is signed in, or the account is in no organisation any more.</exception>
@@ -19,7 +23,7 @@ public sealed class Access(IHttpContextAccessor context, AccountStore accounts)
             return _viewer;
         var request = context.HttpContext!.Request;
         var account = AccountOf(context.HttpContext.User);
-        var viewer = (account == Guid.Empty ? null : await accounts.ViewerAsync(account)) ?? throw new SignInNeededException();
+        var viewer = (account == Guid.Empty ? null : account == _known?.AccountId ? _known : await accounts.ViewerAsync(account)) ?? throw new SignInNeededException();
         if (SeenAs(request) is { } audience)
         {
             Require(HttpMethods.IsGet(request.Method) || HttpMethods.IsHead(request.Method), "You look at this as others see it. Go back to your own view to change something.");

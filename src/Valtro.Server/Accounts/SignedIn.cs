@@ -41,8 +41,12 @@ public sealed class SignedIn(SessionStore sessions, SignInManager<Account> signI
     private static async Task<bool> IsRightAsync(ClaimsPrincipal? user, IServiceProvider services)
     {
         var stampClaim = services.GetRequiredService<IOptions<IdentityOptions>>().Value.ClaimsIdentity.SecurityStampClaimType;
-        return user is not null && Of(user) is { } session && Access.AccountOf(user) is var account && account != Guid.Empty
-            && await services.GetRequiredService<SessionStore>().StampAsync(session, account, services.GetRequiredService<IClock>().GetCurrentInstant()) is { } stamp
-            && user.FindFirstValue(stampClaim) == stamp;
+        if (user is null || Of(user) is not { } session)
+            return false;
+        var account = Access.AccountOf(user);
+        if (await services.GetRequiredService<SessionStore>().FindAsync(session, account, services.GetRequiredService<IClock>().GetCurrentInstant()) is not var (stamp, viewer) || user.FindFirstValue(stampClaim) != stamp)
+            return false;
+        services.GetRequiredService<Access>().Know(viewer);
+        return true;
     }
 }

@@ -34,28 +34,50 @@ internal sealed record OnDesk(
 
 /// <summary>Events as the signed-in person may see and change them.</summary>
 public sealed class EventDesk(
-    Access access, EventStore events, CalendarStore calendars, OrganisationStore organisations, YearPlanStore yearPlans, ListStore lists, FileStore files,
+    Access access, EventStore events, CalendarStore calendars, YearPlanStore yearPlans, ListStore lists, FileStore files,
     SubmissionStore submissions, RichTexts richTexts, IClock clock)
 {
     private const string ContributorsOnly = "Only editors and contributors of this calendar can change its events.";
 
     private IReadOnlyDictionary<Guid, Calendar>? _calendars;
     private (Organisation Organisation, SchoolCalendar School)? _house;
+    private IReadOnlyList<Category>? _categories;
+    private Ahead? _ahead;
+
+    /// <summary>What was read for all events of a list at once.</summary>
+    private sealed record Ahead(
+        IReadOnlyDictionary<Guid, StoredEvent> Events, ILookup<Guid, Submission> About, IReadOnlyDictionary<Guid, (EventFile File, Guid MadeBy)> Files);
 
     public Instant Now => Instant.FromUnixTimeSeconds(clock.GetCurrentInstant().ToUnixTimeSeconds());
+
+    /// <summary>For a list of many events: what is asked of them later in this request is answered from one reading, as they are now.</summary>
+    /// <param name="wantedFiles">The files that forms about them name.</param>
+    internal async Task ReadAheadAsync(Guid[] ids, Guid[] wantedFiles)
+    {
+        var organisation = (await access.ViewerAsync()).OrganisationId;
+        _ahead = new Ahead(
+            await events.StoredAsync(organisation, ids), await submissions.AboutAsync(organisation, ids),
+            wantedFiles.Length == 0 ? new Dictionary<Guid, (EventFile, Guid)>() : (await files.SomeAsync(organisation, wantedFiles)).ToDictionary(one => one.File.Id));
+    }
+
+    private async Task<StoredEvent> StoredAsync(Guid organisationId, Guid id) =>
+        (_ahead is null ? await events.FindAsync(organisationId, id) : _ahead.Events.GetValueOrDefault(id)) ?? throw new NotFoundException("event");
+
+    private async Task<IReadOnlyList<Submission>> AboutAsync(Guid organisationId, Guid id) =>
+        [.. (_ahead?.About ?? await submissions.AboutAsync(organisationId, [id]))[id]];
 
     /// <exception cref="NotFoundException">There is none, or the person sees nothing of it.</exception>
     internal async Task<OnDesk> FindAsync(Guid id)
     {
         var viewer = await access.ViewerAsync();
-        var stored = await events.FindAsync(viewer.OrganisationId, id) ?? throw new NotFoundException("event");
+        var stored = await StoredAsync(viewer.OrganisationId, id);
         var all = await CalendarsAsync(viewer.OrganisationId);
         var sight = viewer.Of(stored.Event, DisclosuresOf(all), Now);
         var mayChange = viewer.May(CalendarAction.Contribute, stored.Event.HomeCalendarId);
         if (!all.ContainsKey(stored.Event.HomeCalendarId) || sight.Detail == Detail.Nothing || (stored.IsRemoved && !mayChange))
             throw new NotFoundException("event");
         var (organisation, school) = await HouseAsync(viewer.OrganisationId);
-        return new OnDesk(viewer, stored, all, sight, organisation, school, mayChange ? await submissions.AboutAsync(viewer.OrganisationId, id) : []);
+        return new OnDesk(viewer, stored, all, sight, organisation, school, mayChange ? await AboutAsync(viewer.OrganisationId, id) : []);
     }
 
     /// <summary>An event that somebody asks to show on a calendar: its editors see all of it but the notes, as its readers may if they agree.</summary>
@@ -63,7 +85,7 @@ public sealed class EventDesk(
     internal async Task<OnDesk> FindAskedForAsync(Submission submission)
     {
         var viewer = await access.ViewerAsync();
-        var stored = await events.FindAsync(viewer.OrganisationId, submission.EventId) ?? throw new NotFoundException("event");
+        var stored = await StoredAsync(viewer.OrganisationId, submission.EventId);
         var all = await CalendarsAsync(viewer.OrganisationId);
         if (!all.ContainsKey(stored.Event.HomeCalendarId) || !(viewer.May(CalendarAction.Approve, submission.CalendarId) || submission.ProposerId == viewer.AccountId))
             throw new NotFoundException("event");
@@ -78,7 +100,7 @@ public sealed class EventDesk(
         _calendars ??= (await calendars.ListAsync(organisationId)).ToDictionary(calendar => calendar.Id);
 
     internal async Task<(Organisation Organisation, SchoolCalendar School)> HouseAsync(Guid organisationId) =>
-        _house ??= ((await organisations.FindAsync(organisationId))!, await yearPlans.SchoolAsync(organisationId));
+        _house ??= await yearPlans.FindAsync(organisationId) is { } found ? (found.Organisation, found.School) : throw new NotFoundException("organisation");
 
     internal static Dictionary<Guid, Disclosure> DisclosuresOf(IReadOnlyDictionary<Guid, Calendar> all) => all.ToDictionary(one => one.Key, one => one.Value.Disclosure);
 
@@ -203,7 +225,7 @@ public sealed class EventDesk(
     }
 
     public async Task<DraftSetting> SettingAsync(Calendar calendar) =>
-        new(calendar.Zone, await lists.CategoriesAsync(calendar.OrganisationId), (await HouseAsync(calendar.OrganisationId)).School) { Shown = calendar.Disclosure };
+        new(calendar.Zone, _categories ??= await lists.CategoriesAsync(calendar.OrganisationId), (await HouseAsync(calendar.OrganisationId)).School) { Shown = calendar.Disclosure };
 
     /// <summary>Checks what was typed, and that the person may put it on that calendar.</summary>
     /// <param name="before">The event as it is; null for a new one.</param>
@@ -227,11 +249,11 @@ public sealed class EventDesk(
         if (wanted.Count == 0)
             return [];
         var viewer = await access.ViewerAsync();
-        var known = await files.SomeAsync(viewer.OrganisationId, [.. wanted.Distinct()]);
+        var known = _ahead?.Files ?? (await files.SomeAsync(viewer.OrganisationId, [.. wanted.Distinct()])).ToDictionary(one => one.File.Id);
         var result = new List<EventFile>();
         foreach (var id in wanted.Distinct())
         {
-            var (file, madeBy) = known.FirstOrDefault(one => one.File.Id == id);
+            var (file, madeBy) = known.GetValueOrDefault(id);
             var mayUse = file is not null
                 && (before?.Event.Content.Files.Any(one => one.Id == id) == true || madeBy == viewer.AccountId || madeBy == onBehalfOf || await SeesFileAsync(viewer, id));
             result.Add(mayUse ? file! : throw new RuleException("files", "One of the files is not there any more. Take it off, and bring it again."));

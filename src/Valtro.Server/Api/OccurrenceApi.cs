@@ -48,10 +48,10 @@ public static class OccurrenceApi
     }
 
     private static async Task<Ok<IReadOnlyList<OccurrenceResponse>>> List(
-        QueryDay from, QueryDay to, Guid[]? calendar, Access access, OccurrenceView view, OrganisationStore organisations)
+        QueryDay from, QueryDay to, Guid[]? calendar, Access access, OccurrenceView view, EventDesk desk)
     {
         var viewer = await access.ViewerAsync();
-        var zone = (await organisations.FindAsync(viewer.OrganisationId))!.TimeZone;
+        var zone = (await desk.HouseAsync(viewer.OrganisationId)).Organisation.TimeZone;
         var found = await view.InAsync(viewer, from.Date, to.Date, calendar is { Length: > 0 } ? calendar.ToHashSet() : null);
         if (found.Count > MostOccurrences)
             throw new RuleException("to", $"That are {found.Count} dates. At most {MostOccurrences} are answered at once; ask for a shorter window or fewer calendars.");
@@ -77,11 +77,10 @@ public static class OccurrenceApi
 
     /// <summary>How full each week of the organisation's year is: the year that holds a day.</summary>
     private static async Task<Ok<YearResponse>> Year(
-        QueryDay day, Access access, OccurrenceView view, OrganisationStore organisations, YearPlanStore yearPlans)
+        QueryDay day, Access access, OccurrenceView view, EventDesk desk)
     {
         var viewer = await access.ViewerAsync();
-        var organisation = (await organisations.FindAsync(viewer.OrganisationId))!;
-        var school = await yearPlans.SchoolAsync(viewer.OrganisationId);
+        var (organisation, school) = await desk.HouseAsync(viewer.OrganisationId);
         var asked = DayRange.Check("day", day.Date);
         var begins = new LocalDate(asked.Month >= organisation.YearStartsIn ? asked.Year : asked.Year - 1, organisation.YearStartsIn, 1);
         var from = begins.With(DateAdjusters.PreviousOrSame((IsoDayOfWeek)organisation.FirstDayOfWeek));
@@ -108,11 +107,10 @@ public static class OccurrenceApi
             days.Count(school.IsClosed));
     }
 
-    private static async Task<Ok<IReadOnlyList<DayResponse>>> Days(QueryDay from, QueryDay to, Access access, OrganisationStore organisations, YearPlanStore yearPlans)
+    private static async Task<Ok<IReadOnlyList<DayResponse>>> Days(QueryDay from, QueryDay to, Access access, EventDesk desk)
     {
         var viewer = await access.ViewerAsync();
-        var organisation = (await organisations.FindAsync(viewer.OrganisationId))!;
-        var school = await yearPlans.SchoolAsync(viewer.OrganisationId);
+        var (organisation, school) = await desk.HouseAsync(viewer.OrganisationId);
         var zone = organisation.TimeZone;
         var window = Window.Asked(from.Date, to.Date, zone, LongestWindow);
         return TypedResults.Ok<IReadOnlyList<DayResponse>>(
@@ -141,14 +139,13 @@ public static class OccurrenceApi
     internal readonly record struct SeenOccurrence(EventDate Date, Disclosed Disclosed, Sight Sight, bool IsYours);
 
     /// <summary>Dates as one person may see them.</summary>
-    public sealed class OccurrenceView(CalendarStore calendars, EventStore events, OrganisationStore organisations, YearPlanStore yearPlans, IClock clock)
+    public sealed class OccurrenceView(EventDesk desk, EventStore events, IClock clock)
     {
         internal async Task<IReadOnlyList<SeenOccurrence>> InAsync(Viewer viewer, LocalDate from, LocalDate to, IReadOnlySet<Guid>? only)
         {
-            var organisation = (await organisations.FindAsync(viewer.OrganisationId))!;
-            var school = await yearPlans.SchoolAsync(viewer.OrganisationId);
+            var (organisation, school) = await desk.HouseAsync(viewer.OrganisationId);
             var window = Window.Asked(from, to, organisation.TimeZone, LongestWindow);
-            var disclosures = (await calendars.ListAsync(viewer.OrganisationId))
+            var disclosures = (await desk.CalendarsAsync(viewer.OrganisationId)).Values
                 .Where(calendar => viewer.DetailOn(calendar.Id, calendar.Disclosure) > Detail.Nothing)
                 .ToDictionary(calendar => calendar.Id, calendar => calendar.Disclosure);
             var asked = disclosures.Keys.Where(id => only is null || only.Contains(id)).ToArray();

@@ -68,20 +68,28 @@ internal static class SignOffApi
         public async Task<SignOffResponse> ListAsync()
         {
             var viewer = await access.ViewerAsync();
-            var toDecide = new List<SubmissionResponse>();
-            foreach (var submission in (await OpenAsync(viewer)).Take(Shown))
-                toDecide.Add(await ShowAsync(viewer, submission));
-            var yours = new List<SubmissionResponse>();
-            if (viewer.SeesAs is null)
+            var (open, own) = await submissions.OpenAndOwnAsync(viewer.OrganisationId, await DecidedByAsync(viewer), viewer.AccountId);
+            Submission[] toDecide = [.. open.Take(Shown)];
+            Submission[] yours = viewer.SeesAs is null ? [.. own] : [];
+            await ReadAheadAsync([.. toDecide.Concat(yours).Where(IsToldInFull)]);
+            return new SignOffResponse(await ShownAsync(toDecide), await ShownAsync(yours));
+
+            async Task<IReadOnlyList<SubmissionResponse>> ShownAsync(Submission[] all)
             {
-                foreach (var submission in await submissions.OfAsync(viewer.OrganisationId, viewer.AccountId))
-                    yours.Add(await ShowAsync(viewer, submission));
+                var shown = new List<SubmissionResponse>();
+                foreach (var submission in all)
+                    shown.Add(await ShowAsync(viewer, submission));
+                return shown;
             }
-            return new SignOffResponse(toDecide, yours);
         }
 
-        private async Task<IReadOnlyList<Submission>> OpenAsync(Viewer viewer) =>
-            await DecidedByAsync(viewer) is { Length: > 0 } mine ? await submissions.OpenAsync(viewer.OrganisationId, mine) : [];
+        private static bool IsToldInFull(Submission submission) => submission.State is SubmissionState.Open or SubmissionState.SentBack;
+
+        private Task ReadAheadAsync(Submission[] told) => desk.ReadAheadAsync(
+            [.. told.Select(submission => submission.EventId).Distinct()],
+            [.. told.Where(submission => submission.Request is not null).SelectMany(submission => Asked(submission).Event?.Files ?? []).Distinct()]);
+
+        private static ChangeRequest Asked(Submission submission) => JsonSerializer.Deserialize<ChangeRequest>(submission.Request!, Json.Options)!;
 
         private async Task<Guid[]> DecidedByAsync(Viewer viewer) =>
             [.. (await desk.CalendarsAsync(viewer.OrganisationId)).Keys.Where(id => viewer.May(CalendarAction.Approve, id))];
@@ -92,7 +100,7 @@ internal static class SignOffApi
             var plain = new SubmissionResponse(
                 submission.Id, submission.Kind, submission.State, submission.EventId, submission.CalendarId, submission.Title, submission.Proposer, submission.ProposerId == viewer.AccountId,
                 submission.MadeAt, submission.Reason, submission.DecidedBy, submission.DecidedAt, mayDecide, null, null, null, null, "", [], [], null);
-            if (submission.State is not (SubmissionState.Open or SubmissionState.SentBack))
+            if (!IsToldInFull(submission))
                 return plain;
             try
             {
@@ -165,7 +173,7 @@ internal static class SignOffApi
         /// <summary>What was handed in, on the event as it is now: what others changed meanwhile stays, unless it was changed here too.</summary>
         private ChangeRequest Rebased(OnDesk found, Submission submission)
         {
-            var request = JsonSerializer.Deserialize<ChangeRequest>(submission.Request!, Json.Options)! with { Version = found.Stored.Version };
+            var request = Asked(submission) with { Version = found.Stored.Version };
             if (request.Event is null)
                 return request;
             var now = EventRequest.Of(desk.Show(found, request.RecurrenceId));

@@ -74,9 +74,8 @@ internal static class YearApi
     {
         public async Task<IReadOnlyList<YearPlanResponse>> ShowAsync(Guid organisationId)
         {
-            var stored = await store.ListAsync(organisationId);
-            var school = await store.SchoolAsync(organisationId);
-            return [.. stored.Select(one => Show(one, school))];
+            var found = (await store.FindAsync(organisationId))!;
+            return [.. found.Plans.Select(one => Show(one, found.School))];
         }
 
         public async Task<Ok<YearPlanResponse>> SaveAsync(Guid? id, YearPlanRequest request)

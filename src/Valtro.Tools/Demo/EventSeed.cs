@@ -20,7 +20,7 @@ internal sealed class EventSeed(Database database, Guid organisationId, IReadOnl
     public async Task<IReadOnlyDictionary<(string, string), Guid>> RunAsync()
     {
         var plan = _demo.YearPlan();
-        await new YearPlanStore(database, new OrganisationStore(database)).SaveAsync(organisationId, null, null, plan, now);
+        await new YearPlanStore(database).SaveAsync(organisationId, null, null, plan, now);
         foreach (var place in new[] { "Loft", "Lab", "Chart room", "Room 2", "Wardroom" })
             await _lists.AddPlaceAsync(organisationId, place);
         // Where the made-up island would be.
