@@ -198,7 +198,7 @@ public sealed class StampsTests(ValtroApp app) : IClassFixture<ValtroApp>
     }
 
     [Fact]
-    public async Task A_feed_of_dates_heeds_limit_and_past_and_of_busy_times_nothing_shows_which_belong_together()
+    public async Task A_feed_of_dates_heeds_limit_and_past()
     {
         var ada = await app.SignedInAsync();
         var (path, _, _) = await EditionAsync(ada, "Next three", draft => (draft["feed"], draft["limit"], draft["window"]) = ("dates", 3, new JsonObject { ["from"] = "now", ["to"] = "open", ["withPast"] = false }), "PW", "SW");
@@ -206,11 +206,25 @@ public sealed class StampsTests(ValtroApp app) : IClassFixture<ValtroApp>
         var page = JsonNode.Parse(await app.Reader().Http.GetStringAsync($"{path}.json?month=all"))!["entries"]!.AsArray();
         Assert.Equal(3, feed.Count);
         Assert.Equal(page.Select(entry => DateTimeOffset.Parse((string)entry!["start"]!, System.Globalization.CultureInfo.InvariantCulture).UtcDateTime).Order(), feed.Select(one => one.Start!.AsUtc).Order());
-        var (busy, _, _) = await EditionAsync(ada, "Busy dates", draft => (draft["feed"], draft["cap"]) = ("dates", "times"), "SLIP");
-        var events = Foreign.Calendar.Load(await FeedAsync(busy))!.Events;
+    }
+
+    [Theory]
+    [InlineData("dates")]
+    [InlineData("series")]
+    public async Task Of_busy_times_nothing_shows_which_belong_together(string form)
+    {
+        var ada = await app.SignedInAsync();
+        var (busy, _, _) = await EditionAsync(ada, $"Busy {form}", draft => (draft["feed"], draft["cap"]) = (form, "times"), "SLIP");
+        var feed = await FeedAsync(busy);
+        var events = Foreign.Calendar.Load(feed)!.Events;
         Assert.True(events.Count > 3);
         Assert.Equal(events.Count, events.Select(one => one.Uid).Distinct().Count());
-        Assert.All(events, one => Assert.Equal((null, "Busy"), (one.RecurrenceIdentifier, one.Summary)));
+        Assert.All(events, one => Assert.Equal((null, null, "Busy"), (one.RecurrenceIdentifier, one.RecurrenceRule, one.Summary)));
+        // Another rendering knows each by the same name.
+        await ada.DoAsync(HttpMethod.Post, "/api/events", Caller.Event(await ada.CalendarAsync("SLIP"), "One more", "2026-12-01"));
+        var after = Foreign.Calendar.Load(await FeedAsync(busy))!.Events;
+        Assert.Equal(events.Count + 1, after.Count);
+        Assert.Subset(after.Select(one => one.Uid!).ToHashSet(), events.Select(one => one.Uid!).ToHashSet());
         var entries = JsonNode.Parse(await app.Reader().Http.GetStringAsync($"{busy}.json?month=2026-11"))!["entries"]!.AsArray();
         Assert.All(entries, entry => Assert.DoesNotContain('/', (string)entry!["id"]!));
     }

@@ -58,7 +58,7 @@ public sealed class Composition
     }
 
     /// <summary>The entries of one event, before any limit.</summary>
-    internal IReadOnlyList<Entry> Dates(CalendarEvent happening, Window window)
+    public IReadOnlyList<Entry> Dates(CalendarEvent happening, Window window)
     {
         using var dates = new Dates();
         if (Narrowed(window) is { } days)

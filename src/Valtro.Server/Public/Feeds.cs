@@ -1,6 +1,7 @@
 using System.Buffers;
 using NodaTime;
 using Valtro.Core.Calendars;
+using Valtro.Core.Disclosure;
 using Valtro.Core.Editions;
 using Valtro.Core.Events;
 using Valtro.Core.ICalendar;
@@ -42,7 +43,7 @@ public sealed class Feeds(EventStore events, DeliveredStore delivered, PublicAdd
     /// <returns>Null when the edition does not deliver it.</returns>
     public async Task<(byte[] Content, Instant ChangedAt)?> WriteEventAsync(EditionReading reading, CalendarEvent found, Instant now)
     {
-        if (reading.CompositionAt(now).Deliver([found]) is not [var one])
+        if (reading.CompositionAt(now).Deliver([found]) is not [{ Disclosed.Detail: > Detail.Times } one])
             return null;
         var memory = await delivered.OfAsync(reading.Address);
         using var components = ComponentsOf(reading, now);
@@ -85,13 +86,20 @@ public sealed class Feeds(EventStore events, DeliveredStore delivered, PublicAdd
         EditionReading reading, Composition composition, Components components, FeedMemory memory, Instant now)
     {
         var found = await events.OfCalendarsAsync(reading.OrganisationId, reading.Calendars);
-        var all = composition.Deliver(found);
-        var outgoing = all.Select(one => new Outgoing([
-            (new SourceDate(one.Event.Id, null), one.Disclosed.Uid),
-            .. one.LookAlikes.Select(other => (new SourceDate(other.Id, null), (Guid?)other.Uid))])).ToArray();
+        var all = composition.Deliver(found).ToLookup(one => one.Disclosed.Detail > Detail.Times);
+        Delivered[] series = [.. all[true]];
+        // A rule would say which of the busy dates belong together.
+        Entry[] busy = [.. all[false].SelectMany(one => composition.Dates(one.Event, WindowOfDates(reading, now, hasLimit: false))).Take(MostDates)];
+        Outgoing[] outgoing =
+        [
+            .. series.Select(one => new Outgoing([(new SourceDate(one.Event.Id, null), one.Disclosed.Uid), .. one.LookAlikes.Select(other => (new SourceDate(other.Id, null), (Guid?)other.Uid))])),
+            .. busy.Select(entry => new Outgoing([(new SourceDate(entry.EventId!.Value, entry.Occurrence.RecurrenceId), null)])),
+        ];
         var (names, changed) = OutwardNames.Give(outgoing, memory.Names, memory.OutSince, Guid.NewGuid);
-        for (var index = 0; index < all.Count; index++)
-            components.AddSeries(all[index], names[index]);
+        for (var index = 0; index < series.Length; index++)
+            components.AddSeries(series[index], names[index]);
+        for (var index = 0; index < busy.Length; index++)
+            components.AddDate(busy[index], composition.FullTitle(busy[index]), names[series.Length + index]);
         foreach (var closed in composition.Breaks(Components.HorizonAt(now, reading.Edition.Zone)))
             components.AddDate(closed, closed.Title, NameOfBreak(reading, closed));
         return (changed, composition.NextTurn(found), composition.ClosesAt(found));
@@ -100,7 +108,7 @@ public sealed class Feeds(EventStore events, DeliveredStore delivered, PublicAdd
     private async Task<(IReadOnlyList<OutwardName> Names, Instant? Turn, Instant? ClosesAt)> AddDatesAsync(
         EditionReading reading, Composition composition, Components components, FeedMemory memory, Instant now)
     {
-        var window = WindowOfDates(reading, now);
+        var window = WindowOfDates(reading, now, reading.Edition.Limit is not null);
         var (found, composed) = await events.ComposeAsync(reading, composition, window);
         var entries = composed.Entries.Count <= MostDates ? composed.Entries
             : [.. composed.Entries.Where(entry => entry.Occurrence.End > now).Take(MostDates)];
@@ -114,12 +122,12 @@ public sealed class Feeds(EventStore events, DeliveredStore delivered, PublicAdd
     }
 
     /// <summary>The edition's own days; where it is open, from 1 January of last year, some years on. So its bytes change by the clock once a year only.</summary>
-    private static Window WindowOfDates(EditionReading reading, Instant now)
+    private static Window WindowOfDates(EditionReading reading, Instant now, bool hasLimit)
     {
         var span = reading.Edition.SpanAt(now, reading.School);
         var year = now.InZone(reading.Edition.Zone).Year;
         var first = span.First ?? new LocalDate(year - 1, 1, 1);
-        if (reading.Edition.Limit is null)
+        if (!hasLimit)
             first = LocalDate.Max(first, new LocalDate(year - 1, 1, 1));
         var last = new LocalDate(Math.Min(Math.Max(year, first.Year) + YearsOfDates, DayRange.Last.Year), 1, 1);
         return new Window(first, span.End is { } end && end < last ? end : last, reading.Edition.Zone);

@@ -35,6 +35,7 @@ export function FeedForm({ draft, saved, onChange }: FeedFormProps) {
 }
 
 function wordsOfSeries(draft: Draft): string {
+  if (draft.cap === 'times') return 'Busy times come date by date all the same, so that nothing says which belong together.'
   const more = [
     limitOf(draft) && `more than the ${limitOf(draft)}`,
     draft.window.withPast === false && 'what is over too',
