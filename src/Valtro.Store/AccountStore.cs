@@ -114,7 +114,8 @@ public sealed class AccountStore(Database database)
     }
 
     internal const string ViewerRows = """
-        select m.organisation_id, m.is_administrator, c.id as calendar_id, r.role, coalesce(c.requires_sign_off, true) as requires_sign_off, c.archived_at is not null as is_archived
+        select m.organisation_id, m.is_administrator, c.id as calendar_id, r.role,
+               coalesce(c.requires_sign_off, true) as requires_sign_off, c.archived_at is not null as is_archived
         from membership m
         left join calendar c on c.organisation_id = m.organisation_id and c.removed_at is null
         left join calendar_role r on r.calendar_id = c.id and r.account_id = m.account_id

@@ -45,7 +45,11 @@ public sealed class Database : IAsyncDisposable
     private static string ConnectionStringOf(Lane lane, string connectionString, IReadOnlyDictionary<Lane, int>? connections)
     {
         // A transaction leaves nothing behind on its connection that would have to be discarded.
-        var builder = new NpgsqlConnectionStringBuilder(connectionString) { ApplicationName = $"valtro {lane.ToString().ToLowerInvariant()}", NoResetOnClose = true };
+        var builder = new NpgsqlConnectionStringBuilder(connectionString)
+        {
+            ApplicationName = $"valtro {lane.ToString().ToLowerInvariant()}",
+            NoResetOnClose = true,
+        };
         if (connections?.TryGetValue(lane, out var most) == true)
             builder.MaxPoolSize = most;
         if (lane == Lane.Readers)
@@ -82,8 +86,8 @@ public sealed class Database : IAsyncDisposable
         }
     }
 
-    /// <summary>What a transaction is told first: for whom it works. It forgets it at its end, so that a connection may be anybody's afterwards.</summary>
-    /// <remarks>Neither part is anything that somebody typed: a Guid's text or a word of ours.</remarks>
+    /// <summary>What a transaction is told first: for whom it works.</summary>
+    /// <remarks>It forgets it at its end, so that a connection may be anybody's afterwards. Neither part is anything that somebody typed: a Guid's text or a word of ours.</remarks>
     private async Task<string> TellingAsync(NpgsqlDataSource source)
     {
         if (_needsRole is null)
@@ -95,7 +99,7 @@ public sealed class Database : IAsyncDisposable
         return _needsRole == true ? $"set local role {WalledRole}; {telling}" : telling;
     }
 
-    /// <summary>What is asked first of a connection that the database has cut meanwhile shows it: then another is taken, and all others of its age are given up.</summary>
+    /// <summary>What is asked first of a connection shows whether the database has cut it: then another is taken, and all of its age are given up.</summary>
     private static async Task<T> OnWholeConnectionAsync<T>(NpgsqlDataSource source, Func<Task<T>> work)
     {
         try
@@ -130,12 +134,14 @@ public sealed class Database : IAsyncDisposable
     public Task<T?> FirstAsync<T>(string sql, object? parameters = null) =>
         ReadAsync(sql, (connection, whole) => connection.QueryFirstOrDefaultAsync<T>(whole, parameters));
 
-    /// <summary>Several statements that change nothing, in one round trip, each with its semicolon; the results are read in their order.</summary>
-    public Task<T> ReadManyAsync<T>(string sql, object? parameters, Func<SqlMapper.GridReader, Task<T>> read) => ReadAsync(sql, async (connection, whole) =>
-    {
-        await using var results = await connection.QueryMultipleAsync(whole, parameters);
-        return await read(results);
-    });
+    /// <summary>Several statements that change nothing, in one round trip; the results are read in their order.</summary>
+    /// <param name="sql">With semicolons between them.</param>
+    public Task<T> ReadManyAsync<T>(string sql, object? parameters, Func<SqlMapper.GridReader, Task<T>> read) =>
+        ReadAsync(sql, async (connection, whole) =>
+        {
+            await using var results = await connection.QueryMultipleAsync(whole, parameters);
+            return await read(results);
+        });
 
     /// <summary>Statements that change something, in a transaction of their own.</summary>
     /// <returns>How many rows they changed.</returns>

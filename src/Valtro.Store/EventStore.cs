@@ -137,7 +137,8 @@ public sealed class EventStore(Database database)
             group by calendar_id
             """, new { organisationId })).ToDictionary(row => row.Id, row => row.Count);
 
-    public async Task<StoredEvent?> FindAsync(Guid organisationId, Guid id) => (await StoredAsync(organisationId, [id])).GetValueOrDefault(id);
+    public async Task<StoredEvent?> FindAsync(Guid organisationId, Guid id) =>
+        (await StoredAsync(organisationId, [id])).GetValueOrDefault(id);
 
     /// <summary>Those that there are of some, in one round trip however many.</summary>
     public async Task<IReadOnlyDictionary<Guid, StoredEvent>> StoredAsync(Guid organisationId, Guid[] ids)

@@ -1,7 +1,7 @@
-using Dapper;
-using NodaTime;
 using System.Security.Cryptography;
 using System.Text;
+using Dapper;
+using NodaTime;
 using Valtro.Core.Disclosure;
 
 namespace Valtro.Store;
@@ -36,7 +36,10 @@ public sealed class SessionStore(Database database)
     private sealed record Row(string SecurityStamp, Instant SeenAt);
 
     /// <summary>What every request of a signed-in person asks first, in one round trip.</summary>
-    /// <returns>The account's stamp, which the session has to carry, and who that is (null where the account is in no organisation any more); null when the session has ended.</returns>
+    /// <returns>
+    /// The account's stamp, which the session has to carry, and who that is (null where the account is in no organisation any more);
+    /// null when the session has ended.
+    /// </returns>
     public async Task<(string Stamp, Viewer? Viewer)?> FindAsync(Guid id, Guid accountId, Instant now)
     {
         using var everywhere = Wall.Everywhere();
@@ -47,7 +50,8 @@ public sealed class SessionStore(Database database)
             where s.id = @id and s.account_id = @accountId and s.ended_at is null and s.seen_at > @idle;
             {AccountStore.ViewerRows}
             """, new { id, accountId, idle = now - Idle }, async results => (
-                await results.ReadFirstOrDefaultAsync<Row>(), AccountStore.ViewerOf(accountId, (await results.ReadAsync<AccountStore.ViewerRow>()).AsList())));
+                await results.ReadFirstOrDefaultAsync<Row>(),
+                AccountStore.ViewerOf(accountId, (await results.ReadAsync<AccountStore.ViewerRow>()).AsList())));
         if (found is null)
             return null;
         if (now - found.SeenAt > SeenEvery)

@@ -81,7 +81,10 @@ public sealed class SubmissionStore(Database database)
 
     /// <summary>What waits on some calendars, and what somebody handed in, in one round trip.</summary>
     public Task<(IReadOnlyList<Submission> Open, IReadOnlyList<Submission> Own)> OpenAndOwnAsync(Guid organisationId, Guid[] calendars, Guid proposerId) =>
-        database.ReadManyAsync($"{Columns}{OfCalendars};\n{Columns}{OfProposer}", new { organisationId, calendars, proposerId }, async results => (Read(await results.ReadAsync<Row>()), Read(await results.ReadAsync<Row>())));
+        database.ReadManyAsync(
+            $"{Columns}{OfCalendars};\n{Columns}{OfProposer}",
+            new { organisationId, calendars, proposerId },
+            async results => (Read(await results.ReadAsync<Row>()), Read(await results.ReadAsync<Row>())));
 
     private static IReadOnlyList<Submission> Read(IEnumerable<Row> rows) => [.. rows.Select(row => row.ToSubmission())];
 

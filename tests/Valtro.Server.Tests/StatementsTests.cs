@@ -39,9 +39,25 @@ public sealed class StatementsTests(ValtroApp app) : IClassFixture<ValtroApp>
         var edition = (string)(await ada.GetAsync("/api/editions"))[0]!["id"]!;
         foreach (var (most, address) in new[]
         {
-            (6, "/api/session"), (6, "/api/calendars"), (6, $"/api/calendars/{calendar}"), (6, $"/api/calendars/{calendar}/publishing"), (6, "/api/editions"), (6, $"/api/editions/{edition}"),
-            (6, "/api/occurrences?from=2026-11-01&to=2026-12-31"), (6, $"/api/events/{calendarEvent}"), (8, $"/api/events/{calendarEvent}/revisions"), (6, "/api/bin"), (6, "/api/year-plans"),
-            (6, "/api/year?day=2026-11-23"), (6, "/api/lists"), (6, "/api/people"), (6, "/api/audit"), (6, "/api/sign-off"), (6, "/api/sign-off/count"), (6, "/api/groups"), (6, "/api/work"),
+            (6, "/api/session"),
+            (6, "/api/calendars"),
+            (6, $"/api/calendars/{calendar}"),
+            (6, $"/api/calendars/{calendar}/publishing"),
+            (6, "/api/editions"),
+            (6, $"/api/editions/{edition}"),
+            (6, "/api/occurrences?from=2026-11-01&to=2026-12-31"),
+            (6, $"/api/events/{calendarEvent}"),
+            (8, $"/api/events/{calendarEvent}/revisions"),
+            (6, "/api/bin"),
+            (6, "/api/year-plans"),
+            (6, "/api/year?day=2026-11-23"),
+            (6, "/api/lists"),
+            (6, "/api/people"),
+            (6, "/api/audit"),
+            (6, "/api/sign-off"),
+            (6, "/api/sign-off/count"),
+            (6, "/api/groups"),
+            (6, "/api/work"),
         })
         {
             var asked = await AskedAsync(ada, address);

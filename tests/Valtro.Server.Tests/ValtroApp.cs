@@ -29,7 +29,8 @@ public sealed class ValtroApp : IAsyncLifetime
         // What thirty servers would do first, each on its copy.
         await using var node = NodeOn(connectionString, OneClock.From("2026-11-23T12:00:00Z*0", isProduction: false));
         await node.Services.GetRequiredService<Startup>().Ready;
-        await EventuallyAsync(async () => !await database.FirstAsync<bool>("select exists (select from work where due_at <= @Monday)", new { Monday }), "What the demo publishes has not gone out.");
+        const string isLeft = "select exists (select from work where due_at <= @Monday)";
+        await EventuallyAsync(async () => !await database.FirstAsync<bool>(isLeft, new { Monday }), "What the demo publishes has not gone out.");
     });
 
     public TestDatabase Test { get; } = new(Demo);

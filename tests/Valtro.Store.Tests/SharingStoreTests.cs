@@ -409,7 +409,8 @@ public sealed class SharingStoreTests : SchoolAndClub
     [Fact]
     public async Task What_reads_can_write_nothing()
     {
-        var refused = await Assert.ThrowsAsync<PostgresException>(() => _test.Database.FirstAsync<Guid>("insert into calendar_group (id, organisation_id, name) values (gen_random_uuid(), @_school, 'By mistake') returning id", new { _school }));
+        const string insert = "insert into calendar_group (id, organisation_id, name) values (gen_random_uuid(), @_school, 'By mistake') returning id";
+        var refused = await Assert.ThrowsAsync<PostgresException>(() => _test.Database.FirstAsync<Guid>(insert, new { _school }));
         Assert.Equal(PostgresErrorCodes.ReadOnlySqlTransaction, refused.SqlState);
         Assert.Equal(0, await _test.Database.FirstAsync<long>("select count(*) from calendar_group where name = 'By mistake'"));
     }
@@ -424,12 +425,15 @@ public sealed class SharingStoreTests : SchoolAndClub
         {
             Assert.Single(await walled.ListAsync<Guid>("select id from calendar"));
             Assert.Equal(1, await walled.ExecuteAsync("update calendar set description = 'Seen'"));
-            Assert.Single(await walled.InTransactionAsync(async transaction => (await transaction.Connection!.QueryAsync<Guid>("select id from calendar", transaction: transaction)).AsList()));
+            Assert.Equal(1, await walled.InTransactionAsync(CountAsync));
             await Assert.ThrowsAsync<PostgresException>(() => walled.ListAsync<Guid>("select 1 / 0 from calendar"));
         }
         Assert.Equal(0, await walled.FirstAsync<long>("select count(*) from calendar"));
         Assert.Equal(0, await walled.ExecuteAsync("update calendar set description = 'Nobody'"));
-        Assert.Equal(0, await walled.InTransactionAsync(transaction => transaction.Connection!.ExecuteScalarAsync<long>("select count(*) from calendar", transaction: transaction)));
+        Assert.Equal(0, await walled.InTransactionAsync(CountAsync));
+
+        static Task<long> CountAsync(System.Data.Common.DbTransaction transaction) =>
+            transaction.Connection!.ExecuteScalarAsync<long>("select count(*) from calendar", transaction: transaction);
     }
 
     [Fact]

@@ -225,3 +225,19 @@ test('a day of 25 hours has them all, and what is removed is found in the bin', 
   await page.goto(`/plan?day=${thisWeek(2)}`)
   await expect(page.getByRole('link', { name: /Rope audit/ })).toBeVisible()
 })
+
+test('a dialog that does not come is said, and nothing that was typed is lost', async ({ page }) => {
+  await signIn(page)
+  await page.goto('/plan')
+  await page.getByRole('link', { name: /Boat lab/ }).first().click()
+  await page.getByLabel('Title').fill('Boat lab by the pier')
+  const dialog = '**/assets/ScopeDialog*.js'
+  await page.route(dialog, (route) => route.abort())
+  await page.getByRole('button', { name: 'Save', exact: true }).click()
+  await expect(page.getByText('could not be loaded')).toBeVisible()
+  await expect(page.getByLabel('Title')).toHaveValue('Boat lab by the pier')
+  await page.unroute(dialog)
+  await page.getByRole('button', { name: 'Save', exact: true }).click()
+  await page.getByRole('dialog').getByRole('button', { name: 'Leave it as it is' }).click()
+  await expect(page.getByLabel('Title')).toHaveValue('Boat lab by the pier')
+})

@@ -23,7 +23,9 @@ public sealed class Access(IHttpContextAccessor context, AccountStore accounts)
             return _viewer;
         var request = context.HttpContext!.Request;
         var account = AccountOf(context.HttpContext.User);
-        var viewer = (account == Guid.Empty ? null : account == _known?.AccountId ? _known : await accounts.ViewerAsync(account)) ?? throw new SignInNeededException();
+        // Who signs in with this very request is not the one its session was of.
+        var found = account == Guid.Empty ? null : account == _known?.AccountId ? _known : await accounts.ViewerAsync(account);
+        var viewer = found ?? throw new SignInNeededException();
         if (SeenAs(request) is { } audience)
         {
             Require(HttpMethods.IsGet(request.Method) || HttpMethods.IsHead(request.Method), "You look at this as others see it. Go back to your own view to change something.");

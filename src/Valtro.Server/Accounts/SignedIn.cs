@@ -44,7 +44,8 @@ public sealed class SignedIn(SessionStore sessions, SignInManager<Account> signI
         if (user is null || Of(user) is not { } session)
             return false;
         var account = Access.AccountOf(user);
-        if (await services.GetRequiredService<SessionStore>().FindAsync(session, account, services.GetRequiredService<IClock>().GetCurrentInstant()) is not var (stamp, viewer) || user.FindFirstValue(stampClaim) != stamp)
+        var now = services.GetRequiredService<IClock>().GetCurrentInstant();
+        if (await services.GetRequiredService<SessionStore>().FindAsync(session, account, now) is not var (stamp, viewer) || user.FindFirstValue(stampClaim) != stamp)
             return false;
         services.GetRequiredService<Access>().Know(viewer);
         return true;

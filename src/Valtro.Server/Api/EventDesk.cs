@@ -46,22 +46,27 @@ public sealed class EventDesk(
 
     /// <summary>What was read for all events of a list at once.</summary>
     private sealed record Ahead(
-        IReadOnlyDictionary<Guid, StoredEvent> Events, ILookup<Guid, Submission> About, IReadOnlyDictionary<Guid, (EventFile File, Guid MadeBy)> Files);
+        IReadOnlyDictionary<Guid, StoredEvent> Events,
+        ILookup<Guid, Submission> About,
+        IReadOnlyDictionary<Guid, (EventFile File, Guid MadeBy)> Files);
 
     public Instant Now => Instant.FromUnixTimeSeconds(clock.GetCurrentInstant().ToUnixTimeSeconds());
 
-    /// <summary>For a list of many events: what is asked of them later in this request is answered from one reading, as they are now.</summary>
+    /// <summary>For a list of many events: what is asked of them later in this request is answered from one reading.</summary>
     /// <param name="wantedFiles">The files that forms about them name.</param>
     internal async Task ReadAheadAsync(Guid[] ids, Guid[] wantedFiles)
     {
         var organisation = (await access.ViewerAsync()).OrganisationId;
         _ahead = new Ahead(
-            await events.StoredAsync(organisation, ids), await submissions.AboutAsync(organisation, ids),
-            wantedFiles.Length == 0 ? new Dictionary<Guid, (EventFile, Guid)>() : (await files.SomeAsync(organisation, wantedFiles)).ToDictionary(one => one.File.Id));
+            await events.StoredAsync(organisation, ids), await submissions.AboutAsync(organisation, ids), await FilesAsync(organisation, wantedFiles));
     }
 
+    private async Task<IReadOnlyDictionary<Guid, (EventFile File, Guid MadeBy)>> FilesAsync(Guid organisationId, Guid[] ids) =>
+        (ids.Length == 0 ? [] : await files.SomeAsync(organisationId, ids)).ToDictionary(one => one.File.Id);
+
     private async Task<StoredEvent> StoredAsync(Guid organisationId, Guid id) =>
-        (_ahead is null ? await events.FindAsync(organisationId, id) : _ahead.Events.GetValueOrDefault(id)) ?? throw new NotFoundException("event");
+        (_ahead is null ? await events.FindAsync(organisationId, id) : _ahead.Events.GetValueOrDefault(id))
+        ?? throw new NotFoundException("event");
 
     private async Task<IReadOnlyList<Submission>> AboutAsync(Guid organisationId, Guid id) =>
         [.. (_ahead?.About ?? await submissions.AboutAsync(organisationId, [id]))[id]];
@@ -100,7 +105,9 @@ public sealed class EventDesk(
         _calendars ??= (await calendars.ListAsync(organisationId)).ToDictionary(calendar => calendar.Id);
 
     internal async Task<(Organisation Organisation, SchoolCalendar School)> HouseAsync(Guid organisationId) =>
-        _house ??= await yearPlans.FindAsync(organisationId) is { } found ? (found.Organisation, found.School) : throw new NotFoundException("organisation");
+        _house ??= await yearPlans.FindAsync(organisationId) is { } found
+            ? (found.Organisation, found.School)
+            : throw new NotFoundException("organisation");
 
     internal static Dictionary<Guid, Disclosure> DisclosuresOf(IReadOnlyDictionary<Guid, Calendar> all) => all.ToDictionary(one => one.Key, one => one.Value.Disclosure);
 
@@ -224,8 +231,11 @@ public sealed class EventDesk(
         return calendar;
     }
 
-    public async Task<DraftSetting> SettingAsync(Calendar calendar) =>
-        new(calendar.Zone, _categories ??= await lists.CategoriesAsync(calendar.OrganisationId), (await HouseAsync(calendar.OrganisationId)).School) { Shown = calendar.Disclosure };
+    public async Task<DraftSetting> SettingAsync(Calendar calendar)
+    {
+        _categories ??= await lists.CategoriesAsync(calendar.OrganisationId);
+        return new DraftSetting(calendar.Zone, _categories, (await HouseAsync(calendar.OrganisationId)).School) { Shown = calendar.Disclosure };
+    }
 
     /// <summary>Checks what was typed, and that the person may put it on that calendar.</summary>
     /// <param name="before">The event as it is; null for a new one.</param>
@@ -249,7 +259,7 @@ public sealed class EventDesk(
         if (wanted.Count == 0)
             return [];
         var viewer = await access.ViewerAsync();
-        var known = _ahead?.Files ?? (await files.SomeAsync(viewer.OrganisationId, [.. wanted.Distinct()])).ToDictionary(one => one.File.Id);
+        var known = _ahead?.Files ?? await FilesAsync(viewer.OrganisationId, [.. wanted.Distinct()]);
         var result = new List<EventFile>();
         foreach (var id in wanted.Distinct())
         {

@@ -89,7 +89,8 @@ internal static class SignOffApi
             [.. told.Select(submission => submission.EventId).Distinct()],
             [.. told.Where(submission => submission.Request is not null).SelectMany(submission => Asked(submission).Event?.Files ?? []).Distinct()]);
 
-        private static ChangeRequest Asked(Submission submission) => JsonSerializer.Deserialize<ChangeRequest>(submission.Request!, Json.Options)!;
+        private static ChangeRequest Asked(Submission submission) =>
+            JsonSerializer.Deserialize<ChangeRequest>(submission.Request!, Json.Options)!;
 
         private async Task<Guid[]> DecidedByAsync(Viewer viewer) =>
             [.. (await desk.CalendarsAsync(viewer.OrganisationId)).Keys.Where(id => viewer.May(CalendarAction.Approve, id))];

@@ -11,11 +11,13 @@ internal static class Composing
 {
     /// <summary>The entries of a window, and the events of which they are.</summary>
     /// <remarks>An edition with a limit has its earliest: as many years are looked at as are needed for them.</remarks>
-    public static async Task<(IReadOnlyList<CalendarEvent> Found, Composed Composed)> ComposeAsync(this EventStore events, EditionReading reading, Composition composition, Window whole)
+    public static async Task<(IReadOnlyList<CalendarEvent> Found, Composed Composed)> ComposeAsync(
+        this EventStore events, EditionReading reading, Composition composition, Window whole)
     {
         for (var years = 1; ; years *= 2)
         {
-            var end = reading.Edition.Limit is null ? whole.End : LocalDate.Min(whole.End, DayRange.Nearest(whole.First).PlusYears(Math.Min(years, 300)));
+            var looked = DayRange.Nearest(whole.First).PlusYears(Math.Min(years, 300));
+            var end = reading.Edition.Limit is null ? whole.End : LocalDate.Min(whole.End, looked);
             var window = new Window(whole.First, end, reading.Edition.Zone);
             var found = await events.InWindowAsync(reading.OrganisationId, reading.Calendars, window);
             var composed = composition.Compose(found, window);

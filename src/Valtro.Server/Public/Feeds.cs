@@ -58,7 +58,8 @@ public sealed class Feeds(EventStore events, DeliveredStore delivered, PublicAdd
         using var components = ComponentsOf(reading, now);
         var date = new SourceDate(entry.EventId!.Value, entry.Occurrence.RecurrenceId);
         var series = memory.Names.GetValueOrDefault(date with { Date = null })?.Uid ?? entry.Event.Uid;
-        var own = reading.Edition.Feed == FeedForm.Dates && memory.Names.GetValueOrDefault(date) is { } known ? known.Uid
+        var goesOutAlone = reading.Edition.Feed == FeedForm.Dates || entry.Event.Detail == Detail.Times;
+        var own = goesOutAlone && memory.Names.GetValueOrDefault(date) is { } known ? known.Uid
             : entry.IsOnlyDate ? series
             : OutwardNames.OfDate(series, entry.Occurrence.RecurrenceId);
         components.AddDate(entry, reading.CompositionAt(now).FullTitle(entry), own);
@@ -89,16 +90,19 @@ public sealed class Feeds(EventStore events, DeliveredStore delivered, PublicAdd
         var all = composition.Deliver(found).ToLookup(one => one.Disclosed.Detail > Detail.Times);
         Delivered[] series = [.. all[true]];
         // A rule would say which of the busy dates belong together.
-        Entry[] busy = [.. all[false].SelectMany(one => composition.Dates(one.Event, WindowOfDates(reading, now, hasLimit: false))).Take(MostDates)];
+        var window = WindowOfDates(reading, now, hasLimit: false);
+        var busy = AtMost([.. all[false].SelectMany(one => composition.Dates(one.Event, window))], now);
         Outgoing[] outgoing =
         [
-            .. series.Select(one => new Outgoing([(new SourceDate(one.Event.Id, null), one.Disclosed.Uid), .. one.LookAlikes.Select(other => (new SourceDate(other.Id, null), (Guid?)other.Uid))])),
+            .. series.Select(one => new Outgoing([
+                (new SourceDate(one.Event.Id, null), one.Disclosed.Uid),
+                .. one.LookAlikes.Select(other => (new SourceDate(other.Id, null), (Guid?)other.Uid))])),
             .. busy.Select(entry => new Outgoing([(new SourceDate(entry.EventId!.Value, entry.Occurrence.RecurrenceId), null)])),
         ];
         var (names, changed) = OutwardNames.Give(outgoing, memory.Names, memory.OutSince, Guid.NewGuid);
         for (var index = 0; index < series.Length; index++)
             components.AddSeries(series[index], names[index]);
-        for (var index = 0; index < busy.Length; index++)
+        for (var index = 0; index < busy.Count; index++)
             components.AddDate(busy[index], composition.FullTitle(busy[index]), names[series.Length + index]);
         foreach (var closed in composition.Breaks(Components.HorizonAt(now, reading.Edition.Zone)))
             components.AddDate(closed, closed.Title, NameOfBreak(reading, closed));
@@ -110,8 +114,7 @@ public sealed class Feeds(EventStore events, DeliveredStore delivered, PublicAdd
     {
         var window = WindowOfDates(reading, now, reading.Edition.Limit is not null);
         var (found, composed) = await events.ComposeAsync(reading, composition, window);
-        var entries = composed.Entries.Count <= MostDates ? composed.Entries
-            : [.. composed.Entries.Where(entry => entry.Occurrence.End > now).Take(MostDates)];
+        var entries = AtMost(composed.Entries, now);
         var outgoing = entries.Where(entry => !entry.IsBreak)
             .Select(entry => new Outgoing([(new SourceDate(entry.EventId!.Value, entry.Occurrence.RecurrenceId), null), .. entry.LookAlikes.Select(other => (other, (Guid?)null))])).ToArray();
         var (names, changed) = OutwardNames.Give(outgoing, memory.Names, memory.OutSince, Guid.NewGuid);
@@ -120,6 +123,9 @@ public sealed class Feeds(EventStore events, DeliveredStore delivered, PublicAdd
             components.AddDate(entry, composition.FullTitle(entry), entry.IsBreak ? NameOfBreak(reading, entry) : names[next++]);
         return (changed, composed.TurnsAt, composition.ClosesAt(found));
     }
+
+    private static IReadOnlyList<Entry> AtMost(IReadOnlyList<Entry> entries, Instant now) => entries.Count <= MostDates ? entries
+        : [.. entries.Where(entry => entry.Occurrence.End > now).OrderBy(entry => entry.Occurrence.Start).Take(MostDates)];
 
     /// <summary>The edition's own days; where it is open, from 1 January of last year, some years on. So its bytes change by the clock once a year only.</summary>
     private static Window WindowOfDates(EditionReading reading, Instant now, bool hasLimit)
@@ -134,7 +140,8 @@ public sealed class Feeds(EventStore events, DeliveredStore delivered, PublicAdd
     }
 
     /// <summary>By which readers' programs know the breaks of the year plan; none where the edition does not show them.</summary>
-    internal static IEnumerable<Guid> NamesOfBreaks(EditionReading reading, Instant now) => reading.CompositionAt(now).Breaks(DayRange.Last).Select(closed => NameOfBreak(reading, closed));
+    internal static IEnumerable<Guid> NamesOfBreaks(EditionReading reading, Instant now) =>
+        reading.CompositionAt(now).Breaks(DayRange.Last).Select(closed => NameOfBreak(reading, closed));
 
     private static Guid NameOfBreak(EditionReading reading, Entry closed) => OutwardNames.OfDate(reading.Address.Id, closed.Occurrence.LocalStart);
 

@@ -21,8 +21,9 @@ public readonly partial record struct PageAsked(bool IsEmbedded, EditionView Vie
     {
         var view = Enum.TryParse<EditionView>(request.Query["view"], ignoreCase: true, out var asked) && edition.Look.Views.Contains(asked) ? asked : edition.Look.View;
         var day = Nearest(request.Query["date"]) ?? Nearest(request.Query["month"]) ?? today;
-        return new PageAsked(isEmbedded, view, Within(day, edition), today, edition.Look.Language.Length > 0 ? "" : LanguageOf(request),
-            edition.Look.Scheme == Core.Editions.Scheme.Reader && request.Query["scheme"].ToString() is ("light" or "dark") ? request.Query["scheme"].ToString() : "");
+        var language = edition.Look.Language.Length > 0 ? "" : LanguageOf(request);
+        var scheme = edition.Look.Scheme == Core.Editions.Scheme.Reader && request.Query["scheme"].ToString() is ("light" or "dark") and var around ? around : "";
+        return new PageAsked(isEmbedded, view, Within(day, edition), today, language, scheme);
     }
 
     private static LocalDate Within(LocalDate day, EditionBody edition)

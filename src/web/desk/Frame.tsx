@@ -1,4 +1,4 @@
-import { lazy, Suspense, useState } from 'react'
+import { useState, type ComponentType } from 'react'
 import Dropdown from 'react-bootstrap/Dropdown'
 import { Link, NavLink, Outlet, useNavigate } from 'react-router'
 import { call } from './api'
@@ -7,10 +7,9 @@ import { useRefresh, useSession, useSignOffCount } from './queries'
 import { SeeAsChoice, SeenAsNotice } from './SeeAs'
 import { seeAs, useSeenAs } from './seeAs'
 import { SignIn } from './session/SignIn'
+import { useToast } from './Toasts'
 import { useKeys } from './useKeys'
 import { FailingNotice } from './work/FailingNotice'
-
-const KeysHelp = lazy(async () => ({ default: (await import('./KeysHelp')).KeysHelp }))
 
 /** The bar above every screen, and the sign-in in front of them. */
 export function Frame() {
@@ -33,8 +32,14 @@ function SignedIn() {
   const session = useSession().data
   const navigate = useNavigate()
   const refresh = useRefresh()
-  const [helping, setHelping] = useState(false)
-  useKeys({ '?': () => setHelping(true) })
+  const toast = useToast()
+  const [help, setHelp] = useState<{ Keys: ComponentType<{ onHide: () => void }> } | null>(null)
+  const showKeys = () =>
+    import('./KeysHelp').then(
+      ({ KeysHelp }) => setHelp({ Keys: KeysHelp }),
+      () => toast('The list of keys could not be loaded. Look at your connection, and try again.'),
+    )
+  useKeys({ '?': () => void showKeys() })
   const person = session?.person
   const isOwnView = useSeenAs() === null
   const waiting = useSignOffCount(isOwnView && person?.maySignOff === true).data?.toDecide ?? 0
@@ -93,7 +98,7 @@ function SignedIn() {
             <Dropdown.Item as={Link} to="/account">
               Your account
             </Dropdown.Item>
-            <Dropdown.Item as="button" onClick={() => setHelping(true)}>
+            <Dropdown.Item as="button" onClick={() => void showKeys()}>
               Keys
             </Dropdown.Item>
             <Dropdown.Item as={Link} to="/lists">
@@ -123,7 +128,7 @@ function SignedIn() {
           <Outlet />
         </ChangesProvider>
       </div>
-      <Suspense>{helping && <KeysHelp onHide={() => setHelping(false)} />}</Suspense>
+      {help && <help.Keys onHide={() => setHelp(null)} />}
     </>
   )
 }

@@ -1,14 +1,24 @@
-import { createContext, lazy, Suspense, useCallback, useContext, useState, type ReactNode } from 'react'
+import { createContext, useCallback, useContext, useState, type ReactNode } from 'react'
 import { call, Problem, type ChangePreview, type ChangeRequest, type ChangeDone } from '../api'
 import { useRefresh } from '../queries'
 import { useToast } from '../Toasts'
 
-const ScopeDialog = lazy(async () => ({ default: (await import('./ScopeDialog')).ScopeDialog }))
-
 /** @property scope The scope that was meant when the change was handed in; it can still be chosen. */
 export type Asked = Omit<ChangeRequest, 'scope' | 'keep'> & { scope?: ChangeRequest['scope'] }
 
+/** The dialog is loaded when it is first needed. Where it does not come, that is said as any refusal is, and what was typed stays. */
+const loadDialog = () =>
+  import('./ScopeDialog').catch(() => {
+    throw new Problem(
+      0,
+      '',
+      'The question which dates are meant could not be loaded. Look at your connection, and save again.',
+      {},
+    )
+  })
+
 interface Pending {
+  ScopeDialog: Awaited<ReturnType<typeof loadDialog>>['ScopeDialog']
   eventId: string
   asked: Asked
   preview: ChangePreview
@@ -62,7 +72,8 @@ export function ChangesProvider({ children }: { children: ReactNode }) {
         if (reason) throw new Problem(400, '/problems/refused', reason, {})
         return make(eventId, { ...request, scope: 'every' })
       }
-      return new Promise((resolve, reject) => setPending({ eventId, asked, preview, resolve, reject }))
+      const { ScopeDialog } = await loadDialog()
+      return new Promise((resolve, reject) => setPending({ ScopeDialog, eventId, asked, preview, resolve, reject }))
     },
     [make],
   )
@@ -84,17 +95,15 @@ export function ChangesProvider({ children }: { children: ReactNode }) {
   return (
     <ChangesContext value={change}>
       {children}
-      <Suspense>
-        {pending && (
-          <ScopeDialog
-            act={pending.asked.act}
-            meant={pending.asked.scope ?? undefined}
-            preview={pending.preview}
-            onChoose={choose}
-            onLeave={leave}
-          />
-        )}
-      </Suspense>
+      {pending && (
+        <pending.ScopeDialog
+          act={pending.asked.act}
+          meant={pending.asked.scope ?? undefined}
+          preview={pending.preview}
+          onChoose={choose}
+          onLeave={leave}
+        />
+      )}
     </ChangesContext>
   )
 }
