@@ -250,8 +250,8 @@ public sealed class CalendarStore(Database database)
         var parameters = new { organisationId, from, into, accountId, now, actId };
         await connection.ExecuteAsync("select from calendar where organisation_id = @organisationId and id in (@from, @into) order by id for update", parameters, transaction);
         await connection.ExecuteAsync("""
-            insert into placement (organisation_id, event_id, calendar_id)
-            select p.organisation_id, p.event_id, @into
+            insert into placement (organisation_id, event_id, calendar_id, reach)
+            select p.organisation_id, p.event_id, @into, p.reach
             from placement p
             join event e on e.id = p.event_id
             where p.organisation_id = @organisationId and p.calendar_id = @from and e.home_calendar_id <> @into

@@ -47,14 +47,16 @@ public sealed class EventStore(Database database)
 
     public static readonly Duration KeptInBin = Duration.FromDays(90);
 
+    private const string IsOnCalendarInUse = "and exists (select from calendar c where c.id = e.home_calendar_id and c.removed_at is null)";
+
     /// <summary>Events of some calendars whose dates may fall in the window, removed ones not among them.</summary>
-    public Task<IReadOnlyList<CalendarEvent>> InWindowAsync(Guid organisationId, Guid[] calendars, Window window) => ListAsync("""
+    public Task<IReadOnlyList<CalendarEvent>> InWindowAsync(Guid organisationId, Guid[] calendars, Window window) => ListAsync($"""
             where e.organisation_id = @organisationId
               and e.removed_at is null
-              and (e.home_calendar_id = any(@calendars)
-                   or exists (select from placement p where p.event_id = e.id and p.calendar_id = any(@calendars)))
-              and exists (select from calendar c where c.id = e.home_calendar_id and c.removed_at is null)
-              and e.reach && tstzrange(@from, @to)
+              and e.id in (select id from event where home_calendar_id = any(@calendars) and removed_at is null and reach && tstzrange(@from, @to)
+                           union all
+                           select event_id from placement where calendar_id = any(@calendars) and reach && tstzrange(@from, @to))
+              {IsOnCalendarInUse}
             order by e.id
             """, new
     {
@@ -68,20 +70,20 @@ public sealed class EventStore(Database database)
     public Task<IReadOnlyList<CalendarEvent>> OfCalendarAsync(Guid organisationId, Guid calendarId) => OfCalendarsAsync(organisationId, [calendarId]);
 
     /// <summary>All events that are shown on some calendars, each once.</summary>
-    public Task<IReadOnlyList<CalendarEvent>> OfCalendarsAsync(Guid organisationId, Guid[] calendars) => ListAsync("""
+    public Task<IReadOnlyList<CalendarEvent>> OfCalendarsAsync(Guid organisationId, Guid[] calendars) => ListAsync($"""
             where e.organisation_id = @organisationId
               and e.removed_at is null
               and e.id in (select id from event where home_calendar_id = any(@calendars)
                            union all
                            select event_id from placement where calendar_id = any(@calendars))
-              and exists (select from calendar c where c.id = e.home_calendar_id and c.removed_at is null)
+              {IsOnCalendarInUse}
             order by e.id
             """, new { organisationId, calendars });
 
     /// <summary>The event that programs outside know by a name, if it is not in the bin.</summary>
-    public async Task<CalendarEvent?> WithUidAsync(Guid organisationId, Guid uid) => (await ListAsync("""
+    public async Task<CalendarEvent?> WithUidAsync(Guid organisationId, Guid uid) => (await ListAsync($"""
             where e.organisation_id = @organisationId and e.removed_at is null and e.uid = @uid
-              and exists (select from calendar c where c.id = e.home_calendar_id and c.removed_at is null)
+              {IsOnCalendarInUse}
             """, new { organisationId, uid })).FirstOrDefault();
 
     /// <summary>The same, in the bin too.</summary>
@@ -93,33 +95,29 @@ public sealed class EventStore(Database database)
 
     /// <summary>Events that hold a file, removed ones not among them.</summary>
     public Task<IReadOnlyList<CalendarEvent>> WithFileAsync(Guid organisationId, Guid fileId) => ListAsync("""
-            where e.organisation_id = @organisationId and e.removed_at is null and e.files @> @holds::jsonb
+            where e.organisation_id = @organisationId and e.removed_at is null
+              and exists (select from event_reference r where r.event_id = e.id and r.file_id = @fileId and r.ended_at is null)
             limit 100
-            """, new { organisationId, holds = $$"""[{"id":"{{fileId}}"}]""" });
+            """, new { organisationId, fileId });
 
     /// <summary>Some events, those in the bin too.</summary>
     public async Task<IReadOnlyDictionary<Guid, CalendarEvent>> WithBinAsync(Guid organisationId, Guid[] ids) =>
-        (await ListAsync("where e.organisation_id = @organisationId and e.id = any(@ids)", new { organisationId, ids })).ToDictionary(happening => happening.Id);
+        (await ListAsync("where e.organisation_id = @organisationId and e.id = any(@ids)", new { organisationId, ids })).ToDictionary(found => found.Id);
 
     /// <summary>The series on whose dates the year plan has a say.</summary>
     public Task<IReadOnlyList<CalendarEvent>> FollowingYearPlanAsync(Guid organisationId) => ListAsync("""
             where e.organisation_id = @organisationId
               and e.removed_at is null
-              and (e.cycle_numbers is not null or (e.in_breaks <> 'ignore' and e.rrule is not null))
+              and (e.content -> 'when' ? 'cycle' or (e.content -> 'when' ? 'inBreaks' and e.content -> 'when' ? 'rule'))
             order by e.id
             """, new { organisationId });
 
     /// <summary>What was removed since <paramref name="since"/>, latest first.</summary>
-    public async Task<IReadOnlyList<StoredEvent>> BinAsync(Guid organisationId, Instant since)
-    {
-        var rows = await database.ListAsync<EventRow>(EventRow.Columns + """
+    public Task<IReadOnlyList<StoredEvent>> BinAsync(Guid organisationId, Instant since) => StoredAsync("""
             where e.organisation_id = @organisationId and e.removed_at > @since
             order by e.removed_at desc
             limit 500
             """, new { organisationId, since });
-        var savers = await SaversAsync([.. rows.Select(row => row.Id)]);
-        return [.. rows.Select(row => new StoredEvent(row.ToEvent([]), row.Version, row.RemovedAt, savers[row.Id].Name, savers[row.Id].At, row.MadeBy))];
-    }
 
     public async Task<IReadOnlyDictionary<Guid, int>> CountsAsync(Guid organisationId) =>
         (await database.ListAsync<(Guid Id, int Count)>("""
@@ -141,24 +139,36 @@ public sealed class EventStore(Database database)
         (await StoredAsync(organisationId, [id])).GetValueOrDefault(id);
 
     /// <summary>Those that there are of some, in one round trip however many.</summary>
-    public async Task<IReadOnlyDictionary<Guid, StoredEvent>> StoredAsync(Guid organisationId, Guid[] ids)
-    {
-        if (ids.Length == 0)
-            return new Dictionary<Guid, StoredEvent>();
-        var (rows, exceptions, savers) = await database.ReadManyAsync($"""
-            {EventRow.Columns} where e.organisation_id = @organisationId and e.id = any(@events);
-            {ExceptionRow.OfEvents};
-            {Savers}
-            """, new { organisationId, events = ids }, async results => (
-                (await results.ReadAsync<EventRow>()).AsList(),
-                (await results.ReadAsync<ExceptionRow>()).ToLookup(row => row.EventId, row => row.ToException()),
-                (await results.ReadAsync<(Guid Id, string Name, Instant At)>()).ToDictionary(row => row.Id, row => (row.Name, row.At))));
-        return rows.ToDictionary(row => row.Id, row =>
+    public async Task<IReadOnlyDictionary<Guid, StoredEvent>> StoredAsync(Guid organisationId, Guid[] ids) => ids.Length == 0
+        ? new Dictionary<Guid, StoredEvent>()
+        : (await StoredAsync("where e.organisation_id = @organisationId and e.id = any(@ids)", new { organisationId, ids })).ToDictionary(stored => stored.Event.Id);
+
+    /// <summary>Those that name an entry of the organisation's lists, in the bin too.</summary>
+    internal Task<IReadOnlyList<StoredEvent>> WithCategoryAsync(Guid organisationId, Guid categoryId) => StoredAsync("""
+            where e.organisation_id = @organisationId
+              and exists (select from event_reference r where r.event_id = e.id and r.category_id = @categoryId and r.ended_at is null)
+            """, new { organisationId, categoryId });
+
+    /// <summary>Those that are at a place, or one of whose dates is, in the bin too.</summary>
+    internal Task<IReadOnlyList<StoredEvent>> AtPlaceAsync(Guid organisationId, string place) => StoredAsync("""
+            where e.organisation_id = @organisationId
+              and (lower(e.content ->> 'place') = lower(@place)
+                   or exists (select from jsonb_array_elements(e.content -> 'exceptions') x where lower(x -> 'own' ->> 'place') = lower(@place)))
+            """, new { organisationId, place });
+
+    private Task<IReadOnlyList<StoredEvent>> StoredAsync(string condition, object parameters) =>
+        ReadAsync(EventRow.ColumnsWithSaver + condition, parameters, (row, categories) => row.ToStored(categories));
+
+    private Task<IReadOnlyList<CalendarEvent>> ListAsync(string condition, object parameters) =>
+        ReadAsync(EventRow.Columns + condition, parameters, (row, categories) => row.ToEvent(categories));
+
+    private Task<IReadOnlyList<T>> ReadAsync<T>(string sql, object parameters, Func<EventRow, IReadOnlyDictionary<Guid, Category>, T> make) =>
+        database.ReadManyAsync<IReadOnlyList<T>>($"{sql};\n{ListStore.CategoriesNamed}", parameters, async results =>
         {
-            var (name, at) = savers.GetValueOrDefault(row.Id, ("", row.CreatedAt));
-            return new StoredEvent(row.ToEvent([.. exceptions[row.Id]]), row.Version, row.RemovedAt, name, at, row.MadeBy);
+            var rows = (await results.ReadAsync<EventRow>()).AsList();
+            var categories = await ListStore.ReadCategoriesAsync(results);
+            return [.. rows.Select(row => make(row, categories))];
         });
-    }
 
     /// <summary>Writes all events of one act, or none: events, revisions, and the new version of their calendars.</summary>
     /// <exception cref="NotFoundException">There is no such calendar, or no such event, in the organisation.</exception>
@@ -168,31 +178,26 @@ public sealed class EventStore(Database database)
         database.InTransactionAsync(transaction => WriteAsync(transaction, organisationId, writes, accountId, now));
 
     /// <inheritdoc cref="WriteAsync(Guid, IReadOnlyList{EventWrite}, Guid, Instant)"/>
-    /// <remarks>As part of something larger.</remarks>
-    internal static async Task<ActDone> WriteAsync(DbTransaction transaction, Guid organisationId, IReadOnlyList<EventWrite> writes, Guid accountId, Instant now)
+    /// <remarks>As part of something larger. However many events there are, the statements are as many.</remarks>
+    internal static async Task<ActDone> WriteAsync(DbTransaction transaction, Guid organisationId, IReadOnlyList<EventWrite> writes, Guid accountId, Instant now, Guid? act = null)
     {
-        var actId = Guid.CreateVersion7();
-        var written = new List<(Guid, int)>();
-        var touched = new HashSet<Guid>();
-        foreach (var write in writes)
-        {
-            var isNew = write.Version is null;
-            var happening = isNew ? write.Event with { Id = Guid.CreateVersion7(), Uid = write.Event.Uid == Guid.Empty ? Guid.NewGuid() : write.Event.Uid } : write.Event;
-            if (isNew)
-                await InsertAsync(transaction, organisationId, happening, write, accountId, now);
-            else
-                touched.UnionWith(await UpdateAsync(transaction, organisationId, happening, write, accountId, now));
-            await ReplaceExceptionsAsync(transaction, organisationId, happening);
-            await ReplacePlacementsAsync(transaction, organisationId, happening);
-            await ReviseAsync(transaction, organisationId, happening, write, actId, accountId, now);
-            touched.UnionWith(happening.Calendars);
-            written.Add((happening.Id, (write.Version ?? 0) + 1));
-        }
+        var actId = act ?? Guid.CreateVersion7();
+        var events = writes.Select(write => (Event: write.Version is null ? Made(write.Event) : write.Event, Write: write)).ToArray();
+        var (news, known) = (events.Where(one => one.Write.Version is null).ToArray(), events.Where(one => one.Write.Version is not null).ToArray());
+        var touched = events.SelectMany(one => one.Event.Calendars).ToHashSet();
+        if (known.Length > 0)
+            touched.UnionWith(await UpdateAsync(transaction, organisationId, known, now));
+        if (news.Length > 0)
+            await InsertAsync(transaction, organisationId, news, accountId, now);
+        await RecordAsync(transaction, organisationId, events, actId, accountId, now);
+        var written = events.Select(one => (one.Event.Id, (one.Write.Version ?? 0) + 1)).ToList();
         await LetNamesFollowAsync(transaction, writes, written);
-        await CheckRoomAsync(transaction, [.. writes.Where(write => write.Version is null).Select(write => write.Event.HomeCalendarId).Distinct()]);
         await GoingOut.ChangedAsync(transaction, organisationId, touched, now, writes.Any(write => write.TakesAway));
         return new ActDone(actId, written);
     }
+
+    private static CalendarEvent Made(CalendarEvent asked) =>
+        asked with { Id = Guid.CreateVersion7(), Uid = asked.Uid == Guid.Empty ? Guid.NewGuid() : asked.Uid };
 
     private static Task LetNamesFollowAsync(DbTransaction transaction, IReadOnlyList<EventWrite> writes, List<(Guid Id, int Version)> written)
     {
@@ -212,165 +217,135 @@ public sealed class EventStore(Database database)
         delete from event e using old where e.id = old.id
         """, new { removedBefore }, transaction));
 
-    private async Task<IReadOnlyList<CalendarEvent>> ListAsync(string condition, object parameters)
+    /// <summary>Lets go what no event has named since, so that files may go that only old versions name.</summary>
+    public Task<int> ForgetReferencesAsync(Instant endedBefore) =>
+        database.ExecuteAsync("delete from event_reference where ended_at < @endedBefore", new { endedBefore });
+
+    private static async Task InsertAsync(
+        DbTransaction transaction, Guid organisationId, IReadOnlyList<(CalendarEvent Event, EventWrite Write)> news, Guid accountId, Instant now)
     {
-        var rows = await database.ListAsync<EventRow>(EventRow.Columns + condition, parameters);
-        var exceptions = await ExceptionsAsync([.. rows.Where(row => row.Rrule is not null || row.CycleNumbers is not null || row.Extra.Length > 0).Select(row => row.Id)]);
-        return [.. rows.Select(row => row.ToEvent([.. exceptions[row.Id]]))];
-    }
-
-    private async Task<ILookup<Guid, EventException>> ExceptionsAsync(Guid[] events)
-    {
-        var rows = events.Length == 0 ? [] : await database.ListAsync<ExceptionRow>(ExceptionRow.OfEvents, new { events });
-        return rows.ToLookup(row => row.EventId, row => row.ToException());
-    }
-
-    private const string Savers = """
-        select distinct on (r.event_id) r.event_id, a.name, r.made_at
-        from revision r
-        join account a on a.id = r.account_id
-        where r.event_id = any(@events)
-        order by r.event_id, r.version desc
-        """;
-
-    private async Task<Dictionary<Guid, (string Name, Instant At)>> SaversAsync(Guid[] events) =>
-        (await database.ListAsync<(Guid Id, string Name, Instant At)>(Savers, new { events })).ToDictionary(row => row.Id, row => (row.Name, row.At));
-
-    private static async Task InsertAsync(DbTransaction transaction, Guid organisationId, CalendarEvent happening, EventWrite write, Guid accountId, Instant now)
-    {
-        var added = await transaction.Connection!.ExecuteAsync("""
-            insert into event (id, organisation_id, home_calendar_id, uid, title, place, description_html, description_text, state,
-                               all_day, start_local, end_local, zone, rrule, extra, removed_dates, in_breaks,
-                               cycle_numbers, cycle_weekdays, cycle_until, cycle_count, category_id, tags, continues,
-                               links, files, contact, notes, cap_members, cap_link, cap_everyone, show_from, show_until, made_by,
-                               reach, created_at)
-            select @Id, @OrganisationId, c.id, @Uid, @Title, @Place, @Html, @Text, @State,
-                   @AllDay, @Start, @End, @Zone, @Rrule, @Extra, @RemovedDates, @InBreaks,
-                   @CycleNumbers, @CycleWeekdays, @CycleUntil, @CycleCount, @CategoryId, @Tags, @Continues,
-                   @Links::jsonb, @Files::jsonb, @Contact, @Notes, @CapMembers, @CapLink, @CapEveryone, @ShowFrom, @ShowUntil, @AccountId,
-                   tstzrange(@ReachFrom, @ReachTo, '[]'), @Now
-            from calendar c
-            where c.organisation_id = @OrganisationId and c.id = @CalendarId and c.removed_at is null
-            """, EventRow.Parameters(organisationId, write, happening, accountId, now), transaction);
-        if (added == 0)
+        var columns = new EventColumns(news);
+        var (added, fullest) = await transaction.Connection!.QuerySingleAsync<(int Added, int Fullest)>("""
+            with added as (
+                insert into event (id, organisation_id, home_calendar_id, uid, state, content, continues, made_by, reach, created_at)
+                select w.id, @organisationId, c.id, w.uid, w.state, w.content::jsonb, w.continues::uuid, @accountId, w.reach::tstzrange, @now
+                from unnest(@Ids, @Homes, @Uids, @States, @Contents, @Continued, @Reaches) w (id, home, uid, state, content, continues, reach)
+                join calendar c on c.organisation_id = @organisationId and c.id = w.home and c.removed_at is null
+                returning home_calendar_id
+            )
+            select (select count(*) from added)::integer as added,
+                   coalesce((select max(h.count + h.added)
+                             from (select (select count(*) from event e where e.home_calendar_id = a.home_calendar_id and e.removed_at is null) as count, count(*) as added
+                                   from added a
+                                   group by a.home_calendar_id) h), 0)::integer as fullest
+            """, Parameters(columns, new { organisationId, accountId, now }), transaction);
+        if (added != news.Count)
             throw new NotFoundException("calendar");
-    }
-
-    /// <returns>The calendars that it was shown on before.</returns>
-    private static async Task<Guid[]> UpdateAsync(DbTransaction transaction, Guid organisationId, CalendarEvent happening, EventWrite write, Guid accountId, Instant now)
-    {
-        var (version, calendars) = await transaction.Connection!.QueryFirstOrDefaultAsync<(int Version, Guid[] Calendars)>("""
-            select version, array(select p.calendar_id from placement p where p.event_id = e.id) || home_calendar_id
-            from event e
-            where organisation_id = @organisationId and id = @Id
-            for update
-            """, new { organisationId, happening.Id }, transaction);
-        if (version == 0)
-            throw new NotFoundException("event");
-        if (version != write.Version)
-            throw new ChangedMeanwhileException();
-        await transaction.Connection!.ExecuteAsync("""
-            update event
-            set home_calendar_id = @CalendarId,
-                title = @Title,
-                place = @Place,
-                description_html = @Html,
-                description_text = @Text,
-                state = @State,
-                all_day = @AllDay,
-                start_local = @Start,
-                end_local = @End,
-                zone = @Zone,
-                rrule = @Rrule,
-                extra = @Extra,
-                removed_dates = @RemovedDates,
-                in_breaks = @InBreaks,
-                cycle_numbers = @CycleNumbers,
-                cycle_weekdays = @CycleWeekdays,
-                cycle_until = @CycleUntil,
-                cycle_count = @CycleCount,
-                category_id = @CategoryId,
-                tags = @Tags,
-                reach = tstzrange(@ReachFrom, @ReachTo, '[]'),
-                links = @Links::jsonb,
-                files = @Files::jsonb,
-                contact = @Contact,
-                notes = @Notes,
-                cap_members = @CapMembers,
-                cap_link = @CapLink,
-                cap_everyone = @CapEveryone,
-                show_from = @ShowFrom,
-                show_until = @ShowUntil,
-                removed_at = case when @IsRemoved then coalesce(removed_at, @Now) end,
-                version = version + 1
-            where id = @Id
-            """, EventRow.Parameters(organisationId, write, happening, accountId, now), transaction);
-        return calendars;
-    }
-
-    private static async Task ReplaceExceptionsAsync(DbTransaction transaction, Guid organisationId, CalendarEvent happening)
-    {
-        await transaction.Connection!.ExecuteAsync("delete from event_exception where event_id = @Id", new { happening.Id }, transaction);
-        await transaction.Connection!.ExecuteAsync("""
-            insert into event_exception (organisation_id, event_id, recurrence_id, is_cancelled, start_local, end_local, title, place, description_html, description_text)
-            values (@organisationId, @Id, @RecurrenceId, @IsCancelled, @Start, @End, @Title, @Place, @Html, @Text)
-            """, happening.Exceptions.Select(exception => new
-        {
-            organisationId,
-            happening.Id,
-            exception.RecurrenceId,
-            exception.IsCancelled,
-            exception.Start,
-            exception.End,
-            exception.Title,
-            exception.Place,
-            exception.Description?.Html,
-            exception.Description?.Text,
-        }), transaction);
-    }
-
-    /// <exception cref="NotFoundException">There is no such calendar in the organisation.</exception>
-    private static async Task ReplacePlacementsAsync(DbTransaction transaction, Guid organisationId, CalendarEvent happening)
-    {
-        var wanted = happening.Placements.Where(id => id != happening.HomeCalendarId).Distinct().ToArray();
-        await transaction.Connection!.ExecuteAsync(
-            "delete from placement where event_id = @Id and calendar_id <> all(@wanted)", new { happening.Id, wanted }, transaction);
-        if (wanted.Length == 0)
-            return;
-        await transaction.Connection!.ExecuteAsync("""
-            insert into placement (organisation_id, event_id, calendar_id)
-            select @organisationId, @Id, c.id
-            from calendar c
-            where c.organisation_id = @organisationId and c.id = any(@wanted)
-            on conflict do nothing
-            """, new { organisationId, happening.Id, wanted }, transaction);
-        if (await transaction.Connection!.ExecuteScalarAsync<long>("select count(*) from placement where event_id = @Id", new { happening.Id }, transaction) != wanted.Length)
-            throw new NotFoundException("calendar");
-    }
-
-    private static async Task CheckRoomAsync(DbTransaction transaction, Guid[] calendars)
-    {
-        var fullest = await transaction.Connection!.ExecuteScalarAsync<int?>("""
-            select max(count)::integer
-            from (select count(*) from event where home_calendar_id = any(@calendars) and removed_at is null group by home_calendar_id) counts
-            """, new { calendars }, transaction);
         if (fullest > MostEvents)
             throw new RuleException("calendarId", $"The calendar holds {MostEvents} events already, the most that are possible. Remove some, or begin another calendar.");
     }
 
-    private static Task ReviseAsync(DbTransaction transaction, Guid organisationId, CalendarEvent happening, EventWrite write, Guid actId, Guid accountId, Instant now) =>
-        transaction.Connection!.ExecuteAsync("""
-            insert into revision (organisation_id, event_id, version, act, act_id, account_id, made_at, content)
-            values (@organisationId, @Id, @version, @act, @actId, @accountId, @now, @content::jsonb)
-            """, new
+    /// <returns>The calendars that they were shown on before.</returns>
+    private static async Task<IReadOnlyCollection<Guid>> UpdateAsync(
+        DbTransaction transaction, Guid organisationId, IReadOnlyList<(CalendarEvent Event, EventWrite Write)> known, Instant now)
+    {
+        var columns = new EventColumns(known);
+        var before = (await transaction.Connection!.QueryAsync<(Guid Id, int Version, Guid[] Calendars)>("""
+            select id, version, array(select p.calendar_id from placement p where p.event_id = e.id) || home_calendar_id
+            from event e
+            where organisation_id = @organisationId and id = any(@Ids)
+            order by id
+            for update
+            """, Parameters(columns, new { organisationId }), transaction)).ToDictionary(row => row.Id);
+        foreach (var (written, write) in known)
+        {
+            if (!before.TryGetValue(written.Id, out var stored))
+                throw new NotFoundException("event");
+            if (stored.Version != write.Version)
+                throw new ChangedMeanwhileException();
+        }
+        await transaction.Connection!.ExecuteAsync("""
+            update event e
+            set home_calendar_id = w.home,
+                state = w.state,
+                content = w.content::jsonb,
+                reach = w.reach::tstzrange,
+                removed_at = case when w.removed then coalesce(e.removed_at, @now) end,
+                version = e.version + 1
+            from unnest(@Ids, @Homes, @States, @Contents, @Reaches, @Removed) w (id, home, state, content, reach, removed)
+            where e.id = w.id
+            """, Parameters(columns, new { now }), transaction);
+        return [.. before.Values.SelectMany(row => row.Calendars).Distinct()];
+    }
+
+    /// <summary>What belongs to events and follows from them: where they are placed, what their documents name, and a revision each.</summary>
+    /// <exception cref="NotFoundException">There is no such calendar in the organisation.</exception>
+    private static async Task RecordAsync(
+        DbTransaction transaction, Guid organisationId, IReadOnlyList<(CalendarEvent Event, EventWrite Write)> events, Guid actId, Guid accountId, Instant now)
+    {
+        var columns = new EventColumns(events);
+        var placed = events.SelectMany(one => one.Event.Placements.Where(id => id != one.Event.HomeCalendarId).Distinct().Select(id => (one.Event.Id, Calendar: id))).ToArray();
+        var named = events.SelectMany(one => References(one.Event)).Distinct().ToArray();
+        var there = await transaction.Connection!.ExecuteScalarAsync<int>("""
+            with written as (
+                select * from unnest(@Ids, @Versions, @Acts, @Revisions, @Reaches) w (id, version, act, content, reach)
+            ), wanted as (
+                select * from unnest(@placedEvents, @placedOn) w (event_id, calendar_id)
+            ), taken_off as (
+                delete from placement p
+                where p.event_id = any(@Ids) and not exists (select from wanted w where w.event_id = p.event_id and w.calendar_id = p.calendar_id)
+            ), placed as (
+                insert into placement (organisation_id, event_id, calendar_id, reach)
+                select @organisationId, w.event_id, c.id, e.reach::tstzrange
+                from wanted w
+                join written e on e.id = w.event_id
+                join calendar c on c.organisation_id = @organisationId and c.id = w.calendar_id
+                on conflict (event_id, calendar_id) do update set reach = excluded.reach
+                returning event_id
+            ), named as (
+                select * from unnest(@namingEvents, @namedKinds, @namedIds) n (event_id, kind, target)
+            ), ended as (
+                update event_reference r
+                set ended_at = @now
+                where r.event_id = any(@Ids) and r.ended_at is null
+                  and not exists (select from named n where n.event_id = r.event_id and n.kind = r.kind and n.target = r.target)
+            ), references_made as (
+                insert into event_reference (organisation_id, event_id, kind, target)
+                select @organisationId, event_id, kind, target from named
+                on conflict (event_id, kind, target) do update set ended_at = null
+            ), revised as (
+                insert into revision (organisation_id, event_id, version, act, act_id, account_id, made_at, content)
+                select @organisationId, id, version, act, @actId, @accountId, @now, content::jsonb from written
+            )
+            select count(*)::integer from placed
+            """, Parameters(columns, new
         {
             organisationId,
-            happening.Id,
-            version = (write.Version ?? 0) + 1,
-            act = Words.Of(write.Act),
             actId,
             accountId,
             now,
-            content = EventSnapshot.Write(happening, write.IsRemoved),
-        }, transaction);
+            placedEvents = placed.Select(one => one.Id).ToArray(),
+            placedOn = placed.Select(one => one.Calendar).ToArray(),
+            namingEvents = named.Select(one => one.Event).ToArray(),
+            namedKinds = named.Select(one => one.Kind).ToArray(),
+            namedIds = named.Select(one => one.Target).ToArray(),
+        }), transaction);
+        if (there != placed.Length)
+            throw new NotFoundException("calendar");
+    }
+
+    /// <summary>What a document names by id, and must not vanish while it does.</summary>
+    private static IEnumerable<(Guid Event, string Kind, Guid Target)> References(CalendarEvent written) => EventField.All.SelectMany(field => field.Of(written.Content) switch
+    {
+        Category category => [(written.Id, "category", category.Id)],
+        IEnumerable<EventFile> files => files.Select(file => (written.Id, "file", file.Id)),
+        _ => Enumerable.Empty<(Guid, string, Guid)>(),
+    });
+
+    private static DynamicParameters Parameters(EventColumns columns, object more)
+    {
+        var parameters = new DynamicParameters(columns);
+        parameters.AddDynamicParams(more);
+        return parameters;
+    }
 }

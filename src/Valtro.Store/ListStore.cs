@@ -29,7 +29,7 @@ public sealed record Listed<T>(T Entry, Instant? RetiredAt, int Events);
 public sealed record ListAct(Guid ActId, int Events);
 
 /// <summary>The organisation's own lists: categories, which events name by id, and known places, which they name by name.</summary>
-public sealed class ListStore(Database database)
+public sealed class ListStore(Database database, EventStore events)
 {
     public const int Most = 200;
 
@@ -43,9 +43,15 @@ public sealed class ListStore(Database database)
         public KnownPlace ToPlace() => new(Id, Name, Latitude, Longitude);
     }
 
+    /// <summary>What documents may name, retired ones too.</summary>
+    internal const string CategoriesNamed = "select id, name, colour from category where organisation_id = @organisationId limit 1000";
+
+    internal static async Task<IReadOnlyDictionary<Guid, Category>> ReadCategoriesAsync(SqlMapper.GridReader results) =>
+        (await results.ReadAsync<(Guid Id, string Name, string Colour)>()).ToDictionary(row => row.Id, row => new Category(row.Id, row.Name, Hue.Named(row.Colour)));
+
     private Task<IReadOnlyList<CategoryRow>> CategoryRowsAsync(Guid organisationId, bool counts) => database.ListAsync<CategoryRow>($"""
         select k.id, k.name, k.colour, k.retired_at, k.merged_into,
-               {(counts ? "(select count(*) from event e where e.category_id = k.id and e.removed_at is null)::integer" : "0")} as events
+               {(counts ? "(select count(*) from event_reference r join event e on e.id = r.event_id and e.removed_at is null where r.category_id = k.id and r.ended_at is null)::integer" : "0")} as events
         from category k
         where k.organisation_id = @organisationId
         order by lower(k.name)
@@ -54,7 +60,7 @@ public sealed class ListStore(Database database)
 
     private Task<IReadOnlyList<PlaceRow>> PlaceRowsAsync(Guid organisationId, bool counts) => database.ListAsync<PlaceRow>($"""
         select p.id, p.name, p.latitude, p.longitude, p.retired_at,
-               {(counts ? "(select count(*) from event e where e.organisation_id = p.organisation_id and lower(e.place) = lower(p.name) and e.removed_at is null)::integer" : "0")} as events
+               {(counts ? "(select count(*) from event e where e.organisation_id = p.organisation_id and lower(e.content ->> 'place') = lower(p.name) and e.removed_at is null)::integer" : "0")} as events
         from place p
         where p.organisation_id = @organisationId
         order by lower(p.name)
@@ -114,21 +120,18 @@ public sealed class ListStore(Database database)
     /// <summary>Names a place anew, and says where it is. Events that are there by its old name get the new one.</summary>
     /// <exception cref="NotFoundException">There is none.</exception>
     /// <exception cref="RuleException">The name is taken.</exception>
+    /// <exception cref="ChangedMeanwhileException">One of the events was saved at the same time.</exception>
     public async Task<ListAct> SavePlaceAsync(Guid organisationId, KnownPlace place, Guid accountId, Instant now, AuditLine audit)
     {
-        var act = new ListAct(Guid.CreateVersion7(), 0);
-        await Refusing(ListKind.Place, $"“{place.Name}”", () => database.InTransactionAsync(async transaction =>
+        var old = await NameAsync(ListKind.Place, organisationId, place.Id);
+        var writes = old == place.Name ? [] : await MovingAsync(organisationId, old, place.Name);
+        return await Refusing(ListKind.Place, $"“{place.Name}”", () => database.InTransactionAsync(async transaction =>
         {
-            var old = await NameAsync(transaction, ListKind.Place, organisationId, place.Id);
             await transaction.Connection!.ExecuteAsync(
                 "update place set name = @Name, latitude = @Latitude, longitude = @Longitude where organisation_id = @organisationId and id = @Id",
                 new { organisationId, place.Id, place.Name, place.Latitude, place.Longitude }, transaction);
-            act = act with { Events = old == place.Name ? 0 : await MoveToPlaceAsync(transaction, organisationId, old, place.Name, act.ActId, accountId, now) };
-            await GoingOut.AllChangedAsync(transaction, organisationId, now, takesAway: old != place.Name);
-            await AuditStore.WriteAsync(transaction, organisationId, audit);
-            return true;
+            return await WriteAsync(transaction, organisationId, writes, accountId, now, takesAway: old != place.Name, audit);
         }));
-        return act;
     }
 
     /// <summary>Takes an entry off the list, or puts it back. Events keep it.</summary>
@@ -150,60 +153,56 @@ public sealed class ListStore(Database database)
 
     /// <summary>Makes one entry of two: the events of the one get the other, with a revision each of one act, and the one is retired.</summary>
     /// <exception cref="NotFoundException">There is no such entry.</exception>
-    public Task<ListAct> MergeAsync(ListKind kind, Guid organisationId, Guid from, Guid into, Guid accountId, Instant now, AuditLine audit) => database.InTransactionAsync(async transaction =>
+    /// <exception cref="ChangedMeanwhileException">One of the events was saved at the same time.</exception>
+    public async Task<ListAct> MergeAsync(ListKind kind, Guid organisationId, Guid from, Guid into, Guid accountId, Instant now, AuditLine audit)
     {
-        var actId = Guid.CreateVersion7();
-        var (was, becomes) = (await NameAsync(transaction, kind, organisationId, from), await NameAsync(transaction, kind, organisationId, into));
-        var events = kind == ListKind.Place
-            ? await MoveToPlaceAsync(transaction, organisationId, was, becomes, actId, accountId, now)
-            : await ChangeEventsAsync(transaction, "category_id = @into", "e.category_id = @from", "jsonb_build_object('category', @into)", new { organisationId, from, into, actId, accountId, now });
-        await transaction.Connection!.ExecuteAsync($"""
-            update {Table(kind)}
-            set retired_at = coalesce(retired_at, @now){(kind == ListKind.Category ? ", merged_into = @into" : "")}
-            where organisation_id = @organisationId and id = @from
-            """, new { organisationId, from, into, now }, transaction);
-        await GoingOut.AllChangedAsync(transaction, organisationId, now, takesAway: true);
-        await AuditStore.WriteAsync(transaction, organisationId, audit);
-        return new ListAct(actId, events);
-    });
-
-    private static async Task<int> MoveToPlaceAsync(DbTransaction transaction, Guid organisationId, string from, string into, Guid actId, Guid accountId, Instant now)
-    {
-        var parameters = new { organisationId, from, into, actId, accountId, now };
-        var events = await ChangeEventsAsync(
-            transaction, "place = case when lower(e.place) = lower(@from) then @into else e.place end",
-            "(lower(e.place) = lower(@from) or exists (select from event_exception x where x.event_id = e.id and lower(x.place) = lower(@from)))",
-            """
-            jsonb_build_object(
-                'place', case when lower(last.content ->> 'place') = lower(@from) then @into else last.content ->> 'place' end,
-                'exceptions', coalesce((select jsonb_agg(case when lower(x ->> 'place') = lower(@from) then x || jsonb_build_object('place', @into) else x end)
-                                        from jsonb_array_elements(last.content -> 'exceptions') x), '[]'))
-            """, parameters);
-        await transaction.Connection!.ExecuteAsync("update event_exception set place = @into where organisation_id = @organisationId and lower(place) = lower(@from)", parameters, transaction);
-        return events;
+        var (was, becomes) = (await NameAsync(kind, organisationId, from), await NameAsync(kind, organisationId, into));
+        var writes = kind == ListKind.Place
+            ? await MovingAsync(organisationId, was, becomes)
+            : await RelabellingAsync(organisationId, from, (await EveryCategoryAsync(organisationId)).First(category => category.Id == into));
+        return await database.InTransactionAsync(async transaction =>
+        {
+            await transaction.Connection!.ExecuteAsync($"""
+                update {Table(kind)}
+                set retired_at = coalesce(retired_at, @now){(kind == ListKind.Category ? ", merged_into = @into" : "")}
+                where organisation_id = @organisationId and id = @from
+                """, new { organisationId, from, into, now }, transaction);
+            return await WriteAsync(transaction, organisationId, writes, accountId, now, takesAway: true, audit);
+        });
     }
 
-    /// <summary>Changes many events at once, with a revision each.</summary>
-    /// <param name="content">What becomes other in the earlier version's content, as "last" has it.</param>
-    private static Task<int> ChangeEventsAsync(DbTransaction transaction, string change, string which, string content, object parameters) => transaction.Connection!.QuerySingleAsync<int>($"""
-        with changed as (
-            update event e
-            set {change}, version = e.version + 1
-            where e.organisation_id = @organisationId and {which}
-            returning e.id, e.organisation_id, e.version, e.removed_at
-        ), revised as (
-            insert into revision (organisation_id, event_id, version, act, act_id, account_id, made_at, content)
-            select c.organisation_id, c.id, c.version, 'changed', @actId, @accountId, @now, last.content || {content}
-            from changed c
-            join lateral (select r.content from revision r where r.event_id = c.id order by r.version desc limit 1) last on true
-        )
-        select count(*)::integer from changed where removed_at is null
-        """, parameters, transaction);
+    private static async Task<ListAct> WriteAsync(
+        DbTransaction transaction, Guid organisationId, IReadOnlyList<EventWrite> writes, Guid accountId, Instant now, bool takesAway, AuditLine audit)
+    {
+        var actId = Guid.CreateVersion7();
+        if (writes.Count > 0)
+            await EventStore.WriteAsync(transaction, organisationId, writes, accountId, now, actId);
+        await GoingOut.AllChangedAsync(transaction, organisationId, now, takesAway);
+        await AuditStore.WriteAsync(transaction, organisationId, audit);
+        return new ListAct(actId, writes.Count(write => !write.IsRemoved));
+    }
+
+    /// <summary>Events that are at a place, or one of whose dates is, as they are at another.</summary>
+    private async Task<IReadOnlyList<EventWrite>> MovingAsync(Guid organisationId, string from, string to)
+    {
+        bool IsThere(object? named) => string.Equals(named as string, from, StringComparison.OrdinalIgnoreCase);
+        var place = EventField.Named("place");
+        return [.. (await events.AtPlaceAsync(organisationId, from)).Select(stored => Write(stored, stored.Event with
+        {
+            Content = IsThere(stored.Event.Content.Place) ? stored.Event.Content with { Place = to } : stored.Event.Content,
+            Exceptions = [.. stored.Event.Exceptions.Select(one => IsThere(one.Own[place]) ? one with { Own = one.Own.With("place", to) } : one)],
+        }))];
+    }
+
+    private async Task<IReadOnlyList<EventWrite>> RelabellingAsync(Guid organisationId, Guid from, Category to) =>
+        [.. (await events.WithCategoryAsync(organisationId, from)).Select(stored => Write(stored, stored.Event with { Content = stored.Event.Content with { Category = to } }))];
+
+    private static EventWrite Write(StoredEvent stored, CalendarEvent after) => new(after, stored.Version, EventAct.Changed, stored.IsRemoved);
 
     private static string Table(ListKind kind) => Words.Of(kind);
 
-    private static async Task<string> NameAsync(DbTransaction transaction, ListKind kind, Guid organisationId, Guid id) =>
-        await transaction.Connection!.QueryFirstOrDefaultAsync<string>($"select name from {Table(kind)} where organisation_id = @organisationId and id = @id for update", new { organisationId, id }, transaction)
+    private async Task<string> NameAsync(ListKind kind, Guid organisationId, Guid id) =>
+        await database.FirstAsync<string>($"select name from {Table(kind)} where organisation_id = @organisationId and id = @id", new { organisationId, id })
         ?? throw new NotFoundException(Table(kind));
 
     private async Task<Guid> AddAsync(ListKind kind, Guid organisationId, string name, string again, string columns, string values, object more)

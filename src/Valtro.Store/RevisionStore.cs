@@ -10,7 +10,7 @@ namespace Valtro.Store;
 public sealed record Revision(int Version, EventAct Act, Guid ActId, string By, Instant At, bool IsRemoved, CalendarEvent Event);
 
 /// <summary>Who changed what, when. Nothing here is ever changed.</summary>
-public sealed class RevisionStore(Database database, EventStore events, ListStore lists)
+public sealed class RevisionStore(Database database, EventStore events, ListStore lists, FileStore files)
 {
     private sealed record Row(Guid EventId, int Version, string Act, Guid ActId, string Name, Instant MadeAt, string Content);
 
@@ -29,14 +29,14 @@ public sealed class RevisionStore(Database database, EventStore events, ListStor
             order by r.version desc
             limit 200
             """, new { organisationId, now.Id });
-        var categories = await lists.EveryCategoryAsync(organisationId);
-        return [.. rows.Select(row => ToRevision(row, now, categories))];
+        var named = await NamedAsync(organisationId, rows.Select(row => row.Content));
+        return [.. rows.Select(row => ToRevision(row, now, named))];
     }
 
     public async Task<Revision?> FindAsync(Guid organisationId, CalendarEvent now, int version)
     {
         var row = await database.FirstAsync<Row>(Columns + "where r.organisation_id = @organisationId and r.event_id = @Id and r.version = @version", new { organisationId, now.Id, version });
-        return row is null ? null : ToRevision(row, now, await lists.EveryCategoryAsync(organisationId));
+        return row is null ? null : ToRevision(row, now, await NamedAsync(organisationId, [row.Content]));
     }
 
     /// <summary>What has to be written to undo an act: each of its events as it was before.</summary>
@@ -45,9 +45,17 @@ public sealed class RevisionStore(Database database, EventStore events, ListStor
     public async Task<IReadOnlyList<EventWrite>> UndoingAsync(Guid organisationId, Guid actId, SchoolCalendar school)
     {
         var (writes, befores) = (new List<EventWrite>(), new List<CalendarEvent>());
-        foreach (var row in await database.ListAsync<Row>(Columns + "where r.organisation_id = @organisationId and r.act_id = @actId order by r.event_id", new { organisationId, actId }))
+        var rows = await database.ListAsync<Row>(Columns + """
+            join revision undone on undone.event_id = r.event_id and undone.act_id = @actId and r.version between undone.version - 1 and undone.version
+            where r.organisation_id = @organisationId
+            order by r.event_id, r.version desc
+            """, new { organisationId, actId });
+        var all = await events.StoredAsync(organisationId, [.. rows.Select(row => row.EventId).Distinct()]);
+        var named = await NamedAsync(organisationId, rows.Where(row => row.ActId != actId).Select(row => row.Content));
+        foreach (var saves in rows.GroupBy(row => row.EventId))
         {
-            var stored = await events.FindAsync(organisationId, row.EventId) ?? throw new NotFoundException("event");
+            var row = saves.First();
+            var stored = all.GetValueOrDefault(row.EventId) ?? throw new NotFoundException("event");
             if (stored.Version != row.Version)
                 throw new ChangedMeanwhileException();
             if (row.Version == 1)
@@ -61,7 +69,7 @@ public sealed class RevisionStore(Database database, EventStore events, ListStor
                 befores.Add(stored.Event);
                 continue;
             }
-            var before = await FindAsync(organisationId, stored.Event, row.Version - 1) ?? throw new NotFoundException("revision");
+            var before = ToRevision(saves.Skip(1).FirstOrDefault() ?? throw new NotFoundException("revision"), stored.Event, named);
             writes.Add(new EventWrite(before.Event, row.Version, EventAct.Undone, before.IsRemoved) { Follows = date => Following.Find(stored.Event, [before.Event], date, school) });
             befores.Add(stored.Event);
         }
@@ -79,7 +87,7 @@ public sealed class RevisionStore(Database database, EventStore events, ListStor
             where r.organisation_id = @organisationId and r.act_id = @actId and r.version = 1
             """, new { organisationId, before.Uid, actId });
         return row is not null && (await events.WithBinAsync(organisationId, [row.EventId])).GetValueOrDefault(row.EventId) is { } now
-            ? ToRevision(row, now, await lists.EveryCategoryAsync(organisationId)).Event
+            ? ToRevision(row, now, await NamedAsync(organisationId, [row.Content])).Event
             : null;
     }
 
@@ -119,18 +127,26 @@ public sealed class RevisionStore(Database database, EventStore events, ListStor
         if (rows.Count == 0)
             return [];
         var stored = await events.WithBinAsync(organisationId, [.. rows.Select(row => row.EventId)]);
-        var categories = await lists.EveryCategoryAsync(organisationId);
+        var named = await NamedAsync(organisationId, rows.Select(row => row.Content).OfType<string>());
         return [.. from row in rows
                    let now = stored.GetValueOrDefault(row.EventId)
                    where now is not null
-                   let before = row.Content is null ? null : ToRevision(new Row(row.EventId, row.Version!.Value, row.Act!, row.ActId!.Value, "", row.MadeAt!.Value, row.Content), now, categories)
+                   let before = row.Content is null ? null : ToRevision(new Row(row.EventId, row.Version!.Value, row.Act!, row.ActId!.Value, "", row.MadeAt!.Value, row.Content), now, named)
                    select new EventNews(row.InBin ? null : now, before is null or { IsRemoved: true } ? null : before.Event, row.SavedAt, row.IsNew)];
     }
 
-    private static Revision ToRevision(Row row, CalendarEvent now, IReadOnlyList<Category> categories)
+    /// <summary>What some stored versions name by id.</summary>
+    private async Task<Named> NamedAsync(Guid organisationId, IEnumerable<string> stored)
     {
-        var snapshot = EventSnapshot.Read(row.Content);
-        var act = Words.Read<EventAct>(row.Act);
-        return new Revision(row.Version, act, row.ActId, row.Name, row.MadeAt, snapshot.InBin ?? act == EventAct.Removed, snapshot.Apply(now, categories));
+        var wanted = RevisionDocument.FilesOf(stored);
+        return new Named(
+            (await lists.EveryCategoryAsync(organisationId)).ToDictionary(category => category.Id),
+            wanted.Length == 0 ? Named.Nothing.Files : (await files.SomeAsync(organisationId, wanted)).ToDictionary(one => one.File.Id, one => one.File));
+    }
+
+    private static Revision ToRevision(Row row, CalendarEvent now, Named named)
+    {
+        var (then, isRemoved) = RevisionDocument.Read(row.Content, now, named);
+        return new Revision(row.Version, Words.Read<EventAct>(row.Act), row.ActId, row.Name, row.MadeAt, isRemoved, then);
     }
 }

@@ -1,6 +1,7 @@
 using System.Data.Common;
 using Dapper;
 using NodaTime;
+using Valtro.Core.Events;
 
 namespace Valtro.Store;
 
@@ -26,14 +27,14 @@ public enum SubmissionState
 
 /// <summary>Something that waits for, or got, a decision of those who keep a calendar.</summary>
 /// <param name="CalendarId">Whose editors decide.</param>
-/// <param name="Request">Of a change: what was asked for, in JSON.</param>
-/// <param name="Base">Of a change: what the form showed before it, in JSON.</param>
+/// <param name="Request">Of a change: what was asked for.</param>
+/// <param name="Before">Of a change: what the form showed before it.</param>
 public sealed record Submission(
     Guid Id, SubmissionKind Kind, Guid EventId, Guid CalendarId, string Title, Guid ProposerId, string Proposer, Instant MadeAt,
-    string? Request, string? Base, SubmissionState State, string Reason, string? DecidedBy, Instant? DecidedAt);
+    ChangeRequest? Request, EventForm? Before, SubmissionState State, string Reason, string? DecidedBy, Instant? DecidedAt);
 
 /// <summary>One more thing to be decided.</summary>
-public sealed record NewSubmission(SubmissionKind Kind, Guid EventId, Guid CalendarId, string Title, string? Request = null, string? Base = null);
+public sealed record NewSubmission(SubmissionKind Kind, Guid EventId, Guid CalendarId, string Title, ChangeRequest? Request = null, EventForm? Before = null);
 
 /// <summary>A decision about one submission.</summary>
 public sealed record Verdict(Guid Id, SubmissionState State, string Reason, AuditLine? Audit);
@@ -45,7 +46,8 @@ public sealed class SubmissionStore(Database database)
         string? Request, string? Base, string State, string Reason, string? DecidedBy, Instant? DecidedAt)
     {
         public Submission ToSubmission() => new(
-            Id, Words.Read<SubmissionKind>(Kind), EventId, CalendarId, Title, ProposerId, Proposer, MadeAt, Request, Base,
+            Id, Words.Read<SubmissionKind>(Kind), EventId, CalendarId, Title, ProposerId, Proposer, MadeAt,
+            Request is null ? null : ProposalDocument.Read<ChangeRequest>(Request), Base is null ? null : ProposalDocument.Read<EventForm>(Base),
             Words.Read<SubmissionState>(State), Reason, DecidedBy, DecidedAt);
     }
 
@@ -117,7 +119,7 @@ public sealed class SubmissionStore(Database database)
 
     private static Task<int> AddAsync(DbTransaction transaction, Guid organisationId, NewSubmission submission, Guid accountId, Instant now) => transaction.Connection!.ExecuteAsync("""
         insert into submission (id, organisation_id, kind, event_id, calendar_id, title, proposer_id, made_at, request, base)
-        values (@id, @organisationId, @kind, @EventId, @CalendarId, @Title, @accountId, @now, @Request::jsonb, @Base::jsonb)
+        values (@id, @organisationId, @kind, @EventId, @CalendarId, @Title, @accountId, @now, @request::jsonb, @base::jsonb)
         on conflict do nothing
         """, new
     {
@@ -129,8 +131,8 @@ public sealed class SubmissionStore(Database database)
         submission.Title,
         accountId,
         now,
-        submission.Request,
-        submission.Base,
+        request = submission.Request is null ? null : ProposalDocument.Write(submission.Request),
+        @base = submission.Before is null ? null : ProposalDocument.Write(submission.Before),
     }, transaction);
 
     private static async Task DecideAsync(DbTransaction transaction, Guid organisationId, Verdict verdict, Guid accountId, Instant now)

@@ -33,7 +33,7 @@ internal static class Build
             state, Instant.FromUtc(2026, 9, 1, 12, 0));
 
     public static EventDraft Draft(string date = "2026-11-24", string from = "14:00", string to = "15:30", RepeatDraft? repeat = null, string title = "Boat lab") =>
-        new(title, false, Day(date), null, Time(from), Time(to), null, "Slipway", repeat);
+        new() { Title = title, Date = Day(date), From = Time(from), To = Time(to), Place = "Slipway", Repeat = repeat };
 
     public static RepeatDraft Weekly(int interval = 1, int[]? weekdays = null, RepeatEnd ends = RepeatEnd.Never, string? until = null, int? count = null) =>
         new(RepeatPattern.Weekly, interval, weekdays ?? [2], Ends: ends, Until: until is null ? null : Day(until), Count: count);

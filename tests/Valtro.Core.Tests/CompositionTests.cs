@@ -90,7 +90,7 @@ public class CompositionTests
         var capped = made with { Content = made.Content with { Cap = new Cap(null, null, Detail.Times) } };
         Assert.Equal((Disclosed.Busy, Detail.Times), (Assert.Single(Compose(calendar, capped)).Title, Assert.Single(Compose(calendar, capped)).Event.Detail));
         var least = Assert.Single(Compose(ForEveryone with { Cap = Detail.Headline }, [calendar], made));
-        Assert.Equal((Detail.Headline, "Radio exam", ""), (least.Event.Detail, least.Title, least.Event.Description.Text));
+        Assert.Equal((Detail.Headline, "Radio exam", ""), (least.Event.Detail, least.Title, least.Event.Content.Description.Text));
         Assert.Equal(Detail.Times, Assert.Single(Compose(ForEveryone with { Cap = Detail.Headline }, [calendar], capped)).Event.Detail);
     }
 
@@ -104,7 +104,7 @@ public class CompositionTests
         var calendar = Calendar(new Table(level, level, level));
         var series = On(calendar, Build.Event(Build.Series("2026-11-24 14:00", "FREQ=DAILY;COUNT=3"), "Boats")) with
         {
-            Exceptions = [new EventException(Build.Local("2026-11-25 14:00")) { IsCancelled = true }, new EventException(Build.Local("2026-11-26 14:00")) { Title = "Regatta" }],
+            Exceptions = [new EventException(Build.Local("2026-11-25 14:00")) { IsCancelled = true }, new EventException(Build.Local("2026-11-26 14:00")) { Own = OwnFields.None.With("title", "Regatta") }],
         };
         Assert.Equal(expected, Compose(calendar, series).Select(entry =>
             $"{entry.Title} {entry.Occurrence.LocalStart.Day}{(entry.Event.State == EventState.Cancelled ? " cancelled" : "")}"));
@@ -237,7 +237,7 @@ public class CompositionTests
         var made = On(calendar, Build.Event(Build.Series("2026-11-25 14:00"), description: new RichText("<p>Oilskins</p>", "Oilskins")));
         var lab = made with { Content = made.Content with { Contact = "office", Links = [new EventLink("Rota", "https://pinewick.example/rota")], Files = [new EventFile(Guid.NewGuid(), "boat.png", "image/png", 5)] } };
         var few = Assert.Single(Compose(ForEveryone with { Fields = new HashSet<ShownField> { ShownField.Links, ShownField.Picture } }, [calendar], lab)).Event;
-        Assert.Equal(("", "", "", 1, 0, "boat.png"), (few.Place, few.Description.Html, few.Contact, few.Links.Count, few.Files.Count, few.Picture?.Name));
+        Assert.Equal(("", "", "", 1, 0, "boat.png"), (few.Content.Place, few.Content.Description.Html, few.Content.Contact, few.Content.Links.Count, few.Content.Files.Count, few.Picture?.Name));
         Assert.Null(Assert.Single(Compose(ForEveryone with { Cap = Detail.Headline }, [calendar], lab)).Event.Picture);
     }
 

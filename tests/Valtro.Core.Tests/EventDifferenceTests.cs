@@ -29,7 +29,7 @@ public class EventDifferenceTests
         Assert.Equal(["title: Boat lab → Knots"], Said(With(content => content with { Title = "Knots" })));
         Assert.Equal(["place: Slipway → "], Said(With(content => content with { Place = "" })));
         Assert.Equal(["description:  → Bring gloves"], Said(With(content => content with { Description = new RichText("<p>Bring gloves</p>", "Bring gloves") })));
-        Assert.Equal(["categoryId:  → Training"], Said(With(content => content with { Category = new Category(Guid.NewGuid(), "Training", Build.Harbour) })));
+        Assert.Equal(["category:  → Training"], Said(With(content => content with { Category = new Category(Guid.NewGuid(), "Training", Build.Harbour) })));
         Assert.Equal(["tags:  → outdoors, ropes"], Said(With(content => content with { Tags = ["outdoors", "ropes"] })));
         Assert.Equal(["state: Live → Cancelled"], Said(Lab with { State = EventState.Cancelled }));
         Assert.Equal(["calendarId: Port Watch → Starboard Watch"], Said(Lab with { HomeCalendarId = Guid.NewGuid() }));
@@ -60,18 +60,18 @@ public class EventDifferenceTests
         var at = Build.Local("2026-12-01 14:00");
         var after = Lab with
         {
-            Exceptions = [new EventException(at) { Start = Build.Local("2026-12-02 09:00"), End = Build.Local("2026-12-02 10:00"), Title = "Mast", Place = "", Description = new RichText("<p>x</p>", "x") }],
+            Exceptions = [new EventException(at) { Start = Build.Local("2026-12-02 09:00"), End = Build.Local("2026-12-02 10:00"), Own = OwnFields.None.With("title", "Mast").With("place", "").With("description", new RichText("<p>x</p>", "x")) }],
         };
         Assert.Equal(["exception: Tuesday 1 December 2026 → moved to Wednesday 2 December 2026, 09:00 to 10:00, called “Mast”, without a place, with its own text"], Said(after));
         Assert.Equal(["exception: Tuesday 1 December 2026 → as the series"], Said(Lab, after));
-        var cancelled = Lab with { Exceptions = [new EventException(at) { IsCancelled = true, Place = "Loft" }] };
+        var cancelled = Lab with { Exceptions = [new EventException(at) { IsCancelled = true, Own = OwnFields.None.With("place", "Loft") }] };
         Assert.Equal(["exception: Tuesday 1 December 2026 → cancelled, in Loft"], Said(cancelled, after));
     }
 
     [Fact]
     public void What_was_typed_for_a_date_is_told_from_what_the_series_says()
     {
-        var happening = Lab with { Exceptions = [new EventException(Build.Local("2026-12-01 14:00")) { Place = "Loft" }] };
+        var happening = Lab with { Exceptions = [new EventException(Build.Local("2026-12-01 14:00")) { Own = OwnFields.None.With("place", "Loft") }] };
         var seen = EventDates.Find(happening, Build.Local("2026-12-01 14:00"), SchoolCalendar.Empty)!.Value;
         var asShown = Lab.Content with { Place = "Loft", Series = Lab.Series with { Timing = seen.Timing } };
         Assert.Empty(EventDifference.Between(seen, Lab.Series, asShown, English));

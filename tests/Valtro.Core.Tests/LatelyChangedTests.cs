@@ -64,8 +64,8 @@ public class LatelyChangedTests
     [Fact]
     public void Another_place_is_told_and_another_title_is_not()
     {
-        Assert.Equal(EntryChange.Relocated, Assert.Single(Changed(With(date => date with { Place = "Loft" }), Lab)).Change);
-        Assert.Empty(Changed(With(date => date with { Title = "Boat theory" }), Lab));
+        Assert.Equal(EntryChange.Relocated, Assert.Single(Changed(With(date => date with { Own = OwnFields.None.With("place", "Loft") }), Lab)).Change);
+        Assert.Empty(Changed(With(date => date with { Own = OwnFields.None.With("title", "Boat theory") }), Lab));
     }
 
     [Fact]

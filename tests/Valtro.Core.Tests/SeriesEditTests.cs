@@ -37,7 +37,7 @@ public class SeriesEditTests
         var after = Apply(Lab, Edit(Lab, "2026-12-01 14:00", start: "2026-12-02 15:00"), ChangeScope.This).Event;
         var exception = Assert.Single(after.Exceptions);
         Assert.Equal((Build.Local("2026-12-02 15:00"), Build.Local("2026-12-02 16:00")), (exception.Start, exception.End));
-        Assert.Null(exception.Title);
+        Assert.True(exception.Own.IsNone);
         Assert.Equal(["11-24 14:00", "11-26 14:00", "12-02 15:00", "12-03 14:00"], Dates(after, 4));
     }
 
@@ -104,7 +104,7 @@ public class SeriesEditTests
     [Fact]
     public void Every_date_moves_with_its_exceptions_when_the_time_moves()
     {
-        var lab = Lab with { Exceptions = [new EventException(Build.Local("2026-12-01 14:00")) { Place = "Loft" }] };
+        var lab = Lab with { Exceptions = [new EventException(Build.Local("2026-12-01 14:00")) { Own = OwnFields.None.With("place", "Loft") }] };
         var outcome = Apply(lab, Edit(lab, "2026-12-08 14:00", start: "2026-12-08 16:00"), ChangeScope.Every);
         Assert.Equal("11-24 16:00", Dates(outcome.Event).First());
         Assert.Equal(Build.Local("2026-12-01 16:00"), Assert.Single(outcome.Event.Exceptions).RecurrenceId);
@@ -152,7 +152,7 @@ public class SeriesEditTests
         var happening = Build.Event(Build.Series("2026-09-08 14:00", "FREQ=MONTHLY;BYDAY=2TU")) with
         {
             // 14 September 2027 is a second Tuesday; the Wednesday after it is the third.
-            Exceptions = [new EventException(Build.Local("2027-09-14 14:00")) { Place = "Loft" }],
+            Exceptions = [new EventException(Build.Local("2027-09-14 14:00")) { Own = OwnFields.None.With("place", "Loft") }],
         };
         var outcome = Apply(happening, Edit(happening, "2026-09-08 14:00", start: "2026-09-09 14:00"), ChangeScope.Every);
         Assert.Empty(outcome.Lost);
@@ -166,7 +166,7 @@ public class SeriesEditTests
         {
             Exceptions =
             [
-                new EventException(Build.Local("2026-12-01 14:00")) { Title = "Regatta talk" },
+                new EventException(Build.Local("2026-12-01 14:00")) { Own = OwnFields.None.With("title", "Regatta talk") },
                 new EventException(Build.Local("2026-12-03 14:00")) { Start = Build.Local("2026-12-04 09:00"), End = Build.Local("2026-12-04 10:00") },
                 new EventException(Build.Local("2026-12-10 14:00")) { IsCancelled = true },
             ],
@@ -178,22 +178,22 @@ public class SeriesEditTests
 
         var kept = Apply(lab, change, ChangeScope.Every, dropped.Lost.Select(lost => lost.RecurrenceId).ToHashSet());
         Assert.Equal(["11-24 14:00", "12-01 14:00", "12-04 09:00", "12-08 14:00", "12-10 14:00 x", "12-15 14:00"], Dates(kept.Event));
-        Assert.Equal("Regatta talk", kept.Event.Exceptions.Single(one => one.Title is not null).Title);
+        Assert.Equal("Regatta talk", kept.Event.Exceptions.Single(one => !one.Own.IsNone).Own[EventField.Named("title")]);
     }
 
     [Fact]
     public void What_is_typed_for_all_goes_for_the_date_seen_too()
     {
-        var lab = Lab with { Exceptions = [new EventException(Build.Local("2026-12-01 14:00")) { Title = "Regatta talk", Place = "Loft" }] };
+        var lab = Lab with { Exceptions = [new EventException(Build.Local("2026-12-01 14:00")) { Own = OwnFields.None.With("title", "Regatta talk").With("place", "Loft") }] };
         var after = Apply(lab, Edit(lab, "2026-12-01 14:00", title: "Boat building"), ChangeScope.Every).Event;
         Assert.Equal("Boat building", after.Content.Title);
-        Assert.Equal((null, "Loft"), (after.Exceptions[0].Title, after.Exceptions[0].Place));
+        Assert.Equal(OwnFields.None.With("place", "Loft"), after.Exceptions[0].Own);
     }
 
     [Fact]
     public void A_date_s_own_title_does_not_become_everybody_s()
     {
-        var lab = Lab with { Exceptions = [new EventException(Build.Local("2026-12-01 14:00")) { Title = "Regatta talk" }] };
+        var lab = Lab with { Exceptions = [new EventException(Build.Local("2026-12-01 14:00")) { Own = OwnFields.None.With("title", "Regatta talk") }] };
         Assert.Equal("Boat lab", Apply(lab, Edit(lab, "2026-12-01 14:00", place: "Loft"), ChangeScope.Every).Event.Content.Title);
     }
 
@@ -214,7 +214,7 @@ public class SeriesEditTests
     [Fact]
     public void Removing_later_dates_names_the_exceptions_that_go_with_them()
     {
-        var lab = Lab with { Exceptions = [new EventException(Build.Local("2026-12-15 14:00")) { Title = "Regatta talk" }] };
+        var lab = Lab with { Exceptions = [new EventException(Build.Local("2026-12-15 14:00")) { Own = OwnFields.None.With("title", "Regatta talk") }] };
         Assert.Single(Apply(lab, new Change(ChangeAct.Remove, Build.Local("2026-12-08 14:00")), ChangeScope.Later).Lost);
     }
 
@@ -348,13 +348,13 @@ public class SeriesEditTests
                 var dates = series.All().ToArray();
                 if (dates.Length < 2 || dates[^1].LocalStart.Year > 2190)
                     return;
-                var happening = Build.Event(series) with { Exceptions = [new EventException(dates[exceptionAt % dates.Length].RecurrenceId) { Title = "Own" }] };
+                var happening = Build.Event(series) with { Exceptions = [new EventException(dates[exceptionAt % dates.Length].RecurrenceId) { Own = OwnFields.None.With("title", "Own") }] };
                 var seen = dates[seenAt % dates.Length];
                 var typed = happening.Content with { Series = series with { Timing = EventDates.Find(happening, seen.RecurrenceId, SchoolCalendar.Empty)!.Value.Timing.StartingAt(seen.LocalStart.PlusDays(days)) }, Title = EventDates.Find(happening, seen.RecurrenceId, SchoolCalendar.Empty)!.Value.Title };
                 try
                 {
                     var outcome = Apply(happening, new Change(ChangeAct.Edit, seen.RecurrenceId, typed), scope);
-                    var own = outcome.Event.Exceptions.Concat(outcome.Successor?.Exceptions ?? []).Count(exception => exception.Title == "Own");
+                    var own = outcome.Event.Exceptions.Concat(outcome.Successor?.Exceptions ?? []).Count(exception => exception.Own[EventField.Named("title")] is "Own");
                     Assert.Equal(1, own + outcome.Lost.Count);
                 }
                 catch (RuleException refused)

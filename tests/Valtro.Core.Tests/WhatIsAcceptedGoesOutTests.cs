@@ -71,14 +71,22 @@ public class WhatIsAcceptedGoesOutTests
         from extra in Days.Array[0, 2]
         from showing in Gen.Select(Maybe(Days), Maybe(Days))
         from caps in Gen.Select(Gen.Enum<Detail>(), Gen.Int[0, 4]).Select((link, how) => how == 0 ? ((Detail?)link, (Detail?)Detail.Times) : how == 1 ? (link, null) : (null, null))
-        select new EventDraft(title, allDay, date, SafePlus(date, length), times.Item1, times.Item2, zone, title, repeat)
+        select new EventDraft
         {
+            Title = title,
+            AllDay = allDay,
+            Date = date,
+            EndDate = SafePlus(date, length),
+            From = times.Item1,
+            To = times.Item2,
+            Zone = zone,
+            Place = title,
+            Repeat = repeat,
             InBreaks = inBreaks,
             Extra = extra,
             ShowFrom = showing.Item1,
             ShowUntil = showing.Item2,
-            CapLink = caps.Item1,
-            CapEveryone = caps.Item2,
+            Cap = new CapDraft(null, caps.Item1, caps.Item2),
             CategoryId = title.Length % 2 == 0 ? Training.Id : null,
             Contact = title,
         };

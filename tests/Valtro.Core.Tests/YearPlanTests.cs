@@ -84,7 +84,7 @@ public class YearPlanTests
     {
         var before = Build.School();
         var after = Build.School(null, new NamedDays("Storm week", Build.Day("2026-11-09"), Build.Day("2026-11-13")));
-        var follows = Build.Event(Weekly(InBreaks.Skip, count: 8), "Follows") with { Exceptions = [new EventException(Build.Local("2026-11-10 14:00")) { Title = "Special" }] };
+        var follows = Build.Event(Weekly(InBreaks.Skip, count: 8), "Follows") with { Exceptions = [new EventException(Build.Local("2026-11-10 14:00")) { Own = OwnFields.None.With("title", "Special") }] };
         var ignores = Build.Event(Weekly(InBreaks.Ignore, count: 8), "Ignores");
         var impact = Assert.Single(PlanImpact.Of([follows, ignores], before, after));
         Assert.Equal("Follows", impact.Event.Content.Title);

@@ -265,7 +265,7 @@ public sealed class ForeignReadersTests(ValtroApp app, ITestOutputHelper output)
             exceptions.Add(random.Next(3) switch
             {
                 0 => new EventException(dates[3]) { IsCancelled = true },
-                1 => new EventException(dates[3]) { Place = "Elsewhere" },
+                1 => new EventException(dates[3]) { Own = OwnFields.None.With("place", "Elsewhere") },
                 _ => new EventException(dates[3]) { Start = dates[3].PlusHours(allDay ? 24 : 5), End = dates[3].PlusHours(allDay ? 24 : 5).Plus(Period.Between(timing.Start, timing.End, PeriodUnits.Days | PeriodUnits.Minutes)) },
             });
             kind.Add("differs");

@@ -109,12 +109,7 @@ public sealed class LeakWorld
             {
                 Exceptions =
                 [
-                    new EventException(own)
-                    {
-                        Title = Mark(number, FieldLevel.Headline, "own-title"),
-                        Place = Mark(number, FieldLevel.Headline, "own-place"),
-                        Description = Rich(number, "own-description"),
-                    },
+                    new EventException(own) { Own = OwnFields.None.With("title", Mark(number, FieldLevel.Headline, "own-title")).With("place", Mark(number, FieldLevel.Headline, "own-place")).With("description", Rich(number, "own-description")) },
                 ],
             };
         }
@@ -127,13 +122,13 @@ public sealed class LeakWorld
         var start = new LocalDateTime(2026, 11, 16, 9, 0).PlusDays(random.Next(20)).PlusMinutes(30 * random.Next(12));
         var series = new Series(Timing.Timed(start, start.PlusMinutes(45), Halifax), random.Next(2) == 0 ? null : RuleText.Parse("FREQ=WEEKLY;COUNT=4"));
         var today = new LocalDate(2026, 11, 23);
-        return new EventContent(
-            Mark(number, FieldLevel.Headline, "title"), series, Mark(number, FieldLevel.Headline, "place"), Rich(number, "description"), null, [Mark(number, FieldLevel.Complete, "tag")])
+        return new EventContent(Mark(number, FieldLevel.Headline, "title"), series, Mark(number, FieldLevel.Headline, "place"), Rich(number, "description"))
         {
+            Tags = [Mark(number, FieldLevel.Complete, "tag")],
             Links = [new EventLink(Mark(number, FieldLevel.Complete, "label"), $"https://pinewick.example/{Mark(number, FieldLevel.Complete, "url")}")],
             Files = file is null ? [] : [file],
             Contact = Mark(number, FieldLevel.Complete, "contact"),
-            Notes = Mark(number, FieldLevel.Notes, "notes"),
+            Notes = Mark(number, FieldLevel.Inside, "notes"),
             Cap = random.Next(6) switch
             {
                 0 => new Cap(Detail.Headline, null, null),
@@ -191,6 +186,6 @@ public sealed class LeakWorld
         if (level == Detail.Complete)
             yield return $"qx-{leak.Number}-{FieldLevel.Complete}-";
         if (readsNotes)
-            yield return $"qx-{leak.Number}-{FieldLevel.Notes}-";
+            yield return $"qx-{leak.Number}-{FieldLevel.Inside}-";
     }
 }

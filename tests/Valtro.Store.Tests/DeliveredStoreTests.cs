@@ -121,7 +121,7 @@ public sealed class DeliveredStoreTests : SchoolAndClub
         await AssertNamesAsync(names.Select(name => (happening.Id, name.Source.Date!.Value, name.Uid)));
     }
 
-    private RevisionStore Revisions => new(_test.Database, Events, new ListStore(_test.Database));
+    private RevisionStore Revisions => new(_test.Database, Events, new ListStore(_test.Database, new EventStore(_test.Database)), new FileStore(_test.Database));
 
     private async Task AssertNamesAsync(IEnumerable<(Guid, LocalDateTime, Guid)> expected) => Assert.Equal(
         expected.Order(), (await Delivered.OfAsync(_edition)).Names.Values.Select(name => (name.Source.EventId, name.Source.Date!.Value, name.Uid)).Order());

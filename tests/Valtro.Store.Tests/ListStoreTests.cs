@@ -12,9 +12,9 @@ namespace Valtro.Store.Tests;
 /// <summary>Categories and places: what is taken off stays on events, and what events have follows a new name or becomes another.</summary>
 public sealed class ListStoreTests : SchoolAndClub
 {
-    private ListStore Lists => new(_test.Database);
+    private ListStore Lists => new(_test.Database, Events);
 
-    private RevisionStore Revisions => new(_test.Database, Events, Lists);
+    private RevisionStore Revisions => new(_test.Database, Events, Lists, new FileStore(_test.Database));
 
     private AuditLine Line => new(_ada, AuditAct.ListChanged, "x", "", Now);
 
@@ -23,7 +23,7 @@ public sealed class ListStoreTests : SchoolAndClub
         var calendar = (await Calendars.ListAsync(_school)).FirstOrDefault()
             ?? await Calendars.AddAsync(_school, new CalendarSettings("PW", Plate.Parse("PW"), Hue.Named("harbour"), Halifax, "", Disclosure.Open, []), Now);
         var timing = Timing.Timed(new LocalDateTime(2026, 11, 24, 14, 0), new LocalDateTime(2026, 11, 24, 15, 0), Halifax);
-        var content = new EventContent("Boat lab", new Series(timing, RuleText.Parse("FREQ=WEEKLY")), place, RichText.Empty, category, []);
+        var content = new EventContent("Boat lab", new Series(timing, RuleText.Parse("FREQ=WEEKLY")), place, RichText.Empty) { Category = category };
         var made = new CalendarEvent(Guid.Empty, calendar.Id, Guid.Empty, content, EventState.Live, default) { Exceptions = exceptions ?? [] };
         return (await Events.WriteAsync(_school, [new EventWrite(made, null, EventAct.Made)], _ada, Now)).Events[0].Id;
     }
@@ -111,15 +111,15 @@ public sealed class ListStoreTests : SchoolAndClub
         var hall = await Lists.AddPlaceAsync(_school, "Hall", 43.9, -60.0);
         await Lists.AddPlaceAsync(_club, "Hall");
         var there = await EventAsync(place: "HALL");
-        var dateThere = await EventAsync(place: "Loft", exceptions: [new EventException(new LocalDateTime(2026, 12, 1, 14, 0)) { Place = "Hall" }]);
+        var dateThere = await EventAsync(place: "Loft", exceptions: [new EventException(new LocalDateTime(2026, 12, 1, 14, 0)) { Own = OwnFields.None.With("place", "Hall") }]);
         var elsewhere = await EventAsync(place: "Hall, stage");
         var act = await Lists.SavePlaceAsync(_school, hall with { Name = "Great hall" }, _ada, Now, Line);
         Assert.Equal(2, act.Events);
         Assert.Equal(["Great hall", "Loft", "Hall, stage"], [(await FoundAsync(there)).Content.Place, (await FoundAsync(dateThere)).Content.Place, (await FoundAsync(elsewhere)).Content.Place]);
-        Assert.Equal("Great hall", (await FoundAsync(dateThere)).Exceptions[0].Place);
-        Assert.Equal("Great hall", (await Revisions.FindAsync(_school, await FoundAsync(dateThere), 2))!.Event.Exceptions[0].Place);
+        Assert.Equal("Great hall", (await FoundAsync(dateThere)).Exceptions[0].Own[EventField.Named("place")]);
+        Assert.Equal("Great hall", (await Revisions.FindAsync(_school, await FoundAsync(dateThere), 2))!.Event.Exceptions[0].Own[EventField.Named("place")]);
         await UndoAsync(act.ActId);
-        Assert.Equal(("HALL", "Hall"), ((await FoundAsync(there)).Content.Place, (await FoundAsync(dateThere)).Exceptions[0].Place));
+        Assert.Equal(("HALL", "Hall"), ((await FoundAsync(there)).Content.Place, (await FoundAsync(dateThere)).Exceptions[0].Own[EventField.Named("place")]));
     }
 
     [Fact]

@@ -63,7 +63,7 @@ public sealed class SharingStoreTests : SchoolAndClub
         var content = Content() with
         {
             Links = [new EventLink("Sign up", "https://pinewick.example/")],
-            Files = [new EventFile(Guid.NewGuid(), "poster.pdf", "application/pdf", 9)],
+            Files = [await new FileStore(_test.Database).AddAsync(_school, "poster.pdf", "application/pdf", [1, 2, 3], _ada, Now)],
             Contact = "Office",
             Notes = "Two\nlines",
             Cap = new Cap(Detail.Complete, null, Detail.Times),
@@ -75,7 +75,7 @@ public sealed class SharingStoreTests : SchoolAndClub
         Assert.Equal(_ada, stored.MadeBy);
         var changed = await SaveAsync(stored, happening => happening with { Content = Content("Bare"), Placements = [] });
         Assert.True(changed.Event.Content.Cap.IsNone);
-        var revisions = new RevisionStore(_test.Database, Events, new ListStore(_test.Database));
+        var revisions = new RevisionStore(_test.Database, Events, new ListStore(_test.Database, new EventStore(_test.Database)), new FileStore(_test.Database));
         var first = (await revisions.FindAsync(_school, changed.Event, 1))!.Event;
         Assert.Equal((content.Links[0], content.Files[0], "Office", content.Notes, content.Cap, content.Showing), (first.Content.Links[0], first.Content.Files[0], first.Content.Contact, first.Content.Notes, first.Content.Cap, first.Content.Showing));
         Assert.Equal([other.Id], first.Placements);
@@ -165,7 +165,7 @@ public sealed class SharingStoreTests : SchoolAndClub
         Assert.Equal(into.Slug, (await Editions.FindAsync("pinewick", from.Slug)).MovedTo);
 
         await Calendars.RestoreAsync(_school, from.Id, Now, Line);
-        var revisions = new RevisionStore(_test.Database, Events, new ListStore(_test.Database));
+        var revisions = new RevisionStore(_test.Database, Events, new ListStore(_test.Database, new EventStore(_test.Database)), new FileStore(_test.Database));
         await Events.WriteAsync(_school, await revisions.UndoingAsync(_school, act, SchoolCalendar.Empty), _ada, Now);
         ownAfter = (await Events.FindAsync(_school, own.Event.Id))!;
         Assert.Equal(from.Id, ownAfter.Event.HomeCalendarId);

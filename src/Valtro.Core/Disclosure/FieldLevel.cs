@@ -7,16 +7,26 @@ public enum FieldLevel
     Headline,
     Complete,
 
-    /// <summary>Only to those who may change the event.</summary>
-    Notes,
-
     /// <summary>Keys and settings: no reader ever gets the value itself.</summary>
     Inside,
 }
 
+/// <summary>What somebody may have of an event besides their level.</summary>
+[Flags]
+public enum Grants
+{
+    None = 0,
+
+    /// <summary>They may change the event, so its notes are for them.</summary>
+    Notes = 1,
+
+    /// <summary>They keep the event, so they get its settings too: who sees it, and from when to when.</summary>
+    Settings = 2,
+}
+
 /// <summary>Says from which level on a field is told. A field without one fails the tests: nobody has decided about it yet.</summary>
 [AttributeUsage(AttributeTargets.Property | AttributeTargets.Parameter)]
-public sealed class SeenFromAttribute(FieldLevel level) : Attribute
+public class SeenFromAttribute(FieldLevel level) : Attribute
 {
     public FieldLevel Level { get; } = level;
 }

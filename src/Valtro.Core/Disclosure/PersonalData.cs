@@ -23,15 +23,12 @@ public readonly partial record struct PersonalData(bool HasEmail, bool HasPhone,
         return new PersonalData(email, phone, detail == Detail.Complete && happening.Content.Files.Count > 0);
     }
 
-    private static IEnumerable<string> Texts(CalendarEvent happening, Detail detail)
-    {
-        var content = happening.Content;
-        IEnumerable<string?> headline = [content.Title, content.Place, .. happening.Exceptions.SelectMany(one => new[] { one.Title, one.Place })];
-        IEnumerable<string?> complete = detail == Detail.Complete
-            ? [content.Description.Text, content.Contact, .. content.Tags, .. content.Links.SelectMany(link => new[] { link.Label, link.Url }), .. happening.Exceptions.Select(one => one.Description?.Text)]
-            : [];
-        return headline.Concat(complete).OfType<string>();
-    }
+    /// <remarks>Files are told of by themselves: their names are full of numbers.</remarks>
+    private static IEnumerable<string> Texts(CalendarEvent happening, Detail detail) =>
+        happening.Exceptions.Select(exception => exception.Own.Over(happening.Content)).Prepend(happening.Content)
+            .Select(content => content.SeenBy(detail))
+            .SelectMany(seen => EventField.All.Where(field => field.Type != typeof(ValueList<EventFile>)).SelectMany(field => field.TextsOf(seen)))
+            .Distinct();
 
     [GeneratedRegex(@"[\p{L}\p{N}._%+'-]+@[\p{L}\p{N}-]+(\.[\p{L}\p{N}-]+)*\.\p{L}{2,}", RegexOptions.CultureInvariant, 1000)]
     private static partial Regex Email();

@@ -1,4 +1,5 @@
 using Valtro.Core.Events;
+using Valtro.Core.Recurrence;
 
 namespace Valtro.Core.Disclosure;
 
@@ -15,23 +16,30 @@ public static class SeesLess
     {
         if (Visibility.LeavesTheHouse(before.State) && !Visibility.LeavesTheHouse(after.State))
             return true;
-        var (was, becomes) = (before.Content, after.Content);
         return before.Calendars.Except(after.Calendars).Any()
-            || Readers.Any(audience => becomes.Cap[audience] < was.Cap[audience])
-            || IsShorter(was.Showing, becomes.Showing)
-            || LosesText(was.Title, becomes.Title) || LosesText(was.Place, becomes.Place) || LosesText(was.Contact, becomes.Contact)
-            || LosesText(was.Description.Html, becomes.Description.Html)
-            || (was.Category is not null && was.Category != becomes.Category)
-            || was.Links.Except(becomes.Links).Any() || was.Files.Except(becomes.Files).Any() || was.Tags.Except(becomes.Tags).Any()
-            || after.Series.Removed.Except(before.Series.Removed).Any()
-            || before.Exceptions.Any(exception => LosesText(exception, after.Exceptions.FirstOrDefault(one => one.RecurrenceId == exception.RecurrenceId)));
+            || EventField.All.Any(field => IsForReaders(field) && Loses(field.Of(before.Content), field.Of(after.Content)))
+            || before.Exceptions.Any(exception => Loses(exception, after.Exceptions.FirstOrDefault(one => one.RecurrenceId == exception.RecurrenceId)));
     }
+
+    private static bool IsForReaders(EventField field) => !field.Needs.HasFlag(Grants.Notes);
+
+    /// <summary>By the type of the value, so that a new field of a known type needs nothing here; in doubt a value that is another loses the old one.</summary>
+    private static bool Loses(object? was, object? becomes) => was switch
+    {
+        null => false,
+        string text => LosesText(text, becomes as string ?? ""),
+        RichText rich => LosesText(rich.Html, (becomes as RichText)?.Html ?? ""),
+        Cap cap => becomes is Cap lower && Readers.Any(audience => lower[audience] < cap[audience]),
+        ShowingSpan span => becomes is ShowingSpan other && IsShorter(span, other),
+        Series series => becomes is Series other && other.Removed.Except(series.Removed).Any(),
+        IEnumerable<object> values => becomes is not IEnumerable<object> left || values.Except(left).Any(),
+        _ => !was.Equals(becomes),
+    };
 
     private static bool IsShorter(ShowingSpan before, ShowingSpan after) =>
         (after.From is { } from && !(before.From >= from)) || (after.Until is { } until && !(before.Until <= until));
 
     private static bool LosesText(string before, string after) => before.Length > 0 && !after.Contains(before, StringComparison.Ordinal);
 
-    private static bool LosesText(EventException before, EventException? after) =>
-        LosesText(before.Title ?? "", after?.Title ?? "") || LosesText(before.Place ?? "", after?.Place ?? "") || LosesText(before.Description?.Html ?? "", after?.Description?.Html ?? "");
+    private static bool Loses(EventException before, EventException? after) => before.Own.Values.Any(own => Loses(own.Value, after?.Own[own.Key]));
 }

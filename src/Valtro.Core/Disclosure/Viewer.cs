@@ -133,6 +133,8 @@ public sealed record Viewer(
             detail = Disclosure.Most(detail, here);
             seenOn.Add(id);
         }
-        return detail == Detail.Nothing ? Sight.Nothing : new Sight(detail, seenOn, May(CalendarAction.Contribute, happening.HomeCalendarId));
+        return detail == Detail.Nothing
+            ? Sight.Nothing
+            : new Sight(detail, seenOn, May(CalendarAction.Contribute, happening.HomeCalendarId) ? Grants.Notes | Grants.Settings : Grants.None);
     }
 }

@@ -25,8 +25,8 @@ public static class Visibility
 /// <summary>What one person sees of one event.</summary>
 /// <param name="Detail">By the calendar that shows them most of it.</param>
 /// <param name="Calendars">Those on which they see it, the home first.</param>
-/// <param name="ReadsNotes">They may change it, so its notes are for them.</param>
-public sealed record Sight(Detail Detail, IReadOnlyList<Guid> Calendars, bool ReadsNotes)
+/// <param name="Grants">What they have of it besides: those who may change it its notes and settings.</param>
+public sealed record Sight(Detail Detail, IReadOnlyList<Guid> Calendars, Grants Grants)
 {
-    public static Sight Nothing { get; } = new(Detail.Nothing, [], false);
+    public static Sight Nothing { get; } = new(Detail.Nothing, [], Grants.None);
 }

@@ -68,7 +68,7 @@ public sealed class Composition
 
     /// <summary>Whether readers get a file by one of the events that hold it.</summary>
     public bool Tells(IEnumerable<CalendarEvent> holders, Guid fileId, string name) => holders.Any(happening =>
-        Tell(happening, null) is { } told && Shown(told.Disclosed) is var shown && (shown.Picture is { } picture ? shown.Files.Append(picture) : shown.Files).Any(file => file.Id == fileId && file.Name == name));
+        Tell(happening, null) is { } told && Shown(told.Disclosed) is var shown && (shown.Picture is { } picture ? shown.Content.Files.Append(picture) : shown.Content.Files).Any(file => file.Id == fileId && file.Name == name));
 
     /// <summary>How much the edition tells of an event: nothing where none of its dates is delivered.</summary>
     public Detail DetailOf(CalendarEvent happening) => Tell(happening, null) is { } told && HasDateIn(happening) ? told.Disclosed.Detail : Detail.Nothing;
@@ -361,15 +361,7 @@ public sealed class Composition
     {
         if (ReferenceEquals(_title, Pattern.TitleAlone) || (!withPlates && ReferenceEquals(_title, Pattern.PlateAndTitle)))
             return disclosed.Title;
-        var written = _title.Write(piece => piece switch
-        {
-            Piece.Plate => withPlates ? string.Join(' ', sources.Select(source => source.Plate.Code)) : "",
-            Piece.Calendar => string.Join(", ", sources.Select(source => source.Name)),
-            Piece.Title => disclosed.Title,
-            Piece.Place => disclosed.Place,
-            Piece.Category => disclosed.Category?.Name ?? "",
-            _ => "",
-        });
+        var written = _title.Write(piece => piece == Piece.Plate && !withPlates ? "" : Pattern.ValueOf(piece, disclosed, sources));
         return written.Length > 0 ? written : disclosed.Title;
     }
 

@@ -80,7 +80,7 @@ public static class LatelyChanged
         return
             from pair in pairs.Select(pair => (pair.Then, pair.Entry, Change: ChangeOf(pair.Then, pair.Entry) ?? (news.IsNew ? EntryChange.New : null))).Concat(came).Concat(went).ToArray()
             where pair.Change is not null
-            group pair by (Change: pair.Change!.Value, Place: pair.Change == EntryChange.Relocated ? pair.Entry.Event.Place : "", By: Distance(pair.Then, pair.Entry)) into alike
+            group pair by (Change: pair.Change!.Value, Place: pair.Change == EntryChange.Relocated ? pair.Entry.Event.Content.Place : "", By: Distance(pair.Then, pair.Entry)) into alike
             let first = alike.First()
             select new ChangedEntry(first.Entry, first.Then, alike.Key.Change, news.At, alike.Count() - 1);
     }
@@ -125,7 +125,7 @@ public static class LatelyChanged
             return EntryChange.TakesPlace;
         if (then.Occurrence.LocalStart != entry.Occurrence.LocalStart || then.Occurrence.LocalEnd != entry.Occurrence.LocalEnd || then.Timing.AllDay != entry.Timing.AllDay)
             return EntryChange.Moved;
-        return then.Event.Place != entry.Event.Place ? EntryChange.Relocated : null;
+        return then.Event.Content.Place != entry.Event.Content.Place ? EntryChange.Relocated : null;
     }
 
     /// <param name="times">When the dates are of which the audience is told no more.</param>

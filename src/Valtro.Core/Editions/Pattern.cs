@@ -1,4 +1,5 @@
 using System.Text;
+using Valtro.Core.Disclosure;
 
 namespace Valtro.Core.Editions;
 
@@ -35,6 +36,17 @@ public sealed record Pattern(IReadOnlyList<PatternPart> Parts)
 
     /// <summary>How lines read unless an edition says otherwise.</summary>
     public static Pattern Line { get; } = new([PatternPart.Of(Piece.Time), PatternPart.Of(Piece.Plate), PatternPart.Of(Piece.Title), PatternPart.Of(Piece.Place)]);
+
+    /// <summary>What a piece says of an entry; when it is stands beside it.</summary>
+    public static string ValueOf(Piece piece, Disclosed disclosed, IReadOnlyList<Source> sources) => piece switch
+    {
+        Piece.Plate => string.Join(' ', sources.Select(source => source.Plate.Code)),
+        Piece.Calendar => string.Join(", ", sources.Select(source => source.Name)),
+        Piece.Title => disclosed.Title,
+        Piece.Place => disclosed.Content.Place,
+        Piece.Category => disclosed.Content.Category?.Name ?? "",
+        _ => "",
+    };
 
     public bool Has(Piece piece) => Parts.Any(part => part.Piece == piece);
 

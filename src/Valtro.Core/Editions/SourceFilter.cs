@@ -23,7 +23,7 @@ public sealed record SourceFilter(FilterMode Mode, IReadOnlyList<Guid> Categorie
     private bool Names(EventContent content) =>
         (content.Category is { } category && Categories.Contains(category.Id))
         || content.Tags.Any(tag => Tags.Contains(tag, StringComparer.OrdinalIgnoreCase))
-        || (Text.Length > 0 && (Holds(content.Title) || Holds(content.Place) || Holds(content.Description.Text)));
+        || (Text.Length > 0 && EventField.Searched.Any(field => field.TextsOf(content).Any(Holds)));
 
     /// <summary>Plain letters need no knowledge of any language, and are compared many times as fast.</summary>
     private bool Holds(string where) => Ascii.IsValid(where) && Ascii.IsValid(Text)

@@ -1,6 +1,7 @@
 using NodaTime;
 using Valtro.Core.Calendars;
 using Valtro.Core.Disclosure;
+using Valtro.Core.Editions;
 using Valtro.Core.Recurrence;
 
 namespace Valtro.Core.Events;
@@ -35,52 +36,89 @@ public sealed record EventFile(Guid Id, string Name, string Type, long Size)
     public bool IsPicture => Type is "image/png" or "image/jpeg" or "image/webp" or "image/gif";
 }
 
-/// <summary>What an editor says of an event, validated.</summary>
-/// <param name="Place">A known place of the organisation, by its name, or free text.</param>
-/// <param name="Tags">Free words, ascending.</param>
-public sealed record EventContent(
-    [property: SeenFrom(FieldLevel.Headline)] string Title,
-    [property: SeenFrom(FieldLevel.Times)] Series Series,
-    [property: SeenFrom(FieldLevel.Headline)] string Place,
-    [property: SeenFrom(FieldLevel.Complete)] RichText Description,
-    [property: SeenFrom(FieldLevel.Headline)] Category? Category,
-    [property: SeenFrom(FieldLevel.Complete)] IReadOnlyList<string> Tags)
+/// <summary>What an editor says of an event, validated. Each field is declared once, here: see <see cref="EventField"/>.</summary>
+/// <remarks>What is not said is at its default. Lists compare by their values, so that two contents are equal when they say the same.</remarks>
+public sealed record EventContent
 {
+    public EventContent(Series series) => Series = series;
+
     public EventContent(string title, Series series, string place, RichText description)
-        : this(title, series, place, description, null, [])
-    {
-    }
+        : this(series) => (Title, Place, Description) = (title, place, description);
 
-    [SeenFrom(FieldLevel.Complete)]
-    public IReadOnlyList<EventLink> Links { get; init; } = [];
+    [Field("title", FieldLevel.Headline, OfOneDate = true, IsSearched = true)]
+    public string Title { get; init; } = "";
 
-    [SeenFrom(FieldLevel.Complete)]
-    public IReadOnlyList<EventFile> Files { get; init; } = [];
+    [Field("when", FieldLevel.Times)]
+    public Series Series { get; init; }
+
+    /// <summary>A known place of the organisation, by its name, or free text.</summary>
+    [Field("place", FieldLevel.Headline, OfOneDate = true, IsSearched = true, ShownWith = ShownField.Place)]
+    public string Place { get; init; } = "";
+
+    [Field("description", FieldLevel.Complete, OfOneDate = true, IsSearched = true, ShownWith = ShownField.Description)]
+    public RichText Description { get; init; } = RichText.Empty;
+
+    [Field("category", FieldLevel.Headline, ShownWith = ShownField.Category)]
+    public Category? Category { get; init; }
+
+    /// <summary>Free words, ascending.</summary>
+    [Field("tags", FieldLevel.Complete, ShownWith = ShownField.Category)]
+    public ValueList<string> Tags { get; init; } = [];
+
+    [Field("links", FieldLevel.Complete, ShownWith = ShownField.Links)]
+    public ValueList<EventLink> Links { get; init; } = [];
+
+    [Field("files", FieldLevel.Complete, ShownWith = ShownField.Files)]
+    public ValueList<EventFile> Files { get; init; } = [];
 
     /// <summary>Whom readers ask: a name, an address, a number; one line.</summary>
-    [SeenFrom(FieldLevel.Complete)]
+    [Field("contact", FieldLevel.Complete, ShownWith = ShownField.Contact)]
     public string Contact { get; init; } = "";
 
     /// <summary>For editors; plain text. Never leaves the house.</summary>
-    [SeenFrom(FieldLevel.Notes)]
+    [Field("notes", FieldLevel.Complete, Needs = Grants.Notes)]
     public string Notes { get; init; } = "";
 
-    [SeenFrom(FieldLevel.Inside)]
+    [Field("cap", FieldLevel.Complete, Needs = Grants.Settings)]
     public Cap Cap { get; init; } = Cap.None;
 
-    [SeenFrom(FieldLevel.Inside)]
+    [Field("showing", FieldLevel.Complete, Needs = Grants.Settings)]
     public ShowingSpan Showing { get; init; } = ShowingSpan.Always;
 
-    public bool Equals(EventContent? other) =>
-        other is not null && Title == other.Title && Series.Equals(other.Series) && Place == other.Place
-        && Description == other.Description && IsAlikeAsASeries(other);
+    /// <summary>What somebody gets of it: all else is as if it had not been said.</summary>
+    /// <param name="when">As when it happens, if that is not told as it is.</param>
+    public EventContent SeenBy(Detail detail, Grants grants = Grants.None, Series? when = null)
+    {
+        var seen = this with { Series = when ?? Series };
+        foreach (var field in EventField.HiddenAt(detail, grants))
+            field.Clear(seen);
+        return seen;
+    }
 
-    /// <summary>Alike in all that a single date cannot have of its own.</summary>
-    public bool IsAlikeAsASeries(EventContent other) =>
-        Category == other.Category && Tags.SequenceEqual(other.Tags) && Links.SequenceEqual(other.Links) && Files.SequenceEqual(other.Files)
-        && Contact == other.Contact && Notes == other.Notes && Cap == other.Cap && Showing == other.Showing;
+    /// <summary>Without the fields that are chosen.</summary>
+    public EventContent Without(Func<EventField, bool> which)
+    {
+        var copy = this with { };
+        foreach (var field in EventField.All.Where(which))
+            field.Clear(copy);
+        return copy;
+    }
 
-    public override int GetHashCode() => HashCode.Combine(Title, Series, Place, Description);
+    /// <summary>With other values in some fields.</summary>
+    public EventContent With(IEnumerable<KeyValuePair<EventField, object>> values)
+    {
+        var copy = this with { };
+        foreach (var (field, value) in values)
+            field.Put(copy, value);
+        return copy;
+    }
+
+    /// <summary>With some fields as another content has them.</summary>
+    public EventContent With(EventContent other, Func<EventField, bool> which) =>
+        With(EventField.All.Where(which).Select(field => KeyValuePair.Create(field, field.Of(other)!)));
+
+    /// <summary>The fields that another version says otherwise.</summary>
+    public IEnumerable<EventField> Differences(EventContent other) => EventField.All.Where(field => !field.IsSame(this, other));
 }
 
 /// <summary>A date that differs from its series. It stores only what differs: the rest still follows the series.</summary>
@@ -98,14 +136,9 @@ public sealed record EventException([property: SeenFrom(FieldLevel.Headline)] Lo
     [SeenFrom(FieldLevel.Times)]
     public LocalDateTime? End { get; init; }
 
+    /// <summary>Each by its own level.</summary>
     [SeenFrom(FieldLevel.Headline)]
-    public string? Title { get; init; }
-
-    [SeenFrom(FieldLevel.Headline)]
-    public string? Place { get; init; }
-
-    [SeenFrom(FieldLevel.Complete)]
-    public RichText? Description { get; init; }
+    public OwnFields Own { get; init; } = OwnFields.None;
 
     /// <summary>True when nothing differs any more.</summary>
     [SeenFrom(FieldLevel.Inside)]

@@ -8,11 +8,12 @@ namespace Valtro.Core.Events;
 /// <summary>One date of an event as it really is: its exception applied.</summary>
 public readonly record struct EventDate(CalendarEvent Event, Occurrence Occurrence, EventException? Exception)
 {
-    public string Title => Exception?.Title ?? Event.Content.Title;
+    /// <summary>What is said of this date: its own, and the rest as its series.</summary>
+    public EventContent Content => Exception?.Own.Over(Event.Content) ?? Event.Content;
 
-    public string Place => Exception?.Place ?? Event.Content.Place;
+    public string Title => Content.Title;
 
-    public RichText Description => Exception?.Description ?? Event.Content.Description;
+    public string Place => Content.Place;
 
     public EventState State => Exception?.IsCancelled == true ? EventState.Cancelled : Event.State;
 

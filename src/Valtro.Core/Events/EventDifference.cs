@@ -1,11 +1,10 @@
-using Valtro.Core.Disclosure;
 using Valtro.Core.Recurrence;
 using Valtro.Core.Time;
 
 namespace Valtro.Core.Events;
 
 /// <summary>One thing that two versions of an event say differently.</summary>
-/// <param name="Field">The form's field.</param>
+/// <param name="Field">As it is declared, or the part of what the event is besides.</param>
 public sealed record EventDifference(string Field, string Was, string Is)
 {
     /// <summary>What differs between two versions of a whole event, in words.</summary>
@@ -35,7 +34,7 @@ public sealed record EventDifference(string Field, string Was, string Is)
     /// <summary>What differs between a date as it was shown and as it was typed.</summary>
     public static IReadOnlyList<EventDifference> Between(EventDate seen, Series series, EventContent typed, RuleWords words)
     {
-        var differences = Between(seen.Event.Content with { Title = seen.Title, Place = seen.Place, Description = seen.Description }, typed);
+        var differences = Between(seen.Content, typed);
         Add(differences, "when", words.Say(seen.Timing), words.Say(typed.Series.Timing));
         Add(differences, "repeat", words.Say(series), words.Say(typed.Series with { Timing = series.Timing }));
         Add(differences, "extra", Count(series.Extra.Count), Count(typed.Series.Extra.Count));
@@ -45,6 +44,12 @@ public sealed record EventDifference(string Field, string Was, string Is)
         return differences;
     }
 
+    /// <summary>What there is to be read of an event, as what a new one would say.</summary>
+    public static IEnumerable<EventDifference> Told(EventContent seen) =>
+        from field in EventField.All
+        where field.Type != typeof(Series) && !field.IsUnsaid(seen)
+        select new EventDifference(field.Name, "", FieldTexts.Say(field.Of(seen)));
+
     /// <summary>"cancelled", "moved to Tuesday 24 November 2026, 14:00 to 15:30".</summary>
     public static string Say(EventException exception, Timing timing, RuleWords words)
     {
@@ -53,49 +58,26 @@ public sealed record EventDifference(string Field, string Was, string Is)
             parts.Add("cancelled");
         if (exception.Start is { } start && exception.End is { } end)
             parts.Add($"moved to {words.Say(timing.Between(start, end))}");
-        if (exception.Title is { } title)
-            parts.Add($"called “{title}”");
-        if (exception.Place is { } place)
-            parts.Add(place.Length > 0 ? $"in {place}" : "without a place");
-        if (exception.Description is not null)
-            parts.Add("with its own text");
+        parts.AddRange(exception.Own.Values.Select(own => Say(own.Key.Name, FieldTexts.Say(own.Value))));
         return string.Join(", ", parts);
     }
 
+    private static string Say(string field, string own) => field switch
+    {
+        "title" => $"called “{own}”",
+        "place" => own.Length > 0 ? $"in {own}" : "without a place",
+        "description" => "with its own text",
+        _ => own.Length > 0 ? $"with the {field} “{own}”" : $"without the {field}",
+    };
+
+    /// <remarks>When it happens is said in parts, by those who call.</remarks>
     private static List<EventDifference> Between(EventContent before, EventContent after)
     {
         var differences = new List<EventDifference>();
-        Add(differences, "title", before.Title, after.Title);
-        Add(differences, "place", before.Place, after.Place);
-        Add(differences, "description", before.Description.Text, after.Description.Text);
-        Add(differences, "categoryId", before.Category?.Name ?? "", after.Category?.Name ?? "");
-        Add(differences, "tags", string.Join(", ", before.Tags), string.Join(", ", after.Tags));
-        Add(differences, "links", Links(before), Links(after));
-        Add(differences, "files", string.Join(", ", before.Files.Select(file => file.Name)), string.Join(", ", after.Files.Select(file => file.Name)));
-        Add(differences, "contact", before.Contact, after.Contact);
-        Add(differences, "notes", before.Notes, after.Notes);
-        Add(differences, "cap", Say(before.Cap), Say(after.Cap));
-        Add(differences, "showing", Say(before.Showing), Say(after.Showing));
+        foreach (var field in before.Differences(after).Where(field => field.Type != typeof(Series)))
+            Add(differences, field.Name, FieldTexts.Say(field.Of(before)), FieldTexts.Say(field.Of(after)));
         return differences;
     }
-
-    private static string Links(EventContent content) => string.Join(", ", content.Links.Select(link => $"{link.Label} ({link.Url})"));
-
-    private static string Say(Cap cap)
-    {
-        if (cap.IsNone)
-            return "as the calendar says";
-        (string Name, Detail? Said)[] said = [("members", cap.Members), ("with the link", cap.Link), ("everyone", cap.Everyone)];
-        return string.Join(", ", said.Where(one => one.Said is not null).Select(one => $"{one.Name}: {one.Said.ToString()!.ToLowerInvariant()}"));
-    }
-
-    private static string Say(ShowingSpan showing) => (showing.From, showing.Until) switch
-    {
-        (null, null) => "always",
-        ({ } from, null) => $"from {from:uuuu-MM-dd}",
-        (null, { } until) => $"until {until:uuuu-MM-dd}",
-        ({ } from, { } until) => $"{from:uuuu-MM-dd} to {until:uuuu-MM-dd}",
-    };
 
     private static void Add(List<EventDifference> differences, string field, string was, string becomes)
     {

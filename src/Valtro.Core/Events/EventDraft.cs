@@ -12,24 +12,23 @@ public sealed record DraftSetting(DateTimeZone CalendarZone, IReadOnlyList<Categ
     /// <summary>What the calendars of the event show of it at most.</summary>
     public Disclosure.Disclosure Shown { get; init; } = Disclosure.Disclosure.Open;
 
+    /// <summary>Files that are there, and that the person may use.</summary>
+    public IReadOnlyDictionary<Guid, EventFile> Files { get; init; } = new Dictionary<Guid, EventFile>();
+
     /// <summary>What the event said before: it may stay, though its calendar shows less by now.</summary>
-    public Cap CapBefore { get; init; } = Cap.None;
+    public Cap CapBefore { get; init; } = Disclosure.Cap.None;
 }
 
-/// <summary>What an editor typed, before anything is checked.</summary>
-/// <param name="EndDate">The last day; the first one when it is missing.</param>
-/// <param name="From">Local start time; not needed all day.</param>
-/// <param name="Zone">The event's own zone; the calendar's when it is missing.</param>
-public sealed record EventDraft(
-    string? Title,
-    bool AllDay,
-    LocalDate? Date,
-    LocalDate? EndDate,
-    LocalTime? From,
-    LocalTime? To,
-    string? Zone,
-    string? Place,
-    RepeatDraft? Repeat)
+/// <summary>What an event allows at most as it is typed; null is "as the calendar says".</summary>
+public sealed record CapDraft(Detail? Members, Detail? Link, Detail? Everyone)
+{
+    public static CapDraft Open { get; } = new(null, null, null);
+
+    public static CapDraft Of(Cap cap) => new(cap.Members, cap.Link, cap.Everyone);
+}
+
+/// <summary>What an editor typed, before anything is checked; and what the form shows of an event before anything is changed.</summary>
+public record EventDraft
 {
     public const int MostDays = 500;
     public const int MostTags = 20;
@@ -39,26 +38,90 @@ public sealed record EventDraft(
     /// <summary>More dates than this in a year are no calendar.</summary>
     public const int MostInAYear = 5_000;
 
+    public string Title { get; init; } = "";
+
+    public bool AllDay { get; init; }
+
+    public LocalDate? Date { get; init; }
+
+    /// <summary>The last day, inclusive; the first one when it is missing.</summary>
+    public LocalDate? EndDate { get; init; }
+
+    /// <summary>Local start time; not needed all day.</summary>
+    public LocalTime? From { get; init; }
+
+    public LocalTime? To { get; init; }
+
+    /// <summary>The event's own zone; the calendar's when it is missing.</summary>
+    public string? Zone { get; init; }
+
+    public string Place { get; init; } = "";
+
+    /// <summary>HTML; sanitised before it is checked.</summary>
+    public string Description { get; init; } = "";
+
+    public RepeatDraft? Repeat { get; init; }
+
     public InBreaks InBreaks { get; init; }
 
     /// <summary>Further days, with the start's time.</summary>
     public IReadOnlyList<LocalDate> Extra { get; init; } = [];
 
-    /// <summary>Rule positions that fall away; their time follows the start's where the rule has one time a day.</summary>
-    public IReadOnlyList<LocalDateTime> Removed { get; init; } = [];
+    /// <summary>Names of dates that fall away (<see cref="DateName"/>); their time follows the start's where the rule has one time a day.</summary>
+    public IReadOnlyList<string> Removed { get; init; } = [];
+
     public Guid? CategoryId { get; init; }
+
     public IReadOnlyList<string> Tags { get; init; } = [];
+
     public IReadOnlyList<EventLink> Links { get; init; } = [];
 
-    /// <summary>Files that are there, and that the person may use.</summary>
-    public IReadOnlyList<EventFile> Files { get; init; } = [];
-    public string? Contact { get; init; }
-    public string? Notes { get; init; }
-    public Detail? CapMembers { get; init; }
-    public Detail? CapLink { get; init; }
-    public Detail? CapEveryone { get; init; }
+    /// <summary>Files that were brought before, by their ids.</summary>
+    public IReadOnlyList<Guid> Files { get; init; } = [];
+
+    public string Contact { get; init; } = "";
+
+    public string Notes { get; init; } = "";
+
+    public CapDraft? Cap { get; init; }
+
     public LocalDate? ShowFrom { get; init; }
+
+    /// <summary>The last day on which it is shown.</summary>
     public LocalDate? ShowUntil { get; init; }
+
+    /// <summary>What the form says of an event, seen from one of its dates.</summary>
+    /// <param name="content">What whoever looks gets of it.</param>
+    /// <param name="date">When that date is.</param>
+    public static EventDraft Of(EventContent content, Timing date)
+    {
+        var (series, start, end) = (content.Series, date.Start, date.End);
+        return new()
+        {
+            Title = content.Title,
+            AllDay = date.AllDay,
+            Date = start.Date,
+            EndDate = date.AllDay ? end.Date.PlusDays(-1) : end.Date,
+            From = date.AllDay ? null : start.TimeOfDay,
+            To = date.AllDay ? null : end.TimeOfDay,
+            Zone = date.Zone.Id,
+            Place = content.Place,
+            Description = content.Description.Html,
+            Repeat = RepeatDraft.Of(series),
+            InBreaks = series.InBreaks,
+            Extra = [.. series.Extra.Select(extra => extra.Date)],
+            Removed = [.. series.Removed.Select(removed => DateName.Of(removed, date.AllDay))],
+            CategoryId = content.Category?.Id,
+            Tags = content.Tags,
+            Links = content.Links,
+            Files = [.. content.Files.Select(file => file.Id)],
+            Contact = content.Contact,
+            Notes = content.Notes,
+            Cap = CapDraft.Of(content.Cap),
+            ShowFrom = content.Showing.From,
+            ShowUntil = content.Showing.Until,
+        };
+    }
 
     /// <summary>Checks everything at once.</summary>
     /// <param name="description">Already sanitised.</param>
@@ -74,19 +137,20 @@ public sealed record EventDraft(
             refusals.Add("categoryId", "There is no such category any more. Choose another, or none.");
         refusals.Try(() => CheckedDescription(description));
         var links = refusals.Try(CheckedLinks);
+        var files = refusals.Try(() => CheckedFiles(setting));
         var contact = refusals.Try(() => Texts.OneLine("contact", "The contact", Contact, Texts.LongestPlace, required: false));
         var notes = refusals.Try(() => Texts.Lines("notes", "The note", Notes, Texts.LongestNotes));
-        if (Files.Count > MostFiles)
-            refusals.Add("files", $"These are {Files.Count} files. At most {MostFiles} are possible.");
         var cap = refusals.Try(() => CheckedCap(setting));
         var showing = refusals.Try(() => new ShowingSpan(
             ShowFrom is { } from ? DayRange.Check("showFrom", from) : null, ShowUntil is { } until ? DayRange.Check("showUntil", until) : null));
         var series = CheckedSeries(setting, refusals);
         refusals.ThrowIfAny();
-        return new EventContent(title!, series!, place!, description, category, tags!)
+        return new EventContent(title!, series!, place!, description)
         {
-            Links = links!,
-            Files = Files,
+            Category = category,
+            Tags = [.. tags!],
+            Links = [.. links!],
+            Files = [.. files!],
             Contact = contact!,
             Notes = notes!,
             Cap = cap!,
@@ -97,10 +161,10 @@ public sealed record EventDraft(
     /// <exception cref="RuleException">It allows an audience more than any calendar of the event shows it.</exception>
     private Cap CheckedCap(DraftSetting setting)
     {
-        var cap = new Cap(CapMembers, CapLink, CapEveryone);
+        var cap = Cap is { } said ? new Cap(said.Members, said.Link, said.Everyone) : Disclosure.Cap.None;
         (Audience Audience, string Field, string Name)[] audiences =
             [(Audience.Members, "cap.members", "members"), (Audience.Link, "cap.link", "people with the link"), (Audience.Everyone, "cap.everyone", "everyone")];
-        var higher = audiences.Where(one => cap.Said(one.Audience) is { } said && said > setting.Shown[one.Audience] && said != setting.CapBefore.Said(one.Audience)).ToArray();
+        var higher = audiences.Where(one => cap.Said(one.Audience) is { } most && most > setting.Shown[one.Audience] && most != setting.CapBefore.Said(one.Audience)).ToArray();
         return higher.Length == 0
             ? cap
             : throw new RuleException([.. higher.Select(one => new Refusal(
@@ -111,6 +175,14 @@ public sealed record EventDraft(
     {
         Texts.CheckLength("description", "The description, with its markup,", description.Html, Texts.LongestDescription);
         return true;
+    }
+
+    private EventFile[] CheckedFiles(DraftSetting setting)
+    {
+        if (Files.Count > MostFiles)
+            throw new RuleException("files", $"These are {Files.Count} files. At most {MostFiles} are possible.");
+        return [.. Files.Distinct().Select(id => setting.Files.GetValueOrDefault(id)
+            ?? throw new RuleException("files", "One of the files is not there any more. Take it off, and bring it again."))];
     }
 
     private EventLink[] CheckedLinks()
@@ -150,9 +222,10 @@ public sealed record EventDraft(
         var zone = string.IsNullOrEmpty(Zone) ? setting.CalendarZone : refusals.Try(() => Zones.Named(Zone));
         var timing = zone is null ? null : CheckedTiming(zone, refusals);
         Repeat?.Check(refusals);
+        var removed = refusals.Try(() => Removed.Take(MostDays + 1).Select(name => DateName.Read(name, "removed")).ToArray()) ?? [];
         if (Extra.Count > MostDays || Removed.Count > MostDays)
             refusals.Add("extra", $"At most {MostDays} dates can be added or removed by hand. Make another series.");
-        foreach (var day in Extra.Concat(Removed.Select(removed => removed.Date)))
+        foreach (var day in Extra.Concat(removed.Select(id => id.Date)))
             refusals.Try(() => (LocalDate?)DayRange.Check(Extra.Contains(day) ? "extra" : "removed", day));
         if (timing is null || !refusals.IsEmpty)
             return null;
@@ -164,7 +237,7 @@ public sealed record EventDraft(
             timing,
             rule,
             [.. Extra.Distinct().Order().Select(day => day + timing.Start.TimeOfDay)],
-            [.. Removed.Select(id => rule?.KeepsTimeOfDay != false ? id.Date + timing.Start.TimeOfDay : id).Distinct().Order()])
+            [.. removed.Select(id => rule?.KeepsTimeOfDay != false ? id.Date + timing.Start.TimeOfDay : id).Distinct().Order()])
         {
             Cycle = cycle,
             InBreaks = InBreaks,

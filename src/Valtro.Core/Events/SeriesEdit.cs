@@ -117,7 +117,7 @@ public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalend
             throw new RuleException("scope", "One date of a series with times cannot be all day, nor the other way round.");
         if (typed.Series.Timing.Zone != _series.Timing.Zone)
             throw new RuleException("scope", "One date cannot have another time zone than its series.");
-        if (!typed.IsAlikeAsASeries(before.Content))
+        if (typed.Differences(before.Content).Any(field => !field.IsOfOneDate && field.Type != typeof(Series)))
             throw new RuleException("scope", "Category, tags, links, files, contact, notes, and who sees it belong to the whole series.");
         var exception = Exception();
         var (start, end) = (typed.Series.Timing.Start, typed.Series.Timing.End);
@@ -127,13 +127,9 @@ public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalend
         {
             Start = isWhereItWas ? null : start,
             End = isWhereItWas ? null : end,
-            Title = Own(typed.Title, before.Content.Title),
-            Place = Own(typed.Place, before.Content.Place),
-            Description = typed.Description == before.Content.Description ? null : typed.Description,
+            Own = OwnFields.Between(before.Content, typed),
         });
     }
-
-    private static string? Own(string typed, string ofSeries) => typed == ofSeries ? null : typed;
 
     /// <summary>The sentence, the dates added and removed, or what happens in breaks were changed.</summary>
     private bool PatternChanged
@@ -225,15 +221,8 @@ public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalend
     /// <summary>Only what was changed on screen is changed in the series: a date's own title does not become everybody's.</summary>
     private EventContent MergedContent(Series series)
     {
-        var typed = change.Typed!;
-        var seen = Seen;
-        return typed with
-        {
-            Series = series,
-            Title = typed.Title == seen.Title ? before.Content.Title : typed.Title,
-            Place = typed.Place == seen.Place ? before.Content.Place : typed.Place,
-            Description = typed.Description == seen.Description ? before.Content.Description : typed.Description,
-        };
+        var (typed, seen) = (change.Typed!, Seen.Content);
+        return typed.With(before.Content, field => field.IsOfOneDate && field.IsSame(typed, seen)) with { Series = series };
     }
 
     /// <summary>What was typed for every date goes for the date seen too, whatever of its own it had.</summary>
@@ -243,9 +232,7 @@ public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalend
         var isMoved = typed.Series.Timing != seen.Timing;
         return exceptions.Select(exception => exception.RecurrenceId != change.SeenFrom ? exception : exception with
         {
-            Title = typed.Title == seen.Title ? exception.Title : null,
-            Place = typed.Place == seen.Place ? exception.Place : null,
-            Description = typed.Description == seen.Description ? exception.Description : null,
+            Own = exception.Own.Without(field => !field.IsSame(typed, seen.Content)),
             Start = isMoved ? null : exception.Start,
             End = isMoved ? null : exception.End,
         }).Where(exception => !exception.IsEmpty);

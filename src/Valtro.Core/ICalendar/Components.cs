@@ -123,7 +123,7 @@ public sealed class Components(SchoolCalendar school, Uri files, IReadOnlyDictio
         delivery.Names.GetValueOrDefault(date.Occurrence.RecurrenceId, date.Occurrence.RecurrenceId);
 
     private static bool SaysTheSame(Disclosed one, Disclosed other) =>
-        one.Title == other.Title && one.Place == other.Place && one.Description == other.Description && one.State == other.State;
+        one.Title == other.Title && one.State == other.State && EventField.OfOneDate.All(field => field.IsSame(one.Content, other.Content));
 
     /// <summary>RFC 5545 3.8.4.4: the date is named by the start that the rule gives it.</summary>
     private void AddException(Delivered delivered, EventDate date, Disclosed disclosed, LocalDateTime name, Guid uid)
@@ -206,14 +206,14 @@ public sealed class Components(SchoolCalendar school, Uri files, IReadOnlyDictio
     private void WriteText(Disclosed disclosed, bool allDay)
     {
         Lines.Text("SUMMARY:"u8, disclosed.Title);
-        if (disclosed.Place.Length > 0)
-            Lines.Text("LOCATION:"u8, disclosed.Place);
-        if (disclosed.Place.Length > 0 && places.TryGetValue(disclosed.Place, out var where))
+        if (disclosed.Content.Place.Length > 0)
+            Lines.Text("LOCATION:"u8, disclosed.Content.Place);
+        if (disclosed.Content.Place.Length > 0 && places.TryGetValue(disclosed.Content.Place, out var where))
             Lines.Verbatim("GEO:"u8, string.Create(CultureInfo.InvariantCulture, $"{where.Latitude:0.######};{where.Longitude:0.######}"));
-        WriteDescription(disclosed.Description);
-        if (disclosed.Category is { } category)
+        WriteDescription(disclosed.Content.Description);
+        if (disclosed.Content.Category is { } category)
             Lines.Text("CATEGORIES:"u8, category.Name);
-        foreach (var tag in disclosed.Tags)
+        foreach (var tag in disclosed.Content.Tags)
             Lines.Text("CATEGORIES:"u8, tag);
         Lines.Line("STATUS:"u8, disclosed.State == EventState.Cancelled ? "CANCELLED"u8 : "CONFIRMED"u8);
         Lines.Line("TRANSP:"u8, allDay ? "TRANSPARENT"u8 : "OPAQUE"u8);
@@ -223,10 +223,10 @@ public sealed class Components(SchoolCalendar school, Uri files, IReadOnlyDictio
     /// <summary>Links as URL and LINK (RFC 9253 6.1), files as ATTACH with their name (RFC 8607 4.1).</summary>
     private void WriteMore(Disclosed disclosed)
     {
-        if (disclosed.Contact.Length > 0)
-            Lines.Text("CONTACT:"u8, disclosed.Contact);
+        if (disclosed.Content.Contact.Length > 0)
+            Lines.Text("CONTACT:"u8, disclosed.Content.Contact);
         var isFirst = true;
-        foreach (var link in disclosed.Links)
+        foreach (var link in disclosed.Content.Links)
         {
             // One that was stored before it had to have such an address, and has none, nobody could open.
             if (AsciiAddress.Of(link.Url) is not { } address)
@@ -238,7 +238,7 @@ public sealed class Components(SchoolCalendar school, Uri files, IReadOnlyDictio
         }
         if (disclosed.Picture is { } picture)
             Lines.Verbatim("IMAGE;VALUE=URI;DISPLAY=FULLSIZE:"u8, FileAddress(files, picture.Id, picture.Name));
-        foreach (var file in disclosed.Files)
+        foreach (var file in disclosed.Content.Files)
             Lines.Verbatim("ATTACH;FMTTYPE="u8, $"{file.Type};FILENAME={Parameter(file.Name)}:{FileAddress(files, file.Id, file.Name)}");
     }
 

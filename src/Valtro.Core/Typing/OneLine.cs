@@ -257,7 +257,10 @@ public sealed partial class OneLine
         if (from is null && !_allDay)
             _understood.Add(new Understood("allDay", "", "all day, because no time is said"));
         var endDate = to < from ? date.PlusDays(1) : default(LocalDate?);
-        return new EventDraft(_title, from is null, date, endDate, from, to, null, _place, repeat) { Tags = _tags };
+        return new EventDraft
+        {
+            Title = _title, AllDay = from is null, Date = date, EndDate = endDate, From = from, To = to, Place = _place, Repeat = repeat, Tags = _tags,
+        };
     }
 
     private RepeatDraft? Completed(LocalDate date)

@@ -25,7 +25,7 @@ public sealed record TableRow(string? Date, string? From, string? To, string? Ti
         var allDay = string.IsNullOrWhiteSpace(From) && string.IsNullOrWhiteSpace(To);
         if (!allDay && from is null && string.IsNullOrWhiteSpace(From))
             refusals.Add("from", "The start time is missing. Give one, or leave both times empty for all day.");
-        return new EventDraft(Title, allDay, date, null, from, to ?? from, null, Place, null);
+        return new EventDraft { Title = Title ?? "", AllDay = allDay, Date = date, From = from, To = to ?? from, Place = Place ?? "" };
     }
 
     private static LocalTime? Time(string field, string? text, RefusalList refusals)

@@ -3,6 +3,7 @@ using NodaTime;
 using Valtro.Core;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Events;
+using Valtro.Core.Recurrence;
 using Valtro.Server.Accounts;
 using Valtro.Store;
 
@@ -89,7 +90,7 @@ internal static class ChangeApi
                 [.. outcome.Kept.Select(exception => Say(found, exception))],
                 [.. outcome.Moved.Select(exception => Say(found, exception))],
                 [.. outcome.Lost.Select(lost => new LostBody(
-                    OccurrenceTimes.Name(lost.RecurrenceId, found.Event.Series.Timing.AllDay), Say(found, lost)))]);
+                    DateName.Of(lost.RecurrenceId, found.Event.Series.Timing.AllDay), Say(found, lost)))]);
         }
         catch (RuleException refused)
         {
@@ -138,7 +139,7 @@ internal static class ChangeApi
 
     private static EventResponse ShowNow(EventDesk desk, OnDesk found, ChangeRequest request)
     {
-        var stillThere = EventDates.Find(found.Event, OccurrenceTimes.ReadName(request.RecurrenceId, "recurrenceId"), found.School) is not null;
+        var stillThere = EventDates.Find(found.Event, DateName.Read(request.RecurrenceId, "recurrenceId"), found.School) is not null;
         return desk.Show(found, stillThere ? request.RecurrenceId : null);
     }
 

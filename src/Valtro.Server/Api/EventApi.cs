@@ -22,7 +22,7 @@ internal static class EventApi
 
     private static async Task<Ok<EventResponse>> Get(Guid id, string? date, EventDesk desk) => TypedResults.Ok(desk.Show(await desk.FindAsync(id), date));
 
-    private static async Task<Created<EventResponse>> Add(EventRequest request, Access access, EventDesk desk, EventChanges changes)
+    private static async Task<Created<EventResponse>> Add(EventForm request, Access access, EventDesk desk, EventChanges changes)
     {
         var (id, asksFor) = await changes.AddAsync(await access.ViewerAsync(), request);
         return TypedResults.Created($"/api/events/{id}", desk.Show(await desk.FindAsync(id), null) with { AsksFor = asksFor });
@@ -37,7 +37,7 @@ internal static class EventApi
         var setting = await desk.SettingAsync(calendar);
         var found = request.EventId is { } id ? await desk.FindForChangeAsync(id) : null;
         var series = Typed(request, setting, found);
-        var place = request.Event.Place?.Trim() ?? "";
+        var place = request.Event.Place.Trim();
         var around = await clashes.AroundAsync(viewer, series, setting.School, calendar, place, request.EventId);
         var words = RuleWords.For(organisation.Locale);
         var sketch = Filled(Sketch(request.Event, viewer, found, series), request.Event, setting, richTexts);
@@ -69,33 +69,33 @@ internal static class EventApi
     }
 
     /// <summary>With what filters of editions look at.</summary>
-    private static CalendarEvent Filled(CalendarEvent sketch, EventRequest request, DraftSetting setting, RichTexts richTexts) => sketch with
+    private static CalendarEvent Filled(CalendarEvent sketch, EventForm request, DraftSetting setting, RichTexts richTexts) => sketch with
     {
         Content = sketch.Content with
         {
-            Title = request.Title ?? "",
-            Place = request.Place ?? "",
+            Title = request.Title,
+            Place = request.Place,
             Description = richTexts.Sanitise(request.Description),
             Category = setting.Categories.FirstOrDefault(one => one.Id == request.CategoryId),
-            Tags = request.Tags ?? [],
+            Tags = [.. request.Tags],
         },
     };
 
     /// <exception cref="RuleException">When it happens cannot be.</exception>
     private static Series Typed(ConsequencesRequest request, DraftSetting setting, OnDesk? found)
     {
-        var typed = request.Event.ToDraft().CheckSeries(setting);
-        return found is not null && request.RecurrenceId is { } name ? AsEveryDate(found, OccurrenceTimes.ReadName(name, "recurrenceId"), typed) : typed;
+        var typed = request.Event.CheckSeries(setting);
+        return found is not null && request.RecurrenceId is { } name ? AsEveryDate(found, DateName.Read(name, "recurrenceId"), typed) : typed;
     }
 
     /// <summary>The event as far as it decides who sees it. What is not right yet in cap and span is left out: saving says so.</summary>
-    private static CalendarEvent Sketch(EventRequest request, Viewer viewer, OnDesk? found, Series series)
+    private static CalendarEvent Sketch(EventForm request, Viewer viewer, OnDesk? found, Series series)
     {
         var refusals = new RefusalList();
         var cap = refusals.Try(() => new Cap(request.Cap?.Members, request.Cap?.Link, request.Cap?.Everyone)) ?? Cap.None;
         var showing = refusals.Try(() => new ShowingSpan(request.ShowFrom, request.ShowUntil)) ?? ShowingSpan.Always;
         var state = request.IsDraft ? EventState.Draft : found is { IsUnfinished: false } ? found.Event.State : viewer.May(CalendarAction.Edit, request.CalendarId) ? EventState.Live : EventState.Waiting;
-        var content = new EventContent("", series, "", RichText.Empty) { Cap = cap, Showing = showing };
+        var content = new EventContent(series) { Cap = cap, Showing = showing };
         return new CalendarEvent(Guid.Empty, request.CalendarId, Guid.Empty, content, state, default)
         {
             Placements = [.. (request.Placements ?? found?.Event.Placements ?? []).Where(id => id != request.CalendarId && viewer.May(CalendarAction.Edit, id) || found?.Event.Placements.Contains(id) == true)],
@@ -151,9 +151,9 @@ public sealed class ClashView(OccurrenceApi.OccurrenceView occurrences, Calendar
     {
         var (date, told) = (seen.Date, seen.Disclosed);
         return new EventDate(
-            date.Event with { HomeCalendarId = seen.Sight.Calendars[0], Content = date.Event.Content with { Title = told.Title, Place = told.Place } },
+            date.Event with { HomeCalendarId = seen.Sight.Calendars[0], Content = date.Event.Content with { Title = told.Title, Place = told.Content.Place } },
             date.Occurrence,
-            date.Exception is null ? null : date.Exception with { Title = null, Place = null, Description = null });
+            date.Exception is null ? null : date.Exception with { Own = OwnFields.None });
     }
 }
 

@@ -1,8 +1,8 @@
-using System.Text.Json;
 using NodaTime;
 using Valtro.Core;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Events;
+using Valtro.Core.Recurrence;
 using Valtro.Store;
 
 namespace Valtro.Server.Api;
@@ -17,7 +17,7 @@ public sealed class EventChanges(EventDesk desk, AccountStore accounts)
     private const int MostPlacements = 50;
 
     /// <summary>Makes an event: live, waiting for sign-off, or a draft.</summary>
-    internal async Task<(Guid Id, IReadOnlyList<string> AsksFor)> AddAsync(Viewer viewer, EventRequest request)
+    internal async Task<(Guid Id, IReadOnlyList<string> AsksFor)> AddAsync(Viewer viewer, EventForm request)
     {
         var content = await desk.CheckAsync(request);
         var calendars = await desk.CalendarsAsync(viewer.OrganisationId);
@@ -56,7 +56,7 @@ public sealed class EventChanges(EventDesk desk, AccountStore accounts)
         var change = await ReadAsync(found, request, onBehalfOf);
         var edit = new SeriesEdit(found.Event, change, found.School);
         var scope = request.Scope ?? (edit.HasChoice ? throw new RuleException("scope", "Say whether the change is for this date, for this and later ones, or for every date.") : ChangeScope.Every);
-        var keep = (request.Keep ?? []).Select(name => OccurrenceTimes.ReadName(name, "keep")).ToHashSet();
+        var keep = (request.Keep ?? []).Select(name => DateName.Read(name, "keep")).ToHashSet();
         var (placed, asked) = Placements(found, request);
         RequireWhole(found, request, scope, placed, asked);
         return new Planned(change, scope, Writes(found, request, edit.Apply(scope, keep), placed), asked);
@@ -65,7 +65,7 @@ public sealed class EventChanges(EventDesk desk, AccountStore accounts)
     /// <summary>What was typed or dragged, as a change seen from one date.</summary>
     internal async Task<Change> ReadAsync(OnDesk found, ChangeRequest request, Guid? onBehalfOf = null)
     {
-        var seenFrom = OccurrenceTimes.ReadName(request.RecurrenceId, "recurrenceId");
+        var seenFrom = DateName.Read(request.RecurrenceId, "recurrenceId");
         if (request.Act == ChangeAct.Cancel && found.IsUnfinished)
             throw new RuleException("act", "It has not gone out yet. Remove it, or leave it a draft.");
         if (request.Act != ChangeAct.Edit)
@@ -80,11 +80,8 @@ public sealed class EventChanges(EventDesk desk, AccountStore accounts)
             throw new RuleException("event", "What to change is missing: send the form, or where the date was moved to.");
         var date = EventDates.Find(found.Event, seenFrom, found.School) ?? throw new NotFoundException("date");
         var start = move.Date + (found.Event.Series.Timing.AllDay ? LocalTime.Midnight : move.From ?? date.Occurrence.LocalStart.TimeOfDay);
-        return new Change(ChangeAct.Edit, seenFrom, found.Event.Content with
+        return new Change(ChangeAct.Edit, seenFrom, date.Content with
         {
-            Title = date.Title,
-            Place = date.Place,
-            Description = date.Description,
             Series = found.Event.Series with { Timing = date.Timing.MovedTo(start) },
         });
     }
@@ -227,11 +224,10 @@ public sealed class EventChanges(EventDesk desk, AccountStore accounts)
         var verdicts = new List<Verdict>();
         if (request.SubmissionId is { } settled)
             await SettleAsync(found, settled, verdicts, []);
-        var before = EventRequest.Of(desk.Show(found, request.RecurrenceId));
         NewSubmission[] added =
         [
             new(SubmissionKind.Change, found.Event.Id, found.Event.HomeCalendarId, found.Event.Content.Title,
-                JsonSerializer.Serialize(request with { SubmissionId = null, Scope = planned.Scope }, Json.Options), JsonSerializer.Serialize(before, Json.Options)),
+                request with { SubmissionId = null, Scope = planned.Scope }, desk.FormOf(found, request.RecurrenceId)),
         ];
         await desk.WriteAsync([], added, verdicts, await NoticesAsync(found.Viewer, found.Calendars, added));
         return new ChangeResponse(Guid.Empty, found.Event.Id, request.Version, found.Event.Content.Title, DayOf(planned.Change, found), false, true, []);

@@ -95,7 +95,7 @@ public sealed class EventDesk(
         if (!all.ContainsKey(stored.Event.HomeCalendarId) || !(viewer.May(CalendarAction.Approve, submission.CalendarId) || submission.ProposerId == viewer.AccountId))
             throw new NotFoundException("event");
         var sight = viewer.Of(stored.Event, DisclosuresOf(all), Now);
-        var asked = new Sight(Detail.Complete, sight.Calendars.Count > 0 ? sight.Calendars : [submission.CalendarId], sight.ReadsNotes);
+        var asked = new Sight(Detail.Complete, sight.Calendars.Count > 0 ? sight.Calendars : [submission.CalendarId], sight.Grants);
         var (organisation, school) = await HouseAsync(viewer.OrganisationId);
         return new OnDesk(viewer, stored, all, asked, organisation, school, []);
     }
@@ -131,60 +131,59 @@ public sealed class EventDesk(
     /// <exception cref="NotFoundException">The person sees nothing of it.</exception>
     internal EventResponse Show(OnDesk found, string? dateName)
     {
-        var happening = found.Event;
         var date = DateToShow(found, dateName);
-        var seen = Disclosed.Of(date, found.Sight.Detail, found.Sight.ReadsNotes) ?? throw new NotFoundException("event");
-        var (series, timing, occurrence) = (happening.Series, happening.Series.Timing, date.Occurrence);
+        var seen = Seen(found, date);
+        var (series, timing, occurrence) = (found.Event.Series, found.Event.Series.Timing, date.Occurrence);
         var tellsPattern = seen.Detail > Detail.Times;
         var mayChange = found.MayContribute;
-        var content = happening.Content;
-        return new EventResponse(
-            happening.Id,
-            found.Sight.Calendars[0],
-            seen.Detail,
-            OccurrenceTimes.Of(timing, occurrence, timing.Zone, seen.Detail).RecurrenceId,
-            seen.Title,
-            timing.AllDay,
-            occurrence.LocalStart.Date,
-            timing.AllDay ? occurrence.LocalEnd.Date.PlusDays(-1) : occurrence.LocalEnd.Date,
-            timing.AllDay ? null : occurrence.LocalStart.TimeOfDay,
-            timing.AllDay ? null : occurrence.LocalEnd.TimeOfDay,
-            timing.Zone.Id,
-            Elsewhere(timing, occurrence, found.Calendars[found.Sight.Calendars[0]].Zone),
-            seen.Place,
-            seen.Description.Html,
-            CategoryBody.Of(seen.Category),
-            seen.Tags,
-            tellsPattern && series.Recurs,
-            tellsPattern ? timing.Start.Date : occurrence.LocalStart.Date,
-            tellsPattern ? RepeatDraft.Of(series) : null,
-            tellsPattern ? series.InBreaks : InBreaks.Ignore,
-            tellsPattern ? [.. series.Extra.Select(extra => extra.Date)] : [],
-            tellsPattern ? [.. series.Removed.Select(removed => OccurrenceTimes.Name(removed, timing.AllDay))] : [],
-            found.Words.Say(tellsPattern ? series : new Series(date.Timing)),
-            seen.State,
-            date.Exception is not null && mayChange ? EventDifference.Say(date.Exception, timing, found.Words) : "",
-            date.Exception?.IsCancelled == true && seen.State == EventState.Cancelled,
-            mayChange,
-            mayChange ? found.Stored.Version : null,
-            found.Stored.IsRemoved,
-            mayChange ? found.Stored.SavedBy : null,
-            mayChange ? found.Stored.SavedAt : null)
+        var form = FormOf(found, date, seen);
+        return new EventResponse(form)
         {
+            Id = found.Event.Id,
+            CalendarId = form.CalendarId,
+            Detail = seen.Detail,
+            RecurrenceId = OccurrenceTimes.Of(timing, occurrence, timing.Zone, seen.Detail).RecurrenceId,
+            OnCalendarClock = Elsewhere(timing, occurrence, found.Calendars[form.CalendarId].Zone),
+            Category = CategoryBody.Of(seen.Content.Category),
+            Attached = [.. seen.Content.Files.Select(EventFileBody.Of)],
+            Recurs = tellsPattern && series.Recurs,
+            SeriesStart = tellsPattern ? timing.Start.Date : occurrence.LocalStart.Date,
+            Words = found.Words.Say(tellsPattern ? series : new Series(date.Timing)),
+            State = seen.State,
+            Differs = date.Exception is not null && mayChange ? EventDifference.Say(date.Exception, timing, found.Words) : "",
+            IsCancelledAlone = date.Exception?.IsCancelled == true && seen.State == EventState.Cancelled,
+            MayEdit = mayChange,
+            Version = mayChange ? found.Stored.Version : null,
+            IsRemoved = found.Stored.IsRemoved,
+            SavedBy = mayChange ? found.Stored.SavedBy : null,
+            SavedAt = mayChange ? found.Stored.SavedAt : null,
             Waits = mayChange && !found.ChangesAtOnce,
-            Placements = [.. found.Sight.Calendars.Where(id => id != found.Sight.Calendars[0])],
-            Links = seen.Links,
-            Files = [.. seen.Files.Select(EventFileBody.Of)],
-            Contact = seen.Contact,
-            Notes = seen.Notes,
-            Cap = mayChange ? CapBody.Of(content.Cap) : null,
-            ShowFrom = mayChange ? content.Showing.From : null,
-            ShowUntil = mayChange ? content.Showing.Until : null,
+            Placements = form.Placements!,
             AsksFor = [],
             About = [.. found.About.Where(one => MayKnow(found, one)).Select(one => new AboutBody(
                 one.Id, one.Kind, one.State, one.CalendarId, one.Proposer, one.ProposerId == found.Viewer.AccountId, one.MadeAt, one.Reason, one.DecidedBy))],
         };
     }
+
+    /// <summary>What the form says before anything in it is changed.</summary>
+    internal EventForm FormOf(OnDesk found, string? dateName)
+    {
+        var date = DateToShow(found, dateName);
+        return FormOf(found, date, Seen(found, date));
+    }
+
+    private static EventForm FormOf(OnDesk found, EventDate date, Disclosed seen)
+    {
+        var when = seen.Detail > Detail.Times ? found.Event.Series : new Series(date.Timing);
+        return new EventForm(EventDraft.Of(seen.Content with { Title = seen.Title, Series = when }, date.Timing))
+        {
+            CalendarId = found.Sight.Calendars[0],
+            Placements = [.. found.Sight.Calendars.Skip(1)],
+            IsDraft = seen.State == EventState.Draft,
+        };
+    }
+
+    private static Disclosed Seen(OnDesk found, EventDate date) => Disclosed.Of(date, found.Sight.Detail, found.Sight.Grants) ?? throw new NotFoundException("event");
 
     /// <summary>Who decides about it, who handed it in, and of another calendar only who sees that calendar.</summary>
     private static bool MayKnow(OnDesk found, Submission one) =>
@@ -200,12 +199,12 @@ public sealed class EventDesk(
     private EventDate DateToShow(OnDesk found, string? name)
     {
         var happening = found.Event;
-        if (name is not null && EventDates.Find(happening, OccurrenceTimes.ReadName(name, "date"), found.School) is { } named)
+        if (name is not null && EventDates.Find(happening, DateName.Read(name, "date"), found.School) is { } named)
             return named;
         if (name is not null && happening.Series.Recurs && found.MayContribute)
             throw new NotFoundException("date");
         // Who sees times only names a date by its own start.
-        var asked = name is null ? default(LocalDateTime?) : OccurrenceTimes.ReadName(name, "date");
+        var asked = name is null ? default(LocalDateTime?) : DateName.Read(name, "date");
         EventDate? last = null;
         foreach (var date in EventDates.All(happening, found.School))
         {
@@ -240,7 +239,7 @@ public sealed class EventDesk(
     /// <summary>Checks what was typed, and that the person may put it on that calendar.</summary>
     /// <param name="before">The event as it is; null for a new one.</param>
     /// <param name="onBehalfOf">Who typed it, where somebody else approves it.</param>
-    internal async Task<EventContent> CheckAsync(EventRequest request, OnDesk? before = null, Guid? onBehalfOf = null)
+    internal async Task<EventContent> CheckAsync(EventForm request, OnDesk? before = null, Guid? onBehalfOf = null)
     {
         var calendar = await CalendarForAsync(request.CalendarId);
         var all = await CalendarsAsync(calendar.OrganisationId);
@@ -249,26 +248,22 @@ public sealed class EventDesk(
         // What it has it may keep, though it is not offered any more.
         if (before?.Event.Content.Category is { } kept && setting.Categories.All(one => one.Id != kept.Id))
             setting = setting with { Categories = [.. setting.Categories, kept] };
-        var draft = request.ToDraft() with { Files = await FilesAsync(request.Files ?? [], before, onBehalfOf) };
-        return draft.Check(setting, richTexts.Sanitise(request.Description));
+        return request.Check(setting with { Files = await FilesAsync(request.Files, before, onBehalfOf) }, richTexts.Sanitise(request.Description));
     }
 
     /// <summary>The files that a form names: those the event has, those its author brought, and those of events that the person sees completely (a copy keeps them).</summary>
-    private async Task<IReadOnlyList<EventFile>> FilesAsync(IReadOnlyList<Guid> wanted, OnDesk? before, Guid? onBehalfOf)
+    private async Task<IReadOnlyDictionary<Guid, EventFile>> FilesAsync(IReadOnlyList<Guid> wanted, OnDesk? before, Guid? onBehalfOf)
     {
+        var usable = new Dictionary<Guid, EventFile>();
         if (wanted.Count == 0)
-            return [];
+            return usable;
         var viewer = await access.ViewerAsync();
-        var known = _ahead?.Files ?? await FilesAsync(viewer.OrganisationId, [.. wanted.Distinct()]);
-        var result = new List<EventFile>();
-        foreach (var id in wanted.Distinct())
+        foreach (var (id, (file, madeBy)) in _ahead?.Files ?? await FilesAsync(viewer.OrganisationId, [.. wanted.Distinct().Take(2 * EventDraft.MostFiles)]))
         {
-            var (file, madeBy) = known.GetValueOrDefault(id);
-            var mayUse = file is not null
-                && (before?.Event.Content.Files.Any(one => one.Id == id) == true || madeBy == viewer.AccountId || madeBy == onBehalfOf || await SeesFileAsync(viewer, id));
-            result.Add(mayUse ? file! : throw new RuleException("files", "One of the files is not there any more. Take it off, and bring it again."));
+            if (before?.Event.Content.Files.Any(one => one.Id == id) == true || madeBy == viewer.AccountId || madeBy == onBehalfOf || await SeesFileAsync(viewer, id))
+                usable[id] = file;
         }
-        return result;
+        return usable;
     }
 
     /// <summary>An event holds the file, and the person sees all of that event.</summary>
@@ -277,7 +272,7 @@ public sealed class EventDesk(
         var disclosures = DisclosuresOf(await CalendarsAsync(viewer.OrganisationId));
         return (await events.WithFileAsync(viewer.OrganisationId, fileId)).Any(happening =>
             viewer.Of(happening, disclosures, Now) is { Detail: > Detail.Nothing } sight
-            && Disclosed.Of(happening, sight.Detail) is { } told && told.Files.Any(file => file.Id == fileId));
+            && Disclosed.Of(happening, sight.Detail) is { } told && told.Content.Files.Any(file => file.Id == fileId));
     }
 
     /// <summary>Writes an act in the person's name, with what is handed in and decided by it.</summary>

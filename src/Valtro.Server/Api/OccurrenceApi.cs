@@ -66,7 +66,7 @@ public static class OccurrenceApi
         var tells = disclosed.Detail > Detail.Times;
         return new OccurrenceResponse(
             date.Event.Id, times.RecurrenceId, seen.Sight.Calendars[0], disclosed.Title, times.Start, times.End, timing.AllDay, disclosed.State,
-            disclosed.Place, CategoryBody.Of(disclosed.Category), disclosed.Tags, tells && date.Event.Series.Recurs, tells && date.IsException,
+            disclosed.Content.Place, CategoryBody.Of(disclosed.Content.Category), disclosed.Content.Tags, tells && date.Event.Series.Recurs, tells && date.IsException,
             timing.AllDay || zone.GetUtcOffset(date.Occurrence.Start) == timing.Zone.GetUtcOffset(date.Occurrence.Start)
                 ? null
                 : new ElsewhereBody(timing.Zone.Id, OccurrenceTimes.At(date.Occurrence.Start, timing.Zone), OccurrenceTimes.At(date.Occurrence.End, timing.Zone)),

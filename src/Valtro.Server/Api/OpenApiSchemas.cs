@@ -30,6 +30,9 @@ internal sealed class OpenApiSchemas : IOpenApiSchemaTransformer
             schema.Enum = [.. words.Where(word => word?.GetValueKind() == System.Text.Json.JsonValueKind.String)];
         else if (typeof(IEnumerable<LocalDate>).IsAssignableFrom(type))
             schema.Items = new OpenApiSchema { Type = JsonSchemaType.String, Format = "date" };
+        // An answer has all that it may have; what may be missing is null.
+        if (type.Name.EndsWith("Response", StringComparison.Ordinal) && schema.Properties is { } properties)
+            schema.Required = properties.Keys.ToHashSet();
         return Task.CompletedTask;
     }
 }

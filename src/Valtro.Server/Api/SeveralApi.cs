@@ -31,7 +31,7 @@ internal static class SeveralApi
             : (await calendars.ListAsync(viewer.OrganisationId)).FirstOrDefault(one => one.Plate.Code == reading.CalendarPlate && viewer.May(CalendarAction.Contribute, one.Id));
         var isUnknown = reading.CalendarPlate is not null && calendar is null;
         return TypedResults.Ok(new LineResponse(
-            EventRequest.Of(reading.Draft, calendar?.Id ?? Guid.Empty),
+            new EventForm(reading.Draft) { CalendarId = calendar?.Id ?? Guid.Empty },
             [.. reading.Understood.Where(one => !(isUnknown && one.Field == "calendarId")).Select(one => one.Field == "calendarId" ? one with { Means = calendar!.Name } : one)],
             isUnknown ? [.. reading.Unread, $"@{reading.CalendarPlate}: none of your calendars has that plate"] : reading.Unread));
     }

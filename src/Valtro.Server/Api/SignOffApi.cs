@@ -1,5 +1,3 @@
-using System.Text.Json;
-using System.Text.Json.Nodes;
 using Microsoft.AspNetCore.Http.HttpResults;
 using NodaTime;
 using Valtro.Core;
@@ -28,7 +26,7 @@ public sealed record SignOffResponse(IReadOnlyList<SubmissionResponse> ToDecide,
 public sealed record SignOffCount(int ToDecide);
 
 /// <summary>What a contributor handed in, to be opened in the form again.</summary>
-public sealed record ProposalResponse(Guid Id, string RecurrenceId, ChangeScope? Scope, EventRequest? Event);
+public sealed record ProposalResponse(Guid Id, string RecurrenceId, ChangeScope? Scope, EventForm? Event);
 
 public sealed record ApprovalItem(Guid Id, int Version);
 
@@ -87,10 +85,7 @@ internal static class SignOffApi
 
         private Task ReadAheadAsync(Submission[] told) => desk.ReadAheadAsync(
             [.. told.Select(submission => submission.EventId).Distinct()],
-            [.. told.Where(submission => submission.Request is not null).SelectMany(submission => Asked(submission).Event?.Files ?? []).Distinct()]);
-
-        private static ChangeRequest Asked(Submission submission) =>
-            JsonSerializer.Deserialize<ChangeRequest>(submission.Request!, Json.Options)!;
+            [.. told.Where(submission => submission.Request is not null).SelectMany(submission => submission.Request!.Event?.Files ?? []).Distinct()]);
 
         private async Task<Guid[]> DecidedByAsync(Viewer viewer) =>
             [.. (await desk.CalendarsAsync(viewer.OrganisationId)).Keys.Where(id => viewer.May(CalendarAction.Approve, id))];
@@ -160,28 +155,19 @@ internal static class SignOffApi
         /// <summary>What there is to be read of a new event, without the notes of its home.</summary>
         private static List<EventDifference> Told(CalendarEvent happening, Submission submission, Dictionary<Guid, (string Name, Disclosure Disclosure)> calendars)
         {
-            var told = Disclosed.Of(happening, Detail.Complete)!;
-            (string Field, string Text)[] fields =
-            [
-                ("title", told.Title), ("place", told.Place), ("description", told.Description.Text), ("categoryId", told.Category?.Name ?? ""),
-                ("tags", string.Join(", ", told.Tags)), ("links", string.Join(", ", told.Links.Select(link => link.Label))),
-                ("files", string.Join(", ", told.Files.Select(file => file.Name))), ("contact", told.Contact),
-                ("placements", submission.Kind == SubmissionKind.Placement && calendars.TryGetValue(submission.CalendarId, out var calendar) ? calendar.Name : ""),
-            ];
-            return [.. fields.Where(field => field.Text.Length > 0).Select(field => new EventDifference(field.Field, "", field.Text))];
+            var told = EventDifference.Told(happening.Content.SeenBy(Detail.Complete)).ToList();
+            if (submission.Kind == SubmissionKind.Placement && calendars.TryGetValue(submission.CalendarId, out var calendar))
+                told.Add(new EventDifference("placements", "", calendar.Name));
+            return told;
         }
 
         /// <summary>What was handed in, on the event as it is now: what others changed meanwhile stays, unless it was changed here too.</summary>
         private ChangeRequest Rebased(OnDesk found, Submission submission)
         {
-            var request = Asked(submission) with { Version = found.Stored.Version };
-            if (request.Event is null)
-                return request;
-            var now = EventRequest.Of(desk.Show(found, request.RecurrenceId));
-            var form = Rebase.Onto((JsonObject)JsonNode.Parse(submission.Base!)!, Form(request.Event), Form(now));
-            return request with { Event = form.Deserialize<EventRequest>(Json.Options) };
-
-            static JsonObject Form(EventRequest form) => (JsonObject)JsonSerializer.SerializeToNode(form, Json.Options)!;
+            var request = submission.Request! with { Version = found.Stored.Version };
+            return request.Event is { } typed
+                ? request with { Event = Rebase.Onto(submission.Before!, typed, desk.FormOf(found, request.RecurrenceId)).Form }
+                : request;
         }
 
         public async Task<Results<Ok<ProposalResponse>, ProblemHttpResult>> ProposalAsync(Guid id)

@@ -174,8 +174,8 @@ public sealed class EntryPages(WebAssets assets, PublicAddresses addresses, Sett
                 where["geo"] = new Dictionary<string, object> { ["@type"] = "GeoCoordinates", ["latitude"] = latitude, ["longitude"] = longitude };
             data["location"] = where;
         }
-        if (entry.Event.Description.Text.Length > 0)
-            data["description"] = entry.Event.Description.Text;
+        if (entry.Event.Content.Description.Text.Length > 0)
+            data["description"] = entry.Event.Content.Description.Text;
         if (body.Picture is { } picture)
             data["image"] = $"{at.Page}/{picture.Address}";
         return JsonSerializer.Serialize(data, Json.Options);

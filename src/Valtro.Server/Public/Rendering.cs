@@ -5,6 +5,7 @@ using NodaTime.Text;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Editions;
 using Valtro.Core.Events;
+using Valtro.Core.Recurrence;
 using Valtro.Core.ICalendar;
 using Valtro.Core.Time;
 using Valtro.Server.Api;
@@ -109,7 +110,7 @@ public sealed class Rendering(
     private async Task<Rendered?> EntryPageAsync(EditionReading reading, ArtefactKey key, Instant now)
     {
         var (id, date) = Names(key);
-        if (!OccurrenceTimes.TryReadName(date, out var recurrenceId))
+        if (!DateName.TryRead(date, out var recurrenceId))
             return null;
         var (found, isGone) = await entries.FindAsync(reading, id, recurrenceId, now);
         if (found is null && !isGone)
@@ -129,7 +130,7 @@ public sealed class Rendering(
         var (id, date) = Names(key);
         if (date.Length == 0)
             return await events.WithUidAsync(reading.OrganisationId, id) is { } whole && IsKnownBy(reading, whole, id, now) ? File(whole, await feeds.WriteEventAsync(reading, whole, now)) : null;
-        if (!OccurrenceTimes.TryReadName(date, out var recurrenceId))
+        if (!DateName.TryRead(date, out var recurrenceId))
             return null;
         var (found, isGone) = await entries.FindAsync(reading, id, recurrenceId, now);
         return found is not null ? File(found.Event, await feeds.WriteDateAsync(reading, found.Entry, now))
@@ -209,7 +210,7 @@ public sealed class Rendering(
         {
             var was = OccurrenceTimes.Of(one.Before.Timing, one.Before.Occurrence, reading.Edition.Zone);
             var entry = Body(one.Entry, reading.Edition.Zone);
-            return new ChangeBody(one.Change, one.At, one.Change == EntryChange.Removed ? entry with { HasPage = false } : entry, was.Start, was.End, one.Before.Event.Place, one.More);
+            return new ChangeBody(one.Change, one.At, one.Change == EntryChange.Removed ? entry with { HasPage = false } : entry, was.Start, was.End, one.Before.Event.Content.Place, one.More);
         })], found.HoldsBack);
         var events = news.Select(one => one.Now).OfType<CalendarEvent>().ToArray();
         var oldest = found.Entries.Count == 0 ? (Instant?)null : found.Entries.Min(one => one.At) + LatelyChanged.Lately;
@@ -243,13 +244,13 @@ public sealed class Rendering(
         var times = OccurrenceTimes.Of(entry.Timing, entry.Occurrence, zone, entry.Event.Detail);
         var picture = entry.Event.Picture;
         return new EntryBody(
-            entry.Event.Detail > Detail.Times ? $"{entry.Event.Identity}/{times.RecurrenceId}" : OutwardNames.OfDate(entry.Event.Uid, entry.Occurrence.RecurrenceId).ToString(), entry.Title, times.Start, times.End, entry.Timing.AllDay, entry.Event.Place,
-            entry.Event.Description.Html, entry.Event.State, [.. entry.Sources.Select(source => source.Plate.Code)], CategoryBody.Of(entry.Event.Category),
+            entry.Event.Detail > Detail.Times ? $"{entry.Event.Identity}/{times.RecurrenceId}" : OutwardNames.OfDate(entry.Event.Uid, entry.Occurrence.RecurrenceId).ToString(), entry.Title, times.Start, times.End, entry.Timing.AllDay, entry.Event.Content.Place,
+            entry.Event.Content.Description.Html, entry.Event.State, [.. entry.Sources.Select(source => source.Plate.Code)], CategoryBody.Of(entry.Event.Content.Category),
             EventDesk.Elsewhere(entry.Timing, entry.Occurrence, zone) is null ? null : new ElsewhereBody(entry.Timing.Zone.Id, OccurrenceTimes.At(entry.Occurrence.Start, entry.Timing.Zone), OccurrenceTimes.At(entry.Occurrence.End, entry.Timing.Zone)),
-            entry.Event.Links,
-            [.. entry.Event.Files.Where(file => file.Id != picture?.Id).Select(Body)],
+            entry.Event.Content.Links,
+            [.. entry.Event.Content.Files.Where(file => file.Id != picture?.Id).Select(Body)],
             picture is null ? null : Body(picture),
-            entry.Event.Contact, entry.Event.Detail > Detail.Times && !entry.IsBreak, entry.IsBreak);
+            entry.Event.Content.Contact, entry.Event.Detail > Detail.Times && !entry.IsBreak, entry.IsBreak);
     }
 
     private static FileBody Body(EventFile file) => new(file.Name, file.Type, file.Size, $"files/{file.Id}/{Uri.EscapeDataString(file.Name)}");

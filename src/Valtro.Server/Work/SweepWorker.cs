@@ -25,6 +25,7 @@ internal sealed class SweepWorker(EventStore events, CalendarStore calendars, Ed
         var gone = await events.EmptyBinAsync(now - EventStore.KeptInBin);
         await calendars.EmptyBinAsync(now - EventStore.KeptInBin);
         await settings.EmptyBinAsync(now - EventStore.KeptInBin, now);
+        await events.ForgetReferencesAsync(now - EventStore.KeptInBin);
         await files.SweepAsync(now - Duration.FromDays(1));
         await editions.ForgetFetchesAsync(now - Duration.FromDays(90));
         await delivered.ForgetGoneAsync(now - DeliveredStore.GoneIsKept);

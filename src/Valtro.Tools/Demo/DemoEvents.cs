@@ -95,7 +95,7 @@ internal sealed class DemoEvents(LocalDateTime now)
         yield return Weekly("SLIP", "Slipway taken", [2], "14:00", "15:30", "Slipway");
         yield return Once("SLIP", "Hall taken", 2, "18:00", "21:00", "Hall");
         yield return Once("SLIP", "Hall taken", 4, "13:00", "15:30", "Hall");
-        yield return ("SLIP", new EventDraft("Night watch on the pier", false, _monday.PlusDays(5), _monday.PlusDays(6), Time("22:00"), Time("06:00"), null, "East pier", null), RichText.Empty);
+        yield return ("SLIP", Draft("Night watch on the pier", _monday.PlusDays(5), "22:00", "06:00", "East pier") with { EndDate = _monday.PlusDays(6) }, RichText.Empty);
     }
 
     private IEnumerable<(string, EventDraft, RichText)> Staff()
@@ -104,27 +104,31 @@ internal sealed class DemoEvents(LocalDateTime now)
         yield return Once("STF", "Moderation", 3, "15:45", "17:00", "Room 2");
         // Every last weekday of the month; in a break it moves within its week.
         var last = LastWeekday(TermStart);
-        yield return ("STF", new EventDraft("Log book check", false, last, null, Time("16:00"), Time("16:30"), null, "Wardroom",
-            new RepeatDraft(RepeatPattern.Monthly, 1, By: MonthPosition.Workday, Ordinal: -1, Ends: RepeatEnd.On, Until: NextTermEnd))
-        { InBreaks = InBreaks.Move }, RichText.Empty);
+        yield return ("STF", Draft("Log book check", last, "16:00", "16:30", "Wardroom") with
+        {
+            Repeat = new RepeatDraft(RepeatPattern.Monthly, 1, By: MonthPosition.Workday, Ordinal: -1, Ends: RepeatEnd.On, Until: NextTermEnd),
+            InBreaks = InBreaks.Move,
+        }, RichText.Empty);
     }
 
     private (string, EventDraft, RichText) FirstMondays()
     {
         var first = new LocalDate(TermStart.Year, TermStart.Month, 1).PlusMonths(1).With(DateAdjusters.NextOrSame(IsoDayOfWeek.Monday));
         var repeat = new RepeatDraft(RepeatPattern.Monthly, 1, By: MonthPosition.Weekday, Ordinal: 1, Weekday: 1, Ends: RepeatEnd.On, Until: NextTermEnd);
-        return ("SCH", new EventDraft("First-Monday drill", false, first, null, Time("10:00"), Time("10:20"), null, "whole site", repeat) { InBreaks = InBreaks.Skip }, RichText.Empty);
+        return ("SCH", Draft("First-Monday drill", first, "10:00", "10:20", "whole site") with { Repeat = repeat, InBreaks = InBreaks.Skip }, RichText.Empty);
     }
 
     /// <summary>Fridays of week B.</summary>
     private (string, EventDraft, RichText) Fortnightly() =>
-        ("SW", new EventDraft("Tide-table survey", false, TermStart, null, Time("09:00"), Time("11:00"), null, "Grey Point",
-            new RepeatDraft(RepeatPattern.Cycle, Weekdays: [5], Numbers: [2], Ends: RepeatEnd.On, Until: NextTermEnd))
-        { Tags = ["practical"] }, RichText.Empty);
+        ("SW", Draft("Tide-table survey", TermStart, "09:00", "11:00", "Grey Point") with
+        {
+            Repeat = new RepeatDraft(RepeatPattern.Cycle, Weekdays: [5], Numbers: [2], Ends: RepeatEnd.On, Until: NextTermEnd),
+            Tags = ["practical"],
+        }, RichText.Empty);
 
     /// <summary>A call with a harbour in another time zone.</summary>
     private (string, EventDraft, RichText) Elsewhere() =>
-        ("ROW", new EventDraft("Call with the Oslo rowers", false, _monday.PlusDays(3), null, Time("18:00"), Time("18:45"), "Europe/Oslo", "by video", null), RichText.Empty);
+        ("ROW", Draft("Call with the Oslo rowers", _monday.PlusDays(3), "18:00", "18:45", "by video") with { Zone = "Europe/Oslo" }, RichText.Empty);
 
     /// <summary>Over both terms, leaving out the breaks unless said.</summary>
     private (string, EventDraft, RichText) Weekly(
@@ -133,16 +137,19 @@ internal sealed class DemoEvents(LocalDateTime now)
     {
         var first = TermStart.PlusDays(weekdays[0] - 1);
         var repeat = new RepeatDraft(RepeatPattern.Weekly, 1, weekdays, Ends: RepeatEnd.On, Until: NextTermEnd);
-        var draft = new EventDraft(title, false, first, null, Time(from), Time(to), null, place, repeat) { InBreaks = inBreaks, Tags = tags ?? [], CategoryId = category };
+        var draft = Draft(title, first, from, to, place) with { Repeat = repeat, InBreaks = inBreaks, Tags = tags ?? [], CategoryId = category };
         return (plate, draft, new RichText(html, text));
     }
 
     /// <param name="day">Days after <see cref="_monday"/>.</param>
     private (string, EventDraft, RichText) Once(string plate, string title, int day, string from, string to, string place, string html = "", string text = "", Guid? category = null) =>
-        (plate, new EventDraft(title, false, _monday.PlusDays(day), null, Time(from), Time(to), null, place, null) { CategoryId = category }, new RichText(html, text));
+        (plate, Draft(title, _monday.PlusDays(day), from, to, place) with { CategoryId = category }, new RichText(html, text));
 
     private (string, EventDraft, RichText) Days(string plate, string title, int first, int last, string place, Guid? category = null) =>
-        (plate, new EventDraft(title, true, _monday.PlusDays(first), _monday.PlusDays(last), null, null, null, place, null) { CategoryId = category }, RichText.Empty);
+        (plate, new EventDraft { Title = title, AllDay = true, Date = _monday.PlusDays(first), EndDate = _monday.PlusDays(last), Place = place, CategoryId = category }, RichText.Empty);
+
+    private static EventDraft Draft(string title, LocalDate date, string from, string to, string place) =>
+        new() { Title = title, Date = date, From = Time(from), To = Time(to), Place = place };
 
     private static LocalTime Time(string text) => NodaTime.Text.LocalTimePattern.CreateWithInvariantCulture("HH:mm").Parse(text).Value;
 

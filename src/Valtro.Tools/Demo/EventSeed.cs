@@ -13,7 +13,7 @@ internal sealed class EventSeed(Database database, Guid organisationId, IReadOnl
     private static readonly DateTimeZone Halifax = Zones.Named("America/Halifax");
 
     private readonly EventStore _events = new(database);
-    private readonly ListStore _lists = new(database);
+    private readonly ListStore _lists = new(database, new EventStore(database));
     private readonly DemoEvents _demo = new(now.InZone(Halifax).LocalDateTime);
 
     /// <returns>The events by plate and title.</returns>
@@ -39,7 +39,7 @@ internal sealed class EventSeed(Database database, Guid organisationId, IReadOnl
             var made = new CalendarEvent(Guid.Empty, calendars[plate], Guid.Empty, content, EventState.Live, default);
             // Long enough ago for what became of some of them since to be news.
             var done = await _events.WriteAsync(organisationId, [new EventWrite(made, null, EventAct.Made)], keeper(plate), now - Duration.FromDays(30));
-            drafts[(plate, draft.Title!)] = (done.Events[0].Id, content);
+            drafts[(plate, draft.Title)] = (done.Events[0].Id, content);
         }
         foreach (var (plate, title, day, ago, edit) in _demo.Changes())
             await ChangeAsync(plate, drafts[(plate, title)].Id, day, now - ago, edit, school, setting);
@@ -60,13 +60,7 @@ internal sealed class EventSeed(Database database, Guid organisationId, IReadOnl
 
     private static EventContent Typed(Func<EventDraft, EventDraft> edit, EventContent content, LocalDate day, DraftSetting setting)
     {
-        var series = content.Series;
-        var shown = new EventDraft(content.Title, false, day, null, series.Timing.Start.TimeOfDay, series.Timing.End.TimeOfDay, null, content.Place, RepeatDraft.Of(series))
-        {
-            InBreaks = series.InBreaks,
-            CategoryId = content.Category?.Id,
-            Tags = content.Tags,
-        };
-        return edit(shown).Check(setting, content.Description);
+        var timing = content.Series.Timing;
+        return edit(EventDraft.Of(content, timing.StartingAt(day + timing.Start.TimeOfDay)) with { EndDate = null }).Check(setting, content.Description);
     }
 }

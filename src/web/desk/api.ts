@@ -7,8 +7,9 @@ export type CalendarRequest = Schemas['CalendarRequest']
 export type Disclosure = Schemas['DisclosureBody']
 export type Detail = Schemas['Detail']
 export type Occurrence = Schemas['OccurrenceResponse']
-export type Happening = Schemas['EventResponse']
-export type HappeningRequest = Schemas['EventRequest']
+/** One that is there has its days and its zone. */
+export type Happening = Schemas['EventResponse'] & { date: string; endDate: string; zone: string }
+export type EventForm = Required<Schemas['EventForm']>
 export type Repeat = Schemas['RepeatDraft']
 export type Consequences = Schemas['ConsequencesResponse']
 export type Destinations = Schemas['DestinationsResponse']

@@ -2090,7 +2090,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["EventRequest"];
+                    "application/json": components["schemas"]["EventForm"];
                 };
             };
             responses: {
@@ -3771,8 +3771,8 @@ export interface components {
             calendarId: string;
             role: components["schemas"]["CalendarRole"];
         };
-        /** @description What an event itself allows at most; null is "as the calendar says". */
-        CapBody: {
+        /** @description What an event allows at most as it is typed; null is "as the calendar says". */
+        CapDraft: {
             members: null | components["schemas"]["Detail"];
             link: null | components["schemas"]["Detail"];
             everyone: null | components["schemas"]["Detail"];
@@ -3804,16 +3804,20 @@ export interface components {
             /** @description Calendars whose editors are asked whether it may be shown there. */
             asksFor: string[];
         };
+        /** @description What somebody asks to be done with an event. */
         ChangeRequest: {
             act: components["schemas"]["ChangeAct"];
-            /** @description The date on which the change was made. */
+            /** @description Names the date on which the change was made (DateName). */
             recurrenceId: string;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Of the event as they saw it.
+             */
             version: number;
-            event: null | components["schemas"]["EventRequest"];
-            move: null | components["schemas"]["MoveBody"];
+            event: null | components["schemas"]["EventForm"];
+            move: null | components["schemas"]["EventMove"];
             scope: null | components["schemas"]["ChangeScope"];
-            /** @description Of the dates that lose their place, those to keep as extra dates. */
+            /** @description Of the dates that lose their place, those to keep as extra dates, by their names. */
             keep: null | string[];
             /**
              * Format: uuid
@@ -3885,7 +3889,7 @@ export interface components {
             remarks: string[];
         };
         ConsequencesRequest: {
-            event: components["schemas"]["EventRequest"];
+            event: components["schemas"]["EventForm"];
             /**
              * Format: uuid
              * @description The event that is being changed; null for a new one.
@@ -4152,7 +4156,7 @@ export interface components {
         EventAct: "made" | "changed" | "cancelled" | "removed" | "restored" | "undone";
         /** @description One thing that two versions of an event say differently. */
         EventDifference: {
-            /** @description The form's field. */
+            /** @description As it is declared, or the part of what the event is besides. */
             field: string;
             was: string;
             is: string;
@@ -4168,47 +4172,54 @@ export interface components {
              */
             size: number;
         };
+        /** @description An event as a form says it: what it is, and where it stands. */
+        EventForm: {
+            /** Format: uuid */
+            calendarId?: string;
+            /** @description Further calendars it is shown on. Missing: as they are. Those that the person cannot see stay whatever is said. */
+            placements?: null | string[];
+            /** @description It stays a draft, for those who make it. */
+            isDraft?: boolean;
+            title?: string;
+            allDay?: boolean;
+            date?: null | components["schemas"]["LocalDate"];
+            endDate?: null | components["schemas"]["LocalDate"];
+            from?: null | components["schemas"]["LocalTime"];
+            to?: null | components["schemas"]["LocalTime"];
+            /** @description The event's own zone; the calendar's when it is missing. */
+            zone?: null | string;
+            place?: string;
+            /** @description HTML; sanitised before it is checked. */
+            description?: string;
+            repeat?: null | components["schemas"]["RepeatDraft"];
+            inBreaks?: components["schemas"]["InBreaks"];
+            /** @description Further days, with the start's time. */
+            extra?: string[];
+            /** @description Names of dates that fall away (DateName); their time follows the start's where the rule has one time a day. */
+            removed?: string[];
+            /** Format: uuid */
+            categoryId?: null | string;
+            tags?: string[];
+            links?: components["schemas"]["EventLink"][];
+            /** @description Files that were brought before, by their ids. */
+            files?: string[];
+            contact?: string;
+            notes?: string;
+            cap?: null | components["schemas"]["CapDraft"];
+            showFrom?: null | components["schemas"]["LocalDate"];
+            showUntil?: null | components["schemas"]["LocalDate"];
+        };
         /** @description A labelled address: sign-up, tickets, map, website. */
         EventLink: {
             label: string;
             url: string;
         };
-        EventRequest: {
-            /** Format: uuid */
-            calendarId: string;
-            title: null | string;
-            allDay: boolean;
-            date: null | components["schemas"]["LocalDate"];
-            endDate: null | components["schemas"]["LocalDate"];
+        /** @description Where a slip was dropped. */
+        EventMove: {
+            date: components["schemas"]["LocalDate"];
             from: null | components["schemas"]["LocalTime"];
-            to: null | components["schemas"]["LocalTime"];
-            zone: null | string;
-            place: null | string;
-            /** @description HTML; sanitised on the server. */
-            description: null | string;
-            repeat: null | components["schemas"]["RepeatDraft"];
-            inBreaks?: null | components["schemas"]["InBreaks"];
-            /** @description Further days, with the start's time. */
-            extra?: null | string[];
-            /** @description Names of dates that fall away. */
-            removed?: null | string[];
-            /** Format: uuid */
-            categoryId?: null | string;
-            tags?: null | string[];
-            /** @description Further calendars it is shown on. Missing: as they are. Those that the person cannot see stay whatever is said. */
-            placements?: null | string[];
-            links?: null | components["schemas"]["EventLink"][];
-            /** @description Files that were brought before, by their ids. */
-            files?: null | string[];
-            contact?: null | string;
-            notes?: null | string;
-            cap?: null | components["schemas"]["CapBody"];
-            showFrom?: null | components["schemas"]["LocalDate"];
-            showUntil?: null | components["schemas"]["LocalDate"];
-            /** @description It stays a draft, for those who make it. */
-            isDraft?: boolean;
         };
-        /** @description An event seen from one of its dates. */
+        /** @description An event seen from one of its dates: what the form says of it, and all that goes with it. */
         EventResponse: {
             /** Format: uuid */
             id: string;
@@ -4217,25 +4228,13 @@ export interface components {
             detail: components["schemas"]["Detail"];
             /** @description Names the date that is shown. */
             recurrenceId: string;
-            title: string;
-            allDay: boolean;
-            date: components["schemas"]["LocalDate"];
-            endDate: components["schemas"]["LocalDate"];
-            from: null | components["schemas"]["LocalTime"];
-            to: null | components["schemas"]["LocalTime"];
-            zone: string;
             onCalendarClock: null | components["schemas"]["ElsewhereBody"];
-            place: string;
-            description: string;
             category: null | components["schemas"]["CategoryBody"];
-            tags: string[];
+            /** @description What its files are. */
+            attached: components["schemas"]["EventFileBody"][];
             recurs: boolean;
             /** @description The first day of the series. */
             seriesStart: components["schemas"]["LocalDate"];
-            repeat: null | components["schemas"]["RepeatDraft"];
-            inBreaks: components["schemas"]["InBreaks"];
-            extra: string[];
-            removed: string[];
             /** @description The pattern in words. */
             words: string;
             state: components["schemas"]["EventState"];
@@ -4257,17 +4256,38 @@ export interface components {
             waits: boolean;
             /** @description Further calendars on which they see it. */
             placements: string[];
-            links: components["schemas"]["EventLink"][];
-            files: components["schemas"]["EventFileBody"][];
-            contact: string;
-            notes: string;
-            cap: null | components["schemas"]["CapBody"];
-            showFrom: null | components["schemas"]["LocalDate"];
-            showUntil: null | components["schemas"]["LocalDate"];
             /** @description When it was just made: calendars whose editors were asked whether it may be shown there. */
             asksFor: string[];
             /** @description What waits or was sent back about it, for those who may change it. */
             about: components["schemas"]["AboutBody"][];
+            title: string;
+            allDay: boolean;
+            date: null | components["schemas"]["LocalDate"];
+            endDate: null | components["schemas"]["LocalDate"];
+            from: null | components["schemas"]["LocalTime"];
+            to: null | components["schemas"]["LocalTime"];
+            /** @description The event's own zone; the calendar's when it is missing. */
+            zone: null | string;
+            place: string;
+            /** @description HTML; sanitised before it is checked. */
+            description: string;
+            repeat: null | components["schemas"]["RepeatDraft"];
+            inBreaks: components["schemas"]["InBreaks"];
+            /** @description Further days, with the start's time. */
+            extra: string[];
+            /** @description Names of dates that fall away (DateName); their time follows the start's where the rule has one time a day. */
+            removed: string[];
+            /** Format: uuid */
+            categoryId: null | string;
+            tags: string[];
+            links: components["schemas"]["EventLink"][];
+            /** @description Files that were brought before, by their ids. */
+            files: string[];
+            contact: string;
+            notes: string;
+            cap: null | components["schemas"]["CapDraft"];
+            showFrom: null | components["schemas"]["LocalDate"];
+            showUntil: null | components["schemas"]["LocalDate"];
         };
         /**
          * @description Where an event stands on its way out. Only live and cancelled events leave the house.
@@ -4371,7 +4391,10 @@ export interface components {
             dates: number;
             events: components["schemas"]["ImpactBody"][];
         };
-        /** @enum {unknown} */
+        /**
+         * @description What a series does about a date that falls in a break of the year plan.
+         * @enum {unknown}
+         */
         InBreaks: "ignore" | "skip" | "move";
         /** Format: date-time */
         Instant: string;
@@ -4407,7 +4430,7 @@ export interface components {
             day: components["schemas"]["LocalDate"];
         };
         LineResponse: {
-            event: components["schemas"]["EventRequest"];
+            event: components["schemas"]["EventForm"];
             understood: components["schemas"]["Understood"][];
             unread: string[];
         };
@@ -4543,11 +4566,6 @@ export interface components {
         };
         /** @enum {unknown} */
         MonthPosition: "day" | "weekday" | "workday";
-        /** @description Where a slip was dropped. */
-        MoveBody: {
-            date: components["schemas"]["LocalDate"];
-            from: null | components["schemas"]["LocalTime"];
-        };
         NewPasswordRequest: {
             secret: null | string;
             password: null | string;
@@ -4695,7 +4713,7 @@ export interface components {
             id: string;
             recurrenceId: string;
             scope: null | components["schemas"]["ChangeScope"];
-            event: null | components["schemas"]["EventRequest"];
+            event: null | components["schemas"]["EventForm"];
         };
         PublishingResponse: {
             /** Format: uuid */

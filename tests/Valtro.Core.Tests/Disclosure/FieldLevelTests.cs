@@ -1,5 +1,4 @@
 using System.Reflection;
-using System.Text.Json;
 using Valtro.Core.Calendars;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Events;
@@ -18,18 +17,20 @@ public class FieldLevelTests
     private static CalendarEvent Marked()
     {
         var content = new EventContent(
-            "mark-Headline-title", Build.Series("2026-11-24 14:00", "FREQ=WEEKLY;COUNT=3"), "mark-Headline-place", new RichText("<p>mark-Complete-html</p>", "mark-Complete-text"),
-            new Category(Guid.NewGuid(), "mark-Headline-category", Hue.Named("kelp")), ["mark-Complete-tag"])
+            "mark-Headline-title", Build.Series("2026-11-24 14:00", "FREQ=WEEKLY;COUNT=3"), "mark-Headline-place", new RichText("<p>mark-Complete-html</p>", "mark-Complete-text"))
         {
+            Category = new Category(Guid.NewGuid(), "mark-Headline-category", Hue.Named("kelp")),
+            Tags = ["mark-Complete-tag"],
             Links = [new EventLink("mark-Complete-label", "https://pinewick.example/mark-Complete-url")],
             Files = [new EventFile(Guid.NewGuid(), "mark-Complete-file.pdf", "application/pdf", 7)],
             Contact = "mark-Complete-contact",
             Notes = "mark-Notes-notes",
+            Cap = new Cap(Detail.Complete, null, null),
         };
         return Build.Event(content.Series) with
         {
             Content = content,
-            Exceptions = [new EventException(Build.Local("2026-12-01 14:00")) { Title = "mark-Headline-own-title", Place = "mark-Headline-own-place", Description = new RichText("mark-Complete-own-html", "mark-Complete-own-text") }],
+            Exceptions = [new EventException(Build.Local("2026-12-01 14:00")) { Own = OwnFields.None.With("title", "mark-Headline-own-title").With("place", "mark-Headline-own-place").With("description", new RichText("mark-Complete-own-html", "mark-Complete-own-text")) }],
         };
     }
 
@@ -37,29 +38,37 @@ public class FieldLevelTests
     public void Somebody_has_decided_about_every_field() =>
         Assert.Empty(Types.SelectMany(Properties).Where(property => property.GetCustomAttribute<SeenFromAttribute>() is null).Select(property => $"{property.DeclaringType!.Name}.{property.Name} has no level"));
 
+    /// <summary>What a field is marked with: the level from which it is told, or what it needs besides.</summary>
+    private static string MarkOf(EventField field) => $"mark-{(field.Needs == Grants.None ? field.SeenFrom.ToString() : field.Needs.ToString())}-";
+
     [Fact]
     public void Every_text_of_an_event_is_marked_in_these_tests()
     {
-        var marked = Marked();
-        var unmarked = Properties(typeof(EventContent))
-            .Where(property => property.GetCustomAttribute<SeenFromAttribute>()!.Level is not (FieldLevel.Inside or FieldLevel.Times))
-            .Where(property => !JsonSerializer.Serialize(property.GetValue(marked.Content)).Contains($"mark-{property.GetCustomAttribute<SeenFromAttribute>()!.Level}", StringComparison.Ordinal))
-            .Select(property => property.Name);
-        Assert.Empty(unmarked);
+        var marked = Marked().Content;
+        var unmarked = EventField.All.Where(field => field.TextsOf(marked).Any() || field.IsUnsaid(marked))
+            .Where(field => field.Type != typeof(Cap) && field.Type != typeof(ShowingSpan))
+            .Where(field => !field.TextsOf(marked).Any(text => text.Contains(MarkOf(field), StringComparison.Ordinal)));
+        Assert.Empty(unmarked.Select(field => field.Name));
     }
 
     [Theory]
-    [InlineData(Detail.Times, false, "")]
-    [InlineData(Detail.Headline, false, "Headline")]
-    [InlineData(Detail.Complete, false, "Headline Complete")]
-    [InlineData(Detail.Complete, true, "Headline Complete Notes")]
-    public void A_level_tells_what_is_its_own_and_nothing_above(Detail detail, bool readsNotes, string told)
+    [InlineData(Detail.Times, Grants.None, "")]
+    [InlineData(Detail.Times, Grants.Notes | Grants.Settings, "")]
+    [InlineData(Detail.Headline, Grants.None, "Headline")]
+    [InlineData(Detail.Headline, Grants.Notes, "Headline")]
+    [InlineData(Detail.Complete, Grants.None, "Headline Complete")]
+    [InlineData(Detail.Complete, Grants.Settings, "Headline Complete")]
+    [InlineData(Detail.Complete, Grants.Notes, "Headline Complete Notes")]
+    public void A_level_tells_what_is_its_own_and_nothing_above(Detail detail, Grants grants, string told)
     {
         var happening = Marked();
         var date = EventDates.Find(happening, Build.Local("2026-12-01 14:00"), YearPlans.SchoolCalendar.Empty)!.Value;
-        var seen = JsonSerializer.Serialize(new[] { Disclosed.Of(happening, detail, readsNotes), Disclosed.Of(date, detail, readsNotes) });
-        foreach (var level in Enum.GetNames<FieldLevel>())
+        Disclosed[] all = [Disclosed.Of(happening, detail, grants)!, Disclosed.Of(date, detail, grants)!];
+        var seen = string.Join('\n', all.SelectMany(one => EventField.All.SelectMany(field => field.TextsOf(one.Content)).Append($"{one.Title} {one.Identity} {one.Picture}")));
+        foreach (var level in new[] { "Headline", "Complete", "Notes" })
             Assert.True(told.Split(' ').Contains(level) == seen.Contains($"mark-{level}", StringComparison.Ordinal), $"{level} at {detail}");
+        Assert.Equal(grants.HasFlag(Grants.Settings) && detail == Detail.Complete, all[0].Content.Cap != Cap.None);
+        Assert.NotEqual(happening.Series, all[0].Content.Series);
         Assert.Equal(detail > Detail.Times, seen.Contains(happening.Uid.ToString(), StringComparison.Ordinal));
         Assert.DoesNotContain(happening.Id.ToString(), seen, StringComparison.Ordinal);
         Assert.DoesNotContain(happening.HomeCalendarId.ToString(), seen, StringComparison.Ordinal);

@@ -62,7 +62,7 @@ public class SeesLessTests
     [Fact]
     public void A_text_of_one_date_counts_as_well()
     {
-        var own = Before with { Exceptions = [new EventException(Build.Local("2026-12-01 14:00")) { Title = "With Cy", Start = Build.Local("2026-12-01 15:00"), End = Build.Local("2026-12-01 16:00") }] };
+        var own = Before with { Exceptions = [new EventException(Build.Local("2026-12-01 14:00")) { Start = Build.Local("2026-12-01 15:00"), End = Build.Local("2026-12-01 16:00"), Own = OwnFields.None.With("title", "With Cy") }] };
         Assert.True(SeesLess.Between(own, Before));
         Assert.False(SeesLess.Between(own, own with { Exceptions = [own.Exceptions[0] with { Start = Build.Local("2026-12-01 16:00"), End = Build.Local("2026-12-01 17:00") }] }));
     }

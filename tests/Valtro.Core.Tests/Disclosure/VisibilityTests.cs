@@ -108,12 +108,12 @@ public class VisibilityTests
         var tables = new Dictionary<Guid, Table> { [hidden] = Table.Closed, [times] = new(Detail.Times, Detail.Nothing, Detail.Nothing), [open] = new(Detail.Headline, Detail.Nothing, Detail.Nothing) };
         var member = new Viewer(Guid.NewGuid(), Guid.NewGuid(), false, new Dictionary<Guid, CalendarRole>());
         var sight = member.Of(happening, tables, Now);
-        Assert.Equal((Detail.Headline, false), (sight.Detail, sight.ReadsNotes));
+        Assert.Equal((Detail.Headline, Grants.None), (sight.Detail, sight.Grants));
         Assert.Equal([times, open], sight.Calendars);
         Assert.Equal(Sight.Nothing, member.As(Audience.Everyone).Of(happening, tables, Now));
         var contributor = member with { Roles = new Dictionary<Guid, CalendarRole> { [hidden] = CalendarRole.Contributor } };
-        Assert.Equal((Detail.Complete, true), (contributor.Of(happening, tables, Now).Detail, contributor.Of(happening, tables, Now).ReadsNotes));
+        Assert.Equal((Detail.Complete, Grants.Notes | Grants.Settings), (contributor.Of(happening, tables, Now).Detail, contributor.Of(happening, tables, Now).Grants));
         var elsewhere = member with { Roles = new Dictionary<Guid, CalendarRole> { [open] = CalendarRole.Editor } };
-        Assert.Equal((Detail.Complete, false), (elsewhere.Of(happening, tables, Now).Detail, elsewhere.Of(happening, tables, Now).ReadsNotes));
+        Assert.Equal((Detail.Complete, Grants.None), (elsewhere.Of(happening, tables, Now).Detail, elsewhere.Of(happening, tables, Now).Grants));
     }
 }

@@ -87,7 +87,7 @@ public class FeedOfLevelsTests
     public void A_date_with_its_own_text_is_told_only_where_texts_are()
     {
         var date = Build.Local("2026-12-02 18:30");
-        var changed = Evening with { Exceptions = [new EventException(date) { Description = new RichText("<p>Bring lamps</p>", "Bring lamps") }] };
+        var changed = Evening with { Exceptions = [new EventException(date) { Own = OwnFields.None.With("description", new RichText("<p>Bring lamps</p>", "Bring lamps")) }] };
         Assert.Equal(Detail.Complete, SeenFrom(changed));
         Assert.Equal(Feed(Evening, Detail.Headline), Feed(changed, Detail.Headline));
         Assert.Contains("RECURRENCE-ID", Feed(changed, Detail.Complete), StringComparison.Ordinal);

@@ -52,7 +52,7 @@ public class FeedOfSeriesTests
     [Fact]
     public void A_moved_date_is_a_component_of_its_own_with_the_same_uid()
     {
-        var happening = Build.Event(Lab) with { Exceptions = [new EventException(Build.Local("2026-12-01 14:00")) { Start = Build.Local("2026-12-02 09:00"), End = Build.Local("2026-12-02 10:30"), Title = "Storm lab" }] };
+        var happening = Build.Event(Lab) with { Exceptions = [new EventException(Build.Local("2026-12-01 14:00")) { Start = Build.Local("2026-12-02 09:00"), End = Build.Local("2026-12-02 10:30"), Own = OwnFields.None.With("title", "Storm lab") }] };
         var feed = Write(happening);
         Assert.Equal(2, feed.Count(line => line == $"UID:{happening.Uid}"));
         Assert.Contains("RECURRENCE-ID;TZID=America/Halifax:20261201T140000", feed);
@@ -82,7 +82,7 @@ public class FeedOfSeriesTests
         {
             Exceptions =
             [
-                new EventException(Build.Local("2026-10-27 14:00")) { Place = "Loft" },
+                new EventException(Build.Local("2026-10-27 14:00")) { Own = OwnFields.None.With("place", "Loft") },
                 new EventException(Build.Local("2026-11-10 14:00")) { Start = Build.Local("2026-11-14 10:00"), End = Build.Local("2026-11-14 11:00") },
             ],
         };
@@ -139,7 +139,7 @@ public class FeedOfSeriesTests
     [Fact]
     public void An_exception_that_an_audience_may_not_know_of_does_not_show()
     {
-        var text = Build.Event(Lab) with { Exceptions = [new EventException(Build.Local("2026-12-01 14:00")) { Description = new RichText("<p>marker</p>", "marker") }] };
+        var text = Build.Event(Lab) with { Exceptions = [new EventException(Build.Local("2026-12-01 14:00")) { Own = OwnFields.None.With("description", new RichText("<p>marker</p>", "marker")) }] };
         Assert.Contains(Write(text), line => line.StartsWith("RECURRENCE-ID", StringComparison.Ordinal));
         Assert.Equal(Write(Build.Event(Lab) with { Uid = text.Uid }, detail: Detail.Headline), Write(text, detail: Detail.Headline));
         var cancelled = text with { Exceptions = [new EventException(Build.Local("2026-12-01 14:00")) { IsCancelled = true }] };
@@ -206,7 +206,7 @@ public class FeedOfSeriesTests
             .Select((one, index) => one.Kind switch
             {
                 0 => new EventException(one.Id) { IsCancelled = true },
-                1 => new EventException(one.Id) { Title = "Own" },
+                1 => new EventException(one.Id) { Own = OwnFields.None.With("title", "Own") },
                 _ => new EventException(one.Id) { Start = one.Id.PlusDays(one.Days).PlusMinutes(7 + index), End = one.Id.PlusDays(one.Days).PlusMinutes(67 + index) },
             });
         return (Build.Event(series with { Removed = out_ }) with { Exceptions = [.. own.OrderBy(one => one.RecurrenceId)] }, Build.School());

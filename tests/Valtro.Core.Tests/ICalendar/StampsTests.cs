@@ -83,8 +83,8 @@ public class StampsTests
     {
         var memory = new Memory();
         var date = Build.Local("2026-12-01 14:00");
-        memory.Write(Lab with { Exceptions = [new EventException(date) { Place = "Loft" }] });
-        memory.Write(Lab with { Exceptions = [new EventException(date) { Place = "Hall" }] });
+        memory.Write(Lab with { Exceptions = [new EventException(date) { Own = OwnFields.None.With("place", "Loft") }] });
+        memory.Write(Lab with { Exceptions = [new EventException(date) { Own = OwnFields.None.With("place", "Hall") }] });
         Assert.Equal((0, 1), (memory.Of(Lab.Uid).Sequence, memory.Of(Lab.Uid, "2026-12-01T14:00:00").Sequence));
     }
 

@@ -2,7 +2,7 @@ import { useDeferredValue } from 'react'
 import { useForm, useWatch } from 'react-hook-form'
 import { Link } from 'react-router'
 import { sayDay } from '../../shared/days'
-import type { Calendar, Happening, HappeningRequest, LineReading, Proposal } from '../api'
+import type { Calendar, Happening, EventForm, LineReading, Proposal } from '../api'
 import { sayAgo } from '../Delivery'
 import { useConsequences, useDestinations, useLists, useOrganisation } from '../queries'
 import { useSettled } from '../useSettled'
@@ -49,11 +49,11 @@ export function EventPage({ calendars, stored, draft: start, line = null, propos
   const save = (isDraft: boolean) => form.handleSubmit((values) => acts.save(requestOf(values, isDraft), calendar))
   // What follows for its dates is asked at once, and not for typing a title.
   const isDraft = stored?.state === 'draft'
-  const asking = (event: Partial<HappeningRequest>) =>
+  const asking = (event: Partial<EventForm>) =>
     JSON.stringify({ event, eventId: stored?.id ?? null, recurrenceId: stored?.recurrenceId ?? null })
   const told = { ...requestOf(draft, isDraft), links: [], files: [], contact: '', notes: '' }
   const consequences = useConsequences(
-    useDeferredValue(asking({ ...told, title: null, description: null, categoryId: null, tags: [] })),
+    useDeferredValue(asking({ ...told, title: '', description: '', categoryId: null, tags: [] })),
   )
   // Filters of editions look at what is said of it, too.
   const destinations = useDestinations(useSettled(asking(told)))

@@ -72,7 +72,7 @@ export function EventReading({ happening, calendars }: { happening: Happening; c
         className="plain-list"
         links={[
           ...happening.links.map(({ url, label }) => ({ address: url, label })),
-          ...happening.files.map(({ id, name, size }) => ({ address: `/api/files/${id}`, label: name, about: saySize(size) })),
+          ...happening.attached.map(({ id, name, size }) => ({ address: `/api/files/${id}`, label: name, about: saySize(size) })),
         ]}
       />
       {happening.contact && <p>Contact: {happening.contact}</p>}

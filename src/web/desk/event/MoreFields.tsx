@@ -2,6 +2,7 @@ import { useId, useState } from 'react'
 import { bringFile, Problem } from '../api'
 import { Refusal } from '../Refusal'
 import type { Draft } from './draft'
+import { fieldName } from './fields'
 
 interface MoreFieldsProps {
   draft: Draft
@@ -11,7 +12,7 @@ interface MoreFieldsProps {
 
 type Section = 'links' | 'files' | 'contact' | 'notes'
 
-const names: Record<Section, string> = { links: 'Links', files: 'Files', contact: 'Contact', notes: 'Notes for editors' }
+const sections: Section[] = ['links', 'files', 'contact', 'notes']
 
 /** What most events do not need: folded until wanted, open where there is something. */
 export function MoreFields({ draft, set, problem }: MoreFieldsProps) {
@@ -23,7 +24,6 @@ export function MoreFields({ draft, set, problem }: MoreFieldsProps) {
   }
   const [open, setOpen] = useState<Section[]>([])
   const isShown = (section: Section) => filled[section] || open.includes(section) || problem?.on(section) !== undefined
-  const sections = Object.keys(names) as Section[]
   const folded = sections.filter((section) => !isShown(section))
   return (
     <>
@@ -75,7 +75,7 @@ export function MoreFields({ draft, set, problem }: MoreFieldsProps) {
         <p className="folded" role="group" aria-label="More to say">
           {folded.map((section) => (
             <button key={section} type="button" className="as-link" onClick={() => setOpen([...open, section])}>
-              {names[section]}
+              {fieldName(section)}
             </button>
           ))}
         </p>

@@ -1,33 +1,14 @@
 import { weekdayOf, type Day } from '../../shared/days'
 import { isMore } from '../openness'
-import type {
-  Calendar,
-  Detail,
-  EventFile,
-  EventLink,
-  Happening,
-  HappeningRequest,
-  InBreaks,
-  MonthPosition,
-  Repeat,
-  Skip,
-} from '../api'
+import type { Calendar, Detail, EventFile, EventForm, Happening, MonthPosition, Repeat, Skip } from '../api'
 
 export type Pattern = 'once' | Repeat['pattern']
 
+/** What the form says just as it is sent. A new field that is typed as it is sent is one line in `blank`. */
+type AsSent = Omit<EventForm, 'tags' | 'files' | 'repeat' | 'isDraft' | 'cap' | 'placements'>
+
 /** What stands in the form. */
-export interface Draft {
-  title: string
-  calendarId: string
-  allDay: boolean
-  date: Day | null
-  endDate: Day | null
-  from: string | null
-  to: string | null
-  zone: string | null
-  place: string
-  description: string
-  categoryId: string | null
+export interface Draft extends AsSent {
   tags: string
   pattern: Pattern
   interval: string
@@ -43,20 +24,9 @@ export interface Draft {
   ends: 'never' | 'on' | 'after'
   until: Day | null
   count: string
-  inBreaks: InBreaks
-  /** Days added by hand. */
-  extra: Day[]
-  /** Names of dates removed by hand. */
-  removed: string[]
-  /** Further calendars it is shown on. */
   placements: string[]
-  links: EventLink[]
   files: EventFile[]
-  contact: string
-  notes: string
   cap: CapDraft
-  showFrom: Day | null
-  showUntil: Day | null
 }
 
 /** What the event itself allows at most; null is “as the calendar says”. */
@@ -64,6 +34,37 @@ export interface CapDraft {
   members: Detail | null
   link: Detail | null
   everyone: Detail | null
+}
+
+const openCap: CapDraft = { members: null, link: null, everyone: null }
+
+/** All that is sent as it is typed, where nothing is said. */
+const blank: AsSent = {
+  calendarId: '',
+  title: '',
+  allDay: false,
+  date: null,
+  endDate: null,
+  from: null,
+  to: null,
+  zone: null,
+  place: '',
+  description: '',
+  categoryId: null,
+  inBreaks: 'skip',
+  extra: [],
+  removed: [],
+  links: [],
+  contact: '',
+  notes: '',
+  showFrom: null,
+  showUntil: null,
+}
+
+function asSent(said: Partial<AsSent>): AsSent {
+  return Object.fromEntries(
+    Object.entries(blank).map(([field, nothing]) => [field, said[field as keyof AsSent] ?? nothing]),
+  ) as unknown as AsSent
 }
 
 /** The parts of a repetition that follow from its first day until somebody says otherwise. */
@@ -81,17 +82,11 @@ export function positionOf(day: Day): Pick<Draft, 'monthDay' | 'ordinal' | 'week
 export function newDraft(calendarId: string, day: Day, from: string | null = null): Draft {
   const start = from && /^\d{2}:\d{2}$/.test(from) ? from : '09:00'
   return {
-    title: '',
+    ...blank,
     calendarId,
-    allDay: false,
     date: day,
-    endDate: null,
     from: start,
     to: start < '23:00' ? `${String(Number(start.slice(0, 2)) + 1).padStart(2, '0')}${start.slice(2)}` : '23:59',
-    zone: null,
-    place: '',
-    description: '',
-    categoryId: null,
     tags: '',
     pattern: 'once',
     interval: '1',
@@ -104,42 +99,20 @@ export function newDraft(calendarId: string, day: Day, from: string | null = nul
     ends: 'never',
     until: null,
     count: '10',
-    inBreaks: 'skip',
-    extra: [],
-    removed: [],
     placements: [],
-    links: [],
     files: [],
-    contact: '',
-    notes: '',
-    cap: { members: null, link: null, everyone: null },
-    showFrom: null,
-    showUntil: null,
+    cap: openCap,
   }
 }
 
 /** The form for a request, such as one that was read from a line of text. */
-export function draftOfRequest(request: HappeningRequest, calendarId: string, day: Day): Draft {
+export function draftOfRequest(request: Partial<EventForm>, calendarId: string, day: Day): Draft {
   const date = request.date ?? day
-  return { ...newDraft(calendarId, date), ...fieldsOf(request, date), inBreaks: 'skip' }
+  return { ...newDraft(calendarId, date), ...fieldsOf(request, date), calendarId, inBreaks: 'skip' }
 }
 
 export function draftOf(happening: Happening): Draft {
-  return {
-    ...newDraft(happening.calendarId, happening.date),
-    ...fieldsOf({ ...happening, ...requestable(happening) }, happening.date),
-    files: happening.files,
-    calendarId: happening.calendarId,
-  }
-}
-
-/** What stands in an event's form in another shape than in the event. */
-function requestable(happening: Happening) {
-  return {
-    categoryId: happening.category?.id ?? null,
-    files: happening.files.map((file) => file.id),
-    isDraft: happening.state === 'draft',
-  }
+  return { ...newDraft(happening.calendarId, happening.date), ...fieldsOf(happening, happening.date), files: happening.attached }
 }
 
 /** A new event like another one: all of it, but that it is by itself from now on. */
@@ -155,31 +128,27 @@ export function draftOfCopy(happening: Happening, calendar: Calendar): Draft {
 }
 
 /** What was handed in, in the form again. */
-export function draftOfProposal(request: HappeningRequest, stored: Happening): Draft {
+export function draftOfProposal(request: Partial<EventForm>, stored: Happening): Draft {
   const date = request.date ?? stored.date
-  const known = new Map(stored.files.map((file) => [file.id, file]))
+  const known = new Map(stored.attached.map((file) => [file.id, file]))
   const files = (request.files ?? []).map((id) => known.get(id) ?? { id, name: 'a file that was brought', type: '', size: 0 })
-  return { ...newDraft(request.calendarId, date), ...fieldsOf(request, date), files, calendarId: request.calendarId }
+  return { ...newDraft(stored.calendarId, date), ...fieldsOf(request, date), files }
 }
 
-function fieldsOf(said: Omit<HappeningRequest, 'calendarId'>, date: Day): Partial<Draft> {
-  const repeat = said.repeat
+function fieldsOf(said: Partial<EventForm>, date: Day): Omit<Draft, 'files'> & Partial<Pick<Draft, 'files'>> {
+  const repeat = said.repeat ?? null
   return {
-    title: said.title ?? '',
-    allDay: said.allDay,
+    ...asSent(said),
     date,
     endDate: !said.endDate || said.endDate === date ? null : said.endDate,
     from: said.from?.slice(0, 5) ?? '09:00',
     to: said.to?.slice(0, 5) ?? '10:00',
-    zone: said.zone ?? null,
-    place: said.place ?? '',
-    description: said.description ?? '',
-    categoryId: said.categoryId ?? null,
     tags: (said.tags ?? []).join(', '),
     pattern: repeat?.pattern ?? 'once',
     interval: String(repeat?.interval ?? 1),
     weekdays: repeat?.weekdays ?? [weekdayOf(date)],
     by: repeat?.by ?? 'day',
+    ...positionOf(date),
     ...givenPosition(repeat),
     skip: repeat?.skip ?? 'omit',
     numbers: repeat?.numbers ?? [1],
@@ -187,16 +156,8 @@ function fieldsOf(said: Omit<HappeningRequest, 'calendarId'>, date: Day): Partia
     ends: repeat?.ends ?? 'never',
     until: repeat?.until ?? null,
     count: String(repeat?.count ?? 10),
-    inBreaks: said.inBreaks ?? 'skip',
-    extra: said.extra ?? [],
-    removed: said.removed ?? [],
     placements: said.placements ?? [],
-    links: said.links ?? [],
-    contact: said.contact ?? '',
-    notes: said.notes ?? '',
-    cap: said.cap ?? { members: null, link: null, everyone: null },
-    showFrom: said.showFrom ?? null,
-    showUntil: said.showUntil ?? null,
+    cap: said.cap ?? openCap,
   }
 }
 
@@ -210,23 +171,13 @@ function givenPosition(repeat: Repeat | null): Partial<Draft> {
 }
 
 /** @param isDraft It stays with those who make it. */
-export function requestOf(draft: Draft, isDraft = false): HappeningRequest {
+export function requestOf(draft: Draft, isDraft = false): EventForm {
   return {
-    calendarId: draft.calendarId,
-    title: draft.title,
-    allDay: draft.allDay,
-    date: draft.date,
-    endDate: draft.endDate,
+    ...asSent(draft),
     from: draft.allDay || !draft.from ? null : `${draft.from}:00`,
     to: draft.allDay || !draft.to ? null : `${draft.to}:00`,
-    zone: draft.zone,
-    place: draft.place,
-    description: draft.description,
     repeat: repeatOf(draft),
     inBreaks: draft.pattern === 'once' || draft.pattern === 'cycle' ? 'ignore' : draft.inBreaks,
-    extra: draft.extra,
-    removed: draft.removed,
-    categoryId: draft.categoryId,
     tags: draft.tags
       .split(',')
       .map((tag) => tag.trim().replace(/^#/, ''))
@@ -234,11 +185,7 @@ export function requestOf(draft: Draft, isDraft = false): HappeningRequest {
     placements: draft.placements,
     links: draft.links.filter((link) => link.url.trim() !== ''),
     files: draft.files.map((file) => file.id),
-    contact: draft.contact,
-    notes: draft.notes,
     cap: draft.cap,
-    showFrom: draft.showFrom,
-    showUntil: draft.showUntil,
     isDraft,
   }
 }

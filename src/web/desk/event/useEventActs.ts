@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { call, Problem, type Calendar, type Happening, type HappeningRequest, type Proposal } from '../api'
+import { call, Problem, type Calendar, type Happening, type EventForm, type Proposal } from '../api'
 import { sayAsked, useChange, type Asked } from '../changes/Changes'
 import { useLeaveGuard } from '../LeaveGuard'
 import { forWhom } from '../openness'
@@ -31,7 +31,7 @@ export function useEventActs(stored: Happening | null, isDirty: boolean, proposa
   }
 
   /** @param over What somebody else saved meanwhile, and is to be replaced. */
-  const save = (request: HappeningRequest, calendar: Calendar | undefined, over: Happening | null = null) =>
+  const save = (request: EventForm, calendar: Calendar | undefined, over: Happening | null = null) =>
     attempt(async () => {
       const base = over ?? stored
       if (base) {

@@ -3,6 +3,7 @@ import { Link } from 'react-router'
 import { Plate } from '../../shared/Plate'
 import type { Calendar, Submission } from '../api'
 import { Differences } from '../changes/Differences'
+import { fieldName } from '../event/fields'
 import { sayAgo } from '../Delivery'
 import { Level } from '../Level'
 import { audiences } from '../openness'
@@ -55,7 +56,7 @@ export function SubmissionCard({ submission, calendar, children }: SubmissionCar
             .filter(({ field }) => field !== 'title')
             .map(({ field, is }) => (
               <div key={field}>
-                <dt>{toldNames[field] ?? field}</dt>
+                <dt>{field === 'placements' ? 'Asked for' : fieldName(field)}</dt>
                 <dd>{is}</dd>
               </div>
             ))}
@@ -76,17 +77,6 @@ export function SubmissionCard({ submission, calendar, children }: SubmissionCar
       {children}
     </article>
   )
-}
-
-const toldNames: Record<string, string> = {
-  place: 'Where',
-  description: 'About',
-  categoryId: 'Category',
-  tags: 'Tags',
-  links: 'Links',
-  files: 'Files',
-  contact: 'Contact',
-  placements: 'Asked for',
 }
 
 const states: Record<Submission['state'], string> = {
