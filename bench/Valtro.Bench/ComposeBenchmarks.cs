@@ -52,7 +52,7 @@ public class ComposeYear
             var series = new Series(Timing.Timed(start, start.PlusMinutes(90), Lesson.Halifax), isWeekly ? Weekly : null);
             return new CalendarEvent(
                 Guid.NewGuid(), _sources[number % Sources].CalendarId, Guid.NewGuid(),
-                new EventContent($"Lesson {(number % 25 == 0 ? number % 700 : number)}", series, "Slipway", RichText.Empty, number % 9 == 0 ? sport : null, []), EventState.Live, Now)
+                new EventContent($"Lesson {(number % 25 == 0 ? number % 700 : number)}", series, "Slipway", RichText.Empty) { Category = number % 9 == 0 ? sport : null }, EventState.Live, Now)
             {
                 Placements = number % 10 == 0 ? [_sources[(number + 7) % Sources].CalendarId] : [],
             };

@@ -58,6 +58,7 @@ export function edition(look: Partial<Look> = {}, more: Partial<Edition> = {}): 
     description: 'Questions to the office.',
     organisation: 'Pinewick Harbour School',
     zone: 'America/Halifax',
+    sites: null,
     locale: 'en-GB',
     firstDayOfWeek: 1,
     sources: [port, starboard, slipway],

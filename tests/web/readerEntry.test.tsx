@@ -37,7 +37,7 @@ describe('an entry that is pressed', () => {
 
   test('tells all that its readers may know, with links that lead out', async () => {
     const full = entry('Open evening', '2026-11-24 18:00-20:00', {
-      category: { name: 'Meeting', colour: 'kelp' },
+      category: { id: '1', name: 'Meeting', colour: 'kelp' },
       description: '<p>Bring <b>oilskins</b></p>',
       contact: 'office',
       links: [{ label: 'Sign up', url: 'https://pinewick.example/sign-up' }],

@@ -32,7 +32,7 @@ export function open(data: PageData) {
 export const lab = entry('Boat lab', '2026-11-24 14:00-15:30', { place: 'Slipway' })
 export const quiz = entry('Tide quiz', '2026-11-25 09:00-10:00', {
   plates: ['SW'],
-  category: { name: 'Assessment', colour: 'madder' },
+  category: { id: '1', name: 'Assessment', colour: 'madder' },
 })
 export const regatta = entry('Regatta', '2026-11-26/2026-11-29', { plates: ['PW', 'SW'] })
 export const busy = entry('Busy', '2026-11-27 10:00-11:00', { plates: [], hasPage: false })

@@ -259,7 +259,15 @@ public sealed partial class OneLine
         var endDate = to < from ? date.PlusDays(1) : default(LocalDate?);
         return new EventDraft
         {
-            Title = _title, AllDay = from is null, Date = date, EndDate = endDate, From = from, To = to, Place = _place, Repeat = repeat, Tags = _tags,
+            Title = _title,
+            AllDay = from is null,
+            Date = date,
+            EndDate = endDate,
+            From = from,
+            To = to,
+            Place = _place,
+            Repeat = repeat,
+            Tags = _tags,
         };
     }
 

@@ -51,7 +51,7 @@ internal static class EventApi
             consequences.Days,
             consequences.Remarks,
             series.Rule is { } rule ? RuleText.Format(rule) : null,
-            consequences.Dates.Count > 0 ? EventDesk.Elsewhere(series.Timing, consequences.Dates[0].Occurrence, calendar.Zone) : null,
+            consequences.Dates.Count > 0 ? ElsewhereBody.Of(series.Timing, consequences.Dates[0].Occurrence, calendar.Zone) : null,
             [.. WhoSees.Of(
                 sketch, found?.Event, ChangeApi.NamesAndTables(await desk.CalendarsAsync(viewer.OrganisationId)), words, desk.Now, await destinations.OfUnfinishedAsync(desk, viewer, sketch)).Select(WhoSeesBody.Of)]));
     }

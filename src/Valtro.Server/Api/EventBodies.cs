@@ -28,7 +28,14 @@ public sealed record WhoSeesBody(Audience Audience, Detail Detail, Detail Was, s
 public sealed record AboutBody(Guid Id, SubmissionKind Kind, SubmissionState State, Guid CalendarId, string Proposer, bool IsYours, Instant MadeAt, string Reason, string? DecidedBy);
 
 /// <summary>The same date on the calendar's clock, where the event has its own time zone.</summary>
-public sealed record ElsewhereBody(string Zone, string Start, string End);
+public sealed record ElsewhereBody(string Zone, string Start, string End)
+{
+    /// <returns>Null where both clocks show the same.</returns>
+    public static ElsewhereBody? Of(Core.Time.Timing timing, Core.Recurrence.Occurrence occurrence, DateTimeZone zone) =>
+        timing.AllDay || timing.Zone.Id == zone.Id || timing.Zone.GetUtcOffset(occurrence.Start) == zone.GetUtcOffset(occurrence.Start)
+            ? null
+            : new ElsewhereBody(zone.Id, OccurrenceTimes.At(occurrence.Start, zone), OccurrenceTimes.At(occurrence.End, zone));
+}
 
 /// <summary>An event seen from one of its dates: what the form says of it, and all that goes with it.</summary>
 public sealed record EventResponse : EventDraft

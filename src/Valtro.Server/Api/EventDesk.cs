@@ -143,7 +143,7 @@ public sealed class EventDesk(
             CalendarId = form.CalendarId,
             Detail = seen.Detail,
             RecurrenceId = OccurrenceTimes.Of(timing, occurrence, timing.Zone, seen.Detail).RecurrenceId,
-            OnCalendarClock = Elsewhere(timing, occurrence, found.Calendars[form.CalendarId].Zone),
+            OnCalendarClock = ElsewhereBody.Of(timing, occurrence, found.Calendars[form.CalendarId].Zone),
             Category = CategoryBody.Of(seen.Content.Category),
             Attached = [.. seen.Content.Files.Select(EventFileBody.Of)],
             Recurs = tellsPattern && series.Recurs,
@@ -189,12 +189,6 @@ public sealed class EventDesk(
     private static bool MayKnow(OnDesk found, Submission one) =>
         one.ProposerId == found.Viewer.AccountId
         || (found.MayEdit && found.Calendars.TryGetValue(one.CalendarId, out var calendar) && found.Viewer.DetailOn(calendar.Id, calendar.Disclosure) > Detail.Nothing);
-
-    /// <summary>The same date on the calendar's clock, where the event has another.</summary>
-    internal static ElsewhereBody? Elsewhere(Core.Time.Timing timing, Occurrence occurrence, DateTimeZone zone) =>
-        timing.AllDay || timing.Zone.Id == zone.Id || timing.Zone.GetUtcOffset(occurrence.Start) == zone.GetUtcOffset(occurrence.Start)
-            ? null
-            : new ElsewhereBody(zone.Id, OccurrenceTimes.At(occurrence.Start, zone), OccurrenceTimes.At(occurrence.End, zone));
 
     private EventDate DateToShow(OnDesk found, string? name)
     {

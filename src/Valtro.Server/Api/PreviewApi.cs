@@ -30,8 +30,8 @@ internal static class PreviewApi
     private static void Map(RouteGroupBuilder api, string pattern, WithoutAudience find)
     {
         api.MapGet(pattern, async (Guid id, Preview preview) => await preview.SendPageAsync(await find(id, preview))).ExcludeFromDescription();
-        api.MapGet(pattern + ".json", async (Guid id, string? month, Preview preview) => await preview.SendPartAsync(await find(id, preview), month)).ExcludeFromDescription();
-        api.MapGet(pattern + "/changed.json", async (Guid id, Preview preview) => await preview.SendChangedAsync(await find(id, preview))).ExcludeFromDescription();
+        api.MapGet(pattern + ".json", async (Guid id, string? month, Preview preview) => await preview.SendPartAsync(await find(id, preview), month)).Produces<MonthBody>();
+        api.MapGet(pattern + "/changed.json", async (Guid id, Preview preview) => await preview.SendChangedAsync(await find(id, preview))).Produces<ChangesBody>();
         api.MapGet(pattern + "/files/{file:guid}/{name}", async (Guid id, Guid file, string name, Preview preview) => await preview.SendFileAsync(await find(id, preview), file, name)).ExcludeFromDescription();
     }
 

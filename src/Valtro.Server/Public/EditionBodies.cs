@@ -1,4 +1,5 @@
 using NodaTime;
+using Valtro.Core.Disclosure;
 using Valtro.Core.Editions;
 using Valtro.Core.Events;
 using Valtro.Server.Api;
@@ -46,7 +47,10 @@ public sealed record EditionBody(
     LocalDate? From, LocalDate? To, bool IsWhole, bool ShowsPlates, IReadOnlyList<string>? Sites, bool IsLive);
 
 /// <param name="Address">Below the page.</param>
-public sealed record FileBody(string Name, string Type, long Size, string Address);
+public sealed record FileBody(string Name, string Type, long Size, string Address)
+{
+    public static FileBody Of(EventFile file) => new(file.Name, file.Type, file.Size, $"files/{file.Id}/{Uri.EscapeDataString(file.Name)}");
+}
 
 /// <param name="End">Exclusive; for whole days the day after the last one.</param>
 /// <param name="Description">Sanitised HTML.</param>
@@ -55,7 +59,30 @@ public sealed record FileBody(string Name, string Type, long Size, string Addres
 /// <param name="HasPage">It has a page of its own, below the edition's.</param>
 public sealed record EntryBody(
     string Id, string Title, string Start, string End, bool AllDay, string Place, string Description, EventState State, IReadOnlyList<string> Plates, CategoryBody? Category,
-    ElsewhereBody? Own, IReadOnlyList<EventLink> Links, IReadOnlyList<FileBody> Files, FileBody? Picture, string Contact, bool HasPage, bool IsBreak);
+    ElsewhereBody? Own, IReadOnlyList<EventLink> Links, IReadOnlyList<FileBody> Files, FileBody? Picture, string Contact, bool HasPage, bool IsBreak)
+{
+    /// <param name="zone">The edition's.</param>
+    public static EntryBody Of(Entry entry, DateTimeZone zone)
+    {
+        var (told, content, timing, date) = (entry.Event, entry.Event.Content, entry.Timing, entry.Occurrence);
+        var times = OccurrenceTimes.Of(timing, date, zone, told.Detail);
+        var tells = told.Detail > Detail.Times;
+        return new EntryBody(
+            tells ? $"{told.Identity}/{times.RecurrenceId}" : OutwardNames.OfDate(told.Uid, date.RecurrenceId).ToString(),
+            entry.Title, times.Start, times.End, timing.AllDay, content.Place, content.Description.Html, told.State,
+            [.. entry.Sources.Select(source => source.Plate.Code)],
+            CategoryBody.Of(content.Category),
+            ElsewhereBody.Of(timing, date, zone) is null
+                ? null
+                : new ElsewhereBody(timing.Zone.Id, OccurrenceTimes.At(date.Start, timing.Zone), OccurrenceTimes.At(date.End, timing.Zone)),
+            content.Links,
+            [.. content.Files.Where(file => file.Id != told.Picture?.Id).Select(FileBody.Of)],
+            told.Picture is { } picture ? FileBody.Of(picture) : null,
+            content.Contact,
+            HasPage: tells && !entry.IsBreak,
+            entry.IsBreak);
+    }
+}
 
 /// <summary>What a reading page needs for a month (the weeks that it touches), or for all of an edition with a limit.</summary>
 /// <param name="Month">Like 2026-11, or "all".</param>

@@ -118,7 +118,7 @@ public sealed class Rendering(
         var styles = entryPages.StylesOf(reading);
         if (found is null)
             return new Rendered(Once(reading, key, System.Text.Encoding.UTF8.GetBytes(entryPages.WriteGone(reading, styles)), Seconds(now), null, null).Artefact) { Frame = new PageFrame(reading.Checked.Sites, styles), IsGone = true };
-        var body = Body(found.Entry, reading.Edition.Zone);
+        var body = EntryBody.Of(found.Entry, reading.Edition.Zone);
         var place = reading.Places.FirstOrDefault(place => string.Equals(place.Name, body.Place, StringComparison.OrdinalIgnoreCase));
         OccurrenceTimes? was = found.Was is { } start ? OccurrenceTimes.Of(found.Entry.Timing.StartingAt(start), found.Entry.Timing.StartingAt(start).Occurrence(start), reading.Edition.Zone) : null;
         var content = System.Text.Encoding.UTF8.GetBytes(entryPages.Write(reading, styles, found.Event, found.Entry, body, place, was));
@@ -209,7 +209,7 @@ public sealed class Rendering(
         var body = new ChangesBody([.. found.Entries.Select(one =>
         {
             var was = OccurrenceTimes.Of(one.Before.Timing, one.Before.Occurrence, reading.Edition.Zone);
-            var entry = Body(one.Entry, reading.Edition.Zone);
+            var entry = EntryBody.Of(one.Entry, reading.Edition.Zone);
             return new ChangeBody(one.Change, one.At, one.Change == EntryChange.Removed ? entry with { HasPage = false } : entry, was.Start, was.End, one.Before.Event.Content.Place, one.More);
         })], found.HoldsBack);
         var events = news.Select(one => one.Now).OfType<CalendarEvent>().ToArray();
@@ -218,7 +218,7 @@ public sealed class Rendering(
     }
 
     private static byte[] Chunk(EditionReading reading, string name, LocalDate first, LocalDate end, IReadOnlyList<Entry> entries, Instant now) => JsonSerializer.SerializeToUtf8Bytes(
-        new MonthBody(name, first, end, EditionOf(reading, now), [.. entries.Select(entry => Body(entry, reading.Edition.Zone))]), Json.Options);
+        new MonthBody(name, first, end, EditionOf(reading, now), [.. entries.Select(entry => EntryBody.Of(entry, reading.Edition.Zone))]), Json.Options);
 
     private static EditionBody EditionOf(EditionReading reading, Instant now)
     {
@@ -238,22 +238,6 @@ public sealed class Rendering(
         var days = Period.DaysBetween(first, month.OnDayOfMonth(1).PlusMonths(1));
         return new Window(first, first.PlusWeeks((days + 6) / 7), reading.Edition.Zone);
     }
-
-    private static EntryBody Body(Entry entry, DateTimeZone zone)
-    {
-        var times = OccurrenceTimes.Of(entry.Timing, entry.Occurrence, zone, entry.Event.Detail);
-        var picture = entry.Event.Picture;
-        return new EntryBody(
-            entry.Event.Detail > Detail.Times ? $"{entry.Event.Identity}/{times.RecurrenceId}" : OutwardNames.OfDate(entry.Event.Uid, entry.Occurrence.RecurrenceId).ToString(), entry.Title, times.Start, times.End, entry.Timing.AllDay, entry.Event.Content.Place,
-            entry.Event.Content.Description.Html, entry.Event.State, [.. entry.Sources.Select(source => source.Plate.Code)], CategoryBody.Of(entry.Event.Content.Category),
-            EventDesk.Elsewhere(entry.Timing, entry.Occurrence, zone) is null ? null : new ElsewhereBody(entry.Timing.Zone.Id, OccurrenceTimes.At(entry.Occurrence.Start, entry.Timing.Zone), OccurrenceTimes.At(entry.Occurrence.End, entry.Timing.Zone)),
-            entry.Event.Content.Links,
-            [.. entry.Event.Content.Files.Where(file => file.Id != picture?.Id).Select(Body)],
-            picture is null ? null : Body(picture),
-            entry.Event.Content.Contact, entry.Event.Detail > Detail.Times && !entry.IsBreak, entry.IsBreak);
-    }
-
-    private static FileBody Body(EventFile file) => new(file.Name, file.Type, file.Size, $"files/{file.Id}/{Uri.EscapeDataString(file.Name)}");
 
     /// <summary>A strong validator of the content alone: changes that readers cannot see do not show in it.</summary>
     private static string Etag(byte[] content) => Convert.ToHexStringLower(SHA256.HashData(content).AsSpan(0, 16));

@@ -3,6 +3,7 @@ import { lastDay } from '../shared/slips'
 import type { Entry } from './edition'
 import { EntryDetails } from './EntryDetails'
 import { EntryItem, EntryPlates, EntryState } from './EntryItem'
+import { EntryTitle } from './EntryTitle'
 import { sourcesOf, spotOf, usePage } from './page'
 import { Said } from './Said'
 
@@ -30,10 +31,7 @@ export function Cards({ entries, from, to, empty }: { entries: Entry[]; from: Da
               )}
               <Said className="line-when">{speech.when(entry)}</Said>
               <span className="card-title">
-                <EntryPlates entry={entry} />{' '}
-                <span className="line-title" dir="auto">
-                  {entry.title}
-                </span>
+                <EntryPlates entry={entry} /> <EntryTitle entry={entry} className="line-title" />
               </span>
               {entry.place && (
                 <span className="line-place" dir="auto">

@@ -3,6 +3,7 @@ import { placeOfZone } from '../shared/days'
 import { OutwardLinks } from '../shared/OutwardLinks'
 import type { Entry } from './edition'
 import { EntryPlates, EntryState, focusSpot } from './EntryItem'
+import { EntryTitle } from './EntryTitle'
 import { pageOfEntry, usePage } from './page'
 import { share } from './share'
 
@@ -27,9 +28,7 @@ export function EntryDetails({ entry }: { entry: Entry }) {
     >
       <div className="details-head">
         <EntryPlates entry={entry} always />
-        <h3 dir="auto" className={entry.state === 'cancelled' ? 'struck' : undefined}>
-          {entry.title}
-        </h3>
+        <EntryTitle entry={entry} as="h3" />
         <button type="button" className="plain" onClick={close}>
           {words.close}
         </button>

@@ -10,7 +10,7 @@ import { Said } from './Said'
 export function EntryLine({ entry, day, where }: { entry: Entry; day: Day; where: string }) {
   const { edition, open, speech, readersZone } = usePage()
   const own = readersZone && speech.ownTime(entry, readersZone)
-  const pieces: Record<Piece, React.ReactNode> = {
+  const pieces: Partial<Record<Piece, React.ReactNode>> = {
     time: (
       <span className="line-when">
         <Said>{speech.span(entry, day, severalInList(entry, edition))}</Said>
@@ -35,11 +35,6 @@ export function EntryLine({ entry, day, where }: { entry: Entry; day: Day; where
         {entry.title}
       </span>
     ),
-    place: entry.place ? (
-      <span className="line-place" dir="auto">
-        {entry.place}
-      </span>
-    ) : null,
     category: entry.category ? <span className={`category hue-${entry.category.colour}`}>{entry.category.name}</span> : null,
   }
   return (
@@ -48,7 +43,7 @@ export function EntryLine({ entry, day, where }: { entry: Entry; day: Day; where
         {edition.look.line.map((part, index) => (
           // The pattern is fixed, so its places are names enough.
           <span key={index} className="piece">
-            {part.piece ? pieces[part.piece] : part.text}
+            {part.piece ? (part.piece in pieces ? pieces[part.piece] : plain(entry[part.piece as keyof Entry])) : part.text}
           </span>
         ))}
         <EntryState entry={entry} />
@@ -56,4 +51,13 @@ export function EntryLine({ entry, day, where }: { entry: Entry; day: Day; where
       {open === spotOf(entry, where) && <EntryDetails entry={entry} />}
     </li>
   )
+}
+
+/** Any other piece is a text of the entry under its own name. */
+function plain(text: unknown) {
+  return typeof text === 'string' && text !== '' ? (
+    <span className="line-place" dir="auto">
+      {text}
+    </span>
+  ) : null
 }

@@ -1224,6 +1224,158 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/editions/drafts/{id}/page.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    month?: string;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MonthBody"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/drafts/{id}/page/changed.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ChangesBody"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{id}/page.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    month?: string;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MonthBody"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{id}/page/changed.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ChangesBody"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/editions": {
         parameters: {
             query?: never;
@@ -3789,6 +3941,20 @@ export interface components {
         };
         /** @enum {unknown} */
         ChangeAct: "edit" | "cancel" | "remove" | "restore";
+        /** @description An entry that is not as it was. */
+        ChangeBody: {
+            change: components["schemas"]["EntryChange"];
+            at: components["schemas"]["Instant"];
+            entry: components["schemas"]["EntryBody"];
+            wasStart: string;
+            wasEnd: string;
+            wasPlace: string;
+            /**
+             * Format: int32
+             * @description Later dates to which the same happened.
+             */
+            more: number;
+        };
         ChangePreview: {
             title: string;
             /** @description The date on which the change was made, in words. */
@@ -3844,12 +4010,14 @@ export interface components {
             /** @description Calendars whose editors were asked. */
             asksFor: string[];
         };
+        ChangesBody: {
+            changes: components["schemas"]["ChangeBody"][];
+            /** @description More has changed than is told. */
+            holdsBack: boolean;
+        };
         /** @enum {unknown} */
         ChangeScope: "this" | "later" | "every";
-        /**
-         * @default reader
-         * @enum {unknown}
-         */
+        /** @enum {unknown} */
         ClockFace: "reader" | "twelve" | "twentyFour";
         /** @description A source of which the edition's audience gets nothing. */
         ClosedSource: {
@@ -3916,10 +4084,7 @@ export interface components {
             onCalendarClock: null | components["schemas"]["ElsewhereBody"];
             whoSees: components["schemas"]["WhoSeesBody"][];
         };
-        /**
-         * @default square
-         * @enum {unknown}
-         */
+        /** @enum {unknown} */
         Corner: "square" | "soft" | "round";
         Counted: {
             /** Format: int32 */
@@ -3944,7 +4109,6 @@ export interface components {
         DateKind: "takes" | "removed" | "inBreak" | "moved" | "added";
         /**
          * @description How dates are written: "Tuesday, 24 November", "Tue 24 Nov", "24/11/2026" in the page's language.
-         * @default short
          * @enum {unknown}
          */
         DateStyle: "long" | "short" | "numeric";
@@ -3972,10 +4136,7 @@ export interface components {
          * @enum {unknown}
          */
         DeliveryState: "closed" | "pending" | "upToDate" | "failing";
-        /**
-         * @default normal
-         * @enum {unknown}
-         */
+        /** @enum {unknown} */
         Density: "airy" | "normal" | "tight";
         /** @description An edition that an event goes to, or leaves. */
         DestinationBody: {
@@ -4023,6 +4184,28 @@ export interface components {
              * @description The version of the calendar that was looked at.
              */
             version: number;
+        };
+        /** @description What a reading page has to know of its edition. No address stands here: the page knows where it is. */
+        EditionBody: {
+            name: string;
+            description: string;
+            organisation: string;
+            zone: string;
+            locale: string;
+            /** Format: int32 */
+            firstDayOfWeek: number;
+            sources: components["schemas"]["SourceBody"][];
+            look: components["schemas"]["LookBody"];
+            from: null | components["schemas"]["LocalDate"];
+            to: null | components["schemas"]["LocalDate"];
+            /** @description It has a limit: all its entries are one part, "all". */
+            isWhole: boolean;
+            /** @description Whether entries carry their plates. */
+            showsPlates: boolean;
+            /** @description Whose pages may hold it in a frame; null for any. */
+            sites: null | string[];
+            /** @description It tells open pages when it changes; a preview on the desk does not. */
+            isLive: boolean;
         };
         /** @description Where an edition is delivered, and what to paste. */
         EditionDelivery: {
@@ -4149,6 +4332,34 @@ export interface components {
              */
             programs: number;
         };
+        EntryBody: {
+            id: string;
+            title: string;
+            start: string;
+            /** @description Exclusive; for whole days the day after the last one. */
+            end: string;
+            allDay: boolean;
+            place: string;
+            /** @description Sanitised HTML. */
+            description: string;
+            state: components["schemas"]["EventState"];
+            /** @description Whose it is, as far as readers may know. */
+            plates: string[];
+            category: null | components["schemas"]["CategoryBody"];
+            own: null | components["schemas"]["ElsewhereBody"];
+            links: components["schemas"]["EventLink"][];
+            files: components["schemas"]["FileBody"][];
+            picture: null | components["schemas"]["FileBody"];
+            contact: string;
+            /** @description It has a page of its own, below the edition's. */
+            hasPage: boolean;
+            isBreak: boolean;
+        };
+        /**
+         * @description What became of an entry.
+         * @enum {unknown}
+         */
+        EntryChange: "moved" | "relocated" | "cancelled" | "takesPlace" | "new" | "removed";
         /**
          * @description What was done to an event.
          * @enum {unknown}
@@ -4332,6 +4543,14 @@ export interface components {
          * @enum {unknown}
          */
         FeedForm: "series" | "dates";
+        FileBody: {
+            name: string;
+            type: string;
+            /** Format: int64 */
+            size: number;
+            /** @description Below the page. */
+            address: string;
+        };
         /** @description A filter as it was typed. */
         FilterDraft: {
             mode: components["schemas"]["FilterMode"];
@@ -4346,7 +4565,6 @@ export interface components {
         FilterMode: "only" | "except";
         /**
          * @description By what the lists of an edition are grouped.
-         * @default day
          * @enum {unknown}
          */
         Grouping: "time" | "day" | "week" | "month" | "calendar" | "category";
@@ -4477,6 +4695,29 @@ export interface components {
         LocalDate: string;
         /** Format: time */
         LocalTime: string;
+        LookBody: {
+            view: components["schemas"]["EditionView"];
+            views: components["schemas"]["EditionView"][];
+            navigation: boolean;
+            legend: boolean;
+            zoneLabel: boolean;
+            clock: components["schemas"]["ClockFace"];
+            /** @description Empty for the reader's own. */
+            language: string;
+            light: components["schemas"]["PaletteBody"];
+            dark: components["schemas"]["PaletteBody"];
+            dates: components["schemas"]["DateStyle"];
+            size: components["schemas"]["TextSize"];
+            density: components["schemas"]["Density"];
+            corner: components["schemas"]["Corner"];
+            scheme: components["schemas"]["Scheme"];
+            onEntry: components["schemas"]["OnEntry"];
+            emptyText: string;
+            failedText: string;
+            grouping: components["schemas"]["Grouping"];
+            severalDays: components["schemas"]["SeveralDays"];
+            line: components["schemas"]["PatternPartBody"][];
+        };
         LookDraft: {
             view?: components["schemas"]["EditionView"];
             views?: null | components["schemas"]["EditionView"][];
@@ -4564,6 +4805,15 @@ export interface components {
             /** Format: uuid */
             into: string;
         };
+        /** @description What a reading page needs for a month (the weeks that it touches), or for all of an edition with a limit. */
+        MonthBody: {
+            /** @description Like 2026-11, or "all". */
+            month: string;
+            from: components["schemas"]["LocalDate"];
+            to: components["schemas"]["LocalDate"];
+            edition: components["schemas"]["EditionBody"];
+            entries: components["schemas"]["EntryBody"][];
+        };
         /** @enum {unknown} */
         MonthPosition: "day" | "weekday" | "workday";
         NewPasswordRequest: {
@@ -4599,7 +4849,6 @@ export interface components {
         };
         /**
          * @description What a click on an entry does.
-         * @default details
          * @enum {unknown}
          */
         OnEntry: "details" | "page" | "firstLink" | "nothing";
@@ -4664,6 +4913,11 @@ export interface components {
             name: string;
             light: components["schemas"]["PaletteBody"];
             dark: components["schemas"]["PaletteBody"];
+        };
+        /** @description A piece of a line, or text between pieces. */
+        PatternPartBody: {
+            piece: null | components["schemas"]["Piece"];
+            text: string;
         };
         /** @description A piece, or text between pieces. */
         PatternPartDraft: {
@@ -4832,7 +5086,6 @@ export interface components {
         };
         /**
          * @description Light, dark, or as the reader's system is.
-         * @default reader
          * @enum {unknown}
          */
         Scheme: "light" | "dark" | "reader";
@@ -4869,7 +5122,6 @@ export interface components {
         };
         /**
          * @description An entry that lasts for days stands on each of them, or on the first only.
-         * @default each
          * @enum {unknown}
          */
         SeveralDays: "each" | "first";
@@ -4980,10 +5232,7 @@ export interface components {
             /** @description True for a line that nobody has typed into. */
             isEmpty?: boolean;
         };
-        /**
-         * @default normal
-         * @enum {unknown}
-         */
+        /** @enum {unknown} */
         TextSize: "small" | "normal" | "large";
         /** @description An event by its title, for a list of those that a change concerns. */
         TitledEvent: {

@@ -1,7 +1,10 @@
 import type { PatternPart, Piece, Problem } from '../api'
 import { Refusal } from '../Refusal'
-import { movedPart, pieceWords, usualLine, usualTitle, withoutPart, type Draft } from './draft'
+import { pieceNames } from '../event/fields'
+import { movedPart, usualLine, usualTitle, withoutPart, type Draft } from './draft'
 import { Choice, Step } from './Step'
+
+const pieces = Object.keys(pieceNames) as Piece[]
 
 interface WordsStepProps {
   draft: Draft
@@ -17,7 +20,7 @@ export function WordsStep({ draft, example, problem, onChange }: WordsStepProps)
       <PatternField
         label="A title"
         pattern={draft.title?.length ? draft.title : draft.sources.length > 1 ? usualTitle : [{ piece: 'title' } as PatternPart]}
-        pieces={['plate', 'calendar', 'title', 'place', 'category']}
+        pieces={pieces.filter((piece) => piece !== 'time' && piece !== 'date')}
         onChange={(title) => onChange({ title })}
       />
       {example && (
@@ -29,7 +32,7 @@ export function WordsStep({ draft, example, problem, onChange }: WordsStepProps)
       <PatternField
         label="A line of a list"
         pattern={draft.look.line?.length ? draft.look.line : usualLine}
-        pieces={['time', 'date', 'plate', 'calendar', 'title', 'place', 'category']}
+        pieces={pieces}
         onChange={(line) => onChange({ look: { ...draft.look, line } })}
       />
       <Refusal text={problem?.on('look.line')} />
@@ -78,16 +81,16 @@ function PatternField({ label, pattern, pieces, onChange }: PatternFieldProps) {
           <span key={`${part.piece} ${index}`} className="pattern-piece">
             <button
               type="button"
-              aria-label={`${pieceWords[part.piece]}: move back`}
+              aria-label={`${pieceNames[part.piece]}: move back`}
               disabled={index === 0}
               onClick={() => onChange(movedPart(pattern, index, -1))}
             >
               ‹
             </button>
-            {pieceWords[part.piece]}
+            {pieceNames[part.piece]}
             <button
               type="button"
-              aria-label={`${pieceWords[part.piece]}: move on`}
+              aria-label={`${pieceNames[part.piece]}: move on`}
               disabled={index === pattern.length - 1}
               onClick={() => onChange(movedPart(pattern, index, 1))}
             >
@@ -95,7 +98,7 @@ function PatternField({ label, pattern, pieces, onChange }: PatternFieldProps) {
             </button>
             <button
               type="button"
-              aria-label={`Take out ${pieceWords[part.piece]}`}
+              aria-label={`Take out ${pieceNames[part.piece]}`}
               onClick={() => onChange(withoutPart(pattern, index))}
             >
               ×
@@ -129,7 +132,7 @@ function PatternField({ label, pattern, pieces, onChange }: PatternFieldProps) {
           .filter((piece) => !pattern.some((part) => part.piece === piece))
           .map((piece) => (
             <option key={piece} value={piece}>
-              {pieceWords[piece]}
+              {pieceNames[piece]}
             </option>
           ))}
         <option value="text">text between</option>

@@ -1,4 +1,4 @@
-import type { EditionDraft, LookDraft, PatternPart, Piece, WindowDraft } from '../api'
+import type { EditionDraft, LookDraft, PatternPart, WindowDraft } from '../api'
 
 /** An edition in the form: nothing is left to defaults that the form would have to guess. */
 export type Draft = Omit<EditionDraft, 'name' | 'window' | 'look'> & {
@@ -103,16 +103,6 @@ export const presets: { name: string; about: string; change: Partial<Draft> }[] 
     },
   },
 ]
-
-export const pieceWords: Record<Piece, string> = {
-  plate: 'plate',
-  calendar: 'calendar',
-  title: 'title',
-  place: 'place',
-  category: 'category',
-  date: 'date',
-  time: 'time',
-}
 
 export const usualTitle: PatternPart[] = [{ piece: 'plate' }, { piece: null, text: ' ' }, { piece: 'title' }] as PatternPart[]
 export const usualLine: PatternPart[] = (['time', 'plate', 'title', 'place'] as const).map((piece) => ({

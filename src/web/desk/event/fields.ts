@@ -1,3 +1,5 @@
+import type { Piece } from '../api'
+
 /** What the fields of an event are called, wherever the desk speaks of them: as they are declared, and the parts of what the event is besides. */
 const names: Record<string, string> = {
   title: 'Title',
@@ -20,6 +22,17 @@ const names: Record<string, string> = {
   extra: 'Added by hand',
   removed: 'Taken out by hand',
   exception: 'One date',
+}
+
+/** What a pattern of an edition can put into a title or a line, in the order in which it is offered. */
+export const pieceNames: Record<Piece, string> = {
+  time: 'time',
+  date: 'date',
+  plate: 'plate',
+  calendar: 'calendar',
+  title: 'title',
+  place: 'place',
+  category: 'category',
 }
 
 export function fieldName(field: string): string {
