@@ -99,7 +99,7 @@ export function entry(title: string, when: string, part: Partial<Entry> = {}): E
     hasPage: true,
     isBreak: false,
     ...part,
-  }
+  } as Entry
 }
 
 function nextDay(day: string): string {

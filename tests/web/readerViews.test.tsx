@@ -150,7 +150,12 @@ describe('the other views', () => {
       { piece: 'date' as const, text: '' },
       { piece: 'category' as const, text: '' },
     ]
-    open(pageOf([{ ...lab, category: { id: '1', name: 'Training', colour: 'kelp' } }], edition({ view: 'list', grouping: 'time', line })))
+    open(
+      pageOf(
+        [{ ...lab, category: { id: '1', name: 'Training', colour: 'kelp' } }],
+        edition({ view: 'list', grouping: 'time', line }),
+      ),
+    )
     expect(document.querySelector('.line')!.textContent!.replace(',', '')).toBe('Boat lab at SlipwayPort WatchTue 24 NovTraining')
   })
 

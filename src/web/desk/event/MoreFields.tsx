@@ -10,20 +10,19 @@ interface MoreFieldsProps {
   problem: Problem | null
 }
 
-type Section = 'links' | 'files' | 'contact' | 'notes'
+/** Fields of one line of text, with what stands there before anything does. */
+const lines = { contact: 'whom readers ask' }
 
-const sections: Section[] = ['links', 'files', 'contact', 'notes']
+type Line = keyof typeof lines
+type Section = 'links' | 'files' | 'notes' | Line
+
+const sections: Section[] = ['links', 'files', ...(Object.keys(lines) as Line[]), 'notes']
 
 /** What most events do not need: folded until wanted, open where there is something. */
 export function MoreFields({ draft, set, problem }: MoreFieldsProps) {
-  const filled: Record<Section, boolean> = {
-    links: draft.links.length > 0,
-    files: draft.files.length > 0,
-    contact: draft.contact !== '',
-    notes: draft.notes !== '',
-  }
+  const isFilled = (section: Section) => draft[section].length > 0
   const [open, setOpen] = useState<Section[]>([])
-  const isShown = (section: Section) => filled[section] || open.includes(section) || problem?.on(section) !== undefined
+  const isShown = (section: Section) => isFilled(section) || open.includes(section) || problem?.on(section) !== undefined
   const folded = sections.filter((section) => !isShown(section))
   return (
     <>
@@ -39,25 +38,25 @@ export function MoreFields({ draft, set, problem }: MoreFieldsProps) {
           <Files draft={draft} set={set} problem={problem} />
         </div>
       )}
-      {isShown('contact') && (
-        <div className="event-row">
-          <h2 id="contact-head">Contact</h2>
+      {(Object.keys(lines) as Line[]).filter(isShown).map((line) => (
+        <div key={line} className="event-row">
+          <h2 id={`${line}-head`}>{fieldName(line)}</h2>
           <div>
             <input
               className="form-control"
-              aria-labelledby="contact-head"
-              placeholder="whom readers ask"
-              value={draft.contact}
-              aria-invalid={problem?.on('contact') !== undefined}
-              onChange={(event) => set({ contact: event.target.value })}
+              aria-labelledby={`${line}-head`}
+              placeholder={lines[line]}
+              value={draft[line]}
+              aria-invalid={problem?.on(line) !== undefined}
+              onChange={(event) => set({ [line]: event.target.value })}
             />
-            <Refusal text={problem?.on('contact')} />
+            <Refusal text={problem?.on(line)} />
           </div>
         </div>
-      )}
+      ))}
       {isShown('notes') && (
         <div className="event-row">
-          <h2 id="notes-head">Notes</h2>
+          <h2 id="notes-head">{fieldName('notes')}</h2>
           <div>
             <textarea
               className="form-control"
