@@ -48,6 +48,10 @@ public sealed record EventContent
     [Field("title", FieldLevel.Headline, OfOneDate = true, IsSearched = true)]
     public string Title { get; init; } = "";
 
+    /// <summary>A line more under the title.</summary>
+    [Field("subtitle", FieldLevel.Headline, OfOneDate = true, IsSearched = true)]
+    public string Subtitle { get; init; } = "";
+
     [Field("when", FieldLevel.Times)]
     public Series Series { get; init; }
 

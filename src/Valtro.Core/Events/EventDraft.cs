@@ -40,6 +40,8 @@ public record EventDraft
 
     public string Title { get; init; } = "";
 
+    public string Subtitle { get; init; } = "";
+
     public bool AllDay { get; init; }
 
     public LocalDate? Date { get; init; }
@@ -99,6 +101,7 @@ public record EventDraft
         return new()
         {
             Title = content.Title,
+            Subtitle = content.Subtitle,
             AllDay = date.AllDay,
             Date = start.Date,
             EndDate = date.AllDay ? end.Date.PlusDays(-1) : end.Date,
@@ -130,6 +133,7 @@ public record EventDraft
     {
         var refusals = new RefusalList();
         var title = refusals.Try(() => Texts.OneLine("title", "The title", Title, Texts.LongestTitle));
+        var subtitle = refusals.Try(() => Texts.OneLine("subtitle", "The subtitle", Subtitle, Texts.LongestTitle, required: false));
         var place = refusals.Try(() => Texts.OneLine("place", "The place", Place, Texts.LongestPlace, required: false));
         var tags = refusals.Try(CheckedTags);
         var category = setting.Categories.FirstOrDefault(one => one.Id == CategoryId);
@@ -147,6 +151,7 @@ public record EventDraft
         refusals.ThrowIfAny();
         return new EventContent(title!, series!, place!, description)
         {
+            Subtitle = subtitle!,
             Category = category,
             Tags = [.. tags!],
             Links = [.. links!],

@@ -58,7 +58,7 @@ public sealed record FileBody(string Name, string Type, long Size, string Addres
 /// <param name="Own">The same on the event's own clock, where it is not the edition's.</param>
 /// <param name="HasPage">It has a page of its own, below the edition's.</param>
 public sealed record EntryBody(
-    string Id, string Title, string Start, string End, bool AllDay, string Place, string Description, EventState State, IReadOnlyList<string> Plates, CategoryBody? Category,
+    string Id, string Title, string Subtitle, string Start, string End, bool AllDay, string Place, string Description, EventState State, IReadOnlyList<string> Plates, CategoryBody? Category,
     ElsewhereBody? Own, IReadOnlyList<EventLink> Links, IReadOnlyList<FileBody> Files, FileBody? Picture, string Contact, bool HasPage, bool IsBreak)
 {
     /// <param name="zone">The edition's.</param>
@@ -69,7 +69,7 @@ public sealed record EntryBody(
         var tells = told.Detail > Detail.Times;
         return new EntryBody(
             tells ? $"{told.Identity}/{times.RecurrenceId}" : OutwardNames.OfDate(told.Uid, date.RecurrenceId).ToString(),
-            entry.Title, times.Start, times.End, timing.AllDay, content.Place, content.Description.Html, told.State,
+            entry.Title, content.Subtitle, times.Start, times.End, timing.AllDay, content.Place, content.Description.Html, told.State,
             [.. entry.Sources.Select(source => source.Plate.Code)],
             CategoryBody.Of(content.Category),
             ElsewhereBody.Of(timing, date, zone) is null

@@ -96,6 +96,8 @@ public sealed class EntryPages(WebAssets assets, PublicAddresses addresses, Sett
         page.Append("</div>\n");
         var struck = body.State == EventState.Cancelled;
         page.Append(CultureInfo.InvariantCulture, $"<h1 dir=\"auto\"{(struck ? " class=\"struck\"" : "")}>{Html.Encode(body.Title)}</h1>\n");
+        if (body.Subtitle.Length > 0)
+            page.Append(CultureInfo.InvariantCulture, $"<p class=\"entry-subtitle\" dir=\"auto\">{Html.Encode(body.Subtitle)}</p>\n");
         if (struck)
             page.Append(CultureInfo.InvariantCulture, $"<p class=\"cancelled\">{Html.Encode(words["cancelled"])}</p>\n");
         page.Append(CultureInfo.InvariantCulture, $"<p class=\"entry-when\"><time datetime=\"{Html.Encode(body.Start)}\" data-end=\"{Html.Encode(body.End)}\" data-zone=\"{Html.Encode(reading.Edition.Zone.Id)}\" data-clock=\"{(reading.Checked.Look.Clock == ClockFace.Twelve ? "twelve" : "twentyFour")}\" data-your-time=\"{Html.Encode(words["yourTime"])}\">{Html.Encode(when)}</time>");

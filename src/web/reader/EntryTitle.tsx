@@ -16,6 +16,11 @@ export function EntryTitle({
       className={`${className} ${entry.state === 'cancelled' && Element === 'h3' ? 'struck' : ''}`.trim() || undefined}
     >
       {entry.title}
+      {entry.subtitle && (
+        <span className="line-place" dir="auto">
+          {entry.subtitle}
+        </span>
+      )}
     </Element>
   )
 }

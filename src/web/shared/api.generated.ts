@@ -4335,6 +4335,7 @@ export interface components {
         EntryBody: {
             id: string;
             title: string;
+            subtitle: string;
             start: string;
             /** @description Exclusive; for whole days the day after the last one. */
             end: string;
@@ -4392,6 +4393,7 @@ export interface components {
             /** @description It stays a draft, for those who make it. */
             isDraft?: boolean;
             title?: string;
+            subtitle?: string;
             allDay?: boolean;
             date?: null | components["schemas"]["LocalDate"];
             endDate?: null | components["schemas"]["LocalDate"];
@@ -4472,6 +4474,7 @@ export interface components {
             /** @description What waits or was sent back about it, for those who may change it. */
             about: components["schemas"]["AboutBody"][];
             title: string;
+            subtitle: string;
             allDay: boolean;
             date: null | components["schemas"]["LocalDate"];
             endDate: null | components["schemas"]["LocalDate"];
@@ -4938,7 +4941,7 @@ export interface components {
             maySignOff: boolean;
         };
         /** @enum {unknown} */
-        Piece: "plate" | "calendar" | "title" | "place" | "category" | "date" | "time";
+        Piece: "plate" | "calendar" | "title" | "subtitle" | "place" | "category" | "date" | "time";
         PlaceBody: {
             /** Format: uuid */
             id: string;

@@ -19,6 +19,7 @@ public class FieldLevelTests
         var content = new EventContent(
             "mark-Headline-title", Build.Series("2026-11-24 14:00", "FREQ=WEEKLY;COUNT=3"), "mark-Headline-place", new RichText("<p>mark-Complete-html</p>", "mark-Complete-text"))
         {
+            Subtitle = "mark-Headline-subtitle",
             Category = new Category(Guid.NewGuid(), "mark-Headline-category", Hue.Named("kelp")),
             Tags = ["mark-Complete-tag"],
             Links = [new EventLink("mark-Complete-label", "https://pinewick.example/mark-Complete-url")],

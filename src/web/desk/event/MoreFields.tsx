@@ -11,7 +11,7 @@ interface MoreFieldsProps {
 }
 
 /** Fields of one line of text, with what stands there before anything does. */
-const lines = { contact: 'whom readers ask' }
+const lines = { subtitle: 'a line more under the title', contact: 'whom readers ask' }
 
 type Line = keyof typeof lines
 type Section = 'links' | 'files' | 'notes' | Line

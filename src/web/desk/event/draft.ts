@@ -42,6 +42,7 @@ const openCap: CapDraft = { members: null, link: null, everyone: null }
 const blank: AsSent = {
   calendarId: '',
   title: '',
+  subtitle: '',
   allDay: false,
   date: null,
   endDate: null,

@@ -3,6 +3,7 @@ import type { Piece } from '../api'
 /** What the fields of an event are called, wherever the desk speaks of them: as they are declared, and the parts of what the event is besides. */
 const names: Record<string, string> = {
   title: 'Title',
+  subtitle: 'Subtitle',
   place: 'Where',
   description: 'About',
   category: 'Category',
@@ -31,6 +32,7 @@ export const pieceNames: Record<Piece, string> = {
   plate: 'plate',
   calendar: 'calendar',
   title: 'title',
+  subtitle: 'subtitle',
   place: 'place',
   category: 'category',
 }
