@@ -16,16 +16,7 @@ export function SearchBox({ entries, today, onWanted }: { entries: Entry[] | nul
   const found =
     needle && entries
       ? entries.filter((entry) =>
-          plain(
-            [
-              entry.title,
-              entry.place,
-              entry.category?.name,
-              entry.contact,
-              entry.description.replace(/<[^>]*>/g, ' '),
-              ...sourcesOf(entry, edition).map((source) => source.name),
-            ].join(' '),
-          ).includes(needle),
+          plain([...textsOf(entry), ...sourcesOf(entry, edition).map((source) => source.name)].join(' ')).includes(needle),
         )
       : []
   // What comes next stands first, and what lasts for days stands once.
@@ -65,4 +56,12 @@ export function SearchBox({ entries, today, onWanted }: { entries: Entry[] | nul
 /** Without regard to case and accents. */
 function plain(text: string): string {
   return text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase()
+}
+
+const notRead: (keyof Entry)[] = ['id', 'start', 'end', 'state']
+
+/** All that is written in an entry. */
+function textsOf(entry: Entry): string[] {
+  const texts = Object.entries(entry).filter(([field]) => !notRead.includes(field as keyof Entry))
+  return [...texts.map(([, text]) => (typeof text === 'string' ? text.replace(/<[^>]*>/g, ' ') : '')), entry.category?.name ?? '']
 }

@@ -31,6 +31,7 @@ export function EventReading({ happening, calendars }: { happening: Happening; c
         <Link to="/plan">Plan</Link> › {calendar?.name}
       </p>
       <h1>{happening.title}</h1>
+      {happening.subtitle && <p>{happening.subtitle}</p>}
       {happening.isRemoved && (
         <p className="notice" role="status">
           This event was removed.{' '}
