@@ -104,7 +104,7 @@ public sealed class AccountStore(Database database)
         values (@organisationId, @calendarId, @accountId, @role)
         """, new { organisationId, calendarId, accountId, role = Words.Of(role) });
 
-    internal sealed record ViewerRow(Guid OrganisationId, bool IsAdministrator, Guid? CalendarId, string? Role, bool RequiresSignOff, bool IsArchived);
+    internal sealed record ViewerRow(Guid OrganisationId, bool IsAdministrator, Guid? CalendarId, string? Role, bool RequiresSignOff, bool IsArchived, long HouseVersion);
 
     /// <summary>Everything that decides what a person may see and do, or null when they are in no organisation.</summary>
     public async Task<Viewer?> ViewerAsync(Guid accountId)
@@ -115,7 +115,8 @@ public sealed class AccountStore(Database database)
 
     internal const string ViewerRows = """
         select m.organisation_id, m.is_administrator, c.id as calendar_id, r.role,
-               coalesce(c.requires_sign_off, true) as requires_sign_off, c.archived_at is not null as is_archived
+               coalesce(c.requires_sign_off, true) as requires_sign_off, c.archived_at is not null as is_archived,
+               coalesce((select h.version from house h where h.organisation_id = m.organisation_id), 0) as house_version
         from membership m
         left join calendar c on c.organisation_id = m.organisation_id and c.removed_at is null
         left join calendar_role r on r.calendar_id = c.id and r.account_id = m.account_id

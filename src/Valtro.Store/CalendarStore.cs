@@ -83,14 +83,18 @@ public sealed class CalendarStore(Database database)
         };
     }
 
+    internal const string InUse = $"""
+        {Columns}
+        where c.organisation_id = @organisationId and c.removed_at is null
+        order by c.created_at, c.id
+        limit 500
+        """;
+
+    internal static async Task<IReadOnlyList<Calendar>> ReadAsync(SqlMapper.GridReader results) => [.. (await results.ReadAsync<Row>()).Select(row => row.ToCalendar())];
+
     /// <summary>Those in use, archived ones too; not those in the bin.</summary>
     public async Task<IReadOnlyList<Calendar>> ListAsync(Guid organisationId) =>
-        [.. (await database.ListAsync<Row>(Columns + """
-
-            where c.organisation_id = @organisationId and c.removed_at is null
-            order by c.created_at, c.id
-            limit 500
-            """, new { organisationId })).Select(row => row.ToCalendar())];
+        [.. (await database.ListAsync<Row>(InUse, new { organisationId })).Select(row => row.ToCalendar())];
 
     /// <summary>What rests in the bin, latest first.</summary>
     public async Task<IReadOnlyList<Calendar>> BinAsync(Guid organisationId) =>

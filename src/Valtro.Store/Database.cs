@@ -114,14 +114,15 @@ public sealed class Database : IAsyncDisposable
     }
 
     /// <summary>One statement that changes nothing, in one round trip.</summary>
-    private async Task<T> ReadAsync<T>(string sql, Func<NpgsqlConnection, string, Task<T>> read)
+    /// <param name="asOf">How what other transactions commit meanwhile is seen: by default each statement sees what is there when it begins.</param>
+    private async Task<T> ReadAsync<T>(string sql, Func<NpgsqlConnection, string, Task<T>> read, string asOf = "")
     {
         var source = _sources[Lanes.Current];
         return await OnWholeConnectionAsync(source, async () =>
         {
             var telling = await TellingAsync(source);
             await using var connection = await source.OpenConnectionAsync();
-            return await read(connection, $"begin read only; {telling}{sql}; commit");
+            return await read(connection, $"begin read only{asOf}; {telling}{sql}; commit");
         });
     }
 
@@ -142,6 +143,14 @@ public sealed class Database : IAsyncDisposable
             await using var results = await connection.QueryMultipleAsync(whole, parameters);
             return await read(results);
         });
+
+    /// <summary>The same, of one and the same moment.</summary>
+    internal Task<T> ReadTogetherAsync<T>(string sql, object? parameters, Func<SqlMapper.GridReader, Task<T>> read) =>
+        ReadAsync(sql, async (connection, whole) =>
+        {
+            await using var results = await connection.QueryMultipleAsync(whole, parameters);
+            return await read(results);
+        }, asOf: " isolation level repeatable read");
 
     /// <summary>Statements that change something, in a transaction of their own.</summary>
     /// <returns>How many rows they changed.</returns>

@@ -85,13 +85,18 @@ public sealed class EditionSettingsStore(Database database)
 
         """;
 
+    internal const string InUse = $"""
+        {Columns}
+        where e.organisation_id = @organisationId and e.removed_at is null and c.removed_at is null
+        order by e.calendar_id is not null, lower(coalesce(e.name, c.name)), e.id
+        limit 800
+        """;
+
+    internal static async Task<IReadOnlyList<StoredEdition>> ReadAsync(SqlMapper.GridReader results) => [.. (await results.ReadAsync<Row>()).Select(row => row.ToEdition())];
+
     /// <summary>Those in use; composed ones first, by name.</summary>
     public async Task<IReadOnlyList<StoredEdition>> ListAsync(Guid organisationId) =>
-        [.. (await database.ListAsync<Row>(Columns + """
-            where e.organisation_id = @organisationId and e.removed_at is null and c.removed_at is null
-            order by e.calendar_id is not null, lower(coalesce(e.name, c.name)), e.id
-            limit 800
-            """, new { organisationId })).Select(row => row.ToEdition())];
+        [.. (await database.ListAsync<Row>(InUse, new { organisationId })).Select(row => row.ToEdition())];
 
     /// <summary>One in use, or one that was removed.</summary>
     public async Task<StoredEdition?> FindAsync(Guid organisationId, Guid id) =>

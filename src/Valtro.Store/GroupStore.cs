@@ -19,19 +19,24 @@ public sealed class GroupStore(Database database)
         public Guid[] Calendars { get; init; } = [];
     }
 
+    internal const string OfOrganisation = """
+        select g.id, g.name, g.version,
+               array(select m.calendar_id
+                     from calendar_group_member m
+                     join calendar c on c.id = m.calendar_id
+                     where m.group_id = g.id and c.removed_at is null
+                     order by c.created_at, c.id) as calendars
+        from calendar_group g
+        where g.organisation_id = @organisationId
+        order by lower(g.name)
+        limit 100
+        """;
+
+    internal static async Task<IReadOnlyList<CalendarGroup>> ReadAsync(SqlMapper.GridReader results) =>
+        [.. (await results.ReadAsync<Row>()).Select(row => new CalendarGroup(row.Id, row.Name, row.Version, row.Calendars))];
+
     public async Task<IReadOnlyList<CalendarGroup>> ListAsync(Guid organisationId) =>
-        [.. (await database.ListAsync<Row>("""
-            select g.id, g.name, g.version,
-                   array(select m.calendar_id
-                         from calendar_group_member m
-                         join calendar c on c.id = m.calendar_id
-                         where m.group_id = g.id and c.removed_at is null
-                         order by c.created_at, c.id) as calendars
-            from calendar_group g
-            where g.organisation_id = @organisationId
-            order by lower(g.name)
-            limit 100
-            """, new { organisationId })).Select(row => new CalendarGroup(row.Id, row.Name, row.Version, row.Calendars))];
+        [.. (await database.ListAsync<Row>(OfOrganisation, new { organisationId })).Select(row => new CalendarGroup(row.Id, row.Name, row.Version, row.Calendars))];
 
     /// <summary>Makes a group, or replaces one.</summary>
     /// <param name="id">Null for a new one.</param>

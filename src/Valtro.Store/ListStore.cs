@@ -46,53 +46,72 @@ public sealed class ListStore(Database database, EventStore events)
     /// <summary>What documents may name, retired ones too.</summary>
     internal const string CategoriesNamed = "select id, name, colour from category where organisation_id = @organisationId limit 1000";
 
-    internal static async Task<IReadOnlyDictionary<Guid, Category>> ReadCategoriesAsync(SqlMapper.GridReader results) =>
-        (await results.ReadAsync<(Guid Id, string Name, string Colour)>()).ToDictionary(row => row.Id, row => new Category(row.Id, row.Name, Hue.Named(row.Colour)));
-
-    private Task<IReadOnlyList<CategoryRow>> CategoryRowsAsync(Guid organisationId, bool counts) => database.ListAsync<CategoryRow>($"""
-        select k.id, k.name, k.colour, k.retired_at, k.merged_into,
-               {(counts ? "(select count(*) from event_reference r join event e on e.id = r.event_id and e.removed_at is null where r.category_id = k.id and r.ended_at is null)::integer" : "0")} as events
+    internal const string CategoriesOfOrganisation = """
+        select k.id, k.name, k.colour, k.retired_at, k.merged_into, 0 as events
         from category k
         where k.organisation_id = @organisationId
         order by lower(k.name)
         limit 1000
-        """, new { organisationId });
+        """;
 
-    private Task<IReadOnlyList<PlaceRow>> PlaceRowsAsync(Guid organisationId, bool counts) => database.ListAsync<PlaceRow>($"""
-        select p.id, p.name, p.latitude, p.longitude, p.retired_at,
-               {(counts ? "(select count(*) from event e where e.organisation_id = p.organisation_id and lower(e.content ->> 'place') = lower(p.name) and e.removed_at is null)::integer" : "0")} as events
+    internal const string PlacesOfOrganisation = """
+        select p.id, p.name, p.latitude, p.longitude, p.retired_at, 0 as events
         from place p
         where p.organisation_id = @organisationId
         order by lower(p.name)
         limit 1000
-        """, new { organisationId });
+        """;
+
+    internal const string MergedOfOrganisation = """
+        with recursive leads as (
+            select id, merged_into from category where organisation_id = @organisationId and merged_into is not null
+            union
+            select l.id, k.merged_into from leads l join category k on k.id = l.merged_into where k.merged_into is not null
+        )
+        select id, merged_into from leads
+        """;
+
+    internal static async Task<IReadOnlyDictionary<Guid, Category>> ReadCategoriesAsync(SqlMapper.GridReader results) =>
+        (await results.ReadAsync<(Guid Id, string Name, string Colour)>()).ToDictionary(row => row.Id, row => new Category(row.Id, row.Name, Hue.Named(row.Colour)));
+
+    internal static async Task<(IReadOnlyList<Category> Offered, IReadOnlyList<Category> Every)> ReadListAsync(SqlMapper.GridReader results)
+    {
+        var rows = (await results.ReadAsync<CategoryRow>()).AsList();
+        return ([.. rows.Where(row => row.RetiredAt is null).Select(row => row.ToCategory())], [.. rows.Select(row => row.ToCategory())]);
+    }
+
+    internal static async Task<IReadOnlyList<KnownPlace>> ReadPlacesAsync(SqlMapper.GridReader results) =>
+        [.. (await results.ReadAsync<PlaceRow>()).Where(row => row.RetiredAt is null).Select(row => row.ToPlace())];
+
+    internal static async Task<ILookup<Guid, Guid>> ReadMergedAsync(SqlMapper.GridReader results) =>
+        (await results.ReadAsync<(Guid From, Guid Into)>()).ToLookup(one => one.From, one => one.Into);
 
     /// <summary>Those that are offered.</summary>
     public async Task<IReadOnlyList<Category>> CategoriesAsync(Guid organisationId) =>
-        [.. (await CategoryRowsAsync(organisationId, counts: false)).Where(row => row.RetiredAt is null).Select(row => row.ToCategory())];
+        [.. (await database.ListAsync<CategoryRow>(CategoriesOfOrganisation, new { organisationId })).Where(row => row.RetiredAt is null).Select(row => row.ToCategory())];
 
     /// <summary>Retired ones too: what earlier versions of events may have.</summary>
-    public async Task<IReadOnlyList<Category>> EveryCategoryAsync(Guid organisationId) => [.. (await CategoryRowsAsync(organisationId, counts: false)).Select(row => row.ToCategory())];
+    public async Task<IReadOnlyList<Category>> EveryCategoryAsync(Guid organisationId) =>
+        [.. (await database.ListAsync<CategoryRow>(CategoriesOfOrganisation, new { organisationId })).Select(row => row.ToCategory())];
 
     /// <summary>Categories that became others: whoever names one means the other as well.</summary>
     public async Task<ILookup<Guid, Guid>> MergedCategoriesAsync(Guid organisationId) =>
-        (await database.ListAsync<(Guid From, Guid Into)>("""
-            with recursive leads as (
-                select id, merged_into from category where organisation_id = @organisationId and merged_into is not null
-                union
-                select l.id, k.merged_into from leads l join category k on k.id = l.merged_into where k.merged_into is not null
-            )
-            select id, merged_into from leads
-            """, new { organisationId })).ToLookup(one => one.From, one => one.Into);
+        (await database.ListAsync<(Guid From, Guid Into)>(MergedOfOrganisation, new { organisationId })).ToLookup(one => one.From, one => one.Into);
 
     /// <summary>Those that are offered.</summary>
     public async Task<IReadOnlyList<KnownPlace>> PlacesAsync(Guid organisationId) =>
-        [.. (await PlaceRowsAsync(organisationId, counts: false)).Where(row => row.RetiredAt is null).Select(row => row.ToPlace())];
+        [.. (await database.ListAsync<PlaceRow>(PlacesOfOrganisation, new { organisationId })).Where(row => row.RetiredAt is null).Select(row => row.ToPlace())];
 
     /// <summary>Both lists whole, with how much each entry is used.</summary>
-    public async Task<(IReadOnlyList<Listed<Category>> Categories, IReadOnlyList<Listed<KnownPlace>> Places)> AllAsync(Guid organisationId) => (
-        [.. (await CategoryRowsAsync(organisationId, counts: true)).Select(row => new Listed<Category>(row.ToCategory(), row.RetiredAt, row.Events))],
-        [.. (await PlaceRowsAsync(organisationId, counts: true)).Select(row => new Listed<KnownPlace>(row.ToPlace(), row.RetiredAt, row.Events))]);
+    public Task<(IReadOnlyList<Listed<Category>> Categories, IReadOnlyList<Listed<KnownPlace>> Places)> AllAsync(Guid organisationId) =>
+        database.ReadManyAsync<(IReadOnlyList<Listed<Category>>, IReadOnlyList<Listed<KnownPlace>>)>($"""
+            {Counted(CategoriesOfOrganisation, "select count(*) from event_reference r join event e on e.id = r.event_id and e.removed_at is null where r.category_id = k.id and r.ended_at is null")};
+            {Counted(PlacesOfOrganisation, "select count(*) from event e where e.organisation_id = p.organisation_id and e.content ? 'place' and lower(e.content ->> 'place') = lower(p.name) and e.removed_at is null")}
+            """, new { organisationId }, async results => (
+                [.. (await results.ReadAsync<CategoryRow>()).Select(row => new Listed<Category>(row.ToCategory(), row.RetiredAt, row.Events))],
+                [.. (await results.ReadAsync<PlaceRow>()).Select(row => new Listed<KnownPlace>(row.ToPlace(), row.RetiredAt, row.Events))]));
+
+    private static string Counted(string list, string count) => list.Replace("0 as events", $"({count})::integer as events", StringComparison.Ordinal);
 
     /// <summary>Puts a category on the list; one of that name that was retired is offered again.</summary>
     /// <exception cref="RuleException">The name is taken, or the list is full.</exception>

@@ -37,13 +37,13 @@ public sealed class SessionStore(Database database)
 
     /// <summary>What every request of a signed-in person asks first, in one round trip.</summary>
     /// <returns>
-    /// The account's stamp, which the session has to carry, and who that is (null where the account is in no organisation any more);
-    /// null when the session has ended.
+    /// The account's stamp, which the session has to carry, who that is (null where the account is in no organisation any more), and which
+    /// version of the organisation's house is the latest; null when the session has ended.
     /// </returns>
-    public async Task<(string Stamp, Viewer? Viewer)?> FindAsync(Guid id, Guid accountId, Instant now)
+    public async Task<(string Stamp, Viewer? Viewer, long HouseVersion)?> FindAsync(Guid id, Guid accountId, Instant now)
     {
         using var everywhere = Wall.Everywhere();
-        var (found, viewer) = await database.ReadManyAsync($"""
+        var (found, rows) = await database.ReadManyAsync($"""
             select a.security_stamp, s.seen_at
             from session s
             join account a on a.id = s.account_id
@@ -51,12 +51,12 @@ public sealed class SessionStore(Database database)
             {AccountStore.ViewerRows}
             """, new { id, accountId, idle = now - Idle }, async results => (
                 await results.ReadFirstOrDefaultAsync<Row>(),
-                AccountStore.ViewerOf(accountId, (await results.ReadAsync<AccountStore.ViewerRow>()).AsList())));
+                (await results.ReadAsync<AccountStore.ViewerRow>()).AsList()));
         if (found is null)
             return null;
         if (now - found.SeenAt > SeenEvery)
             await database.ExecuteAsync("update session set seen_at = @now where id = @id and seen_at < @now", new { id, now });
-        return (found.SecurityStamp, viewer);
+        return (found.SecurityStamp, AccountStore.ViewerOf(accountId, rows), rows.Count == 0 ? 0 : rows[0].HouseVersion);
     }
 
     public async Task EndAsync(Guid id, Instant now)

@@ -22,23 +22,28 @@ public sealed class YearPlanStore(Database database)
 
     private sealed record SpanRow(Guid YearPlanId, string Kind, string Name, LocalDate FirstDay, LocalDate LastDay);
 
-    /// <summary>An organisation with its years.</summary>
-    public Task<OrganisationYears?> FindAsync(Guid organisationId) => database.ReadManyAsync($"""
-        {OrganisationStore.ById};
+    internal const string OfOrganisation = """
         select id, name, first_day, last_day, cycle_unit, cycle_length, cycle_restarts, version
         from year_plan
-        where organisation_id = @id
+        where organisation_id = @organisationId
         order by first_day
         limit 60;
         select s.year_plan_id, s.kind, s.name, s.first_day, s.last_day
         from year_plan_span s
         join year_plan p on p.id = s.year_plan_id
-        where p.organisation_id = @id
+        where p.organisation_id = @organisationId
         order by s.first_day
-        """, new { id = organisationId }, async results =>
+        """;
+
+    internal static async Task<IReadOnlyList<StoredYearPlan>> ReadAsync(SqlMapper.GridReader results) =>
+        Plans([.. await results.ReadAsync<Row>()], [.. await results.ReadAsync<SpanRow>()]);
+
+    /// <summary>An organisation with its years.</summary>
+    public Task<OrganisationYears?> FindAsync(Guid organisationId) => database.ReadManyAsync(
+        $"{OrganisationStore.ById.Replace("@id", "@organisationId", StringComparison.Ordinal)};\n{OfOrganisation}", new { organisationId }, async results =>
         {
             var organisation = await results.ReadFirstOrDefaultAsync<Organisation>();
-            var plans = Plans([.. await results.ReadAsync<Row>()], [.. await results.ReadAsync<SpanRow>()]);
+            var plans = await ReadAsync(results);
             return organisation is null ? null : new OrganisationYears(organisation, plans);
         });
 

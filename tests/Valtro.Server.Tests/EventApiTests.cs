@@ -100,7 +100,9 @@ public sealed class EventApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         await bo.ChangeAsync(added, "edit", Caller.Event(calendar, "Bo was first"));
         var conflict = await ada.TryChangeAsync(added, "edit", Caller.Event(calendar, "Ada was second"));
         Assert.Equal(HttpStatusCode.Conflict, conflict.StatusCode);
-        var current = (await Caller.ReadAsync(conflict))["current"]!;
+        var answer = await Caller.ReadAsync(conflict);
+        var current = answer["current"]!;
+        Assert.Equal(["title both Bo was first / Ada was second"], answer["differing"]!.AsArray().Select(one => $"{one!["field"]} {one["by"]} {one["theirs"]} / {one["yours"]}"));
         Assert.Equal(("Bo was first", "Bo Quilliam", 2), ((string)current["title"]!, (string)current["savedBy"]!, (int)current["version"]!));
         Assert.Equal("Bo was first", (string)(await ada.GetAsync($"/api/events/{added["id"]}"))["title"]!);
     }

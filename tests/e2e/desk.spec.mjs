@@ -79,13 +79,17 @@ test('of two editors the second sees what the first saved, and chooses', async (
   await other.getByRole('button', { name: 'Save', exact: true }).click()
   await expect(other.getByRole('link', { name: /Glass polishing/ })).toBeVisible()
 
+  await page.getByLabel('Title').fill('Glass wiping')
   await page.getByRole('combobox', { name: 'Where' }).fill('Lamp room')
   await page.getByRole('button', { name: 'Save', exact: true }).click()
   const conflict = page.getByRole('alert').filter({ hasText: 'while you were working on it' })
   await expect(conflict.getByRole('row', { name: /Title/ })).toContainText('Glass polishing')
   await expect(conflict.getByRole('row', { name: /Where/ })).toContainText('Lamp room')
-  await conflict.getByRole('button', { name: 'Save mine in its place' }).click()
-  await expect(page.getByRole('link', { name: /Glass cleaning.*Lamp room/ })).toBeVisible()
+  // Both gave it another title: one chooses. The place is only mine, and is kept.
+  await expect(conflict.getByRole('radio', { name: 'Glass wiping' })).toBeChecked()
+  await conflict.getByRole('radio', { name: 'Glass polishing' }).check()
+  await conflict.getByRole('button', { name: 'Save it so' }).click()
+  await expect(page.getByRole('link', { name: /Glass polishing.*Lamp room/ })).toBeVisible()
   await other.context().close()
 })
 

@@ -62,7 +62,7 @@ public sealed record EventContent
     [Field("description", FieldLevel.Complete, OfOneDate = true, IsSearched = true, ShownWith = ShownField.Description)]
     public RichText Description { get; init; } = RichText.Empty;
 
-    [Field("category", FieldLevel.Headline, ShownWith = ShownField.Category)]
+    [Field("category", FieldLevel.Headline, Form = "categoryId", ShownWith = ShownField.Category)]
     public Category? Category { get; init; }
 
     /// <summary>Free words, ascending.</summary>
@@ -86,7 +86,7 @@ public sealed record EventContent
     [Field("cap", FieldLevel.Complete, Needs = Grants.Settings)]
     public Cap Cap { get; init; } = Cap.None;
 
-    [Field("showing", FieldLevel.Complete, Needs = Grants.Settings)]
+    [Field("showing", FieldLevel.Complete, Needs = Grants.Settings, Form = "showFrom showUntil")]
     public ShowingSpan Showing { get; init; } = ShowingSpan.Always;
 
     /// <summary>What somebody gets of it: all else is as if it had not been said.</summary>

@@ -48,6 +48,9 @@ public abstract class EventField
 
     public Grants Needs => _declared.Needs;
 
+    /// <summary>The fields of the form that say it.</summary>
+    public IReadOnlyList<string> Form => _declared.Form.Split(' ');
+
     public bool IsOfOneDate => _declared.OfOneDate;
 
     /// <summary>The field that an edition leaves out to leave this one out; null when it is always shown.</summary>

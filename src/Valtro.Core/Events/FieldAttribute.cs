@@ -20,6 +20,9 @@ public sealed class FieldAttribute(string name, FieldLevel seenFrom) : SeenFromA
     /// <summary>Filters of editions and searches look for words in it.</summary>
     public bool IsSearched { get; init; }
 
+    /// <summary>The fields of the form that say it, with spaces between; by default one of the same name.</summary>
+    public string Form { get; init; } = name;
+
     /// <summary>By which of the fields that an edition can leave out it goes; without one it is always shown.</summary>
     public ShownField ShownWith
     {

@@ -6,13 +6,18 @@ using Valtro.Store;
 namespace Valtro.Server.Accounts;
 
 /// <summary>The signed-in person of this request. Whatever the API does is allowed or refused by <see cref="Viewer"/>.</summary>
-public sealed class Access(IHttpContextAccessor context, AccountStore accounts)
+public sealed class Access(IHttpContextAccessor context, AccountStore accounts, Houses houses)
 {
     private Viewer? _viewer;
     private Viewer? _known;
+    private long _houseVersion;
+    private House? _house;
 
-    /// <summary>Who the session of this request is of, read with it.</summary>
-    internal void Know(Viewer? viewer) => _known = viewer;
+    /// <summary>Who the session of this request is of and how far the organisation is, read with it.</summary>
+    internal void Know(Viewer? viewer, long houseVersion) => (_known, _houseVersion) = (viewer, houseVersion);
+
+    /// <summary>The organisation as it is when the request begins: what the request itself changes of it, it does not show.</summary>
+    public async ValueTask<House> HouseAsync() => _house ??= await houses.OfAsync((await ViewerAsync()).OrganisationId, _houseVersion);
 
     /// <summary>Who is signed in; where the request says <c>as=everyone</c>, the same person looking as that audience, who may change nothing.</summary>
     /// <exception cref="SignInNeededException">Nobody is signed in, or the account is in no organisation any more.</exception>

@@ -57,12 +57,12 @@ internal static class PeopleApi
                 invitation.Id, invitation.Email, invitation.IsAdministrator, Body(invitation.Roles), invitation.InvitedBy, invitation.InvitedAt, invitation.ExpiresAt, invitation.ExpiresAt <= now))]));
     }
 
-    private static async Task<Results<Ok<RolesResponse>, ProblemHttpResult>> SetRoles(Guid id, RolesRequest request, Access access, AccountStore accounts, CalendarStore calendars, IClock clock)
+    private static async Task<Results<Ok<RolesResponse>, ProblemHttpResult>> SetRoles(Guid id, RolesRequest request, Access access, AccountStore accounts, IClock clock)
     {
         var viewer = await access.RequireAsync(OrganisationAction.ManagePeople, AdministratorsOnly);
         var member = await MemberAsync(accounts, viewer, id);
         var roles = RolesOf(request.Roles);
-        var names = (await calendars.ListAsync(viewer.OrganisationId)).ToDictionary(calendar => calendar.Id, calendar => calendar.Name);
+        var names = (await access.HouseAsync()).Calendars.ToDictionary(one => one.Key, one => one.Value.Name);
         try
         {
             return TypedResults.Ok(new RolesResponse(await accounts.SetRolesAsync(
@@ -96,7 +96,7 @@ internal static class PeopleApi
 
     /// <summary>The invitation and its mail are one write; the secret is in the mail alone.</summary>
     private static async Task<NoContent> Invite(
-        InvitationRequest request, Access access, InvitationStore invitations, CalendarStore calendars, OrganisationStore organisations, AccountStore accounts,
+        InvitationRequest request, Access access, InvitationStore invitations, AccountStore accounts,
         ILookupNormalizer normalizer, PublicAddresses addresses, IClock clock)
     {
         var viewer = await access.RequireAsync(OrganisationAction.ManagePeople, AdministratorsOnly);
@@ -104,8 +104,8 @@ internal static class PeopleApi
         var email = refusals.Try(() => EmailAddresses.Check("email", request.Email));
         var roles = refusals.Try(() => RolesOf(request.Roles));
         refusals.ThrowIfAny();
-        var names = (await calendars.ListAsync(viewer.OrganisationId)).ToDictionary(calendar => calendar.Id, calendar => calendar.Name);
-        var organisation = (await organisations.FindAsync(viewer.OrganisationId))!;
+        var names = (await access.HouseAsync()).Calendars.ToDictionary(one => one.Key, one => one.Value.Name);
+        var organisation = (await access.HouseAsync()).Organisation;
         var inviter = (await accounts.FindAsync(viewer.AccountId))!;
         var secret = Secrets.Make();
         var now = clock.GetCurrentInstant();
@@ -117,12 +117,12 @@ internal static class PeopleApi
         return TypedResults.NoContent();
     }
 
-    private static async Task<NoContent> InviteAgain(Guid id, Access access, InvitationStore invitations, CalendarStore calendars, OrganisationStore organisations, AccountStore accounts, PublicAddresses addresses, IClock clock)
+    private static async Task<NoContent> InviteAgain(Guid id, Access access, InvitationStore invitations, AccountStore accounts, PublicAddresses addresses, IClock clock)
     {
         var viewer = await access.RequireAsync(OrganisationAction.ManagePeople, AdministratorsOnly);
         var invitation = (await invitations.OpenAsync(viewer.OrganisationId)).FirstOrDefault(one => one.Id == id) ?? throw new NotFoundException("invitation");
-        var names = (await calendars.ListAsync(viewer.OrganisationId)).ToDictionary(calendar => calendar.Id, calendar => calendar.Name);
-        var organisation = (await organisations.FindAsync(viewer.OrganisationId))!;
+        var names = (await access.HouseAsync()).Calendars.ToDictionary(one => one.Key, one => one.Value.Name);
+        var organisation = (await access.HouseAsync()).Organisation;
         var inviter = (await accounts.FindAsync(viewer.AccountId))!;
         var secret = Secrets.Make();
         await invitations.RenewAsync(viewer.OrganisationId, id, secret, clock.GetCurrentInstant(), email =>

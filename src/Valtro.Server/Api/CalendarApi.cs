@@ -102,10 +102,10 @@ internal static class CalendarApi
         api.MapDelete("/calendars/{id:guid}/link", WithdrawLink);
     }
 
-    private static async Task<Ok<IReadOnlyList<CalendarResponse>>> List(Access access, CalendarStore calendars, CalendarView view)
+    private static async Task<Ok<IReadOnlyList<CalendarResponse>>> List(Access access, CalendarView view)
     {
         var viewer = await access.ViewerAsync();
-        return TypedResults.Ok(await view.ShowAsync(viewer, await calendars.ListAsync(viewer.OrganisationId)));
+        return TypedResults.Ok(await view.ShowAsync(viewer, (await access.HouseAsync()).Calendars.Values));
     }
 
     private static async Task<Ok<CalendarResponse>> Get(Guid id, Access access, CalendarView view) =>
@@ -133,10 +133,10 @@ internal static class CalendarApi
         return await view.SaveAsync(viewer, id, version, settings, clock.GetCurrentInstant());
     }
 
-    private static async Task<Ok<PlateProposal>> ProposePlate(string? name, Access access, CalendarStore calendars)
+    private static async Task<Ok<PlateProposal>> ProposePlate(string? name, Access access)
     {
-        var viewer = await access.RequireAsync(OrganisationAction.ManageCalendars, KeepersOnly);
-        var taken = (await calendars.ListAsync(viewer.OrganisationId)).Select(calendar => calendar.Plate.Code).ToHashSet();
+        await access.RequireAsync(OrganisationAction.ManageCalendars, KeepersOnly);
+        var taken = (await access.HouseAsync()).Calendars.Values.Select(calendar => calendar.Plate.Code).ToHashSet();
         return TypedResults.Ok(new PlateProposal(Plate.Propose(name?[..Math.Min(name.Length, Texts.LongestName)], taken).Code));
     }
 

@@ -27,7 +27,7 @@ internal static class ChangeApi
     {
         var found = await desk.FindForChangeAsync(id);
         if (found.Stored.Version != request.Version)
-            return Problems.Of(Problem.ChangedMeanwhile, current: ShowNow(desk, found, request));
+            return await changes.ConflictAsync(found, request);
         var change = await changes.ReadAsync(found, request);
         var edit = new SeriesEdit(found.Event, change, found.School);
         var (placed, asked) = EventChanges.Placements(found, request);
@@ -122,7 +122,7 @@ internal static class ChangeApi
         }
         catch (ChangedMeanwhileException)
         {
-            return Problems.Of(Problem.ChangedMeanwhile, current: ShowNow(desk, await desk.FindForChangeAsync(id), request));
+            return await changes.ConflictAsync(await desk.FindForChangeAsync(id), request);
         }
     }
 
@@ -137,18 +137,13 @@ internal static class ChangeApi
         return TypedResults.Ok(new ActResponse(done!.ActId, 1));
     }
 
-    private static EventResponse ShowNow(EventDesk desk, OnDesk found, ChangeRequest request)
-    {
-        var stillThere = EventDates.Find(found.Event, DateName.Read(request.RecurrenceId, "recurrenceId"), found.School) is not null;
-        return desk.Show(found, stillThere ? request.RecurrenceId : null);
-    }
-
-    private static async Task<Results<Ok<ActResponse>, ProblemHttpResult>> Undo(Guid actId, Access access, RevisionStore revisions, YearPlanStore years, EventDesk desk)
+    private static async Task<Results<Ok<ActResponse>, ProblemHttpResult>> Undo(Guid actId, Access access, RevisionStore revisions, EventDesk desk)
     {
         var viewer = await access.ViewerAsync();
-        var writes = await revisions.UndoingAsync(viewer.OrganisationId, actId, await years.SchoolAsync(viewer.OrganisationId));
+        var writes = await revisions.UndoingAsync(viewer.OrganisationId, actId, (await access.HouseAsync()).School);
         if (writes.Count == 0)
             throw new NotFoundException("act");
+        await desk.ReadAheadAsync([.. writes.Select(write => write.Event.Id)], []);
         foreach (var write in writes)
         {
             var found = await desk.FindForChangeAtOnceAsync(write.Event.Id);

@@ -1,6 +1,7 @@
 using Valtro.Core.Disclosure;
 using Valtro.Core.Editions;
 using Valtro.Core.Events;
+using Valtro.Server.Accounts;
 using Valtro.Server.Public;
 using Valtro.Store;
 
@@ -19,22 +20,21 @@ public sealed record DestinationBody(Guid Id, Guid? CalendarId, string Name, Aud
 public sealed record DestinationsResponse(IReadOnlyList<DestinationBody> Editions, int Unnamed, bool WhenItGoesOut);
 
 /// <summary>Which editions deliver an event, by the very composition that delivers it.</summary>
-public sealed class Destinations(EditionSettingsStore settings, ListStore lists)
+public sealed class Destinations(Access access, EventDesk desk)
 {
     /// <summary>More than these are counted.</summary>
     private const int Most = 40;
 
     /// <param name="after">The event as it will be.</param>
     /// <param name="before">As it is; null for a new one.</param>
-    internal async Task<DestinationsResponse> OfAsync(EventDesk desk, Viewer viewer, CalendarEvent after, CalendarEvent? before)
+    internal async Task<DestinationsResponse> OfAsync(Viewer viewer, CalendarEvent after, CalendarEvent? before)
     {
-        var all = await desk.CalendarsAsync(viewer.OrganisationId);
-        var (organisation, school) = await desk.HouseAsync(viewer.OrganisationId);
-        var disclosures = EventDesk.DisclosuresOf(all);
-        var merged = await lists.MergedCategoriesAsync(viewer.OrganisationId);
+        var house = await access.HouseAsync();
+        var (all, organisation, school, merged) = (house.Calendars, house.Organisation, house.School, house.Merged);
+        var disclosures = house.Disclosures;
         var concerned = after.Calendars.Concat(before?.Calendars ?? []).ToHashSet();
         var whenOut = Visibility.LeavesTheHouse(after.State) ? after : after with { State = EventState.Live };
-        var found = (from edition in await settings.ListAsync(viewer.OrganisationId)
+        var found = (from edition in house.Editions
                      where edition.Sources.Any(concerned.Contains)
                      from audience in AudiencesOf(edition)
                      let zone = edition.CalendarId is { } own && all.TryGetValue(own, out var calendar) ? calendar.Zone : Core.Time.Zones.Named(organisation.Zone)
@@ -49,14 +49,13 @@ public sealed class Destinations(EditionSettingsStore settings, ListStore lists)
     }
 
     /// <summary>The editions in which members read an event that is not finished, as it is: a draft, or waiting for sign-off.</summary>
-    internal async Task<IReadOnlyList<UnfinishedIn>> OfUnfinishedAsync(EventDesk desk, Viewer viewer, CalendarEvent draft)
+    internal async Task<IReadOnlyList<UnfinishedIn>> OfUnfinishedAsync(Viewer viewer, CalendarEvent draft)
     {
         if (Visibility.LeavesTheHouse(draft.State))
             return [];
-        var all = await desk.CalendarsAsync(viewer.OrganisationId);
-        var (organisation, school) = await desk.HouseAsync(viewer.OrganisationId);
-        var merged = await lists.MergedCategoriesAsync(viewer.OrganisationId);
-        return [.. from edition in await settings.ListAsync(viewer.OrganisationId)
+        var house = await access.HouseAsync();
+        var (all, organisation, school, merged) = (house.Calendars, house.Organisation, house.School, house.Merged);
+        return [.. from edition in house.Editions
                    where !edition.IsStandard && edition.Draft is { Audience: Audience.Members, WithUnfinished: true } && edition.Sources.Any(draft.Calendars.Contains)
                    let made = EditionReadings.Made(edition.Draft, Audience.Members, Core.Time.Zones.Named(organisation.Zone), organisation.FirstDayOfWeek, all, merged)
                    let detail = new Composition(made.Checked.Edition, made.Sources, school, desk.Now).DetailOf(draft)

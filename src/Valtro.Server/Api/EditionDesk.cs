@@ -12,13 +12,10 @@ namespace Valtro.Server.Api;
 
 /// <summary>Editions as the signed-in person may see and compose them.</summary>
 public sealed class EditionDesk(
-    Access access, EditionSettingsStore settings, EditionStore editions, EditionReadings readings, CalendarStore calendars, EventStore events, SecretLinkStore links,
-    OrganisationStore organisations, PublicAddresses addresses, IClock clock)
+    Access access, EditionSettingsStore settings, EditionStore editions, EditionReadings readings, EventStore events, SecretLinkStore links,
+    PublicAddresses addresses, IClock clock)
 {
     private const string ComposersOnly = "Only those who publish one of its calendars at least, and see the others, compose an edition.";
-
-    private Dictionary<Guid, Calendar>? _calendars;
-    private Organisation? _organisation;
 
     private Instant Now => Instant.FromUnixTimeSeconds(clock.GetCurrentInstant().ToUnixTimeSeconds());
 
@@ -26,11 +23,11 @@ public sealed class EditionDesk(
     public async Task<IReadOnlyList<EditionLine>> ListAsync()
     {
         var viewer = await access.ViewerAsync();
-        var all = await CalendarsAsync(viewer);
-        var disclosures = EventDesk.DisclosuresOf(all);
+        var house = await access.HouseAsync();
+        var (all, disclosures) = (house.Calendars, house.Disclosures);
         var fresh = await editions.StatesAsync(viewer.OrganisationId);
         var fetched = (await editions.FetchesAsync(viewer.OrganisationId, Now - Duration.FromDays(7))).ToLookup(one => one.EditionId, one => one.Programs);
-        return [.. from edition in await settings.ListAsync(viewer.OrganisationId)
+        return [.. from edition in house.Editions
                    let mayEdit = viewer.MayCompose(edition.Sources, disclosures)
                    let mayRead = !edition.IsStandard && edition.Draft.Audience == Audience.Members && viewer.SeesAs is null or Audience.Members
                    where mayEdit || mayRead
@@ -43,7 +40,7 @@ public sealed class EditionDesk(
     public async Task<Ok<IReadOnlyList<BinnedEdition>>> BinAsync()
     {
         var viewer = await access.ViewerAsync();
-        var all = EventDesk.DisclosuresOf(await CalendarsAsync(viewer));
+        var all = (await access.HouseAsync()).Disclosures;
         return TypedResults.Ok<IReadOnlyList<BinnedEdition>>([.. (await settings.BinAsync(viewer.OrganisationId, Now - EventStore.KeptInBin))
             .Where(edition => viewer.MayCompose(edition.Sources, all))
             .Select(edition => new BinnedEdition(edition.Id, edition.Name, edition.RemovedAt!.Value, edition.RemovedAt.Value + EventStore.KeptInBin))]);
@@ -130,12 +127,12 @@ public sealed class EditionDesk(
 
     /// <exception cref="ForbiddenException">The person may not compose it.</exception>
     public async Task RequireComposeAsync(Viewer viewer, StoredEdition edition) =>
-        Access.Require(viewer.MayCompose(edition.Sources, EventDesk.DisclosuresOf(await CalendarsAsync(viewer))), ComposersOnly);
+        Access.Require(viewer.MayCompose(edition.Sources, (await access.HouseAsync()).Disclosures), ComposersOnly);
 
     /// <summary>Of an edition that is not saved yet.</summary>
     public async Task<EditionAddress> AddressOfNewAsync(Viewer viewer)
     {
-        var organisation = await OrganisationAsync(viewer);
+        var organisation = (await access.HouseAsync()).Organisation;
         return new EditionAddress(Guid.Empty, organisation.Id, organisation.Slug, organisation.Name, organisation.Locale, (short)organisation.FirstDayOfWeek, null, organisation.Zone, "", Guid.Empty, 0, 0, Guid.Empty, null, null, null);
     }
 
@@ -167,20 +164,14 @@ public sealed class EditionDesk(
         return edition;
     }
 
-    /// <summary>Those in use, as they are when the request begins: nothing that is done here changes them.</summary>
-    private async Task<Dictionary<Guid, Calendar>> CalendarsAsync(Viewer viewer) =>
-        _calendars ??= (await calendars.ListAsync(viewer.OrganisationId)).ToDictionary(calendar => calendar.Id);
-
-    private async Task<Organisation> OrganisationAsync(Viewer viewer) => _organisation ??= (await organisations.FindAsync(viewer.OrganisationId))!;
-
     private async Task<CheckedEdition> CheckAsync(Viewer viewer, EditionDraft draft, bool isStandard = false)
     {
-        var organisation = await OrganisationAsync(viewer);
-        var all = await CalendarsAsync(viewer);
+        var organisation = (await access.HouseAsync()).Organisation;
+        var all = (await access.HouseAsync()).Calendars;
         var made = draft.Check(Zones.Named(organisation.Zone), (IsoDayOfWeek)organisation.FirstDayOfWeek, isStandard);
         if (draft.Sources.FirstOrDefault(source => !all.TryGetValue(source.CalendarId, out var calendar) || viewer.DetailOn(source.CalendarId, calendar.Disclosure) == Detail.Nothing) is not null)
             throw new RuleException("sources", "One of the calendars is not there any more. Leave it out.");
-        Access.Require(viewer.MayCompose([.. draft.Sources.Select(source => source.CalendarId)], EventDesk.DisclosuresOf(all)), ComposersOnly);
+        Access.Require(viewer.MayCompose([.. draft.Sources.Select(source => source.CalendarId)], (await access.HouseAsync()).Disclosures), ComposersOnly);
         return made;
     }
 
@@ -195,20 +186,20 @@ public sealed class EditionDesk(
     private async Task<EditionResponse> ShowAsync(Viewer viewer, StoredEdition edition)
     {
         var link = edition.Draft.Audience == Audience.Link && !edition.IsStandard ? await links.FindAsync(viewer.OrganisationId, edition.Id) : null;
-        var organisation = await OrganisationAsync(viewer);
+        var organisation = (await access.HouseAsync()).Organisation;
         var address = edition.IsStandard || edition.Draft.Audience == Audience.Everyone ? addresses.Of(organisation.Slug, edition.Slug) : link is null ? null : addresses.OfSecret(link.Secret);
-        var all = await CalendarsAsync(viewer);
+        var all = (await access.HouseAsync()).Calendars;
         return new EditionResponse(
             edition.Id, edition.Name, edition.Draft, edition.Version, edition.IsStandard, edition.CalendarId, edition.RemovedAt is not null,
             Freshness(edition, all, await editions.StatesAsync(viewer.OrganisationId)), address is null ? null : DeliveryOf(address, edition, all), link?.MadeAt);
     }
 
-    private EditionDelivery DeliveryOf(EditionAddresses address, StoredEdition edition, Dictionary<Guid, Calendar> all) => new(
+    private EditionDelivery DeliveryOf(EditionAddresses address, StoredEdition edition, IReadOnlyDictionary<Guid, Calendar> all) => new(
         !edition.IsStandard || all[edition.CalendarId!.Value].Disclosure.Everyone > Detail.Nothing,
         address.Page, address.Embed, address.Feed, address.Webcal, address.Atom, addresses.OEmbed(address.Page),
         addresses.SnippetThatFits(address, edition.Name, edition.Draft.Look?.View ?? EditionView.Month, edition.Draft.Limit), PublicAddresses.SnippetFixed(address, edition.Name), PublicAddresses.SnippetLink(address, edition.Name));
 
-    private static DeliveryBody Freshness(StoredEdition edition, Dictionary<Guid, Calendar> all, IReadOnlyDictionary<Guid, GoingOutState> fresh)
+    private static DeliveryBody Freshness(StoredEdition edition, IReadOnlyDictionary<Guid, Calendar> all, IReadOnlyDictionary<Guid, GoingOutState> fresh)
     {
         var goesOut = edition.IsStandard ? all.GetValueOrDefault(edition.CalendarId!.Value)?.GoesOut == true : edition.Draft.Audience != Audience.Link || edition.HasLink;
         if (!goesOut)
@@ -219,7 +210,7 @@ public sealed class EditionDesk(
             : DeliveryBody.Of(fresh.GetValueOrDefault(edition.Id));
     }
 
-    private static SourceBody[] SourcesOf(StoredEdition edition, Dictionary<Guid, Calendar> all, Viewer viewer) =>
+    private static SourceBody[] SourcesOf(StoredEdition edition, IReadOnlyDictionary<Guid, Calendar> all, Viewer viewer) =>
         [.. edition.Sources.Where(all.ContainsKey).Select(id => all[id]).Where(calendar => viewer.DetailOn(calendar.Id, calendar.Disclosure) > Detail.Nothing)
             .OrderBy(calendar => calendar.Plate.Code, StringComparer.Ordinal)
             .Select(calendar => new SourceBody(calendar.Plate.Code, calendar.Name, calendar.Hue.Name, true, calendar.Slug, []))];

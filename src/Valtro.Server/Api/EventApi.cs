@@ -29,17 +29,17 @@ internal static class EventApi
     }
 
     private static async Task<Ok<ConsequencesResponse>> Foresee(
-        ConsequencesRequest request, Access access, EventDesk desk, ClashView clashes, OrganisationStore organisations, RichTexts richTexts, Destinations destinations)
+        ConsequencesRequest request, Access access, EventDesk desk, ClashView clashes, RichTexts richTexts, Destinations destinations)
     {
         var viewer = await access.ViewerAsync();
         var calendar = await desk.CalendarForAsync(request.Event.CalendarId);
-        var organisation = (await organisations.FindAsync(viewer.OrganisationId))!;
+        var house = await access.HouseAsync();
         var setting = await desk.SettingAsync(calendar);
-        var found = request.EventId is { } id ? await desk.FindForChangeAsync(id) : null;
+        var found = request.EventId is { } id ? await desk.FindForChangeAsync(id, withAbout: false) : null;
         var series = Typed(request, setting, found);
         var place = request.Event.Place.Trim();
         var around = await clashes.AroundAsync(viewer, series, setting.School, calendar, place, request.EventId);
-        var words = RuleWords.For(organisation.Locale);
+        var words = RuleWords.For(house.Organisation.Locale);
         var sketch = Filled(Sketch(request.Event, viewer, found, series), request.Event, setting, richTexts);
         var consequences = Consequences.Of(series, setting.School, words, dates => around.Say(dates, place, calendar));
         return TypedResults.Ok(new ConsequencesResponse(
@@ -53,7 +53,7 @@ internal static class EventApi
             series.Rule is { } rule ? RuleText.Format(rule) : null,
             consequences.Dates.Count > 0 ? ElsewhereBody.Of(series.Timing, consequences.Dates[0].Occurrence, calendar.Zone) : null,
             [.. WhoSees.Of(
-                sketch, found?.Event, ChangeApi.NamesAndTables(await desk.CalendarsAsync(viewer.OrganisationId)), words, desk.Now, await destinations.OfUnfinishedAsync(desk, viewer, sketch)).Select(WhoSeesBody.Of)]));
+                sketch, found?.Event, ChangeApi.NamesAndTables(house.Calendars), words, desk.Now, await destinations.OfUnfinishedAsync(viewer, sketch)).Select(WhoSeesBody.Of)]));
     }
 
     /// <summary>Which editions would deliver the event as it is typed. What is not right yet is left out: saving says so.</summary>
@@ -62,9 +62,9 @@ internal static class EventApi
         var viewer = await access.ViewerAsync();
         var calendar = await desk.CalendarForAsync(request.Event.CalendarId);
         var setting = await desk.SettingAsync(calendar);
-        var found = request.EventId is { } id ? await desk.FindForChangeAsync(id) : null;
+        var found = request.EventId is { } id ? await desk.FindForChangeAsync(id, withAbout: false) : null;
         var sketch = Filled(Sketch(request.Event, viewer, found, Typed(request, setting, found)), request.Event, setting, richTexts);
-        var answer = await destinations.OfAsync(desk, viewer, sketch, found?.Event);
+        var answer = await destinations.OfAsync(viewer, sketch, found?.Event);
         return TypedResults.Ok(answer with { WhenItGoesOut = answer.WhenItGoesOut || found is { ChangesAtOnce: false } });
     }
 
@@ -124,7 +124,7 @@ internal static class EventApi
 }
 
 /// <summary>What else is on around a series, as one person may know it.</summary>
-public sealed class ClashView(OccurrenceApi.OccurrenceView occurrences, CalendarStore calendars, ListStore lists)
+public sealed class ClashView(OccurrenceApi.OccurrenceView occurrences, Access access)
 {
     private const int LongestDays = 400;
 
@@ -132,8 +132,9 @@ public sealed class ClashView(OccurrenceApi.OccurrenceView occurrences, Calendar
     internal async Task<ClashesAround> AroundAsync(Viewer viewer, Series series, Core.YearPlans.SchoolCalendar school, Calendar calendar, string place, Guid? except)
     {
         var dates = series.All(school).Take(Consequences.Shown).ToArray();
-        var places = (await lists.PlacesAsync(viewer.OrganisationId)).Select(place => place.Name).ToHashSet(StringComparer.OrdinalIgnoreCase);
-        var all = (await calendars.ListAsync(viewer.OrganisationId)).ToDictionary(calendar => calendar.Id);
+        var house = await access.HouseAsync();
+        var places = house.Places.Select(place => place.Name).ToHashSet(StringComparer.OrdinalIgnoreCase);
+        var all = house.Calendars;
         var sameReaders = all.Values.Where(other => other.Readerships.Intersect(calendar.Readerships).Any()).Select(other => other.Id).ToHashSet();
         var isKnownPlace = places.Contains(place);
         if (dates.Length == 0 || series.Timing.AllDay || (!isKnownPlace && sameReaders.Count == 0))

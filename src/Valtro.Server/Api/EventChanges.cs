@@ -1,8 +1,10 @@
+using Microsoft.AspNetCore.Http.HttpResults;
 using NodaTime;
 using Valtro.Core;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Events;
 using Valtro.Core.Recurrence;
+using Valtro.Server.Accounts;
 using Valtro.Store;
 
 namespace Valtro.Server.Api;
@@ -12,7 +14,7 @@ namespace Valtro.Server.Api;
 internal sealed record Planned(Change Change, ChangeScope Scope, IReadOnlyList<EventWrite> Writes, IReadOnlyList<Guid> Asked);
 
 /// <summary>How events come and change, whoever does it: at once by editors, by way of sign-off by contributors, and as an editor approves it.</summary>
-public sealed class EventChanges(EventDesk desk, AccountStore accounts)
+public sealed class EventChanges(Access access, EventDesk desk, RevisionStore revisions, AccountStore accounts)
 {
     private const int MostPlacements = 50;
 
@@ -20,7 +22,7 @@ public sealed class EventChanges(EventDesk desk, AccountStore accounts)
     internal async Task<(Guid Id, IReadOnlyList<string> AsksFor)> AddAsync(Viewer viewer, EventForm request)
     {
         var content = await desk.CheckAsync(request);
-        var calendars = await desk.CalendarsAsync(viewer.OrganisationId);
+        var calendars = (await access.HouseAsync()).Calendars;
         var (placed, asked) = PlaceOn(viewer, calendars, null, request.CalendarId, request.Placements);
         var state = StateFor(request.IsDraft, viewer.May(CalendarAction.Edit, request.CalendarId));
         var submissions = new List<NewSubmission>();
@@ -47,6 +49,42 @@ public sealed class EventChanges(EventDesk desk, AccountStore accounts)
             throw new ChangedMeanwhileException();
         var planned = await PlanAsync(found, request);
         return found.ChangesAtOnce ? await SaveAsync(found, request, planned) : await HandInAsync(found, request, planned);
+    }
+
+    /// <summary>Somebody else saved first: what stands there now, and field by field what they say and what was typed.</summary>
+    internal async Task<ProblemHttpResult> ConflictAsync(OnDesk found, ChangeRequest request)
+    {
+        var seenFrom = DateName.Read(request.RecurrenceId, "recurrenceId");
+        var isThere = EventDates.Find(found.Event, seenFrom, found.School) is not null;
+        return Problems.Of(
+            Problem.ChangedMeanwhile, current: desk.Show(found, isThere ? request.RecurrenceId : null), differing: isThere ? await DifferingAsync(found, request, seenFrom) : null);
+    }
+
+    /// <returns>Null where what was typed cannot stand as it is, or nobody knows any more what it began with.</returns>
+    private async Task<IReadOnlyList<MergeField>?> DifferingAsync(OnDesk found, ChangeRequest request, LocalDateTime seenFrom)
+    {
+        if (request.Event is not { } form || await revisions.FindAsync(found.Viewer.OrganisationId, found.Event, request.Version) is not { } before)
+            return null;
+        try
+        {
+            var typed = await desk.CheckAsync(form, found);
+            return EventMerge.Between(
+                Seen(before.Event), new EventSeen(typed, typed.Series.Timing, Name(form.CalendarId), Names(form.Placements ?? found.Event.Placements)), Seen(found.Event), found.Words);
+        }
+        catch (Exception unfit) when (unfit is RuleException or ForbiddenException)
+        {
+            return null;
+        }
+
+        EventSeen Seen(CalendarEvent shown)
+        {
+            var date = EventDates.Find(shown, seenFrom, found.School) ?? new EventDate(shown, shown.Series.Timing.Occurrence(seenFrom), null);
+            return new EventSeen(date.Content, date.Timing, Name(shown.HomeCalendarId), Names(shown.Placements));
+        }
+
+        bool IsSeen(Guid id) => found.Calendars.TryGetValue(id, out var calendar) && found.Viewer.DetailOn(id, calendar.Disclosure) > Detail.Nothing;
+        string Name(Guid id) => IsSeen(id) ? found.Calendars[id].Name : "";
+        string Names(IEnumerable<Guid> ids) => string.Join(", ", ids.Where(IsSeen).Select(Name).Order(StringComparer.CurrentCulture));
     }
 
     /// <summary>Works a change out in its scope.</summary>

@@ -34,14 +34,10 @@ internal sealed record OnDesk(
 
 /// <summary>Events as the signed-in person may see and change them.</summary>
 public sealed class EventDesk(
-    Access access, EventStore events, CalendarStore calendars, YearPlanStore yearPlans, ListStore lists, FileStore files,
-    SubmissionStore submissions, RichTexts richTexts, IClock clock)
+    Access access, EventStore events, FileStore files, SubmissionStore submissions, RichTexts richTexts, IClock clock)
 {
     private const string ContributorsOnly = "Only editors and contributors of this calendar can change its events.";
 
-    private IReadOnlyDictionary<Guid, Calendar>? _calendars;
-    private (Organisation Organisation, SchoolCalendar School)? _house;
-    private IReadOnlyList<Category>? _categories;
     private Ahead? _ahead;
 
     /// <summary>What was read for all events of a list at once.</summary>
@@ -71,18 +67,19 @@ public sealed class EventDesk(
     private async Task<IReadOnlyList<Submission>> AboutAsync(Guid organisationId, Guid id) =>
         [.. (_ahead?.About ?? await submissions.AboutAsync(organisationId, [id]))[id]];
 
+    /// <param name="withAbout">Also what was handed in about it.</param>
     /// <exception cref="NotFoundException">There is none, or the person sees nothing of it.</exception>
-    internal async Task<OnDesk> FindAsync(Guid id)
+    internal async Task<OnDesk> FindAsync(Guid id, bool withAbout = true)
     {
         var viewer = await access.ViewerAsync();
         var stored = await StoredAsync(viewer.OrganisationId, id);
-        var all = await CalendarsAsync(viewer.OrganisationId);
-        var sight = viewer.Of(stored.Event, DisclosuresOf(all), Now);
+        var house = await access.HouseAsync();
+        var all = house.Calendars;
+        var sight = viewer.Of(stored.Event, house.Disclosures, Now);
         var mayChange = viewer.May(CalendarAction.Contribute, stored.Event.HomeCalendarId);
         if (!all.ContainsKey(stored.Event.HomeCalendarId) || sight.Detail == Detail.Nothing || (stored.IsRemoved && !mayChange))
             throw new NotFoundException("event");
-        var (organisation, school) = await HouseAsync(viewer.OrganisationId);
-        return new OnDesk(viewer, stored, all, sight, organisation, school, mayChange ? await AboutAsync(viewer.OrganisationId, id) : []);
+        return new OnDesk(viewer, stored, all, sight, house.Organisation, house.School, mayChange && withAbout ? await AboutAsync(viewer.OrganisationId, id) : []);
     }
 
     /// <summary>An event that somebody asks to show on a calendar: its editors see all of it but the notes, as its readers may if they agree.</summary>
@@ -91,30 +88,19 @@ public sealed class EventDesk(
     {
         var viewer = await access.ViewerAsync();
         var stored = await StoredAsync(viewer.OrganisationId, submission.EventId);
-        var all = await CalendarsAsync(viewer.OrganisationId);
+        var house = await access.HouseAsync();
+        var all = house.Calendars;
         if (!all.ContainsKey(stored.Event.HomeCalendarId) || !(viewer.May(CalendarAction.Approve, submission.CalendarId) || submission.ProposerId == viewer.AccountId))
             throw new NotFoundException("event");
-        var sight = viewer.Of(stored.Event, DisclosuresOf(all), Now);
+        var sight = viewer.Of(stored.Event, house.Disclosures, Now);
         var asked = new Sight(Detail.Complete, sight.Calendars.Count > 0 ? sight.Calendars : [submission.CalendarId], sight.Grants);
-        var (organisation, school) = await HouseAsync(viewer.OrganisationId);
-        return new OnDesk(viewer, stored, all, asked, organisation, school, []);
+        return new OnDesk(viewer, stored, all, asked, house.Organisation, house.School, []);
     }
 
-    /// <summary>Those in use, as they are when the request begins: nothing that the desk writes changes their settings.</summary>
-    public async Task<IReadOnlyDictionary<Guid, Calendar>> CalendarsAsync(Guid organisationId) =>
-        _calendars ??= (await calendars.ListAsync(organisationId)).ToDictionary(calendar => calendar.Id);
-
-    internal async Task<(Organisation Organisation, SchoolCalendar School)> HouseAsync(Guid organisationId) =>
-        _house ??= await yearPlans.FindAsync(organisationId) is { } found
-            ? (found.Organisation, found.School)
-            : throw new NotFoundException("organisation");
-
-    internal static Dictionary<Guid, Disclosure> DisclosuresOf(IReadOnlyDictionary<Guid, Calendar> all) => all.ToDictionary(one => one.Key, one => one.Value.Disclosure);
-
     /// <exception cref="ForbiddenException">The person sees it but may not change it, not even by way of sign-off.</exception>
-    internal async Task<OnDesk> FindForChangeAsync(Guid id)
+    internal async Task<OnDesk> FindForChangeAsync(Guid id, bool withAbout = true)
     {
-        var found = await FindAsync(id);
+        var found = await FindAsync(id, withAbout);
         Access.Require(found.MayContribute, found.Viewer.Archived.Contains(found.Event.HomeCalendarId) ? $"{found.Calendar.Name} is archived. Take it out of the archive first." : ContributorsOnly);
         return found;
     }
@@ -215,7 +201,7 @@ public sealed class EventDesk(
     public async Task<Calendar> CalendarForAsync(Guid calendarId)
     {
         var viewer = await access.ViewerAsync();
-        var calendar = (await CalendarsAsync(viewer.OrganisationId)).GetValueOrDefault(calendarId);
+        var calendar = (await access.HouseAsync()).Calendars.GetValueOrDefault(calendarId);
         if (calendar is null || viewer.DetailOn(calendar.Id, calendar.Disclosure) == Detail.Nothing)
             throw new RuleException("calendarId", "There is no such calendar. Choose one from the list.");
         if (calendar.ArchivedAt is not null)
@@ -226,8 +212,8 @@ public sealed class EventDesk(
 
     public async Task<DraftSetting> SettingAsync(Calendar calendar)
     {
-        _categories ??= await lists.CategoriesAsync(calendar.OrganisationId);
-        return new DraftSetting(calendar.Zone, _categories, (await HouseAsync(calendar.OrganisationId)).School) { Shown = calendar.Disclosure };
+        var house = await access.HouseAsync();
+        return new DraftSetting(calendar.Zone, house.Categories, house.School) { Shown = calendar.Disclosure };
     }
 
     /// <summary>Checks what was typed, and that the person may put it on that calendar.</summary>
@@ -236,7 +222,7 @@ public sealed class EventDesk(
     internal async Task<EventContent> CheckAsync(EventForm request, OnDesk? before = null, Guid? onBehalfOf = null)
     {
         var calendar = await CalendarForAsync(request.CalendarId);
-        var all = await CalendarsAsync(calendar.OrganisationId);
+        var all = (await access.HouseAsync()).Calendars;
         var shown = (request.Placements ?? before?.Event.Placements ?? []).Where(all.ContainsKey).Aggregate(calendar.Disclosure, (table, id) => table.Or(all[id].Disclosure));
         var setting = await SettingAsync(calendar) with { Shown = shown, CapBefore = before?.Event.Content.Cap ?? Cap.None };
         // What it has it may keep, though it is not offered any more.
@@ -263,7 +249,7 @@ public sealed class EventDesk(
     /// <summary>An event holds the file, and the person sees all of that event.</summary>
     internal async Task<bool> SeesFileAsync(Viewer viewer, Guid fileId)
     {
-        var disclosures = DisclosuresOf(await CalendarsAsync(viewer.OrganisationId));
+        var disclosures = (await access.HouseAsync()).Disclosures;
         return (await events.WithFileAsync(viewer.OrganisationId, fileId)).Any(happening =>
             viewer.Of(happening, disclosures, Now) is { Detail: > Detail.Nothing } sight
             && Disclosed.Of(happening, sight.Detail) is { } told && told.Content.Files.Any(file => file.Id == fileId));

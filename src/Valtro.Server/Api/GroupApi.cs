@@ -24,12 +24,12 @@ internal static class GroupApi
     }
 
     /// <summary>A group of which somebody sees no calendar is none for them: its name alone could tell.</summary>
-    private static async Task<Ok<IReadOnlyList<GroupResponse>>> List(Access access, GroupStore groups, EventDesk desk)
+    private static async Task<Ok<IReadOnlyList<GroupResponse>>> List(Access access)
     {
         var viewer = await access.ViewerAsync();
-        var calendars = await desk.CalendarsAsync(viewer.OrganisationId);
-        var shown = (await groups.ListAsync(viewer.OrganisationId)).Select(group => new GroupResponse(
-            group.Id, group.Name, [.. group.Calendars.Where(id => calendars.TryGetValue(id, out var calendar) && viewer.DetailOn(id, calendar.Disclosure) > Detail.Nothing)], group.Version));
+        var house = await access.HouseAsync();
+        var shown = house.Groups.Select(group => new GroupResponse(
+            group.Id, group.Name, [.. group.Calendars.Where(id => house.Calendars.TryGetValue(id, out var calendar) && viewer.DetailOn(id, calendar.Disclosure) > Detail.Nothing)], group.Version));
         return TypedResults.Ok<IReadOnlyList<GroupResponse>>([.. shown.Where(group => group.Calendars.Count > 0 || viewer.May(OrganisationAction.ManageCalendars))]);
     }
 

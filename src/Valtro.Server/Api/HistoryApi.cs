@@ -18,12 +18,12 @@ internal static class HistoryApi
         api.MapPost("/bin/{id:guid}/restore", TakeOut);
     }
 
-    private static async Task<Ok<IReadOnlyList<RevisionResponse>>> Revisions(Guid id, EventDesk desk, RevisionStore revisions, CalendarStore calendars)
+    private static async Task<Ok<IReadOnlyList<RevisionResponse>>> Revisions(Guid id, EventDesk desk, RevisionStore revisions)
     {
         var found = await desk.FindForChangeAsync(id);
         var all = await revisions.OfEventAsync(found.Viewer.OrganisationId, found.Event);
         // A calendar that the person sees nothing of has no name for them.
-        var names = (await calendars.ListAsync(found.Viewer.OrganisationId)).Where(calendar => found.Viewer.DetailOn(calendar.Id, calendar.Disclosure) > Detail.Nothing).ToDictionary(calendar => calendar.Id, calendar => calendar.Name);
+        var names = found.Calendars.Values.Where(calendar => found.Viewer.DetailOn(calendar.Id, calendar.Disclosure) > Detail.Nothing).ToDictionary(calendar => calendar.Id, calendar => calendar.Name);
         return TypedResults.Ok<IReadOnlyList<RevisionResponse>>([.. all.Select((revision, index) => new RevisionResponse(
             revision.Version,
             revision.Act,
@@ -48,10 +48,10 @@ internal static class HistoryApi
         return TypedResults.Ok(new ActResponse(done!.ActId, 1));
     }
 
-    private static async Task<Ok<IReadOnlyList<BinResponse>>> Bin(Access access, EventDesk desk, EventStore events, OrganisationStore organisations)
+    private static async Task<Ok<IReadOnlyList<BinResponse>>> Bin(Access access, EventDesk desk, EventStore events)
     {
         var viewer = await access.ViewerAsync();
-        var words = RuleWords.For((await organisations.FindAsync(viewer.OrganisationId))!.Locale);
+        var words = RuleWords.For((await access.HouseAsync()).Organisation.Locale);
         var removed = await events.BinAsync(viewer.OrganisationId, desk.Now - EventStore.KeptInBin);
         return TypedResults.Ok<IReadOnlyList<BinResponse>>([.. from stored in removed
                                                               where viewer.May(CalendarAction.Edit, stored.Event.HomeCalendarId)

@@ -57,8 +57,8 @@ internal static class ListApi
         var viewer = await access.ViewerAsync();
         if (!viewer.May(OrganisationAction.ManageLists))
         {
-            return TypedResults.Ok(new ListsResponse(
-                [.. (await lists.CategoriesAsync(viewer.OrganisationId)).Select(one => Body(one, null))], [.. (await lists.PlacesAsync(viewer.OrganisationId)).Select(one => Body(one, null))], [], [], false));
+            var house = await access.HouseAsync();
+            return TypedResults.Ok(new ListsResponse([.. house.Categories.Select(one => Body(one, null))], [.. house.Places.Select(one => Body(one, null))], [], [], false));
         }
         var (categories, places) = await lists.AllAsync(viewer.OrganisationId);
         return TypedResults.Ok(new ListsResponse(

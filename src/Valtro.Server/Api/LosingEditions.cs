@@ -1,5 +1,6 @@
 using NodaTime;
 using Valtro.Core.Disclosure;
+using Valtro.Server.Accounts;
 using Valtro.Store;
 
 namespace Valtro.Server.Api;
@@ -15,14 +16,15 @@ public sealed record LosingEdition(Guid Id, string Name, bool BecomesEmpty, int 
 public sealed record CalendarLosses(IReadOnlyList<FetchCount> Fetched, ILookup<Audience, LosingEdition> Editions);
 
 /// <summary>What it takes from readers that a calendar is closed or removed.</summary>
-public sealed class LosingEditions(EditionSettingsStore settings, EditionStore editions, CalendarStore calendars, IClock clock)
+public sealed class LosingEditions(Access access, EditionStore editions, IClock clock)
 {
     public async Task<CalendarLosses> OfAsync(Calendar calendar)
     {
         var organisationId = calendar.OrganisationId;
         var fetches = await editions.FetchesAsync(organisationId, clock.GetCurrentInstant() - Duration.FromDays(7));
-        var all = (await calendars.ListAsync(organisationId)).ToDictionary(one => one.Id);
-        var drawing = (await settings.ListAsync(organisationId))
+        var house = await access.HouseAsync();
+        var all = house.Calendars;
+        var drawing = house.Editions
             .Where(edition => !edition.IsStandard && edition.Sources.Contains(calendar.Id))
             .ToLookup(edition => edition.Draft.Audience, edition => new LosingEdition(
                 edition.Id, edition.Name,

@@ -51,7 +51,7 @@ public static class OccurrenceApi
         QueryDay from, QueryDay to, Guid[]? calendar, Access access, OccurrenceView view, EventDesk desk)
     {
         var viewer = await access.ViewerAsync();
-        var zone = (await desk.HouseAsync(viewer.OrganisationId)).Organisation.TimeZone;
+        var zone = (await access.HouseAsync()).Organisation.TimeZone;
         var found = await view.InAsync(viewer, from.Date, to.Date, calendar is { Length: > 0 } ? calendar.ToHashSet() : null);
         if (found.Count > MostOccurrences)
             throw new RuleException("to", $"That are {found.Count} dates. At most {MostOccurrences} are answered at once; ask for a shorter window or fewer calendars.");
@@ -79,8 +79,8 @@ public static class OccurrenceApi
     private static async Task<Ok<YearResponse>> Year(
         QueryDay day, Access access, OccurrenceView view, EventDesk desk)
     {
-        var viewer = await access.ViewerAsync();
-        var (organisation, school) = await desk.HouseAsync(viewer.OrganisationId);
+        var (viewer, house) = (await access.ViewerAsync(), await access.HouseAsync());
+        var (organisation, school) = (house.Organisation, house.School);
         var asked = DayRange.Check("day", day.Date);
         var begins = new LocalDate(asked.Month >= organisation.YearStartsIn ? asked.Year : asked.Year - 1, organisation.YearStartsIn, 1);
         var from = begins.With(DateAdjusters.PreviousOrSame((IsoDayOfWeek)organisation.FirstDayOfWeek));
@@ -109,8 +109,8 @@ public static class OccurrenceApi
 
     private static async Task<Ok<IReadOnlyList<DayResponse>>> Days(QueryDay from, QueryDay to, Access access, EventDesk desk)
     {
-        var viewer = await access.ViewerAsync();
-        var (organisation, school) = await desk.HouseAsync(viewer.OrganisationId);
+        var house = await access.HouseAsync();
+        var (organisation, school) = (house.Organisation, house.School);
         var zone = organisation.TimeZone;
         var window = Window.Asked(from.Date, to.Date, zone, LongestWindow);
         return TypedResults.Ok<IReadOnlyList<DayResponse>>(
@@ -139,13 +139,14 @@ public static class OccurrenceApi
     internal readonly record struct SeenOccurrence(EventDate Date, Disclosed Disclosed, Sight Sight, bool IsYours);
 
     /// <summary>Dates as one person may see them.</summary>
-    public sealed class OccurrenceView(EventDesk desk, EventStore events, IClock clock)
+    public sealed class OccurrenceView(Access access, EventStore events, IClock clock)
     {
         internal async Task<IReadOnlyList<SeenOccurrence>> InAsync(Viewer viewer, LocalDate from, LocalDate to, IReadOnlySet<Guid>? only)
         {
-            var (organisation, school) = await desk.HouseAsync(viewer.OrganisationId);
+            var house = await access.HouseAsync();
+            var (organisation, school) = (house.Organisation, house.School);
             var window = Window.Asked(from, to, organisation.TimeZone, LongestWindow);
-            var disclosures = (await desk.CalendarsAsync(viewer.OrganisationId)).Values
+            var disclosures = house.Calendars.Values
                 .Where(calendar => viewer.DetailOn(calendar.Id, calendar.Disclosure) > Detail.Nothing)
                 .ToDictionary(calendar => calendar.Id, calendar => calendar.Disclosure);
             var asked = disclosures.Keys.Where(id => only is null || only.Contains(id)).ToArray();

@@ -33,13 +33,15 @@ public sealed record Problem(string Type, int Status, string Title, string Detai
 
 internal static class Problems
 {
-    public static ProblemHttpResult Of(Problem problem, string? detail = null, IReadOnlyList<Refusal>? refusals = null, object? current = null)
+    public static ProblemHttpResult Of(Problem problem, string? detail = null, IReadOnlyList<Refusal>? refusals = null, object? current = null, IReadOnlyList<Core.Events.MergeField>? differing = null)
     {
         var details = new ProblemDetails { Type = problem.Type, Status = problem.Status, Title = problem.Title, Detail = detail ?? problem.Detail };
         if (refusals is not null)
             details.Extensions["errors"] = refusals.GroupBy(refusal => refusal.Field).ToDictionary(group => group.Key, group => group.Select(refusal => refusal.Sentence).ToArray());
         if (current is not null)
             details.Extensions["current"] = current;
+        if (differing is not null)
+            details.Extensions["differing"] = differing;
         return TypedResults.Problem(details);
     }
 }

@@ -21,14 +21,14 @@ internal static class SeveralApi
         api.MapPost("/events/several", Save);
     }
 
-    private static async Task<Ok<LineResponse>> Line(LineRequest request, Access access, OrganisationStore organisations, CalendarStore calendars)
+    private static async Task<Ok<LineResponse>> Line(LineRequest request, Access access)
     {
         var viewer = await access.ViewerAsync();
-        var organisation = (await organisations.FindAsync(viewer.OrganisationId))!;
-        var reading = OneLine.Read(request.Text, CultureInfo.GetCultureInfo(organisation.Locale), request.Day);
+        var house = await access.HouseAsync();
+        var reading = OneLine.Read(request.Text, CultureInfo.GetCultureInfo(house.Organisation.Locale), request.Day);
         var calendar = reading.CalendarPlate is null
             ? null
-            : (await calendars.ListAsync(viewer.OrganisationId)).FirstOrDefault(one => one.Plate.Code == reading.CalendarPlate && viewer.May(CalendarAction.Contribute, one.Id));
+            : house.Calendars.Values.FirstOrDefault(one => one.Plate.Code == reading.CalendarPlate && viewer.May(CalendarAction.Contribute, one.Id));
         var isUnknown = reading.CalendarPlate is not null && calendar is null;
         return TypedResults.Ok(new LineResponse(
             new EventForm(reading.Draft) { CalendarId = calendar?.Id ?? Guid.Empty },
@@ -58,15 +58,16 @@ internal static class SeveralApi
     /// <summary>A row as it was understood.</summary>
     public sealed record ReadRow(bool IsEmpty, Calendar? Calendar, EventContent? Content, string Words, IReadOnlyList<Refusal> Refusals);
 
-    public sealed class Reader(Access access, OrganisationStore organisations, CalendarStore calendars, EventDesk desk, IClock clock)
+    public sealed class Reader(Access access, EventDesk desk, IClock clock)
     {
         public async Task<IReadOnlyList<ReadRow>> ReadAsync(SeveralRequest request)
         {
             if (request.Rows.Count > TableRow.Most)
                 throw new RuleException("rows", $"The table has {request.Rows.Count} lines. At most {TableRow.Most} are possible at once.");
             var viewer = await access.ViewerAsync();
-            var organisation = (await organisations.FindAsync(viewer.OrganisationId))!;
-            var mine = (await calendars.ListAsync(viewer.OrganisationId)).Where(calendar => viewer.May(CalendarAction.Edit, calendar.Id)).ToArray();
+            var house = await access.HouseAsync();
+            var organisation = house.Organisation;
+            var mine = house.Calendars.Values.Where(calendar => viewer.May(CalendarAction.Edit, calendar.Id)).ToArray();
             var settings = new Dictionary<Guid, DraftSetting>();
             foreach (var calendar in mine)
                 settings[calendar.Id] = settings.Count == 0 ? await desk.SettingAsync(calendar) : settings.Values.First() with { CalendarZone = calendar.Zone };

@@ -88,7 +88,7 @@ internal static class SignOffApi
             [.. told.Where(submission => submission.Request is not null).SelectMany(submission => submission.Request!.Event?.Files ?? []).Distinct()]);
 
         private async Task<Guid[]> DecidedByAsync(Viewer viewer) =>
-            [.. (await desk.CalendarsAsync(viewer.OrganisationId)).Keys.Where(id => viewer.May(CalendarAction.Approve, id))];
+            [.. (await access.HouseAsync()).Calendars.Keys.Where(id => viewer.May(CalendarAction.Approve, id))];
 
         private async Task<SubmissionResponse> ShowAsync(Viewer viewer, Submission submission)
         {
@@ -244,7 +244,7 @@ internal static class SignOffApi
             var text = Texts.Lines("reason", "The reason", reason, 1_000);
             if (text.Length == 0)
                 throw new RuleException("reason", "The reason is missing. Say in a sentence what should be different.");
-            var calendars = await desk.CalendarsAsync(viewer.OrganisationId);
+            var calendars = (await access.HouseAsync()).Calendars;
             var audit = new AuditLine(viewer.AccountId, AuditAct.SentBack, submission.Title, text, desk.Now);
             await desk.WriteAsync(
                 await DraftAgainAsync(submission), [], [new Verdict(id, SubmissionState.SentBack, text, audit)],

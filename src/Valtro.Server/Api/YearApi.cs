@@ -55,7 +55,7 @@ internal static class YearApi
     private static async Task<Ok<YearPlansResponse>> List(Access access, Plans plans)
     {
         var viewer = await access.ViewerAsync();
-        return TypedResults.Ok(new YearPlansResponse(await plans.ShowAsync(viewer.OrganisationId), viewer.May(OrganisationAction.ManageYearPlan)));
+        return TypedResults.Ok(new YearPlansResponse(await plans.ShowAsync(), viewer.May(OrganisationAction.ManageYearPlan)));
     }
 
     private static async Task<Ok<BreaksRead>> ReadBreaks(BreakFile file, Access access)
@@ -70,11 +70,11 @@ internal static class YearApi
     private static NamedDays Days(SpanBody span) => new(span.Name.Trim(), span.First, span.Last);
 
     /// <summary>The year plans of the signed-in person's organisation.</summary>
-    public sealed class Plans(Access access, YearPlanStore store, EventStore events, OrganisationStore organisations, EventDesk desk)
+    public sealed class Plans(Access access, YearPlanStore store, EventStore events, EventDesk desk)
     {
-        public async Task<IReadOnlyList<YearPlanResponse>> ShowAsync(Guid organisationId)
+        public async Task<IReadOnlyList<YearPlanResponse>> ShowAsync()
         {
-            var found = (await store.FindAsync(organisationId))!;
+            var found = await access.HouseAsync();
             return [.. found.Plans.Select(one => Show(one, found.School))];
         }
 
@@ -94,7 +94,7 @@ internal static class YearApi
         {
             var viewer = await AllowedAsync();
             var (_, _, impacts) = await ImpactAsync(viewer.OrganisationId, id, request is null ? null : Check(request));
-            var words = RuleWords.For((await organisations.FindAsync(viewer.OrganisationId))!.Locale);
+            var words = RuleWords.For((await access.HouseAsync()).Organisation.Locale);
             return TypedResults.Ok(new ImpactResponse(
                 impacts.Count,
                 impacts.Sum(impact => impact.Count),
@@ -122,8 +122,8 @@ internal static class YearApi
 
         private async Task<(SchoolCalendar Before, SchoolCalendar After, IReadOnlyList<PlanImpact> Impacts)> ImpactAsync(Guid organisationId, Guid? id, YearPlan? plan)
         {
-            var organisation = (await organisations.FindAsync(organisationId))!;
-            var stored = await store.ListAsync(organisationId);
+            var house = await access.HouseAsync();
+            var (organisation, stored) = (house.Organisation, house.Plans);
             if (id is not null && stored.All(one => one.Id != id))
                 throw new NotFoundException("year plan");
             var rest = stored.Where(one => one.Id != id).Select(one => one.Plan).ToArray();

@@ -27,23 +27,24 @@ public sealed record EditionReading(
 }
 
 /// <summary>Reads from the store what an edition is made of.</summary>
-public sealed class EditionReadings(EditionSettingsStore settings, CalendarStore calendars, YearPlanStore yearPlans, ListStore lists, DeliveredStore delivered)
+public sealed class EditionReadings(Houses houses, DeliveredStore delivered)
 {
     /// <returns>Null when it is gone, or a standard edition shows its audience nothing.</returns>
     public async Task<EditionReading?> FindAsync(EditionAddress address)
     {
         using var within = Wall.Within(address.OrganisationId);
-        var draft = address.Draft ?? (await settings.FindAsync(address.OrganisationId, address.Id))?.Draft;
+        var house = await houses.LatestAsync(address.OrganisationId);
+        var draft = address.Draft ?? house.Editions.FirstOrDefault(edition => edition.Id == address.Id)?.Draft;
         if (draft is null)
             return null;
-        var all = (await calendars.ListAsync(address.OrganisationId)).ToDictionary(calendar => calendar.Id);
+        var all = house.Calendars;
         var standard = address.CalendarId is { } id ? all.GetValueOrDefault(id) : null;
         if (address.CalendarId is not null && (standard is null || standard.Disclosure[address.Audience] == Detail.Nothing))
             return null;
-        var (made, sources) = Made(draft, address.Audience, Core.Time.Zones.Named(address.Zone), address.FirstDayOfWeek, all, await lists.MergedCategoriesAsync(address.OrganisationId));
-        return new EditionReading(address, made, sources, await yearPlans.SchoolAsync(address.OrganisationId), standard, address.OrganisationId,
+        var (made, sources) = Made(draft, address.Audience, Core.Time.Zones.Named(address.Zone), address.FirstDayOfWeek, all, house.Merged);
+        return new EditionReading(address, made, sources, house.School, standard, address.OrganisationId,
             (await delivered.CalendarsNamedAsync(address)).ToLookup(one => one.Value, one => one.Key),
-            await lists.PlacesAsync(address.OrganisationId));
+            house.Places);
     }
 
     /// <summary>What an edition is made of for an audience: that which it is addressed to, or another that the desk looks at it as.</summary>

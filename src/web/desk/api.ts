@@ -78,6 +78,15 @@ export type Failing = Schemas['FailingResponse']
 export type FailureReason = Schemas['FailureReason']
 export type Colour = Schemas['ColourResponse']
 
+/** A field that somebody else saved otherwise; `form` names the fields of the form that say it. */
+export interface MergeField {
+  field: string
+  form: string[]
+  theirs: string
+  yours: string
+  by: 'you' | 'they' | 'both'
+}
+
 /** What the API refused (RFC 9457), or that it could not be reached. */
 export class Problem extends Error {
   constructor(
@@ -87,6 +96,8 @@ export class Problem extends Error {
     readonly errors: Record<string, string[]> = {},
     /** What is stored now, when somebody else saved first. */
     readonly current: unknown = null,
+    /** Field by field what they say and what was typed, where that is known. */
+    readonly differing: MergeField[] = [],
   ) {
     super(detail)
   }
@@ -165,6 +176,7 @@ async function readProblem(response: Response): Promise<Problem> {
       problem.detail ?? problem.title ?? response.statusText,
       problem.errors,
       problem.current,
+      problem.differing,
     )
   } catch {
     return new Problem(response.status, '', `Valtro answered with an error (${response.status}). Nothing was saved.`)

@@ -10,7 +10,7 @@ import { CalendarChoice } from './CalendarChoice'
 import { ConsequencesPanel } from './ConsequencesPanel'
 import { Conflict } from './Conflict'
 import { Refusal } from '../Refusal'
-import { draftOf, requestOf, type Draft } from './draft'
+import { requestOf, type Draft } from './draft'
 import { LineUnderstood } from './LineUnderstood'
 import { MoreFields } from './MoreFields'
 import { AboutNotices, CopyNotice, ProposalNotice, StateNotice } from './Notices'
@@ -166,11 +166,11 @@ export function EventPage({ calendars, stored, draft: start, line = null, propos
         <MoreFields draft={draft} set={set} problem={problem} />
         {conflict && (
           <Conflict
-            mine={draft}
-            theirs={draftOf(conflict)}
-            savedBy={conflict.savedBy ?? ''}
-            isRemoved={conflict.isRemoved}
-            onKeepMine={() => acts.save(requestOf(draft, isDraft), calendar, conflict)}
+            key={conflict.version}
+            mine={requestOf(draft, isDraft)}
+            theirs={conflict}
+            differing={problem?.differing ?? []}
+            onSave={(merged) => acts.save(merged, calendar, conflict)}
           />
         )}
         {problem && !conflict && (

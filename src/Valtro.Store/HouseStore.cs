@@ -1,0 +1,61 @@
+using NodaTime;
+using Valtro.Core.Events;
+using Valtro.Core.YearPlans;
+
+namespace Valtro.Store;
+
+/// <summary>What a request needs to know of an organisation, all of it of one moment and nothing of it ever changed.</summary>
+/// <param name="Version">Rises with any of it (not with events): the same number is the same house.</param>
+/// <param name="Calendars">Those in use, archived ones too, in the order in which they were made.</param>
+/// <param name="Categories">Those that are offered, by name.</param>
+/// <param name="EveryCategory">Retired ones too: what events may have.</param>
+/// <param name="Merged">Categories that became others: whoever names one means the other as well.</param>
+/// <param name="Places">Those that are offered, by name.</param>
+/// <param name="Editions">Those in use; composed ones first, by name.</param>
+public sealed record House(
+    long Version, Organisation Organisation, IReadOnlyList<StoredYearPlan> Plans, IReadOnlyDictionary<Guid, Calendar> Calendars, IReadOnlyList<CalendarGroup> Groups,
+    IReadOnlyList<Category> Categories, IReadOnlyDictionary<Guid, Category> EveryCategory, ILookup<Guid, Guid> Merged, IReadOnlyList<KnownPlace> Places,
+    IReadOnlyList<StoredEdition> Editions)
+{
+    /// <summary>All years together, as expansion asks them.</summary>
+    public SchoolCalendar School { get; } = new(Plans.Select(stored => stored.Plan), (IsoDayOfWeek)Organisation.FirstDayOfWeek);
+
+    /// <summary>What each calendar shows whom.</summary>
+    public IReadOnlyDictionary<Guid, Core.Disclosure.Disclosure> Disclosures { get; } = Calendars.ToDictionary(one => one.Key, one => one.Value.Disclosure);
+
+    /// <summary>About how much of it there is, for whoever keeps many.</summary>
+    public int Size => 10 + Calendars.Count + Editions.Count + EveryCategory.Count + Places.Count + Plans.Count;
+}
+
+public sealed class HouseStore(Database database)
+{
+    /// <returns>0 where there is no such organisation.</returns>
+    public Task<long> VersionAsync(Guid organisationId) => database.FirstAsync<long>("select version from house where organisation_id = @organisationId", new { organisationId });
+
+    /// <summary>In one round trip, as of one moment.</summary>
+    /// <exception cref="NotFoundException">There is no such organisation.</exception>
+    public Task<House> ReadAsync(Guid organisationId) => database.ReadTogetherAsync($"""
+        select coalesce((select version from house where organisation_id = @organisationId), 0);
+        {OrganisationStore.ById.Replace("@id", "@organisationId", StringComparison.Ordinal)};
+        {YearPlanStore.OfOrganisation};
+        {CalendarStore.InUse};
+        {GroupStore.OfOrganisation};
+        {ListStore.CategoriesOfOrganisation};
+        {ListStore.MergedOfOrganisation};
+        {ListStore.PlacesOfOrganisation};
+        {EditionSettingsStore.InUse}
+        """, new { organisationId }, async results =>
+        {
+            var version = await results.ReadSingleAsync<long>();
+            var organisation = await results.ReadFirstOrDefaultAsync<Organisation>() ?? throw new NotFoundException("organisation");
+            var plans = await YearPlanStore.ReadAsync(results);
+            var calendars = await CalendarStore.ReadAsync(results);
+            var groups = await GroupStore.ReadAsync(results);
+            var (offered, every) = await ListStore.ReadListAsync(results);
+            var merged = await ListStore.ReadMergedAsync(results);
+            var places = await ListStore.ReadPlacesAsync(results);
+            return new House(
+                version, organisation, plans, calendars.ToDictionary(calendar => calendar.Id), groups, offered, every.ToDictionary(category => category.Id), merged, places,
+                await EditionSettingsStore.ReadAsync(results));
+        });
+}
