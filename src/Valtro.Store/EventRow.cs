@@ -59,6 +59,7 @@ internal sealed class EventRow
             document.RootElement, files.Length == 0 ? new Named(categories, Named.Nothing.Files) : new Named(categories, files.ToDictionary(file => file.Id)));
         return new CalendarEvent(Id, HomeCalendarId, Uid, content, Words.Read<EventState>(State), CreatedAt)
         {
+            Version = Version,
             Exceptions = exceptions,
             Continues = Continues,
             Placements = Placements,

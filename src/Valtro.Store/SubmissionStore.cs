@@ -108,6 +108,7 @@ public sealed class SubmissionStore(Database database)
         IReadOnlyList<Notice> notices) =>
         database.InTransactionAsync(async transaction =>
         {
+            await AskedStore.NoteAsync(transaction, organisationId, now);
             foreach (var verdict in verdicts)
                 await DecideAsync(transaction, organisationId, verdict, accountId, now);
             var done = writes.Count == 0 ? null : await EventStore.WriteAsync(transaction, organisationId, writes, accountId, now);

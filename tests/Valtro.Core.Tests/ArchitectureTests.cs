@@ -71,7 +71,8 @@ public class ArchitectureTests
         Assert.Empty(offenders);
     }
 
-    private static string Root()
+    /// <summary>Where the repository is.</summary>
+    internal static string Root()
     {
         var folder = AppContext.BaseDirectory;
         while (!File.Exists(Path.Combine(folder, "Valtro.slnx")))

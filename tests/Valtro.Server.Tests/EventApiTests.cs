@@ -1,4 +1,5 @@
 using System.Net;
+using System.Net.Http.Json;
 using System.Text.Json.Nodes;
 
 namespace Valtro.Server.Tests;
@@ -229,5 +230,70 @@ public sealed class EventApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         form["place"] = "Lamp room";
         await ada.ChangeAsync(made, "edit", form, scope: "this", date: $"2026-11-01T{from}");
         Assert.Equal("Lamp room", (string)(await ada.GetAsync($"/api/events/{made["id"]}?date=2026-11-01T{from}"))["place"]!);
+    }
+
+    /// <summary>A request with a name of its own, as the desk sends it.</summary>
+    private static Task<HttpResponseMessage> OnceAsync(Caller caller, string key, string address, object body)
+    {
+        var request = new HttpRequestMessage(HttpMethod.Post, address) { Content = JsonContent.Create(body, options: Json.Options) };
+        request.Headers.Add("Idempotency-Key", key);
+        return caller.SendAsync(request);
+    }
+
+    [Fact]
+    public async Task What_is_sent_twice_is_made_once_and_answered_alike()
+    {
+        var ada = await app.SignedInAsync();
+        var calendar = (string)(await ada.GetAsync("/api/calendars"))[0]!["id"]!;
+        var (key, form) = (Guid.NewGuid().ToString("N"), Caller.Event(calendar, "Sent twice"));
+        var (first, again) = (await OnceAsync(ada, key, "/api/events", form), await OnceAsync(ada, key, "/api/events", form));
+        Assert.Equal((HttpStatusCode.Created, HttpStatusCode.Created), (first.StatusCode, again.StatusCode));
+        Assert.Equal((string)(await Caller.ReadAsync(first))["id"]!, (string)(await Caller.ReadAsync(again))["id"]!);
+        Assert.Equal(1, await app.Test.Database.FirstAsync<int>("select count(*)::integer from event where content ->> 'title' = 'Sent twice'"));
+
+        var other = await OnceAsync(ada, key, "/api/events", Caller.Event(calendar, "Sent otherwise"));
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, other.StatusCode);
+        // The name is whose it is: somebody else may have the same.
+        var bo = await app.SignedInAsync("bo");
+        var mine = (string)(await bo.GetAsync("/api/calendars")).AsArray().First(one => (bool)one!["mayEdit"]!)!["id"]!;
+        Assert.Equal(HttpStatusCode.Created, (await OnceAsync(bo, key, "/api/events", Caller.Event(mine, "Bo’s own"))).StatusCode);
+    }
+
+    [Fact]
+    public async Task Of_many_that_are_sent_at_once_one_is_made()
+    {
+        var ada = await app.SignedInAsync();
+        var calendar = (string)(await ada.GetAsync("/api/calendars"))[0]!["id"]!;
+        var key = Guid.NewGuid().ToString("N");
+        var answers = await Task.WhenAll(Enumerable.Range(0, 6).Select(_ => OnceAsync(ada, key, "/api/events", Caller.Event(calendar, "Sent by many"))));
+        Assert.All(answers, answer => Assert.True(answer.StatusCode is HttpStatusCode.Created or HttpStatusCode.Conflict, $"{answer.StatusCode}"));
+        Assert.Equal(1, await app.Test.Database.FirstAsync<int>("select count(*)::integer from event where content ->> 'title' = 'Sent by many'"));
+    }
+
+    [Fact]
+    public async Task A_key_whose_request_was_refused_is_free_and_one_that_is_none_is_refused()
+    {
+        var ada = await app.SignedInAsync();
+        var calendar = (string)(await ada.GetAsync("/api/calendars"))[0]!["id"]!;
+        var key = Guid.NewGuid().ToString("N");
+        Assert.Equal(HttpStatusCode.BadRequest, (await OnceAsync(ada, key, "/api/events", Caller.Event(calendar, ""))).StatusCode);
+        Assert.Equal(HttpStatusCode.Created, (await OnceAsync(ada, key, "/api/events", Caller.Event(calendar, "Put right"))).StatusCode);
+        Assert.Equal(HttpStatusCode.BadRequest, (await OnceAsync(ada, "no key!", "/api/events", Caller.Event(calendar, "Put right"))).StatusCode);
+    }
+
+    [Fact]
+    public async Task A_slip_that_lay_elsewhere_when_the_plan_was_fetched_is_not_moved()
+    {
+        var (ada, added) = await AddedAsync();
+        var seen = (await ada.GetAsync("/api/occurrences?from=2026-11-23&to=2026-11-30")).AsArray().First(one => (string)one!["eventId"]! == (string)added["id"]!)!;
+        await ada.ChangeAsync(added, "edit", Caller.Event((string)added["calendarId"]!, "Moved by somebody", date: "2026-11-26"));
+        var dragged = await ada.SendAsync(HttpMethod.Post, $"/api/events/{added["id"]}/changes/preview", new
+        {
+            act = "edit", recurrenceId = (string)seen["recurrenceId"]!, version = (int)seen["version"]!, @event = (object?)null, move = new { date = "2026-11-27", from = (string?)null }, scope = (string?)null, keep = (string[]?)null,
+        });
+        Assert.Equal(HttpStatusCode.Conflict, dragged.StatusCode);
+        Assert.Equal("Moved by somebody", (string)(await Caller.ReadAsync(dragged))["current"]!["title"]!);
+        var di = await app.SignedInAsync("di");
+        Assert.All((await di.GetAsync("/api/occurrences?from=2026-11-23&to=2026-11-30")).AsArray().Where(one => (string)one!["eventId"]! == (string)added["id"]!), one => Assert.Null(one!["version"]));
     }
 }

@@ -160,6 +160,10 @@ public sealed record CalendarEvent(
     [property: SeenFrom(FieldLevel.Headline)] EventState State,
     [property: SeenFrom(FieldLevel.Headline)] Instant Created)
 {
+    /// <summary>Rises with every save, for the people who change it; 0 where it is not kept yet.</summary>
+    [SeenFrom(FieldLevel.Inside)]
+    public int Version { get; init; }
+
     /// <summary>Dates that differ, ascending by rule position. Each names a date that the series gives.</summary>
     [SeenFrom(FieldLevel.Times)]
     public IReadOnlyList<EventException> Exceptions { get; init; } = [];

@@ -18,7 +18,7 @@ internal static class ChangeApi
     public static void MapChanges(this RouteGroupBuilder api)
     {
         api.MapPost("/events/{id:guid}/changes/preview", Preview).ReadsOnly();
-        api.MapPost("/events/{id:guid}/changes", Make);
+        api.MapPost("/events/{id:guid}/changes", Make).AddEndpointFilter<OnceFilter>();
         api.MapDelete("/events/{id:guid}/placements/{calendarId:guid}", TakeOff);
         api.MapPost("/acts/{actId:guid}/undo", Undo);
     }

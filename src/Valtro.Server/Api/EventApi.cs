@@ -14,7 +14,7 @@ internal static class EventApi
 {
     public static void MapEvents(this RouteGroupBuilder api)
     {
-        api.MapPost("/events", Add);
+        api.MapPost("/events", Add).AddEndpointFilter<OnceFilter>();
         api.MapPost("/events/consequences", Foresee).ReadsOnly();
         api.MapPost("/events/destinations", WhereItGoes).ReadsOnly();
         api.MapGet("/events/{id:guid}", Get);

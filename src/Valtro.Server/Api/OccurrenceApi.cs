@@ -17,9 +17,10 @@ namespace Valtro.Server.Api;
 /// <param name="Own">The same on the event's own clock, where it has another.</param>
 /// <param name="AlsoOn">Further calendars on which the person sees it: one event, not a copy.</param>
 /// <param name="IsYours">The person made it, and it has not gone out yet.</param>
+/// <param name="Version">Of its event, to be sent with a change; null for those who may not change it.</param>
 public sealed record OccurrenceResponse(
     Guid EventId, string RecurrenceId, Guid CalendarId, string Title, string Start, string End, bool AllDay, EventState State,
-    string Place, CategoryBody? Category, IReadOnlyList<string> Tags, bool Recurs, bool IsException, ElsewhereBody? Own, Detail Detail, IReadOnlyList<Guid> AlsoOn, bool IsYours);
+    string Place, CategoryBody? Category, IReadOnlyList<string> Tags, bool Recurs, bool IsException, ElsewhereBody? Own, Detail Detail, IReadOnlyList<Guid> AlsoOn, bool IsYours, int? Version);
 
 /// <param name="First">The first day of the week, whichever weekday that is in the organisation.</param>
 /// <param name="Term">The term that holds a day of the week.</param>
@@ -72,7 +73,8 @@ public static class OccurrenceApi
                 : new ElsewhereBody(timing.Zone.Id, OccurrenceTimes.At(date.Occurrence.Start, timing.Zone), OccurrenceTimes.At(date.Occurrence.End, timing.Zone)),
             disclosed.Detail,
             [.. seen.Sight.Calendars.Skip(1)],
-            seen.IsYours);
+            seen.IsYours,
+            seen.Sight.Grants.HasFlag(Grants.Settings) ? date.Event.Version : null);
     }
 
     /// <summary>How full each week of the organisation's year is: the year that holds a day.</summary>

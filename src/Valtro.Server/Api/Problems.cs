@@ -27,6 +27,8 @@ public sealed record Problem(string Type, int Status, string Title, string Detai
     public static Problem Starting { get; } = new("/problems/starting", 503, "Not ready yet", "The server is starting and waits for its database. Try again in a few seconds.");
     public static Problem WrongMethod { get; } = new("/problems/wrong-method", 405, "Not possible here", "This cannot be done with this address.");
     public static Problem WrongContentType { get; } = new("/problems/wrong-content-type", 415, "Not JSON", "The body has to be JSON. Send it with the header Content-Type: application/json.");
+    public static Problem AskedAlready { get; } = new("/problems/asked-already", 409, "Asked already", "This was asked already and is being done, or was done. Look at the plan before you ask again.");
+    public static Problem AskedOtherwise { get; } = new("/problems/asked-otherwise", 422, "Asked otherwise", "It was saved already, as it was before you changed it here. Look at the plan, and change it there.");
     public static Problem TooLarge { get; } = new("/problems/too-large", 413, "Too large", "The request is too large. A request has at most 1 MB, a file 10 MB.");
     public static Problem Broken { get; } = new("/problems/broken", 500, "Our mistake", "Something went wrong on our side. Nothing was saved. It stands in the log under");
 }

@@ -18,7 +18,7 @@ internal static class SeveralApi
     {
         api.MapPost("/events/line", Line).ReadsOnly();
         api.MapPost("/events/several/check", async (SeveralRequest request, Reader reader) => TypedResults.Ok(Shown(await reader.ReadAsync(request)))).ReadsOnly();
-        api.MapPost("/events/several", Save);
+        api.MapPost("/events/several", Save).AddEndpointFilter<OnceFilter>();
     }
 
     private static async Task<Ok<LineResponse>> Line(LineRequest request, Access access)

@@ -4,7 +4,7 @@ using Valtro.Store;
 namespace Valtro.Server.Work;
 
 /// <summary>By the clock: empties the bin of what has rested there for 90 days, and sweeps out files that nothing names, programs that came no more, and what readers were told of things long gone.</summary>
-internal sealed class SweepWorker(EventStore events, CalendarStore calendars, EditionSettingsStore settings, FileStore files, EditionStore editions, DeliveredStore delivered, SessionStore sessions, IClock clock, ILogger<SweepWorker> log) : IWorker
+internal sealed class SweepWorker(EventStore events, CalendarStore calendars, EditionSettingsStore settings, FileStore files, EditionStore editions, DeliveredStore delivered, SessionStore sessions, AskedStore asked, IClock clock, ILogger<SweepWorker> log) : IWorker
 {
     public const string Key = "hourly";
 
@@ -30,6 +30,7 @@ internal sealed class SweepWorker(EventStore events, CalendarStore calendars, Ed
         await editions.ForgetFetchesAsync(now - Duration.FromDays(90));
         await delivered.ForgetGoneAsync(now - DeliveredStore.GoneIsKept);
         await sessions.SweepAsync(now);
+        await asked.ForgetAsync(now - AskedStore.Kept);
         if (gone > 0)
             log.LogInformation("{Count} events left the bin for good", gone);
         return now + Every;

@@ -119,11 +119,12 @@ export async function call<T>(
   method: 'GET' | 'POST' | 'PUT' | 'DELETE',
   path: string,
   body?: unknown,
-  signal?: AbortSignal,
+  { signal, once }: { signal?: AbortSignal; /** Asked again under this name it is not done again. */ once?: string } = {},
 ): Promise<T> {
   const headers: Record<string, string> = { Accept: 'application/json' }
   if (method !== 'GET') headers['X-Valtro-Token'] = antiforgeryToken
   if (body !== undefined) headers['Content-Type'] = 'application/json'
+  if (once) headers['Idempotency-Key'] = once
   let response: Response
   try {
     response = await fetch(`/api${method === 'GET' ? lookedAt(path) : path}`, {
@@ -142,6 +143,11 @@ export async function call<T>(
   }
   if (!response.ok) throw await readProblem(response)
   return (response.status === 204 ? undefined : await response.json()) as T
+}
+
+/** A name for something that is to be done once, however often it has to be asked for. */
+export function newKey(): string {
+  return Array.from(crypto.getRandomValues(new Uint8Array(16)), (byte) => byte.toString(16).padStart(2, '0')).join('')
 }
 
 /** While somebody looks at things as others see them, everything is asked for as those others get it. */

@@ -127,7 +127,7 @@ export function usePublishing(id: string) {
 export function useOccurrences(from: Day, to: Day) {
   return useQuery({
     queryKey: keys.occurrences(from, to),
-    queryFn: ({ signal }) => call<Occurrence[]>('GET', `/occurrences?from=${from}&to=${to}`, undefined, signal),
+    queryFn: ({ signal }) => call<Occurrence[]>('GET', `/occurrences?from=${from}&to=${to}`, undefined, { signal }),
     placeholderData: keepPreviousData,
   })
 }
@@ -144,7 +144,7 @@ export function useYear(day: Day) {
 export function useDays(from: Day, to: Day) {
   return useQuery({
     queryKey: keys.days(from, to),
-    queryFn: ({ signal }) => call<DayInfo[]>('GET', `/days?from=${from}&to=${to}`, undefined, signal),
+    queryFn: ({ signal }) => call<DayInfo[]>('GET', `/days?from=${from}&to=${to}`, undefined, { signal }),
     staleTime: 60_000,
     placeholderData: keepPreviousData,
   })
@@ -166,7 +166,8 @@ export function useEvent(id: string | undefined, date: string | null) {
 export function useConsequences(text: string) {
   return useQuery({
     queryKey: keys.consequences(text),
-    queryFn: ({ signal }) => call<Consequences>('POST', '/events/consequences', JSON.parse(text) as ConsequencesRequest, signal),
+    queryFn: ({ signal }) =>
+      call<Consequences>('POST', '/events/consequences', JSON.parse(text) as ConsequencesRequest, { signal }),
     placeholderData: keepPreviousData,
     retry: false,
     staleTime: 60_000,
@@ -177,7 +178,8 @@ export function useConsequences(text: string) {
 export function useDestinations(text: string) {
   return useQuery({
     queryKey: keys.destinations(text),
-    queryFn: ({ signal }) => call<Destinations>('POST', '/events/destinations', JSON.parse(text) as ConsequencesRequest, signal),
+    queryFn: ({ signal }) =>
+      call<Destinations>('POST', '/events/destinations', JSON.parse(text) as ConsequencesRequest, { signal }),
     placeholderData: keepPreviousData,
     retry: false,
     staleTime: 60_000,
@@ -280,7 +282,7 @@ export function useImpact(id: string | null, text: string, isNeeded: boolean) {
   return useQuery({
     queryKey: keys.impact(id, text),
     queryFn: ({ signal }) =>
-      call<Impact>('POST', `/year-plans/preview${id ? `?id=${id}` : ''}`, JSON.parse(text) as YearPlanRequest, signal),
+      call<Impact>('POST', `/year-plans/preview${id ? `?id=${id}` : ''}`, JSON.parse(text) as YearPlanRequest, { signal }),
     enabled: isNeeded,
     placeholderData: keepPreviousData,
     retry: false,
@@ -307,7 +309,7 @@ export function useSeveral(rows: TableRow[], calendarId: string | null) {
   const text = JSON.stringify({ rows, calendarId })
   return useQuery({
     queryKey: keys.several(text),
-    queryFn: ({ signal }) => call<SeveralReading>('POST', '/events/several/check', JSON.parse(text), signal),
+    queryFn: ({ signal }) => call<SeveralReading>('POST', '/events/several/check', JSON.parse(text), { signal }),
     placeholderData: keepPreviousData,
     retry: false,
   })
@@ -336,7 +338,7 @@ export function useEditionPreview(id: string | undefined, text: string) {
     enabled: (JSON.parse(text) as EditionDraft).sources.length > 0,
     queryKey: keys.editionPreview(`${id} ${text}`),
     queryFn: ({ signal }) =>
-      call<EditionPreview>('POST', `/editions/preview${id ? `?id=${id}` : ''}`, { edition: JSON.parse(text) }, signal),
+      call<EditionPreview>('POST', `/editions/preview${id ? `?id=${id}` : ''}`, { edition: JSON.parse(text) }, { signal }),
     placeholderData: keepPreviousData,
     retry: false,
     staleTime: 30_000,

@@ -4849,6 +4849,11 @@ export interface components {
             alsoOn: string[];
             /** @description The person made it, and it has not gone out yet. */
             isYours: boolean;
+            /**
+             * Format: int32
+             * @description Of its event, to be sent with a change; null for those who may not change it.
+             */
+            version: null | number;
         };
         /**
          * @description What a click on an entry does.

@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { call, Problem, type Calendar, type Happening, type EventForm, type Proposal } from '../api'
+import { call, newKey, Problem, type Calendar, type Happening, type EventForm, type Proposal } from '../api'
 import { sayAsked, useChange, type Asked } from '../changes/Changes'
 import { useLeaveGuard } from '../LeaveGuard'
 import { forWhom } from '../openness'
@@ -10,6 +10,8 @@ import { useToast } from '../Toasts'
 export function useEventActs(stored: Happening | null, isDirty: boolean, proposal: Proposal | null = null) {
   const [problem, setProblem] = useState<Problem | null>(null)
   const [isSaving, setSaving] = useState(false)
+  // Where the answer to a save does not arrive, it is asked again: it makes one event all the same.
+  const [once] = useState(newKey)
   const refresh = useRefresh()
   const toast = useToast()
   const change = useChange()
@@ -43,7 +45,7 @@ export function useEventActs(stored: Happening | null, isDirty: boolean, proposa
         })
         return
       }
-      const saved = await call<Happening>('POST', '/events', request)
+      const saved = await call<Happening>('POST', '/events', request, { once })
       await refresh.everything()
       const asks = saved.asksFor.length > 0 ? ` ${sayAsked(saved.asksFor)}` : ''
       toast(`${sayMade(saved, calendar)}${asks}`, () => void takeBack(saved))

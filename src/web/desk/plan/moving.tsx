@@ -1,8 +1,9 @@
 import { createContext, useContext, useMemo, useRef, type ReactNode } from 'react'
 import { addDays, daysBetween, type Day } from '../../shared/days'
 import { firstDay, timeOf } from '../../shared/slips'
-import { call, type Happening, type Occurrence } from '../api'
+import { Problem, type Happening, type Occurrence } from '../api'
 import { useChange } from '../changes/Changes'
+import { useRefresh } from '../queries'
 import { useToast } from '../Toasts'
 
 interface Dragged {
@@ -32,6 +33,7 @@ export function useMoving(): Moving {
 export function MovingProvider({ children }: { children: ReactNode }) {
   const held = useRef<Dragged | null>(null)
   const change = useChange()
+  const refresh = useRefresh()
   const toast = useToast()
   const moving = useMemo<Moving>(
     () => ({
@@ -41,23 +43,26 @@ export function MovingProvider({ children }: { children: ReactNode }) {
         const own = occurrence.own ? { ...occurrence.own, allDay: false } : occurrence
         if (days === 0 && (start === undefined || start === timeOf(own.start))) return
         try {
-          const stored = await call<Happening>(
-            'GET',
-            `/events/${occurrence.eventId}?date=${encodeURIComponent(occurrence.recurrenceId)}`,
-          )
           await change(occurrence.eventId, {
             act: 'edit',
             recurrenceId: occurrence.recurrenceId,
-            version: stored.version ?? 0,
+            version: occurrence.version ?? 0,
             event: null,
             move: { date: addDays(firstDay(own), days), from: occurrence.allDay || !start ? null : `${start}:00` },
           })
         } catch (failed) {
-          toast(failed instanceof Error ? failed.message : String(failed))
+          if (failed instanceof Problem && failed.status === 409) {
+            // The slip lay where it was when the plan was fetched: what is there now is shown first.
+            const { savedBy } = failed.current as Happening
+            toast(
+              `${savedBy ?? 'Somebody'} changed “${occurrence.title}” meanwhile. It stands where it is now; move it again if you still want to.`,
+            )
+            await refresh.everything()
+          } else toast(failed instanceof Error ? failed.message : String(failed))
         }
       },
     }),
-    [change, toast],
+    [change, refresh, toast],
   )
   return <MovingContext value={moving}>{children}</MovingContext>
 }

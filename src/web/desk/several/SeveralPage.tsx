@@ -1,6 +1,6 @@
 import { useDeferredValue, useState } from 'react'
 import { Link } from 'react-router'
-import { call, Problem, type SeveralReading, type TableRow } from '../api'
+import { call, newKey, Problem, type SeveralReading, type TableRow } from '../api'
 import { useUndo } from '../changes/Changes'
 import { useLeaveGuard } from '../LeaveGuard'
 import { useCalendars, useRefresh, useSeveral } from '../queries'
@@ -137,6 +137,7 @@ function ReadAs({ row }: { row: SeveralReading['rows'][number] | undefined }) {
 function useSaving(isDirty: boolean) {
   const [problem, setProblem] = useState<Problem | null>(null)
   const [isSaving, setSaving] = useState(false)
+  const [once, setOnce] = useState(newKey)
   const refresh = useRefresh()
   const toast = useToast()
   const undo = useUndo()
@@ -145,11 +146,12 @@ function useSaving(isDirty: boolean) {
     setSaving(true)
     setProblem(null)
     try {
-      const done = await call<{ actId: string; events: number }>('POST', '/events/several', request)
+      const done = await call<{ actId: string; events: number }>('POST', '/events/several', request, { once })
       await refresh.everything()
       toast(done.events === 1 ? '1 event is saved.' : `${done.events} events are saved.`, () => void undo(done.actId))
       if (!goOn) return leaveTo('/plan')
       goOn()
+      setOnce(newKey())
       setSaving(false)
     } catch (failed) {
       setProblem(failed instanceof Problem ? failed : new Problem(0, '', String(failed)))
