@@ -7,7 +7,7 @@ namespace Valtro.Core.Tests;
 /// <summary>Two people changed the same event: every field that they say differently is named, with who changed it.</summary>
 public class EventMergeTests
 {
-    private static readonly EventContent Lab = new("Boat lab", Build.Series("2026-11-24 14:00", "FREQ=WEEKLY;COUNT=4"), "Slipway", RichText.Empty) { Contact = "office", Tags = ["practical"] };
+    private static readonly EventContent Lab = new("Boat lab", Build.Series("2026-11-24 14:00", "FREQ=WEEKLY;BYDAY=TU;COUNT=4"), "Slipway", RichText.Empty) { Contact = "office", Tags = ["practical"] };
 
     private static EventSeen Seen(EventContent content, string calendar = "Port Watch", string placements = "") => new(content, content.Series.Timing, calendar, placements);
 

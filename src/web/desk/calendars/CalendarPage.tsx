@@ -349,7 +349,7 @@ function useProposedPlate(isNew: boolean, name: string, isWritten: boolean, prop
   useEffect(() => {
     if (!isNew || isWritten || name.trim() === '') return
     const stop = new AbortController()
-    call<{ plate: string }>('GET', `/calendars/plate?name=${encodeURIComponent(name)}`, undefined, stop.signal).then(
+    call<{ plate: string }>('GET', `/calendars/plate?name=${encodeURIComponent(name)}`, undefined, { signal: stop.signal }).then(
       ({ plate }) => propose(plate),
       () => undefined,
     )
