@@ -11,10 +11,10 @@ public sealed class Houses(HouseStore store) : IDisposable
 
     private readonly MemoryCache _known = new(new MemoryCacheOptions { SizeLimit = Most });
 
-    /// <param name="version">The latest that whoever asks knows of; they get that one or a later one.</param>
+    /// <param name="version">The latest that whoever asks knows of; they get that one, or as it is by now.</param>
     public async ValueTask<House> OfAsync(Guid organisationId, long version)
     {
-        if (_known.Get<House>(organisationId) is { } known && known.Version >= version && version > 0)
+        if (_known.Get<House>(organisationId) is { } known && known.Version == version)
             return known;
         var read = await store.ReadAsync(organisationId);
         _known.Set(organisationId, read, new MemoryCacheEntryOptions { Size = read.Size });

@@ -245,7 +245,7 @@ internal static class EventDocument
         var timing = stored.TryGetProperty("allDay", out var allDay) && allDay.GetBoolean()
             ? Timing.WholeDays(start.Date, end.Date.PlusDays(-1), zone)
             : Timing.Timed(start, end, zone);
-        return new Series(timing, stored.TryGetProperty("rule", out var rule) ? RuleText.Parse(rule.GetString()!) : null, Dates(stored, "extra"), Dates(stored, "removed"))
+        return new Series(timing, stored.TryGetProperty("rule", out var rule) ? Rules.Of(rule.GetString()!) : null, Dates(stored, "extra"), Dates(stored, "removed"))
         {
             InBreaks = Word<InBreaks>(stored, "inBreaks") ?? InBreaks.Ignore,
             Cycle = stored.TryGetProperty("cycle", out var cycle)
@@ -298,5 +298,5 @@ internal static class EventDocument
     private static LocalDate? Day(JsonElement stored, string name) =>
         stored.TryGetProperty(name, out var day) ? LocalDatePattern.Iso.Parse(day.GetString()!).GetValueOrThrow() : null;
 
-    private static LocalDateTime At(JsonElement text) => Local.Parse(text.GetString()!).GetValueOrThrow();
+    private static LocalDateTime At(JsonElement text) => LocalText.Read(text.GetString()!);
 }

@@ -42,20 +42,22 @@ public sealed record ActDone(Guid ActId, IReadOnlyList<(Guid Id, int Version)> E
 
 public sealed class EventStore(Database database)
 {
+    private readonly EventMemory _memory = new();
+
     /// <summary>A feed holds every event of its calendar; beyond this programs outside choke on it.</summary>
     public const int MostEvents = 20_000;
 
     public static readonly Duration KeptInBin = Duration.FromDays(90);
 
-    private const string IsOnCalendarInUse = "and exists (select from calendar c where c.id = e.home_calendar_id and c.removed_at is null)";
+    private const string IsOnCalendarInUse =
+        "and e.home_calendar_id <> all(array(select c.id from calendar c where c.organisation_id = @organisationId and c.removed_at is not null))";
 
     /// <summary>Events of some calendars whose dates may fall in the window, removed ones not among them.</summary>
     public Task<IReadOnlyList<CalendarEvent>> InWindowAsync(Guid organisationId, Guid[] calendars, Window window) => ListAsync($"""
             where e.organisation_id = @organisationId
               and e.removed_at is null
-              and e.id in (select id from event where home_calendar_id = any(@calendars) and removed_at is null and reach && tstzrange(@from, @to)
-                           union all
-                           select event_id from placement where calendar_id = any(@calendars) and reach && tstzrange(@from, @to))
+              and ((e.home_calendar_id = any(@calendars) and e.reach && tstzrange(@from, @to))
+                   or e.id = any(array(select event_id from placement where calendar_id = any(@calendars) and reach && tstzrange(@from, @to))))
               {IsOnCalendarInUse}
             order by e.id
             """, new
@@ -73,9 +75,7 @@ public sealed class EventStore(Database database)
     public Task<IReadOnlyList<CalendarEvent>> OfCalendarsAsync(Guid organisationId, Guid[] calendars) => ListAsync($"""
             where e.organisation_id = @organisationId
               and e.removed_at is null
-              and e.id in (select id from event where home_calendar_id = any(@calendars)
-                           union all
-                           select event_id from placement where calendar_id = any(@calendars))
+              and (e.home_calendar_id = any(@calendars) or e.id = any(array(select event_id from placement where calendar_id = any(@calendars))))
               {IsOnCalendarInUse}
             order by e.id
             """, new { organisationId, calendars });
@@ -159,8 +159,29 @@ public sealed class EventStore(Database database)
     private Task<IReadOnlyList<StoredEvent>> StoredAsync(string condition, object parameters) =>
         ReadAsync(EventRow.ColumnsWithSaver + condition, parameters, (row, categories) => row.ToStored(categories));
 
-    private Task<IReadOnlyList<CalendarEvent>> ListAsync(string condition, object parameters) =>
-        ReadAsync(EventRow.Columns + condition, parameters, (row, categories) => row.ToEvent(categories));
+    /// <summary>First which events in which version, then of those that are not known yet what they say.</summary>
+    private async Task<IReadOnlyList<CalendarEvent>> ListAsync(string condition, object parameters)
+    {
+        var (keys, categories) = await database.ReadManyAsync($"select e.id, e.version, e.organisation_id from event e {condition};\n{ListStore.CategoriesNamed}", parameters, async results =>
+            ((await results.ReadAsync<(Guid Id, int Version, Guid OrganisationId)>()).AsList(), await ListStore.ReadCategoriesAsync(results)));
+        var found = new CalendarEvent?[keys.Count];
+        var missing = new List<Guid>();
+        for (var place = 0; place < found.Length; place++)
+        {
+            found[place] = _memory.Find(keys[place].Id, keys[place].Version, categories);
+            if (found[place] is null)
+                missing.Add(keys[place].Id);
+        }
+        if (missing.Count == 0)
+            return found!;
+        var read = (await ReadAsync(
+            EventRow.Columns + "where e.organisation_id = @organisationId and e.id = any(@missing)", new { keys[0].OrganisationId, missing = missing.ToArray() },
+            (row, categories) => row.ToEvent(categories))).ToDictionary(one => one.Id);
+        foreach (var one in read.Values)
+            _memory.Remember(one);
+        // What was deleted between the two questions is left out.
+        return [.. found.Select((known, place) => known ?? read.GetValueOrDefault(keys[place].Id)).OfType<CalendarEvent>()];
+    }
 
     private Task<IReadOnlyList<T>> ReadAsync<T>(string sql, object parameters, Func<EventRow, IReadOnlyDictionary<Guid, Category>, T> make) =>
         database.ReadManyAsync<IReadOnlyList<T>>($"{sql};\n{ListStore.CategoriesNamed}", parameters, async results =>

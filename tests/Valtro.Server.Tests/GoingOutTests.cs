@@ -79,7 +79,7 @@ public sealed class GoingOutTests(ValtroApp app) : IClassFixture<ValtroApp>
     {
         var ada = await app.SignedInAsync();
         var calendar = await CalendarAsync(ada);
-        await app.Test.Database.ExecuteAsync("""update event set content = content || '{"showing": {"from": "0001-01-01", "until": "9999-12-31"}}' where home_calendar_id = @id""", new { id = Guid.Parse(calendar.Id) });
+        await app.Test.Database.ExecuteAsync("""update event set version = version + 1, content = content || '{"showing": {"from": "0001-01-01", "until": "9999-12-31"}}' where home_calendar_id = @id""", new { id = Guid.Parse(calendar.Id) });
         await ada.DoAsync(HttpMethod.Post, "/api/events", Caller.Event(calendar.Id, "Beside it"));
         Assert.Contains("SUMMARY:Sail repair", await TextAsync(calendar.Feed), StringComparison.Ordinal);
         await WaitForAsync(ada, calendar.Id, "upToDate");

@@ -260,7 +260,7 @@ public sealed class PublicTests(ValtroApp app) : IClassFixture<ValtroApp>
         Assert.Contains("SUMMARY:Before", await PageAsync("/c/pinewick/lost-news.ics"), StringComparison.Ordinal);
         // The same writes as a save makes, but nobody is notified.
         await app.Test.Database.ExecuteAsync("""
-            update event set content = content || '{"title": "After"}' where home_calendar_id = @id;
+            update event set version = version + 1, content = content || '{"title": "After"}' where home_calendar_id = @id;
             update edition set content_version = content_version + 1 where calendar_id = @id
             """, new { id = Guid.Parse(id) });
         app.Clock.Advance(Duration.FromMinutes(1));

@@ -158,8 +158,9 @@ public static class OccurrenceApi
                        let sight = viewer.Of(happening, disclosures, now)
                        where sight.Detail > Detail.Nothing && sight.Calendars.Any(id => only is null || only.Contains(id))
                        let isYours = !Visibility.LeavesTheHouse(happening.State) && viewer.May(CalendarAction.Contribute, happening.HomeCalendarId)
+                       let told = Disclosed.Of(happening, sight.Detail)
                        from date in EventDates.In(happening, window, school)
-                       let disclosed = Disclosed.Of(date, sight.Detail)
+                       let disclosed = date.Exception is null ? told : Disclosed.Of(date, sight.Detail)
                        where disclosed is not null
                        orderby date.Occurrence.Start, date.Occurrence.End descending, happening.Id
                        select new SeenOccurrence(date, disclosed, sight, isYours)];
