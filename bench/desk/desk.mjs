@@ -9,7 +9,7 @@ const base = process.env.VALTRO_BENCH_URL
 const built = process.env.VALTRO_BENCH_BUILT
 const RUNS = 30
 /** As many before that, until the server's code is translated as it stays. */
-const WARM = 40
+const WARM = 150
 
 const jar = new Map()
 async function call(path, options = {}) {

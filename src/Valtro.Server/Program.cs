@@ -53,6 +53,8 @@ services.Configure<DataProtectionTokenProviderOptions>(tokens => tokens.TokenLif
 services.AddAuthentication(IdentityConstants.ApplicationScheme).AddIdentityCookies(cookies => cookies.ApplicationCookie!.Configure(cookie =>
 {
     cookie.Cookie.Name = "valtro-session";
+    // One for all organisations of the person, whatever the address says.
+    cookie.Cookie.Path = "/";
     cookie.Cookie.SameSite = SameSiteMode.Lax;
     cookie.Cookie.SecurePolicy = settings.PublicUrl.Scheme == "https" ? CookieSecurePolicy.Always : CookieSecurePolicy.SameAsRequest;
     cookie.ExpireTimeSpan = TimeSpan.FromDays(14);
@@ -67,6 +69,7 @@ services.AddAntiforgery(antiforgery =>
 {
     antiforgery.HeaderName = "X-Valtro-Token";
     antiforgery.Cookie.Name = "valtro-antiforgery";
+    antiforgery.Cookie.Path = "/";
     antiforgery.Cookie.SameSite = SameSiteMode.Strict;
     antiforgery.Cookie.SecurePolicy = settings.PublicUrl.Scheme == "https" ? CookieSecurePolicy.Always : CookieSecurePolicy.SameAsRequest;
     antiforgery.SuppressXFrameOptionsHeader = true;
@@ -95,6 +98,7 @@ var app = builder.Build();
 
 if (settings.TrustedProxy is not null)
     app.UseForwardedHeaders();
+app.UseOrganisationAddresses();
 app.UseAccessLog();
 app.UseExceptionHandler();
 app.UseSecurityHeaders(settings);

@@ -25,6 +25,11 @@ public sealed record Member(
     Guid AccountId, string Name, string Email, bool IsAdministrator, Instant? LastSignInAt, int Version, IReadOnlyDictionary<Guid, CalendarRole> Roles);
 
 /// <summary>Accounts, memberships and roles. What is asked before anybody is signed in looks everywhere; the rest stays within the wall.</summary>
+/// <summary>That a person belongs to an organisation, and as whom.</summary>
+/// <param name="Slug">By which addresses name the organisation.</param>
+/// <param name="HouseVersion">Which version of its house is the latest.</param>
+public sealed record Membership(string Slug, string Name, long HouseVersion, Viewer Viewer);
+
 public sealed class AccountStore(Database database)
 {
     private const string Columns = """
@@ -104,36 +109,40 @@ public sealed class AccountStore(Database database)
         values (@organisationId, @calendarId, @accountId, @role)
         """, new { organisationId, calendarId, accountId, role = Words.Of(role) });
 
-    internal sealed record ViewerRow(Guid OrganisationId, bool IsAdministrator, Guid? CalendarId, string? Role, bool RequiresSignOff, bool IsArchived, long HouseVersion);
+    internal sealed record ViewerRow(
+        Guid OrganisationId, string Slug, string Name, bool IsAdministrator, Guid? CalendarId, string? Role, bool RequiresSignOff, bool IsArchived, long HouseVersion);
 
-    /// <summary>Everything that decides what a person may see and do, or null when they are in no organisation.</summary>
-    public async Task<Viewer?> ViewerAsync(Guid accountId)
+    /// <summary>The organisations that a person belongs to, by name, with everything that decides what they may see and do there.</summary>
+    public async Task<IReadOnlyList<Membership>> MembershipsAsync(Guid accountId)
     {
         using var everywhere = Wall.Everywhere();
-        return ViewerOf(accountId, await database.ListAsync<ViewerRow>(ViewerRows, new { accountId }));
+        return MembershipsOf(accountId, await database.ListAsync<ViewerRow>(ViewerRows, new { accountId }));
     }
 
     internal const string ViewerRows = """
-        select m.organisation_id, m.is_administrator, c.id as calendar_id, r.role,
+        select m.organisation_id, o.slug, o.name, m.is_administrator, c.id as calendar_id, r.role,
                coalesce(c.requires_sign_off, true) as requires_sign_off, c.archived_at is not null as is_archived,
                coalesce((select h.version from house h where h.organisation_id = m.organisation_id), 0) as house_version
         from membership m
+        join organisation o on o.id = m.organisation_id
         left join calendar c on c.organisation_id = m.organisation_id and c.removed_at is null
         left join calendar_role r on r.calendar_id = c.id and r.account_id = m.account_id
         where m.account_id = @accountId and m.ended_at is null
+        order by lower(o.name), o.id
         """;
 
-    internal static Viewer? ViewerOf(Guid accountId, IReadOnlyList<ViewerRow> rows)
+    internal static IReadOnlyList<Membership> MembershipsOf(Guid accountId, IReadOnlyList<ViewerRow> rows) =>
+        [.. rows.GroupBy(row => row.OrganisationId).Select(of => MembershipOf(accountId, [.. of]))];
+
+    private static Membership MembershipOf(Guid accountId, ViewerRow[] rows)
     {
-        if (rows.Count == 0)
-            return null;
-        return new Viewer(
+        return new Membership(rows[0].Slug, rows[0].Name, rows[0].HouseVersion, new Viewer(
             accountId, rows[0].OrganisationId, rows[0].IsAdministrator,
             rows.Where(row => row.Role is not null).ToDictionary(row => row.CalendarId!.Value, row => Words.Read<CalendarRole>(row.Role!)))
         {
             WithoutSignOff = Those(row => !row.RequiresSignOff),
             Archived = Those(row => row.IsArchived),
-        };
+        });
 
         HashSet<Guid> Those(Func<ViewerRow, bool> are) => [.. rows.Where(row => row.CalendarId is not null && are(row)).Select(row => row.CalendarId!.Value)];
     }

@@ -7,19 +7,21 @@ using Valtro.Core.Disclosure;
 namespace Valtro.Store;
 
 /// <summary>An invitation that can still be accepted, or could have been.</summary>
+/// <param name="IsKnown">Whoever is invited has an account and belongs to another organisation: they join with it.</param>
 public sealed record Invitation(
     Guid Id, Guid OrganisationId, string OrganisationName, string Email, bool IsAdministrator, string InvitedBy, Instant InvitedAt, Instant ExpiresAt,
-    IReadOnlyDictionary<Guid, CalendarRole> Roles);
+    bool IsKnown, IReadOnlyDictionary<Guid, CalendarRole> Roles);
 
 /// <summary>Invitations by e-mail address. The secret in the mail is kept nowhere; only its digest is.</summary>
 public sealed class InvitationStore(Database database)
 {
     public static readonly Duration GoodFor = Duration.FromDays(14);
 
-    private sealed record Row(Guid Id, Guid OrganisationId, string OrganisationName, string Email, bool IsAdministrator, string InvitedBy, Instant InvitedAt, Instant ExpiresAt);
+    private sealed record Row(Guid Id, Guid OrganisationId, string OrganisationName, string Email, bool IsAdministrator, string InvitedBy, Instant InvitedAt, Instant ExpiresAt, bool IsKnown);
 
     private const string Columns = """
-        select i.id, i.organisation_id, o.name as organisation_name, i.email, i.is_administrator, a.name as invited_by, i.invited_at, i.expires_at
+        select i.id, i.organisation_id, o.name as organisation_name, i.email, i.is_administrator, a.name as invited_by, i.invited_at, i.expires_at,
+               exists (select from account k join membership m on m.account_id = k.id and m.ended_at is null where k.normalized_email = i.normalized_email) as is_known
         from invitation i
         join organisation o on o.id = i.organisation_id
         join account a on a.id = i.invited_by
@@ -115,10 +117,9 @@ public sealed class InvitationStore(Database database)
         return true;
     });
 
-    /// <summary>Takes the invitation up, once: makes the account, or brings one back whose owner had left, with what the invitation gives.</summary>
-    /// <param name="account">With name, password and stamp as they shall be; its id is used for a new one.</param>
+    /// <summary>Takes the invitation up, once: makes the account, brings one back whose owner had left, or lets the member of another organisation join.</summary>
+    /// <param name="account">With name, password and stamp as they shall be; of whoever is known, the account as it is.</param>
     /// <exception cref="NotFoundException">Somebody was faster, or it was withdrawn meanwhile.</exception>
-    /// <exception cref="RuleException">The address belongs to somebody of another organisation.</exception>
     public async Task<Guid> AcceptAsync(Invitation invitation, Account account, Instant now)
     {
         using var everywhere = Wall.Everywhere();
@@ -137,9 +138,10 @@ public sealed class InvitationStore(Database database)
                 where a.normalized_email = @NormalizedEmail
                 for update
                 """, account, transaction);
+            // Who belongs to another organisation joins as who they are: name and password stay.
             if (known.IsMember)
-                throw new RuleException("email", "This address belongs to an account already. Sign in with it, or ask for an invitation to another address.");
-            if (known.Id != Guid.Empty)
+                account.Id = known.Id == account.Id ? known.Id : throw new NotFoundException("invitation");
+            else if (known.Id != Guid.Empty)
             {
                 account.Id = known.Id;
                 await AccountStore.UpdateAsync(transaction, account);
@@ -172,7 +174,7 @@ public sealed class InvitationStore(Database database)
             """, new { ids = rows.Select(row => row.Id).ToArray() });
         var byInvitation = roles.ToLookup(role => role.InvitationId);
         return [.. rows.Select(row => new Invitation(
-            row.Id, row.OrganisationId, row.OrganisationName, row.Email, row.IsAdministrator, row.InvitedBy, row.InvitedAt, row.ExpiresAt,
+            row.Id, row.OrganisationId, row.OrganisationName, row.Email, row.IsAdministrator, row.InvitedBy, row.InvitedAt, row.ExpiresAt, row.IsKnown,
             byInvitation[row.Id].ToDictionary(role => role.CalendarId, role => Words.Read<CalendarRole>(role.Role))))];
     }
 }

@@ -12,7 +12,7 @@ public sealed record MailLetter(string Recipient, string Subject, string Body);
 public sealed record Notice(Guid AccountId, string Sentence, string Path);
 
 /// <summary>News of one person to be gathered into a mail.</summary>
-public sealed record Gathered(Guid OrganisationId, string OrganisationName, string Recipient, string Name, IReadOnlyList<(string Sentence, string Path)> News);
+public sealed record Gathered(Guid OrganisationId, string OrganisationSlug, string OrganisationName, string Recipient, string Name, IReadOnlyList<(string Sentence, string Path)> News);
 
 /// <summary>Mail: what is ready to go, and news that are gathered before they go. When is said by <see cref="WorkStore"/>.</summary>
 public sealed class MailStore(Database database)
@@ -42,7 +42,7 @@ public sealed class MailStore(Database database)
         await WorkStore.WantAsync(transaction, WorkKind.Gather, [.. notices.Select(notice => ($"{organisationId}/{notice.AccountId}", (Guid?)organisationId)).Distinct()], now);
     }
 
-    private sealed record NoticeRow(Guid Id, string OrganisationName, string Email, string Name, string Sentence, string Path, Instant MadeAt, bool IsMember);
+    private sealed record NoticeRow(Guid Id, string OrganisationSlug, string OrganisationName, string Email, string Name, string Sentence, string Path, Instant MadeAt, bool IsMember);
 
     /// <summary>Makes one mail of all news of a person, once the oldest of them is older than <paramref name="wait"/>.</summary>
     /// <returns>When to come again; null when nothing is left.</returns>
@@ -52,7 +52,7 @@ public sealed class MailStore(Database database)
         return await database.InTransactionAsync(async transaction =>
         {
             var news = (await transaction.Connection!.QueryAsync<NoticeRow>("""
-                select n.id, o.name as organisation_name, a.email, a.name, n.sentence, n.path, n.made_at, m.ended_at is null as is_member
+                select n.id, o.slug as organisation_slug, o.name as organisation_name, a.email, a.name, n.sentence, n.path, n.made_at, m.ended_at is null as is_member
                 from notice n
                 join organisation o on o.id = n.organisation_id
                 join membership m on m.account_id = n.account_id and m.organisation_id = n.organisation_id
@@ -68,7 +68,7 @@ public sealed class MailStore(Database database)
                 return news[0].MadeAt + wait;
             await transaction.Connection!.ExecuteAsync("update notice set mailed_at = @now where id = any(@ids)", new { now, ids = news.Select(one => one.Id).ToArray() }, transaction);
             if (news[0].IsMember)
-                await PostAsync(transaction, organisationId, write(new Gathered(organisationId, news[0].OrganisationName, news[0].Email, news[0].Name, [.. news.Select(one => (one.Sentence, one.Path))])), now);
+                await PostAsync(transaction, organisationId, write(new Gathered(organisationId, news[0].OrganisationSlug, news[0].OrganisationName, news[0].Email, news[0].Name, [.. news.Select(one => (one.Sentence, one.Path))])), now);
             return null;
         });
     }

@@ -2,7 +2,6 @@ using System.Security.Cryptography;
 using System.Text;
 using Dapper;
 using NodaTime;
-using Valtro.Core.Disclosure;
 
 namespace Valtro.Store;
 
@@ -37,10 +36,9 @@ public sealed class SessionStore(Database database)
 
     /// <summary>What every request of a signed-in person asks first, in one round trip.</summary>
     /// <returns>
-    /// The account's stamp, which the session has to carry, who that is (null where the account is in no organisation any more), and which
-    /// version of the organisation's house is the latest; null when the session has ended.
+    /// The account's stamp, which the session has to carry, and the organisations that whoever it is belongs to; null when the session has ended.
     /// </returns>
-    public async Task<(string Stamp, Viewer? Viewer, long HouseVersion)?> FindAsync(Guid id, Guid accountId, Instant now)
+    public async Task<(string Stamp, IReadOnlyList<Membership> Memberships)?> FindAsync(Guid id, Guid accountId, Instant now)
     {
         using var everywhere = Wall.Everywhere();
         var (found, rows) = await database.ReadManyAsync($"""
@@ -56,7 +54,7 @@ public sealed class SessionStore(Database database)
             return null;
         if (now - found.SeenAt > SeenEvery)
             await database.ExecuteAsync("update session set seen_at = @now where id = @id and seen_at < @now", new { id, now });
-        return (found.SecurityStamp, AccountStore.ViewerOf(accountId, rows), rows.Count == 0 ? 0 : rows[0].HouseVersion);
+        return (found.SecurityStamp, AccountStore.MembershipsOf(accountId, rows));
     }
 
     public async Task EndAsync(Guid id, Instant now)

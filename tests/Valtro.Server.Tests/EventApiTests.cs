@@ -289,7 +289,13 @@ public sealed class EventApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         await ada.ChangeAsync(added, "edit", Caller.Event((string)added["calendarId"]!, "Moved by somebody", date: "2026-11-26"));
         var dragged = await ada.SendAsync(HttpMethod.Post, $"/api/events/{added["id"]}/changes/preview", new
         {
-            act = "edit", recurrenceId = (string)seen["recurrenceId"]!, version = (int)seen["version"]!, @event = (object?)null, move = new { date = "2026-11-27", from = (string?)null }, scope = (string?)null, keep = (string[]?)null,
+            act = "edit",
+            recurrenceId = (string)seen["recurrenceId"]!,
+            version = (int)seen["version"]!,
+            @event = (object?)null,
+            move = new { date = "2026-11-27", from = (string?)null },
+            scope = (string?)null,
+            keep = (string[]?)null,
         });
         Assert.Equal(HttpStatusCode.Conflict, dragged.StatusCode);
         Assert.Equal("Moved by somebody", (string)(await Caller.ReadAsync(dragged))["current"]!["title"]!);

@@ -112,11 +112,23 @@ public sealed class StatementsTests(ValtroApp app) : IClassFixture<ValtroApp>
         AtMost(10, "A new event", await AskedAsync(ada, "/api/events", HttpMethod.Post, Caller.Event(calendar, "One more")));
         AtMost(10, "A save", await AskedAsync(ada, $"/api/events/{id}/changes", HttpMethod.Post, new
         {
-            act = "edit", recurrenceId = date, version = 1, @event = Caller.Event(calendar, "Counted again"), move = (object?)null, scope = (string?)null, keep = (string[]?)null,
+            act = "edit",
+            recurrenceId = date,
+            version = 1,
+            @event = Caller.Event(calendar, "Counted again"),
+            move = (object?)null,
+            scope = (string?)null,
+            keep = (string[]?)null,
         }));
         AtMost(10, "A removal", await AskedAsync(ada, $"/api/events/{id}/changes", HttpMethod.Post, new
         {
-            act = "remove", recurrenceId = date, version = 2, @event = (object?)null, move = (object?)null, scope = (string?)null, keep = (string[]?)null,
+            act = "remove",
+            recurrenceId = date,
+            version = 2,
+            @event = (object?)null,
+            move = (object?)null,
+            scope = (string?)null,
+            keep = (string[]?)null,
         }));
     }
 

@@ -9,34 +9,56 @@ namespace Valtro.Server.Accounts;
 public sealed class Access(IHttpContextAccessor context, AccountStore accounts, Houses houses)
 {
     private Viewer? _viewer;
-    private Viewer? _known;
-    private long _houseVersion;
+    private IReadOnlyList<Membership>? _known;
     private House? _house;
 
-    /// <summary>Who the session of this request is of and how far the organisation is, read with it.</summary>
-    internal void Know(Viewer? viewer, long houseVersion) => (_known, _houseVersion) = (viewer, houseVersion);
+    /// <summary>Of whom the session of this request is, read with it.</summary>
+    internal void Know(IReadOnlyList<Membership> memberships) => _known = memberships;
 
     /// <summary>The organisation as it is when the request begins: what the request itself changes of it, it does not show.</summary>
-    public async ValueTask<House> HouseAsync() => _house ??= await houses.OfAsync((await ViewerAsync()).OrganisationId, _houseVersion);
+    public async ValueTask<House> HouseAsync() => _house ??= await houses.OfAsync((await ViewerAsync()).OrganisationId, (await MembershipAsync()).HouseVersion);
 
     /// <summary>Who is signed in; where the request says <c>as=everyone</c>, the same person looking as that audience, who may change nothing.</summary>
     /// <exception cref="SignInNeededException">Nobody is signed in, or the account is in no organisation any more.</exception>
-    /// <exception cref="ForbiddenException">They look as somebody else and try to change something.</exception>
+    /// <exception cref="ChooseOrganisationException">They belong to several, and the address does not say which.</exception>
+    /// <exception cref="ForbiddenException">They do not belong to that one, or look as somebody else and try to change something.</exception>
     public async Task<Viewer> ViewerAsync()
     {
         if (_viewer is not null)
             return _viewer;
         var request = context.HttpContext!.Request;
-        var account = AccountOf(context.HttpContext.User);
-        // Who signs in with this very request is not the one its session was of.
-        var found = account == Guid.Empty ? null : account == _known?.AccountId ? _known : await accounts.ViewerAsync(account);
-        var viewer = found ?? throw new SignInNeededException();
+        var viewer = (await MembershipAsync()).Viewer;
         if (SeenAs(request) is { } audience)
         {
             Require(HttpMethods.IsGet(request.Method) || HttpMethods.IsHead(request.Method), "You look at this as others see it. Go back to your own view to change something.");
             viewer = viewer.As(audience);
         }
         return _viewer = viewer;
+    }
+
+    /// <summary>The organisations that whoever is signed in belongs to; none where nobody is.</summary>
+    internal async Task<IReadOnlyList<Membership>> MembershipsAsync()
+    {
+        var account = AccountOf(context.HttpContext!.User);
+        // Who signs in with this very request is not the one its session was of.
+        if (_known is null || (_known.Count > 0 && _known[0].Viewer.AccountId != account))
+            _known = account == Guid.Empty ? [] : await accounts.MembershipsAsync(account);
+        return _known;
+    }
+
+    /// <summary>The organisation that the address names; where it names none, the only one of the person.</summary>
+    /// <returns>Null where there is none such, or the person has to choose.</returns>
+    internal static Membership? Chosen(HttpContext context, IReadOnlyList<Membership> memberships) => OrganisationAddress.Of(context) is { } slug
+        ? memberships.FirstOrDefault(one => one.Slug == slug)
+        : memberships.Count == 1 ? memberships[0] : null;
+
+    private async Task<Membership> MembershipAsync()
+    {
+        var memberships = await MembershipsAsync();
+        if (memberships.Count == 0)
+            throw new SignInNeededException();
+        return Chosen(context.HttpContext!, memberships)
+            ?? throw (OrganisationAddress.Of(context.HttpContext!) is null ? new ChooseOrganisationException() : new ForbiddenException("You do not belong to this organisation, or not any more. Choose one of yours."));
     }
 
     /// <exception cref="ForbiddenException">The person may not do this anywhere in the organisation.</exception>
@@ -63,6 +85,9 @@ public sealed class Access(IHttpContextAccessor context, AccountStore accounts, 
 
 public sealed class SignInNeededException() : Exception("Sign in first.");
 
+/// <summary>Whoever belongs to several organisations says with the address which they mean.</summary>
+public sealed class ChooseOrganisationException() : Exception("Say which organisation is meant.");
+
 public sealed class ForbiddenException(string sentence) : Exception(sentence);
 
 /// <summary>Refuses a change that does not carry the token of its session (cross-site request forgery).</summary>
@@ -77,6 +102,9 @@ internal sealed class AntiforgeryFilter(IAntiforgery antiforgery) : IEndpointFil
     }
 }
 
+/// <summary>Marks what is of no organisation in particular.</summary>
+internal sealed class OfNoOrganisation;
+
 /// <summary>Everything that a request of a signed-in person asks of the database stays within their organisation.</summary>
 internal sealed class WallFilter : IEndpointFilter
 {
@@ -84,8 +112,12 @@ internal sealed class WallFilter : IEndpointFilter
     {
         if (context.HttpContext.User.Identity?.IsAuthenticated != true)
             return await next(context);
-        var viewer = await context.HttpContext.RequestServices.GetRequiredService<Access>().ViewerAsync();
-        using var within = Wall.Within(viewer.OrganisationId);
+        var access = context.HttpContext.RequestServices.GetRequiredService<Access>();
+        // Who is signed in, and signing out, is asked and done wherever one is, also before one has chosen.
+        var isOfNone = context.HttpContext.GetEndpoint()?.Metadata.GetMetadata<OfNoOrganisation>() is not null;
+        if (isOfNone && Access.Chosen(context.HttpContext, await access.MembershipsAsync()) is null)
+            return await next(context);
+        using var within = Wall.Within((await access.ViewerAsync()).OrganisationId);
         return await next(context);
     }
 }

@@ -10,7 +10,8 @@ namespace Valtro.Server.Accounts;
 /// <param name="Secret">What stood behind # in the link.</param>
 public sealed record SecretRequest(string? Secret);
 
-public sealed record InvitationShown(string OrganisationName, string Email, string InvitedBy);
+/// <param name="IsKnown">Whoever is invited has an account already: they join with its password.</param>
+public sealed record InvitationShown(string OrganisationName, string Email, string InvitedBy, bool IsKnown);
 
 public sealed record AcceptRequest(string? Secret, string? Name, string? Password);
 
@@ -27,29 +28,41 @@ internal static class AccountApi
 
     public static void MapAccounts(this RouteGroupBuilder api)
     {
-        api.MapPost("/invitations/look", Look).ReadsOnly().AllowAnonymous().RequireRateLimiting(Limits.SignIn);
-        api.MapPost("/invitations/accept", Accept).AllowAnonymous().RequireRateLimiting(Limits.SignIn);
-        api.MapPost("/password-resets", AskReset).AllowAnonymous().RequireRateLimiting(Limits.SignIn);
-        api.MapPost("/password-resets/set", SetPassword).AllowAnonymous().RequireRateLimiting(Limits.SignIn);
+        api.MapPost("/invitations/look", Look).ReadsOnly().AllowAnonymous().WithMetadata(new OfNoOrganisation()).RequireRateLimiting(Limits.SignIn);
+        api.MapPost("/invitations/accept", Accept).AllowAnonymous().WithMetadata(new OfNoOrganisation()).RequireRateLimiting(Limits.SignIn);
+        api.MapPost("/password-resets", AskReset).AllowAnonymous().WithMetadata(new OfNoOrganisation()).RequireRateLimiting(Limits.SignIn);
+        api.MapPost("/password-resets/set", SetPassword).AllowAnonymous().WithMetadata(new OfNoOrganisation()).RequireRateLimiting(Limits.SignIn);
         api.MapPut("/account", SaveOwn);
     }
 
     private static async Task<Results<Ok<InvitationShown>, ProblemHttpResult>> Look(SecretRequest request, InvitationStore invitations, IClock clock) =>
         await invitations.FindAsync(request.Secret ?? "", clock.GetCurrentInstant()) is { } invitation
-            ? TypedResults.Ok(new InvitationShown(invitation.OrganisationName, invitation.Email, invitation.InvitedBy))
+            ? TypedResults.Ok(new InvitationShown(invitation.OrganisationName, invitation.Email, invitation.InvitedBy, invitation.IsKnown))
             : Problems.Of(Problem.NotFound, Gone);
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Accept(
-        AcceptRequest request, InvitationStore invitations, UserManager<Account> users, Passwords passwords, IClock clock)
+        AcceptRequest request, HttpContext context, InvitationStore invitations, UserManager<Account> users, PasswordChecks checks, Passwords passwords, IClock clock)
     {
         var now = clock.GetCurrentInstant();
         if (await invitations.FindAsync(request.Secret ?? "", now) is not { } invitation)
             return Problems.Of(Problem.NotFound, Gone);
+        if (invitation.IsKnown)
+        {
+            // Whoever opened the mail has to be who the account is of.
+            if (await checks.CheckAsync(context, invitation.Email, request.Password ?? "") is not { } known)
+                throw new RuleException("password", "This is not the password of your account. After five wrong tries you have to wait for 15 minutes.");
+            return await AcceptAsync(invitation, known, invitations, now);
+        }
         var account = new Account { Email = invitation.Email, NormalizedEmail = users.NormalizeEmail(invitation.Email)!, SecurityStamp = Secrets.Make() };
         var refusals = new RefusalList();
         account.Name = refusals.Try(() => Texts.OneLine("name", "The name", request.Name, Texts.LongestName)) ?? "";
         refusals.Try(() => passwords.Set(account, "password", request.Password));
         refusals.ThrowIfAny();
+        return await AcceptAsync(invitation, account, invitations, now);
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> AcceptAsync(Invitation invitation, Account account, InvitationStore invitations, Instant now)
+    {
         try
         {
             await invitations.AcceptAsync(invitation, account, now);
@@ -65,7 +78,8 @@ internal static class AccountApi
     private static async Task<NoContent> AskReset(ResetRequest request, UserManager<Account> users, AccountStore accounts, IClock clock)
     {
         var account = await users.FindByEmailAsync((request.Email ?? "").Trim());
-        var viewer = await accounts.ViewerAsync(account?.Id ?? Guid.Empty);
+        // The mail is of one organisation that the person belongs to, whichever.
+        var viewer = (await accounts.MembershipsAsync(account?.Id ?? Guid.Empty)).FirstOrDefault()?.Viewer;
         await accounts.WantResetAsync(viewer?.OrganisationId, viewer?.AccountId, clock.GetCurrentInstant());
         return TypedResults.NoContent();
     }
@@ -75,7 +89,7 @@ internal static class AccountApi
     {
         if (await resets.ReadAsync(request.Secret) is not { } read
             || !await users.VerifyUserTokenAsync(read.Account, users.Options.Tokens.PasswordResetTokenProvider, UserManager<Account>.ResetPasswordTokenPurpose, read.Token)
-            || await accounts.ViewerAsync(read.Account.Id) is not { } viewer)
+            || (await accounts.MembershipsAsync(read.Account.Id)).FirstOrDefault()?.Viewer is not { } viewer)
             return Problems.Of(Problem.NotFound, Gone);
         passwords.Set(read.Account, "password", request.Password);
         // Whoever is signed in with the old password is not any more.

@@ -19,7 +19,7 @@ public sealed class PasswordChecks(AccountStore accounts, SessionStore sessions,
         var (address, now) = (Limits.AddressOf(context), clock.GetCurrentInstant());
         var account = await accounts.FindByEmailAsync(normalized);
         // Who left the organisation is nobody here, and is told no more than anybody.
-        var isMember = await accounts.ViewerAsync(account?.Id ?? Guid.Empty) is not null;
+        var isMember = (await accounts.MembershipsAsync(account?.Id ?? Guid.Empty)).Count > 0;
         var isLocked = await sessions.IsLockedAsync(normalized, address, now);
         var isRight = hasher.VerifyHashedPassword(account ?? Nobody, account?.PasswordHash ?? SomeHash.Value, password) != PasswordVerificationResult.Failed;
         if (account is null || !isMember || !isRight || isLocked)

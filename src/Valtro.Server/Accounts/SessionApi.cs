@@ -18,15 +18,20 @@ public sealed record PersonResponse(Guid Id, string Name, string Email, bool IsA
 
 /// <param name="AntiforgeryToken">To be sent as X-Valtro-Token with every change.</param>
 /// <param name="Person">Null when nobody is signed in.</param>
-public sealed record SessionResponse(string AntiforgeryToken, PersonResponse? Person, OrganisationResponse? Organisation);
+/// <param name="Organisation">The one that the address names; null where the person belongs to several and it names none, or none of theirs.</param>
+/// <param name="Organisations">All that the person belongs to, by name.</param>
+public sealed record SessionResponse(string AntiforgeryToken, PersonResponse? Person, OrganisationResponse? Organisation, IReadOnlyList<MembershipBody> Organisations);
+
+/// <param name="Slug">By which addresses name it: "/at/pinewick/plan".</param>
+public sealed record MembershipBody(string Slug, string Name);
 
 internal static class SessionApi
 {
     public static void MapSession(this RouteGroupBuilder api)
     {
-        api.MapGet("/session", Get).AllowAnonymous();
-        api.MapPost("/session", SignIn).AllowAnonymous().RequireRateLimiting(Limits.SignIn);
-        api.MapDelete("/session", SignOut);
+        api.MapGet("/session", Get).AllowAnonymous().WithMetadata(new OfNoOrganisation());
+        api.MapPost("/session", SignIn).AllowAnonymous().RequireRateLimiting(Limits.SignIn).WithMetadata(new OfNoOrganisation());
+        api.MapDelete("/session", SignOut).WithMetadata(new OfNoOrganisation());
         api.MapDelete("/session/everywhere", SignOutEverywhere);
     }
 
@@ -63,21 +68,25 @@ internal static class SessionApi
 }
 
 /// <summary>What the desk is told about who is signed in.</summary>
-public sealed class Sessions(AccountStore accounts, OrganisationStore organisations, UserManager<Account> users)
+public sealed class Sessions(Access access, OrganisationStore organisations, UserManager<Account> users)
 {
     internal async Task<SessionResponse> DescribeAsync(HttpContext context, IAntiforgery antiforgery)
     {
         var token = antiforgery.GetAndStoreTokens(context).RequestToken!;
         var account = context.User.Identity?.IsAuthenticated == true ? await users.GetUserAsync(context.User) : null;
-        var viewer = account is null ? null : await accounts.ViewerAsync(account.Id);
-        if (account is null || viewer is null)
-            return new SessionResponse(token, null, null);
+        var memberships = account is null ? [] : await access.MembershipsAsync();
+        if (account is null || memberships.Count == 0)
+            return new SessionResponse(token, null, null, []);
+        MembershipBody[] all = [.. memberships.Select(one => new MembershipBody(one.Slug, one.Name))];
+        if (Access.Chosen(context, memberships)?.Viewer is not { } viewer)
+            return new SessionResponse(token, new PersonResponse(account.Id, account.Name, account.Email, false, false), null, all);
         using var within = Wall.Within(viewer.OrganisationId);
         var organisation = (await organisations.FindAsync(viewer.OrganisationId))!;
         return new SessionResponse(
             token,
             new PersonResponse(
                 account.Id, account.Name, account.Email, viewer.May(OrganisationAction.ManagePeople), viewer.ContributesSomewhere),
-            new OrganisationResponse(organisation.Name, organisation.Slug, organisation.Zone, organisation.Locale, organisation.FirstDayOfWeek, organisation.YearStartsIn));
+            new OrganisationResponse(organisation.Name, organisation.Slug, organisation.Zone, organisation.Locale, organisation.FirstDayOfWeek, organisation.YearStartsIn),
+            all);
     }
 }

@@ -45,9 +45,9 @@ public sealed class SignedIn(SessionStore sessions, SignInManager<Account> signI
             return false;
         var account = Access.AccountOf(user);
         var now = services.GetRequiredService<IClock>().GetCurrentInstant();
-        if (await services.GetRequiredService<SessionStore>().FindAsync(session, account, now) is not var (stamp, viewer, houseVersion) || user.FindFirstValue(stampClaim) != stamp)
+        if (await services.GetRequiredService<SessionStore>().FindAsync(session, account, now) is not var (stamp, memberships) || user.FindFirstValue(stampClaim) != stamp)
             return false;
-        services.GetRequiredService<Access>().Know(viewer, houseVersion);
+        services.GetRequiredService<Access>().Know(memberships);
         return true;
     }
 }

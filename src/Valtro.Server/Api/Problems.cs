@@ -27,6 +27,7 @@ public sealed record Problem(string Type, int Status, string Title, string Detai
     public static Problem Starting { get; } = new("/problems/starting", 503, "Not ready yet", "The server is starting and waits for its database. Try again in a few seconds.");
     public static Problem WrongMethod { get; } = new("/problems/wrong-method", 405, "Not possible here", "This cannot be done with this address.");
     public static Problem WrongContentType { get; } = new("/problems/wrong-content-type", 415, "Not JSON", "The body has to be JSON. Send it with the header Content-Type: application/json.");
+    public static Problem ChooseOrganisation { get; } = new("/problems/choose-organisation", 409, "Which organisation", "You belong to several organisations. Say in the address which is meant, as in /at/pinewick/api/events.");
     public static Problem AskedAlready { get; } = new("/problems/asked-already", 409, "Asked already", "This was asked already and is being done, or was done. Look at the plan before you ask again.");
     public static Problem AskedOtherwise { get; } = new("/problems/asked-otherwise", 422, "Asked otherwise", "It was saved already, as it was before you changed it here. Look at the plan, and change it there.");
     public static Problem TooLarge { get; } = new("/problems/too-large", 413, "Too large", "The request is too large. A request has at most 1 MB, a file 10 MB.");
@@ -64,6 +65,7 @@ internal sealed partial class ProblemHandler(IDiagnosticContext line, Work.Measu
             NotFoundException => Problems.Of(Problem.NotFound),
             ChangedMeanwhileException => Problems.Of(Problem.ChangedMeanwhile),
             SignInNeededException => Problems.Of(Problem.SignInNeeded),
+            ChooseOrganisationException => Problems.Of(Problem.ChooseOrganisation),
             ForbiddenException forbidden => Problems.Of(Problem.Forbidden, forbidden.Message),
             AntiforgeryValidationException => Problems.Of(Problem.Stale, refusals: [new Refusal("X-Valtro-Token", Problem.Stale.Detail)]),
             BadHttpRequestException unreadable => Unreadable(unreadable),

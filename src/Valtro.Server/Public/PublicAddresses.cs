@@ -1,5 +1,6 @@
 using System.Text.Encodings.Web;
 using Valtro.Core.Editions;
+using Valtro.Server.Accounts;
 using Valtro.Store;
 
 namespace Valtro.Server.Public;
@@ -19,7 +20,9 @@ public sealed class PublicAddresses(Settings settings)
     public (Uri Page, Uri? Feed, Uri Files) InFeed(EditionAddress edition)
     {
         if (edition.Audience == Core.Disclosure.Audience.Members)
-            return (new Uri(Desk($"/editions/{edition.Id}/read")), null, new Uri(Desk("/api")));
+            return (
+                new Uri(Desk(OrganisationAddress.At(edition.OrganisationSlug, $"/editions/{edition.Id}/read"))), null,
+                new Uri(Desk(OrganisationAddress.At(edition.OrganisationSlug, "/api"))));
         var address = Of(edition);
         return (new Uri(address.Page), new Uri(address.Feed), new Uri(address.Page));
     }

@@ -3,6 +3,7 @@ using MailKit.Security;
 using MimeKit;
 using NodaTime;
 using Valtro.Server.Public;
+using Valtro.Server.Accounts;
 using Valtro.Store;
 
 namespace Valtro.Server.Work;
@@ -85,7 +86,7 @@ internal sealed class GatherWorker(MailStore mails, PublicAddresses addresses, S
     private MailLetter Write(Gathered gathered)
     {
         var subject = gathered.News.Count == 1 ? gathered.News[0].Sentence : $"{gathered.News.Count} things at {gathered.OrganisationName}";
-        var lines = gathered.News.GroupBy(news => news.Path).Select(group => string.Join('\n', group.Select(news => $"- {news.Sentence}")) + $"\n  {addresses.Desk(group.Key)}");
+        var lines = gathered.News.GroupBy(news => news.Path).Select(group => string.Join('\n', group.Select(news => $"- {news.Sentence}")) + $"\n  {addresses.Desk(OrganisationAddress.At(gathered.OrganisationSlug, group.Key))}");
         return new MailLetter(gathered.Recipient, subject, $"Good day {gathered.Name},\n\n{string.Join("\n\n", lines)}\n\n{gathered.OrganisationName}\n");
     }
 }

@@ -6,6 +6,7 @@ import { ChangesProvider } from './changes/Changes'
 import { useRefresh, useSession, useSignOffCount } from './queries'
 import { SeeAsChoice, SeenAsNotice } from './SeeAs'
 import { seeAs, useSeenAs } from './seeAs'
+import { ChooseOrganisation } from './session/ChooseOrganisation'
 import { SignIn } from './session/SignIn'
 import { useToast } from './Toasts'
 import { useKeys } from './useKeys'
@@ -25,7 +26,8 @@ export function Frame() {
         </button>
       </main>
     )
-  return session.data.person ? <SignedIn /> : <SignIn />
+  if (!session.data.person) return <SignIn />
+  return session.data.organisation ? <SignedIn /> : <ChooseOrganisation organisations={session.data.organisations} />
 }
 
 function SignedIn() {
@@ -44,6 +46,7 @@ function SignedIn() {
   const isOwnView = useSeenAs() === null
   const waiting = useSignOffCount(isOwnView && person?.maySignOff === true).data?.toDecide ?? 0
   if (!person || !session.organisation) return null
+  const others = session.organisations.filter((one) => one.slug !== session.organisation?.slug)
   const initials = person.name
     .split(' ')
     .map((word) => word[0])
@@ -95,6 +98,13 @@ function SignedIn() {
               <br />
               {person.email}
             </Dropdown.Header>
+            {others.length > 0 && <Dropdown.Divider />}
+            {others.map((one) => (
+              <Dropdown.Item key={one.slug} href={`/at/${one.slug}/plan`}>
+                To {one.name}
+              </Dropdown.Item>
+            ))}
+            {others.length > 0 && <Dropdown.Divider />}
             <Dropdown.Item as={Link} to="/account">
               Your account
             </Dropdown.Item>

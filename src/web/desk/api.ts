@@ -71,6 +71,7 @@ export type ShownField = Schemas['ShownField']
 export type PaletteChoice = Schemas['PaletteChoice']
 export type Publishing = Schemas['PublishingResponse']
 export type Session = Schemas['SessionResponse']
+export type Membership = Schemas['MembershipBody']
 export type Organisation = Schemas['OrganisationResponse']
 export type Year = Schemas['YearResponse']
 export type Zone = Schemas['ZoneResponse']
@@ -108,6 +109,12 @@ export class Problem extends Error {
   }
 }
 
+/** Which organisation the address is about, as its beginning: "/at/pinewick"; empty where it does not say. */
+export const at = /^\/at\/[^/]+/.exec(location.pathname)?.[0] ?? ''
+
+/** An address of the API, for links, pictures and frames. */
+export const apiAddress = (path: string) => `${at}/api${path}`
+
 let antiforgeryToken = ''
 
 export function rememberToken(session: Session): Session {
@@ -127,7 +134,7 @@ export async function call<T>(
   if (once) headers['Idempotency-Key'] = once
   let response: Response
   try {
-    response = await fetch(`/api${method === 'GET' ? lookedAt(path) : path}`, {
+    response = await fetch(apiAddress(method === 'GET' ? lookedAt(path) : path), {
       method,
       headers,
       body: body === undefined ? undefined : JSON.stringify(body),
@@ -160,7 +167,7 @@ function lookedAt(path: string): string {
 export async function bringFile(file: File): Promise<EventFile> {
   let response: Response
   try {
-    response = await fetch(`/api/files?name=${encodeURIComponent(file.name)}`, {
+    response = await fetch(apiAddress(`/files?name=${encodeURIComponent(file.name)}`), {
       method: 'POST',
       headers: { Accept: 'application/json', 'X-Valtro-Token': antiforgeryToken, 'Content-Type': 'application/octet-stream' },
       body: file,

@@ -1,5 +1,6 @@
 import type { ComponentType } from 'react'
 import { createBrowserRouter, Navigate, Outlet, useRouteError } from 'react-router'
+import { at } from './api'
 import { Frame } from './Frame'
 import { NothingHere } from './NothingHere'
 
@@ -12,67 +13,70 @@ const event = screen(() => import('./event/EventRoute'), 'EventRoute')
 const edition = screen(() => import('./editions/EditionPage'), 'EditionPage')
 const calendar = screen(() => import('./calendars/CalendarPage'), 'CalendarPage')
 
-export const router = createBrowserRouter([
-  {
-    element: <Outlet />,
-    errorElement: <NotLoaded />,
-    hydrateFallbackElement: <p className="page">Opening Valtro …</p>,
-    children: [
-      {
-        path: '/invitation',
-        lazy: screen(() => import('./session/InvitationPage'), 'InvitationPage'),
-      },
-      { path: '/reset', lazy: screen(() => import('./session/ResetPage'), 'ResetPage') },
-      { path: '/forgotten', lazy: screen(() => import('./session/ForgottenPage'), 'ForgottenPage') },
-      {
-        element: <Frame />,
-        // Within the frame, so that the other screens can still be gone to.
-        children: [
-          {
-            errorElement: <NotLoaded />,
-            children: [
-              { path: '/', element: <Navigate to="/plan" replace /> },
-              { path: '/plan', lazy: screen(() => import('./plan/PlanPage'), 'PlanPage') },
-              { path: '/events/new', lazy: event },
-              {
-                path: '/events/several',
-                lazy: screen(() => import('./several/SeveralPage'), 'SeveralPage'),
-              },
-              { path: '/events/:id', lazy: event },
-              {
-                path: '/events/:id/history',
-                lazy: screen(() => import('./history/HistoryPage'), 'HistoryPage'),
-              },
-              { path: '/bin', lazy: screen(() => import('./history/BinPage'), 'BinPage') },
-              { path: '/editions', lazy: screen(() => import('./editions/EditionsPage'), 'EditionsPage') },
-              { path: '/editions/new', lazy: edition },
-              { path: '/editions/:id', lazy: edition },
-              { path: '/editions/:id/read', lazy: screen(() => import('./editions/ReadPage'), 'ReadPage') },
-              { path: '/year', lazy: screen(() => import('./year/YearPlanPage'), 'YearPlanPage') },
-              { path: '/lists', lazy: screen(() => import('./lists/ListsPage'), 'ListsPage') },
-              { path: '/people', lazy: screen(() => import('./people/PeoplePage'), 'PeoplePage') },
-              { path: '/sign-off', lazy: screen(() => import('./signoff/SignOffPage'), 'SignOffPage') },
-              { path: '/account', lazy: screen(() => import('./account/AccountPage'), 'AccountPage') },
-              { path: '/help', lazy: screen(() => import('./HelpPage'), 'HelpPage') },
-              { path: '/work', lazy: screen(() => import('./work/WorkPage'), 'WorkPage') },
-              {
-                path: '/calendars',
-                lazy: screen(() => import('./calendars/CalendarsPage'), 'CalendarsPage'),
-              },
-              { path: '/calendars/new', lazy: calendar },
-              { path: '/calendars/:id', lazy: calendar },
-              {
-                path: '/calendars/:id/publishing',
-                lazy: screen(() => import('./calendars/PublishingPage'), 'PublishingPage'),
-              },
-              { path: '*', element: <NothingHere /> },
-            ],
-          },
-        ],
-      },
-    ],
-  },
-])
+export const router = createBrowserRouter(
+  [
+    {
+      element: <Outlet />,
+      errorElement: <NotLoaded />,
+      hydrateFallbackElement: <p className="page">Opening Valtro …</p>,
+      children: [
+        {
+          path: '/invitation',
+          lazy: screen(() => import('./session/InvitationPage'), 'InvitationPage'),
+        },
+        { path: '/reset', lazy: screen(() => import('./session/ResetPage'), 'ResetPage') },
+        { path: '/forgotten', lazy: screen(() => import('./session/ForgottenPage'), 'ForgottenPage') },
+        {
+          element: <Frame />,
+          // Within the frame, so that the other screens can still be gone to.
+          children: [
+            {
+              errorElement: <NotLoaded />,
+              children: [
+                { path: '/', element: <Navigate to="/plan" replace /> },
+                { path: '/plan', lazy: screen(() => import('./plan/PlanPage'), 'PlanPage') },
+                { path: '/events/new', lazy: event },
+                {
+                  path: '/events/several',
+                  lazy: screen(() => import('./several/SeveralPage'), 'SeveralPage'),
+                },
+                { path: '/events/:id', lazy: event },
+                {
+                  path: '/events/:id/history',
+                  lazy: screen(() => import('./history/HistoryPage'), 'HistoryPage'),
+                },
+                { path: '/bin', lazy: screen(() => import('./history/BinPage'), 'BinPage') },
+                { path: '/editions', lazy: screen(() => import('./editions/EditionsPage'), 'EditionsPage') },
+                { path: '/editions/new', lazy: edition },
+                { path: '/editions/:id', lazy: edition },
+                { path: '/editions/:id/read', lazy: screen(() => import('./editions/ReadPage'), 'ReadPage') },
+                { path: '/year', lazy: screen(() => import('./year/YearPlanPage'), 'YearPlanPage') },
+                { path: '/lists', lazy: screen(() => import('./lists/ListsPage'), 'ListsPage') },
+                { path: '/people', lazy: screen(() => import('./people/PeoplePage'), 'PeoplePage') },
+                { path: '/sign-off', lazy: screen(() => import('./signoff/SignOffPage'), 'SignOffPage') },
+                { path: '/account', lazy: screen(() => import('./account/AccountPage'), 'AccountPage') },
+                { path: '/help', lazy: screen(() => import('./HelpPage'), 'HelpPage') },
+                { path: '/work', lazy: screen(() => import('./work/WorkPage'), 'WorkPage') },
+                {
+                  path: '/calendars',
+                  lazy: screen(() => import('./calendars/CalendarsPage'), 'CalendarsPage'),
+                },
+                { path: '/calendars/new', lazy: calendar },
+                { path: '/calendars/:id', lazy: calendar },
+                {
+                  path: '/calendars/:id/publishing',
+                  lazy: screen(() => import('./calendars/PublishingPage'), 'PublishingPage'),
+                },
+                { path: '*', element: <NothingHere /> },
+              ],
+            },
+          ],
+        },
+      ],
+    },
+  ],
+  { basename: at || '/' },
+)
 
 /** A screen that did not come (the network, or a newer Valtro since this page was opened), or one that broke. */
 export function NotLoaded() {

@@ -4639,6 +4639,8 @@ export interface components {
             organisationName: string;
             email: string;
             invitedBy: string;
+            /** @description Whoever is invited has an account already: they join with its password. */
+            isKnown: boolean;
         };
         /** @description Who keeps a calendar. */
         KeeperBody: {
@@ -4781,6 +4783,11 @@ export interface components {
              */
             version: number;
             isYou: boolean;
+        };
+        MembershipBody: {
+            /** @description By which addresses name it: "/at/pinewick/plan". */
+            slug: string;
+            name: string;
         };
         MergeListRequest: {
             /**
@@ -5127,6 +5134,8 @@ export interface components {
             antiforgeryToken: string;
             person: null | components["schemas"]["PersonResponse"];
             organisation: null | components["schemas"]["OrganisationResponse"];
+            /** @description All that the person belongs to, by name. */
+            organisations: components["schemas"]["MembershipBody"][];
         };
         /**
          * @description An entry that lasts for days stands on each of them, or on the first only.

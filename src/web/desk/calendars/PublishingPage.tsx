@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { Plate } from '../../shared/Plate'
-import type { Calendar, Publishing } from '../api'
+import { apiAddress, type Calendar, type Publishing } from '../api'
 import { detailWords } from '../openness'
 import { SecretLinkSection } from './SecretLinkSection'
 import { Copyable } from './Copyable'
@@ -79,7 +79,7 @@ function Ways({ publishing }: { publishing: Publishing }) {
           </div>
           <figure>
             <img
-              src={`/api/calendars/${publishing.calendarId}/feed-code.svg`}
+              src={apiAddress(`/calendars/${publishing.calendarId}/feed-code.svg`)}
               alt="QR code of the link that opens the program"
               width="148"
               height="148"
@@ -139,7 +139,7 @@ function Preview({ calendar }: { calendar: Calendar }) {
         <div className="preview-scroll" tabIndex={0} role="region" aria-label="Preview">
           <iframe
             key={`${seen} ${calendar.version}`}
-            src={`/api/calendars/${calendar.id}/seen-as/${seen}`}
+            src={apiAddress(`/calendars/${calendar.id}/seen-as/${seen}`)}
             title={`${calendar.name} as readers get it`}
             width={widths[width]}
             height="640"

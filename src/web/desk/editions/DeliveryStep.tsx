@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { call, type Edition, type EditionDelivery, type Problem, type SecretLink } from '../api'
+import { apiAddress, call, type Edition, type EditionDelivery, type Problem, type SecretLink } from '../api'
 import { Copyable } from '../calendars/Copyable'
 import { Refusal } from '../Refusal'
 import { useToast } from '../Toasts'
@@ -142,17 +142,17 @@ function WayOf({ way, id, addresses, name }: { way: Way; id: string; addresses: 
           {(['page', 'feed'] as const).map((of) => (
             <figure key={of}>
               <img
-                src={`/api/editions/${id}/code.svg?of=${of}`}
+                src={apiAddress(`/editions/${id}/code.svg?of=${of}`)}
                 alt={of === 'page' ? 'QR code of the page' : 'QR code that subscribes'}
                 width="140"
                 height="140"
               />
               <figcaption>
                 {of === 'page' ? 'Opens the page' : 'Subscribes'}:{' '}
-                <a href={`/api/editions/${id}/code.svg?of=${of}`} download={`${of}.svg`}>
+                <a href={apiAddress(`/editions/${id}/code.svg?of=${of}`)} download={`${of}.svg`}>
                   SVG
                 </a>{' '}
-                <a href={`/api/editions/${id}/code.png?of=${of}`} download={`${of}.png`}>
+                <a href={apiAddress(`/editions/${id}/code.png?of=${of}`)} download={`${of}.png`}>
                   PNG
                 </a>
               </figcaption>

@@ -1,5 +1,5 @@
 import { Link, useParams } from 'react-router'
-import { call, type SecretLink } from '../api'
+import { apiAddress, call, type SecretLink } from '../api'
 import { Copyable } from '../calendars/Copyable'
 import { NothingHere } from '../NothingHere'
 import { useEditionLink, useEditions, useRefresh } from '../queries'
@@ -21,7 +21,7 @@ export function ReadPage() {
         <Link to="/editions">Editions</Link> › {edition.name}
       </p>
       <h1 className="visually-hidden">{edition.name}</h1>
-      <iframe className="reading-frame" src={`/api/editions/${id}/page`} title={edition.name} />
+      <iframe className="reading-frame" src={apiAddress(`/editions/${id}/page`)} title={edition.name} />
       {isOwnView && edition.mayRead && <OwnAddress id={id} />}
     </main>
   )

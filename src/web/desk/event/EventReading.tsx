@@ -3,7 +3,7 @@ import { addDays, placeOfZone, type Day } from '../../shared/days'
 import { OutwardLinks } from '../../shared/OutwardLinks'
 import { Plate } from '../../shared/Plate'
 import { sayTime, sayWhen } from '../../shared/slips'
-import { call, type Calendar, type Happening } from '../api'
+import { apiAddress, call, type Calendar, type Happening } from '../api'
 import { useUndo } from '../changes/Changes'
 import { useOrganisation, useRefresh } from '../queries'
 import { useToast } from '../Toasts'
@@ -73,7 +73,11 @@ export function EventReading({ happening, calendars }: { happening: Happening; c
         className="plain-list"
         links={[
           ...happening.links.map(({ url, label }) => ({ address: url, label })),
-          ...happening.attached.map(({ id, name, size }) => ({ address: `/api/files/${id}`, label: name, about: saySize(size) })),
+          ...happening.attached.map(({ id, name, size }) => ({
+            address: apiAddress(`/files/${id}`),
+            label: name,
+            about: saySize(size),
+          })),
         ]}
       />
       {happening.contact && <p>Contact: {happening.contact}</p>}

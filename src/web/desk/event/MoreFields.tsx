@@ -1,5 +1,5 @@
 import { useId, useState } from 'react'
-import { bringFile, Problem } from '../api'
+import { apiAddress, bringFile, Problem } from '../api'
 import { Refusal } from '../Refusal'
 import type { Draft } from './draft'
 import { fieldName } from './fields'
@@ -146,7 +146,7 @@ function Files({ draft, set, problem }: MoreFieldsProps) {
       <ul className="plain-list file-list">
         {draft.files.map((file) => (
           <li key={file.id}>
-            <a href={`/api/files/${file.id}`} target="_blank" rel="noopener">
+            <a href={apiAddress(`/files/${file.id}`)} target="_blank" rel="noopener">
               {file.name}
             </a>{' '}
             <span className="soft">{saySize(file.size)}</span>

@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query'
 import { useState, type FormEvent } from 'react'
 import { Link, useLocation } from 'react-router'
 import { call, type InvitationShown } from '../api'
-import { WhatWasRefused } from '../Field'
+import { Field, WhatWasRefused } from '../Field'
 import { NewPasswordField, OwnNameField } from '../PersonFields'
 import { useSession } from '../queries'
 import { usePost } from '../usePost'
@@ -58,8 +58,25 @@ function Accept({ secret, invitation, onDone }: { secret: string; invitation: In
         {invitation.invitedBy} invites you. You will sign in as <b>{invitation.email}</b>.
       </p>
       <form onSubmit={accept} noValidate>
-        <OwnNameField problem={problem} value={name} onChange={setName} />
-        <NewPasswordField id="password" label="Password" problem={problem} value={password} onChange={setPassword} />
+        {invitation.isKnown ? (
+          <>
+            <p>You have an account with this address already: you join with it.</p>
+            <Field
+              id="password"
+              label="Your password"
+              problem={problem}
+              type="password"
+              autoComplete="current-password"
+              value={password}
+              onChange={(event) => setPassword(event.target.value)}
+            />
+          </>
+        ) : (
+          <>
+            <OwnNameField problem={problem} value={name} onChange={setName} />
+            <NewPasswordField id="password" label="Password" problem={problem} value={password} onChange={setPassword} />
+          </>
+        )}
         <WhatWasRefused problem={problem} fields={['name', 'password']} />
         <button type="submit" className="btn btn-spruce" disabled={isBusy}>
           Accept the invitation

@@ -1,0 +1,26 @@
+import { at, type Membership } from '../api'
+import { Door } from './Door'
+
+/** For whoever belongs to several organisations: which of them the address is about. */
+export function ChooseOrganisation({ organisations }: { organisations: Membership[] }) {
+  return (
+    <Door>
+      <h1>Where to?</h1>
+      {at !== '' && <p className="notice">You do not belong to the organisation of this address, or not any more.</p>}
+      <ul className="plain-list organisations">
+        {organisations.map((one) => (
+          <li key={one.slug}>
+            <a className="btn btn-outline-ink" href={screenOf(one)}>
+              {one.name}
+            </a>
+          </li>
+        ))}
+      </ul>
+    </Door>
+  )
+}
+
+/** The screen of this address, in another organisation. */
+export function screenOf(organisation: Membership): string {
+  return `/at/${organisation.slug}${location.pathname.slice(at.length) || '/'}${location.search}`
+}
