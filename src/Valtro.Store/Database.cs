@@ -129,18 +129,20 @@ public sealed class Database : IAsyncDisposable
     /// <exception cref="PostgresException">Among others where <paramref name="sql"/> would change something (25006).</exception>
     /// <param name="sql">One statement without its last semicolon.</param>
     public Task<IReadOnlyList<T>> ListAsync<T>(string sql, object? parameters = null) =>
-        ReadAsync<IReadOnlyList<T>>(sql, async (connection, whole) => (await connection.QueryAsync<T>(whole, parameters)).AsList());
+        ReadAsync<IReadOnlyList<T>>(sql, async (connection, whole) => (await connection.QueryAsync<T>(Question(whole, parameters))).AsList());
+
+    private static CommandDefinition Question(string sql, object? parameters) => new(sql, parameters, cancellationToken: Asking.Current);
 
     /// <inheritdoc cref="ListAsync"/>
     public Task<T?> FirstAsync<T>(string sql, object? parameters = null) =>
-        ReadAsync(sql, (connection, whole) => connection.QueryFirstOrDefaultAsync<T>(whole, parameters));
+        ReadAsync(sql, (connection, whole) => connection.QueryFirstOrDefaultAsync<T>(Question(whole, parameters)));
 
     /// <summary>Several statements that change nothing, in one round trip; the results are read in their order.</summary>
     /// <param name="sql">With semicolons between them.</param>
     public Task<T> ReadManyAsync<T>(string sql, object? parameters, Func<SqlMapper.GridReader, Task<T>> read) =>
         ReadAsync(sql, async (connection, whole) =>
         {
-            await using var results = await connection.QueryMultipleAsync(whole, parameters);
+            await using var results = await connection.QueryMultipleAsync(Question(whole, parameters));
             return await read(results);
         });
 
@@ -148,7 +150,7 @@ public sealed class Database : IAsyncDisposable
     internal Task<T> ReadTogetherAsync<T>(string sql, object? parameters, Func<SqlMapper.GridReader, Task<T>> read) =>
         ReadAsync(sql, async (connection, whole) =>
         {
-            await using var results = await connection.QueryMultipleAsync(whole, parameters);
+            await using var results = await connection.QueryMultipleAsync(Question(whole, parameters));
             return await read(results);
         }, asOf: " isolation level repeatable read");
 

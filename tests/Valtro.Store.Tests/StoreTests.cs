@@ -392,10 +392,10 @@ public sealed class StoreTests : SchoolAndClub
     {
         var accounts = new AccountStore(_test.Database);
         var calendar = await Calendars.AddAsync(_school, Settings(disclosure: Disclosure.Closed), Now);
-        Assert.Null(await accounts.ViewerAsync(_ada));
+        Assert.Empty(await accounts.MembershipsAsync(_ada));
         await accounts.AddMemberAsync(_school, _ada, isAdministrator: false);
         await accounts.GiveRoleAsync(_school, calendar.Id, _ada, CalendarRole.Editor);
-        var viewer = (await accounts.ViewerAsync(_ada))!;
+        var viewer = Assert.Single(await accounts.MembershipsAsync(_ada)).Viewer;
         Assert.Equal((_school, false, true), (viewer.OrganisationId, viewer.IsAdministrator, viewer.May(CalendarAction.Edit, calendar.Id)));
     }
 
@@ -404,5 +404,18 @@ public sealed class StoreTests : SchoolAndClub
     {
         await Database.MigrateAsync(_test.ConnectionString);
         Assert.True(Database.IsMigrated(_test.ConnectionString));
+    }
+
+    [Fact]
+    public async Task A_question_is_taken_back_when_whoever_asked_has_gone()
+    {
+        using var gone = new CancellationTokenSource();
+        Asking.Until(gone.Token);
+        var asked = _test.Database.ListAsync<int>("select 1 from pg_sleep(600)");
+        Assert.False(asked.IsCompleted);
+        await gone.CancelAsync();
+        await Assert.ThrowsAnyAsync<OperationCanceledException>(() => asked);
+        Asking.Until(default);
+        Assert.Equal(1, await _test.Database.FirstAsync<int>("select 1"));
     }
 }

@@ -118,6 +118,7 @@ internal sealed class WallFilter : IEndpointFilter
         if (isOfNone && Access.Chosen(context.HttpContext, await access.MembershipsAsync()) is null)
             return await next(context);
         using var within = Wall.Within((await access.ViewerAsync()).OrganisationId);
+        Asking.Until(context.HttpContext.RequestAborted);
         return await next(context);
     }
 }
