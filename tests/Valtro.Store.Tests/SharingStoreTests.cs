@@ -315,9 +315,14 @@ public sealed class SharingStoreTests : SchoolAndClub
         await Assert.ThrowsAsync<RuleException>(() => InviteAsync());
         await Assert.ThrowsAsync<RuleException>(() => InviteAsync("ada@pinewick.example"));
         var secret = await InviteAsync("keeper@club.example");
-        await Assert.ThrowsAsync<RuleException>(async () => await Invitations.AcceptAsync((await Invitations.FindAsync(secret, Now))!, Newcomer("keeper@club.example"), Now));
+        var invitation = (await Invitations.FindAsync(secret, Now))!;
+        Assert.True(invitation.IsKnown);
+        // Not with a name and a password of somebody else's making.
+        await Assert.ThrowsAsync<NotFoundException>(() => Invitations.AcceptAsync(invitation, Newcomer("keeper@club.example"), Now));
         Assert.NotNull(await Invitations.FindAsync(secret, Now));
+        Assert.Equal(_clubAccount, await Invitations.AcceptAsync(invitation, (await Accounts.FindAsync(_clubAccount))!, Now));
         Assert.Null((await Accounts.FindAsync(_clubAccount))!.PasswordHash);
+        Assert.Equal(["club", "pinewick"], (await Accounts.MembershipsAsync(_clubAccount)).Select(one => one.Slug).Order());
     }
 
     [Fact]
