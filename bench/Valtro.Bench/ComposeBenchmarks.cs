@@ -67,8 +67,8 @@ public class ComposeYear
     public int ExpandAlone()
     {
         var dates = new List<EventDate>();
-        foreach (var happening in _events)
-            dates.AddRange(EventDates.In(happening, Year, SchoolCalendar.Empty));
+        foreach (var calendarEvent in _events)
+            dates.AddRange(EventDates.In(calendarEvent, Year, SchoolCalendar.Empty));
         return dates.Count;
     }
 }

@@ -37,8 +37,8 @@ public class FeedOfTwoThousand
         foreach (var (uid, start, weekly) in _given)
         {
             var series = new Series(Timing.Timed(start, start.PlusMinutes(90), Lesson.Halifax), weekly ? RuleText.Parse(Rule) : null);
-            var happening = new CalendarEvent(uid, uid, uid, new EventContent("Boat lab", series, "Slipway", new RichText("", About)), EventState.Live, Changed);
-            events.Add(Delivered.AtLevel(happening, Detail.Complete)!);
+            var calendarEvent = new CalendarEvent(uid, uid, uid, new EventContent("Boat lab", series, "Slipway", new RichText("", About)), EventState.Live, Changed);
+            events.Add(Delivered.AtLevel(calendarEvent, Detail.Complete)!);
         }
         var output = new ArrayBufferWriter<byte>(256 * 1024);
         using var components = new Components(SchoolCalendar.Empty, Head.Page, new Dictionary<string, Coordinates>(), Components.HorizonAt(Changed, Head.Zone));
@@ -55,7 +55,7 @@ public class FeedOfTwoThousand
         calendar.AddTimeZone(new Foreign.CalendarComponents.VTimeZone("America/Halifax"));
         foreach (var (uid, start, weekly) in _given)
         {
-            var happening = new Foreign.CalendarComponents.CalendarEvent
+            var calendarEvent = new Foreign.CalendarComponents.CalendarEvent
             {
                 Uid = uid.ToString(),
                 Summary = "Boat lab",
@@ -67,8 +67,8 @@ public class FeedOfTwoThousand
                 End = new Foreign.DataTypes.CalDateTime(start.Year, start.Month, start.Day, start.Hour + 1, start.Minute + 30, 0, "America/Halifax"),
             };
             if (weekly)
-                happening.RecurrenceRule = new Foreign.DataTypes.RecurrenceRule(Rule);
-            calendar.Events.Add(happening);
+                calendarEvent.RecurrenceRule = new Foreign.DataTypes.RecurrenceRule(Rule);
+            calendar.Events.Add(calendarEvent);
         }
         return new Foreign.Serialization.CalendarSerializer().SerializeToString(calendar)!.Length;
     }

@@ -161,13 +161,13 @@ public sealed class DeliveredStore(Database database)
     }
 
     /// <summary>Whether readers of an edition ever got anything of an event by its own name, as far as that is not forgotten.</summary>
-    public async Task<bool> WasDeliveredAsync(EditionAddress edition, CalendarEvent happening)
+    public async Task<bool> WasDeliveredAsync(EditionAddress edition, CalendarEvent calendarEvent)
     {
         using var within = Wall.Within(edition.OrganisationId);
         return await database.FirstAsync<bool>("""
             select exists (select from delivered where edition_id = @Id and audience = @audience and uid = @Uid and digest is not null)
                 or exists (select from outward_name where edition_id = @Id and audience = @audience and event_id = @eventId)
-            """, new { edition.Id, audience = Words.Of(edition.Audience), happening.Uid, eventId = happening.Id });
+            """, new { edition.Id, audience = Words.Of(edition.Audience), calendarEvent.Uid, eventId = calendarEvent.Id });
     }
 
     private sealed record DateRow(Guid OrganisationId, Guid EditionId, string Audience, string Variant, Guid EventId, string RecurrenceId, Guid? Own, Guid Uid);

@@ -121,22 +121,22 @@ public class CompositionProperties
         Gen.Select(Worlds, Editions, Gen.Int[1, 4]).Sample((world, edition, limit) =>
         {
             var limited = edition with { Limit = limit };
-            return world.Events.All(happening =>
+            return world.Events.All(calendarEvent =>
             {
-                var trace = new Trace(happening.Id, happening.Series.Timing.Start);
+                var trace = new Trace(calendarEvent.Id, calendarEvent.Series.Timing.Start);
                 var entries = new Composition(limited, world.Sources, SchoolCalendar.Empty, Now).Compose(world.Events, Build.Window("2026-11-23", "2026-12-14"), trace).Entries;
                 var identities = Dates(entries);
-                return trace.IsIn == identities.Contains((happening.Id.ToString(), happening.Series.Timing.Occurrence(happening.Series.Timing.Start).Start));
+                return trace.IsIn == identities.Contains((calendarEvent.Id.ToString(), calendarEvent.Series.Timing.Occurrence(calendarEvent.Series.Timing.Start).Start));
             });
         });
 
     [Fact]
     public void What_an_edition_tells_of_an_event_is_what_it_delivers_of_it() =>
-        Gen.Select(Worlds, Editions).Sample((world, edition) => world.Events.All(happening =>
+        Gen.Select(Worlds, Editions).Sample((world, edition) => world.Events.All(calendarEvent =>
         {
             var composition = new Composition(edition, world.Sources, SchoolCalendar.Empty, Now);
-            var entries = composition.Compose([happening], Build.Window("2026-11-23", "2026-12-14")).Entries;
-            return composition.DetailOf(happening) == (composition.Deliver([happening]) is [var delivered] ? delivered.Disclosed.Detail : Detail.Nothing)
-                && composition.DetailOf(happening) == entries.Select(entry => entry.Event.Detail).DefaultIfEmpty(Detail.Nothing).Max();
+            var entries = composition.Compose([calendarEvent], Build.Window("2026-11-23", "2026-12-14")).Entries;
+            return composition.DetailOf(calendarEvent) == (composition.Deliver([calendarEvent]) is [var delivered] ? delivered.Disclosed.Detail : Detail.Nothing)
+                && composition.DetailOf(calendarEvent) == entries.Select(entry => entry.Event.Detail).DefaultIfEmpty(Detail.Nothing).Max();
         }));
 }

@@ -20,8 +20,8 @@ public class CompositionTests
     private static Source Calendar(Table disclosure, string plate = "PW", SourceFilter? filter = null) =>
         new(Guid.NewGuid(), Plate.Parse(plate), $"Calendar {plate}", Build.Harbour, disclosure, filter);
 
-    private static CalendarEvent On(Source home, CalendarEvent happening, params Source[] placed) =>
-        happening with { HomeCalendarId = home.CalendarId, Placements = [.. placed.Select(source => source.CalendarId)] };
+    private static CalendarEvent On(Source home, CalendarEvent calendarEvent, params Source[] placed) =>
+        calendarEvent with { HomeCalendarId = home.CalendarId, Placements = [.. placed.Select(source => source.CalendarId)] };
 
     private static CalendarEvent On(Source home, string start, string title = "Boat lab", EventState state = EventState.Live) => On(home, Build.Event(Build.Series(start), title, state));
 

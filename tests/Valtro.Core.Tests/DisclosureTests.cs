@@ -40,18 +40,18 @@ public class DisclosureTests
     [Fact]
     public void Times_give_away_nothing_but_the_times()
     {
-        var happening = Secret();
-        var seen = Disclosed.Of(happening, Detail.Times)!;
+        var calendarEvent = Secret();
+        var seen = Disclosed.Of(calendarEvent, Detail.Times)!;
         Assert.DoesNotContain("marker", seen.ToString(), StringComparison.Ordinal);
-        Assert.DoesNotContain(happening.Uid.ToString(), seen.ToString(), StringComparison.Ordinal);
+        Assert.DoesNotContain(calendarEvent.Uid.ToString(), seen.ToString(), StringComparison.Ordinal);
         Assert.Equal(Disclosed.Busy, seen.Title);
     }
 
     [Fact]
     public void Times_keep_one_identity_so_that_programs_update_them()
     {
-        var happening = Secret();
-        Assert.Equal(Disclosed.Of(happening, Detail.Times)!.Identity, Disclosed.Of(happening, Detail.Times)!.Identity);
+        var calendarEvent = Secret();
+        Assert.Equal(Disclosed.Of(calendarEvent, Detail.Times)!.Identity, Disclosed.Of(calendarEvent, Detail.Times)!.Identity);
     }
 
     [Fact]

@@ -71,8 +71,8 @@ public class EventDifferenceTests
     [Fact]
     public void What_was_typed_for_a_date_is_told_from_what_the_series_says()
     {
-        var happening = Lab with { Exceptions = [new EventException(Build.Local("2026-12-01 14:00")) { Own = OwnFields.None.With("place", "Loft") }] };
-        var seen = EventDates.Find(happening, Build.Local("2026-12-01 14:00"), SchoolCalendar.Empty)!.Value;
+        var calendarEvent = Lab with { Exceptions = [new EventException(Build.Local("2026-12-01 14:00")) { Own = OwnFields.None.With("place", "Loft") }] };
+        var seen = EventDates.Find(calendarEvent, Build.Local("2026-12-01 14:00"), SchoolCalendar.Empty)!.Value;
         var asShown = Lab.Content with { Place = "Loft", Series = Lab.Series with { Timing = seen.Timing } };
         Assert.Empty(EventDifference.Between(seen, Lab.Series, asShown, English));
         var typed = asShown with

@@ -14,22 +14,22 @@ public class SeriesEditTests
 
     private static readonly IReadOnlySet<LocalDateTime> Drop = new HashSet<LocalDateTime>();
 
-    private static IEnumerable<string> Dates(CalendarEvent happening, int most = 40) =>
-        EventDates.All(happening, SchoolCalendar.Empty).Take(most).Select(date => $"{date.Occurrence.LocalStart:MM-dd HH:mm}{(date.State == EventState.Cancelled ? " x" : "")}");
+    private static IEnumerable<string> Dates(CalendarEvent calendarEvent, int most = 40) =>
+        EventDates.All(calendarEvent, SchoolCalendar.Empty).Take(most).Select(date => $"{date.Occurrence.LocalStart:MM-dd HH:mm}{(date.State == EventState.Cancelled ? " x" : "")}");
 
     /// <summary>What the form holds when a date is opened and something is changed in it.</summary>
-    private static Change Edit(CalendarEvent happening, string seenFrom, string? start = null, string? end = null, string? title = null, string? place = null, Func<Series, Series>? series = null)
+    private static Change Edit(CalendarEvent calendarEvent, string seenFrom, string? start = null, string? end = null, string? title = null, string? place = null, Func<Series, Series>? series = null)
     {
-        var date = EventDates.Find(happening, Build.Local(seenFrom), SchoolCalendar.Empty)!.Value;
+        var date = EventDates.Find(calendarEvent, Build.Local(seenFrom), SchoolCalendar.Empty)!.Value;
         var timing = start is null ? date.Timing : end is null ? date.Timing.StartingAt(Build.Local(start)) : date.Timing.Between(Build.Local(start), Build.Local(end));
-        var typed = happening.Series with { Timing = timing };
-        return new Change(ChangeAct.Edit, Build.Local(seenFrom), happening.Content with { Title = title ?? date.Title, Place = place ?? date.Place, Series = series?.Invoke(typed) ?? typed });
+        var typed = calendarEvent.Series with { Timing = timing };
+        return new Change(ChangeAct.Edit, Build.Local(seenFrom), calendarEvent.Content with { Title = title ?? date.Title, Place = place ?? date.Place, Series = series?.Invoke(typed) ?? typed });
     }
 
-    private static ChangeOutcome Apply(CalendarEvent happening, Change change, ChangeScope scope, IReadOnlySet<LocalDateTime>? keep = null) =>
-        new SeriesEdit(happening, change, SchoolCalendar.Empty).Apply(scope, keep ?? Drop);
+    private static ChangeOutcome Apply(CalendarEvent calendarEvent, Change change, ChangeScope scope, IReadOnlySet<LocalDateTime>? keep = null) =>
+        new SeriesEdit(calendarEvent, change, SchoolCalendar.Empty).Apply(scope, keep ?? Drop);
 
-    private static string Rule(CalendarEvent happening) => RuleText.Format(happening.Series.Rule!);
+    private static string Rule(CalendarEvent calendarEvent) => RuleText.Format(calendarEvent.Series.Rule!);
 
     [Fact]
     public void One_date_stores_only_what_differs()
@@ -130,8 +130,8 @@ public class SeriesEditTests
     [InlineData("FREQ=DAILY;INTERVAL=3", "2026-12-11 14:00", "2026-12-12 14:00", "FREQ=DAILY;INTERVAL=3")]
     public void A_pattern_moves_as_people_mean_it(string rule, string seen, string to, string expected)
     {
-        var happening = Build.Event(Build.Series(rule.Contains("-1TU", StringComparison.Ordinal) ? "2026-11-24 14:00" : "2026-12-08 14:00", rule));
-        Assert.Equal(expected, Rule(Apply(happening, Edit(happening, seen, start: to), ChangeScope.Every).Event));
+        var calendarEvent = Build.Event(Build.Series(rule.Contains("-1TU", StringComparison.Ordinal) ? "2026-11-24 14:00" : "2026-12-08 14:00", rule));
+        Assert.Equal(expected, Rule(Apply(calendarEvent, Edit(calendarEvent, seen, start: to), ChangeScope.Every).Event));
     }
 
     [Theory]
@@ -140,21 +140,21 @@ public class SeriesEditTests
     [InlineData("FREQ=YEARLY;BYYEARDAY=342")]
     public void A_pattern_that_has_no_like_a_day_later_is_refused_for_all_and_fine_for_one(string rule)
     {
-        var happening = Build.Event(Build.Series("2026-12-08 14:00", rule));
-        var change = Edit(happening, "2026-12-08 14:00", start: "2026-12-09 14:00");
-        Assert.NotNull(Build.Refused("scope", () => Apply(happening, change, ChangeScope.Every)));
-        Assert.Single(Apply(happening, change, ChangeScope.This).Event.Exceptions);
+        var calendarEvent = Build.Event(Build.Series("2026-12-08 14:00", rule));
+        var change = Edit(calendarEvent, "2026-12-08 14:00", start: "2026-12-09 14:00");
+        Assert.NotNull(Build.Refused("scope", () => Apply(calendarEvent, change, ChangeScope.Every)));
+        Assert.Single(Apply(calendarEvent, change, ChangeScope.This).Event.Exceptions);
     }
 
     [Fact]
     public void By_position_the_second_Tuesday_s_exception_becomes_the_second_Wednesday_s()
     {
-        var happening = Build.Event(Build.Series("2026-09-08 14:00", "FREQ=MONTHLY;BYDAY=2TU")) with
+        var calendarEvent = Build.Event(Build.Series("2026-09-08 14:00", "FREQ=MONTHLY;BYDAY=2TU")) with
         {
             // 14 September 2027 is a second Tuesday; the Wednesday after it is the third.
             Exceptions = [new EventException(Build.Local("2027-09-14 14:00")) { Own = OwnFields.None.With("place", "Loft") }],
         };
-        var outcome = Apply(happening, Edit(happening, "2026-09-08 14:00", start: "2026-09-09 14:00"), ChangeScope.Every);
+        var outcome = Apply(calendarEvent, Edit(calendarEvent, "2026-09-08 14:00", start: "2026-09-09 14:00"), ChangeScope.Every);
         Assert.Empty(outcome.Lost);
         Assert.Equal(Build.Local("2027-09-08 14:00"), Assert.Single(outcome.Event.Exceptions).RecurrenceId);
     }
@@ -348,12 +348,12 @@ public class SeriesEditTests
                 var dates = series.All().ToArray();
                 if (dates.Length < 2 || dates[^1].LocalStart.Year > 2190)
                     return;
-                var happening = Build.Event(series) with { Exceptions = [new EventException(dates[exceptionAt % dates.Length].RecurrenceId) { Own = OwnFields.None.With("title", "Own") }] };
+                var calendarEvent = Build.Event(series) with { Exceptions = [new EventException(dates[exceptionAt % dates.Length].RecurrenceId) { Own = OwnFields.None.With("title", "Own") }] };
                 var seen = dates[seenAt % dates.Length];
-                var typed = happening.Content with { Series = series with { Timing = EventDates.Find(happening, seen.RecurrenceId, SchoolCalendar.Empty)!.Value.Timing.StartingAt(seen.LocalStart.PlusDays(days)) }, Title = EventDates.Find(happening, seen.RecurrenceId, SchoolCalendar.Empty)!.Value.Title };
+                var typed = calendarEvent.Content with { Series = series with { Timing = EventDates.Find(calendarEvent, seen.RecurrenceId, SchoolCalendar.Empty)!.Value.Timing.StartingAt(seen.LocalStart.PlusDays(days)) }, Title = EventDates.Find(calendarEvent, seen.RecurrenceId, SchoolCalendar.Empty)!.Value.Title };
                 try
                 {
-                    var outcome = Apply(happening, new Change(ChangeAct.Edit, seen.RecurrenceId, typed), scope);
+                    var outcome = Apply(calendarEvent, new Change(ChangeAct.Edit, seen.RecurrenceId, typed), scope);
                     var own = outcome.Event.Exceptions.Concat(outcome.Successor?.Exceptions ?? []).Count(exception => exception.Own[EventField.Named("title")] is "Own");
                     Assert.Equal(1, own + outcome.Lost.Count);
                 }

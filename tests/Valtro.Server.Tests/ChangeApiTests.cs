@@ -13,10 +13,10 @@ public sealed class ChangeApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         return (ada, await ada.DoAsync(HttpMethod.Post, "/api/events", Caller.Event(await ada.CalendarAsync(plate), "Signal flags", date, repeat: repeat)));
     }
 
-    private static async Task<string[]> DatesAsync(Caller caller, JsonNode happening, string from = "2026-11-01", string to = "2027-03-01") =>
+    private static async Task<string[]> DatesAsync(Caller caller, JsonNode calendarEvent, string from = "2026-11-01", string to = "2027-03-01") =>
         [.. (await caller.GetAsync($"/api/occurrences?from={from}&to={to}")).AsArray()
-            .Where(one => (string)one!["title"]! == "Signal flags" || (string)one["eventId"]! == (string)happening["id"]!)
-            .Where(one => (string)one!["calendarId"]! == (string)happening["calendarId"]!)
+            .Where(one => (string)one!["title"]! == "Signal flags" || (string)one["eventId"]! == (string)calendarEvent["id"]!)
+            .Where(one => (string)one!["calendarId"]! == (string)calendarEvent["calendarId"]!)
             .Select(one => $"{((string)one!["start"]!)[5..16]}{((string)one["state"]! == "cancelled" ? " x" : "")}{((bool)one["isException"]! ? "*" : "")}")];
 
     [Fact]

@@ -40,7 +40,7 @@ public sealed class EditionTests(ValtroApp app) : IClassFixture<ValtroApp>
         var feed = await app.Reader().Http.GetStringAsync($"{path}.ics");
         Assert.Contains("SUMMARY:PW SCH SW Open harbour evening", feed, StringComparison.Ordinal);
         Assert.Contains("NAME:Two watches’ families", feed, StringComparison.Ordinal);
-        Assert.Single(Ical.Net.Calendar.Load(feed)!.Events, happening => happening.Summary!.EndsWith("Open harbour evening", StringComparison.Ordinal));
+        Assert.Single(Ical.Net.Calendar.Load(feed)!.Events, calendarEvent => calendarEvent.Summary!.EndsWith("Open harbour evening", StringComparison.Ordinal));
     }
 
     [Fact]
@@ -48,7 +48,7 @@ public sealed class EditionTests(ValtroApp app) : IClassFixture<ValtroApp>
     {
         var ada = await app.SignedInAsync();
         var path = PathOf(await FamiliesAsync(ada, "Narrow"));
-        var port = Ical.Net.Calendar.Load(await app.Reader().Http.GetStringAsync($"{path}.ics?only=pw"))!.Events.Select(happening => happening.Summary!).ToArray();
+        var port = Ical.Net.Calendar.Load(await app.Reader().Http.GetStringAsync($"{path}.ics?only=pw"))!.Events.Select(calendarEvent => calendarEvent.Summary!).ToArray();
         Assert.Contains("PW Boat lab", port);
         Assert.Contains("PW SCH SW Open harbour evening", port);
         Assert.DoesNotContain("SW Boat lab", port);
@@ -136,7 +136,7 @@ public sealed class EditionTests(ValtroApp app) : IClassFixture<ValtroApp>
 
         var lab = EntriesOf(await PartAsync(path), "Boat lab").First();
         var series = Ical.Net.Calendar.Load(await app.Reader().Http.GetStringAsync($"{path}/entries/{((string)lab["id"]!).Split('/')[0]}.ics"))!;
-        Assert.NotNull(series.Events.First(happening => happening.RecurrenceIdentifier is null).RecurrenceRule);
+        Assert.NotNull(series.Events.First(calendarEvent => calendarEvent.RecurrenceIdentifier is null).RecurrenceRule);
         var one = Ical.Net.Calendar.Load(await app.Reader().Http.GetStringAsync($"{path}/entries/{lab["id"]}.ics"))!;
         Assert.Null(Assert.Single(one.Events).RecurrenceRule);
         Assert.Equal(HttpStatusCode.NotFound, (await app.Reader().Http.GetAsync($"{path}/entries/{Guid.NewGuid()}/2026-11-24T14:00:00")).StatusCode);

@@ -38,8 +38,16 @@ public sealed class SeveralOrganisationsTests(ValtroApp app) : IClassFixture<Val
 
     private static object Calendar(string plate) => new
     {
-        name = $"Of {plate}", plate, colour = "kelp", zone = "Europe/Oslo", description = "", disclosure = new { members = "complete", link = "nothing", everyone = "nothing" }, readerships = Array.Empty<string>(),
-        requiresSignOff = false, version = (int?)null, like = (Guid?)null,
+        name = $"Of {plate}",
+        plate,
+        colour = "kelp",
+        zone = "Europe/Oslo",
+        description = "",
+        disclosure = new { members = "complete", link = "nothing", everyone = "nothing" },
+        readerships = Array.Empty<string>(),
+        requiresSignOff = false,
+        version = (int?)null,
+        like = (Guid?)null,
     };
 
     [Fact]

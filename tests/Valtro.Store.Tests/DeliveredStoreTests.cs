@@ -45,8 +45,8 @@ public sealed class DeliveredStoreTests : SchoolAndClub
     [Fact]
     public async Task Stamps_and_names_are_kept_with_the_feed_and_found_again()
     {
-        var happening = await AddAsync();
-        var (stamp, name) = (Stamp(Guid.NewGuid(), calendars: [_calendar.Id]), new OutwardName(new SourceDate(happening.Id, new LocalDateTime(2026, 12, 1, 14, 0)), Guid.NewGuid(), Guid.NewGuid()));
+        var calendarEvent = await AddAsync();
+        var (stamp, name) = (Stamp(Guid.NewGuid(), calendars: [_calendar.Id]), new OutwardName(new SourceDate(calendarEvent.Id, new LocalDateTime(2026, 12, 1, 14, 0)), Guid.NewGuid(), Guid.NewGuid()));
         Assert.True(await KeepAsync(5, [stamp], [name], ("port-watch", _calendar.Id), ("PW", _calendar.Id)));
         var memory = await Delivered.OfAsync(_edition);
         var found = memory.Stamps[stamp.Name];
@@ -91,34 +91,34 @@ public sealed class DeliveredStoreTests : SchoolAndClub
     [Fact]
     public async Task The_names_of_dates_follow_these_through_a_move_a_split_and_back()
     {
-        var happening = await AddAsync();
-        LocalDateTime[] dates = [.. EventDates.All(happening, SchoolCalendar.Empty).Select(date => date.Occurrence.RecurrenceId)];
-        OutwardName[] names = [.. dates.Select(date => new OutwardName(new SourceDate(happening.Id, date), Guid.NewGuid(), Guid.NewGuid()))];
+        var calendarEvent = await AddAsync();
+        LocalDateTime[] dates = [.. EventDates.All(calendarEvent, SchoolCalendar.Empty).Select(date => date.Occurrence.RecurrenceId)];
+        OutwardName[] names = [.. dates.Select(date => new OutwardName(new SourceDate(calendarEvent.Id, date), Guid.NewGuid(), Guid.NewGuid()))];
         await KeepAsync(5, names: names);
 
         // Every date one week later: each takes the place of the next.
         var moved = Timing.Timed(new LocalDateTime(2026, 12, 1, 14, 0), new LocalDateTime(2026, 12, 1, 15, 0), Halifax);
-        var later = happening with { Content = happening.Content with { Series = happening.Series with { Timing = moved } } };
+        var later = calendarEvent with { Content = calendarEvent.Content with { Series = calendarEvent.Series with { Timing = moved } } };
         var act = await Events.WriteAsync(_school, [new EventWrite(later, 1, EventAct.Changed) { Follows = date => (0, date.PlusDays(7)) }], _ada, Now);
-        await AssertNamesAsync(names.Select(name => (happening.Id, name.Source.Date!.Value.PlusDays(7), name.Uid)));
+        await AssertNamesAsync(names.Select(name => (calendarEvent.Id, name.Source.Date!.Value.PlusDays(7), name.Uid)));
         await Events.WriteAsync(_school, await Revisions.UndoingAsync(_school, act.ActId, SchoolCalendar.Empty), _ada, Now);
-        await AssertNamesAsync(names.Select(name => (happening.Id, name.Source.Date!.Value, name.Uid)));
+        await AssertNamesAsync(names.Select(name => (calendarEvent.Id, name.Source.Date!.Value, name.Uid)));
 
         // Split before the third.
-        var ended = happening with { Content = happening.Content with { Series = happening.Series with { Rule = RuleText.Parse("FREQ=WEEKLY;COUNT=2") } } };
-        var rest = happening with
+        var ended = calendarEvent with { Content = calendarEvent.Content with { Series = calendarEvent.Series with { Rule = RuleText.Parse("FREQ=WEEKLY;COUNT=2") } } };
+        var rest = calendarEvent with
         {
             Id = Guid.Empty,
             Uid = Guid.Empty,
-            Continues = happening.Uid,
-            Content = happening.Content with { Series = new Series(Timing.Timed(new LocalDateTime(2026, 12, 9, 16, 0), new LocalDateTime(2026, 12, 9, 17, 0), Halifax), RuleText.Parse("FREQ=WEEKLY;COUNT=4")) },
+            Continues = calendarEvent.Uid,
+            Content = calendarEvent.Content with { Series = new Series(Timing.Timed(new LocalDateTime(2026, 12, 9, 16, 0), new LocalDateTime(2026, 12, 9, 17, 0), Halifax), RuleText.Parse("FREQ=WEEKLY;COUNT=4")) },
         };
-        act = await Events.WriteAsync(_school, [new EventWrite(ended, 3, EventAct.Changed) { Follows = date => Following.Find(happening, [ended, rest], date, SchoolCalendar.Empty) }, new EventWrite(rest, null, EventAct.Made)], _ada, Now);
+        act = await Events.WriteAsync(_school, [new EventWrite(ended, 3, EventAct.Changed) { Follows = date => Following.Find(calendarEvent, [ended, rest], date, SchoolCalendar.Empty) }, new EventWrite(rest, null, EventAct.Made)], _ada, Now);
         await AssertNamesAsync(names.Select((name, index) => index < 2
-            ? (happening.Id, name.Source.Date!.Value, name.Uid)
+            ? (calendarEvent.Id, name.Source.Date!.Value, name.Uid)
             : (act.Events[1].Id, name.Source.Date!.Value.PlusDays(1).PlusHours(2), name.Uid)));
         await Events.WriteAsync(_school, await Revisions.UndoingAsync(_school, act.ActId, SchoolCalendar.Empty), _ada, Now);
-        await AssertNamesAsync(names.Select(name => (happening.Id, name.Source.Date!.Value, name.Uid)));
+        await AssertNamesAsync(names.Select(name => (calendarEvent.Id, name.Source.Date!.Value, name.Uid)));
     }
 
     private RevisionStore Revisions => new(_test.Database, Events, new ListStore(_test.Database, new EventStore(_test.Database)), new FileStore(_test.Database));
@@ -175,8 +175,8 @@ public sealed class DeliveredStoreTests : SchoolAndClub
             var known = Assert.Single(ofOpen.Stamps.Values);
             Assert.Equal((new ComponentName(shown, ""), (UInt128?)null, 5, Now + Duration.FromDays(2)), (known.Name, known.Digest, known.Sequence, known.ChangedAt));
             var ofTimes = Assert.Single((await new DeliveredStore(migrated).OfAsync((await editions.StandardAsync(times))!)).Stamps.Values);
-            var happening = Assert.Single(await new EventStore(migrated).OfCalendarAsync(_school, times));
-            Assert.Equal((new ComponentName(Disclosed.Of(happening, Detail.Times)!.Uid, ""), 1, Now), (ofTimes.Name, ofTimes.Sequence, ofTimes.ChangedAt));
+            var calendarEvent = Assert.Single(await new EventStore(migrated).OfCalendarAsync(_school, times));
+            Assert.Equal((new ComponentName(Disclosed.Of(calendarEvent, Detail.Times)!.Uid, ""), 1, Now), (ofTimes.Name, ofTimes.Sequence, ofTimes.ChangedAt));
             Assert.Equal(["PW", "open"], (await new DeliveredStore(migrated).CalendarsNamedAsync((await editions.StandardAsync(open))!)).Keys.Order(StringComparer.Ordinal));
         }
         finally

@@ -73,7 +73,7 @@ public sealed class SharingStoreTests : SchoolAndClub
         Assert.Equal(content with { Series = stored.Event.Series }, stored.Event.Content);
         Assert.Equal([other.Id], stored.Event.Placements);
         Assert.Equal(_ada, stored.MadeBy);
-        var changed = await SaveAsync(stored, happening => happening with { Content = Content("Bare"), Placements = [] });
+        var changed = await SaveAsync(stored, calendarEvent => calendarEvent with { Content = Content("Bare"), Placements = [] });
         Assert.True(changed.Event.Content.Cap.IsNone);
         var revisions = new RevisionStore(_test.Database, Events, new ListStore(_test.Database, new EventStore(_test.Database)), new FileStore(_test.Database));
         var first = (await revisions.FindAsync(_school, changed.Event, 1))!.Event;
@@ -94,7 +94,7 @@ public sealed class SharingStoreTests : SchoolAndClub
         }
         Assert.Equal(1, (await Events.CountsAsync(_school))[other.Id]);
         var before = (await Calendars.FindAsync(_school, other.Id))!.ContentVersion;
-        await SaveAsync(stored, happening => happening with { Placements = [third.Id] });
+        await SaveAsync(stored, calendarEvent => calendarEvent with { Placements = [third.Id] });
         Assert.Empty(await Events.OfCalendarAsync(_school, other.Id));
         Assert.Single(await Events.OfCalendarAsync(_school, third.Id));
         Assert.True((await Calendars.FindAsync(_school, other.Id))!.ContentVersion > before);
@@ -365,7 +365,7 @@ public sealed class SharingStoreTests : SchoolAndClub
         var files = new FileStore(_test.Database);
         var (kept, lost) = (await files.AddAsync(_school, "kept.pdf", "application/pdf", [1, 2], _ada, Now), await files.AddAsync(_school, "lost.pdf", "application/pdf", [3], _ada, Now));
         var stored = await AddAsync((await CalendarAsync("PW")).Id, content: Content() with { Files = [kept] });
-        await SaveAsync(stored, happening => happening with { Content = Content() });
+        await SaveAsync(stored, calendarEvent => calendarEvent with { Content = Content() });
         Assert.Equal(0, await files.SweepAsync(Now));
         Assert.Equal(1, await files.SweepAsync(Now + Duration.FromDays(2)));
         Assert.NotNull(await files.FindAsync(_school, kept.Id));

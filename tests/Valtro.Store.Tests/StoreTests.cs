@@ -39,7 +39,7 @@ public sealed class StoreTests : SchoolAndClub
     private async Task<ActDone> SaveAsync(Guid id, int version, Func<CalendarEvent, CalendarEvent> change, EventAct act = EventAct.Changed, bool isRemoved = false) =>
         await Events.WriteAsync(_school, [new EventWrite(change((await Events.FindAsync(_school, id))!.Event), version, act, isRemoved)], _ada, Now);
 
-    private static Func<CalendarEvent, CalendarEvent> Titled(string title) => happening => happening with { Content = happening.Content with { Title = title } };
+    private static Func<CalendarEvent, CalendarEvent> Titled(string title) => calendarEvent => calendarEvent with { Content = calendarEvent.Content with { Title = title } };
 
     [Fact]
     public async Task A_calendar_is_kept_as_it_was_made()
@@ -90,12 +90,12 @@ public sealed class StoreTests : SchoolAndClub
     public async Task Another_organisation_finds_nothing_and_changes_nothing()
     {
         var calendar = await Calendars.AddAsync(_school, Settings(), Now);
-        var happening = await AddEventAsync(calendar.Id);
+        var calendarEvent = await AddEventAsync(calendar.Id);
         Assert.Null(await Calendars.FindAsync(_club, calendar.Id));
-        Assert.Null(await Events.FindAsync(_club, happening));
+        Assert.Null(await Events.FindAsync(_club, calendarEvent));
         await Assert.ThrowsAsync<ChangedMeanwhileException>(() => Calendars.SaveAsync(_club, calendar.Id, 1, Settings(name: "Taken over"), Now));
         await Assert.ThrowsAsync<NotFoundException>(() => AddAsync(_club, calendar.Id, Content(), _ada));
-        var stored = (await Events.FindAsync(_school, happening))!.Event;
+        var stored = (await Events.FindAsync(_school, calendarEvent))!.Event;
         await Assert.ThrowsAsync<NotFoundException>(() => Events.WriteAsync(_club, [new EventWrite(stored, 1, EventAct.Removed, IsRemoved: true)], _ada, Now));
         Assert.Empty(await Events.BinAsync(_club, Now - EventStore.KeptInBin));
         Assert.Empty(await Events.InWindowAsync(_club, [calendar.Id], Week(2026, 11, 23)));
@@ -171,7 +171,7 @@ public sealed class StoreTests : SchoolAndClub
         var from = await Calendars.AddAsync(_school, Settings(), Now);
         var to = await Calendars.AddAsync(_school, Settings("SW", "Starboard Watch"), Now);
         var id = await AddEventAsync(from.Id);
-        await SaveAsync(id, 1, happening => happening with { HomeCalendarId = to.Id });
+        await SaveAsync(id, 1, calendarEvent => calendarEvent with { HomeCalendarId = to.Id });
         Assert.Equal(from.ContentVersion + 2, (await Calendars.FindAsync(_school, from.Id))!.ContentVersion);
         Assert.Equal(to.ContentVersion + 1, (await Calendars.FindAsync(_school, to.Id))!.ContentVersion);
     }
@@ -181,11 +181,11 @@ public sealed class StoreTests : SchoolAndClub
     {
         var calendar = await Calendars.AddAsync(_school, Settings(), Now);
         var id = await AddEventAsync(calendar.Id);
-        await SaveAsync(id, 1, happening => happening, EventAct.Removed, isRemoved: true);
+        await SaveAsync(id, 1, calendarEvent => calendarEvent, EventAct.Removed, isRemoved: true);
         Assert.Empty(await Events.OfCalendarAsync(_school, calendar.Id));
         Assert.Equal([id], (await Events.BinAsync(_school, Now - EventStore.KeptInBin)).Select(stored => stored.Event.Id));
         await Assert.ThrowsAsync<ChangedMeanwhileException>(() => SaveAsync(id, 1, Titled("Too late")));
-        await SaveAsync(id, 2, happening => happening, EventAct.Restored);
+        await SaveAsync(id, 2, calendarEvent => calendarEvent, EventAct.Restored);
         Assert.Single(await Events.OfCalendarAsync(_school, calendar.Id));
         Assert.Empty(await Events.BinAsync(_school, Now - EventStore.KeptInBin));
     }
@@ -195,7 +195,7 @@ public sealed class StoreTests : SchoolAndClub
     {
         var calendar = await Calendars.AddAsync(_school, Settings(), Now);
         var (old, fresh) = (await AddEventAsync(calendar.Id), await AddEventAsync(calendar.Id));
-        await SaveAsync(old, 1, happening => happening, EventAct.Removed, isRemoved: true);
+        await SaveAsync(old, 1, calendarEvent => calendarEvent, EventAct.Removed, isRemoved: true);
         Assert.Equal(0, await Events.EmptyBinAsync(Now - EventStore.KeptInBin));
         Assert.Equal(1, await Events.EmptyBinAsync(Now + Duration.FromDays(91) - EventStore.KeptInBin));
         Assert.Null(await Events.FindAsync(_school, old));
@@ -221,7 +221,7 @@ public sealed class StoreTests : SchoolAndClub
             new(new LocalDateTime(2027, 1, 31, 14, 0)) { Own = OwnFields.None.With("title", "Own title").With("place", "") },
             new(new LocalDateTime(2027, 2, 28, 14, 0)) { IsCancelled = true, Start = new LocalDateTime(2027, 3, 1, 9, 0), End = new LocalDateTime(2027, 3, 1, 10, 0), Own = OwnFields.None.With("description", new RichText("<p>x</p>", "x")) },
         ];
-        await SaveAsync(id, 1, happening => happening with { Exceptions = exceptions });
+        await SaveAsync(id, 1, calendarEvent => calendarEvent with { Exceptions = exceptions });
         var stored = (await Events.FindAsync(_school, id))!.Event;
         Assert.Equal(content, stored.Content);
         Assert.Equal(exceptions, stored.Exceptions);
@@ -264,7 +264,7 @@ public sealed class StoreTests : SchoolAndClub
         var calendar = await Calendars.AddAsync(_school, Settings(), Now);
         var content = Content(rule: "FREQ=WEEKLY;BYDAY=TU");
         var id = await AddEventAsync(calendar.Id, content);
-        await SaveAsync(id, 1, happening => happening with { Content = Content("Other"), Exceptions = [] });
+        await SaveAsync(id, 1, calendarEvent => calendarEvent with { Content = Content("Other"), Exceptions = [] });
         var now = (await Events.FindAsync(_school, id))!.Event;
         var all = await Revisions.OfEventAsync(_school, now);
         Assert.Equal([(2, EventAct.Changed), (1, EventAct.Made)], all.Select(revision => (revision.Version, revision.Act)));
@@ -284,7 +284,7 @@ public sealed class StoreTests : SchoolAndClub
         var calendar = await Calendars.AddAsync(_school, Settings(), Now);
         var follows = await AddEventAsync(calendar.Id, Content(rule: "FREQ=WEEKLY") is var weekly ? weekly with { Series = weekly.Series with { InBreaks = InBreaks.Skip } } : null);
         await AddEventAsync(calendar.Id, Content(rule: "FREQ=WEEKLY"));
-        Assert.Equal([follows], (await Events.FollowingYearPlanAsync(_school)).Select(happening => happening.Id));
+        Assert.Equal([follows], (await Events.FollowingYearPlanAsync(_school)).Select(calendarEvent => calendarEvent.Id));
         var id = await YearPlans.SaveAsync(_school, null, null, Year(), Now);
         Assert.Equal(Year(), Assert.Single(await YearPlans.ListAsync(_school)).Plan);
         Assert.True((await YearPlans.SchoolAsync(_school)).IsClosed(new LocalDate(2026, 10, 27)));

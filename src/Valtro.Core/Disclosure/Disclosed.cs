@@ -25,15 +25,15 @@ public sealed record Disclosed(Detail Detail, EventContent Content, string Title
 
     /// <summary>The event as a whole at that level, or null when there is nothing to see.</summary>
     /// <remarks>Who is looking decides <see cref="Visibility"/>; this alone decides which fields that gives them.</remarks>
-    public static Disclosed? Of(CalendarEvent happening, Detail detail, Grants grants = Grants.None) =>
-        Make(happening, happening.Content, happening.State, detail, grants);
+    public static Disclosed? Of(CalendarEvent calendarEvent, Detail detail, Grants grants = Grants.None) =>
+        Make(calendarEvent, calendarEvent.Content, calendarEvent.State, detail, grants);
 
     /// <summary>One date at that level, with what is its own.</summary>
     public static Disclosed? Of(EventDate date, Detail detail, Grants grants = Grants.None) =>
         Make(date.Event, date.Content, date.State, detail, grants);
 
     /// <summary>What readers of an edition get: only live and cancelled events, no notes.</summary>
-    public static Disclosed? ForReaders(CalendarEvent happening, Detail detail) => Visibility.LeavesTheHouse(happening.State) ? Of(happening, detail) : null;
+    public static Disclosed? ForReaders(CalendarEvent calendarEvent, Detail detail) => Visibility.LeavesTheHouse(calendarEvent.State) ? Of(calendarEvent, detail) : null;
 
     /// <summary>A break of the year plan, which every audience may know.</summary>
     public static Disclosed OfBreak(YearPlans.NamedDays closed) => new(
@@ -50,20 +50,20 @@ public sealed record Disclosed(Detail Detail, EventContent Content, string Title
         Picture = fields.Contains(ShownField.Picture) ? Picture : null,
     };
 
-    private static Disclosed? Make(CalendarEvent happening, EventContent content, EventState state, Detail detail, Grants grants)
+    private static Disclosed? Make(CalendarEvent calendarEvent, EventContent content, EventState state, Detail detail, Grants grants)
     {
         if (detail == Detail.Nothing || (detail == Detail.Times && state == EventState.Cancelled))
             return null;
         var seen = content.SeenBy(detail, grants, Untold);
         return detail == Detail.Times
-            ? new(detail, seen, Busy, EventState.Live, Unlinkable(happening))
-            : new(detail, seen, seen.Title, state, happening.Uid) { Picture = seen.Files.FirstOrDefault(file => file.IsPicture) };
+            ? new(detail, seen, Busy, EventState.Live, Unlinkable(calendarEvent))
+            : new(detail, seen, seen.Title, state, calendarEvent.Uid) { Picture = seen.Files.FirstOrDefault(file => file.IsPicture) };
     }
 
     /// <summary>Stable for the event, so that programs update it, but no way back to its real UID.</summary>
-    private static Guid Unlinkable(CalendarEvent happening)
+    private static Guid Unlinkable(CalendarEvent calendarEvent)
     {
-        var digest = System.Security.Cryptography.HMACSHA256.HashData(happening.Uid.ToByteArray(), "times"u8);
+        var digest = System.Security.Cryptography.HMACSHA256.HashData(calendarEvent.Uid.ToByteArray(), "times"u8);
         return new Guid(digest.AsSpan(0, 16));
     }
 }

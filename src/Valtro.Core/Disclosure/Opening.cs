@@ -39,7 +39,7 @@ public sealed record Opening(
             [.. leaving.Where(one => Level(one, after) < Level(one, before))],
             events.Count - leaving.Length);
 
-        Detail Level(CalendarEvent happening, Disclosure table) => table.For(audience, happening.Content.Cap);
+        Detail Level(CalendarEvent calendarEvent, Disclosure table) => table.For(audience, calendarEvent.Content.Cap);
 
         CalendarEvent[] New(Func<PersonalData, bool> has) =>
             [.. revealed.Where(one => has(PersonalData.In(one, Level(one, after))) && !has(PersonalData.In(one, Level(one, before))))];
@@ -86,37 +86,37 @@ public sealed record WhoSees(Audience Audience, Detail Detail, Detail Was, strin
         return new WhoSees(audience, detail, was, Say(audience, after, detail, by, calendars, words, now));
     }
 
-    private static (Detail Detail, Guid By) Best(Audience audience, CalendarEvent happening, IReadOnlyDictionary<Guid, (string Name, Disclosure Disclosure)> calendars)
+    private static (Detail Detail, Guid By) Best(Audience audience, CalendarEvent calendarEvent, IReadOnlyDictionary<Guid, (string Name, Disclosure Disclosure)> calendars)
     {
-        if (audience != Audience.Editors && !Visibility.LeavesTheHouse(happening.State))
+        if (audience != Audience.Editors && !Visibility.LeavesTheHouse(calendarEvent.State))
             return (Detail.Nothing, Guid.Empty);
-        return happening.Calendars
+        return calendarEvent.Calendars
             .Where(calendars.ContainsKey)
-            .Select(id => (Detail: calendars[id].Disclosure.For(audience, happening.Content.Cap), By: id))
+            .Select(id => (Detail: calendars[id].Disclosure.For(audience, calendarEvent.Content.Cap), By: id))
             .DefaultIfEmpty((Detail: Detail.Nothing, By: Guid.Empty))
             .MaxBy(one => one.Detail);
     }
 
-    private static string Say(Audience audience, CalendarEvent happening, Detail detail, Guid by, IReadOnlyDictionary<Guid, (string Name, Disclosure Disclosure)> calendars, RuleWords dates, Instant now)
+    private static string Say(Audience audience, CalendarEvent calendarEvent, Detail detail, Guid by, IReadOnlyDictionary<Guid, (string Name, Disclosure Disclosure)> calendars, RuleWords dates, Instant now)
     {
         if (audience == Audience.Editors)
             return "all of it, and the notes";
-        if (happening.State == EventState.Draft)
+        if (calendarEvent.State == EventState.Draft)
             return "nothing: it is a draft";
-        if (happening.State == EventState.Waiting)
+        if (calendarEvent.State == EventState.Waiting)
             return "nothing: it waits for sign-off";
         var words = Say(detail);
-        if (by != Guid.Empty && by != happening.HomeCalendarId && detail > Detail.Nothing && detail > calendars[happening.HomeCalendarId].Disclosure.For(audience, happening.Content.Cap))
+        if (by != Guid.Empty && by != calendarEvent.HomeCalendarId && detail > Detail.Nothing && detail > calendars[calendarEvent.HomeCalendarId].Disclosure.For(audience, calendarEvent.Content.Cap))
             words += $", by way of {calendars[by].Name}";
-        if (detail < happening.Calendars.Where(calendars.ContainsKey).Max(id => calendars[id].Disclosure[audience]))
+        if (detail < calendarEvent.Calendars.Where(calendars.ContainsKey).Max(id => calendars[id].Disclosure[audience]))
             words += ": less than its calendar";
         if (detail == Detail.Nothing)
             return words;
-        var (from, until) = (happening.Content.Showing.From, happening.Content.Showing.Until);
-        if (from is { } first && now < LocalTimes.StartOf(first, happening.Content.Series.Timing.Zone))
+        var (from, until) = (calendarEvent.Content.Showing.From, calendarEvent.Content.Showing.Until);
+        if (from is { } first && now < LocalTimes.StartOf(first, calendarEvent.Content.Series.Timing.Zone))
             words += $", from {dates.Day(first)} on";
         if (until is { } last)
-            words += now >= LocalTimes.StartOf(last.PlusDays(1), happening.Content.Series.Timing.Zone) ? $", but not after {dates.Day(last)}" : $", until {dates.Day(last)}";
+            words += now >= LocalTimes.StartOf(last.PlusDays(1), calendarEvent.Content.Series.Timing.Zone) ? $", but not after {dates.Day(last)}" : $", until {dates.Day(last)}";
         return words;
     }
 }

@@ -10,22 +10,22 @@ namespace Valtro.Core.Disclosure;
 public readonly partial record struct PersonalData(bool HasEmail, bool HasPhone, bool HasFile)
 {
     /// <summary>What the fields hold that a level tells, in the series and in dates that differ.</summary>
-    public static PersonalData In(CalendarEvent happening, Detail detail)
+    public static PersonalData In(CalendarEvent calendarEvent, Detail detail)
     {
         if (detail < Detail.Headline)
             return default;
         var (email, phone) = (false, false);
-        foreach (var text in Texts(happening, detail))
+        foreach (var text in Texts(calendarEvent, detail))
         {
             email |= Email().IsMatch(text);
             phone |= Phone().IsMatch(text);
         }
-        return new PersonalData(email, phone, detail == Detail.Complete && happening.Content.Files.Count > 0);
+        return new PersonalData(email, phone, detail == Detail.Complete && calendarEvent.Content.Files.Count > 0);
     }
 
     /// <remarks>Files are told of by themselves: their names are full of numbers.</remarks>
-    private static IEnumerable<string> Texts(CalendarEvent happening, Detail detail) =>
-        happening.Exceptions.Select(exception => exception.Own.Over(happening.Content)).Prepend(happening.Content)
+    private static IEnumerable<string> Texts(CalendarEvent calendarEvent, Detail detail) =>
+        calendarEvent.Exceptions.Select(exception => exception.Own.Over(calendarEvent.Content)).Prepend(calendarEvent.Content)
             .Select(content => content.SeenBy(detail))
             .SelectMany(seen => EventField.All.Where(field => field.Type != typeof(ValueList<EventFile>)).SelectMany(field => field.TextsOf(seen)))
             .Distinct();

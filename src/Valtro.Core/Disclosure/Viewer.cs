@@ -119,15 +119,15 @@ public sealed record Viewer(
 
     /// <summary>What this person sees of an event.</summary>
     /// <param name="calendars">The disclosure of each calendar of the organisation that is in use.</param>
-    public Sight Of(CalendarEvent happening, IReadOnlyDictionary<Guid, Disclosure> calendars, Instant now)
+    public Sight Of(CalendarEvent calendarEvent, IReadOnlyDictionary<Guid, Disclosure> calendars, Instant now)
     {
         var detail = Detail.Nothing;
         var seenOn = new List<Guid>(1);
-        foreach (var id in happening.Calendars)
+        foreach (var id in calendarEvent.Calendars)
         {
             if (!calendars.TryGetValue(id, out var disclosure))
                 continue;
-            var here = Visibility.Of(happening, disclosure, AudienceOf(id), now, May(CalendarAction.SeeUnfinished, id));
+            var here = Visibility.Of(calendarEvent, disclosure, AudienceOf(id), now, May(CalendarAction.SeeUnfinished, id));
             if (here == Detail.Nothing)
                 continue;
             detail = Disclosure.Most(detail, here);
@@ -135,6 +135,6 @@ public sealed record Viewer(
         }
         return detail == Detail.Nothing
             ? Sight.Nothing
-            : new Sight(detail, seenOn, May(CalendarAction.Contribute, happening.HomeCalendarId) ? Grants.Notes | Grants.Settings : Grants.None);
+            : new Sight(detail, seenOn, May(CalendarAction.Contribute, calendarEvent.HomeCalendarId) ? Grants.Notes | Grants.Settings : Grants.None);
     }
 }

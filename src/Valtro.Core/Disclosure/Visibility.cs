@@ -8,11 +8,11 @@ public static class Visibility
 {
     /// <summary>What an audience gets of an event by way of one calendar: the least of calendar and event, within its showing span, once it is live.</summary>
     /// <param name="seesUnfinished">The onlooker may know of drafts and of what waits for sign-off there.</param>
-    public static Detail Of(CalendarEvent happening, Disclosure calendar, Audience audience, Instant now, bool seesUnfinished = false)
+    public static Detail Of(CalendarEvent calendarEvent, Disclosure calendar, Audience audience, Instant now, bool seesUnfinished = false)
     {
-        if (!LeavesTheHouse(happening.State) && !seesUnfinished)
+        if (!LeavesTheHouse(calendarEvent.State) && !seesUnfinished)
             return Detail.Nothing;
-        var content = happening.Content;
+        var content = calendarEvent.Content;
         if (audience != Audience.Editors && !content.Showing.Holds(now, content.Series.Timing.Zone))
             return Detail.Nothing;
         return calendar.For(audience, content.Cap);

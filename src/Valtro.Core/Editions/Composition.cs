@@ -43,11 +43,11 @@ public sealed class Composition
         using var dates = new Dates();
         var days = Narrowed(window);
         var turn = _span.TurnsAt;
-        foreach (var happening in events)
+        foreach (var calendarEvent in events)
         {
-            turn = Sooner(turn, AppearsAt(happening));
+            turn = Sooner(turn, AppearsAt(calendarEvent));
             if (days is { } within)
-                AddDates(dates, happening, within, trace);
+                AddDates(dates, calendarEvent, within, trace);
         }
         if (days is { } open && _edition.WithBreaks)
             AddBreaks(dates, open);
@@ -58,28 +58,28 @@ public sealed class Composition
     }
 
     /// <summary>The entries of one event, before any limit.</summary>
-    public IReadOnlyList<Entry> Dates(CalendarEvent happening, Window window)
+    public IReadOnlyList<Entry> Dates(CalendarEvent calendarEvent, Window window)
     {
         using var dates = new Dates();
         if (Narrowed(window) is { } days)
-            AddDates(dates, happening, days, null);
+            AddDates(dates, calendarEvent, days, null);
         return Titled(dates, dates.Order());
     }
 
     /// <summary>Whether readers get a file by one of the events that hold it.</summary>
-    public bool Tells(IEnumerable<CalendarEvent> holders, Guid fileId, string name) => holders.Any(happening =>
-        Tell(happening, null) is { } told && Shown(told.Disclosed) is var shown && (shown.Picture is { } picture ? shown.Content.Files.Append(picture) : shown.Content.Files).Any(file => file.Id == fileId && file.Name == name));
+    public bool Tells(IEnumerable<CalendarEvent> holders, Guid fileId, string name) => holders.Any(calendarEvent =>
+        Tell(calendarEvent, null) is { } told && Shown(told.Disclosed) is var shown && (shown.Picture is { } picture ? shown.Content.Files.Append(picture) : shown.Content.Files).Any(file => file.Id == fileId && file.Name == name));
 
     /// <summary>How much the edition tells of an event: nothing where none of its dates is delivered.</summary>
-    public Detail DetailOf(CalendarEvent happening) => Tell(happening, null) is { } told && HasDateIn(happening) ? told.Disclosed.Detail : Detail.Nothing;
+    public Detail DetailOf(CalendarEvent calendarEvent) => Tell(calendarEvent, null) is { } told && HasDateIn(calendarEvent) ? told.Disclosed.Detail : Detail.Nothing;
 
     /// <summary>Whether it tells the title of an event, whenever that is.</summary>
-    internal bool TellsHeadlineOf(CalendarEvent happening) => Tell(happening, null) is { Disclosed.Detail: >= Detail.Headline };
+    internal bool TellsHeadlineOf(CalendarEvent calendarEvent) => Tell(calendarEvent, null) is { Disclosed.Detail: >= Detail.Headline };
 
     /// <summary>One date of an event as an entry, in or beside the edition's days: an address that was given away goes on to lead somewhere.</summary>
-    public Entry? Find(CalendarEvent happening, LocalDateTime recurrenceId)
+    public Entry? Find(CalendarEvent calendarEvent, LocalDateTime recurrenceId)
     {
-        if (Tell(happening, null) is not { } told || EventDates.Find(happening, recurrenceId, _school) is not { } date || !InState(date.State) || DateTold(told, date) is not { } disclosed)
+        if (Tell(calendarEvent, null) is not { } told || EventDates.Find(calendarEvent, recurrenceId, _school) is not { } date || !InState(date.State) || DateTold(told, date) is not { } disclosed)
             return null;
         return Titled(new Dated(Of(told, disclosed), date.Occurrence));
     }
@@ -93,21 +93,21 @@ public sealed class Composition
     {
         var told = new List<(CalendarEvent Of, Disclosed Disclosed, IReadOnlyList<Source> Sources, List<CalendarEvent>? LookAlikes)>();
         var lookAlikes = new Dictionary<(string, Series, EventState), int>();
-        foreach (var happening in events)
+        foreach (var calendarEvent in events)
         {
-            if (Tell(happening, null) is not { } one || !HasDateIn(happening))
+            if (Tell(calendarEvent, null) is not { } one || !HasDateIn(calendarEvent))
                 continue;
-            if (_edition.MergesLookAlikes && one.Disclosed.Detail > Detail.Times && happening.Exceptions.Count == 0)
+            if (_edition.MergesLookAlikes && one.Disclosed.Detail > Detail.Times && calendarEvent.Exceptions.Count == 0)
             {
-                var look = (one.Disclosed.Title, happening.Series, one.Disclosed.State);
+                var look = (one.Disclosed.Title, calendarEvent.Series, one.Disclosed.State);
                 if (lookAlikes.TryGetValue(look, out var index))
                 {
-                    told[index] = (told[index].Of, told[index].Disclosed, Union(told[index].Sources, one.Sources), [.. told[index].LookAlikes ?? [], happening]);
+                    told[index] = (told[index].Of, told[index].Disclosed, Union(told[index].Sources, one.Sources), [.. told[index].LookAlikes ?? [], calendarEvent]);
                     continue;
                 }
                 lookAlikes[look] = told.Count;
             }
-            told.Add((happening, one.Disclosed, one.Sources, null));
+            told.Add((calendarEvent, one.Disclosed, one.Sources, null));
         }
         return [.. told.Select(one => new Delivered(one.Of, Shape(one.Disclosed, one.Sources)!, one.Sources, one.LookAlikes ?? [], disclosed => Shape(disclosed, one.Sources)))];
     }
@@ -122,18 +122,18 @@ public sealed class Composition
     }
 
     /// <summary>Until when what is delivered is right if nobody changes anything.</summary>
-    public Instant? NextTurn(IEnumerable<CalendarEvent> events) => events.Aggregate(_span.TurnsAt, (turn, happening) => Sooner(turn, AppearsAt(happening)));
+    public Instant? NextTurn(IEnumerable<CalendarEvent> events) => events.Aggregate(_span.TurnsAt, (turn, calendarEvent) => Sooner(turn, AppearsAt(calendarEvent)));
 
     /// <summary>From when on something that is delivered now must not be shown any more, whatever becomes of the rest.</summary>
-    public Instant? ClosesAt(IEnumerable<CalendarEvent> events) => events.Aggregate(default(Instant?), (first, happening) =>
-        Comes(happening) ? Sooner(first, happening.Content.Showing.ClosesAt(_now, happening.Series.Timing.Zone)) : first);
+    public Instant? ClosesAt(IEnumerable<CalendarEvent> events) => events.Aggregate(default(Instant?), (first, calendarEvent) =>
+        Comes(calendarEvent) ? Sooner(first, calendarEvent.Content.Showing.ClosesAt(_now, calendarEvent.Series.Timing.Zone)) : first);
 
     /// <summary>When it appears or disappears by itself.</summary>
-    private Instant? AppearsAt(CalendarEvent happening) => Comes(happening) ? happening.Content.Showing.NextTurn(_now, happening.Series.Timing.Zone) : null;
+    private Instant? AppearsAt(CalendarEvent calendarEvent) => Comes(calendarEvent) ? calendarEvent.Content.Showing.NextTurn(_now, calendarEvent.Series.Timing.Zone) : null;
 
     /// <summary>It is shown for a time only, and then to this audience.</summary>
-    private bool Comes(CalendarEvent happening) => happening.Content.Showing != ShowingSpan.Always && InState(happening.State)
-        && happening.Calendars.Any(id => _sources.TryGetValue(id, out var drawn) && drawn.Source.Disclosure.For(_edition.Audience, happening.Content.Cap) > Detail.Nothing);
+    private bool Comes(CalendarEvent calendarEvent) => calendarEvent.Content.Showing != ShowingSpan.Always && InState(calendarEvent.State)
+        && calendarEvent.Calendars.Any(id => _sources.TryGetValue(id, out var drawn) && drawn.Source.Disclosure.For(_edition.Audience, calendarEvent.Content.Cap) > Detail.Nothing);
 
     /// <summary>When the first is over, where that makes it leave.</summary>
     private Instant? OverAt(Dates dates, ReadOnlySpan<int> order)
@@ -158,51 +158,51 @@ public sealed class Composition
         _ => _edition is { WithUnfinished: true, Audience: Audience.Members or Audience.Editors },
     };
 
-    private Told? Tell(CalendarEvent happening, Trace? trace)
+    private Told? Tell(CalendarEvent calendarEvent, Trace? trace)
     {
-        var notes = trace?.IsOf(happening.Id) == true ? trace : null;
-        var inState = InState(happening.State);
-        notes?.Note(ComposeStep.State, inState, inState ? "It is in a state that the edition delivers." : $"It is {happening.State.ToString().ToLowerInvariant()}, which the edition does not deliver.");
+        var notes = trace?.IsOf(calendarEvent.Id) == true ? trace : null;
+        var inState = InState(calendarEvent.State);
+        notes?.Note(ComposeStep.State, inState, inState ? "It is in a state that the edition delivers." : $"It is {calendarEvent.State.ToString().ToLowerInvariant()}, which the edition does not deliver.");
         if (!inState)
             return null;
         var (detail, passes, plates) = (Detail.Nothing, false, default(IReadOnlyList<Source>));
-        Look(happening.HomeCalendarId);
-        for (var index = 0; index < happening.Placements.Count; index++)
-            Look(happening.Placements[index]);
+        Look(calendarEvent.HomeCalendarId);
+        for (var index = 0; index < calendarEvent.Placements.Count; index++)
+            Look(calendarEvent.Placements[index]);
         notes?.Note(ComposeStep.Filter, passes, passes ? "It passes the filter of a calendar it is on." : "It is on no calendar of the edition, or their filters leave it out.");
-        var disclosed = detail == Detail.Nothing ? null : Disclosed.Of(happening, detail);
+        var disclosed = detail == Detail.Nothing ? null : Disclosed.Of(calendarEvent, detail);
         notes?.Note(ComposeStep.Detail, disclosed is not null, disclosed is null ? "Its calendars, its own cap or its showing span tell this audience nothing of it." : $"This audience gets it as {detail.ToString().ToLowerInvariant()}.");
-        return disclosed is null ? null : new Told(happening, disclosed, happening.Series.Timing, plates ?? []);
+        return disclosed is null ? null : new Told(calendarEvent, disclosed, calendarEvent.Series.Timing, plates ?? []);
 
         void Look(Guid calendarId)
         {
-            if (!_sources.TryGetValue(calendarId, out var drawn) || drawn.Source.Filter?.Passes(happening) == false)
+            if (!_sources.TryGetValue(calendarId, out var drawn) || drawn.Source.Filter?.Passes(calendarEvent) == false)
                 return;
             passes = true;
-            var here = LevelOn(drawn.Source, happening);
+            var here = LevelOn(drawn.Source, calendarEvent);
             detail = Disclosure.Disclosure.Most(detail, here);
             if (TellsPlate(here))
                 plates = plates is null ? drawn.Alone : Union(plates, drawn.Alone);
         }
     }
 
-    private Detail LevelOn(Source source, CalendarEvent happening) => Disclosure.Disclosure.Least(
-        Visibility.Of(happening, source.Disclosure, _edition.Audience, _now, seesUnfinished: _edition.WithUnfinished), _edition.Cap);
+    private Detail LevelOn(Source source, CalendarEvent calendarEvent) => Disclosure.Disclosure.Least(
+        Visibility.Of(calendarEvent, source.Disclosure, _edition.Audience, _now, seesUnfinished: _edition.WithUnfinished), _edition.Cap);
 
     private bool TellsPlate(Detail detail) => detail >= Detail.Headline || (detail == Detail.Times && _edition.TellsPlatesOfBusy);
 
-    private void AddDates(Dates dates, CalendarEvent happening, Window days, Trace? trace)
+    private void AddDates(Dates dates, CalendarEvent calendarEvent, Window days, Trace? trace)
     {
-        var expanded = EventDates.In(happening, days, _school);
+        var expanded = EventDates.In(calendarEvent, days, _school);
         // A rule is expanded only for those who are told of it. Where it is known already that there is no date, nothing need be told.
         var isNone = expanded.TryGetNonEnumeratedCount(out var count) && count == 0;
-        if ((isNone && trace?.IsOf(happening.Id) != true) || Tell(happening, trace) is not { } told)
+        if ((isNone && trace?.IsOf(calendarEvent.Id) != true) || Tell(calendarEvent, trace) is not { } told)
             return;
         foreach (var date in expanded)
         {
             if (_span.NotOverAt is { } now && date.Occurrence.End <= now && date.Occurrence.Start < now)
                 continue;
-            var notes = trace?.IsOf(happening.Id, date.Occurrence.RecurrenceId) == true ? trace : null;
+            var notes = trace?.IsOf(calendarEvent.Id, date.Occurrence.RecurrenceId) == true ? trace : null;
             if (!InState(date.State) || DateTold(told, date) is not { } disclosed)
             {
                 notes?.Note(ComposeStep.Window, false, "This date is cancelled, which the edition does not deliver or does not tell.");
@@ -211,7 +211,7 @@ public sealed class Composition
             notes?.Note(ComposeStep.Window, true, "It falls on days that the edition is about.");
             dates.Add(new Dated(Of(told, disclosed), date.Occurrence));
         }
-        if (trace?.IsOf(happening.Id) == true && trace.Decided.Step < ComposeStep.Window)
+        if (trace?.IsOf(calendarEvent.Id) == true && trace.Decided.Step < ComposeStep.Window)
             trace.Note(ComposeStep.Window, false, "It falls on no day that the edition is about, or it is over.");
     }
 
@@ -378,14 +378,14 @@ public sealed class Composition
     /// <summary>Longer than this no rule waits for its next date: 29 February on a given weekday comes after 40 years at most.</summary>
     private const int MostYearsBetweenDates = 41;
 
-    private bool HasDateIn(CalendarEvent happening)
+    private bool HasDateIn(CalendarEvent calendarEvent)
     {
         if (_span.IsOpen)
             return true;
-        var (from, to) = EventDates.Reach(happening);
+        var (from, to) = EventDates.Reach(calendarEvent);
         var first = LocalDate.Max(_span.First ?? DayRange.First, from.InZone(_edition.Zone).Date.PlusDays(-1));
         var end = LocalDate.Min(_span.End ?? DayRange.Last, to?.InZone(_edition.Zone).Date.PlusDays(2) ?? first.PlusYears(MostYearsBetweenDates));
-        return first < end && EventDates.In(happening, new Window(first, end, _edition.Zone), _school).Any();
+        return first < end && EventDates.In(calendarEvent, new Window(first, end, _edition.Zone), _school).Any();
     }
 
     private void AddBreaks(Dates dates, Window days)

@@ -106,6 +106,6 @@ public sealed record Delivered(CalendarEvent Event, Disclosed Disclosed, IReadOn
     public IReadOnlyList<Guid> Calendars => Sources.Count == 0 ? [] : [.. Sources.Select(source => source.CalendarId)];
 
     /// <summary>All that a level tells readers, by the event's own titles; null when it tells them nothing.</summary>
-    public static Delivered? AtLevel(CalendarEvent happening, Detail detail) =>
-        Disclosed.ForReaders(happening, detail) is { } disclosed ? new(happening, disclosed, [], [], told => Visibility.LeavesTheHouse(told.State) ? told : null) : null;
+    public static Delivered? AtLevel(CalendarEvent calendarEvent, Detail detail) =>
+        Disclosed.ForReaders(calendarEvent, detail) is { } disclosed ? new(calendarEvent, disclosed, [], [], told => Visibility.LeavesTheHouse(told.State) ? told : null) : null;
 }

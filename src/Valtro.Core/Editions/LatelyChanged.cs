@@ -129,9 +129,9 @@ public static class LatelyChanged
     }
 
     /// <param name="times">When the dates are of which the audience is told no more.</param>
-    private static List<Entry> EntriesOf(Composition composition, CalendarEvent? happening, Window window, out IReadOnlyList<(Instant, Instant)> times)
+    private static List<Entry> EntriesOf(Composition composition, CalendarEvent? calendarEvent, Window window, out IReadOnlyList<(Instant, Instant)> times)
     {
-        var entries = happening is null ? [] : composition.Dates(happening, window);
+        var entries = calendarEvent is null ? [] : composition.Dates(calendarEvent, window);
         times = [.. entries.Where(entry => entry.Event.Detail < Detail.Headline).Select(entry => (entry.Occurrence.Start, entry.Occurrence.End))];
         return [.. entries.Where(entry => entry.Event.Detail >= Detail.Headline)];
     }

@@ -18,7 +18,7 @@ public sealed record SourceFilter(FilterMode Mode, IReadOnlyList<Guid> Categorie
 {
     private static readonly CompareInfo Words = CultureInfo.InvariantCulture.CompareInfo;
 
-    public bool Passes(CalendarEvent happening) => Names(happening.Content) == (Mode == FilterMode.Only);
+    public bool Passes(CalendarEvent calendarEvent) => Names(calendarEvent.Content) == (Mode == FilterMode.Only);
 
     private bool Names(EventContent content) =>
         (content.Category is { } category && Categories.Contains(category.Id))

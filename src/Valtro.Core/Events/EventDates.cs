@@ -29,38 +29,38 @@ public readonly record struct EventDate(CalendarEvent Event, Occurrence Occurren
 public static class EventDates
 {
     /// <summary>The dates that overlap <paramref name="window"/>, ascending by start.</summary>
-    public static IEnumerable<EventDate> In(CalendarEvent happening, Window window, SchoolCalendar school)
+    public static IEnumerable<EventDate> In(CalendarEvent calendarEvent, Window window, SchoolCalendar school)
     {
-        var dates = happening.Series.In(window, school);
-        if (happening.Exceptions.Count == 0)
-            return dates.Select(occurrence => new EventDate(happening, occurrence, null));
-        var moved = happening.Exceptions.Where(exception => exception.Start is not null)
-            .Select(exception => new EventDate(happening, MovedOccurrence(happening, exception), exception))
-            .Where(date => date.Occurrence.Overlaps(window, happening.Series.Timing.AllDay));
-        return Merged(happening, dates, moved);
+        var dates = calendarEvent.Series.In(window, school);
+        if (calendarEvent.Exceptions.Count == 0)
+            return dates.Select(occurrence => new EventDate(calendarEvent, occurrence, null));
+        var moved = calendarEvent.Exceptions.Where(exception => exception.Start is not null)
+            .Select(exception => new EventDate(calendarEvent, MovedOccurrence(calendarEvent, exception), exception))
+            .Where(date => date.Occurrence.Overlaps(window, calendarEvent.Series.Timing.AllDay));
+        return Merged(calendarEvent, dates, moved);
     }
 
     /// <summary>All dates, ascending by start; the caller says how many it wants of one without end.</summary>
-    public static IEnumerable<EventDate> All(CalendarEvent happening, SchoolCalendar school)
+    public static IEnumerable<EventDate> All(CalendarEvent calendarEvent, SchoolCalendar school)
     {
-        var dates = happening.Series.All(school);
-        return happening.Exceptions.Count == 0
-            ? dates.Select(occurrence => new EventDate(happening, occurrence, null))
-            : Merged(happening, dates, happening.Exceptions.Where(exception => exception.Start is not null)
-                .Select(exception => new EventDate(happening, MovedOccurrence(happening, exception), exception)));
+        var dates = calendarEvent.Series.All(school);
+        return calendarEvent.Exceptions.Count == 0
+            ? dates.Select(occurrence => new EventDate(calendarEvent, occurrence, null))
+            : Merged(calendarEvent, dates, calendarEvent.Exceptions.Where(exception => exception.Start is not null)
+                .Select(exception => new EventDate(calendarEvent, MovedOccurrence(calendarEvent, exception), exception)));
     }
 
     /// <summary>The date that a rule position names, as it really is; null when the event has none there.</summary>
-    public static EventDate? Find(CalendarEvent happening, LocalDateTime recurrenceId, SchoolCalendar school)
+    public static EventDate? Find(CalendarEvent calendarEvent, LocalDateTime recurrenceId, SchoolCalendar school)
     {
-        var exception = happening.Exceptions.FirstOrDefault(one => one.RecurrenceId == recurrenceId);
+        var exception = calendarEvent.Exceptions.FirstOrDefault(one => one.RecurrenceId == recurrenceId);
         if (exception?.Start is not null)
-            return new EventDate(happening, MovedOccurrence(happening, exception), exception);
+            return new EventDate(calendarEvent, MovedOccurrence(calendarEvent, exception), exception);
         // A date that a break moved on may stand behind one that comes later by the rule, but never by more than a week.
-        foreach (var occurrence in happening.Series.From(recurrenceId, school))
+        foreach (var occurrence in calendarEvent.Series.From(recurrenceId, school))
         {
             if (occurrence.RecurrenceId == recurrenceId)
-                return new EventDate(happening, occurrence, exception);
+                return new EventDate(calendarEvent, occurrence, exception);
             if (occurrence.RecurrenceId > recurrenceId.PlusDays(8))
                 break;
         }
@@ -68,26 +68,26 @@ public static class EventDates
     }
 
     /// <summary>From the first start to the last end, moved dates included; null as the end when it has none.</summary>
-    public static (Instant From, Instant? To) Reach(CalendarEvent happening)
+    public static (Instant From, Instant? To) Reach(CalendarEvent calendarEvent)
     {
-        var (from, to) = happening.Series.Reach();
-        if (happening.Exceptions.Count == 0)
+        var (from, to) = calendarEvent.Series.Reach();
+        if (calendarEvent.Exceptions.Count == 0)
             return (from, to);
-        foreach (var exception in happening.Exceptions.Where(one => one.Start is not null))
+        foreach (var exception in calendarEvent.Exceptions.Where(one => one.Start is not null))
         {
-            var moved = MovedOccurrence(happening, exception);
+            var moved = MovedOccurrence(calendarEvent, exception);
             from = Instant.Min(from, moved.Start);
             to = to is { } end ? Instant.Max(end, moved.End) : null;
         }
         return (from, to);
     }
 
-    private static Occurrence MovedOccurrence(CalendarEvent happening, EventException exception) =>
-        happening.Series.Timing.Of(exception.Start!.Value, exception.End!.Value).Occurrence(exception.RecurrenceId);
+    private static Occurrence MovedOccurrence(CalendarEvent calendarEvent, EventException exception) =>
+        calendarEvent.Series.Timing.Of(exception.Start!.Value, exception.End!.Value).Occurrence(exception.RecurrenceId);
 
-    private static IEnumerable<EventDate> Merged(CalendarEvent happening, IEnumerable<Occurrence> dates, IEnumerable<EventDate> moved)
+    private static IEnumerable<EventDate> Merged(CalendarEvent calendarEvent, IEnumerable<Occurrence> dates, IEnumerable<EventDate> moved)
     {
-        var exceptions = happening.Exceptions.ToDictionary(exception => exception.RecurrenceId);
+        var exceptions = calendarEvent.Exceptions.ToDictionary(exception => exception.RecurrenceId);
         var waiting = new Queue<EventDate>(moved.OrderBy(date => date.Occurrence.Start));
         foreach (var occurrence in dates)
         {
@@ -96,7 +96,7 @@ public static class EventDates
                 continue;
             while (waiting.Count > 0 && waiting.Peek().Occurrence.Start < occurrence.Start)
                 yield return waiting.Dequeue();
-            yield return new EventDate(happening, occurrence, exception);
+            yield return new EventDate(calendarEvent, occurrence, exception);
         }
         while (waiting.Count > 0)
             yield return waiting.Dequeue();

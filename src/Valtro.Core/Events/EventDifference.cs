@@ -28,7 +28,7 @@ public sealed record EventDifference(string Field, string Was, string Is)
             differences.Add(new EventDifference("zone", before.Series.Timing.Zone.Id, after.Series.Timing.Zone.Id));
         return differences;
 
-        string Names(CalendarEvent happening) => string.Join(", ", happening.Placements.Select(calendarName).Order(StringComparer.CurrentCulture));
+        string Names(CalendarEvent calendarEvent) => string.Join(", ", calendarEvent.Placements.Select(calendarName).Order(StringComparer.CurrentCulture));
     }
 
     /// <summary>What differs between a date as it was shown and as it was typed.</summary>

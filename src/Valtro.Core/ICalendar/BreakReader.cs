@@ -17,17 +17,17 @@ public static class BreakReader
             throw new RuleException("file", $"The file has {text.Length} characters. At most {LongestFile} are possible.");
         var found = new List<NamedDays>();
         var others = new List<string>();
-        foreach (var happening in Load(text).Events)
+        foreach (var calendarEvent in Load(text).Events)
         {
-            var name = string.IsNullOrWhiteSpace(happening.Summary) ? "Closed" : happening.Summary.Trim();
+            var name = string.IsNullOrWhiteSpace(calendarEvent.Summary) ? "Closed" : calendarEvent.Summary.Trim();
             name = name.Length > Texts.LongestName ? name[..Texts.LongestName] : name;
-            if (happening.Start is not { HasTime: false } start)
+            if (calendarEvent.Start is not { HasTime: false } start)
             {
                 others.Add(name);
                 continue;
             }
             var begins = Date(start);
-            var ends = happening.End is { HasTime: false } end && Date(end) > begins ? Date(end).PlusDays(-1) : begins;
+            var ends = calendarEvent.End is { HasTime: false } end && Date(end) > begins ? Date(end).PlusDays(-1) : begins;
             if (begins < first || ends > last)
                 others.Add(name);
             else

@@ -57,13 +57,13 @@ public sealed class Components(SchoolCalendar school, Uri files, IReadOnlyDictio
     /// <param name="uid">By which its readers know it.</param>
     public void AddSeries(Delivered delivered, Guid uid)
     {
-        var (happening, disclosed) = (delivered.Event, delivered.Disclosed);
-        if (Delivery.Of(happening, school, horizon) is not { } delivery)
+        var (calendarEvent, disclosed) = (delivered.Event, delivered.Disclosed);
+        if (Delivery.Of(calendarEvent, school, horizon) is not { } delivery)
             return;
-        var timing = happening.Series.Timing;
+        var timing = calendarEvent.Series.Timing;
         if (!timing.AllDay)
         {
-            var (from, to) = EventDates.Reach(happening);
+            var (from, to) = EventDates.Reach(calendarEvent);
             Need(timing.Zone, from, to);
         }
         var dates = DatesThatDiffer(delivered, delivery);
@@ -71,7 +71,7 @@ public sealed class Components(SchoolCalendar school, Uri files, IReadOnlyDictio
         WriteWhen(timing, delivery, dates);
         WriteText(disclosed, timing.AllDay);
         WriteMore(disclosed);
-        if (happening.Continues is { } continued && disclosed.Detail > Detail.Times)
+        if (calendarEvent.Continues is { } continued && disclosed.Detail > Detail.Times)
             Lines.Identity("RELATED-TO;RELTYPE=SIBLING:"u8, continued);
         End(start, new ComponentName(uid, ""), disclosed, delivered.Calendars);
         foreach (var (date, told) in dates)
@@ -103,19 +103,19 @@ public sealed class Components(SchoolCalendar school, Uri files, IReadOnlyDictio
 
     private static (EventDate Date, Disclosed? Told)[] DatesThatDiffer(Delivered delivered, Delivery delivery)
     {
-        var happening = delivered.Event;
-        if (happening.Exceptions.Count == 0 && delivery.Uneven.Count == 0)
+        var calendarEvent = delivered.Event;
+        if (calendarEvent.Exceptions.Count == 0 && delivery.Uneven.Count == 0)
             return [];
-        var own = happening.Exceptions.Where(exception => !delivery.Left.Contains(exception.RecurrenceId) && !happening.Series.Removed.Contains(exception.RecurrenceId)).ToArray();
+        var own = calendarEvent.Exceptions.Where(exception => !delivery.Left.Contains(exception.RecurrenceId) && !calendarEvent.Series.Removed.Contains(exception.RecurrenceId)).ToArray();
         var uneven = delivery.Uneven.Except(own.Select(exception => exception.RecurrenceId));
         return [.. own.Select(exception => Told(delivered, exception.RecurrenceId, exception)).Concat(uneven.Select(id => Told(delivered, id, null))).OrderBy(one => one.Date.Occurrence.RecurrenceId)];
     }
 
     private static (EventDate Date, Disclosed? Told) Told(Delivered delivered, LocalDateTime id, EventException? exception)
     {
-        var happening = delivered.Event;
-        var timing = happening.Series.Timing;
-        var date = new EventDate(happening, timing.StartingAt(id).Occurrence(id), exception);
+        var calendarEvent = delivered.Event;
+        var timing = calendarEvent.Series.Timing;
+        var date = new EventDate(calendarEvent, timing.StartingAt(id).Occurrence(id), exception);
         return (date, Disclosed.Of(date, delivered.Disclosed.Detail) is { } told ? delivered.Shape(told) : null);
     }
 

@@ -26,12 +26,12 @@ internal sealed record Delivery(
 
     /// <returns>Null when the event has no date left.</returns>
     /// <param name="horizon">Before which dates are listed that no rule outside can say, where the series has no end.</param>
-    public static Delivery? Of(CalendarEvent happening, SchoolCalendar school, LocalDate horizon)
+    public static Delivery? Of(CalendarEvent calendarEvent, SchoolCalendar school, LocalDate horizon)
     {
-        var series = happening.Series;
+        var series = calendarEvent.Series;
         var delivery = IsPlain(series) ? new Delivery(series.Timing.Start, series.Rule, [], [], NoNames, NothingLeft)
             : series.Rule is null ? Listed(series, school)
-            : Ruled(happening, series.Rule, school, horizon);
+            : Ruled(calendarEvent, series.Rule, school, horizon);
         return delivery is { Rule: null, Added.Count: 0 } or null ? delivery : delivery with { Uneven = ClockChanges.UnevenDates(series, school, horizon) };
     }
 
@@ -49,9 +49,9 @@ internal sealed record Delivery(
             : new Delivery(dates[0], null, [], dates[1..], NoNames, NothingLeft);
     }
 
-    private static Delivery Ruled(CalendarEvent happening, RecurrenceRule rule, SchoolCalendar school, LocalDate until)
+    private static Delivery Ruled(CalendarEvent calendarEvent, RecurrenceRule rule, SchoolCalendar school, LocalDate until)
     {
-        var series = happening.Series;
+        var series = calendarEvent.Series;
         var outside = Outside(series, rule);
         var excluded = series.Removed.ToHashSet();
         var added = series.Extra.ToHashSet();
@@ -63,7 +63,7 @@ internal sealed record Delivery(
         var names = new Dictionary<LocalDateTime, LocalDateTime>();
         var left = new HashSet<LocalDateTime>();
         if (series.InBreaks != InBreaks.Ignore)
-            ListBreaks(happening, school, excluded, added, names, left);
+            ListBreaks(calendarEvent, school, excluded, added, names, left);
         return new Delivery(series.Timing.Start, GivesNothingMore(series.Timing, outside) ? null : outside, [.. excluded.Order()], [.. added.Except(excluded).Order()], names, left);
     }
 
@@ -121,11 +121,11 @@ internal sealed record Delivery(
     }
 
     private static void ListBreaks(
-        CalendarEvent happening, SchoolCalendar school, HashSet<LocalDateTime> excluded, HashSet<LocalDateTime> added,
+        CalendarEvent calendarEvent, SchoolCalendar school, HashSet<LocalDateTime> excluded, HashSet<LocalDateTime> added,
         Dictionary<LocalDateTime, LocalDateTime> names, HashSet<LocalDateTime> left)
     {
-        var series = happening.Series;
-        var placed = happening.Exceptions.Where(exception => exception.Start is not null).Select(exception => exception.RecurrenceId).ToHashSet();
+        var series = calendarEvent.Series;
+        var placed = calendarEvent.Exceptions.Where(exception => exception.Start is not null).Select(exception => exception.RecurrenceId).ToHashSet();
         foreach (var closed in school.Plans.SelectMany(plan => plan.Breaks))
         {
             // What really takes place of these dates, so that two that meet on one day are delivered once. A moved one stands among those of its week.

@@ -20,19 +20,19 @@ public sealed record PlanImpact(CalendarEvent Event, IReadOnlyList<LocalDate> Go
         if (plans.Length == 0)
             return [];
         var (first, last) = (plans.Min(plan => plan.First), plans.Max(plan => plan.Last));
-        return [.. from happening in following
-                   let impact = Of(happening, new Window(first, last.PlusDays(1), happening.Series.Timing.Zone), before, after)
+        return [.. from calendarEvent in following
+                   let impact = Of(calendarEvent, new Window(first, last.PlusDays(1), calendarEvent.Series.Timing.Zone), before, after)
                    where impact.Count > 0
                    select impact];
     }
 
-    private static PlanImpact Of(CalendarEvent happening, Window window, SchoolCalendar before, SchoolCalendar after)
+    private static PlanImpact Of(CalendarEvent calendarEvent, Window window, SchoolCalendar before, SchoolCalendar after)
     {
-        var was = EventDates.In(happening, window, before).ToDictionary(date => date.Occurrence.RecurrenceId);
-        var becomes = EventDates.In(happening, window, after).ToDictionary(date => date.Occurrence.RecurrenceId, date => date.Occurrence.LocalStart.Date);
+        var was = EventDates.In(calendarEvent, window, before).ToDictionary(date => date.Occurrence.RecurrenceId);
+        var becomes = EventDates.In(calendarEvent, window, after).ToDictionary(date => date.Occurrence.RecurrenceId, date => date.Occurrence.LocalStart.Date);
         var gone = was.Values.Where(date => !becomes.ContainsKey(date.Occurrence.RecurrenceId)).ToArray();
         return new PlanImpact(
-            happening,
+            calendarEvent,
             [.. gone.Select(date => date.Occurrence.LocalStart.Date)],
             [.. becomes.Where(one => !was.ContainsKey(one.Key)).Select(one => one.Value).Order()],
             [.. was.Values.Where(date => becomes.TryGetValue(date.Occurrence.RecurrenceId, out var day) && day != date.Occurrence.LocalStart.Date).Select(date => date.Occurrence.LocalStart.Date)],

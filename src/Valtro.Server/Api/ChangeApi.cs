@@ -106,10 +106,10 @@ internal static class ChangeApi
     private static IEnumerable<EventDate> Concerned(OnDesk found, Change change, ChangeOutcome outcome, ChangeScope scope)
     {
         var goes = change.Act is ChangeAct.Remove;
-        var happening = goes || outcome.IsRemoved ? found.Event : outcome.Successor ?? outcome.Event;
+        var calendarEvent = goes || outcome.IsRemoved ? found.Event : outcome.Successor ?? outcome.Event;
         if (scope == ChangeScope.This)
-            return EventDates.Find(happening, change.SeenFrom, found.School) is { } one ? [one] : [];
-        var dates = EventDates.All(happening, found.School);
+            return EventDates.Find(calendarEvent, change.SeenFrom, found.School) is { } one ? [one] : [];
+        var dates = EventDates.All(calendarEvent, found.School);
         return scope == ChangeScope.Later && outcome.Successor is null ? dates.Where(date => date.Occurrence.RecurrenceId >= change.SeenFrom) : dates;
     }
 

@@ -178,21 +178,21 @@ public sealed class EventDesk(
 
     private EventDate DateToShow(OnDesk found, string? name)
     {
-        var happening = found.Event;
-        if (name is not null && EventDates.Find(happening, DateName.Read(name, "date"), found.School) is { } named)
+        var calendarEvent = found.Event;
+        if (name is not null && EventDates.Find(calendarEvent, DateName.Read(name, "date"), found.School) is { } named)
             return named;
-        if (name is not null && happening.Series.Recurs && found.MayContribute)
+        if (name is not null && calendarEvent.Series.Recurs && found.MayContribute)
             throw new NotFoundException("date");
         // Who sees times only names a date by its own start.
         var asked = name is null ? default(LocalDateTime?) : DateName.Read(name, "date");
         EventDate? last = null;
-        foreach (var date in EventDates.All(happening, found.School))
+        foreach (var date in EventDates.All(calendarEvent, found.School))
         {
             last = date;
             if (asked is null ? date.Occurrence.End >= Now : date.Occurrence.LocalStart >= asked)
                 break;
         }
-        return last ?? new EventDate(happening, happening.Series.Timing.Occurrence(happening.Series.Timing.Start), null);
+        return last ?? new EventDate(calendarEvent, calendarEvent.Series.Timing.Occurrence(calendarEvent.Series.Timing.Start), null);
     }
 
     /// <summary>The calendar that an event is put on.</summary>
@@ -250,9 +250,9 @@ public sealed class EventDesk(
     internal async Task<bool> SeesFileAsync(Viewer viewer, Guid fileId)
     {
         var disclosures = (await access.HouseAsync()).Disclosures;
-        return (await events.WithFileAsync(viewer.OrganisationId, fileId)).Any(happening =>
-            viewer.Of(happening, disclosures, Now) is { Detail: > Detail.Nothing } sight
-            && Disclosed.Of(happening, sight.Detail) is { } told && told.Content.Files.Any(file => file.Id == fileId));
+        return (await events.WithFileAsync(viewer.OrganisationId, fileId)).Any(calendarEvent =>
+            viewer.Of(calendarEvent, disclosures, Now) is { Detail: > Detail.Nothing } sight
+            && Disclosed.Of(calendarEvent, sight.Detail) is { } told && told.Content.Files.Any(file => file.Id == fileId));
     }
 
     /// <summary>Writes an act in the person's name, with what is handed in and decided by it.</summary>

@@ -154,15 +154,15 @@ public static class OccurrenceApi
             var asked = disclosures.Keys.Where(id => only is null || only.Contains(id)).ToArray();
             var found = await events.InWindowAsync(viewer.OrganisationId, asked, window);
             var now = clock.GetCurrentInstant();
-            return [.. from happening in found
-                       let sight = viewer.Of(happening, disclosures, now)
+            return [.. from calendarEvent in found
+                       let sight = viewer.Of(calendarEvent, disclosures, now)
                        where sight.Detail > Detail.Nothing && sight.Calendars.Any(id => only is null || only.Contains(id))
-                       let isYours = !Visibility.LeavesTheHouse(happening.State) && viewer.May(CalendarAction.Contribute, happening.HomeCalendarId)
-                       let told = Disclosed.Of(happening, sight.Detail)
-                       from date in EventDates.In(happening, window, school)
+                       let isYours = !Visibility.LeavesTheHouse(calendarEvent.State) && viewer.May(CalendarAction.Contribute, calendarEvent.HomeCalendarId)
+                       let told = Disclosed.Of(calendarEvent, sight.Detail)
+                       from date in EventDates.In(calendarEvent, window, school)
                        let disclosed = date.Exception is null ? told : Disclosed.Of(date, sight.Detail)
                        where disclosed is not null
-                       orderby date.Occurrence.Start, date.Occurrence.End descending, happening.Id
+                       orderby date.Occurrence.Start, date.Occurrence.End descending, calendarEvent.Id
                        select new SeenOccurrence(date, disclosed, sight, isYours)];
         }
     }

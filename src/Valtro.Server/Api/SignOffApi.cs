@@ -153,9 +153,9 @@ internal static class SignOffApi
         }
 
         /// <summary>What there is to be read of a new event, without the notes of its home.</summary>
-        private static List<EventDifference> Told(CalendarEvent happening, Submission submission, Dictionary<Guid, (string Name, Disclosure Disclosure)> calendars)
+        private static List<EventDifference> Told(CalendarEvent calendarEvent, Submission submission, Dictionary<Guid, (string Name, Disclosure Disclosure)> calendars)
         {
-            var told = EventDifference.Told(happening.Content.SeenBy(Detail.Complete)).ToList();
+            var told = EventDifference.Told(calendarEvent.Content.SeenBy(Detail.Complete)).ToList();
             if (submission.Kind == SubmissionKind.Placement && calendars.TryGetValue(submission.CalendarId, out var calendar))
                 told.Add(new EventDifference("placements", "", calendar.Name));
             return told;

@@ -29,17 +29,17 @@ public sealed class EntryFinder(EventStore events, RevisionStore revisions, Deli
         return (null, wasThere && await delivered.WasDeliveredAsync(reading.Address, stored.Event));
     }
 
-    private static Entry? Find(Composition composition, CalendarEvent happening, LocalDateTime date) =>
-        composition.Find(happening, date) is { Event.Detail: >= Detail.Headline } entry ? entry : null;
+    private static Entry? Find(Composition composition, CalendarEvent calendarEvent, LocalDateTime date) =>
+        composition.Find(calendarEvent, date) is { Event.Detail: >= Detail.Headline } entry ? entry : null;
 
     /// <summary>Where a clock change moves it, it is where it should be.</summary>
     private static bool IsAt(Entry entry, LocalDateTime date) => entry.Occurrence.LocalStart == entry.Timing.StartingAt(date).Occurrence(date).LocalStart;
 
     /// <summary>Through the saves since the last that had a date so named.</summary>
     /// <returns>Where it is now, and whether there ever was one.</returns>
-    private async Task<((Guid Uid, LocalDateTime Date)? To, bool WasThere)> FollowAsync(EditionReading reading, CalendarEvent happening, LocalDateTime date)
+    private async Task<((Guid Uid, LocalDateTime Date)? To, bool WasThere)> FollowAsync(EditionReading reading, CalendarEvent calendarEvent, LocalDateTime date)
     {
-        var saves = await revisions.OfEventAsync(reading.OrganisationId, happening);
+        var saves = await revisions.OfEventAsync(reading.OrganisationId, calendarEvent);
         var at = 0;
         while (at < saves.Count && EventDates.Find(saves[at].Event, date, reading.School) is null)
             at++;

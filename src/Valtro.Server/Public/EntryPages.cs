@@ -54,7 +54,7 @@ public sealed class EntryPages(WebAssets assets, PublicAddresses addresses, Sett
     /// <param name="was">When it was by its address, where it was moved since.</param>
     /// <param name="styles">What <see cref="StylesOf"/> gave, and the answer's policy allows.</param>
     /// <param name="place">The known place where it is, if somebody said where that is.</param>
-    public string Write(EditionReading reading, PageStyle[] styles, CalendarEvent happening, Entry entry, EntryBody body, KnownPlace? place, OccurrenceTimes? was)
+    public string Write(EditionReading reading, PageStyle[] styles, CalendarEvent calendarEvent, Entry entry, EntryBody body, KnownPlace? place, OccurrenceTimes? was)
     {
         var address = reading.Address;
         var at = addresses.Of(address);
@@ -118,7 +118,7 @@ public sealed class EntryPages(WebAssets assets, PublicAddresses addresses, Sett
         if (body.Contact.Length > 0)
             page.Append(CultureInfo.InvariantCulture, $"<p>{Html.Encode(words["contact"])}: {Html.Encode(body.Contact)}</p>\n");
         page.Append(CultureInfo.InvariantCulture, $"<p class=\"entry-acts\">{Html.Encode(words["addToCalendar"])}: <a href=\"{Html.Encode($"{path}/entries/{body.Id}.ics")}\">{Html.Encode(words["thisDate"])}</a>");
-        if (happening.Series.Recurs)
+        if (calendarEvent.Series.Recurs)
             page.Append(CultureInfo.InvariantCulture, $" · <a href=\"{Html.Encode($"{path}/entries/{body.Id.Split('/')[0]}.ics")}\">{Html.Encode(words["wholeSeries"])}</a>");
         page.Append(CultureInfo.InvariantCulture, $"</p>\n<p class=\"entry-acts\" id=\"share\" data-title=\"{Html.Encode($"{body.Title}, {when}")}\" data-share=\"{Html.Encode(words["share"])}\" data-copy=\"{Html.Encode(words["copyLink"])}\" data-copied=\"{Html.Encode(words["copied"])}\"></p>\n</main>\n</body>\n</html>\n");
         return page.ToString();

@@ -137,8 +137,8 @@ public sealed class Rendering(
             : isGone ? new Rendered(Once(reading, key, [], Seconds(now), null, null).Artefact) { IsGone = true }
             : null;
 
-        Rendered? File(CalendarEvent happening, (byte[] Content, Instant ChangedAt)? file) => file is not { } of ? null
-            : Once(reading, key, of.Content, of.ChangedAt, reading.CompositionAt(now).NextTurn([happening]), reading.CompositionAt(now).ClosesAt([happening]));
+        Rendered? File(CalendarEvent calendarEvent, (byte[] Content, Instant ChangedAt)? file) => file is not { } of ? null
+            : Once(reading, key, of.Content, of.ChangedAt, reading.CompositionAt(now).NextTurn([calendarEvent]), reading.CompositionAt(now).ClosesAt([calendarEvent]));
     }
 
     /// <summary>A file goes to those who see all of an event that holds it, in this very edition.</summary>

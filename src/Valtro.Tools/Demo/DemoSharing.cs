@@ -20,10 +20,10 @@ internal sealed class DemoSharing(Database database, Guid organisationId, IReadO
         await groups.SaveAsync(organisationId, null, null, "All classes", Those("PW", "SW", "CREW"));
         await groups.SaveAsync(organisationId, null, null, "Everything public", Those("PW", "SW", "CREW", "SCH"));
 
-        await ChangeAsync(made[("SCH", "Open harbour evening")], async happening => happening with
+        await ChangeAsync(made[("SCH", "Open harbour evening")], async calendarEvent => calendarEvent with
         {
             Placements = Those("PW", "SW", "CREW"),
-            Content = happening.Content with
+            Content = calendarEvent.Content with
             {
                 Links = [new EventLink("Programme", "https://pinewick.example/open-harbour/programme")],
                 Files = [await PictureAsync(), await PosterAsync()],
@@ -31,15 +31,15 @@ internal sealed class DemoSharing(Database database, Guid organisationId, IReadO
                 Notes = "Chowder for 140; ask the boathouse for the big pot.",
             },
         });
-        await ChangeAsync(made[("SCH", "Safety drill")], happening => Placed(happening, "PW", "SW", "CREW"));
-        await ChangeAsync(made[("CREW", "Radio exam")], happening => Task.FromResult(happening with
+        await ChangeAsync(made[("SCH", "Safety drill")], calendarEvent => Placed(calendarEvent, "PW", "SW", "CREW"));
+        await ChangeAsync(made[("CREW", "Radio exam")], calendarEvent => Task.FromResult(calendarEvent with
         {
-            Content = happening.Content with { Cap = new Cap(Detail.Headline, Detail.Times, Detail.Times), Notes = "Two candidates repeat; tell nobody outside." },
+            Content = calendarEvent.Content with { Cap = new Cap(Detail.Headline, Detail.Times, Detail.Times), Notes = "Two candidates repeat; tell nobody outside." },
         }));
-        await ChangeAsync(made[("ROW", "Call with the Oslo rowers")], happening => Told(happening, "Ask Cy for the address of the call: cy@pinewick.example or 902 555 0143."));
-        await ChangeAsync(made[("SCH", "Lantern supper")], happening => Task.FromResult(happening with
+        await ChangeAsync(made[("ROW", "Call with the Oslo rowers")], calendarEvent => Told(calendarEvent, "Ask Cy for the address of the call: cy@pinewick.example or 902 555 0143."));
+        await ChangeAsync(made[("SCH", "Lantern supper")], calendarEvent => Task.FromResult(calendarEvent with
         {
-            Content = happening.Content with { Showing = new ShowingSpan(now.InZone(Valtro.Core.Time.Zones.Named("America/Halifax")).Date.PlusDays(7), null), Notes = "Goes out when the menu is settled." },
+            Content = calendarEvent.Content with { Showing = new ShowingSpan(now.InZone(Valtro.Core.Time.Zones.Named("America/Halifax")).Date.PlusDays(7), null), Notes = "Goes out when the menu is settled." },
         }));
 
         await new SecretLinkStore(database).MakeAsync(organisationId, (await new CalendarStore(database).FindAsync(organisationId, calendars["ROW"]))!.EditionId, now, _ => new AuditLine(ada, AuditAct.LinkMade, "Rowing club", "", now));
@@ -62,10 +62,10 @@ internal sealed class DemoSharing(Database database, Guid organisationId, IReadO
 
     private Guid[] Those(params string[] plates) => [.. plates.Select(plate => calendars[plate])];
 
-    private Task<CalendarEvent> Placed(CalendarEvent happening, params string[] plates) => Task.FromResult(happening with { Placements = Those(plates) });
+    private Task<CalendarEvent> Placed(CalendarEvent calendarEvent, params string[] plates) => Task.FromResult(calendarEvent with { Placements = Those(plates) });
 
-    private static Task<CalendarEvent> Told(CalendarEvent happening, string text) =>
-        Task.FromResult(happening with { Content = happening.Content with { Description = new RichText($"<p>{text}</p>", text) } });
+    private static Task<CalendarEvent> Told(CalendarEvent calendarEvent, string text) =>
+        Task.FromResult(calendarEvent with { Content = calendarEvent.Content with { Description = new RichText($"<p>{text}</p>", text) } });
 
     private async Task ChangeAsync(Guid id, Func<CalendarEvent, Task<CalendarEvent>> change)
     {

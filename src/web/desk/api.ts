@@ -8,7 +8,7 @@ export type Disclosure = Schemas['DisclosureBody']
 export type Detail = Schemas['Detail']
 export type Occurrence = Schemas['OccurrenceResponse']
 /** One that is there has its days and its zone. */
-export type Happening = Schemas['EventResponse'] & { date: string; endDate: string; zone: string }
+export type CalendarEvent = Schemas['EventResponse'] & { date: string; endDate: string; zone: string }
 export type EventForm = Required<Schemas['EventForm']>
 export type Repeat = Schemas['RepeatDraft']
 export type Consequences = Schemas['ConsequencesResponse']

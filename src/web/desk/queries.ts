@@ -35,7 +35,7 @@ import {
   type TableRow,
   type YearPlanRequest,
   type YearPlans,
-  type Happening,
+  type CalendarEvent,
   type Occurrence,
   type Organisation,
   type Publishing,
@@ -154,7 +154,7 @@ export function useDays(from: Day, to: Day) {
 export function useEvent(id: string | undefined, date: string | null) {
   return useQuery({
     queryKey: keys.eventOn(id ?? '', date ?? ''),
-    queryFn: () => call<Happening>('GET', `/events/${id}${date ? `?date=${encodeURIComponent(date)}` : ''}`),
+    queryFn: () => call<CalendarEvent>('GET', `/events/${id}${date ? `?date=${encodeURIComponent(date)}` : ''}`),
     enabled: id !== undefined,
     // A form is filled from it: fetching it again under somebody's hands helps nobody.
     staleTime: Infinity,

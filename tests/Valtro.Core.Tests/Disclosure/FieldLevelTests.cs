@@ -62,16 +62,16 @@ public class FieldLevelTests
     [InlineData(Detail.Complete, Grants.Notes, "Headline Complete Notes")]
     public void A_level_tells_what_is_its_own_and_nothing_above(Detail detail, Grants grants, string told)
     {
-        var happening = Marked();
-        var date = EventDates.Find(happening, Build.Local("2026-12-01 14:00"), YearPlans.SchoolCalendar.Empty)!.Value;
-        Disclosed[] all = [Disclosed.Of(happening, detail, grants)!, Disclosed.Of(date, detail, grants)!];
+        var calendarEvent = Marked();
+        var date = EventDates.Find(calendarEvent, Build.Local("2026-12-01 14:00"), YearPlans.SchoolCalendar.Empty)!.Value;
+        Disclosed[] all = [Disclosed.Of(calendarEvent, detail, grants)!, Disclosed.Of(date, detail, grants)!];
         var seen = string.Join('\n', all.SelectMany(one => EventField.All.SelectMany(field => field.TextsOf(one.Content)).Append($"{one.Title} {one.Identity} {one.Picture}")));
         foreach (var level in new[] { "Headline", "Complete", "Notes" })
             Assert.True(told.Split(' ').Contains(level) == seen.Contains($"mark-{level}", StringComparison.Ordinal), $"{level} at {detail}");
         Assert.Equal(grants.HasFlag(Grants.Settings) && detail == Detail.Complete, all[0].Content.Cap != Cap.None);
-        Assert.NotEqual(happening.Series, all[0].Content.Series);
-        Assert.Equal(detail > Detail.Times, seen.Contains(happening.Uid.ToString(), StringComparison.Ordinal));
-        Assert.DoesNotContain(happening.Id.ToString(), seen, StringComparison.Ordinal);
-        Assert.DoesNotContain(happening.HomeCalendarId.ToString(), seen, StringComparison.Ordinal);
+        Assert.NotEqual(calendarEvent.Series, all[0].Content.Series);
+        Assert.Equal(detail > Detail.Times, seen.Contains(calendarEvent.Uid.ToString(), StringComparison.Ordinal));
+        Assert.DoesNotContain(calendarEvent.Id.ToString(), seen, StringComparison.Ordinal);
+        Assert.DoesNotContain(calendarEvent.HomeCalendarId.ToString(), seen, StringComparison.Ordinal);
     }
 }

@@ -39,11 +39,11 @@ public class OpeningTests
     [Fact]
     public void Only_what_the_level_tells_counts()
     {
-        var happening = Told("cy@pinewick.example", "Call 902 555 0143");
-        Assert.Equal(new PersonalData(false, true, false), PersonalData.In(happening, Detail.Headline));
-        Assert.Equal(new PersonalData(true, true, false), PersonalData.In(happening, Detail.Complete));
-        Assert.Equal(default, PersonalData.In(happening, Detail.Times));
-        var withContact = happening with { Content = happening.Content with { Contact = "bo@pinewick.example", Description = RichText.Empty, Files = [new EventFile(Guid.NewGuid(), "poster.pdf", "application/pdf", 1)] } };
+        var calendarEvent = Told("cy@pinewick.example", "Call 902 555 0143");
+        Assert.Equal(new PersonalData(false, true, false), PersonalData.In(calendarEvent, Detail.Headline));
+        Assert.Equal(new PersonalData(true, true, false), PersonalData.In(calendarEvent, Detail.Complete));
+        Assert.Equal(default, PersonalData.In(calendarEvent, Detail.Times));
+        var withContact = calendarEvent with { Content = calendarEvent.Content with { Contact = "bo@pinewick.example", Description = RichText.Empty, Files = [new EventFile(Guid.NewGuid(), "poster.pdf", "application/pdf", 1)] } };
         Assert.Equal(new PersonalData(true, true, true), PersonalData.In(withContact, Detail.Complete));
     }
 
@@ -77,8 +77,8 @@ public class OpeningTests
     [Fact]
     public void Who_will_see_it_is_said_level_by_level_widest_first()
     {
-        var happening = Told("x", cap: new Cap(null, null, Detail.Times));
-        var lines = WhoSees.Of(happening, null, On((happening.HomeCalendarId, "Port Watch", new Table(Detail.Complete, Detail.Headline, Detail.Headline))), Words, Now);
+        var calendarEvent = Told("x", cap: new Cap(null, null, Detail.Times));
+        var lines = WhoSees.Of(calendarEvent, null, On((calendarEvent.HomeCalendarId, "Port Watch", new Table(Detail.Complete, Detail.Headline, Detail.Headline))), Words, Now);
         Assert.Equal(
             ["only when it is busy: less than its calendar", "title, time and place", "all of it, text, links and files too", "all of it, and the notes"],
             lines.Select(line => line.Sentence));
@@ -101,11 +101,11 @@ public class OpeningTests
     [Fact]
     public void A_draft_and_a_showing_span_are_said_too()
     {
-        var happening = Told("x");
-        var calendars = On((happening.HomeCalendarId, "Port Watch", Table.Open));
-        Assert.Equal("nothing: it is a draft", WhoSees.Of(happening with { State = EventState.Draft }, null, calendars, Words, Now)[0].Sentence);
-        Assert.Equal("nothing: it waits for sign-off", WhoSees.Of(happening with { State = EventState.Waiting }, null, calendars, Words, Now)[0].Sentence);
-        var later = happening with { Content = happening.Content with { Showing = new ShowingSpan(Build.Day("2026-12-01"), Build.Day("2026-12-31")) } };
+        var calendarEvent = Told("x");
+        var calendars = On((calendarEvent.HomeCalendarId, "Port Watch", Table.Open));
+        Assert.Equal("nothing: it is a draft", WhoSees.Of(calendarEvent with { State = EventState.Draft }, null, calendars, Words, Now)[0].Sentence);
+        Assert.Equal("nothing: it waits for sign-off", WhoSees.Of(calendarEvent with { State = EventState.Waiting }, null, calendars, Words, Now)[0].Sentence);
+        var later = calendarEvent with { Content = calendarEvent.Content with { Showing = new ShowingSpan(Build.Day("2026-12-01"), Build.Day("2026-12-31")) } };
         Assert.EndsWith(", from 1 December 2026 on, until 31 December 2026", WhoSees.Of(later, null, calendars, Words, Now)[0].Sentence, StringComparison.Ordinal);
         Assert.EndsWith(", but not after 31 December 2026", WhoSees.Of(later, null, calendars, Words, Instant.FromUtc(2027, 2, 1, 0, 0))[0].Sentence, StringComparison.Ordinal);
     }

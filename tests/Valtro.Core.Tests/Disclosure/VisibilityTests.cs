@@ -25,30 +25,30 @@ public class VisibilityTests
         _ => new ShowingSpan(Build.Day("2026-11-23").PlusDays(drawn.Item1), Build.Day("2026-11-23").PlusDays(drawn.Item1 + drawn.Item2)),
     });
 
-    private static readonly Gen<CalendarEvent> Events = Gen.Select(Caps, Spans, Gen.Enum<EventState>(), (cap, span, state) => Happening(cap, span, state));
+    private static readonly Gen<CalendarEvent> Events = Gen.Select(Caps, Spans, Gen.Enum<EventState>(), (cap, span, state) => Shown(cap, span, state));
 
-    private static CalendarEvent Happening(Cap? cap = null, ShowingSpan? span = null, EventState state = EventState.Live) =>
+    private static CalendarEvent Shown(Cap? cap = null, ShowingSpan? span = null, EventState state = EventState.Live) =>
         Build.Event(Build.Series("2026-11-24 14:00"), state: state) is var made
             ? made with { Content = made.Content with { Cap = cap ?? Cap.None, Showing = span ?? ShowingSpan.Always } }
             : throw new InvalidOperationException();
 
     [Fact]
     public void A_wider_audience_never_sees_more_whatever_table_cap_span_and_state() =>
-        Gen.Select(Tables, Events, Gen.Bool).Sample((table, happening, unfinished) =>
+        Gen.Select(Tables, Events, Gen.Bool).Sample((table, calendarEvent, unfinished) =>
         {
-            var levels = Enum.GetValues<Audience>().Select(audience => Visibility.Of(happening, table, audience, Now, unfinished)).ToArray();
+            var levels = Enum.GetValues<Audience>().Select(audience => Visibility.Of(calendarEvent, table, audience, Now, unfinished)).ToArray();
             Assert.Equal(levels.OrderDescending(), levels);
         });
 
     [Fact]
     public void Capping_never_gains() =>
         Gen.Select(Tables, Caps, Gen.Enum<Audience>()).Sample((table, cap, audience) =>
-            Assert.True(Visibility.Of(Happening(cap), table, audience, Now) <= Visibility.Of(Happening(), table, audience, Now)));
+            Assert.True(Visibility.Of(Shown(cap), table, audience, Now) <= Visibility.Of(Shown(), table, audience, Now)));
 
     [Fact]
     public void Opening_a_table_never_takes_anything_from_anybody() =>
-        Gen.Select(Tables, Tables, Events, Gen.Enum<Audience>()).Sample((table, other, happening, audience) =>
-            Assert.True(Visibility.Of(happening, table.Or(other), audience, Now) >= Visibility.Of(happening, table, audience, Now)));
+        Gen.Select(Tables, Tables, Events, Gen.Enum<Audience>()).Sample((table, other, calendarEvent, audience) =>
+            Assert.True(Visibility.Of(calendarEvent, table.Or(other), audience, Now) >= Visibility.Of(calendarEvent, table, audience, Now)));
 
     [Fact]
     public void What_is_said_for_a_narrow_audience_holds_for_the_wider_ones_too()
@@ -74,9 +74,9 @@ public class VisibilityTests
     public void Outside_its_showing_span_only_editors_see_it(string? from, string? until, bool isShown)
     {
         var span = new ShowingSpan(from is null ? null : Build.Day(from), until is null ? null : Build.Day(until));
-        var happening = Happening(span: span);
-        Assert.Equal(isShown ? Detail.Complete : Detail.Nothing, Visibility.Of(happening, Table.Open, Audience.Everyone, Now));
-        Assert.Equal(Detail.Complete, Visibility.Of(happening, Table.Open, Audience.Editors, Now));
+        var calendarEvent = Shown(span: span);
+        Assert.Equal(isShown ? Detail.Complete : Detail.Nothing, Visibility.Of(calendarEvent, Table.Open, Audience.Everyone, Now));
+        Assert.Equal(Detail.Complete, Visibility.Of(calendarEvent, Table.Open, Audience.Editors, Now));
     }
 
     [Fact]
@@ -96,24 +96,24 @@ public class VisibilityTests
     [InlineData(EventState.Waiting)]
     public void What_is_unfinished_is_for_those_who_make_it(EventState state)
     {
-        Assert.Equal(Detail.Nothing, Visibility.Of(Happening(state: state), Table.Open, Audience.Editors, Now));
-        Assert.Equal(Detail.Complete, Visibility.Of(Happening(state: state), Table.Open, Audience.Editors, Now, seesUnfinished: true));
+        Assert.Equal(Detail.Nothing, Visibility.Of(Shown(state: state), Table.Open, Audience.Editors, Now));
+        Assert.Equal(Detail.Complete, Visibility.Of(Shown(state: state), Table.Open, Audience.Editors, Now, seesUnfinished: true));
     }
 
     [Fact]
     public void On_several_calendars_a_person_sees_what_the_most_open_shows_and_does_not_learn_of_the_others()
     {
         var (hidden, times, open) = (Guid.NewGuid(), Guid.NewGuid(), Guid.NewGuid());
-        var happening = Happening() with { HomeCalendarId = hidden, Placements = [times, open, Guid.NewGuid()] };
+        var calendarEvent = Shown() with { HomeCalendarId = hidden, Placements = [times, open, Guid.NewGuid()] };
         var tables = new Dictionary<Guid, Table> { [hidden] = Table.Closed, [times] = new(Detail.Times, Detail.Nothing, Detail.Nothing), [open] = new(Detail.Headline, Detail.Nothing, Detail.Nothing) };
         var member = new Viewer(Guid.NewGuid(), Guid.NewGuid(), false, new Dictionary<Guid, CalendarRole>());
-        var sight = member.Of(happening, tables, Now);
+        var sight = member.Of(calendarEvent, tables, Now);
         Assert.Equal((Detail.Headline, Grants.None), (sight.Detail, sight.Grants));
         Assert.Equal([times, open], sight.Calendars);
-        Assert.Equal(Sight.Nothing, member.As(Audience.Everyone).Of(happening, tables, Now));
+        Assert.Equal(Sight.Nothing, member.As(Audience.Everyone).Of(calendarEvent, tables, Now));
         var contributor = member with { Roles = new Dictionary<Guid, CalendarRole> { [hidden] = CalendarRole.Contributor } };
-        Assert.Equal((Detail.Complete, Grants.Notes | Grants.Settings), (contributor.Of(happening, tables, Now).Detail, contributor.Of(happening, tables, Now).Grants));
+        Assert.Equal((Detail.Complete, Grants.Notes | Grants.Settings), (contributor.Of(calendarEvent, tables, Now).Detail, contributor.Of(calendarEvent, tables, Now).Grants));
         var elsewhere = member with { Roles = new Dictionary<Guid, CalendarRole> { [open] = CalendarRole.Editor } };
-        Assert.Equal((Detail.Complete, Grants.None), (elsewhere.Of(happening, tables, Now).Detail, elsewhere.Of(happening, tables, Now).Grants));
+        Assert.Equal((Detail.Complete, Grants.None), (elsewhere.Of(calendarEvent, tables, Now).Detail, elsewhere.Of(calendarEvent, tables, Now).Grants));
     }
 }

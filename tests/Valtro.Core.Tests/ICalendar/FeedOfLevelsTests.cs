@@ -20,7 +20,7 @@ public class FeedOfLevelsTests
         }
         : throw new InvalidOperationException();
 
-    private static string Feed(CalendarEvent happening, Detail detail) => TestFeed.Write(TestFeed.Of(happening, detail: detail)).Replace("\r\n ", "", StringComparison.Ordinal);
+    private static string Feed(CalendarEvent calendarEvent, Detail detail) => TestFeed.Write(TestFeed.Of(calendarEvent, detail: detail)).Replace("\r\n ", "", StringComparison.Ordinal);
 
     [Fact]
     public void All_of_it_has_links_files_and_contact_and_another_library_reads_them()

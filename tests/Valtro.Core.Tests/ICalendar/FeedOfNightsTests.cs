@@ -9,15 +9,15 @@ namespace Valtro.Core.Tests.ICalendar;
 /// <summary>From and to by the clock on the wall, where programs outside give all dates of a rule the exact length of the first (RFC 5545 3.8.5.3).</summary>
 public class FeedOfNightsTests
 {
-    private static string[] Write(CalendarEvent happening) => TestFeed.Unfolded(TestFeed.Write(TestFeed.Of(happening)));
+    private static string[] Write(CalendarEvent calendarEvent) => TestFeed.Unfolded(TestFeed.Write(TestFeed.Of(calendarEvent)));
 
     private static IEnumerable<(Instant, Instant)> ReadBack(string[] feed, int count) =>
         Foreign.Calendar.Load(string.Join("\r\n", feed))!.GetOccurrences(new Foreign.DataTypes.CalDateTime(2026, 9, 1)).Take(count)
             .Select(occurrence => (Instant.FromDateTimeUtc(occurrence.Period.StartTime.AsUtc), Instant.FromDateTimeUtc(occurrence.Period.EffectiveEndTime!.AsUtc)))
             .Order();
 
-    private static IEnumerable<(Instant, Instant)> Ours(CalendarEvent happening, int count) =>
-        EventDates.All(happening, YearPlans.SchoolCalendar.Empty).Take(count).Select(date => (date.Occurrence.Start, date.Occurrence.End)).Order();
+    private static IEnumerable<(Instant, Instant)> Ours(CalendarEvent calendarEvent, int count) =>
+        EventDates.All(calendarEvent, YearPlans.SchoolCalendar.Empty).Take(count).Select(date => (date.Occurrence.Start, date.Occurrence.End)).Order();
 
     [Theory]
     [InlineData("2026-10-03 22:00", 480)]
@@ -79,8 +79,8 @@ public class FeedOfNightsTests
     public void A_place_that_is_known_is_told_with_where_it_is()
     {
         var components = TestFeed.Components(places: new Dictionary<string, Coordinates> { ["Slipway"] = new(44.648766, -63.575237) });
-        var happening = Build.Event(Build.Series("2026-10-03 09:00"));
-        components.AddSeries(Editions.Delivered.AtLevel(happening, Core.Disclosure.Detail.Complete)!, happening.Uid);
+        var calendarEvent = Build.Event(Build.Series("2026-10-03 09:00"));
+        components.AddSeries(Editions.Delivered.AtLevel(calendarEvent, Core.Disclosure.Detail.Complete)!, calendarEvent.Uid);
         Assert.Contains("GEO:44.648766;-63.575237", TestFeed.Unfolded(TestFeed.Write(components)));
     }
 

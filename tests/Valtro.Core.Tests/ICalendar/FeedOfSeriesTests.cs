@@ -16,8 +16,8 @@ public class FeedOfSeriesTests
 {
     private static readonly Series Lab = Build.Series("2026-10-13 14:00", "FREQ=WEEKLY;BYDAY=TU,TH;UNTIL=20261218T180000Z");
 
-    private static string[] Write(CalendarEvent happening, SchoolCalendar? school = null, Detail detail = Detail.Complete) =>
-        TestFeed.Unfolded(TestFeed.Write(TestFeed.Of(happening, school, detail)));
+    private static string[] Write(CalendarEvent calendarEvent, SchoolCalendar? school = null, Detail detail = Detail.Complete) =>
+        TestFeed.Unfolded(TestFeed.Write(TestFeed.Of(calendarEvent, school, detail)));
 
     /// <summary>The starts in the window; Ical.Net gives what lasts into it too.</summary>
     private static IEnumerable<Instant> ReadBack(IEnumerable<string> feed, Window window) =>
@@ -28,8 +28,8 @@ public class FeedOfSeriesTests
             .Where(start => start >= window.From)
             .Order();
 
-    private static IEnumerable<Instant> Ours(CalendarEvent happening, Window window, SchoolCalendar? school = null) =>
-        EventDates.In(happening, window, school ?? SchoolCalendar.Empty)
+    private static IEnumerable<Instant> Ours(CalendarEvent calendarEvent, Window window, SchoolCalendar? school = null) =>
+        EventDates.In(calendarEvent, window, school ?? SchoolCalendar.Empty)
             .Where(date => date.State != EventState.Cancelled)
             .Select(date => date.Occurrence.Start)
             .Where(start => start >= window.From && start < window.To);
@@ -40,10 +40,10 @@ public class FeedOfSeriesTests
     public void An_extra_date_that_the_rule_gives_already_is_listed_once()
     {
         var tuesday = Build.Local("2026-12-01 14:00");
-        var happening = Build.Event(Lab with { Extra = [tuesday, Build.Local("2026-12-02 14:00")] });
-        var feed = Write(happening);
+        var calendarEvent = Build.Event(Lab with { Extra = [tuesday, Build.Local("2026-12-02 14:00")] });
+        var feed = Write(calendarEvent);
         Assert.Equal(["RDATE;TZID=America/Halifax:20261202T140000"], feed.Where(line => line.StartsWith("RDATE", StringComparison.Ordinal)));
-        Assert.Equal(Ours(happening, Autumn), ReadBack(feed, Autumn));
+        Assert.Equal(Ours(calendarEvent, Autumn), ReadBack(feed, Autumn));
         // What the rule would give and was taken out does not come back by it.
         var without = Build.Event(Lab with { Extra = [tuesday], Removed = [tuesday] });
         Assert.Equal(Ours(without, Autumn), ReadBack(Write(without), Autumn));
@@ -52,23 +52,23 @@ public class FeedOfSeriesTests
     [Fact]
     public void A_moved_date_is_a_component_of_its_own_with_the_same_uid()
     {
-        var happening = Build.Event(Lab) with { Exceptions = [new EventException(Build.Local("2026-12-01 14:00")) { Start = Build.Local("2026-12-02 09:00"), End = Build.Local("2026-12-02 10:30"), Own = OwnFields.None.With("title", "Storm lab") }] };
-        var feed = Write(happening);
-        Assert.Equal(2, feed.Count(line => line == $"UID:{happening.Uid}"));
+        var calendarEvent = Build.Event(Lab) with { Exceptions = [new EventException(Build.Local("2026-12-01 14:00")) { Start = Build.Local("2026-12-02 09:00"), End = Build.Local("2026-12-02 10:30"), Own = OwnFields.None.With("title", "Storm lab") }] };
+        var feed = Write(calendarEvent);
+        Assert.Equal(2, feed.Count(line => line == $"UID:{calendarEvent.Uid}"));
         Assert.Contains("RECURRENCE-ID;TZID=America/Halifax:20261201T140000", feed);
         Assert.Contains("DTSTART;TZID=America/Halifax:20261202T090000", feed);
         Assert.Contains("SUMMARY:Storm lab", feed);
-        Assert.Equal(Ours(happening, Autumn), ReadBack(feed, Autumn));
+        Assert.Equal(Ours(calendarEvent, Autumn), ReadBack(feed, Autumn));
     }
 
     [Fact]
     public void A_cancelled_date_stays_and_a_removed_one_is_excluded()
     {
-        var happening = Build.Event(Lab with { Removed = [Build.Local("2026-12-03 14:00")] }) with { Exceptions = [new EventException(Build.Local("2026-12-01 14:00")) { IsCancelled = true }] };
-        var feed = Write(happening);
+        var calendarEvent = Build.Event(Lab with { Removed = [Build.Local("2026-12-03 14:00")] }) with { Exceptions = [new EventException(Build.Local("2026-12-01 14:00")) { IsCancelled = true }] };
+        var feed = Write(calendarEvent);
         Assert.Contains("STATUS:CANCELLED", feed);
         Assert.Contains("EXDATE;TZID=America/Halifax:20261203T140000", feed);
-        Assert.Equal(Ours(happening, Autumn), ReadBack(feed, Autumn));
+        Assert.Equal(Ours(calendarEvent, Autumn), ReadBack(feed, Autumn));
     }
 
     [Theory]
@@ -78,7 +78,7 @@ public class FeedOfSeriesTests
     public void Breaks_are_excluded_and_moved_dates_added(InBreaks inBreaks)
     {
         var school = Build.School(null, new NamedDays("Half week", Build.Day("2026-10-26"), Build.Day("2026-10-28")), new NamedDays("Week", Build.Day("2026-11-09"), Build.Day("2026-11-13")));
-        var happening = Build.Event(Lab with { InBreaks = inBreaks }) with
+        var calendarEvent = Build.Event(Lab with { InBreaks = inBreaks }) with
         {
             Exceptions =
             [
@@ -86,17 +86,17 @@ public class FeedOfSeriesTests
                 new EventException(Build.Local("2026-11-10 14:00")) { Start = Build.Local("2026-11-14 10:00"), End = Build.Local("2026-11-14 11:00") },
             ],
         };
-        Assert.Equal(Ours(happening, Autumn, school), ReadBack(Write(happening, school), Autumn));
+        Assert.Equal(Ours(calendarEvent, Autumn, school), ReadBack(Write(calendarEvent, school), Autumn));
     }
 
     [Fact]
     public void The_day_cycle_is_delivered_date_by_date()
     {
         var school = Build.School(new DayCycle(CycleUnit.Days, 6, true));
-        var happening = Build.Event(Build.Series("2026-09-07 14:00") with { Cycle = new CyclePattern([3], [], null, null), Removed = [Build.Local("2026-09-17 14:00")] });
+        var calendarEvent = Build.Event(Build.Series("2026-09-07 14:00") with { Cycle = new CyclePattern([3], [], null, null), Removed = [Build.Local("2026-09-17 14:00")] });
         var year = Build.Window("2026-08-01", "2027-07-31");
-        Assert.Equal(Ours(happening, year, school), ReadBack(Write(happening, school), year));
-        Assert.DoesNotContain(Write(happening, school), line => line.StartsWith("RRULE:FREQ=D", StringComparison.Ordinal));
+        Assert.Equal(Ours(calendarEvent, year, school), ReadBack(Write(calendarEvent, school), year));
+        Assert.DoesNotContain(Write(calendarEvent, school), line => line.StartsWith("RRULE:FREQ=D", StringComparison.Ordinal));
     }
 
     [Theory]
@@ -106,11 +106,11 @@ public class FeedOfSeriesTests
     [InlineData("RSCALE=GREGORIAN;FREQ=YEARLY;SKIP=BACKWARD")]
     public void Programs_that_know_no_skip_find_the_same_dates(string rule)
     {
-        var happening = Build.Event(Build.Series("2024-01-31 14:00", rule));
+        var calendarEvent = Build.Event(Build.Series("2024-01-31 14:00", rule));
         var years = Build.Window("2024-01-01", "2029-01-01");
-        var feed = Write(happening);
+        var feed = Write(calendarEvent);
         Assert.DoesNotContain(feed, line => line.Contains("SKIP", StringComparison.Ordinal));
-        Assert.Equal(Ours(happening, years), ReadBack(feed, years));
+        Assert.Equal(Ours(calendarEvent, years), ReadBack(feed, years));
     }
 
     [Theory]
@@ -121,11 +121,11 @@ public class FeedOfSeriesTests
     [InlineData("2026-09-01 14:00", "FREQ=YEARLY;BYMONTHDAY=30;BYMONTH=2")]
     public void A_rule_that_matches_no_day_outside_is_left_out_and_its_dates_are_listed(string start, string rule)
     {
-        var happening = Build.Event(Build.Series(start, rule));
+        var calendarEvent = Build.Event(Build.Series(start, rule));
         var years = Build.Window("2026-01-01", "2031-01-01");
-        var feed = Write(happening);
+        var feed = Write(calendarEvent);
         Assert.DoesNotContain(feed.SkipWhile(line => line != "BEGIN:VEVENT"), line => line.StartsWith("RRULE", StringComparison.Ordinal));
-        Assert.Equal(Ours(happening, years), ReadBack(feed, years));
+        Assert.Equal(Ours(calendarEvent, years), ReadBack(feed, years));
     }
 
     [Fact]
@@ -150,12 +150,12 @@ public class FeedOfSeriesTests
     [Fact]
     public void Categories_are_told_and_tags_only_to_those_who_see_all()
     {
-        var happening = Build.Event(Lab);
-        happening = happening with { Content = happening.Content with { Category = new Category(Guid.NewGuid(), "Assessment", Build.Harbour), Tags = ["practical"] } };
-        Assert.Contains("CATEGORIES:Assessment", Write(happening));
-        Assert.Contains("CATEGORIES:practical", Write(happening));
-        Assert.DoesNotContain("CATEGORIES:practical", Write(happening, detail: Detail.Headline));
-        Assert.DoesNotContain(Write(happening, detail: Detail.Times), line => line.StartsWith("CATEGORIES", StringComparison.Ordinal));
+        var calendarEvent = Build.Event(Lab);
+        calendarEvent = calendarEvent with { Content = calendarEvent.Content with { Category = new Category(Guid.NewGuid(), "Assessment", Build.Harbour), Tags = ["practical"] } };
+        Assert.Contains("CATEGORIES:Assessment", Write(calendarEvent));
+        Assert.Contains("CATEGORIES:practical", Write(calendarEvent));
+        Assert.DoesNotContain("CATEGORIES:practical", Write(calendarEvent, detail: Detail.Headline));
+        Assert.DoesNotContain(Write(calendarEvent, detail: Detail.Times), line => line.StartsWith("CATEGORIES", StringComparison.Ordinal));
     }
 
     /// <summary>What Ical.Net is known to read otherwise than the standard says, each found by the test below and looked up in RFC 5545.</summary>

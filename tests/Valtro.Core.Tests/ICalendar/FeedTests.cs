@@ -13,7 +13,7 @@ public class FeedTests
     private static string Write(params CalendarEvent[] events) => Write(Detail.Complete, events);
 
     private static string Write(Detail detail, params CalendarEvent[] events) =>
-        TestFeed.Write(TestFeed.Of(events.Select(happening => Delivered.AtLevel(happening, detail)!)));
+        TestFeed.Write(TestFeed.Of(events.Select(calendarEvent => Delivered.AtLevel(calendarEvent, detail)!)));
 
     private static string[] Unfolded(string feed) => TestFeed.Unfolded(feed);
 
@@ -76,18 +76,18 @@ public class FeedTests
     [Fact]
     public void Busy_times_say_nothing_else()
     {
-        var happening = Build.Event(Build.Series("2026-11-24 14:00"), "marker", place: "marker", description: new RichText("<p>marker</p>", "marker"));
-        var feed = Write(Detail.Times, happening);
+        var calendarEvent = Build.Event(Build.Series("2026-11-24 14:00"), "marker", place: "marker", description: new RichText("<p>marker</p>", "marker"));
+        var feed = Write(Detail.Times, calendarEvent);
         Assert.DoesNotContain("marker", feed, StringComparison.Ordinal);
-        Assert.DoesNotContain(happening.Uid.ToString(), feed, StringComparison.Ordinal);
+        Assert.DoesNotContain(calendarEvent.Uid.ToString(), feed, StringComparison.Ordinal);
         Assert.Contains("SUMMARY:Busy", feed, StringComparison.Ordinal);
     }
 
     [Fact]
     public void The_same_events_give_the_same_bytes()
     {
-        var happening = Build.Event(Build.Series("2026-11-24 14:00", "FREQ=WEEKLY"));
-        Assert.Equal(Write(happening), Write(happening));
+        var calendarEvent = Build.Event(Build.Series("2026-11-24 14:00", "FREQ=WEEKLY"));
+        Assert.Equal(Write(calendarEvent), Write(calendarEvent));
     }
 
     [Fact]
@@ -118,10 +118,10 @@ public class FeedTests
             ("2026-09-01 01:15", "FREQ=WEEKLY;INTERVAL=2;UNTIL=20281218T180000Z"),
         })
         {
-            var happening = Build.Event(Build.Series(start, rule, DateTimeZoneProviders.Tzdb[zone]));
+            var calendarEvent = Build.Event(Build.Series(start, rule, DateTimeZoneProviders.Tzdb[zone]));
             var window = new Window(new LocalDate(2026, 1, 1), new LocalDate(2029, 1, 1), DateTimeZone.Utc);
-            var ours = happening.Content.Series.In(window).Select(occurrence => occurrence.Start);
-            Assert.Equal(ours, ReadByIcalNet(Write(happening), window));
+            var ours = calendarEvent.Content.Series.In(window).Select(occurrence => occurrence.Start);
+            Assert.Equal(ours, ReadByIcalNet(Write(calendarEvent), window));
         }
     }
 

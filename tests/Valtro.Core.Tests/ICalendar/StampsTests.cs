@@ -30,7 +30,7 @@ public class StampsTests
             return stamps;
         }
 
-        public Stamps Write(CalendarEvent? happening, Detail detail = Detail.Complete) => Write(happening is null ? TestFeed.Components() : TestFeed.Of(happening, detail: detail));
+        public Stamps Write(CalendarEvent? calendarEvent, Detail detail = Detail.Complete) => Write(calendarEvent is null ? TestFeed.Components() : TestFeed.Of(calendarEvent, detail: detail));
 
         public Stamp Of(Guid uid, string date = "") => _known[new ComponentName(uid, date)];
 

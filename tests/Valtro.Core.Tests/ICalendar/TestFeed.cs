@@ -30,8 +30,8 @@ internal static class TestFeed
         return components;
     }
 
-    public static Components Of(CalendarEvent happening, SchoolCalendar? school = null, Detail detail = Detail.Complete) =>
-        Of(Delivered.AtLevel(happening, detail) is { } delivered ? [delivered] : [], school);
+    public static Components Of(CalendarEvent calendarEvent, SchoolCalendar? school = null, Detail detail = Detail.Complete) =>
+        Of(Delivered.AtLevel(calendarEvent, detail) is { } delivered ? [delivered] : [], school);
 
     public static string Write(Components components, Stamps? stamps = null)
     {

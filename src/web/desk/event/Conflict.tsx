@@ -1,11 +1,11 @@
 import { useState } from 'react'
-import type { EventForm, Happening, MergeField } from '../api'
+import type { EventForm, CalendarEvent, MergeField } from '../api'
 import { draftOf, requestOf } from './draft'
 import { fieldName } from './fields'
 
 interface ConflictProps {
   mine: EventForm
-  theirs: Happening
+  theirs: CalendarEvent
   differing: MergeField[]
   onSave: (merged: EventForm) => void
 }
@@ -96,7 +96,7 @@ function Side({ one, side, isKept, onTake }: SideProps) {
 }
 
 /** What stands there now, with what of mine is kept. */
-function merged(mine: EventForm, theirs: Happening, yours: MergeField[]): EventForm {
+function merged(mine: EventForm, theirs: CalendarEvent, yours: MergeField[]): EventForm {
   const form = requestOf(draftOf(theirs), theirs.state === 'draft')
   for (const field of yours.flatMap((one) => one.form) as (keyof EventForm)[]) Object.assign(form, { [field]: mine[field] })
   return form

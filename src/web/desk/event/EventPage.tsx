@@ -2,7 +2,7 @@ import { useDeferredValue } from 'react'
 import { useForm, useWatch } from 'react-hook-form'
 import { Link } from 'react-router'
 import { sayDay } from '../../shared/days'
-import type { Calendar, Happening, EventForm, LineReading, Proposal } from '../api'
+import type { Calendar, CalendarEvent, EventForm, LineReading, Proposal } from '../api'
 import { sayAgo } from '../Delivery'
 import { useConsequences, useDestinations, useLists, useOrganisation } from '../queries'
 import { useSettled } from '../useSettled'
@@ -23,13 +23,13 @@ import { WhenSentence } from './WhenSentence'
 
 interface EventPageProps {
   calendars: Calendar[]
-  stored: Happening | null
+  stored: CalendarEvent | null
   draft: Draft
   line?: LineReading | null
   /** What was handed in, and is looked at again. */
   proposal?: Proposal | null
   /** The event that a new one is like. */
-  copyOf?: Happening | null
+  copyOf?: CalendarEvent | null
 }
 
 /** One page, two columns: what you say, and what follows from it. */

@@ -3,24 +3,24 @@ import { addDays, placeOfZone, type Day } from '../../shared/days'
 import { OutwardLinks } from '../../shared/OutwardLinks'
 import { Plate } from '../../shared/Plate'
 import { sayTime, sayWhen } from '../../shared/slips'
-import { apiAddress, call, type Calendar, type Happening } from '../api'
+import { apiAddress, call, type Calendar, type CalendarEvent } from '../api'
 import { useUndo } from '../changes/Changes'
 import { useOrganisation, useRefresh } from '../queries'
 import { useToast } from '../Toasts'
 import { saySize } from './MoreFields'
 
 /** An event for those who may not change it, or one that was removed. */
-export function EventReading({ happening, calendars }: { happening: Happening; calendars: Calendar[] }) {
-  const calendar = calendars.find((one) => one.id === happening.calendarId)
+export function EventReading({ calendarEvent, calendars }: { calendarEvent: CalendarEvent; calendars: Calendar[] }) {
+  const calendar = calendars.find((one) => one.id === calendarEvent.calendarId)
   const { locale } = useOrganisation()
   const refresh = useRefresh()
   const toast = useToast()
   const restore = async () => {
     try {
-      await call('POST', `/bin/${happening.id}/restore?version=${happening.version}`)
-      await refresh.event(happening.id)
+      await call('POST', `/bin/${calendarEvent.id}/restore?version=${calendarEvent.version}`)
+      await refresh.event(calendarEvent.id)
       await refresh.everything()
-      toast(`“${happening.title}” is back.`)
+      toast(`“${calendarEvent.title}” is back.`)
     } catch (failed) {
       toast(failed instanceof Error ? failed.message : String(failed))
     }
@@ -30,9 +30,9 @@ export function EventReading({ happening, calendars }: { happening: Happening; c
       <p className="soft">
         <Link to="/plan">Plan</Link> › {calendar?.name}
       </p>
-      <h1>{happening.title}</h1>
-      {happening.subtitle && <p>{happening.subtitle}</p>}
-      {happening.isRemoved && (
+      <h1>{calendarEvent.title}</h1>
+      {calendarEvent.subtitle && <p>{calendarEvent.subtitle}</p>}
+      {calendarEvent.isRemoved && (
         <p className="notice" role="status">
           This event was removed.{' '}
           <button type="button" className="btn btn-outline-ink" onClick={restore}>
@@ -41,65 +41,65 @@ export function EventReading({ happening, calendars }: { happening: Happening; c
         </p>
       )}
       <p>
-        {calendar && <Plate code={calendar.plate} colour={calendar.colour} />} {happening.words}
+        {calendar && <Plate code={calendar.plate} colour={calendar.colour} />} {calendarEvent.words}
       </p>
-      {happening.recurs && (
+      {calendarEvent.recurs && (
         <p>
           This date:{' '}
           {sayWhen(
             {
-              start: moment(happening.date, happening.from),
-              end: moment(endOf(happening), happening.to),
-              allDay: happening.allDay,
+              start: moment(calendarEvent.date, calendarEvent.from),
+              end: moment(endOf(calendarEvent), calendarEvent.to),
+              allDay: calendarEvent.allDay,
             },
             locale,
           )}
         </p>
       )}
-      {happening.onCalendarClock && (
+      {calendarEvent.onCalendarClock && (
         <p className="soft">
-          {placeOfZone(happening.zone)} time. {sayTime({ ...happening.onCalendarClock, allDay: false })} in{' '}
-          {placeOfZone(happening.onCalendarClock.zone)}.
+          {placeOfZone(calendarEvent.zone)} time. {sayTime({ ...calendarEvent.onCalendarClock, allDay: false })} in{' '}
+          {placeOfZone(calendarEvent.onCalendarClock.zone)}.
         </p>
       )}
-      {happening.state === 'cancelled' && <p className="notice">It is cancelled.</p>}
-      {happening.place && <p>{happening.place}</p>}
-      {(happening.category || happening.tags.length > 0) && (
+      {calendarEvent.state === 'cancelled' && <p className="notice">It is cancelled.</p>}
+      {calendarEvent.place && <p>{calendarEvent.place}</p>}
+      {(calendarEvent.category || calendarEvent.tags.length > 0) && (
         <p className="soft">
-          {[happening.category?.name, ...happening.tags.map((tag) => `#${tag}`)].filter(Boolean).join(' · ')}
+          {[calendarEvent.category?.name, ...calendarEvent.tags.map((tag) => `#${tag}`)].filter(Boolean).join(' · ')}
         </p>
       )}
       <OutwardLinks
         className="plain-list"
         links={[
-          ...happening.links.map(({ url, label }) => ({ address: url, label })),
-          ...happening.attached.map(({ id, name, size }) => ({
+          ...calendarEvent.links.map(({ url, label }) => ({ address: url, label })),
+          ...calendarEvent.attached.map(({ id, name, size }) => ({
             address: apiAddress(`/files/${id}`),
             label: name,
             about: saySize(size),
           })),
         ]}
       />
-      {happening.contact && <p>Contact: {happening.contact}</p>}
-      <TakeOff happening={happening} calendars={calendars} />
-      {happening.description && <div className="rich-text" dangerouslySetInnerHTML={{ __html: happening.description }} />}
+      {calendarEvent.contact && <p>Contact: {calendarEvent.contact}</p>}
+      <TakeOff calendarEvent={calendarEvent} calendars={calendars} />
+      {calendarEvent.description && <div className="rich-text" dangerouslySetInnerHTML={{ __html: calendarEvent.description }} />}
     </main>
   )
 }
 
 /** Calendars of one's own on which somebody else's event is shown: it can be taken off there. */
-function TakeOff({ happening, calendars }: { happening: Happening; calendars: Calendar[] }) {
+function TakeOff({ calendarEvent, calendars }: { calendarEvent: CalendarEvent; calendars: Calendar[] }) {
   const refresh = useRefresh()
   const toast = useToast()
   const undo = useUndo()
-  const placed = calendars.filter((calendar) => calendar.mayEdit && happening.placements.includes(calendar.id))
+  const placed = calendars.filter((calendar) => calendar.mayEdit && calendarEvent.placements.includes(calendar.id))
   if (placed.length === 0) return null
   const takeOff = async (calendar: Calendar) => {
     try {
-      const done = await call<{ actId: string }>('DELETE', `/events/${happening.id}/placements/${calendar.id}`)
-      await refresh.event(happening.id)
+      const done = await call<{ actId: string }>('DELETE', `/events/${calendarEvent.id}/placements/${calendar.id}`)
+      await refresh.event(calendarEvent.id)
       await refresh.everything()
-      toast(`“${happening.title}” is not shown on ${calendar.name} any more.`, () => void undo(done.actId))
+      toast(`“${calendarEvent.title}” is not shown on ${calendar.name} any more.`, () => void undo(done.actId))
     } catch (failed) {
       toast(failed instanceof Error ? failed.message : String(failed))
     }
@@ -119,6 +119,6 @@ function moment(day: Day, time: string | null): string {
 }
 
 /** Exclusive for whole days, as slips have it. */
-function endOf(happening: Happening): Day {
-  return happening.allDay ? addDays(happening.endDate, 1) : happening.endDate
+function endOf(calendarEvent: CalendarEvent): Day {
+  return calendarEvent.allDay ? addDays(calendarEvent.endDate, 1) : calendarEvent.endDate
 }

@@ -22,7 +22,7 @@ function StoredEvent({ id }: { id: string }) {
   if (proposal.isError) return <NothingHere detail={proposal.error.message} />
   if (stored.isError) return <NothingHere detail={stored.error.message} />
   if (!calendars || !stored.data) return <p className="page">Opening …</p>
-  if (!stored.data.mayEdit || stored.data.isRemoved) return <EventReading happening={stored.data} calendars={calendars} />
+  if (!stored.data.mayEdit || stored.data.isRemoved) return <EventReading calendarEvent={stored.data} calendars={calendars} />
   return (
     <EventPage
       key={`${id} ${date} ${stored.data.version} ${submission}`}

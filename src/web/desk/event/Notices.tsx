@@ -1,10 +1,10 @@
 import { Link } from 'react-router'
 import { Plate } from '../../shared/Plate'
-import type { About, Calendar, Happening, Proposal } from '../api'
+import type { About, Calendar, CalendarEvent, Proposal } from '../api'
 import { sayAgo } from '../Delivery'
 
 /** That this date is not as its series says, or that it has not gone out, with the way on. */
-export function StateNotice({ stored, onRestore }: { stored: Happening; onRestore: () => void }) {
+export function StateNotice({ stored, onRestore }: { stored: CalendarEvent; onRestore: () => void }) {
   if (stored.state === 'draft') return <p className="notice state-notice">A draft: only those who keep the calendar see it.</p>
   if (stored.state !== 'cancelled' && stored.differs === '') return null
   const words =
@@ -24,7 +24,7 @@ export function StateNotice({ stored, onRestore }: { stored: Happening; onRestor
 }
 
 /** Where things stand that were handed in about the event. */
-export function AboutNotices({ stored, calendars }: { stored: Happening; calendars: Calendar[] }) {
+export function AboutNotices({ stored, calendars }: { stored: CalendarEvent; calendars: Calendar[] }) {
   return stored.about.map((about) => {
     const calendar = calendars.find((one) => one.id === about.calendarId)
     return (
@@ -55,7 +55,7 @@ function sayAbout(about: About, calendar: Calendar | undefined): string {
 const nouns: Record<About['kind'], string> = { event: 'event', change: 'change', placement: 'wish to show it there' }
 
 /** That the form holds what somebody handed in. */
-export function ProposalNotice({ stored, proposal }: { stored: Happening | null; proposal: Proposal }) {
+export function ProposalNotice({ stored, proposal }: { stored: CalendarEvent | null; proposal: Proposal }) {
   const about = stored?.about.find((one) => one.id === proposal.id)
   return (
     <p className="notice state-notice">
@@ -67,7 +67,7 @@ export function ProposalNotice({ stored, proposal }: { stored: Happening | null;
 }
 
 /** That this is a new event, by itself from now on. */
-export function CopyNotice({ copyOf }: { copyOf: Happening }) {
+export function CopyNotice({ copyOf }: { copyOf: CalendarEvent }) {
   return (
     <p className="notice state-notice">
       A copy of “{copyOf.title}”: a new event, by itself from now on. To show the same event on more calendars, place it there

@@ -1,9 +1,9 @@
 import { Link } from 'react-router'
 import type { Day } from '../../shared/days'
-import type { Calendar, Happening } from '../api'
+import type { Calendar, CalendarEvent } from '../api'
 
 interface SaveActsProps {
-  stored: Happening | null
+  stored: CalendarEvent | null
   /** The home that is chosen. */
   calendar: Calendar | undefined
   /** Saving approves what was handed in. */
@@ -70,7 +70,7 @@ export function SaveActs({ stored, calendar, isApproval, isSaving, day, onSave, 
 }
 
 interface Situation {
-  stored: Happening | null
+  stored: CalendarEvent | null
   mayEdit: boolean
   isApproval: boolean
   isOut: boolean

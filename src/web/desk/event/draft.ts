@@ -1,6 +1,6 @@
 import { weekdayOf, type Day } from '../../shared/days'
 import { isMore } from '../openness'
-import type { Calendar, Detail, EventFile, EventForm, Happening, MonthPosition, Repeat, Skip } from '../api'
+import type { Calendar, Detail, EventFile, EventForm, CalendarEvent, MonthPosition, Repeat, Skip } from '../api'
 
 export type Pattern = 'once' | Repeat['pattern']
 
@@ -112,13 +112,17 @@ export function draftOfRequest(request: Partial<EventForm>, calendarId: string, 
   return { ...newDraft(calendarId, date), ...fieldsOf(request, date), calendarId, inBreaks: 'skip' }
 }
 
-export function draftOf(happening: Happening): Draft {
-  return { ...newDraft(happening.calendarId, happening.date), ...fieldsOf(happening, happening.date), files: happening.attached }
+export function draftOf(calendarEvent: CalendarEvent): Draft {
+  return {
+    ...newDraft(calendarEvent.calendarId, calendarEvent.date),
+    ...fieldsOf(calendarEvent, calendarEvent.date),
+    files: calendarEvent.attached,
+  }
 }
 
 /** A new event like another one: all of it, but that it is by itself from now on. */
-export function draftOfCopy(happening: Happening, calendar: Calendar): Draft {
-  const draft = draftOf(happening)
+export function draftOfCopy(calendarEvent: CalendarEvent, calendar: Calendar): Draft {
+  const draft = draftOf(calendarEvent)
   // What its new calendar shows no more of anyway needs no saying, and may not be said.
   const less = (audience: keyof CapDraft) => {
     const said = draft.cap[audience]
@@ -129,7 +133,7 @@ export function draftOfCopy(happening: Happening, calendar: Calendar): Draft {
 }
 
 /** What was handed in, in the form again. */
-export function draftOfProposal(request: Partial<EventForm>, stored: Happening): Draft {
+export function draftOfProposal(request: Partial<EventForm>, stored: CalendarEvent): Draft {
   const date = request.date ?? stored.date
   const known = new Map(stored.attached.map((file) => [file.id, file]))
   const files = (request.files ?? []).map((id) => known.get(id) ?? { id, name: 'a file that was brought', type: '', size: 0 })

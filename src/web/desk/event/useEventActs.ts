@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { call, newKey, Problem, type Calendar, type Happening, type EventForm, type Proposal } from '../api'
+import { call, newKey, Problem, type Calendar, type CalendarEvent, type EventForm, type Proposal } from '../api'
 import { sayAsked, useChange, type Asked } from '../changes/Changes'
 import { useLeaveGuard } from '../LeaveGuard'
 import { forWhom } from '../openness'
@@ -7,7 +7,7 @@ import { useRefresh } from '../queries'
 import { useToast } from '../Toasts'
 
 /** Saving, cancelling, removing and leaving. What was typed stays whatever happens. */
-export function useEventActs(stored: Happening | null, isDirty: boolean, proposal: Proposal | null = null) {
+export function useEventActs(stored: CalendarEvent | null, isDirty: boolean, proposal: Proposal | null = null) {
   const [problem, setProblem] = useState<Problem | null>(null)
   const [isSaving, setSaving] = useState(false)
   // Where the answer to a save does not arrive, it is asked again: it makes one event all the same.
@@ -33,7 +33,7 @@ export function useEventActs(stored: Happening | null, isDirty: boolean, proposa
   }
 
   /** @param over What somebody else saved meanwhile, and is to be replaced. */
-  const save = (request: EventForm, calendar: Calendar | undefined, over: Happening | null = null) =>
+  const save = (request: EventForm, calendar: Calendar | undefined, over: CalendarEvent | null = null) =>
     attempt(async () => {
       const base = over ?? stored
       if (base) {
@@ -45,7 +45,7 @@ export function useEventActs(stored: Happening | null, isDirty: boolean, proposa
         })
         return
       }
-      const saved = await call<Happening>('POST', '/events', request, { once })
+      const saved = await call<CalendarEvent>('POST', '/events', request, { once })
       await refresh.everything()
       const asks = saved.asksFor.length > 0 ? ` ${sayAsked(saved.asksFor)}` : ''
       toast(`${sayMade(saved, calendar)}${asks}`, () => void takeBack(saved))
@@ -53,7 +53,7 @@ export function useEventActs(stored: Happening | null, isDirty: boolean, proposa
     })
 
   /** Undoing the first save: it goes to the bin. */
-  const takeBack = async (saved: Happening) => {
+  const takeBack = async (saved: CalendarEvent) => {
     try {
       await call('POST', `/events/${saved.id}/changes`, {
         act: 'remove',
@@ -68,7 +68,7 @@ export function useEventActs(stored: Happening | null, isDirty: boolean, proposa
     await refresh.everything()
   }
 
-  const makeChange = async (base: Happening, what: Pick<Asked, 'act'> & Partial<Asked>) => {
+  const makeChange = async (base: CalendarEvent, what: Pick<Asked, 'act'> & Partial<Asked>) => {
     const done = await change(base.id, {
       recurrenceId: base.recurrenceId,
       version: base.version ?? 0,
@@ -82,7 +82,7 @@ export function useEventActs(stored: Happening | null, isDirty: boolean, proposa
   return {
     problem,
     /** What is stored now, when somebody else saved first. */
-    conflict: problem?.status === 409 ? (problem.current as Happening | null) : null,
+    conflict: problem?.status === 409 ? (problem.current as CalendarEvent | null) : null,
     isSaving,
     save,
     act: (act: 'cancel' | 'remove' | 'restore') => attempt(async () => (stored ? makeChange(stored, { act }) : undefined)),
@@ -90,7 +90,7 @@ export function useEventActs(stored: Happening | null, isDirty: boolean, proposa
   }
 }
 
-function sayMade(saved: Happening, calendar: Calendar | undefined): string {
+function sayMade(saved: CalendarEvent, calendar: Calendar | undefined): string {
   if (saved.state === 'draft') return `“${saved.title}” is kept as a draft on ${calendar?.name}.`
   if (saved.state === 'waiting')
     return `“${saved.title}” is handed in on ${calendar?.name}. It goes out when an editor approves it.`

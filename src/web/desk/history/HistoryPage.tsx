@@ -19,18 +19,18 @@ const acts: Record<Revision['act'], string> = {
 /** Every save of an event, and the way back to any of them. */
 export function HistoryPage() {
   const { id = '' } = useParams()
-  const happening = useEvent(id, null)
+  const calendarEvent = useEvent(id, null)
   const revisions = useRevisions(id)
   const restore = useRestore(id)
-  const problem = happening.error ?? revisions.error
+  const problem = calendarEvent.error ?? revisions.error
   if (problem) return <NothingHere detail={problem.message} />
-  if (!happening.data || !revisions.data) return <p className="page">Opening …</p>
+  if (!calendarEvent.data || !revisions.data) return <p className="page">Opening …</p>
   return (
     <main className="page history">
       <p className="soft">
-        <Link to={`/events/${id}`}>{happening.data.title}</Link> › all versions
+        <Link to={`/events/${id}`}>{calendarEvent.data.title}</Link> › all versions
       </p>
-      <h1>What became of “{happening.data.title}”</h1>
+      <h1>What became of “{calendarEvent.data.title}”</h1>
       <ol>
         {revisions.data.map((revision) => (
           <li key={revision.version}>
@@ -42,7 +42,7 @@ export function HistoryPage() {
               <button
                 type="button"
                 className="btn btn-outline-ink"
-                onClick={() => restore(revision.version, happening.data.version ?? 0)}
+                onClick={() => restore(revision.version, calendarEvent.data.version ?? 0)}
               >
                 Make it as it was then
               </button>

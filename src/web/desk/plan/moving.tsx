@@ -1,7 +1,7 @@
 import { createContext, useContext, useMemo, useRef, type ReactNode } from 'react'
 import { addDays, daysBetween, type Day } from '../../shared/days'
 import { firstDay, timeOf } from '../../shared/slips'
-import { Problem, type Happening, type Occurrence } from '../api'
+import { Problem, type CalendarEvent, type Occurrence } from '../api'
 import { useChange } from '../changes/Changes'
 import { useRefresh } from '../queries'
 import { useToast } from '../Toasts'
@@ -53,7 +53,7 @@ export function MovingProvider({ children }: { children: ReactNode }) {
         } catch (failed) {
           if (failed instanceof Problem && failed.status === 409) {
             // The slip lay where it was when the plan was fetched: what is there now is shown first.
-            const { savedBy } = failed.current as Happening
+            const { savedBy } = failed.current as CalendarEvent
             toast(
               `${savedBy ?? 'Somebody'} changed “${occurrence.title}” meanwhile. It stands where it is now; move it again if you still want to.`,
             )
