@@ -7,7 +7,7 @@ export function ChooseOrganisation({ organisations }: { organisations: Membershi
     <Door>
       <h1>Where to?</h1>
       {at !== '' && <p className="notice">You do not belong to the organisation of this address, or not any more.</p>}
-      <ul className="plain-list organisations">
+      <ul className="organisations">
         {organisations.map((one) => (
           <li key={one.slug}>
             <a className="btn btn-outline-ink" href={screenOf(one)}>
