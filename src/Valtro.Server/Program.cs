@@ -34,7 +34,7 @@ services.AddSingleton(_ => Database.Walled(settings.Database, settings.Connectio
 services.AddSingleton<OrganisationStore>().AddSingleton<AccountStore>().AddSingleton<CalendarStore>().AddSingleton<EventStore>().AddSingleton<EditionStore>();
 services.AddSingleton<ListStore>().AddSingleton<YearPlanStore>().AddSingleton<RevisionStore>().AddSingleton<DeliveredStore>().AddSingleton<GroupStore>().AddSingleton<SecretLinkStore>();
 services.AddSingleton<InvitationStore>().AddSingleton<MailStore>().AddSingleton<SubmissionStore>().AddSingleton<AuditStore>().AddSingleton<FileStore>().AddSingleton<WorkStore>().AddSingleton<SessionStore>();
-services.AddSingleton<EditionSettingsStore>().AddSingleton<EditionReadings>().AddSingleton<HouseStore>().AddSingleton<Houses>().AddSingleton<AskedStore>();
+services.AddSingleton<EditionSettingsStore>().AddSingleton<EditionReadings>().AddSingleton<HouseStore>().AddSingleton<Houses>().AddSingleton<AskedStore>().AddSingleton<DeskNews>();
 services.AddSingleton<Pictures>().AddSingleton<EntryPages>().AddSingleton<AtomFeeds>();
 services.AddSingleton<PublicAddresses>().AddSingleton<Painter>().AddSingleton<Feeds>().AddSingleton<EntryFinder>().AddSingleton<Rendering>().AddSingleton<Heard>().AddSingleton<Artefacts>().AddSingleton<News>().AddSingleton<Fetches>();
 services.AddSingleton<WebAssets>().AddSingleton<ReadingPages>().AddSingleton<PublicApi.Reader>().AddSingleton<RichTexts>();
@@ -134,6 +134,7 @@ api.MapLists();
 api.MapOccurrences();
 api.MapZones();
 api.MapWork();
+api.MapDeskNews();
 app.MapOpenApi();
 app.MapHealth();
 app.MapPublic();

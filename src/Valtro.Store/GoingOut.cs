@@ -18,6 +18,12 @@ public static class Announcements
 
     /// <summary>Before id, version and "not before" of an edition.</summary>
     public const string Changed = "changed ";
+
+    /// <summary>Before the id of an organisation: something on its desks is not as it was. Of what, it does not say.</summary>
+    public const string Desk = "desk ";
+
+    internal static Task TellDesksAsync(DbTransaction transaction, Guid organisationId) => transaction.Connection!.ExecuteAsync(
+        "select pg_notify(@Channel, @news)", new { Channel, news = $"{Desk}{organisationId}" }, transaction);
 }
 
 /// <summary>What every act does that readers may notice: the editions concerned get their next version, and are rendered.</summary>
@@ -63,6 +69,9 @@ internal static class GoingOut
             {WorkStore.Again}
         )
         select pg_notify('{Announcements.Channel}', '{Announcements.Changed}' || id || ' ' || content_version || ' ' || not_before)
+        from raised
+        union all
+        select pg_notify('{Announcements.Channel}', '{Announcements.Desk}' || organisation_id)
         from raised
         """, parameters, transaction);
 }

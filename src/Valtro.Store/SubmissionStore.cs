@@ -115,6 +115,8 @@ public sealed class SubmissionStore(Database database)
             foreach (var submission in added)
                 await AddAsync(transaction, organisationId, submission.EventId == Guid.Empty ? submission with { EventId = done!.Events[0].Id } : submission, accountId, now);
             await MailStore.NoteAsync(transaction, organisationId, notices, now);
+            // Drafts and what waits are for the desk alone.
+            await Announcements.TellDesksAsync(transaction, organisationId);
             return done;
         });
 

@@ -173,16 +173,20 @@ public sealed class WorkStore(Database database)
     public async Task FailedAsync(Work work, FailureReason reason, string error, Instant now, Instant? next)
     {
         using var everywhere = Wall.Everywhere();
-        await database.ExecuteAsync("""
-            update work
-            set claimed_until = null,
-                tries = tries + 1,
-                failed_since = coalesce(failed_since, @now),
-                reason = @reason,
-                last_error = @error,
-                due_at = case when wanted = @Wanted and @next::timestamptz is not null then @next else due_at end,
-                set_aside_at = case when wanted = @Wanted and @next::timestamptz is null then @now end
-            where kind = @kind and key = @Key
+        await database.ExecuteAsync($"""
+            with failed as (
+                update work
+                set claimed_until = null,
+                    tries = tries + 1,
+                    failed_since = coalesce(failed_since, @now),
+                    reason = @reason,
+                    last_error = @error,
+                    due_at = case when wanted = @Wanted and @next::timestamptz is not null then @next else due_at end,
+                    set_aside_at = case when wanted = @Wanted and @next::timestamptz is null then @now end
+                where kind = @kind and key = @Key
+                returning organisation_id
+            )
+            select pg_notify('{Announcements.Channel}', '{Announcements.Desk}' || organisation_id) from failed where organisation_id is not null
             """, new { kind = Words.Of(work.Kind), work.Key, work.Wanted, reason = Words.Of(reason), error = error[..Math.Min(error.Length, LongestError)], now, next });
     }
 

@@ -61,6 +61,9 @@ public sealed class Access(IHttpContextAccessor context, AccountStore accounts, 
             ?? throw (OrganisationAddress.Of(context.HttpContext!) is null ? new ChooseOrganisationException() : new ForbiddenException("You do not belong to this organisation, or not any more. Choose one of yours."));
     }
 
+    /// <summary>An address as the request at hand has them, with the organisation where it says which.</summary>
+    internal string At(string path) => context.HttpContext!.Request.PathBase + path;
+
     /// <exception cref="ForbiddenException">The person may not do this anywhere in the organisation.</exception>
     public async Task<Viewer> RequireAsync(OrganisationAction action, string sentence)
     {

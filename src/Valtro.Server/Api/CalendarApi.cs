@@ -119,7 +119,7 @@ internal static class CalendarApi
         var calendar = await calendars.AddAsync(
             viewer.OrganisationId, settings, now, request.Like,
             [new AuditLine(viewer.AccountId, AuditAct.CalendarMade, settings.Name, "", now), .. DisclosureChange.Audit(viewer, settings.Name, Disclosure.Closed, settings.Disclosure, now)]);
-        return TypedResults.Created($"/api/calendars/{calendar.Id}", (await view.ShowAsync(viewer, [calendar]))[0]);
+        return TypedResults.Created(access.At($"/api/calendars/{calendar.Id}"), (await view.ShowAsync(viewer, [calendar]))[0]);
     }
 
     private static async Task<Results<Ok<CalendarResponse>, ProblemHttpResult>> Save(

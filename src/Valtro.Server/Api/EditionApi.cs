@@ -4,6 +4,7 @@ using QRCoder;
 using Valtro.Core;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Editions;
+using Valtro.Server.Accounts;
 using Valtro.Server.Public;
 using Valtro.Store;
 
@@ -72,10 +73,10 @@ internal static class EditionApi
 
     private static async Task<Ok<EditionResponse>> Get(Guid id, EditionDesk desk) => TypedResults.Ok(await desk.GetAsync(id));
 
-    private static async Task<Created<EditionResponse>> Add(EditionRequest request, EditionDesk desk)
+    private static async Task<Created<EditionResponse>> Add(EditionRequest request, Access access, EditionDesk desk)
     {
         var made = await desk.AddAsync(request.Edition);
-        return TypedResults.Created($"/api/editions/{made.Id}", made);
+        return TypedResults.Created(access.At($"/api/editions/{made.Id}"), made);
     }
 
     private static async Task<Results<Ok<EditionResponse>, ProblemHttpResult>> Save(Guid id, EditionRequest request, EditionDesk desk)

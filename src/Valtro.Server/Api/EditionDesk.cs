@@ -100,7 +100,7 @@ public sealed class EditionDesk(
         var composed = composition.Compose(found, window);
         var look = reading.Checked.Look;
         return new EditionPreview(
-            $"/api/editions/drafts/{draftId}/page", composed.Entries.Count, composed.Entries.Sum(entry => entry.LookAlikes.Count), [.. Closed(viewer, reading, found, window)],
+            access.At($"/api/editions/drafts/{draftId}/page"), composed.Entries.Count, composed.Entries.Sum(entry => entry.LookAlikes.Count), [.. Closed(viewer, reading, found, window)],
             Math.Floor(look.Light.Contrast * 10) / 10, Math.Floor(look.Dark.Contrast * 10) / 10, composed.Entries.Count > 0 ? composition.FullTitle(composed.Entries[0]) : null);
     }
 

@@ -45,7 +45,7 @@ internal static class PreviewApi
                 throw new NotFoundException("audience");
             await view.KeptAsync(await access.ViewerAsync(), id);
             var found = await editions.StandardAsync(id) ?? throw new NotFoundException("calendar");
-            return found with { SeenAs = seenAs, PreviewPath = $"/api/calendars/{id}/seen-as/{seenAs.ToString().ToLowerInvariant()}" };
+            return found with { SeenAs = seenAs, PreviewPath = access.At($"/api/calendars/{id}/seen-as/{seenAs.ToString().ToLowerInvariant()}") };
         }
 
         /// <summary>What somebody is making, for nobody but them.</summary>
@@ -55,7 +55,7 @@ internal static class PreviewApi
             var (editionId, draft) = await settings.FindDraftAsync(viewer.OrganisationId, viewer.AccountId, id) ?? throw new NotFoundException("edition");
             var address = editionId is { } known ? await editions.FindAsync(known) : null;
             address ??= await editionDesk.AddressOfNewAsync(viewer);
-            return address with { Draft = draft, SeenAs = draft.Audience, PreviewPath = $"/api/editions/drafts/{id}/page" };
+            return address with { Draft = draft, SeenAs = draft.Audience, PreviewPath = access.At($"/api/editions/drafts/{id}/page") };
         }
 
         /// <summary>A saved edition: one for members is read here by every member, the others by those who may compose them.</summary>
@@ -66,7 +66,7 @@ internal static class PreviewApi
             if (edition.IsStandard || edition.Draft.Audience != Audience.Members || viewer.SeesAs is Audience.Link or Audience.Everyone)
                 await editionDesk.RequireComposeAsync(viewer, edition);
             var address = await editions.FindAsync(id) ?? throw new NotFoundException("edition");
-            return address with { SeenAs = edition.Draft.Audience, PreviewPath = $"/api/editions/{id}/page" };
+            return address with { SeenAs = edition.Draft.Audience, PreviewPath = access.At($"/api/editions/{id}/page") };
         }
 
         public async Task<IResult> SendPageAsync(EditionAddress address)

@@ -1,7 +1,5 @@
-using System.Collections.Concurrent;
 using System.Text;
 using System.Text.Json;
-using System.Threading.Channels;
 using Valtro.Store;
 
 namespace Valtro.Server.Public;
@@ -9,53 +7,25 @@ namespace Valtro.Server.Public;
 /// <summary>Tells open reading pages that their edition changed (server-sent events).</summary>
 public sealed class News(Artefacts artefacts, IHostApplicationLifetime lifetime, Work.Measures measures)
 {
-    private const int MostListeners = 5_000;
-
-    private static readonly TimeSpan Heartbeat = TimeSpan.FromSeconds(20);
-
-    private readonly ConcurrentDictionary<Guid, ConcurrentDictionary<Channel<bool>, bool>> _listeners = new();
-    private int _count;
+    private readonly Listeners _listeners = new(most: 5_000);
 
     /// <summary>Somebody who listens should look whether what they have is still right.</summary>
-    public void Announce(Guid editionId)
-    {
-        if (!_listeners.TryGetValue(editionId, out var channels))
-            return;
-        foreach (var channel in channels.Keys)
-            channel.Writer.TryWrite(true);
-    }
+    public void Announce(Guid editionId) => _listeners.Announce(editionId);
 
-    public void AnnounceAll()
-    {
-        foreach (var editionId in _listeners.Keys)
-            Announce(editionId);
-    }
+    public void AnnounceAll() => _listeners.AnnounceAll();
 
     /// <summary>Sends the version of the pages of some editions now, and again whenever what their readers get has changed.</summary>
     /// <param name="editions">Each with the word by which the stream tells of it; empty where it tells of one only.</param>
     public async Task StreamAsync(HttpContext context, IReadOnlyList<(string Of, Guid Id, EditionName Name)> editions)
     {
-        context.Response.ContentType = "text/event-stream";
-        context.Response.Headers.CacheControl = "no-store";
-        context.Response.Headers["X-Accel-Buffering"] = "no";
-        if (HttpMethods.IsHead(context.Request.Method))
+        using var listener = _listeners.Begin(context, [.. editions.Select(edition => edition.Id).Distinct()]);
+        if (listener is null)
             return;
-        if (Interlocked.Increment(ref _count) > MostListeners)
-        {
-            Interlocked.Decrement(ref _count);
-            context.Response.StatusCode = StatusCodes.Status503ServiceUnavailable;
-            context.Response.Headers.RetryAfter = "60";
-            return;
-        }
-        var channel = Channel.CreateBounded<bool>(new BoundedChannelOptions(1) { FullMode = BoundedChannelFullMode.DropWrite });
-        var ids = editions.Select(edition => edition.Id).Distinct().ToArray();
-        foreach (var id in ids)
-            _listeners.GetOrAdd(id, _ => new ConcurrentDictionary<Channel<bool>, bool>()).TryAdd(channel, true);
         measures.Listens(1);
         try
         {
             using var ends = CancellationTokenSource.CreateLinkedTokenSource(context.RequestAborted, lifetime.ApplicationStopping);
-            await TellAsync(context.Response, channel.Reader, editions, ends.Token);
+            await TellAsync(context.Response, listener, editions, ends.Token);
         }
         catch (OperationCanceledException)
         {
@@ -63,14 +33,11 @@ public sealed class News(Artefacts artefacts, IHostApplicationLifetime lifetime,
         }
         finally
         {
-            foreach (var id in ids)
-                _listeners[id].TryRemove(channel, out _);
-            Interlocked.Decrement(ref _count);
             measures.Listens(-1);
         }
     }
 
-    private async Task TellAsync(HttpResponse response, ChannelReader<bool> news, IReadOnlyList<(string Of, Guid Id, EditionName Name)> editions, CancellationToken ends)
+    private async Task TellAsync(HttpResponse response, Listener listener, IReadOnlyList<(string Of, Guid Id, EditionName Name)> editions, CancellationToken ends)
     {
         var told = new string?[editions.Count];
         while (true)
@@ -86,19 +53,7 @@ public sealed class News(Artefacts artefacts, IHostApplicationLifetime lifetime,
             }
             await response.WriteAsync(said.Length == 0 ? ": still here\n\n" : said.ToString(), ends);
             await response.Body.FlushAsync(ends);
-            using var wait = CancellationTokenSource.CreateLinkedTokenSource(ends);
-            wait.CancelAfter(Heartbeat);
-            try
-            {
-                await news.WaitToReadAsync(wait.Token);
-            }
-            catch (OperationCanceledException) when (!ends.IsCancellationRequested)
-            {
-                // Nothing was announced. It is asked again all the same: an announcement may have been lost.
-            }
-            while (news.TryRead(out _))
-            {
-            }
+            await listener.WaitAsync(ends);
         }
     }
 

@@ -6,7 +6,7 @@ using Valtro.Store;
 namespace Valtro.Server.Work;
 
 /// <summary>Hears what other transactions, on this node or another, announce: that editions changed, that they are rendered, that there is something to do.</summary>
-internal sealed class Listening(Database database, EditionStore editions, Artefacts artefacts, Heard heard, News news, WorkSignal signal, Faults faults) : ILoop
+internal sealed class Listening(Database database, EditionStore editions, Artefacts artefacts, Heard heard, News news, Api.DeskNews desks, WorkSignal signal, Faults faults) : ILoop
 {
     private static readonly TimeSpan SignsOfLifeEvery = TimeSpan.FromSeconds(1);
 
@@ -22,6 +22,7 @@ internal sealed class Listening(Database database, EditionStore editions, Artefa
             heard.SignOfLife();
             faults.Succeeded(Name);
             news.AnnounceAll();
+            desks.AnnounceAll();
             signal.Raise();
             while (true)
             {
@@ -62,6 +63,10 @@ internal sealed class Listening(Database database, EditionStore editions, Artefa
         else if (payload.StartsWith(Announcements.Rendered, StringComparison.Ordinal))
         {
             news.Announce(Guid.Parse(payload[Announcements.Rendered.Length..]));
+        }
+        else if (payload.StartsWith(Announcements.Desk, StringComparison.Ordinal))
+        {
+            desks.Announce(Guid.Parse(payload[Announcements.Desk.Length..]));
         }
         else if (payload == Announcements.Work)
         {

@@ -10,6 +10,7 @@ import { ChooseOrganisation } from './session/ChooseOrganisation'
 import { SignIn } from './session/SignIn'
 import { useToast } from './Toasts'
 import { useKeys } from './useKeys'
+import { useNews } from './useNews'
 import { FailingNotice } from './work/FailingNotice'
 
 /** The bar above every screen, and the sign-in in front of them. */
@@ -44,6 +45,7 @@ function SignedIn() {
   useKeys({ '?': () => void showKeys() })
   const person = session?.person
   const isOwnView = useSeenAs() === null
+  useNews(isOwnView && person?.maySignOff === true)
   const waiting = useSignOffCount(isOwnView && person?.maySignOff === true).data?.toDecide ?? 0
   if (!person || !session.organisation) return null
   const others = session.organisations.filter((one) => one.slug !== session.organisation?.slug)

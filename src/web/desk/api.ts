@@ -109,8 +109,10 @@ export class Problem extends Error {
   }
 }
 
+const pathname = typeof location === 'undefined' ? '' : location.pathname
+
 /** Which organisation the address is about, as its beginning: "/at/pinewick"; empty where it does not say. */
-export const at = /^\/at\/[^/]+/.exec(location.pathname)?.[0] ?? ''
+export const at = /^\/at\/[^/]+/.exec(pathname)?.[0] ?? ''
 
 /** An address of the API, for links, pictures and frames. */
 export const apiAddress = (path: string) => `${at}/api${path}`

@@ -1,6 +1,7 @@
 import { keepPreviousData, useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query'
 import type { Day } from '../shared/days'
 import { seenAs } from './seeAs'
+import { unlessTold } from './told'
 import {
   call,
   type AuditLine,
@@ -104,7 +105,11 @@ export function useOrganisation(): Organisation {
 }
 
 export function useCalendars() {
-  return useQuery({ queryKey: keys.calendars, queryFn: () => call<Calendar[]>('GET', '/calendars'), refetchInterval: 15_000 })
+  return useQuery({
+    queryKey: keys.calendars,
+    queryFn: () => call<Calendar[]>('GET', '/calendars'),
+    refetchInterval: unlessTold(15_000),
+  })
 }
 
 export function useCalendar(id: string | undefined) {
@@ -119,7 +124,7 @@ export function usePublishing(id: string) {
   return useQuery({
     queryKey: keys.publishing(id),
     queryFn: () => call<Publishing>('GET', `/calendars/${id}/publishing`),
-    refetchInterval: 5_000,
+    refetchInterval: unlessTold(5_000),
   })
 }
 
@@ -240,7 +245,11 @@ export function useAudit(act: string) {
 
 /** What waits for sign-off, and what was handed in by oneself. */
 export function useSignOff() {
-  return useQuery({ queryKey: keys.signOff, queryFn: () => call<SignOff>('GET', '/sign-off'), refetchInterval: 30_000 })
+  return useQuery({
+    queryKey: keys.signOff,
+    queryFn: () => call<SignOff>('GET', '/sign-off'),
+    refetchInterval: unlessTold(30_000),
+  })
 }
 
 export function useSignOffCount(isWanted: boolean) {
@@ -248,7 +257,7 @@ export function useSignOffCount(isWanted: boolean) {
     queryKey: keys.signOffCount,
     queryFn: () => call<{ toDecide: number }>('GET', '/sign-off/count'),
     enabled: isWanted,
-    refetchInterval: 30_000,
+    refetchInterval: unlessTold(30_000),
   })
 }
 
@@ -258,7 +267,7 @@ export function useFailing(isWanted: boolean) {
     queryKey: keys.failing,
     queryFn: () => call<Failing[]>('GET', '/work'),
     enabled: isWanted,
-    refetchInterval: 30_000,
+    refetchInterval: unlessTold(30_000),
   })
 }
 
@@ -317,7 +326,11 @@ export function useSeveral(rows: TableRow[], calendarId: string | null) {
 
 /** Editions that the person may compose or read, with how fresh each is. */
 export function useEditions() {
-  return useQuery({ queryKey: keys.editions, queryFn: () => call<EditionLine[]>('GET', '/editions'), refetchInterval: 10_000 })
+  return useQuery({
+    queryKey: keys.editions,
+    queryFn: () => call<EditionLine[]>('GET', '/editions'),
+    refetchInterval: unlessTold(10_000),
+  })
 }
 
 /** An edition to be edited. A form is filled from it, so it is not fetched again by itself. */

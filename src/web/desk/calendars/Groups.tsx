@@ -62,6 +62,8 @@ export function Groups({ groups, calendars, mayEdit }: GroupsProps) {
 function GroupForm({ group, calendars, onDone }: { group: Group | null; calendars: Calendar[]; onDone: () => void }) {
   const [name, setName] = useState(group?.name ?? '')
   const [chosen, setChosen] = useState<string[]>(group?.calendars ?? [])
+  // As it was when the typing began, so that nothing that others save meanwhile is written over.
+  const [version] = useState(group?.version)
   const { problem, isBusy, post } = usePost()
   const refresh = useRefresh()
   const toast = useToast()
@@ -81,7 +83,7 @@ function GroupForm({ group, calendars, onDone }: { group: Group | null; calendar
         call(group ? 'PUT' : 'POST', group ? `/groups/${group.id}` : '/groups', {
           name,
           calendars: chosen,
-          version: group?.version,
+          version,
         }),
       `The group ${name} is saved.`,
     )

@@ -24,20 +24,17 @@ interface YearFormProps {
 export function YearForm({ id, start, mayEdit, cycleDays, onDone, onLeave }: YearFormProps) {
   const { zone } = useOrganisation()
   const today = todayIn(zone)
-  const [plan, setPlan] = useState<YearPlanRequest>(() => ({
-    name: start.name,
-    first: start.first,
-    last: start.last,
-    terms: start.terms,
-    breaks: start.breaks,
-    cycle: start.cycle,
-    version: start.version,
-  }))
+  /** The year as it was when the typing began. */
+  const [from, setFrom] = useState(start)
+  const [plan, setPlan] = useState(() => pick(start))
+  const begin = (year: YearPlanRequest) => (setFrom(year), setPlan(pick(year)))
   const set = (change: Partial<YearPlanRequest>) => setPlan((before) => ({ ...before, ...change }))
+  const isSavedByOthers = (start.version ?? 0) > (from.version ?? 0)
+  if (isSavedByOthers && JSON.stringify(plan) === JSON.stringify(pick(from))) begin(start)
   const asked = useDeferredValue(JSON.stringify(plan))
-  const isChanged = asked !== JSON.stringify(pick(start))
+  const isChanged = asked !== JSON.stringify(pick(from))
   const impact = useImpact(id, asked, mayEdit && (isChanged || id === null))
-  const acts = useYearActs(id, id === null ? null : pick(start), onDone)
+  const acts = useYearActs(id, id === null ? null : pick(from), begin, onDone)
   const problem = acts.problem
   const on = (field: string) =>
     problem?.on(field) ?? (impact.error && 'on' in impact.error ? (impact.error as typeof problem)?.on(field) : undefined)
@@ -114,16 +111,31 @@ export function YearForm({ id, start, mayEdit, cycleDays, onDone, onLeave }: Yea
           )}
           <CycleChoice plan={plan} set={set} cycleDays={isChanged ? [] : cycleDays} refusal={on('cycle')} />
         </fieldset>
-        {problem && Object.keys(problem.errors).length === 0 && (
+        {isSavedByOthers && (
+          <div className="notice" role="alert">
+            <b>Somebody else saved {start.name} while you were working on it.</b> What you typed is still here.{' '}
+            <span className="event-acts">
+              <button type="button" className="btn btn-outline-ink" onClick={() => begin(start)}>
+                Take theirs, drop mine
+              </button>
+              <button type="button" className="btn btn-quiet" onClick={() => (setFrom(start), set({ version: start.version }))}>
+                Keep mine, to be saved in its place
+              </button>
+            </span>
+          </div>
+        )}
+        {problem && problem.status !== 409 && Object.keys(problem.errors).length === 0 && (
           <p className="notice" role="alert">
-            {problem.status === 409
-              ? 'Somebody else saved this year meanwhile. Load the page again to see it; what you typed is still here.'
-              : problem.message}
+            {problem.message}
           </p>
         )}
         {mayEdit && (
           <p className="event-acts">
-            <button type="submit" className="btn btn-spruce" disabled={acts.isSaving || (!isChanged && id !== null)}>
+            <button
+              type="submit"
+              className="btn btn-spruce"
+              disabled={acts.isSaving || isSavedByOthers || (!isChanged && id !== null)}
+            >
               {acts.isSaving ? 'Saving …' : sayWhatFollows(impact.data?.dates)}
             </button>
             {onLeave && (

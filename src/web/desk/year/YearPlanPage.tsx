@@ -98,7 +98,7 @@ export function YearPlanPage() {
       ) : (
         current && (
           <YearForm
-            key={`${current.id} ${current.version}`}
+            key={current.id}
             id={current.id}
             start={current}
             mayEdit={plans.data.mayEdit}
@@ -116,7 +116,12 @@ export function YearPlanPage() {
  * Saving and removing a year, with the way back.
  * @param before The year as it is stored; null for a new one.
  */
-export function useYearActs(id: string | null, before: YearPlanRequest | null, onDone: (id: string | null) => void) {
+export function useYearActs(
+  id: string | null,
+  before: YearPlanRequest | null,
+  onSaved: (plan: YearPlan) => void,
+  onDone: (id: string | null) => void,
+) {
   const [problem, setProblem] = useState<Problem | null>(null)
   const [isSaving, setSaving] = useState(false)
   const refresh = useRefresh()
@@ -128,6 +133,8 @@ export function useYearActs(id: string | null, before: YearPlanRequest | null, o
       await act()
     } catch (failed) {
       setProblem(failed instanceof Problem ? failed : new Problem(0, '', String(failed)))
+      // What somebody else saved comes with it.
+      if (failed instanceof Problem && failed.status === 409) await refresh.everything()
     } finally {
       setSaving(false)
     }
@@ -150,6 +157,7 @@ export function useYearActs(id: string | null, before: YearPlanRequest | null, o
     save: (request: YearPlanRequest) =>
       attempt(async () => {
         const saved = await call<YearPlan>(id ? 'PUT' : 'POST', id ? `/year-plans/${id}` : '/year-plans', request)
+        onSaved(saved)
         await refresh.everything()
         toast(`The year plan ${saved.name} is saved. Pages and feeds follow.`, () => void takeBack(saved))
         onDone(saved.id)

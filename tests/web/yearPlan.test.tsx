@@ -1,0 +1,78 @@
+// @vitest-environment happy-dom
+import { act, screen } from '@testing-library/react'
+import { describe, expect, test } from 'vitest'
+import { useRefresh } from '../../src/web/desk/queries'
+import { YearPlanPage } from '../../src/web/desk/year/YearPlanPage'
+import { answer, session, show, SignedIn } from './deskWorld'
+
+const year = {
+  id: 'this',
+  name: '2026/27',
+  first: '2026-09-01',
+  last: '2027-08-31',
+  terms: [],
+  breaks: [],
+  cycle: null,
+  cycleDays: [],
+  version: 4,
+}
+
+let told: () => Promise<void>
+
+/** The screen as it is while news of others come in. */
+function Told() {
+  told = useRefresh().everything
+  return <YearPlanPage />
+}
+
+describe('a year that somebody else saves meanwhile', () => {
+  const plans = { plans: [year], mayEdit: true }
+
+  test('is shown as it is now where nothing was typed', async () => {
+    const served = { ...plans }
+    answer({ 'GET /session': session, 'GET /year-plans': () => served })
+    show(
+      '/year',
+      <SignedIn>
+        <Told />
+      </SignedIn>,
+    )
+    await screen.findByLabelText('Year', { selector: 'input' })
+    served.plans = [{ ...year, name: 'Their year', version: 5 }]
+    await act(() => told())
+    expect(screen.getByLabelText<HTMLInputElement>('Year', { selector: 'input' }).value).toBe('Their year')
+    expect(screen.queryByRole('alert')).toBeNull()
+  })
+
+  test('leaves alone what was typed, and is saved over only by choice', async () => {
+    const served = { ...plans }
+    const saved: unknown[] = []
+    answer({
+      'GET /session': session,
+      'GET /year-plans': () => served,
+      'POST /year-plans/preview': { series: 0, dates: 0, events: [] },
+      'PUT /year-plans/this': (body: unknown) => {
+        saved.push(body)
+        return { ...year, name: 'My year', version: 6 }
+      },
+    })
+    const { user } = show(
+      '/year',
+      <SignedIn>
+        <Told />
+      </SignedIn>,
+    )
+    const name = await screen.findByLabelText<HTMLInputElement>('Year', { selector: 'input' })
+    await user.clear(name)
+    await user.type(name, 'My year')
+    served.plans = [{ ...year, name: 'Their year', version: 5 }]
+    await act(() => told())
+    expect((await screen.findByRole('alert')).textContent).toContain('Somebody else saved Their year')
+    expect(name.value).toBe('My year')
+    const save = screen.getByRole<HTMLButtonElement>('button', { name: /^Save/ })
+    expect(save.disabled).toBe(true)
+    await user.click(screen.getByRole('button', { name: 'Keep mine, to be saved in its place' }))
+    await user.click(save)
+    expect(saved).toEqual([expect.objectContaining({ name: 'My year', version: 5 })])
+  })
+})
