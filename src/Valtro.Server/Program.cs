@@ -85,7 +85,7 @@ services.AddProblemDetails(problems => problems.CustomizeProblemDetails = said =
 services.AddExceptionHandler<ProblemHandler>();
 services.AddLimits(settings);
 services.AddCors(PublicApi.ForScripts);
-services.AddOpenApi(options => options.AddSchemaTransformer<OpenApiSchemas>());
+services.AddOpenApi(options => options.AddSchemaTransformer<OpenApiSchemas>().AddSchemaTransformer<OpenApiRefusals>().AddOperationTransformer<OpenApiRefusals>());
 services.AddResponseCompression(compression => compression.EnableForHttps = true);
 services.Configure<ForwardedHeadersOptions>(forwarded =>
 {

@@ -49,6 +49,37 @@ public sealed class AnswersTests(ValtroApp app) : IClassFixture<ValtroApp>
     }
 
     [Fact]
+    public async Task Every_request_is_described_with_how_it_is_refused()
+    {
+        var document = await app.Reader().GetAsync("/openapi/v1.json");
+        var operations = document["paths"]!.AsObject().SelectMany(path => path.Value!.AsObject().Select(method => (Name: $"{method.Key} {path.Key}", Says: method.Value!))).ToList();
+        Assert.NotEmpty(operations);
+        Assert.All(operations, operation => Assert.Equal(
+            "#/components/schemas/RefusalBody", (string?)operation.Says["responses"]?["default"]?["content"]?["application/problem+json"]?["schema"]?["$ref"]));
+    }
+
+    [Theory]
+    [InlineData("POST", "/api/groups", "{}")]
+    [InlineData("POST", "/api/groups", "{")]
+    [InlineData("POST", "/api/groups", "{\"name\":\"\",\"calendars\":[]}")]
+    [InlineData("PUT", "/api/groups/00000000-0000-0000-0000-000000000001", "{\"name\":\"A\",\"calendars\":[],\"version\":1}")]
+    [InlineData("DELETE", "/api/calendars/00000000-0000-0000-0000-000000000001", null)]
+    [InlineData("PATCH", "/api/calendars", null)]
+    public async Task A_refusal_is_as_the_document_says(string method, string path, string? body)
+    {
+        var schema = (await app.Reader().GetAsync("/openapi/v1.json"))["components"]!["schemas"]!["RefusalBody"]!;
+        var ada = await app.SignedInAsync();
+        using var request = new HttpRequestMessage(new HttpMethod(method), path) { Content = body is null ? null : Body(body) };
+        using var answer = await ada.SendAsync(request);
+        var refusal = (await Caller.ReadAsync(answer)).AsObject();
+        Assert.Equal("application/problem+json", answer.Content.Headers.ContentType?.MediaType);
+        Assert.Subset(schema["properties"]!.AsObject().Select(property => property.Key).ToHashSet(), refusal.Select(property => property.Key).ToHashSet());
+        Assert.Superset(schema["required"]!.AsArray().Select(name => (string)name!).ToHashSet(), refusal.Select(property => property.Key).ToHashSet());
+        Assert.Contains((string?)refusal["type"], schema["properties"]!["type"]!["enum"]!.AsArray().Select(word => (string?)word));
+        Assert.Equal((int)answer.StatusCode, (int)refusal["status"]!);
+    }
+
+    [Fact]
     public async Task Our_own_mistake_is_said_with_the_number_under_which_it_stands_in_the_log()
     {
         var ada = await app.SignedInAsync();

@@ -103,6 +103,8 @@ public sealed class EventApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         Assert.Equal(HttpStatusCode.Conflict, conflict.StatusCode);
         var answer = await Caller.ReadAsync(conflict);
         var current = answer["current"]!;
+        var described = (await app.Reader().GetAsync("/openapi/v1.json"))["components"]!["schemas"]!["RefusalBody"]!["properties"]!.AsObject();
+        Assert.Subset(described.Select(property => property.Key).ToHashSet(), answer.AsObject().Select(property => property.Key).ToHashSet());
         Assert.Equal(["title both Bo was first / Ada was second"], answer["differing"]!.AsArray().Select(one => $"{one!["field"]} {one["by"]} {one["theirs"]} / {one["yours"]}"));
         Assert.Equal(("Bo was first", "Bo Quilliam", 2), ((string)current["title"]!, (string)current["savedBy"]!, (int)current["version"]!));
         Assert.Equal("Bo was first", (string)(await ada.GetAsync($"/api/events/{added["id"]}"))["title"]!);

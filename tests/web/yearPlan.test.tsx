@@ -1,5 +1,5 @@
 // @vitest-environment happy-dom
-import { act, screen } from '@testing-library/react'
+import { screen } from '@testing-library/react'
 import { describe, expect, test } from 'vitest'
 import { useRefresh } from '../../src/web/desk/queries'
 import { YearPlanPage } from '../../src/web/desk/year/YearPlanPage'
@@ -17,12 +17,17 @@ const year = {
   version: 4,
 }
 
-let told: () => Promise<void>
-
-/** The screen as it is while news of others come in. */
+/** The screen, and news of others when the test says so. */
 function Told() {
-  told = useRefresh().everything
-  return <YearPlanPage />
+  const { everything } = useRefresh()
+  return (
+    <>
+      <button type="button" onClick={() => void everything()}>
+        News
+      </button>
+      <YearPlanPage />
+    </>
+  )
 }
 
 describe('a year that somebody else saves meanwhile', () => {
@@ -31,7 +36,7 @@ describe('a year that somebody else saves meanwhile', () => {
   test('is shown as it is now where nothing was typed', async () => {
     const served = { ...plans }
     answer({ 'GET /session': session, 'GET /year-plans': () => served })
-    show(
+    const { user } = show(
       '/year',
       <SignedIn>
         <Told />
@@ -39,8 +44,8 @@ describe('a year that somebody else saves meanwhile', () => {
     )
     await screen.findByLabelText('Year', { selector: 'input' })
     served.plans = [{ ...year, name: 'Their year', version: 5 }]
-    await act(() => told())
-    expect(screen.getByLabelText<HTMLInputElement>('Year', { selector: 'input' }).value).toBe('Their year')
+    await user.click(screen.getByRole('button', { name: 'News' }))
+    expect(await screen.findByDisplayValue('Their year')).toBeTruthy()
     expect(screen.queryByRole('alert')).toBeNull()
   })
 
@@ -66,7 +71,7 @@ describe('a year that somebody else saves meanwhile', () => {
     await user.clear(name)
     await user.type(name, 'My year')
     served.plans = [{ ...year, name: 'Their year', version: 5 }]
-    await act(() => told())
+    await user.click(screen.getByRole('button', { name: 'News' }))
     expect((await screen.findByRole('alert')).textContent).toContain('Somebody else saved Their year')
     expect(name.value).toBe('My year')
     const save = screen.getByRole<HTMLButtonElement>('button', { name: /^Save/ })

@@ -1,4 +1,5 @@
 import type { components } from '../shared/api.generated'
+import type { Answer, Method, Sent } from './addresses'
 import { seenAs } from './seeAs'
 
 type Schemas = components['schemas']
@@ -9,6 +10,7 @@ export type Detail = Schemas['Detail']
 export type Occurrence = Schemas['OccurrenceResponse']
 /** One that is there has its days and its zone. */
 export type CalendarEvent = Schemas['EventResponse'] & { date: string; endDate: string; zone: string }
+export const onItsDays = (event: Schemas['EventResponse']) => event as CalendarEvent
 export type EventForm = Required<Schemas['EventForm']>
 export type Repeat = Schemas['RepeatDraft']
 export type Consequences = Schemas['ConsequencesResponse']
@@ -79,20 +81,16 @@ export type Failing = Schemas['FailingResponse']
 export type FailureReason = Schemas['FailureReason']
 export type Colour = Schemas['ColourResponse']
 
+type Refusal = Schemas['RefusalBody']
 /** A field that somebody else saved otherwise; `form` names the fields of the form that say it. */
-export interface MergeField {
-  field: string
-  form: string[]
-  theirs: string
-  yours: string
-  by: 'you' | 'they' | 'both'
-}
+export type MergeField = NonNullable<Refusal['differing']>[number]
 
 /** What the API refused (RFC 9457), or that it could not be reached. */
 export class Problem extends Error {
   constructor(
     readonly status: number,
-    readonly type: string,
+    /** Unreachable says the client itself; empty where no word came with the refusal. */
+    readonly type: Refusal['type'] | '/problems/unreachable' | '',
     detail: string,
     readonly errors: Record<string, string[]> = {},
     /** What is stored now, when somebody else saved first. */
@@ -124,12 +122,12 @@ export function rememberToken(session: Session): Session {
   return session
 }
 
-export async function call<T>(
-  method: 'GET' | 'POST' | 'PUT' | 'DELETE',
-  path: string,
-  body?: unknown,
-  { signal, once }: { signal?: AbortSignal; /** Asked again under this name it is not done again. */ once?: string } = {},
-): Promise<T> {
+/** Asks the API; which addresses there are, what is sent and what comes back is as its OpenAPI document says. */
+export async function call<M extends Method, Address extends string>(
+  method: M,
+  path: Address,
+  ...[body, { signal, once } = {}]: Sent<M, Address>
+): Promise<Answer<M, Address>> {
   const headers: Record<string, string> = { Accept: 'application/json' }
   if (method !== 'GET') headers['X-Valtro-Token'] = antiforgeryToken
   if (body !== undefined) headers['Content-Type'] = 'application/json'
@@ -151,7 +149,7 @@ export async function call<T>(
     )
   }
   if (!response.ok) throw await readProblem(response)
-  return (response.status === 204 ? undefined : await response.json()) as T
+  return (response.status === 204 ? undefined : await response.json()) as Answer<M, Address>
 }
 
 /** A name for something that is to be done once, however often it has to be asked for. */
@@ -184,14 +182,14 @@ export async function bringFile(file: File): Promise<EventFile> {
 
 async function readProblem(response: Response): Promise<Problem> {
   try {
-    const problem = await response.json()
+    const problem: Partial<Refusal> = await response.json()
     return new Problem(
       response.status,
       problem.type ?? '',
       problem.detail ?? problem.title ?? response.statusText,
-      problem.errors,
+      problem.errors ?? {},
       problem.current,
-      problem.differing,
+      problem.differing ?? [],
     )
   } catch {
     return new Problem(response.status, '', `Valtro answered with an error (${response.status}). Nothing was saved.`)

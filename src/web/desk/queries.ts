@@ -4,45 +4,16 @@ import { seenAs } from './seeAs'
 import { unlessTold } from './told'
 import {
   call,
+  onItsDays,
   type AuditLine,
-  type BinnedEdition,
-  type Edition,
   type EditionDraft,
-  type EditionLine,
-  type EditionPreview,
-  type Failing,
-  type PaletteChoice,
-  type BinnedCalendar,
-  type Group,
-  type Opening,
   type Disclosure,
-  type People,
-  type Proposal,
-  type SecretLink,
-  type SignOff,
   rememberToken,
-  type Calendar,
-  type Colour,
-  type Binned,
-  type Consequences,
   type ConsequencesRequest,
-  type DayInfo,
-  type Destinations,
-  type Impact,
-  type LineReading,
-  type Lists,
-  type Revision,
-  type SeveralReading,
   type TableRow,
   type YearPlanRequest,
-  type YearPlans,
-  type CalendarEvent,
-  type Occurrence,
   type Organisation,
-  type Publishing,
   type Session,
-  type Year,
-  type Zone,
 } from './api'
 
 /** Every key of the cache is made here. */
@@ -86,7 +57,7 @@ const keys = {
 export function useSession() {
   return useQuery({
     queryKey: keys.session,
-    queryFn: async () => asSeen(rememberToken(await call<Session>('GET', '/session'))),
+    queryFn: async () => asSeen(rememberToken(await call('GET', '/session'))),
     staleTime: Infinity,
   })
 }
@@ -107,7 +78,7 @@ export function useOrganisation(): Organisation {
 export function useCalendars() {
   return useQuery({
     queryKey: keys.calendars,
-    queryFn: () => call<Calendar[]>('GET', '/calendars'),
+    queryFn: () => call('GET', '/calendars'),
     refetchInterval: unlessTold(15_000),
   })
 }
@@ -115,7 +86,7 @@ export function useCalendars() {
 export function useCalendar(id: string | undefined) {
   return useQuery({
     queryKey: keys.calendar(id ?? ''),
-    queryFn: () => call<Calendar>('GET', `/calendars/${id}`),
+    queryFn: () => call('GET', `/calendars/${id}`),
     enabled: id !== undefined,
   })
 }
@@ -123,7 +94,7 @@ export function useCalendar(id: string | undefined) {
 export function usePublishing(id: string) {
   return useQuery({
     queryKey: keys.publishing(id),
-    queryFn: () => call<Publishing>('GET', `/calendars/${id}/publishing`),
+    queryFn: () => call('GET', `/calendars/${id}/publishing`),
     refetchInterval: unlessTold(5_000),
   })
 }
@@ -132,7 +103,7 @@ export function usePublishing(id: string) {
 export function useOccurrences(from: Day, to: Day) {
   return useQuery({
     queryKey: keys.occurrences(from, to),
-    queryFn: ({ signal }) => call<Occurrence[]>('GET', `/occurrences?from=${from}&to=${to}`, undefined, { signal }),
+    queryFn: ({ signal }) => call('GET', `/occurrences?from=${from}&to=${to}`, undefined, { signal }),
     placeholderData: keepPreviousData,
   })
 }
@@ -140,7 +111,7 @@ export function useOccurrences(from: Day, to: Day) {
 export function useYear(day: Day) {
   return useQuery({
     queryKey: keys.year(day),
-    queryFn: () => call<Year>('GET', `/year?day=${day}`),
+    queryFn: () => call('GET', `/year?day=${day}`),
     placeholderData: keepPreviousData,
   })
 }
@@ -149,7 +120,7 @@ export function useYear(day: Day) {
 export function useDays(from: Day, to: Day) {
   return useQuery({
     queryKey: keys.days(from, to),
-    queryFn: ({ signal }) => call<DayInfo[]>('GET', `/days?from=${from}&to=${to}`, undefined, { signal }),
+    queryFn: ({ signal }) => call('GET', `/days?from=${from}&to=${to}`, undefined, { signal }),
     staleTime: 60_000,
     placeholderData: keepPreviousData,
   })
@@ -159,7 +130,7 @@ export function useDays(from: Day, to: Day) {
 export function useEvent(id: string | undefined, date: string | null) {
   return useQuery({
     queryKey: keys.eventOn(id ?? '', date ?? ''),
-    queryFn: () => call<CalendarEvent>('GET', `/events/${id}${date ? `?date=${encodeURIComponent(date)}` : ''}`),
+    queryFn: async () => onItsDays(await call('GET', date ? `/events/${id}?date=${encodeURIComponent(date)}` : `/events/${id}`)),
     enabled: id !== undefined,
     // A form is filled from it: fetching it again under somebody's hands helps nobody.
     staleTime: Infinity,
@@ -171,8 +142,7 @@ export function useEvent(id: string | undefined, date: string | null) {
 export function useConsequences(text: string) {
   return useQuery({
     queryKey: keys.consequences(text),
-    queryFn: ({ signal }) =>
-      call<Consequences>('POST', '/events/consequences', JSON.parse(text) as ConsequencesRequest, { signal }),
+    queryFn: ({ signal }) => call('POST', '/events/consequences', JSON.parse(text) as ConsequencesRequest, { signal }),
     placeholderData: keepPreviousData,
     retry: false,
     staleTime: 60_000,
@@ -183,8 +153,7 @@ export function useConsequences(text: string) {
 export function useDestinations(text: string) {
   return useQuery({
     queryKey: keys.destinations(text),
-    queryFn: ({ signal }) =>
-      call<Destinations>('POST', '/events/destinations', JSON.parse(text) as ConsequencesRequest, { signal }),
+    queryFn: ({ signal }) => call('POST', '/events/destinations', JSON.parse(text) as ConsequencesRequest, { signal }),
     placeholderData: keepPreviousData,
     retry: false,
     staleTime: 60_000,
@@ -192,24 +161,24 @@ export function useDestinations(text: string) {
 }
 
 export function useRevisions(id: string) {
-  return useQuery({ queryKey: keys.revisions(id), queryFn: () => call<Revision[]>('GET', `/events/${id}/revisions`) })
+  return useQuery({ queryKey: keys.revisions(id), queryFn: () => call('GET', `/events/${id}/revisions`) })
 }
 
 export function useBin() {
-  return useQuery({ queryKey: keys.bin, queryFn: () => call<Binned[]>('GET', '/bin') })
+  return useQuery({ queryKey: keys.bin, queryFn: () => call('GET', '/bin') })
 }
 
 export function useCalendarBin(isWanted: boolean) {
   return useQuery({
     queryKey: keys.calendarBin,
-    queryFn: () => call<BinnedCalendar[]>('GET', '/calendars/bin'),
+    queryFn: () => call('GET', '/calendars/bin'),
     enabled: isWanted,
   })
 }
 
 /** The secret address of a calendar, for those who keep it. */
 export function useSecretLink(id: string) {
-  return useQuery({ queryKey: keys.link(id), queryFn: () => call<SecretLink>('GET', `/calendars/${id}/link`) })
+  return useQuery({ queryKey: keys.link(id), queryFn: () => call('GET', `/calendars/${id}/link`) })
 }
 
 /** What another table would let each audience see, or take from it. */
@@ -217,7 +186,7 @@ export function useOpening(id: string, disclosure: Disclosure | null, version: n
   const table = JSON.stringify({ disclosure, version })
   return useQuery({
     queryKey: keys.opening(id, table),
-    queryFn: () => call<Opening[]>('POST', `/calendars/${id}/disclosure/preview`, JSON.parse(table)),
+    queryFn: () => call('POST', `/calendars/${id}/disclosure/preview`, JSON.parse(table)),
     enabled: disclosure !== null,
     retry: false,
     staleTime: 0,
@@ -225,19 +194,18 @@ export function useOpening(id: string, disclosure: Disclosure | null, version: n
 }
 
 export function useGroups() {
-  return useQuery({ queryKey: keys.groups, queryFn: () => call<Group[]>('GET', '/groups'), staleTime: 60_000 })
+  return useQuery({ queryKey: keys.groups, queryFn: () => call('GET', '/groups'), staleTime: 60_000 })
 }
 
 export function usePeople() {
-  return useQuery({ queryKey: keys.people, queryFn: () => call<People>('GET', '/people') })
+  return useQuery({ queryKey: keys.people, queryFn: () => call('GET', '/people') })
 }
 
 /** Who did what, latest first, a page at a time. */
 export function useAudit(act: string) {
   return useInfiniteQuery({
     queryKey: keys.audit(act),
-    queryFn: ({ pageParam }) =>
-      call<AuditLine[]>('GET', `/audit?${act ? `act=${act}&` : ''}${pageParam ? `before=${pageParam}` : ''}`),
+    queryFn: ({ pageParam }) => call('GET', `/audit?${act ? `act=${act}&` : ''}${pageParam ? `before=${pageParam}` : ''}`),
     initialPageParam: '',
     getNextPageParam: (page: AuditLine[]) => (page.length === 100 ? page[99]?.id : undefined),
   })
@@ -247,7 +215,7 @@ export function useAudit(act: string) {
 export function useSignOff() {
   return useQuery({
     queryKey: keys.signOff,
-    queryFn: () => call<SignOff>('GET', '/sign-off'),
+    queryFn: () => call('GET', '/sign-off'),
     refetchInterval: unlessTold(30_000),
   })
 }
@@ -255,7 +223,7 @@ export function useSignOff() {
 export function useSignOffCount(isWanted: boolean) {
   return useQuery({
     queryKey: keys.signOffCount,
-    queryFn: () => call<{ toDecide: number }>('GET', '/sign-off/count'),
+    queryFn: () => call('GET', '/sign-off/count'),
     enabled: isWanted,
     refetchInterval: unlessTold(30_000),
   })
@@ -265,7 +233,7 @@ export function useSignOffCount(isWanted: boolean) {
 export function useFailing(isWanted: boolean) {
   return useQuery({
     queryKey: keys.failing,
-    queryFn: () => call<Failing[]>('GET', '/work'),
+    queryFn: () => call('GET', '/work'),
     enabled: isWanted,
     refetchInterval: unlessTold(30_000),
   })
@@ -275,7 +243,7 @@ export function useFailing(isWanted: boolean) {
 export function useProposal(id: string | null) {
   return useQuery({
     queryKey: keys.proposal(id ?? ''),
-    queryFn: () => call<Proposal>('GET', `/sign-off/${id}`),
+    queryFn: () => call('GET', `/sign-off/${id}`),
     enabled: id !== null,
     staleTime: Infinity,
     gcTime: 0,
@@ -283,7 +251,7 @@ export function useProposal(id: string | null) {
 }
 
 export function useYearPlans() {
-  return useQuery({ queryKey: keys.yearPlans, queryFn: () => call<YearPlans>('GET', '/year-plans') })
+  return useQuery({ queryKey: keys.yearPlans, queryFn: () => call('GET', '/year-plans') })
 }
 
 /** What saving a year plan would do to the series that follow it. */
@@ -291,7 +259,7 @@ export function useImpact(id: string | null, text: string, isNeeded: boolean) {
   return useQuery({
     queryKey: keys.impact(id, text),
     queryFn: ({ signal }) =>
-      call<Impact>('POST', `/year-plans/preview${id ? `?id=${id}` : ''}`, JSON.parse(text) as YearPlanRequest, { signal }),
+      call('POST', id ? `/year-plans/preview?id=${id}` : '/year-plans/preview', JSON.parse(text) as YearPlanRequest, { signal }),
     enabled: isNeeded,
     placeholderData: keepPreviousData,
     retry: false,
@@ -299,14 +267,14 @@ export function useImpact(id: string | null, text: string, isNeeded: boolean) {
 }
 
 export function useLists() {
-  return useQuery({ queryKey: keys.lists, queryFn: () => call<Lists>('GET', '/lists') })
+  return useQuery({ queryKey: keys.lists, queryFn: () => call('GET', '/lists') })
 }
 
 /** What one line of text was understood as. */
 export function useLine(text: string | null, day: Day) {
   return useQuery({
     queryKey: keys.line(text ?? '', day),
-    queryFn: () => call<LineReading>('POST', '/events/line', { text, day }),
+    queryFn: () => call('POST', '/events/line', { text: text ?? '', day }),
     enabled: text !== null,
     retry: false,
     staleTime: Infinity,
@@ -318,7 +286,7 @@ export function useSeveral(rows: TableRow[], calendarId: string | null) {
   const text = JSON.stringify({ rows, calendarId })
   return useQuery({
     queryKey: keys.several(text),
-    queryFn: ({ signal }) => call<SeveralReading>('POST', '/events/several/check', JSON.parse(text), { signal }),
+    queryFn: ({ signal }) => call('POST', '/events/several/check', JSON.parse(text), { signal }),
     placeholderData: keepPreviousData,
     retry: false,
   })
@@ -328,7 +296,7 @@ export function useSeveral(rows: TableRow[], calendarId: string | null) {
 export function useEditions() {
   return useQuery({
     queryKey: keys.editions,
-    queryFn: () => call<EditionLine[]>('GET', '/editions'),
+    queryFn: () => call('GET', '/editions'),
     refetchInterval: unlessTold(10_000),
   })
 }
@@ -337,21 +305,20 @@ export function useEditions() {
 export function useEdition(id: string | undefined) {
   return useQuery({
     queryKey: keys.edition(id ?? ''),
-    queryFn: () => call<Edition>('GET', `/editions/${id}`),
+    queryFn: () => call('GET', `/editions/${id}`),
     enabled: id !== undefined,
     staleTime: Infinity,
     gcTime: 0,
   })
 }
 
-/** The edition as it would be, and what would be missing from it. */
-/** Of an edition as it is written; nothing is asked while it has no calendar. */
+/** The edition as it would be, and what would be missing from it; nothing is asked while it has no calendar. */
 export function useEditionPreview(id: string | undefined, text: string) {
+  const edition = JSON.parse(text) as EditionDraft
   return useQuery({
-    enabled: (JSON.parse(text) as EditionDraft).sources.length > 0,
+    enabled: edition.sources.length > 0,
     queryKey: keys.editionPreview(`${id} ${text}`),
-    queryFn: ({ signal }) =>
-      call<EditionPreview>('POST', `/editions/preview${id ? `?id=${id}` : ''}`, { edition: JSON.parse(text) }, { signal }),
+    queryFn: ({ signal }) => call('POST', id ? `/editions/preview?id=${id}` : '/editions/preview', { edition }, { signal }),
     placeholderData: keepPreviousData,
     retry: false,
     staleTime: 30_000,
@@ -360,27 +327,27 @@ export function useEditionPreview(id: string | undefined, text: string) {
 
 /** One's own secret address of an edition for members. */
 export function useEditionLink(id: string) {
-  return useQuery({ queryKey: keys.editionLink(id), queryFn: () => call<SecretLink>('GET', `/editions/${id}/link`) })
+  return useQuery({ queryKey: keys.editionLink(id), queryFn: () => call('GET', `/editions/${id}/link`) })
 }
 
 export function useEditionBin() {
-  return useQuery({ queryKey: keys.editionBin, queryFn: () => call<BinnedEdition[]>('GET', '/editions/bin') })
+  return useQuery({ queryKey: keys.editionBin, queryFn: () => call('GET', '/editions/bin') })
 }
 
 export function usePalettes() {
   return useQuery({
     queryKey: keys.palettes,
-    queryFn: () => call<PaletteChoice[]>('GET', '/editions/palettes'),
+    queryFn: () => call('GET', '/editions/palettes'),
     staleTime: Infinity,
   })
 }
 
 export function useZones() {
-  return useQuery({ queryKey: ['zones'], queryFn: () => call<Zone[]>('GET', '/zones'), staleTime: Infinity })
+  return useQuery({ queryKey: ['zones'], queryFn: () => call('GET', '/zones'), staleTime: Infinity })
 }
 
 export function useColours() {
-  return useQuery({ queryKey: ['colours'], queryFn: () => call<Colour[]>('GET', '/colours'), staleTime: Infinity })
+  return useQuery({ queryKey: ['colours'], queryFn: () => call('GET', '/colours'), staleTime: Infinity })
 }
 
 /** After any change: what is on screen is asked for again. */

@@ -29,6 +29,15 @@ export interface paths {
                         "application/json": components["schemas"]["SessionResponse"];
                     };
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         put?: never;
@@ -54,6 +63,15 @@ export interface paths {
                         "application/json": components["schemas"]["SessionResponse"];
                     };
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         delete: {
@@ -71,6 +89,15 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content?: never;
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
                 };
             };
         };
@@ -104,6 +131,15 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content?: never;
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
                 };
             };
         };
@@ -143,6 +179,15 @@ export interface paths {
                         "application/json": components["schemas"]["InvitationShown"];
                     };
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         delete?: never;
@@ -179,6 +224,15 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content?: never;
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
                 };
             };
         };
@@ -217,6 +271,15 @@ export interface paths {
                     };
                     content?: never;
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         delete?: never;
@@ -254,6 +317,15 @@ export interface paths {
                     };
                     content?: never;
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         delete?: never;
@@ -290,6 +362,15 @@ export interface paths {
                     };
                     content?: never;
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         post?: never;
@@ -322,6 +403,15 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["PeopleResponse"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
                     };
                 };
             };
@@ -366,6 +456,15 @@ export interface paths {
                         "application/json": components["schemas"]["RolesResponse"];
                     };
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         post?: never;
@@ -401,6 +500,15 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content?: never;
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
                 };
             };
         };
@@ -438,6 +546,15 @@ export interface paths {
                     };
                     content?: never;
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         options?: never;
@@ -474,6 +591,15 @@ export interface paths {
                     };
                     content?: never;
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         delete?: never;
@@ -508,6 +634,15 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content?: never;
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
                 };
             };
         };
@@ -545,6 +680,15 @@ export interface paths {
                     };
                     content?: never;
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         options?: never;
@@ -578,6 +722,15 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["AuditResponse"][];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
                     };
                 };
             };
@@ -615,6 +768,15 @@ export interface paths {
                         "application/json": components["schemas"]["CalendarResponse"][];
                     };
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         put?: never;
@@ -638,6 +800,15 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["CalendarResponse"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
                     };
                 };
             };
@@ -673,6 +844,15 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["PlateProposal"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
                     };
                 };
             };
@@ -712,6 +892,15 @@ export interface paths {
                         "application/json": components["schemas"]["CalendarResponse"];
                     };
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         put: {
@@ -738,6 +927,15 @@ export interface paths {
                         "application/json": components["schemas"]["CalendarResponse"];
                     };
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         post?: never;
@@ -758,6 +956,15 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content?: never;
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
                 };
             };
         };
@@ -791,6 +998,15 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["PublishingResponse"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
                     };
                 };
             };
@@ -827,6 +1043,15 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content?: never;
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
                 };
             };
         };
@@ -865,6 +1090,15 @@ export interface paths {
                         "application/json": components["schemas"]["LinkResponse"];
                     };
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         put?: never;
@@ -888,6 +1122,15 @@ export interface paths {
                         "application/json": components["schemas"]["LinkResponse"];
                     };
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         delete: {
@@ -908,6 +1151,15 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["LinkResponse"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
                     };
                 };
             };
@@ -950,6 +1202,15 @@ export interface paths {
                         "application/json": components["schemas"]["OpeningBody"][];
                     };
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         delete?: never;
@@ -990,6 +1251,15 @@ export interface paths {
                         "application/json": components["schemas"]["CalendarResponse"];
                     };
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         post?: never;
@@ -1026,6 +1296,15 @@ export interface paths {
                     };
                     content?: never;
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         delete: {
@@ -1045,6 +1324,15 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content?: never;
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
                 };
             };
         };
@@ -1080,6 +1368,15 @@ export interface paths {
                         "application/json": components["schemas"]["RemovalPreview"];
                     };
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         put?: never;
@@ -1113,6 +1410,15 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["BinnedCalendar"][];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
                     };
                 };
             };
@@ -1152,6 +1458,15 @@ export interface paths {
                     };
                     content?: never;
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         delete?: never;
@@ -1189,6 +1504,15 @@ export interface paths {
                         "application/json": components["schemas"]["MergePreview"];
                     };
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         put?: never;
@@ -1214,6 +1538,15 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["ActResponse"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
                     };
                 };
             };
@@ -1253,6 +1586,15 @@ export interface paths {
                         "application/json": components["schemas"]["MonthBody"];
                     };
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         put?: never;
@@ -1288,6 +1630,15 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["ChangesBody"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
                     };
                 };
             };
@@ -1329,6 +1680,15 @@ export interface paths {
                         "application/json": components["schemas"]["MonthBody"];
                     };
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         put?: never;
@@ -1366,6 +1726,15 @@ export interface paths {
                         "application/json": components["schemas"]["ChangesBody"];
                     };
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         put?: never;
@@ -1401,6 +1770,15 @@ export interface paths {
                         "application/json": components["schemas"]["EditionLine"][];
                     };
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         put?: never;
@@ -1424,6 +1802,15 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["EditionResponse"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
                     };
                 };
             };
@@ -1467,6 +1854,15 @@ export interface paths {
                         "application/json": components["schemas"]["EditionPreview"];
                     };
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         delete?: never;
@@ -1498,6 +1894,15 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["PaletteChoice"][];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
                     };
                 };
             };
@@ -1533,6 +1938,15 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["BinnedEdition"][];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
                     };
                 };
             };
@@ -1572,6 +1986,15 @@ export interface paths {
                         "application/json": components["schemas"]["EditionResponse"];
                     };
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         put: {
@@ -1598,6 +2021,15 @@ export interface paths {
                         "application/json": components["schemas"]["EditionResponse"];
                     };
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         post?: never;
@@ -1618,6 +2050,15 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content?: never;
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
                 };
             };
         };
@@ -1652,6 +2093,15 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content?: never;
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
                 };
             };
         };
@@ -1688,6 +2138,15 @@ export interface paths {
                         "application/json": components["schemas"]["LinkResponse"];
                     };
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         put?: never;
@@ -1711,6 +2170,15 @@ export interface paths {
                         "application/json": components["schemas"]["LinkResponse"];
                     };
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         delete: {
@@ -1731,6 +2199,15 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["LinkResponse"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
                     };
                 };
             };
@@ -1766,6 +2243,15 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content?: never;
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
                 };
             };
         };
@@ -1804,6 +2290,15 @@ export interface paths {
                     };
                     content?: never;
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         put?: never;
@@ -1839,6 +2334,15 @@ export interface paths {
                         "application/json": components["schemas"]["GroupResponse"][];
                     };
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         put?: never;
@@ -1862,6 +2366,15 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["GroupResponse"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
                     };
                 };
             };
@@ -1904,6 +2417,15 @@ export interface paths {
                         "application/json": components["schemas"]["GroupResponse"];
                     };
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         post?: never;
@@ -1924,6 +2446,15 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content?: never;
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
                 };
             };
         };
@@ -1961,6 +2492,15 @@ export interface paths {
                         "application/json": components["schemas"]["EventFileBody"];
                     };
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         delete?: never;
@@ -1993,6 +2533,15 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content?: never;
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
                 };
             };
         };
@@ -2027,6 +2576,15 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["SignOffResponse"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
                     };
                 };
             };
@@ -2064,6 +2622,15 @@ export interface paths {
                         "application/json": components["schemas"]["SignOffCount"];
                     };
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         put?: never;
@@ -2099,6 +2666,15 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["ProposalResponse"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
                     };
                 };
             };
@@ -2142,6 +2718,15 @@ export interface paths {
                         "application/json": components["schemas"]["ApprovalOutcome"][];
                     };
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         delete?: never;
@@ -2181,6 +2766,15 @@ export interface paths {
                     };
                     content?: never;
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         delete?: never;
@@ -2215,6 +2809,15 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content?: never;
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
                 };
             };
         };
@@ -2253,6 +2856,15 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["EventResponse"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
                     };
                 };
             };
@@ -2294,6 +2906,15 @@ export interface paths {
                         "application/json": components["schemas"]["ConsequencesResponse"];
                     };
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         delete?: never;
@@ -2333,6 +2954,15 @@ export interface paths {
                         "application/json": components["schemas"]["DestinationsResponse"];
                     };
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         delete?: never;
@@ -2368,6 +2998,15 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["EventResponse"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
                     };
                 };
             };
@@ -2413,6 +3052,15 @@ export interface paths {
                         "application/json": components["schemas"]["ChangePreview"];
                     };
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         delete?: never;
@@ -2454,6 +3102,15 @@ export interface paths {
                         "application/json": components["schemas"]["ChangeResponse"];
                     };
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         delete?: never;
@@ -2493,6 +3150,15 @@ export interface paths {
                         "application/json": components["schemas"]["ActResponse"];
                     };
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         options?: never;
@@ -2529,6 +3195,15 @@ export interface paths {
                         "application/json": components["schemas"]["ActResponse"];
                     };
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         delete?: never;
@@ -2562,6 +3237,15 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["RevisionResponse"][];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
                     };
                 };
             };
@@ -2606,6 +3290,15 @@ export interface paths {
                         "application/json": components["schemas"]["ActResponse"];
                     };
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         delete?: never;
@@ -2637,6 +3330,15 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["BinResponse"][];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
                     };
                 };
             };
@@ -2680,6 +3382,15 @@ export interface paths {
                         "application/json": components["schemas"]["ActResponse"];
                     };
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         delete?: never;
@@ -2717,6 +3428,15 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["LineResponse"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
                     };
                 };
             };
@@ -2758,6 +3478,15 @@ export interface paths {
                         "application/json": components["schemas"]["SeveralResponse"];
                     };
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         delete?: never;
@@ -2797,6 +3526,15 @@ export interface paths {
                         "application/json": components["schemas"]["ActResponse"];
                     };
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         delete?: never;
@@ -2830,6 +3568,15 @@ export interface paths {
                         "application/json": components["schemas"]["YearPlansResponse"];
                     };
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         put?: never;
@@ -2853,6 +3600,15 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["YearPlanResponse"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
                     };
                 };
             };
@@ -2895,6 +3651,15 @@ export interface paths {
                         "application/json": components["schemas"]["YearPlanResponse"];
                     };
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         post?: never;
@@ -2917,6 +3682,15 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content?: never;
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
                 };
             };
         };
@@ -2958,6 +3732,15 @@ export interface paths {
                         "application/json": components["schemas"]["ImpactResponse"];
                     };
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         delete?: never;
@@ -2995,6 +3778,15 @@ export interface paths {
                         "application/json": components["schemas"]["YearPlanRequest"];
                     };
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         delete?: never;
@@ -3028,6 +3820,15 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["ImpactResponse"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
                     };
                 };
             };
@@ -3071,6 +3872,15 @@ export interface paths {
                         "application/json": components["schemas"]["BreaksRead"];
                     };
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         delete?: never;
@@ -3102,6 +3912,15 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["ListsResponse"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
                     };
                 };
             };
@@ -3145,6 +3964,15 @@ export interface paths {
                         "application/json": components["schemas"]["ListedCategoryBody"];
                     };
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         delete?: never;
@@ -3182,6 +4010,15 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content?: never;
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
                 };
             };
         };
@@ -3221,6 +4058,15 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["PlaceBody"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
                     };
                 };
             };
@@ -3263,6 +4109,15 @@ export interface paths {
                         "application/json": components["schemas"]["ListActResponse"];
                     };
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         post?: never;
@@ -3299,6 +4154,15 @@ export interface paths {
                     };
                     content?: never;
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         delete?: never;
@@ -3333,6 +4197,15 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content?: never;
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
                 };
             };
         };
@@ -3375,6 +4248,15 @@ export interface paths {
                         "application/json": components["schemas"]["ListActResponse"];
                     };
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         delete?: never;
@@ -3410,6 +4292,15 @@ export interface paths {
                     };
                     content?: never;
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         delete?: never;
@@ -3444,6 +4335,15 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content?: never;
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
                 };
             };
         };
@@ -3486,6 +4386,15 @@ export interface paths {
                         "application/json": components["schemas"]["ListActResponse"];
                     };
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         delete?: never;
@@ -3523,6 +4432,15 @@ export interface paths {
                         "application/json": components["schemas"]["OccurrenceResponse"][];
                     };
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         put?: never;
@@ -3558,6 +4476,15 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["YearResponse"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
                     };
                 };
             };
@@ -3598,6 +4525,15 @@ export interface paths {
                         "application/json": components["schemas"]["DayResponse"][];
                     };
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         put?: never;
@@ -3631,6 +4567,15 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["ZoneResponse"][];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
                     };
                 };
             };
@@ -3668,6 +4613,15 @@ export interface paths {
                         "application/json": components["schemas"]["ColourResponse"][];
                     };
                 };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
             };
         };
         put?: never;
@@ -3701,6 +4655,15 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["FailingResponse"][];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
                     };
                 };
             };
@@ -3741,6 +4704,15 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content?: never;
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
                 };
             };
         };
@@ -3980,11 +4952,11 @@ export interface components {
              * @description Of the event as they saw it.
              */
             version: number;
-            event: null | components["schemas"]["EventForm"];
-            move: null | components["schemas"]["EventMove"];
-            scope: null | components["schemas"]["ChangeScope"];
+            event?: null | components["schemas"]["EventForm"];
+            move?: null | components["schemas"]["EventMove"];
+            scope?: null | components["schemas"]["ChangeScope"];
             /** @description Of the dates that lose their place, those to keep as extra dates, by their names. */
-            keep: null | string[];
+            keep?: null | string[];
             /**
              * Format: uuid
              * @description What was handed in, and is settled by this change: approved with it by who may, replaced by it by who handed it in.
@@ -4997,6 +5969,43 @@ export interface components {
             /** @description A frame of fixed height, for sites that strip scripts. */
             snippetFixed: string;
             delivery: components["schemas"]["DeliveryBody"];
+        };
+        /** @description What a refusal says (RFC 9457), with what it adds; Problems writes it. */
+        RefusalBody: {
+            /**
+             * @description Which kind it is; stable, and what a program should look at.
+             * @enum {string}
+             */
+            type: "/problems/asked-already" | "/problems/asked-otherwise" | "/problems/broken" | "/problems/changed-meanwhile" | "/problems/choose-organisation" | "/problems/database-away" | "/problems/forbidden" | "/problems/not-found" | "/problems/refused" | "/problems/sign-in-needed" | "/problems/stale-session" | "/problems/starting" | "/problems/too-large" | "/problems/too-often" | "/problems/unreadable" | "/problems/wrong-content-type" | "/problems/wrong-method" | "/problems/wrong-sign-in";
+            /** Format: int32 */
+            status: number;
+            title: string;
+            /** @description A sentence for people. */
+            detail: string;
+            /** @description The sentences by the fields that they are about. */
+            errors?: null | {
+                [key: string]: string[];
+            };
+            /** @description What is stored now, where somebody else saved first. */
+            current?: unknown;
+            /** @description Field by field what they say and what was sent, where that is known. */
+            differing?: null | {
+                /** @description As it is declared, or the part of what the event is besides. */
+                field: string;
+                /** @description The fields of the form that say it; they go together. */
+                form: string[];
+                /** @description What stands there now, in words. */
+                theirs: string;
+                /** @description What was typed. */
+                yours: string;
+                /**
+                 * @description Who changed a field since both began.
+                 * @enum {unknown}
+                 */
+                by: "you" | "they" | "both";
+            }[];
+            /** @description The number under which it stands in the log. */
+            traceId?: null | string;
         };
         RemovalPreview: {
             /** Format: int32 */

@@ -125,9 +125,7 @@ function CalendarForm({ calendar, like, fields, colours, zones }: CalendarFormPr
       readerships: names.filter((name) => name !== ''),
     }
     try {
-      const saved = calendar
-        ? await call<Calendar>('PUT', `/calendars/${calendar.id}`, request)
-        : await call<Calendar>('POST', '/calendars', request)
+      const saved = calendar ? await call('PUT', `/calendars/${calendar.id}`, request) : await call('POST', '/calendars', request)
       await refresh.everything()
       toast(`${saved.name} is saved. ${calendar ? '' : sayForWhom(saved.disclosure)}`)
       await navigate(!calendar && saved.disclosure.everyone !== 'nothing' ? `/calendars/${saved.id}/publishing` : '/calendars')
@@ -349,7 +347,7 @@ function useProposedPlate(isNew: boolean, name: string, isWritten: boolean, prop
   useEffect(() => {
     if (!isNew || isWritten || name.trim() === '') return
     const stop = new AbortController()
-    call<{ plate: string }>('GET', `/calendars/plate?name=${encodeURIComponent(name)}`, undefined, { signal: stop.signal }).then(
+    call('GET', `/calendars/plate?name=${encodeURIComponent(name)}`, undefined, { signal: stop.signal }).then(
       ({ plate }) => propose(plate),
       () => undefined,
     )

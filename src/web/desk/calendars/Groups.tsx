@@ -80,16 +80,14 @@ function GroupForm({ group, calendars, onDone }: { group: Group | null; calendar
     event.preventDefault()
     void run(
       () =>
-        call(group ? 'PUT' : 'POST', group ? `/groups/${group.id}` : '/groups', {
-          name,
-          calendars: chosen,
-          version,
-        }),
+        group
+          ? call('PUT', `/groups/${group.id}`, { name, calendars: chosen, version })
+          : call('POST', '/groups', { name, calendars: chosen }),
       `The group ${name} is saved.`,
     )
   }
-  const bringBack = async () => {
-    await call('POST', '/groups', { name: group?.name, calendars: group?.calendars })
+  const bringBack = async ({ name, calendars }: Group) => {
+    await call('POST', '/groups', { name, calendars })
     await refresh.everything()
   }
   return (
@@ -132,7 +130,7 @@ function GroupForm({ group, calendars, onDone }: { group: Group | null; calendar
             run(
               () => call('DELETE', `/groups/${group.id}`),
               `The group ${group.name} is gone; its calendars stay.`,
-              () => void bringBack(),
+              () => void bringBack(group),
             )
           }
         >

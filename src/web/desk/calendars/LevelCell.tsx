@@ -70,7 +70,7 @@ export function ChangeLevel({ calendar, audience, onClose }: ChangeLevelProps) {
   const id = `change-${calendar.id}-${audience}`
 
   const put = async (disclosure: Disclosure, version: number) => {
-    const saved = await call<Calendar>('PUT', `/calendars/${calendar.id}/disclosure`, { disclosure, version })
+    const saved = await call('PUT', `/calendars/${calendar.id}/disclosure`, { disclosure, version })
     await refresh.everything()
     return saved
   }

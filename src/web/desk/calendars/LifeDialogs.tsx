@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import Modal from 'react-bootstrap/Modal'
 import { Plate } from '../../shared/Plate'
-import { call, type Calendar, type MergePreview, type RemovalPreview } from '../api'
+import { call, type Calendar } from '../api'
 import { useRefresh } from '../queries'
 import { useToast } from '../Toasts'
 import { usePost } from '../usePost'
@@ -14,7 +14,7 @@ const events = (count: number) => (count === 1 ? '1 event' : `${count} events`)
 export function RemoveDialog({ calendar, onClose }: { calendar: Calendar; onClose: () => void }) {
   const preview = useQuery({
     queryKey: ['calendars', calendar.id, 'removal'],
-    queryFn: () => call<RemovalPreview>('GET', `/calendars/${calendar.id}/removal`),
+    queryFn: () => call('GET', `/calendars/${calendar.id}/removal`),
   }).data
   const { problem, isBusy, post } = usePost()
   const refresh = useRefresh()
@@ -71,12 +71,12 @@ export function RemoveDialog({ calendar, onClose }: { calendar: Calendar; onClos
 
 /** Chooses the calendar that takes all in, and says who will see more or less of it there. */
 export function MergeDialog({ calendar, others, onClose }: { calendar: Calendar; others: Calendar[]; onClose: () => void }) {
-  const [into, setInto] = useState<string | null>(null)
+  const [into, setInto] = useState('')
   const target = others.find((one) => one.id === into)
   const preview = useQuery({
     queryKey: ['calendars', calendar.id, 'merge', into],
-    queryFn: () => call<MergePreview>('GET', `/calendars/${calendar.id}/merge?into=${into}`),
-    enabled: into !== null,
+    queryFn: () => call('GET', `/calendars/${calendar.id}/merge?into=${into}`),
+    enabled: into !== '',
   }).data
   const { problem, isBusy, post } = usePost()
   const refresh = useRefresh()
@@ -93,7 +93,7 @@ export function MergeDialog({ calendar, others, onClose }: { calendar: Calendar;
   }
   const merge = () =>
     post(async () => {
-      const done = await call<{ actId: string }>('POST', `/calendars/${calendar.id}/merge`, { into })
+      const done = await call('POST', `/calendars/${calendar.id}/merge`, { into })
       await refresh.everything()
       toast(`${calendar.name} is part of ${target?.name} now.`, () => void undo(done.actId))
       onClose()

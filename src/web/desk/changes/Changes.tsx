@@ -48,7 +48,7 @@ export function ChangesProvider({ children }: { children: ReactNode }) {
 
   const make = useCallback(
     async (eventId: string, request: ChangeRequest) => {
-      const done = await call<ChangeDone>('POST', `/events/${eventId}/changes`, request)
+      const done = await call('POST', `/events/${eventId}/changes`, request)
       await refresh.everything()
       const asks = done.asksFor.length > 0 ? ` ${sayAsked(done.asksFor)}` : ''
       if (done.waits && done.actId === nothing)
@@ -66,7 +66,7 @@ export function ChangesProvider({ children }: { children: ReactNode }) {
   const change = useCallback<Change>(
     async (eventId, asked) => {
       const request = { ...asked, scope: asked.scope ?? null, keep: null }
-      const preview = await call<ChangePreview>('POST', `/events/${eventId}/changes/preview`, request)
+      const preview = await call('POST', `/events/${eventId}/changes/preview`, request)
       if (!preview.hasChoice && preview.scopes[0]?.lost.length === 0 && preview.newlySees.length === 0) {
         const reason = preview.scopes[0].reason
         if (reason) throw new Problem(400, '/problems/refused', reason, {})

@@ -173,7 +173,7 @@ function SecretActs({ id, onLink }: { id: string; onLink: (link: SecretLink) => 
   const toast = useToast()
   const replace = () =>
     post(async () => {
-      onLink(await call<SecretLink>('POST', `/editions/${id}/link`))
+      onLink(await call('POST', `/editions/${id}/link`))
       toast('The secret address was replaced. The old one says so from now on.')
     })
   return (

@@ -46,7 +46,7 @@ function EditionForm({ stored }: { stored: Edition | undefined }) {
     setDraft((before) => ({ ...before, ...part }))
   }
   const put = async (edition: Draft, version: number) => {
-    const done = await call<Edition>('PUT', `/editions/${saved?.id}`, { edition, version })
+    const done = await call('PUT', `/editions/${saved?.id}`, { edition, version })
     setSaved(done)
     const now = draftOf(done.edition)
     setDraft(now)
@@ -57,7 +57,7 @@ function EditionForm({ stored }: { stored: Edition | undefined }) {
   const save = () =>
     post(async () => {
       if (!saved) {
-        const made = await call<Edition>('POST', '/editions', { edition: draft })
+        const made = await call('POST', '/editions', { edition: draft })
         setKept(text)
         await refresh.everything()
         toast(`${made.name} is made. Its snippets stand under “Delivery”.`)
@@ -163,7 +163,7 @@ function EditionForm({ stored }: { stored: Edition | undefined }) {
             saved={saved}
             problem={problem}
             onChange={change}
-            onLink={() => void post(async () => setSaved(await call<Edition>('GET', `/editions/${saved?.id}`)))}
+            onLink={() => void post(async () => setSaved(await call('GET', `/editions/${saved?.id}`)))}
           />
         </div>
         <PreviewFrame preview={isAskable ? preview.data : undefined} name={draft.name} />

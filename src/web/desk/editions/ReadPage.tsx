@@ -1,5 +1,5 @@
 import { Link, useParams } from 'react-router'
-import { apiAddress, call, type SecretLink } from '../api'
+import { apiAddress, call } from '../api'
 import { Copyable } from '../calendars/Copyable'
 import { NothingHere } from '../NothingHere'
 import { useEditionLink, useEditions, useRefresh } from '../queries'
@@ -34,7 +34,7 @@ function OwnAddress({ id }: { id: string }) {
   const toast = useToast()
   const act = (method: 'POST' | 'DELETE', said: string) =>
     post(async () => {
-      await call<SecretLink>(method, `/editions/${id}/link`)
+      await call(method, `/editions/${id}/link`)
       await refresh.everything()
       toast(said)
     })

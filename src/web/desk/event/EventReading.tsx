@@ -96,7 +96,7 @@ function TakeOff({ calendarEvent, calendars }: { calendarEvent: CalendarEvent; c
   if (placed.length === 0) return null
   const takeOff = async (calendar: Calendar) => {
     try {
-      const done = await call<{ actId: string }>('DELETE', `/events/${calendarEvent.id}/placements/${calendar.id}`)
+      const done = await call('DELETE', `/events/${calendarEvent.id}/placements/${calendar.id}`)
       await refresh.event(calendarEvent.id)
       await refresh.everything()
       toast(`“${calendarEvent.title}” is not shown on ${calendar.name} any more.`, () => void undo(done.actId))

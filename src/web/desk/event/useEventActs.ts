@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { call, newKey, Problem, type Calendar, type CalendarEvent, type EventForm, type Proposal } from '../api'
+import { call, newKey, onItsDays, Problem, type Calendar, type CalendarEvent, type EventForm, type Proposal } from '../api'
 import { sayAsked, useChange, type Asked } from '../changes/Changes'
 import { useLeaveGuard } from '../LeaveGuard'
 import { forWhom } from '../openness'
@@ -45,7 +45,7 @@ export function useEventActs(stored: CalendarEvent | null, isDirty: boolean, pro
         })
         return
       }
-      const saved = await call<CalendarEvent>('POST', '/events', request, { once })
+      const saved = onItsDays(await call('POST', '/events', request, { once }))
       await refresh.everything()
       const asks = saved.asksFor.length > 0 ? ` ${sayAsked(saved.asksFor)}` : ''
       toast(`${sayMade(saved, calendar)}${asks}`, () => void takeBack(saved))
@@ -58,7 +58,7 @@ export function useEventActs(stored: CalendarEvent | null, isDirty: boolean, pro
       await call('POST', `/events/${saved.id}/changes`, {
         act: 'remove',
         recurrenceId: saved.recurrenceId,
-        version: saved.version,
+        version: saved.version ?? 0,
         scope: 'every',
       })
       toast(`“${saved.title}” is not saved after all. It rests in the bin.`)

@@ -17,7 +17,7 @@ export function BinPage() {
   const undo = useUndo()
   const restore = async (one: Binned) => {
     try {
-      const done = await call<{ actId: string }>('POST', `/bin/${one.id}/restore?version=${one.version}`)
+      const done = await call('POST', `/bin/${one.id}/restore?version=${one.version}`)
       await refresh.everything()
       toast(`“${one.title}” is back.`, () => void undo(done.actId))
     } catch (failed) {
@@ -103,7 +103,7 @@ function BinnedEditions() {
 interface BinnedListProps {
   title: string
   /** Where the API keeps them. */
-  path: string
+  path: '/calendars' | '/editions'
   binned: { id: string; name: string; removedAt: string; goneAt: string; mark?: ReactNode }[]
   /** Said when one is back. */
   about: string

@@ -61,7 +61,7 @@ function useRestore(id: string) {
   const navigate = useNavigate()
   return async (version: number, now: number) => {
     try {
-      const done = await call<{ actId: string }>('POST', `/events/${id}/revisions/${version}/restore?now=${now}`)
+      const done = await call('POST', `/events/${id}/revisions/${version}/restore?now=${now}`)
       await refresh.everything()
       await refresh.event(id)
       toast('It is as it was then.', () => void undo(done.actId))

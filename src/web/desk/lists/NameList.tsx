@@ -20,13 +20,15 @@ interface More<Entry> {
   input: (value: string, change: (value: string) => void) => ReactNode
 }
 
+type ListPath = '/lists/places' | '/lists/categories'
+
 interface NameListProps<Entry extends ListEntry> {
   /** What one entry is called: “category”. */
   what: string
   title: string
   about: string
-  /** Where the API keeps them: “/lists/categories”. */
-  path: string
+  /** Where the API keeps them. */
+  path: ListPath
   entries: Entry[]
   retired: Entry[]
   mayEdit: boolean
@@ -146,7 +148,7 @@ function EntryForm<Entry extends ListEntry>(props: NameListProps<Entry> & { entr
   }
   const merge = () =>
     post(async () => {
-      const done = await call<{ actId: string; events: number }>('POST', `${path}/${entry.id}/merge`, { into })
+      const done = await call('POST', `${path}/${entry.id}/merge`, { into })
       await refresh.everything()
       const other = entries.find((one) => one.id === into)?.name
       toast(`“${entry.name}” is “${other}” now, on ${sayEvents(done.events)}.`, async () => {
@@ -240,7 +242,7 @@ function NameInput({ label, value, problem, placeholder, onChange }: NameInputPr
 }
 
 /** Puts an entry back on the list. */
-function useOffering(path: string) {
+function useOffering(path: ListPath) {
   const refresh = useRefresh()
   const toast = useToast()
   return async (entry: ListEntry) => {

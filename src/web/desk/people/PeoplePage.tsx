@@ -134,9 +134,9 @@ function Roles({ isAdministrator, roles, calendars }: { isAdministrator: boolean
 function Invitations({ invitations, calendars }: { invitations: Invitation[]; calendars: Calendar[] }) {
   const refresh = useRefresh()
   const toast = useToast()
-  const act = async (method: 'POST' | 'DELETE', path: string, said: string) => {
+  const act = async (done: () => Promise<unknown>, said: string) => {
     try {
-      await call(method, path)
+      await done()
       await refresh.everything()
       toast(said)
     } catch (failed) {
@@ -175,8 +175,7 @@ function Invitations({ invitations, calendars }: { invitations: Invitation[]; ca
                   className="as-link"
                   onClick={() =>
                     act(
-                      'POST',
-                      `/people/invitations/${invitation.id}/again`,
+                      () => call('POST', `/people/invitations/${invitation.id}/again`),
                       `A new mail is on its way to ${invitation.email}. The link in the old one does not work any more.`,
                     )
                   }
@@ -187,7 +186,10 @@ function Invitations({ invitations, calendars }: { invitations: Invitation[]; ca
                   type="button"
                   className="as-link is-brick"
                   onClick={() =>
-                    act('DELETE', `/people/invitations/${invitation.id}`, `The invitation of ${invitation.email} is withdrawn.`)
+                    act(
+                      () => call('DELETE', `/people/invitations/${invitation.id}`),
+                      `The invitation of ${invitation.email} is withdrawn.`,
+                    )
                   }
                 >
                   Withdraw<span className="visually-hidden"> the invitation of {invitation.email}</span>

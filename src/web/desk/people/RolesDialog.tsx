@@ -14,7 +14,7 @@ export function RolesDialog({ member, calendars, onClose }: { member: Member; ca
   const refresh = useRefresh()
   const toast = useToast()
   const put = async (administrator: boolean, given: RoleOn[], version: number) => {
-    const done = await call<{ version: number }>('PUT', `/people/${member.id}/roles`, {
+    const done = await call('PUT', `/people/${member.id}/roles`, {
       isAdministrator: administrator,
       roles: given,
       version,

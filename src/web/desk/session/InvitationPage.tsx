@@ -15,7 +15,7 @@ export function InvitationPage() {
   const session = useSession()
   const invitation = useQuery({
     queryKey: ['invitation', secret],
-    queryFn: () => call<InvitationShown>('POST', '/invitations/look', { secret }),
+    queryFn: () => call('POST', '/invitations/look', { secret }),
     enabled: session.isSuccess,
     retry: false,
     staleTime: Infinity,

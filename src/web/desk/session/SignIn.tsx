@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { useForm } from 'react-hook-form'
 import { Link } from 'react-router'
-import { call, type Session } from '../api'
+import { call } from '../api'
 import { useRefresh } from '../queries'
 
 interface Fields {
@@ -16,7 +16,7 @@ export function SignIn() {
   const submit = handleSubmit(async (fields) => {
     setRefused('')
     try {
-      refresh.setSession(await call<Session>('POST', '/session', fields))
+      refresh.setSession(await call('POST', '/session', fields))
     } catch (problem) {
       setRefused(problem instanceof Error ? problem.message : String(problem))
       await refresh.session()

@@ -146,7 +146,7 @@ function useSaving(isDirty: boolean) {
     setSaving(true)
     setProblem(null)
     try {
-      const done = await call<{ actId: string; events: number }>('POST', '/events/several', request, { once })
+      const done = await call('POST', '/events/several', request, { once })
       await refresh.everything()
       toast(done.events === 1 ? '1 event is saved.' : `${done.events} events are saved.`, () => void undo(done.actId))
       if (!goOn) return leaveTo('/plan')

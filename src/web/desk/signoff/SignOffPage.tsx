@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
-import { call, type ApprovalOutcome, type Calendar, type Submission } from '../api'
+import { call, type Calendar, type Submission } from '../api'
 import { useUndo } from '../changes/Changes'
 import { useCalendars, useRefresh, useSignOff } from '../queries'
 import { useToast } from '../Toasts'
@@ -61,7 +61,7 @@ function ToDecide({ submissions, calendars }: ListProps) {
   const picked = possible.filter((one) => chosen.includes(one.id))
   const approve = (which: Submission[]) =>
     post(async () => {
-      const outcomes = await call<ApprovalOutcome[]>('POST', '/sign-off/approve', {
+      const outcomes = await call('POST', '/sign-off/approve', {
         items: which.map((one) => ({ id: one.id, version: one.version ?? 0 })),
       })
       await refresh.everything()

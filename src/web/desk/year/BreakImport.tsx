@@ -14,7 +14,7 @@ export function BreakImport({ first, last, onRead }: BreakImportProps) {
   const read = async (file: File | undefined) => {
     if (!file) return
     try {
-      const found = await call<BreaksRead>('POST', '/year-plans/breaks', { text: await file.text(), first, last })
+      const found = await call('POST', '/year-plans/breaks', { text: await file.text(), first, last })
       onRead(found.breaks)
       const left = found.skipped.length > 0 ? ` ${found.skipped.length} left out (outside the year, or with times of day).` : ''
       setSaid({ text: `${found.breaks.length} read from ${file.name}.${left} Look them over, then save.`, isWrong: false })

@@ -27,7 +27,7 @@ export function YearPlanPage() {
     all.find((plan) => plan.id === chosen) ?? all.find((plan) => plan.first <= today && today <= plan.last) ?? all[0]
   const copy = async (plan: YearPlan) => {
     try {
-      setProposed(await call<YearPlanRequest>('POST', `/year-plans/${plan.id}/next`))
+      setProposed(await call('POST', `/year-plans/${plan.id}/next`))
     } catch (failed) {
       toast(failed instanceof Problem ? failed.message : String(failed))
     }
@@ -156,7 +156,7 @@ export function useYearActs(
     isSaving,
     save: (request: YearPlanRequest) =>
       attempt(async () => {
-        const saved = await call<YearPlan>(id ? 'PUT' : 'POST', id ? `/year-plans/${id}` : '/year-plans', request)
+        const saved = id ? await call('PUT', `/year-plans/${id}`, request) : await call('POST', '/year-plans', request)
         onSaved(saved)
         await refresh.everything()
         toast(`The year plan ${saved.name} is saved. Pages and feeds follow.`, () => void takeBack(saved))
