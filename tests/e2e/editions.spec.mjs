@@ -175,6 +175,7 @@ test('a member reads the edition for members and takes an address of their own, 
   await page.getByRole('button', { name: 'Make my own address' }).click()
   const feed = await page.getByLabel('Your feed link').inputValue()
   expect(await (await request.get(feed)).text()).toContain('BEGIN:VCALENDAR')
-  await page.getByRole('button', { name: 'Replace it' }).click()
+  await page.getByRole('button', { name: 'Replace it …' }).click()
+  await page.getByRole('button', { name: 'Replace the address' }).click()
   await expect.poll(async () => (await request.get(feed)).status()).toBe(410)
 })

@@ -1,9 +1,8 @@
 import { useState } from 'react'
-import { apiAddress, call, type Edition, type EditionDelivery, type Problem, type SecretLink } from '../api'
+import { apiAddress, type Edition, type EditionDelivery, type Problem } from '../api'
 import { Copyable } from '../calendars/Copyable'
 import { Refusal } from '../Refusal'
-import { useToast } from '../Toasts'
-import { usePost } from '../usePost'
+import { SecretActs, type SecretWords } from '../SecretActs'
 import type { Draft } from './draft'
 import { FeedForm } from './FeedForm'
 import { Step, Tick } from './Step'
@@ -23,7 +22,7 @@ interface DeliveryStepProps {
   saved: Edition | undefined
   problem: Problem | null
   onChange: (part: Partial<Draft>) => void
-  onLink: (edition: SecretLink) => void
+  onLink: () => void
 }
 
 /** How it gets to its readers. Addresses stay what they are: pages that hold it show it changed. */
@@ -56,7 +55,9 @@ export function DeliveryStep({ draft, saved, problem, onChange, onLink }: Delive
             ))}
           </div>
           <WayOf way={way} id={saved.id} addresses={saved.addresses} name={saved.name} />
-          {draft.audience === 'link' && !saved.isStandard && <SecretActs id={saved.id} onLink={onLink} />}
+          {draft.audience === 'link' && !saved.isStandard && (
+            <SecretActs path={`/editions/${saved.id}/link`} isThere words={secret} onDone={onLink} />
+          )}
         </>
       )}
       <FeedForm draft={draft} saved={saved} onChange={onChange} />
@@ -168,27 +169,12 @@ export function frameOf(embed: string, name: string, width: string, height: stri
   return `<iframe src="${embed}" title="${title}" width="${width.replace('px', '')}" height="${height}" style="border:0" allow="clipboard-write"></iframe>`
 }
 
-function SecretActs({ id, onLink }: { id: string; onLink: (link: SecretLink) => void }) {
-  const { problem, isBusy, post } = usePost()
-  const toast = useToast()
-  const replace = () =>
-    post(async () => {
-      onLink(await call('POST', `/editions/${id}/link`))
-      toast('The secret address was replaced. The old one says so from now on.')
-    })
-  return (
-    <p>
-      <button type="button" className="btn btn-outline-ink" disabled={isBusy} onClick={replace}>
-        Replace the secret address
-      </button>{' '}
-      <span className="soft">Pages and programs that have the old one are told that it was replaced.</span>
-      {problem && (
-        <span className="refusal" role="alert">
-          {problem.message}
-        </span>
-      )}
-    </p>
-  )
+const secret: SecretWords = {
+  name: 'address',
+  make: 'Make a secret address',
+  made: 'There is a secret address now.',
+  ifReplaced: 'The old address stops working at once. Pages and programs that have it are told that it was replaced.',
+  replaced: 'The secret address was replaced. The old one says so from now on.',
 }
 
 /** Whose pages may hold it in a frame. */

@@ -1,11 +1,10 @@
 import { Link, useParams } from 'react-router'
-import { apiAddress, call } from '../api'
+import { apiAddress } from '../api'
 import { Copyable } from '../calendars/Copyable'
 import { NothingHere } from '../NothingHere'
-import { useEditionLink, useEditions, useRefresh } from '../queries'
+import { useEditionLink, useEditions } from '../queries'
+import { SecretActs, type SecretWords } from '../SecretActs'
 import { useSeenAs } from '../seeAs'
-import { useToast } from '../Toasts'
-import { usePost } from '../usePost'
 
 /** An edition for members, read where they are signed in; and each member's own address of it. */
 export function ReadPage() {
@@ -27,17 +26,18 @@ export function ReadPage() {
   )
 }
 
+const words: SecretWords = {
+  name: 'address',
+  make: 'Make my own address',
+  made: 'You have an address of your own now.',
+  ifReplaced: 'The old address stops working at once. Programs that have it need the new one.',
+  replaced: 'Your address was replaced. The old one answers no more.',
+  ifWithdrawn: 'The address stops working at once. It cannot be brought back; a new one can be made.',
+  withdrawn: 'Your address was withdrawn.',
+}
+
 function OwnAddress({ id }: { id: string }) {
   const link = useEditionLink(id)
-  const { problem, isBusy, post } = usePost()
-  const refresh = useRefresh()
-  const toast = useToast()
-  const act = (method: 'POST' | 'DELETE', said: string) =>
-    post(async () => {
-      await call(method, `/editions/${id}/link`)
-      await refresh.everything()
-      toast(said)
-    })
   return (
     <section className="own-address">
       <h2>In your own calendar program</h2>
@@ -45,45 +45,12 @@ function OwnAddress({ id }: { id: string }) {
         An address that is yours alone: whoever has it reads what you read here. It ends when you leave, and you can replace it at
         any time.
       </p>
-      {link.data?.feed ? (
-        <>
-          <Copyable name="Your feed link" button="Copy your feed link" text={link.data.feed}>
-            Give it to your own program, and to nobody else.
-          </Copyable>
-          <p>
-            <button
-              type="button"
-              className="btn btn-outline-ink"
-              disabled={isBusy}
-              onClick={() => act('POST', 'Your address was replaced. The old one answers no more.')}
-            >
-              Replace it
-            </button>{' '}
-            <button
-              type="button"
-              className="btn btn-brick"
-              disabled={isBusy}
-              onClick={() => act('DELETE', 'Your address was withdrawn.')}
-            >
-              Withdraw it
-            </button>
-          </p>
-        </>
-      ) : (
-        <button
-          type="button"
-          className="btn btn-outline-ink"
-          disabled={isBusy}
-          onClick={() => act('POST', 'You have an address of your own now.')}
-        >
-          Make my own address
-        </button>
+      {link.data?.feed && (
+        <Copyable name="Your feed link" button="Copy your feed link" text={link.data.feed}>
+          Give it to your own program, and to nobody else.
+        </Copyable>
       )}
-      {problem && (
-        <p className="refusal" role="alert">
-          {problem.message}
-        </p>
-      )}
+      {link.data && <SecretActs path={`/editions/${id}/link`} isThere={link.data.feed !== null} words={words} />}
     </section>
   )
 }

@@ -1,0 +1,87 @@
+import { useState } from 'react'
+import { call } from './api'
+import { useRefresh } from './queries'
+import { useToast } from './Toasts'
+import { usePost } from './usePost'
+
+/** What is said of a secret address. */
+export interface SecretWords {
+  /** What it is called on the buttons: “link”. */
+  name: string
+  make: string
+  made: string
+  /** What follows from replacing it, and from withdrawing it; what cannot be withdrawn has nothing there. */
+  ifReplaced: string
+  replaced: string
+  ifWithdrawn?: string
+  withdrawn?: string
+}
+
+interface SecretActsProps {
+  path: `/calendars/${string}/link` | `/editions/${string}/link`
+  isThere: boolean
+  words: SecretWords
+  onDone?: () => void
+}
+
+/** Makes, replaces and withdraws a secret address. The last two cannot be undone, so they are asked about. */
+export function SecretActs({ path, isThere, words, onDone }: SecretActsProps) {
+  const [asking, setAsking] = useState<'replace' | 'withdraw' | null>(null)
+  const { problem, isBusy, post, forget } = usePost()
+  const refresh = useRefresh()
+  const toast = useToast()
+  const run = (method: 'POST' | 'DELETE', said: string) =>
+    post(async () => {
+      await call(method, path)
+      await refresh.everything()
+      onDone?.()
+      setAsking(null)
+      toast(said)
+    })
+  const leave = () => {
+    forget()
+    setAsking(null)
+  }
+  return (
+    <>
+      {!isThere && (
+        <button type="button" className="btn btn-outline-ink" disabled={isBusy} onClick={() => run('POST', words.made)}>
+          {words.make}
+        </button>
+      )}
+      {isThere && asking === null && (
+        <p>
+          <button type="button" className="btn btn-outline-ink" onClick={() => setAsking('replace')}>
+            Replace it …
+          </button>{' '}
+          {words.ifWithdrawn && (
+            <button type="button" className="btn btn-brick" onClick={() => setAsking('withdraw')}>
+              Withdraw it …
+            </button>
+          )}
+        </p>
+      )}
+      {isThere && asking !== null && (
+        <div className="asking" role="alert">
+          <p>{asking === 'replace' ? words.ifReplaced : words.ifWithdrawn}</p>
+          <button
+            type="button"
+            className={asking === 'replace' ? 'btn btn-spruce' : 'btn btn-brick'}
+            disabled={isBusy}
+            onClick={() => (asking === 'replace' ? run('POST', words.replaced) : run('DELETE', words.withdrawn ?? ''))}
+          >
+            {asking === 'replace' ? 'Replace' : 'Withdraw'} the {words.name}
+          </button>{' '}
+          <button type="button" className="btn btn-quiet" onClick={leave}>
+            Leave it
+          </button>
+        </div>
+      )}
+      {problem && (
+        <p className="refusal" role="alert">
+          {problem.message}
+        </p>
+      )}
+    </>
+  )
+}
