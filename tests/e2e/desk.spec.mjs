@@ -20,6 +20,20 @@ test('what is removed can be brought back', async ({ page }) => {
   await expect(page.getByRole('link', { name: /Wick trimming/ })).toBeVisible()
 })
 
+test('what somebody saves appears on the open plan of another by itself', async ({ page, browser }) => {
+  await signIn(page)
+  const calendar = await makeCalendar(page, { forWhom: 'Members' })
+  const other = await (await browser.newContext({ baseURL: test.info().project.use.baseURL, locale: 'en-GB' })).newPage()
+  await signIn(other, 'bo')
+  await other.goto('/plan')
+  let number = 0
+  // The first may be saved before the other desk listens.
+  await expect(async () => {
+    await addEvent(page, calendar, `Lamp glass ${++number}`)
+    await expect(other.getByRole('link', { name: new RegExp(`Lamp glass ${number}`) })).toBeVisible()
+  }).toPass()
+})
+
 test('a calendar with events asks with their number before it opens', async ({ page }) => {
   await signIn(page)
   const calendar = await makeCalendar(page, { forWhom: 'Its editors only' })

@@ -242,7 +242,8 @@ describe('an edition that is changed', () => {
       },
       secret,
     )
-    await user.click(screen.getByRole('button', { name: 'Replace the secret address' }))
+    await user.click(screen.getByRole('button', { name: 'Replace the secret address …' }))
+    await user.click(screen.getByRole('button', { name: 'Replace the address' }))
     expect(await screen.findByText(/The secret address was replaced/)).toBeTruthy()
     expect(sent(asked, 'GET /editions/juniors')).toHaveLength(2)
   })

@@ -10,6 +10,8 @@ export interface SecretWords {
   name: string
   make: string
   made: string
+  /** Said in full where the address does not stand right above it. */
+  replace?: string
   /** What follows from replacing it, and from withdrawing it; what cannot be withdrawn has nothing there. */
   ifReplaced: string
   replaced: string
@@ -52,7 +54,7 @@ export function SecretActs({ path, isThere, words, onDone }: SecretActsProps) {
       {isThere && asking === null && (
         <p>
           <button type="button" className="btn btn-outline-ink" onClick={() => setAsking('replace')}>
-            Replace it …
+            {words.replace ?? 'Replace it …'}
           </button>{' '}
           {words.ifWithdrawn && (
             <button type="button" className="btn btn-brick" onClick={() => setAsking('withdraw')}>

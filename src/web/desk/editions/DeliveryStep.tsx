@@ -173,6 +173,7 @@ const secret: SecretWords = {
   name: 'address',
   make: 'Make a secret address',
   made: 'There is a secret address now.',
+  replace: 'Replace the secret address …',
   ifReplaced: 'The old address stops working at once. Pages and programs that have it are told that it was replaced.',
   replaced: 'The secret address was replaced. The old one says so from now on.',
 }
