@@ -24,12 +24,12 @@ public sealed class Account
 public sealed record Member(
     Guid AccountId, string Name, string Email, bool IsAdministrator, Instant? LastSignInAt, int Version, IReadOnlyDictionary<Guid, CalendarRole> Roles);
 
-/// <summary>Accounts, memberships and roles. What is asked before anybody is signed in looks everywhere; the rest stays within the wall.</summary>
 /// <summary>That a person belongs to an organisation, and as whom.</summary>
 /// <param name="Slug">By which addresses name the organisation.</param>
 /// <param name="HouseVersion">Which version of its house is the latest.</param>
 public sealed record Membership(string Slug, string Name, long HouseVersion, Viewer Viewer);
 
+/// <summary>Accounts, memberships and roles. What is asked before anybody is signed in looks everywhere; the rest stays within the wall.</summary>
 public sealed class AccountStore(Database database)
 {
     private const string Columns = """

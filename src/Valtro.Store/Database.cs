@@ -140,19 +140,18 @@ public sealed class Database : IAsyncDisposable
     /// <summary>Several statements that change nothing, in one round trip; the results are read in their order.</summary>
     /// <param name="sql">With semicolons between them.</param>
     public Task<T> ReadManyAsync<T>(string sql, object? parameters, Func<SqlMapper.GridReader, Task<T>> read) =>
-        ReadAsync(sql, async (connection, whole) =>
-        {
-            await using var results = await connection.QueryMultipleAsync(Question(whole, parameters));
-            return await read(results);
-        });
+        ReadManyAsync(sql, parameters, read, asOf: "");
 
     /// <summary>The same, of one and the same moment.</summary>
     internal Task<T> ReadTogetherAsync<T>(string sql, object? parameters, Func<SqlMapper.GridReader, Task<T>> read) =>
+        ReadManyAsync(sql, parameters, read, asOf: " isolation level repeatable read");
+
+    private Task<T> ReadManyAsync<T>(string sql, object? parameters, Func<SqlMapper.GridReader, Task<T>> read, string asOf) =>
         ReadAsync(sql, async (connection, whole) =>
         {
             await using var results = await connection.QueryMultipleAsync(Question(whole, parameters));
             return await read(results);
-        }, asOf: " isolation level repeatable read");
+        }, asOf);
 
     /// <summary>Statements that change something, in a transaction of their own.</summary>
     /// <returns>How many rows they changed.</returns>

@@ -123,7 +123,7 @@ internal static class CalendarApi
     }
 
     private static async Task<Results<Ok<CalendarResponse>, ProblemHttpResult>> Save(
-        Guid id, CalendarRequest request, Access access, CalendarStore calendars, CalendarView view, IClock clock)
+        Guid id, CalendarRequest request, Access access, CalendarView view, IClock clock)
     {
         var viewer = await access.RequireAsync(OrganisationAction.ManageCalendars, KeepersOnly);
         await view.FindAsync(viewer, id);

@@ -49,7 +49,7 @@ public sealed class Destinations(Access access, EventDesk desk)
     }
 
     /// <summary>The editions in which members read an event that is not finished, as it is: a draft, or waiting for sign-off.</summary>
-    internal async Task<IReadOnlyList<UnfinishedIn>> OfUnfinishedAsync(Viewer viewer, CalendarEvent draft)
+    internal async Task<IReadOnlyList<UnfinishedIn>> OfUnfinishedAsync(CalendarEvent draft)
     {
         if (Visibility.LeavesTheHouse(draft.State))
             return [];

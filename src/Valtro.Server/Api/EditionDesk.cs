@@ -92,7 +92,7 @@ public sealed class EditionDesk(
         var wanted = draft with { Name = string.IsNullOrWhiteSpace(draft.Name) ? "New edition" : draft.Name };
         await CheckAsync(viewer, wanted, before?.IsStandard == true);
         var draftId = await settings.KeepDraftAsync(viewer.OrganisationId, viewer.AccountId, id, wanted, Now);
-        var address = (id is { } saved ? await editions.FindAsync(saved) : null) ?? await AddressOfNewAsync(viewer);
+        var address = (id is { } saved ? await editions.FindAsync(saved) : null) ?? await AddressOfNewAsync();
         var reading = await readings.FindAsync(address with { Draft = wanted, SeenAs = wanted.Audience, CalendarId = null }) ?? throw new NotFoundException("edition");
         var window = YearOf(reading);
         var found = await events.InWindowAsync(viewer.OrganisationId, reading.Calendars, window);
@@ -130,7 +130,7 @@ public sealed class EditionDesk(
         Access.Require(viewer.MayCompose(edition.Sources, (await access.HouseAsync()).Disclosures), ComposersOnly);
 
     /// <summary>Of an edition that is not saved yet.</summary>
-    public async Task<EditionAddress> AddressOfNewAsync(Viewer viewer)
+    public async Task<EditionAddress> AddressOfNewAsync()
     {
         var organisation = (await access.HouseAsync()).Organisation;
         return new EditionAddress(Guid.Empty, organisation.Id, organisation.Slug, organisation.Name, organisation.Locale, (short)organisation.FirstDayOfWeek, null, organisation.Zone, "", Guid.Empty, 0, 0, Guid.Empty, null, null, null);

@@ -53,7 +53,7 @@ internal static class EventApi
             series.Rule is { } rule ? RuleText.Format(rule) : null,
             consequences.Dates.Count > 0 ? ElsewhereBody.Of(series.Timing, consequences.Dates[0].Occurrence, calendar.Zone) : null,
             [.. WhoSees.Of(
-                sketch, found?.Event, ChangeApi.NamesAndTables(house.Calendars), words, desk.Now, await destinations.OfUnfinishedAsync(viewer, sketch)).Select(WhoSeesBody.Of)]));
+                sketch, found?.Event, ChangeApi.NamesAndTables(house.Calendars), words, desk.Now, await destinations.OfUnfinishedAsync(sketch)).Select(WhoSeesBody.Of)]));
     }
 
     /// <summary>Which editions would deliver the event as it is typed. What is not right yet is left out: saving says so.</summary>

@@ -27,14 +27,23 @@ public sealed record WhoSeesBody(Audience Audience, Detail Detail, Detail Was, s
 /// <param name="IsYours">The person who asks handed it in.</param>
 public sealed record AboutBody(Guid Id, SubmissionKind Kind, SubmissionState State, Guid CalendarId, string Proposer, bool IsYours, Instant MadeAt, string Reason, string? DecidedBy);
 
-/// <summary>The same date on the calendar's clock, where the event has its own time zone.</summary>
+/// <summary>The same date on another clock.</summary>
 public sealed record ElsewhereBody(string Zone, string Start, string End)
 {
+    /// <summary>An event's date on the clock of a calendar.</summary>
     /// <returns>Null where both clocks show the same.</returns>
     public static ElsewhereBody? Of(Core.Time.Timing timing, Core.Recurrence.Occurrence occurrence, DateTimeZone zone) =>
-        timing.AllDay || timing.Zone.Id == zone.Id || timing.Zone.GetUtcOffset(occurrence.Start) == zone.GetUtcOffset(occurrence.Start)
+        timing.AllDay ? null : On(zone, timing.Zone, occurrence);
+
+    /// <summary>An event's date, shown in some zone, on the event's own clock.</summary>
+    /// <returns>Null where both clocks show the same.</returns>
+    public static ElsewhereBody? OnItsOwn(Core.Time.Timing timing, Core.Recurrence.Occurrence occurrence, DateTimeZone shown) =>
+        timing.AllDay ? null : On(timing.Zone, shown, occurrence);
+
+    private static ElsewhereBody? On(DateTimeZone clock, DateTimeZone other, Core.Recurrence.Occurrence occurrence) =>
+        clock.Id == other.Id || clock.GetUtcOffset(occurrence.Start) == other.GetUtcOffset(occurrence.Start)
             ? null
-            : new ElsewhereBody(zone.Id, OccurrenceTimes.At(occurrence.Start, zone), OccurrenceTimes.At(occurrence.End, zone));
+            : new ElsewhereBody(clock.Id, OccurrenceTimes.At(occurrence.Start, clock), OccurrenceTimes.At(occurrence.End, clock));
 }
 
 /// <summary>An event seen from one of its dates: what the form says of it, and all that goes with it.</summary>

@@ -49,7 +49,7 @@ public static class OccurrenceApi
     }
 
     private static async Task<Ok<IReadOnlyList<OccurrenceResponse>>> List(
-        QueryDay from, QueryDay to, Guid[]? calendar, Access access, OccurrenceView view, EventDesk desk)
+        QueryDay from, QueryDay to, Guid[]? calendar, Access access, OccurrenceView view)
     {
         var viewer = await access.ViewerAsync();
         var zone = (await access.HouseAsync()).Organisation.TimeZone;
@@ -68,9 +68,7 @@ public static class OccurrenceApi
         return new OccurrenceResponse(
             date.Event.Id, times.RecurrenceId, seen.Sight.Calendars[0], disclosed.Title, times.Start, times.End, timing.AllDay, disclosed.State,
             disclosed.Content.Place, CategoryBody.Of(disclosed.Content.Category), disclosed.Content.Tags, tells && date.Event.Series.Recurs, tells && date.IsException,
-            timing.AllDay || zone.GetUtcOffset(date.Occurrence.Start) == timing.Zone.GetUtcOffset(date.Occurrence.Start)
-                ? null
-                : new ElsewhereBody(timing.Zone.Id, OccurrenceTimes.At(date.Occurrence.Start, timing.Zone), OccurrenceTimes.At(date.Occurrence.End, timing.Zone)),
+            ElsewhereBody.OnItsOwn(timing, date.Occurrence, zone),
             disclosed.Detail,
             [.. seen.Sight.Calendars.Skip(1)],
             seen.IsYours,
@@ -79,7 +77,7 @@ public static class OccurrenceApi
 
     /// <summary>How full each week of the organisation's year is: the year that holds a day.</summary>
     private static async Task<Ok<YearResponse>> Year(
-        QueryDay day, Access access, OccurrenceView view, EventDesk desk)
+        QueryDay day, Access access, OccurrenceView view)
     {
         var (viewer, house) = (await access.ViewerAsync(), await access.HouseAsync());
         var (organisation, school) = (house.Organisation, house.School);
@@ -109,7 +107,7 @@ public static class OccurrenceApi
             days.Count(school.IsClosed));
     }
 
-    private static async Task<Ok<IReadOnlyList<DayResponse>>> Days(QueryDay from, QueryDay to, Access access, EventDesk desk)
+    private static async Task<Ok<IReadOnlyList<DayResponse>>> Days(QueryDay from, QueryDay to, Access access)
     {
         var house = await access.HouseAsync();
         var (organisation, school) = (house.Organisation, house.School);

@@ -54,7 +54,7 @@ internal static class PreviewApi
             var viewer = await access.ViewerAsync();
             var (editionId, draft) = await settings.FindDraftAsync(viewer.OrganisationId, viewer.AccountId, id) ?? throw new NotFoundException("edition");
             var address = editionId is { } known ? await editions.FindAsync(known) : null;
-            address ??= await editionDesk.AddressOfNewAsync(viewer);
+            address ??= await editionDesk.AddressOfNewAsync();
             return address with { Draft = draft, SeenAs = draft.Audience, PreviewPath = access.At($"/api/editions/drafts/{id}/page") };
         }
 

@@ -72,9 +72,7 @@ public sealed record EntryBody(
             entry.Title, content.Subtitle, times.Start, times.End, timing.AllDay, content.Place, content.Description.Html, told.State,
             [.. entry.Sources.Select(source => source.Plate.Code)],
             CategoryBody.Of(content.Category),
-            ElsewhereBody.Of(timing, date, zone) is null
-                ? null
-                : new ElsewhereBody(timing.Zone.Id, OccurrenceTimes.At(date.Start, timing.Zone), OccurrenceTimes.At(date.End, timing.Zone)),
+            ElsewhereBody.OnItsOwn(timing, date, zone),
             content.Links,
             [.. content.Files.Where(file => file.Id != told.Picture?.Id).Select(FileBody.Of)],
             told.Picture is { } picture ? FileBody.Of(picture) : null,

@@ -5289,7 +5289,7 @@ export interface components {
         };
         /** @enum {unknown} */
         EditionView: "month" | "week" | "day" | "list" | "cards" | "smallMonth";
-        /** @description The same date on the calendar's clock, where the event has its own time zone. */
+        /** @description The same date on another clock. */
         ElsewhereBody: {
             zone: string;
             start: string;

@@ -112,16 +112,16 @@ export function YearForm({ id, start, mayEdit, cycleDays, onDone, onLeave }: Yea
           <CycleChoice plan={plan} set={set} cycleDays={isChanged ? [] : cycleDays} refusal={on('cycle')} />
         </fieldset>
         {isSavedByOthers && (
-          <div className="notice" role="alert">
-            <b>Somebody else saved {start.name} while you were working on it.</b> What you typed is still here.{' '}
-            <span className="event-acts">
-              <button type="button" className="btn btn-outline-ink" onClick={() => begin(start)}>
-                Take theirs, drop mine
-              </button>
-              <button type="button" className="btn btn-quiet" onClick={() => (setFrom(start), set({ version: start.version }))}>
-                Keep mine, to be saved in its place
-              </button>
-            </span>
+          <div className="conflict" role="alert">
+            <p>
+              <b>Somebody else saved {start.name} while you were working on it.</b> What you typed is still here.
+            </p>
+            <button type="button" className="btn btn-outline-ink" onClick={() => begin(start)}>
+              Take theirs, drop mine
+            </button>{' '}
+            <button type="button" className="btn btn-quiet" onClick={() => (setFrom(start), set({ version: start.version }))}>
+              Keep mine, to be saved in its place
+            </button>
           </div>
         )}
         {problem && problem.status !== 409 && Object.keys(problem.errors).length === 0 && (
