@@ -76,6 +76,8 @@ const load = (name) => {
   if (loaded.has(name)) return
   loaded.add(name)
   for (const needed of manifest[name].imports ?? []) load(needed)
+  // The words of one language come with each part.
+  for (const words of manifest[name].dynamicImports ?? []) if (words.includes('words/en/')) load(words)
 }
 load('desk/index.html')
 load('desk/plan/PlanPage.tsx')

@@ -1,3 +1,4 @@
+// @vitest-environment happy-dom
 import { describe, expect, test } from 'vitest'
 import { frameOf } from '../../src/web/desk/editions/DeliveryStep'
 import { draftOf, emptyDraft, movedPart, presets, usualLine, withoutPart } from '../../src/web/desk/editions/draft'

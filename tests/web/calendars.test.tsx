@@ -58,7 +58,7 @@ describe('calendars against audiences', () => {
     await user.click(dialog.getByRole('button', { name: 'Headline' }))
     expect(await dialog.findByText('9 events become public.')).toBeTruthy()
     expect(dialog.getByText('1 event becomes visible to those with the link.')).toBeTruthy()
-    expect(dialog.getByText(/those with the link see headline then too/)).toBeTruthy()
+    expect(dialog.getByText(/Then for those with the link too: headline./)).toBeTruthy()
     expect(dialog.getByText('1 draft or waiting event stays inside')).toBeTruthy()
     await user.click(dialog.getByRole('button', { name: 'Look at them' }))
     expect(dialog.getByRole('link', { name: 'Rota' }).getAttribute('href')).toBe('/events/a')

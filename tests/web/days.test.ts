@@ -1,6 +1,8 @@
+// @vitest-environment happy-dom
 import { describe, expect, test } from 'vitest'
 import { addDays, addMonths, daysBetween, saySpan, todayIn, weekOf, weeksOf } from '../../src/web/shared/days'
-import { firstDay, lastDay, sayTime, sayWhen, touches } from '../../src/web/shared/slips'
+import { sayTime, sayWhen } from '../../src/web/desk/times'
+import { firstDay, lastDay, touches } from '../../src/web/shared/slips'
 
 describe('days', () => {
   test('are counted across clock changes, months and leap days', () => {

@@ -1,3 +1,4 @@
+// @vitest-environment happy-dom
 import { expect, test } from 'vitest'
 import { newDraft, requestOf } from '../../src/web/desk/event/draft'
 

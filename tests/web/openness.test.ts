@@ -1,3 +1,4 @@
+// @vitest-environment happy-dom
 import { describe, expect, it } from 'vitest'
 import type { Calendar, Detail, Disclosure } from '../../src/web/desk/api'
 import { isMore, sayOpenness, tableWith } from '../../src/web/desk/openness'

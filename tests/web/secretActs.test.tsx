@@ -5,12 +5,13 @@ import { SecretActs } from '../../src/web/desk/SecretActs'
 import { answer, refusal, sent, show } from './deskWorld'
 
 const words = {
-  name: 'address',
   make: 'Make one',
   made: 'Made.',
   ifReplaced: 'The old one stops.',
+  doReplace: 'Replace the address',
   replaced: 'Replaced.',
   ifWithdrawn: 'It cannot be brought back.',
+  doWithdraw: 'Withdraw the address',
   withdrawn: 'Withdrawn.',
 }
 

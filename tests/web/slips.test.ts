@@ -1,6 +1,8 @@
+// @vitest-environment happy-dom
 import { expect, test } from 'vitest'
 import { saySize } from '../../src/web/desk/event/MoreFields'
-import { firstDay, lastDay, sayTime, sayTimeShort, sayWhen, touches, type Timed } from '../../src/web/shared/slips'
+import { sayTime, sayTimeShort, sayWhen } from '../../src/web/desk/times'
+import { firstDay, lastDay, touches, type Timed } from '../../src/web/shared/slips'
 
 const timed = (start: string, end: string) => ({ start: `${start}:00-04:00`, end: `${end}:00-04:00`, allDay: false })
 const days = (start: string, end: string) => ({ start: `${start}T00:00:00-04:00`, end: `${end}T00:00:00-04:00`, allDay: true })

@@ -1,3 +1,4 @@
+// @vitest-environment happy-dom
 import { expect, test } from 'vitest'
 import { pasted, readCells } from '../../src/web/desk/several/SeveralPage'
 import { hoursOf, layoutDay, timeAt } from '../../src/web/shared/timeGrid'

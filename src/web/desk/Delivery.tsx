@@ -1,16 +1,18 @@
 import type { Calendar } from './api'
+import { language } from './language'
 import { useOrganisation } from './queries'
 import { sayReason, saySince } from './work/failures'
+import { t } from './words'
 
 type Delivery = Calendar['delivery']
 
 /** Whether changes have gone out, as a shape and in words. */
 export function DeliveryLine({ delivery }: { delivery: Delivery }) {
   const words = {
-    closed: 'nothing goes out',
-    pending: 'going out …',
-    upToDate: delivery.changedAt ? `out ${sayAgo(delivery.changedAt)}` : 'out',
-    failing: 'going out failed',
+    closed: t('nothingGoesOut'),
+    pending: t('goingOut'),
+    upToDate: delivery.changedAt ? t('outAgo', { ago: sayAgo(delivery.changedAt) }) : t('out'),
+    failing: t('goingOutFailed'),
   }
   return (
     <span className="delivery">
@@ -22,18 +24,14 @@ export function DeliveryLine({ delivery }: { delivery: Delivery }) {
 
 function Failed({ failure }: { failure: NonNullable<Delivery['failure']> }) {
   const organisation = useOrganisation()
-  return (
-    <>
-      Going out failed since {saySince(failure.since, organisation)}: {sayReason(failure.reason)}
-    </>
-  )
+  return <>{t('goingOutFailedSinceSince', { since: saySince(failure.since, organisation), reason: sayReason(failure.reason) })}</>
 }
 
 /** "just now", "4 minutes ago", "2 days ago". */
 export function sayAgo(instant: string, now = Date.now()): string {
   const minutes = Math.floor((now - Date.parse(instant)) / 60_000)
-  if (minutes < 1) return 'just now'
-  const format = new Intl.RelativeTimeFormat('en', { numeric: 'always' })
+  if (minutes < 1) return t('justNow')
+  const format = new Intl.RelativeTimeFormat(language, { numeric: 'always' })
   if (minutes < 60) return format.format(-minutes, 'minute')
   if (minutes < 48 * 60) return format.format(-Math.floor(minutes / 60), 'hour')
   return format.format(-Math.floor(minutes / 1440), 'day')

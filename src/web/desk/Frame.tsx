@@ -1,4 +1,4 @@
-import { useState, type ComponentType } from 'react'
+import { lazy, Suspense, useState, type ComponentType } from 'react'
 import Dropdown from 'react-bootstrap/Dropdown'
 import { Link, NavLink, Outlet, useNavigate } from 'react-router'
 import { call } from './api'
@@ -6,29 +6,38 @@ import { ChangesProvider } from './changes/Changes'
 import { useRefresh, useSession, useSignOffCount } from './queries'
 import { SeeAsChoice, SeenAsNotice } from './SeeAs'
 import { seeAs, useSeenAs } from './seeAs'
-import { ChooseOrganisation } from './session/ChooseOrganisation'
-import { SignIn } from './session/SignIn'
 import { useToast } from './Toasts'
 import { useKeys } from './useKeys'
 import { useNews } from './useNews'
 import { FailingNotice } from './work/FailingNotice'
+import { t } from './words'
+
+// Most who open the desk are signed in.
+const SignIn = lazy(() => import('./session/SignIn').then(({ SignIn: shown }) => ({ default: shown })))
+const ChooseOrganisation = lazy(() =>
+  import('./session/ChooseOrganisation').then(({ ChooseOrganisation: shown }) => ({ default: shown })),
+)
 
 /** The bar above every screen, and the sign-in in front of them. */
 export function Frame() {
   const session = useSession()
-  if (session.isPending) return <p className="page">Opening Valtro …</p>
+  if (session.isPending) return <p className="page">{t('openingValtro')}</p>
   if (session.isError)
     return (
       <main className="page">
-        <h1>Valtro cannot be reached</h1>
+        <h1>{t('valtroCannotBeReached')}</h1>
         <p>{session.error.message}</p>
         <button type="button" className="btn btn-outline-ink" onClick={() => session.refetch()}>
-          Try again
+          {t('tryAgain')}
         </button>
       </main>
     )
-  if (!session.data.person) return <SignIn />
-  return session.data.organisation ? <SignedIn /> : <ChooseOrganisation organisations={session.data.organisations} />
+  if (session.data.person && session.data.organisation) return <SignedIn />
+  return (
+    <Suspense fallback={<p className="page">{t('openingValtro')}</p>}>
+      {session.data.person ? <ChooseOrganisation organisations={session.data.organisations} /> : <SignIn />}
+    </Suspense>
+  )
 }
 
 function SignedIn() {
@@ -40,7 +49,7 @@ function SignedIn() {
   const showKeys = () =>
     import('./KeysHelp').then(
       ({ KeysHelp }) => setHelp({ Keys: KeysHelp }),
-      () => toast('The list of keys could not be loaded. Look at your connection, and try again.'),
+      () => toast(t('theListOfKeysCould')),
     )
   useKeys({ '?': () => void showKeys() })
   const person = session?.person
@@ -63,35 +72,35 @@ function SignedIn() {
   return (
     <>
       <a className="skip-link" href="#content">
-        To the content
+        {t('toTheContent')}
       </a>
       <header className="bar">
-        <NavLink to="/plan" className="brand" aria-label="Valtro, to the plan">
+        <NavLink to="/plan" className="brand" aria-label={t('valtroToThePlan')}>
           <img src="/mark.svg" alt="" width="24" height="24" />
           <span className="wordmark">valtro</span>
         </NavLink>
-        <nav aria-label="Screens">
-          <NavLink to="/plan">Plan</NavLink>
-          <NavLink to="/calendars">Calendars</NavLink>
-          <NavLink to="/editions">Editions</NavLink>
-          <NavLink to="/year">Year plan</NavLink>
+        <nav aria-label={t('screens')}>
+          <NavLink to="/plan">{t('plan')}</NavLink>
+          <NavLink to="/calendars">{t('calendars')}</NavLink>
+          <NavLink to="/editions">{t('editions')}</NavLink>
+          <NavLink to="/year">{t('yearPlan')}</NavLink>
           {isOwnView && person.maySignOff && (
             <NavLink to="/sign-off">
-              Sign-off
+              {t('signOff')}
               {waiting > 0 && (
                 <span className="waiting-count">
                   {waiting}
-                  <span className="visually-hidden"> {waiting === 1 ? 'waits' : 'wait'}</span>
+                  <span className="visually-hidden"> {t('wait', { count: waiting })}</span>
                 </span>
               )}
             </NavLink>
           )}
-          {person.isAdministrator && <NavLink to="/people">People</NavLink>}
+          {person.isAdministrator && <NavLink to="/people">{t('people')}</NavLink>}
         </nav>
         <SeeAsChoice />
         <span className="organisation">{session.organisation.name}</span>
         <Dropdown align="end">
-          <Dropdown.Toggle className="initials" aria-label={`${person.name}, account`}>
+          <Dropdown.Toggle className="initials" aria-label={t('nameAccount', { name: person.name })}>
             {initials}
           </Dropdown.Toggle>
           <Dropdown.Menu>
@@ -103,32 +112,32 @@ function SignedIn() {
             {others.length > 0 && <Dropdown.Divider />}
             {others.map((one) => (
               <Dropdown.Item key={one.slug} href={`/at/${one.slug}/plan`}>
-                To {one.name}
+                {t('toName', { name: one.name })}
               </Dropdown.Item>
             ))}
             {others.length > 0 && <Dropdown.Divider />}
             <Dropdown.Item as={Link} to="/account">
-              Your account
+              {t('yourAccount')}
             </Dropdown.Item>
             <Dropdown.Item as="button" onClick={() => void showKeys()}>
-              Keys
+              {t('keys')}
             </Dropdown.Item>
             <Dropdown.Item as={Link} to="/lists">
-              Categories and places
+              {t('categoriesAndPlaces')}
             </Dropdown.Item>
             <Dropdown.Item as={Link} to="/bin">
-              Bin
+              {t('bin')}
             </Dropdown.Item>
             {person.isAdministrator && (
               <Dropdown.Item as={Link} to="/work">
-                What has not gone out
+                {t('whatHasNotGoneOut')}
               </Dropdown.Item>
             )}
             <Dropdown.Item as={Link} to="/help">
-              Help
+              {t('help')}
             </Dropdown.Item>
             <Dropdown.Item as="button" onClick={signOut}>
-              Sign out
+              {t('signOut')}
             </Dropdown.Item>
           </Dropdown.Menu>
         </Dropdown>

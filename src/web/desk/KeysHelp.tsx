@@ -1,24 +1,25 @@
 import Modal from 'react-bootstrap/Modal'
+import { t } from './words'
 
 const keys: [string, string][] = [
-  ['n', 'New event'],
-  ['[ and ]', 'Back and forward in time'],
-  ['.', 'Today'],
-  ['1 to 5', 'Lanes, month, week, day, list'],
-  ['Arrows', 'From day to day in the lanes and the month'],
-  ['Enter', 'Open what is marked, or start an event on that day'],
-  ['Shift and arrows', 'On a slip: move it by a day, a week, or a quarter of an hour'],
-  ['?', 'This list'],
+  ['n', t('newEvent')],
+  [t('brackets'), t('backAndForwardInTime')],
+  ['.', t('today')],
+  [t('oneToFive'), t('lanesMonthWeekDayList')],
+  [t('arrows'), t('fromDayToDayIn')],
+  [t('enter'), t('openWhatIsMarkedOr')],
+  [t('shiftAndArrows'), t('onASlipMoveIt')],
+  ['?', t('thisList')],
 ]
 
 export function KeysHelp({ onHide }: { onHide: () => void }) {
   return (
     <Modal show onHide={onHide} aria-labelledby="keys-title">
       <Modal.Body>
-        <h2 id="keys-title">Keys</h2>
+        <h2 id="keys-title">{t('keys')}</h2>
         <KeyList />
         <button type="button" className="btn btn-outline-ink" onClick={onHide}>
-          Close
+          {t('close')}
         </button>
       </Modal.Body>
     </Modal>

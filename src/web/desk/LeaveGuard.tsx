@@ -1,5 +1,6 @@
 import { useEffect, useState } from 'react'
 import { useBlocker, useNavigate } from 'react-router'
+import { t } from './words'
 
 /**
  * Keeps what was typed from being lost by leaving: within the desk it asks, and the browser asks when the window is closed.
@@ -23,13 +24,13 @@ export function useLeaveGuard(isDirty: boolean, words: string) {
 
   const guard =
     blocker.state === 'blocked' ? (
-      <div className="leave-guard" role="alertdialog" aria-label="Leave without saving?">
+      <div className="leave-guard" role="alertdialog" aria-label={t('leaveWithoutSaving')}>
         <p>{words}</p>
         <button type="button" className="btn btn-spruce" autoFocus onClick={() => blocker.reset()}>
-          Stay here
+          {t('stayHere')}
         </button>
         <button type="button" className="btn btn-quiet" onClick={() => blocker.proceed()}>
-          Leave without saving
+          {t('leaveWithoutSavingAgain')}
         </button>
       </div>
     ) : null

@@ -1,5 +1,5 @@
 import type { Detail, Disclosure } from './api'
-import { detailWords, levelsOf } from './openness'
+import { detailSaid, detailWords, levelsOf } from './openness'
 
 /** A detail level as a small bar, empty to full, with its word beside it. */
 export function Level({ detail, word = detailWords[detail] }: { detail: Detail; word?: string }) {
@@ -15,10 +15,7 @@ export function Level({ detail, word = detailWords[detail] }: { detail: Detail; 
 export function Levels({ disclosure }: { disclosure: Disclosure }) {
   const levels = levelsOf(disclosure)
   return (
-    <span
-      className="levels"
-      title={levels.map(({ audience, detail }) => `${audience}: ${detailWords[detail].toLowerCase()}`).join(', ')}
-    >
+    <span className="levels" title={levels.map(({ audience, detail }) => `${audience}: ${detailSaid[detail]}`).join(', ')}>
       {levels.map(({ audience, detail }) => (
         <i key={audience} className={`level-tall level-${detail}`} aria-hidden="true" />
       ))}

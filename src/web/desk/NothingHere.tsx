@@ -1,12 +1,13 @@
 import { Link } from 'react-router'
+import { t } from './words'
 
-export function NothingHere({ detail = 'There is no screen at this address.' }: { detail?: string }) {
+export function NothingHere({ detail = t('thereIsNoScreenAt') }: { detail?: string }) {
   return (
     <main className="page">
-      <h1>Nothing here</h1>
+      <h1>{t('nothingHere')}</h1>
       <p>{detail}</p>
       <p>
-        <Link to="/plan">Back to the plan</Link>
+        <Link to="/plan">{t('backToThePlan')}</Link>
       </p>
     </main>
   )

@@ -1,5 +1,6 @@
 import { Field } from './Field'
 import type { Problem } from './api'
+import { t } from './words'
 
 interface NewPasswordFieldProps {
   id: string
@@ -11,11 +12,7 @@ interface NewPasswordFieldProps {
 }
 
 /** A password that somebody chooses. */
-export function NewPasswordField({
-  onChange,
-  about = 'At least 12 characters. A few words do well.',
-  ...field
-}: NewPasswordFieldProps) {
+export function NewPasswordField({ onChange, about = t('atLeast12CharactersA'), ...field }: NewPasswordFieldProps) {
   return (
     <Field
       {...field}
@@ -33,7 +30,7 @@ export function OwnNameField(field: { problem: Problem | null; value: string; on
     <Field
       {...field}
       id="name"
-      label="Your name, as others see it"
+      label={t('yourNameAsOthersSee')}
       autoComplete="name"
       onChange={(event) => field.onChange(event.target.value)}
     />

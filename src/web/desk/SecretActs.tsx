@@ -3,19 +3,20 @@ import { call } from './api'
 import { useRefresh } from './queries'
 import { useToast } from './Toasts'
 import { usePost } from './usePost'
+import { t } from './words'
 
 /** What is said of a secret address. */
 export interface SecretWords {
-  /** What it is called on the buttons: “link”. */
-  name: string
   make: string
   made: string
   /** Said in full where the address does not stand right above it. */
   replace?: string
   /** What follows from replacing it, and from withdrawing it; what cannot be withdrawn has nothing there. */
   ifReplaced: string
+  doReplace: string
   replaced: string
   ifWithdrawn?: string
+  doWithdraw?: string
   withdrawn?: string
 }
 
@@ -54,11 +55,11 @@ export function SecretActs({ path, isThere, words, onDone }: SecretActsProps) {
       {isThere && asking === null && (
         <p>
           <button type="button" className="btn btn-outline-ink" onClick={() => setAsking('replace')}>
-            {words.replace ?? 'Replace it …'}
+            {words.replace ?? t('replaceIt')}
           </button>{' '}
           {words.ifWithdrawn && (
             <button type="button" className="btn btn-brick" onClick={() => setAsking('withdraw')}>
-              Withdraw it …
+              {t('withdrawIt')}
             </button>
           )}
         </p>
@@ -72,10 +73,10 @@ export function SecretActs({ path, isThere, words, onDone }: SecretActsProps) {
             disabled={isBusy}
             onClick={() => (asking === 'replace' ? run('POST', words.replaced) : run('DELETE', words.withdrawn ?? ''))}
           >
-            {asking === 'replace' ? 'Replace' : 'Withdraw'} the {words.name}
+            {asking === 'replace' ? words.doReplace : words.doWithdraw}
           </button>{' '}
           <button type="button" className="btn btn-quiet" onClick={leave}>
-            Leave it
+            {t('leaveIt')}
           </button>
         </div>
       )}

@@ -1,11 +1,12 @@
 import Dropdown from 'react-bootstrap/Dropdown'
 import { useRefresh } from './queries'
 import { seeAs, useSeenAs, type SeenAs } from './seeAs'
+import { t } from './words'
 
 export const seenAsWords: Record<SeenAs, { choice: string; as: string }> = {
-  members: { choice: 'a member', as: 'a member who keeps nothing' },
-  link: { choice: 'someone with the link', as: 'someone with the secret link' },
-  everyone: { choice: 'everyone', as: 'everyone' },
+  members: { choice: t('aMember'), as: t('aMemberWhoKeepsNothing') },
+  link: { choice: t('someoneWithTheLink'), as: t('someoneWithTheSecretLink') },
+  everyone: { choice: t('everyone'), as: t('everyone') },
 }
 
 export function useSeeAs() {
@@ -22,7 +23,7 @@ export function SeeAsChoice() {
   const choose = useSeeAs()
   return (
     <Dropdown align="end">
-      <Dropdown.Toggle className="see-as">See as …</Dropdown.Toggle>
+      <Dropdown.Toggle className="see-as">{t('seeAs')}</Dropdown.Toggle>
       <Dropdown.Menu>
         {(Object.keys(seenAsWords) as SeenAs[]).map((audience) => (
           <Dropdown.Item as="button" key={audience} active={seen === audience} onClick={() => choose(audience)}>
@@ -31,7 +32,7 @@ export function SeeAsChoice() {
         ))}
         {seen && (
           <Dropdown.Item as="button" onClick={() => choose(null)}>
-            yourself again
+            {t('yourselfAgain')}
           </Dropdown.Item>
         )}
       </Dropdown.Menu>
@@ -46,11 +47,9 @@ export function SeenAsNotice() {
   if (!seen) return null
   return (
     <div className="seen-as" role="status">
-      <span>
-        You see this as <b>{seenAsWords[seen].as}</b>: what is not here, they do not get. Nothing can be changed meanwhile.
-      </span>
+      <span>{t.rich('youSeeThisAsAs', { as: seenAsWords[seen].as }, <b />)}</span>
       <button type="button" className="btn btn-outline-ink" onClick={() => choose(null)}>
-        Back to your own view
+        {t('backToYourOwnView')}
       </button>
     </div>
   )

@@ -1,4 +1,5 @@
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from 'react'
+import { t } from './words'
 
 const SHOWN_FOR = 10_000
 
@@ -70,11 +71,11 @@ function ToastLine({ toast, close, onUndo }: ToastLineProps) {
     >
       <span>{toast.text}</span>
       {toast.undo && (
-        <button type="button" aria-label={`Undo: ${toast.text}`} onClick={() => void onUndo(toast)}>
-          Undo
+        <button type="button" aria-label={t('undoText', { text: toast.text })} onClick={() => void onUndo(toast)}>
+          {t('undo')}
         </button>
       )}
-      <button type="button" aria-label="Close this message" onClick={() => close(toast.id)}>
+      <button type="button" aria-label={t('closeThisMessage')} onClick={() => close(toast.id)}>
         ×
       </button>
     </div>

@@ -1,6 +1,7 @@
 import type { components } from '../shared/api.generated'
 import type { Answer, Method, Sent } from './addresses'
 import { seenAs } from './seeAs'
+import { t } from './words'
 
 type Schemas = components['schemas']
 export type Calendar = Schemas['CalendarResponse']
@@ -132,11 +133,7 @@ export async function call<M extends Method, Address extends string>(
     })
   } catch (unreachable) {
     if (signal?.aborted) throw unreachable
-    throw new Problem(
-      0,
-      '/problems/unreachable',
-      'Valtro does not answer. What you typed is still here. Check your connection and try again.',
-    )
+    throw new Problem(0, '/problems/unreachable', t('valtroDoesNotAnswerWhat'))
   }
   if (!response.ok) throw await readProblem(response)
   return (response.status === 204 ? undefined : await response.json()) as Answer<M, Address>
@@ -163,9 +160,9 @@ export async function bringFile(file: File): Promise<EventFile> {
       body: file,
     })
   } catch {
-    throw new Problem(0, '/problems/unreachable', `“${file.name}” could not be brought: Valtro does not answer. Try again.`)
+    throw new Problem(0, '/problems/unreachable', t('nameCouldNotBeBrought', { name: file.name }))
   }
-  if (response.status === 413) throw new Problem(413, '', `“${file.name}” is too large. A file can have at most 10 MB.`)
+  if (response.status === 413) throw new Problem(413, '', t('nameIsTooLargeA', { name: file.name }))
   if (!response.ok) throw await readProblem(response)
   return (await response.json()) as EventFile
 }
@@ -182,6 +179,6 @@ async function readProblem(response: Response): Promise<Problem> {
       problem.differing ?? [],
     )
   } catch {
-    return new Problem(response.status, '', `Valtro answered with an error (${response.status}). Nothing was saved.`)
+    return new Problem(response.status, '', t('valtroAnsweredWithAnError', { status: response.status }))
   }
 }

@@ -1,11 +1,12 @@
 import type { Calendar, Detail, Disclosure } from './api'
+import { t } from './words'
 
 export type ForWhom = 'editors' | 'members' | 'everyone'
 
 export const forWhomWords: Record<ForWhom, { name: string; about: string }> = {
-  editors: { name: 'Its editors only', about: 'Nobody else knows that it exists.' },
-  members: { name: 'Members', about: 'People who sign in at your organisation see all of it.' },
-  everyone: { name: 'Everyone', about: 'The whole world may read it: page, embed and feed.' },
+  editors: { name: t('itsEditorsOnly'), about: t('nobodyElseKnowsThatIt') },
+  members: { name: t('members'), about: t('peopleWhoSignInAt') },
+  everyone: { name: t('everyoneAgain'), about: t('theWholeWorldMayRead') },
 }
 
 export const disclosures: Record<ForWhom, Disclosure> = {
@@ -20,10 +21,10 @@ export function forWhom(disclosure: Disclosure): ForWhom {
 }
 
 export const audiences = [
-  { key: 'editors', name: 'Editors', about: 'who keep it' },
-  { key: 'members', name: 'Members', about: 'who sign in' },
-  { key: 'link', name: 'With the link', about: 'who have the secret' },
-  { key: 'everyone', name: 'Everyone', about: 'the whole world' },
+  { key: 'editors', name: t('editors'), about: t('whoKeepIt') },
+  { key: 'members', name: t('members'), about: t('whoSignIn') },
+  { key: 'link', name: t('withTheLink'), about: t('whoHaveTheSecret') },
+  { key: 'everyone', name: t('everyoneAgain'), about: t('theWholeWorld') },
 ] as const
 
 const order: Detail[] = ['nothing', 'times', 'headline', 'complete']
@@ -55,18 +56,26 @@ export function levelsOf(disclosure: Disclosure): { audience: string; detail: De
 export function sayOpenness(calendar: Calendar): string {
   const { disclosure } = calendar
   const toEveryone: Record<Exclude<Detail, 'nothing'>, string> = {
-    times: 'Everyone: times only',
-    headline: 'Everyone: headlines',
-    complete: 'Everyone sees all',
+    times: t('everyoneTimesOnly'),
+    headline: t('everyoneHeadlines'),
+    complete: t('everyoneSeesAll'),
   }
   if (disclosure.everyone !== 'nothing') return toEveryone[disclosure.everyone]
-  if (disclosure.link !== 'nothing') return 'Members and the link'
-  return disclosure.members === 'nothing' ? 'Closed to others' : 'Members only'
+  if (disclosure.link !== 'nothing') return t('membersAndTheLink')
+  return disclosure.members === 'nothing' ? t('closedToOthers') : t('membersOnly')
 }
 
 export const detailWords: Record<Detail, string> = {
-  nothing: 'Nothing',
-  times: 'Times',
-  headline: 'Headline',
-  complete: 'Complete',
+  nothing: t('nothing'),
+  times: t('detailTimes'),
+  headline: t('headline'),
+  complete: t('complete'),
+}
+
+/** The same within a sentence. */
+export const detailSaid: Record<Detail, string> = {
+  nothing: t('nothingSaid'),
+  times: t('timesSaid'),
+  headline: t('headlineSaid'),
+  complete: t('completeSaid'),
 }

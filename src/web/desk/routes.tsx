@@ -3,6 +3,7 @@ import { createBrowserRouter, Navigate, Outlet, useRouteError } from 'react-rout
 import { at } from './api'
 import { Frame } from './Frame'
 import { NothingHere } from './NothingHere'
+import { t } from './words'
 
 /** A screen is loaded when it is opened. */
 const screen =
@@ -18,7 +19,7 @@ export const router = createBrowserRouter(
     {
       element: <Outlet />,
       errorElement: <NotLoaded />,
-      hydrateFallbackElement: <p className="page">Opening Valtro …</p>,
+      hydrateFallbackElement: <p className="page">{t('openingValtro')}</p>,
       children: [
         {
           path: '/invitation',
@@ -83,14 +84,11 @@ export function NotLoaded() {
   const error = useRouteError()
   return (
     <main className="page">
-      <h1>This screen could not be shown</h1>
-      <p>
-        The network was away, Valtro has become newer since this page was opened, or something broke. Nothing that was saved is
-        lost.
-      </p>
+      <h1>{t('thisScreenCouldNotBe')}</h1>
+      <p>{t('theNetworkWasAwayValtro')}</p>
       {error instanceof Error && <p className="soft">{error.message}</p>}
       <button type="button" className="btn btn-outline-ink" onClick={() => location.reload()}>
-        Load the page again
+        {t('loadThePageAgain')}
       </button>
     </main>
   )

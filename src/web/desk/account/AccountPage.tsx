@@ -6,6 +6,7 @@ import { NewPasswordField, OwnNameField } from '../PersonFields'
 import { useRefresh, useSession } from '../queries'
 import { useToast } from '../Toasts'
 import { usePost } from '../usePost'
+import { t } from './words'
 
 /** One's own name, password and sessions. */
 export function AccountPage() {
@@ -13,12 +14,12 @@ export function AccountPage() {
   if (!person) return null
   return (
     <main className="page narrow">
-      <h1>Your account</h1>
+      <h1>{t('yourAccount')}</h1>
       <p className="soft">{person.email}</p>
       <Own key={person.name} name={person.name} />
       <section className="block">
-        <h2>Where you are signed in</h2>
-        <p>If you left yourself signed in somewhere, or lost a device, end every session at once. You sign in again here.</p>
+        <h2>{t('whereYouAreSignedIn')}</h2>
+        <p>{t('ifYouLeftYourselfSigned')}</p>
         <SignOutEverywhere />
       </section>
     </main>
@@ -39,24 +40,24 @@ function Own({ name: start }: { name: string }) {
     await refresh.session()
     setCurrent('')
     setNew('')
-    toast(newPassword ? 'Saved. Your other sessions have ended.' : 'Saved.')
+    toast(newPassword ? t('savedYourOtherSessionsHave') : t('saved'))
   }
   return (
     <form className="block" onSubmit={save} noValidate>
-      <h2>Name and password</h2>
+      <h2>{t('nameAndPassword')}</h2>
       <OwnNameField problem={problem} value={name} onChange={setName} />
       <NewPasswordField
         id="newPassword"
-        label="New password"
+        label={t('newPassword')}
         problem={problem}
-        about="Leave it empty to keep the one you have. At least 12 characters."
+        about={t('leaveItEmptyToKeep')}
         value={newPassword}
         onChange={setNew}
       />
       {newPassword !== '' && (
         <Field
           id="currentPassword"
-          label="Password until now"
+          label={t('passwordUntilNow')}
           type="password"
           problem={problem}
           autoComplete="current-password"
@@ -66,7 +67,7 @@ function Own({ name: start }: { name: string }) {
       )}
       <WhatWasRefused problem={problem} fields={['name', 'newPassword', 'currentPassword']} />
       <button type="submit" className="btn btn-spruce" disabled={isBusy}>
-        Save
+        {t('save')}
       </button>
     </form>
   )
@@ -85,7 +86,7 @@ function SignOutEverywhere() {
     <>
       <WhatWasRefused problem={problem} fields={[]} />
       <button type="button" className="btn btn-outline-ink" disabled={isBusy} onClick={end}>
-        Sign out everywhere
+        {t('signOutEverywhere')}
       </button>
     </>
   )

@@ -19,6 +19,7 @@ import { disclosures, forWhomWords, levelsOf, type ForWhom } from '../openness'
 import { useCalendar, useCalendars, useColours, useOrganisation, useRefresh, useSession, useZones } from '../queries'
 import { useToast } from '../Toasts'
 import { OpenToEveryone } from './OpenToEveryone'
+import { t } from './words'
 
 interface Fields {
   name: string
@@ -41,8 +42,8 @@ export function CalendarPage() {
   const organisation = useOrganisation()
   const isAdministrator = useSession().data?.person?.isAdministrator ?? false
   if (stored.isError) return <NothingHere detail={stored.error.message} />
-  if (!isAdministrator) return <NothingHere detail="Only an administrator can make calendars and say whom they are for." />
-  if (!colours || !zones || !all || (id && !stored.data)) return <p className="page">Opening …</p>
+  if (!isAdministrator) return <NothingHere detail={t('onlyAnAdministratorCanMake')} />
+  if (!colours || !zones || !all || (id && !stored.data)) return <p className="page">{t('opening')}</p>
   const calendar = id ? (stored.data ?? null) : null
   const like = calendar ? null : (all.find((one) => one.id === likeId) ?? null)
   return (
@@ -127,7 +128,7 @@ function CalendarForm({ calendar, like, fields, colours, zones }: CalendarFormPr
     try {
       const saved = calendar ? await call('PUT', `/calendars/${calendar.id}`, request) : await call('POST', '/calendars', request)
       await refresh.everything()
-      toast(`${saved.name} is saved. ${calendar ? '' : sayForWhom(saved.disclosure)}`)
+      toast([t('nameIsSaved', { name: saved.name }), calendar ? '' : sayForWhom(saved.disclosure)].join(' ').trim())
       await navigate(!calendar && saved.disclosure.everyone !== 'nothing' ? `/calendars/${saved.id}/publishing` : '/calendars')
     } catch (failed) {
       setProblem(failed instanceof Problem ? failed : new Problem(0, '', String(failed)))
@@ -152,23 +153,21 @@ function CalendarForm({ calendar, like, fields, colours, zones }: CalendarFormPr
   return (
     <main className="page calendar-page">
       <p className="soft crumbs">
-        <Link to="/calendars">Calendars</Link> › {calendar?.name ?? 'New calendar'}
+        <Link to="/calendars">{t('calendars')}</Link> › {calendar?.name ?? t('newCalendar')}
       </p>
-      <h1>{calendar ? calendar.name : 'New calendar'}</h1>
-      {like && <p className="soft">With the settings, the roles and the groups of {like.name}. Its events stay there alone.</p>}
-      {calendar?.isArchived && (
-        <p className="notice">It is archived: nobody changes its events. Its page, embeds and feed stay as they are.</p>
-      )}
+      <h1>{calendar ? calendar.name : t('newCalendar')}</h1>
+      {like && <p className="soft">{t('withTheSettingsTheRoles', { name: like.name })}</p>}
+      {calendar?.isArchived && <p className="notice">{t('itIsArchivedNobodyChanges')}</p>}
       <form onSubmit={submit} noValidate>
         <div className="form-row">
-          <label htmlFor="name">Name</label>
+          <label htmlFor="name">{t('name')}</label>
           <div>
             <input id="name" className="form-control" autoFocus={!calendar} {...refused('name')} {...form.register('name')} />
             <Refusal id="name-refusal" text={problem?.on('name')} />
           </div>
         </div>
         <div className="form-row">
-          <label htmlFor="plate">Plate</label>
+          <label htmlFor="plate">{t('plate')}</label>
           <div>
             <span className="plate-line">
               <input
@@ -179,13 +178,13 @@ function CalendarForm({ calendar, like, fields, colours, zones }: CalendarFormPr
                 {...form.register('plate')}
               />
               <Plate code={values.plate.toUpperCase()} colour={values.colour} />
-              <span className="soft">stands on every entry; 1 to 4 letters or digits</span>
+              <span className="soft">{t('standsOnEveryEntry')}</span>
             </span>
             <Refusal id="plate-refusal" text={problem?.on('plate')} />
           </div>
         </div>
         <fieldset className="form-row">
-          <legend>Colour and hatch</legend>
+          <legend>{t('colourAndHatch')}</legend>
           <div className="colours">
             {colours.map((colour) => (
               <label key={colour.name} className={`hue-${colour.name}`}>
@@ -197,7 +196,7 @@ function CalendarForm({ calendar, like, fields, colours, zones }: CalendarFormPr
           </div>
         </fieldset>
         <div className="form-row">
-          <label htmlFor="zone">Time zone</label>
+          <label htmlFor="zone">{t('timeZone')}</label>
           <div>
             <input id="zone" className="form-control" list="zones" {...refused('zone')} {...form.register('zone')} />
             <datalist id="zones">
@@ -211,42 +210,40 @@ function CalendarForm({ calendar, like, fields, colours, zones }: CalendarFormPr
           </div>
         </div>
         <div className="form-row">
-          <label htmlFor="description">Description</label>
+          <label htmlFor="description">{t('description')}</label>
           <div>
             <input id="description" className="form-control" {...refused('description')} {...form.register('description')} />
             <Refusal id="description-refusal" text={problem?.on('description')} />
           </div>
         </div>
         <div className="form-row">
-          <label htmlFor="readerships">Its readers</label>
+          <label htmlFor="readerships">{t('itsReaders')}</label>
           <div>
             <input
               id="readerships"
               className="form-control"
-              placeholder="Junior families, Crew families"
+              placeholder={t('juniorFamiliesCrewFamilies')}
               {...refused('readerships')}
               {...form.register('readerships')}
             />
-            <span className="soft">
-              Names of groups, with commas between. Calendars with the same readers are checked for events at the same time.
-            </span>
+            <span className="soft">{t('namesOfGroupsWithCommas')}</span>
             <Refusal id="readerships-refusal" text={problem?.on('readerships')} />
           </div>
         </div>
         <div className="form-row">
-          <span className="row-label">Sign-off</span>
+          <span className="row-label">{t('signOff')}</span>
           <label className="tick">
             <input type="checkbox" {...form.register('requiresSignOff')} />
             <span>
-              What contributors make or change waits until an editor has looked at it
+              {t('whatContributorsMakeOrChange')}
               <br />
-              <span className="soft">Without it their changes go out at once. Editors’ changes always do.</span>
+              <span className="soft">{t('withoutItTheirChangesGo')}</span>
             </span>
           </label>
         </div>
         {calendar ? (
           <div className="form-row">
-            <span className="row-label">Who sees it</span>
+            <span className="row-label">{t('whoSeesIt')}</span>
             <div>
               <ul className="levels-list">
                 {levelsOf(calendar.disclosure).map(({ audience, detail }) => (
@@ -255,18 +252,18 @@ function CalendarForm({ calendar, like, fields, colours, zones }: CalendarFormPr
                   </li>
                 ))}
               </ul>
-              <Link to="/calendars">Change it in the table of calendars</Link>
+              <Link to="/calendars">{t('changeItInTheTable')}</Link>
             </div>
           </div>
         ) : (
           <fieldset className="form-row">
-            <legend>Who is it for</legend>
+            <legend>{t('whoIsItFor')}</legend>
             <div className="for-whom">
               {like && (
                 <label>
                   <input type="radio" value="same" {...form.register('forWhom')} />
                   <span>
-                    <b>The same as {like.name}</b>
+                    <b>{t('theSameAsName', { name: like.name })}</b>
                     <br />
                     <span className="soft">
                       {levelsOf(like.disclosure)
@@ -291,10 +288,7 @@ function CalendarForm({ calendar, like, fields, colours, zones }: CalendarFormPr
         )}
         {problem?.status === 409 && problem.current !== null && (
           <div className="conflict" role="alert">
-            <p>
-              <b>Somebody else saved {(problem.current as Calendar).name} while you were working on it.</b> Nothing of yours is
-              saved yet.
-            </p>
+            <p>{t.rich('somebodyElseSavedNameWhile', { name: (problem.current as Calendar).name }, <b />)}</p>
             <button
               type="button"
               className="btn btn-outline-ink"
@@ -303,29 +297,29 @@ function CalendarForm({ calendar, like, fields, colours, zones }: CalendarFormPr
                 setProblem(null)
               }}
             >
-              Keep mine, to be saved in its place
+              {t('keepMineToBeSaved')}
             </button>{' '}
             <button type="button" className="btn btn-quiet" onClick={() => takeTheirs(problem.current as Calendar)}>
-              Take theirs, drop mine
+              {t('takeTheirsDropMine')}
             </button>
           </div>
         )}
         {problem && problem.status !== 409 && (
           <p className="notice" role="alert">
-            {Object.keys(problem.errors).length > 0 ? 'Not saved yet: see what is marked above.' : problem.message}
+            {Object.keys(problem.errors).length > 0 ? t('notSavedYetSeeWhat') : problem.message}
           </p>
         )}
         <div className="event-acts">
           <button type="submit" className="btn btn-spruce" disabled={form.formState.isSubmitting}>
-            {calendar ? 'Save' : 'Make the calendar'}
+            {calendar ? t('save') : t('makeTheCalendar')}
           </button>
           <Link className="btn btn-quiet" to="/calendars">
-            Discard
+            {t('discard')}
           </Link>
           {calendar && (
             <>
               <span className="stretch" />
-              <Link to={`/calendars/${calendar.id}/publishing`}>Publish it</Link>
+              <Link to={`/calendars/${calendar.id}/publishing`}>{t('publishIt')}</Link>
             </>
           )}
         </div>
@@ -338,8 +332,8 @@ function CalendarForm({ calendar, like, fields, colours, zones }: CalendarFormPr
 }
 
 function sayForWhom(disclosure: Disclosure): string {
-  if (disclosure.everyone !== 'nothing') return 'It is open to everyone.'
-  return disclosure.members === 'nothing' ? 'Only its editors see it.' : 'Members see it.'
+  if (disclosure.everyone !== 'nothing') return t('itIsOpenToEveryone')
+  return disclosure.members === 'nothing' ? t('onlyItsEditorsSeeIt') : t('membersSeeIt')
 }
 
 /** Follows the name with a free plate until somebody writes one of their own. */

@@ -11,6 +11,7 @@ import { useSession } from '../queries'
 import { Groups } from './Groups'
 import { LevelCell } from './LevelCell'
 import { RowActs } from './RowActs'
+import { t } from './words'
 
 /** Calendars against audiences: who sees how much of each, changed in place. */
 export function CalendarsPage() {
@@ -23,17 +24,17 @@ export function CalendarsPage() {
   return (
     <main className="page">
       <div className="page-head">
-        <h1>Calendars</h1>
-        <span className="soft">who sees how much of each; a wider audience never sees more than a narrower one</span>
+        <h1>{t('calendars')}</h1>
+        <span className="soft">{t('whoSeesHowMuchOf')}</span>
         <span className="stretch" />
         {seen === null && (
           <button type="button" className="btn btn-outline-ink" onClick={() => seeAs('everyone')}>
-            See as everyone
+            {t('seeAsEveryone')}
           </button>
         )}
         {isAdministrator && (
           <Link className="btn btn-spruce" to="/calendars/new">
-            New calendar
+            {t('newCalendar')}
           </Link>
         )}
       </div>
@@ -43,16 +44,14 @@ export function CalendarsPage() {
         </p>
       )}
       {calendars.data?.length === 0 && (
-        <p className="empty">
-          {isAdministrator ? 'There is no calendar yet. Make the first one.' : 'There is no calendar that you may see yet.'}
-        </p>
+        <p className="empty">{isAdministrator ? t('thereIsNoCalendarYet') : t('thereIsNoCalendarThat')}</p>
       )}
-      {live.length > 0 && <Table calendars={live} all={live} label="Calendars and who sees them" />}
+      {live.length > 0 && <Table calendars={live} all={live} label={t('calendarsAndWhoSeesThem')} />}
       {archived.length > 0 && (
         <section className="archived">
-          <h2>Archived</h2>
-          <p className="soft">Nobody changes their events. What readers get of them stays as it is.</p>
-          <Table calendars={archived} all={live} label="Archived calendars" />
+          <h2>{t('archived')}</h2>
+          <p className="soft">{t('nobodyChangesTheirEventsWhat')}</p>
+          <Table calendars={archived} all={live} label={t('archivedCalendars')} />
         </section>
       )}
       {calendars.data && calendars.data.length > 0 && <GroupsBelow calendars={live} mayEdit={isAdministrator} />}
@@ -73,7 +72,7 @@ function Table({ calendars, all, label }: { calendars: Calendar[]; all: Calendar
       <table className="audiences">
         <thead>
           <tr>
-            <th scope="col">Calendar</th>
+            <th scope="col">{t('calendar')}</th>
             {audiences.map(({ key, name, about }) => (
               <th key={key} scope="col">
                 {name}
@@ -81,12 +80,12 @@ function Table({ calendars, all, label }: { calendars: Calendar[]; all: Calendar
               </th>
             ))}
             <th scope="col" className="number">
-              Events
+              {t('events')}
             </th>
-            <th scope="col">Gone out</th>
-            {isKept && <th scope="col">Kept by</th>}
+            <th scope="col">{t('goneOut')}</th>
+            {isKept && <th scope="col">{t('keptBy')}</th>}
             <th scope="col">
-              <span className="visually-hidden">Screens</span>
+              <span className="visually-hidden">{t('screens')}</span>
             </th>
           </tr>
         </thead>
@@ -109,7 +108,9 @@ function Table({ calendars, all, label }: { calendars: Calendar[]; all: Calendar
               <td>
                 <DeliveryLine delivery={calendar.delivery} />
               </td>
-              {isKept && <td className="kept-by">{sayKeepers(calendar) || <span className="soft">administrators</span>}</td>}
+              {isKept && (
+                <td className="kept-by">{sayKeepers(calendar) || <span className="soft">{t('administrators')}</span>}</td>
+              )}
               <td className="row-links">
                 <RowActs calendar={calendar} others={all.filter((one) => one.id !== calendar.id)} />
               </td>
@@ -126,7 +127,7 @@ function sayKeepers(calendar: Calendar): string {
   return calendar.keptBy
     .map(({ name, role }) => {
       const first = name.split(' ')[0] ?? name
-      return role === 'contributor' && calendar.requiresSignOff ? `${first} (waits for sign-off)` : first
+      return role === 'contributor' && calendar.requiresSignOff ? t('firstWaitsForSignOff', { first }) : first
     })
     .join(', ')
 }

@@ -1,5 +1,6 @@
 import { useId } from 'react'
 import { useToast } from '../Toasts'
+import { t } from './words'
 
 interface CopyableProps {
   name: string
@@ -15,8 +16,8 @@ export function Copyable({ name, button, text, lines = 1, children }: CopyablePr
   const id = useId()
   const copy = () =>
     navigator.clipboard.writeText(text).then(
-      () => toast(`Copied: ${name.toLowerCase()}.`),
-      () => toast('The browser does not let this page copy. Select the text and copy it.'),
+      () => toast(t('copiedName', { name })),
+      () => toast(t('theBrowserDoesNotLet')),
     )
   return (
     <div className="copyable">

@@ -5,6 +5,7 @@ import { Field, WhatWasRefused } from '../Field'
 import { useRefresh } from '../queries'
 import { useToast } from '../Toasts'
 import { usePost } from '../usePost'
+import { t } from './words'
 
 interface GroupsProps {
   groups: Group[]
@@ -17,10 +18,8 @@ export function Groups({ groups, calendars, mayEdit }: GroupsProps) {
   const [editing, setEditing] = useState<string | null>(null)
   return (
     <section className="groups">
-      <h2>Groups</h2>
-      <p className="soft">
-        Several calendars under one name: to place an event on all of them, to narrow the plan, to give a role.
-      </p>
+      <h2>{t('groups')}</h2>
+      <p className="soft">{t('severalCalendarsUnderOneName')}</p>
       <ul className="plain-list">
         {groups.map((group) =>
           editing === group.id ? (
@@ -36,11 +35,11 @@ export function Groups({ groups, calendars, mayEdit }: GroupsProps) {
                   .map((calendar) => (
                     <Plate key={calendar.id} code={calendar.plate} colour={calendar.colour} size="small" />
                   ))}
-                {group.calendars.length === 0 && <span className="soft">empty</span>}
+                {group.calendars.length === 0 && <span className="soft">{t('empty')}</span>}
               </span>
               {mayEdit && (
                 <button type="button" className="btn btn-quiet" onClick={() => setEditing(group.id)}>
-                  Change<span className="visually-hidden"> {group.name}</span>
+                  {t.rich('changeName', { name: group.name }, <span className="visually-hidden" />)}
                 </button>
               )}
             </li>
@@ -52,7 +51,7 @@ export function Groups({ groups, calendars, mayEdit }: GroupsProps) {
           <GroupForm group={null} calendars={calendars} onDone={() => setEditing(null)} />
         ) : (
           <button type="button" className="btn btn-outline-ink" onClick={() => setEditing('new')}>
-            New group
+            {t('newGroup')}
           </button>
         ))}
     </section>
@@ -83,7 +82,7 @@ function GroupForm({ group, calendars, onDone }: { group: Group | null; calendar
         group
           ? call('PUT', `/groups/${group.id}`, { name, calendars: chosen, version })
           : call('POST', '/groups', { name, calendars: chosen }),
-      `The group ${name} is saved.`,
+      t('theGroupNameIsSaved', { name }),
     )
   }
   const bringBack = async ({ name, calendars }: Group) => {
@@ -94,14 +93,14 @@ function GroupForm({ group, calendars, onDone }: { group: Group | null; calendar
     <form className="group-form" onSubmit={save} noValidate>
       <Field
         id="name"
-        label="Name of the group"
+        label={t('nameOfTheGroup')}
         problem={problem}
         value={name}
         autoFocus
         onChange={(event) => setName(event.target.value)}
       />
       <fieldset>
-        <legend>Its calendars</legend>
+        <legend>{t('itsCalendars')}</legend>
         {calendars.map((calendar) => (
           <label key={calendar.id} className="tick">
             <input
@@ -117,10 +116,10 @@ function GroupForm({ group, calendars, onDone }: { group: Group | null; calendar
       </fieldset>
       <WhatWasRefused problem={problem} fields={['name']} />
       <button type="submit" className="btn btn-spruce" disabled={isBusy}>
-        Save the group
+        {t('saveTheGroup')}
       </button>{' '}
       <button type="button" className="btn btn-quiet" onClick={onDone}>
-        Leave it
+        {t('leaveIt')}
       </button>
       {group && (
         <button
@@ -129,12 +128,12 @@ function GroupForm({ group, calendars, onDone }: { group: Group | null; calendar
           onClick={() =>
             run(
               () => call('DELETE', `/groups/${group.id}`),
-              `The group ${group.name} is gone; its calendars stay.`,
+              t('theGroupNameIsGone', { name: group.name }),
               () => void bringBack(group),
             )
           }
         >
-          Remove the group
+          {t('removeTheGroup')}
         </button>
       )}
     </form>

@@ -2,15 +2,17 @@ import { useState } from 'react'
 import Overlay from 'react-bootstrap/Overlay'
 import { call, type Calendar, type Detail, type Disclosure, type Opening } from '../api'
 import { Level } from '../Level'
-import { audiences, detailWords, tableWith } from '../openness'
+import { audiences, detailSaid, detailWords, tableWith } from '../openness'
 import { useOpening, useRefresh } from '../queries'
 import { useToast } from '../Toasts'
 import { usePost } from '../usePost'
 import { WhatFollows } from './WhatFollows'
+import { listed } from '../catalogue'
+import { t } from './words'
 
 export type Wide = Exclude<(typeof audiences)[number]['key'], 'editors'>
 
-const toWhom: Record<Wide, string> = { members: 'members', link: 'those with the link', everyone: 'everyone' }
+const toWhom: Record<Wide, string> = { members: t('members'), link: t('thoseWithTheLink'), everyone: t('everyone') }
 const levels: Detail[] = ['nothing', 'times', 'headline', 'complete']
 
 /** How much an audience sees of a calendar, and the place where that is changed. */
@@ -35,7 +37,11 @@ export function LevelCell({ calendar, audience }: { calendar: Calendar; audience
         type="button"
         aria-haspopup="dialog"
         aria-expanded={isOpen}
-        aria-label={`${calendar.name}, ${toWhom[audience]}: ${detailWords[detail].toLowerCase()}. Change it`}
+        aria-label={t('nameToWhomDetailChangeIt', {
+          name: calendar.name,
+          toWhom: toWhom[audience],
+          detail: detailSaid[detail],
+        })}
         onClick={() => setOpen(!isOpen)}
       >
         <Level detail={detail} />
@@ -77,13 +83,16 @@ export function ChangeLevel({ calendar, audience, onClose }: ChangeLevelProps) {
   const save = () =>
     post(async () => {
       const saved = await put(table, calendar.version)
-      toast(`${calendar.name} shows ${toWhom[audience]} ${said[detail]}.`, () => void undo(saved.version))
+      toast(
+        t('nameShowsToWhomSaid', { name: calendar.name, toWhom: toWhom[audience], said: said[detail] }),
+        () => void undo(saved.version),
+      )
       onClose()
     })
   const undo = async (version: number) => {
     try {
       await put(calendar.disclosure, version)
-      toast(`${calendar.name} is shown as before.`)
+      toast(t('nameIsShownAsBefore', { name: calendar.name }))
     } catch (failed) {
       toast(failed instanceof Error ? failed.message : String(failed))
     }
@@ -91,7 +100,7 @@ export function ChangeLevel({ calendar, audience, onClose }: ChangeLevelProps) {
   return (
     <section role="dialog" aria-labelledby={id} onKeyDown={(event) => event.key === 'Escape' && onClose()}>
       <h2 id={id}>{titleOf(calendar.name, audience, isWider || detail === was ? 'wider' : 'narrower')}</h2>
-      <div className="joined levels-choice" role="group" aria-label={`What ${toWhom[audience]} see`}>
+      <div className="joined levels-choice" role="group" aria-label={t('whatToWhomSee', { toWhom: toWhom[audience] })}>
         {levels.map((level) => (
           <button
             key={level}
@@ -123,13 +132,13 @@ export function ChangeLevel({ calendar, audience, onClose }: ChangeLevelProps) {
               onClick={save}
             >
               {isWider
-                ? `Open to ${toWhom[audience]}`
+                ? t('openToToWhom', { toWhom: toWhom[audience] })
                 : detail === 'nothing'
-                  ? `Close for ${toWhom[audience]}`
-                  : `Show ${toWhom[audience]} less`}
+                  ? t('closeForToWhom', { toWhom: toWhom[audience] })
+                  : t('showToWhomLess', { toWhom: toWhom[audience] })}
             </button>{' '}
             <button type="button" className="btn btn-quiet" onClick={onClose}>
-              Leave it as it is
+              {t('leaveItAsItIs')}
             </button>
           </p>
         </>
@@ -139,21 +148,23 @@ export function ChangeLevel({ calendar, audience, onClose }: ChangeLevelProps) {
 }
 
 const said: Record<Detail, string> = {
-  nothing: 'nothing any more',
-  times: 'only when it is busy',
-  headline: 'titles, times and places',
-  complete: 'all of it',
+  nothing: t('nothingAnyMore'),
+  times: t('onlyWhenItIsBusy'),
+  headline: t('titlesTimesAndPlaces'),
+  complete: t('allOfIt'),
 }
 
 const about: Record<Detail, string> = {
-  nothing: 'They do not know that it exists.',
-  times: 'Start and end, called “Busy”. Nothing else.',
-  headline: 'Title, time, place and category.',
-  complete: 'Text, links, files and contact too. Never the notes for editors.',
+  nothing: t('theyDoNotKnowThat'),
+  times: t('startAndEndCalledBusy'),
+  headline: t('titleTimePlaceAndCategory'),
+  complete: t('textLinksFilesAndContact'),
 }
 
 function titleOf(name: string, audience: Wide, direction: 'wider' | 'narrower'): string {
-  return direction === 'wider' ? `Open ${name} to ${toWhom[audience]}` : `Show ${toWhom[audience]} less of ${name}`
+  return direction === 'wider'
+    ? t('openNameToToWhom', { name, toWhom: toWhom[audience] })
+    : t('showToWhomLessOfName', { toWhom: toWhom[audience], name })
 }
 
 /** Other audiences whose level has to go along, so that the table stays one. */
@@ -164,8 +175,10 @@ function Along({ calendar, audience, table }: { calendar: Calendar; audience: Wi
   if (along.length === 0) return null
   return (
     <p className="remark">
-      {along.map((one) => toWhom[one]).join(' and ')} {along.length === 1 && along[0] === 'everyone' ? 'sees' : 'see'}{' '}
-      {detailWords[table[along[0] as Wide]].toLowerCase()} then too: a wider audience never sees more than a narrower one.
+      {t('alongToo', {
+        along: listed(along.map((one) => toWhom[one])),
+        detail: detailSaid[table[along[0] as Wide]],
+      })}
     </p>
   )
 }

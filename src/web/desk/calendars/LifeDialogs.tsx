@@ -6,9 +6,8 @@ import { call, type Calendar } from '../api'
 import { useRefresh } from '../queries'
 import { useToast } from '../Toasts'
 import { usePost } from '../usePost'
-import { Losing, sayPrograms } from './WhatFollows'
-
-const events = (count: number) => (count === 1 ? '1 event' : `${count} events`)
+import { kinds, Losing, sayPrograms } from './WhatFollows'
+import { t } from './words'
 
 /** Says what removing takes away, and does it. */
 export function RemoveDialog({ calendar, onClose }: { calendar: Calendar; onClose: () => void }) {
@@ -22,7 +21,7 @@ export function RemoveDialog({ calendar, onClose }: { calendar: Calendar; onClos
   const bringBack = async () => {
     try {
       await call('POST', `/calendars/${calendar.id}/restore`)
-      toast(`${calendar.name} is back.`)
+      toast(t('nameIsBack', { name: calendar.name }))
     } catch (failed) {
       toast(failed instanceof Error ? failed.message : String(failed))
     }
@@ -32,37 +31,30 @@ export function RemoveDialog({ calendar, onClose }: { calendar: Calendar; onClos
     post(async () => {
       await call('DELETE', `/calendars/${calendar.id}`)
       await refresh.everything()
-      toast(`${calendar.name} is removed. It rests in the bin for 90 days.`, () => void bringBack())
+      toast(t('nameIsRemovedItRests', { name: calendar.name }), () => void bringBack())
       onClose()
     })
   return (
     <Modal show onHide={onClose} aria-labelledby="remove-title">
       <Modal.Body>
-        <h2 id="remove-title">Remove {calendar.name}?</h2>
+        <h2 id="remove-title">{t('removeName', { name: calendar.name })}</h2>
         {preview && (
           <ul className="what-follows">
-            <li>{preview.events === 0 ? 'It holds no events.' : `${events(preview.events)} go with it.`}</li>
-            {preview.elsewhere > 0 && (
-              <li>
-                <b>{preview.elsewhere} of these are shown on other calendars too, and go from there as well.</b> Move them to
-                another home first if they should stay.
-              </li>
-            )}
+            <li>{preview.events === 0 ? t('itHoldsNoEvents') : t('eventsGoWithIt', { count: preview.events })}</li>
+            {preview.elsewhere > 0 && <li>{t.rich('elsewhereOfTheseAreShown', { count: preview.elsewhere }, <b />)}</li>}
             {preview.empties.map(({ what, programs }) => (
-              <li key={what}>
-                Its {what} will be gone: {sayPrograms(programs)}.
-              </li>
+              <li key={what}>{t('itsKindWillBeGone', { kind: kinds[what] ?? what, programs: sayPrograms(programs) })}</li>
             ))}
             <Losing editions={preview.editions} />
           </ul>
         )}
-        <p>It rests in the bin for 90 days and can be restored from there, with all its events and addresses.</p>
+        <p>{t('itRestsInTheBin')}</p>
         {problem && <p className="refusal">{problem.message}</p>}
         <button type="button" className="btn btn-brick" disabled={isBusy || !preview} onClick={remove}>
-          Remove it
+          {t('removeIt')}
         </button>{' '}
         <button type="button" className="btn btn-quiet" autoFocus onClick={onClose}>
-          Leave it
+          {t('leaveIt')}
         </button>
       </Modal.Body>
     </Modal>
@@ -85,7 +77,7 @@ export function MergeDialog({ calendar, others, onClose }: { calendar: Calendar;
     try {
       await call('POST', `/calendars/${calendar.id}/restore`)
       await call('POST', `/acts/${actId}/undo`)
-      toast(`${calendar.name} is by itself again.`)
+      toast(t('nameIsByItselfAgain', { name: calendar.name }))
     } catch (failed) {
       toast(failed instanceof Error ? failed.message : String(failed))
     }
@@ -95,14 +87,14 @@ export function MergeDialog({ calendar, others, onClose }: { calendar: Calendar;
     post(async () => {
       const done = await call('POST', `/calendars/${calendar.id}/merge`, { into })
       await refresh.everything()
-      toast(`${calendar.name} is part of ${target?.name} now.`, () => void undo(done.actId))
+      toast(t('nameIsPartOfTarget', { name: calendar.name, target: target?.name }), () => void undo(done.actId))
       onClose()
     })
   return (
     <Modal show onHide={onClose} aria-labelledby="merge-title">
       <Modal.Body>
-        <h2 id="merge-title">Merge {calendar.name} into another calendar</h2>
-        <div className="calendar-choice" role="radiogroup" aria-label="Into which">
+        <h2 id="merge-title">{t('mergeNameIntoAnotherCalendar', { name: calendar.name })}</h2>
+        <div className="calendar-choice" role="radiogroup" aria-label={t('intoWhich')}>
           {others.map((one) => (
             <label key={one.id} className={one.id === into ? 'is-chosen' : undefined}>
               <input
@@ -118,30 +110,24 @@ export function MergeDialog({ calendar, others, onClose }: { calendar: Calendar;
         </div>
         {preview && target && (
           <ul className="what-follows">
-            <li>
-              {events(preview.moves)} get {target.name} as their home. They keep their identity, so subscribers get no doubles.
-            </li>
-            {preview.places > 0 && (
-              <li>
-                {events(preview.places)} of other calendars that are shown here will be shown on {target.name}.
-              </li>
-            )}
+            <li>{t('eventsGetNameAsTheir', { count: preview.moves, name: target.name })}</li>
+            {preview.places > 0 && <li>{t('eventsOfOtherCalendarsThat', { count: preview.places, name: target.name })}</li>}
             {preview.newlySees.length > 0 && (
               <li>
-                <b>More is seen there:</b> {preview.newlySees.join('; ')}.
+                <b>{t('moreIsSeenThere')}</b> {preview.newlySees.join('; ')}.
               </li>
             )}
-            {preview.seesLess.length > 0 && <li>Less is seen there: {preview.seesLess.join('; ')}.</li>}
-            <li>Its own addresses lead to {target.name} from then on.</li>
+            {preview.seesLess.length > 0 && <li>{t('lessIsSeenThereSeesLess', { seesLess: preview.seesLess.join('; ') })}</li>}
+            <li>{t('itsOwnAddressesLeadTo', { name: target.name })}</li>
           </ul>
         )}
         {problem && <p className="refusal">{problem.message}</p>}
         <p className="popup-acts">
           <button type="button" className="btn btn-spruce" disabled={isBusy || !preview} onClick={merge}>
-            Merge
+            {t('merge')}
           </button>{' '}
           <button type="button" className="btn btn-quiet" onClick={onClose}>
-            Leave it
+            {t('leaveIt')}
           </button>
         </p>
       </Modal.Body>

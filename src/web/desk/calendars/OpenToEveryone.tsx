@@ -1,4 +1,5 @@
 import Modal from 'react-bootstrap/Modal'
+import { t } from './words'
 
 interface OpenToEveryoneProps {
   name: string
@@ -9,23 +10,20 @@ interface OpenToEveryoneProps {
 
 /** Asks once more, in plain words, with what becomes visible. */
 export function OpenToEveryone({ name, events, onOpen, onLeave }: OpenToEveryoneProps) {
-  const becomes = events === 1 ? '1 event becomes public.' : `${events} events become public.`
+  const becomes = t('eventsBecomePublic', { count: events })
   return (
     <Modal show onHide={onLeave} aria-labelledby="open-title">
       <Modal.Body>
-        <h2 id="open-title">Open {name || 'this calendar'} to everyone?</h2>
+        <h2 id="open-title">{t('openNameToEveryone', { name: name || t('thisCalendar') })}</h2>
         <p>
-          <b>{events === 0 ? 'It has no events yet; those to come will be public.' : becomes}</b>
+          <b>{events === 0 ? t('itHasNoEventsYet') : becomes}</b>
         </p>
-        <p>
-          The whole world may then read titles, times, places and descriptions: on its page, in embeds and in feeds. You can close
-          it again; what others copied meanwhile stays with them.
-        </p>
+        <p>{t('theWholeWorldMayThen')}</p>
         <button type="button" className="btn btn-spruce" autoFocus onClick={onOpen}>
-          Open to everyone
+          {t('openToEveryone')}
         </button>{' '}
         <button type="button" className="btn btn-quiet" onClick={onLeave}>
-          Leave it closed
+          {t('leaveItClosed')}
         </button>
       </Modal.Body>
     </Modal>

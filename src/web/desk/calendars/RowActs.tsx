@@ -5,6 +5,7 @@ import { call, type Calendar } from '../api'
 import { useRefresh } from '../queries'
 import { useToast } from '../Toasts'
 import { MergeDialog, RemoveDialog } from './LifeDialogs'
+import { t } from './words'
 
 /** What can be done with a calendar as a whole. */
 export function RowActs({ calendar, others }: { calendar: Calendar; others: Calendar[] }) {
@@ -16,8 +17,8 @@ export function RowActs({ calendar, others }: { calendar: Calendar; others: Cale
       await call(isArchived ? 'POST' : 'DELETE', `/calendars/${calendar.id}/archive`)
       await refresh.everything()
       const said = isArchived
-        ? `${calendar.name} is archived. Its page, embeds and feed stay as they are.`
-        : `${calendar.name} is in use again.`
+        ? t('nameIsArchivedItsPage', { name: calendar.name })
+        : t('nameIsInUseAgain', { name: calendar.name })
       toast(said, isUndo ? undefined : () => void archive(!isArchived, true))
     } catch (failed) {
       toast(failed instanceof Error ? failed.message : String(failed))
@@ -26,30 +27,30 @@ export function RowActs({ calendar, others }: { calendar: Calendar; others: Cale
   return (
     <>
       {calendar.mayManage && (
-        <Link to={`/calendars/${calendar.id}`} aria-label={`Settings of ${calendar.name}`}>
-          Settings
+        <Link to={`/calendars/${calendar.id}`} aria-label={t('settingsOfName', { name: calendar.name })}>
+          {t('settings')}
         </Link>
       )}
       {calendar.mayPublish && (
-        <Link to={`/calendars/${calendar.id}/publishing`} aria-label={`Publish ${calendar.name}`}>
-          Publish
+        <Link to={`/calendars/${calendar.id}/publishing`} aria-label={t('publishName', { name: calendar.name })}>
+          {t('publish')}
         </Link>
       )}
       {calendar.mayManage && (
         <Dropdown align="end" className="row-more">
-          <Dropdown.Toggle aria-label={`More for ${calendar.name}`}>More</Dropdown.Toggle>
+          <Dropdown.Toggle aria-label={t('moreForName', { name: calendar.name })}>{t('more')}</Dropdown.Toggle>
           <Dropdown.Menu popperConfig={{ strategy: 'fixed' }} renderOnMount>
             <Dropdown.Item as={Link} to={`/calendars/new?like=${calendar.id}`}>
-              New calendar with these settings
+              {t('newCalendarWithTheseSettings')}
             </Dropdown.Item>
             <Dropdown.Item as="button" onClick={() => archive(!calendar.isArchived)}>
-              {calendar.isArchived ? 'Take out of the archive' : 'Archive'}
+              {calendar.isArchived ? t('takeOutOfTheArchive') : t('archive')}
             </Dropdown.Item>
             <Dropdown.Item as="button" onClick={() => setAsking('merge')} disabled={others.length === 0}>
-              Merge into another …
+              {t('mergeIntoAnother')}
             </Dropdown.Item>
             <Dropdown.Item as="button" onClick={() => setAsking('remove')}>
-              Remove …
+              {t('remove')}
             </Dropdown.Item>
           </Dropdown.Menu>
         </Dropdown>

@@ -2,6 +2,8 @@ import { createContext, useCallback, useContext, useState, type ReactNode } from
 import { call, Problem, type ChangePreview, type ChangeRequest, type ChangeDone } from '../api'
 import { useRefresh } from '../queries'
 import { useToast } from '../Toasts'
+import { listed } from '../catalogue'
+import { t } from './words'
 
 /** @property scope The scope that was meant when the change was handed in; it can still be chosen. */
 export type Asked = Omit<ChangeRequest, 'scope' | 'keep'> & { scope?: ChangeRequest['scope'] }
@@ -9,12 +11,7 @@ export type Asked = Omit<ChangeRequest, 'scope' | 'keep'> & { scope?: ChangeRequ
 /** The dialog is loaded when it is first needed. Where it does not come, that is said as any refusal is, and what was typed stays. */
 const loadDialog = () =>
   import('./ScopeDialog').catch(() => {
-    throw new Problem(
-      0,
-      '',
-      'The question which dates are meant could not be loaded. Look at your connection, and save again.',
-      {},
-    )
+    throw new Problem(0, '', t('theQuestionWhichDatesAre'), {})
   })
 
 interface Pending {
@@ -38,7 +35,7 @@ export function useChange(): Change {
   return useContext(ChangesContext)
 }
 
-const said: Record<Asked['act'], string> = { edit: 'is saved', cancel: 'is cancelled', remove: 'is removed', restore: 'is back' }
+const said = { edit: 'titleIsSaved', cancel: 'titleIsCancelled', remove: 'titleIsRemoved', restore: 'titleIsBack' } as const
 
 export function ChangesProvider({ children }: { children: ReactNode }) {
   const [pending, setPending] = useState<Pending | null>(null)
@@ -50,14 +47,11 @@ export function ChangesProvider({ children }: { children: ReactNode }) {
     async (eventId: string, request: ChangeRequest) => {
       const done = await call('POST', `/events/${eventId}/changes`, request)
       await refresh.everything()
-      const asks = done.asksFor.length > 0 ? ` ${sayAsked(done.asksFor)}` : ''
-      if (done.waits && done.actId === nothing)
-        toast(`Your change to “${done.title}” is handed in. It goes out when an editor approves it.`)
-      else if (done.waits)
-        toast(`“${done.title}” is handed in. It goes out when an editor approves it.`, () => void undo(done.actId))
-      else if (done.actId === nothing) toast(asks ? asks.trim() : `“${done.title}” is as it was: nothing was changed.`)
-      else if (asks) toast(`“${done.title}” ${said[request.act]}.${asks}`, () => void undo(done.actId))
-      else toast(`“${done.title}” ${said[request.act]}.`, () => void undo(done.actId))
+      const asks = done.asksFor.length > 0 ? sayAsked(done.asksFor) : ''
+      if (done.waits && done.actId === nothing) toast(t('yourChangeToTitleIs', { title: done.title }))
+      else if (done.waits) toast(t('titleIsHandedInIt', { title: done.title }), () => void undo(done.actId))
+      else if (done.actId === nothing) toast(asks || t('titleIsAsItWas', { title: done.title }))
+      else toast([t(said[request.act], { title: done.title }), asks].join(' ').trim(), () => void undo(done.actId))
       return done
     },
     [refresh, toast, undo],
@@ -110,7 +104,7 @@ export function ChangesProvider({ children }: { children: ReactNode }) {
 
 /** “The editors of Whole school are asked whether it may be shown there.” */
 export function sayAsked(calendars: string[]): string {
-  return `The editors of ${calendars.join(' and ')} are asked whether it may be shown there.`
+  return t('theEditorsOfCalendarsAre', { calendars: listed(calendars) })
 }
 
 const nothing = '00000000-0000-0000-0000-000000000000'
@@ -123,7 +117,7 @@ export function useUndo() {
     async (actId: string) => {
       try {
         await call('POST', `/acts/${actId}/undo`)
-        toast('It is as it was before.')
+        toast(t('itIsAsItWas'))
       } catch (failed) {
         toast(failed instanceof Error ? failed.message : String(failed))
       }

@@ -1,5 +1,6 @@
 import type { Revision } from '../api'
 import { fieldName } from '../event/fields'
+import { t } from './words'
 
 /** What two versions of an event say differently, line by line. */
 export function Differences({ differences }: { differences: Revision['differences'] }) {
@@ -11,7 +12,7 @@ export function Differences({ differences }: { differences: Revision['difference
           <tr key={index}>
             <th scope="row">{fieldName(difference.field)}</th>
             <td>{difference.was || '–'}</td>
-            <td aria-label="becomes">→</td>
+            <td aria-label={t('becomes')}>→</td>
             <td>{difference.is || '–'}</td>
           </tr>
         ))}

@@ -3,6 +3,7 @@ import Modal from 'react-bootstrap/Modal'
 import type { ChangePreview, ChangeRequest } from '../api'
 import { sayAsked } from './Changes'
 import { Differences } from './Differences'
+import { t } from './words'
 
 type Scope = NonNullable<ChangeRequest['scope']>
 type ScopePreview = ChangePreview['scopes'][number]
@@ -17,13 +18,13 @@ interface ScopeDialogProps {
 }
 
 const titles: Record<ChangeRequest['act'], string> = {
-  edit: 'Which dates is this for?',
-  cancel: 'Cancel which dates?',
-  remove: 'Remove which dates?',
-  restore: 'Restore which dates?',
+  edit: t('whichDatesIsThisFor'),
+  cancel: t('cancelWhichDates'),
+  remove: t('removeWhichDates'),
+  restore: t('restoreWhichDates'),
 }
 
-const verbs: Record<ChangeRequest['act'], string> = { edit: 'Change', cancel: 'Cancel', remove: 'Remove', restore: 'Restore' }
+const verbs = { edit: 'changeScope', cancel: 'cancelScope', remove: 'removeScope', restore: 'restoreScope' } as const
 
 /** What a change would do in each scope, and the choice. */
 export function ScopeDialog({ act, meant, preview, onChoose, onLeave }: ScopeDialogProps) {
@@ -43,14 +44,14 @@ export function ScopeDialog({ act, meant, preview, onChoose, onLeave }: ScopeDia
   return (
     <Modal show onHide={onLeave} size="lg" aria-labelledby="scope-title">
       <Modal.Body className="scope-dialog">
-        <h2 id="scope-title">{preview.hasChoice ? titles[act] : 'Before you save'}</h2>
+        <h2 id="scope-title">{preview.hasChoice ? titles[act] : t('beforeYouSave')}</h2>
         <p>
           <b>{preview.title}</b>, {preview.seen}
         </p>
         <Differences differences={preview.differences} />
         {preview.newlySees.length > 0 && (
           <div className="remark">
-            <b>Newly seen by</b>
+            <b>{t('newlySeenBy')}</b>
             <ul>
               {preview.newlySees.map((line) => (
                 <li key={line}>{line}</li>
@@ -59,9 +60,7 @@ export function ScopeDialog({ act, meant, preview, onChoose, onLeave }: ScopeDia
           </div>
         )}
         {preview.asksFor.length > 0 && <p className="remark">{sayAsked(preview.asksFor)}</p>}
-        {preview.waits && (
-          <p className="remark">It waits until an editor has approved it. What is out stays as it is until then.</p>
-        )}
+        {preview.waits && <p className="remark">{t('itWaitsUntilAnEditor')}</p>}
         <div className="scopes" role="radiogroup" aria-labelledby="scope-title" hidden={!preview.hasChoice}>
           {preview.scopes.map((one) => (
             <ScopeOption
@@ -75,7 +74,7 @@ export function ScopeDialog({ act, meant, preview, onChoose, onLeave }: ScopeDia
         </div>
         {chosen && chosen.lost.length > 0 && act !== 'remove' && <Lost lost={chosen.lost} keep={keep} onKeep={setKeep} />}
         {chosen && chosen.lost.length > 0 && act === 'remove' && (
-          <p className="remark">Of these, differing from the series: {chosen.lost.map((lost) => lost.words).join('; ')}.</p>
+          <p className="remark">{t('ofTheseDifferingFromThe', { lost: chosen.lost.map((lost) => lost.words).join('; ') })}</p>
         )}
         <p className="scope-acts">
           <button
@@ -85,15 +84,15 @@ export function ScopeDialog({ act, meant, preview, onChoose, onLeave }: ScopeDia
             onClick={make}
           >
             {isMaking
-              ? 'Saving …'
+              ? t('saving')
               : preview.waits
-                ? `Hand in: ${sayScope(chosen)}`
+                ? t('handInScope', { scope: sayScope(chosen) })
                 : preview.hasChoice
-                  ? `${verbs[act]} ${sayScope(chosen)}`
-                  : 'Save'}
+                  ? t(verbs[act], { scope: sayScope(chosen) })
+                  : t('save')}
           </button>{' '}
           <button type="button" className="btn btn-quiet" onClick={onLeave}>
-            Leave it as it is
+            {t('leaveItAsItIs')}
           </button>
         </p>
       </Modal.Body>
@@ -103,12 +102,13 @@ export function ScopeDialog({ act, meant, preview, onChoose, onLeave }: ScopeDia
 
 function sayScope(scope: ScopePreview | undefined): string {
   if (!scope) return ''
-  if (scope.scope === 'this') return 'this date'
-  const count = scope.count === null ? '' : scope.count === 1 ? '1 date' : `${scope.count} dates`
-  return scope.scope === 'later' ? `this and later: ${count || 'without end'}` : count ? `all ${count}` : 'every date'
+  if (scope.scope === 'this') return t('thisDate')
+  const { count } = scope
+  if (scope.scope === 'later') return count === null ? t('thisAndLaterWithoutEnd') : t('thisAndLater', { count })
+  return count === null ? t('everyDate') : t('allDates', { count })
 }
 
-const names: Record<Scope, string> = { this: 'Only this date', later: 'This date and later', every: 'Every date' }
+const names: Record<Scope, string> = { this: t('onlyThisDate'), later: t('thisDateAndLater'), every: t('everyDateAgain') }
 
 interface ScopeOptionProps {
   act: ChangeRequest['act']
@@ -131,17 +131,17 @@ function ScopeOption({ act, preview, isChosen, onChoose }: ScopeOptionProps) {
             {scope !== 'this' && (
               <span>
                 {' '}
-                – {count === null ? 'without end' : count === 1 ? '1 date' : `${count} dates`}
-                {scope === 'later' && act === 'edit' && ', which become a series of their own'}
+                – {count === null ? t('withoutEnd') : t('dates', { count })}
+                {scope === 'later' && act === 'edit' && t('whichBecomeASeriesOf')}
               </span>
             )}
             <span className="scope-dates">
               {dates.join(' · ')}
-              {count !== null && count > dates.length && ` · … ${count - dates.length} more`}
+              {count !== null && count > dates.length && ` · … ${t('countMore', { count: count - dates.length })}`}
               {count === null && ' · …'}
             </span>
-            {scope !== 'this' && <Differing title="Keep what is their own" dates={kept} />}
-            <Differing title="Move along" dates={moved} />
+            {scope !== 'this' && <Differing title={t('keepWhatIsTheirOwn')} dates={kept} />}
+            <Differing title={t('moveAlong')} dates={moved} />
           </>
         )}
       </span>
@@ -155,7 +155,7 @@ function Differing({ title, dates }: { title: string; dates: string[] }) {
   return (
     <span className="soft">
       {title}: {dates.slice(0, 4).join('; ')}
-      {dates.length > 4 && ` and ${dates.length - 4} more`}
+      {dates.length > 4 && ` ${t('andCountMore', { count: dates.length - 4 })}`}
     </span>
   )
 }
@@ -170,22 +170,20 @@ interface LostProps {
 function Lost({ lost, keep, onKeep }: LostProps) {
   return (
     <fieldset className="lost">
-      <legend>
-        {lost.length === 1 ? 'One date that differs loses its place' : `${lost.length} dates that differ lose their place`}
-      </legend>
+      <legend>{t('datesThatDifferLoseTheir', { count: lost.length })}</legend>
       {lost.map(({ recurrenceId, words }) => (
         <div key={recurrenceId} className="lost-line">
           <span>{words}</span>
           <span className="joined" role="group" aria-label={words}>
             <button type="button" aria-pressed={keep.includes(recurrenceId)} onClick={() => onKeep([...keep, recurrenceId])}>
-              Keep as an extra date
+              {t('keepAsAnExtraDate')}
             </button>
             <button
               type="button"
               aria-pressed={!keep.includes(recurrenceId)}
               onClick={() => onKeep(keep.filter((id) => id !== recurrenceId))}
             >
-              Drop
+              {t('drop')}
             </button>
           </span>
         </div>

@@ -6,15 +6,16 @@ import { SecretActs, type SecretWords } from '../SecretActs'
 import type { Draft } from './draft'
 import { FeedForm } from './FeedForm'
 import { Step, Tick } from './Step'
+import { t } from './words'
 
 type Way = 'fits' | 'plain' | 'link' | 'feed' | 'code'
 
 const wayWords: Record<Way, string> = {
-  fits: 'Fits its height',
-  plain: 'Plain frame',
-  link: 'Link',
-  feed: 'Feeds',
-  code: 'QR code',
+  fits: t('fitsItsHeight'),
+  plain: t('plainFrame'),
+  link: t('link'),
+  feed: t('feeds'),
+  code: t('qRCode'),
 }
 
 interface DeliveryStepProps {
@@ -29,25 +30,16 @@ interface DeliveryStepProps {
 export function DeliveryStep({ draft, saved, problem, onChange, onLink }: DeliveryStepProps) {
   const [way, setWay] = useState<Way>('fits')
   return (
-    <Step number={5} title="Delivery" about="what to paste, and where">
-      {!saved && <p className="soft">Save it, and its address, snippets and codes stand here.</p>}
-      {saved && draft.audience === 'members' && !saved.isStandard && (
-        <p className="soft">
-          Members read it under Editions when they are signed in, and each can make an address of their own there for their
-          program.
-        </p>
-      )}
+    <Step number={5} title={t('delivery')} about={t('whatToPasteAndWhere')}>
+      {!saved && <p className="soft">{t('saveItAndItsAddress')}</p>}
+      {saved && draft.audience === 'members' && !saved.isStandard && <p className="soft">{t('membersReadItUnderEditions')}</p>}
       {saved && saved.edition.audience !== draft.audience && !saved.isStandard && (
-        <p className="remark">Its address changes with whom it is for, once you have saved it.</p>
+        <p className="remark">{t('itsAddressChangesWithWhom')}</p>
       )}
       {saved?.addresses && (
         <>
-          {!saved.addresses.isReady && (
-            <p className="remark">
-              The calendar is not open to everyone yet: whoever follows these links is told that there is nothing here.
-            </p>
-          )}
-          <div className="joined" role="group" aria-label="How to deliver it">
+          {!saved.addresses.isReady && <p className="remark">{t('theCalendarIsNotOpen')}</p>}
+          <div className="joined" role="group" aria-label={t('howToDeliverIt')}>
             {(Object.keys(wayWords) as Way[]).map((one) => (
               <button key={one} type="button" aria-pressed={way === one} onClick={() => setWay(one)}>
                 {wayWords[one]}
@@ -72,68 +64,65 @@ function WayOf({ way, id, addresses, name }: { way: Way; id: string; addresses: 
   switch (way) {
     case 'fits':
       return (
-        <Copyable name="Snippet that fits its height" button="Copy the snippet" text={addresses.snippetThatFits} lines={4}>
-          For an HTML block. The site has to let scripts through; the frame then grows and shrinks with what is in it. A site that
-          allows scripts of its own only may keep a copy of embed.js and name that instead.
+        <Copyable name={t('snippetThatFits')} button={t('copyTheSnippet')} text={addresses.snippetThatFits} lines={4}>
+          {t('forAnHTMLBlockThe')}
         </Copyable>
       )
     case 'plain':
       return (
         <>
           <p className="sentence">
-            Width{' '}
+            {t('width')}{' '}
             <input
               className="form-control inline-number"
-              aria-label="Width"
+              aria-label={t('width')}
               value={width}
               onChange={(event) => setWidth(event.target.value)}
             />{' '}
-            height{' '}
+            {t('heightBeside')}{' '}
             <input
               className="form-control inline-number"
-              aria-label="Height"
+              aria-label={t('height')}
               value={height}
               onChange={(event) => setHeight(event.target.value)}
             />
           </p>
           {/^\d{2,4}(%|px)?$/.test(width) && /^\d{2,4}$/.test(height) ? (
             <Copyable
-              name="Plain frame"
-              button="Copy the plain frame"
+              name={t('plainFrame')}
+              button={t('copyThePlainFrame')}
               text={frameOf(addresses.embed, name, width, height)}
               lines={3}
             >
-              For sites that strip scripts but allow frames. Its height stays what you write.
+              {t('forSitesThatStripScripts')}
             </Copyable>
           ) : (
-            <p className="refusal">
-              Write the width as pixels or a percentage, like 300 or 100%, and the height in pixels, like 640.
-            </p>
+            <p className="refusal">{t('writeTheWidthAsPixels')}</p>
           )}
         </>
       )
     case 'link':
       return (
         <>
-          <Copyable name="Page address" button="Copy the page address" text={addresses.page}>
-            For mails, and for learning platforms that take only a link. Sites that know oEmbed make a frame of it by themselves.
+          <Copyable name={t('pageAddress')} button={t('copyThePageAddress')} text={addresses.page}>
+            {t('forMailsAndForLearning')}
           </Copyable>
-          <Copyable name="Link" button="Copy the link" text={addresses.snippetLink} lines={2}>
-            For pages that allow neither scripts nor frames.
+          <Copyable name={t('link')} button={t('copyTheLink')} text={addresses.snippetLink} lines={2}>
+            {t('forPagesThatAllowNeither')}
           </Copyable>
         </>
       )
     case 'feed':
       return (
         <>
-          <Copyable name="Feed address" button="Copy the feed link" text={addresses.feed}>
-            For calendar programs: every date, kept up to date.
+          <Copyable name={t('feedAddress')} button={t('copyTheFeedLink')} text={addresses.feed}>
+            {t('forCalendarProgramsEveryDate')}
           </Copyable>
-          <Copyable name="Link that opens the program" button="Copy the webcal link" text={addresses.webcal}>
-            For a page: it opens the reader’s own program.
+          <Copyable name={t('linkThatOpens')} button={t('copyTheWebcalLink')} text={addresses.webcal}>
+            {t('forAPageItOpens')}
           </Copyable>
-          <Copyable name="What changed lately" button="Copy the Atom link" text={addresses.atom}>
-            For news readers: what was moved or cancelled in the last 14 days.
+          <Copyable name={t('whatChangedLately')} button={t('copyTheAtomLink')} text={addresses.atom}>
+            {t('forNewsReadersWhatWas')}
           </Copyable>
         </>
       )
@@ -144,12 +133,12 @@ function WayOf({ way, id, addresses, name }: { way: Way; id: string; addresses: 
             <figure key={of}>
               <img
                 src={apiAddress(`/editions/${id}/code.svg?of=${of}`)}
-                alt={of === 'page' ? 'QR code of the page' : 'QR code that subscribes'}
+                alt={of === 'page' ? t('qRCodeOfThePage') : t('qRCodeThatSubscribes')}
                 width="140"
                 height="140"
               />
               <figcaption>
-                {of === 'page' ? 'Opens the page' : 'Subscribes'}:{' '}
+                {of === 'page' ? t('opensThePage') : t('subscribes')}:{' '}
                 <a href={apiAddress(`/editions/${id}/code.svg?of=${of}`)} download={`${of}.svg`}>
                   SVG
                 </a>{' '}
@@ -170,12 +159,12 @@ export function frameOf(embed: string, name: string, width: string, height: stri
 }
 
 const secret: SecretWords = {
-  name: 'address',
-  make: 'Make a secret address',
-  made: 'There is a secret address now.',
-  replace: 'Replace the secret address …',
-  ifReplaced: 'The old address stops working at once. Pages and programs that have it are told that it was replaced.',
-  replaced: 'The secret address was replaced. The old one says so from now on.',
+  make: t('makeASecretAddress'),
+  made: t('thereIsASecretAddress'),
+  replace: t('replaceTheSecretAddress'),
+  ifReplaced: t('theOldAddressStopsWorking'),
+  doReplace: t('replaceTheAddress'),
+  replaced: t('theSecretAddressWasReplaced'),
 }
 
 /** Whose pages may hold it in a frame. */
@@ -200,11 +189,11 @@ function Sites({
   return (
     <div className="sites">
       <Tick checked={isAny} onChange={(any) => (any ? onChange({ sites: null }) : keep())}>
-        any site may hold it in a frame
+        {t('anySiteMayHoldIt')}
       </Tick>
       {!isAny && (
         <label>
-          Only these sites, one on each line
+          {t('onlyTheseSitesOneOn')}
           <textarea
             className="form-control"
             rows={3}

@@ -17,13 +17,14 @@ import { LookStep } from './LookStep'
 import { PreviewFrame } from './PreviewFrame'
 import { SourcesStep } from './SourcesStep'
 import { WordsStep } from './WordsStep'
+import { t } from './words'
 
 /** An edition is built in five steps on one page, beside what its readers get. */
 export function EditionPage() {
   const { id } = useParams()
   const edition = useEdition(id)
   if (id && edition.error) return <NothingHere detail={edition.error.message} />
-  if (id && !edition.data) return <p className="page">Opening …</p>
+  if (id && !edition.data) return <p className="page">{t('opening')}</p>
   return <EditionForm key={id ?? 'new'} stored={edition.data} />
 }
 
@@ -40,7 +41,7 @@ function EditionForm({ stored }: { stored: Edition | undefined }) {
   const problem = saveProblem ?? (preview.error instanceof Problem && isAskable ? preview.error : null)
   const refresh = useRefresh()
   const toast = useToast()
-  const { guard, leaveTo } = useLeaveGuard(text !== kept, 'This edition is not saved yet.')
+  const { guard, leaveTo } = useLeaveGuard(text !== kept, t('thisEditionIsNotSaved'))
   const change = (part: Partial<Draft>) => {
     forget()
     setDraft((before) => ({ ...before, ...part }))
@@ -60,16 +61,13 @@ function EditionForm({ stored }: { stored: Edition | undefined }) {
         const made = await call('POST', '/editions', { edition: draft })
         setKept(text)
         await refresh.everything()
-        toast(`${made.name} is made. Its snippets stand under “Delivery”.`)
+        toast(t('nameIsMadeItsSnippets', { name: made.name }))
         leaveTo(`/editions/${made.id}`)
         return
       }
       const before = draftOf(saved.edition)
       const done = await put(draft, saved.version)
-      toast(
-        `${done.name} is saved. Pages that hold it show it so.`,
-        () => void post(async () => void (await put(before, done.version))),
-      )
+      toast(t('nameIsSavedPagesThat', { name: done.name }), () => void post(async () => void (await put(before, done.version))))
     })
   const remove = () =>
     post(async () => {
@@ -77,7 +75,7 @@ function EditionForm({ stored }: { stored: Edition | undefined }) {
       await call('DELETE', `/editions/${saved.id}`)
       setKept(text)
       await refresh.everything()
-      toast(`${saved.name} is removed. Its addresses answer no more.`, () => restore(saved.id))
+      toast(t('nameIsRemovedItsAddresses', { name: saved.name }), () => restore(saved.id))
       leaveTo('/editions')
     })
   const restore = async (id: string) => {
@@ -90,7 +88,7 @@ function EditionForm({ stored }: { stored: Edition | undefined }) {
       {guard}
       <div className="builder-head">
         <p className="soft crumbs">
-          <Link to="/editions">Editions</Link> › {saved?.name ?? 'New edition'}
+          <Link to="/editions">{t('editions')}</Link> › {saved?.name ?? t('newEdition')}
         </p>
         <div className="page-head">
           {isStandard ? (
@@ -98,20 +96,22 @@ function EditionForm({ stored }: { stored: Edition | undefined }) {
           ) : (
             <h1 className="name-field">
               <input
-                aria-label="Name of the edition"
+                aria-label={t('nameOfTheEdition')}
                 value={draft.name}
-                placeholder="Juniors for families"
+                placeholder={t('juniorsForFamilies')}
                 aria-invalid={problem?.on('name') !== undefined}
                 onChange={(event) => change({ name: event.target.value })}
               />
             </h1>
           )}
-          <span className="soft">for {isStandard ? 'whoever the calendar is open to' : audienceWords[draft.audience]}</span>
+          <span className="soft">
+            {isStandard ? t('forWhoeverItIsOpen') : t('forAudience', { audience: audienceWords[draft.audience] })}
+          </span>
           {saved && <DeliveryLine delivery={saved.freshness} />}
           <span className="stretch" />
           {saved && !isStandard && (
             <button type="button" className="btn btn-brick" disabled={isBusy} onClick={remove}>
-              Remove
+              {t('remove')}
             </button>
           )}
           <button
@@ -120,7 +120,7 @@ function EditionForm({ stored }: { stored: Edition | undefined }) {
             disabled={isBusy || (saved !== undefined && text === kept)}
             onClick={save}
           >
-            {saved ? 'Save' : 'Make the edition'}
+            {saved ? t('save') : t('makeTheEdition')}
           </button>
         </div>
         <Refusal text={problem?.on('name')} />
@@ -133,8 +133,8 @@ function EditionForm({ stored }: { stored: Edition | undefined }) {
       <div className="builder">
         <div className="steps">
           {!saved && (
-            <div className="presets" role="group" aria-label="Begin with">
-              <span className="soft">Begin with</span>
+            <div className="presets" role="group" aria-label={t('beginWith')}>
+              <span className="soft">{t('beginWith')}</span>
               {presets.map((preset) => (
                 <button
                   key={preset.name}

@@ -4,21 +4,22 @@ import type { EditionLine } from '../api'
 import { DeliveryLine } from '../Delivery'
 import { useCalendars, useEditions } from '../queries'
 import { useSeenAs } from '../seeAs'
+import { t } from './words'
 
 export const audienceWords: Record<EditionLine['audience'], string> = {
-  editors: 'editors',
-  members: 'members',
-  link: 'those with the link',
-  everyone: 'everyone',
+  editors: t('editors'),
+  members: t('members'),
+  link: t('thoseWithTheLink'),
+  everyone: t('everyone'),
 }
 
 export const viewWords: Record<EditionLine['view'], string> = {
-  month: 'month',
-  week: 'week',
-  day: 'day',
-  list: 'list',
-  cards: 'cards',
-  smallMonth: 'small month',
+  month: t('month'),
+  week: t('week'),
+  day: t('day'),
+  list: t('list'),
+  cards: t('cards'),
+  smallMonth: t('smallMonth'),
 }
 
 /** What goes out to whom: composed editions, and the standard one of each calendar. */
@@ -34,34 +35,32 @@ export function EditionsPage() {
         </p>
       </main>
     )
-  if (!editions.data) return <p className="page">Opening …</p>
+  if (!editions.data) return <p className="page">{t('opening')}</p>
   const composed = editions.data.filter((edition) => !edition.isStandard)
   const standard = editions.data.filter((edition) => edition.isStandard)
   return (
     <main className="page">
       <div className="page-head">
-        <h1>Editions</h1>
-        <span className="soft">what each readership gets, from which calendars, and how it looks</span>
+        <h1>{t('editions')}</h1>
+        <span className="soft">{t('whatEachReadershipGetsFrom')}</span>
         <span className="stretch" />
         {mayCompose && (
           <Link className="btn btn-spruce" to="/editions/new">
-            New edition
+            {t('newEdition')}
           </Link>
         )}
       </div>
       {composed.length === 0 ? (
         <p className="empty">
-          No edition joins several calendars yet. A family with two children wants one page with both classes and the school’s
-          dates:
-          {mayCompose ? ' begin with “New edition”.' : ' an editor can make one.'}
+          {t('noEditionJoinsSeveralCalendars')} {mayCompose ? t('beginWithNewEdition') : t('anEditorCanMakeOne')}
         </p>
       ) : (
         <EditionTable editions={composed} />
       )}
       {standard.length > 0 && (
         <section className="standard-editions">
-          <h2>One for each calendar</h2>
-          <p className="soft">Every calendar has an edition of its own, as open as the calendar is.</p>
+          <h2>{t('oneForEachCalendar')}</h2>
+          <p className="soft">{t('everyCalendarHasAnEdition')}</p>
           <EditionTable editions={standard} />
         </section>
       )}
@@ -75,14 +74,14 @@ function EditionTable({ editions }: { editions: EditionLine[] }) {
       <table className="plain-table editions-table">
         <thead>
           <tr>
-            <th scope="col">Edition</th>
-            <th scope="col">From</th>
-            <th scope="col">For</th>
-            <th scope="col">Opens as</th>
-            <th scope="col">Gone out</th>
-            <th scope="col">Fetched this week by</th>
+            <th scope="col">{t('edition')}</th>
+            <th scope="col">{t('from')}</th>
+            <th scope="col">{t('for')}</th>
+            <th scope="col">{t('opensAs')}</th>
+            <th scope="col">{t('goneOut')}</th>
+            <th scope="col">{t('fetchedThisWeekBy')}</th>
             <th scope="col">
-              <span className="visually-hidden">Ways on</span>
+              <span className="visually-hidden">{t('waysOn')}</span>
             </th>
           </tr>
         </thead>
@@ -97,26 +96,26 @@ function EditionTable({ editions }: { editions: EditionLine[] }) {
                   ))}
                 </span>
               </td>
-              <td>{edition.isStandard ? 'as the calendar' : audienceWords[edition.audience]}</td>
+              <td>{edition.isStandard ? t('asTheCalendar') : audienceWords[edition.audience]}</td>
               <td>{viewWords[edition.view]}</td>
               <td>
                 <DeliveryLine delivery={edition.freshness} />
               </td>
-              <td>{edition.fetchedBy === 0 ? '–' : edition.fetchedBy === 1 ? '1 program' : `${edition.fetchedBy} programs`}</td>
+              <td>{edition.fetchedBy === 0 ? '–' : t('programs', { count: edition.fetchedBy })}</td>
               <td className="row-links">
                 {edition.mayEdit && (
                   <Link to={`/editions/${edition.id}`}>
-                    Compose<span className="visually-hidden"> {edition.name}</span>
+                    {t.rich('composeName', { name: edition.name }, <span className="visually-hidden" />)}
                   </Link>
                 )}
                 {edition.mayRead && (
                   <Link to={`/editions/${edition.id}/read`}>
-                    Read<span className="visually-hidden"> {edition.name}</span>
+                    {t.rich('readName', { name: edition.name }, <span className="visually-hidden" />)}
                   </Link>
                 )}
                 {edition.isStandard && edition.calendarId && (
                   <Link to={`/calendars/${edition.calendarId}/publishing`}>
-                    Publish<span className="visually-hidden"> {edition.name}</span>
+                    {t.rich('publishName', { name: edition.name }, <span className="visually-hidden" />)}
                   </Link>
                 )}
               </td>

@@ -1,6 +1,8 @@
 import type { Edition } from '../api'
 import type { Draft } from './draft'
 import { Choice } from './Step'
+import { listed } from '../catalogue'
+import { t } from './words'
 
 interface FeedFormProps {
   draft: Draft
@@ -13,21 +15,20 @@ export function FeedForm({ draft, saved, onChange }: FeedFormProps) {
   const willRename = saved && (saved.edition.feed ?? 'series') !== (draft.feed ?? 'series')
   return (
     <section aria-labelledby="feed-form">
-      <h3 id="feed-form">For those who subscribe</h3>
+      <h3 id="feed-form">{t('forThoseWhoSubscribe')}</h3>
       <p className="sentence">
-        Programs get{' '}
+        {t('programsGet')}{' '}
         <Choice
-          label="How the feed is made"
+          label={t('howTheFeedIsMade')}
           value={draft.feed ?? 'series'}
-          options={{ series: 'series, with their rules', dates: 'each date by itself' }}
+          options={{ series: t('seriesWithTheirRules'), dates: t('eachDateByItself') }}
           onChange={(feed) => onChange({ feed })}
         />
       </p>
       <p className="soft">{draft.feed === 'dates' ? wordsOfDates(draft) : wordsOfSeries(draft)}</p>
       {willRename && (
         <p className="remark" role="status">
-          With this change every entry gets a new name. Programs that subscribed take all entries away and add them anew:
-          reminders and notes that people put on them are lost.
+          {t('withThisChangeEveryEntry')}
         </p>
       )}
     </section>
@@ -35,30 +36,28 @@ export function FeedForm({ draft, saved, onChange }: FeedFormProps) {
 }
 
 function wordsOfSeries(draft: Draft): string {
-  if (draft.cap === 'times') return 'Busy times come date by date all the same, so that nothing says which belong together.'
+  if (draft.cap === 'times') return t('busyTimesComeDateBy')
   const more = [
-    limitOf(draft) && `more than the ${limitOf(draft)}`,
-    draft.window.withPast === false && 'what is over too',
-    !isOpen(draft) && 'dates of a series beyond the days of this edition',
-  ].filter(Boolean)
-  const unlike = more.length > 0 ? ` So they have ${joined(more as string[])}, unlike the page.` : ''
-  return `A series is one event, and programs work its dates out themselves, as far ahead as they like.${unlike}`
+    draft.limit && t('moreThanTheFirst', { count: draft.limit }),
+    draft.window.withPast === false && t('whatIsOverToo'),
+    !isOpen(draft) && t('datesOfASeriesBeyond'),
+  ].filter((one) => typeof one === 'string')
+  return [t('aSeriesIsOneEvent'), more.length > 0 ? t('soTheyHave', { more: listed(more) }) : ''].join(' ').trim()
 }
 
 function wordsOfDates(draft: Draft): string {
-  const limit = limitOf(draft)
   const exactly = [
-    limit && `the ${limit}`,
-    draft.window.withPast === false && 'none that is over',
-    draft.mergesLookAlikes && 'look-alikes as one',
-  ].filter(Boolean)
-  const said = exactly.length > 0 ? `: ${joined(exactly as string[])}` : ''
-  const until = draft.window.to === 'open' || !draft.window.to ? ' Without an end they see about two years ahead.' : ''
-  return `They have exactly the entries of the page${said}. Each date is an event of its own.${until}`
+    draft.limit && t('theFirstEntries', { count: draft.limit }),
+    draft.window.withPast === false && t('noneThatIsOver'),
+    draft.mergesLookAlikes && t('lookAlikesAsOne'),
+  ].filter((one) => typeof one === 'string')
+  return [
+    exactly.length > 0 ? t('theyHaveExactlyThese', { exactly: listed(exactly) }) : t('theyHaveExactlyTheEntries'),
+    t('eachDateIsAnEvent'),
+    draft.window.to === 'open' || !draft.window.to ? t('withoutAnEndTheySee') : '',
+  ]
+    .join(' ')
+    .trim()
 }
 
-const limitOf = (draft: Draft) => (draft.limit ? `first ${draft.limit} entries` : null)
-
 const isOpen = (draft: Draft) => (draft.window.from ?? 'beginning') === 'beginning' && (draft.window.to ?? 'open') === 'open'
-
-const joined = (parts: string[]) => (parts.length < 2 ? (parts[0] ?? '') : `${parts.slice(0, -1).join(', ')} and ${parts.at(-1)}`)

@@ -3,15 +3,16 @@ import type { Problem, ShownField, WindowDraft } from '../api'
 import { Refusal } from '../Refusal'
 import type { Draft } from './draft'
 import { Choice, Step, Tick } from './Step'
+import { t } from './words'
 
 const fieldWords: Record<ShownField, string> = {
-  place: 'place',
-  category: 'category',
-  picture: 'picture',
-  description: 'text',
-  links: 'links',
-  files: 'files',
-  contact: 'contact',
+  place: t('place'),
+  category: t('category'),
+  picture: t('picture'),
+  description: t('text'),
+  links: t('links'),
+  files: t('files'),
+  contact: t('contact'),
 }
 
 const allFields = Object.keys(fieldWords) as ShownField[]
@@ -29,89 +30,89 @@ export function HowMuchStep({ draft, isStandard, problem, onChange }: HowMuchSte
   const counts = draft.window.to === 'days' || draft.window.to === 'weeks' || draft.window.to === 'months'
   const fields = draft.fields ?? allFields
   return (
-    <Step number={2} title="How much" about="for whom, from when to when">
+    <Step number={2} title={t('howMuch')} about={t('forWhomFromWhenTo')}>
       <p className="sentence">
         {isStandard ? (
-          'For whoever the calendar is open to,'
+          t('forWhoeverTheCalendarIs')
         ) : (
           <>
-            For{' '}
+            {t('for')}{' '}
             <Choice
-              label="For whom"
+              label={t('forWhom')}
               value={draft.audience}
-              options={{ everyone: 'everyone', link: 'those with the link', members: 'members' }}
+              options={{ everyone: t('everyone'), link: t('thoseWithTheLink'), members: t('members') }}
               onChange={(audience) => onChange({ audience, withUnfinished: audience === 'members' && draft.withUnfinished })}
             />
           </>
         )}{' '}
-        at most{' '}
+        {t('atMost')}{' '}
         <Choice
-          label="How much of each entry"
+          label={t('howMuchOfEachEntry')}
           value={draft.cap ?? 'complete'}
-          options={{ complete: 'all there is', headline: 'the headline', times: 'when it is busy' }}
+          options={{ complete: t('allThereIs'), headline: t('theHeadline'), times: t('whenItIsBusy') }}
           onChange={(cap) => onChange({ cap })}
         />
       </p>
       <p className="sentence">
-        From{' '}
+        {t('from')}{' '}
         <Choice
-          label="From when"
+          label={t('fromWhen')}
           value={draft.window.from ?? 'beginning'}
           options={{
-            beginning: 'the beginning',
-            now: 'now',
-            today: 'today',
-            week: 'start of this week',
-            month: 'start of this month',
-            term: 'start of term',
-            date: 'a day',
+            beginning: t('theBeginning'),
+            now: t('now'),
+            today: t('today'),
+            week: t('startOfThisWeek'),
+            month: t('startOfThisMonth'),
+            term: t('startOfTerm'),
+            date: t('aDay'),
           }}
           onChange={(from) => window({ from })}
         />
         {draft.window.from === 'date' && (
-          <InlineDay label="First day" value={draft.window.fromDate} onChange={(fromDate) => window({ fromDate })} />
+          <InlineDay label={t('firstDay')} value={draft.window.fromDate} onChange={(fromDate) => window({ fromDate })} />
         )}{' '}
-        to{' '}
+        {t('to')}{' '}
         {counts && (
           <input
             type="number"
             min="1"
             className="form-control inline-number"
-            aria-label="How many"
+            aria-label={t('howMany')}
             value={draft.window.count ?? ''}
             onChange={(event) => window({ count: event.target.value === '' ? null : Number(event.target.value) })}
           />
         )}{' '}
         <Choice
-          label="To when"
+          label={t('toWhen')}
           value={draft.window.to ?? 'open'}
           options={{
-            days: 'days ahead',
-            weeks: 'weeks ahead',
-            months: 'months ahead',
-            endOfMonth: 'end of month',
-            endOfTerm: 'end of term',
-            endOfYear: 'end of the year plan',
-            date: 'a day',
-            open: 'no end',
+            days: t('daysAhead'),
+            weeks: t('weeksAhead'),
+            months: t('monthsAhead'),
+            endOfMonth: t('endOfMonth'),
+            endOfTerm: t('endOfTerm'),
+            endOfYear: t('endOfTheYearPlan'),
+            date: t('aDay'),
+            open: t('noEnd'),
           }}
           onChange={(to) => window({ to, count: draft.window.count ?? 2 })}
         />
         {draft.window.to === 'date' && (
-          <InlineDay label="Last day" value={draft.window.toDate} onChange={(toDate) => window({ toDate })} />
+          <InlineDay label={t('lastDay')} value={draft.window.toDate} onChange={(toDate) => window({ toDate })} />
         )}{' '}
         <span className="kept-together">
-          at most{' '}
+          {t('atMost')}{' '}
           <input
             type="number"
             min="1"
             className="form-control inline-number"
-            aria-label="At most so many entries"
-            placeholder="all"
+            aria-label={t('atMostSoManyEntries')}
+            placeholder={t('all')}
             value={draft.limit ?? ''}
             onChange={(event) => onChange({ limit: event.target.value === '' ? null : Number(event.target.value) })}
           />{' '}
-          entries
+          {t('entries')}
         </span>
       </p>
       {['window.count', 'window.fromDate', 'window.toDate', 'limit', 'cap', 'audience'].map((field) => (
@@ -123,29 +124,29 @@ export function HowMuchStep({ draft, isStandard, problem, onChange }: HowMuchSte
           disabled={draft.window.from === 'now'}
           onChange={(withPast) => window({ withPast })}
         >
-          with what is over
+          {t('withWhatIsOver')}
         </Tick>
         <Tick checked={draft.withCancelled} onChange={(withCancelled) => onChange({ withCancelled })}>
-          with what is cancelled
+          {t('withWhatIsCancelled')}
         </Tick>
         <Tick checked={draft.withBreaks} onChange={(withBreaks) => onChange({ withBreaks })}>
-          breaks of the year plan
+          {t('breaksOfTheYearPlan')}
         </Tick>
         {draft.audience === 'members' && !isStandard && (
           <Tick checked={draft.withUnfinished} onChange={(withUnfinished) => onChange({ withUnfinished })}>
-            drafts, and what waits for sign-off
+            {t('draftsAndWhatWaitsFor')}
           </Tick>
         )}
         <Tick checked={draft.mergesLookAlikes} onChange={(mergesLookAlikes) => onChange({ mergesLookAlikes })}>
-          look-alikes become one
+          {t('lookAlikesBecomeOne')}
         </Tick>
         <Tick checked={draft.tellsPlatesOfBusy} onChange={(tellsPlatesOfBusy) => onChange({ tellsPlatesOfBusy })}>
-          plates on busy times
+          {t('platesOnBusyTimes')}
         </Tick>
       </div>
-      <p className="soft">The same event on several calendars is always one entry, with all their plates.</p>
+      <p className="soft">{t('theSameEventOnSeveral')}</p>
       <fieldset className="ticks">
-        <legend>Shown of each entry, where the detail allows it</legend>
+        <legend>{t('shownOfEachEntryWhere')}</legend>
         {allFields.map((field) => (
           <Tick
             key={field}

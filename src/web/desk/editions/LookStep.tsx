@@ -5,18 +5,21 @@ import { usePalettes } from '../queries'
 import type { Draft } from './draft'
 import { viewWords } from './EditionsPage'
 import { Choice, Step, Tick } from './Step'
+import { t } from './words'
 
 const views = Object.keys(viewWords) as EditionView[]
 
 const colourWords = {
-  page: 'page',
-  grid: 'lines',
-  busy: 'days with entries',
-  empty: 'days without',
-  today: 'today',
-  text: 'text',
-  accent: 'links and marks',
+  page: t('page'),
+  grid: t('lines'),
+  busy: t('daysWithEntries'),
+  empty: t('daysWithout'),
+  today: t('today'),
+  text: t('text'),
+  accent: t('linksAndMarks'),
 } as const
+
+const paletteNames: Record<string, string> = { paper: t('paper'), quay: t('quay'), heath: t('heath'), plain: t('plain') }
 
 type ColourPart = keyof typeof colourWords
 
@@ -34,13 +37,13 @@ export function LookStep({ draft, preview, problem, onChange }: LookStepProps) {
   const change = (part: Partial<LookDraft>) => onChange({ ...look, ...part })
   const offered = look.views ?? []
   return (
-    <Step number={4} title="Look" about="on somebody’s page">
+    <Step number={4} title={t('look')} about={t('onSomebodysPage')}>
       <p className="sentence">
-        Opens as{' '}
-        <Choice label="Opens as" value={look.view ?? 'month'} options={viewWords} onChange={(view) => change({ view })} />, and
-        the reader may switch to
+        {t('opensAs')}{' '}
+        <Choice label={t('opensAs')} value={look.view ?? 'month'} options={viewWords} onChange={(view) => change({ view })} />
+        {t('andTheReaderMaySwitch')}
       </p>
-      <div className="ticks" role="group" aria-label="Views that the reader may switch to">
+      <div className="ticks" role="group" aria-label={t('viewsThatTheReaderMay')}>
         {views.map((view) => (
           <Tick
             key={view}
@@ -54,16 +57,16 @@ export function LookStep({ draft, preview, problem, onChange }: LookStepProps) {
       </div>
       <div className="look-texts">
         <label>
-          Title on the page
+          {t('titleOnThePage')}
           <input
             className="form-control"
             value={look.title ?? ''}
-            placeholder={draft.name || 'the edition’s name'}
+            placeholder={draft.name || t('theEditionsName')}
             onChange={(event) => change({ title: event.target.value })}
           />
         </label>
         <label>
-          Text below it
+          {t('textBelowIt')}
           <textarea
             className="form-control"
             rows={2}
@@ -75,7 +78,7 @@ export function LookStep({ draft, preview, problem, onChange }: LookStepProps) {
       <Refusal text={problem?.on('look.title') ?? problem?.on('look.intro')} />
       <Colours look={look} preview={preview} problem={problem} onChange={change} />
       <button type="button" className="as-link" aria-expanded={isMore} onClick={() => setMore(!isMore)}>
-        {isMore ? 'Less' : 'Week, clock, language, sizes, what a click does …'}
+        {isMore ? t('less') : t('weekClockLanguageSizesWhat')}
       </button>
       {isMore && <MoreLook look={look} problem={problem} change={change} />}
     </Step>
@@ -101,29 +104,33 @@ function Colours({
   return (
     <div className="look-colours">
       <p className="sentence">
-        Colours{' '}
+        {t('colours')}{' '}
         <Choice
-          label="Colours"
+          label={t('colours')}
           value={look.palette ?? 'paper'}
-          options={Object.fromEntries(palettes.map((one) => [one.name, one.name])) as Record<string, string>}
+          options={
+            Object.fromEntries(palettes.map((one) => [one.name, paletteNames[one.name] ?? one.name])) as Record<string, string>
+          }
           onChange={(name) => onChange({ palette: name })}
         />
         ,{' '}
         <Choice
-          label="Light or dark"
+          label={t('lightOrDark')}
           value={look.scheme ?? 'reader'}
-          options={{ reader: 'light or dark as the page around it, or the reader’s system', light: 'light', dark: 'dark' }}
+          options={{ reader: t('lightOrDarkAsThe'), light: t('light'), dark: t('dark') }}
           onChange={(scheme) => onChange({ scheme })}
         />{' '}
         {preview && (
           <span className="contrast">
-            contrast {preview.contrast.toFixed(1)}
-            {look.scheme === 'reader' && `, dark ${preview.darkContrast.toFixed(1)}`}
+            {t(look.scheme === 'reader' ? 'contrastOfBoth' : 'contrast', {
+              light: preview.contrast.toFixed(1),
+              dark: preview.darkContrast.toFixed(1),
+            })}
           </span>
         )}
       </p>
       <button type="button" className="as-link" aria-expanded={isOwn} onClick={() => setOwn(!isOwn)}>
-        {isOwn ? 'Hide the single colours' : 'Choose colours one by one …'}
+        {isOwn ? t('hideTheSingleColours') : t('chooseColoursOneByOne')}
       </button>
       {isOwn && (
         <div className="colour-fields">
@@ -140,7 +147,7 @@ function Colours({
             </label>
           ))}
           <button type="button" className="as-link" onClick={() => onChange({ colours: null })}>
-            All as the palette has them
+            {t('allAsThePaletteHas')}
           </button>
         </div>
       )}
@@ -164,102 +171,105 @@ function MoreLook({
     <>
       <div className="ticks">
         <Tick checked={look.navigation} onChange={(navigation) => change({ navigation })}>
-          way to other days
+          {t('wayToOtherDays')}
         </Tick>
         <Tick checked={look.legend} onChange={(legend) => change({ legend })}>
-          legend, to narrow by
+          {t('legendToNarrowBy')}
         </Tick>
         <Tick checked={look.zoneLabel} onChange={(zoneLabel) => change({ zoneLabel })}>
-          says whose time it is
+          {t('saysWhoseTimeItIs')}
         </Tick>
       </div>
       <p className="sentence">
-        Weeks begin{' '}
+        {t('weeksBegin')}{' '}
         <Choice
-          label="Weeks begin"
+          label={t('weeksBegin')}
           value={String(look.firstDayOfWeek ?? '')}
           options={
-            { '': 'as the organisation has it', '1': 'on Monday', '7': 'on Sunday', '6': 'on Saturday' } as Record<string, string>
+            { '': t('asTheOrganisationHasIt'), '1': t('onMonday'), '7': t('onSunday'), '6': t('onSaturday') } as Record<
+              string,
+              string
+            >
           }
           onChange={(day) => change({ firstDayOfWeek: day === '' ? null : Number(day) })}
         />
-        , times are{' '}
+        {t('commaTimesAre')}{' '}
         <Choice
-          label="Times"
+          label={t('times')}
           value={look.clock ?? 'reader'}
-          options={{ reader: 'as the reader writes them', twelve: '2:00 PM', twentyFour: '14:00' }}
+          options={{ reader: t('asTheReaderWritesThem'), twelve: t('twoOClock'), twentyFour: '14:00' }}
           onChange={(clock) => change({ clock })}
         />
-        , dates{' '}
+        {t('commaDates')}{' '}
         <Choice
-          label="Dates"
+          label={t('dates')}
           value={look.dates ?? 'short'}
-          options={{ short: 'Tue 24 Nov', long: 'Tuesday 24 November', numeric: 'Tue 24/11/2026' }}
+          options={{ short: t('shortDate'), long: t('longDate'), numeric: t('numericDate') }}
           onChange={(dates) => change({ dates })}
         />
       </p>
       <p className="sentence">
-        Language{' '}
+        {t('language')}{' '}
         <Choice
-          label="Language"
+          label={t('language')}
           value={look.language ?? ''}
           options={
-            { '': 'the reader’s own', en: 'English', de: 'Deutsch', fr: 'Français', ar: 'العربية' } as Record<string, string>
+            { '': t('theReadersOwn'), en: 'English', de: 'Deutsch', fr: 'Français', ar: 'العربية' } as Record<string, string>
           }
           onChange={(language) => change({ language })}
         />
-        , text{' '}
+        {t('commaText')}{' '}
         <Choice
-          label="Text size"
+          label={t('textSize')}
           value={look.size ?? 'normal'}
-          options={{ small: 'small', normal: 'usual', large: 'large' }}
+          options={{ small: t('small'), normal: t('usual'), large: t('large') }}
           onChange={(size) => change({ size })}
         />
         ,{' '}
         <Choice
-          label="Density"
+          label={t('density')}
           value={look.density ?? 'normal'}
-          options={{ airy: 'airy', normal: 'usual', tight: 'tight' }}
+          options={{ airy: t('airy'), normal: t('usual'), tight: t('tight') }}
           onChange={(density) => change({ density })}
         />
-        , corners{' '}
+        {t('commaCorners')}{' '}
         <Choice
-          label="Corners"
+          label={t('corners')}
           value={look.corner ?? 'square'}
-          options={{ square: 'square', soft: 'soft', round: 'round' }}
+          options={{ square: t('square'), soft: t('soft'), round: t('round') }}
           onChange={(corner) => change({ corner })}
         />
       </p>
       <p className="sentence">
-        A click on an entry{' '}
+        {t('aClickOnAnEntry')}{' '}
         <Choice
-          label="A click on an entry"
+          label={t('aClickOnAnEntry')}
           value={look.onEntry ?? 'details'}
           options={{
-            details: 'shows its details there',
-            page: 'opens its own page',
-            firstLink: 'follows its first link',
-            nothing: 'does nothing',
+            details: t('showsItsDetailsThere'),
+            page: t('opensItsOwnPage'),
+            firstLink: t('followsItsFirstLink'),
+            nothing: t('doesNothing'),
           }}
           onChange={(onEntry) => change({ onEntry })}
         />
       </p>
       <div className="look-texts">
         <label>
-          When nothing is on
+          {t('whenNothingIsOn')}
           <input
             className="form-control"
             value={look.emptyText ?? ''}
-            placeholder="Nothing is on in these weeks."
+            placeholder={t('nothingIsOnInThese')}
             onChange={(event) => change({ emptyText: event.target.value })}
           />
         </label>
         <label>
-          When it cannot load
+          {t('whenItCannotLoad')}
           <input
             className="form-control"
             value={look.failedText ?? ''}
-            placeholder="The newest dates could not be fetched."
+            placeholder={t('theNewestDatesCouldNot')}
             onChange={(event) => change({ failedText: event.target.value })}
           />
         </label>

@@ -7,6 +7,7 @@ import { useCalendars, useGroups, useLists } from '../queries'
 import type { Draft } from './draft'
 import { audienceWords } from './EditionsPage'
 import { Choice, Step, Tick } from './Step'
+import { t } from './words'
 
 interface SourcesStepProps {
   draft: Draft
@@ -23,7 +24,7 @@ export function SourcesStep({ draft, isStandard, preview, problem, onChange }: S
   const byId = new Map(calendars.map((calendar) => [calendar.id, calendar]))
   const remove = (id: string) => onChange(draft.sources.filter((source) => source.calendarId !== id))
   return (
-    <Step number={1} title="Sources" about="which calendars, and what of them">
+    <Step number={1} title={t('sources')} about={t('whichCalendarsAndWhatOf')}>
       <ul className="sources">
         {draft.sources.map((source) => {
           const calendar = byId.get(source.calendarId)
@@ -54,7 +55,7 @@ export function SourcesStep({ draft, isStandard, preview, problem, onChange }: S
       <Refusal text={problem?.on('sources')} />
       {!isStandard && (
         <button type="button" className="as-link" aria-expanded={adding} onClick={() => setAdding(!adding)}>
-          {adding ? 'That is all' : 'Add calendars …'}
+          {adding ? t('thatIsAll') : t('addCalendars')}
         </button>
       )}
       {adding && !isStandard && <AddSources calendars={calendars} draft={draft} onChange={onChange} />}
@@ -83,7 +84,7 @@ function AddSources({
   return (
     <div className="placement-list">
       {groups.length > 0 && (
-        <div className="group-buttons" role="group" aria-label="A whole group">
+        <div className="group-buttons" role="group" aria-label={t('aWholeGroup')}>
           {groups.map((group) => (
             <button key={group.id} type="button" className="btn btn-outline-ink" onClick={() => add(group.calendars)}>
               {group.name}
@@ -123,10 +124,10 @@ function SourceRow({ calendar, filter, onRemove, onFilter }: SourceRowProps) {
         <span className="stretch" />
         <button type="button" className="as-link" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
           {sayFilter(filter, (id) => nameOf(lists, id))}
-          <span className="visually-hidden"> of {calendar.name}. Change it</span>
+          <span className="visually-hidden"> {t('ofNameChangeIt', { name: calendar.name })}</span>
         </button>
         {onRemove && (
-          <button type="button" className="remove" aria-label={`Leave out ${calendar.name}`} onClick={onRemove}>
+          <button type="button" className="remove" aria-label={t('leaveOutName', { name: calendar.name })} onClick={onRemove}>
             ×
           </button>
         )}
@@ -145,8 +146,8 @@ export function sayFilter(filter: FilterDraft | null, nameOf: (category: string)
         ...(filter.text ? [`“${filter.text}”`] : []),
       ]
     : []
-  if (!filter || named.length === 0) return 'everything'
-  return `${filter.mode === 'only' ? 'only' : 'without'} ${named.join(', ')}`
+  if (!filter || named.length === 0) return t('everything')
+  return t(filter.mode === 'only' ? 'onlyNamed' : 'withoutNamed', { named: named.join(', ') })
 }
 
 interface FilterFormProps {
@@ -162,16 +163,16 @@ function FilterForm({ name, filter, categories, onFilter }: FilterFormProps) {
   const change = (part: Partial<FilterDraft>) => onFilter({ ...now, ...part })
   const chosen = now.categories ?? []
   return (
-    <div className="filter-form" role="group" aria-label={`What of ${name}`}>
+    <div className="filter-form" role="group" aria-label={t('whatOfName', { name })}>
       <p>
-        Take{' '}
+        {t('take')}{' '}
         <Choice
-          label="Only or without"
+          label={t('onlyOrWithout')}
           value={now.mode}
-          options={{ only: 'only', except: 'everything but' }}
+          options={{ only: t('only'), except: t('everythingBut') }}
           onChange={(mode) => change({ mode })}
         />{' '}
-        what has any of these:
+        {t('whatHasAnyOfThese')}
       </p>
       <div className="ticks">
         {categories.map((category) => (
@@ -187,11 +188,11 @@ function FilterForm({ name, filter, categories, onFilter }: FilterFormProps) {
         ))}
       </div>
       <label>
-        Tags{' '}
+        {t('tags')}{' '}
         <input
           className="form-control"
           value={tags}
-          placeholder="practical, away"
+          placeholder={t('practicalAway')}
           onChange={(event) => setTags(event.target.value)}
           onBlur={() =>
             change({
@@ -204,11 +205,11 @@ function FilterForm({ name, filter, categories, onFilter }: FilterFormProps) {
         />
       </label>
       <label>
-        Words in title, place or text{' '}
+        {t('wordsInTitlePlaceOr')}{' '}
         <input className="form-control" value={now.text ?? ''} onChange={(event) => change({ text: event.target.value })} />
       </label>
       <button type="button" className="as-link" onClick={() => (setTags(''), onFilter(null))}>
-        Take everything again
+        {t('takeEverythingAgain')}
       </button>
     </div>
   )
@@ -226,22 +227,19 @@ function ClosedRow({ calendar, closed, audience, onLeaveOut }: ClosedRowProps) {
   return (
     <div className="closed-source">
       <p>
-        <b>
-          {closed.name} is closed to {audienceWords[audience]}.
-        </b>{' '}
-        {closed.entries === 1 ? '1 date is' : `${closed.entries} dates are`} missing.{' '}
+        {t.rich('nameIsClosedTo', { name: closed.name, whom: audienceWords[audience], count: closed.entries }, <b />)}{' '}
         {closed.mayOpen ? (
           <button type="button" className="as-link" aria-expanded={isOpening} onClick={() => setOpening(!isOpening)}>
-            Open it …
+            {t('openIt')}
           </button>
         ) : (
-          'An administrator can open it.'
+          t('anAdministratorCanOpenIt')
         )}
         {onLeaveOut && (
           <>
             {' · '}
             <button type="button" className="as-link" onClick={onLeaveOut}>
-              Leave it out
+              {t('leaveItOut')}
             </button>
           </>
         )}
@@ -254,6 +252,6 @@ function ClosedRow({ calendar, closed, audience, onLeaveOut }: ClosedRowProps) {
 function nameOf(lists: Lists | undefined, id: string): string {
   return (
     [...(lists?.categories ?? []), ...(lists?.retiredCategories ?? [])].find((category) => category.id === id)?.name ??
-    'one that is not offered any more'
+    t('oneThatIsNotOffered')
   )
 }

@@ -3,6 +3,7 @@ import { Refusal } from '../Refusal'
 import { pieceNames } from '../event/fields'
 import { movedPart, usualLine, usualTitle, withoutPart, type Draft } from './draft'
 import { Choice, Step } from './Step'
+import { t } from './words'
 
 const pieces = Object.keys(pieceNames) as Piece[]
 
@@ -16,46 +17,44 @@ interface WordsStepProps {
 /** How titles and the lines of lists read. */
 export function WordsStep({ draft, example, problem, onChange }: WordsStepProps) {
   return (
-    <Step number={3} title="Words" about="how a title and a line read">
+    <Step number={3} title={t('words')} about={t('howATitleAndA')}>
       <PatternField
-        label="A title"
+        label={t('aTitle')}
+        addLabel={t('addToATitle')}
         pattern={draft.title?.length ? draft.title : draft.sources.length > 1 ? usualTitle : [{ piece: 'title' } as PatternPart]}
         pieces={pieces.filter((piece) => piece !== 'time' && piece !== 'date')}
         onChange={(title) => onChange({ title })}
       />
-      {example && (
-        <p className="soft">
-          Feeds write the first entry as <b>{example}</b>. Pages draw the plates.
-        </p>
-      )}
+      {example && <p className="soft">{t.rich('feedsWriteTheFirstEntry', { example }, <b />)}</p>}
       <Refusal text={problem?.on('title')} />
       <PatternField
-        label="A line of a list"
+        label={t('aLineOfAList')}
+        addLabel={t('addToALine')}
         pattern={draft.look.line?.length ? draft.look.line : usualLine}
         pieces={pieces}
         onChange={(line) => onChange({ look: { ...draft.look, line } })}
       />
       <Refusal text={problem?.on('look.line')} />
       <p className="sentence">
-        Lists are grouped{' '}
+        {t('listsAreGrouped')}{' '}
         <Choice
-          label="Lists are grouped by"
+          label={t('listsAreGroupedBy')}
           value={draft.look.grouping ?? 'day'}
           options={{
-            day: 'by day',
-            week: 'by week',
-            month: 'by month',
-            calendar: 'by calendar',
-            category: 'by category',
-            time: 'not at all',
+            day: t('byDay'),
+            week: t('byWeek'),
+            month: t('byMonth'),
+            calendar: t('byCalendar'),
+            category: t('byCategory'),
+            time: t('notAtAll'),
           }}
           onChange={(grouping) => onChange({ look: { ...draft.look, grouping } })}
         />
-        ; what lasts for days stands on{' '}
+        {t('whatLastsForDaysStands')}{' '}
         <Choice
-          label="What lasts for days stands on"
+          label={t('whatLastsForDaysStandsOn')}
           value={draft.look.severalDays ?? 'each'}
-          options={{ each: 'each of them', first: 'the first only' }}
+          options={{ each: t('eachOfThem'), first: t('theFirstOnly') }}
           onChange={(severalDays) => onChange({ look: { ...draft.look, severalDays } })}
         />
       </p>
@@ -65,13 +64,14 @@ export function WordsStep({ draft, example, problem, onChange }: WordsStepProps)
 
 interface PatternFieldProps {
   label: string
+  addLabel: string
   pattern: PatternPart[]
   pieces: Piece[]
   onChange: (pattern: PatternPart[] | null) => void
 }
 
 /** A pattern as a row of pieces: a piece is taken out, moved, or put at the end; text between is typed in its place. */
-function PatternField({ label, pattern, pieces, onChange }: PatternFieldProps) {
+function PatternField({ label, addLabel, pattern, pieces, onChange }: PatternFieldProps) {
   const set = (index: number, text: string) => onChange(pattern.map((part, at) => (at === index ? { ...part, text } : part)))
   return (
     <div className="pattern" role="group" aria-label={label}>
@@ -81,7 +81,7 @@ function PatternField({ label, pattern, pieces, onChange }: PatternFieldProps) {
           <span key={`${part.piece} ${index}`} className="pattern-piece">
             <button
               type="button"
-              aria-label={`${pieceNames[part.piece]}: move back`}
+              aria-label={t('pieceMoveBack', { piece: pieceNames[part.piece] })}
               disabled={index === 0}
               onClick={() => onChange(movedPart(pattern, index, -1))}
             >
@@ -90,7 +90,7 @@ function PatternField({ label, pattern, pieces, onChange }: PatternFieldProps) {
             {pieceNames[part.piece]}
             <button
               type="button"
-              aria-label={`${pieceNames[part.piece]}: move on`}
+              aria-label={t('pieceMoveOn', { piece: pieceNames[part.piece] })}
               disabled={index === pattern.length - 1}
               onClick={() => onChange(movedPart(pattern, index, 1))}
             >
@@ -98,7 +98,7 @@ function PatternField({ label, pattern, pieces, onChange }: PatternFieldProps) {
             </button>
             <button
               type="button"
-              aria-label={`Take out ${pieceNames[part.piece]}`}
+              aria-label={t('takeOutPiece', { piece: pieceNames[part.piece] })}
               onClick={() => onChange(withoutPart(pattern, index))}
             >
               ×
@@ -108,7 +108,7 @@ function PatternField({ label, pattern, pieces, onChange }: PatternFieldProps) {
           <input
             key={`text ${index}`}
             className="pattern-text"
-            aria-label="Text between"
+            aria-label={t('textBetween')}
             maxLength={20}
             size={Math.max(2, (part.text ?? '').length)}
             value={part.text ?? ''}
@@ -118,7 +118,7 @@ function PatternField({ label, pattern, pieces, onChange }: PatternFieldProps) {
       )}
       <select
         className="form-select inline-choice"
-        aria-label={`Add to ${label.toLowerCase()}`}
+        aria-label={addLabel}
         value=""
         onChange={(event) => {
           const value = event.target.value
@@ -127,7 +127,7 @@ function PatternField({ label, pattern, pieces, onChange }: PatternFieldProps) {
           else if (value) onChange([...pattern, { piece: value as Piece } as PatternPart])
         }}
       >
-        <option value="">add …</option>
+        <option value="">{t('add')}</option>
         {pieces
           .filter((piece) => !pattern.some((part) => part.piece === piece))
           .map((piece) => (
@@ -135,8 +135,8 @@ function PatternField({ label, pattern, pieces, onChange }: PatternFieldProps) {
               {pieceNames[piece]}
             </option>
           ))}
-        <option value="text">text between</option>
-        <option value="usual">as usual again</option>
+        <option value="text">{t('addTextBetween')}</option>
+        <option value="usual">{t('asUsual')}</option>
       </select>
     </div>
   )

@@ -1,4 +1,5 @@
 import type { EditionDraft, LookDraft, PatternPart, WindowDraft } from '../api'
+import { t } from './words'
 
 /** An edition in the form: nothing is left to defaults that the form would have to guess. */
 export type Draft = Omit<EditionDraft, 'name' | 'window' | 'look'> & {
@@ -59,21 +60,21 @@ export function draftOf(edition: EditionDraft): Draft {
 /** Common cases, to begin with. */
 export const presets: { name: string; about: string; change: Partial<Draft> }[] = [
   {
-    name: 'A class page',
-    about: 'The class and the whole school, this week to the end of term, as a month.',
+    name: t('aClassPage'),
+    about: t('theClassAndTheWhole'),
     change: {
       window: { from: 'week', to: 'endOfTerm', withPast: true } as WindowDraft,
       look: { ...plainLook, view: 'month', views: ['month', 'week', 'list'] },
     },
   },
   {
-    name: 'The whole school',
-    about: 'Everything that is public, with the breaks of the year plan.',
+    name: t('theWholeSchool'),
+    about: t('everythingThatIsPublicWith'),
     change: { withBreaks: true, look: { ...plainLook, view: 'month', views: ['month', 'week', 'list', 'cards'] } },
   },
   {
-    name: 'Next five in a sidebar',
-    about: 'What comes next, in a narrow column.',
+    name: t('nextFiveInASidebar'),
+    about: t('whatComesNextInA'),
     change: {
       limit: 5,
       feed: 'dates',
@@ -83,8 +84,8 @@ export const presets: { name: string; about: string; change: Partial<Draft> }[] 
     },
   },
   {
-    name: 'For the staff',
-    about: 'For members, with drafts and what waits for sign-off, by day.',
+    name: t('forTheStaff'),
+    about: t('forMembersWithDraftsAnd'),
     change: {
       audience: 'members',
       withUnfinished: true,
@@ -93,8 +94,8 @@ export const presets: { name: string; about: string; change: Partial<Draft> }[] 
     },
   },
   {
-    name: 'Busy times only',
-    about: 'When something is taken, and by which calendar; nothing else.',
+    name: t('busyTimesOnly'),
+    about: t('whenSomethingIsTakenAnd'),
     change: {
       cap: 'times',
       tellsPlatesOfBusy: true,

@@ -2,6 +2,7 @@ import { Plate } from '../../shared/Plate'
 import type { Calendar } from '../api'
 import { Levels } from '../Level'
 import { sayOpenness } from '../openness'
+import { t } from './words'
 
 interface CalendarChoiceProps {
   calendars: Calendar[]
@@ -12,7 +13,7 @@ interface CalendarChoiceProps {
 /** The calendar is always in sight, with its plate, colour and how open it is. */
 export function CalendarChoice({ calendars, value, onChange }: CalendarChoiceProps) {
   return (
-    <div className="calendar-choice" role="radiogroup" aria-label="Home calendar">
+    <div className="calendar-choice" role="radiogroup" aria-label={t('homeCalendar')}>
       {calendars
         .filter((calendar) => calendar.mayContribute || calendar.id === value)
         .map((calendar) => (
@@ -29,8 +30,8 @@ export function CalendarChoice({ calendars, value, onChange }: CalendarChoicePro
             {calendar.id !== value && <Levels disclosure={calendar.disclosure} />}
             {calendar.id === value && (
               <span className="soft">
-                home · <Levels disclosure={calendar.disclosure} /> {sayOpenness(calendar)}
-                {!calendar.mayEdit && ' · waits for sign-off'}
+                {t('home')} <Levels disclosure={calendar.disclosure} /> {sayOpenness(calendar)}
+                {!calendar.mayEdit && ` · ${t('waitsForSignOff')}`}
               </span>
             )}
           </label>

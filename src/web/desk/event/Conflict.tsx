@@ -2,6 +2,7 @@ import { useState } from 'react'
 import type { EventForm, CalendarEvent, MergeField } from '../api'
 import { draftOf, requestOf } from './draft'
 import { fieldName } from './fields'
+import { t } from './words'
 
 interface ConflictProps {
   mine: EventForm
@@ -13,14 +14,11 @@ interface ConflictProps {
 /** Somebody else saved first: what only one of the two changed stays theirs, and where both did, one chooses. */
 export function Conflict({ mine, theirs, differing, onSave }: ConflictProps) {
   const [taken, setTaken] = useState<string[]>([])
-  const savedBy = theirs.savedBy ?? 'Somebody'
+  const savedBy = theirs.savedBy ?? t('somebody')
   if (theirs.isRemoved)
     return (
       <div className="conflict" role="alert">
-        <p>
-          <b>{savedBy} removed this event while you were working on it.</b> Your text is still here; copy what you need. It can be
-          restored from its page.
-        </p>
+        <p>{t.rich('somebodyRemovedItMeanwhile', { savedBy }, <b />)}</p>
       </div>
     )
   const isYours = ({ field, by }: MergeField) => by === 'you' || (by === 'both' && !taken.includes(field))
@@ -28,18 +26,16 @@ export function Conflict({ mine, theirs, differing, onSave }: ConflictProps) {
   return (
     <div className="conflict" role="alert">
       <p>
-        <b>{savedBy} saved this event while you were working on it.</b> Nothing of yours is saved yet.{' '}
-        {toChoose.length > 0
-          ? 'Where you both changed something, choose; everything else of both of you is kept.'
-          : differing.length > 0 && 'You changed different things: both can be kept.'}
+        {t.rich('somebodySavedItMeanwhile', { savedBy }, <b />)}{' '}
+        {toChoose.length > 0 ? t('whereYouBothChangedSomething') : differing.length > 0 && t('youChangedDifferentThingsBoth')}
       </p>
       {differing.length > 0 ? (
         <table>
           <thead>
             <tr>
               <th scope="col" />
-              <th scope="col">Saved by {savedBy}</th>
-              <th scope="col">Yours</th>
+              <th scope="col">{t('savedBy', { savedBy })}</th>
+              <th scope="col">{t('yours')}</th>
             </tr>
           </thead>
           <tbody>
@@ -58,17 +54,17 @@ export function Conflict({ mine, theirs, differing, onSave }: ConflictProps) {
           </tbody>
         </table>
       ) : (
-        <p>What exactly differs cannot be said; look at it before you save yours in its place.</p>
+        <p>{t('whatExactlyDiffersCannotBe')}</p>
       )}
       <button
         type="button"
         className="btn btn-outline-ink"
         onClick={() => onSave(differing.length > 0 ? merged(mine, theirs, differing.filter(isYours)) : mine)}
       >
-        {differing.length > 0 ? 'Save it so' : 'Save mine in its place'}
+        {differing.length > 0 ? t('saveItSo') : t('saveMineInItsPlace')}
       </button>{' '}
       <button type="button" className="btn btn-quiet" onClick={() => window.location.reload()}>
-        Take theirs, drop mine
+        {t('takeTheirsDropMine')}
       </button>
     </div>
   )

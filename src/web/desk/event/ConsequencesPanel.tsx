@@ -7,6 +7,7 @@ import { DateList, type ConsequenceDate } from './DateList'
 import type { Draft } from './draft'
 import { WhereItGoes } from './WhereItGoes'
 import { YearPicture } from './YearPicture'
+import { t } from './words'
 
 interface ConsequencesPanelProps {
   draft: Draft
@@ -32,8 +33,8 @@ export function ConsequencesPanel({ draft, set, answer, destinations, isNew, sho
   }
   const add = (day: string) => !draft.extra.includes(day) && set({ extra: [...draft.extra, day].sort() })
   return (
-    <aside className="follows" aria-label="What follows from this">
-      <h2>What follows from this</h2>
+    <aside className="follows" aria-label={t('whatFollowsFromThis')}>
+      <h2>{t('whatFollowsFromThis')}</h2>
       <div aria-live="polite">
         {answer.error && <p className="refusal">{answer.error.message}</p>}
         {!answer.error && answer.data && <Summary consequences={answer.data} />}
@@ -54,7 +55,7 @@ function Summary({ consequences }: { consequences: Consequences }) {
       <p className="summary">
         <b>{consequences.words}.</b>
         <br />
-        {count === null ? 'No end.' : count === 1 ? '1 date.' : `${count} dates.`}
+        {count === null ? t('noEnd') : t('dates', { count })}
       </p>
       {consequences.remarks.map((remark) => (
         <p key={remark} className="remark">
@@ -70,14 +71,14 @@ function Summary({ consequences }: { consequences: Consequences }) {
 function WhoSees({ lines }: { lines: WhoSeesLine[] }) {
   return (
     <section>
-      <h2>Who will see it</h2>
+      <h2>{t('whoWillSeeIt')}</h2>
       <dl className="who">
         {lines.map(({ audience, detail, was, sentence }) => (
           <div key={audience}>
             <dt>{audiences.find((one) => one.key === audience)?.name}</dt>
             <dd>
               <Level detail={detail} word={sentence} />
-              {isMore(detail, was) && was !== 'nothing' && <span className="newly"> more than now</span>}
+              {isMore(detail, was) && was !== 'nothing' && <span className="newly"> {t('moreThanNow')}</span>}
             </dd>
           </div>
         ))}

@@ -1,9 +1,11 @@
 import { useEffect, useRef, useState } from 'react'
 import { sayDay, todayIn, type Day } from '../../shared/days'
-import { firstDay, sayTime } from '../../shared/slips'
+import { firstDay } from '../../shared/slips'
 import type { Consequences } from '../api'
 import { useOrganisation } from '../queries'
+import { sayTime } from '../times'
 import { DayField } from './DayField'
+import { t } from './words'
 
 interface DateListProps {
   consequences: Consequences
@@ -29,7 +31,7 @@ export function DateList({ consequences, seen, onToggle, onAdd }: DateListProps)
   const more = count === null ? null : count - taking
   return (
     <>
-      <ol ref={list} className="dates" tabIndex={0} aria-label="Dates">
+      <ol ref={list} className="dates" tabIndex={0} aria-label={t('datesOfEvent')}>
         {dates.map((date, index) => (
           <DateLine
             key={`${date.recurrenceId}${date.kind}`}
@@ -41,11 +43,11 @@ export function DateList({ consequences, seen, onToggle, onAdd }: DateListProps)
             onToggle={onToggle}
           />
         ))}
-        {more !== null && more > 1 && <li className="soft">… {more - 1} more</li>}
+        {more !== null && more > 1 && <li className="soft">{t('moreMore', { more: more - 1 })}</li>}
         {more !== null && more > 0 && last && (
           <DateLine date={last} allDay={consequences.allDay} locale={locale} isSeen={false} onToggle={null} />
         )}
-        {count === null && <li className="soft">… and so on</li>}
+        {count === null && <li className="soft">{t('andSoOn')}</li>}
       </ol>
       {onAdd && <AddDate onAdd={onAdd} />}
     </>
@@ -79,8 +81,8 @@ function DateLine({ date, allDay, previous, locale, isSeen, onToggle }: DateLine
         <button
           type="button"
           className="date-toggle"
-          aria-label={date.kind === 'removed' ? `Put ${name} back` : `Take ${name} out`}
-          title={date.kind === 'removed' ? 'Put it back' : 'Take it out'}
+          aria-label={date.kind === 'removed' ? t('putNameBack', { name }) : t('takeNameOut', { name })}
+          title={date.kind === 'removed' ? t('putItBack') : t('takeItOut')}
           onClick={() => onToggle(date)}
         >
           {date.kind === 'removed' ? '+' : '×'}
@@ -97,10 +99,10 @@ function AddDate({ onAdd }: { onAdd: (day: Day) => void }) {
   const [day, setDay] = useState<Day | null>(null)
   return (
     <p className="when-line add-date">
-      <span>Add a date:</span>
-      <DayField id="extra" label="Further date" value={day} today={todayIn(zone)} onChange={setDay} />
+      <span>{t('addADate')}</span>
+      <DayField id="extra" label={t('furtherDate')} value={day} today={todayIn(zone)} onChange={setDay} />
       <button type="button" className="btn btn-outline-ink" disabled={!day} onClick={() => day && (onAdd(day), setDay(null))}>
-        Add
+        {t('add')}
       </button>
     </p>
   )

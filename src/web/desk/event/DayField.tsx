@@ -4,6 +4,7 @@ import { addDays, sayDay, type Day } from '../../shared/days'
 import { readDay } from '../../shared/typed'
 import { useOrganisation } from '../queries'
 import { Refusal } from '../Refusal'
+import { t } from './words'
 
 interface DayFieldProps {
   id: string
@@ -50,7 +51,7 @@ export function DayField({ id, label, value, today, refusal, onChange }: DayFiel
       <button
         type="button"
         className="day-open"
-        aria-label={`${label}: choose from a month`}
+        aria-label={t('labelChooseFromAMonth', { label })}
         aria-expanded={isOpen}
         onClick={() => setOpen(!isOpen)}
       >
@@ -67,7 +68,7 @@ export function DayField({ id, label, value, today, refusal, onChange }: DayFiel
           }}
         />
       )}
-      <Refusal id={`${id}-refusal`} text={unread ? `“${typed}” is no day. Write one such as ${say(today)}.` : refusal} />
+      <Refusal id={`${id}-refusal`} text={unread ? t('typedIsNoDayWrite', { typed, example: say(today) }) : refusal} />
     </span>
   )
 }

@@ -20,6 +20,7 @@ import { SaveActs } from './SaveActs'
 import { ShownTo } from './ShownTo'
 import { useEventActs } from './useEventActs'
 import { WhenSentence } from './WhenSentence'
+import { t } from './words'
 
 interface EventPageProps {
   calendars: Calendar[]
@@ -60,12 +61,12 @@ export function EventPage({ calendars, stored, draft: start, line = null, propos
 
   return (
     <main className="event">
-      <form className="event-says" onSubmit={save(isDraft)} noValidate aria-label={stored ? 'Event' : 'New event'}>
+      <form className="event-says" onSubmit={save(isDraft)} noValidate aria-label={stored ? t('event') : t('newEvent')}>
         <p className="soft crumbs">
-          <Link to={`/plan?day=${start.date}`}>Plan</Link> › {calendar?.name} › {stored ? stored.title : 'New event'}
+          <Link to={`/plan?day=${start.date}`}>{t('plan')}</Link> › {calendar?.name} › {stored ? stored.title : t('newEvent')}
           {stored?.recurs && ` › ${sayDay(stored.date, locale, { weekday: 'long', day: 'numeric', month: 'long' })}`}
         </p>
-        <h1 className="visually-hidden">{stored ? stored.title : 'New event'}</h1>
+        <h1 className="visually-hidden">{stored ? stored.title : t('newEvent')}</h1>
         {line && <LineUnderstood line={line} />}
         {copyOf && <CopyNotice copyOf={copyOf} />}
         {proposal && <ProposalNotice stored={stored} proposal={proposal} />}
@@ -73,8 +74,8 @@ export function EventPage({ calendars, stored, draft: start, line = null, propos
         {stored && !proposal && <AboutNotices stored={stored} calendars={calendars} />}
         <input
           className="title-field"
-          aria-label="Title"
-          placeholder="What happens?"
+          aria-label={t('title')}
+          placeholder={t('whatHappens')}
           autoFocus={!stored}
           aria-invalid={problem?.on('title') !== undefined}
           aria-describedby="title-refusal"
@@ -82,7 +83,7 @@ export function EventPage({ calendars, stored, draft: start, line = null, propos
         />
         <Refusal id="title-refusal" text={problem?.on('title')} />
         <div className="event-row">
-          <h2>When</h2>
+          <h2>{t('when')}</h2>
           <WhenSentence
             draft={draft}
             set={set}
@@ -93,7 +94,7 @@ export function EventPage({ calendars, stored, draft: start, line = null, propos
           />
         </div>
         <div className="event-row">
-          <h2>Calendar</h2>
+          <h2>{t('calendar')}</h2>
           <div>
             <CalendarChoice calendars={calendars} value={draft.calendarId} onChange={(calendarId) => set({ calendarId })} />
             <PlacementChoice
@@ -107,7 +108,7 @@ export function EventPage({ calendars, stored, draft: start, line = null, propos
           </div>
         </div>
         <div className="event-row">
-          <h2 id="where">Where</h2>
+          <h2 id="where">{t('where')}</h2>
           <div>
             <input
               className="form-control"
@@ -125,17 +126,17 @@ export function EventPage({ calendars, stored, draft: start, line = null, propos
           </div>
         </div>
         <div className="event-row">
-          <h2 id="kind">Kind</h2>
+          <h2 id="kind">{t('kind')}</h2>
           <div className="kind-line">
             <select
               className="form-select"
-              aria-label="Category"
+              aria-label={t('category')}
               value={draft.categoryId ?? ''}
               onChange={(event) => set({ categoryId: event.target.value || null })}
             >
-              <option value="">no category</option>
+              <option value="">{t('noCategory')}</option>
               {stored?.category && !lists?.categories.some((category) => category.id === stored.category?.id) && (
-                <option value={stored.category.id}>{stored.category.name} (not offered any more)</option>
+                <option value={stored.category.id}>{t('nameNotOfferedAnyMore', { name: stored.category.name })}</option>
               )}
               {lists?.categories.map((category) => (
                 <option key={category.id} value={category.id}>
@@ -145,22 +146,22 @@ export function EventPage({ calendars, stored, draft: start, line = null, propos
             </select>
             <input
               className="form-control"
-              aria-label="Tags"
-              placeholder="tags, with commas between"
+              aria-label={t('tags')}
+              placeholder={t('tagsWithCommasBetween')}
               {...form.register('tags')}
             />
             <Refusal text={problem?.on('categoryId') ?? problem?.on('tags')} />
           </div>
         </div>
         <div className="event-row">
-          <h2 id="about">About</h2>
+          <h2 id="about">{t('about')}</h2>
           <div>
             <RichTextField labelledBy="about" value={start.description} onChange={(description) => set({ description })} />
             <Refusal text={problem?.on('description')} />
           </div>
         </div>
         <div className="event-row">
-          <h2>Shown to</h2>
+          <h2>{t('shownTo')}</h2>
           <ShownTo draft={draft} set={set} shownOn={shownOn} problem={problem} />
         </div>
         <MoreFields draft={draft} set={set} problem={problem} />
@@ -176,7 +177,7 @@ export function EventPage({ calendars, stored, draft: start, line = null, propos
         {problem && !conflict && (
           <p className="notice" role="alert">
             {Object.keys(problem.errors).some((field) => field !== 'scope' && field !== 'act' && field !== 'isDraft')
-              ? 'Not saved yet: see what is marked above.'
+              ? t('notSavedYetSeeWhat')
               : problem.message}
           </p>
         )}
@@ -191,8 +192,11 @@ export function EventPage({ calendars, stored, draft: start, line = null, propos
         />
         {stored?.savedAt && (
           <p className="soft event-saved">
-            Saved by {stored.savedBy}, {sayAgo(stored.savedAt)}.{' '}
-            <Link to={`/events/${stored.id}/history`}>All earlier versions</Link>
+            {t.rich(
+              'savedByAgo',
+              { savedBy: stored.savedBy, ago: sayAgo(stored.savedAt) },
+              <Link to={`/events/${stored.id}/history`} />,
+            )}
           </p>
         )}
       </form>

@@ -2,12 +2,13 @@ import { Link } from 'react-router'
 import { addDays, placeOfZone, type Day } from '../../shared/days'
 import { OutwardLinks } from '../../shared/OutwardLinks'
 import { Plate } from '../../shared/Plate'
-import { sayTime, sayWhen } from '../../shared/slips'
 import { apiAddress, call, type Calendar, type CalendarEvent } from '../api'
 import { useUndo } from '../changes/Changes'
 import { useOrganisation, useRefresh } from '../queries'
 import { useToast } from '../Toasts'
+import { sayTime, sayWhen } from '../times'
 import { saySize } from './MoreFields'
+import { t } from './words'
 
 /** An event for those who may not change it, or one that was removed. */
 export function EventReading({ calendarEvent, calendars }: { calendarEvent: CalendarEvent; calendars: Calendar[] }) {
@@ -20,7 +21,7 @@ export function EventReading({ calendarEvent, calendars }: { calendarEvent: Cale
       await call('POST', `/bin/${calendarEvent.id}/restore?version=${calendarEvent.version}`)
       await refresh.event(calendarEvent.id)
       await refresh.everything()
-      toast(`“${calendarEvent.title}” is back.`)
+      toast(t('titleIsBack', { title: calendarEvent.title }))
     } catch (failed) {
       toast(failed instanceof Error ? failed.message : String(failed))
     }
@@ -28,15 +29,15 @@ export function EventReading({ calendarEvent, calendars }: { calendarEvent: Cale
   return (
     <main className="page event-reading">
       <p className="soft">
-        <Link to="/plan">Plan</Link> › {calendar?.name}
+        <Link to="/plan">{t('plan')}</Link> › {calendar?.name}
       </p>
       <h1>{calendarEvent.title}</h1>
       {calendarEvent.subtitle && <p>{calendarEvent.subtitle}</p>}
       {calendarEvent.isRemoved && (
         <p className="notice" role="status">
-          This event was removed.{' '}
+          {t('thisEventWasRemoved')}{' '}
           <button type="button" className="btn btn-outline-ink" onClick={restore}>
-            Restore it
+            {t('restoreIt')}
           </button>
         </p>
       )}
@@ -45,24 +46,28 @@ export function EventReading({ calendarEvent, calendars }: { calendarEvent: Cale
       </p>
       {calendarEvent.recurs && (
         <p>
-          This date:{' '}
-          {sayWhen(
-            {
-              start: moment(calendarEvent.date, calendarEvent.from),
-              end: moment(endOf(calendarEvent), calendarEvent.to),
-              allDay: calendarEvent.allDay,
-            },
-            locale,
-          )}
+          {t('thisDateWhen', {
+            when: sayWhen(
+              {
+                start: moment(calendarEvent.date, calendarEvent.from),
+                end: moment(endOf(calendarEvent), calendarEvent.to),
+                allDay: calendarEvent.allDay,
+              },
+              locale,
+            ),
+          })}
         </p>
       )}
       {calendarEvent.onCalendarClock && (
         <p className="soft">
-          {placeOfZone(calendarEvent.zone)} time. {sayTime({ ...calendarEvent.onCalendarClock, allDay: false })} in{' '}
-          {placeOfZone(calendarEvent.onCalendarClock.zone)}.
+          {t('zoneTimeAndOther', {
+            zone: placeOfZone(calendarEvent.zone),
+            time: sayTime({ ...calendarEvent.onCalendarClock, allDay: false }),
+            other: placeOfZone(calendarEvent.onCalendarClock.zone),
+          })}
         </p>
       )}
-      {calendarEvent.state === 'cancelled' && <p className="notice">It is cancelled.</p>}
+      {calendarEvent.state === 'cancelled' && <p className="notice">{t('itIsCancelled')}</p>}
       {calendarEvent.place && <p>{calendarEvent.place}</p>}
       {(calendarEvent.category || calendarEvent.tags.length > 0) && (
         <p className="soft">
@@ -80,7 +85,7 @@ export function EventReading({ calendarEvent, calendars }: { calendarEvent: Cale
           })),
         ]}
       />
-      {calendarEvent.contact && <p>Contact: {calendarEvent.contact}</p>}
+      {calendarEvent.contact && <p>{t('contactContact', { contact: calendarEvent.contact })}</p>}
       <TakeOff calendarEvent={calendarEvent} calendars={calendars} />
       {calendarEvent.description && <div className="rich-text" dangerouslySetInnerHTML={{ __html: calendarEvent.description }} />}
     </main>
@@ -99,16 +104,16 @@ function TakeOff({ calendarEvent, calendars }: { calendarEvent: CalendarEvent; c
       const done = await call('DELETE', `/events/${calendarEvent.id}/placements/${calendar.id}`)
       await refresh.event(calendarEvent.id)
       await refresh.everything()
-      toast(`“${calendarEvent.title}” is not shown on ${calendar.name} any more.`, () => void undo(done.actId))
+      toast(t('titleIsNotShownOn', { title: calendarEvent.title, name: calendar.name }), () => void undo(done.actId))
     } catch (failed) {
       toast(failed instanceof Error ? failed.message : String(failed))
     }
   }
   return placed.map((calendar) => (
     <p key={calendar.id}>
-      <Plate code={calendar.plate} colour={calendar.colour} size="small" /> It is placed on {calendar.name}.{' '}
+      <Plate code={calendar.plate} colour={calendar.colour} size="small" /> {t('itIsPlacedOnName', { name: calendar.name })}{' '}
       <button type="button" className="btn btn-outline-ink" onClick={() => takeOff(calendar)}>
-        Take it off {calendar.name}
+        {t('takeItOffName', { name: calendar.name })}
       </button>
     </p>
   ))

@@ -5,6 +5,7 @@ import { useCalendars, useEvent, useLine, useOrganisation, useProposal } from '.
 import { draftOf, draftOfCopy, draftOfProposal, draftOfRequest, newDraft } from './draft'
 import { EventPage } from './EventPage'
 import { EventReading } from './EventReading'
+import { t } from './words'
 
 /** Opens the event page for what the address names: a date of an event, or a new one on a calendar and day, or from a line of text. */
 export function EventRoute() {
@@ -21,7 +22,7 @@ function StoredEvent({ id }: { id: string }) {
   const stored = useEvent(submission && !proposal.data ? undefined : id, date)
   if (proposal.isError) return <NothingHere detail={proposal.error.message} />
   if (stored.isError) return <NothingHere detail={stored.error.message} />
-  if (!calendars || !stored.data) return <p className="page">Opening …</p>
+  if (!calendars || !stored.data) return <p className="page">{t('opening')}</p>
   if (!stored.data.mayEdit || stored.data.isRemoved) return <EventReading calendarEvent={stored.data} calendars={calendars} />
   return (
     <EventPage
@@ -45,11 +46,11 @@ function NewEvent() {
   const copy = useEvent(copied ?? undefined, copied ? parameters.get('date') : null)
   if (copy.isError) return <NothingHere detail={copy.error.message} />
   if (line.isError) return <NothingHere detail={line.error.message} />
-  if (!calendars || (text !== null && !line.data) || (copied && !copy.data)) return <p className="page">Opening …</p>
+  if (!calendars || (text !== null && !line.data) || (copied && !copy.data)) return <p className="page">{t('opening')}</p>
   const editable = calendars.filter((calendar) => calendar.mayContribute)
   const said = line.data?.event.calendarId ?? copy.data?.calendarId ?? parameters.get('calendar')
   const chosen = editable.find((calendar) => calendar.id === said) ?? editable[0]
-  if (!chosen) return <NothingHere detail="There is no calendar on which you can make events." />
+  if (!chosen) return <NothingHere detail={t('thereIsNoCalendarOn')} />
   return (
     <EventPage
       key={parameters.toString()}

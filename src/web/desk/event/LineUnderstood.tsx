@@ -1,24 +1,25 @@
 import { Link } from 'react-router'
 import type { LineReading } from '../api'
+import { t } from './words'
 
 const fields: Record<string, string> = {
-  title: 'Title',
-  date: 'Day',
-  from: 'Time',
-  to: 'End',
-  allDay: 'Length',
-  repeat: 'Pattern',
-  until: 'Until',
-  count: 'Ends',
-  place: 'Where',
-  tags: 'Tag',
-  calendarId: 'Calendar',
+  title: t('title'),
+  date: t('day'),
+  from: t('time'),
+  to: t('end'),
+  allDay: t('length'),
+  repeat: t('pattern'),
+  until: t('until'),
+  count: t('ends'),
+  place: t('where'),
+  tags: t('tag'),
+  calendarId: t('calendar'),
 }
 
 /** What was understood of a line of text, and what was not. Nothing is guessed in silence. */
 export function LineUnderstood({ line }: { line: LineReading }) {
   return (
-    <section className="understood" aria-label="What was understood">
+    <section className="understood" aria-label={t('whatWasUnderstood')}>
       <dl>
         {line.understood.map((one, index) => (
           <div key={index} className={one.words === '' ? 'is-assumed' : undefined}>
@@ -31,8 +32,7 @@ export function LineUnderstood({ line }: { line: LineReading }) {
       </dl>
       {line.unread.length > 0 && (
         <p className="remark" role="alert">
-          Not understood: {line.unread.map((word) => `“${word}”`).join(', ')}. Put it in by hand, or see{' '}
-          <Link to="/help">how to write it</Link>.
+          {t.rich('notUnderstoodUnreadPutIt', { unread: line.unread.map((word) => `“${word}”`).join(', ') }, <Link to="/help" />)}
         </p>
       )}
     </section>

@@ -3,6 +3,8 @@ import { apiAddress, bringFile, Problem } from '../api'
 import { Refusal } from '../Refusal'
 import type { Draft } from './draft'
 import { fieldName } from './fields'
+import { language } from '../language'
+import { t } from './words'
 
 interface MoreFieldsProps {
   draft: Draft
@@ -11,7 +13,7 @@ interface MoreFieldsProps {
 }
 
 /** Fields of one line of text, with what stands there before anything does. */
-const lines = { subtitle: 'a line more under the title', contact: 'whom readers ask' }
+const lines = { subtitle: t('aLineMoreUnderThe'), contact: t('whomReadersAsk') }
 
 type Line = keyof typeof lines
 type Section = 'links' | 'files' | 'notes' | Line
@@ -28,13 +30,13 @@ export function MoreFields({ draft, set, problem }: MoreFieldsProps) {
     <>
       {isShown('links') && (
         <div className="event-row">
-          <h2>Links</h2>
+          <h2>{t('links')}</h2>
           <Links draft={draft} set={set} problem={problem} />
         </div>
       )}
       {isShown('files') && (
         <div className="event-row">
-          <h2>Files</h2>
+          <h2>{t('files')}</h2>
           <Files draft={draft} set={set} problem={problem} />
         </div>
       )}
@@ -65,13 +67,13 @@ export function MoreFields({ draft, set, problem }: MoreFieldsProps) {
               value={draft.notes}
               onChange={(event) => set({ notes: event.target.value })}
             />
-            <span className="soft">Only editors and contributors of the home calendar read this. It never leaves.</span>
+            <span className="soft">{t('onlyEditorsAndContributorsOf')}</span>
             <Refusal text={problem?.on('notes')} />
           </div>
         </div>
       )}
       {folded.length > 0 && (
-        <p className="folded" role="group" aria-label="More to say">
+        <p className="folded" role="group" aria-label={t('moreToSay')}>
           {folded.map((section) => (
             <button key={section} type="button" className="as-link" onClick={() => setOpen([...open, section])}>
               {fieldName(section)}
@@ -93,14 +95,14 @@ function Links({ draft, set, problem }: MoreFieldsProps) {
         <div key={index} className="link-line">
           <input
             className="form-control"
-            aria-label={`Label of link ${index + 1}`}
-            placeholder="Sign up"
+            aria-label={t('labelOfLinkIndex', { index: index + 1 })}
+            placeholder={t('signUp')}
             value={link.label}
             onChange={(event) => change(index, { label: event.target.value })}
           />
           <input
             className="form-control"
-            aria-label={`Address of link ${index + 1}`}
+            aria-label={t('addressOfLinkIndex', { index: index + 1 })}
             placeholder="https://"
             value={link.url}
             onChange={(event) => change(index, { url: event.target.value })}
@@ -108,7 +110,7 @@ function Links({ draft, set, problem }: MoreFieldsProps) {
           <button
             type="button"
             className="btn btn-quiet"
-            aria-label={`Take off link ${index + 1}`}
+            aria-label={t('takeOffLinkIndex', { index: index + 1 })}
             onClick={() => set({ links: links.filter((_, place) => place !== index) })}
           >
             ×
@@ -116,7 +118,7 @@ function Links({ draft, set, problem }: MoreFieldsProps) {
         </div>
       ))}
       <button type="button" className="as-link" onClick={() => set({ links: [...links, { label: '', url: '' }] })}>
-        One more link
+        {t('oneMoreLink')}
       </button>
       <Refusal text={problem?.on('links')} />
     </div>
@@ -153,7 +155,7 @@ function Files({ draft, set, problem }: MoreFieldsProps) {
             <button
               type="button"
               className="btn btn-quiet"
-              aria-label={`Take off ${file.name}`}
+              aria-label={t('takeOffName', { name: file.name })}
               onClick={() => set({ files: draft.files.filter((one) => one.id !== file.id) })}
             >
               ×
@@ -162,7 +164,7 @@ function Files({ draft, set, problem }: MoreFieldsProps) {
         ))}
       </ul>
       <label htmlFor={id} className="visually-hidden">
-        Bring files
+        {t('bringFiles')}
       </label>
       <input
         id={id}
@@ -175,9 +177,7 @@ function Files({ draft, set, problem }: MoreFieldsProps) {
         }}
       />
       <span className="soft" role="status">
-        {bringing
-          ? `Bringing ${bringing} …`
-          : 'PDF, pictures, office documents; up to 10 MB each. Whoever sees all of the event gets them.'}
+        {bringing ? t('bringingBringing', { bringing }) : t('pDFPicturesOfficeDocumentsUp')}
       </span>
       <Refusal text={refused || problem?.on('files')} />
     </div>
@@ -187,5 +187,5 @@ function Files({ draft, set, problem }: MoreFieldsProps) {
 export function saySize(bytes: number): string {
   if (bytes === 0) return ''
   if (bytes < 1_000_000) return `${Math.max(1, Math.round(bytes / 1000))} kB`
-  return `${(bytes / 1_000_000).toFixed(1)} MB`
+  return `${(bytes / 1_000_000).toLocaleString(language, { minimumFractionDigits: 1, maximumFractionDigits: 1 })} MB`
 }

@@ -3,6 +3,7 @@ import { Plate } from '../../shared/Plate'
 import type { Calendar } from '../api'
 import { Levels } from '../Level'
 import { useGroups } from '../queries'
+import { t } from './words'
 
 interface PlacementChoiceProps {
   calendars: Calendar[]
@@ -25,9 +26,9 @@ export function PlacementChoice({ calendars, home, value, before, onChange }: Pl
   return (
     <div className="placements">
       {value.length > 0 && (
-        <ul className="placed-on" aria-label="Also shown on">
+        <ul className="placed-on" aria-label={t('alsoShownOn')}>
           <li className="placed-head" aria-hidden="true">
-            also shown on
+            {t('alsoShownOnBeside')}
           </li>
           {offered
             .filter((calendar) => value.includes(calendar.id))
@@ -35,8 +36,8 @@ export function PlacementChoice({ calendars, home, value, before, onChange }: Pl
               <li key={calendar.id}>
                 <Plate code={calendar.plate} colour={calendar.colour} /> {calendar.name}{' '}
                 <Levels disclosure={calendar.disclosure} />
-                {asks(calendar) && <span className="soft">its editors are asked</span>}
-                <button type="button" aria-label={`Not on ${calendar.name}`} onClick={() => toggle(calendar.id)}>
+                {asks(calendar) && <span className="soft">{t('itsEditorsAreAsked')}</span>}
+                <button type="button" aria-label={t('notOnName', { name: calendar.name })} onClick={() => toggle(calendar.id)}>
                   ×
                 </button>
               </li>
@@ -45,13 +46,13 @@ export function PlacementChoice({ calendars, home, value, before, onChange }: Pl
       )}
       {offered.length > 0 && (
         <button type="button" className="as-link" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
-          {isOpen ? 'That is all' : 'Place on more …'}
+          {isOpen ? t('thatIsAll') : t('placeOnMore')}
         </button>
       )}
       {isOpen && (
         <div className="placement-list">
           {groups.length > 0 && (
-            <div className="group-buttons" role="group" aria-label="A whole group">
+            <div className="group-buttons" role="group" aria-label={t('aWholeGroup')}>
               {groups.map((group) => (
                 <button key={group.id} type="button" className="btn btn-outline-ink" onClick={() => addGroup(group.calendars)}>
                   {group.name}
@@ -63,7 +64,7 @@ export function PlacementChoice({ calendars, home, value, before, onChange }: Pl
             <label key={calendar.id} className="tick">
               <input type="checkbox" checked={value.includes(calendar.id)} onChange={() => toggle(calendar.id)} />
               <Plate code={calendar.plate} colour={calendar.colour} size="small" /> {calendar.name}
-              {asks(calendar) && <span className="soft">its editors are asked</span>}
+              {asks(calendar) && <span className="soft">{t('itsEditorsAreAsked')}</span>}
             </label>
           ))}
         </div>

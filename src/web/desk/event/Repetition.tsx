@@ -4,6 +4,7 @@ import { useOrganisation, useYearPlans } from '../queries'
 import { DayField } from './DayField'
 import { Refusal } from '../Refusal'
 import { positionOf, type Draft, type Pattern } from './draft'
+import { t } from './words'
 
 interface RepetitionProps {
   draft: Draft
@@ -14,12 +15,7 @@ interface RepetitionProps {
   rule: string | null
 }
 
-const units: [Pattern, string, string][] = [
-  ['daily', 'day', 'days'],
-  ['weekly', 'week', 'weeks'],
-  ['monthly', 'month', 'months'],
-  ['yearly', 'year', 'years'],
-]
+const units = ['daily', 'weekly', 'monthly', 'yearly'] as const
 
 /** "every 2 weeks on Tu Th": how often, and on which days. */
 export function Repetition({ draft, set, problem, today, rule }: RepetitionProps) {
@@ -34,14 +30,13 @@ export function Repetition({ draft, set, problem, today, rule }: RepetitionProps
         ...followStart(draft),
       })
   }
-  const hasInterval = draft.pattern !== 'cycle' && draft.pattern !== 'text'
   const isOne = draft.interval.trim() === '1'
   return (
     <>
-      {hasInterval && (
+      {draft.pattern !== 'once' && draft.pattern !== 'cycle' && draft.pattern !== 'text' && (
         <input
           className="form-control number-field"
-          aria-label={`Every how many ${units.find(([pattern]) => pattern === draft.pattern)?.[2]}`}
+          aria-label={t(`everyHowMany_${draft.pattern}`)}
           inputMode="numeric"
           value={draft.interval}
           aria-invalid={problem?.on('repeat.interval') !== undefined}
@@ -50,22 +45,22 @@ export function Repetition({ draft, set, problem, today, rule }: RepetitionProps
       )}
       <select
         className="form-select"
-        aria-label="Days, weeks, months or years"
+        aria-label={t('daysWeeksMonthsOrYears')}
         value={draft.pattern}
         onChange={(event) => choose(event.target.value as Pattern)}
       >
-        {units.map(([pattern, one, many]) => (
+        {units.map((pattern) => (
           <option key={pattern} value={pattern}>
-            {isOne ? one : many}
+            {t(`unit_${pattern}`, { count: isOne ? 1 : 2 })}
           </option>
         ))}
         {(cycle || draft.pattern === 'cycle') && (
-          <option value="cycle">{cycle?.unit === 'weeks' ? 'week …' : 'day of the cycle'}</option>
+          <option value="cycle">{cycle?.unit === 'weeks' ? t('weekOfTheCycle') : t('dayOfTheCycle')}</option>
         )}
-        <option value="text">(by a rule)</option>
+        <option value="text">{t('byARule')}</option>
       </select>
       <Refusal text={problem?.on('repeat.interval')} />
-      {draft.pattern === 'weekly' && <span>on</span>}
+      {draft.pattern === 'weekly' && <span>{t('onWeekdays')}</span>}
       {draft.pattern === 'cycle' && (
         <CycleNumbers draft={draft} set={set} length={cycle?.length ?? 10} unit={cycle?.unit ?? 'days'} />
       )}
@@ -76,7 +71,7 @@ export function Repetition({ draft, set, problem, today, rule }: RepetitionProps
       {draft.pattern === 'text' && (
         <input
           className="form-control rule-field"
-          aria-label="Rule, as RRULE of RFC 5545"
+          aria-label={t('ruleAsRRULEOfRFC')}
           spellCheck={false}
           value={draft.ruleText}
           aria-invalid={problem?.on('repeat.text') !== undefined}
@@ -117,7 +112,7 @@ export function WeekdayTicks({ value, today, onChange }: WeekdayTicksProps) {
   const toggle = (weekday: number) =>
     onChange(value.includes(weekday) ? value.filter((one) => one !== weekday) : [...value, weekday])
   return (
-    <span className="weekdays" role="group" aria-label="Weekdays">
+    <span className="weekdays" role="group" aria-label={t('weekdays')}>
       {Array.from({ length: 7 }, (_, index) => addDays(first, index)).map((day) => (
         <label key={day} className={value.includes(weekdayOf(day)) ? 'is-on' : undefined}>
           <input
@@ -147,7 +142,7 @@ function CycleNumbers({ draft, set, length, unit }: CycleNumbersProps) {
       numbers: draft.numbers.includes(number) ? draft.numbers.filter((one) => one !== number) : [...draft.numbers, number],
     })
   return (
-    <span className="weekdays" role="group" aria-label={unit === 'weeks' ? 'Weeks of the cycle' : 'Days of the cycle'}>
+    <span className="weekdays" role="group" aria-label={unit === 'weeks' ? t('weeksOfTheCycle') : t('daysOfTheCycle')}>
       {Array.from({ length }, (_, index) => index + 1).map((number) => {
         const name = unit === 'weeks' ? String.fromCharCode(64 + number) : String(number)
         return (
@@ -157,7 +152,7 @@ function CycleNumbers({ draft, set, length, unit }: CycleNumbersProps) {
               className="visually-hidden"
               checked={draft.numbers.includes(number)}
               onChange={() => toggle(number)}
-              aria-label={unit === 'weeks' ? `Week ${name}` : `Day ${name}`}
+              aria-label={unit === 'weeks' ? t('weekName', { name }) : t('dayName', { name })}
             />
             <span aria-hidden="true">{name}</span>
           </label>
@@ -167,7 +162,14 @@ function CycleNumbers({ draft, set, length, unit }: CycleNumbersProps) {
   )
 }
 
-const ordinals: Record<number, string> = { 1: 'first', 2: 'second', 3: 'third', 4: 'fourth', 5: 'fifth', [-1]: 'last' }
+const ordinals: Record<number, string> = {
+  1: t('first'),
+  2: t('second'),
+  3: t('third'),
+  4: t('fourth'),
+  5: t('fifth'),
+  [-1]: t('last'),
+}
 
 /** "on the second Tuesday": the ways to say the first day within its month, and those that stand there already. */
 function PositionChoice({ draft, set }: { draft: Draft; set: (change: Partial<Draft>) => void }) {
@@ -176,8 +178,9 @@ function PositionChoice({ draft, set }: { draft: Draft; set: (change: Partial<Dr
   const weekdayName = (weekday: number) => sayDay(addDays('2024-01-01', weekday - 1), locale, { weekday: 'long' })
   const say = (value: string) => {
     const [by, one, other] = value.split(':')
-    if (by === 'day') return one === '-1' ? 'the last day' : `the ${withSuffix(Number(one))}`
-    return `the ${ordinals[Number(one)]} ${by === 'workday' ? 'weekday (Mon–Fri)' : weekdayName(Number(other))}`
+    if (by === 'day') return one === '-1' ? t('theLastDay') : t('theNth', { place: Number(one) })
+    const which = ordinals[Number(one)]
+    return by === 'workday' ? t('theNthWorkday', { which }) : t('theNthWeekday', { which, weekday: weekdayName(Number(other)) })
   }
   const current =
     draft.by === 'day'
@@ -194,10 +197,10 @@ function PositionChoice({ draft, set }: { draft: Draft; set: (change: Partial<Dr
   const options = [...new Set([...waysToSay(day), current])]
   return (
     <>
-      <span>on</span>
+      <span>{t('onDay')}</span>
       <select
         className="form-select"
-        aria-label="Which day of the month"
+        aria-label={t('whichDayOfTheMonth')}
         value={current}
         onChange={(event) => choose(event.target.value)}
       >
@@ -209,10 +212,10 @@ function PositionChoice({ draft, set }: { draft: Draft; set: (change: Partial<Dr
       </select>
       {draft.pattern === 'yearly' && (
         <>
-          <span>of</span>
+          <span>{t('ofMonth')}</span>
           <select
             className="form-select"
-            aria-label="Month"
+            aria-label={t('month')}
             value={draft.month}
             onChange={(event) => set({ month: Number(event.target.value) })}
           >
@@ -227,13 +230,13 @@ function PositionChoice({ draft, set }: { draft: Draft; set: (change: Partial<Dr
       {draft.by === 'day' && draft.monthDay > 28 && (
         <select
           className="form-select"
-          aria-label="In months without that day"
+          aria-label={t('inMonthsWithoutThatDay')}
           value={draft.skip}
           onChange={(event) => set({ skip: event.target.value as Draft['skip'] })}
         >
-          <option value="omit">not in shorter months</option>
-          <option value="backward">in shorter months on the last day</option>
-          <option value="forward">in shorter months on the day after</option>
+          <option value="omit">{t('notInShorterMonths')}</option>
+          <option value="backward">{t('inShorterMonthsOnThe')}</option>
+          <option value="forward">{t('inShorterMonthsOnTheDay')}</option>
         </select>
       )}
     </>
@@ -248,11 +251,6 @@ function waysToSay(day: Day): string[] {
   return [...ways, 'workday:1', 'workday:-1', 'day:-1']
 }
 
-export function withSuffix(number: number): string {
-  const last = number % 100 >= 11 && number % 100 <= 13 ? 0 : number % 10
-  return `${number}${['th', 'st', 'nd', 'rd'][last] ?? 'th'}`
-}
-
 type EndingProps = Omit<RepetitionProps, 'rule'>
 
 /** "until 18 December", and what happens in breaks. */
@@ -262,21 +260,21 @@ export function Ending({ draft, set, problem, today }: EndingProps) {
     <p className="when-line">
       <select
         className="form-select"
-        aria-label="How it ends"
+        aria-label={t('howItEnds')}
         value={draft.ends}
         onChange={(event) => {
           const ends = event.target.value as Draft['ends']
           set({ ends, ...(ends === 'on' && !draft.until && draft.date ? { until: addDays(draft.date, 70) } : {}) })
         }}
       >
-        <option value="never">{draft.pattern === 'cycle' ? 'as long as the year plan goes' : 'without end'}</option>
-        <option value="on">until</option>
-        <option value="after">for</option>
+        <option value="never">{draft.pattern === 'cycle' ? t('asLongAsTheYear') : t('withoutEnd')}</option>
+        <option value="on">{t('untilDay')}</option>
+        <option value="after">{t('forSoMany')}</option>
       </select>
       {draft.ends === 'on' && (
         <DayField
           id="until"
-          label="Until"
+          label={t('until')}
           value={draft.until}
           today={today}
           refusal={problem?.on('repeat.until')}
@@ -287,13 +285,13 @@ export function Ending({ draft, set, problem, today }: EndingProps) {
         <>
           <input
             className="form-control number-field"
-            aria-label="Number of dates"
+            aria-label={t('numberOfDates')}
             inputMode="numeric"
             value={draft.count}
             aria-invalid={problem?.on('repeat.count') !== undefined}
             onChange={(event) => set({ count: event.target.value })}
           />
-          <span>dates</span>
+          <span>{t('datesOfSeries')}</span>
           <Refusal text={problem?.on('repeat.count')} />
         </>
       )}
@@ -305,16 +303,16 @@ export function Ending({ draft, set, problem, today }: EndingProps) {
 function InBreaksChoice({ draft, set }: { draft: Draft; set: (change: Partial<Draft>) => void }) {
   return (
     <>
-      <span>and in breaks it</span>
+      <span>{t('andInBreaksIt')}</span>
       <select
         className="form-select"
-        aria-label="In breaks"
+        aria-label={t('inBreaks')}
         value={draft.inBreaks}
         onChange={(event) => set({ inBreaks: event.target.value as Draft['inBreaks'] })}
       >
-        <option value="skip">falls out</option>
-        <option value="move">moves to the next open day of the week</option>
-        <option value="ignore">takes place all the same</option>
+        <option value="skip">{t('fallsOut')}</option>
+        <option value="move">{t('movesToTheNextOpen')}</option>
+        <option value="ignore">{t('takesPlaceAllTheSame')}</option>
       </select>
     </>
   )

@@ -1,6 +1,7 @@
 import { EditorContent, useEditor, useEditorState, type Editor } from '@tiptap/react'
 import StarterKit from '@tiptap/starter-kit'
 import { useState } from 'react'
+import { t } from './words'
 
 interface RichTextFieldProps {
   labelledBy: string
@@ -55,15 +56,15 @@ export function RichTextField({ labelledBy, value, onChange }: RichTextFieldProp
 
   return (
     <div className="rich-field">
-      <div className="rich-tools" role="toolbar" aria-label="Text tools">
-        <ToolButton name="Bold" isOn={marks.bold} onPress={() => editor.chain().focus().toggleBold().run()} />
-        <ToolButton name="Italic" isOn={marks.italic} onPress={() => editor.chain().focus().toggleItalic().run()} />
-        <ToolButton name="List" isOn={marks.list} onPress={() => editor.chain().focus().toggleBulletList().run()} />
-        <ToolButton name="Link" isOn={marks.link} onPress={openLink} />
+      <div className="rich-tools" role="toolbar" aria-label={t('textTools')}>
+        <ToolButton name={t('toolBold')} isOn={marks.bold} onPress={() => editor.chain().focus().toggleBold().run()} />
+        <ToolButton name={t('toolItalic')} isOn={marks.italic} onPress={() => editor.chain().focus().toggleItalic().run()} />
+        <ToolButton name={t('toolList')} isOn={marks.list} onPress={() => editor.chain().focus().toggleBulletList().run()} />
+        <ToolButton name={t('toolLink')} isOn={marks.link} onPress={openLink} />
       </div>
       {address !== null && (
         <div className="rich-link">
-          <label htmlFor="link-address">Link to</label>
+          <label htmlFor="link-address">{t('linkTo')}</label>
           <input
             id="link-address"
             className="form-control"
@@ -79,7 +80,7 @@ export function RichTextField({ labelledBy, value, onChange }: RichTextFieldProp
             }}
           />
           <button type="button" className="btn btn-outline-ink" disabled={!isAddress} onClick={setLink}>
-            Set the link
+            {t('setTheLink')}
           </button>
           {marks.link && (
             <button
@@ -87,14 +88,10 @@ export function RichTextField({ labelledBy, value, onChange }: RichTextFieldProp
               className="btn btn-quiet"
               onClick={() => (editor.chain().focus().extendMarkRange('link').unsetLink().run(), setAddress(null))}
             >
-              Take it off
+              {t('takeItOff')}
             </button>
           )}
-          {address.trim() !== 'https://' && !isAddress && (
-            <span className="refusal">
-              A link begins with https://, http://, mailto: or tel:, such as https://pinewick.example/rota.
-            </span>
-          )}
+          {address.trim() !== 'https://' && !isAddress && <span className="refusal">{t('aLinkBeginsWithHttps')}</span>}
         </div>
       )}
       <EditorContent editor={editor} />

@@ -1,6 +1,7 @@
 import { Link } from 'react-router'
 import type { Day } from '../../shared/days'
 import type { Calendar, CalendarEvent } from '../api'
+import { t } from './words'
 
 interface SaveActsProps {
   stored: CalendarEvent | null
@@ -24,26 +25,26 @@ export function SaveActs({ stored, calendar, isApproval, isSaving, day, onSave, 
       {isDraft ? (
         <>
           <button type="submit" className="btn btn-outline-ink" disabled={isSaving}>
-            Save as draft
+            {t('saveAsDraft')}
           </button>
           <button type="button" className="btn btn-spruce" disabled={isSaving} onClick={() => onSave(false)}>
-            {mayEdit ? 'Let it go out' : 'Hand in for sign-off'}
+            {mayEdit ? t('letItGoOut') : t('handInForSignOff')}
           </button>
         </>
       ) : (
         <>
           <button type="submit" className="btn btn-spruce" disabled={isSaving}>
-            {isSaving ? 'Saving …' : sayAct({ stored, mayEdit, isApproval, isOut })}
+            {isSaving ? t('saving') : sayAct({ stored, mayEdit, isApproval, isOut })}
           </button>
           {!isOut && (
             <button type="button" className="btn btn-outline-ink" disabled={isSaving} onClick={() => onSave(true)}>
-              Save as draft
+              {t('saveAsDraft')}
             </button>
           )}
         </>
       )}
       <Link className="btn btn-quiet" to={`/plan?day=${day}`}>
-        Discard
+        {t('discard')}
       </Link>
       <span className="stretch" />
       {stored && (
@@ -51,17 +52,17 @@ export function SaveActs({ stored, calendar, isApproval, isSaving, day, onSave, 
           <Link
             className="btn btn-quiet"
             to={`/events/new?copy=${stored.id}&date=${encodeURIComponent(stored.recurrenceId)}`}
-            title="A new event like this one"
+            title={t('aNewEventLikeThis')}
           >
-            Copy
+            {t('copy')}
           </Link>
           {isOut && stored.state !== 'cancelled' && (
             <button type="button" className="btn btn-outline-ink" onClick={() => onAct('cancel')}>
-              Cancel {stored.recurs ? 'dates' : 'it'}
+              {stored.recurs ? t('cancelDates') : t('cancelIt')}
             </button>
           )}
           <button type="button" className="btn btn-brick" onClick={() => onAct('remove')}>
-            Remove
+            {t('remove')}
           </button>
         </>
       )}
@@ -77,8 +78,8 @@ interface Situation {
 }
 
 function sayAct({ stored, mayEdit, isApproval, isOut }: Situation): string {
-  if (isApproval) return 'Save and approve'
-  if (stored?.state === 'waiting') return mayEdit ? 'Save and approve' : 'Save; it goes on waiting'
-  if (mayEdit) return 'Save'
-  return isOut ? 'Hand in the change' : 'Hand in for sign-off'
+  if (isApproval) return t('saveAndApprove')
+  if (stored?.state === 'waiting') return mayEdit ? t('saveAndApprove') : t('saveItGoesOnWaiting')
+  if (mayEdit) return t('save')
+  return isOut ? t('handInTheChange') : t('handInForSignOff')
 }

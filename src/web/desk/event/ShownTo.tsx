@@ -1,16 +1,17 @@
 import { useState } from 'react'
 import { todayIn } from '../../shared/days'
 import type { Calendar, Detail, Problem } from '../api'
-import { detailWords, isMore } from '../openness'
+import { detailSaid, isMore } from '../openness'
 import { useOrganisation } from '../queries'
 import { DayField } from './DayField'
 import { Refusal } from '../Refusal'
 import type { CapDraft, Draft } from './draft'
+import { t } from './words'
 
 const audiences = [
-  { key: 'members', name: 'Members' },
-  { key: 'link', name: 'With the link' },
-  { key: 'everyone', name: 'Everyone' },
+  { key: 'members', name: t('members') },
+  { key: 'link', name: t('withTheLink') },
+  { key: 'everyone', name: t('everyone') },
 ] as const
 
 const levels: Detail[] = ['nothing', 'times', 'headline', 'complete']
@@ -37,9 +38,9 @@ export function ShownTo({ draft, set, shownOn, problem }: ShownToProps) {
   if (!isOpen && !says)
     return (
       <div>
-        As the calendar says{' '}
+        {t('asTheCalendarSays')}{' '}
         <button type="button" className="as-link" onClick={() => setOpen(true)}>
-          Say less …
+          {t('sayLess')}
         </button>
       </div>
     )
@@ -55,12 +56,12 @@ export function ShownTo({ draft, set, shownOn, problem }: ShownToProps) {
             value={cap[key] ?? ''}
             onChange={(event) => set({ cap: { ...cap, [key]: (event.target.value || null) as Detail | null } })}
           >
-            <option value="">as the calendar says ({detailWords[most(key)].toLowerCase()})</option>
+            <option value="">{t('asTheCalendarSaysDetail', { detail: detailSaid[most(key)] })}</option>
             {levels
               .filter((level) => isMore(most(key), level) || cap[key] === level)
               .map((level) => (
                 <option key={level} value={level}>
-                  {detailWords[level].toLowerCase()}
+                  {detailSaid[level]}
                 </option>
               ))}
           </select>
@@ -68,17 +69,23 @@ export function ShownTo({ draft, set, shownOn, problem }: ShownToProps) {
         </div>
       ))}
       <div className="when-line">
-        <span>Shown from</span>
-        <DayField id="showFrom" label="Shown from" value={showFrom} today={today} onChange={(day) => set({ showFrom: day })} />
-        <span>until</span>
+        <span>{t('shownFrom')}</span>
+        <DayField
+          id="showFrom"
+          label={t('shownFrom')}
+          value={showFrom}
+          today={today}
+          onChange={(day) => set({ showFrom: day })}
+        />
+        <span>{t('untilDay')}</span>
         <DayField
           id="showUntil"
-          label="Shown until"
+          label={t('shownUntil')}
           value={showUntil}
           today={today}
           onChange={(day) => set({ showUntil: day })}
         />
-        <span className="soft">days left empty: always</span>
+        <span className="soft">{t('daysLeftEmptyAlways')}</span>
         <Refusal text={problem?.on('showUntil') ?? problem?.on('showFrom')} />
       </div>
       {says && (
@@ -90,7 +97,7 @@ export function ShownTo({ draft, set, shownOn, problem }: ShownToProps) {
             setOpen(false)
           }}
         >
-          As the calendar says, always
+          {t('asTheCalendarSaysAlways')}
         </button>
       )}
     </div>

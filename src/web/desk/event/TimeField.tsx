@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { readTime } from '../../shared/typed'
 import { Refusal } from '../Refusal'
+import { t } from './words'
 
 interface TimeFieldProps {
   id: string
@@ -31,7 +32,7 @@ export function TimeField({ id, label, value, refusal, onChange }: TimeFieldProp
         }}
         onBlur={() => !unread && setTyped(null)}
       />
-      <Refusal id={`${id}-refusal`} text={unread ? `“${typed}” is no time. Write one such as 14:00 or 2pm.` : refusal} />
+      <Refusal id={`${id}-refusal`} text={unread ? t('typedIsNoTimeWrite', { typed }) : refusal} />
     </span>
   )
 }

@@ -1,13 +1,14 @@
 import { addDays, placeOfZone, sayDay, todayIn, weekdayOf, type Day } from '../../shared/days'
-import { sayTime } from '../../shared/slips'
 import type { Consequences, Problem } from '../api'
 import { useOrganisation } from '../queries'
 import { DayField } from './DayField'
 import { Refusal } from '../Refusal'
+import { sayTime } from '../times'
 import { positionOf, type Draft } from './draft'
 import { Ending, Repetition } from './Repetition'
 import { TimeField } from './TimeField'
 import { ZoneField } from './ZoneField'
+import { t } from './words'
 
 interface WhenSentenceProps {
   draft: Draft
@@ -40,65 +41,75 @@ export function WhenSentence({ draft, set, problem, calendarZone, seriesStart, c
     <div className="when">
       <p className="when-line">
         {draft.allDay ? (
-          <span>All day,</span>
+          <span>{t('allDayHead')}</span>
         ) : (
           <>
-            <span>From</span>
+            <span>{t('from')}</span>
             <TimeField
               id="from"
-              label="Start time"
+              label={t('startTime')}
               value={draft.from}
               refusal={problem?.on('from')}
               onChange={(from) => set({ from })}
             />
-            <span>to</span>
-            <TimeField id="to" label="End time" value={draft.to} refusal={problem?.on('to')} onChange={(to) => set({ to })} />
+            <span>{t('to')}</span>
+            <TimeField id="to" label={t('endTime')} value={draft.to} refusal={problem?.on('to')} onChange={(to) => set({ to })} />
           </>
         )}
-        <span>{draft.pattern === 'once' || seriesStart ? 'on' : 'starting'}</span>
-        <DayField id="date" label="Day" value={draft.date} today={today} refusal={problem?.on('date')} onChange={moveStart} />
+        <span>{draft.pattern === 'once' || seriesStart ? t('onDay') : t('starting')}</span>
+        <DayField
+          id="date"
+          label={t('day')}
+          value={draft.date}
+          today={today}
+          refusal={problem?.on('date')}
+          onChange={moveStart}
+        />
         {draft.endDate !== null || problem?.on('endDate') ? (
           <>
-            <span>{draft.allDay ? 'to' : 'until'}</span>
+            <span>{draft.allDay ? t('toDay') : t('untilDay')}</span>
             <DayField
               id="endDate"
-              label="Last day"
+              label={t('lastDay')}
               value={draft.endDate}
               today={today}
               refusal={problem?.on('endDate')}
               onChange={(endDate) => set({ endDate })}
             />
             <button type="button" className="as-link" onClick={() => set({ endDate: null })}>
-              one day only
+              {t('oneDayOnly')}
             </button>
           </>
         ) : (
           <button type="button" className="as-link" onClick={() => set({ endDate: draft.date && addDays(draft.date, 1) })}>
-            over several days
+            {t('overSeveralDays')}
           </button>
         )}
       </p>
       <p className="when-line">
         <select
           className="form-select"
-          aria-label="Once or every"
+          aria-label={t('onceOrEvery')}
           value={draft.pattern === 'once' ? 'once' : 'every'}
           onChange={(event) => set({ pattern: event.target.value === 'once' ? 'once' : 'weekly' })}
         >
-          <option value="once">once</option>
-          <option value="every">every</option>
+          <option value="once">{t('once')}</option>
+          <option value="every">{t('every')}</option>
         </select>
         {draft.pattern !== 'once' && (
           <Repetition draft={draft} set={set} problem={problem} today={today} rule={consequences?.rule ?? null} />
         )}
         {seriesStart && draft.pattern !== 'once' && (
-          <span className="soft">since {sayDay(seriesStart, locale, { day: 'numeric', month: 'long', year: 'numeric' })}</span>
+          <span className="soft">
+            {t('sinceDay', { day: sayDay(seriesStart, locale, { day: 'numeric', month: 'long', year: 'numeric' }) })}
+          </span>
         )}
       </p>
       {draft.pattern !== 'once' && <Ending draft={draft} set={set} problem={problem} today={today} />}
       <p className="when-line">
         <label className="tick">
-          <input type="checkbox" checked={draft.allDay} onChange={(event) => set({ allDay: event.target.checked })} /> all day
+          <input type="checkbox" checked={draft.allDay} onChange={(event) => set({ allDay: event.target.checked })} />{' '}
+          {t('allDay')}
         </label>
         {!draft.allDay && (
           <ZoneField value={draft.zone ?? calendarZone} calendarZone={calendarZone} onChange={(own) => set({ zone: own })} />
@@ -106,10 +117,13 @@ export function WhenSentence({ draft, set, problem, calendarZone, seriesStart, c
         <Refusal text={problem?.on('zone')} />
         {!draft.allDay && consequences?.onCalendarClock && (
           <span className="remark-inline">
-            {sayTime({ ...consequences.onCalendarClock, allDay: false })} in {placeOfZone(consequences.onCalendarClock.zone)}
+            {t('timeInPlaceOfZone', {
+              time: sayTime({ ...consequences.onCalendarClock, allDay: false }),
+              place: placeOfZone(consequences.onCalendarClock.zone),
+            })}
           </span>
         )}
-        {draft.allDay && <span className="soft">a day is the same day for readers in every time zone</span>}
+        {draft.allDay && <span className="soft">{t('aDayIsTheSame')}</span>}
       </p>
     </div>
   )

@@ -3,6 +3,7 @@ import type { Calendar, Destination, Destinations } from '../api'
 import { audienceWords } from '../editions/EditionsPage'
 import { Level } from '../Level'
 import { isMore } from '../openness'
+import { t } from './words'
 
 interface WhereItGoesProps {
   destinations: Destinations
@@ -20,23 +21,20 @@ export function WhereItGoes({ destinations, isNew, shownOn }: WhereItGoesProps) 
   const inside = shownOn.filter((calendar) => calendar.disclosure.everyone === 'nothing' && !calendar.hasSecretLink)
   return (
     <section>
-      <h2>Where it goes</h2>
+      <h2>{t('whereItGoes')}</h2>
       {going.length > 0 && (
         <>
-          <p className="soft goes-head">
-            {whenItGoesOut
-              ? 'When it goes out, to the pages, embeds and feeds of'
-              : 'Within seconds to the pages, embeds and feeds of'}
-          </p>
+          <p className="soft goes-head">{whenItGoesOut ? t('whenItGoesOutTo') : t('withinSecondsToThePages')}</p>
           <ul className="goes-to">
             {going.map((one) => (
               <li key={`${one.id} ${one.audience}`}>
                 <span>
-                  <EditionName edition={one} /> <span className="soft">for {audienceWords[one.audience]}</span>
+                  <EditionName edition={one} />{' '}
+                  <span className="soft">{t('forAudience', { audience: audienceWords[one.audience] })}</span>
                 </span>
                 <Level detail={one.detail} />
-                {!isNew && !whenItGoesOut && one.was === 'nothing' && <span className="newly"> newly</span>}
-                {one.was !== 'nothing' && isMore(one.detail, one.was) && <span className="newly"> more than now</span>}
+                {!isNew && !whenItGoesOut && one.was === 'nothing' && <span className="newly"> {t('newly')}</span>}
+                {one.was !== 'nothing' && isMore(one.detail, one.was) && <span className="newly"> {t('moreThanNow')}</span>}
               </li>
             ))}
           </ul>
@@ -44,21 +42,16 @@ export function WhereItGoes({ destinations, isNew, shownOn }: WhereItGoesProps) 
       )}
       {left.map((one) => (
         <p key={`${one.id} ${one.audience}`} className="remark">
-          It leaves <EditionName edition={one} />, for {audienceWords[one.audience]}.
+          {t('itLeaves')} <EditionName edition={one} />
+          {t('commaForAudience', { audience: audienceWords[one.audience] })}
         </p>
       ))}
-      {unnamed > 0 && (
-        <p className="soft">
-          {unnamed === 1 ? 'One more edition has it' : `${unnamed} more editions have it`}, which others keep.
-        </p>
-      )}
-      {going.length + unnamed === 0 && inside.length < shownOn.length && (
-        <p className="remark">It is in no edition: their windows or filters leave it out.</p>
-      )}
+      {unnamed > 0 && <p className="soft">{t('moreEditionsHaveIt', { count: unnamed })}</p>}
+      {going.length + unnamed === 0 && inside.length < shownOn.length && <p className="remark">{t('itIsInNoEdition')}</p>}
       {inside.map((calendar) => (
         <p key={calendar.id}>
-          It stays inside on {calendar.name}, which is open to nobody outside.{' '}
-          {calendar.mayManage && <Link to="/calendars">Say who sees it</Link>}
+          {t('itStaysInsideOnName', { name: calendar.name })}{' '}
+          {calendar.mayManage && <Link to="/calendars">{t('sayWhoSeesIt')}</Link>}
         </p>
       ))}
     </section>

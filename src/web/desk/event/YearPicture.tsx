@@ -1,5 +1,6 @@
 import { addDays, addMonths, monthOf, sayDay, sayMonth, weekdayOf, type Day } from '../../shared/days'
 import { useOrganisation } from '../queries'
+import { t } from './words'
 
 /** Twelve small months side by side, with a mark on each day that it takes place. */
 export function YearPicture({ days }: { days: Day[] }) {
@@ -14,7 +15,11 @@ export function YearPicture({ days }: { days: Day[] }) {
       <svg
         viewBox="0 0 372 66"
         role="img"
-        aria-label={`${days.length} days from ${sayMonth(monthOf(first), locale)} to ${sayMonth(monthOf(last), locale)}`}
+        aria-label={t('daysFromTo', {
+          count: days.length,
+          from: sayMonth(monthOf(first), locale),
+          to: sayMonth(monthOf(last), locale),
+        })}
       >
         {months.map((month, index) => (
           <g key={month} transform={`translate(${index * 31} 0)`}>

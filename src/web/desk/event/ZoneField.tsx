@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { placeOfZone } from '../../shared/days'
 import { useZones } from '../queries'
+import { t } from './words'
 
 interface ZoneFieldProps {
   value: string
@@ -15,23 +16,23 @@ export function ZoneField({ value, calendarZone, onChange }: ZoneFieldProps) {
   if (!isOpen)
     return (
       <span className="soft">
-        {placeOfZone(value)} time{' '}
+        {t('timeOfPlace', { place: placeOfZone(value) })}{' '}
         <button type="button" className="as-link" onClick={() => setOpen(true)}>
-          another time zone
+          {t('anotherTimeZone')}
         </button>
       </span>
     )
   return (
     <select
       className="form-select zone-field"
-      aria-label="Time zone"
+      aria-label={t('timeZone')}
       value={value}
       onChange={(event) => onChange(event.target.value === calendarZone ? null : event.target.value)}
     >
       {!zones.some((zone) => zone.name === value) && <option value={value}>{value}</option>}
       {zones.map((zone) => (
         <option key={zone.name} value={zone.name}>
-          {zone.name.replaceAll('_', ' ')} (UTC{zone.offset})
+          {`${zone.name.replaceAll('_', ' ')} (UTC${zone.offset})`}
         </option>
       ))}
     </select>

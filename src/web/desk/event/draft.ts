@@ -1,6 +1,7 @@
 import { weekdayOf, type Day } from '../../shared/days'
 import { isMore } from '../openness'
 import type { Calendar, Detail, EventFile, EventForm, CalendarEvent, MonthPosition, Repeat, Skip } from '../api'
+import { t } from './words'
 
 export type Pattern = 'once' | Repeat['pattern']
 
@@ -136,7 +137,7 @@ export function draftOfCopy(calendarEvent: CalendarEvent, calendar: Calendar): D
 export function draftOfProposal(request: Partial<EventForm>, stored: CalendarEvent): Draft {
   const date = request.date ?? stored.date
   const known = new Map(stored.attached.map((file) => [file.id, file]))
-  const files = (request.files ?? []).map((id) => known.get(id) ?? { id, name: 'a file that was brought', type: '', size: 0 })
+  const files = (request.files ?? []).map((id) => known.get(id) ?? { id, name: t('aFileThatWasBrought'), type: '', size: 0 })
   return { ...newDraft(stored.calendarId, date), ...fieldsOf(request, date), files }
 }
 

@@ -5,6 +5,7 @@ import { useLeaveGuard } from '../LeaveGuard'
 import { forWhom } from '../openness'
 import { useRefresh } from '../queries'
 import { useToast } from '../Toasts'
+import { t } from './words'
 
 /** Saving, cancelling, removing and leaving. What was typed stays whatever happens. */
 export function useEventActs(stored: CalendarEvent | null, isDirty: boolean, proposal: Proposal | null = null) {
@@ -15,7 +16,7 @@ export function useEventActs(stored: CalendarEvent | null, isDirty: boolean, pro
   const refresh = useRefresh()
   const toast = useToast()
   const change = useChange()
-  const { guard, leaveTo } = useLeaveGuard(isDirty, 'What you changed is not saved.')
+  const { guard, leaveTo } = useLeaveGuard(isDirty, t('whatYouChangedIsNot'))
 
   const attempt = async (act: () => Promise<void>) => {
     setSaving(true)
@@ -61,7 +62,7 @@ export function useEventActs(stored: CalendarEvent | null, isDirty: boolean, pro
         version: saved.version ?? 0,
         scope: 'every',
       })
-      toast(`“${saved.title}” is not saved after all. It rests in the bin.`)
+      toast(t('titleIsNotSavedAfter', { title: saved.title }))
     } catch (failed) {
       toast(failed instanceof Error ? failed.message : String(failed))
     }
@@ -91,15 +92,14 @@ export function useEventActs(stored: CalendarEvent | null, isDirty: boolean, pro
 }
 
 function sayMade(saved: CalendarEvent, calendar: Calendar | undefined): string {
-  if (saved.state === 'draft') return `“${saved.title}” is kept as a draft on ${calendar?.name}.`
-  if (saved.state === 'waiting')
-    return `“${saved.title}” is handed in on ${calendar?.name}. It goes out when an editor approves it.`
-  return `“${saved.title}” is saved on ${calendar?.name}. ${whoSees(calendar)}`
+  if (saved.state === 'draft') return t('titleIsKeptAsA', { title: saved.title, name: calendar?.name })
+  if (saved.state === 'waiting') return t('titleIsHandedInOn', { title: saved.title, name: calendar?.name })
+  return `${t('titleIsSavedOnName', { title: saved.title, name: calendar?.name })} ${whoSees(calendar)}`.trim()
 }
 
 function whoSees(calendar: Calendar | undefined): string {
   if (!calendar) return ''
-  return { everyone: 'Everyone sees it.', members: 'Members see it.', editors: 'Only its editors see it.' }[
+  return { everyone: t('everyoneSeesIt'), members: t('membersSeeIt'), editors: t('onlyItsEditorsSeeIt') }[
     forWhom(calendar.disclosure)
   ]
 }

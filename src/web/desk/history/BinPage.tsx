@@ -6,6 +6,7 @@ import { useUndo } from '../changes/Changes'
 import { sayAgo } from '../Delivery'
 import { useBin, useCalendarBin, useCalendars, useEditionBin, useOrganisation, useRefresh, useSession } from '../queries'
 import { useToast } from '../Toasts'
+import { t } from './words'
 
 /** What was removed rests here for 90 days. */
 export function BinPage() {
@@ -19,7 +20,7 @@ export function BinPage() {
     try {
       const done = await call('POST', `/bin/${one.id}/restore?version=${one.version}`)
       await refresh.everything()
-      toast(`“${one.title}” is back.`, () => void undo(done.actId))
+      toast(t('titleIsBack', { title: one.title }), () => void undo(done.actId))
     } catch (failed) {
       toast(failed instanceof Error ? failed.message : String(failed))
     }
@@ -27,26 +28,26 @@ export function BinPage() {
   const isAdministrator = useSession().data?.person?.isAdministrator ?? false
   return (
     <main className="page">
-      <h1>Bin</h1>
-      <p className="soft">What is removed rests here for 90 days, then it is gone for good.</p>
+      <h1>{t('bin')}</h1>
+      <p className="soft">{t('whatIsRemovedRestsHere')}</p>
       {bin.error && (
         <p className="notice" role="alert">
           {bin.error.message}
         </p>
       )}
-      {bin.data?.length === 0 && <p className="empty">The bin is empty.</p>}
+      {bin.data?.length === 0 && <p className="empty">{t('theBinIsEmpty')}</p>}
       {isAdministrator && <BinnedCalendars />}
       <BinnedEditions />
       {bin.data && bin.data.length > 0 && (
         <table className="plain-table">
           <thead>
             <tr>
-              <th scope="col">Event</th>
-              <th scope="col">When</th>
-              <th scope="col">Removed</th>
-              <th scope="col">Gone for good</th>
+              <th scope="col">{t('event')}</th>
+              <th scope="col">{t('when')}</th>
+              <th scope="col">{t('removed')}</th>
+              <th scope="col">{t('goneForGood')}</th>
               <th scope="col">
-                <span className="visually-hidden">Restore</span>
+                <span className="visually-hidden">{t('restore')}</span>
               </th>
             </tr>
           </thead>
@@ -59,13 +60,11 @@ export function BinPage() {
                     {calendar && <Plate code={calendar.plate} colour={calendar.colour} size="small" />} <b>{one.title}</b>
                   </td>
                   <td>{one.words}</td>
-                  <td>
-                    {sayAgo(one.removedAt)} by {one.by}
-                  </td>
+                  <td>{t('agoByBy', { ago: sayAgo(one.removedAt), by: one.by })}</td>
                   <td>{sayDay(one.goneAt.slice(0, 10), locale, { day: 'numeric', month: 'long', year: 'numeric' })}</td>
                   <td>
                     <button type="button" className="btn btn-outline-ink" onClick={() => restore(one)}>
-                      Restore
+                      {t('restore')}
                     </button>
                   </td>
                 </tr>
@@ -83,13 +82,13 @@ function BinnedCalendars() {
   const binned = useCalendarBin(true).data ?? []
   return (
     <BinnedList
-      title="Calendars"
+      title={t('calendars')}
       path="/calendars"
       binned={binned.map((calendar) => ({
         ...calendar,
         mark: <Plate code={calendar.plate} colour={calendar.colour} size="small" />,
       }))}
-      about="with its events and addresses"
+      about={t('withItsEventsAndAddresses')}
     />
   )
 }
@@ -97,7 +96,7 @@ function BinnedCalendars() {
 /** Composed editions. */
 function BinnedEditions() {
   const binned = useEditionBin().data ?? []
-  return <BinnedList title="Editions" path="/editions" binned={binned} about="at its old addresses" />
+  return <BinnedList title={t('editions')} path="/editions" binned={binned} about={t('atItsOldAddresses')} />
 }
 
 interface BinnedListProps {
@@ -117,7 +116,7 @@ function BinnedList({ title, path, binned, about }: BinnedListProps) {
     try {
       await call('POST', `${path}/${id}/restore`)
       await refresh.everything()
-      toast(`${name} is back, ${about}.`)
+      toast(t('nameIsBackAbout', { name, about }))
     } catch (failed) {
       toast(failed instanceof Error ? failed.message : String(failed))
     }
@@ -131,11 +130,13 @@ function BinnedList({ title, path, binned, about }: BinnedListProps) {
           <li key={one.id}>
             {one.mark} <b>{one.name}</b>{' '}
             <span className="soft">
-              removed {sayAgo(one.removedAt)}, gone for good{' '}
-              {sayDay(one.goneAt.slice(0, 10), locale, { day: 'numeric', month: 'long', year: 'numeric' })}
+              {t('removedAgoGoneForGood', {
+                ago: sayAgo(one.removedAt),
+                day: sayDay(one.goneAt.slice(0, 10), locale, { day: 'numeric', month: 'long', year: 'numeric' }),
+              })}
             </span>
             <button type="button" className="btn btn-outline-ink" onClick={() => restore(one.id, one.name)}>
-              Restore<span className="visually-hidden"> {one.name}</span>
+              {t.rich('restoreName', { name: one.name }, <span className="visually-hidden" />)}
             </button>
           </li>
         ))}

@@ -6,14 +6,15 @@ import { sayAgo } from '../Delivery'
 import { NothingHere } from '../NothingHere'
 import { useEvent, useRefresh, useRevisions } from '../queries'
 import { useToast } from '../Toasts'
+import { t } from './words'
 
 const acts: Record<Revision['act'], string> = {
-  made: 'made it',
-  changed: 'changed it',
-  cancelled: 'cancelled dates',
-  removed: 'removed it, or dates of it',
-  restored: 'restored it',
-  undone: 'undid the last change',
+  made: t('madeIt'),
+  changed: t('changedIt'),
+  cancelled: t('cancelledDates'),
+  removed: t('removedItOrDatesOf'),
+  restored: t('restoredIt'),
+  undone: t('undidTheLastChange'),
 }
 
 /** Every save of an event, and the way back to any of them. */
@@ -24,13 +25,11 @@ export function HistoryPage() {
   const restore = useRestore(id)
   const problem = calendarEvent.error ?? revisions.error
   if (problem) return <NothingHere detail={problem.message} />
-  if (!calendarEvent.data || !revisions.data) return <p className="page">Opening …</p>
+  if (!calendarEvent.data || !revisions.data) return <p className="page">{t('opening')}</p>
   return (
     <main className="page history">
-      <p className="soft">
-        <Link to={`/events/${id}`}>{calendarEvent.data.title}</Link> › all versions
-      </p>
-      <h1>What became of “{calendarEvent.data.title}”</h1>
+      <p className="soft">{t.rich('titleAllVersions', { title: calendarEvent.data.title }, <Link to={`/events/${id}`} />)}</p>
+      <h1>{t('whatBecameOfTitle', { title: calendarEvent.data.title })}</h1>
       <ol>
         {revisions.data.map((revision) => (
           <li key={revision.version}>
@@ -44,7 +43,7 @@ export function HistoryPage() {
                 className="btn btn-outline-ink"
                 onClick={() => restore(revision.version, calendarEvent.data.version ?? 0)}
               >
-                Make it as it was then
+                {t('makeItAsItWas')}
               </button>
             )}
           </li>
@@ -64,7 +63,7 @@ function useRestore(id: string) {
       const done = await call('POST', `/events/${id}/revisions/${version}/restore?now=${now}`)
       await refresh.everything()
       await refresh.event(id)
-      toast('It is as it was then.', () => void undo(done.actId))
+      toast(t('itIsAsItWas'), () => void undo(done.actId))
       await navigate(`/events/${id}`)
     } catch (failed) {
       toast(failed instanceof Error ? failed.message : String(failed))

@@ -1,6 +1,8 @@
 import type { Lists } from '../api'
 import { useColours, useLists } from '../queries'
 import { NameList } from './NameList'
+import { hueName } from '../hues'
+import { t } from './words'
 
 /** The organisation's categories, and the places it knows. */
 export function ListsPage() {
@@ -13,10 +15,10 @@ export function ListsPage() {
         </p>
       </main>
     )
-  if (!lists.data) return <p className="page">Opening …</p>
+  if (!lists.data) return <p className="page">{t('opening')}</p>
   return (
     <main className="page lists">
-      <h1>Categories and places</h1>
+      <h1>{t('categoriesAndPlaces')}</h1>
       <div className="two-columns">
         <Categories lists={lists.data} />
         <Places lists={lists.data} />
@@ -35,14 +37,14 @@ function sayPoint(place: Place): string {
 function Places({ lists }: { lists: Lists }) {
   return (
     <NameList
-      what="place"
-      title="Places"
-      about="Rooms and fields that can be taken twice: two events at one of them at the same time are shown as a clash. With degrees north and east, readers find it on a map."
+      words={{ name: t('nameOfThePlace'), new: t('newPlace'), add: t('addPlace') }}
+      title={t('places')}
+      about={t('roomsAndFieldsThatCan')}
       path="/lists/places"
       entries={lists.places}
       retired={lists.retiredPlaces}
       mayEdit={lists.mayEdit}
-      example="Slipway"
+      example={t('slipway')}
       after={(place) => sayPoint(place) && <span className="soft"> {sayPoint(place)}</span>}
       more={{
         field: 'coordinates',
@@ -50,7 +52,7 @@ function Places({ lists }: { lists: Lists }) {
         input: (value, change) => (
           <input
             className="form-control"
-            aria-label="Degrees north and east, if readers should find it on a map"
+            aria-label={t('degreesNorthAndEastIf')}
             placeholder="43.94, -60.03"
             value={value}
             onChange={(event) => change(event.target.value)}
@@ -65,23 +67,23 @@ function Categories({ lists }: { lists: Lists }) {
   const colours = useColours().data ?? []
   return (
     <NameList
-      what="category"
-      title="Categories"
-      about="What kind of event it is. Readers see it, and the plan can be narrowed by it."
+      words={{ name: t('nameOfTheCategory'), new: t('newCategory'), add: t('addCategory') }}
+      title={t('categories')}
+      about={t('whatKindOfEventIt')}
       path="/lists/categories"
       entries={lists.categories}
       retired={lists.retiredCategories}
       mayEdit={lists.mayEdit}
-      example="Assessment"
+      example={t('assessment')}
       mark={(category) => <span className={`category-mark hue-${category.colour}`} aria-hidden="true" />}
       more={{
         field: 'colour',
         of: (category) => category?.colour ?? 'harbour',
         input: (value, change) => (
-          <select className="form-select" aria-label="Colour" value={value} onChange={(event) => change(event.target.value)}>
+          <select className="form-select" aria-label={t('colour')} value={value} onChange={(event) => change(event.target.value)}>
             {colours.map((one) => (
               <option key={one.name} value={one.name}>
-                {one.name}
+                {hueName(one.name)}
               </option>
             ))}
           </select>

@@ -5,6 +5,7 @@ import { Refusal } from '../Refusal'
 import { useRefresh } from '../queries'
 import { useToast } from '../Toasts'
 import { usePost } from '../usePost'
+import { t } from './words'
 
 export interface ListEntry {
   id: string
@@ -23,8 +24,8 @@ interface More<Entry> {
 type ListPath = '/lists/places' | '/lists/categories'
 
 interface NameListProps<Entry extends ListEntry> {
-  /** What one entry is called: “category”. */
-  what: string
+  /** What is said of one entry, by its kind. */
+  words: { name: string; new: string; add: string }
   title: string
   about: string
   /** Where the API keeps them. */
@@ -48,7 +49,7 @@ export function NameList<Entry extends ListEntry>(props: NameListProps<Entry>) {
     <section>
       <h2>{props.title}</h2>
       <p className="soft">{props.about}</p>
-      {entries.length === 0 && <p className="empty">There is none yet.</p>}
+      {entries.length === 0 && <p className="empty">{t('thereIsNoneYet')}</p>}
       <ul className="plain-list">
         {entries.map((entry) => (
           <li key={entry.id}>
@@ -63,13 +64,13 @@ export function NameList<Entry extends ListEntry>(props: NameListProps<Entry>) {
       {mayEdit && <NewEntry {...props} />}
       {retired.length > 0 && (
         <details className="retired">
-          <summary>{retired.length === 1 ? 'One that is' : `${retired.length} that are`} not offered any more</summary>
+          <summary>{t('notOfferedAnyMore', { count: retired.length })}</summary>
           <ul className="plain-list">
             {retired.map((entry) => (
               <li key={entry.id}>
                 {props.mark?.(entry)} {entry.name} <Uses entry={entry} />
                 <button type="button" className="btn btn-quiet" onClick={() => offer(entry)}>
-                  Offer again<span className="visually-hidden"> {entry.name}</span>
+                  {t.rich('offerAgainName', { name: entry.name }, <span className="visually-hidden" />)}
                 </button>
               </li>
             ))}
@@ -80,12 +81,10 @@ export function NameList<Entry extends ListEntry>(props: NameListProps<Entry>) {
   )
 }
 
-function sayEvents(count: number): string {
-  return count === 1 ? '1 event' : `${count} events`
-}
-
 function Uses({ entry }: { entry: ListEntry }) {
-  return entry.events === null ? null : <span className="soft">{entry.events === 0 ? 'no events' : sayEvents(entry.events)}</span>
+  return entry.events === null ? null : (
+    <span className="soft">{entry.events === 0 ? t('noEvents') : t('events', { count: entry.events })}</span>
+  )
 }
 
 function EntryLine<Entry extends ListEntry>(props: NameListProps<Entry> & { entry: Entry; onEdit: () => void }) {
@@ -98,10 +97,8 @@ function EntryLine<Entry extends ListEntry>(props: NameListProps<Entry> & { entr
     post(async () => {
       await call('POST', `${path}/${entry.id}/retire`)
       await refresh.everything()
-      const stays = entry.events
-        ? ` It stays on ${entry.events === 1 ? 'the event that has it' : `the ${entry.events} events that have it`}.`
-        : ''
-      toast(`“${entry.name}” is off the list.${stays}`, () => void offer(entry))
+      const stays = entry.events ? t('itStaysOn', { count: entry.events }) : ''
+      toast(`${t('nameIsOffTheList', { name: entry.name })} ${stays}`.trim(), () => void offer(entry))
     })
   return (
     <>
@@ -110,10 +107,10 @@ function EntryLine<Entry extends ListEntry>(props: NameListProps<Entry> & { entr
       {mayEdit && (
         <span className="list-acts">
           <button type="button" className="btn btn-quiet" onClick={props.onEdit}>
-            Change<span className="visually-hidden"> {entry.name}</span>
+            {t.rich('changeName', { name: entry.name }, <span className="visually-hidden" />)}
           </button>
           <button type="button" className="btn btn-quiet" onClick={takeOff}>
-            Take off<span className="visually-hidden"> {entry.name}</span>
+            {t.rich('takeOffName', { name: entry.name }, <span className="visually-hidden" />)}
           </button>
         </span>
       )}
@@ -123,7 +120,7 @@ function EntryLine<Entry extends ListEntry>(props: NameListProps<Entry> & { entr
 
 /** Names an entry anew, or makes one of it and another. */
 function EntryForm<Entry extends ListEntry>(props: NameListProps<Entry> & { entry: Entry; onDone: () => void }) {
-  const { entry, path, what, more, entries } = props
+  const { entry, path, words, more, entries } = props
   const [name, setName] = useState(entry.name)
   const [value, setValue] = useState(() => more.of(entry))
   const [into, setInto] = useState('')
@@ -138,11 +135,8 @@ function EntryForm<Entry extends ListEntry>(props: NameListProps<Entry> & { entr
     void post(async () => {
       await put(name, value)
       await refresh.everything()
-      const has =
-        entry.events && name !== entry.name
-          ? ` ${sayEvents(entry.events)} ${entry.events === 1 ? 'has' : 'have'} it under its new name.`
-          : ''
-      toast(`“${name}” is saved.${has}`, () => put(entry.name, more.of(entry)).then(refresh.everything))
+      const has = entry.events && name !== entry.name ? t('eventsHaveItsNewName', { count: entry.events }) : ''
+      toast(`${t('nameIsSaved', { name })} ${has}`.trim(), () => put(entry.name, more.of(entry)).then(refresh.everything))
       props.onDone()
     })
   }
@@ -151,29 +145,29 @@ function EntryForm<Entry extends ListEntry>(props: NameListProps<Entry> & { entr
       const done = await call('POST', `${path}/${entry.id}/merge`, { into })
       await refresh.everything()
       const other = entries.find((one) => one.id === into)?.name
-      toast(`“${entry.name}” is “${other}” now, on ${sayEvents(done.events)}.`, async () => {
+      toast(t('nameIsOtherNow', { name: entry.name, other, count: done.events }), async () => {
         await offer(entry)
         if (done.events > 0) await undoAct(done.actId)
       })
       props.onDone()
     })
   return (
-    <form className="list-form" onSubmit={save} noValidate aria-label={`${entry.name}, ${what}`}>
+    <form className="list-form" onSubmit={save} noValidate aria-label={entry.name}>
       <div className="when-line">
-        <NameInput label={`Name of the ${what}`} value={name} problem={problem} onChange={setName} />
+        <NameInput label={words.name} value={name} problem={problem} onChange={setName} />
         {more.input(value, setValue)}
         <button type="submit" className="btn btn-spruce" disabled={isBusy}>
-          Save
+          {t('save')}
         </button>
         <button type="button" className="btn btn-quiet" onClick={props.onDone}>
-          Leave it
+          {t('leaveIt')}
         </button>
       </div>
       {entries.length > 1 && (
         <div className="when-line">
-          <label htmlFor={`into-${entry.id}`}>Make it one with</label>
+          <label htmlFor={`into-${entry.id}`}>{t('makeItOneWith')}</label>
           <select id={`into-${entry.id}`} className="form-select" value={into} onChange={(event) => setInto(event.target.value)}>
-            <option value="">choose …</option>
+            <option value="">{t('choose')}</option>
             {entries
               .filter((one) => one.id !== entry.id)
               .map((one) => (
@@ -183,9 +177,7 @@ function EntryForm<Entry extends ListEntry>(props: NameListProps<Entry> & { entr
               ))}
           </select>
           <button type="button" className="btn btn-outline-ink" disabled={into === '' || isBusy} onClick={merge}>
-            {entry.events
-              ? `Give ${entry.events === 1 ? 'its event' : `its ${entry.events} events`} that one`
-              : 'Make one of both'}
+            {entry.events ? t('giveItsEventsThatOne', { count: entry.events }) : t('makeOneOfBoth')}
           </button>
         </div>
       )}
@@ -194,7 +186,7 @@ function EntryForm<Entry extends ListEntry>(props: NameListProps<Entry> & { entr
   )
 }
 
-function NewEntry<Entry extends ListEntry>({ what, path, example, more }: NameListProps<Entry>) {
+function NewEntry<Entry extends ListEntry>({ words, path, example, more }: NameListProps<Entry>) {
   const [name, setName] = useState('')
   const [value, setValue] = useState(() => more.of(null))
   const { problem, isBusy, post } = usePost()
@@ -210,10 +202,10 @@ function NewEntry<Entry extends ListEntry>({ what, path, example, more }: NameLi
   }
   return (
     <form className="when-line" onSubmit={add} noValidate>
-      <NameInput label={`New ${what}`} value={name} problem={problem} onChange={setName} placeholder={example} />
+      <NameInput label={words.new} value={name} problem={problem} onChange={setName} placeholder={example} />
       {more.input(value, setValue)}
       <button type="submit" className="btn btn-spruce" disabled={isBusy}>
-        Add {what}
+        {words.add}
       </button>
       <Refusal text={problem?.on('name') ?? problem?.on(more.field) ?? (problem ? problem.message : undefined)} />
     </form>
@@ -248,7 +240,7 @@ function useOffering(path: ListPath) {
   return async (entry: ListEntry) => {
     try {
       await call('POST', `${path}/${entry.id}/offer`)
-      toast(`“${entry.name}” is on the list again.`)
+      toast(t('nameIsOnTheList', { name: entry.name }))
     } catch (failed) {
       toast(failed instanceof Error ? failed.message : String(failed))
     }

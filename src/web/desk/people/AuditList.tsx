@@ -1,32 +1,33 @@
 import { useState } from 'react'
 import type { AuditLine } from '../api'
 import { useAudit, useOrganisation } from '../queries'
+import { t } from './words'
 
 const said: Record<AuditLine['act'], string> = {
-  opened: 'opened',
-  closed: 'closed',
-  calendarMade: 'made the calendar',
-  calendarArchived: 'archived',
-  calendarRestored: 'brought back',
-  calendarRemoved: 'removed the calendar',
-  calendarMerged: 'merged',
-  editionMade: 'made an edition',
-  editionChanged: 'changed an edition',
-  editionRemoved: 'removed an edition',
-  editionRestored: 'brought back an edition',
-  linkMade: 'made a secret link for',
-  linkReplaced: 'replaced the secret link of',
-  linkWithdrawn: 'withdrew the secret link of',
-  invited: 'invited',
-  invitationWithdrawn: 'withdrew the invitation of',
-  invitationAccepted: 'accepted the invitation to',
-  rolesChanged: 'changed the roles of',
-  personRemoved: 'removed',
-  passwordReset: 'set a new password for',
-  signedOutEverywhere: 'signed out everywhere:',
-  approved: 'let go out',
-  sentBack: 'sent back',
-  listChanged: 'changed on a list:',
+  opened: t('opened'),
+  closed: t('closed'),
+  calendarMade: t('madeTheCalendar'),
+  calendarArchived: t('archived'),
+  calendarRestored: t('broughtBack'),
+  calendarRemoved: t('removedTheCalendar'),
+  calendarMerged: t('merged'),
+  editionMade: t('madeAnEdition'),
+  editionChanged: t('changedAnEdition'),
+  editionRemoved: t('removedAnEdition'),
+  editionRestored: t('broughtBackAnEdition'),
+  linkMade: t('madeASecretLinkFor'),
+  linkReplaced: t('replacedTheSecretLinkOf'),
+  linkWithdrawn: t('withdrewTheSecretLinkOf'),
+  invited: t('invited'),
+  invitationWithdrawn: t('withdrewTheInvitationOf'),
+  invitationAccepted: t('acceptedTheInvitationTo'),
+  rolesChanged: t('changedTheRolesOf'),
+  personRemoved: t('removed'),
+  passwordReset: t('setANewPasswordFor'),
+  signedOutEverywhere: t('signedOutEverywhere'),
+  approved: t('letGoOut'),
+  sentBack: t('sentBack'),
+  listChanged: t('changedOnAList'),
 }
 
 /** Who opened, closed, invited, approved, and when. */
@@ -39,9 +40,9 @@ export function AuditList() {
   return (
     <>
       <p className="audit-tools">
-        <label htmlFor="audit-act">Show</label>
+        <label htmlFor="audit-act">{t('show')}</label>
         <select id="audit-act" className="form-select" value={act} onChange={(event) => setAct(event.target.value)}>
-          <option value="">everything</option>
+          <option value="">{t('everything')}</option>
           {Object.entries(said).map(([name, words]) => (
             <option key={name} value={name}>
               … {words.replace(/:$/, '')}
@@ -54,15 +55,15 @@ export function AuditList() {
           {audit.error.message}
         </p>
       )}
-      {audit.data && lines.length === 0 && <p className="empty">Nothing of that kind was done yet.</p>}
+      {audit.data && lines.length === 0 && <p className="empty">{t('nothingOfThatKindWas')}</p>}
       {lines.length > 0 && (
         <table className="plain-table">
           <thead>
             <tr>
-              <th scope="col">When</th>
-              <th scope="col">Who</th>
-              <th scope="col">What</th>
-              <th scope="col">More</th>
+              <th scope="col">{t('when')}</th>
+              <th scope="col">{t('who')}</th>
+              <th scope="col">{t('what')}</th>
+              <th scope="col">{t('more')}</th>
             </tr>
           </thead>
           <tbody>
@@ -81,7 +82,7 @@ export function AuditList() {
       )}
       {audit.hasNextPage && (
         <button type="button" className="btn btn-outline-ink" onClick={() => audit.fetchNextPage()}>
-          Older ones
+          {t('olderOnes')}
         </button>
       )}
     </>

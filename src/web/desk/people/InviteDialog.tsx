@@ -6,6 +6,7 @@ import { useRefresh } from '../queries'
 import { useToast } from '../Toasts'
 import { usePost } from '../usePost'
 import { RoleTable } from './RoleTable'
+import { t } from './words'
 
 /** Invites somebody by e-mail address, with what they will be allowed to do. */
 export function InviteDialog({ calendars, onClose }: { calendars: Calendar[]; onClose: () => void }) {
@@ -22,17 +23,17 @@ export function InviteDialog({ calendars, onClose }: { calendars: Calendar[]; on
       await refresh.everything()
     })
     if (!done) return
-    toast(`${email} is invited. The link in the mail works once, for 14 days.`)
+    toast(t('emailIsInvitedTheLink', { email }))
     onClose()
   }
   return (
     <Modal show onHide={onClose} size="lg" aria-labelledby="invite-title">
       <Modal.Body>
-        <h2 id="invite-title">Invite somebody</h2>
+        <h2 id="invite-title">{t('inviteSomebody')}</h2>
         <form onSubmit={invite} noValidate>
           <Field
             id="email"
-            label="E-mail address"
+            label={t('eMailAddress')}
             type="email"
             problem={problem}
             autoFocus
@@ -51,10 +52,10 @@ export function InviteDialog({ calendars, onClose }: { calendars: Calendar[]; on
           <WhatWasRefused problem={problem} fields={['email']} />
           <p className="popup-acts">
             <button type="submit" className="btn btn-spruce" disabled={isBusy}>
-              Send the invitation
+              {t('sendTheInvitation')}
             </button>{' '}
             <button type="button" className="btn btn-quiet" onClick={onClose}>
-              Leave it
+              {t('leaveIt')}
             </button>
           </p>
         </form>

@@ -10,6 +10,7 @@ import { AuditList } from './AuditList'
 import { InviteDialog } from './InviteDialog'
 import { RemovePersonDialog } from './RemovePersonDialog'
 import { RolesDialog } from './RolesDialog'
+import { t } from './words'
 
 /** Who belongs to the organisation, what they may do, who is invited, and what was done. */
 export function PeoplePage() {
@@ -19,22 +20,22 @@ export function PeoplePage() {
   const [isInviting, setInviting] = useState(false)
   const isAudit = parameters.get('view') === 'audit'
   if (people.error) return <NothingHere detail={people.error.message} />
-  if (!people.data) return <p className="page">Opening …</p>
+  if (!people.data) return <p className="page">{t('opening')}</p>
   return (
     <main className="page people">
       <div className="page-head">
-        <h1>People</h1>
-        <div className="joined" role="group" aria-label="Which list">
+        <h1>{t('people')}</h1>
+        <div className="joined" role="group" aria-label={t('whichList')}>
           <button type="button" aria-pressed={!isAudit} onClick={() => setParameters({})}>
-            Who belongs here
+            {t('whoBelongsHere')}
           </button>
           <button type="button" aria-pressed={isAudit} onClick={() => setParameters({ view: 'audit' })}>
-            Who did what
+            {t('whoDidWhat')}
           </button>
         </div>
         <span className="stretch" />
         <button type="button" className="btn btn-spruce" onClick={() => setInviting(true)}>
-          Invite somebody
+          {t('inviteSomebody')}
         </button>
       </div>
       {isAudit ? (
@@ -56,22 +57,22 @@ function Members({ members, calendars }: { members: Member[]; calendars: Calenda
   const reset = async (member: Member) => {
     try {
       await call('POST', `/people/${member.id}/password-reset`)
-      toast(`${member.name} gets a mail with which they set a new password.`)
+      toast(t('nameGetsAMailWith', { name: member.name }))
     } catch (failed) {
       toast(failed instanceof Error ? failed.message : String(failed))
     }
   }
   return (
-    <div className="table-scroll" tabIndex={0} role="region" aria-label="Members">
+    <div className="table-scroll" tabIndex={0} role="region" aria-label={t('members')}>
       <table className="plain-table">
         <thead>
           <tr>
-            <th scope="col">Name</th>
-            <th scope="col">E-mail address</th>
-            <th scope="col">May do</th>
-            <th scope="col">Last signed in</th>
+            <th scope="col">{t('name')}</th>
+            <th scope="col">{t('eMailAddress')}</th>
+            <th scope="col">{t('mayDo')}</th>
+            <th scope="col">{t('lastSignedIn')}</th>
             <th scope="col">
-              <span className="visually-hidden">Acts</span>
+              <span className="visually-hidden">{t('acts')}</span>
             </th>
           </tr>
         </thead>
@@ -80,22 +81,22 @@ function Members({ members, calendars }: { members: Member[]; calendars: Calenda
             <tr key={member.id}>
               <th scope="row">
                 {member.name}
-                {member.isYou && <span className="soft"> you</span>}
+                {member.isYou && <span className="soft"> {t('you')}</span>}
               </th>
               <td>{member.email}</td>
               <td>
                 <Roles isAdministrator={member.isAdministrator} roles={member.roles} calendars={calendars} />
               </td>
-              <td>{member.lastSignInAt ? sayAgo(member.lastSignInAt) : <span className="soft">never</span>}</td>
+              <td>{member.lastSignInAt ? sayAgo(member.lastSignInAt) : <span className="soft">{t('never')}</span>}</td>
               <td className="row-links">
                 <button type="button" className="as-link" onClick={() => setAsking({ member, what: 'roles' })}>
-                  Change roles<span className="visually-hidden"> of {member.name}</span>
+                  {t.rich('changeRolesOfName', { name: member.name }, <span className="visually-hidden" />)}
                 </button>
                 <button type="button" className="as-link" onClick={() => reset(member)}>
-                  New password<span className="visually-hidden"> for {member.name}</span>
+                  {t.rich('newPasswordForName', { name: member.name }, <span className="visually-hidden" />)}
                 </button>
                 <button type="button" className="as-link is-brick" onClick={() => setAsking({ member, what: 'remove' })}>
-                  Remove<span className="visually-hidden"> {member.name}</span>
+                  {t.rich('removeName', { name: member.name }, <span className="visually-hidden" />)}
                 </button>
               </td>
             </tr>
@@ -110,9 +111,9 @@ function Members({ members, calendars }: { members: Member[]; calendars: Calenda
 
 /** "Administrator", or a member's roles by calendar. */
 function Roles({ isAdministrator, roles, calendars }: { isAdministrator: boolean; roles: RoleOn[]; calendars: Calendar[] }) {
-  if (isAdministrator) return <b>Administrator</b>
-  if (roles.length === 0) return <>Member</>
-  const words = { editor: 'Editor', contributor: 'Contributor', reader: 'Reader' }
+  if (isAdministrator) return <b>{t('administrator')}</b>
+  if (roles.length === 0) return <>{t('member')}</>
+  const words = { editor: t('editor'), contributor: t('contributor'), reader: t('reader') }
   return (
     <ul className="roles">
       {(['editor', 'contributor', 'reader'] as const)
@@ -146,15 +147,15 @@ function Invitations({ invitations, calendars }: { invitations: Invitation[]; ca
   if (invitations.length === 0) return null
   return (
     <section>
-      <h2>Invited</h2>
+      <h2>{t('invitedHead')}</h2>
       <table className="plain-table">
         <thead>
           <tr>
-            <th scope="col">E-mail address</th>
-            <th scope="col">Will be</th>
-            <th scope="col">Invited</th>
+            <th scope="col">{t('eMailAddress')}</th>
+            <th scope="col">{t('willBe')}</th>
+            <th scope="col">{t('invitedHead')}</th>
             <th scope="col">
-              <span className="visually-hidden">Acts</span>
+              <span className="visually-hidden">{t('acts')}</span>
             </th>
           </tr>
         </thead>
@@ -166,8 +167,8 @@ function Invitations({ invitations, calendars }: { invitations: Invitation[]; ca
                 <Roles isAdministrator={invitation.isAdministrator} roles={invitation.roles} calendars={calendars} />
               </td>
               <td>
-                {sayAgo(invitation.invitedAt)} by {invitation.invitedBy}
-                {invitation.isExpired && <span className="remark"> too old by now: send it again</span>}
+                {t('agoByInvitedBy', { ago: sayAgo(invitation.invitedAt), invitedBy: invitation.invitedBy })}
+                {invitation.isExpired && <span className="remark"> {t('tooOldByNowSend')}</span>}
               </td>
               <td className="row-links">
                 <button
@@ -176,11 +177,11 @@ function Invitations({ invitations, calendars }: { invitations: Invitation[]; ca
                   onClick={() =>
                     act(
                       () => call('POST', `/people/invitations/${invitation.id}/again`),
-                      `A new mail is on its way to ${invitation.email}. The link in the old one does not work any more.`,
+                      t('aNewMailIsOn', { email: invitation.email }),
                     )
                   }
                 >
-                  Send again<span className="visually-hidden"> to {invitation.email}</span>
+                  {t.rich('sendAgainToEmail', { email: invitation.email }, <span className="visually-hidden" />)}
                 </button>
                 <button
                   type="button"
@@ -188,11 +189,11 @@ function Invitations({ invitations, calendars }: { invitations: Invitation[]; ca
                   onClick={() =>
                     act(
                       () => call('DELETE', `/people/invitations/${invitation.id}`),
-                      `The invitation of ${invitation.email} is withdrawn.`,
+                      t('theInvitationOfEmailIs', { email: invitation.email }),
                     )
                   }
                 >
-                  Withdraw<span className="visually-hidden"> the invitation of {invitation.email}</span>
+                  {t.rich('withdrawTheInvitationOfEmail', { email: invitation.email }, <span className="visually-hidden" />)}
                 </button>
               </td>
             </tr>

@@ -3,6 +3,7 @@ import { call, type Member } from '../api'
 import { useRefresh } from '../queries'
 import { useToast } from '../Toasts'
 import { usePost } from '../usePost'
+import { t } from './words'
 
 /** Takes a person out of the organisation, after saying what that means. */
 export function RemovePersonDialog({ member, onClose }: { member: Member; onClose: () => void }) {
@@ -13,27 +14,24 @@ export function RemovePersonDialog({ member, onClose }: { member: Member; onClos
     post(async () => {
       await call('DELETE', `/people/${member.id}`)
       await refresh.everything()
-      toast(`${member.name} does not belong to the organisation any more.`)
+      toast(t('nameDoesNotBelongTo', { name: member.name }))
       onClose()
     })
   return (
     <Modal show onHide={onClose} aria-labelledby="remove-person">
       <Modal.Body>
-        <h2 id="remove-person">Remove {member.name}?</h2>
-        <p>
-          They are signed out at once and cannot sign in any more. What they made and wrote stays, with their name, and what they
-          handed in can still be decided. To bring them back, invite them again.
-        </p>
+        <h2 id="remove-person">{t('removeNameAsk', { name: member.name })}</h2>
+        <p>{t('theyAreSignedOutAt')}</p>
         {problem && (
           <p className="refusal" role="alert">
             {problem.message}
           </p>
         )}
         <button type="button" className="btn btn-brick" disabled={isBusy} onClick={remove}>
-          Remove {member.name}
+          {t('removePerson', { name: member.name })}
         </button>{' '}
         <button type="button" className="btn btn-quiet" autoFocus onClick={onClose}>
-          Leave it
+          {t('leaveIt')}
         </button>
       </Modal.Body>
     </Modal>

@@ -1,6 +1,7 @@
 import { Plate } from '../../shared/Plate'
 import type { Calendar, CalendarRole, RoleOn } from '../api'
 import { useGroups } from '../queries'
+import { t } from './words'
 
 interface RoleTableProps {
   calendars: Calendar[]
@@ -10,10 +11,10 @@ interface RoleTableProps {
 }
 
 const words: Record<CalendarRole | 'none', string> = {
-  none: 'as a member',
-  reader: 'reader: sees all of it',
-  contributor: 'contributor: hands in for sign-off',
-  editor: 'editor: changes it at once, signs off',
+  none: t('asAMember'),
+  reader: t('readerSeesAllOfIt'),
+  contributor: t('contributorHandsInForSign'),
+  editor: t('editorChangesItAtOnce'),
 }
 
 const roleOptions = Object.entries(words).map(([role, word]) => (
@@ -33,39 +34,35 @@ export function RoleTable({ calendars, isAdministrator, roles, onChange }: RoleT
   return (
     <>
       <fieldset className="org-role">
-        <legend>In the organisation</legend>
+        <legend>{t('inTheOrganisation')}</legend>
         <label className="tick">
           <input type="radio" name="organisation-role" checked={!isAdministrator} onChange={() => onChange(false, roles)} />
-          <span>
-            Member <span className="soft">sees what members may, and has the roles below</span>
-          </span>
+          <span>{t.rich('memberSeesWhatMembersMay', {}, <span className="soft" />)}</span>
         </label>
         <label className="tick">
           <input type="radio" name="organisation-role" checked={isAdministrator} onChange={() => onChange(true, roles)} />
-          <span>
-            Administrator <span className="soft">everything, on every calendar</span>
-          </span>
+          <span>{t.rich('administratorEverythingOnEveryCalendar', {}, <span className="soft" />)}</span>
         </label>
       </fieldset>
       {!isAdministrator && (
         <table className="plain-table role-table">
-          <caption className="visually-hidden">Roles by calendar</caption>
+          <caption className="visually-hidden">{t('rolesByCalendar')}</caption>
           <tbody>
             {groups
               .filter((group) => group.calendars.length > 0)
               .map((group) => (
                 <tr key={group.id} className="is-group">
-                  <th scope="row">All of {group.name}</th>
+                  <th scope="row">{t('allOfName', { name: group.name })}</th>
                   <td>
                     <select
                       className="form-select"
-                      aria-label={`Role on all of ${group.name}`}
+                      aria-label={t('roleOnAllOfName', { name: group.name })}
                       value=""
                       onChange={(event) =>
                         event.target.value && give(group.calendars, event.target.value as CalendarRole | 'none')
                       }
                     >
-                      <option value="">give one …</option>
+                      <option value="">{t('giveOne')}</option>
                       {roleOptions}
                     </select>
                   </td>
@@ -79,7 +76,7 @@ export function RoleTable({ calendars, isAdministrator, roles, onChange }: RoleT
                 <td>
                   <select
                     className="form-select"
-                    aria-label={`Role on ${calendar.name}`}
+                    aria-label={t('roleOnName', { name: calendar.name })}
                     value={roleOn(calendar.id)}
                     onChange={(event) => give([calendar.id], event.target.value as CalendarRole | 'none')}
                   >

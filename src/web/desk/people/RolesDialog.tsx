@@ -5,6 +5,7 @@ import { useRefresh } from '../queries'
 import { useToast } from '../Toasts'
 import { usePost } from '../usePost'
 import { RoleTable } from './RoleTable'
+import { t } from './words'
 
 /** Changes what a member may do. */
 export function RolesDialog({ member, calendars, onClose }: { member: Member; calendars: Calendar[]; onClose: () => void }) {
@@ -26,7 +27,7 @@ export function RolesDialog({ member, calendars, onClose }: { member: Member; ca
   const undo = async (version: number) => {
     try {
       await put(member.isAdministrator, member.roles, version)
-      toast(`${member.name} may do what they could before.`)
+      toast(t('nameMayDoWhatThey', { name: member.name }))
     } catch (failed) {
       toast(failed instanceof Error ? failed.message : String(failed))
     }
@@ -34,13 +35,13 @@ export function RolesDialog({ member, calendars, onClose }: { member: Member; ca
   const save = () =>
     post(async () => {
       const version = await put(isAdministrator, roles, member.version)
-      toast(`What ${member.name} may do is changed.`, () => void undo(version))
+      toast(t('whatNameMayDoIs', { name: member.name }), () => void undo(version))
       onClose()
     })
   return (
     <Modal show onHide={onClose} size="lg" aria-labelledby="roles-title">
       <Modal.Body>
-        <h2 id="roles-title">What {member.name} may do</h2>
+        <h2 id="roles-title">{t('whatNameMayDo', { name: member.name })}</h2>
         <RoleTable
           calendars={calendars}
           isAdministrator={isAdministrator}
@@ -57,10 +58,10 @@ export function RolesDialog({ member, calendars, onClose }: { member: Member; ca
         )}
         <p className="popup-acts">
           <button type="button" className="btn btn-spruce" disabled={isBusy} onClick={save}>
-            Save the roles
+            {t('saveTheRoles')}
           </button>{' '}
           <button type="button" className="btn btn-quiet" onClick={onClose}>
-            Leave them
+            {t('leaveThem')}
           </button>
         </p>
       </Modal.Body>

@@ -11,6 +11,7 @@ import { useOrganisation } from '../queries'
 import { useDropOn } from './moving'
 import { isOn, ShortSlip, Slip } from './Slip'
 import type { Plan } from './usePlanAddress'
+import { t } from './words'
 
 interface LanesProps {
   plan: Plan
@@ -36,13 +37,11 @@ export function Lanes({ plan, days, calendars, occurrences }: LanesProps) {
   }
   return (
     <table ref={arrows} className={`lanes lanes-${plan.weeks}`}>
-      <caption className="visually-hidden">Calendars by {isByWeek ? 'week' : 'day'}</caption>
+      <caption className="visually-hidden">{isByWeek ? t('calendarsByWeek') : t('calendarsByDay')}</caption>
       <thead>
         <tr>
           <th scope="col" className="lane-head">
-            <span className="soft">
-              {calendars.length} {calendars.length === 1 ? 'calendar' : 'calendars'}
-            </span>
+            <span className="soft">{t('calendars', { count: calendars.length })}</span>
           </th>
           {columns.map((day) => {
             const isNow = isByWeek ? day <= plan.today && plan.today < addDays(day, 7) : day === plan.today
@@ -58,7 +57,7 @@ export function Lanes({ plan, days, calendars, occurrences }: LanesProps) {
                 title={infoOf.get(day)?.closed ?? undefined}
               >
                 {head(day)}
-                {isNow && <small>{isByWeek ? 'now' : 'today'}</small>}
+                {isNow && <small>{isByWeek ? t('now') : t('todayMark')}</small>}
                 {!isByWeek && plan.weeks === 1 && (
                   <small className="day-remark">{infoOf.get(day)?.closed ?? infoOf.get(day)?.cycle}</small>
                 )}
@@ -194,7 +193,10 @@ function NewHere({ calendar, day, locale, className, busy = false, children }: N
       type="button"
       data-cell
       className={busy ? `${className} is-busy` : className}
-      aria-label={`New event on ${calendar.name}, ${sayDay(day, locale, { weekday: 'long', day: 'numeric', month: 'long' })}`}
+      aria-label={t('newEventOnNameDay', {
+        name: calendar.name,
+        day: sayDay(day, locale, { weekday: 'long', day: 'numeric', month: 'long' }),
+      })}
       onClick={() => navigate(`/events/new?calendar=${calendar.id}&day=${day}`)}
       {...(children ? drop : {})}
     >

@@ -1,10 +1,12 @@
 import { Link } from 'react-router'
 import { daysBetween, daysFrom, sayDay } from '../../shared/days'
 import { Plate } from '../../shared/Plate'
-import { firstDay, sayTime, touches } from '../../shared/slips'
+import { firstDay, touches } from '../../shared/slips'
 import type { Calendar, Occurrence } from '../api'
 import { useOrganisation } from '../queries'
+import { sayTime } from '../times'
 import type { Plan } from './usePlanAddress'
+import { t } from './words'
 
 interface PlanListProps {
   plan: Plan
@@ -26,7 +28,7 @@ export function PlanList({ plan, calendars, occurrences }: PlanListProps) {
       ),
     }))
     .filter(({ onDay }) => onDay.length > 0)
-  if (days.length === 0) return <p className="empty">Nothing is on in these weeks.</p>
+  if (days.length === 0) return <p className="empty">{t('nothingIsOnInThese')}</p>
   return (
     <ol className="plan-list">
       {days.map(({ day, onDay }) => (

@@ -7,6 +7,7 @@ import { useOrganisation } from '../queries'
 import { useDropOn } from './moving'
 import { SlipLine, shownAs } from './Slip'
 import type { Plan } from './usePlanAddress'
+import { t } from './words'
 
 /** As many lines of 24 px, the least that a finger hits, as five or six weeks leave room for at 1280 by 800. */
 const linesOf = (weeks: number) => (weeks > 5 ? 3 : 4)
@@ -28,7 +29,7 @@ export function PlanMonth({ plan, days, calendars, occurrences }: PlanMonthProps
   const closedOn = new Map(days.map((day) => [day.day, day.closed]))
   return (
     <table ref={arrows} className={`plan-month plan-month-${weeks.length}`}>
-      <caption className="visually-hidden">All calendars by day</caption>
+      <caption className="visually-hidden">{t('allCalendarsByDay')}</caption>
       <thead>
         <tr>
           {weeks[0]?.map((day) => (
@@ -94,7 +95,7 @@ function MonthCell({ day, plan, closed, mayEdit, linesShown, calendarOf, onDay }
           type="button"
           data-cell
           className="cell-free"
-          aria-label={`New event, ${name}`}
+          aria-label={t('newEventName', { name })}
           onClick={() => navigate(`/events/new?day=${day}`)}
         >
           <span aria-hidden="true">+</span>
@@ -119,10 +120,10 @@ function MonthCell({ day, plan, closed, mayEdit, linesShown, calendarOf, onDay }
           <button
             type="button"
             className="more"
-            aria-label={`All ${onDay.length} on ${name}`}
+            aria-label={t('allCountOnName', { count: onDay.length, name })}
             onClick={() => plan.go({ view: 'day', day })}
           >
-            {onDay.length - shown.length} more
+            {t('countMore', { count: onDay.length - shown.length })}
           </button>
         )}
       </div>

@@ -7,13 +7,20 @@ import { Lanes } from './Lanes'
 import { MovingProvider } from './moving'
 import { PlanList } from './PlanList'
 import { PlanMonth } from './PlanMonth'
-import { narrowed, PlanTools } from './PlanTools'
+import { archived, narrowed, PlanTools } from './PlanTools'
 import { isOn } from './Slip'
 import { TimeGrid } from './TimeGrid'
 import { spans, usePlanAddress, type Plan, type PlanView } from './usePlanAddress'
 import { YearRibbon } from './YearRibbon'
+import { t } from './words'
 
-const viewNames: Record<PlanView, string> = { lanes: 'Lanes', month: 'Month', week: 'Week', day: 'Day', list: 'List' }
+const viewNames: Record<PlanView, string> = {
+  lanes: t('lanes'),
+  month: t('month'),
+  week: t('week'),
+  day: t('day'),
+  list: t('list'),
+}
 
 export function PlanPage() {
   const plan = usePlanAddress()
@@ -49,7 +56,7 @@ export function PlanPage() {
         {plan.view === 'lanes' && <SpanChoice plan={plan} />}
         <span className="stretch" />
         <StepButtons plan={plan} />
-        <div className="joined" role="group" aria-label="View">
+        <div className="joined" role="group" aria-label={t('view')}>
           {(Object.keys(viewNames) as PlanView[]).map((view) => (
             <button key={view} type="button" aria-pressed={plan.view === view} onClick={() => plan.go({ view })}>
               {viewNames[view]}
@@ -58,7 +65,7 @@ export function PlanPage() {
         </div>
         {editable.length > 0 && (
           <Link className="btn btn-spruce" to={`/events/new?day=${plan.day}`}>
-            New event
+            {t('newEvent')}
           </Link>
         )}
       </div>
@@ -93,8 +100,6 @@ export function PlanPage() {
   )
 }
 
-const archived = 'archived'
-
 /** The calendars of a group; without one all that are in use. */
 function inGroup(calendars: Calendar[], groups: Group[], name: string): Calendar[] {
   if (name === archived) return calendars.filter((calendar) => calendar.isArchived)
@@ -109,16 +114,18 @@ function titleOf(plan: Plan, locale: string): string {
 }
 
 function StepButtons({ plan }: { plan: Plan }) {
-  const unit = { month: 'month', day: 'day', week: 'week', list: 'weeks', lanes: plan.weeks === 1 ? 'week' : 'weeks' }[plan.view]
+  const unit = ({ month: 'month', day: 'day', week: 'week', list: 'weeks', lanes: plan.weeks === 1 ? 'week' : 'weeks' } as const)[
+    plan.view
+  ]
   return (
-    <div className="joined" role="group" aria-label="Time">
-      <button type="button" aria-label={`Earlier ${unit}`} onClick={() => plan.step(-1)}>
+    <div className="joined" role="group" aria-label={t('time')}>
+      <button type="button" aria-label={t(`earlier_${unit}`)} onClick={() => plan.step(-1)}>
         ‹
       </button>
       <button type="button" onClick={() => plan.go({ day: plan.today })}>
-        Today
+        {t('today')}
       </button>
-      <button type="button" aria-label={`Later ${unit}`} onClick={() => plan.step(1)}>
+      <button type="button" aria-label={t(`later_${unit}`)} onClick={() => plan.step(1)}>
         ›
       </button>
     </div>
@@ -127,13 +134,13 @@ function StepButtons({ plan }: { plan: Plan }) {
 
 function SpanChoice({ plan }: { plan: Plan }) {
   return (
-    <span className="span-choice" role="group" aria-label="Weeks across">
+    <span className="span-choice" role="group" aria-label={t('weeksAcross')}>
       {spans.map((weeks) => (
         <button key={weeks} type="button" aria-pressed={plan.weeks === weeks} onClick={() => plan.go({ weeks })}>
           {weeks}
         </button>
       ))}
-      {plan.weeks === 1 ? 'week across' : 'weeks across'}
+      {t('weeksBeside', { count: plan.weeks })}
     </span>
   )
 }
@@ -141,10 +148,10 @@ function SpanChoice({ plan }: { plan: Plan }) {
 function NoCalendars() {
   return (
     <div className="empty">
-      <h2>There is no calendar yet</h2>
-      <p>A calendar holds the events of one class, team or room. Make the first one, then click a day in its lane.</p>
+      <h2>{t('thereIsNoCalendarYet')}</h2>
+      <p>{t('aCalendarHoldsTheEvents')}</p>
       <Link className="btn btn-spruce" to="/calendars/new">
-        New calendar
+        {t('newCalendar')}
       </Link>
     </div>
   )

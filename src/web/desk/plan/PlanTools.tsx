@@ -2,6 +2,7 @@ import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import type { Occurrence } from '../api'
 import type { Filter, Plan } from './usePlanAddress'
+import { t } from './words'
 
 interface PlanToolsProps {
   plan: Plan
@@ -19,24 +20,24 @@ export function PlanTools({ plan, occurrences, mayEdit, mayMakeSeveral, groups }
   return (
     <div className="plan-tools">
       {mayEdit && <LineField plan={plan} />}
-      {mayMakeSeveral && <Link to="/events/several">Several at once</Link>}
+      {mayMakeSeveral && <Link to="/events/several">{t('severalAtOnce')}</Link>}
       <span className="stretch" />
-      <FilterChoice plan={plan} name="group" all="all calendars" offered={groups} />
+      <FilterChoice plan={plan} name="group" all={t('allCalendars')} offered={groups} />
       <FilterChoice
         plan={plan}
         name="category"
-        all="all categories"
+        all={t('allCategories')}
         offered={occurrences.map((one) => one.category?.name ?? '')}
       />
-      <FilterChoice plan={plan} name="tag" all="all tags" offered={occurrences.flatMap((one) => one.tags)} />
-      <FilterChoice plan={plan} name="place" all="all places" offered={occurrences.map((one) => one.place)} />
+      <FilterChoice plan={plan} name="tag" all={t('allTags')} offered={occurrences.flatMap((one) => one.tags)} />
+      <FilterChoice plan={plan} name="place" all={t('allPlaces')} offered={occurrences.map((one) => one.place)} />
       {isNarrowed && (
         <button
           type="button"
           className="as-link"
           onClick={() => plan.go({ filter: { category: '', tag: '', place: '', group: '' } })}
         >
-          Show all
+          {t('showAll')}
         </button>
       )}
     </div>
@@ -51,17 +52,17 @@ function LineField({ plan }: { plan: Plan }) {
     if (text.trim() !== '') void navigate(`/events/new?line=${encodeURIComponent(text.trim())}&day=${plan.today}`)
   }
   return (
-    <form className="line-form" onSubmit={read} role="search" aria-label="New event in one line">
+    <form className="line-form" onSubmit={read} role="search" aria-label={t('newEventInOneLine')}>
       <input
         className="form-control"
-        aria-label="Say an event in one line"
-        placeholder="Sail repair every Tue 14:00–15:30 in Slipway"
+        aria-label={t('sayAnEventInOne')}
+        placeholder={t('sailRepairEveryTue14')}
         value={text}
         maxLength={500}
         onChange={(event) => setText(event.target.value)}
       />
       <button type="submit" className="btn btn-outline-ink" disabled={text.trim() === ''}>
-        Read it
+        {t('readIt')}
       </button>
     </form>
   )
@@ -81,19 +82,22 @@ function FilterChoice({ plan, name, all, offered }: FilterChoiceProps) {
   return (
     <select
       className={`form-select ${value === '' ? '' : 'is-narrowed'}`}
-      aria-label={`Narrow by ${name}`}
+      aria-label={t(`narrowBy_${name}`)}
       value={value}
       onChange={(event) => plan.go({ filter: { ...plan.filter, [name]: event.target.value } })}
     >
       <option value="">{all}</option>
       {values.map((one) => (
         <option key={one} value={one}>
-          {one}
+          {one === archived ? t('archived') : one}
         </option>
       ))}
     </select>
   )
 }
+
+/** What stands in the filter of groups for the calendars that are archived. */
+export const archived = 'archived'
 
 export function narrowed(occurrences: Occurrence[], filter: Filter): Occurrence[] {
   return occurrences.filter(

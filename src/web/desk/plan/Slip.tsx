@@ -1,10 +1,11 @@
 import { Link } from 'react-router'
 import { placeOfZone, type Day } from '../../shared/days'
 import { Plate } from '../../shared/Plate'
-import { sayTime, sayTimeShort } from '../../shared/slips'
 import type { Calendar, Occurrence } from '../api'
 import { useCalendars } from '../queries'
+import { sayTime, sayTimeShort } from '../times'
 import { useMovable } from './moving'
+import { t } from './words'
 
 interface SlipProps {
   occurrence: Occurrence
@@ -22,8 +23,8 @@ export function Slip({ occurrence, calendar, day }: SlipProps) {
         <span className="slip-time">
           {sayTime(occurrence, day)}
           {occurrence.recurs && (
-            <span className="recurs" title="recurs">
-              <span className="visually-hidden">, recurs</span>
+            <span className="recurs" title={t('recurs')}>
+              <span className="visually-hidden">, {t('recurs')}</span>
             </span>
           )}
         </span>
@@ -35,7 +36,10 @@ export function Slip({ occurrence, calendar, day }: SlipProps) {
         )}
         {occurrence.own && (
           <span className="slip-place">
-            {sayTime({ ...occurrence.own, allDay: false })} in {placeOfZone(occurrence.own.zone)}
+            {t('timeInPlaceOfZone', {
+              time: sayTime({ ...occurrence.own, allDay: false }),
+              place: placeOfZone(occurrence.own.zone),
+            })}
           </span>
         )}
       </span>
@@ -105,7 +109,7 @@ function AlsoOn({ occurrence, calendar }: { occurrence: Occurrence; calendar: Ca
   if (others.length === 0) return null
   return (
     <span className="also-on">
-      <span className="visually-hidden">also on </span>
+      <span className="visually-hidden">{t('alsoOn')} </span>
       {calendars
         .filter((one) => others.includes(one.id))
         .map((one) => (
@@ -120,9 +124,9 @@ function AlsoOnCount({ occurrence }: { occurrence: Occurrence }) {
   const others = occurrence.alsoOn.length
   if (others === 0) return null
   return (
-    <span className="also-on-count" title={`also on ${others} other ${others === 1 ? 'calendar' : 'calendars'}`}>
+    <span className="also-on-count" title={t('alsoOnOthers', { count: others })}>
       <span aria-hidden="true">+{others}</span>
-      <span className="visually-hidden">also on {others} more</span>
+      <span className="visually-hidden">{t('alsoOnMore', { count: others })}</span>
     </span>
   )
 }

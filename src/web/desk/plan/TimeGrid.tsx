@@ -2,13 +2,15 @@ import { useEffect, useRef, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { daysBetween, isWeekend, sayDay, type Day } from '../../shared/days'
 import { Plate } from '../../shared/Plate'
-import { firstDay, lastDay, sayTime, timeOf, touches } from '../../shared/slips'
+import { firstDay, lastDay, timeOf, touches } from '../../shared/slips'
 import { hoursOf, layoutDay, timeAt } from '../../shared/timeGrid'
 import type { Calendar, DayInfo, Occurrence } from '../api'
 import { useOrganisation } from '../queries'
+import { sayTime } from '../times'
 import { useDropOn, useMovable, useMoving } from './moving'
 import { addressOf, mayMove, shownAs } from './Slip'
 import type { Plan } from './usePlanAddress'
+import { t } from './words'
 
 interface TimeGridProps {
   plan: Plan
@@ -37,7 +39,7 @@ export function TimeGrid({ plan, days, calendars, occurrences }: TimeGridProps) 
   const style = { '--days': days.length } as React.CSSProperties
   return (
     <div className="time-grid" style={style}>
-      <div className="time-scroll" ref={scroller} tabIndex={0} role="region" aria-label="Hours">
+      <div className="time-scroll" ref={scroller} tabIndex={0} role="region" aria-label={t('hours')}>
         <div className="time-top">
           <div className="time-heads">
             <span className="time-axis" />
@@ -52,14 +54,14 @@ export function TimeGrid({ plan, days, calendars, occurrences }: TimeGridProps) 
                 </b>
                 <small>
                   {day.clocksChangeAt &&
-                    `${(Date.parse(day.end) - Date.parse(day.start)) / 3_600_000} hours: the clocks change. `}
+                    `${t('hoursBecauseClocksChange', { count: (Date.parse(day.end) - Date.parse(day.start)) / 3_600_000 })} `}
                   {day.closed ?? day.cycle}
                 </small>
               </div>
             ))}
           </div>
           <div className="time-all-day">
-            <span className="time-axis soft">all day</span>
+            <span className="time-axis soft">{t('allDay')}</span>
             {days.map((day) => (
               <AllDayCell key={day.day} day={day.day}>
                 {known
@@ -199,7 +201,7 @@ function DayColumn({ day, plan, now, calendarOf, isAlone, occurrences }: DayColu
           type="button"
           data-cell
           className="time-free"
-          aria-label={`New event, ${sayDay(day.day, locale, { weekday: 'long', day: 'numeric', month: 'long' })}`}
+          aria-label={t('newEventDay', { day: sayDay(day.day, locale, { weekday: 'long', day: 'numeric', month: 'long' }) })}
           onClick={(event) => navigate(`/events/new?day=${day.day}${event.detail > 0 ? `&from=${timeUnder(event)}` : ''}`)}
         />
       )}
@@ -223,7 +225,7 @@ function DayColumn({ day, plan, now, calendarOf, isAlone, occurrences }: DayColu
         )
       })}
       {start <= now && now < end && (
-        <i className="time-now" style={{ top: `${((now - start) / (end - start)) * 100}%` }} title="now" />
+        <i className="time-now" style={{ top: `${((now - start) / (end - start)) * 100}%` }} title={t('now')} />
       )}
     </div>
   )

@@ -1,6 +1,7 @@
 import { addDays, monthOf, sayDay, saySpan, type Day } from '../../shared/days'
 import { useOrganisation, useYear } from '../queries'
 import type { Plan } from './usePlanAddress'
+import { t } from './words'
 
 /** The year's weeks, and how full each is: press one to go there. */
 export function YearRibbon({ plan }: { plan: Plan }) {
@@ -32,9 +33,9 @@ export function YearRibbon({ plan }: { plan: Plan }) {
       .filter(Boolean)
       .join(' ')
   return (
-    <nav className="ribbon" aria-label="Weeks of the year">
+    <nav className="ribbon" aria-label={t('weeksOfTheYear')}>
       {year.weeks.map((week, index) => {
-        const dates = [`${week.dates} ${week.dates === 1 ? 'date' : 'dates'}`, week.term, week.closed].filter(Boolean).join(', ')
+        const dates = [t('dates', { count: week.dates }), week.term, week.closed].filter(Boolean).join(', ')
         const before = year.weeks[index - 1]
         const holdsToday = week.first <= plan.today && plan.today < addDays(week.first, 7)
         return (

@@ -5,6 +5,7 @@ import { Problem, type CalendarEvent, type Occurrence } from '../api'
 import { useChange } from '../changes/Changes'
 import { useRefresh } from '../queries'
 import { useToast } from '../Toasts'
+import { t } from './words'
 
 interface Dragged {
   occurrence: Occurrence
@@ -54,9 +55,7 @@ export function MovingProvider({ children }: { children: ReactNode }) {
           if (failed instanceof Problem && failed.status === 409) {
             // The slip lay where it was when the plan was fetched: what is there now is shown first.
             const { savedBy } = failed.current as CalendarEvent
-            toast(
-              `${savedBy ?? 'Somebody'} changed “${occurrence.title}” meanwhile. It stands where it is now; move it again if you still want to.`,
-            )
+            toast(t('savedByChangedTitleMeanwhileIt', { savedBy: savedBy ?? t('somebody'), title: occurrence.title }))
             await refresh.everything()
           } else toast(failed instanceof Error ? failed.message : String(failed))
         }
@@ -79,8 +78,7 @@ export function useDropOn(day: Day, calendarId: string | null) {
       const dragged = moving.held()
       if (!dragged) return
       event.preventDefault()
-      if (calendarId && dragged.occurrence.calendarId !== calendarId)
-        toast('A date keeps its calendar when it is dragged. Open the event to put it on another one.')
+      if (calendarId && dragged.occurrence.calendarId !== calendarId) toast(t('aDateKeepsItsCalendar'))
       else void moving.move(dragged.occurrence, daysBetween(dragged.day, day))
     },
   }

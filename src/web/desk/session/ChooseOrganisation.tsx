@@ -1,12 +1,13 @@
 import { at, type Membership } from '../api'
 import { Door } from './Door'
+import { t } from './words'
 
 /** For whoever belongs to several organisations: which of them the address is about. */
 export function ChooseOrganisation({ organisations }: { organisations: Membership[] }) {
   return (
     <Door>
-      <h1>Where to?</h1>
-      {at !== '' && <p className="notice">You do not belong to the organisation of this address, or not any more.</p>}
+      <h1>{t('whereTo')}</h1>
+      {at !== '' && <p className="notice">{t('youDoNotBelongTo')}</p>}
       <ul className="organisations">
         {organisations.map((one) => (
           <li key={one.slug}>

@@ -5,6 +5,7 @@ import { Field, WhatWasRefused } from '../Field'
 import { useSession } from '../queries'
 import { usePost } from '../usePost'
 import { Door } from './Door'
+import { t } from './words'
 
 /** Asks for a link to set a new password. The answer is the same whoever asks. */
 export function ForgottenPage() {
@@ -18,17 +19,15 @@ export function ForgottenPage() {
   }
   return (
     <Door>
-      <h1>Password forgotten</h1>
+      <h1>{t('passwordForgotten')}</h1>
       {isSent ? (
-        <p role="status">
-          If there is an account with the address {email}, a mail is on its way to it. Its link works once, for two hours.
-        </p>
+        <p role="status">{t('ifThereIsAnAccount', { email })}</p>
       ) : (
         <form onSubmit={ask} noValidate>
-          <p>We send you a link with which you set a new one.</p>
+          <p>{t('weSendYouALink')}</p>
           <Field
             id="email"
-            label="E-mail address"
+            label={t('eMailAddress')}
             type="email"
             problem={problem}
             autoComplete="username"
@@ -37,12 +36,12 @@ export function ForgottenPage() {
           />
           <WhatWasRefused problem={problem} fields={[]} />
           <button type="submit" className="btn btn-spruce" disabled={isBusy || email.trim() === ''}>
-            Send me the link
+            {t('sendMeTheLink')}
           </button>
         </form>
       )}
       <p>
-        <Link to="/plan">Back to the sign-in</Link>
+        <Link to="/plan">{t('backToTheSignIn')}</Link>
       </p>
     </Door>
   )

@@ -7,6 +7,7 @@ import { NewPasswordField, OwnNameField } from '../PersonFields'
 import { useSession } from '../queries'
 import { usePost } from '../usePost'
 import { Door } from './Door'
+import { t } from './words'
 
 /** Where the link of an invitation leads: a name and a password, once. */
 export function InvitationPage() {
@@ -24,18 +25,18 @@ export function InvitationPage() {
   if (invitation.isError)
     return (
       <Door>
-        <h1>This invitation cannot be used</h1>
+        <h1>{t('thisInvitationCannotBeUsed')}</h1>
         <p>{invitation.error.message}</p>
       </Door>
     )
-  if (!invitation.data) return <Door>Opening …</Door>
+  if (!invitation.data) return <Door>{t('opening')}</Door>
   if (isDone)
     return (
       <Door>
-        <h1>You belong to {invitation.data.organisationName} now</h1>
+        <h1>{t('youBelongToOrganisationNameNow', { organisationName: invitation.data.organisationName })}</h1>
         <p>
           <Link className="btn btn-spruce" to="/plan">
-            Sign in
+            {t('signIn')}
           </Link>
         </p>
       </Door>
@@ -54,16 +55,14 @@ function Accept({ secret, invitation, onDone }: { secret: string; invitation: In
   return (
     <Door>
       <h1>{invitation.organisationName}</h1>
-      <p>
-        {invitation.invitedBy} invites you. You will sign in as <b>{invitation.email}</b>.
-      </p>
+      <p>{t.rich('invitedByInvitesYouYouWill', { invitedBy: invitation.invitedBy, email: invitation.email }, <b />)}</p>
       <form onSubmit={accept} noValidate>
         {invitation.isKnown ? (
           <>
-            <p>You have an account with this address already: you join with it.</p>
+            <p>{t('youHaveAnAccountWith')}</p>
             <Field
               id="password"
-              label="Your password"
+              label={t('yourPassword')}
               problem={problem}
               type="password"
               autoComplete="current-password"
@@ -74,12 +73,12 @@ function Accept({ secret, invitation, onDone }: { secret: string; invitation: In
         ) : (
           <>
             <OwnNameField problem={problem} value={name} onChange={setName} />
-            <NewPasswordField id="password" label="Password" problem={problem} value={password} onChange={setPassword} />
+            <NewPasswordField id="password" label={t('password')} problem={problem} value={password} onChange={setPassword} />
           </>
         )}
         <WhatWasRefused problem={problem} fields={['name', 'password']} />
         <button type="submit" className="btn btn-spruce" disabled={isBusy}>
-          Accept the invitation
+          {t('acceptTheInvitation')}
         </button>
       </form>
     </Door>

@@ -6,6 +6,7 @@ import { NewPasswordField } from '../PersonFields'
 import { useSession } from '../queries'
 import { usePost } from '../usePost'
 import { Door } from './Door'
+import { t } from './words'
 
 /** Where the link for a new password leads. */
 export function ResetPage() {
@@ -21,23 +22,23 @@ export function ResetPage() {
   if (isDone)
     return (
       <Door>
-        <h1>Your new password holds</h1>
-        <p>Wherever you were signed in, you are not any more.</p>
+        <h1>{t('yourNewPasswordHolds')}</h1>
+        <p>{t('whereverYouWereSignedIn')}</p>
         <p>
           <Link className="btn btn-spruce" to="/plan">
-            Sign in
+            {t('signIn')}
           </Link>
         </p>
       </Door>
     )
   return (
     <Door>
-      <h1>A new password</h1>
+      <h1>{t('aNewPassword')}</h1>
       <form onSubmit={set} noValidate>
-        <NewPasswordField id="password" label="New password" problem={problem} value={password} onChange={setPassword} />
+        <NewPasswordField id="password" label={t('newPassword')} problem={problem} value={password} onChange={setPassword} />
         <WhatWasRefused problem={problem} fields={['password']} />
         <button type="submit" className="btn btn-spruce" disabled={isBusy}>
-          Set the password
+          {t('setThePassword')}
         </button>
       </form>
     </Door>

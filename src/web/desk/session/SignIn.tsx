@@ -2,7 +2,9 @@ import { useState } from 'react'
 import { useForm } from 'react-hook-form'
 import { Link } from 'react-router'
 import { call } from '../api'
+import { isSpoken } from '../language'
 import { useRefresh } from '../queries'
+import { t } from './words'
 
 interface Fields {
   email: string
@@ -16,7 +18,9 @@ export function SignIn() {
   const submit = handleSubmit(async (fields) => {
     setRefused('')
     try {
-      refresh.setSession(await call('POST', '/session', fields))
+      const session = await call('POST', '/session', fields)
+      if (isSpoken()) refresh.setSession(session)
+      else location.reload()
     } catch (problem) {
       setRefused(problem instanceof Error ? problem.message : String(problem))
       await refresh.session()
@@ -28,8 +32,8 @@ export function SignIn() {
         <h1>
           <img src="/mark.svg" alt="" width="32" height="32" /> <span className="wordmark">valtro</span>
         </h1>
-        <p>Calendars that a school, a club or an office keeps for others.</p>
-        <label htmlFor="email">E-mail address</label>
+        <p>{t('calendarsThatASchoolA')}</p>
+        <label htmlFor="email">{t('eMailAddress')}</label>
         <input
           id="email"
           className="form-control"
@@ -37,8 +41,8 @@ export function SignIn() {
           autoComplete="username"
           {...register('email', { required: true })}
         />
-        {formState.errors.email && <p className="refusal">Give your e-mail address.</p>}
-        <label htmlFor="password">Password</label>
+        {formState.errors.email && <p className="refusal">{t('giveYourEMailAddress')}</p>}
+        <label htmlFor="password">{t('password')}</label>
         <input
           id="password"
           className="form-control"
@@ -46,17 +50,17 @@ export function SignIn() {
           autoComplete="current-password"
           {...register('password', { required: true })}
         />
-        {formState.errors.password && <p className="refusal">Give your password.</p>}
+        {formState.errors.password && <p className="refusal">{t('giveYourPassword')}</p>}
         {refused && (
           <p className="refusal" role="alert">
             {refused}
           </p>
         )}
         <button type="submit" className="btn btn-spruce" disabled={formState.isSubmitting}>
-          Sign in
+          {t('signIn')}
         </button>
         <p>
-          <Link to="/forgotten">Password forgotten?</Link>
+          <Link to="/forgotten">{t('passwordForgottenAgain')}</Link>
         </p>
       </form>
     </main>

@@ -5,16 +5,17 @@ import { useUndo } from '../changes/Changes'
 import { useLeaveGuard } from '../LeaveGuard'
 import { useCalendars, useRefresh, useSeveral } from '../queries'
 import { useToast } from '../Toasts'
+import { t } from './words'
 
 type Column = keyof TableRow
 
 const columns: [Column, string][] = [
-  ['date', 'Date'],
-  ['from', 'From'],
-  ['to', 'To'],
-  ['title', 'Title'],
-  ['place', 'Where'],
-  ['calendar', 'Calendar'],
+  ['date', t('date')],
+  ['from', t('from')],
+  ['to', t('to')],
+  ['title', t('title')],
+  ['place', t('where')],
+  ['calendar', t('calendar')],
 ]
 /** As many as one save takes; whatever is pasted beyond stays in the table for the next. */
 export const MOST = 500
@@ -46,16 +47,13 @@ export function SeveralPage() {
 
   return (
     <main className="page several">
-      <p className="soft">
-        <Link to="/plan">Plan</Link> › Several at once
-      </p>
-      <h1>Several events at once</h1>
+      <p className="soft">{t.rich('planSeveralAtOnce', {}, <Link to="/plan" />)}</p>
+      <h1>{t('severalEventsAtOnce')}</h1>
       <p>
-        Type, or copy lines from a spreadsheet and paste them into a cell. Without times an event lasts all day. Lines without a
-        calendar go to{' '}
+        {t('typeOrCopyLinesFrom')}{' '}
         <select
           className="form-select inline-select"
-          aria-label="Calendar for lines that name none"
+          aria-label={t('calendarForLinesThatName')}
           value={usual ?? ''}
           onChange={(event) => setCalendarId(event.target.value)}
         >
@@ -75,14 +73,14 @@ export function SeveralPage() {
         <thead>
           <tr>
             <th scope="col">
-              <span className="visually-hidden">Line</span>
+              <span className="visually-hidden">{t('line')}</span>
             </th>
             {columns.map(([field, name]) => (
               <th key={field} scope="col" className={`column-${field}`}>
                 {name}
               </th>
             ))}
-            <th scope="col">Read as</th>
+            <th scope="col">{t('readAs')}</th>
           </tr>
         </thead>
         <tbody>
@@ -92,7 +90,7 @@ export function SeveralPage() {
               {columns.map(([field, name], column) => (
                 <td key={field}>
                   <input
-                    aria-label={`${name}, line ${index + 1}`}
+                    aria-label={t('nameLineIndex', { name, index: index + 1 })}
                     value={row[field] ?? ''}
                     aria-invalid={read[index]?.errors[field] !== undefined}
                     onChange={(event) => set(index, field, event.target.value)}
@@ -101,7 +99,8 @@ export function SeveralPage() {
                 </td>
               ))}
               <td>
-                {!isEmpty(row) && (index < MOST ? <ReadAs row={read[index]} /> : <span className="soft">for the next save</span>)}
+                {!isEmpty(row) &&
+                  (index < MOST ? <ReadAs row={read[index]} /> : <span className="soft">{t('forTheNextSave')}</span>)}
               </td>
             </tr>
           ))}
@@ -109,19 +108,10 @@ export function SeveralPage() {
       </table>
       <p className="event-acts">
         <button type="button" className="btn btn-spruce" disabled={filled === 0 || wrong > 0 || acts.isSaving} onClick={save}>
-          {acts.isSaving ? 'Saving …' : filled === 1 ? 'Save 1 event' : `Save ${filled} events`}
+          {acts.isSaving ? t('saving') : t('saveEvents', { count: filled })}
         </button>
-        {later > 0 && (
-          <span className="soft">
-            {' '}
-            One save takes {MOST} lines; the {later} beyond stay in the table.{' '}
-          </span>
-        )}
-        {wrong > 0 && (
-          <span className="refusal">
-            {wrong === 1 ? 'One line is not right yet' : `${wrong} lines are not right yet`}: nothing is saved before all are.
-          </span>
-        )}
+        {later > 0 && <span className="soft"> {t('oneSaveTakesLines', { most: MOST, later })} </span>}
+        {wrong > 0 && <span className="refusal">{t('linesAreNotRightYet', { count: wrong })}</span>}
       </p>
       {acts.guard}
     </main>
@@ -141,14 +131,14 @@ function useSaving(isDirty: boolean) {
   const refresh = useRefresh()
   const toast = useToast()
   const undo = useUndo()
-  const { guard, leaveTo } = useLeaveGuard(isDirty, 'The table is not saved.')
+  const { guard, leaveTo } = useLeaveGuard(isDirty, t('theTableIsNotSaved'))
   const save = async (request: { rows: TableRow[]; calendarId: string | null }, goOn: (() => void) | null) => {
     setSaving(true)
     setProblem(null)
     try {
       const done = await call('POST', '/events/several', request, { once })
       await refresh.everything()
-      toast(done.events === 1 ? '1 event is saved.' : `${done.events} events are saved.`, () => void undo(done.actId))
+      toast(t('eventsAreSaved', { count: done.events }), () => void undo(done.actId))
       if (!goOn) return leaveTo('/plan')
       goOn()
       setOnce(newKey())

@@ -6,6 +6,7 @@ import { useCalendars, useRefresh, useSignOff } from '../queries'
 import { useToast } from '../Toasts'
 import { usePost } from '../usePost'
 import { SubmissionCard } from './SubmissionCard'
+import { t } from './words'
 
 /** What waits for one's decision, and where that stands which one handed in oneself. */
 export function SignOffPage() {
@@ -22,21 +23,21 @@ export function SignOffPage() {
         </p>
       </main>
     )
-  if (!signOff.data) return <p className="page">Opening …</p>
+  if (!signOff.data) return <p className="page">{t('opening')}</p>
   const { toDecide, yours } = signOff.data
   return (
     <main className="page sign-off">
       <div className="page-head">
-        <h1>Sign-off</h1>
-        <span className="soft">what contributors hand in waits here; what is out stays as it is until then</span>
+        <h1>{t('signOff')}</h1>
+        <span className="soft">{t('whatContributorsHandInWaits')}</span>
         <span className="stretch" />
         {keeps && yours.length > 0 && (
-          <div className="joined" role="group" aria-label="Which">
+          <div className="joined" role="group" aria-label={t('which')}>
             <button type="button" aria-pressed={!isMine} onClick={() => setParameters({})}>
-              To decide {toDecide.length}
+              {t('toDecideCount', { count: toDecide.length })}
             </button>
             <button type="button" aria-pressed={isMine} onClick={() => setParameters({ mine: '1' })}>
-              Handed in by you
+              {t('handedInByYou')}
             </button>
           </div>
         )}
@@ -67,19 +68,14 @@ function ToDecide({ submissions, calendars }: ListProps) {
       await refresh.everything()
       setChosen([])
       for (const { title, problem: why } of outcomes.filter((one) => one.problem !== null))
-        toast(`“${title}” is not approved: ${why}`)
+        toast(t('titleIsNotApprovedWhy', { title, why }))
       const done = outcomes.filter((one) => one.problem === null)
       const acts = done.flatMap((one) => (one.actId ? [one.actId] : []))
-      if (done.length === 1) toast(`“${done[0]?.title}” goes out.`, acts[0] ? () => void undo(acts[0] ?? '') : undefined)
-      else if (done.length > 1) toast(`${done.length} go out.`)
+      if (done.length === 1)
+        toast(t('titleGoesOut', { title: done[0]?.title }), acts[0] ? () => void undo(acts[0] ?? '') : undefined)
+      else if (done.length > 1) toast(t('countGoOut', { count: done.length }))
     })
-  if (submissions.length === 0)
-    return (
-      <p className="empty">
-        Nothing waits for you. When a contributor hands something in, or somebody asks to show an event on a calendar of yours, it
-        stands here.
-      </p>
-    )
+  if (submissions.length === 0) return <p className="empty">{t('nothingWaitsForYouWhen')}</p>
   return (
     <>
       <div className="sign-off-tools">
@@ -90,10 +86,10 @@ function ToDecide({ submissions, calendars }: ListProps) {
             disabled={possible.length === 0}
             onChange={(event) => setChosen(event.target.checked ? possible.map((one) => one.id) : [])}
           />
-          All
+          {t('all')}
         </label>
         <button type="button" className="btn btn-spruce" disabled={picked.length === 0 || isBusy} onClick={() => approve(picked)}>
-          {picked.length > 1 ? `Let ${picked.length} go out` : 'Let the chosen go out'}
+          {picked.length > 1 ? t('letCountGoOut', { count: picked.length }) : t('letTheChosenGoOut')}
         </button>
       </div>
       {problem && (
@@ -107,7 +103,7 @@ function ToDecide({ submissions, calendars }: ListProps) {
             {submission.problem === null && (
               <input
                 type="checkbox"
-                aria-label={`Choose ${submission.title}`}
+                aria-label={t('chooseTitle', { title: submission.title })}
                 checked={chosen.includes(submission.id)}
                 onChange={(event) =>
                   setChosen(event.target.checked ? [...chosen, submission.id] : chosen.filter((id) => id !== submission.id))
@@ -140,12 +136,12 @@ function Decide({ submission, isBusy, onApprove }: DecideProps) {
     post(async () => {
       await call('POST', `/sign-off/${submission.id}/send-back`, { reason })
       await refresh.everything()
-      toast(`“${submission.title}” is sent back to ${submission.proposer}.`)
+      toast(t('titleIsSentBackTo', { title: submission.title, proposer: submission.proposer }))
     })
   if (isSendingBack)
     return (
       <div className="send-back">
-        <label htmlFor={`reason-${submission.id}`}>What should be different?</label>
+        <label htmlFor={`reason-${submission.id}`}>{t('whatShouldBeDifferent')}</label>
         <textarea
           id={`reason-${submission.id}`}
           className="form-control"
@@ -157,10 +153,10 @@ function Decide({ submission, isBusy, onApprove }: DecideProps) {
         />
         {problem && <p className="refusal">{problem.on('reason') ?? problem.message}</p>}
         <button type="button" className="btn btn-spruce" onClick={sendBack}>
-          Send it back
+          {t('sendItBack')}
         </button>{' '}
         <button type="button" className="btn btn-quiet" onClick={() => setSendingBack(false)}>
-          Not yet
+          {t('notYet')}
         </button>
       </div>
     )
@@ -168,7 +164,7 @@ function Decide({ submission, isBusy, onApprove }: DecideProps) {
     <div className="decide">
       {submission.problem === null && (
         <button type="button" className="btn btn-spruce" disabled={isBusy} onClick={onApprove}>
-          {submission.kind === 'placement' ? 'Show it there' : 'Let it go out'}
+          {submission.kind === 'placement' ? t('showItThere') : t('letItGoOut')}
         </button>
       )}
       {submission.problem === null &&
@@ -176,11 +172,11 @@ function Decide({ submission, isBusy, onApprove }: DecideProps) {
         submission.act !== 'remove' &&
         submission.act !== 'cancel' && (
           <Link className="btn btn-outline-ink" to={editAddress(submission)}>
-            Change it first
+            {t('changeItFirst')}
           </Link>
         )}
       <button type="button" className="btn btn-quiet" onClick={() => setSendingBack(true)}>
-        Send it back …
+        {t('sendItBackAgain')}
       </button>
     </div>
   )
@@ -201,14 +197,14 @@ function Yours({ submissions, calendars }: ListProps) {
       await refresh.everything()
       toast(
         submission.kind === 'event'
-          ? `“${submission.title}” is withdrawn. It is a draft of yours again.`
-          : `What you handed in about “${submission.title}” is withdrawn.`,
+          ? t('titleIsWithdrawnItIs', { title: submission.title })
+          : t('whatYouHandedInAbout', { title: submission.title }),
       )
     } catch (failed) {
       toast(failed instanceof Error ? failed.message : String(failed))
     }
   }
-  if (submissions.length === 0) return <p className="empty">You have handed in nothing yet.</p>
+  if (submissions.length === 0) return <p className="empty">{t('youHaveHandedInNothing')}</p>
   return (
     <ul className="submissions">
       {submissions.map((submission) => (
@@ -216,12 +212,12 @@ function Yours({ submissions, calendars }: ListProps) {
           <SubmissionCard submission={submission} calendar={calendars.find((one) => one.id === submission.calendarId)}>
             {submission.state === 'open' && (
               <button type="button" className="btn btn-quiet" onClick={() => withdraw(submission)}>
-                Withdraw it
+                {t('withdrawIt')}
               </button>
             )}
             {submission.state === 'sentBack' && submission.problem === null && submission.kind !== 'placement' && (
               <Link className="btn btn-outline-ink" to={editAddress(submission)}>
-                Take it up again
+                {t('takeItUpAgain')}
               </Link>
             )}
           </SubmissionCard>

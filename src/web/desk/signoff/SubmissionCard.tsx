@@ -7,6 +7,7 @@ import { fieldName } from '../event/fields'
 import { sayAgo } from '../Delivery'
 import { Level } from '../Level'
 import { audiences } from '../openness'
+import { t } from './words'
 
 interface SubmissionCardProps {
   submission: Submission
@@ -35,7 +36,7 @@ export function SubmissionCard({ submission, calendar, children }: SubmissionCar
       {state !== 'open' && (
         <p className={`submission-state is-${state}`}>
           {states[state]}
-          {submission.decidedBy && ` by ${submission.decidedBy}`}
+          {submission.decidedBy && ` ${t('byWhom', { name: submission.decidedBy })}`}
           {submission.decidedAt && <span className="soft"> {sayAgo(submission.decidedAt)}</span>}
           {submission.reason && <q>{submission.reason}</q>}
         </p>
@@ -44,8 +45,8 @@ export function SubmissionCard({ submission, calendar, children }: SubmissionCar
       {differences.length > 0 && kind === 'change' && (
         <div className="side-by-side">
           <p className="soft" aria-hidden="true">
-            <span>now</span>
-            <span>would be</span>
+            <span>{t('now')}</span>
+            <span>{t('wouldBe')}</span>
           </p>
           <Differences differences={differences} />
         </div>
@@ -56,7 +57,7 @@ export function SubmissionCard({ submission, calendar, children }: SubmissionCar
             .filter(({ field }) => field !== 'title')
             .map(({ field, is }) => (
               <div key={field}>
-                <dt>{field === 'placements' ? 'Asked for' : fieldName(field)}</dt>
+                <dt>{field === 'placements' ? t('askedFor') : fieldName(field)}</dt>
                 <dd>{is}</dd>
               </div>
             ))}
@@ -80,21 +81,18 @@ export function SubmissionCard({ submission, calendar, children }: SubmissionCar
 }
 
 const states: Record<Submission['state'], string> = {
-  open: 'Waits',
-  approved: 'Gone out, approved',
-  sentBack: 'Sent back',
-  withdrawn: 'Withdrawn',
+  open: t('waits'),
+  approved: t('goneOutApproved'),
+  sentBack: t('sentBack'),
+  withdrawn: t('withdrawn'),
 }
 
-const acts = { edit: 'change', cancel: 'cancel', remove: 'remove', restore: 'restore' }
-const scopes = { this: 'this date', later: 'this date and later ones', every: 'every date' }
+const scopes = { this: t('thisDate'), later: t('thisDateAndLaterOnes'), every: t('everyDate') }
 
 function sayWhat(submission: Submission, calendar: Calendar | undefined): string {
-  const who = submission.isYours ? 'You' : submission.proposer
-  const where = calendar?.name ?? 'a calendar'
-  if (submission.kind === 'event') return `${who} made this event on ${where}.`
-  if (submission.kind === 'placement') return `${who} ${submission.isYours ? 'ask' : 'asks'} to show it on ${where}.`
-  const act = submission.act ? acts[submission.act] : 'change'
-  const scope = submission.scope ? ` ${scopes[submission.scope]}` : ''
-  return `${who} ${submission.isYours ? 'want' : 'wants'} to ${act}${scope || ' it'} on ${where}.`
+  const who = submission.isYours ? 'you' : 'who'
+  const values = { who: submission.proposer, where: calendar?.name ?? t('aCalendar') }
+  if (submission.kind !== 'change') return t(`${who}_${submission.kind}`, values)
+  const scope = submission.scope ? scopes[submission.scope] : t('it')
+  return t(`${who}_${submission.act ?? 'edit'}`, { ...values, scope })
 }

@@ -1,6 +1,7 @@
 import { Link, useLocation } from 'react-router'
 import { useFailing, useOrganisation } from '../queries'
 import { saySince } from './failures'
+import { t } from './words'
 
 /** Says on every screen of an administrator that something has not gone out. */
 export function FailingNotice() {
@@ -11,8 +12,7 @@ export function FailingNotice() {
   if (!first || pathname === '/work') return null
   return (
     <p className="notice failing-notice" role="status">
-      {failing.length === 1 ? 'One thing has' : `${failing.length} things have`} not gone out since{' '}
-      {saySince(first.since, organisation)}. <Link to="/work">See what, and why</Link>
+      {t.rich('notGoneOutSince', { count: failing.length, since: saySince(first.since, organisation) }, <Link to="/work" />)}
     </p>
   )
 }

@@ -3,33 +3,31 @@ import { call, type Failing } from '../api'
 import { useFailing, useOrganisation, useRefresh } from '../queries'
 import { useToast } from '../Toasts'
 import { saySince, sayReason, sayWork } from './failures'
+import { t } from './words'
 
 /** What was to be done and does not succeed: since when, why, and when it is tried again. */
 export function WorkPage() {
   const failing = useFailing(true)
   return (
     <main className="page">
-      <h1>What has not gone out</h1>
-      <p className="soft">
-        After every change editions are rendered and mail is handed over, behind the screens. What does not succeed is tried
-        again, later and later; after a while it is set aside until something changes, or somebody asks for it here.
-      </p>
+      <h1>{t('whatHasNotGoneOut')}</h1>
+      <p className="soft">{t('afterEveryChangeEditionsAre')}</p>
       {failing.error && (
         <p className="notice" role="alert">
           {failing.error.message}
         </p>
       )}
-      {failing.data?.length === 0 && <p className="empty">Everything has gone out.</p>}
+      {failing.data?.length === 0 && <p className="empty">{t('everythingHasGoneOut')}</p>}
       {failing.data && failing.data.length > 0 && (
         <table className="plain-table work-table">
           <thead>
             <tr>
-              <th scope="col">What</th>
-              <th scope="col">Failed since</th>
-              <th scope="col">Why</th>
-              <th scope="col">Next try</th>
+              <th scope="col">{t('what')}</th>
+              <th scope="col">{t('failedSince')}</th>
+              <th scope="col">{t('why')}</th>
+              <th scope="col">{t('nextTry')}</th>
               <th scope="col">
-                <span className="visually-hidden">Try again</span>
+                <span className="visually-hidden">{t('tryAgain')}</span>
               </th>
             </tr>
           </thead>
@@ -51,7 +49,7 @@ function Line({ failing }: { failing: Failing }) {
   const tryAgain = async () => {
     try {
       await call('POST', '/work/try-again', { kind: failing.kind, key: failing.key })
-      toast(`${sayWork(failing)}: tried again now.`)
+      toast(t('workTriedAgainNow', { work: sayWork(failing) }))
     } catch (failed) {
       toast(failed instanceof Error ? failed.message : String(failed))
     }
@@ -64,31 +62,29 @@ function Line({ failing }: { failing: Failing }) {
         {failing.editionId && (
           <>
             {': '}
-            <Link to={`/editions/${failing.editionId}`}>{failing.subject || 'an edition'}</Link>
+            <Link to={`/editions/${failing.editionId}`}>{failing.subject || t('anEdition')}</Link>
           </>
         )}
       </td>
       <td>
         {saySince(failing.since, organisation)}
         <br />
-        <span className="soft">
-          {failing.tries} {failing.tries === 1 ? 'try' : 'tries'}
-        </span>
+        <span className="soft">{t('tries', { count: failing.tries })}</span>
       </td>
       <td>
         {sayReason(failing.reason)}
         <br />
         <code className="work-error">{failing.error}</code>
       </td>
-      <td>{failing.nextTryAt ? saySince(failing.nextTryAt, organisation) : 'set aside'}</td>
+      <td>{failing.nextTryAt ? saySince(failing.nextTryAt, organisation) : t('setAside')}</td>
       <td>
         <button
           type="button"
           className="btn btn-outline-ink"
           onClick={tryAgain}
-          aria-label={`Try again: ${sayWork(failing)} ${failing.subject}`}
+          aria-label={t('tryAgainWorkSubject', { work: sayWork(failing), subject: failing.subject })}
         >
-          Try again
+          {t('tryAgain')}
         </button>
       </td>
     </tr>

@@ -1,11 +1,12 @@
 import { sayDay, todayIn } from '../../shared/days'
 import type { Failing, FailureReason, Organisation } from '../api'
+import { t } from './words'
 
 const reasons: Record<FailureReason, string> = {
-  database: 'the database did not answer',
-  disk: 'there is no room left on the disk',
-  mailServer: 'the mail server did not take it',
-  ours: 'a mistake of ours; it stands in the log',
+  database: t('theDatabaseDidNotAnswer'),
+  disk: t('thereIsNoRoomLeft'),
+  mailServer: t('theMailServerDidNot'),
+  ours: t('aMistakeOfOursIt'),
 }
 
 export function sayReason(reason: FailureReason): string {
@@ -20,16 +21,16 @@ export function saySince(instant: string, { zone, locale }: Organisation): strin
 }
 
 const what: Record<Failing['kind'], string> = {
-  render: 'Going out',
-  mail: 'A mail',
-  gather: 'News by mail',
-  reset: 'A link for a new password',
-  sweep: 'Emptying the bin',
+  render: t('goingOut'),
+  mail: t('aMail'),
+  gather: t('newsByMail'),
+  reset: t('aLinkForANew'),
+  sweep: t('emptyingTheBin'),
 }
 
 /** "Going out", "A mail to cy@pinewick.example". */
 export function sayWork({ kind, subject }: Failing): string {
-  if (kind === 'mail' && subject) return `A mail to ${subject}`
-  if (kind === 'gather' && subject) return `News by mail for ${subject}`
+  if (kind === 'mail' && subject) return t('aMailToSubject', { subject })
+  if (kind === 'gather' && subject) return t('newsByMailForSubject', { subject })
   return what[kind]
 }

@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import type { Day } from '../../shared/days'
 import { call, type BreaksRead } from '../api'
+import { t } from './words'
 
 interface BreakImportProps {
   first: Day
@@ -16,8 +17,12 @@ export function BreakImport({ first, last, onRead }: BreakImportProps) {
     try {
       const found = await call('POST', '/year-plans/breaks', { text: await file.text(), first, last })
       onRead(found.breaks)
-      const left = found.skipped.length > 0 ? ` ${found.skipped.length} left out (outside the year, or with times of day).` : ''
-      setSaid({ text: `${found.breaks.length} read from ${file.name}.${left} Look them over, then save.`, isWrong: false })
+      const text = [
+        t('countReadFrom', { count: found.breaks.length, name: file.name }),
+        found.skipped.length > 0 ? t('countLeftOut', { count: found.skipped.length }) : '',
+        t('lookThemOver'),
+      ]
+      setSaid({ text: text.filter(Boolean).join(' '), isWrong: false })
     } catch (failed) {
       setSaid({ text: failed instanceof Error ? failed.message : String(failed), isWrong: true })
     }
@@ -25,7 +30,7 @@ export function BreakImport({ first, last, onRead }: BreakImportProps) {
   return (
     <p className="when-line break-import">
       <label className="btn btn-outline-ink">
-        Read breaks from an .ics file
+        {t('readBreaksFromAnIcs')}
         <input
           type="file"
           accept=".ics,text/calendar"

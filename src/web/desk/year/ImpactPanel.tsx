@@ -1,6 +1,7 @@
 import { Plate } from '../../shared/Plate'
 import type { Impact } from '../api'
 import { useCalendars } from '../queries'
+import { t } from './words'
 
 interface ImpactPanelProps {
   impact: Impact | undefined
@@ -12,23 +13,16 @@ interface ImpactPanelProps {
 export function ImpactPanel({ impact, isAsked }: ImpactPanelProps) {
   const calendars = useCalendars().data ?? []
   return (
-    <aside className="follows" aria-label="What follows from this">
-      <h2>What follows from this</h2>
+    <aside className="follows" aria-label={t('whatFollowsFromThis')}>
+      <h2>{t('whatFollowsFromThis')}</h2>
       <div aria-live="polite">
-        {!isAsked && (
-          <p className="soft">
-            Change a term, a break or the cycle, and see here which series and how many dates change, before you save.
-          </p>
-        )}
-        {isAsked && impact && impact.dates === 0 && <p className="summary">No date changes.</p>}
+        {!isAsked && <p className="soft">{t('changeATermABreak')}</p>}
+        {isAsked && impact && impact.dates === 0 && <p className="summary">{t('noDateChanges')}</p>}
         {isAsked && impact && impact.dates > 0 && (
           <p className="summary">
-            <b>
-              {impact.dates === 1 ? '1 date' : `${impact.dates} dates`} of{' '}
-              {impact.series === 1 ? '1 series' : `${impact.series} series`} change.
-            </b>
+            <b>{t('datesChange', { count: impact.dates, series: t('ofSeries', { count: impact.series }) })}</b>
             <br />
-            Pages, embeds and feeds follow when you save.
+            {t('pagesEmbedsAndFeedsFollow')}
           </p>
         )}
       </div>
@@ -44,7 +38,7 @@ export function ImpactPanel({ impact, isAsked }: ImpactPanelProps) {
                 <p key={line}>{line}</p>
               ))}
               {one.lostExceptions.length > 0 && (
-                <p className="remark">These had something of their own, which goes with them: {one.lostExceptions.join(', ')}.</p>
+                <p className="remark">{t('theseHadSomethingOfTheir', { lost: one.lostExceptions.join(', ') })}</p>
               )}
             </section>
           )

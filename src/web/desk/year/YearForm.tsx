@@ -8,6 +8,7 @@ import { BreakImport } from './BreakImport'
 import { ImpactPanel } from './ImpactPanel'
 import { useYearActs } from './YearPlanPage'
 import { YearStrip } from './YearStrip'
+import { t } from './words'
 
 type Span = YearPlanRequest['terms'][number]
 
@@ -42,7 +43,7 @@ export function YearForm({ id, start, mayEdit, cycleDays, onDone, onLeave }: Yea
     <div className="year-columns">
       <form
         className="year-says"
-        aria-label="Year"
+        aria-label={t('year')}
         noValidate
         onSubmit={(event) => {
           event.preventDefault()
@@ -52,26 +53,26 @@ export function YearForm({ id, start, mayEdit, cycleDays, onDone, onLeave }: Yea
         <fieldset disabled={!mayEdit}>
           <YearStrip plan={plan} />
           <p className="when-line">
-            <label htmlFor="year-name">Year</label>
+            <label htmlFor="year-name">{t('year')}</label>
             <input
               id="year-name"
               className="form-control year-name"
               value={plan.name ?? ''}
               onChange={(event) => set({ name: event.target.value })}
             />
-            <span>from</span>
+            <span>{t('from')}</span>
             <DayField
               id="first"
-              label="First day of the year"
+              label={t('firstDayOfTheYear')}
               value={plan.first}
               today={today}
               refusal={on('first')}
               onChange={(first) => set({ first })}
             />
-            <span>to</span>
+            <span>{t('to')}</span>
             <DayField
               id="last"
-              label="Last day of the year"
+              label={t('lastDayOfTheYear')}
               value={plan.last}
               today={today}
               refusal={on('last')}
@@ -80,7 +81,7 @@ export function YearForm({ id, start, mayEdit, cycleDays, onDone, onLeave }: Yea
             <Refusal text={on('name')} />
           </p>
           <Spans
-            title="Terms"
+            title={t('terms')}
             what="term"
             spans={plan.terms}
             today={plan.first ?? today}
@@ -88,7 +89,7 @@ export function YearForm({ id, start, mayEdit, cycleDays, onDone, onLeave }: Yea
             onChange={(terms) => set({ terms })}
           />
           <Spans
-            title="Breaks"
+            title={t('breaks')}
             what="break"
             spans={plan.breaks}
             today={plan.first ?? today}
@@ -113,14 +114,12 @@ export function YearForm({ id, start, mayEdit, cycleDays, onDone, onLeave }: Yea
         </fieldset>
         {isSavedByOthers && (
           <div className="conflict" role="alert">
-            <p>
-              <b>Somebody else saved {start.name} while you were working on it.</b> What you typed is still here.
-            </p>
+            <p>{t.rich('somebodyElseSavedNameWhile', { name: start.name }, <b />)}</p>
             <button type="button" className="btn btn-outline-ink" onClick={() => begin(start)}>
-              Take theirs, drop mine
+              {t('takeTheirsDropMine')}
             </button>{' '}
             <button type="button" className="btn btn-quiet" onClick={() => (setFrom(start), set({ version: start.version }))}>
-              Keep mine, to be saved in its place
+              {t('keepMineToBeSaved')}
             </button>
           </div>
         )}
@@ -136,17 +135,17 @@ export function YearForm({ id, start, mayEdit, cycleDays, onDone, onLeave }: Yea
               className="btn btn-spruce"
               disabled={acts.isSaving || isSavedByOthers || (!isChanged && id !== null)}
             >
-              {acts.isSaving ? 'Saving …' : sayWhatFollows(impact.data?.dates)}
+              {acts.isSaving ? t('saving') : sayWhatFollows(impact.data?.dates)}
             </button>
             {onLeave && (
               <button type="button" className="btn btn-quiet" onClick={onLeave}>
-                Discard
+                {t('discard')}
               </button>
             )}
             <span className="stretch" />
             {id && (
               <button type="button" className="btn btn-brick" onClick={() => acts.remove(plan.version ?? 0)}>
-                Remove this year
+                {t('removeThisYear')}
               </button>
             )}
           </p>
@@ -163,13 +162,13 @@ function pick(plan: YearPlanRequest): YearPlanRequest {
 }
 
 function sayWhatFollows(dates: number | undefined): string {
-  if (!dates) return 'Save the year plan'
-  return dates === 1 ? 'Save, and change 1 date' : `Save, and change ${dates} dates`
+  if (!dates) return t('saveTheYearPlan')
+  return t('saveAndChangeDates', { count: dates })
 }
 
 interface SpansProps {
   title: string
-  what: string
+  what: 'term' | 'break'
   spans: Span[]
   today: Day
   refusal?: string
@@ -182,43 +181,43 @@ function Spans({ title, what, spans, today, refusal, onChange }: SpansProps) {
   const last = spans[spans.length - 1]?.last
   const add = () => {
     const first = last ? addDays(last, 7) : today
-    onChange([...spans, { name: `New ${what}`, first, last: addDays(first, what === 'term' ? 90 : 4) }])
+    onChange([...spans, { name: t(`new_${what}`), first, last: addDays(first, what === 'term' ? 90 : 4) }])
   }
   return (
     <section className="spans">
       <h2>{title}</h2>
-      {spans.length === 0 && <p className="soft">There is no {what} yet.</p>}
+      {spans.length === 0 && <p className="soft">{t(`none_${what}`)}</p>}
       {spans.map((span, index) => (
         <p key={index} className="when-line">
           <input
             className="form-control span-name"
-            aria-label={`Name of ${what} ${index + 1}`}
+            aria-label={t(`nameOf_${what}`, { index: index + 1 })}
             value={span.name}
             onChange={(event) => set(index, { name: event.target.value })}
           />
           <DayField
             id={`${what}-first-${index}`}
-            label={`First day of ${span.name}`}
+            label={t('firstDayOfName', { name: span.name })}
             value={span.first}
             today={today}
             onChange={(first) => first && set(index, { first })}
           />
-          <span>to</span>
+          <span>{t('to')}</span>
           <DayField
             id={`${what}-last-${index}`}
-            label={`Last day of ${span.name}`}
+            label={t('lastDayOfName', { name: span.name })}
             value={span.last}
             today={today}
             onChange={(day) => day && set(index, { last: day })}
           />
           <button type="button" className="as-link" onClick={() => onChange(spans.filter((_, at) => at !== index))}>
-            take out<span className="visually-hidden"> {span.name}</span>
+            {t.rich('takeOutName', { name: span.name }, <span className="visually-hidden" />)}
           </button>
         </p>
       ))}
       <Refusal text={refusal} />
       <button type="button" className="btn btn-outline-ink" onClick={add}>
-        Add a {what}
+        {t(`add_${what}`)}
       </button>
     </section>
   )
@@ -247,26 +246,26 @@ function CycleChoice({ plan, set, cycleDays, refusal }: CycleChoiceProps) {
   }
   return (
     <section className="spans">
-      <h2>Day cycle</h2>
+      <h2>{t('dayCycle')}</h2>
       <p className="when-line">
-        <span>School days are numbered</span>
-        <select className="form-select" aria-label="Day cycle" value={unit} onChange={(event) => choose(event.target.value)}>
-          <option value="none">not at all</option>
-          <option value="days">by days: Day 1, Day 2 …</option>
-          <option value="weeks">by weeks: Week A, Week B …</option>
+        <span>{t('schoolDaysAreNumbered')}</span>
+        <select className="form-select" aria-label={t('dayCycle')} value={unit} onChange={(event) => choose(event.target.value)}>
+          <option value="none">{t('notAtAll')}</option>
+          <option value="days">{t('byDaysDay1Day')}</option>
+          <option value="weeks">{t('byWeeksWeekAWeek')}</option>
         </select>
         {cycle && (
           <>
-            <span>over</span>
+            <span>{t('over')}</span>
             <select
               className="form-select"
-              aria-label="Length of the cycle"
+              aria-label={t('lengthOfTheCycle')}
               value={cycle.length}
               onChange={(event) => set({ cycle: { ...cycle, length: Number(event.target.value) } })}
             >
               {(cycle.unit === 'days' ? [1, 2, 3, 4, 5, 6, 7, 8, 9, 10] : [2, 3, 4]).map((length) => (
                 <option key={length} value={length}>
-                  {length} {cycle.unit === 'days' ? (length === 1 ? 'day' : 'days') : 'weeks'}
+                  {cycle.unit === 'days' ? t('days', { count: length }) : t('weeks', { count: length })}
                 </option>
               ))}
             </select>
@@ -276,7 +275,7 @@ function CycleChoice({ plan, set, cycleDays, refusal }: CycleChoiceProps) {
                 checked={cycle.restartsEachTerm}
                 onChange={(event) => set({ cycle: { ...cycle, restartsEachTerm: event.target.checked } })}
               />{' '}
-              each term begins anew
+              {t('eachTermBeginsAnew')}
             </label>
           </>
         )}
@@ -284,9 +283,10 @@ function CycleChoice({ plan, set, cycleDays, refusal }: CycleChoiceProps) {
       {cycle && cycleDays.length > 0 && (
         <p className="soft">
           {cycleDays
-            .map(
-              (days, index) =>
-                `${cycle.unit === 'weeks' ? `Week ${String.fromCharCode(65 + index)}` : `Day ${index + 1}`}: ${days} school days`,
+            .map((days, index) =>
+              cycle.unit === 'weeks'
+                ? t('schoolDaysOfWeek', { week: String.fromCharCode(65 + index), count: days })
+                : t('schoolDaysOfDay', { day: index + 1, count: days }),
             )
             .join(' · ')}
         </p>

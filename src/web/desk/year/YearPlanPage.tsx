@@ -4,6 +4,7 @@ import { call, Problem, type YearPlan, type YearPlanRequest } from '../api'
 import { useOrganisation, useRefresh, useYearPlans } from '../queries'
 import { useToast } from '../Toasts'
 import { YearForm } from './YearForm'
+import { t } from './words'
 
 /** Terms, breaks and the day cycle, year by year. */
 export function YearPlanPage() {
@@ -21,7 +22,7 @@ export function YearPlanPage() {
         </p>
       </main>
     )
-  if (!plans.data) return <p className="page">Opening …</p>
+  if (!plans.data) return <p className="page">{t('opening')}</p>
   const all = plans.data.plans
   const current =
     all.find((plan) => plan.id === chosen) ?? all.find((plan) => plan.first <= today && today <= plan.last) ?? all[0]
@@ -46,8 +47,8 @@ export function YearPlanPage() {
   return (
     <main className="page year-plan">
       <div className="page-head">
-        <h1>Year plan</h1>
-        <span className="joined" role="group" aria-label="Year">
+        <h1>{t('yearPlan')}</h1>
+        <span className="joined" role="group" aria-label={t('year')}>
           {all.map((plan) => (
             <button
               key={plan.id}
@@ -60,27 +61,24 @@ export function YearPlanPage() {
           ))}
           {proposed && (
             <button type="button" aria-pressed="true">
-              {proposed.name || 'New year'}
+              {proposed.name || t('newYear')}
             </button>
           )}
         </span>
         <span className="stretch" />
         {plans.data.mayEdit && !proposed && current && (
           <button type="button" className="btn btn-outline-ink" onClick={() => copy(current)}>
-            Copy to the next year
+            {t('copyToTheNextYear')}
           </button>
         )}
       </div>
       {!current && !proposed && (
         <div className="empty">
-          <h2>There is no year plan yet</h2>
-          <p>
-            It says when the terms are and when you are closed. A weekly lesson then leaves out the breaks by itself, and can
-            follow a cycle of days or weeks.
-          </p>
+          <h2>{t('thereIsNoYearPlan')}</h2>
+          <p>{t('itSaysWhenTheTerms')}</p>
           {plans.data.mayEdit && (
             <button type="button" className="btn btn-spruce" onClick={() => setProposed(fresh())}>
-              Make the first
+              {t('makeTheFirst')}
             </button>
           )}
         </div>
@@ -145,7 +143,7 @@ export function useYearActs(
       if (saved && before) await call('PUT', `/year-plans/${saved.id}`, { ...before, version: saved.version })
       else if (saved) await call('DELETE', `/year-plans/${saved.id}?version=${saved.version}`)
       else if (before) await call('POST', '/year-plans', before)
-      toast('The year plan is as it was before.')
+      toast(t('theYearPlanIsAs'))
     } catch (failed) {
       toast(failed instanceof Error ? failed.message : String(failed))
     }
@@ -159,14 +157,14 @@ export function useYearActs(
         const saved = id ? await call('PUT', `/year-plans/${id}`, request) : await call('POST', '/year-plans', request)
         onSaved(saved)
         await refresh.everything()
-        toast(`The year plan ${saved.name} is saved. Pages and feeds follow.`, () => void takeBack(saved))
+        toast(t('theYearPlanNameIs', { name: saved.name }), () => void takeBack(saved))
         onDone(saved.id)
       }),
     remove: (version: number) =>
       attempt(async () => {
         await call('DELETE', `/year-plans/${id}?version=${version}`)
         await refresh.everything()
-        toast('The year plan is removed. What followed it takes place without breaks.', () => void takeBack(null))
+        toast(t('theYearPlanIsRemoved'), () => void takeBack(null))
         onDone(null)
       }),
   }
