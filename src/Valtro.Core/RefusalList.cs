@@ -1,3 +1,5 @@
+using Valtro.Core.Speaking;
+
 namespace Valtro.Core;
 
 /// <summary>Collects everything that is wrong, so that a person hears it once and not one by one.</summary>
@@ -9,7 +11,10 @@ public sealed class RefusalList
 
     public bool IsEmpty => _refusals.Count == 0;
 
-    public void Add(string field, string sentence) => _refusals.Add(new Refusal(field, sentence));
+    /// <param name="code">Of a message of the catalogues.</param>
+    public void Add(string field, string code, params ReadOnlySpan<(string Name, object? Value)> values) => Add(new Refusal(field, Saying.Of(code, values)));
+
+    public void Add(Refusal refusal) => _refusals.Add(refusal);
 
     /// <summary>Runs <paramref name="make"/>; what it refuses is kept, with <c>default</c> as the answer.</summary>
     public T? Try<T>(Func<T> make)

@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text;
+using Valtro.Core.Speaking;
 
 namespace Valtro.Core;
 
@@ -26,22 +27,22 @@ public static class Texts
     {
         var length = text.Length <= longest ? text.Length : CountOf(text);
         if (length > longest)
-            throw new RuleException(field, $"{what} has {length} characters. At most {longest} are possible.");
+            throw new RuleException(field, "text.tooLong", ("what", Saying.Of(what)), ("count", length), ("most", longest));
         if (text.Length > longest * MostPointsACharacter)
-            throw new RuleException(field, $"{what} has characters that are made of too many parts. Take some of its accents or joined emoji away.");
+            throw new RuleException(field, "text.tooManyParts", ("what", Saying.Of(what)));
     }
 
     /// <summary>A text of one line, trimmed, in Unicode normal form C.</summary>
     /// <param name="field">The API field that a refusal names.</param>
-    /// <param name="what">What a person calls the field: "The title".</param>
+    /// <param name="what">The code of what a person calls the field, such as "what.title".</param>
     /// <exception cref="RuleException">It is missing though required, too long, or holds control characters.</exception>
     public static string OneLine(string field, string what, string? text, int longest, bool required = true)
     {
         var trimmed = (text ?? "").Trim();
         if (trimmed.Length == 0)
-            return required ? throw new RuleException(field, $"{what} is empty. Write at least one character.") : "";
+            return required ? throw new RuleException(field, "text.empty", ("what", Saying.Of(what))) : "";
         if (trimmed.Any(Invisible) || !IsWellFormed(trimmed))
-            throw new RuleException(field, $"{what} holds control characters. Use letters, digits and punctuation on one line.");
+            throw new RuleException(field, "text.controlCharacters", ("what", Saying.Of(what)));
         trimmed = trimmed.Normalize(NormalizationForm.FormC);
         CheckLength(field, what, trimmed, longest);
         return trimmed;

@@ -2,6 +2,7 @@ using Microsoft.AspNetCore.Routing.Patterns;
 using Microsoft.AspNetCore.Routing.Template;
 using Microsoft.AspNetCore.StaticFiles;
 using Valtro.Server.Api;
+using Valtro.Core.Speaking;
 
 namespace Valtro.Server;
 
@@ -39,7 +40,7 @@ internal static class Desk
         if (allowed.Length > 0 && !allowed.Contains(context.Request.Method))
         {
             context.Response.Headers.Allow = string.Join(", ", allowed);
-            return Problems.Of(Problem.WrongMethod, $"{context.Request.Method} is not possible here. Possible: {string.Join(", ", allowed)}.");
+            return Problems.Of(Problem.WrongMethod, Saying.Of("request.methodNotPossible", ("method", context.Request.Method), ("allowed", string.Join(", ", allowed))));
         }
         // There is such an address, and it does not read what was sent.
         if (isKnown)

@@ -27,10 +27,10 @@ public sealed class Pictures : IDisposable
             return content;
         using var codec = SKCodec.Create(new SKMemoryStream(content));
         if (codec is not null && (long)codec.Info.Width * codec.Info.Height > MostDots)
-            throw new RuleException("files", $"“{name}” is {codec.Info.Width} by {codec.Info.Height} dots large. Save it smaller: at most 50 million dots are possible.");
+            throw new RuleException("files", "file.pictureTooLarge", ("name", name), ("width", codec.Info.Width), ("height", codec.Info.Height));
         using var painted = codec is null ? null : SKBitmap.Decode(codec);
         if (codec is null || painted is null)
-            throw new RuleException("files", $"“{name}” is no picture that can be read. Save it anew as PNG, JPEG or WebP.");
+            throw new RuleException("files", "file.pictureUnreadable", ("name", name));
         using var upright = Upright(painted, codec.EncodedOrigin);
         return Encoded(upright, Math.Max(upright.Width, upright.Height) > LongestSide ? LongestSide / (double)Math.Max(upright.Width, upright.Height) : 1, format);
     }

@@ -99,6 +99,7 @@ var app = builder.Build();
 if (settings.TrustedProxy is not null)
     app.UseForwardedHeaders();
 app.UseOrganisationAddresses();
+app.UseSpokenLanguage();
 app.UseAccessLog();
 app.UseExceptionHandler();
 app.UseSecurityHeaders(settings);

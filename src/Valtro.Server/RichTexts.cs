@@ -42,7 +42,7 @@ public sealed partial class RichTexts
         if (string.IsNullOrWhiteSpace(source))
             return RichText.Empty;
         if (source.Length > LongestSource)
-            throw new RuleException("description", $"The description is too long. At most {Texts.LongestDescription} characters with their markup are possible.");
+            throw new RuleException("description", "text.descriptionTooLong", ("most", Texts.LongestDescription));
         var html = _sanitizer.Sanitize(ControlCharacters().Replace(source, "")).Trim();
         var text = PlainText(html);
         return text.Length == 0 ? RichText.Empty : new RichText(html, text);

@@ -13,6 +13,10 @@ public sealed class Account
     public string Email { get; set; } = "";
     public string NormalizedEmail { get; set; } = "";
     public string Name { get; set; } = "";
+
+    /// <summary>In which Valtro speaks to them, such as "de"; empty for what their browser asks for.</summary>
+    public string Language { get; set; } = "";
+
     public string? PasswordHash { get; set; }
     public string SecurityStamp { get; set; } = "";
     public Instant? LastSignInAt { get; set; }
@@ -33,7 +37,7 @@ public sealed record Membership(string Slug, string Name, long HouseVersion, Vie
 public sealed class AccountStore(Database database)
 {
     private const string Columns = """
-        select id, email, normalized_email, name, password_hash, security_stamp, last_sign_in_at, created_at, reset_mailed_at
+        select id, email, normalized_email, name, language, password_hash, security_stamp, last_sign_in_at, created_at, reset_mailed_at
         from account
 
         """;
@@ -57,8 +61,8 @@ public sealed class AccountStore(Database database)
     }
 
     internal static Task<int> InsertAsync(DbTransaction transaction, Account account) => transaction.Connection!.ExecuteAsync("""
-        insert into account (id, email, normalized_email, name, password_hash, security_stamp, created_at)
-        values (@Id, @Email, @NormalizedEmail, @Name, @PasswordHash, @SecurityStamp, @CreatedAt)
+        insert into account (id, email, normalized_email, name, language, password_hash, security_stamp, created_at)
+        values (@Id, @Email, @NormalizedEmail, @Name, @Language, @PasswordHash, @SecurityStamp, @CreatedAt)
         """, account, transaction);
 
     /// <summary>Wishes for a mail with which an account sets a new password; the same work is done where there is none.</summary>
@@ -94,6 +98,7 @@ public sealed class AccountStore(Database database)
         set email = @Email,
             normalized_email = @NormalizedEmail,
             name = @Name,
+            language = @Language,
             password_hash = @PasswordHash,
             security_stamp = @SecurityStamp
         where id = @Id
@@ -257,6 +262,6 @@ public sealed class AccountStore(Database database)
     {
         if (!await transaction.Connection!.ExecuteScalarAsync<bool>(
             "select exists (select from membership where organisation_id = @organisationId and is_administrator and ended_at is null)", new { organisationId }, transaction))
-            throw new RuleException("isAdministrator", "At least one administrator has to remain. Make somebody else an administrator first.");
+            throw new RuleException("isAdministrator", "person.oneAdministrator");
     }
 }

@@ -1,6 +1,7 @@
 using System.Data.Common;
 using Dapper;
 using NodaTime;
+using Valtro.Core.Speaking;
 
 namespace Valtro.Store;
 
@@ -35,10 +36,11 @@ public enum AuditAct
 
 /// <summary>One line to be written.</summary>
 /// <param name="Subject">What or whom it concerns: a calendar's name, a person's address.</param>
-public sealed record AuditLine(Guid AccountId, AuditAct Act, string Subject, string Detail, Instant At);
+/// <param name="Detail">What more there is to say; null for nothing.</param>
+public sealed record AuditLine(Guid AccountId, AuditAct Act, string Subject, Saying? Detail, Instant At);
 
 /// <summary>One line as it is read.</summary>
-public sealed record AuditEntry(Guid Id, Instant At, string By, AuditAct Act, string Subject, string Detail);
+public sealed record AuditEntry(Guid Id, Instant At, string By, AuditAct Act, string Subject, Saying? Detail);
 
 /// <summary>Who did what that concerns others, and when. Written with the act itself, never changed.</summary>
 public sealed class AuditStore(Database database)
@@ -59,7 +61,7 @@ public sealed class AuditStore(Database database)
               and (@act::text is null or l.act = @act)
             order by l.id desc
             limit @Page
-            """, new { organisationId, before, act = Words.OfOrNull(act), Page })).Select(row => new AuditEntry(row.Id, row.At, row.Name, Words.Read<AuditAct>(row.Act), row.Subject, row.Detail))];
+            """, new { organisationId, before, act = Words.OfOrNull(act), Page })).Select(row => new AuditEntry(row.Id, row.At, row.Name, Words.Read<AuditAct>(row.Act), row.Subject, StoredSaying.Read(row.Detail)))];
 
     /// <summary>A line that belongs to nothing else that is written.</summary>
     public Task<bool> WriteAsync(Guid organisationId, AuditLine line) => database.InTransactionAsync(async transaction =>
@@ -70,6 +72,6 @@ public sealed class AuditStore(Database database)
 
     internal static Task WriteAsync(DbTransaction transaction, Guid organisationId, params AuditLine[] lines) => transaction.Connection!.ExecuteAsync("""
         insert into audit (id, organisation_id, account_id, at, act, subject, detail)
-        values (@id, @organisationId, @AccountId, @At, @act, @Subject, @Detail)
-        """, lines.Select(line => new { id = Guid.CreateVersion7(), organisationId, line.AccountId, line.At, act = Words.Of(line.Act), line.Subject, line.Detail }), transaction);
+        values (@id, @organisationId, @AccountId, @At, @act, @Subject, @detail)
+        """, lines.Select(line => new { id = Guid.CreateVersion7(), organisationId, line.AccountId, line.At, act = Words.Of(line.Act), line.Subject, detail = StoredSaying.Write(line.Detail) }), transaction);
 }

@@ -240,7 +240,7 @@ public sealed class CalendarStore(Database database)
         }
         catch (PostgresException taken) when (taken.ConstraintName == "calendar_plate_unique")
         {
-            throw new RuleException("plate", "Another calendar has its plate by now. Give that one another plate, then restore this one.");
+            throw new RuleException("plate", "calendar.plateTakenMeanwhile");
         }
     }
 
@@ -343,7 +343,7 @@ public sealed class CalendarStore(Database database)
         }
         catch (PostgresException taken) when (taken.ConstraintName == "calendar_plate_unique")
         {
-            throw new RuleException("plate", $"Another calendar has the plate {plate} already. Choose one that is free.");
+            throw new RuleException("plate", "calendar.plateTaken", ("plate", plate.Code));
         }
     }
 }

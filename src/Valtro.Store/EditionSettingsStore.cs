@@ -123,7 +123,7 @@ public sealed class EditionSettingsStore(Database database)
         await connection.ExecuteAsync("select from organisation where id = @organisationId for update", new { organisationId }, transaction);
         var taken = (await connection.QueryAsync<string>("select slug from edition where organisation_id = @organisationId", new { organisationId }, transaction)).ToHashSet();
         if (await connection.QuerySingleAsync<int>("select count(*) from edition where organisation_id = @organisationId and calendar_id is null and removed_at is null", new { organisationId }, transaction) >= Most)
-            throw new Core.RuleException("name", $"There are {Most} editions. Remove one that nobody needs first.");
+            throw new Core.RuleException("name", "edition.tooMany", ("most", Most));
         var id = Guid.CreateVersion7();
         await connection.ExecuteAsync("""
             insert into edition (id, organisation_id, slug, name, audience, settings, changed_at)

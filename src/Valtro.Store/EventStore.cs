@@ -263,7 +263,7 @@ public sealed class EventStore(Database database)
         if (added != news.Count)
             throw new NotFoundException("calendar");
         if (fullest > MostEvents)
-            throw new RuleException("calendarId", $"The calendar holds {MostEvents} events already, the most that are possible. Remove some, or begin another calendar.");
+            throw new RuleException("calendarId", "event.calendarFull", ("most", MostEvents));
     }
 
     /// <returns>The calendars that they were shown on before.</returns>

@@ -61,7 +61,7 @@ public sealed class GroupStore(Database database)
                       """
                     : "update calendar_group set name = @name, version = version + 1 where organisation_id = @organisationId and id = @id and version = @version", parameters, transaction);
                 if (written == 0)
-                    throw id is null ? new RuleException("name", $"There are {Most} groups already. Remove one first.") : new ChangedMeanwhileException();
+                    throw id is null ? new RuleException("name", "group.tooMany", ("most", Most)) : new ChangedMeanwhileException();
                 await connection.ExecuteAsync("delete from calendar_group_member where group_id = @id", parameters, transaction);
                 var members = await connection.ExecuteAsync("""
                     insert into calendar_group_member (organisation_id, group_id, calendar_id)
@@ -74,7 +74,7 @@ public sealed class GroupStore(Database database)
         }
         catch (PostgresException taken) when (taken.ConstraintName == "calendar_group_name_unique")
         {
-            throw new RuleException("name", $"There is a group called “{name}” already.");
+            throw new RuleException("name", "group.nameTaken", ("name", name));
         }
     }
 

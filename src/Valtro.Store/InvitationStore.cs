@@ -66,7 +66,7 @@ public sealed class InvitationStore(Database database)
                     select exists (select from membership m join account a on a.id = m.account_id
                                    where m.organisation_id = @organisationId and m.ended_at is null and a.normalized_email = @normalizedEmail)
                     """, new { organisationId, normalizedEmail }, transaction))
-                    throw new RuleException("email", $"{email} is a member already. Change what they may do in the list of people.");
+                    throw new RuleException("email", "person.isMember", ("email", email));
                 await connection.ExecuteAsync("""
                     insert into invitation (id, organisation_id, email, normalized_email, is_administrator, digest, invited_by, invited_at, expires_at)
                     values (@id, @organisationId, @email, @normalizedEmail, @isAdministrator, @digest, @invitedBy, @now, @expires)
@@ -86,7 +86,7 @@ public sealed class InvitationStore(Database database)
         }
         catch (PostgresException again) when (again.ConstraintName == "invitation_open_once")
         {
-            throw new RuleException("email", $"{email} is invited already. Withdraw that invitation first, or send it again.");
+            throw new RuleException("email", "person.isInvited", ("email", email));
         }
     }
 
@@ -159,7 +159,7 @@ public sealed class InvitationStore(Database database)
                 """, new { invitation.OrganisationId, accountId = account.Id, invitation.IsAdministrator }, transaction);
             await AccountStore.ReplaceRolesAsync(transaction, invitation.OrganisationId, account.Id, invitation.Roles);
             await GoingOut.OwnAddressesChangedAsync(transaction, invitation.OrganisationId, account.Id, now);
-            await AuditStore.WriteAsync(transaction, invitation.OrganisationId, new AuditLine(account.Id, AuditAct.InvitationAccepted, invitation.Email, "", now));
+            await AuditStore.WriteAsync(transaction, invitation.OrganisationId, new AuditLine(account.Id, AuditAct.InvitationAccepted, invitation.Email, null, now));
             return account.Id;
         });
     }

@@ -5,6 +5,7 @@ using Npgsql;
 using Valtro.Core;
 using Valtro.Core.Calendars;
 using Valtro.Core.Events;
+using Valtro.Core.Speaking;
 
 namespace Valtro.Store;
 
@@ -126,7 +127,7 @@ public sealed class ListStore(Database database, EventStore events)
     /// <summary>Names and paints a category anew: its events have it as it is.</summary>
     /// <exception cref="NotFoundException">There is none.</exception>
     /// <exception cref="RuleException">The name is taken.</exception>
-    public Task SaveCategoryAsync(Guid organisationId, Guid id, string name, Hue hue, Instant now, AuditLine audit) => Refusing(ListKind.Category, $"“{name}”", () => database.InTransactionAsync(async transaction =>
+    public Task SaveCategoryAsync(Guid organisationId, Guid id, string name, Hue hue, Instant now, AuditLine audit) => Refusing(ListKind.Category, NameTaken(name), () => database.InTransactionAsync(async transaction =>
     {
         if (await transaction.Connection!.ExecuteAsync(
             "update category set name = @name, colour = @colour where organisation_id = @organisationId and id = @id", new { organisationId, id, name, colour = hue.Name }, transaction) == 0)
@@ -144,7 +145,7 @@ public sealed class ListStore(Database database, EventStore events)
     {
         var old = await NameAsync(ListKind.Place, organisationId, place.Id);
         var writes = old == place.Name ? [] : await MovingAsync(organisationId, old, place.Name);
-        return await Refusing(ListKind.Place, $"“{place.Name}”", () => database.InTransactionAsync(async transaction =>
+        return await Refusing(ListKind.Place, NameTaken(place.Name), () => database.InTransactionAsync(async transaction =>
         {
             await transaction.Connection!.ExecuteAsync(
                 "update place set name = @Name, latitude = @Latitude, longitude = @Longitude where organisation_id = @organisationId and id = @Id",
@@ -156,7 +157,7 @@ public sealed class ListStore(Database database, EventStore events)
     /// <summary>Takes an entry off the list, or puts it back. Events keep it.</summary>
     /// <exception cref="NotFoundException">There is none.</exception>
     /// <exception cref="RuleException">Its name was given to another meanwhile.</exception>
-    public Task RetireAsync(ListKind kind, Guid organisationId, Guid id, bool isRetired, Instant now, AuditLine audit) => Refusing(kind, "Its name", () => database.InTransactionAsync(async transaction =>
+    public Task RetireAsync(ListKind kind, Guid organisationId, Guid id, bool isRetired, Instant now, AuditLine audit) => Refusing(kind, Saying.Of("list.itsNameTaken"), () => database.InTransactionAsync(async transaction =>
     {
         if (await transaction.Connection!.ExecuteAsync($"""
             update {Table(kind)}
@@ -228,13 +229,13 @@ public sealed class ListStore(Database database, EventStore events)
     {
         var parameters = new DynamicParameters(more);
         parameters.AddDynamicParams(new { id = Guid.CreateVersion7(), organisationId, name, Most });
-        return await Refusing(kind, $"“{name}”", () => database.InTransactionAsync(async transaction =>
+        return await Refusing(kind, NameTaken(name), () => database.InTransactionAsync(async transaction =>
         {
             var connection = transaction.Connection!;
             // Lists of one organisation grow one entry after the other, so that they end where they should.
             await connection.ExecuteAsync("select from organisation where id = @organisationId for update", parameters, transaction);
             if (await connection.ExecuteScalarAsync<int>($"select count(*)::integer from {Table(kind)} where organisation_id = @organisationId and retired_at is null", parameters, transaction) >= Most)
-                throw new RuleException("name", $"The list is full: it holds {Most}. Take something off first.");
+                throw new RuleException("name", "list.full", ("most", Most));
             var known = await connection.QueryFirstOrDefaultAsync<Guid?>($"""
                 update {Table(kind)}
                 set retired_at = null, name = @name, {again}
@@ -245,7 +246,9 @@ public sealed class ListStore(Database database, EventStore events)
         }));
     }
 
-    private static async Task<T> Refusing<T>(ListKind kind, string name, Func<Task<T>> write)
+    private static Saying NameTaken(string name) => Saying.Of("list.nameTaken", ("name", name));
+
+    private static async Task<T> Refusing<T>(ListKind kind, Saying saying, Func<Task<T>> write)
     {
         try
         {
@@ -253,7 +256,7 @@ public sealed class ListStore(Database database, EventStore events)
         }
         catch (PostgresException taken) when (taken.ConstraintName == $"{Table(kind)}_name_unique")
         {
-            throw new RuleException("name", $"{name} is on the list already. Choose another, or make one of the two.");
+            throw new RuleException([new Refusal("name", saying)]);
         }
     }
 }

@@ -1,6 +1,7 @@
 using System.Data.Common;
 using Dapper;
 using NodaTime;
+using Valtro.Core.Speaking;
 
 namespace Valtro.Store;
 
@@ -9,10 +10,12 @@ public sealed record MailLetter(string Recipient, string Subject, string Body);
 
 /// <summary>Something that one person should hear of.</summary>
 /// <param name="Path">The screen that it is about.</param>
-public sealed record Notice(Guid AccountId, string Sentence, string Path);
+public sealed record Notice(Guid AccountId, Saying Saying, string Path);
 
 /// <summary>News of one person to be gathered into a mail.</summary>
-public sealed record Gathered(Guid OrganisationId, string OrganisationSlug, string OrganisationName, string Recipient, string Name, IReadOnlyList<(string Sentence, string Path)> News);
+/// <param name="Locale">Whose words it is written in: the person's language, else the organisation's.</param>
+public sealed record Gathered(
+    Guid OrganisationId, string OrganisationSlug, string OrganisationName, string Recipient, string Name, string Locale, IReadOnlyList<(Saying Saying, string Path)> News);
 
 /// <summary>Mail: what is ready to go, and news that are gathered before they go. When is said by <see cref="WorkStore"/>.</summary>
 public sealed class MailStore(Database database)
@@ -37,12 +40,13 @@ public sealed class MailStore(Database database)
     {
         await transaction.Connection!.ExecuteAsync("""
             insert into notice (id, organisation_id, account_id, made_at, sentence, path)
-            values (@id, @organisationId, @AccountId, @now, @Sentence, @Path)
-            """, notices.Select(notice => new { id = Guid.CreateVersion7(), organisationId, notice.AccountId, notice.Sentence, notice.Path, now }), transaction);
+            values (@id, @organisationId, @AccountId, @now, @sentence, @Path)
+            """, notices.Select(notice => new { id = Guid.CreateVersion7(), organisationId, notice.AccountId, sentence = StoredSaying.Write(notice.Saying), notice.Path, now }), transaction);
         await WorkStore.WantAsync(transaction, WorkKind.Gather, [.. notices.Select(notice => ($"{organisationId}/{notice.AccountId}", (Guid?)organisationId)).Distinct()], now);
     }
 
-    private sealed record NoticeRow(Guid Id, string OrganisationSlug, string OrganisationName, string Email, string Name, string Sentence, string Path, Instant MadeAt, bool IsMember);
+    private sealed record NoticeRow(
+        Guid Id, string OrganisationSlug, string OrganisationName, string Locale, string Email, string Name, string Language, string Sentence, string Path, Instant MadeAt, bool IsMember);
 
     /// <summary>Makes one mail of all news of a person, once the oldest of them is older than <paramref name="wait"/>.</summary>
     /// <returns>When to come again; null when nothing is left.</returns>
@@ -52,7 +56,7 @@ public sealed class MailStore(Database database)
         return await database.InTransactionAsync(async transaction =>
         {
             var news = (await transaction.Connection!.QueryAsync<NoticeRow>("""
-                select n.id, o.slug as organisation_slug, o.name as organisation_name, a.email, a.name, n.sentence, n.path, n.made_at, m.ended_at is null as is_member
+                select n.id, o.slug as organisation_slug, o.name as organisation_name, o.locale, a.email, a.name, a.language, n.sentence, n.path, n.made_at, m.ended_at is null as is_member
                 from notice n
                 join organisation o on o.id = n.organisation_id
                 join membership m on m.account_id = n.account_id and m.organisation_id = n.organisation_id
@@ -68,10 +72,14 @@ public sealed class MailStore(Database database)
                 return news[0].MadeAt + wait;
             await transaction.Connection!.ExecuteAsync("update notice set mailed_at = @now where id = any(@ids)", new { now, ids = news.Select(one => one.Id).ToArray() }, transaction);
             if (news[0].IsMember)
-                await PostAsync(transaction, organisationId, write(new Gathered(organisationId, news[0].OrganisationSlug, news[0].OrganisationName, news[0].Email, news[0].Name, [.. news.Select(one => (one.Sentence, one.Path))])), now);
+                await PostAsync(transaction, organisationId, write(Of(organisationId, news)), now);
             return null;
         });
     }
+
+    private static Gathered Of(Guid organisationId, NoticeRow[] news) => new(
+        organisationId, news[0].OrganisationSlug, news[0].OrganisationName, news[0].Email, news[0].Name, Speech.LocaleOf(news[0].Language, news[0].Locale),
+        [.. news.Select(one => (StoredSaying.Read(one.Sentence)!, one.Path))]);
 
     /// <summary>A mail that has not gone yet.</summary>
     public async Task<MailLetter?> FindAsync(Guid id)

@@ -81,7 +81,7 @@ public sealed class YearPlanStore(Database database)
         }
         catch (PostgresException overlapping) when (overlapping.ConstraintName == "year_plans_do_not_overlap")
         {
-            throw new RuleException("first", "Another year plan holds some of these days already. Let this one begin after it ends.");
+            throw new RuleException("first", "year.overlaps");
         }
     }
 

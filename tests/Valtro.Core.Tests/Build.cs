@@ -5,6 +5,7 @@ using Valtro.Core.Events;
 using Valtro.Core.Recurrence;
 using Valtro.Core.Time;
 using Valtro.Core.YearPlans;
+using Valtro.Core.Speaking;
 
 namespace Valtro.Core.Tests;
 
@@ -50,13 +51,15 @@ internal static class Build
 
     public static SchoolCalendar School(DayCycle? cycle = null, params NamedDays[] breaks) => new([Year(cycle, breaks)], IsoDayOfWeek.Monday);
 
+    public static Speech English => Speech.For("en-GB");
+
     public static Hue Harbour => Hue.Named("harbour");
 
     /// <summary>The sentence refused for a field, or null when the field was fine.</summary>
     public static string? Refused(string field, Action act)
     {
         var refused = Assert.Throws<RuleException>(act);
-        return refused.Refusals.Where(refusal => refusal.Field == field).Select(refusal => refusal.Sentence).FirstOrDefault();
+        return refused.Refusals.Where(refusal => refusal.Field == field).Select(refusal => English.Say(refusal.Saying)).FirstOrDefault();
     }
 }
 

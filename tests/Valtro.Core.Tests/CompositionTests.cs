@@ -280,7 +280,7 @@ public class CompositionTests
     [InlineData("filter", ComposeStep.Filter, "filters leave it out")]
     [InlineData("detail", ComposeStep.Detail, "nothing")]
     [InlineData("window", ComposeStep.Window, "no day")]
-    [InlineData("limit", ComposeStep.Limit, "first 1")]
+    [InlineData("limit", ComposeStep.Limit, "after the first")]
     [InlineData("in", ComposeStep.Merge, "one entry with 1")]
     public void The_trace_names_the_step_that_decided_and_tells_what_the_delivery_does(string what, ComposeStep decided, string words)
     {
@@ -291,7 +291,7 @@ public class CompositionTests
         var trace = new Trace(lab.Id, Build.Local(start));
         var entries = Composition(edition, calendar).Compose([lab, On(calendar, "2026-11-25 14:00"), On(calendar, "2026-11-24 09:00", "Knots")], Build.Window("2026-11-16", "2026-12-14"), trace).Entries;
         Assert.Equal((what == "in", decided), (trace.IsIn, trace.Decided.Step));
-        Assert.Contains(words, trace.Decided.Sentence, StringComparison.Ordinal);
+        Assert.Contains(words, Build.English.Say(trace.Decided.Saying), StringComparison.Ordinal);
         Assert.Equal(trace.IsIn, entries.Any(entry => entry.Event.Identity == lab.Uid.ToString() || entry.LookAlikes.Any(one => one.EventId == lab.Id)));
     }
 }

@@ -31,7 +31,7 @@ public class EventDifferenceTests
         Assert.Equal(["description:  → Bring gloves"], Said(With(content => content with { Description = new RichText("<p>Bring gloves</p>", "Bring gloves") })));
         Assert.Equal(["category:  → Training"], Said(With(content => content with { Category = new Category(Guid.NewGuid(), "Training", Build.Harbour) })));
         Assert.Equal(["tags:  → outdoors, ropes"], Said(With(content => content with { Tags = ["outdoors", "ropes"] })));
-        Assert.Equal(["state: Live → Cancelled"], Said(Lab with { State = EventState.Cancelled }));
+        Assert.Equal(["state: live → cancelled"], Said(Lab with { State = EventState.Cancelled }));
         Assert.Equal(["calendarId: Port Watch → Starboard Watch"], Said(Lab with { HomeCalendarId = Guid.NewGuid() }));
     }
 
@@ -114,7 +114,7 @@ public class EventDifferenceTests
         Assert.Equal(("", "Map (https://pinewick.example/map)"), told["links"]);
         Assert.Equal(("", "plan.pdf"), told["files"]);
         Assert.Equal(("as the calendar says", "everyone: times"), told["cap"]);
-        Assert.Equal(("always", "2026-11-01 to 2026-11-30"), told["showing"]);
+        Assert.Equal(("always", "1 November 2026 to 30 November 2026"), told["showing"]);
         Assert.Equal(7, told.Count);
     }
 }

@@ -64,7 +64,7 @@ public class EventMergeTests
     public void Every_declared_field_has_a_name_on_the_desk()
     {
         var names = File.ReadAllText(Path.Combine(ArchitectureTests.Root(), "src", "web", "desk", "event", "fields.ts"));
-        Assert.All(EventField.All, field => Assert.Contains($"\n  {field.Name}: '", names, StringComparison.Ordinal));
+        Assert.All(EventField.All, field => Assert.Contains($"\n  {field.Name}: t('", names, StringComparison.Ordinal));
     }
 
     [Fact]

@@ -10,6 +10,8 @@ public class TypingTests
 {
     private static readonly CultureInfo British = CultureInfo.GetCultureInfo("en-GB");
 
+    private static readonly CultureInfo German = CultureInfo.GetCultureInfo("de");
+
     /// <summary>A Monday.</summary>
     private static readonly LocalDate Today = new(2026, 11, 23);
 
@@ -27,7 +29,7 @@ public class TypingTests
     [InlineData("9:75", null)]
     [InlineData("13pm", null)]
     [InlineData("noon", null)]
-    public void Times_as_people_type_them(string typed, string? time) => Assert.Equal(time is null ? null : Build.Time(time), Typed.Time(typed));
+    public void Times_as_people_type_them(string typed, string? time) => Assert.Equal(time is null ? null : Build.Time(time), Typed.Time(typed, British));
 
     [Theory]
     [InlineData("24 Nov", "2026-11-24")]
@@ -98,6 +100,68 @@ public class TypingTests
         var reading = Read(line);
         Assert.Empty(reading.Unread);
         Assert.Equal((Build.Day("2026-11-24"), Build.Time(from), Build.Time(to)), (reading.Draft.Date, reading.Draft.From, reading.Draft.To));
+    }
+
+    [Theory]
+    [InlineData("Chor jeden Di und Do 9-10", "FREQ=WEEKLY;BYDAY=TU,TH")]
+    [InlineData("Chor jeden Dienstag und Donnerstag 9-10", "FREQ=WEEKLY;BYDAY=TU,TH")]
+    [InlineData("Chor jeden zweiten Freitag um 9", "FREQ=WEEKLY;INTERVAL=2;BYDAY=FR")]
+    [InlineData("Chor jeden Werktag 9-10", "FREQ=WEEKLY;BYDAY=MO,TU,WE,TH,FR")]
+    [InlineData("Chor alle 3 Tage 9-10", "FREQ=DAILY;INTERVAL=3")]
+    [InlineData("Chor alle 2 Wochen am Mo 9-10", "FREQ=WEEKLY;INTERVAL=2;BYDAY=MO")]
+    [InlineData("Chor jeden Monat am 24. 9-10", "FREQ=MONTHLY;BYMONTHDAY=24")]
+    [InlineData("Chor jeden Monat am letzten Freitag 9-10", "FREQ=MONTHLY;BYDAY=-1FR")]
+    [InlineData("Chor jeden zweiten Dienstag im Monat 9-10", "FREQ=MONTHLY;BYDAY=2TU")]
+    [InlineData("Chor jeden letzten Werktag im Monat 9-10", "FREQ=MONTHLY;BYDAY=MO,TU,WE,TH,FR;BYSETPOS=-1")]
+    [InlineData("Chor jeden letzten Tag des Monats 9-10", "FREQ=MONTHLY;BYMONTHDAY=-1")]
+    [InlineData("Chor jeden Di 9-10 für 5 Termine", "FREQ=WEEKLY;COUNT=5;BYDAY=TU")]
+    [InlineData("Chor jeden Tag 9-10", "FREQ=DAILY")]
+    [InlineData("Chor jede Woche 9-10", "FREQ=WEEKLY;BYDAY=MO")]
+    [InlineData("Chor jedes Jahr 9-10", "FREQ=YEARLY;BYMONTHDAY=23;BYMONTH=11")]
+    [InlineData("Chor jeden Mo, Mi und Fr 9-10", "FREQ=WEEKLY;BYDAY=MO,WE,FR")]
+    [InlineData("Chor alle 2 Monate am ersten Montag 9-10", "FREQ=MONTHLY;INTERVAL=2;BYDAY=1MO")]
+    public void Patterns_are_read_in_German(string line, string rule)
+    {
+        var reading = OneLine.Read(line, German, Today);
+        Assert.Empty(reading.Unread);
+        Assert.Equal("Chor", reading.Draft.Title);
+        Assert.Equal(rule, RuleText.Format(reading.Draft.CheckSeries(Build.Setting).Rule!));
+    }
+
+    [Theory]
+    [InlineData("Chor 24. Nov 14–15.30 Uhr", "14:00", "15:30")]
+    [InlineData("Chor 24.11. von 9 bis 10:15", "09:00", "10:15")]
+    [InlineData("Chor am Dienstag um 9 Uhr", "09:00", "10:00")]
+    [InlineData("Chor Di, 24. November 2026 14 Uhr bis 15 Uhr", "14:00", "15:00")]
+    [InlineData("Chor morgen 9:30", "09:30", "10:30")]
+    [InlineData("Chor am 24. November ab 14 Uhr", "14:00", "15:00")]
+    [InlineData("Chor 2026-11-24 14:00 – 15:00", "14:00", "15:00")]
+    [InlineData("Chor Di 14–15 Uhr in der Aula", "14:00", "15:00", "Aula")]
+    [InlineData("Chor Di 14–15 Uhr im Saal", "14:00", "15:00", "Saal")]
+    public void Days_times_and_places_are_read_in_German(string line, string from, string to, string place = "")
+    {
+        var reading = OneLine.Read(line, German, Today);
+        Assert.Empty(reading.Unread);
+        Assert.Equal(("Chor", place), (reading.Draft.Title, reading.Draft.Place));
+        Assert.Equal((Build.Day("2026-11-24"), Build.Time(from), Build.Time(to)), (reading.Draft.Date, reading.Draft.From, reading.Draft.To));
+    }
+
+    [Fact]
+    public void The_example_of_the_German_help_is_read_whole()
+    {
+        var reading = OneLine.Read("Segel flicken jeden Di 14:00–15:30 in Slipway bis 18. Dez #praktisch @PW", German, Today);
+        Assert.Equal(("Segel flicken", "Slipway", "PW"), (reading.Draft.Title, reading.Draft.Place, reading.CalendarPlate));
+        Assert.Equal((RepeatPattern.Weekly, Build.Day("2026-12-18")), (reading.Draft.Repeat!.Pattern, reading.Draft.Repeat.Until));
+        Assert.Equal("Jeden Dienstag", reading.Understood.Single(one => one.Field == "repeat").Means);
+        Assert.Empty(reading.Unread);
+    }
+
+    [Fact]
+    public void What_is_assumed_is_said_in_German()
+    {
+        var reading = OneLine.Read("Regatta ganztägig", German, Today);
+        Assert.True(reading.Draft.AllDay);
+        Assert.Contains(reading.Understood, one => one is { Field: "date", Words: "" } && one.Means == "Montag, 23. November 2026, weil kein Tag gesagt ist");
     }
 
     [Fact]

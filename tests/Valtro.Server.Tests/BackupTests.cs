@@ -78,7 +78,7 @@ public sealed class BackupTests : IAsyncLifetime
         var (first, second) = (await DemoDatabaseAsync(), await EmptyDatabaseAsync());
         var before = await ReadAsync(first);
         await Backup.MakeAsync(first, FileCalled("demo.backup"), _said);
-        Assert.Contains("1 organisation, 5 accounts", _said.ToString(), StringComparison.Ordinal);
+        Assert.Contains("1 organisation, 6 accounts", _said.ToString(), StringComparison.Ordinal);
         Assert.Equal(UnixFileMode.UserRead | UnixFileMode.UserWrite, File.GetUnixFileMode(FileCalled("demo.backup")));
 
         await Backup.RestoreAsync(second, FileCalled("demo.backup"), replaces: false, _said);

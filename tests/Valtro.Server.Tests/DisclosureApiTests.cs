@@ -38,7 +38,7 @@ public sealed class DisclosureApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         Assert.Equal("headline", (string)saved["disclosure"]!["everyone"]!);
         Assert.Equal(HttpStatusCode.Conflict, (await ada.SendAsync(HttpMethod.Put, $"/api/calendars/{id}/disclosure", Table("complete", "complete", "complete"))).StatusCode);
         var audit = (await ada.GetAsync("/api/audit?act=opened"))[0]!;
-        Assert.Equal(("Shy club", "with the link: nothing to complete, everyone: nothing to headline", "Ada Dunmore"), ((string)audit["subject"]!, (string)audit["detail"]!, (string)audit["by"]!));
+        Assert.Equal(("Shy club", "With the link: nothing to complete, Everyone: nothing to headline", "Ada Dunmore"), ((string)audit["subject"]!, (string)audit["detail"]!, (string)audit["by"]!));
     }
 
     [Theory]

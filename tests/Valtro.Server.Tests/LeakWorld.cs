@@ -72,7 +72,7 @@ public sealed class LeakWorld
         {
             var made = await store.AddAsync(organisation, new CalendarSettings(
                 CalendarMark(number), Plate.Parse($"Q{number}"), Hue.All[number % Hue.All.Count], Halifax, $"about {CalendarMark(number)}", tables[number], [$"readers of {CalendarMark(number)}"]), now);
-            var link = number % 3 == 2 ? null : await new SecretLinkStore(database).MakeAsync(organisation, made.EditionId, now, _ => new AuditLine(ada, AuditAct.LinkMade, CalendarMark(number), "", now));
+            var link = number % 3 == 2 ? null : await new SecretLinkStore(database).MakeAsync(organisation, made.EditionId, now, _ => new AuditLine(ada, AuditAct.LinkMade, CalendarMark(number), null, now));
             Calendars.Add(new LeakCalendar(made.Id, made.Slug, number, tables[number], link?.Secret));
         }
     }
@@ -84,7 +84,7 @@ public sealed class LeakWorld
         foreach (var (audience, cap) in from audience in new[] { Audience.Members, Audience.Link, Audience.Everyone } from cap in new[] { Detail.Times, Detail.Headline, Detail.Complete } select (audience, cap))
         {
             var name = EditionMark(Editions.Count);
-            AuditLine Line(AuditAct act) => new(ada, act, name, "", now);
+            AuditLine Line(AuditAct act) => new(ada, act, name, null, now);
             var draft = new EditionDraft(name, [.. Calendars.Select(calendar => new SourceDraft(calendar.Id))], audience, cap, TellsPlatesOfBusy: cap == Detail.Times);
             var id = await store.AddAsync(organisation, draft, name, now, Line(AuditAct.EditionMade));
             var link = audience == Audience.Link ? await links.MakeAsync(organisation, id, now, _ => Line(AuditAct.LinkMade)) : null;

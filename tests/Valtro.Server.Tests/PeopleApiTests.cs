@@ -204,18 +204,18 @@ public sealed partial class PeopleApiTests(ValtroApp app) : IClassFixture<Valtro
     {
         var ada = await app.SignedInAsync();
         var sw = await ada.CalendarAsync("SW");
-        var (jo, id) = await JoinAsync("jo", new { calendarId = sw, role = "editor" });
-        var made = await jo.DoAsync(HttpMethod.Post, "/api/events", Caller.Event(sw, "By Jo"));
+        var (ku, id) = await JoinAsync("ku", new { calendarId = sw, role = "editor" });
+        var made = await ku.DoAsync(HttpMethod.Post, "/api/events", Caller.Event(sw, "By Jo"));
         var version = await VersionAsync(ada, id);
         version = (int)(await ada.DoAsync(HttpMethod.Put, $"/api/people/{id}/roles", new { version, isAdministrator = false, roles = new[] { new { calendarId = sw, role = "reader" } } }))["version"]!;
-        Assert.Equal(HttpStatusCode.Forbidden, (await jo.TryChangeAsync(made, "edit", Caller.Event(sw, "Still by Jo"))).StatusCode);
+        Assert.Equal(HttpStatusCode.Forbidden, (await ku.TryChangeAsync(made, "edit", Caller.Event(sw, "Still by Jo"))).StatusCode);
         var twice = await ada.SendAsync(HttpMethod.Put, $"/api/people/{id}/roles", new { version, isAdministrator = false, roles = new[] { new { calendarId = sw, role = "reader" }, new { calendarId = sw, role = "editor" } } });
         Assert.NotNull((await Caller.ReadAsync(twice))["errors"]!["roles"]);
         (await ada.SendAsync(HttpMethod.Delete, $"/api/people/{id}")).EnsureSuccessStatusCode();
-        Assert.Equal(HttpStatusCode.Unauthorized, (await jo.Http.GetAsync("/api/calendars")).StatusCode);
-        Assert.Equal(HttpStatusCode.Unauthorized, (await jo.TrySignInAsync("jo", Password)).StatusCode);
-        Assert.Equal("jo", (string)(await ada.GetAsync($"/api/events/{made["id"]}"))["savedBy"]!);
-        var (back, backId) = await JoinAsync("jo");
+        Assert.Equal(HttpStatusCode.Unauthorized, (await ku.Http.GetAsync("/api/calendars")).StatusCode);
+        Assert.Equal(HttpStatusCode.Unauthorized, (await ku.TrySignInAsync("ku", Password)).StatusCode);
+        Assert.Equal("ku", (string)(await ada.GetAsync($"/api/events/{made["id"]}"))["savedBy"]!);
+        var (back, backId) = await JoinAsync("ku");
         Assert.Equal(id, backId);
         Assert.Equal(HttpStatusCode.OK, (await back.Http.GetAsync("/api/calendars")).StatusCode);
     }
@@ -254,7 +254,7 @@ public sealed partial class PeopleApiTests(ValtroApp app) : IClassFixture<Valtro
         var account = await app.Test.Database.FirstAsync<Guid>("select id from account where email like 'ada@%'");
         var store = new AuditStore(app.Test.Database);
         for (var number = 0; number < 120; number++)
-            await store.WriteAsync(organisation, new AuditLine(account, AuditAct.CalendarArchived, $"Number {number}", "", app.Clock.GetCurrentInstant()));
+            await store.WriteAsync(organisation, new AuditLine(account, AuditAct.CalendarArchived, $"Number {number}", null, app.Clock.GetCurrentInstant()));
         var first = (await ada.GetAsync("/api/audit?act=calendarArchived")).AsArray();
         var second = (await ada.GetAsync($"/api/audit?act=calendarArchived&before={first[^1]!["id"]}")).AsArray();
         // Lines of one millisecond have no order among them; none is left out or shown twice all the same.

@@ -22,7 +22,7 @@ public sealed class SeveralOrganisationsTests(ValtroApp app) : IClassFixture<Val
         var secret = Secrets.Make();
         await new InvitationStore(app.Test.Database).AddAsync(
             organisation.Id, "bo@pinewick.example", "BO@PINEWICK.EXAMPLE", isAdministrator: true, new Dictionary<Guid, CalendarRole>(), secret, inviter, now,
-            new MailLetter("bo@pinewick.example", "x", "x"), new AuditLine(inviter, AuditAct.Invited, "bo@pinewick.example", "", now));
+            new MailLetter("bo@pinewick.example", "x", "x"), new AuditLine(inviter, AuditAct.Invited, "bo@pinewick.example", null, now));
         return (slug, secret);
     }
 

@@ -243,18 +243,18 @@ public sealed class SignOffTests(ValtroApp app) : IClassFixture<ValtroApp>
         await ApproveAsync(bo, await WaitingAsync(bo, "News one"));
         (await bo.SendAsync(HttpMethod.Post, $"/api/sign-off/{(await WaitingAsync(bo, "News two"))["id"]}/send-back", new { reason = "Too late" })).EnsureSuccessStatusCode();
         var news = await app.Test.Database.ListAsync<string>("""
-            select a.email || ': ' || n.sentence
+            select a.email || ': ' || (n.sentence::json ->> 'code') || concat_ws(', ', ' ' || (n.sentence::json -> 'values' ->> 'who'), n.sentence::json -> 'values' ->> 'title', n.sentence::json -> 'values' ->> 'where', nullif(n.sentence::json -> 'values' ->> 'reason', ''))
             from notice n
             join account a on a.id = n.account_id
-            where n.sentence like '%“News %'
+            where n.sentence like '%"News %'
             order by n.id
             """);
         Assert.Equal(
             [
-                "bo@pinewick.example: Cy Marchbank hands in “News one” on Signed SC for sign-off.",
-                "bo@pinewick.example: Cy Marchbank hands in “News two” on Signed SC for sign-off.",
-                "cy@pinewick.example: Bo Quilliam let “News one” go out on Signed SC.",
-                "cy@pinewick.example: Bo Quilliam sent “News two” on Signed SC back: Too late",
+                "bo@pinewick.example: news.handsIn Cy Marchbank, News one, Signed SC",
+                "bo@pinewick.example: news.handsIn Cy Marchbank, News two, Signed SC",
+                "cy@pinewick.example: news.letGoOut Bo Quilliam, News one, Signed SC",
+                "cy@pinewick.example: news.sentBack Bo Quilliam, News two, Signed SC, Too late",
             ], news);
     }
 }

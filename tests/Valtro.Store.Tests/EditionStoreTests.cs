@@ -15,7 +15,7 @@ public sealed class EditionStoreTests : SchoolAndClub
 
     private SecretLinkStore Links => new(_test.Database);
 
-    private AuditLine Line => new(_ada, AuditAct.EditionMade, "Something", "", Now);
+    private AuditLine Line => new(_ada, AuditAct.EditionMade, "Something", null, Now);
 
     public override async Task InitializeAsync()
     {

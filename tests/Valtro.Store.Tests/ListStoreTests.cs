@@ -16,7 +16,7 @@ public sealed class ListStoreTests : SchoolAndClub
 
     private RevisionStore Revisions => new(_test.Database, Events, Lists, new FileStore(_test.Database));
 
-    private AuditLine Line => new(_ada, AuditAct.ListChanged, "x", "", Now);
+    private AuditLine Line => new(_ada, AuditAct.ListChanged, "x", null, Now);
 
     private async Task<Guid> EventAsync(Category? category = null, string place = "", EventException[]? exceptions = null)
     {

@@ -8,6 +8,7 @@ using Valtro.Core.Events;
 using Valtro.Core.Recurrence;
 using Valtro.Core.Time;
 using Valtro.Core.YearPlans;
+using Valtro.Core.Speaking;
 
 namespace Valtro.Store.Tests;
 
@@ -22,7 +23,7 @@ public sealed class SharingStoreTests : SchoolAndClub
 
     private InvitationStore Invitations => new(_test.Database);
 
-    private AuditLine Line => new(_ada, AuditAct.Opened, "Something", "", Now);
+    private AuditLine Line => new(_ada, AuditAct.Opened, "Something", null, Now);
 
     public override async Task InitializeAsync()
     {
@@ -329,9 +330,10 @@ public sealed class SharingStoreTests : SchoolAndClub
     public async Task News_are_gathered_into_one_mail_a_person_and_secrets_leave_with_the_mail()
     {
         var mails = new MailStore(_test.Database);
-        await Submissions.WriteAsync(_school, _ada, Now, [], [], [], [new Notice(_ada, "First", "/a"), new Notice(_ada, "Second", "/b")]);
-        await Submissions.WriteAsync(_club, _clubAccount, Now + Duration.FromSeconds(50), [], [], [], [new Notice(_clubAccount, "Later", "/c")]);
-        static MailLetter Write(Gathered gathered) => new(gathered.Recipient, "News", string.Join('|', gathered.News.Select(news => news.Sentence)));
+        await Submissions.WriteAsync(_school, _ada, Now, [], [], [], [new Notice(_ada, Plain("First"), "/a"), new Notice(_ada, Plain("Second"), "/b")]);
+        await Submissions.WriteAsync(_club, _clubAccount, Now + Duration.FromSeconds(50), [], [], [], [new Notice(_clubAccount, Plain("Later"), "/c")]);
+        static MailLetter Write(Gathered gathered) => new(gathered.Recipient, "News", string.Join('|', gathered.News.Select(news => news.Saying.Values[0].Value)));
+        static Saying Plain(string text) => Saying.Of("text.plain", ("text", text));
         var wait = Duration.FromSeconds(60);
         Assert.Equal(Now + wait, await mails.GatherAsync(_school, _ada, wait, Now, Write));
         Assert.Empty(await Work.ClaimAsync(WorkKind.Mail, 9, Now, Now + wait));

@@ -16,7 +16,7 @@ public sealed class WorkStoreTests : SchoolAndClub
 
     private EditionSettingsStore Settings => new(_test.Database);
 
-    private AuditLine Line => new(_ada, AuditAct.EditionMade, "x", "", Now);
+    private AuditLine Line => new(_ada, AuditAct.EditionMade, "x", null, Now);
 
     private Task<Calendar> CalendarAsync(string plate = "PW") => Calendars.AddAsync(
         _school, new CalendarSettings(plate, Plate.Parse(plate), Hue.Named("harbour"), Halifax, "", Disclosure.Open, []), Now);

@@ -26,22 +26,25 @@ export const test = anyTest.extend({
   ],
 })
 
-/** By the form, as people do. */
-export async function signInByForm(page, name = 'ada') {
+/**
+ * By the form, as people do.
+ * @param screens What the navigation is called in the person's language.
+ */
+export async function signInByForm(page, name = 'ada', screens = 'Screens') {
   await page.goto('/')
   await page.getByLabel('E-mail address').fill(`${name}@pinewick.example`)
   await page.getByLabel('Password').fill('harbour-lantern')
   await page.getByRole('button', { name: 'Sign in' }).click()
-  await expect(page.getByRole('navigation', { name: 'Screens' })).toBeVisible()
+  await expect(page.getByRole('navigation', { name: screens })).toBeVisible()
 }
 
 /** Without the form, for journeys that are about something else. */
-export async function signIn(page, name = 'ada') {
+export async function signIn(page, name = 'ada', screens = 'Screens') {
   const { antiforgeryToken } = await (await page.request.get('/api/session')).json()
   const answer = await page.request.post('/api/session', { headers: { 'X-Valtro-Token': antiforgeryToken }, data: { email: `${name}@pinewick.example`, password: 'harbour-lantern' } })
   expect(answer.status()).toBe(200)
   await page.goto('/')
-  await expect(page.getByRole('navigation', { name: 'Screens' })).toBeVisible()
+  await expect(page.getByRole('navigation', { name: screens })).toBeVisible()
 }
 
 /** Makes a calendar and gives its name, plate and id. */

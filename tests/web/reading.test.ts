@@ -4,10 +4,10 @@ import type { Edition, Entry, Look } from '../../src/web/reader/edition'
 import { daysOf, groupsOf } from '../../src/web/reader/groups'
 import { Speech } from '../../src/web/reader/speech'
 import { narrowed, spanOf } from '../../src/web/reader/useReading'
-import ar from '../../src/web/shared/words/ar.json'
-import de from '../../src/web/shared/words/de.json'
-import en from '../../src/web/shared/words/en.json'
-import fr from '../../src/web/shared/words/fr.json'
+import ar from '../../src/words/ar/reader.json'
+import de from '../../src/words/de/reader.json'
+import en from '../../src/words/en/reader.json'
+import fr from '../../src/words/fr/reader.json'
 
 const look = { language: '', clock: 'reader', dates: 'short', grouping: 'day', severalDays: 'each', line: [] } as unknown as Look
 

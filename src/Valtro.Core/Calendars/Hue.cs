@@ -25,5 +25,5 @@ public sealed record Hue(string Name, string Hex, string NearestCss)
     /// <exception cref="RuleException">There is no such colour.</exception>
     public static Hue Named(string? name) =>
         All.FirstOrDefault(hue => hue.Name == name)
-        ?? throw new RuleException("colour", $"There is no calendar colour called “{name}”. Choose one of {string.Join(", ", All.Select(hue => hue.Name))}.");
+        ?? throw new RuleException("colour", "calendar.noSuchColour", ("name", name), ("choices", string.Join(", ", All.Select(hue => hue.Name))));
 }

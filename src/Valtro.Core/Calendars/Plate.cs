@@ -16,7 +16,7 @@ public readonly record struct Plate
     {
         var code = (text ?? "").Trim().Normalize(NormalizationForm.FormC).ToUpperInvariant();
         if (code.Length is 0 or > Longest || !code.All(char.IsLetterOrDigit))
-            throw new RuleException("plate", "A plate has 1 to 4 letters or digits, such as PW or ROW.");
+            throw new RuleException("plate", "calendar.plateForm");
         return new Plate(code);
     }
 

@@ -12,6 +12,7 @@ namespace Valtro.Core.Disclosure;
 /// <param name="Uid">The event's UID, or one that cannot be linked with it at <see cref="Detail.Times"/>.</param>
 public sealed record Disclosed(Detail Detail, EventContent Content, string Title, EventState State, Guid Uid)
 {
+    /// <summary>What a time is called that is told as no more, where nobody says it in another language.</summary>
     public const string Busy = "Busy";
 
     /// <summary>When nothing is told of when: dates tell that.</summary>
@@ -42,6 +43,9 @@ public sealed record Disclosed(Detail Detail, EventContent Content, string Title
 
     /// <summary>The same under a title that an edition's pattern made of it.</summary>
     public Disclosed Titled(string title) => title == Title ? this : this with { Title = title };
+
+    /// <summary>The same, called so where no more than its times are told.</summary>
+    public Disclosed Called(string busy) => Detail == Detail.Times ? Titled(busy) : this;
 
     /// <summary>The same with fewer fields.</summary>
     public Disclosed Showing(IReadOnlySet<ShownField> fields) => this with

@@ -12,9 +12,9 @@ public sealed record Disclosure
     public Disclosure(Detail members, Detail link, Detail everyone)
     {
         if (link > members)
-            throw new RuleException("disclosure.link", "People with the link cannot see more than members. Show members at least as much, or people with the link less.");
+            throw new RuleException("disclosure.link", "disclosure.linkAboveMembers");
         if (everyone > link)
-            throw new RuleException("disclosure.everyone", "Everyone cannot see more than people with the link. Show people with the link at least as much, or everyone less.");
+            throw new RuleException("disclosure.everyone", "disclosure.everyoneAboveLink");
         (Members, Link, Everyone) = (members, link, everyone);
     }
 
@@ -60,9 +60,9 @@ public sealed record Cap
     public Cap(Detail? members, Detail? link, Detail? everyone)
     {
         if (link > members)
-            throw new RuleException("cap.link", "People with the link cannot see more of this event than members. Say less to them, or more to members.");
+            throw new RuleException("cap.link", "disclosure.capLinkAboveMembers");
         if (everyone > link || everyone > members)
-            throw new RuleException("cap.everyone", "Everyone cannot see more of this event than narrower audiences. Say less to everyone, or more to the others.");
+            throw new RuleException("cap.everyone", "disclosure.capEveryoneAbove");
         (Members, Link, Everyone) = (members, link, everyone);
     }
 

@@ -1,6 +1,7 @@
 using NodaTime;
 using Valtro.Core.Events;
 using Valtro.Core.Recurrence;
+using Valtro.Core.Speaking;
 using Valtro.Core.Time;
 
 namespace Valtro.Core.Disclosure;
@@ -65,19 +66,15 @@ public sealed record WhoSees(Audience Audience, Detail Detail, Detail Was, strin
     public static IReadOnlyList<WhoSees> Of(
         CalendarEvent after, CalendarEvent? before, IReadOnlyDictionary<Guid, (string Name, Disclosure Disclosure)> calendars, RuleWords words, Instant now, IReadOnlyList<UnfinishedIn>? unfinished = null) =>
         [.. WidestFirst.Select(audience => audience == Audience.Members && !Visibility.LeavesTheHouse(after.State) && unfinished is { Count: > 0 }
-            ? new WhoSees(audience, unfinished.Max(one => one.Detail), Detail.Nothing, Say(after.State, unfinished))
+            ? new WhoSees(audience, unfinished.Max(one => one.Detail), Detail.Nothing, Say(after.State, unfinished, words.Speech))
             : Of(audience, after, before, calendars, words, now))];
 
-    private static string Say(EventState state, IReadOnlyList<UnfinishedIn> unfinished) =>
-        $"{Say(unfinished.Max(one => one.Detail))}, {(state == EventState.Draft ? "as a draft" : "as waiting for sign-off")}, in {string.Join(" and ", unfinished.Select(one => $"“{one.Edition}”"))}";
+    private static string Say(EventState state, IReadOnlyList<UnfinishedIn> unfinished, Speech speech) => speech.Say(
+        state == EventState.Draft ? "sees.inDraft" : "sees.inWaiting",
+        ("said", Said(unfinished.Max(one => one.Detail))),
+        ("editions", speech.Join(unfinished.Select(one => speech.Say("sees.edition", ("name", one.Edition))))));
 
-    private static string Say(Detail detail) => detail switch
-    {
-        Detail.Nothing => "nothing",
-        Detail.Times => "only when it is busy",
-        Detail.Headline => "title, time and place",
-        _ => "all of it, text, links and files too",
-    };
+    private static Saying Said(Detail detail) => Saying.Of($"sees.{detail.ToString().ToLowerInvariant()}");
 
     private static WhoSees Of(Audience audience, CalendarEvent after, CalendarEvent? before, IReadOnlyDictionary<Guid, (string Name, Disclosure Disclosure)> calendars, RuleWords words, Instant now)
     {
@@ -97,26 +94,27 @@ public sealed record WhoSees(Audience Audience, Detail Detail, Detail Was, strin
             .MaxBy(one => one.Detail);
     }
 
-    private static string Say(Audience audience, CalendarEvent calendarEvent, Detail detail, Guid by, IReadOnlyDictionary<Guid, (string Name, Disclosure Disclosure)> calendars, RuleWords dates, Instant now)
+    private static string Say(Audience audience, CalendarEvent calendarEvent, Detail detail, Guid by, IReadOnlyDictionary<Guid, (string Name, Disclosure Disclosure)> calendars, RuleWords words, Instant now)
     {
         if (audience == Audience.Editors)
-            return "all of it, and the notes";
-        if (calendarEvent.State == EventState.Draft)
-            return "nothing: it is a draft";
-        if (calendarEvent.State == EventState.Waiting)
-            return "nothing: it waits for sign-off";
-        var words = Say(detail);
+            return words.Speech.Say("sees.editors");
+        if (!Visibility.LeavesTheHouse(calendarEvent.State))
+            return words.Speech.Say(calendarEvent.State == EventState.Draft ? "sees.draft" : "sees.waiting");
+        var said = Said(detail);
         if (by != Guid.Empty && by != calendarEvent.HomeCalendarId && detail > Detail.Nothing && detail > calendars[calendarEvent.HomeCalendarId].Disclosure.For(audience, calendarEvent.Content.Cap))
-            words += $", by way of {calendars[by].Name}";
+            said = Saying.Of("sees.byWayOf", ("said", said), ("calendar", calendars[by].Name));
         if (detail < calendarEvent.Calendars.Where(calendars.ContainsKey).Max(id => calendars[id].Disclosure[audience]))
-            words += ": less than its calendar";
+            said = Saying.Of("sees.less", ("said", said));
         if (detail == Detail.Nothing)
-            return words;
+            return words.Speech.Say(said);
         var (from, until) = (calendarEvent.Content.Showing.From, calendarEvent.Content.Showing.Until);
         if (from is { } first && now < LocalTimes.StartOf(first, calendarEvent.Content.Series.Timing.Zone))
-            words += $", from {dates.Day(first)} on";
+            said = Saying.Of("sees.from", ("said", said), ("day", first));
         if (until is { } last)
-            words += now >= LocalTimes.StartOf(last.PlusDays(1), calendarEvent.Content.Series.Timing.Zone) ? $", but not after {dates.Day(last)}" : $", until {dates.Day(last)}";
-        return words;
+        {
+            var isOver = now >= LocalTimes.StartOf(last.PlusDays(1), calendarEvent.Content.Series.Timing.Zone);
+            said = Saying.Of(isOver ? "sees.notAfter" : "sees.until", ("said", said), ("day", last));
+        }
+        return words.Speech.Say(said);
     }
 }

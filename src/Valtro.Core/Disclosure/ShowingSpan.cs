@@ -20,7 +20,7 @@ public sealed record ShowingSpan
     public ShowingSpan(LocalDate? from, LocalDate? until)
     {
         if (until < from)
-            throw new RuleException("showUntil", "It would disappear before it appears. Give a later last day, or an earlier first one.");
+            throw new RuleException("showUntil", "event.showingEndsBefore");
         From = from < DayRange.First ? null : from is { } begins ? DayRange.Nearest(begins) : null;
         Until = until > DayRange.Last ? null : until is { } ends ? DayRange.Nearest(ends) : null;
     }

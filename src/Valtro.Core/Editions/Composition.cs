@@ -162,16 +162,16 @@ public sealed class Composition
     {
         var notes = trace?.IsOf(calendarEvent.Id) == true ? trace : null;
         var inState = InState(calendarEvent.State);
-        notes?.Note(ComposeStep.State, inState, inState ? "It is in a state that the edition delivers." : $"It is {calendarEvent.State.ToString().ToLowerInvariant()}, which the edition does not deliver.");
+        notes?.Note(ComposeStep.State, inState, inState ? "trace.state" : $"trace.notState.{calendarEvent.State.ToString().ToLowerInvariant()}");
         if (!inState)
             return null;
         var (detail, passes, plates) = (Detail.Nothing, false, default(IReadOnlyList<Source>));
         Look(calendarEvent.HomeCalendarId);
         for (var index = 0; index < calendarEvent.Placements.Count; index++)
             Look(calendarEvent.Placements[index]);
-        notes?.Note(ComposeStep.Filter, passes, passes ? "It passes the filter of a calendar it is on." : "It is on no calendar of the edition, or their filters leave it out.");
-        var disclosed = detail == Detail.Nothing ? null : Disclosed.Of(calendarEvent, detail);
-        notes?.Note(ComposeStep.Detail, disclosed is not null, disclosed is null ? "Its calendars, its own cap or its showing span tell this audience nothing of it." : $"This audience gets it as {detail.ToString().ToLowerInvariant()}.");
+        notes?.Note(ComposeStep.Filter, passes, passes ? "trace.filter" : "trace.notFilter");
+        var disclosed = detail == Detail.Nothing ? null : Disclosed.Of(calendarEvent, detail)?.Called(_edition.Busy);
+        notes?.Note(ComposeStep.Detail, disclosed is not null, disclosed is null ? "trace.notDetail" : $"trace.detail.{detail.ToString().ToLowerInvariant()}");
         return disclosed is null ? null : new Told(calendarEvent, disclosed, calendarEvent.Series.Timing, plates ?? []);
 
         void Look(Guid calendarId)
@@ -205,18 +205,19 @@ public sealed class Composition
             var notes = trace?.IsOf(calendarEvent.Id, date.Occurrence.RecurrenceId) == true ? trace : null;
             if (!InState(date.State) || DateTold(told, date) is not { } disclosed)
             {
-                notes?.Note(ComposeStep.Window, false, "This date is cancelled, which the edition does not deliver or does not tell.");
+                notes?.Note(ComposeStep.Window, false, "trace.cancelled");
                 continue;
             }
-            notes?.Note(ComposeStep.Window, true, "It falls on days that the edition is about.");
+            notes?.Note(ComposeStep.Window, true, "trace.window");
             dates.Add(new Dated(Of(told, disclosed), date.Occurrence));
         }
         if (trace?.IsOf(calendarEvent.Id) == true && trace.Decided.Step < ComposeStep.Window)
-            trace.Note(ComposeStep.Window, false, "It falls on no day that the edition is about, or it is over.");
+            trace.Note(ComposeStep.Window, false, "trace.notWindow");
     }
 
     /// <summary>All dates without anything of their own are told alike.</summary>
-    private static Disclosed? DateTold(Told told, EventDate date) => date.Exception is null ? told.Disclosed : Disclosed.Of(date, told.Disclosed.Detail);
+    private Disclosed? DateTold(Told told, EventDate date) =>
+        date.Exception is null ? told.Disclosed : Disclosed.Of(date, told.Disclosed.Detail)?.Called(_edition.Busy);
 
     private static Told Of(Told told, Disclosed date) => ReferenceEquals(told.Disclosed, date) ? told : told with { Disclosed = date };
 
@@ -301,7 +302,7 @@ public sealed class Composition
             isOfOne |= IsOf(trace, in dates[other]);
         if (!isOfOne)
             return;
-        trace.Note(ComposeStep.Merge, true, others.Length == 0 ? "Nothing looks like it." : $"It is one entry with {others.Length} that {(others.Length == 1 ? "looks" : "look")} like it.");
+        trace.Note(ComposeStep.Merge, true, others.Length == 0 ? "trace.noLookAlike" : "trace.lookAlikes", ("count", others.Length));
         trace.GoOnWith(in dates[kept]);
     }
 
@@ -314,7 +315,7 @@ public sealed class Composition
         foreach (var place in trace is null ? [] : order[most..])
         {
             if (IsOf(trace!, in dates[place]))
-                trace!.Note(ComposeStep.Limit, false, $"It comes after the first {most}, and the edition delivers no more.");
+                trace!.Note(ComposeStep.Limit, false, "trace.limit", ("count", most));
         }
         return order[..most];
     }

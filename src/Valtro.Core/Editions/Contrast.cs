@@ -9,7 +9,7 @@ public readonly record struct Colour(byte Red, byte Green, byte Blue)
     public static Colour Parse(string field, string? text) =>
         text is { Length: 7 } && text[0] == '#' && int.TryParse(text.AsSpan(1), NumberStyles.AllowHexSpecifier, CultureInfo.InvariantCulture, out var value)
             ? new Colour((byte)(value >> 16), (byte)(value >> 8), (byte)value)
-            : throw new RuleException(field, $"“{text}” is no colour. Write # and six digits from 0 to F, like #1B2A33.");
+            : throw new RuleException(field, "edition.noColour", ("text", text));
 
     public static Colour Of(string text) => Parse("colour", text);
 

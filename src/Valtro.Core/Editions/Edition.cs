@@ -61,6 +61,9 @@ public sealed record Edition(Audience Audience, DateTimeZone Zone, IsoDayOfWeek 
     /// <summary>Whose a time is that is told as no more than "Busy".</summary>
     public bool TellsPlatesOfBusy { get; init; }
 
+    /// <summary>What a time is called that is told as no more: "Busy" in the language of the edition.</summary>
+    public string Busy { get; init; } = Disclosed.Busy;
+
     /// <summary>How titles are written; null for the title alone, with the plates before it as soon as there are two sources.</summary>
     public Pattern? TitlePattern { get; init; }
 

@@ -1,6 +1,7 @@
 using NodaTime;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Time;
+using Valtro.Core.Speaking;
 
 namespace Valtro.Core.Editions;
 
@@ -49,22 +50,22 @@ public sealed record EditionDraft(
     private CheckedEdition Made(DateTimeZone zone, IsoDayOfWeek firstDayOfWeek, bool needsName, bool needsSources)
     {
         var refusals = new RefusalList();
-        var name = refusals.Try(() => Texts.OneLine("name", "The name", Name, Texts.LongestName, required: needsName)) ?? "";
+        var name = refusals.Try(() => Texts.OneLine("name", "what.name", Name, Texts.LongestName, required: needsName)) ?? "";
         var look = CheckLook(Look ?? new LookDraft(), refusals);
         if (needsSources && Sources.Count == 0)
-            refusals.Add("sources", "The edition has no calendar. Choose one at least.");
+            refusals.Add("sources", "edition.noCalendar");
         if (Sources.Count > Edition.MostSources)
-            refusals.Add("sources", $"These are {Sources.Count} calendars. At most {Edition.MostSources} are possible.");
+            refusals.Add("sources", "edition.tooManyCalendars", ("count", Sources.Count), ("most", Edition.MostSources));
         if (Sources.DistinctBy(source => source.CalendarId).Count() < Sources.Count)
-            refusals.Add("sources", "A calendar is named twice. Name each once; one filter can say several things.");
+            refusals.Add("sources", "edition.calendarTwice");
         if (Audience == Audience.Editors)
-            refusals.Add("audience", "An edition is for members, for those who have its link, or for everyone.");
+            refusals.Add("audience", "edition.audience");
         if (Cap == Detail.Nothing)
-            refusals.Add("cap", "An edition that tells nothing has no entries. Choose times, headline or all there is.");
+            refusals.Add("cap", "edition.tellsNothing");
         if (Limit is < 1 or > Edition.MostEntries)
-            refusals.Add("limit", $"The number of entries has to be from 1 to {Edition.MostEntries}. Leave it empty for no limit.");
+            refusals.Add("limit", "edition.limit", ("most", Edition.MostEntries));
         if (WithUnfinished && Audience != Audience.Members)
-            refusals.Add("withUnfinished", "Drafts and what waits for sign-off are for members only. Choose members, or leave them out.");
+            refusals.Add("withUnfinished", "edition.unfinishedForMembers");
         var filters = Sources.Select((source, index) => refusals.Try(() => CheckFilter(source.Filter, $"sources.{index}.filter"))).ToArray();
         var window = refusals.Try(() => CheckWindow(Window ?? new WindowDraft()));
         var title = refusals.Try(() => CheckPattern("title", Title, [Piece.Date, Piece.Time]));
@@ -92,21 +93,21 @@ public sealed record EditionDraft(
     {
         if (filter is null)
             return null;
-        var text = Texts.OneLine($"{field}.text", "The text of the filter", filter.Text, 100, required: false);
+        var text = Texts.OneLine($"{field}.text", "what.filterText", filter.Text, 100, required: false);
         var made = new SourceFilter(filter.Mode, filter.Categories ?? [], [.. (filter.Tags ?? []).Select(tag => tag.Trim()).Where(tag => tag.Length > 0)], text);
         if (made.Categories.Count + made.Tags.Count > 50)
-            throw new RuleException(field, "The filter names more than 50 categories and tags. Name fewer.");
+            throw new RuleException(field, "edition.filterTooLong");
         return made.Categories.Count + made.Tags.Count + text.Length == 0 ? null : made;
     }
 
     private static EditionWindow CheckWindow(WindowDraft draft)
     {
         if (draft.From == WindowFrom.Date && draft.FromDate is null)
-            throw new RuleException("window.fromDate", "The day it begins with is missing. Choose a day.");
+            throw new RuleException("window.fromDate", "edition.windowFromMissing");
         if (draft.To == WindowTo.Date && draft.ToDate is null)
-            throw new RuleException("window.toDate", "The last day is missing. Choose a day.");
+            throw new RuleException("window.toDate", "edition.windowToMissing");
         if (draft is { From: WindowFrom.Date, To: WindowTo.Date } && draft.ToDate < draft.FromDate)
-            throw new RuleException("window.toDate", "The last day is before the first. Choose a last day that is the first or later.");
+            throw new RuleException("window.toDate", "edition.windowEndsBefore");
         foreach (var (field, day) in new[] { ("window.fromDate", draft.FromDate), ("window.toDate", draft.ToDate) })
         {
             if (day is { } given)
@@ -114,7 +115,7 @@ public sealed record EditionDraft(
         }
         var most = draft.To switch { WindowTo.Days => 3_650, WindowTo.Weeks => 520, _ => 120 };
         if (draft.To is WindowTo.Days or WindowTo.Weeks or WindowTo.Months && draft.Count is null or < 1 || draft.Count > most)
-            throw new RuleException("window.count", $"The number of {draft.To.ToString().ToLowerInvariant()} ahead has to be from 1 to {most}.");
+            throw new RuleException("window.count", "edition.windowCount", ("unit", Saying.Of($"unit.{draft.To.ToString().ToLowerInvariant()}")), ("most", most));
         return new EditionWindow(draft.From, draft.FromDate, draft.To, draft.Count ?? 1, draft.ToDate, draft.WithPast);
     }
 
@@ -123,36 +124,36 @@ public sealed record EditionDraft(
         if (parts is null || parts.Count == 0)
             return null;
         if (parts.Count > Pattern.MostParts)
-            throw new RuleException(field, $"The pattern has {parts.Count} parts. At most {Pattern.MostParts} are possible.");
+            throw new RuleException(field, "edition.patternTooLong", ("count", parts.Count), ("most", Pattern.MostParts));
         if (parts.All(part => part.Piece is null))
-            throw new RuleException(field, "The pattern has no piece. Put one in at least, the title for instance.");
+            throw new RuleException(field, "edition.patternEmpty");
         if (parts.FirstOrDefault(part => part.Piece is { } piece && without.Contains(piece)) is { } wrong)
-            throw new RuleException(field, $"A title cannot hold the {wrong.Piece.ToString()!.ToLowerInvariant()}: every entry has it beside its title.");
+            throw new RuleException(field, "edition.titleCannotHold", ("piece", Saying.Of($"piece.{wrong.Piece.ToString()!.ToLowerInvariant()}")));
         if (parts.Any(part => part.Piece is null && (part.Text ?? "").Length > Pattern.LongestText))
-            throw new RuleException(field, $"Text between pieces has at most {Pattern.LongestText} characters.");
+            throw new RuleException(field, "edition.textBetweenTooLong", ("most", Pattern.LongestText));
         return new Pattern([.. parts.Select(part => part.Piece is { } piece ? PatternPart.Of(piece) : PatternPart.Between(SafeText(field, part.Text)))]);
     }
 
     /// <summary>One line, with the spaces around it kept.</summary>
     private static string SafeText(string field, string? text) =>
-        Texts.OneLine(field, "The text between pieces", text, Pattern.LongestText, required: false) is { Length: > 0 } safe ? text!.Replace(text.Trim(), safe, StringComparison.Ordinal) : " ";
+        Texts.OneLine(field, "what.textBetween", text, Pattern.LongestText, required: false) is { Length: > 0 } safe ? text!.Replace(text.Trim(), safe, StringComparison.Ordinal) : " ";
 
     private static Look? CheckLook(LookDraft draft, RefusalList refusals)
     {
-        var title = refusals.Try(() => Texts.OneLine("look.title", "The title", draft.Title, Texts.LongestTitle, required: false));
-        var intro = refusals.Try(() => Texts.Lines("look.intro", "The text below the title", draft.Intro, 1_000));
-        var empty = refusals.Try(() => Texts.OneLine("look.emptyText", "What to say when it is empty", draft.EmptyText, 200, required: false));
-        var failed = refusals.Try(() => Texts.OneLine("look.failedText", "What to say when it cannot load", draft.FailedText, 200, required: false));
+        var title = refusals.Try(() => Texts.OneLine("look.title", "what.title", draft.Title, Texts.LongestTitle, required: false));
+        var intro = refusals.Try(() => Texts.Lines("look.intro", "what.intro", draft.Intro, 1_000));
+        var empty = refusals.Try(() => Texts.OneLine("look.emptyText", "what.emptyText", draft.EmptyText, 200, required: false));
+        var failed = refusals.Try(() => Texts.OneLine("look.failedText", "what.failedText", draft.FailedText, 200, required: false));
         var line = refusals.Try(() => CheckPattern("look.line", draft.Line, []));
         if (draft.FirstDayOfWeek is < 1 or > 7)
-            refusals.Add("look.firstDayOfWeek", "The first day of the week has to be from 1 (Monday) to 7 (Sunday).");
+            refusals.Add("look.firstDayOfWeek", "edition.firstDayOfWeek");
         var language = draft.Language ?? "";
         if (language.Length > 0 && !Editions.Look.Languages.Contains(language))
-            refusals.Add("look.language", $"Reading pages do not speak “{language}”. Choose one of {string.Join(", ", Editions.Look.Languages)}, or the reader’s own.");
+            refusals.Add("look.language", "edition.noSuchLanguage", ("language", language), ("choices", string.Join(", ", Editions.Look.Languages)));
         var name = draft.Palette ?? "paper";
         if (!Palette.All.TryGetValue(name, out var palette))
         {
-            refusals.Add("look.palette", $"There are no colours called “{name}”. Choose one of {string.Join(", ", Palette.All.Keys)}.");
+            refusals.Add("look.palette", "edition.noSuchPalette", ("name", name), ("choices", string.Join(", ", Palette.All.Keys)));
             return null;
         }
         var (light, dark) = draft.Scheme == Scheme.Dark ? (palette.Light, Own(palette.Dark, draft.Colours, refusals)) : (Own(palette.Light, draft.Colours, refusals), palette.Dark);
@@ -172,7 +173,7 @@ public sealed record EditionDraft(
             Or("page", own.Page, palette.Page), Or("grid", own.Grid, palette.Grid), Or("busy", own.Busy, palette.Busy), Or("empty", own.Empty, palette.Empty),
             Or("today", own.Today, palette.Today), Or("text", own.Text, palette.Text), Or("accent", own.Accent, palette.Accent));
         foreach (var refusal in mixed.TooFaint("look.colours"))
-            refusals.Add(refusal.Field, refusal.Sentence);
+            refusals.Add(refusal);
         return mixed;
     }
 
@@ -182,7 +183,7 @@ public sealed record EditionDraft(
         if (Sites is null)
             return null;
         if (Sites.Count > MostSites)
-            refusals.Add("sites", $"These are {Sites.Count} sites. At most {MostSites} are possible.");
+            refusals.Add("sites", "edition.tooManySites", ("count", Sites.Count), ("most", MostSites));
         return [.. Sites.Select((site, index) => site.Trim().Length == 0 ? null : refusals.Try(() => CheckedSite($"sites[{index}]", site.Trim()))).OfType<string>().Distinct()];
     }
 
@@ -195,7 +196,7 @@ public sealed record EditionDraft(
             && uri.HostNameType is UriHostNameType.Dns or UriHostNameType.IPv4;
         return isSite && HostOf(uri!) is { } host && !(isBelow && !host.Contains('.', StringComparison.Ordinal))
             ? $"{uri!.Scheme}://{(isBelow ? "*." : "")}{host}{(uri.IsDefaultPort ? "" : $":{uri.Port}")}"
-            : throw new RuleException(field, $"“{site}” is no site. Write a host such as www.example.org, or *.example.org for all below it, without a path.");
+            : throw new RuleException(field, "edition.noSite", ("site", site));
     }
 
     /// <summary>In ASCII (RFC 5891), or null where it cannot be written so.</summary>

@@ -1,4 +1,4 @@
-using System.Globalization;
+using Valtro.Core.Speaking;
 
 namespace Valtro.Core.Editions;
 
@@ -32,11 +32,11 @@ public sealed record Palette(Colour Page, Colour Grid, Colour Busy, Colour Empty
 
     private IEnumerable<(string Field, string What, Colour Over, Colour Ground)> Pairs =>
     [
-        ("text", "Text on the page", Text, Page),
-        ("busy", "Text on days with entries", Text, Busy),
-        ("empty", "Text on days without entries", Text, Empty),
-        ("today", "Text on today", Text, Today),
-        ("accent", "The accent on the page", Accent, Page),
+        ("text", "contrast.text", Text, Page),
+        ("busy", "contrast.busy", Text, Busy),
+        ("empty", "contrast.empty", Text, Empty),
+        ("today", "contrast.today", Text, Today),
+        ("accent", "contrast.accent", Accent, Page),
     ];
 
     /// <summary>What is too faint to be read, with the ratio that it has.</summary>
@@ -44,8 +44,8 @@ public sealed record Palette(Colour Page, Colour Grid, Colour Busy, Colour Empty
     public IEnumerable<Refusal> TooFaint(string prefix) => Pairs
         .Select(pair => (pair.Field, pair.What, Ratio: pair.Over.ContrastWith(pair.Ground)))
         .Where(pair => pair.Ratio < Least)
-        .Select(pair => new Refusal($"{prefix}.{pair.Field}", string.Create(CultureInfo.InvariantCulture,
-            $"{pair.What} has a contrast of {Math.Floor(pair.Ratio * 10) / 10:0.0} to 1. At least {Least:0.0} is needed to be readable: choose a darker and a lighter colour.")));
+        .Select(pair => new Refusal($"{prefix}.{pair.Field}", Saying.Of(
+            "edition.contrast", ("what", Saying.Of(pair.What)), ("ratio", Math.Floor(pair.Ratio * 10) / 10), ("least", Least))));
 
     /// <summary>Our own palettes, each light and dark.</summary>
     public static IReadOnlyDictionary<string, (Palette Light, Palette Dark)> All { get; } = new Dictionary<string, (Palette, Palette)>

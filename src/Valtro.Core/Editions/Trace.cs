@@ -1,4 +1,5 @@
 using NodaTime;
+using Valtro.Core.Speaking;
 
 namespace Valtro.Core.Editions;
 
@@ -17,8 +18,7 @@ public enum ComposeStep
 }
 
 /// <summary>What a step said of an occurrence.</summary>
-/// <param name="Sentence">For people.</param>
-public readonly record struct Verdict(ComposeStep Step, bool Passes, string Sentence);
+public readonly record struct Verdict(ComposeStep Step, bool Passes, Saying Saying);
 
 /// <summary>Why one occurrence is, or is not, in an edition: written down by the very steps that compose it.</summary>
 /// <param name="recurrenceId">Which date: the start it would have by the rule.</param>
@@ -42,9 +42,9 @@ public sealed class Trace(Guid eventId, LocalDateTime recurrenceId)
     /// <summary>Once it is one of others, what becomes of the entry that was kept becomes of it.</summary>
     internal void GoOnWith(in Dated kept) => _of = (kept.Told.Of!.Id, kept.Occurrence.RecurrenceId);
 
-    internal void Note(ComposeStep step, bool passes, string sentence)
+    internal void Note(ComposeStep step, bool passes, string code, params ReadOnlySpan<(string Name, object? Value)> values)
     {
         if (_verdicts.Count == 0 || (_verdicts[^1].Passes && _verdicts[^1].Step < step))
-            _verdicts.Add(new Verdict(step, passes, sentence));
+            _verdicts.Add(new Verdict(step, passes, Saying.Of(code, values)));
     }
 }

@@ -1,5 +1,6 @@
 using NodaTime;
 using Valtro.Core.Recurrence;
+using Valtro.Core.Speaking;
 using Valtro.Core.Time;
 using Valtro.Core.YearPlans;
 
@@ -59,7 +60,7 @@ public sealed record Consequences(
         foreach (var (occurrence, kind) in dates.Take(Shown))
         {
             var fallsOut = kind is DateKind.Removed or DateKind.InBreak;
-            var remarks = new List<string>(fallsOut ? [] : OnClock(series.Timing, occurrence, before));
+            var remarks = new List<string>(fallsOut ? [] : OnClock(series.Timing, occurrence, before, words.Speech));
             remarks.AddRange(OnBreaks(occurrence, kind, school, words));
             if (!fallsOut && clash.TryGetValue(occurrence.Start, out var meets))
                 remarks.Add(meets);
@@ -72,7 +73,7 @@ public sealed record Consequences(
             listed,
             last,
             DaysOfFirstYear(taking),
-            [.. RemarksOn(series, shown, count)]);
+            [.. RemarksOn(series, shown, count, words.Speech)]);
     }
 
     private static (IReadOnlyList<Occurrence> Dates, int? Count, Occurrence? Last) Taking(Series series, SchoolCalendar school)
@@ -116,18 +117,19 @@ public sealed record Consequences(
     private static IEnumerable<string> OnBreaks(Occurrence occurrence, DateKind kind, SchoolCalendar school, RuleWords words)
     {
         if (kind == DateKind.Moved)
-            yield return $"moved from {words.Day(occurrence.RecurrenceId.Date, withWeekday: true)}, which is in {school.BreakOn(occurrence.RecurrenceId.Date)?.Name}";
+            yield return words.Speech.Say(
+                "date.movedFrom", ("day", words.Day(occurrence.RecurrenceId.Date, withWeekday: true)), ("break", school.BreakOn(occurrence.RecurrenceId.Date)?.Name));
         else if (kind == DateKind.InBreak)
-            yield return school.BreakOn(occurrence.RecurrenceId.Date) is { } closed ? $"falls out: {closed.Name}" : "falls out: already on that day";
+            yield return school.BreakOn(occurrence.RecurrenceId.Date) is { } closed ? words.Speech.Say("date.fallsOut", ("break", closed.Name)) : words.Speech.Say("date.onThatDayAlready");
         else if (kind == DateKind.Removed)
-            yield return "removed";
+            yield return words.Speech.Say("date.removed");
         else if (school.BreakOn(occurrence.LocalStart.Date) is { } closed)
-            yield return $"in {closed.Name}";
+            yield return words.Speech.Say("date.inBreak", ("break", closed.Name));
         if (kind == DateKind.Added)
-            yield return "added";
+            yield return words.Speech.Say("date.added");
     }
 
-    private static IEnumerable<string> OnClock(Timing timing, Occurrence occurrence, Occurrence? before)
+    private static IEnumerable<string> OnClock(Timing timing, Occurrence occurrence, Occurrence? before, Speech speech)
     {
         if (timing.AllDay)
             yield break;
@@ -135,46 +137,46 @@ public sealed record Consequences(
         switch (LocalTimes.EffectOf(occurrence.RecurrenceId.TimeOfDay == occurrence.LocalStart.TimeOfDay ? occurrence.LocalStart : occurrence.RecurrenceId, timing.Zone))
         {
             case ClockEffect.Skipped:
-                yield return $"the clocks skip {start} that day, so {occurrence.LocalStart:HH:mm}";
+                yield return speech.Say("date.clocksSkip", ("start", start), ("instead", $"{occurrence.LocalStart:HH:mm}"));
                 yield break;
             case ClockEffect.Repeated:
-                yield return $"{start} happens twice that day, the first is meant";
+                yield return speech.Say("date.clocksRepeat", ("start", start));
                 yield break;
         }
         if (before is not { } earlier)
             yield break;
         var change = timing.Zone.GetUtcOffset(occurrence.Start).Milliseconds - timing.Zone.GetUtcOffset(earlier.Start).Milliseconds;
         if (change > 0)
-            yield return $"clocks went forward, still {start}";
+            yield return speech.Say("date.clocksForward", ("start", start));
         else if (change < 0)
-            yield return $"clocks went back, still {start}";
+            yield return speech.Say("date.clocksBack", ("start", start));
     }
 
     private static LocalDate[] DaysOfFirstYear(IReadOnlyList<Occurrence> dates) => dates.Count == 0
         ? []
         : [.. dates.Select(date => date.LocalStart.Date).TakeWhile(day => day < dates[0].LocalStart.Date.PlusYears(1)).Distinct()];
 
-    private static IEnumerable<string> RemarksOn(Series series, Occurrence[] dates, int? count)
+    private static IEnumerable<string> RemarksOn(Series series, Occurrence[] dates, int? count, Speech speech)
     {
         if (series.Rule is { } rule)
         {
             if (!series.RuleGivesItsStart)
-                yield return "The first day is not one that the pattern gives. It counts as the first date all the same.";
+                yield return speech.Say("follows.firstIsNotOfPattern");
             if (!series.Pattern(series.Timing.Start, SchoolCalendar.Empty).Skip(1).Any() && rule.Count != 1)
-                yield return "The pattern gives no further date: no day fits all of it.";
-            if (ShortMonths(rule) is { } problem)
+                yield return speech.Say("follows.noFurtherDate");
+            if (ShortMonths(rule, speech) is { } problem)
                 yield return problem;
         }
         if (count == 0)
-            yield return "Nothing is left: every date is removed or falls in a break.";
+            yield return speech.Say("follows.nothingLeft");
         if (dates.Length > 1 && dates[0].End > dates[1].Start)
-            yield return "Each date lasts beyond the start of the next one.";
+            yield return speech.Say("follows.overlapsItself");
         if (series.IsEndless)
-            yield return "This goes on without end. Give it a last day when you know one.";
+            yield return speech.Say("follows.endless");
     }
 
     /// <summary>Days that not every month has.</summary>
-    private static string? ShortMonths(RecurrenceRule rule)
+    private static string? ShortMonths(RecurrenceRule rule, Speech speech)
     {
         var day = rule.Parts.MonthDays.Where(one => one > 28).DefaultIfEmpty(0).Max();
         if (day == 0 || rule.Frequency is not (Frequency.Monthly or Frequency.Yearly) || rule.Parts.Weekdays.Count > 0)
@@ -182,12 +184,7 @@ public sealed record Consequences(
         var isYearly = rule.Frequency == Frequency.Yearly && rule.Parts.Months.Count > 0;
         if (isYearly && rule.Parts.Months.All(month => day <= (month == 2 ? 28 : month is 4 or 6 or 9 or 11 ? 30 : 31)))
             return null;
-        var which = isYearly && rule.Parts.Months.SequenceEqual([2]) ? "Most years have no 29 February" : day == 31 ? "Five months have no 31st" : $"February has no {day}th{(day == 29 ? " in most years" : "")}";
-        return rule.Parts.Skip switch
-        {
-            Skip.Backward => $"{which}: there the last day of the month stands in.",
-            Skip.Forward => $"{which}: there the first of the next month stands in.",
-            _ => $"{which}: there it falls out.",
-        };
+        var which = isYearly && rule.Parts.Months.SequenceEqual([2]) ? "follows.leapDay" : $"follows.short.{day}";
+        return speech.Say($"follows.skip.{rule.Parts.Skip.ToString().ToLowerInvariant()}", ("which", Saying.Of(which)));
     }
 }

@@ -3,6 +3,7 @@ using Valtro.Core.Disclosure;
 using Valtro.Core.Recurrence;
 using Valtro.Core.Time;
 using Valtro.Core.YearPlans;
+using Valtro.Core.Speaking;
 
 namespace Valtro.Core.Events;
 
@@ -132,18 +133,18 @@ public record EventDraft
     public EventContent Check(DraftSetting setting, RichText description)
     {
         var refusals = new RefusalList();
-        var title = refusals.Try(() => Texts.OneLine("title", "The title", Title, Texts.LongestTitle));
-        var subtitle = refusals.Try(() => Texts.OneLine("subtitle", "The subtitle", Subtitle, Texts.LongestTitle, required: false));
-        var place = refusals.Try(() => Texts.OneLine("place", "The place", Place, Texts.LongestPlace, required: false));
+        var title = refusals.Try(() => Texts.OneLine("title", "what.title", Title, Texts.LongestTitle));
+        var subtitle = refusals.Try(() => Texts.OneLine("subtitle", "what.subtitle", Subtitle, Texts.LongestTitle, required: false));
+        var place = refusals.Try(() => Texts.OneLine("place", "what.place", Place, Texts.LongestPlace, required: false));
         var tags = refusals.Try(CheckedTags);
         var category = setting.Categories.FirstOrDefault(one => one.Id == CategoryId);
         if (CategoryId is not null && category is null)
-            refusals.Add("categoryId", "There is no such category any more. Choose another, or none.");
+            refusals.Add("categoryId", "event.noSuchCategory");
         refusals.Try(() => CheckedDescription(description));
         var links = refusals.Try(CheckedLinks);
         var files = refusals.Try(() => CheckedFiles(setting));
-        var contact = refusals.Try(() => Texts.OneLine("contact", "The contact", Contact, Texts.LongestPlace, required: false));
-        var notes = refusals.Try(() => Texts.Lines("notes", "The note", Notes, Texts.LongestNotes));
+        var contact = refusals.Try(() => Texts.OneLine("contact", "what.contact", Contact, Texts.LongestPlace, required: false));
+        var notes = refusals.Try(() => Texts.Lines("notes", "what.note", Notes, Texts.LongestNotes));
         var cap = refusals.Try(() => CheckedCap(setting));
         var showing = refusals.Try(() => new ShowingSpan(
             ShowFrom is { } from ? DayRange.Check("showFrom", from) : null, ShowUntil is { } until ? DayRange.Check("showUntil", until) : null));
@@ -168,42 +169,42 @@ public record EventDraft
     {
         var cap = Cap is { } said ? new Cap(said.Members, said.Link, said.Everyone) : Disclosure.Cap.None;
         (Audience Audience, string Field, string Name)[] audiences =
-            [(Audience.Members, "cap.members", "members"), (Audience.Link, "cap.link", "people with the link"), (Audience.Everyone, "cap.everyone", "everyone")];
+            [(Audience.Members, "cap.members", "audience.members"), (Audience.Link, "cap.link", "audience.link"), (Audience.Everyone, "cap.everyone", "audience.everyone")];
         var higher = audiences.Where(one => cap.Said(one.Audience) is { } most && most > setting.Shown[one.Audience] && most != setting.CapBefore.Said(one.Audience)).ToArray();
         return higher.Length == 0
             ? cap
-            : throw new RuleException([.. higher.Select(one => new Refusal(
-                one.Field, $"An event can only say less than its calendar, and the calendar shows {one.Name} {setting.Shown[one.Audience].ToString().ToLowerInvariant()}. Choose that or less."))]);
+            : throw new RuleException([.. higher.Select(one => new Refusal(one.Field, Saying.Of(
+                "event.saysMoreThanCalendar", ("audience", Saying.Of(one.Name)), ("detail", Saying.Of($"detail.{setting.Shown[one.Audience].ToString().ToLowerInvariant()}")))))]);
     }
 
     private static bool CheckedDescription(RichText description)
     {
-        Texts.CheckLength("description", "The description, with its markup,", description.Html, Texts.LongestDescription);
+        Texts.CheckLength("description", "what.descriptionWithMarkup", description.Html, Texts.LongestDescription);
         return true;
     }
 
     private EventFile[] CheckedFiles(DraftSetting setting)
     {
         if (Files.Count > MostFiles)
-            throw new RuleException("files", $"These are {Files.Count} files. At most {MostFiles} are possible.");
+            throw new RuleException("files", "event.tooManyFiles", ("count", Files.Count), ("most", MostFiles));
         return [.. Files.Distinct().Select(id => setting.Files.GetValueOrDefault(id)
-            ?? throw new RuleException("files", "One of the files is not there any more. Take it off, and bring it again."))];
+            ?? throw new RuleException("files", "event.fileGone"))];
     }
 
     private EventLink[] CheckedLinks()
     {
         if (Links.Count > MostLinks)
-            throw new RuleException("links", $"These are {Links.Count} links. At most {MostLinks} are possible.");
+            throw new RuleException("links", "event.tooManyLinks", ("count", Links.Count), ("most", MostLinks));
         return [.. Links.Select(CheckedLink)];
     }
 
     private static EventLink CheckedLink(EventLink link)
     {
         if (!Uri.TryCreate(link.Url?.Trim(), UriKind.Absolute, out var address) || address.Scheme is not ("http" or "https" or "mailto" or "tel") || address.OriginalString.Length > 2_000 || AsciiAddress.Of(link.Url.Trim()) is null)
-            throw new RuleException("links", $"“{link.Url}” is no address that readers can open. Write one such as https://pinewick.example/sign-up.");
+            throw new RuleException("links", "event.noAddress", ("url", link.Url));
         if (address.Scheme is "http" or "https" && address.UserInfo.Length > 0)
-            throw new RuleException("links", $"The link to {address.Host} holds a user and perhaps a password, which every reader would see. Leave out what stands before the @.");
-        return new EventLink(Texts.OneLine("links", "The label of a link", string.IsNullOrWhiteSpace(link.Label) ? address.Host : link.Label, Texts.LongestName), address.AbsoluteUri);
+            throw new RuleException("links", "event.linkWithPassword", ("host", address.Host));
+        return new EventLink(Texts.OneLine("links", "what.linkLabel", string.IsNullOrWhiteSpace(link.Label) ? address.Host : link.Label, Texts.LongestName), address.AbsoluteUri);
     }
 
     /// <summary>Only when it happens, for showing consequences while the rest is still being typed.</summary>
@@ -218,8 +219,8 @@ public record EventDraft
 
     private string[] CheckedTags()
     {
-        var tags = Tags.Select(tag => Texts.OneLine("tags", "A tag", tag.TrimStart('#'), 40)).Distinct(StringComparer.CurrentCultureIgnoreCase).Order(StringComparer.Ordinal).ToArray();
-        return tags.Length <= MostTags ? tags : throw new RuleException("tags", $"These are {tags.Length} tags. At most {MostTags} are possible.");
+        var tags = Tags.Select(tag => Texts.OneLine("tags", "what.tag", tag.TrimStart('#'), 40)).Distinct(StringComparer.CurrentCultureIgnoreCase).Order(StringComparer.Ordinal).ToArray();
+        return tags.Length <= MostTags ? tags : throw new RuleException("tags", "event.tooManyTags", ("count", tags.Length), ("most", MostTags));
     }
 
     private Series? CheckedSeries(DraftSetting setting, RefusalList refusals)
@@ -229,7 +230,7 @@ public record EventDraft
         Repeat?.Check(refusals);
         var removed = refusals.Try(() => Removed.Take(MostDays + 1).Select(name => DateName.Read(name, "removed")).ToArray()) ?? [];
         if (Extra.Count > MostDays || Removed.Count > MostDays)
-            refusals.Add("extra", $"At most {MostDays} dates can be added or removed by hand. Make another series.");
+            refusals.Add("extra", "event.tooManyOwnDates", ("most", MostDays));
         foreach (var day in Extra.Concat(removed.Select(id => id.Date)))
             refusals.Try(() => (LocalDate?)DayRange.Check(Extra.Contains(day) ? "extra" : "removed", day));
         if (timing is null || !refusals.IsEmpty)
@@ -263,26 +264,26 @@ public record EventDraft
             if (date > second?.PlusYears(1))
                 break;
             if (count > MostInAYear)
-                throw new RuleException("repeat.text", $"The rule gives more than {MostInAYear} dates in a year. Make it rarer, or the event longer.");
+                throw new RuleException("repeat.text", "event.tooOften", ("most", MostInAYear));
         }
         return count > 0 || series.Extra.Count > 0
             ? true
-            : throw new RuleException("repeat.numbers", "The day cycle gives no date from that day on. Look at the year plan, or choose another day.");
+            : throw new RuleException("repeat.numbers", "event.cycleGivesNothing");
     }
 
     private Timing? CheckedTiming(DateTimeZone zone, RefusalList refusals)
     {
         if (Date is not { } date)
         {
-            refusals.Add("date", "The date is missing. Give a day such as 24 November 2026.");
+            refusals.Add("date", "event.dateMissing");
             return null;
         }
         if (AllDay)
             return refusals.Try(() => Timing.WholeDays(date, EndDate ?? date, zone));
         if (From is null)
-            refusals.Add("from", "The start time is missing. Give a time such as 14:00, or choose all day.");
+            refusals.Add("from", "event.startMissing");
         if (To is null)
-            refusals.Add("to", "The end time is missing. Give a time such as 15:30, or choose all day.");
+            refusals.Add("to", "event.endMissing");
         return From is { } from && To is { } to
             ? refusals.Try(() => Timing.Timed(date + from, (EndDate ?? date) + to, zone))
             : null;

@@ -1,4 +1,5 @@
 using Valtro.Core.Disclosure;
+using Valtro.Core.Speaking;
 
 namespace Valtro.Core.Events;
 
@@ -19,27 +20,28 @@ internal static class FieldTexts
     };
 
     /// <summary>A value said in a line.</summary>
-    public static string Say(object? value) => value switch
+    public static string Say(object? value, Speech speech) => value switch
     {
         IEnumerable<EventLink> links => string.Join(", ", links.Select(link => $"{link.Label} ({link.Url})")),
-        Cap cap => Say(cap),
-        ShowingSpan showing => Say(showing),
+        Cap cap => Say(cap, speech),
+        ShowingSpan showing => Say(showing, speech),
         _ => string.Join(", ", Of(value)),
     };
 
-    private static string Say(Cap cap)
+    private static string Say(Cap cap, Speech speech)
     {
         if (cap.IsNone)
-            return "as the calendar says";
-        (string Name, Detail? Said)[] said = [("members", cap.Members), ("with the link", cap.Link), ("everyone", cap.Everyone)];
-        return string.Join(", ", said.Where(one => one.Said is not null).Select(one => $"{one.Name}: {one.Said.ToString()!.ToLowerInvariant()}"));
+            return speech.Say("cap.none");
+        (string Name, Detail? Said)[] said = [("members", cap.Members), ("link", cap.Link), ("everyone", cap.Everyone)];
+        return string.Join(", ", said.Where(one => one.Said is not null).Select(one =>
+            speech.Say($"cap.{one.Name}", ("detail", Saying.Of($"detail.{one.Said.ToString()!.ToLowerInvariant()}")))));
     }
 
-    private static string Say(ShowingSpan showing) => (showing.From, showing.Until) switch
+    private static string Say(ShowingSpan showing, Speech speech) => (showing.From, showing.Until) switch
     {
-        (null, null) => "always",
-        ({ } from, null) => $"from {from:uuuu-MM-dd}",
-        (null, { } until) => $"until {until:uuuu-MM-dd}",
-        ({ } from, { } until) => $"{from:uuuu-MM-dd} to {until:uuuu-MM-dd}",
+        (null, null) => speech.Say("showing.always"),
+        ({ } from, null) => speech.Say("showing.from", ("from", from)),
+        (null, { } until) => speech.Say("showing.until", ("until", until)),
+        ({ } from, { } until) => speech.Say("showing.between", ("from", from), ("until", until)),
     };
 }

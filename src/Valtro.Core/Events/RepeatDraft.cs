@@ -135,21 +135,21 @@ public sealed record RepeatDraft(
     internal void Check(RefusalList refusals)
     {
         if (Pattern == RepeatPattern.Weekly && Weekdays is not { Count: > 0 })
-            refusals.Add("repeat.weekdays", "No weekday is chosen. Choose at least one.");
+            refusals.Add("repeat.weekdays", "repeat.noWeekday");
         if (Weekdays?.Any(weekday => weekday is < 1 or > 7) == true)
-            refusals.Add("repeat.weekdays", "Weekdays are numbers from 1 (Monday) to 7 (Sunday).");
+            refusals.Add("repeat.weekdays", "repeat.weekdayNumber");
         if (Pattern == RepeatPattern.Cycle && Numbers is not { Count: > 0 })
-            refusals.Add("repeat.numbers", "No day of the cycle is chosen. Choose at least one.");
+            refusals.Add("repeat.numbers", "repeat.noCycleDay");
         if (Numbers?.Any(number => number is < 1 or > YearPlans.DayCycle.MostDays) == true)
-            refusals.Add("repeat.numbers", $"Days of the cycle are numbers from 1 to {YearPlans.DayCycle.MostDays}.");
+            refusals.Add("repeat.numbers", "repeat.cycleDayNumber", ("most", YearPlans.DayCycle.MostDays));
         if (Pattern == RepeatPattern.Text && string.IsNullOrWhiteSpace(Text))
-            refusals.Add("repeat.text", "The rule is empty. Write one such as FREQ=WEEKLY;BYDAY=TU,TH.");
+            refusals.Add("repeat.text", "repeat.ruleEmpty");
         if (Interval is < 1 or > RecurrenceRule.LargestInterval)
-            refusals.Add("repeat.interval", $"“Every {Interval}” is not possible. Use a number from 1 to {RecurrenceRule.LargestInterval}.");
+            refusals.Add("repeat.interval", "repeat.interval", ("interval", Interval), ("most", RecurrenceRule.LargestInterval));
         if (Ends == RepeatEnd.After && Count is not (>= 1 and <= RecurrenceRule.LargestCount))
-            refusals.Add("repeat.count", $"The number of dates has to be from 1 to {RecurrenceRule.LargestCount}.");
+            refusals.Add("repeat.count", "repeat.count", ("most", RecurrenceRule.LargestCount));
         if (Ends == RepeatEnd.On && Until is null)
-            refusals.Add("repeat.until", "The last day is missing. Give a day such as 18 December 2026, or let it go on without end.");
+            refusals.Add("repeat.until", "repeat.untilMissing");
         if (Pattern is RepeatPattern.Monthly or RepeatPattern.Yearly)
             CheckPosition(refusals);
     }
@@ -164,9 +164,9 @@ public sealed record RepeatDraft(
             _ => false,
         };
         if (!isPossible)
-            refusals.Add("repeat.by", "Which day of the month is missing. Choose the day by its number, or a weekday such as the second Tuesday.");
+            refusals.Add("repeat.by", "repeat.positionMissing");
         if (Pattern == RepeatPattern.Yearly && Month is not (>= 1 and <= 12))
-            refusals.Add("repeat.month", "The month has to be from 1 to 12.");
+            refusals.Add("repeat.month", "repeat.month");
     }
 
     /// <summary>The rule for an event with that timing; null for what follows the day cycle.</summary>
@@ -225,12 +225,12 @@ public sealed record RepeatDraft(
             var rule = RuleText.Parse(text.StartsWith("RRULE:", StringComparison.OrdinalIgnoreCase) ? text[6..] : text)
                 .CheckedAgainst(timing.Start, timing.AllDay ? null : timing.Zone);
             return rule.Until?.IsBeyond(DayRange.Last) == true
-                ? throw new RuleException("UNTIL", $"UNTIL lies beyond {DayRange.Last.Year}. Give an earlier day, or leave it out for a series without end.")
+                ? throw new RuleException("UNTIL", "repeat.untilTooLate", ("year", DayRange.Last.Year))
                 : rule;
         }
         catch (RuleException refused)
         {
-            throw new RuleException([.. refused.Refusals.Select(refusal => new Refusal("repeat.text", refusal.Sentence))]);
+            throw new RuleException([.. refused.Refusals.Select(refusal => refusal with { Field = "repeat.text" })]);
         }
     }
 
@@ -238,9 +238,9 @@ public sealed record RepeatDraft(
     {
         var day = Until!.Value;
         if (day < timing.Start.Date)
-            throw new RuleException("repeat.until", "The series ends before its first date. Give a last day on or after the first.");
+            throw new RuleException("repeat.until", "repeat.endsBeforeFirst");
         if (day > DayRange.Last)
-            throw new RuleException("repeat.until", $"The last day has to be in {DayRange.Last.Year} or before. Give an earlier day, or let it go on without end.");
+            throw new RuleException("repeat.until", "repeat.lastDayTooLate", ("year", DayRange.Last.Year));
         return Core.Recurrence.Until.Including(day + timing.Start.TimeOfDay, timing);
     }
 

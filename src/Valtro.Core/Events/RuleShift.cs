@@ -48,5 +48,5 @@ internal static class RuleShift
     }
 
     private static RuleException Impossible() =>
-        new("scope", "This rule cannot move by days as it stands. Move this date alone, or write the pattern anew.");
+        new("scope", "scope.ruleCannotMove");
 }

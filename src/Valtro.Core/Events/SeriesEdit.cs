@@ -88,7 +88,7 @@ public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalend
     /// <summary>The date as the form showed it. A series that has lost all its dates is seen as its first one would be.</summary>
     private EventDate Seen => EventDates.Find(before, change.SeenFrom, school)
         ?? (change.SeenFrom == _series.Timing.Start ? new EventDate(before, _series.Timing.Occurrence(change.SeenFrom), null) : default(EventDate?))
-        ?? throw new RuleException("recurrenceId", "The series has no such date any more. Open one of its dates on the plan.");
+        ?? throw new RuleException("recurrenceId", "scope.noSuchDate");
 
     private EventException Exception() => before.Exceptions.FirstOrDefault(one => one.RecurrenceId == change.SeenFrom) ?? new EventException(change.SeenFrom);
 
@@ -112,13 +112,13 @@ public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalend
     {
         var (typed, seen) = (change.Typed!, Seen);
         if (PatternChanged)
-            throw new RuleException("scope", "The pattern itself was changed. That cannot be for one date alone.");
+            throw new RuleException("scope", "scope.patternOfOneDate");
         if (typed.Series.Timing.AllDay != _series.Timing.AllDay)
-            throw new RuleException("scope", "One date of a series with times cannot be all day, nor the other way round.");
+            throw new RuleException("scope", "scope.allDayOfOneDate");
         if (typed.Series.Timing.Zone != _series.Timing.Zone)
-            throw new RuleException("scope", "One date cannot have another time zone than its series.");
+            throw new RuleException("scope", "scope.zoneOfOneDate");
         if (typed.Differences(before.Content).Any(field => !field.IsOfOneDate && field.Type != typeof(Series)))
-            throw new RuleException("scope", "Category, tags, links, files, contact, notes, and who sees it belong to the whole series.");
+            throw new RuleException("scope", "scope.fieldsOfSeries");
         var exception = Exception();
         var (start, end) = (typed.Series.Timing.Start, typed.Series.Timing.End);
         var ruled = _series.From(change.SeenFrom, school).FirstOrDefault(one => one.RecurrenceId == change.SeenFrom);
@@ -198,7 +198,7 @@ public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalend
     private RecurrenceRule? ShiftedRule(Series series, LocalDate seen, int days, Timing timing)
     {
         if (series.Cycle is not null && days != 0)
-            throw new RuleException("scope", "The series follows the day cycle, so its dates cannot move by days. Move this date alone, or choose another day of the cycle.");
+            throw new RuleException("scope", "scope.cycleCannotMove");
         if (series.Rule is not { } rule)
             return null;
         var shifted = RuleShift.Shift(rule, seen, seen.PlusDays(days));
@@ -244,7 +244,7 @@ public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalend
     {
         var at = change.SeenFrom;
         if (_series.Extra.Contains(at))
-            throw new RuleException("scope", "This date was added to the series by hand. Change it alone, or every date.");
+            throw new RuleException("scope", "scope.addedByHand");
         var passed = DatesBefore(_series, at).ToArray();
         var first = later.Timing.Start.Date;
         var rest = later with
@@ -360,7 +360,7 @@ public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalend
             _ => true,
         };
         if (before.State == EventState.Cancelled && scope != ChangeScope.Every)
-            throw new RuleException("scope", "The whole series is cancelled. Restore every date, then cancel those that stay so.");
+            throw new RuleException("scope", "scope.allCancelled");
         var exceptions = before.Exceptions
             .Where(one => !IsMeant(one.RecurrenceId) || (scope != ChangeScope.This && !one.IsCancelled))
             .ToArray();

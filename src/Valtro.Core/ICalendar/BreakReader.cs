@@ -14,7 +14,7 @@ public static class BreakReader
     public static IReadOnlyList<NamedDays> Read(string text, LocalDate first, LocalDate last, out IReadOnlyList<string> skipped)
     {
         if (text.Length > LongestFile)
-            throw new RuleException("file", $"The file has {text.Length} characters. At most {LongestFile} are possible.");
+            throw new RuleException("file", "breaks.tooLong", ("count", text.Length), ("most", LongestFile));
         var found = new List<NamedDays>();
         var others = new List<string>();
         foreach (var calendarEvent in Load(text).Events)
@@ -41,11 +41,11 @@ public static class BreakReader
     {
         try
         {
-            return Ical.Net.Calendar.Load(text) ?? throw new RuleException("file", "The file holds no calendar. Choose an iCalendar file (.ics).");
+            return Ical.Net.Calendar.Load(text) ?? throw new RuleException("file", "breaks.noCalendar");
         }
         catch (Exception unreadable) when (unreadable is not RuleException and not OutOfMemoryException)
         {
-            throw new RuleException("file", "The file could not be read as iCalendar: it should begin with BEGIN:VCALENDAR and end with END:VCALENDAR. Choose an iCalendar file (.ics) with whole days.");
+            throw new RuleException("file", "breaks.unreadable");
         }
     }
 

@@ -116,7 +116,7 @@ public sealed class Components(SchoolCalendar school, Uri files, IReadOnlyDictio
         var calendarEvent = delivered.Event;
         var timing = calendarEvent.Series.Timing;
         var date = new EventDate(calendarEvent, timing.StartingAt(id).Occurrence(id), exception);
-        return (date, Disclosed.Of(date, delivered.Disclosed.Detail) is { } told ? delivered.Shape(told) : null);
+        return (date, Disclosed.Of(date, delivered.Disclosed.Detail)?.Called(delivered.Disclosed.Title) is { } told ? delivered.Shape(told) : null);
     }
 
     private static LocalDateTime Name(Delivery delivery, EventDate date) =>

@@ -13,7 +13,7 @@ public static class DateName
 
     /// <exception cref="RuleException">It names no date.</exception>
     public static LocalDateTime Read(string name, string field) =>
-        TryRead(name, out var date) ? date : throw new RuleException(field, $"“{name}” names no date of a series.");
+        TryRead(name, out var date) ? date : throw new RuleException(field, "scope.noDateName", ("name", name));
 
     public static bool TryRead(string name, out LocalDateTime date)
     {

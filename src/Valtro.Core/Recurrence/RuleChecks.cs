@@ -12,11 +12,11 @@ internal static class RuleChecks
     public static void Check(RuleParts parts)
     {
         if (parts.Interval is < 1 or > RecurrenceRule.LargestInterval)
-            throw new RuleException("INTERVAL", $"INTERVAL is {parts.Interval}. It has to be from 1 to {RecurrenceRule.LargestInterval}.");
+            throw new RuleException("INTERVAL", "rule.interval", ("interval", parts.Interval), ("most", RecurrenceRule.LargestInterval));
         if (parts.Count is < 1 or > RecurrenceRule.LargestCount)
-            throw new RuleException("COUNT", $"COUNT is {parts.Count}. It has to be from 1 to {RecurrenceRule.LargestCount}.");
+            throw new RuleException("COUNT", "rule.count", ("count", parts.Count), ("most", RecurrenceRule.LargestCount));
         if (parts.Count is not null && parts.Until is not null)
-            throw new RuleException("COUNT", "COUNT and UNTIL stand in the same rule. Use one of them.");
+            throw new RuleException("COUNT", "rule.countAndUntil");
         CheckRanges(parts);
         CheckCombinations(parts);
     }
@@ -43,20 +43,20 @@ internal static class RuleChecks
         var frequency = parts.Frequency;
         var name = RuleText.Name(frequency);
         if (parts.WeekNumbers.Count > 0 && frequency != Frequency.Yearly)
-            throw new RuleException("BYWEEKNO", $"BYWEEKNO stands in a {name} rule. Only a YEARLY rule may have it.");
+            throw new RuleException("BYWEEKNO", "rule.weekNumbers", ("name", name));
         if (parts.YearDays.Count > 0 && frequency is (Frequency.Daily or Frequency.Weekly or Frequency.Monthly))
-            throw new RuleException("BYYEARDAY", $"BYYEARDAY stands in a {name} rule. DAILY, WEEKLY and MONTHLY rules may not have it.");
+            throw new RuleException("BYYEARDAY", "rule.yearDays", ("name", name));
         if (parts.MonthDays.Count > 0 && frequency == Frequency.Weekly)
-            throw new RuleException("BYMONTHDAY", "BYMONTHDAY stands in a WEEKLY rule. Use a MONTHLY one.");
+            throw new RuleException("BYMONTHDAY", "rule.monthDays");
         if (parts.Weekdays.Any(weekday => weekday.Ordinal != 0))
             CheckOrdinals(parts, name);
         if (parts.SetPositions.Count > 0 && !HasAnyOtherBy(parts) && !ChoosesTheOnlyOne(parts))
-            throw new RuleException("BYSETPOS", "BYSETPOS stands alone. It chooses among the dates of another BY part; add one, such as BYDAY.");
+            throw new RuleException("BYSETPOS", "rule.positionAlone");
         if (parts.Skip != Skip.Omit && frequency is not (Frequency.Monthly or Frequency.Yearly))
-            throw new RuleException("SKIP", $"SKIP stands in a {name} rule. Only MONTHLY and YEARLY rules meet days that a month does not have.");
+            throw new RuleException("SKIP", "rule.skip", ("name", name));
         var times = Math.Max(1, parts.Hours.Count) * Math.Max(1, parts.Minutes.Count) * Math.Max(1, parts.Seconds.Count);
         if (frequency >= Frequency.Daily && times > MostTimesADay)
-            throw new RuleException("BYHOUR", $"BYHOUR, BYMINUTE and BYSECOND together give {times} times a day. At most {MostTimesADay} are possible.");
+            throw new RuleException("BYHOUR", "rule.tooManyTimes", ("times", times), ("most", MostTimesADay));
     }
 
     private static void CheckOrdinals(RuleParts parts, string name)
@@ -64,27 +64,27 @@ internal static class RuleChecks
         var first = parts.Weekdays.First(weekday => weekday.Ordinal != 0);
         var text = RuleText.Code(first);
         if (parts.Frequency is not (Frequency.Monthly or Frequency.Yearly))
-            throw new RuleException("BYDAY", $"BYDAY={text} counts weekdays, which only MONTHLY and YEARLY rules can. In a {name} rule use {text[^2..]}.");
+            throw new RuleException("BYDAY", "rule.countedWeekday", ("text", text), ("name", name), ("weekday", text[^2..]));
         if (parts.WeekNumbers.Count > 0)
-            throw new RuleException("BYDAY", $"BYDAY={text} counts weekdays, but BYWEEKNO leaves only one of each in a week. Use {text[^2..]}.");
+            throw new RuleException("BYDAY", "rule.countedInWeek", ("text", text), ("weekday", text[^2..]));
     }
 
     public static void CheckAgainst(RecurrenceRule rule, LocalDateTime start, DateTimeZone? zone)
     {
         if (zone is null && rule.Frequency < Frequency.Daily)
-            throw new RuleException("FREQ", $"FREQ={RuleText.Name(rule.Frequency)} needs a time of day, but the event lasts all day. Use DAILY, WEEKLY, MONTHLY or YEARLY.");
+            throw new RuleException("FREQ", "rule.needsTime", ("name", RuleText.Name(rule.Frequency)));
         if (zone is null && (rule.Parts.Hours.Count > 0 || rule.Parts.Minutes.Count > 0 || rule.Parts.Seconds.Count > 0))
-            throw new RuleException("BYHOUR", "BYHOUR, BYMINUTE and BYSECOND need a time of day, but the event lasts all day. Leave them out.");
+            throw new RuleException("BYHOUR", "rule.timesOfAllDay");
         switch (rule.Until)
         {
             case Until.Moment moment when zone is null:
-                throw new RuleException("UNTIL", $"UNTIL is a time ({moment.Instant}) but the event lasts all day. Use a date such as 20261218.");
+                throw new RuleException("UNTIL", "rule.untilIsTime", ("instant", moment.Instant));
             case Until.Day when zone is not null:
-                throw new RuleException("UNTIL", "UNTIL is a date but the event has a time. Use a UTC time such as 20261218T235959Z.");
+                throw new RuleException("UNTIL", "rule.untilIsDate");
             case Until.Moment moment when moment.Instant < LocalTimes.InZone(start, zone!).ToInstant():
-                throw new RuleException("UNTIL", "The rule ends before its first date. Use an end on or after the start.");
+                throw new RuleException("UNTIL", "rule.endsBeforeFirst");
             case Until.Day day when day.Date < start.Date:
-                throw new RuleException("UNTIL", "The rule ends before its first date. Use an end on or after the start.");
+                throw new RuleException("UNTIL", "rule.endsBeforeFirst");
         }
     }
 
@@ -101,7 +101,7 @@ internal static class RuleChecks
         foreach (var value in values)
         {
             if (value < least || value > most)
-                throw new RuleException(part, $"{part}={value} is out of range. Use numbers from {least} to {most}.");
+                throw new RuleException(part, "rule.outOfRange", ("part", part), ("value", value), ("least", least), ("most", most));
         }
     }
 
@@ -114,6 +114,6 @@ internal static class RuleChecks
     private static void WithinOrFromEnd(string part, int value, int most)
     {
         if (value == 0 || value < -most || value > most)
-            throw new RuleException(part, $"{part}={value} is out of range. Use 1 to {most}, or -1 to -{most} to count from the end.");
+            throw new RuleException(part, "rule.outOfRangeFromEnd", ("part", part), ("value", value), ("most", most));
     }
 }

@@ -33,7 +33,7 @@ public static class RuleText
     public static RecurrenceRule Parse(string text)
     {
         if (text.Length > LongestRule)
-            throw new RuleException("RRULE", $"The rule has {text.Length} characters. At most {LongestRule} are possible.");
+            throw new RuleException("RRULE", "rule.tooLong", ("count", text.Length), ("most", LongestRule));
         if (Recent.TryGetValue(text, out var known))
             return known;
         if (Recent.Count >= MostRemembered)
@@ -121,12 +121,12 @@ public static class RuleText
         {
             var equals = part.IndexOf('=', StringComparison.Ordinal);
             if (equals <= 0 || equals == part.Length - 1)
-                throw new RuleException("RRULE", $"“{part}” is no part of a rule. A part is a name, =, and a value, such as FREQ=WEEKLY.");
+                throw new RuleException("RRULE", "rule.noPart", ("part", part));
             var name = part[..equals];
             if (!Known.Contains(name))
-                throw new RuleException(name, $"{name} is no part of a rule in RFC 5545.");
+                throw new RuleException(name, "rule.unknownPart", ("name", name));
             if (!parts.TryAdd(name, part[(equals + 1)..]))
-                throw new RuleException(name, $"{name} stands twice. Each part may stand once.");
+                throw new RuleException(name, "rule.partTwice", ("name", name));
         }
         return parts;
     }
@@ -134,25 +134,25 @@ public static class RuleText
     private static Frequency FrequencyOf(Dictionary<string, string> parts)
     {
         if (!parts.TryGetValue("FREQ", out var text))
-            throw new RuleException("FREQ", "FREQ is missing. A rule has to say how often, such as FREQ=WEEKLY.");
+            throw new RuleException("FREQ", "rule.frequencyMissing");
         var index = Array.IndexOf(FrequencyNames, text);
-        return index >= 0 ? (Frequency)index : throw new RuleException("FREQ", $"FREQ={text} is unknown. RFC 5545 has SECONDLY, MINUTELY, HOURLY, DAILY, WEEKLY, MONTHLY and YEARLY.");
+        return index >= 0 ? (Frequency)index : throw new RuleException("FREQ", "rule.frequencyUnknown", ("text", text));
     }
 
     private static Skip SkipOf(Dictionary<string, string> parts)
     {
         if (parts.TryGetValue("RSCALE", out var scale) && scale is not "GREGORIAN")
-            throw new RuleException("RSCALE", $"RSCALE={scale} is another calendar system. Use GREGORIAN, or leave it out.");
+            throw new RuleException("RSCALE", "rule.otherCalendarSystem", ("scale", scale));
         if (!parts.TryGetValue("SKIP", out var text))
             return Skip.Omit;
         if (scale is null)
-            throw new RuleException("SKIP", "SKIP stands without RSCALE. Add RSCALE=GREGORIAN (RFC 7529).");
+            throw new RuleException("SKIP", "rule.skipAlone");
         return text switch
         {
             "OMIT" => Skip.Omit,
             "BACKWARD" => Skip.Backward,
             "FORWARD" => Skip.Forward,
-            _ => throw new RuleException("SKIP", $"SKIP={text} is unknown. Use OMIT, BACKWARD or FORWARD."),
+            _ => throw new RuleException("SKIP", "rule.skipUnknown", ("text", text)),
         };
     }
 
@@ -162,7 +162,7 @@ public static class RuleText
     private static int Number(string part, string text, bool allowSign = false) =>
         int.TryParse(text, allowSign ? NumberStyles.AllowLeadingSign : NumberStyles.None, CultureInfo.InvariantCulture, out var number)
             ? number
-            : throw new RuleException(part, $"{part}={text} is no number. Use digits, such as {part}=2.");
+            : throw new RuleException(part, "rule.noNumber", ("part", part), ("text", text));
 
     private static Until UntilOf(string text)
     {
@@ -170,7 +170,7 @@ public static class RuleText
             return new Until.Day(date.Value);
         if (MomentPattern.Parse(text) is { Success: true } moment)
             return new Until.Moment(moment.Value);
-        throw new RuleException("UNTIL", $"UNTIL={text} is neither a date such as 20261218 nor a UTC time such as 20261218T235959Z.");
+        throw new RuleException("UNTIL", "rule.untilUnreadable", ("text", text));
     }
 
     private static NumberedWeekday NumberedWeekdayOf(string text)
@@ -179,7 +179,7 @@ public static class RuleText
             return new NumberedWeekday(Weekday("BYDAY", text));
         var ordinal = Number("BYDAY", text[..^2], allowSign: true);
         return ordinal == 0
-            ? throw new RuleException("BYDAY", $"BYDAY={text} counts from nought. Use 1 for the first, or -1 for the last.")
+            ? throw new RuleException("BYDAY", "rule.countsFromNought", ("text", text))
             : new NumberedWeekday(Weekday("BYDAY", text[^2..]), ordinal);
     }
 
@@ -188,6 +188,6 @@ public static class RuleText
         var index = Array.IndexOf(WeekdayCodes, text);
         return index >= 0
             ? (IsoDayOfWeek)(index + 1)
-            : throw new RuleException(part, $"{part}={text} is no weekday. Use MO, TU, WE, TH, FR, SA or SU.");
+            : throw new RuleException(part, "rule.noWeekday", ("part", part), ("text", text));
     }
 }

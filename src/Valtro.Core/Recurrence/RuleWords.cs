@@ -1,31 +1,26 @@
 using System.Globalization;
-using System.Reflection;
-using System.Text.Json;
 using NodaTime;
+using Valtro.Core.Speaking;
 using Valtro.Core.Time;
 
 namespace Valtro.Core.Recurrence;
 
 /// <summary>Says a rule in words. The words are built from the rule and never stored.</summary>
-/// <remarks>The sentences are data: <c>Words/{language}.json</c>; names of days and months come from the culture.</remarks>
+/// <remarks>The sentences are data: <c>src/words/{language}/rules.json</c>; names of days and months come from the culture.</remarks>
 public sealed class RuleWords
 {
     private static readonly IsoDayOfWeek[] Workdays =
         [IsoDayOfWeek.Monday, IsoDayOfWeek.Tuesday, IsoDayOfWeek.Wednesday, IsoDayOfWeek.Thursday, IsoDayOfWeek.Friday];
 
     private readonly CultureInfo _culture;
-    private readonly Dictionary<string, string> _texts;
 
-    private RuleWords(CultureInfo culture, Dictionary<string, string> texts) => (_culture, _texts) = (culture, texts);
+    private RuleWords(Speech speech) => (Speech, _culture) = (speech, speech.Culture);
+
+    /// <summary>What else the language has to say.</summary>
+    public Speech Speech { get; }
 
     /// <summary>The words for a locale such as en-GB; English where its language has none yet.</summary>
-    public static RuleWords For(string locale)
-    {
-        var culture = CultureInfo.GetCultureInfo(locale);
-        return Load(culture.TwoLetterISOLanguageName) is { } own
-            ? new RuleWords(culture, own)
-            : new RuleWords(CultureInfo.GetCultureInfo("en-GB"), Load("en")!);
-    }
+    public static RuleWords For(string locale) => new(Speech.For(locale));
 
     /// <summary>Such as "Every second Tuesday and Thursday, 14:00 to 15:30, until 18 December 2026".</summary>
     public string Say(Series series)
@@ -45,16 +40,15 @@ public sealed class RuleWords
         if (End(series) is { } end)
             pieces.Add(end);
         if (series.InBreaks != InBreaks.Ignore && series.Rule is not null)
-            pieces.Add(_texts[series.InBreaks == InBreaks.Skip ? "breaks.skip" : "breaks.move"]);
+            pieces.Add(Text(series.InBreaks == InBreaks.Skip ? "breaks.skip" : "breaks.move"));
         return string.Join(", ", pieces);
     }
 
     /// <summary>A date such as "Tuesday 24 November 2026".</summary>
-    public string Day(LocalDate date, bool withWeekday = false) =>
-        date.ToString(withWeekday ? _texts["dateWithWeekday"] : _texts["date"], _culture);
+    public string Day(LocalDate date, bool withWeekday = false) => Speech.Day(date, withWeekday);
 
     /// <summary>"all day".</summary>
-    public string AllDay => _texts["allDay"];
+    public string AllDay => Text("allDay");
 
     /// <summary>When one date is: "Tuesday 24 November 2026, 14:00 to 15:30".</summary>
     public string Say(Timing timing) => $"{Day(timing.Start.Date, withWeekday: true)}, {Hours(timing)}";
@@ -130,8 +124,8 @@ public sealed class RuleWords
 
     private string SkipWords(RuleParts parts) => parts.Skip switch
     {
-        Skip.Backward => " " + _texts["skip.backward"],
-        Skip.Forward => " " + _texts["skip.forward"],
+        Skip.Backward => " " + Text("skip.backward"),
+        Skip.Forward => " " + Text("skip.forward"),
         _ => "",
     };
 
@@ -161,7 +155,7 @@ public sealed class RuleWords
             from minute in minutes
             from second in seconds.Where(second => second < 60)
             let time = new LocalTime(hour, minute, second)
-            select time.ToString(second == 0 ? _texts["time"] : "HH:mm:ss", _culture)));
+            select time.ToString(second == 0 ? Text("time") : "HH:mm:ss", _culture)));
     }
 
     private string Cycle(CyclePattern cycle)
@@ -181,7 +175,7 @@ public sealed class RuleWords
     private string Hours(Timing timing)
     {
         if (timing.AllDay)
-            return timing.Days == 1 ? _texts["allDay"] : Format("allDays", timing.Days);
+            return timing.Days == 1 ? Text("allDay") : Format("allDays", timing.Days);
         if (timing.Start == timing.End)
             return Format("at", Time(timing.Start));
         return timing.Start.Date == timing.End.Date
@@ -199,7 +193,7 @@ public sealed class RuleWords
         return count switch
         {
             null => null,
-            1 => _texts["count.1"],
+            1 => Text("count.1"),
             _ => Format("count.n", count.Value),
         };
     }
@@ -211,9 +205,9 @@ public sealed class RuleWords
         _ => null,
     };
 
-    private string Time(LocalDateTime local) => local.ToString(_texts["time"], _culture);
+    private string Time(LocalDateTime local) => local.ToString(Text("time"), _culture);
 
-    private string Weekdays(IReadOnlyList<IsoDayOfWeek> weekdays) => weekdays.SequenceEqual(Workdays) ? _texts["workday"] : Join(weekdays.Select(Name));
+    private string Weekdays(IReadOnlyList<IsoDayOfWeek> weekdays) => weekdays.SequenceEqual(Workdays) ? Text("workday") : Join(weekdays.Select(Name));
 
     private string Name(IsoDayOfWeek weekday) => _culture.DateTimeFormat.GetDayName((DayOfWeek)((int)weekday % 7));
 
@@ -225,7 +219,7 @@ public sealed class RuleWords
     private string MonthDay(int day) => day > 0 ? Numbered(day) : Format("dayFromEnd", Ordinal(day));
 
     /// <summary>"first" to "fifth", "last", "second to last"; beyond, by number.</summary>
-    private string Ordinal(int position) => _texts.TryGetValue($"ordinal.{position}", out var word)
+    private string Ordinal(int position) => Speech.Messages.TryGetValue($"pattern.ordinal.{position}", out var word)
         ? word
         : position > 0 ? Numbered(position) : Format("fromEnd", Numbered(-position));
 
@@ -237,22 +231,10 @@ public sealed class RuleWords
         return Format(suffix is >= 1 and <= 3 ? $"numbered.{suffix}" : "numbered.0", number);
     }
 
-    private string Join(IEnumerable<string> names, string with = "and")
-    {
-        var list = names.ToArray();
-        return list.Length switch
-        {
-            0 => "",
-            1 => list[0],
-            _ => Format(with, string.Join(", ", list[..^1]), list[^1]),
-        };
-    }
+    private string Join(IEnumerable<string> names, string with = "and") => Speech.Join(names, with);
 
-    private string Format(string key, params object[] values) => string.Format(_culture, _texts[key], values);
+    private string Text(string key) => Speech.Say($"pattern.{key}");
 
-    private static Dictionary<string, string>? Load(string language)
-    {
-        using var stream = Assembly.GetExecutingAssembly().GetManifestResourceStream($"Valtro.Core.Recurrence.Words.{language}.json");
-        return stream is null ? null : JsonSerializer.Deserialize<Dictionary<string, string>>(stream);
-    }
+    private string Format(string key, params object[] values) =>
+        Speech.Say($"pattern.{key}", [.. values.Select((value, index) => (index.ToString(CultureInfo.InvariantCulture), (object?)value))]);
 }

@@ -16,5 +16,5 @@ public static class DayRange
 
     /// <exception cref="RuleException">It is none of them.</exception>
     public static LocalDate Check(string field, LocalDate day) =>
-        Holds(day) ? day : throw new RuleException(field, $"The day has to be from {First.Year} to {Last.Year}.");
+        Holds(day) ? day : throw new RuleException(field, "day.range", ("first", First.Year), ("last", Last.Year));
 }

@@ -39,7 +39,7 @@ public sealed record Timing
     {
         DayRange.Check("date", start.Date);
         if (end < start)
-            throw new RuleException("to", "The event ends before it starts. Give an end that is later than the start.");
+            throw new RuleException("to", "event.endsBeforeStart");
         return Checked(start, end, zone, allDay: false);
     }
 
@@ -49,7 +49,7 @@ public sealed record Timing
         if (end.Date > DayRange.Last.PlusDays(1))
             DayRange.Check("endDate", end.Date);
         if (DayNumbers.Of(end.Date) - DayNumbers.Of(start.Date) > LongestDays)
-            throw new RuleException("endDate", $"The event lasts longer than {LongestDays} days. Give it an earlier end, or let it recur.");
+            throw new RuleException("endDate", "event.tooLong", ("most", LongestDays));
         return new Timing(start, end, zone, allDay);
     }
 
@@ -60,7 +60,7 @@ public sealed record Timing
         DayRange.Check("date", first);
         DayRange.Check("endDate", last);
         if (last < first)
-            throw new RuleException("endDate", "The last day is before the first. Give a last day that is the first day or later.");
+            throw new RuleException("endDate", "event.lastDayBeforeFirst");
         return Checked(first.AtMidnight(), last.PlusDays(1).AtMidnight(), zone, allDay: true);
     }
 

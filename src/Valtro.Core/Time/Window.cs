@@ -35,9 +35,9 @@ public readonly record struct Window
         DayRange.Check("from", first);
         DayRange.Check("to", end);
         if (end <= first)
-            throw new RuleException("to", "The window's end has to be after its start.");
+            throw new RuleException("to", "window.endsBefore");
         if (Period.DaysBetween(first, end) > longestDays)
-            throw new RuleException("to", $"The window is too long. At most {longestDays} days can be asked for at once.");
+            throw new RuleException("to", "window.tooLong", ("most", longestDays));
         return new Window(first, end, zone);
     }
 }

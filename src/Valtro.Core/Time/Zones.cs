@@ -9,7 +9,7 @@ public static class Zones
     /// <exception cref="RuleException">There is no IANA zone of that name.</exception>
     public static DateTimeZone Named(string? name, string field = "zone") =>
         (string.IsNullOrWhiteSpace(name) ? null : DateTimeZoneProviders.Tzdb.GetZoneOrNull(name.Trim()))
-        ?? throw new RuleException(field, $"There is no time zone called “{name}”. Use an IANA name such as America/Halifax or Europe/Oslo.");
+        ?? throw new RuleException(field, "zone.unknown", ("name", name));
 
     /// <summary>The names people choose from: one for each place, without old aliases.</summary>
     public static IReadOnlyList<string> Names { get; } =

@@ -28,14 +28,6 @@ internal sealed partial class LineWords(string text)
         return !IsAtEnd;
     }
 
-    /// <summary>Goes over these words if they come next.</summary>
-    public bool Skips(params string[] words)
-    {
-        var match = Left >= words.Length && words.Select((word, index) => Ahead(index).Equals(word, StringComparison.OrdinalIgnoreCase)).All(same => same);
-        At += match ? words.Length : 0;
-        return match;
-    }
-
     /// <summary>The next words, without going over them.</summary>
     public string Coming(int words) => string.Join(" ", _words[At..(At + words)]);
 

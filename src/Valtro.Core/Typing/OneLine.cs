@@ -19,7 +19,7 @@ public sealed record LineReading(EventDraft Draft, string? CalendarPlate, IReadO
 
 /// <summary>Reads a line such as "Sail repair every Tue 14:00–15:30 in Slipway until 18 Dec #practical".</summary>
 /// <remarks>
-/// The grammar, as the help page prints it:
+/// The grammar, as the help page prints it, with the words of the language (typing.json, here English):
 /// <code>
 /// line    = title { part }            the title ends where the first part begins; “…” keeps words together
 /// part    = day | times | "every" pattern | "in" place | "until" day | "for" number "dates" | "#"tag | "@"plate
@@ -33,7 +33,7 @@ public sealed record LineReading(EventDraft Draft, string? CalendarPlate, IReadO
 /// </remarks>
 public sealed partial class OneLine
 {
-    private readonly CultureInfo _culture;
+    private readonly Grammar _grammar;
     private readonly LocalDate _today;
     private readonly LineWords _words;
     private readonly List<Understood> _understood = [];
@@ -51,7 +51,7 @@ public sealed partial class OneLine
 
     private OneLine(string text, CultureInfo culture, LocalDate today)
     {
-        (_culture, _today) = (culture, today);
+        (_grammar, _today) = (Grammar.Of(culture), today);
         _words = new LineWords(text);
     }
 
@@ -59,7 +59,7 @@ public sealed partial class OneLine
     public static LineReading Read(string text, CultureInfo culture, LocalDate today)
     {
         if (text.Length > 500)
-            throw new RuleException("line", $"The line has {text.Length} characters. At most 500 are possible.");
+            throw new RuleException("line", "line.tooLong", ("count", text.Length));
         return new OneLine(text, culture, today).Read();
     }
 
@@ -87,7 +87,7 @@ public sealed partial class OneLine
     private bool BeginsPart()
     {
         // A place ends where a part begins, so it is not read here: reading it would ask this again.
-        if (_words.Current.Equals("in", StringComparison.OrdinalIgnoreCase))
+        if (_grammar.Is("in", _words.Current))
             return _words.Left > 1;
         var (at, understood) = (_words.At, _understood.Count);
         var before = (_place, _plate, _date, _times, _allDay, _repeat, _until, _count, Tags: _tags.Count);
@@ -102,18 +102,17 @@ public sealed partial class OneLine
     private bool ReadPart()
     {
         var start = _words.At;
-        var isRead = _words.Current.ToLowerInvariant() switch
-        {
-            "every" => ReadPattern(),
-            "until" or "till" => _words.Skip() && ReadUntil(),
-            "for" => ReadCount(),
-            "in" => ReadPlace(),
-            "all" => ReadAllDay(),
-            "on" => _words.Skip() && ReadDay(),
-            "at" or "from" => _words.Skip() && ReadTimes(start),
-            _ when IsTagOrPlate(_words.Current) => ReadTagOrPlate(),
-            _ => ReadTimes(start) || ReadDay(),
-        };
+        var word = _words.Current;
+        // The longest first: "alle" begins a pattern, "all day" is none.
+        var isRead = _grammar.Coming("allDay", _words) > 0 ? ReadAllDay()
+            : _grammar.Is("every", word) ? ReadPattern()
+            : _grammar.Is("until", word) ? _words.Skip() && ReadUntil()
+            : _grammar.Is("for", word) ? ReadCount()
+            : _grammar.Is("in", word) ? ReadPlace()
+            : _grammar.Is("on", word) ? _words.Skip() && ReadDay()
+            : _grammar.Is("from", word) ? _words.Skip() && (ReadTimes(start) || ReadDay())
+            : IsTagOrPlate(word) ? ReadTagOrPlate()
+            : ReadTimes(start) || ReadDay();
         if (!isRead)
             _words.At = start;
         return isRead;
@@ -133,7 +132,7 @@ public sealed partial class OneLine
         if (TakeDay(out var words) is not { } date)
             return false;
         _until = date;
-        _understood.Add(new Understood("until", $"until {words}", Say(date)));
+        _understood.Add(new Understood("until", Say("typed.until", ("words", words)), Say(date)));
         return true;
     }
 
@@ -143,7 +142,7 @@ public sealed partial class OneLine
         for (var length = Math.Min(4, _words.Left); length > 0; length--)
         {
             words = _words.Coming(length);
-            if (Typed.Day(words, _culture, _today) is not { } day)
+            if (Typed.Day(words, _grammar.Culture, _today) is not { } day)
                 continue;
             _words.Skip(length);
             return day;
@@ -155,33 +154,34 @@ public sealed partial class OneLine
     private bool ReadCount()
     {
         var start = _words.At;
-        if (!int.TryParse(_words.Ahead(1), NumberStyles.None, _culture, out var count) || _words.Ahead(2).ToLowerInvariant() is not ("dates" or "times"))
+        if (!int.TryParse(_words.Ahead(1), NumberStyles.None, _grammar.Culture, out var count) || !_grammar.Is("dates", _words.Ahead(2)))
             return false;
         _words.Skip(3);
         _count = count;
-        _understood.Add(new Understood("count", _words.Since(start), $"{count} dates"));
+        _understood.Add(new Understood("count", _words.Since(start), Say("typed.dates", ("count", count))));
         return true;
     }
 
     private bool ReadPlace()
     {
         _words.Skip();
+        _grammar.Skips("article", _words);
         var place = new List<string>();
         while (!_words.IsAtEnd && (place.Count == 0 || !BeginsPart()))
             place.Add(Unquoted(_words.Take()));
         if (place.Count == 0 || _place.Length > 0)
             return false;
         _place = string.Join(" ", place);
-        _understood.Add(new Understood("place", $"in {_place}", _place));
+        _understood.Add(new Understood("place", Say("typed.place", ("place", _place)), _place));
         return true;
     }
 
     private bool ReadAllDay()
     {
-        if (!_words.Skips("all", "day"))
+        if (!_grammar.Skips("allDay", _words))
             return false;
         _allDay = true;
-        _understood.Add(new Understood("allDay", "all day", "all day"));
+        _understood.Add(new Understood("allDay", Say("typed.allDay"), Say("typed.allDay")));
         return true;
     }
 
@@ -202,15 +202,17 @@ public sealed partial class OneLine
             return false;
         var word = _words.Current;
         var match = SpanForm().Match(word);
-        LocalTime? from = match.Success ? Typed.Time(match.Groups[1].Value) : LooksLikeTime(word, start) ? Typed.Time(word) : null;
-        var to = match.Success ? Typed.Time(match.Groups[2].Value) : null;
+        LocalTime? from = match.Success ? TimeOf(match.Groups[1].Value) : LooksLikeTime(word, start) ? TimeOf(word) : null;
+        var to = match.Success ? TimeOf(match.Groups[2].Value) : null;
         if (from is not { } begins || (match.Success && to is null))
             return false;
         _words.Skip();
-        if (!match.Success && _words.Ahead(0) is "–" or "-" or "to" && Typed.Time(_words.Ahead(1)) is { } ends)
+        _grammar.Skips("oClock", _words);
+        if (!match.Success && !_words.IsAtEnd && _grammar.Is("to", _words.Current) && TimeOf(_words.Ahead(1)) is { } ends)
         {
             to = ends;
             _words.Skip(2);
+            _grammar.Skips("oClock", _words);
         }
         // "9–3pm" and "2-3.30pm": the half of the day is said once.
         if (to is { } end && end < begins && begins.Hour <= 12 && end.PlusHours(12) > begins && end.Hour < 12)
@@ -219,18 +221,19 @@ public sealed partial class OneLine
             begins = begins.PlusHours(12);
         _times = (begins, to);
         var words = _words.Since(start);
-        _understood.Add(new Understood("from", words, to is { } until ? $"{begins:HH:mm} to {until:HH:mm}" : $"{begins:HH:mm}"));
+        _understood.Add(new Understood("from", words, to is { } until ? Say("typed.fromTo", ("from", $"{begins:HH:mm}"), ("to", $"{until:HH:mm}")) : $"{begins:HH:mm}"));
         return true;
     }
 
     /// <summary>A bare number is a time only after "at" or "from", or before "to"; with a colon or am and pm it always is.</summary>
     private bool LooksLikeTime(string word, int start) =>
-        ClockForm().IsMatch(word) || _words.At > start || (_words.Left > 2 && _words.Ahead(1) is "–" or "-" or "to" && char.IsDigit(word[0]));
+        ClockForm().IsMatch(word) || _words.At > start || _grammar.Is("oClock", _words.Ahead(1))
+        || (_words.Left > 2 && _grammar.Is("to", _words.Ahead(1)) && char.IsDigit(word[0]) && TimeOf(_words.Ahead(2)) is not null);
 
     private bool ReadPattern()
     {
         var start = _words.At;
-        if (_repeat is not null || new PatternReader(_words, _culture).Read() is not { } repeat)
+        if (_repeat is not null || new PatternReader(_words, _grammar).Read() is not { } repeat)
             return false;
         _repeat = repeat;
         _understood.Add(new Understood("repeat", _words.Since(start), ""));
@@ -241,7 +244,7 @@ public sealed partial class OneLine
     {
         var date = _date ?? FirstDay();
         if (_date is null)
-            _understood.Add(new Understood("date", "", _repeat is null ? $"{Say(date)}, because no day is said" : $"from {Say(date)} on"));
+            _understood.Add(new Understood("date", "", Say(_repeat is null ? "typed.noDay" : "typed.fromDay", ("day", Say(date)))));
         var repeat = Completed(date);
         if (repeat is not null && _repeat is not null)
         {
@@ -249,13 +252,13 @@ public sealed partial class OneLine
             _understood[index] = _understood[index] with { Means = Say(repeat, date) };
         }
         else if (repeat is null && (_until is not null || _count is not null))
-            _unread.Add(_until is not null ? "until …, because nothing repeats" : "for … dates, because nothing repeats");
+            _unread.Add(Say(_until is not null ? "typed.untilNothing" : "typed.forNothing"));
         var from = _allDay ? null : _times?.From;
         var to = from is null ? default(LocalTime?) : _times!.Value.To ?? from.Value.PlusHours(1);
         if (from is not null && _times!.Value.To is null)
-            _understood.Add(new Understood("to", "", $"{to:HH:mm}, because no end is said"));
+            _understood.Add(new Understood("to", "", Say("typed.noEnd", ("to", $"{to:HH:mm}"))));
         if (from is null && !_allDay)
-            _understood.Add(new Understood("allDay", "", "all day, because no time is said"));
+            _understood.Add(new Understood("allDay", "", Say("typed.noTime")));
         var endDate = to < from ? date.PlusDays(1) : default(LocalDate?);
         return new EventDraft
         {
@@ -306,12 +309,15 @@ public sealed partial class OneLine
         var refusals = new RefusalList();
         repeat.Check(refusals);
         var rule = refusals.IsEmpty ? refusals.Try(() => (repeat with { Ends = RepeatEnd.Never }).RuleFor(timing)) : null;
-        return rule is null ? "" : Recurrence.RuleWords.For(_culture.Name).Say(new Recurrence.Series(timing, rule)).Replace($", {AllDayWords()}", "", StringComparison.Ordinal);
+        var words = Recurrence.RuleWords.For(_grammar.Culture.Name);
+        return rule is null ? "" : words.Say(new Recurrence.Series(timing, rule)).Replace($", {words.AllDay}", "", StringComparison.Ordinal);
     }
 
-    private string AllDayWords() => Recurrence.RuleWords.For(_culture.Name).AllDay;
+    private string Say(LocalDate date) => _grammar.Speech.Day(date, withWeekday: true);
 
-    private string Say(LocalDate date) => Recurrence.RuleWords.For(_culture.Name).Day(date, withWeekday: true);
+    private string Say(string code, params (string Name, object? Value)[] values) => _grammar.Speech.Say(code, values);
+
+    private LocalTime? TimeOf(string text) => Typed.Time(text, _grammar.Culture);
 
     private static bool IsTagOrPlate(string word) => word.Length > 1 && (word[0] is '#' or '@');
 

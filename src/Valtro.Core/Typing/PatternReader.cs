@@ -1,14 +1,11 @@
 using System.Globalization;
-using System.Text.RegularExpressions;
 using Valtro.Core.Events;
 
 namespace Valtro.Core.Typing;
 
 /// <summary>Reads what comes after "every": the pattern of <see cref="OneLine"/>'s grammar.</summary>
-internal sealed partial class PatternReader(LineWords words, CultureInfo culture)
+internal sealed class PatternReader(LineWords words, Grammar grammar)
 {
-    private static readonly string[] Ordinals = ["first", "second", "third", "fourth", "fifth"];
-
     /// <returns>The pattern, without its end and with its day left open where the line does not say it; null when it is none.</returns>
     public RepeatDraft? Read()
     {
@@ -30,9 +27,9 @@ internal sealed partial class PatternReader(LineWords words, CultureInfo culture
 
     private int? ReadInterval()
     {
-        if (words.Skips("second") || words.Skips("other"))
+        if (Skips("otherOf"))
             return 2;
-        if (words.IsAtEnd || !int.TryParse(words.Current, NumberStyles.None, culture, out var number))
+        if (words.IsAtEnd || !int.TryParse(words.Current, NumberStyles.None, CultureInfo.InvariantCulture, out var number))
             return null;
         words.Skip();
         return number;
@@ -41,17 +38,17 @@ internal sealed partial class PatternReader(LineWords words, CultureInfo culture
     private List<int> ReadWeekdays()
     {
         var weekdays = new List<int>();
-        if (words.Skips("weekday") || words.Skips("weekdays"))
+        if (Skips("workdays"))
             return [1, 2, 3, 4, 5];
         while (!words.IsAtEnd)
         {
             var several = words.Current.TrimEnd(',').Split(',', '/');
-            if (several.All(one => Typed.Weekday(one, culture) is not null))
+            if (several.All(one => Typed.Weekday(one, grammar.Culture) is not null))
             {
-                weekdays.AddRange(several.Select(one => (int)Typed.Weekday(one, culture)!.Value));
+                weekdays.AddRange(several.Select(one => (int)Typed.Weekday(one, grammar.Culture)!.Value));
                 words.Skip();
             }
-            else if (weekdays.Count == 0 || Typed.Weekday(words.Ahead(1), culture) is null || !(words.Skips("and") || words.Skips("&")))
+            else if (weekdays.Count == 0 || Typed.Weekday(words.Ahead(1), grammar.Culture) is null || !Skips("and"))
                 break;
         }
         return weekdays;
@@ -59,23 +56,25 @@ internal sealed partial class PatternReader(LineWords words, CultureInfo culture
 
     private RepeatDraft? ReadUnit(int every)
     {
-        if (words.Skips("day") || words.Skips("days"))
+        if (Skips("day"))
             return new RepeatDraft(RepeatPattern.Daily, every);
-        if (words.Skips("week") || words.Skips("weeks"))
+        if (Skips("week"))
             return new RepeatDraft(RepeatPattern.Weekly, every, OnWeekdays());
-        if (words.Skips("year") || words.Skips("years"))
+        if (Skips("year"))
             return new RepeatDraft(RepeatPattern.Yearly, every, By: MonthPosition.Day);
-        if (!words.Skips("month") && !words.Skips("months"))
+        if (!Skips("month"))
             return null;
-        return words.Skips("on", "the") && ReadPosition(needsMonth: false) is { } position
-            ? position with { Interval = every }
-            : new RepeatDraft(RepeatPattern.Monthly, every, By: MonthPosition.Day);
+        var start = words.At;
+        if (Skips("onThe") && ReadPosition(needsMonth: false) is { } position)
+            return position with { Interval = every };
+        words.At = start;
+        return new RepeatDraft(RepeatPattern.Monthly, every, By: MonthPosition.Day);
     }
 
     private List<int> OnWeekdays()
     {
         var start = words.At;
-        words.Skips("on");
+        Skips("on");
         var weekdays = ReadWeekdays();
         if (weekdays.Count == 0)
             words.At = start;
@@ -87,26 +86,28 @@ internal sealed partial class PatternReader(LineWords words, CultureInfo culture
     {
         if (words.IsAtEnd)
             return null;
-        var first = words.Current.ToLowerInvariant();
-        var ordinal = first == "last" ? -1 : Array.IndexOf(Ordinals, first) + 1;
-        var what = words.Ahead(1).ToLowerInvariant();
-        var (position, length) = NthForm().Match(first) is { Success: true } nth
-            ? (OnDay(int.Parse(nth.Groups[1].ValueSpan, CultureInfo.InvariantCulture)), 1)
-            : (ordinal == 0 ? null : what switch
-            {
-                "weekday" => new RepeatDraft(RepeatPattern.Monthly, 1, By: MonthPosition.Workday, Ordinal: ordinal),
-                "day" => OnDay(ordinal),
-                _ when Typed.Weekday(what, culture) is { } weekday => new RepeatDraft(RepeatPattern.Monthly, 1, By: MonthPosition.Weekday, Ordinal: ordinal, Weekday: (int)weekday),
-                _ => null,
-            }, 2);
+        var isNumber = int.TryParse(grammar.Without("nth", words.Current), NumberStyles.None, CultureInfo.InvariantCulture, out var day) && day is >= 1 and <= 31;
+        var position = isNumber ? OnDay(day) : Counted(grammar.Ordinal(words.Current), words.Ahead(1));
         if (position is null)
             return null;
-        words.Skip(length);
-        return words.Skips("of", "the", "month") || !needsMonth ? position : null;
+        words.Skip(isNumber ? 1 : 2);
+        return Skips("ofTheMonth") || !needsMonth ? position : null;
     }
 
-    private static RepeatDraft OnDay(int day) => new(RepeatPattern.Monthly, 1, By: MonthPosition.Day, MonthDay: day);
+    private RepeatDraft? Counted(int ordinal, string what)
+    {
+        if (ordinal == 0)
+            return null;
+        if (grammar.Is("workdays", what))
+            return new RepeatDraft(RepeatPattern.Monthly, 1, By: MonthPosition.Workday, Ordinal: ordinal);
+        if (grammar.Is("day", what))
+            return OnDay(ordinal);
+        return Typed.Weekday(what, grammar.Culture) is { } weekday
+            ? new RepeatDraft(RepeatPattern.Monthly, 1, By: MonthPosition.Weekday, Ordinal: ordinal, Weekday: (int)weekday)
+            : null;
+    }
 
-    [GeneratedRegex(@"^(\d{1,2})(?:st|nd|rd|th)$")]
-    private static partial Regex NthForm();
+    private bool Skips(string part) => grammar.Skips(part, words);
+
+    private static RepeatDraft OnDay(int day) => new(RepeatPattern.Monthly, 1, By: MonthPosition.Day, MonthDay: day);
 }

@@ -19,22 +19,22 @@ public sealed record TableRow(string? Date, string? From, string? To, string? Ti
     {
         var date = Typed.Day(Date ?? "", culture, today);
         if (date is null)
-            refusals.Add("date", string.IsNullOrWhiteSpace(Date) ? "The date is missing. Give a day such as 24 November 2026." : $"“{Date}” is no day. Write one such as 24 Nov or 24.11.2026.");
-        var from = Time("from", From, refusals);
-        var to = Time("to", To, refusals);
+            refusals.Add("date", string.IsNullOrWhiteSpace(Date) ? "event.dateMissing" : "row.noDay", ("date", Date));
+        var from = Time("from", From, culture, refusals);
+        var to = Time("to", To, culture, refusals);
         var allDay = string.IsNullOrWhiteSpace(From) && string.IsNullOrWhiteSpace(To);
         if (!allDay && from is null && string.IsNullOrWhiteSpace(From))
-            refusals.Add("from", "The start time is missing. Give one, or leave both times empty for all day.");
+            refusals.Add("from", "row.startMissing");
         return new EventDraft { Title = Title ?? "", AllDay = allDay, Date = date, From = from, To = to ?? from, Place = Place ?? "" };
     }
 
-    private static LocalTime? Time(string field, string? text, RefusalList refusals)
+    private static LocalTime? Time(string field, string? text, CultureInfo culture, RefusalList refusals)
     {
         if (string.IsNullOrWhiteSpace(text))
             return null;
-        var time = Typed.Time(text);
+        var time = Typed.Time(text, culture);
         if (time is null)
-            refusals.Add(field, $"“{text}” is no time. Write one such as 14:00 or 2pm.");
+            refusals.Add(field, "row.noTime", ("text", text));
         return time;
     }
 }

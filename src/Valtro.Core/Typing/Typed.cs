@@ -7,10 +7,10 @@ namespace Valtro.Core.Typing;
 /// <summary>Reads times, days and weekdays as people type them.</summary>
 public static partial class Typed
 {
-    /// <summary>9, 9:30, 930, 9.30pm, 21:30. Null when it is none.</summary>
-    public static LocalTime? Time(string text)
+    /// <summary>9, 9:30, 930, 9.30pm, 21:30; with the word that a language puts after it ("14 Uhr"). Null when it is none.</summary>
+    public static LocalTime? Time(string text, CultureInfo culture)
     {
-        var match = TimeForm().Match(text);
+        var match = TimeForm().Match(Grammar.Of(culture).Without("oClock", text) ?? text);
         if (!match.Success)
             return null;
         var hour = int.Parse(match.Groups["hour"].ValueSpan, CultureInfo.InvariantCulture);
@@ -29,9 +29,10 @@ public static partial class Typed
     public static LocalDate? Day(string text, CultureInfo culture, LocalDate today)
     {
         var plain = text.Trim().ToLower(culture).TrimEnd('.', ',');
-        if (plain == "today")
+        var grammar = Grammar.Of(culture);
+        if (grammar.Is("today", plain))
             return today;
-        if (plain == "tomorrow")
+        if (grammar.Is("tomorrow", plain))
             return today.PlusDays(1);
         if (Weekday(plain, culture) is { } weekday)
             return today.With(DateAdjusters.NextOrSame(weekday));
@@ -47,13 +48,17 @@ public static partial class Typed
         return dayFirst ? FromParts(first, second, year, today) : FromParts(second, first, year, today);
     }
 
-    /// <summary>Tue, Tuesday, Tuesdays. Three letters are enough.</summary>
+    /// <summary>Tue, Tuesday, Tuesdays. Three letters are enough, or as many as the culture shortens it to ("Di").</summary>
     public static IsoDayOfWeek? Weekday(string text, CultureInfo culture)
     {
         var plain = text.Trim().ToLower(culture).TrimEnd('.', ',');
-        for (var weekday = 1; weekday <= 7 && plain.Length >= 3; weekday++)
+        for (var weekday = 1; weekday <= 7 && plain.Length >= 2; weekday++)
         {
             var name = culture.DateTimeFormat.GetDayName((DayOfWeek)(weekday % 7)).ToLower(culture);
+            if (plain == culture.DateTimeFormat.GetAbbreviatedDayName((DayOfWeek)(weekday % 7)).ToLower(culture).TrimEnd('.'))
+                return (IsoDayOfWeek)weekday;
+            if (plain.Length < 3)
+                continue;
             if (name.StartsWith(plain, StringComparison.Ordinal) || plain == name + "s" || (plain.Length == 4 && plain[3] == 's' && name.StartsWith(plain[..3], StringComparison.Ordinal)))
                 return (IsoDayOfWeek)weekday;
         }
@@ -98,7 +103,7 @@ public static partial class Typed
     [GeneratedRegex(@"^(\d{4})-(\d{1,2})-(\d{1,2})$")]
     private static partial Regex IsoForm();
 
-    [GeneratedRegex(@"^(?:\p{L}{3,9}[.,]?\s+)?(?<day>\d{1,2})(?:st|nd|rd|th|\.)?\s*(?<month>\p{L}{3,}\.?)(?:,?\s+(?<year>\d{4}|\d{2}))?$")]
+    [GeneratedRegex(@"^(?:\p{L}{2,10}[.,]?\s+)?(?<day>\d{1,2})(?:st|nd|rd|th|\.)?\s*(?<month>\p{L}{3,}\.?)(?:,?\s+(?<year>\d{4}|\d{2}))?$")]
     private static partial Regex NamedForm();
 
     [GeneratedRegex(@"^(\d{1,2})[./-](\d{1,2})(?:[./-](?<year>\d{4}|\d{2})?)?$")]

@@ -45,24 +45,24 @@ public sealed record YearPlan
     public YearPlan(string? name, LocalDate? first, LocalDate? last, IReadOnlyList<NamedDays> terms, IReadOnlyList<NamedDays> breaks, DayCycle? cycle)
     {
         var refusals = new RefusalList();
-        Name = refusals.Try(() => Texts.OneLine("name", "The name of the year", name, Texts.LongestName)) ?? "";
+        Name = refusals.Try(() => Texts.OneLine("name", "what.nameOfYear", name, Texts.LongestName)) ?? "";
         if (first is null)
-            refusals.Add("first", "The first day of the year is missing. Give a day such as 1 August 2026.");
+            refusals.Add("first", "year.firstMissing");
         if (last is null)
-            refusals.Add("last", "The last day of the year is missing. Give a day such as 31 July 2027.");
+            refusals.Add("last", "year.lastMissing");
         if (last < first)
-            refusals.Add("last", "The year ends before it begins. Give a last day after the first.");
+            refusals.Add("last", "year.endsBefore");
         else if (first is { } from && last is { } to && Period.DaysBetween(from, to) > LongestDays)
-            refusals.Add("last", $"The year has more than {LongestDays} days. Make a year plan for each year.");
+            refusals.Add("last", "year.tooLong", ("most", LongestDays));
         refusals.ThrowIfAny();
         (First, Last) = (first!.Value, last!.Value);
-        Terms = Checked("terms", "term", terms, refusals);
-        Breaks = Checked("breaks", "break", breaks, refusals);
+        Terms = Checked("terms", terms, refusals);
+        Breaks = Checked("breaks", breaks, refusals);
         Cycle = cycle;
         if (cycle is { Unit: CycleUnit.Days, Length: < 1 or > DayCycle.MostDays })
-            refusals.Add("cycle", $"The day cycle has {cycle.Length} days. It has to have from 1 to {DayCycle.MostDays}.");
+            refusals.Add("cycle", "year.cycleDays", ("count", cycle.Length), ("most", DayCycle.MostDays));
         if (cycle is { Unit: CycleUnit.Weeks, Length: < 2 or > DayCycle.MostWeeks })
-            refusals.Add("cycle", $"The cycle has {cycle.Length} weeks. It has to have from 2 to {DayCycle.MostWeeks}.");
+            refusals.Add("cycle", "year.cycleWeeks", ("count", cycle.Length), ("most", DayCycle.MostWeeks));
         refusals.ThrowIfAny();
     }
 
@@ -82,21 +82,21 @@ public sealed record YearPlan
             Cycle);
     }
 
-    private NamedDays[] Checked(string field, string what, IReadOnlyList<NamedDays> spans, RefusalList refusals)
+    private NamedDays[] Checked(string field, IReadOnlyList<NamedDays> spans, RefusalList refusals)
     {
         if (spans.Count > MostSpans)
-            refusals.Add(field, $"These are {spans.Count} {what}s. At most {MostSpans} are possible in a year.");
+            refusals.Add(field, $"year.tooMany.{field}", ("count", spans.Count), ("most", MostSpans));
         var sorted = spans.OrderBy(span => span.First).ToArray();
         for (var index = 0; index < sorted.Length; index++)
         {
             var span = sorted[index];
-            refusals.Try(() => Texts.OneLine(field, $"The name of a {what}", span.Name, Texts.LongestName));
+            refusals.Try(() => Texts.OneLine(field, $"what.nameOf.{field}", span.Name, Texts.LongestName));
             if (span.Last < span.First)
-                refusals.Add(field, $"“{span.Name}” ends before it begins. Give a last day that is the first day or later.");
+                refusals.Add(field, "year.spanEndsBefore", ("name", span.Name));
             else if (!Holds(span.First) || !Holds(span.Last))
-                refusals.Add(field, $"“{span.Name}” lies outside the year, which goes from {First:d MMMM uuuu} to {Last:d MMMM uuuu}.");
+                refusals.Add(field, "year.spanOutside", ("name", span.Name), ("first", First), ("last", Last));
             else if (index > 0 && sorted[index - 1].Last >= span.First)
-                refusals.Add(field, $"“{sorted[index - 1].Name}” and “{span.Name}” overlap. A day belongs to one {what} at most.");
+                refusals.Add(field, $"year.overlap.{field}", ("before", sorted[index - 1].Name), ("name", span.Name));
         }
         return sorted;
     }

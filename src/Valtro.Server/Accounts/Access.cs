@@ -2,6 +2,7 @@ using System.Security.Claims;
 using Microsoft.AspNetCore.Antiforgery;
 using Valtro.Core.Disclosure;
 using Valtro.Store;
+using Valtro.Core.Speaking;
 
 namespace Valtro.Server.Accounts;
 
@@ -30,7 +31,7 @@ public sealed class Access(IHttpContextAccessor context, AccountStore accounts, 
         var viewer = (await MembershipAsync()).Viewer;
         if (SeenAs(request) is { } audience)
         {
-            Require(HttpMethods.IsGet(request.Method) || HttpMethods.IsHead(request.Method), "You look at this as others see it. Go back to your own view to change something.");
+            Require(HttpMethods.IsGet(request.Method) || HttpMethods.IsHead(request.Method), "access.seesAsOthers");
             viewer = viewer.As(audience);
         }
         return _viewer = viewer;
@@ -58,25 +59,26 @@ public sealed class Access(IHttpContextAccessor context, AccountStore accounts, 
         if (memberships.Count == 0)
             throw new SignInNeededException();
         return Chosen(context.HttpContext!, memberships)
-            ?? throw (OrganisationAddress.Of(context.HttpContext!) is null ? new ChooseOrganisationException() : new ForbiddenException("You do not belong to this organisation, or not any more. Choose one of yours."));
+            ?? throw (OrganisationAddress.Of(context.HttpContext!) is null ? new ChooseOrganisationException() : new ForbiddenException(Saying.Of("access.notYourOrganisation")));
     }
 
     /// <summary>An address as the request at hand has them, with the organisation where it says which.</summary>
     internal string At(string path) => context.HttpContext!.Request.PathBase + path;
 
     /// <exception cref="ForbiddenException">The person may not do this anywhere in the organisation.</exception>
-    public async Task<Viewer> RequireAsync(OrganisationAction action, string sentence)
+    public async Task<Viewer> RequireAsync(OrganisationAction action, string code)
     {
         var viewer = await ViewerAsync();
-        Require(viewer.May(action), sentence);
+        Require(viewer.May(action), code);
         return viewer;
     }
 
     /// <exception cref="ForbiddenException">It is not allowed.</exception>
-    public static void Require(bool allowed, string sentence)
+    /// <param name="code">Of the message that says why not.</param>
+    public static void Require(bool allowed, string code, params ReadOnlySpan<(string Name, object? Value)> values)
     {
         if (!allowed)
-            throw new ForbiddenException(sentence);
+            throw new ForbiddenException(Saying.Of(code, values));
     }
 
     /// <summary>The account that a session is of; none where nobody is signed in.</summary>
@@ -91,7 +93,10 @@ public sealed class SignInNeededException() : Exception("Sign in first.");
 /// <summary>Whoever belongs to several organisations says with the address which they mean.</summary>
 public sealed class ChooseOrganisationException() : Exception("Say which organisation is meant.");
 
-public sealed class ForbiddenException(string sentence) : Exception(sentence);
+public sealed class ForbiddenException(Saying saying) : Exception(saying.ToString())
+{
+    public Saying Saying { get; } = saying;
+}
 
 /// <summary>Refuses a change that does not carry the token of its session (cross-site request forgery).</summary>
 internal sealed class AntiforgeryFilter(IAntiforgery antiforgery) : IEndpointFilter

@@ -4,6 +4,7 @@ using NodaTime;
 using Valtro.Core;
 using Valtro.Server.Api;
 using Valtro.Store;
+using Valtro.Core.Speaking;
 
 namespace Valtro.Server.Accounts;
 
@@ -19,12 +20,13 @@ public sealed record ResetRequest(string? Email);
 
 public sealed record NewPasswordRequest(string? Secret, string? Password);
 
-public sealed record OwnAccountRequest(string? Name, string? CurrentPassword, string? NewPassword);
+/// <param name="Language">In which Valtro speaks to them, such as "de"; empty for what the browser asks for; null leaves it as it is.</param>
+public sealed record OwnAccountRequest(string? Name, string? CurrentPassword, string? NewPassword, string? Language = null);
 
 /// <summary>Invitations taken up, passwords reset, and one's own account. Secrets come in bodies, never in addresses: nobody logs those.</summary>
 internal static class AccountApi
 {
-    private const string Gone = "This link does not work any more. It was used, withdrawn or is too old. Ask for a new one.";
+    private static readonly Saying Gone = Saying.Of("access.link");
 
     public static void MapAccounts(this RouteGroupBuilder api)
     {
@@ -50,12 +52,12 @@ internal static class AccountApi
         {
             // Whoever opened the mail has to be who the account is of.
             if (await checks.CheckAsync(context, invitation.Email, request.Password ?? "") is not { } known)
-                throw new RuleException("password", "This is not the password of your account. After five wrong tries you have to wait for 15 minutes.");
+                throw new RuleException("password", "password.notOfAccount");
             return await AcceptAsync(invitation, known, invitations, now);
         }
         var account = new Account { Email = invitation.Email, NormalizedEmail = users.NormalizeEmail(invitation.Email)!, SecurityStamp = Secrets.Make() };
         var refusals = new RefusalList();
-        account.Name = refusals.Try(() => Texts.OneLine("name", "The name", request.Name, Texts.LongestName)) ?? "";
+        account.Name = refusals.Try(() => Texts.OneLine("name", "what.name", request.Name, Texts.LongestName)) ?? "";
         refusals.Try(() => passwords.Set(account, "password", request.Password));
         refusals.ThrowIfAny();
         return await AcceptAsync(invitation, account, invitations, now);
@@ -96,7 +98,7 @@ internal static class AccountApi
         read.Account.SecurityStamp = Secrets.Make();
         await accounts.SaveAsync(read.Account);
         using var within = Wall.Within(viewer.OrganisationId);
-        await audit.WriteAsync(viewer.OrganisationId, new AuditLine(read.Account.Id, AuditAct.PasswordReset, read.Account.Email, "", clock.GetCurrentInstant()));
+        await audit.WriteAsync(viewer.OrganisationId, new AuditLine(read.Account.Id, AuditAct.PasswordReset, read.Account.Email, null, clock.GetCurrentInstant()));
         return TypedResults.NoContent();
     }
 
@@ -105,19 +107,25 @@ internal static class AccountApi
     {
         await access.ViewerAsync();
         var account = (await users.GetUserAsync(context.User))!;
-        account.Name = Texts.OneLine("name", "The name", request.Name, Texts.LongestName);
+        account.Name = Texts.OneLine("name", "what.name", request.Name, Texts.LongestName);
+        account.Language = CheckedLanguage(request.Language ?? account.Language);
         if (!string.IsNullOrEmpty(request.NewPassword))
         {
             if (await checks.CheckAsync(context, account.Email, request.CurrentPassword ?? "") is null)
-                throw new RuleException("currentPassword", "This is not your password now. After five wrong tries you have to wait for 15 minutes.");
+                throw new RuleException("currentPassword", "password.notYours");
             passwords.Set(account, "newPassword", request.NewPassword);
             account.SecurityStamp = Secrets.Make();
         }
         await accounts.SaveAsync(account);
+        Spoken.Choose(context, account.Language);
         // The other sessions end; this one goes on.
         await signedIn.GoOnAsync(account, context.User);
         return TypedResults.NoContent();
     }
+
+    private static string CheckedLanguage(string language) => language.Length == 0 || Speech.Languages.Contains(language)
+        ? language
+        : throw new RuleException("language", "person.noSuchLanguage", ("language", language), ("choices", Speech.Languages));
 }
 
 /// <summary>What is a password here: long, and none that others would guess.</summary>
@@ -136,14 +144,14 @@ public sealed class Passwords(IPasswordHasher<Account> hasher)
     public bool Set(Account account, string field, string? password)
     {
         if (password is null || password.Length < Shortest)
-            throw new RuleException(field, $"The password has {password?.Length ?? 0} characters. Choose at least {Shortest}; a few words do well.");
+            throw new RuleException(field, "password.tooShort", ("count", password?.Length ?? 0), ("least", Shortest));
         if (password.Length > Longest)
-            throw new RuleException(field, $"The password has {password.Length} characters. At most {Longest} are possible.");
+            throw new RuleException(field, "password.tooLong", ("count", password.Length), ("most", Longest));
         // Against lists of common passwords, names, words, rows of keys and dates.
         string[] theirs = [account.Email, .. account.Email.Split('@', '.'), account.Name, .. account.Name.Split(' '), "valtro"];
         var weighed = Zxcvbn.Zxcvbn.MatchPassword(password[..Math.Min(password.Length, LongestWeighed)], theirs.Where(word => word.Length > 2).Select(word => word.ToLowerInvariant()));
         if (weighed.Score < LeastScore)
-            throw new RuleException(field, "The password is too easy to guess: it stands on lists of common ones, or is a name, a date or a row of keys. Choose a few words that do not name you.");
+            throw new RuleException(field, "password.tooEasy");
         account.PasswordHash = hasher.HashPassword(account, password);
         return true;
     }

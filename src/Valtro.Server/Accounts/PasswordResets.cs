@@ -2,6 +2,7 @@ using Microsoft.AspNetCore.Identity;
 using NodaTime;
 using Valtro.Server.Public;
 using Valtro.Store;
+using Valtro.Core.Speaking;
 
 namespace Valtro.Server.Accounts;
 
@@ -20,19 +21,11 @@ public sealed class PasswordResets(UserManager<Account> users, AccountStore acco
         var organisation = (await organisations.FindAsync(organisationId))!;
         var token = await users.GeneratePasswordResetTokenAsync(account);
         var link = addresses.Desk($"/reset#{account.Id:N}.{Convert.ToBase64String(System.Text.Encoding.UTF8.GetBytes(token)).Replace('+', '-').Replace('/', '_').TrimEnd('=')}");
+        var speech = Speech.For(Speech.LocaleOf(account.Language, organisation.Locale));
         await mails.PostAsync(organisationId, new MailLetter(
-            account.Email, $"A new password for {organisation.Name}",
-            $"""
-            Good day {account.Name},
-
-            Set a new password here, within two hours; the link works once:
-            {link}
-
-            If you did not ask for this, do nothing: your password stays as it is.
-
-            {organisation.Name}
-
-            """), clock.GetCurrentInstant());
+            account.Email,
+            speech.Say("mail.reset.subject", ("organisation", organisation.Name)),
+            speech.Say("mail.reset.body", ("name", account.Name), ("organisation", organisation.Name), ("link", link))), clock.GetCurrentInstant());
         return null;
     }
 

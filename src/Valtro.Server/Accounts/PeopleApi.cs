@@ -6,6 +6,7 @@ using Valtro.Core.Disclosure;
 using Valtro.Server.Api;
 using Valtro.Server.Public;
 using Valtro.Store;
+using Valtro.Core.Speaking;
 
 namespace Valtro.Server.Accounts;
 
@@ -32,7 +33,7 @@ public sealed record AuditResponse(Guid Id, Instant At, string By, AuditAct Act,
 /// <summary>The people of an organisation, for its administrators: who is there, what they may do, who is invited, and what was done.</summary>
 internal static class PeopleApi
 {
-    private const string AdministratorsOnly = "Only an administrator can see and change who belongs to the organisation.";
+    private const string AdministratorsOnly = "access.administratorsPeople";
 
     public static void MapPeople(this RouteGroupBuilder api)
     {
@@ -72,7 +73,7 @@ internal static class PeopleApi
         catch (ChangedMeanwhileException)
         {
             var now = await MemberAsync(accounts, viewer, id);
-            return Problems.Of(Problem.ChangedMeanwhile, $"Somebody else changed what {now.Name} may do while you were working on it. Nothing of yours was saved yet.", current: new RolesRequest(now.IsAdministrator, Body(now.Roles), now.Version));
+            return Problems.Of(Problem.ChangedMeanwhile, Saying.Of("person.rolesChangedMeanwhile", ("name", now.Name)), current: new RolesRequest(now.IsAdministrator, Body(now.Roles), now.Version));
         }
     }
 
@@ -81,7 +82,7 @@ internal static class PeopleApi
         var viewer = await access.RequireAsync(OrganisationAction.ManagePeople, AdministratorsOnly);
         await MemberAsync(accounts, viewer, id);
         if (await resets.SendAsync(viewer.OrganisationId, (await accounts.FindAsync(id))!) is not null)
-            throw new RuleException("id", $"A mail with a link for a new password went out a few minutes ago; the link works for two hours. Another can go {PasswordResets.AtMostEvery.TotalMinutes:0} minutes after it.");
+            throw new RuleException("id", "person.mailedJustNow", ("minutes", (int)PasswordResets.AtMostEvery.TotalMinutes));
         return TypedResults.NoContent();
     }
 
@@ -90,7 +91,7 @@ internal static class PeopleApi
         var viewer = await access.RequireAsync(OrganisationAction.ManagePeople, AdministratorsOnly);
         var member = await MemberAsync(accounts, viewer, id);
         var now = clock.GetCurrentInstant();
-        await accounts.RemoveMemberAsync(viewer.OrganisationId, id, now, new AuditLine(viewer.AccountId, AuditAct.PersonRemoved, member.Email, member.Name, now));
+        await accounts.RemoveMemberAsync(viewer.OrganisationId, id, now, new AuditLine(viewer.AccountId, AuditAct.PersonRemoved, member.Email, Saying.Of("text.plain", ("text", member.Name)), now));
         return TypedResults.NoContent();
     }
 
@@ -112,7 +113,7 @@ internal static class PeopleApi
         var said = Say(request.IsAdministrator, roles!, names);
         await invitations.AddAsync(
             viewer.OrganisationId, email!, normalizer.NormalizeEmail(email!)!, request.IsAdministrator, roles!, secret, viewer.AccountId, now,
-            InvitationLetter(email!, organisation.Name, inviter.Name, said, addresses.Desk($"/invitation#{secret}")),
+            InvitationLetter(email!, organisation, inviter.Name, said, addresses.Desk($"/invitation#{secret}")),
             new AuditLine(viewer.AccountId, AuditAct.Invited, email!, said, now));
         return TypedResults.NoContent();
     }
@@ -126,7 +127,7 @@ internal static class PeopleApi
         var inviter = (await accounts.FindAsync(viewer.AccountId))!;
         var secret = Secrets.Make();
         await invitations.RenewAsync(viewer.OrganisationId, id, secret, clock.GetCurrentInstant(), email =>
-            InvitationLetter(email, organisation.Name, inviter.Name, Say(invitation.IsAdministrator, invitation.Roles, names), addresses.Desk($"/invitation#{secret}")));
+            InvitationLetter(email, organisation, inviter.Name, Say(invitation.IsAdministrator, invitation.Roles, names), addresses.Desk($"/invitation#{secret}")));
         return TypedResults.NoContent();
     }
 
@@ -134,37 +135,30 @@ internal static class PeopleApi
     {
         var viewer = await access.RequireAsync(OrganisationAction.ManagePeople, AdministratorsOnly);
         var now = clock.GetCurrentInstant();
-        await invitations.WithdrawAsync(viewer.OrganisationId, id, now, email => new AuditLine(viewer.AccountId, AuditAct.InvitationWithdrawn, email, "", now));
+        await invitations.WithdrawAsync(viewer.OrganisationId, id, now, email => new AuditLine(viewer.AccountId, AuditAct.InvitationWithdrawn, email, null, now));
         return TypedResults.NoContent();
     }
 
     private static async Task<Ok<IReadOnlyList<AuditResponse>>> Audit(Guid? before, string? act, Access access, AuditStore audit)
     {
-        var viewer = await access.RequireAsync(OrganisationAction.ReadAudit, "Only an administrator can read who did what.");
+        var viewer = await access.RequireAsync(OrganisationAction.ReadAudit, "access.auditForAdministrators");
         return TypedResults.Ok<IReadOnlyList<AuditResponse>>([.. (await audit.ListAsync(viewer.OrganisationId, before, ActNamed(act)))
-            .Select(entry => new AuditResponse(entry.Id, entry.At, entry.By, entry.Act, entry.Subject, entry.Detail))]);
+            .Select(entry => new AuditResponse(entry.Id, entry.At, entry.By, entry.Act, entry.Subject, entry.Detail is null ? "" : Spoken.Now.Say(entry.Detail)))]);
     }
 
     private static AuditAct? ActNamed(string? name) => string.IsNullOrEmpty(name)
         ? null
-        : Enum.TryParse<AuditAct>(name, ignoreCase: true, out var act) && Enum.IsDefined(act) ? act : throw new RuleException("act", $"“{name}” is nothing that is written down. Leave it out for everything.");
+        : Enum.TryParse<AuditAct>(name, ignoreCase: true, out var act) && Enum.IsDefined(act) ? act : throw new RuleException("act", "person.noSuchAct", ("name", name));
 
-    private static MailLetter InvitationLetter(string email, string organisation, string inviter, string said, string link) => new(
-        email, $"{inviter} invites you to the calendars of {organisation}",
-        $"""
-        Good day,
-
-        {inviter} invites you to keep or read the calendars of {organisation}.
-        You will be: {said}.
-
-        Choose a password here, within 14 days; the link works once:
-        {link}
-
-        If you do not know why you got this mail, do nothing.
-
-        {organisation}
-
-        """);
+    /// <summary>In the organisation's language: whom it goes to has not said theirs yet.</summary>
+    private static MailLetter InvitationLetter(string email, Organisation organisation, string inviter, Saying said, string link)
+    {
+        var speech = Speech.For(organisation.Locale);
+        return new MailLetter(
+            email,
+            speech.Say("mail.invitation.subject", ("inviter", inviter), ("organisation", organisation.Name)),
+            speech.Say("mail.invitation.body", ("inviter", inviter), ("organisation", organisation.Name), ("said", said), ("link", link)));
+    }
 
     private static async Task<Member> MemberAsync(AccountStore accounts, Viewer viewer, Guid id) =>
         (await accounts.MembersAsync(viewer.OrganisationId)).FirstOrDefault(member => member.AccountId == id) ?? throw new NotFoundException("member");
@@ -172,15 +166,18 @@ internal static class PeopleApi
     private static Dictionary<Guid, CalendarRole> RolesOf(IReadOnlyList<CalendarRoleBody>? roles) =>
         (roles ?? []).GroupBy(role => role.CalendarId).ToDictionary(
             group => group.Key,
-            group => group.Count() == 1 ? group.First().Role : throw new RuleException("roles", "A calendar is named twice. Give one role for each."));
+            group => group.Count() == 1 ? group.First().Role : throw new RuleException("roles", "person.calendarTwice"));
 
     private static CalendarRoleBody[] Body(IReadOnlyDictionary<Guid, CalendarRole> roles) => [.. roles.Select(role => new CalendarRoleBody(role.Key, role.Value))];
 
     /// <summary>"administrator", "member; editor of Port Watch, reader of Staff room".</summary>
-    private static string Say(bool isAdministrator, IReadOnlyDictionary<Guid, CalendarRole> roles, Dictionary<Guid, string> names)
+    private static Saying Say(bool isAdministrator, IReadOnlyDictionary<Guid, CalendarRole> roles, Dictionary<Guid, string> names)
     {
-        var said = string.Join(", ", roles.Select(role => $"{role.Value.ToString().ToLowerInvariant()} of {names.GetValueOrDefault(role.Key, "a calendar")}"));
-        var general = isAdministrator ? "administrator" : "member";
-        return said.Length == 0 ? general : $"{general}; {said}";
+        var general = Saying.Of(isAdministrator ? "role.administrator" : "role.member");
+        if (roles.Count == 0)
+            return general;
+        ValueList<Saying> said = [.. roles.Select(role => Saying.Of(
+            $"role.{role.Value.ToString().ToLowerInvariant()}Of", ("calendar", names.TryGetValue(role.Key, out var name) ? name : Saying.Of("role.someCalendar"))))];
+        return Saying.Of("role.and", ("general", general), ("roles", said));
     }
 }

@@ -11,10 +11,12 @@ namespace Valtro.Server.Accounts;
 
 public sealed record SignInRequest([property: Required] string Email, [property: Required] string Password);
 
+/// <param name="Locale">How the desk writes days and numbers for whoever asks: as the organisation does where it speaks their language.</param>
 public sealed record OrganisationResponse(string Name, string Slug, string Zone, string Locale, int FirstDayOfWeek, int YearStartsIn);
 
 /// <param name="MaySignOff">They decide about what others hand in, or hand in themselves.</param>
-public sealed record PersonResponse(Guid Id, string Name, string Email, bool IsAdministrator, bool MaySignOff);
+/// <param name="Language">In which Valtro speaks to them, such as "de"; empty for what their browser asks for.</param>
+public sealed record PersonResponse(Guid Id, string Name, string Email, string Language, bool IsAdministrator, bool MaySignOff);
 
 /// <param name="AntiforgeryToken">To be sent as X-Valtro-Token with every change.</param>
 /// <param name="Person">Null when nobody is signed in.</param>
@@ -61,7 +63,7 @@ internal static class SessionApi
         var viewer = await access.ViewerAsync();
         var account = (await signIn.UserManager.GetUserAsync(context.User))!;
         await signIn.UserManager.UpdateSecurityStampAsync(account);
-        await audit.WriteAsync(viewer.OrganisationId, new AuditLine(account.Id, AuditAct.SignedOutEverywhere, account.Email, "", clock.GetCurrentInstant()));
+        await audit.WriteAsync(viewer.OrganisationId, new AuditLine(account.Id, AuditAct.SignedOutEverywhere, account.Email, null, clock.GetCurrentInstant()));
         await signedIn.EndAsync(context.User);
         return TypedResults.NoContent();
     }
@@ -77,16 +79,17 @@ public sealed class Sessions(Access access, OrganisationStore organisations, Use
         var memberships = account is null ? [] : await access.MembershipsAsync();
         if (account is null || memberships.Count == 0)
             return new SessionResponse(token, null, null, []);
+        Spoken.Remind(context, account.Language);
         MembershipBody[] all = [.. memberships.Select(one => new MembershipBody(one.Slug, one.Name))];
         if (Access.Chosen(context, memberships)?.Viewer is not { } viewer)
-            return new SessionResponse(token, new PersonResponse(account.Id, account.Name, account.Email, false, false), null, all);
+            return new SessionResponse(token, new PersonResponse(account.Id, account.Name, account.Email, account.Language, false, false), null, all);
         using var within = Wall.Within(viewer.OrganisationId);
         var organisation = (await organisations.FindAsync(viewer.OrganisationId))!;
         return new SessionResponse(
             token,
             new PersonResponse(
-                account.Id, account.Name, account.Email, viewer.May(OrganisationAction.ManagePeople), viewer.ContributesSomewhere),
-            new OrganisationResponse(organisation.Name, organisation.Slug, organisation.Zone, organisation.Locale, organisation.FirstDayOfWeek, organisation.YearStartsIn),
+                account.Id, account.Name, account.Email, account.Language, viewer.May(OrganisationAction.ManagePeople), viewer.ContributesSomewhere),
+            new OrganisationResponse(organisation.Name, organisation.Slug, organisation.Zone, Spoken.LocaleIn(organisation), organisation.FirstDayOfWeek, organisation.YearStartsIn),
             all);
     }
 }

@@ -86,7 +86,7 @@ public sealed record PlateProposal(string Plate);
 
 internal static class CalendarApi
 {
-    public const string KeepersOnly = "Only an administrator can make calendars and say whom they are for.";
+    public const string KeepersOnly = "access.administratorsCalendars";
 
     public static void MapCalendars(this RouteGroupBuilder api)
     {
@@ -118,7 +118,7 @@ internal static class CalendarApi
         var now = clock.GetCurrentInstant();
         var calendar = await calendars.AddAsync(
             viewer.OrganisationId, settings, now, request.Like,
-            [new AuditLine(viewer.AccountId, AuditAct.CalendarMade, settings.Name, "", now), .. DisclosureChange.Audit(viewer, settings.Name, Disclosure.Closed, settings.Disclosure, now)]);
+            [new AuditLine(viewer.AccountId, AuditAct.CalendarMade, settings.Name, null, now), .. DisclosureChange.Audit(viewer, settings.Name, Disclosure.Closed, settings.Disclosure, now)]);
         return TypedResults.Created(access.At($"/api/calendars/{calendar.Id}"), (await view.ShowAsync(viewer, [calendar]))[0]);
     }
 
@@ -128,7 +128,7 @@ internal static class CalendarApi
         var viewer = await access.RequireAsync(OrganisationAction.ManageCalendars, KeepersOnly);
         await view.FindAsync(viewer, id);
         if (request.Version is not { } version)
-            throw new RuleException("version", "The version that was edited is missing.");
+            throw new RuleException("version", "request.versionMissing");
         var settings = Check(request);
         return await view.SaveAsync(viewer, id, version, settings, clock.GetCurrentInstant());
     }
@@ -177,7 +177,7 @@ internal static class CalendarApi
         var (calendar, _, _) = await view.KeptAsync(viewer, id);
         var now = clock.GetCurrentInstant();
         var link = await links.MakeAsync(calendar.OrganisationId, calendar.EditionId, now, isReplaced => new AuditLine(
-            viewer.AccountId, isReplaced ? AuditAct.LinkReplaced : AuditAct.LinkMade, calendar.Name, "", now));
+            viewer.AccountId, isReplaced ? AuditAct.LinkReplaced : AuditAct.LinkMade, calendar.Name, null, now));
         return TypedResults.Ok(Show(calendar, link, addresses));
     }
 
@@ -186,7 +186,7 @@ internal static class CalendarApi
         var viewer = await access.ViewerAsync();
         var (calendar, _, _) = await view.KeptAsync(viewer, id);
         var now = clock.GetCurrentInstant();
-        await links.WithdrawAsync(calendar.OrganisationId, calendar.EditionId, now, new AuditLine(viewer.AccountId, AuditAct.LinkWithdrawn, calendar.Name, "", now));
+        await links.WithdrawAsync(calendar.OrganisationId, calendar.EditionId, now, new AuditLine(viewer.AccountId, AuditAct.LinkWithdrawn, calendar.Name, null, now));
         return TypedResults.Ok(Show(calendar, null, addresses));
     }
 
@@ -199,18 +199,18 @@ internal static class CalendarApi
     private static CalendarSettings Check(CalendarRequest request)
     {
         var refusals = new RefusalList();
-        var name = refusals.Try(() => Texts.OneLine("name", "The name", request.Name, Texts.LongestName));
+        var name = refusals.Try(() => Texts.OneLine("name", "what.name", request.Name, Texts.LongestName));
         var plate = refusals.Try(() => Plate.Parse(request.Plate));
         var hue = refusals.Try(() => Hue.Named(request.Colour));
         var zone = refusals.Try(() => Zones.Named(request.Zone));
-        var description = refusals.Try(() => Texts.OneLine("description", "The description", request.Description, 1_000, required: false));
+        var description = refusals.Try(() => Texts.OneLine("description", "what.description", request.Description, 1_000, required: false));
         var disclosure = refusals.Try(() => new Disclosure(request.Disclosure.Members, request.Disclosure.Link, request.Disclosure.Everyone));
         var readerships = (request.Readerships ?? [])
-            .Select(readership => refusals.Try(() => Texts.OneLine("readerships", "The name of a readership", readership, Texts.LongestName)) ?? "")
+            .Select(readership => refusals.Try(() => Texts.OneLine("readerships", "what.readership", readership, Texts.LongestName)) ?? "")
             .Distinct()
             .ToArray();
         if (readerships.Length > CalendarSettings.MostReaderships)
-            refusals.Add("readerships", $"These are {readerships.Length} readerships. At most {CalendarSettings.MostReaderships} are possible.");
+            refusals.Add("readerships", "calendar.tooManyReaderships", ("count", readerships.Length), ("most", CalendarSettings.MostReaderships));
         refusals.ThrowIfAny();
         return new CalendarSettings(name!, plate, hue!, zone!, description!, disclosure!, readerships) { RequiresSignOff = request.RequiresSignOff };
     }

@@ -4,6 +4,7 @@ using Valtro.Core;
 using Valtro.Core.Disclosure;
 using Valtro.Server.Accounts;
 using Valtro.Store;
+using Valtro.Core.Speaking;
 
 namespace Valtro.Server.Api;
 
@@ -45,7 +46,7 @@ internal static class CalendarLifeApi
             return (viewer, await calendars.FindAsync(viewer.OrganisationId, id) ?? throw new NotFoundException("calendar"));
         }
 
-        private AuditLine Line(Viewer viewer, AuditAct act, Calendar calendar, string detail = "") => new(viewer.AccountId, act, calendar.Name, detail, clock.GetCurrentInstant());
+        private AuditLine Line(Viewer viewer, AuditAct act, Calendar calendar, Saying? detail = null) => new(viewer.AccountId, act, calendar.Name, detail, clock.GetCurrentInstant());
 
         public async Task<NoContent> ArchiveAsync(Guid id, bool isArchived)
         {
@@ -98,14 +99,14 @@ internal static class CalendarLifeApi
                 [.. audiences.Where(audience => target.Disclosure[audience] > from.Disclosure[audience]).Select(Say)],
                 [.. audiences.Where(audience => target.Disclosure[audience] < from.Disclosure[audience]).Select(Say)]));
 
-            string Say(Audience audience) => $"{AudienceWords.Of(audience)}: {from.Disclosure[audience].ToString().ToLowerInvariant()} to {target.Disclosure[audience].ToString().ToLowerInvariant()}";
+            string Say(Audience audience) => Spoken.Now.Say(DetailWords.Changed(audience, from.Disclosure[audience], target.Disclosure[audience]));
         }
 
         public async Task<Ok<ActResponse>> MergeAsync(Guid id, Guid into)
         {
             var (viewer, from, target) = await BothAsync(id, into);
             var moved = (await events.CountsAsync(viewer.OrganisationId)).GetValueOrDefault(id);
-            var actId = await calendars.MergeAsync(viewer.OrganisationId, id, into, viewer.AccountId, clock.GetCurrentInstant(), Line(viewer, AuditAct.CalendarMerged, from, $"into {target.Name}"));
+            var actId = await calendars.MergeAsync(viewer.OrganisationId, id, into, viewer.AccountId, clock.GetCurrentInstant(), Line(viewer, AuditAct.CalendarMerged, from, Saying.Of("audit.into", ("name", target.Name))));
             return TypedResults.Ok(new ActResponse(actId, moved));
         }
 
@@ -113,11 +114,11 @@ internal static class CalendarLifeApi
         {
             var (viewer, from) = await FindAsync(id);
             if (id == into)
-                throw new RuleException("into", "A calendar cannot be merged into itself. Choose another one.");
-            var target = await calendars.FindAsync(viewer.OrganisationId, into) ?? throw new RuleException("into", "There is no such calendar. Choose one from the list.");
+                throw new RuleException("into", "calendar.mergedIntoItself");
+            var target = await calendars.FindAsync(viewer.OrganisationId, into) ?? throw new RuleException("into", "calendar.noSuch");
             return target.ArchivedAt is null
                 ? (viewer, from, target)
-                : throw new RuleException("into", $"{target.Name} is archived. Take it out of the archive first, or choose another.");
+                : throw new RuleException("into", "calendar.isArchivedChooseAnother", ("name", target.Name));
         }
     }
 }

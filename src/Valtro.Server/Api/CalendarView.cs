@@ -29,7 +29,7 @@ public sealed class CalendarView(CalendarStore calendars, EventStore events, Edi
     public async Task<(Calendar Calendar, CalendarResponse Shown, Organisation Organisation)> KeptAsync(Viewer viewer, Guid id)
     {
         var (calendar, shown) = await FindBothAsync(viewer, id);
-        Access.Require(viewer.May(CalendarAction.Publish, id), "Only those who keep a calendar publish it.");
+        Access.Require(viewer.May(CalendarAction.Publish, id), "access.keepersPublish");
         return (calendar, shown, (await organisations.FindAsync(viewer.OrganisationId))!);
     }
 

@@ -6,6 +6,7 @@ using Valtro.Core.Events;
 using Valtro.Core.Recurrence;
 using Valtro.Server.Accounts;
 using Valtro.Store;
+using Valtro.Core.Speaking;
 
 namespace Valtro.Server.Api;
 
@@ -69,7 +70,7 @@ internal static class ChangeApi
         var after = found.Event with { HomeCalendarId = request.Event?.CalendarId ?? found.Event.HomeCalendarId, Placements = placed, Content = found.Event.Content with { Cap = typed.Cap, Showing = typed.Showing } };
         return [.. WhoSees.Of(after, found.Event, NamesAndTables(found.Calendars), found.Words, now)
             .Where(who => who.Detail > who.Was)
-            .Select(who => $"{AudienceWords.Of(who.Audience)}: {who.Sentence}")];
+            .Select(who => Spoken.Now.Say("sees.line", ("audience", DetailWords.Of(who.Audience)), ("said", who.Sentence)))];
     }
 
     internal static Dictionary<Guid, (string Name, Disclosure Disclosure)> NamesAndTables(IReadOnlyDictionary<Guid, Calendar> calendars) =>
@@ -94,7 +95,7 @@ internal static class ChangeApi
         }
         catch (RuleException refused)
         {
-            return new ScopeBody(scope, refused.Message, 0, [], [], [], []);
+            return new ScopeBody(scope, Spoken.Now.Say(refused.Refusals[0].Saying), 0, [], [], [], []);
         }
     }
 
@@ -130,7 +131,7 @@ internal static class ChangeApi
     private static async Task<Ok<ActResponse>> TakeOff(Guid id, Guid calendarId, EventDesk desk)
     {
         var found = await desk.FindAsync(id);
-        Access.Require(found.Viewer.May(CalendarAction.Edit, calendarId) || found.MayEdit, "Only those who keep this calendar or the event’s own can take it off.");
+        Access.Require(found.Viewer.May(CalendarAction.Edit, calendarId) || found.MayEdit, "access.keepersTakeOff");
         if (!found.Event.Placements.Contains(calendarId))
             throw new NotFoundException("placement");
         var done = await desk.WriteAsync([EventDesk.Saving(found, found.Event with { Placements = [.. found.Event.Placements.Where(one => one != calendarId)] }, EventAct.Changed, isRemoved: false)]);
@@ -148,22 +149,22 @@ internal static class ChangeApi
         {
             var found = await desk.FindForChangeAtOnceAsync(write.Event.Id);
             // What an editor let go out is not taken back by who handed it in.
-            Access.Require(found.MayEdit || !Visibility.LeavesTheHouse(write.Event.State), "Only editors of this calendar can undo this.");
-            Access.Require(viewer.May(found.MayEdit ? CalendarAction.Edit : CalendarAction.Contribute, write.Event.HomeCalendarId), "Only editors of that calendar can put the event back there.");
+            Access.Require(found.MayEdit || !Visibility.LeavesTheHouse(write.Event.State), "access.editorsUndo");
+            Access.Require(viewer.May(found.MayEdit ? CalendarAction.Edit : CalendarAction.Contribute, write.Event.HomeCalendarId), "access.editorsPutBack");
         }
         var done = await desk.WriteAsync(writes);
         return TypedResults.Ok(new ActResponse(done!.ActId, writes.Count));
     }
 }
 
-/// <summary>Audiences as people are told of them.</summary>
-internal static class AudienceWords
+/// <summary>Audiences and levels as people are told of them.</summary>
+internal static class DetailWords
 {
-    public static string Of(Audience audience) => audience switch
-    {
-        Audience.Everyone => "Everyone",
-        Audience.Link => "With the link",
-        Audience.Members => "Members",
-        _ => "Editors",
-    };
+    public static Saying Of(Audience audience) => Saying.Of($"audienceHead.{audience.ToString().ToLowerInvariant()}");
+
+    public static Saying Of(Detail detail) => Saying.Of($"detail.{detail.ToString().ToLowerInvariant()}");
+
+    /// <summary>"Members: nothing to complete".</summary>
+    public static Saying Changed(Audience audience, Detail before, Detail after) =>
+        Saying.Of("audit.changed", ("audience", Of(audience)), ("before", Of(before)), ("after", Of(after)));
 }

@@ -21,7 +21,7 @@ public sealed class DeskNews(IHostApplicationLifetime lifetime)
 
     internal async Task StreamAsync(HttpContext context, Viewer viewer)
     {
-        Access.Require(viewer.ContributesSomewhere, "News of the desk are for those who make events.");
+        Access.Require(viewer.ContributesSomewhere, "access.newsForMakers");
         using var listener = _listeners.Begin(context, [viewer.OrganisationId]);
         if (listener is null)
             return;

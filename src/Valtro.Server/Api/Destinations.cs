@@ -38,7 +38,7 @@ public sealed class Destinations(Access access, EventDesk desk)
                      where edition.Sources.Any(concerned.Contains)
                      from audience in AudiencesOf(edition)
                      let zone = edition.CalendarId is { } own && all.TryGetValue(own, out var calendar) ? calendar.Zone : Core.Time.Zones.Named(organisation.Zone)
-                     let made = EditionReadings.Made(edition.Draft, audience, zone, organisation.FirstDayOfWeek, all, merged)
+                     let made = EditionReadings.Made(edition.Draft, audience, zone, organisation, all, merged)
                      let composition = new Composition(made.Checked.Edition, made.Sources, school, desk.Now)
                      let detail = composition.DetailOf(whenOut)
                      let was = before is null ? Detail.Nothing : composition.DetailOf(before)
@@ -57,7 +57,7 @@ public sealed class Destinations(Access access, EventDesk desk)
         var (all, organisation, school, merged) = (house.Calendars, house.Organisation, house.School, house.Merged);
         return [.. from edition in house.Editions
                    where !edition.IsStandard && edition.Draft is { Audience: Audience.Members, WithUnfinished: true } && edition.Sources.Any(draft.Calendars.Contains)
-                   let made = EditionReadings.Made(edition.Draft, Audience.Members, Core.Time.Zones.Named(organisation.Zone), organisation.FirstDayOfWeek, all, merged)
+                   let made = EditionReadings.Made(edition.Draft, Audience.Members, Core.Time.Zones.Named(organisation.Zone), organisation, all, merged)
                    let detail = new Composition(made.Checked.Edition, made.Sources, school, desk.Now).DetailOf(draft)
                    where detail > Detail.Nothing
                    select new UnfinishedIn(edition.Name, detail)];

@@ -4,6 +4,8 @@ using Valtro.Core.Disclosure;
 using Valtro.Core.Events;
 using Valtro.Server.Accounts;
 using Valtro.Store;
+using Valtro.Core;
+using Valtro.Core.Speaking;
 
 namespace Valtro.Server.Api;
 
@@ -90,8 +92,6 @@ internal static class DisclosureChange
             .GroupBy(audience => after[audience] > before[audience] ? AuditAct.Opened : AuditAct.Closed)
             .Select(group => new AuditLine(
                 viewer.AccountId, group.Key, calendar,
-                string.Join(", ", group.Select(audience => $"{AudienceWords.Of(audience).ToLowerInvariant()}: {Word(before[audience])} to {Word(after[audience])}")), now))];
+                Saying.Of("audit.list", ("parts", ValueList.Of<Saying>([.. group.Select(audience => DetailWords.Changed(audience, before[audience], after[audience]))]))), now))];
     }
-
-    private static string Word(Detail detail) => detail.ToString().ToLowerInvariant();
 }

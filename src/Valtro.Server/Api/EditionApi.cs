@@ -82,7 +82,7 @@ internal static class EditionApi
     private static async Task<Results<Ok<EditionResponse>, ProblemHttpResult>> Save(Guid id, EditionRequest request, EditionDesk desk)
     {
         if (request.Version is not { } version)
-            throw new RuleException("version", "The version that was edited is missing.");
+            throw new RuleException("version", "request.versionMissing");
         try
         {
             return TypedResults.Ok(await desk.SaveAsync(id, version, request.Edition));

@@ -15,7 +15,7 @@ public sealed class EditionDesk(
     Access access, EditionSettingsStore settings, EditionStore editions, EditionReadings readings, EventStore events, SecretLinkStore links,
     PublicAddresses addresses, IClock clock)
 {
-    private const string ComposersOnly = "Only those who publish one of its calendars at least, and see the others, compose an edition.";
+    private const string ComposersOnly = "access.composers";
 
     private Instant Now => Instant.FromUnixTimeSeconds(clock.GetCurrentInstant().ToUnixTimeSeconds());
 
@@ -89,7 +89,7 @@ public sealed class EditionDesk(
     {
         var viewer = await access.ViewerAsync();
         var before = id is { } known ? await FindAsync(viewer, known) : null;
-        var wanted = draft with { Name = string.IsNullOrWhiteSpace(draft.Name) ? "New edition" : draft.Name };
+        var wanted = draft with { Name = string.IsNullOrWhiteSpace(draft.Name) ? Spoken.Now.Say("edition.newName") : draft.Name };
         await CheckAsync(viewer, wanted, before?.IsStandard == true);
         var draftId = await settings.KeepDraftAsync(viewer.OrganisationId, viewer.AccountId, id, wanted, Now);
         var address = (id is { } saved ? await editions.FindAsync(saved) : null) ?? await AddressOfNewAsync();
@@ -142,12 +142,12 @@ public sealed class EditionDesk(
         var edition = await settings.FindAsync(viewer.OrganisationId, id) is { RemovedAt: null, IsStandard: false } found ? found : throw new NotFoundException("edition");
         if (edition.Draft.Audience == Audience.Members)
         {
-            Access.Require(viewer.SeesAs is null, "Nothing can be changed while you look as somebody else.");
+            Access.Require(viewer.SeesAs is null, "access.nothingWhileAsOthers");
             return (viewer, edition, viewer.AccountId);
         }
         await RequireComposeAsync(viewer, edition);
         if (edition.Draft.Audience != Audience.Link)
-            throw new RuleException("audience", "This edition is open to everyone: it has an address that is no secret.");
+            throw new RuleException("audience", "edition.addressIsNoSecret");
         return (viewer, edition, null);
     }
 
@@ -170,7 +170,7 @@ public sealed class EditionDesk(
         var all = (await access.HouseAsync()).Calendars;
         var made = draft.Check(Zones.Named(organisation.Zone), (IsoDayOfWeek)organisation.FirstDayOfWeek, isStandard);
         if (draft.Sources.FirstOrDefault(source => !all.TryGetValue(source.CalendarId, out var calendar) || viewer.DetailOn(source.CalendarId, calendar.Disclosure) == Detail.Nothing) is not null)
-            throw new RuleException("sources", "One of the calendars is not there any more. Leave it out.");
+            throw new RuleException("sources", "edition.calendarGone");
         Access.Require(viewer.MayCompose([.. draft.Sources.Select(source => source.CalendarId)], (await access.HouseAsync()).Disclosures), ComposersOnly);
         return made;
     }
@@ -181,7 +181,7 @@ public sealed class EditionDesk(
             await links.MakeAsync(viewer.OrganisationId, id, Now, _ => Line(viewer, AuditAct.LinkMade, made.Name));
     }
 
-    private AuditLine Line(Viewer viewer, AuditAct act, string name) => new(viewer.AccountId, act, name, "", Now);
+    private AuditLine Line(Viewer viewer, AuditAct act, string name) => new(viewer.AccountId, act, name, null, Now);
 
     private async Task<EditionResponse> ShowAsync(Viewer viewer, StoredEdition edition)
     {

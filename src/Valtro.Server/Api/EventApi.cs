@@ -39,7 +39,7 @@ internal static class EventApi
         var series = Typed(request, setting, found);
         var place = request.Event.Place.Trim();
         var around = await clashes.AroundAsync(viewer, series, setting.School, calendar, place, request.EventId);
-        var words = RuleWords.For(house.Organisation.Locale);
+        var words = RuleWords.For(Spoken.LocaleIn(house.Organisation));
         var sketch = Filled(Sketch(request.Event, viewer, found, series), request.Event, setting, richTexts);
         var consequences = Consequences.Of(series, setting.School, words, dates => around.Say(dates, place, calendar));
         return TypedResults.Ok(new ConsequencesResponse(
@@ -171,7 +171,7 @@ internal sealed record ClashesAround(IReadOnlyList<EventDate> Others, IReadOnlyS
     {
         var plate = Calendars[clash.With.Event.HomeCalendarId].Plate.Code;
         return clash.Kind == ClashKind.Place
-            ? $"{clash.What} is taken: “{clash.With.Title}” ({plate})"
-            : $"same readers ({clash.What}): “{clash.With.Title}” ({plate})";
+            ? Spoken.Now.Say("date.placeTaken", ("place", clash.What), ("title", clash.With.Title), ("plate", plate))
+            : Spoken.Now.Say("date.sameReaders", ("readers", clash.What), ("title", clash.With.Title), ("plate", plate));
     }
 }

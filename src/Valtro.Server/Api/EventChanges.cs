@@ -6,6 +6,7 @@ using Valtro.Core.Events;
 using Valtro.Core.Recurrence;
 using Valtro.Server.Accounts;
 using Valtro.Store;
+using Valtro.Core.Speaking;
 
 namespace Valtro.Server.Api;
 
@@ -37,7 +38,7 @@ public sealed class EventChanges(Access access, EventDesk desk, RevisionStore re
     internal async Task<ActDone> AddSeveralAsync(Viewer viewer, IReadOnlyList<(Guid CalendarId, EventContent Content)> events)
     {
         if (events.Any(one => !viewer.May(CalendarAction.Edit, one.CalendarId)))
-            throw new RuleException("rows", "On some of these calendars your events wait for sign-off. Make them there one by one.");
+            throw new RuleException("rows", "event.someWaitForSignOff");
         return (await desk.WriteAsync([.. events.Select(one => EventDesk.Adding(one.CalendarId, one.Content))]))!;
     }
 
@@ -93,7 +94,7 @@ public sealed class EventChanges(Access access, EventDesk desk, RevisionStore re
     {
         var change = await ReadAsync(found, request, onBehalfOf);
         var edit = new SeriesEdit(found.Event, change, found.School);
-        var scope = request.Scope ?? (edit.HasChoice ? throw new RuleException("scope", "Say whether the change is for this date, for this and later ones, or for every date.") : ChangeScope.Every);
+        var scope = request.Scope ?? (edit.HasChoice ? throw new RuleException("scope", "scope.notSaid") : ChangeScope.Every);
         var keep = (request.Keep ?? []).Select(name => DateName.Read(name, "keep")).ToHashSet();
         var (placed, asked) = Placements(found, request);
         RequireWhole(found, request, scope, placed, asked);
@@ -105,17 +106,17 @@ public sealed class EventChanges(Access access, EventDesk desk, RevisionStore re
     {
         var seenFrom = DateName.Read(request.RecurrenceId, "recurrenceId");
         if (request.Act == ChangeAct.Cancel && found.IsUnfinished)
-            throw new RuleException("act", "It has not gone out yet. Remove it, or leave it a draft.");
+            throw new RuleException("act", "event.notGoneOut");
         if (request.Act != ChangeAct.Edit)
             return new Change(request.Act, seenFrom);
         if (request.Event is { } form)
         {
             if (form.IsDraft && !found.IsUnfinished)
-                throw new RuleException("isDraft", "It has gone out already, so it cannot become a draft again. Cancel or remove it instead.");
+                throw new RuleException("isDraft", "event.goneOutAlready");
             return new Change(ChangeAct.Edit, seenFrom, await desk.CheckAsync(form, found, onBehalfOf));
         }
         if (request.Move is not { } move)
-            throw new RuleException("event", "What to change is missing: send the form, or where the date was moved to.");
+            throw new RuleException("event", "event.changeMissing");
         var date = EventDates.Find(found.Event, seenFrom, found.School) ?? throw new NotFoundException("date");
         var start = move.Date + (found.Event.Series.Timing.AllDay ? LocalTime.Midnight : move.From ?? date.Occurrence.LocalStart.TimeOfDay);
         return new Change(ChangeAct.Edit, seenFrom, date.Content with
@@ -134,9 +135,9 @@ public sealed class EventChanges(Access access, EventDesk desk, RevisionStore re
         if (scope != ChangeScope.This || !found.Event.Series.Recurs)
             return;
         if (request.Event is { } form && form.CalendarId != found.Event.HomeCalendarId)
-            throw new RuleException("scope", "One date cannot be on another calendar than its series.");
+            throw new RuleException("scope", "scope.calendarOfOneDate");
         if (asked.Count > 0 || !placed.Order().SequenceEqual(found.Event.Placements.Order()))
-            throw new RuleException("scope", "One date cannot be shown on other calendars than its series.");
+            throw new RuleException("scope", "scope.placementsOfOneDate");
     }
 
     private static (IReadOnlyList<Guid> Placed, IReadOnlyList<Guid> Asked) PlaceOn(
@@ -151,15 +152,15 @@ public sealed class EventChanges(Access access, EventDesk desk, RevisionStore re
         {
             // Its former home may keep it, whoever sees that.
             if (!IsSeen(id))
-                throw new RuleException("placements", "One of the calendars to show it on is not there. Choose from the list.");
+                throw new RuleException("placements", "event.placementGone");
             if (viewer.Archived.Contains(id))
-                throw new RuleException("placements", $"{calendars[id].Name} is archived. Take it out of the archive first, or leave it out.");
+                throw new RuleException("placements", "calendar.isArchivedLeaveOut", ("name", calendars[id].Name));
         }
         // What the person cannot see of it stays as it is.
         Guid[] placed = [.. was.Where(id => id != home && (wanted.Contains(id) || !IsSeen(id))), .. news.Where(id => viewer.May(CalendarAction.Edit, id))];
         return placed.Length + news.Length <= MostPlacements
             ? ([.. placed.Distinct().Order()], [.. news.Where(id => !viewer.May(CalendarAction.Edit, id))])
-            : throw new RuleException("placements", $"An event can be shown on at most {MostPlacements} calendars.");
+            : throw new RuleException("placements", "event.tooManyPlacements", ("most", MostPlacements));
     }
 
     private static EventState StateFor(bool isDraft, bool mayEdit) => (isDraft, mayEdit) switch
@@ -253,7 +254,7 @@ public sealed class EventChanges(Access access, EventDesk desk, RevisionStore re
 
     /// <summary>The decision to let it go out, with its line in the audit list.</summary>
     internal Verdict Approving(OnDesk found, Submission submission) => new(submission.Id, SubmissionState.Approved, "", new AuditLine(
-        found.Viewer.AccountId, AuditAct.Approved, submission.Title, $"{submission.Proposer}, {found.Calendars[submission.CalendarId].Name}", desk.Now));
+        found.Viewer.AccountId, AuditAct.Approved, submission.Title, Saying.Of("text.plain", ("text", $"{submission.Proposer}, {found.Calendars[submission.CalendarId].Name}")), desk.Now));
 
     private async Task<ChangeResponse> HandInAsync(OnDesk found, ChangeRequest request, Planned planned)
     {
@@ -281,11 +282,10 @@ public sealed class EventChanges(Access access, EventDesk desk, RevisionStore re
         foreach (var submission in added)
         {
             var where = calendars[submission.CalendarId].Name;
-            var sentence = submission.Kind == SubmissionKind.Placement
-                ? $"{name} asks to show “{submission.Title}” on {where}."
-                : $"{name} hands in “{submission.Title}” on {where} for sign-off.";
+            var saying = Saying.Of(
+                submission.Kind == SubmissionKind.Placement ? "news.asksToShow" : "news.handsIn", ("who", name), ("title", submission.Title), ("where", where));
             notices.AddRange((await accounts.DecidersAsync(viewer.OrganisationId, submission.CalendarId))
-                .Where(decider => decider != viewer.AccountId).Select(decider => new Notice(decider, sentence, "/sign-off")));
+                .Where(decider => decider != viewer.AccountId).Select(decider => new Notice(decider, saying, "/sign-off")));
         }
         return notices;
     }
@@ -296,8 +296,9 @@ public sealed class EventChanges(Access access, EventDesk desk, RevisionStore re
         if (submission.ProposerId == viewer.AccountId)
             return [];
         var name = (await accounts.FindAsync(viewer.AccountId))!.Name;
-        var where = calendars.TryGetValue(submission.CalendarId, out var calendar) ? calendar.Name : "its calendar";
-        return [new Notice(submission.ProposerId, approved ? $"{name} let “{submission.Title}” go out on {where}." : $"{name} sent “{submission.Title}” on {where} back: {reason}", "/sign-off?mine=1")];
+        object where = calendars.TryGetValue(submission.CalendarId, out var calendar) ? calendar.Name : Saying.Of("news.itsCalendar");
+        var saying = Saying.Of(approved ? "news.letGoOut" : "news.sentBack", ("who", name), ("title", submission.Title), ("where", where), ("reason", reason));
+        return [new Notice(submission.ProposerId, saying, "/sign-off?mine=1")];
     }
 
     private static LocalDate DayOf(Change change, OnDesk found) =>

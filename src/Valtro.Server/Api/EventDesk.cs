@@ -29,14 +29,14 @@ internal sealed record OnDesk(
     /// <summary>Changes are saved at once: those of editors, and anybody's to what they are still making themselves.</summary>
     public bool ChangesAtOnce => MayEdit || (MayContribute && IsUnfinished && Stored.MadeBy == Viewer.AccountId);
 
-    public RuleWords Words => RuleWords.For(Organisation.Locale);
+    public RuleWords Words => RuleWords.For(Spoken.LocaleIn(Organisation));
 }
 
 /// <summary>Events as the signed-in person may see and change them.</summary>
 public sealed class EventDesk(
     Access access, EventStore events, FileStore files, SubmissionStore submissions, RichTexts richTexts, IClock clock)
 {
-    private const string ContributorsOnly = "Only editors and contributors of this calendar can change its events.";
+    private const string ContributorsOnly = "access.contributors";
 
     private Ahead? _ahead;
 
@@ -101,7 +101,7 @@ public sealed class EventDesk(
     internal async Task<OnDesk> FindForChangeAsync(Guid id, bool withAbout = true)
     {
         var found = await FindAsync(id, withAbout);
-        Access.Require(found.MayContribute, found.Viewer.Archived.Contains(found.Event.HomeCalendarId) ? $"{found.Calendar.Name} is archived. Take it out of the archive first." : ContributorsOnly);
+        Access.Require(found.MayContribute, found.Viewer.Archived.Contains(found.Event.HomeCalendarId) ? "calendar.isArchived" : ContributorsOnly, ("name", found.Calendar.Name));
         return found;
     }
 
@@ -109,7 +109,7 @@ public sealed class EventDesk(
     internal async Task<OnDesk> FindForChangeAtOnceAsync(Guid id)
     {
         var found = await FindForChangeAsync(id);
-        Access.Require(found.ChangesAtOnce, "Your changes to this event wait for sign-off. Open it and hand in what you want to change.");
+        Access.Require(found.ChangesAtOnce, "access.changesWait");
         return found;
     }
 
@@ -169,7 +169,8 @@ public sealed class EventDesk(
         };
     }
 
-    private static Disclosed Seen(OnDesk found, EventDate date) => Disclosed.Of(date, found.Sight.Detail, found.Sight.Grants) ?? throw new NotFoundException("event");
+    private static Disclosed Seen(OnDesk found, EventDate date) =>
+        Disclosed.Of(date, found.Sight.Detail, found.Sight.Grants)?.Called(found.Words.Speech.Say("busy.title")) ?? throw new NotFoundException("event");
 
     /// <summary>Who decides about it, who handed it in, and of another calendar only who sees that calendar.</summary>
     private static bool MayKnow(OnDesk found, Submission one) =>
@@ -203,9 +204,9 @@ public sealed class EventDesk(
         var viewer = await access.ViewerAsync();
         var calendar = (await access.HouseAsync()).Calendars.GetValueOrDefault(calendarId);
         if (calendar is null || viewer.DetailOn(calendar.Id, calendar.Disclosure) == Detail.Nothing)
-            throw new RuleException("calendarId", "There is no such calendar. Choose one from the list.");
+            throw new RuleException("calendarId", "calendar.noSuch");
         if (calendar.ArchivedAt is not null)
-            throw new RuleException("calendarId", $"{calendar.Name} is archived. Take it out of the archive first, or choose another.");
+            throw new RuleException("calendarId", "calendar.isArchivedChooseAnother", ("name", calendar.Name));
         Access.Require(viewer.May(CalendarAction.Contribute, calendar.Id), ContributorsOnly);
         return calendar;
     }

@@ -49,22 +49,22 @@ internal static class FileApi
     private static async Task<Ok<EventFileBody>> Add(string name, HttpRequest request, Access access, FileStore files, EventDesk desk)
     {
         var viewer = await access.ViewerAsync();
-        Access.Require(viewer.ContributesSomewhere, "Only those who make events can bring files.");
-        var fileName = Texts.OneLine("files", "The file’s name", Path.GetFileName(name.Replace('\\', '/')), Texts.LongestTitle);
+        Access.Require(viewer.ContributesSomewhere, "access.makersBringFiles");
+        var fileName = Texts.OneLine("files", "what.fileName", Path.GetFileName(name.Replace('\\', '/')), Texts.LongestTitle);
         if (!Types.TryGetValue(Path.GetExtension(fileName), out var type))
-            throw new RuleException("files", $"“{fileName}” is of a kind that cannot be attached. Possible are PDF, pictures, text, office documents and ZIP.");
+            throw new RuleException("files", "file.kind", ("name", fileName));
         if (request.ContentLength > FileStore.Largest)
             throw TooLarge(fileName);
         using var content = new MemoryStream();
         await request.Body.CopyToAsync(content, request.HttpContext.RequestAborted);
         if (content.Length == 0)
-            throw new RuleException("files", $"“{fileName}” is empty.");
+            throw new RuleException("files", "file.empty", ("name", fileName));
         if (content.Length > FileStore.Largest)
             throw TooLarge(fileName);
         return TypedResults.Ok(EventFileBody.Of(await files.AddAsync(viewer.OrganisationId, fileName, type, Pictures.Cleaned(fileName, type, content.ToArray()), viewer.AccountId, desk.Now)));
     }
 
-    private static RuleException TooLarge(string name) => new("files", $"“{name}” is too large. A file can have at most 10 MB.");
+    private static RuleException TooLarge(string name) => new("files", "file.tooLarge", ("name", name));
 
     /// <summary>For those who see all of an event that holds it, and for who brought it.</summary>
     private static async Task<FileContentHttpResult> Get(Guid id, HttpContext context, Access access, FileStore files, EventDesk desk)

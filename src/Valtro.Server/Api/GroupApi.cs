@@ -35,10 +35,10 @@ internal static class GroupApi
 
     private static async Task<Results<Ok<GroupResponse>, ProblemHttpResult>> SaveAsync(Guid? id, GroupRequest request, Access access, GroupStore groups)
     {
-        var viewer = await access.RequireAsync(OrganisationAction.ManageCalendars, "Only an administrator can group calendars.");
-        var name = Texts.OneLine("name", "The name", request.Name, Texts.LongestName);
+        var viewer = await access.RequireAsync(OrganisationAction.ManageCalendars, "access.administratorsGroup");
+        var name = Texts.OneLine("name", "what.name", request.Name, Texts.LongestName);
         if (id is not null && request.Version is null)
-            throw new RuleException("version", "The version that was edited is missing.");
+            throw new RuleException("version", "request.versionMissing");
         try
         {
             var (saved, version) = await groups.SaveAsync(viewer.OrganisationId, id, request.Version, name, [.. request.Calendars]);
@@ -53,7 +53,7 @@ internal static class GroupApi
 
     private static async Task<NoContent> Remove(Guid id, Access access, GroupStore groups)
     {
-        var viewer = await access.RequireAsync(OrganisationAction.ManageCalendars, "Only an administrator can group calendars.");
+        var viewer = await access.RequireAsync(OrganisationAction.ManageCalendars, "access.administratorsGroup");
         await groups.RemoveAsync(viewer.OrganisationId, id);
         return TypedResults.NoContent();
     }

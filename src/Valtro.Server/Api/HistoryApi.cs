@@ -31,7 +31,7 @@ internal static class HistoryApi
             revision.At,
             revision.Version != found.Stored.Version && found.ChangesAtOnce,
             index + 1 < all.Count
-                ? EventDifference.Between(all[index + 1].Event, revision.Event, found.Words, calendar => names.GetValueOrDefault(calendar, "another calendar"))
+                ? EventDifference.Between(all[index + 1].Event, revision.Event, found.Words, calendar => names.GetValueOrDefault(calendar, Spoken.Now.Say("own.anotherCalendar")))
                 : []))]);
     }
 
@@ -41,7 +41,7 @@ internal static class HistoryApi
         if (found.Stored.Version != now)
             return Problems.Of(Problem.ChangedMeanwhile, current: desk.Show(found, null));
         var revision = await revisions.FindAsync(found.Viewer.OrganisationId, found.Event, version) ?? throw new NotFoundException("revision");
-        Access.Require(found.Viewer.May(found.MayEdit ? CalendarAction.Edit : CalendarAction.Contribute, revision.Event.HomeCalendarId), "Only editors of that calendar can put the event back there.");
+        Access.Require(found.Viewer.May(found.MayEdit ? CalendarAction.Edit : CalendarAction.Contribute, revision.Event.HomeCalendarId), "access.editorsPutBack");
         // What was placed elsewhere since, or is gone there, was settled with the editors of those calendars.
         var after = revision.Event with { Placements = [.. found.Event.Placements.Where(one => one != revision.Event.HomeCalendarId)], State = found.IsUnfinished ? found.Event.State : revision.Event.State };
         var done = await desk.WriteAsync([EventDesk.Saving(found, after, EventAct.Restored, isRemoved: false)]);
@@ -51,7 +51,7 @@ internal static class HistoryApi
     private static async Task<Ok<IReadOnlyList<BinResponse>>> Bin(Access access, EventDesk desk, EventStore events)
     {
         var viewer = await access.ViewerAsync();
-        var words = RuleWords.For((await access.HouseAsync()).Organisation.Locale);
+        var words = RuleWords.For(Spoken.LocaleIn((await access.HouseAsync()).Organisation));
         var removed = await events.BinAsync(viewer.OrganisationId, desk.Now - EventStore.KeptInBin);
         return TypedResults.Ok<IReadOnlyList<BinResponse>>([.. from stored in removed
                                                               where viewer.May(CalendarAction.Edit, stored.Event.HomeCalendarId)

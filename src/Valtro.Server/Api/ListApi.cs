@@ -7,6 +7,7 @@ using Valtro.Core.Disclosure;
 using Valtro.Core.Events;
 using Valtro.Server.Accounts;
 using Valtro.Store;
+using Valtro.Core.Speaking;
 
 namespace Valtro.Server.Api;
 
@@ -35,7 +36,7 @@ public sealed record ListActResponse(Guid ActId, int Events);
 /// <summary>The organisation's own lists: categories, and places that can clash.</summary>
 internal static class ListApi
 {
-    private const string KeepersOnly = "Only an administrator can change the organisation’s lists.";
+    private const string KeepersOnly = "access.administratorsLists";
 
     public static void MapLists(this RouteGroupBuilder api)
     {
@@ -85,7 +86,7 @@ internal static class ListApi
         var viewer = await AllowedAsync(access);
         var (name, hue) = Check(request);
         var before = (await lists.EveryCategoryAsync(viewer.OrganisationId)).FirstOrDefault(one => one.Id == id) ?? throw new NotFoundException("category");
-        await lists.SaveCategoryAsync(viewer.OrganisationId, id, name, hue, clock.GetCurrentInstant(), Line(viewer, before.Name, before.Name == name ? "painted anew" : $"named {name}", clock));
+        await lists.SaveCategoryAsync(viewer.OrganisationId, id, name, hue, clock.GetCurrentInstant(), Line(viewer, before.Name, before.Name == name ? Saying.Of("audit.painted") : Saying.Of("audit.named", ("name", name)), clock));
         return TypedResults.NoContent();
     }
 
@@ -103,7 +104,7 @@ internal static class ListApi
         var before = await NameAsync(ListKind.Place, id, viewer, lists);
         var act = await lists.SavePlaceAsync(
             viewer.OrganisationId, new KnownPlace(id, name, point?.Latitude, point?.Longitude), viewer.AccountId, clock.GetCurrentInstant(),
-            Line(viewer, before, before == name ? "moved on the map" : $"named {name}", clock));
+            Line(viewer, before, before == name ? Saying.Of("audit.movedOnMap") : Saying.Of("audit.named", ("name", name)), clock));
         return TypedResults.Ok(new ListActResponse(act.ActId, act.Events));
     }
 
@@ -111,7 +112,7 @@ internal static class ListApi
     {
         var viewer = await AllowedAsync(access);
         var name = await NameAsync(kind, id, viewer, lists);
-        await lists.RetireAsync(kind, viewer.OrganisationId, id, isRetired, clock.GetCurrentInstant(), Line(viewer, name, isRetired ? "taken off the list" : "put back on the list", clock));
+        await lists.RetireAsync(kind, viewer.OrganisationId, id, isRetired, clock.GetCurrentInstant(), Line(viewer, name, Saying.Of(isRetired ? "audit.takenOff" : "audit.putBack"), clock));
         return TypedResults.NoContent();
     }
 
@@ -119,9 +120,9 @@ internal static class ListApi
     {
         var viewer = await AllowedAsync(access);
         if (id == request.Into)
-            throw new RuleException("into", "An entry cannot be merged into itself. Choose another one.");
+            throw new RuleException("into", "list.mergedIntoItself");
         var (from, into) = (await NameAsync(kind, id, viewer, lists), await NameAsync(kind, request.Into, viewer, lists));
-        var act = await lists.MergeAsync(kind, viewer.OrganisationId, id, request.Into, viewer.AccountId, clock.GetCurrentInstant(), Line(viewer, from, $"merged into {into}", clock));
+        var act = await lists.MergeAsync(kind, viewer.OrganisationId, id, request.Into, viewer.AccountId, clock.GetCurrentInstant(), Line(viewer, from, Saying.Of("audit.mergedInto", ("name", into)), clock));
         return TypedResults.Ok(new ListActResponse(act.ActId, act.Events));
     }
 
@@ -132,12 +133,12 @@ internal static class ListApi
             ?? throw new NotFoundException("entry");
     }
 
-    private static AuditLine Line(Viewer viewer, string name, string detail, IClock clock) => new(viewer.AccountId, AuditAct.ListChanged, name, detail, clock.GetCurrentInstant());
+    private static AuditLine Line(Viewer viewer, string name, Saying detail, IClock clock) => new(viewer.AccountId, AuditAct.ListChanged, name, detail, clock.GetCurrentInstant());
 
     private static (string Name, Hue Hue) Check(CategoryRequest request)
     {
         var refusals = new RefusalList();
-        var name = refusals.Try(() => Texts.OneLine("name", "The name", request.Name, Texts.LongestName));
+        var name = refusals.Try(() => Texts.OneLine("name", "what.name", request.Name, Texts.LongestName));
         var hue = refusals.Try(() => Hue.Named(request.Colour));
         refusals.ThrowIfAny();
         return (name!, hue!);
@@ -146,7 +147,7 @@ internal static class ListApi
     private static (string Name, (double Latitude, double Longitude)? Point) Check(PlaceRequest request)
     {
         var refusals = new RefusalList();
-        var name = refusals.Try(() => Texts.OneLine("name", "The name", request.Name, Texts.LongestPlace));
+        var name = refusals.Try(() => Texts.OneLine("name", "what.name", request.Name, Texts.LongestPlace));
         var point = refusals.Try(() => Coordinates(request.Coordinates));
         refusals.ThrowIfAny();
         return (name!, point);
@@ -161,7 +162,7 @@ internal static class ListApi
             && double.TryParse(parts[0], NumberStyles.Float, CultureInfo.InvariantCulture, out var latitude) && latitude is >= -90 and <= 90
             && double.TryParse(parts[1], NumberStyles.Float, CultureInfo.InvariantCulture, out var longitude) && longitude is >= -180 and <= 180
                 ? (latitude, longitude)
-                : throw new RuleException("coordinates", $"“{text}” is no point on a map. Write degrees north and east with a comma between, like 44.6476, -63.5728.");
+                : throw new RuleException("coordinates", "list.noPoint", ("text", text));
     }
 
     private static Task<Viewer> AllowedAsync(Access access) => access.RequireAsync(OrganisationAction.ManageLists, KeepersOnly);

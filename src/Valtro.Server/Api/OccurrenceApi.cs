@@ -55,7 +55,7 @@ public static class OccurrenceApi
         var zone = (await access.HouseAsync()).Organisation.TimeZone;
         var found = await view.InAsync(viewer, from.Date, to.Date, calendar is { Length: > 0 } ? calendar.ToHashSet() : null);
         if (found.Count > MostOccurrences)
-            throw new RuleException("to", $"That are {found.Count} dates. At most {MostOccurrences} are answered at once; ask for a shorter window or fewer calendars.");
+            throw new RuleException("to", "window.tooManyDates", ("count", found.Count), ("most", MostOccurrences));
         return TypedResults.Ok<IReadOnlyList<OccurrenceResponse>>([.. found.Select(seen => Show(seen, zone))]);
     }
 
@@ -131,8 +131,8 @@ public static class OccurrenceApi
             (school.NumberOf(day), school.PlanOf(day)?.Cycle?.Unit) switch
             {
                 (0, _) or (_, null) => null,
-                (var number, CycleUnit.Days) => $"Day {number}",
-                (var number, _) => $"Week {(char)('A' + number - 1)}",
+                (var number, CycleUnit.Days) => Spoken.Now.Say("cycle.day", ("number", number)),
+                (var number, _) => Spoken.Now.Say("cycle.week", ("letter", ((char)('A' + number - 1)).ToString())),
             });
     }
 
@@ -152,13 +152,14 @@ public static class OccurrenceApi
             var asked = disclosures.Keys.Where(id => only is null || only.Contains(id)).ToArray();
             var found = await events.InWindowAsync(viewer.OrganisationId, asked, window);
             var now = clock.GetCurrentInstant();
+            var busy = Spoken.Now.Say("busy.title");
             return [.. from calendarEvent in found
                        let sight = viewer.Of(calendarEvent, disclosures, now)
                        where sight.Detail > Detail.Nothing && sight.Calendars.Any(id => only is null || only.Contains(id))
                        let isYours = !Visibility.LeavesTheHouse(calendarEvent.State) && viewer.May(CalendarAction.Contribute, calendarEvent.HomeCalendarId)
-                       let told = Disclosed.Of(calendarEvent, sight.Detail)
+                       let told = Disclosed.Of(calendarEvent, sight.Detail)?.Called(busy)
                        from date in EventDates.In(calendarEvent, window, school)
-                       let disclosed = date.Exception is null ? told : Disclosed.Of(date, sight.Detail)
+                       let disclosed = date.Exception is null ? told : Disclosed.Of(date, sight.Detail)?.Called(busy)
                        where disclosed is not null
                        orderby date.Occurrence.Start, date.Occurrence.End descending, calendarEvent.Id
                        select new SeenOccurrence(date, disclosed, sight, isYours)];

@@ -17,7 +17,7 @@ internal sealed class OnceFilter(Access access, AskedStore store) : IEndpointFil
         if (key.Length == 0)
             return await next(context);
         if (key.Length > 100 || !key.All(char.IsAsciiLetterOrDigit) && !Guid.TryParse(key, out _))
-            throw new RuleException(Header, "The key of a request has letters and digits only, at most 100. A UUID is a good one.");
+            throw new RuleException(Header, "request.key");
         var account = (await access.ViewerAsync()).AccountId;
         var asked = new AskedOnce(account, key, Digest(context));
         if (await store.FindAsync(account, key) is { } known)

@@ -8,39 +8,48 @@ using Serilog;
 using Valtro.Core;
 using Valtro.Server.Accounts;
 using Valtro.Store;
+using Valtro.Core.Speaking;
 
 namespace Valtro.Server.Api;
 
-/// <summary>A kind of refusal (RFC 9457): a stable type, and a sentence for people.</summary>
-public sealed record Problem(string Type, int Status, string Title, string Detail)
+/// <summary>A kind of refusal (RFC 9457): a stable type, whose words stand in the catalogues (problems.json) under its name.</summary>
+public sealed record Problem(string Name, int Status)
 {
-    public static Problem Refused { get; } = new("/problems/refused", 400, "Not possible", "Something is not right yet. Nothing was saved.");
-    public static Problem Unreadable { get; } = new("/problems/unreadable", 400, "Unreadable request", "The request could not be read. Nothing was saved.");
-    public static Problem WrongSignIn { get; } = new("/problems/wrong-sign-in", 401, "Not signed in", "The e-mail address or the password is not right. After five wrong tries an account rests for 15 minutes.");
-    public static Problem SignInNeeded { get; } = new("/problems/sign-in-needed", 401, "Not signed in", "You are not signed in, or not any more. Sign in and try again.");
-    public static Problem Stale { get; } = new("/problems/stale-session", 400, "Session changed", "The session changed in another window. Nothing was saved. Try again.");
-    public static Problem Forbidden { get; } = new("/problems/forbidden", 403, "Not allowed", "You may not do this.");
-    public static Problem NotFound { get; } = new("/problems/not-found", 404, "Not found", "There is nothing here. It may have been removed, or it is not for you.");
-    public static Problem ChangedMeanwhile { get; } = new("/problems/changed-meanwhile", 409, "Changed meanwhile", "Somebody else saved this while you were working on it. Nothing of yours was saved yet.");
-    public static Problem TooOften { get; } = new("/problems/too-often", 429, "Too often", "Too many requests came from your address. Wait a minute and try again.");
-    public static Problem DatabaseAway { get; } = new("/problems/database-away", 503, "Database not reachable", "The database does not answer. Nothing was saved, and what you typed is still here. Try again in a moment.");
-    public static Problem Starting { get; } = new("/problems/starting", 503, "Not ready yet", "The server is starting and waits for its database. Try again in a few seconds.");
-    public static Problem WrongMethod { get; } = new("/problems/wrong-method", 405, "Not possible here", "This cannot be done with this address.");
-    public static Problem WrongContentType { get; } = new("/problems/wrong-content-type", 415, "Not JSON", "The body has to be JSON. Send it with the header Content-Type: application/json.");
-    public static Problem ChooseOrganisation { get; } = new("/problems/choose-organisation", 409, "Which organisation", "You belong to several organisations. Say in the address which is meant, as in /at/pinewick/api/events.");
-    public static Problem AskedAlready { get; } = new("/problems/asked-already", 409, "Asked already", "This was asked already and is being done, or was done. Look at the plan before you ask again.");
-    public static Problem AskedOtherwise { get; } = new("/problems/asked-otherwise", 422, "Asked otherwise", "It was saved already, as it was before you changed it here. Look at the plan, and change it there.");
-    public static Problem TooLarge { get; } = new("/problems/too-large", 413, "Too large", "The request is too large. A request has at most 1 MB, a file 10 MB.");
-    public static Problem Broken { get; } = new("/problems/broken", 500, "Our mistake", "Something went wrong on our side. Nothing was saved. It stands in the log under");
+    public static Problem Refused { get; } = new("refused", 400);
+    public static Problem Unreadable { get; } = new("unreadable", 400);
+    public static Problem WrongSignIn { get; } = new("wrong-sign-in", 401);
+    public static Problem SignInNeeded { get; } = new("sign-in-needed", 401);
+    public static Problem Stale { get; } = new("stale-session", 400);
+    public static Problem Forbidden { get; } = new("forbidden", 403);
+    public static Problem NotFound { get; } = new("not-found", 404);
+    public static Problem ChangedMeanwhile { get; } = new("changed-meanwhile", 409);
+    public static Problem TooOften { get; } = new("too-often", 429);
+    public static Problem DatabaseAway { get; } = new("database-away", 503);
+    public static Problem Starting { get; } = new("starting", 503);
+    public static Problem WrongMethod { get; } = new("wrong-method", 405);
+    public static Problem WrongContentType { get; } = new("wrong-content-type", 415);
+    public static Problem ChooseOrganisation { get; } = new("choose-organisation", 409);
+    public static Problem AskedAlready { get; } = new("asked-already", 409);
+    public static Problem AskedOtherwise { get; } = new("asked-otherwise", 422);
+    public static Problem TooLarge { get; } = new("too-large", 413);
+    public static Problem Broken { get; } = new("broken", 500);
+
+    public string Type => $"/problems/{Name}";
+
+    public Saying Title => Saying.Of($"problem.{Name}.title");
+
+    public Saying Detail => Saying.Of($"problem.{Name}.detail");
 }
 
 internal static class Problems
 {
-    public static ProblemHttpResult Of(Problem problem, string? detail = null, IReadOnlyList<Refusal>? refusals = null, object? current = null, IReadOnlyList<Core.Events.MergeField>? differing = null)
+    public static ProblemHttpResult Of(
+        Problem problem, Saying? detail = null, IReadOnlyList<Refusal>? refusals = null, object? current = null, IReadOnlyList<Core.Events.MergeField>? differing = null)
     {
-        var details = new ProblemDetails { Type = problem.Type, Status = problem.Status, Title = problem.Title, Detail = detail ?? problem.Detail };
+        var speech = Spoken.Now;
+        var details = new ProblemDetails { Type = problem.Type, Status = problem.Status, Title = speech.Say(problem.Title), Detail = speech.Say(detail ?? problem.Detail) };
         if (refusals is not null)
-            details.Extensions["errors"] = refusals.GroupBy(refusal => refusal.Field).ToDictionary(group => group.Key, group => group.Select(refusal => refusal.Sentence).ToArray());
+            details.Extensions["errors"] = refusals.GroupBy(refusal => refusal.Field).ToDictionary(group => group.Key, group => group.Select(refusal => speech.Say(refusal.Saying)).ToArray());
         if (current is not null)
             details.Extensions["current"] = current;
         if (differing is not null)
@@ -61,16 +70,16 @@ internal sealed partial class ProblemHandler(IDiagnosticContext line, Work.Measu
         }
         var result = exception switch
         {
-            RuleException refused => Problems.Of(Problem.Refused, refused.Refusals[0].Sentence, refused.Refusals),
+            RuleException refused => Problems.Of(Problem.Refused, refused.Refusals[0].Saying, refused.Refusals),
             NotFoundException => Problems.Of(Problem.NotFound),
             ChangedMeanwhileException => Problems.Of(Problem.ChangedMeanwhile),
             SignInNeededException => Problems.Of(Problem.SignInNeeded),
             ChooseOrganisationException => Problems.Of(Problem.ChooseOrganisation),
-            ForbiddenException forbidden => Problems.Of(Problem.Forbidden, forbidden.Message),
+            ForbiddenException forbidden => Problems.Of(Problem.Forbidden, forbidden.Saying),
             AntiforgeryValidationException => Problems.Of(Problem.Stale, refusals: [new Refusal("X-Valtro-Token", Problem.Stale.Detail)]),
             BadHttpRequestException unreadable => Unreadable(unreadable),
             _ when DatabaseFailures.IsAway(exception) => Problems.Of(Problem.DatabaseAway),
-            _ => Problems.Of(Problem.Broken, $"{Problem.Broken.Detail} {Watching.TraceId}."),
+            _ => Problems.Of(Problem.Broken, Saying.Of("problem.broken.logged", ("number", Watching.TraceId))),
         };
         // It stands in the line of the request, and nowhere else.
         if (result.StatusCode == 500)
@@ -85,32 +94,32 @@ internal sealed partial class ProblemHandler(IDiagnosticContext line, Work.Measu
         return true;
     }
 
-    private static ProblemHttpResult Unreadable(BadHttpRequestException unreadable) => unreadable.StatusCode switch
+    private static ProblemHttpResult Unreadable(BadHttpRequestException unreadable)
     {
-        StatusCodes.Status415UnsupportedMediaType => Problems.Of(Problem.WrongContentType),
-        StatusCodes.Status413PayloadTooLarge => Problems.Of(Problem.TooLarge),
-        _ => Explain(unreadable) is var (field, sentence) ? Problems.Of(Problem.Unreadable, sentence, [new Refusal(field, sentence)]) : Problems.Of(Problem.Unreadable),
-    };
+        if (unreadable.StatusCode is StatusCodes.Status415UnsupportedMediaType or StatusCodes.Status413PayloadTooLarge)
+            return Problems.Of(unreadable.StatusCode == StatusCodes.Status413PayloadTooLarge ? Problem.TooLarge : Problem.WrongContentType);
+        var refusal = Explain(unreadable);
+        return Problems.Of(Problem.Unreadable, refusal.Saying, [refusal]);
+    }
 
     /// <summary>What could not be read, by its name, and what would be right.</summary>
-    private static (string Field, string Sentence) Explain(BadHttpRequestException unreadable)
+    private static Refusal Explain(BadHttpRequestException unreadable)
     {
         if (unreadable.InnerException is JsonException json)
         {
             if (MissingFields().Match(json.Message) is { Success: true } missing)
-                return (missing.Groups[1].Value.Split('\'')[1], $"The request lacks {missing.Groups[1].Value.Replace("'", "", StringComparison.Ordinal)}. Nothing was saved.");
-            return json.Path is { Length: > 2 } path
-                ? (path[2..], $"The field “{path[2..]}” could not be read. Check its form: dates are 2026-11-24, times are 14:00:00, and nothing that is needed may be missing.")
-                : ("body", $"The request is no JSON that can be read{(json.LineNumber is { } line ? $", line {line + 1}" : "")}. Send an object such as {{\"name\": \"Port Watch\"}}.");
+                return new Refusal(
+                    missing.Groups[1].Value.Split('\'')[1], Saying.Of("request.lacks", ("fields", missing.Groups[1].Value.Replace("'", "", StringComparison.Ordinal))));
+            if (json.Path is { Length: > 2 } path)
+                return new Refusal(path[2..], Saying.Of("request.fieldUnreadable", ("field", path[2..])));
+            return new Refusal("body", json.LineNumber is { } line ? Saying.Of("request.noJsonInLine", ("line", line + 1)) : Saying.Of("request.noJson"));
         }
-        if (Parameter().Match(unreadable.Message) is { Success: true } parameter)
-        {
-            var name = parameter.Groups[1].Value;
-            return (name, parameter.Groups[2].Success
-                ? $"“{name}” could not be read from “{parameter.Groups[2].Value}”. Check its form: days are 2026-11-24, numbers have digits only."
-                : $"“{name}” is missing. Add it to the address: days are 2026-11-24, numbers have digits only.");
-        }
-        return ("body", "The request has no body, or one that cannot be read. Send JSON.");
+        if (Parameter().Match(unreadable.Message) is not { Success: true } parameter)
+            return new Refusal("body", Saying.Of("request.noBody"));
+        var name = parameter.Groups[1].Value;
+        return new Refusal(name, parameter.Groups[2].Success
+            ? Saying.Of("request.parameterUnreadable", ("name", name), ("text", parameter.Groups[2].Value))
+            : Saying.Of("request.parameterMissing", ("name", name)));
     }
 
     [GeneratedRegex("required properties including: ([\\w', ]+)")]

@@ -72,11 +72,11 @@ internal sealed class SentFilter : IEndpointFilter
             var place = $"{field}[{index++}]";
             if (index > MostInAList)
             {
-                refusals.Add(field, $"The list has more than {MostInAList} entries. Send fewer.");
+                refusals.Add(field, "request.listTooLong", ("most", MostInAList));
                 return;
             }
             if (item is null && !holdsNull)
-                refusals.Add(place, "This place of the list is empty. Leave it out, or fill it.");
+                refusals.Add(place, "request.emptyPlace");
             else if (item is string text)
                 LookAtText(text, place, refusals);
             else if (item is not null && IsSent(item.GetType()))
@@ -87,7 +87,7 @@ internal sealed class SentFilter : IEndpointFilter
     private static void LookAtText(string text, string field, RefusalList refusals)
     {
         if (!Texts.CanBeWritten(text))
-            refusals.Add(field, "The text holds a character that nobody can write. Type it again, without what was pasted from elsewhere.");
+            refusals.Add(field, "request.cannotBeWritten");
     }
 
     private static (PropertyInfo, string, bool)[] ShapeOf(Type type)

@@ -8,6 +8,7 @@ using Valtro.Core.Typing;
 using Valtro.Server.Accounts;
 using Valtro.Store;
 using CultureInfo = System.Globalization.CultureInfo;
+using Valtro.Core.Speaking;
 
 namespace Valtro.Server.Api;
 
@@ -25,7 +26,7 @@ internal static class SeveralApi
     {
         var viewer = await access.ViewerAsync();
         var house = await access.HouseAsync();
-        var reading = OneLine.Read(request.Text, CultureInfo.GetCultureInfo(house.Organisation.Locale), request.Day);
+        var reading = OneLine.Read(request.Text, CultureInfo.GetCultureInfo(Spoken.LocaleIn(house.Organisation)), request.Day);
         var calendar = reading.CalendarPlate is null
             ? null
             : house.Calendars.Values.FirstOrDefault(one => one.Plate.Code == reading.CalendarPlate && viewer.May(CalendarAction.Contribute, one.Id));
@@ -33,18 +34,18 @@ internal static class SeveralApi
         return TypedResults.Ok(new LineResponse(
             new EventForm(reading.Draft) { CalendarId = calendar?.Id ?? Guid.Empty },
             [.. reading.Understood.Where(one => !(isUnknown && one.Field == "calendarId")).Select(one => one.Field == "calendarId" ? one with { Means = calendar!.Name } : one)],
-            isUnknown ? [.. reading.Unread, $"@{reading.CalendarPlate}: none of your calendars has that plate"] : reading.Unread));
+            isUnknown ? [.. reading.Unread, Spoken.Now.Say("line.noSuchPlate", ("plate", reading.CalendarPlate))] : reading.Unread));
     }
 
     private static async Task<Results<Ok<ActResponse>, ProblemHttpResult>> Save(SeveralRequest request, Reader reader, Access access, EventChanges changes)
     {
         var rows = await reader.ReadAsync(request);
-        var refusals = rows.SelectMany((row, index) => row.Refusals.Select(refusal => new Refusal($"rows[{index}].{refusal.Field}", $"Line {index + 1}: {refusal.Sentence}"))).ToArray();
+        var refusals = rows.SelectMany((row, index) => row.Refusals.Select(refusal => new Refusal($"rows[{index}].{refusal.Field}", Saying.Of("row.line", ("index", index + 1), ("refusal", refusal.Saying))))).ToArray();
         if (refusals.Length > 0)
             throw new RuleException(refusals);
         var events = rows.Where(row => row.Content is not null).Select(row => (row.Calendar!.Id, row.Content!)).ToArray();
         if (events.Length == 0)
-            throw new RuleException("rows", "The table is empty. Type or paste at least one line.");
+            throw new RuleException("rows", "row.tableEmpty");
         var done = await changes.AddSeveralAsync(await access.ViewerAsync(), events);
         return TypedResults.Ok(new ActResponse(done.ActId, events.Length));
     }
@@ -53,7 +54,7 @@ internal static class SeveralApi
         row.IsEmpty,
         row.Words,
         row.Calendar?.Id,
-        row.Refusals.GroupBy(refusal => refusal.Field).ToDictionary(group => group.Key, group => string.Join(" ", group.Select(refusal => refusal.Sentence)))))]);
+        row.Refusals.GroupBy(refusal => refusal.Field).ToDictionary(group => group.Key, group => string.Join(" ", group.Select(refusal => Spoken.Now.Say(refusal.Saying))))))]);
 
     /// <summary>A row as it was understood.</summary>
     public sealed record ReadRow(bool IsEmpty, Calendar? Calendar, EventContent? Content, string Words, IReadOnlyList<Refusal> Refusals);
@@ -63,7 +64,7 @@ internal static class SeveralApi
         public async Task<IReadOnlyList<ReadRow>> ReadAsync(SeveralRequest request)
         {
             if (request.Rows.Count > TableRow.Most)
-                throw new RuleException("rows", $"The table has {request.Rows.Count} lines. At most {TableRow.Most} are possible at once.");
+                throw new RuleException("rows", "row.tooMany", ("count", request.Rows.Count), ("most", TableRow.Most));
             var viewer = await access.ViewerAsync();
             var house = await access.HouseAsync();
             var organisation = house.Organisation;
@@ -71,7 +72,7 @@ internal static class SeveralApi
             var settings = new Dictionary<Guid, DraftSetting>();
             foreach (var calendar in mine)
                 settings[calendar.Id] = settings.Count == 0 ? await desk.SettingAsync(calendar) : settings.Values.First() with { CalendarZone = calendar.Zone };
-            var culture = CultureInfo.GetCultureInfo(organisation.Locale);
+            var culture = CultureInfo.GetCultureInfo(Spoken.LocaleIn(organisation));
             var today = clock.GetCurrentInstant().InZone(organisation.TimeZone).Date;
             return [.. request.Rows.Select(row => Read(row, request.CalendarId, mine, settings, culture, today))];
         }
@@ -84,7 +85,7 @@ internal static class SeveralApi
             var calendar = CalendarOf(row.Calendar, usual, mine, refusals);
             var draft = row.Read(culture, today, refusals);
             if (string.IsNullOrWhiteSpace(row.Title))
-                refusals.Try(() => Texts.OneLine("title", "The title", row.Title, Texts.LongestTitle));
+                refusals.Try(() => Texts.OneLine("title", "what.title", row.Title, Texts.LongestTitle));
             var content = refusals.IsEmpty ? refusals.Try(() => draft.Check(settings[calendar!.Id], RichText.Empty)) : null;
             return new ReadRow(false, calendar, content, content is null ? "" : RuleWords.For(culture.Name).Say(content.Series), refusals.All);
         }
@@ -96,7 +97,7 @@ internal static class SeveralApi
                 ? mine.FirstOrDefault(calendar => calendar.Id == usual)
                 : mine.FirstOrDefault(calendar => calendar.Plate.Code.Equals(name, StringComparison.OrdinalIgnoreCase) || calendar.Name.Equals(name, StringComparison.CurrentCultureIgnoreCase));
             if (found is null)
-                refusals.Add("calendar", name.Length == 0 ? "The calendar is missing. Write its plate or its name." : $"“{name}” is none of your calendars. Write a plate such as {mine.FirstOrDefault()?.Plate.Code}, or a name.");
+                refusals.Add("calendar", name.Length == 0 ? "row.calendarMissing" : "row.noSuchCalendar", ("name", name), ("plate", mine.FirstOrDefault()?.Plate.Code));
             return found;
         }
     }

@@ -6,6 +6,7 @@ using Valtro.Core.Events;
 using Valtro.Core.SignOff;
 using Valtro.Server.Accounts;
 using Valtro.Store;
+using Valtro.Core.Speaking;
 
 namespace Valtro.Server.Api;
 
@@ -42,7 +43,7 @@ public sealed record SendBackRequest(string? Reason);
 internal static class SignOffApi
 {
     private const int Shown = 100;
-    private const string ApproversOnly = "Only an editor of this calendar decides about this.";
+    private const string ApproversOnly = "access.approvers";
 
     public static void MapSignOff(this RouteGroupBuilder api)
     {
@@ -104,9 +105,16 @@ internal static class SignOffApi
             }
             catch (Exception gone) when (gone is NotFoundException or RuleException or ForbiddenException)
             {
-                return plain with { Problem = gone is NotFoundException ? "The event, or this date of it, is not there any more. Send it back, or let it be withdrawn." : gone.Message };
+                return plain with { Problem = Spoken.Now.Say(Why(gone, "signOff.eventGone")) };
             }
         }
+
+        private static Saying Why(Exception refused, string whenGone) => refused switch
+        {
+            RuleException rule => rule.Refusals[0].Saying,
+            ForbiddenException forbidden => forbidden.Saying,
+            _ => Saying.Of(whenGone),
+        };
 
         private async Task<SubmissionResponse> WithDetailsAsync(Submission submission, SubmissionResponse plain)
         {
@@ -125,7 +133,7 @@ internal static class SignOffApi
                     Version = found.Stored.Version,
                     RecurrenceId = desk.Show(found, null).RecurrenceId,
                     When = found.Words.Say(found.Event.Series),
-                    Differences = Told(found.Event, submission, names),
+                    Differences = Told(found, submission, names),
                     WhoSees = [.. WhoSees.Of(after, before, names, found.Words, desk.Now).Where(who => who.Audience != Audience.Editors).Select(WhoSeesBody.Of)],
                 };
             }
@@ -153,9 +161,9 @@ internal static class SignOffApi
         }
 
         /// <summary>What there is to be read of a new event, without the notes of its home.</summary>
-        private static List<EventDifference> Told(CalendarEvent calendarEvent, Submission submission, Dictionary<Guid, (string Name, Disclosure Disclosure)> calendars)
+        private static List<EventDifference> Told(OnDesk found, Submission submission, Dictionary<Guid, (string Name, Disclosure Disclosure)> calendars)
         {
-            var told = EventDifference.Told(calendarEvent.Content.SeenBy(Detail.Complete)).ToList();
+            var told = EventDifference.Told(found.Event.Content.SeenBy(Detail.Complete), found.Words.Speech).ToList();
             if (submission.Kind == SubmissionKind.Placement && calendars.TryGetValue(submission.CalendarId, out var calendar))
                 told.Add(new EventDifference("placements", "", calendar.Name));
             return told;
@@ -186,7 +194,7 @@ internal static class SignOffApi
         {
             var viewer = await access.ViewerAsync();
             if (request.Items.Count is 0 or > Shown)
-                throw new RuleException("items", $"Choose 1 to {Shown} to approve.");
+                throw new RuleException("items", "signOff.howMany", ("most", Shown));
             var outcomes = new List<ApprovalOutcome>();
             foreach (var item in request.Items)
             {
@@ -197,11 +205,11 @@ internal static class SignOffApi
                 }
                 catch (ChangedMeanwhileException)
                 {
-                    outcomes.Add(new ApprovalOutcome(item.Id, submission.Title, "It was changed or decided meanwhile. Look at it again.", null));
+                    outcomes.Add(new ApprovalOutcome(item.Id, submission.Title, Spoken.Now.Say("signOff.changedMeanwhile"), null));
                 }
                 catch (Exception refused) when (refused is RuleException or NotFoundException or ForbiddenException)
                 {
-                    outcomes.Add(new ApprovalOutcome(item.Id, submission.Title, refused is NotFoundException ? "The event, or this date of it, is not there any more." : refused.Message, null));
+                    outcomes.Add(new ApprovalOutcome(item.Id, submission.Title, Spoken.Now.Say(Why(refused, "signOff.gone")), null));
                 }
             }
             return TypedResults.Ok<IReadOnlyList<ApprovalOutcome>>(outcomes);
@@ -241,11 +249,11 @@ internal static class SignOffApi
         {
             var viewer = await access.ViewerAsync();
             var submission = await FindForDecisionAsync(viewer, id, orOwn: false);
-            var text = Texts.Lines("reason", "The reason", reason, 1_000);
+            var text = Texts.Lines("reason", "what.reason", reason, 1_000);
             if (text.Length == 0)
-                throw new RuleException("reason", "The reason is missing. Say in a sentence what should be different.");
+                throw new RuleException("reason", "signOff.reasonMissing");
             var calendars = (await access.HouseAsync()).Calendars;
-            var audit = new AuditLine(viewer.AccountId, AuditAct.SentBack, submission.Title, text, desk.Now);
+            var audit = new AuditLine(viewer.AccountId, AuditAct.SentBack, submission.Title, Saying.Of("text.plain", ("text", text)), desk.Now);
             await desk.WriteAsync(
                 await DraftAgainAsync(submission), [], [new Verdict(id, SubmissionState.SentBack, text, audit)],
                 await changes.ToProposerAsync(viewer, submission, calendars, approved: false, text));
@@ -256,7 +264,7 @@ internal static class SignOffApi
         {
             var viewer = await access.ViewerAsync();
             var submission = await FindForDecisionAsync(viewer, id, orOwn: true);
-            Access.Require(submission.ProposerId == viewer.AccountId && viewer.SeesAs is null, "Only who handed it in can withdraw it. Send it back instead.");
+            Access.Require(submission.ProposerId == viewer.AccountId && viewer.SeesAs is null, "access.proposerWithdraws");
             await desk.WriteAsync(await DraftAgainAsync(submission), [], [new Verdict(id, SubmissionState.Withdrawn, "", null)]);
             return TypedResults.NoContent();
         }
@@ -280,7 +288,7 @@ internal static class SignOffApi
             var isOwn = submission.ProposerId == viewer.AccountId;
             if (viewer.May(CalendarAction.Approve, submission.CalendarId) || (isOwn && orOwn))
                 return submission;
-            throw isOwn ? new ForbiddenException(ApproversOnly) : new NotFoundException("submission");
+            throw isOwn ? new ForbiddenException(Saying.Of(ApproversOnly)) : new NotFoundException("submission");
         }
     }
 }

@@ -20,7 +20,7 @@ public sealed record TryAgainRequest(WorkKind Kind, string? Key);
 /// <summary>What is still to be done and does not succeed, for the administrators of an organisation.</summary>
 internal static class WorkApi
 {
-    private const string AdministratorsOnly = "Only an administrator can see what does not succeed.";
+    private const string AdministratorsOnly = "access.administratorsWork";
 
     public static void MapWork(this RouteGroupBuilder api)
     {
@@ -53,7 +53,7 @@ internal static class WorkApi
     {
         var viewer = await access.RequireAsync(OrganisationAction.ManagePeople, AdministratorsOnly);
         if (string.IsNullOrEmpty(request.Key))
-            throw new RuleException("key", "Which work to try again is missing. Send the key as the list gives it.");
+            throw new RuleException("key", "work.keyMissing");
         await work.TryAgainAsync(viewer.OrganisationId, request.Kind, request.Key, clock.GetCurrentInstant());
         return TypedResults.NoContent();
     }

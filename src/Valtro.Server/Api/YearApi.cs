@@ -37,7 +37,7 @@ public sealed record BreaksRead(IReadOnlyList<SpanBody> Breaks, IReadOnlyList<st
 
 internal static class YearApi
 {
-    private const string KeepersOnly = "Only an administrator can change the year plan.";
+    private const string KeepersOnly = "access.administratorsYear";
     private const int DatesShown = 6;
 
     public static void MapYearPlans(this RouteGroupBuilder api)
@@ -84,7 +84,7 @@ internal static class YearApi
             var plan = Check(request);
             var (_, after, _) = await ImpactAsync(viewer.OrganisationId, id, plan);
             if (id is not null && request.Version is null)
-                throw new RuleException("version", "The version that was edited is missing.");
+                throw new RuleException("version", "request.versionMissing");
             var saved = await store.SaveAsync(viewer.OrganisationId, id, request.Version, plan, desk.Now);
             return TypedResults.Ok(Show((await store.ListAsync(viewer.OrganisationId)).Single(one => one.Id == saved), after));
         }
@@ -94,7 +94,7 @@ internal static class YearApi
         {
             var viewer = await AllowedAsync();
             var (_, _, impacts) = await ImpactAsync(viewer.OrganisationId, id, request is null ? null : Check(request));
-            var words = RuleWords.For((await access.HouseAsync()).Organisation.Locale);
+            var words = RuleWords.For(Spoken.LocaleIn((await access.HouseAsync()).Organisation));
             return TypedResults.Ok(new ImpactResponse(
                 impacts.Count,
                 impacts.Sum(impact => impact.Count),
@@ -128,7 +128,7 @@ internal static class YearApi
                 throw new NotFoundException("year plan");
             var rest = stored.Where(one => one.Id != id).Select(one => one.Plan).ToArray();
             if (plan is not null && rest.FirstOrDefault(one => one.First <= plan.Last && plan.First <= one.Last) is { } overlapping)
-                throw new RuleException("first", $"The year plan “{overlapping.Name}” holds some of these days already. Let this one begin after it ends.");
+                throw new RuleException("first", "year.overlapsNamed", ("name", overlapping.Name));
             var first = (IsoDayOfWeek)organisation.FirstDayOfWeek;
             var before = new SchoolCalendar(stored.Select(one => one.Plan), first);
             var after = new SchoolCalendar(plan is null ? rest : [.. rest, plan], first);
@@ -153,17 +153,19 @@ internal static class YearApi
         private static ImpactBody Body(PlanImpact impact, RuleWords words)
         {
             var lines = new List<string>();
-            Add("fall out", impact.Gone);
-            Add("come in", impact.New);
-            Add("move", impact.Moved);
+            Add("impact.fallOut", impact.Gone);
+            Add("impact.comeIn", impact.New);
+            Add("impact.move", impact.Moved);
             return new ImpactBody(
                 impact.Event.Id, impact.Event.HomeCalendarId, impact.Event.Content.Title, impact.Gone.Count, impact.New.Count, impact.Moved.Count, lines,
                 [.. impact.Exceptions.Select(day => words.Day(day, withWeekday: true))]);
 
-            void Add(string what, IReadOnlyList<LocalDate> days)
+            void Add(string code, IReadOnlyList<LocalDate> days)
             {
-                if (days.Count > 0)
-                    lines.Add($"{what}: {string.Join(", ", days.Take(DatesShown).Select(day => words.Day(day)))}{(days.Count > DatesShown ? $" and {days.Count - DatesShown} more" : "")}");
+                if (days.Count == 0)
+                    return;
+                var line = words.Speech.Say(code, ("days", string.Join(", ", days.Take(DatesShown).Select(day => words.Day(day)))));
+                lines.Add(days.Count > DatesShown ? words.Speech.Say("impact.more", ("line", line), ("count", days.Count - DatesShown)) : line);
             }
         }
     }

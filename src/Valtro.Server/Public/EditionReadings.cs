@@ -41,7 +41,7 @@ public sealed class EditionReadings(Houses houses, DeliveredStore delivered)
         var standard = address.CalendarId is { } id ? all.GetValueOrDefault(id) : null;
         if (address.CalendarId is not null && (standard is null || standard.Disclosure[address.Audience] == Detail.Nothing))
             return null;
-        var (made, sources) = Made(draft, address.Audience, Core.Time.Zones.Named(address.Zone), address.FirstDayOfWeek, all, house.Merged);
+        var (made, sources) = Made(draft, address.Audience, Core.Time.Zones.Named(address.Zone), house.Organisation, all, house.Merged);
         return new EditionReading(address, made, sources, house.School, standard, address.OrganisationId,
             (await delivered.CalendarsNamedAsync(address)).ToLookup(one => one.Value, one => one.Key),
             house.Places);
@@ -50,13 +50,14 @@ public sealed class EditionReadings(Houses houses, DeliveredStore delivered)
     /// <summary>What an edition is made of for an audience: that which it is addressed to, or another that the desk looks at it as.</summary>
     /// <param name="all">The calendars of the organisation that are in use.</param>
     /// <param name="merged">Categories that became others: a filter that names one means the other too.</param>
-    internal static (CheckedEdition Checked, Source[] Sources) Made(EditionDraft draft, Audience audience, DateTimeZone zone, int firstDayOfWeek, IReadOnlyDictionary<Guid, Calendar> all, ILookup<Guid, Guid> merged)
+    internal static (CheckedEdition Checked, Source[] Sources) Made(
+        EditionDraft draft, Audience audience, DateTimeZone zone, Organisation organisation, IReadOnlyDictionary<Guid, Calendar> all, ILookup<Guid, Guid> merged)
     {
         // Drafts and what waits are for members.
         var stored = draft with { Audience = Audience.Members, WithUnfinished = draft.WithUnfinished && audience <= Audience.Members };
-        var made = stored.Stored(zone, (IsoDayOfWeek)(draft.Look?.FirstDayOfWeek ?? firstDayOfWeek));
+        var made = stored.Stored(zone, (IsoDayOfWeek)(draft.Look?.FirstDayOfWeek ?? organisation.FirstDayOfWeek));
         return (
-            made with { Edition = made.Edition with { Audience = audience } },
+            made with { Edition = made.Edition with { Audience = audience, Busy = ReadingWords.For(made.Look.Language, organisation.Locale)["busy"] } },
             [.. from one in made.Filters
                 where all.ContainsKey(one.Key)
                 let calendar = all[one.Key]

@@ -3,6 +3,7 @@ using NodaTime;
 using Valtro.Core;
 using Valtro.Server.Api;
 using Valtro.Store;
+using Valtro.Core.Speaking;
 
 namespace Valtro.Server.Public;
 
@@ -141,7 +142,7 @@ internal static class PublicApi
             if (await FindAsync(located, key, ".json") is not { } rendered)
                 return;
             if (month is not null && !isPart)
-                await Problems.Of(Problem.Refused, "The month has to be written like 2026-11, from 1900 to 2199.", [new Refusal("month", "The month has to be written like 2026-11, from 1900 to 2199.")]).ExecuteAsync(Context);
+                await Problems.Of(Problem.Refused, Saying.Of("request.month"), [new Refusal("month", Saying.Of("request.month"))]).ExecuteAsync(Context);
             else
                 await SendAsync(located, rendered, "application/json; charset=utf-8");
         }

@@ -3,7 +3,7 @@ using System.Text.Json;
 
 namespace Valtro.Server.Public;
 
-/// <summary>The words of reading pages in one language: the same files that the pages' scripts use (src/web/shared/words).</summary>
+/// <summary>The words of reading pages in one language: the same files that the pages' scripts use (src/words).</summary>
 public sealed class ReadingWords
 {
     private static readonly Dictionary<string, ReadingWords> All = Core.Editions.Look.Languages.ToDictionary(language => language, Load);
@@ -18,7 +18,7 @@ public sealed class ReadingWords
 
     public string this[string name] => _words[name];
 
-    public string Fill(string name, string place, string value) => _words[name].Replace($"{{{place}}}", value, StringComparison.Ordinal);
+    public string Fill(string name, string place, string value) => _words[name].Replace($"{{{{{place}}}}}", value, StringComparison.Ordinal);
 
     /// <summary>Those of a language, else of the organisation's locale, else English.</summary>
     public static ReadingWords For(string language, string locale) =>
@@ -29,7 +29,7 @@ public sealed class ReadingWords
 
     private static ReadingWords Load(string language)
     {
-        using var stream = typeof(ReadingWords).Assembly.GetManifestResourceStream($"words.{language}.json")!;
+        using var stream = typeof(ReadingWords).Assembly.GetManifestResourceStream($"{language}/reader.json")!;
         return new ReadingWords(language, JsonSerializer.Deserialize<Dictionary<string, string>>(stream)!);
     }
 }

@@ -5,6 +5,7 @@ using NodaTime;
 using Valtro.Server.Public;
 using Valtro.Server.Accounts;
 using Valtro.Store;
+using Valtro.Core.Speaking;
 
 namespace Valtro.Server.Work;
 
@@ -85,8 +86,13 @@ internal sealed class GatherWorker(MailStore mails, PublicAddresses addresses, S
 
     private MailLetter Write(Gathered gathered)
     {
-        var subject = gathered.News.Count == 1 ? gathered.News[0].Sentence : $"{gathered.News.Count} things at {gathered.OrganisationName}";
-        var lines = gathered.News.GroupBy(news => news.Path).Select(group => string.Join('\n', group.Select(news => $"- {news.Sentence}")) + $"\n  {addresses.Desk(OrganisationAddress.At(gathered.OrganisationSlug, group.Key))}");
-        return new MailLetter(gathered.Recipient, subject, $"Good day {gathered.Name},\n\n{string.Join("\n\n", lines)}\n\n{gathered.OrganisationName}\n");
+        var speech = Speech.For(gathered.Locale);
+        var news = gathered.News;
+        var subject = news.Count == 1 ? speech.Say(news[0].Saying) : speech.Say("mail.news.subject", ("count", news.Count), ("organisation", gathered.OrganisationName));
+        var lines = news.GroupBy(one => one.Path).Select(group =>
+            string.Join('\n', group.Select(one => $"- {speech.Say(one.Saying)}")) + $"\n  {addresses.Desk(OrganisationAddress.At(gathered.OrganisationSlug, group.Key))}");
+        return new MailLetter(
+            gathered.Recipient, subject,
+            speech.Say("mail.news.body", ("name", gathered.Name), ("news", string.Join("\n\n", lines)), ("organisation", gathered.OrganisationName)));
     }
 }

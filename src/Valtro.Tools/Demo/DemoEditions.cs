@@ -14,9 +14,9 @@ internal sealed class DemoEditions(Database database, Guid organisationId, IRead
         foreach (var draft in All())
         {
             var name = draft.Name!;
-            var id = await store.AddAsync(organisationId, draft, name, now, new AuditLine(ada, AuditAct.EditionMade, name, "", now));
+            var id = await store.AddAsync(organisationId, draft, name, now, new AuditLine(ada, AuditAct.EditionMade, name, null, now));
             if (draft.Audience == Audience.Link)
-                await new SecretLinkStore(database).MakeAsync(organisationId, id, now, _ => new AuditLine(ada, AuditAct.LinkMade, name, "", now));
+                await new SecretLinkStore(database).MakeAsync(organisationId, id, now, _ => new AuditLine(ada, AuditAct.LinkMade, name, null, now));
         }
     }
 

@@ -27,14 +27,15 @@ public sealed class DemoSeed(Database database, Instant now)
         var cy = await PersonAsync("Cy Marchbank", "cy@pinewick.example");
         await PersonAsync("Di Larkspur", "di@pinewick.example");
         var em = await PersonAsync("Em Saltmarsh", "em@pinewick.example");
+        var jo = await PersonAsync("Jo Brandwacht", "jo@pinewick.example", language: "de");
 
         var calendars = new Dictionary<string, Guid>();
         foreach (var (plate, settings) in DemoCalendars.All(Halifax))
             calendars[plate] = (await _calendars.AddAsync(_organisationId, settings, now)).Id;
         foreach (var plate in new[] { "PW", "SW", "SLIP" })
             await _accounts.GiveRoleAsync(_organisationId, calendars[plate], bo, CalendarRole.Editor);
+        await _accounts.GiveRoleAsync(_organisationId, calendars["CREW"], jo, CalendarRole.Editor);
         await _accounts.GiveRoleAsync(_organisationId, calendars["ROW"], cy, CalendarRole.Contributor);
-
         await _accounts.GiveRoleAsync(_organisationId, calendars["STF"], em, CalendarRole.Reader);
 
         var events = await new EventSeed(database, _organisationId, calendars, plate => plate is "PW" or "SW" or "SLIP" ? bo : ada, now).RunAsync();
@@ -42,9 +43,9 @@ public sealed class DemoSeed(Database database, Instant now)
         await new DemoEditions(database, _organisationId, calendars, ada, now).RunAsync();
     }
 
-    private async Task<Guid> PersonAsync(string name, string email, bool isAdministrator = false)
+    private async Task<Guid> PersonAsync(string name, string email, bool isAdministrator = false, string language = "")
     {
-        var account = new Account { Email = email, NormalizedEmail = email.ToUpperInvariant(), Name = name, SecurityStamp = Guid.NewGuid().ToString("N"), CreatedAt = now };
+        var account = new Account { Email = email, NormalizedEmail = email.ToUpperInvariant(), Name = name, Language = language, SecurityStamp = Guid.NewGuid().ToString("N"), CreatedAt = now };
         account.PasswordHash = new PasswordHasher<Account>().HashPassword(account, Password);
         await _accounts.AddAsync(account);
         await _accounts.AddMemberAsync(_organisationId, account.Id, isAdministrator);

@@ -42,7 +42,7 @@ internal sealed class DemoSharing(Database database, Guid organisationId, IReadO
             Content = calendarEvent.Content with { Showing = new ShowingSpan(now.InZone(Valtro.Core.Time.Zones.Named("America/Halifax")).Date.PlusDays(7), null), Notes = "Goes out when the menu is settled." },
         }));
 
-        await new SecretLinkStore(database).MakeAsync(organisationId, (await new CalendarStore(database).FindAsync(organisationId, calendars["ROW"]))!.EditionId, now, _ => new AuditLine(ada, AuditAct.LinkMade, "Rowing club", "", now));
+        await new SecretLinkStore(database).MakeAsync(organisationId, (await new CalendarStore(database).FindAsync(organisationId, calendars["ROW"]))!.EditionId, now, _ => new AuditLine(ada, AuditAct.LinkMade, "Rowing club", null, now));
         await HandInAsync(made);
     }
 

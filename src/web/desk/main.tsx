@@ -4,8 +4,11 @@ import { RouterProvider } from 'react-router'
 import '../shared/fonts'
 import { Problem } from './api'
 import './desk.scss'
+import { language } from './language'
 import { router } from './routes'
 import { ToastsProvider } from './Toasts'
+
+document.documentElement.lang = language
 
 const queries = new QueryClient({
   defaultOptions: {

@@ -1,9 +1,10 @@
 import { addDays, daysBetween, placeOfZone, sayDay, type Day } from '../shared/days'
 import { firstDay, lastDay, timeOf, type Timed } from '../shared/slips'
-import ar from '../shared/words/ar.json'
-import de from '../shared/words/de.json'
-import en from '../shared/words/en.json'
-import fr from '../shared/words/fr.json'
+import ar from '../../words/ar/reader.json'
+import de from '../../words/de/reader.json'
+import en from '../../words/en/reader.json'
+import fr from '../../words/fr/reader.json'
+import { fill } from '../shared/words'
 import type { Edition } from './edition'
 
 export type Words = typeof en
@@ -48,10 +49,7 @@ export class Speech {
 
   /** Words with something put into them: fill('more', { count: 3 }). */
   fill(name: keyof Words, values: Record<string, string | number>): string {
-    return Object.entries(values).reduce(
-      (text, [key, value]) => text.replace(`{${key}}`, typeof value === 'number' ? value.toLocaleString(this.locale) : value),
-      this.words[name],
-    )
+    return fill(this.words[name], values, this.locale)
   }
 
   /** "14:00" or "2:00 PM" of a moment's local time. */

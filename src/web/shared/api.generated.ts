@@ -5872,6 +5872,7 @@ export interface components {
             name: string;
             slug: string;
             zone: string;
+            /** @description How the desk writes days and numbers for whoever asks: as the organisation does where it speaks their language. */
             locale: string;
             /** Format: int32 */
             firstDayOfWeek: number;
@@ -5882,6 +5883,8 @@ export interface components {
             name: null | string;
             currentPassword: null | string;
             newPassword: null | string;
+            /** @description In which Valtro speaks to them, such as "de"; empty for what the browser asks for; null leaves it as it is. */
+            language?: null | string;
         };
         /** @description Colours as style sheets write them. */
         PaletteBody: {
@@ -5920,6 +5923,8 @@ export interface components {
             id: string;
             name: string;
             email: string;
+            /** @description In which Valtro speaks to them, such as "de"; empty for what their browser asks for. */
+            language: string;
             isAdministrator: boolean;
             /** @description They decide about what others hand in, or hand in themselves. */
             maySignOff: boolean;

@@ -74,25 +74,27 @@ const formats = new Map<string, Intl.DateTimeFormat>()
 
 /** Writes a day in a locale, such as sayDay('2026-11-24', 'en-GB', { weekday: 'short', day: 'numeric' }). */
 export function sayDay(day: Day, locale: string, options: Intl.DateTimeFormatOptions): string {
+  return formatOf(locale, options).format(asDate(day))
+}
+
+function formatOf(locale: string, options: Intl.DateTimeFormatOptions): Intl.DateTimeFormat {
   const key = locale + JSON.stringify(options)
   let format = formats.get(key)
   if (!format) {
     format = new Intl.DateTimeFormat(locale, { ...options, timeZone: 'UTC' })
     formats.set(key, format)
   }
-  return format.format(asDate(day))
+  return format
 }
 
 export function sayMonth(month: Month, locale: string): string {
   return sayDay(`${month}-01`, locale, { month: 'long', year: 'numeric' })
 }
 
-/** "23 – 29 November 2026", "30 November – 6 December 2026". */
+/** "23 – 29 November 2026", "30 November – 6 December 2026", as the language writes a stretch of days. */
 export function saySpan(first: Day, last: Day, locale: string): string {
-  const long: Intl.DateTimeFormatOptions = { day: 'numeric', month: 'long', year: 'numeric' }
-  if (monthOf(first) === monthOf(last)) return `${sayDay(first, locale, { day: 'numeric' })} – ${sayDay(last, locale, long)}`
-  const sameYear = first.slice(0, 4) === last.slice(0, 4)
-  return `${sayDay(first, locale, sameYear ? { day: 'numeric', month: 'long' } : long)} – ${sayDay(last, locale, long)}`
+  const format = formatOf(locale, { day: 'numeric', month: 'long', year: 'numeric' })
+  return format.formatRange(asDate(first), asDate(last)).replace(/\s*–\s*/, ' – ')
 }
 
 /** "Halifax" of America/Halifax. */

@@ -1,7 +1,12 @@
 import { sayDay, type Day } from './days'
 
-/** A time as people type it: 9, 9:30, 930, 9.30pm, 21:30. Null when it is none. */
-export function readTime(text: string): string | null {
+/**
+ * A time as people type it: 9, 9:30, 930, 9.30pm, 21:30. Null when it is none.
+ * @param oClock The word that a language puts after it: "Uhr".
+ */
+export function readTime(typed: string, oClock = ''): string | null {
+  const plain = typed.trim().toLowerCase()
+  const text = oClock && plain.endsWith(oClock.toLowerCase()) ? plain.slice(0, -oClock.length) : plain
   const match = /^\s*(\d{1,2})(?:[:.h ]?(\d{2}))?\s*(a|p|am|pm|a\.m\.|p\.m\.)?\s*$/i.exec(text)
   if (!match) return null
   let hour = Number(match[1])

@@ -15,6 +15,7 @@ import {
 import { Refusal } from '../Refusal'
 import { NothingHere } from '../NothingHere'
 import { Level } from '../Level'
+import { hueName } from '../hues'
 import { disclosures, forWhomWords, levelsOf, type ForWhom } from '../openness'
 import { useCalendar, useCalendars, useColours, useOrganisation, useRefresh, useSession, useZones } from '../queries'
 import { useToast } from '../Toasts'
@@ -189,8 +190,8 @@ function CalendarForm({ calendar, like, fields, colours, zones }: CalendarFormPr
             {colours.map((colour) => (
               <label key={colour.name} className={`hue-${colour.name}`}>
                 <input type="radio" className="visually-hidden" value={colour.name} {...form.register('colour')} />
-                <span className="swatch band" title={colour.name} />
-                <span className="visually-hidden">{colour.name}</span>
+                <span className="swatch band" title={hueName(colour.name)} />
+                <span className="visually-hidden">{hueName(colour.name)}</span>
               </label>
             ))}
           </div>

@@ -14,7 +14,7 @@ interface TimeFieldProps {
 /** A time typed as people type it; it reads 14:00 when they leave the field. */
 export function TimeField({ id, label, value, refusal, onChange }: TimeFieldProps) {
   const [typed, setTyped] = useState<string | null>(null)
-  const unread = typed !== null && typed.trim() !== '' && readTime(typed) === null
+  const unread = typed !== null && typed.trim() !== '' && readTime(typed, t('oClock')) === null
   return (
     <span className="field-with-button">
       <input
@@ -28,7 +28,7 @@ export function TimeField({ id, label, value, refusal, onChange }: TimeFieldProp
         value={typed ?? value ?? ''}
         onChange={(event) => {
           setTyped(event.target.value)
-          onChange(readTime(event.target.value))
+          onChange(readTime(event.target.value, t('oClock')))
         }}
         onBlur={() => !unread && setTyped(null)}
       />

@@ -2,7 +2,7 @@ import { useState } from 'react'
 import { useForm } from 'react-hook-form'
 import { Link } from 'react-router'
 import { call } from '../api'
-import { isSpoken } from '../language'
+import { isAsWanted } from '../language'
 import { useRefresh } from '../queries'
 import { t } from './words'
 
@@ -19,7 +19,7 @@ export function SignIn() {
     setRefused('')
     try {
       const session = await call('POST', '/session', fields)
-      if (isSpoken()) refresh.setSession(session)
+      if (isAsWanted()) refresh.setSession(session)
       else location.reload()
     } catch (problem) {
       setRefused(problem instanceof Error ? problem.message : String(problem))
