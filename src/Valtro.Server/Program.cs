@@ -1,3 +1,4 @@
+using System.Globalization;
 using System.Reflection;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.DataProtection.KeyManagement;
@@ -18,6 +19,9 @@ var isDescribing = Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.I
 
 var builder = WebApplication.CreateBuilder(args);
 builder.Services.AddWatching(builder.Configuration);
+
+// Numbers, days and the order of names are never those of the machine, also not in what works behind.
+CultureInfo.DefaultThreadCurrentCulture = CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
 
 var settings = Settings.From(builder.Configuration);
 builder.WebHost.ConfigureKestrel(kestrel =>

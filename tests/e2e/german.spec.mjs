@@ -64,7 +64,7 @@ test('whoever chose German finds it after signing in, also in an English browser
   await page.getByLabel('Ende', { exact: true }).fill('13 Uhr')
   await page.getByLabel('Ende', { exact: true }).blur()
   await page.getByRole('button', { name: 'Speichern', exact: true }).click()
-  await expect(page.getByText('Der Termin endet, bevor er beginnt.')).toBeVisible()
+  await expect(page.getByText('Der Termin endet, bevor er beginnt.').first()).toBeVisible()
   await expectGerman(page, 'a refusal')
   await page.getByLabel('Ende', { exact: true }).fill('16 Uhr')
   await page.getByRole('button', { name: 'Speichern', exact: true }).click()

@@ -138,7 +138,7 @@ test('a cell of the table is opened after what it reveals was listed, and undone
   await page.getByRole('button', { name: /Port Watch, with|Port Watch, those with the link/ }).click()
   const closing = page.getByRole('dialog', { name: /less of Port Watch|Port Watch/ })
   await closing.getByRole('button', { name: 'Nothing' }).click()
-  await expect(closing).toContainText('everyone sees nothing then too')
+  await expect(closing).toContainText('Then for everyone too: nothing.')
   await expect(closing).toContainText('the feed will have nothing to show')
   await page.keyboard.press('Escape')
   await expect(closing).toHaveCount(0)

@@ -32,7 +32,7 @@ afterEach(() => {
 export const session: Session = {
   antiforgeryToken: 'token',
   organisations: [{ slug: 'pinewick', name: 'Pinewick Harbour School' }],
-  person: { id: 'ada', name: 'Ada Brook', email: 'ada@pinewick.example', isAdministrator: true, maySignOff: true },
+  person: { id: 'ada', name: 'Ada Brook', email: 'ada@pinewick.example', language: '', isAdministrator: true, maySignOff: true },
   organisation: {
     name: 'Pinewick Harbour School',
     slug: 'pinewick',

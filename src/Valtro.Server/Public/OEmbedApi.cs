@@ -14,12 +14,12 @@ internal static class OEmbedApi
     private static async Task<IResult> AnswerAsync(string? url, int? maxwidth, int? maxheight, string? format, HttpContext context, Settings settings, Artefacts artefacts, PublicWork publicWork, PublicAddresses addresses, NodaTime.IClock clock)
     {
         if (format is not null and not "json")
-            return Results.Text("Only JSON is answered here. Ask with format=json.", statusCode: StatusCodes.Status501NotImplemented);
+            return Results.Text(Spoken.Now.Say("page.onlyJson"), statusCode: StatusCodes.Status501NotImplemented);
         var asker = new Asker(publicWork, context);
         if (NameOf(url, settings.PublicUrl) is not { IsImpossible: false } name
             || await artefacts.LocateAsync(name, asker) is not { Found.Address: { Audience: Audience.Everyone } edition } located
             || await artefacts.FindAsync(located, ArtefactKey.Of(edition.MonthAt(clock.GetCurrentInstant())), asker) is not { } part)
-            return Results.Text("There is no calendar at this address that is open to everyone.", statusCode: StatusCodes.Status404NotFound);
+            return Results.Text(Spoken.Now.Say("page.notOpen"), statusCode: StatusCodes.Status404NotFound);
         var shown = part.Rendered.Part.Edition;
         var address = addresses.Of(edition);
         var (width, height) = (Math.Clamp(maxwidth ?? UsualWidth, 100, UsualWidth), Math.Clamp(maxheight ?? PublicAddresses.FixedHeight, 100, PublicAddresses.FixedHeight));

@@ -11,7 +11,7 @@ namespace Valtro.Server.Public;
 /// <remarks>An address that leads nowhere, one that is closed and one that never was are answered alike.</remarks>
 internal static class PublicApi
 {
-    private const string NoCalendar = "There is no calendar at this address. It may have been closed or moved; ask whoever gave you the address.";
+    private const string NoCalendar = "page.noCalendar";
 
     /// <summary>The policy for scripts of other sites. It is no default: nobody else's address may have it.</summary>
     private const string Anybody = "anybody";
@@ -53,17 +53,18 @@ internal static class PublicApi
     public static IResult NotHere(HttpContext context)
     {
         context.Response.Headers.CacheControl = "no-store";
-        return Results.Text(NoCalendar, statusCode: StatusCodes.Status404NotFound);
+        return Results.Text(Spoken.Now.Say(NoCalendar), statusCode: StatusCodes.Status404NotFound);
     }
 
     private static Task NotFoundAsync(HttpContext context) => SayAsync(context, StatusCodes.Status404NotFound, NoCalendar);
 
-    private static Task SayAsync(HttpContext context, int status, string sentence)
+    /// <param name="code">Of a message that is said in the language of whoever asks.</param>
+    private static Task SayAsync(HttpContext context, int status, string code)
     {
         context.Response.StatusCode = status;
         context.Response.Headers.CacheControl = "no-store";
         context.Response.ContentType = "text/plain; charset=utf-8";
-        return HttpMethods.IsHead(context.Request.Method) ? Task.CompletedTask : context.Response.WriteAsync(sentence);
+        return HttpMethods.IsHead(context.Request.Method) ? Task.CompletedTask : context.Response.WriteAsync(Spoken.Now.Say(code));
     }
 
     /// <summary>Public requests use the readers' connections; what cannot be had now is said in a sentence.</summary>
@@ -81,12 +82,12 @@ internal static class PublicApi
             {
                 measures.ComeAgain();
                 response.Headers.RetryAfter = "5";
-                await SayAsync(context.HttpContext, StatusCodes.Status503ServiceUnavailable, "This calendar cannot be shown at the moment. Try again in a few seconds.");
+                await SayAsync(context.HttpContext, StatusCodes.Status503ServiceUnavailable, "page.comeAgain");
             }
             catch (TooOftenException) when (!response.HasStarted)
             {
                 response.Headers.RetryAfter = "60";
-                await SayAsync(context.HttpContext, StatusCodes.Status429TooManyRequests, "Too many questions came from your address. Wait a minute and try again.");
+                await SayAsync(context.HttpContext, StatusCodes.Status429TooManyRequests, "page.tooOften");
             }
             return Results.Empty;
         }
@@ -203,7 +204,7 @@ internal static class PublicApi
                 return;
             if (file.Rendered.IsGone)
             {
-                await SayAsync(Context, StatusCodes.Status410Gone, "This date is not in the calendar any more.");
+                await SayAsync(Context, StatusCodes.Status410Gone, "page.entryGone");
                 return;
             }
             Context.Response.Headers.ContentDisposition = $"attachment; filename=\"{located.Found.Address!.Slug}.ics\"";
@@ -279,9 +280,7 @@ internal static class PublicApi
             }
             else if (found.Ended is { } ended)
             {
-                await SayAsync(Context, StatusCodes.Status410Gone, ended == "replaced"
-                    ? "This secret address was replaced by another. Ask whoever gave it to you for the new one."
-                    : "This secret address was withdrawn. Ask whoever gave it to you.");
+                await SayAsync(Context, StatusCodes.Status410Gone, ended == "replaced" ? "page.replaced" : "page.withdrawn");
             }
             else
             {

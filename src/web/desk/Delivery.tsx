@@ -24,7 +24,7 @@ export function DeliveryLine({ delivery }: { delivery: Delivery }) {
 
 function Failed({ failure }: { failure: NonNullable<Delivery['failure']> }) {
   const organisation = useOrganisation()
-  return <>{t('goingOutFailedSinceSince', { since: saySince(failure.since, organisation), reason: sayReason(failure.reason) })}</>
+  return <>{t('goingOutFailedSince', { since: saySince(failure.since, organisation), reason: sayReason(failure.reason) })}</>
 }
 
 /** "just now", "4 minutes ago", "2 days ago". */

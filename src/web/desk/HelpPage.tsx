@@ -6,7 +6,7 @@ const parts: [string, string][] = [
   [t('aDay'), t('howADayIsWritten')],
   [t('partTimes'), t('howTimesAreWritten')],
   [t('everyMark'), t('howAPatternIsWritten')],
-  [t('untilMark'), t('theLastDayOfWhat')],
+  [t('untilMark'), t('theLastDay')],
   [t('inMark'), t('thePlace')],
   ['#…', t('aTagSeveralArePossible')],
   ['@…', t('thePlateOfTheCalendar')],
@@ -20,7 +20,7 @@ export function HelpPage() {
       <section>
         <h2>{t('anEventInOneLine')}</h2>
         <p>{t('writeItAsYouWould')}</p>
-        <p className="example">{t('sailRepairEveryTue14')}</p>
+        <p className="example">{t('lineExample')}</p>
         <Explained list={parts} />
         <p>{t('thePartsMayStandIn')}</p>
       </section>

@@ -30,7 +30,7 @@ export function useLeaveGuard(isDirty: boolean, words: string) {
           {t('stayHere')}
         </button>
         <button type="button" className="btn btn-quiet" onClick={() => blocker.proceed()}>
-          {t('leaveWithoutSavingAgain')}
+          {t('leaveAnyway')}
         </button>
       </div>
     ) : null

@@ -12,7 +12,7 @@ interface NewPasswordFieldProps {
 }
 
 /** A password that somebody chooses. */
-export function NewPasswordField({ onChange, about = t('atLeast12CharactersA'), ...field }: NewPasswordFieldProps) {
+export function NewPasswordField({ onChange, about = t('whatAPasswordNeeds'), ...field }: NewPasswordFieldProps) {
   return (
     <Field
       {...field}

@@ -32,7 +32,7 @@ export function SeeAsChoice() {
         ))}
         {seen && (
           <Dropdown.Item as="button" onClick={() => choose(null)}>
-            {t('yourselfAgain')}
+            {t('yourself')}
           </Dropdown.Item>
         )}
       </Dropdown.Menu>
@@ -47,7 +47,7 @@ export function SeenAsNotice() {
   if (!seen) return null
   return (
     <div className="seen-as" role="status">
-      <span>{t.rich('youSeeThisAsAs', { as: seenAsWords[seen].as }, <b />)}</span>
+      <span>{t.rich('youSeeThisAs', { as: seenAsWords[seen].as }, <b />)}</span>
       <button type="button" className="btn btn-outline-ink" onClick={() => choose(null)}>
         {t('backToYourOwnView')}
       </button>

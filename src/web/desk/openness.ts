@@ -6,7 +6,7 @@ export type ForWhom = 'editors' | 'members' | 'everyone'
 export const forWhomWords: Record<ForWhom, { name: string; about: string }> = {
   editors: { name: t('itsEditorsOnly'), about: t('nobodyElseKnowsThatIt') },
   members: { name: t('members'), about: t('peopleWhoSignInAt') },
-  everyone: { name: t('everyoneAgain'), about: t('theWholeWorldMayRead') },
+  everyone: { name: t('everyoneHead'), about: t('theWholeWorldMayRead') },
 }
 
 export const disclosures: Record<ForWhom, Disclosure> = {
@@ -24,7 +24,7 @@ export const audiences = [
   { key: 'editors', name: t('editors'), about: t('whoKeepIt') },
   { key: 'members', name: t('members'), about: t('whoSignIn') },
   { key: 'link', name: t('withTheLink'), about: t('whoHaveTheSecret') },
-  { key: 'everyone', name: t('everyoneAgain'), about: t('theWholeWorld') },
+  { key: 'everyone', name: t('everyoneHead'), about: t('theWholeWorld') },
 ] as const
 
 const order: Detail[] = ['nothing', 'times', 'headline', 'complete']

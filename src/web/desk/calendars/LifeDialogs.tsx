@@ -117,7 +117,7 @@ export function MergeDialog({ calendar, others, onClose }: { calendar: Calendar;
                 <b>{t('moreIsSeenThere')}</b> {preview.newlySees.join('; ')}.
               </li>
             )}
-            {preview.seesLess.length > 0 && <li>{t('lessIsSeenThereSeesLess', { seesLess: preview.seesLess.join('; ') })}</li>}
+            {preview.seesLess.length > 0 && <li>{t('lessIsSeenThere', { seesLess: preview.seesLess.join('; ') })}</li>}
             <li>{t('itsOwnAddressesLeadTo', { name: target.name })}</li>
           </ul>
         )}

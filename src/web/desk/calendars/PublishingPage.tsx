@@ -29,7 +29,7 @@ export function PublishingPage() {
       </div>
       {!publishing.data.isOpen && (
         <p className="notice closed-notice" role="status">
-          {t.rich('nameIsNotOpenTo', { name: calendar.data.name }, <b />)}{' '}
+          {t.rich('nameIsNotOpen', { name: calendar.data.name }, <b />)}{' '}
           {calendar.data.mayManage ? <Link to="/calendars">{t('openItInTheTable')}</Link> : t('anAdministratorCanOpenIt')}
         </p>
       )}
@@ -55,7 +55,7 @@ function Ways({ publishing }: { publishing: Publishing }) {
       <section>
         <h2>{t('onAWebsite')}</h2>
         <Copyable name={t('snippetThatFits')} button={t('copyTheSnippet')} text={publishing.snippetThatFits} lines={4}>
-          {t('forAnHTMLBlockThat')}
+          {t('forABlockWithScripts')}
         </Copyable>
         <Copyable name={t('plainFrame')} button={t('copyThePlainFrame')} text={publishing.snippetFixed} lines={3}>
           {t('forSitesThatStripScripts')}
@@ -75,7 +75,7 @@ function Ways({ publishing }: { publishing: Publishing }) {
           <figure>
             <img
               src={apiAddress(`/calendars/${publishing.calendarId}/feed-code.svg`)}
-              alt={t('qRCodeOfTheLink')}
+              alt={t('codeOfTheLink')}
               width="148"
               height="148"
             />

@@ -11,7 +11,7 @@ export type Asked = Omit<ChangeRequest, 'scope' | 'keep'> & { scope?: ChangeRequ
 /** The dialog is loaded when it is first needed. Where it does not come, that is said as any refusal is, and what was typed stays. */
 const loadDialog = () =>
   import('./ScopeDialog').catch(() => {
-    throw new Problem(0, '', t('theQuestionWhichDatesAre'), {})
+    throw new Problem(0, '', t('questionNotLoaded'), {})
   })
 
 interface Pending {

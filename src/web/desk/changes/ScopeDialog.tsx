@@ -108,7 +108,7 @@ function sayScope(scope: ScopePreview | undefined): string {
   return count === null ? t('everyDate') : t('allDates', { count })
 }
 
-const names: Record<Scope, string> = { this: t('onlyThisDate'), later: t('thisDateAndLater'), every: t('everyDateAgain') }
+const names: Record<Scope, string> = { this: t('onlyThisDate'), later: t('thisDateAndLater'), every: t('everyDateHead') }
 
 interface ScopeOptionProps {
   act: ChangeRequest['act']

@@ -15,7 +15,7 @@ const wayWords: Record<Way, string> = {
   plain: t('plainFrame'),
   link: t('link'),
   feed: t('feeds'),
-  code: t('qRCode'),
+  code: t('code'),
 }
 
 interface DeliveryStepProps {
@@ -65,7 +65,7 @@ function WayOf({ way, id, addresses, name }: { way: Way; id: string; addresses: 
     case 'fits':
       return (
         <Copyable name={t('snippetThatFits')} button={t('copyTheSnippet')} text={addresses.snippetThatFits} lines={4}>
-          {t('forAnHTMLBlockThe')}
+          {t('forABlockWithScripts')}
         </Copyable>
       )
     case 'plain':
@@ -133,7 +133,7 @@ function WayOf({ way, id, addresses, name }: { way: Way; id: string; addresses: 
             <figure key={of}>
               <img
                 src={apiAddress(`/editions/${id}/code.svg?of=${of}`)}
-                alt={of === 'page' ? t('qRCodeOfThePage') : t('qRCodeThatSubscribes')}
+                alt={of === 'page' ? t('codeOfThePage') : t('codeThatSubscribes')}
                 width="140"
                 height="140"
               />

@@ -43,7 +43,7 @@ export function DateList({ consequences, seen, onToggle, onAdd }: DateListProps)
             onToggle={onToggle}
           />
         ))}
-        {more !== null && more > 1 && <li className="soft">{t('moreMore', { more: more - 1 })}</li>}
+        {more !== null && more > 1 && <li className="soft">{t('soManyMore', { more: more - 1 })}</li>}
         {more !== null && more > 0 && last && (
           <DateLine date={last} allDay={consequences.allDay} locale={locale} isSeen={false} onToggle={null} />
         )}

@@ -51,7 +51,7 @@ export function DayField({ id, label, value, today, refusal, onChange }: DayFiel
       <button
         type="button"
         className="day-open"
-        aria-label={t('labelChooseFromAMonth', { label })}
+        aria-label={t('chooseFromAMonth', { label })}
         aria-expanded={isOpen}
         onClick={() => setOpen(!isOpen)}
       >
@@ -103,6 +103,10 @@ function MonthPopup({ value, onChoose, onClose }: { value: Day; onChoose: (day: 
         }}
         labels={{
           labelDayButton: (date) => say(date, { weekday: 'long', day: 'numeric', month: 'long', year: 'numeric' }),
+          labelPrevious: () => t('earlierMonth'),
+          labelNext: () => t('laterMonth'),
+          labelNav: () => t('otherMonths'),
+          labelGrid: (date) => say(date, { month: 'long', year: 'numeric' }),
           labelWeekday: (date) => say(date, { weekday: 'long' }),
         }}
       />

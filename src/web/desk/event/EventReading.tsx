@@ -85,7 +85,7 @@ export function EventReading({ calendarEvent, calendars }: { calendarEvent: Cale
           })),
         ]}
       />
-      {calendarEvent.contact && <p>{t('contactContact', { contact: calendarEvent.contact })}</p>}
+      {calendarEvent.contact && <p>{t('contactIs', { contact: calendarEvent.contact })}</p>}
       <TakeOff calendarEvent={calendarEvent} calendars={calendars} />
       {calendarEvent.description && <div className="rich-text" dangerouslySetInnerHTML={{ __html: calendarEvent.description }} />}
     </main>

@@ -32,7 +32,7 @@ export function LineUnderstood({ line }: { line: LineReading }) {
       </dl>
       {line.unread.length > 0 && (
         <p className="remark" role="alert">
-          {t.rich('notUnderstoodUnreadPutIt', { unread: line.unread.map((word) => `“${word}”`).join(', ') }, <Link to="/help" />)}
+          {t.rich('notUnderstood', { unread: line.unread.map((word) => `“${word}”`).join(', ') }, <Link to="/help" />)}
         </p>
       )}
     </section>

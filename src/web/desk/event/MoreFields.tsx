@@ -177,7 +177,7 @@ function Files({ draft, set, problem }: MoreFieldsProps) {
         }}
       />
       <span className="soft" role="status">
-        {bringing ? t('bringingBringing', { bringing }) : t('pDFPicturesOfficeDocumentsUp')}
+        {bringing ? t('bringing', { bringing }) : t('whichFiles')}
       </span>
       <Refusal text={refused || problem?.on('files')} />
     </div>

@@ -34,7 +34,7 @@ export function AboutNotices({ stored, calendars }: { stored: CalendarEvent; cal
         {about.reason && <q>{about.reason}</q>}{' '}
         {about.kind === 'change' && about.isYours && (
           <Link to={`/events/${stored.id}?submission=${about.id}`}>
-            {about.state === 'sentBack' ? t('takeItUpAgain') : t('lookAtItAgain')}
+            {about.state === 'sentBack' ? t('takeUpAgain') : t('lookAtItAgain')}
           </Link>
         )}
         {!about.isYours && about.state === 'open' && <Link to="/sign-off">{t('decide')}</Link>}

@@ -71,7 +71,7 @@ export function Repetition({ draft, set, problem, today, rule }: RepetitionProps
       {draft.pattern === 'text' && (
         <input
           className="form-control rule-field"
-          aria-label={t('ruleAsRRULEOfRFC')}
+          aria-label={t('ruleAsText')}
           spellCheck={false}
           value={draft.ruleText}
           aria-invalid={problem?.on('repeat.text') !== undefined}

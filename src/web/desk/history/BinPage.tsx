@@ -60,7 +60,7 @@ export function BinPage() {
                     {calendar && <Plate code={calendar.plate} colour={calendar.colour} size="small" />} <b>{one.title}</b>
                   </td>
                   <td>{one.words}</td>
-                  <td>{t('agoByBy', { ago: sayAgo(one.removedAt), by: one.by })}</td>
+                  <td>{t('agoBy', { ago: sayAgo(one.removedAt), by: one.by })}</td>
                   <td>{sayDay(one.goneAt.slice(0, 10), locale, { day: 'numeric', month: 'long', year: 'numeric' })}</td>
                   <td>
                     <button type="button" className="btn btn-outline-ink" onClick={() => restore(one)}>

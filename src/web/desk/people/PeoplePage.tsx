@@ -167,7 +167,7 @@ function Invitations({ invitations, calendars }: { invitations: Invitation[]; ca
                 <Roles isAdministrator={invitation.isAdministrator} roles={invitation.roles} calendars={calendars} />
               </td>
               <td>
-                {t('agoByInvitedBy', { ago: sayAgo(invitation.invitedAt), invitedBy: invitation.invitedBy })}
+                {t('invitedAgo', { ago: sayAgo(invitation.invitedAt), invitedBy: invitation.invitedBy })}
                 {invitation.isExpired && <span className="remark"> {t('tooOldByNowSend')}</span>}
               </td>
               <td className="row-links">

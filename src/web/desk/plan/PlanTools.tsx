@@ -56,7 +56,7 @@ function LineField({ plan }: { plan: Plan }) {
       <input
         className="form-control"
         aria-label={t('sayAnEventInOne')}
-        placeholder={t('sailRepairEveryTue14')}
+        placeholder={t('lineExample')}
         value={text}
         maxLength={500}
         onChange={(event) => setText(event.target.value)}

@@ -55,7 +55,7 @@ export function MovingProvider({ children }: { children: ReactNode }) {
           if (failed instanceof Problem && failed.status === 409) {
             // The slip lay where it was when the plan was fetched: what is there now is shown first.
             const { savedBy } = failed.current as CalendarEvent
-            toast(t('savedByChangedTitleMeanwhileIt', { savedBy: savedBy ?? t('somebody'), title: occurrence.title }))
+            toast(t('changedMeanwhile', { savedBy: savedBy ?? t('somebody'), title: occurrence.title }))
             await refresh.everything()
           } else toast(failed instanceof Error ? failed.message : String(failed))
         }

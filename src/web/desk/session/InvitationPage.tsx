@@ -33,7 +33,7 @@ export function InvitationPage() {
   if (isDone)
     return (
       <Door>
-        <h1>{t('youBelongToOrganisationNameNow', { organisationName: invitation.data.organisationName })}</h1>
+        <h1>{t('youBelongToItNow', { organisationName: invitation.data.organisationName })}</h1>
         <p>
           <Link className="btn btn-spruce" to="/plan">
             {t('signIn')}
@@ -55,7 +55,7 @@ function Accept({ secret, invitation, onDone }: { secret: string; invitation: In
   return (
     <Door>
       <h1>{invitation.organisationName}</h1>
-      <p>{t.rich('invitedByInvitesYouYouWill', { invitedBy: invitation.invitedBy, email: invitation.email }, <b />)}</p>
+      <p>{t.rich('invitesYou', { invitedBy: invitation.invitedBy, email: invitation.email }, <b />)}</p>
       <form onSubmit={accept} noValidate>
         {invitation.isKnown ? (
           <>

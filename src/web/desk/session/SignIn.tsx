@@ -60,7 +60,7 @@ export function SignIn() {
           {t('signIn')}
         </button>
         <p>
-          <Link to="/forgotten">{t('passwordForgottenAgain')}</Link>
+          <Link to="/forgotten">{t('passwordForgottenAsk')}</Link>
         </p>
       </form>
     </main>

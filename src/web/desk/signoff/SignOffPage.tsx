@@ -176,7 +176,7 @@ function Decide({ submission, isBusy, onApprove }: DecideProps) {
           </Link>
         )}
       <button type="button" className="btn btn-quiet" onClick={() => setSendingBack(true)}>
-        {t('sendItBackAgain')}
+        {t('sendItBackAsk')}
       </button>
     </div>
   )
