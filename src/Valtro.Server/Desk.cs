@@ -1,7 +1,6 @@
 using Microsoft.AspNetCore.Routing.Patterns;
 using Microsoft.AspNetCore.Routing.Template;
 using Microsoft.AspNetCore.StaticFiles;
-using Valtro.Server.Api;
 using Valtro.Core.Speaking;
 
 namespace Valtro.Server;

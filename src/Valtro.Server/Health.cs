@@ -1,5 +1,6 @@
 using NodaTime.Text;
-using Valtro.Server.Work;
+using Valtro.Application;
+using Valtro.Application.Work;
 using Valtro.Store;
 
 namespace Valtro.Server;

@@ -1,4 +1,5 @@
 using System.Threading.RateLimiting;
+using Valtro.Application;
 using Valtro.Server.Api;
 
 namespace Valtro.Server;
@@ -17,12 +18,15 @@ internal static class Limits
             options.AddPolicy(SignIn, context => RateLimitPartition.GetSlidingWindowLimiter(AddressOf(context), _ => PerMinute(settings.SignInsPerMinute)));
             options.AddPolicy(Write, context => ReadsOnly.Is(context)
                 ? RateLimitPartition.GetNoLimiter("")
-                : RateLimitPartition.GetSlidingWindowLimiter(context.User.Identity?.IsAuthenticated == true ? Accounts.Access.AccountOf(context.User).ToString() : AddressOf(context), _ => PerMinute(settings.WritesPerMinute)));
+                : RateLimitPartition.GetSlidingWindowLimiter(context.User.Identity?.IsAuthenticated == true ? Accounts.WhoAsks.AccountOf(context.User).ToString() : AddressOf(context), _ => PerMinute(settings.WritesPerMinute)));
             options.OnRejected = (rejected, _) => RejectAsync(rejected.HttpContext);
         });
     }
 
     public static string AddressOf(HttpContext context) => context.Connection.RemoteIpAddress?.ToString() ?? "";
+
+    /// <summary>By what one program can be told from others.</summary>
+    public static string ProgramOf(HttpContext context) => $"{AddressOf(context)} {context.Request.Headers.UserAgent}";
 
     public static SlidingWindowRateLimiterOptions PerMinute(int permits) => new() { PermitLimit = permits, Window = TimeSpan.FromMinutes(1), SegmentsPerWindow = 6 };
 

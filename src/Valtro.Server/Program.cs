@@ -7,11 +7,19 @@ using Microsoft.AspNetCore.Identity;
 using Microsoft.Extensions.Options;
 using NodaTime;
 using Valtro;
+using Valtro.Application;
+using Valtro.Application.Accounts;
+using Valtro.Application.Calendars;
+using Valtro.Application.Editions;
+using Valtro.Application.Events;
+using Valtro.Application.Files;
+using Valtro.Application.SignOff;
+using Valtro.Application.Work;
+using Valtro.Application.Years;
 using Valtro.Server;
 using Valtro.Server.Accounts;
 using Valtro.Server.Api;
 using Valtro.Server.Public;
-using Valtro.Server.Work;
 using Valtro.Store;
 
 // The OpenAPI document is written at build time by a tool that starts this program without a database.
@@ -41,12 +49,15 @@ services.AddSingleton<InvitationStore>().AddSingleton<MailStore>().AddSingleton<
 services.AddSingleton<EditionSettingsStore>().AddSingleton<EditionReadings>().AddSingleton<HouseStore>().AddSingleton<Houses>().AddSingleton<AskedStore>().AddSingleton<DeskNews>();
 services.AddSingleton<Pictures>().AddSingleton<EntryPages>().AddSingleton<AtomFeeds>();
 services.AddSingleton<PublicAddresses>().AddSingleton<Painter>().AddSingleton<Feeds>().AddSingleton<EntryFinder>().AddSingleton<Rendering>().AddSingleton<Heard>().AddSingleton<Artefacts>().AddSingleton<News>().AddSingleton<Fetches>();
+services.AddSingleton(provider => provider.GetRequiredService<IWebHostEnvironment>().WebRootFileProvider).AddSingleton<EventStreams>();
 services.AddSingleton<WebAssets>().AddSingleton<ReadingPages>().AddSingleton<PublicApi.Reader>().AddSingleton<RichTexts>();
 services.AddSingleton<CalendarView>().AddScoped<OccurrenceApi.OccurrenceView>().AddScoped<ClashView>();
-services.AddScoped<Access>().AddScoped<Sessions>().AddScoped<SignedIn>().AddScoped<PasswordChecks>().AddScoped<PasswordResets>().AddScoped<Passwords>();
-services.AddScoped<EventDesk>().AddScoped<EventChanges>().AddScoped<SeveralApi.Reader>().AddScoped<YearApi.Plans>().AddScoped<Destinations>().AddScoped<LosingEditions>();
-services.AddScoped<SignOffApi.Queue>().AddScoped<CalendarLifeApi.Life>().AddScoped<PreviewApi.Preview>().AddScoped<EditionDesk>();
+services.AddScoped<IWhoAsks, WhoAsks>().AddScoped<Access>().AddScoped<Sessions>().AddScoped<SignedIn>().AddScoped<PasswordChecks>().AddScoped<PasswordResets>().AddScoped<Passwords>();
+services.AddScoped<EventDesk>().AddScoped<EventChanges>().AddScoped<ChangePreviews>().AddScoped<SeveralApi.Reader>().AddScoped<YearPlanDesk>().AddScoped<Destinations>().AddScoped<LosingEditions>();
+services.AddScoped<SignOffQueue>().AddScoped<CalendarLife>().AddScoped<PreviewApi.Preview>().AddScoped<EditionDesk>();
 services.AddWork(isRun: !isDescribing);
+if (!isDescribing)
+    services.AddSingleton<IWorker, ResetWorker>();
 
 services.AddHttpContextAccessor();
 services.AddIdentityCore<Account>()

@@ -1,3 +1,5 @@
+using Valtro.Application;
+using Valtro.Application.Editions;
 using Valtro.Server.Public;
 
 namespace Valtro.Server;

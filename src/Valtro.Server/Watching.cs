@@ -6,8 +6,8 @@ using OpenTelemetry.Trace;
 using Serilog;
 using Serilog.Events;
 using Serilog.Formatting.Compact;
-using Valtro.Server.Api;
-using Valtro.Server.Work;
+using Valtro.Application;
+using Valtro.Application.Work;
 
 namespace Valtro.Server;
 

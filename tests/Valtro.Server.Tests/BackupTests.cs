@@ -1,7 +1,7 @@
 using Microsoft.Extensions.DependencyInjection;
 using NodaTime;
 using Npgsql;
-using Valtro.Server.Work;
+using Valtro.Application.Work;
 using Valtro.Store;
 using Valtro.Tests;
 using Valtro.Tools.Backups;

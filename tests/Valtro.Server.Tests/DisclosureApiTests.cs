@@ -2,6 +2,7 @@ using System.Net;
 using System.Text.Json.Nodes;
 using Microsoft.Extensions.DependencyInjection;
 using NodaTime;
+using Valtro.Application.Editions;
 
 namespace Valtro.Server.Tests;
 
@@ -70,7 +71,7 @@ public sealed class DisclosureApiTests(ValtroApp app) : IClassFixture<ValtroApp>
             (await app.Reader().Http.SendAsync(request)).EnsureSuccessStatusCode();
         }
         (await app.Reader().Http.GetAsync("/c/pinewick/soon-closed/embed")).EnsureSuccessStatusCode();
-        await app.Factory.Services.GetRequiredService<Public.Fetches>().KeepAsync();
+        await app.Factory.Services.GetRequiredService<Fetches>().KeepAsync();
         var closing = (await ada.DoAsync(HttpMethod.Post, $"/api/calendars/{id}/disclosure/preview", Table("complete", "complete", "nothing"))).AsArray();
         Assert.Equal(["page 0", "embed 1", "feed 2"], closing.Single()!["empties"]!.AsArray().Select(one => $"{one!["what"]} {one["programs"]}"));
         app.Clock.Advance(Duration.FromDays(8));

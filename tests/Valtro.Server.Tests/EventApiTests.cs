@@ -1,6 +1,7 @@
 using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json.Nodes;
+using Valtro.Application;
 
 namespace Valtro.Server.Tests;
 

@@ -213,7 +213,7 @@ internal sealed class FuzzWorld
         return _made!;
     }
 
-    private static JsonNode Json(object body) => System.Text.Json.JsonSerializer.SerializeToNode(body, Valtro.Server.Json.Options)!;
+    private static JsonNode Json(object body) => System.Text.Json.JsonSerializer.SerializeToNode(body, Application.Json.Options)!;
 
     private static object Calendar(string name, string plate) => new
     {

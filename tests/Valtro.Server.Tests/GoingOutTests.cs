@@ -4,7 +4,7 @@ using Microsoft.AspNetCore.Mvc.Testing;
 using Microsoft.Extensions.DependencyInjection;
 using NodaTime;
 using Npgsql;
-using Valtro.Server.Work;
+using Valtro.Application.Work;
 
 namespace Valtro.Server.Tests;
 
@@ -32,9 +32,9 @@ public sealed class GoingOutTests(ValtroApp app) : IClassFixture<ValtroApp>
         return new Open((string)made["id"]!, $"G{number}", $"/c/pinewick/going-out-{number}.ics", $"/c/pinewick/going-out-{number}");
     }
 
-    private async Task<HttpResponseMessage> GetAsync(string path, WebApplicationFactory<Settings>? node = null) => await new Caller(node ?? app.Factory).Http.GetAsync(path);
+    private async Task<HttpResponseMessage> GetAsync(string path, WebApplicationFactory<EventStreams>? node = null) => await new Caller(node ?? app.Factory).Http.GetAsync(path);
 
-    private async Task<string> TextAsync(string path, WebApplicationFactory<Settings>? node = null)
+    private async Task<string> TextAsync(string path, WebApplicationFactory<EventStreams>? node = null)
     {
         var response = await GetAsync(path, node);
         Assert.Equal(HttpStatusCode.OK, response.StatusCode);
@@ -370,10 +370,10 @@ public sealed class GoingOutTests(ValtroApp app) : IClassFixture<ValtroApp>
         }
     }
 
-    private async Task<bool> ServesOldAsync(string address, WebApplicationFactory<Settings> node) =>
+    private async Task<bool> ServesOldAsync(string address, WebApplicationFactory<EventStreams> node) =>
         (await (await GetAsync(address, node)).Content.ReadAsStringAsync()).Contains("Kept for us", StringComparison.Ordinal);
 
-    private async Task ServesNothingOldAsync(string address, WebApplicationFactory<Settings> node)
+    private async Task ServesNothingOldAsync(string address, WebApplicationFactory<EventStreams> node)
     {
         var response = await GetAsync(address, node);
         Assert.DoesNotContain("Kept for us", await response.Content.ReadAsStringAsync(), StringComparison.Ordinal);

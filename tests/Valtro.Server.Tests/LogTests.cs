@@ -6,6 +6,7 @@ using Microsoft.Extensions.DependencyInjection;
 using Serilog.Core;
 using Serilog.Events;
 using Serilog.Formatting.Compact;
+using Valtro.Application.Work;
 
 namespace Valtro.Server.Tests;
 
@@ -32,7 +33,7 @@ public sealed class LogTests(ValtroApp app) : IClassFixture<ValtroApp>
         public JsonNode[] Requests(string path) => [.. Json.Where(line => (string?)line["Path"] == path)];
     }
 
-    private async Task<(WebApplicationFactory<Settings> Node, Lines Lines)> NodeAsync()
+    private async Task<(WebApplicationFactory<EventStreams> Node, Lines Lines)> NodeAsync()
     {
         var lines = new Lines();
         return (await app.StartAsync(with: services => services.AddSingleton<ILogEventSink>(lines)), lines);
@@ -90,7 +91,7 @@ public sealed class LogTests(ValtroApp app) : IClassFixture<ValtroApp>
             foreach (var __ in Enumerable.Range(0, 30))
             {
                 app.Clock.Advance(NodaTime.Duration.FromSeconds(1));
-                node.Services.GetRequiredService<Work.WorkSignal>().Raise();
+                node.Services.GetRequiredService<WorkSignal>().Raise();
                 Assert.Equal(HttpStatusCode.OK, (await reader.GetAsync("/c/pinewick/port-watch.ics")).StatusCode);
                 Assert.Equal(HttpStatusCode.ServiceUnavailable, (await ada.Http.GetAsync("/api/calendars")).StatusCode);
             }

@@ -4,8 +4,8 @@ using System.Text;
 using System.Text.Json.Nodes;
 using System.Text.RegularExpressions;
 using NodaTime;
+using Valtro.Application.Editions;
 using Valtro.Core.Editions;
-using Valtro.Server.Public;
 
 namespace Valtro.Server.Tests;
 

@@ -1,28 +1,14 @@
-using Microsoft.AspNetCore.Hosting;
 using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.FileProviders;
-using Valtro.Server.Public;
-using Valtro.Server.Work;
+using Valtro.Application.Editions;
+using Valtro.Application.Work;
 
 namespace Valtro.Server.Tests;
 
 /// <summary>Whatever a painting does, the page comes and the server stays.</summary>
 public sealed class PainterTests(ValtroApp app) : IClassFixture<ValtroApp>
 {
-    private sealed class Web(string folder) : IWebHostEnvironment
-    {
-        public string WebRootPath { get; set; } = folder;
-
-        public IFileProvider WebRootFileProvider { get; set; } = new PhysicalFileProvider(folder, Microsoft.Extensions.FileProviders.Physical.ExclusionFilters.None);
-
-        public string ApplicationName { get; set; } = "";
-
-        public IFileProvider ContentRootFileProvider { get; set; } = new NullFileProvider();
-
-        public string ContentRootPath { get; set; } = folder;
-
-        public string EnvironmentName { get; set; } = "Production";
-    }
+    private static PhysicalFileProvider Web(string folder) => new(folder, Microsoft.Extensions.FileProviders.Physical.ExclusionFilters.None);
 
     private async Task<string?> PaintAsync(string script, string data = "{}")
     {
@@ -32,7 +18,7 @@ public sealed class PainterTests(ValtroApp app) : IClassFixture<ValtroApp>
         try
         {
             var services = app.Factory.Services;
-            return new Painter(new Web(folder), services.GetRequiredService<Faults>(), services.GetRequiredService<Measures>()).Paint(data);
+            return new Painter(Web(folder), services.GetRequiredService<Faults>(), services.GetRequiredService<Measures>()).Paint(data);
         }
         finally
         {
@@ -61,7 +47,7 @@ public sealed class PainterTests(ValtroApp app) : IClassFixture<ValtroApp>
     {
         Assert.Null(await PaintAsync("globalThis.paint = (data) => data", new string('x', 4_000_001)));
         var folder = Directory.CreateTempSubdirectory().FullName;
-        Assert.Null(new Painter(new Web(folder), app.Factory.Services.GetRequiredService<Faults>(), app.Factory.Services.GetRequiredService<Measures>()).Paint("{}"));
+        Assert.Null(new Painter(Web(folder), app.Factory.Services.GetRequiredService<Faults>(), app.Factory.Services.GetRequiredService<Measures>()).Paint("{}"));
     }
 
     [Fact]

@@ -1,5 +1,6 @@
 using System.Text;
 using SkiaSharp;
+using Valtro.Application.Files;
 using Valtro.Core;
 using Valtro.Store;
 

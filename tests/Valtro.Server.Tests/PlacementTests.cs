@@ -1,5 +1,6 @@
 using System.Net;
 using System.Text.Json.Nodes;
+using Valtro.Application;
 
 namespace Valtro.Server.Tests;
 

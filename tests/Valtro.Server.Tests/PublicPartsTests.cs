@@ -1,7 +1,7 @@
 using NodaTime;
+using Valtro.Application;
+using Valtro.Application.Editions;
 using Valtro.Core.Time;
-using Valtro.Server.Api;
-using Valtro.Server.Public;
 
 namespace Valtro.Server.Tests;
 

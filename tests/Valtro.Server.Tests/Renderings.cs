@@ -2,7 +2,7 @@ using System.Collections.Concurrent;
 using System.Diagnostics.Metrics;
 using Microsoft.AspNetCore.Mvc.Testing;
 using Microsoft.Extensions.DependencyInjection;
-using Valtro.Server.Work;
+using Valtro.Application.Work;
 
 namespace Valtro.Server.Tests;
 
@@ -12,7 +12,7 @@ public sealed class Renderings : IDisposable
     private readonly MeterListener _listener = new();
     private readonly ConcurrentDictionary<string, int> _counts = new();
 
-    public Renderings(params WebApplicationFactory<Settings>[] nodes)
+    public Renderings(params WebApplicationFactory<EventStreams>[] nodes)
     {
         var scopes = nodes.Select(node => (object)node.Services.GetRequiredService<IMeterFactory>()).ToHashSet();
         _listener.InstrumentPublished = (instrument, listener) =>

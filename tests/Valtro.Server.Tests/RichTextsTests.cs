@@ -1,3 +1,4 @@
+using Valtro.Application.Files;
 using Valtro.Core;
 
 namespace Valtro.Server.Tests;

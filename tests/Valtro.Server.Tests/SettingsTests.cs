@@ -1,4 +1,5 @@
 using Microsoft.Extensions.Configuration;
+using Valtro.Application;
 
 namespace Valtro.Server.Tests;
 

@@ -1,6 +1,7 @@
 using System.Net;
 using System.Text.Json.Nodes;
 using NodaTime;
+using Valtro.Application;
 using Foreign = Ical.Net;
 
 namespace Valtro.Server.Tests;

@@ -1,6 +1,7 @@
 using System.Collections.Concurrent;
 using System.Diagnostics;
 using System.Net.Http.Json;
+using Valtro.Application;
 
 namespace Valtro.Server.Tests;
 

@@ -1,14 +1,15 @@
 using System.Net.Http.Json;
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.AspNetCore.Mvc.Testing;
 using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.DependencyInjection.Extensions;
-using Microsoft.AspNetCore.Hosting;
 using Microsoft.Extensions.Options;
 using NodaTime;
-using Valtro.Server.Work;
+using Valtro.Application;
+using Valtro.Application.Work;
 using Valtro.Store;
 using Valtro.Tests;
 using Valtro.Tools.Demo;
@@ -38,7 +39,7 @@ public sealed class ValtroApp : IAsyncLifetime
     /// <summary>It stands until a test advances it.</summary>
     public OneClock Clock { get; } = OneClock.From("2026-11-23T12:00:00Z*0", isProduction: false);
 
-    public WebApplicationFactory<Settings> Factory { get; private set; } = null!;
+    public WebApplicationFactory<EventStreams> Factory { get; private set; } = null!;
 
     public async Task InitializeAsync()
     {
@@ -47,7 +48,7 @@ public sealed class ValtroApp : IAsyncLifetime
     }
 
     /// <summary>Another node on the same database.</summary>
-    public async Task<WebApplicationFactory<Settings>> StartAsync(int signInsPerMinute = 10_000, int wrongSecretsPerMinute = 10_000, int publicWorkPerMinute = 100_000, Action<IServiceCollection>? with = null)
+    public async Task<WebApplicationFactory<EventStreams>> StartAsync(int signInsPerMinute = 10_000, int wrongSecretsPerMinute = 10_000, int publicWorkPerMinute = 100_000, Action<IServiceCollection>? with = null)
     {
         var node = Node(signInsPerMinute, wrongSecretsPerMinute, publicWorkPerMinute, with);
         await node.Services.GetRequiredService<Startup>().Ready;
@@ -55,10 +56,10 @@ public sealed class ValtroApp : IAsyncLifetime
     }
 
     /// <summary>A node that may still wait for its database.</summary>
-    public WebApplicationFactory<Settings> Node(int signInsPerMinute = 10_000, int wrongSecretsPerMinute = 10_000, int publicWorkPerMinute = 100_000, Action<IServiceCollection>? with = null) =>
+    public WebApplicationFactory<EventStreams> Node(int signInsPerMinute = 10_000, int wrongSecretsPerMinute = 10_000, int publicWorkPerMinute = 100_000, Action<IServiceCollection>? with = null) =>
         NodeOn(Test.ConnectionString + ";Timeout=3", Clock, signInsPerMinute, wrongSecretsPerMinute, publicWorkPerMinute, with);
 
-    public static WebApplicationFactory<Settings> NodeOn(string connectionString, OneClock clock, int signInsPerMinute = 10_000, int wrongSecretsPerMinute = 10_000, int publicWorkPerMinute = 100_000, Action<IServiceCollection>? with = null) => new WebApplicationFactory<Settings>().WithWebHostBuilder(host =>
+    public static WebApplicationFactory<EventStreams> NodeOn(string connectionString, OneClock clock, int signInsPerMinute = 10_000, int wrongSecretsPerMinute = 10_000, int publicWorkPerMinute = 100_000, Action<IServiceCollection>? with = null) => new WebApplicationFactory<EventStreams>().WithWebHostBuilder(host =>
     {
         // As it runs for real.
         host.UseEnvironment("Production");
@@ -152,11 +153,11 @@ internal sealed class AddressOfTheTest : IStartupFilter
 
 /// <summary>A browser: cookies, and the token that goes with every change.</summary>
 /// <param name="from">The address it comes from.</param>
-public sealed class Caller(WebApplicationFactory<Settings> factory, string? from = null)
+public sealed class Caller(WebApplicationFactory<EventStreams> factory, string? from = null)
 {
     public HttpClient Http { get; } = ClientOf(factory, from);
 
-    private static HttpClient ClientOf(WebApplicationFactory<Settings> factory, string? from)
+    private static HttpClient ClientOf(WebApplicationFactory<EventStreams> factory, string? from)
     {
         var client = factory.CreateClient(new WebApplicationFactoryClientOptions { BaseAddress = new Uri("https://dates.pinewick.example"), AllowAutoRedirect = false });
         if (from is not null)

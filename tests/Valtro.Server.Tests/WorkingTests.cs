@@ -1,7 +1,7 @@
 using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.Logging;
 using NodaTime;
-using Valtro.Server.Work;
+using Valtro.Application.Work;
 using Valtro.Store;
 using Valtro.Tests;
 

@@ -1,10 +1,11 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Identity;
 using NodaTime;
+using Valtro.Application.Accounts;
 using Valtro.Core;
+using Valtro.Core.Speaking;
 using Valtro.Server.Api;
 using Valtro.Store;
-using Valtro.Core.Speaking;
 
 namespace Valtro.Server.Accounts;
 
@@ -117,7 +118,7 @@ internal static class AccountApi
             account.SecurityStamp = Secrets.Make();
         }
         await accounts.SaveAsync(account);
-        Spoken.Choose(context, account.Language);
+        SpokenLanguage.Choose(context, account.Language);
         // The other sessions end; this one goes on.
         await signedIn.GoOnAsync(account, context.User);
         return TypedResults.NoContent();

@@ -1,8 +1,8 @@
 using Microsoft.AspNetCore.Identity;
 using NodaTime;
-using Valtro.Server.Public;
-using Valtro.Store;
+using Valtro.Application.Editions;
 using Valtro.Core.Speaking;
+using Valtro.Store;
 
 namespace Valtro.Server.Accounts;
 

@@ -1,12 +1,13 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Identity;
 using NodaTime;
+using Valtro.Application;
+using Valtro.Application.Accounts;
+using Valtro.Application.Editions;
 using Valtro.Core;
 using Valtro.Core.Disclosure;
-using Valtro.Server.Api;
-using Valtro.Server.Public;
-using Valtro.Store;
 using Valtro.Core.Speaking;
+using Valtro.Store;
 
 namespace Valtro.Server.Accounts;
 

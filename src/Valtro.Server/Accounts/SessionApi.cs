@@ -3,8 +3,9 @@ using Microsoft.AspNetCore.Antiforgery;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Identity;
 using NodaTime;
+using Valtro.Application;
+using Valtro.Application.Accounts;
 using Valtro.Core.Disclosure;
-using Valtro.Server.Api;
 using Valtro.Store;
 
 namespace Valtro.Server.Accounts;
@@ -79,9 +80,9 @@ public sealed class Sessions(Access access, OrganisationStore organisations, Use
         var memberships = account is null ? [] : await access.MembershipsAsync();
         if (account is null || memberships.Count == 0)
             return new SessionResponse(token, null, null, []);
-        Spoken.Remind(context, account.Language);
+        SpokenLanguage.Remind(context, account.Language);
         MembershipBody[] all = [.. memberships.Select(one => new MembershipBody(one.Slug, one.Name))];
-        if (Access.Chosen(context, memberships)?.Viewer is not { } viewer)
+        if (access.Chosen(memberships)?.Viewer is not { } viewer)
             return new SessionResponse(token, new PersonResponse(account.Id, account.Name, account.Email, account.Language, false, false), null, all);
         using var within = Wall.Within(viewer.OrganisationId);
         var organisation = (await organisations.FindAsync(viewer.OrganisationId))!;

@@ -3,6 +3,7 @@ using Microsoft.AspNetCore.Authentication.Cookies;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.Extensions.Options;
 using NodaTime;
+using Valtro.Application.Accounts;
 using Valtro.Server.Public;
 using Valtro.Store;
 
@@ -43,7 +44,7 @@ public sealed class SignedIn(SessionStore sessions, SignInManager<Account> signI
         var stampClaim = services.GetRequiredService<IOptions<IdentityOptions>>().Value.ClaimsIdentity.SecurityStampClaimType;
         if (user is null || Of(user) is not { } session)
             return false;
-        var account = Access.AccountOf(user);
+        var account = WhoAsks.AccountOf(user);
         var now = services.GetRequiredService<IClock>().GetCurrentInstant();
         if (await services.GetRequiredService<SessionStore>().FindAsync(session, account, now) is not var (stamp, memberships) || user.FindFirstValue(stampClaim) != stamp)
             return false;

@@ -1,20 +1,16 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using NodaTime;
 using QRCoder;
+using Valtro.Application.Accounts;
+using Valtro.Application.Calendars;
+using Valtro.Application.Editions;
 using Valtro.Core;
 using Valtro.Core.Calendars;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Time;
-using Valtro.Server.Accounts;
-using Valtro.Server.Public;
 using Valtro.Store;
 
 namespace Valtro.Server.Api;
-
-public sealed record DisclosureBody(Detail Members, Detail Link, Detail Everyone)
-{
-    public static DisclosureBody Of(Disclosure disclosure) => new(disclosure.Members, disclosure.Link, disclosure.Everyone);
-}
 
 /// <param name="Version">The version that was edited; not needed for a new calendar.</param>
 public sealed record CalendarRequest(string? Name, string? Plate, string? Colour, string? Zone, string? Description, DisclosureBody Disclosure, int? Version,
@@ -24,70 +20,15 @@ public sealed record CalendarRequest(string? Name, string? Plate, string? Colour
     public Guid? Like { get; init; }
 }
 
-/// <summary>Whether what readers get is what was saved.</summary>
-public enum DeliveryState
-{
-    /// <summary>Nobody outside can fetch it.</summary>
-    Closed,
-
-    /// <summary>Saved, and not yet rendered for readers.</summary>
-    Pending,
-    UpToDate,
-
-    /// <summary>Saved, and could not be rendered for readers.</summary>
-    Failing,
-}
-
-/// <param name="Reason">In a word.</param>
-/// <param name="IsSetAside">It is not tried by itself any more, until something changes or somebody asks for it.</param>
-public sealed record FailureBody(Instant Since, FailureReason Reason, bool IsSetAside);
-
-/// <param name="ChangedAt">When what readers get last changed.</param>
-/// <param name="Failure">Why it does not go out.</param>
-public sealed record DeliveryBody(DeliveryState State, Instant? ChangedAt, FailureBody? Failure)
-{
-    public static DeliveryBody Closed { get; } = new(DeliveryState.Closed, null, null);
-
-    public static DeliveryBody UpToDate { get; } = new(DeliveryState.UpToDate, null, null);
-
-    /// <param name="state">Null where nothing is rendered yet.</param>
-    public static DeliveryBody Of(GoingOutState? state) => state switch
-    {
-        { FailedSince: { } since } => new(DeliveryState.Failing, state.ChangedAt, new FailureBody(since, state.Reason!.Value, state.IsSetAside)),
-        { IsCurrent: true } => new(DeliveryState.UpToDate, state.ChangedAt, null),
-        _ => new(DeliveryState.Pending, state?.ChangedAt, null),
-    };
-}
-
-/// <summary>Who keeps a calendar.</summary>
-public sealed record KeeperBody(string Name, CalendarRole Role);
-
-/// <param name="Detail">How much the person who asks sees of its events.</param>
-/// <param name="MayContribute">They may make events there, at once or by way of sign-off.</param>
-/// <param name="MayEdit">What they change there goes out at once.</param>
-/// <param name="Events">How many events readers could see; null for those who do not keep the calendar.</param>
-/// <param name="KeptBy">Its editors and contributors, for those who keep it.</param>
-/// <param name="HasSecretLink">For those who keep it.</param>
-public sealed record CalendarResponse(
-    Guid Id, string Name, string Plate, string Colour, string Zone, string Description, DisclosureBody Disclosure,
-    Detail Detail, bool MayContribute, bool MayEdit, bool MayPublish, bool MayManage, int? Events, int Version, DeliveryBody Delivery,
-    IReadOnlyList<string> Readerships, bool RequiresSignOff, bool IsArchived, bool HasSecretLink, IReadOnlyList<KeeperBody> KeptBy);
-
 /// <param name="SnippetThatFits">A script that makes a frame as high as what is in it.</param>
 /// <param name="SnippetFixed">A frame of fixed height, for sites that strip scripts.</param>
 public sealed record PublishingResponse(
     Guid CalendarId, bool IsOpen, string Page, string Embed, string Feed, string Webcal, string SnippetThatFits, string SnippetFixed, DeliveryBody Delivery);
 
-/// <param name="MadeAt">Null when there is no secret address.</param>
-/// <param name="ShowsNothing">The calendar shows people with the link nothing, so the address is of no use yet.</param>
-public sealed record LinkResponse(Instant? MadeAt, string? Page, string? Embed, string? Feed, bool ShowsNothing);
-
 public sealed record PlateProposal(string Plate);
 
 internal static class CalendarApi
 {
-    public const string KeepersOnly = "access.administratorsCalendars";
-
     public static void MapCalendars(this RouteGroupBuilder api)
     {
         api.MapGet("/calendars", List);
@@ -113,7 +54,7 @@ internal static class CalendarApi
 
     private static async Task<Created<CalendarResponse>> Add(CalendarRequest request, Access access, CalendarStore calendars, CalendarView view, IClock clock)
     {
-        var viewer = await access.RequireAsync(OrganisationAction.ManageCalendars, KeepersOnly);
+        var viewer = await access.RequireAsync(OrganisationAction.ManageCalendars, CalendarView.KeepersOnly);
         var settings = Check(request);
         var now = clock.GetCurrentInstant();
         var calendar = await calendars.AddAsync(
@@ -125,17 +66,29 @@ internal static class CalendarApi
     private static async Task<Results<Ok<CalendarResponse>, ProblemHttpResult>> Save(
         Guid id, CalendarRequest request, Access access, CalendarView view, IClock clock)
     {
-        var viewer = await access.RequireAsync(OrganisationAction.ManageCalendars, KeepersOnly);
+        var viewer = await access.RequireAsync(OrganisationAction.ManageCalendars, CalendarView.KeepersOnly);
         await view.FindAsync(viewer, id);
         if (request.Version is not { } version)
             throw new RuleException("version", "request.versionMissing");
         var settings = Check(request);
-        return await view.SaveAsync(viewer, id, version, settings, clock.GetCurrentInstant());
+        return await SaveAsync(viewer, id, version, settings, view, clock);
+    }
+
+    internal static async Task<Results<Ok<CalendarResponse>, ProblemHttpResult>> SaveAsync(Viewer viewer, Guid id, int version, CalendarSettings settings, CalendarView view, IClock clock)
+    {
+        try
+        {
+            return TypedResults.Ok(await view.SaveAsync(viewer, id, version, settings, clock.GetCurrentInstant()));
+        }
+        catch (ChangedMeanwhileException)
+        {
+            return Problems.Of(Problem.ChangedMeanwhile, current: await view.FindAsync(viewer, id));
+        }
     }
 
     private static async Task<Ok<PlateProposal>> ProposePlate(string? name, Access access)
     {
-        await access.RequireAsync(OrganisationAction.ManageCalendars, KeepersOnly);
+        await access.RequireAsync(OrganisationAction.ManageCalendars, CalendarView.KeepersOnly);
         var taken = (await access.HouseAsync()).Calendars.Values.Select(calendar => calendar.Plate.Code).ToHashSet();
         return TypedResults.Ok(new PlateProposal(Plate.Propose(name?[..Math.Min(name.Length, Texts.LongestName)], taken).Code));
     }

@@ -1,11 +1,11 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using NodaTime;
+using Valtro.Application.Accounts;
+using Valtro.Application.Calendars;
+using Valtro.Application.Editions;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Events;
-using Valtro.Server.Accounts;
 using Valtro.Store;
-using Valtro.Core;
-using Valtro.Core.Speaking;
 
 namespace Valtro.Server.Api;
 
@@ -28,10 +28,6 @@ public sealed record OpeningBody(
 
 public sealed record Counted(int Count, IReadOnlyList<TitledEvent> Events);
 
-/// <param name="What">page, embed or feed.</param>
-/// <param name="Programs">How many programs fetched it in the last seven days.</param>
-public sealed record EmptiedBody(string What, int Programs);
-
 /// <summary>Who sees how much of a calendar: looked at before it is changed, and changed.</summary>
 internal static class DisclosureApi
 {
@@ -47,7 +43,7 @@ internal static class DisclosureApi
 
     private static async Task<Ok<IReadOnlyList<OpeningBody>>> Preview(Guid id, DisclosureRequest request, Access access, CalendarStore calendars, EventStore events, LosingEditions losing)
     {
-        var viewer = await access.RequireAsync(OrganisationAction.ManageCalendars, CalendarApi.KeepersOnly);
+        var viewer = await access.RequireAsync(OrganisationAction.ManageCalendars, CalendarView.KeepersOnly);
         var calendar = await calendars.FindAsync(viewer.OrganisationId, id) ?? throw new NotFoundException("calendar");
         var table = Check(request);
         var openings = Opening.Of(await events.OfCalendarAsync(viewer.OrganisationId, id), calendar.Disclosure, table);
@@ -59,10 +55,10 @@ internal static class DisclosureApi
 
     private static async Task<Results<Ok<CalendarResponse>, ProblemHttpResult>> Save(Guid id, DisclosureRequest request, Access access, CalendarStore calendars, CalendarView view, IClock clock)
     {
-        var viewer = await access.RequireAsync(OrganisationAction.ManageCalendars, CalendarApi.KeepersOnly);
+        var viewer = await access.RequireAsync(OrganisationAction.ManageCalendars, CalendarView.KeepersOnly);
         var calendar = await calendars.FindAsync(viewer.OrganisationId, id) ?? throw new NotFoundException("calendar");
         var settings = new CalendarSettings(calendar.Name, calendar.Plate, calendar.Hue, calendar.Zone, calendar.Description, Check(request), calendar.Readerships) { RequiresSignOff = calendar.RequiresSignOff };
-        return await view.SaveAsync(viewer, id, request.Version, settings, clock.GetCurrentInstant());
+        return await CalendarApi.SaveAsync(viewer, id, request.Version, settings, view, clock);
     }
 
     private static Disclosure Check(DisclosureRequest request) => new(request.Disclosure.Members, request.Disclosure.Link, request.Disclosure.Everyone);
@@ -79,19 +75,4 @@ internal static class DisclosureApi
     }
 
     private static Counted Count(IReadOnlyList<CalendarEvent> events) => new(events.Count, [.. events.Take(Named).Select(one => new TitledEvent(one.Id, one.Content.Title))]);
-}
-
-/// <summary>How a changed table stands in the audit list.</summary>
-internal static class DisclosureChange
-{
-    public static AuditLine[] Audit(Viewer viewer, string calendar, Disclosure before, Disclosure after, Instant now)
-    {
-        Audience[] audiences = [Audience.Members, Audience.Link, Audience.Everyone];
-        return [.. audiences
-            .Where(audience => before[audience] != after[audience])
-            .GroupBy(audience => after[audience] > before[audience] ? AuditAct.Opened : AuditAct.Closed)
-            .Select(group => new AuditLine(
-                viewer.AccountId, group.Key, calendar,
-                Saying.Of("audit.list", ("parts", ValueList.Of<Saying>([.. group.Select(audience => DetailWords.Changed(audience, before[audience], after[audience]))]))), now))];
-    }
 }

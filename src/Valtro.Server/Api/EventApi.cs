@@ -1,14 +1,31 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using NodaTime;
+using Valtro.Application;
+using Valtro.Application.Accounts;
+using Valtro.Application.Events;
+using Valtro.Application.Files;
 using Valtro.Core;
 using Valtro.Core.Clashes;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Events;
 using Valtro.Core.Recurrence;
-using Valtro.Server.Accounts;
 using Valtro.Store;
 
 namespace Valtro.Server.Api;
+
+/// <param name="EventId">The event that is being changed; null for a new one.</param>
+/// <param name="RecurrenceId">The date that it is seen from.</param>
+public sealed record ConsequencesRequest(EventForm Event, Guid? EventId, string? RecurrenceId);
+
+/// <param name="Remarks">What is special about the date, in words.</param>
+public sealed record ConsequenceDateBody(string RecurrenceId, string Start, string End, DateKind Kind, IReadOnlyList<string> Remarks);
+
+/// <param name="Count">Null when there is no end.</param>
+/// <param name="Days">The days of the first year on which it takes place.</param>
+/// <param name="Rule">The pattern as RRULE, where there is one.</param>
+public sealed record ConsequencesResponse(
+    string Words, int? Count, bool AllDay, IReadOnlyList<ConsequenceDateBody> Dates, ConsequenceDateBody? Last, IReadOnlyList<LocalDate> Days,
+    IReadOnlyList<string> Remarks, string? Rule, ElsewhereBody? OnCalendarClock, IReadOnlyList<WhoSeesBody> WhoSees);
 
 internal static class EventApi
 {
@@ -53,7 +70,7 @@ internal static class EventApi
             series.Rule is { } rule ? RuleText.Format(rule) : null,
             consequences.Dates.Count > 0 ? ElsewhereBody.Of(series.Timing, consequences.Dates[0].Occurrence, calendar.Zone) : null,
             [.. WhoSees.Of(
-                sketch, found?.Event, ChangeApi.NamesAndTables(house.Calendars), words, desk.Now, await destinations.OfUnfinishedAsync(sketch)).Select(WhoSeesBody.Of)]));
+                sketch, found?.Event, OnDesk.Tables(house.Calendars), words, desk.Now, await destinations.OfUnfinishedAsync(sketch)).Select(WhoSeesBody.Of)]));
     }
 
     /// <summary>Which editions would deliver the event as it is typed. What is not right yet is left out: saving says so.</summary>

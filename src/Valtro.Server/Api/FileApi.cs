@@ -1,8 +1,9 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Http.Metadata;
+using Valtro.Application.Accounts;
+using Valtro.Application.Events;
+using Valtro.Application.Files;
 using Valtro.Core;
-using Valtro.Server.Accounts;
-using Valtro.Server.Public;
 using Valtro.Store;
 
 namespace Valtro.Server.Api;

@@ -1,7 +1,7 @@
 using Microsoft.AspNetCore.Http.HttpResults;
+using Valtro.Application.Accounts;
 using Valtro.Core;
 using Valtro.Core.Disclosure;
-using Valtro.Server.Accounts;
 using Valtro.Store;
 
 namespace Valtro.Server.Api;

@@ -1,11 +1,18 @@
 using Microsoft.AspNetCore.Http.HttpResults;
+using NodaTime;
+using Valtro.Application;
+using Valtro.Application.Accounts;
+using Valtro.Application.Events;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Events;
 using Valtro.Core.Recurrence;
-using Valtro.Server.Accounts;
 using Valtro.Store;
 
 namespace Valtro.Server.Api;
+
+public sealed record RevisionResponse(int Version, EventAct Act, string By, Instant At, bool MayRestore, IReadOnlyList<EventDifference> Differences);
+
+public sealed record BinResponse(Guid Id, Guid CalendarId, string Title, string Words, string By, Instant RemovedAt, Instant GoneAt, int Version);
 
 /// <summary>Who changed what, any earlier version again, and the bin.</summary>
 internal static class HistoryApi

@@ -1,13 +1,13 @@
 using System.Globalization;
 using Microsoft.AspNetCore.Http.HttpResults;
 using NodaTime;
+using Valtro.Application.Accounts;
 using Valtro.Core;
 using Valtro.Core.Calendars;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Events;
-using Valtro.Server.Accounts;
-using Valtro.Store;
 using Valtro.Core.Speaking;
+using Valtro.Store;
 
 namespace Valtro.Server.Api;
 

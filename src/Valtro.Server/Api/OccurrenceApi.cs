@@ -1,11 +1,12 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using NodaTime;
+using Valtro.Application;
+using Valtro.Application.Accounts;
 using Valtro.Core;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Events;
 using Valtro.Core.Time;
 using Valtro.Core.YearPlans;
-using Valtro.Server.Accounts;
 using Valtro.Store;
 
 namespace Valtro.Server.Api;

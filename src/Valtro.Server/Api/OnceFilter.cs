@@ -1,7 +1,8 @@
 using System.Security.Cryptography;
 using System.Text.Json;
+using Valtro.Application;
+using Valtro.Application.Accounts;
 using Valtro.Core;
-using Valtro.Server.Accounts;
 using Valtro.Store;
 
 namespace Valtro.Server.Api;

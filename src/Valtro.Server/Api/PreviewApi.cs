@@ -1,7 +1,9 @@
 using System.Text;
+using Valtro.Application.Accounts;
+using Valtro.Application.Calendars;
+using Valtro.Application.Editions;
+using Valtro.Application.Events;
 using Valtro.Core.Disclosure;
-using Valtro.Server.Accounts;
-using Valtro.Server.Public;
 using Valtro.Store;
 
 namespace Valtro.Server.Api;
@@ -73,7 +75,7 @@ internal static class PreviewApi
         {
             var today = address.TodayAt(desk.Now);
             var edition = (await RenderAsync(address, ArtefactKey.Of(address.MonthAt(desk.Now)))).Part.Edition;
-            var asked = PageAsked.Of(edition, accessor.HttpContext!.Request, isEmbedded: true, today);
+            var asked = PageAsked.Of(edition, PageQuestions.Of(accessor.HttpContext!.Request), isEmbedded: true, today);
             var month = asked.Day.ToYearMonth();
             Rendered[] parts = edition.IsWhole ? [await RenderAsync(address, ArtefactKey.All)] : [await RenderAsync(address, ArtefactKey.Of(month)), await RenderAsync(address, ArtefactKey.Of(month.PlusMonths(1)))];
             // It is shown in a frame of the desk, and nowhere else.

@@ -1,16 +1,32 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using NodaTime;
+using Valtro.Application;
+using Valtro.Application.Accounts;
+using Valtro.Application.Events;
 using Valtro.Core;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Events;
 using Valtro.Core.Recurrence;
+using Valtro.Core.Speaking;
 using Valtro.Core.Typing;
-using Valtro.Server.Accounts;
 using Valtro.Store;
 using CultureInfo = System.Globalization.CultureInfo;
-using Valtro.Core.Speaking;
 
 namespace Valtro.Server.Api;
+
+/// <param name="Day">Where "tomorrow" and weekdays count from.</param>
+public sealed record LineRequest(string Text, LocalDate Day);
+
+public sealed record LineResponse(EventForm Event, IReadOnlyList<Understood> Understood, IReadOnlyList<string> Unread);
+
+/// <param name="CalendarId">For rows that name none.</param>
+public sealed record SeveralRequest(IReadOnlyList<TableRow> Rows, Guid? CalendarId);
+
+/// <param name="Words">What the row was read as; empty when something is wrong.</param>
+/// <param name="Errors">By column.</param>
+public sealed record RowResponse(bool IsEmpty, string Words, Guid? CalendarId, IReadOnlyDictionary<string, string> Errors);
+
+public sealed record SeveralResponse(IReadOnlyList<RowResponse> Rows);
 
 /// <summary>Events said quickly: one in a line of text, or many in a table.</summary>
 internal static class SeveralApi

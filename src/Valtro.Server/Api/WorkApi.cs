@@ -1,8 +1,8 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using NodaTime;
+using Valtro.Application.Accounts;
 using Valtro.Core;
 using Valtro.Core.Disclosure;
-using Valtro.Server.Accounts;
 using Valtro.Store;
 
 namespace Valtro.Server.Api;

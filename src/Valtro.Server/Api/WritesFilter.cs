@@ -1,4 +1,4 @@
-using Valtro.Server.Public;
+using Valtro.Application.Editions;
 
 namespace Valtro.Server.Api;
 

@@ -1,35 +1,13 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using NodaTime;
-using Valtro.Core;
+using Valtro.Application.Accounts;
+using Valtro.Application.Years;
 using Valtro.Core.Disclosure;
 using Valtro.Core.ICalendar;
-using Valtro.Core.Recurrence;
-using Valtro.Core.YearPlans;
-using Valtro.Server.Accounts;
-using Valtro.Store;
 
 namespace Valtro.Server.Api;
 
-/// <summary>A term or a break; both ends inclusive.</summary>
-public sealed record SpanBody(string Name, LocalDate First, LocalDate Last);
-
-public sealed record CycleBody(CycleUnit Unit, int Length, bool RestartsEachTerm);
-
-/// <param name="Version">The version that was edited; not needed for a new year.</param>
-public sealed record YearPlanRequest(
-    string? Name, LocalDate? First, LocalDate? Last, IReadOnlyList<SpanBody> Terms, IReadOnlyList<SpanBody> Breaks, CycleBody? Cycle, int? Version);
-
-/// <param name="CycleDays">How often each number of the cycle comes.</param>
-public sealed record YearPlanResponse(
-    Guid Id, string Name, LocalDate First, LocalDate Last, IReadOnlyList<SpanBody> Terms, IReadOnlyList<SpanBody> Breaks, CycleBody? Cycle, int Version,
-    IReadOnlyList<int> CycleDays);
-
 public sealed record YearPlansResponse(IReadOnlyList<YearPlanResponse> Plans, bool MayEdit);
-
-/// <param name="Words">Which dates, in a few words.</param>
-public sealed record ImpactBody(Guid EventId, Guid CalendarId, string Title, int Gone, int New, int Moved, IReadOnlyList<string> Words, IReadOnlyList<string> LostExceptions);
-
-public sealed record ImpactResponse(int Series, int Dates, IReadOnlyList<ImpactBody> Events);
 
 public sealed record BreakFile(string Text, LocalDate First, LocalDate Last);
 
@@ -37,22 +15,19 @@ public sealed record BreaksRead(IReadOnlyList<SpanBody> Breaks, IReadOnlyList<st
 
 internal static class YearApi
 {
-    private const string KeepersOnly = "access.administratorsYear";
-    private const int DatesShown = 6;
-
     public static void MapYearPlans(this RouteGroupBuilder api)
     {
         api.MapGet("/year-plans", List);
-        api.MapPost("/year-plans", (YearPlanRequest request, Plans plans) => plans.SaveAsync(null, request));
-        api.MapPut("/year-plans/{id:guid}", (Guid id, YearPlanRequest request, Plans plans) => plans.SaveAsync(id, request));
-        api.MapPost("/year-plans/preview", (Guid? id, YearPlanRequest request, Plans plans) => plans.PreviewAsync(id, request)).ReadsOnly();
-        api.MapPost("/year-plans/{id:guid}/next", (Guid id, Plans plans) => plans.ProposeNextAsync(id)).ReadsOnly();
-        api.MapDelete("/year-plans/{id:guid}", (Guid id, int version, Plans plans) => plans.RemoveAsync(id, version));
-        api.MapGet("/year-plans/{id:guid}/removal", (Guid id, Plans plans) => plans.PreviewAsync(id, null));
+        api.MapPost("/year-plans", async (YearPlanRequest request, YearPlanDesk plans) => TypedResults.Ok(await plans.SaveAsync(null, request)));
+        api.MapPut("/year-plans/{id:guid}", async (Guid id, YearPlanRequest request, YearPlanDesk plans) => TypedResults.Ok(await plans.SaveAsync(id, request)));
+        api.MapPost("/year-plans/preview", async (Guid? id, YearPlanRequest request, YearPlanDesk plans) => TypedResults.Ok(await plans.PreviewAsync(id, request))).ReadsOnly();
+        api.MapPost("/year-plans/{id:guid}/next", async (Guid id, YearPlanDesk plans) => TypedResults.Ok(await plans.ProposeNextAsync(id))).ReadsOnly();
+        api.MapDelete("/year-plans/{id:guid}", Remove);
+        api.MapGet("/year-plans/{id:guid}/removal", async (Guid id, YearPlanDesk plans) => TypedResults.Ok(await plans.PreviewAsync(id, null)));
         api.MapPost("/year-plans/breaks", ReadBreaks).ReadsOnly();
     }
 
-    private static async Task<Ok<YearPlansResponse>> List(Access access, Plans plans)
+    private static async Task<Ok<YearPlansResponse>> List(Access access, YearPlanDesk plans)
     {
         var viewer = await access.ViewerAsync();
         return TypedResults.Ok(new YearPlansResponse(await plans.ShowAsync(), viewer.May(OrganisationAction.ManageYearPlan)));
@@ -60,113 +35,14 @@ internal static class YearApi
 
     private static async Task<Ok<BreaksRead>> ReadBreaks(BreakFile file, Access access)
     {
-        await access.RequireAsync(OrganisationAction.ManageYearPlan, KeepersOnly);
+        await access.RequireAsync(OrganisationAction.ManageYearPlan, YearPlanDesk.KeepersOnly);
         var breaks = BreakReader.Read(file.Text, file.First, file.Last, out var skipped);
-        return TypedResults.Ok(new BreaksRead([.. breaks.Select(Body)], skipped));
+        return TypedResults.Ok(new BreaksRead([.. breaks.Select(SpanBody.Of)], skipped));
     }
 
-    private static SpanBody Body(NamedDays span) => new(span.Name, span.First, span.Last);
-
-    private static NamedDays Days(SpanBody span) => new(span.Name.Trim(), span.First, span.Last);
-
-    /// <summary>The year plans of the signed-in person's organisation.</summary>
-    public sealed class Plans(Access access, YearPlanStore store, EventStore events, EventDesk desk)
+    private static async Task<NoContent> Remove(Guid id, int version, YearPlanDesk plans)
     {
-        public async Task<IReadOnlyList<YearPlanResponse>> ShowAsync()
-        {
-            var found = await access.HouseAsync();
-            return [.. found.Plans.Select(one => Show(one, found.School))];
-        }
-
-        public async Task<Ok<YearPlanResponse>> SaveAsync(Guid? id, YearPlanRequest request)
-        {
-            var viewer = await AllowedAsync();
-            var plan = Check(request);
-            var (_, after, _) = await ImpactAsync(viewer.OrganisationId, id, plan);
-            if (id is not null && request.Version is null)
-                throw new RuleException("version", "request.versionMissing");
-            var saved = await store.SaveAsync(viewer.OrganisationId, id, request.Version, plan, desk.Now);
-            return TypedResults.Ok(Show((await store.ListAsync(viewer.OrganisationId)).Single(one => one.Id == saved), after));
-        }
-
-        /// <param name="request">The year as it would be; null when it is removed.</param>
-        public async Task<Ok<ImpactResponse>> PreviewAsync(Guid? id, YearPlanRequest? request)
-        {
-            var viewer = await AllowedAsync();
-            var (_, _, impacts) = await ImpactAsync(viewer.OrganisationId, id, request is null ? null : Check(request));
-            var words = RuleWords.For(Spoken.LocaleIn((await access.HouseAsync()).Organisation));
-            return TypedResults.Ok(new ImpactResponse(
-                impacts.Count,
-                impacts.Sum(impact => impact.Count),
-                [.. impacts.OrderByDescending(impact => impact.Count).Take(200).Select(impact => Body(impact, words))]));
-        }
-
-        /// <summary>The next year, with the same terms, breaks and cycle 52 or 53 weeks later. Not saved yet.</summary>
-        public async Task<Ok<YearPlanRequest>> ProposeNextAsync(Guid id)
-        {
-            var viewer = await AllowedAsync();
-            var from = (await store.ListAsync(viewer.OrganisationId)).FirstOrDefault(one => one.Id == id) ?? throw new NotFoundException("year plan");
-            var next = from.Plan.CopiedTo($"{from.Plan.First.Year + 1}/{(from.Plan.Last.Year + 1) % 100:00}");
-            return TypedResults.Ok(new YearPlanRequest(
-                next.Name, next.First, next.Last, [.. next.Terms.Select(YearApi.Body)], [.. next.Breaks.Select(YearApi.Body)], CycleOf(next), null));
-        }
-
-        public async Task<NoContent> RemoveAsync(Guid id, int version)
-        {
-            var viewer = await AllowedAsync();
-            await store.RemoveAsync(viewer.OrganisationId, id, version, desk.Now);
-            return TypedResults.NoContent();
-        }
-
-        private Task<Viewer> AllowedAsync() => access.RequireAsync(OrganisationAction.ManageYearPlan, KeepersOnly);
-
-        private async Task<(SchoolCalendar Before, SchoolCalendar After, IReadOnlyList<PlanImpact> Impacts)> ImpactAsync(Guid organisationId, Guid? id, YearPlan? plan)
-        {
-            var house = await access.HouseAsync();
-            var (organisation, stored) = (house.Organisation, house.Plans);
-            if (id is not null && stored.All(one => one.Id != id))
-                throw new NotFoundException("year plan");
-            var rest = stored.Where(one => one.Id != id).Select(one => one.Plan).ToArray();
-            if (plan is not null && rest.FirstOrDefault(one => one.First <= plan.Last && plan.First <= one.Last) is { } overlapping)
-                throw new RuleException("first", "year.overlapsNamed", ("name", overlapping.Name));
-            var first = (IsoDayOfWeek)organisation.FirstDayOfWeek;
-            var before = new SchoolCalendar(stored.Select(one => one.Plan), first);
-            var after = new SchoolCalendar(plan is null ? rest : [.. rest, plan], first);
-            return (before, after, PlanImpact.Of(await events.FollowingYearPlanAsync(organisationId), before, after));
-        }
-
-        private static YearPlan Check(YearPlanRequest request) => new(
-            request.Name, request.First, request.Last, [.. request.Terms.Select(Days)], [.. request.Breaks.Select(Days)],
-            request.Cycle is { } cycle ? new DayCycle(cycle.Unit, cycle.Length, cycle.RestartsEachTerm) : null);
-
-        private static YearPlanResponse Show(StoredYearPlan stored, SchoolCalendar school)
-        {
-            var plan = stored.Plan;
-            var numbers = plan.Cycle is null ? [] : Enumerable.Range(1, plan.Cycle.Length)
-                .Select(number => school.DaysNumbered([number], plan.First).TakeWhile(day => day <= plan.Last).Count()).ToArray();
-            return new YearPlanResponse(
-                stored.Id, plan.Name, plan.First, plan.Last, [.. plan.Terms.Select(YearApi.Body)], [.. plan.Breaks.Select(YearApi.Body)], CycleOf(plan), stored.Version, numbers);
-        }
-
-        private static CycleBody? CycleOf(YearPlan plan) => plan.Cycle is { } cycle ? new CycleBody(cycle.Unit, cycle.Length, cycle.RestartsEachTerm) : null;
-
-        private static ImpactBody Body(PlanImpact impact, RuleWords words)
-        {
-            var lines = new List<string>();
-            Add("impact.fallOut", impact.Gone);
-            Add("impact.comeIn", impact.New);
-            Add("impact.move", impact.Moved);
-            return new ImpactBody(
-                impact.Event.Id, impact.Event.HomeCalendarId, impact.Event.Content.Title, impact.Gone.Count, impact.New.Count, impact.Moved.Count, lines,
-                [.. impact.Exceptions.Select(day => words.Day(day, withWeekday: true))]);
-
-            void Add(string code, IReadOnlyList<LocalDate> days)
-            {
-                if (days.Count == 0)
-                    return;
-                var line = words.Speech.Say(code, ("days", string.Join(", ", days.Take(DatesShown).Select(day => words.Day(day)))));
-                lines.Add(days.Count > DatesShown ? words.Speech.Say("impact.more", ("line", line), ("count", days.Count - DatesShown)) : line);
-            }
-        }
+        await plans.RemoveAsync(id, version);
+        return TypedResults.NoContent();
     }
 }

@@ -1,4 +1,6 @@
 using System.Globalization;
+using Valtro.Application;
+using Valtro.Application.Editions;
 using Valtro.Core.Disclosure;
 
 namespace Valtro.Server.Public;
@@ -15,7 +17,7 @@ internal static class OEmbedApi
     {
         if (format is not null and not "json")
             return Results.Text(Spoken.Now.Say("page.onlyJson"), statusCode: StatusCodes.Status501NotImplemented);
-        var asker = new Asker(publicWork, context);
+        var asker = new AddressOutside(publicWork, context);
         if (NameOf(url, settings.PublicUrl) is not { IsImpossible: false } name
             || await artefacts.LocateAsync(name, asker) is not { Found.Address: { Audience: Audience.Everyone } edition } located
             || await artefacts.FindAsync(located, ArtefactKey.Of(edition.MonthAt(clock.GetCurrentInstant())), asker) is not { } part)

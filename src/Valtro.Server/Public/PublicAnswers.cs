@@ -1,6 +1,7 @@
 using Microsoft.Extensions.Primitives;
 using Microsoft.Net.Http.Headers;
 using NodaTime;
+using Valtro.Application.Editions;
 
 namespace Valtro.Server.Public;
 

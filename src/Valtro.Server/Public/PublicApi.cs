@@ -1,9 +1,11 @@
 using Microsoft.AspNetCore.Cors.Infrastructure;
 using NodaTime;
+using Valtro.Application;
+using Valtro.Application.Editions;
+using Valtro.Application.Work;
 using Valtro.Core;
-using Valtro.Server.Api;
-using Valtro.Store;
 using Valtro.Core.Speaking;
+using Valtro.Store;
 
 namespace Valtro.Server.Public;
 
@@ -31,17 +33,17 @@ internal static class PublicApi
         app.MapRead("/c/changes", (string[]? of, Reader reader) => reader.SendChangesOfAsync(of ?? []));
         foreach (var edition in new[] { "/c/{organisation}/{edition}", "/s/{secret}" })
         {
-            app.MapRead(edition, (EditionName name, Reader reader) => reader.SendPageAsync(name, embedded: false));
-            app.MapRead(edition + "/embed", (EditionName name, Reader reader) => reader.SendPageAsync(name, embedded: true));
-            app.MapRead(edition + ".ics", (EditionName name, string? only, Reader reader) => reader.SendFeedAsync(name, only));
-            app.MapRead(edition + ".json", (EditionName name, string? month, Reader reader) => reader.SendMonthAsync(name, month));
-            app.MapRead(edition + ".atom", (EditionName name, Reader reader) => reader.SendAtomAsync(name));
-            app.MapRead(edition + "/changed.json", (EditionName name, Reader reader) => reader.SendChangedAsync(name));
-            app.MapRead(edition + "/entries/{id:guid}/{date}", (EditionName name, Guid id, string date, Reader reader) => reader.SendEntryAsync(name, id, date));
-            app.MapRead(edition + "/entries/{id:guid}.ics", (EditionName name, Guid id, Reader reader) => reader.SendEntryFileAsync(name, id, null));
-            app.MapRead(edition + "/entries/{id:guid}/{date}.ics", (EditionName name, Guid id, string date, Reader reader) => reader.SendEntryFileAsync(name, id, date));
-            app.MapRead(edition + "/files/{id:guid}/{name}", (EditionName edition, Guid id, string name, int? width, Reader reader) => reader.SendFileAsync(edition, id, name, width));
-            app.MapRead(edition + "/changes", (EditionName name, Reader reader) => reader.SendChangesAsync(name));
+            app.MapRead(edition, (EditionPath path, Reader reader) => reader.SendPageAsync(path.Name, embedded: false));
+            app.MapRead(edition + "/embed", (EditionPath path, Reader reader) => reader.SendPageAsync(path.Name, embedded: true));
+            app.MapRead(edition + ".ics", (EditionPath path, string? only, Reader reader) => reader.SendFeedAsync(path.Name, only));
+            app.MapRead(edition + ".json", (EditionPath path, string? month, Reader reader) => reader.SendMonthAsync(path.Name, month));
+            app.MapRead(edition + ".atom", (EditionPath path, Reader reader) => reader.SendAtomAsync(path.Name));
+            app.MapRead(edition + "/changed.json", (EditionPath path, Reader reader) => reader.SendChangedAsync(path.Name));
+            app.MapRead(edition + "/entries/{id:guid}/{date}", (EditionPath path, Guid id, string date, Reader reader) => reader.SendEntryAsync(path.Name, id, date));
+            app.MapRead(edition + "/entries/{id:guid}.ics", (EditionPath path, Guid id, Reader reader) => reader.SendEntryFileAsync(path.Name, id, null));
+            app.MapRead(edition + "/entries/{id:guid}/{date}.ics", (EditionPath path, Guid id, string date, Reader reader) => reader.SendEntryFileAsync(path.Name, id, date));
+            app.MapRead(edition + "/files/{id:guid}/{name}", (EditionPath path, Guid id, string name, int? width, Reader reader) => reader.SendFileAsync(path.Name, id, name, width));
+            app.MapRead(edition + "/changes", (EditionPath path, Reader reader) => reader.SendChangesAsync(path.Name));
         }
     }
 
@@ -68,7 +70,7 @@ internal static class PublicApi
     }
 
     /// <summary>Public requests use the readers' connections; what cannot be had now is said in a sentence.</summary>
-    public sealed class ForReaders(Work.Measures measures) : IEndpointFilter
+    public sealed class ForReaders(Measures measures) : IEndpointFilter
     {
         public async ValueTask<object?> InvokeAsync(EndpointFilterInvocationContext context, EndpointFilterDelegate next)
         {
@@ -95,18 +97,18 @@ internal static class PublicApi
 
     /// <summary>Sends to anybody what an address names.</summary>
     public sealed class Reader(
-        IHttpContextAccessor accessor, Artefacts artefacts, ReadingPages pages, News news, Fetches fetches, WrongSecrets wrongSecrets, PublicWork publicWork, IClock clock)
+        IHttpContextAccessor accessor, Artefacts artefacts, ReadingPages pages, News news, EventStreams streams, Fetches fetches, WrongSecrets wrongSecrets, PublicWork publicWork, IClock clock)
     {
         private HttpContext Context => accessor.HttpContext!;
 
-        private Asker Asker => new(publicWork, Context);
+        private AddressOutside Asker => new(publicWork, Context);
 
         /// <param name="only">Slugs of the calendars that concern the reader, with commas between, or plates that they have or had; nothing for all.</param>
         public async Task SendFeedAsync(EditionName name, string? only)
         {
             if (await LocateAsync(name, ".ics") is not { } located || await FeedKeyAsync(located, only) is not { } key || await FindAsync(located, key, ".ics") is not { } feed)
                 return;
-            fetches.Note(Context, located.Found.Address!, "feed");
+            fetches.Note(Limits.ProgramOf(Context), located.Found.Address!, "feed");
             Context.Response.Headers.ContentDisposition = $"inline; filename=\"{located.Found.Address!.Slug}.ics\"";
             await SendAsync(located, feed, "text/calendar; charset=utf-8");
         }
@@ -156,10 +158,10 @@ internal static class PublicApi
                 return;
             var address = located.Found.Address!;
             // An address that somebody mistyped still opens the calendar, at the nearest day.
-            var asked = PageAsked.Of(page.Month.Rendered.Part.Edition, Context.Request, embedded, address.TodayAt(clock.GetCurrentInstant()));
+            var asked = PageAsked.Of(page.Month.Rendered.Part.Edition, PageQuestions.Of(Context.Request), embedded, address.TodayAt(clock.GetCurrentInstant()));
             if (await PartsAsync(located, ArtefactKey.Of(asked.Day.ToYearMonth()), page.Month.Rendered.Part.Edition.IsWhole, ending) is not { } parts)
                 return;
-            fetches.Note(Context, address, embedded ? "embed" : "page");
+            fetches.Note(Limits.ProgramOf(Context), address, embedded ? "embed" : "page");
             var edition = parts[0].Rendered.Part.Edition;
             SecurityHeaders.ForReaders(Context.Response, edition.Sites, pages.StylesOf(edition));
             Rendered[] rendered = [.. parts.Select(part => part.Rendered)];
@@ -214,29 +216,38 @@ internal static class PublicApi
         public async Task SendChangesAsync(EditionName name)
         {
             if (await LocateAsync(name, "/changes") is { } located && await FindAsync(located, ArtefactKey.Feed, "/changes") is not null)
-                await news.StreamAsync(Context, [("", located.Found.Address!.Id, name)]);
+                await StreamAsync([located.Found.Address!.Id], [("", name)]);
         }
 
         /// <summary>One stream for many editions: a browser keeps few connections to a server, and a page may hold many frames (RFC 9112 9.4).</summary>
         /// <param name="of">The paths of their pages. What leads nowhere is left out.</param>
         public async Task SendChangesOfAsync(string[] of)
         {
-            var editions = new List<(string, Guid, EditionName)>();
+            var ids = new HashSet<Guid>();
+            var editions = new List<(string, EditionName)>();
             foreach (var path in of.Distinct().Take(MostInStream))
             {
                 if (EditionName.OfPath(path) is { IsImpossible: false } name && !(name.Secret is not null && wrongSecrets.IsSpent(Context)))
                 {
                     if ((await artefacts.LocateAsync(name, Asker)).Found.Address is { } address)
-                        editions.Add((path, address.Id, name));
+                    {
+                        ids.Add(address.Id);
+                        editions.Add((path, name));
+                    }
                     else if (name.Secret is not null)
+                    {
                         wrongSecrets.Spend(Context);
+                    }
                 }
             }
             if (editions.Count == 0)
                 await NotFoundAsync(Context);
             else
-                await news.StreamAsync(Context, editions);
+                await StreamAsync(ids, editions);
         }
+
+        private Task StreamAsync(IReadOnlyCollection<Guid> ids, IReadOnlyList<(string, EditionName)> editions) =>
+            streams.SendAsync(Context, news.Listeners, ids, (listener, ends) => news.SayAsync(editions, listener, ends));
 
         private const int MostInStream = 60;
 

@@ -1,0 +1,22 @@
+using NodaTime;
+using Valtro.Core;
+using Valtro.Core.Disclosure;
+using Valtro.Core.Speaking;
+using Valtro.Store;
+
+namespace Valtro.Application.Calendars;
+
+/// <summary>How a changed table stands in the audit list.</summary>
+public static class DisclosureChange
+{
+    public static AuditLine[] Audit(Viewer viewer, string calendar, Disclosure before, Disclosure after, Instant now)
+    {
+        Audience[] audiences = [Audience.Members, Audience.Link, Audience.Everyone];
+        return [.. audiences
+            .Where(audience => before[audience] != after[audience])
+            .GroupBy(audience => after[audience] > before[audience] ? AuditAct.Opened : AuditAct.Closed)
+            .Select(group => new AuditLine(
+                viewer.AccountId, group.Key, calendar,
+                Saying.Of("audit.list", ("parts", ValueList.Of<Saying>([.. group.Select(audience => DetailWords.Changed(audience, before[audience], after[audience]))]))), now))];
+    }
+}

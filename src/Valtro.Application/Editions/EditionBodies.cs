@@ -1,0 +1,93 @@
+using NodaTime;
+using Valtro.Core.Disclosure;
+using Valtro.Core.Editions;
+using Valtro.Core.Events;
+
+namespace Valtro.Application.Editions;
+
+/// <summary>A calendar of an edition as its readers know it.</summary>
+/// <param name="CanBeChosen">Readers can tell its entries apart, so they can narrow the page to it.</param>
+/// <param name="Slug">By which addresses of narrowed pages and feeds name it.</param>
+/// <param name="Named">What else such addresses may call it: plates, and slugs of before.</param>
+public sealed record SourceBody(string Plate, string Name, string Colour, bool CanBeChosen, string Slug, IReadOnlyList<string> Named);
+
+/// <summary>Colours as style sheets write them.</summary>
+public sealed record PaletteBody(string Page, string Grid, string Busy, string Empty, string Today, string Text, string Soft, string Accent, string OnAccent)
+{
+    public static PaletteBody Of(Palette palette) => new(
+        palette.Page.ToString(), palette.Grid.ToString(), palette.Busy.ToString(), palette.Empty.ToString(), palette.Today.ToString(), palette.Text.ToString(),
+        palette.Soft.ToString(), palette.Accent.ToString(), palette.OnAccent.ToString());
+}
+
+/// <summary>A piece of a line, or text between pieces.</summary>
+public sealed record PatternPartBody(Piece? Piece, string Text);
+
+/// <param name="Language">Empty for the reader's own.</param>
+public sealed record LookBody(
+    EditionView View, IReadOnlyList<EditionView> Views, bool Navigation, bool Legend, bool ZoneLabel, ClockFace Clock, string Language, PaletteBody Light, PaletteBody Dark,
+    DateStyle Dates, TextSize Size, Density Density, Corner Corner, Scheme Scheme, OnEntry OnEntry, string EmptyText, string FailedText,
+    Grouping Grouping, SeveralDays SeveralDays, IReadOnlyList<PatternPartBody> Line)
+{
+    public static LookBody Of(Look look) => new(
+        look.View, look.Views, look.Navigation, look.Legend, look.ZoneLabel, look.Clock, look.Language, PaletteBody.Of(look.Light), PaletteBody.Of(look.Dark),
+        look.Dates, look.Size, look.Density, look.Corner, look.Scheme, look.OnEntry, look.EmptyText, look.FailedText, look.Grouping, look.SeveralDays,
+        [.. look.Line.Parts.Select(part => new PatternPartBody(part.Piece, part.Text))]);
+}
+
+/// <summary>What a reading page has to know of its edition. No address stands here: the page knows where it is.</summary>
+/// <param name="From">The first day it is about; null from the beginning.</param>
+/// <param name="To">The first day after it; null when it is open.</param>
+/// <param name="IsWhole">It has a limit: all its entries are one part, "all".</param>
+/// <param name="ShowsPlates">Whether entries carry their plates.</param>
+/// <param name="Sites">Whose pages may hold it in a frame; null for any.</param>
+/// <param name="IsLive">It tells open pages when it changes; a preview on the desk does not.</param>
+public sealed record EditionBody(
+    string Name, string Description, string Organisation, string Zone, string Locale, int FirstDayOfWeek, IReadOnlyList<SourceBody> Sources, LookBody Look,
+    LocalDate? From, LocalDate? To, bool IsWhole, bool ShowsPlates, IReadOnlyList<string>? Sites, bool IsLive);
+
+/// <param name="Address">Below the page.</param>
+public sealed record FileBody(string Name, string Type, long Size, string Address)
+{
+    public static FileBody Of(EventFile file) => new(file.Name, file.Type, file.Size, $"files/{file.Id}/{Uri.EscapeDataString(file.Name)}");
+}
+
+/// <param name="End">Exclusive; for whole days the day after the last one.</param>
+/// <param name="Description">Sanitised HTML.</param>
+/// <param name="Plates">Whose it is, as far as readers may know.</param>
+/// <param name="Own">The same on the event's own clock, where it is not the edition's.</param>
+/// <param name="HasPage">It has a page of its own, below the edition's.</param>
+public sealed record EntryBody(
+    string Id, string Title, string Subtitle, string Start, string End, bool AllDay, string Place, string Description, EventState State, IReadOnlyList<string> Plates, CategoryBody? Category,
+    ElsewhereBody? Own, IReadOnlyList<EventLink> Links, IReadOnlyList<FileBody> Files, FileBody? Picture, string Contact, bool HasPage, bool IsBreak)
+{
+    /// <param name="zone">The edition's.</param>
+    public static EntryBody Of(Entry entry, DateTimeZone zone)
+    {
+        var (told, content, timing, date) = (entry.Event, entry.Event.Content, entry.Timing, entry.Occurrence);
+        var times = OccurrenceTimes.Of(timing, date, zone, told.Detail);
+        var tells = told.Detail > Detail.Times;
+        return new EntryBody(
+            tells ? $"{told.Identity}/{times.RecurrenceId}" : OutwardNames.OfDate(told.Uid, date.RecurrenceId).ToString(),
+            entry.Title, content.Subtitle, times.Start, times.End, timing.AllDay, content.Place, content.Description.Html, told.State,
+            [.. entry.Sources.Select(source => source.Plate.Code)],
+            CategoryBody.Of(content.Category),
+            ElsewhereBody.OnItsOwn(timing, date, zone),
+            content.Links,
+            [.. content.Files.Where(file => file.Id != told.Picture?.Id).Select(FileBody.Of)],
+            told.Picture is { } picture ? FileBody.Of(picture) : null,
+            content.Contact,
+            HasPage: tells && !entry.IsBreak,
+            entry.IsBreak);
+    }
+}
+
+/// <summary>What a reading page needs for a month (the weeks that it touches), or for all of an edition with a limit.</summary>
+/// <param name="Month">Like 2026-11, or "all".</param>
+public sealed record MonthBody(string Month, LocalDate From, LocalDate To, EditionBody Edition, IReadOnlyList<EntryBody> Entries);
+
+/// <summary>An entry that is not as it was.</summary>
+/// <param name="More">Later dates to which the same happened.</param>
+public sealed record ChangeBody(EntryChange Change, Instant At, EntryBody Entry, string WasStart, string WasEnd, string WasPlace, int More);
+
+/// <param name="HoldsBack">More has changed than is told.</param>
+public sealed record ChangesBody(IReadOnlyList<ChangeBody> Changes, bool HoldsBack);

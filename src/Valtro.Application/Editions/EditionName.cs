@@ -1,0 +1,32 @@
+
+namespace Valtro.Application.Editions;
+
+/// <summary>What a public address names: an edition that is open to everyone, or one for those who have its secret.</summary>
+public readonly record struct EditionName(string Organisation, string Slug, string? Secret)
+{
+    private const int LongestPart = 80;
+
+    /// <summary>It leads nowhere, whatever stands in the database.</summary>
+    public bool IsImpossible => Secret is null ? Organisation.Length == 0 || Slug.Length == 0 : Secret.Length == 0;
+
+    public static EditionName Of(string organisation, string edition) => new(Possible(organisation), Possible(edition), null);
+
+    /// <summary>What no name can hold is none: nobody is asked for it.</summary>
+    private static string Possible(string part) => part.Length <= LongestPart && part.All(IsOfNames) ? part : "";
+
+    private static bool IsOfNames(char character) => char.IsAsciiLetterOrDigit(character) || character is '-' or '_';
+
+    public static EditionName OfSecret(string secret) => new("", "", Possible(secret));
+
+    /// <summary>From the path of a page.</summary>
+    /// <returns>Null for what is none.</returns>
+    public static EditionName? OfPath(string path) => path.Split('/') switch
+    {
+        ["", "c", var organisation, var edition] => Of(organisation, edition),
+        ["", "s", var secret] => OfSecret(secret),
+        _ => null,
+    };
+
+    /// <summary>For the log: a secret never stands there.</summary>
+    public override string ToString() => Secret is null ? $"{Organisation}/{Slug}" : "a secret address";
+}

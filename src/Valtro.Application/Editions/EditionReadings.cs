@@ -1,0 +1,66 @@
+using NodaTime;
+using Valtro.Core.Disclosure;
+using Valtro.Core.Editions;
+using Valtro.Core.YearPlans;
+using Valtro.Store;
+
+namespace Valtro.Application.Editions;
+
+/// <summary>An edition ready to be composed.</summary>
+/// <param name="Sources">Its calendars in use, with what they show now.</param>
+/// <param name="Calendar">Of a standard edition.</param>
+/// <param name="Named">What addresses of this edition called its calendars: slugs and plates, those of before too.</param>
+public sealed record EditionReading(
+    EditionAddress Address, CheckedEdition Checked, IReadOnlyList<Source> Sources, SchoolCalendar School, Calendar? Calendar, Guid OrganisationId, ILookup<Guid, string> Named,
+    IReadOnlyList<KnownPlace> Places)
+{
+    public Edition Edition => Checked.Edition;
+
+    /// <summary>What readers call it.</summary>
+    public string Title => Checked.Look.Title is { Length: > 0 } title ? title : Calendar?.Name ?? Checked.Name;
+
+    public string Intro => Checked.Look.Intro is { Length: > 0 } intro ? intro : Calendar?.Description ?? "";
+
+    public Guid[] Calendars => [.. Sources.Select(source => source.CalendarId)];
+
+    public Composition CompositionAt(Instant now) => new(Edition, Sources, School, now);
+}
+
+/// <summary>Reads from the store what an edition is made of.</summary>
+public sealed class EditionReadings(Houses houses, DeliveredStore delivered)
+{
+    /// <returns>Null when it is gone, or a standard edition shows its audience nothing.</returns>
+    public async Task<EditionReading?> FindAsync(EditionAddress address)
+    {
+        using var within = Wall.Within(address.OrganisationId);
+        var house = await houses.LatestAsync(address.OrganisationId);
+        var draft = address.Draft ?? house.Editions.FirstOrDefault(edition => edition.Id == address.Id)?.Draft;
+        if (draft is null)
+            return null;
+        var all = house.Calendars;
+        var standard = address.CalendarId is { } id ? all.GetValueOrDefault(id) : null;
+        if (address.CalendarId is not null && (standard is null || standard.Disclosure[address.Audience] == Detail.Nothing))
+            return null;
+        var (made, sources) = Made(draft, address.Audience, Core.Time.Zones.Named(address.Zone), house.Organisation, all, house.Merged);
+        return new EditionReading(address, made, sources, house.School, standard, address.OrganisationId,
+            (await delivered.CalendarsNamedAsync(address)).ToLookup(one => one.Value, one => one.Key),
+            house.Places);
+    }
+
+    /// <summary>What an edition is made of for an audience: that which it is addressed to, or another that the desk looks at it as.</summary>
+    /// <param name="all">The calendars of the organisation that are in use.</param>
+    /// <param name="merged">Categories that became others: a filter that names one means the other too.</param>
+    public static (CheckedEdition Checked, Source[] Sources) Made(
+        EditionDraft draft, Audience audience, DateTimeZone zone, Organisation organisation, IReadOnlyDictionary<Guid, Calendar> all, ILookup<Guid, Guid> merged)
+    {
+        // Drafts and what waits are for members.
+        var stored = draft with { Audience = Audience.Members, WithUnfinished = draft.WithUnfinished && audience <= Audience.Members };
+        var made = stored.Stored(zone, (IsoDayOfWeek)(draft.Look?.FirstDayOfWeek ?? organisation.FirstDayOfWeek));
+        return (
+            made with { Edition = made.Edition with { Audience = audience, Busy = ReadingWords.For(made.Look.Language, organisation.Locale)["busy"] } },
+            [.. from one in made.Filters
+                where all.ContainsKey(one.Key)
+                let calendar = all[one.Key]
+                select new Source(calendar.Id, calendar.Plate, calendar.Name, calendar.Hue, calendar.Disclosure, one.Value is { } filter ? filter with { Categories = [.. filter.Categories.Concat(filter.Categories.SelectMany(id => merged[id])).Distinct()] } : null, calendar.Slug)]);
+    }
+}

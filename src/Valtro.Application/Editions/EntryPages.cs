@@ -1,0 +1,184 @@
+using System.Globalization;
+using System.Text;
+using System.Text.Encodings.Web;
+using System.Text.Json;
+using Valtro.Core.Editions;
+using Valtro.Core.Events;
+using Valtro.Store;
+
+namespace Valtro.Application.Editions;
+
+/// <summary>Writes the own page of an entry: it needs no script to be read.</summary>
+public sealed class EntryPages(WebAssets assets, PublicAddresses addresses, Settings settings)
+{
+    private static readonly HtmlEncoder Html = HtmlEncoder.Default;
+
+    /// <summary>The style sheets that stand in the page.</summary>
+    public PageStyle[] StylesOf(EditionReading reading) => [assets.Entry("reader/entry.ts").Style, PageStyle.Of(LookBody.Of(reading.Checked.Look))];
+
+    /// <summary>Says that what an address named is not there any more, whether it was removed or withdrawn.</summary>
+    public string WriteGone(EditionReading reading, PageStyle[] styles)
+    {
+        var words = ReadingWords.For(reading.Checked.Look.Language, reading.Address.Locale);
+        var page = new StringBuilder(1_024);
+        page.Append(CultureInfo.InvariantCulture, $"""
+            <!doctype html>
+            <html lang="{words.Language}"{(words.IsRightToLeft ? " dir=\"rtl\"" : "")} class="is-page" {ReadingPages.Shape(LookBody.Of(reading.Checked.Look))}>
+            <head>
+            <meta charset="utf-8">
+            <meta name="viewport" content="width=device-width, initial-scale=1">
+            <meta name="robots" content="noindex, nofollow">
+            <title>{Html.Encode(words["entryGone"])} · {Html.Encode(reading.Title)}</title>
+            <link rel="icon" href="/mark.svg" type="image/svg+xml">
+
+            """);
+        foreach (var style in styles)
+            page.Append(style.Element);
+        var path = new Uri(addresses.Of(reading.Address).Page).AbsolutePath;
+        page.Append(CultureInfo.InvariantCulture, $"""
+
+            </head>
+            <body>
+            <main class="entry-page">
+            <p class="entry-back"><a href="{Html.Encode(path)}">{Html.Encode(words["allDates"])}</a> · {Html.Encode(reading.Title)}</p>
+            <h1>{Html.Encode(words["entryGone"])}</h1>
+            </main>
+            </body>
+            </html>
+
+            """);
+        return page.ToString();
+    }
+
+    /// <param name="was">When it was by its address, where it was moved since.</param>
+    /// <param name="styles">What <see cref="StylesOf"/> gave, and the answer's policy allows.</param>
+    /// <param name="place">The known place where it is, if somebody said where that is.</param>
+    public string Write(EditionReading reading, PageStyle[] styles, CalendarEvent calendarEvent, Entry entry, EntryBody body, KnownPlace? place, OccurrenceTimes? was)
+    {
+        var address = reading.Address;
+        var at = addresses.Of(address);
+        var path = new Uri(at.Page).AbsolutePath;
+        var own = $"{at.Page}/entries/{body.Id}";
+        var words = ReadingWords.For(reading.Checked.Look.Language, address.Locale);
+        var culture = words.CultureFor(address.Locale);
+        var when = ReadingDates.When(body, culture, reading.Checked.Look.Clock);
+        var isOpen = address.Audience == Core.Disclosure.Audience.Everyone;
+        var look = LookBody.Of(reading.Checked.Look);
+        var page = new StringBuilder(4_096);
+        page.Append(CultureInfo.InvariantCulture, $"""
+            <!doctype html>
+            <html lang="{words.Language}"{(words.IsRightToLeft ? " dir=\"rtl\"" : "")} class="is-page" {ReadingPages.Shape(look)}>
+            <head>
+            <meta charset="utf-8">
+            <meta name="viewport" content="width=device-width, initial-scale=1">
+            <title>{Html.Encode(body.Title)} · {Html.Encode(when)} · {Html.Encode(reading.Title)}</title>
+            <link rel="icon" href="/mark.svg" type="image/svg+xml">
+            <meta property="og:title" content="{Html.Encode($"{body.Title}, {when}")}">
+            <meta property="og:site_name" content="{Html.Encode(address.OrganisationName)}">
+            <meta property="og:type" content="website">
+            <meta property="og:url" content="{Html.Encode(own)}">
+
+            """);
+        if (body.Picture is { } shared)
+            page.Append(CultureInfo.InvariantCulture, $"<meta property=\"og:image\" content=\"{Html.Encode($"{at.Page}/{shared.Address}")}\">\n");
+        page.Append(isOpen ? $"<link rel=\"canonical\" href=\"{Html.Encode(own)}\">\n" : "<meta name=\"robots\" content=\"noindex, nofollow\">\n");
+        page.Append("<script type=\"application/ld+json\">").Append(StructuredData(reading, entry, body, own, at, place)).Append("</script>\n");
+        foreach (var style in styles)
+            page.Append(style.Element);
+        page.Append(assets.Entry("reader/entry.ts").Elements).Append("\n</head>\n<body>\n<main class=\"entry-page\">\n");
+        page.Append(CultureInfo.InvariantCulture, $"<p class=\"entry-back\"><a href=\"{Html.Encode(path)}\">{Html.Encode(words["allDates"])}</a> · {Html.Encode(reading.Title)}</p>\n");
+        if (body.Picture is { } picture)
+            page.Append(CultureInfo.InvariantCulture, $"<img class=\"entry-picture\" src=\"{Html.Encode($"{path}/{picture.Address}")}\" alt=\"{Html.Encode(Path.GetFileNameWithoutExtension(picture.Name))}\">\n");
+        page.Append("<div class=\"entry-plates\">");
+        foreach (var source in entry.Sources)
+            page.Append(CultureInfo.InvariantCulture, $"<span class=\"plate hue-{source.Hue.Name}\">{Html.Encode(source.Plate.Code)}</span> <span class=\"soft\">{Html.Encode(source.Name)}</span> ");
+        page.Append("</div>\n");
+        var struck = body.State == EventState.Cancelled;
+        page.Append(CultureInfo.InvariantCulture, $"<h1 dir=\"auto\"{(struck ? " class=\"struck\"" : "")}>{Html.Encode(body.Title)}</h1>\n");
+        if (body.Subtitle.Length > 0)
+            page.Append(CultureInfo.InvariantCulture, $"<p class=\"entry-subtitle\" dir=\"auto\">{Html.Encode(body.Subtitle)}</p>\n");
+        if (struck)
+            page.Append(CultureInfo.InvariantCulture, $"<p class=\"cancelled\">{Html.Encode(words["cancelled"])}</p>\n");
+        page.Append(CultureInfo.InvariantCulture, $"<p class=\"entry-when\"><time datetime=\"{Html.Encode(body.Start)}\" data-end=\"{Html.Encode(body.End)}\" data-zone=\"{Html.Encode(reading.Edition.Zone.Id)}\" data-clock=\"{(reading.Checked.Look.Clock == ClockFace.Twelve ? "twelve" : "twentyFour")}\" data-your-time=\"{Html.Encode(words["yourTime"])}\">{Html.Encode(when)}</time>");
+        if (!body.AllDay)
+            page.Append(CultureInfo.InvariantCulture, $" <span class=\"soft\">{Html.Encode(words.Fill("inZone", "place", ReadingDates.PlaceOf(reading.Edition.Zone.Id)))}</span>");
+        page.Append("</p>\n");
+        if (was is { } before)
+            page.Append(CultureInfo.InvariantCulture, $"<p class=\"entry-moved\">{Html.Encode(words.Fill("movedFrom", "when", ReadingDates.When(before.Start, before.End, body.AllDay, culture, reading.Checked.Look.Clock)))}</p>\n");
+        if (body.Own is { } clock)
+            page.Append(CultureInfo.InvariantCulture, $"<p class=\"soft\">{Html.Encode(words.Fill("ownClock", "place", ReadingDates.PlaceOf(clock.Zone)).Replace("{when}", ReadingDates.When(clock.Start, clock.End, false, culture, reading.Checked.Look.Clock), StringComparison.Ordinal))}</p>\n");
+        AppendPlace(page, body, place, words);
+        if (body.Category is { } category)
+            page.Append(CultureInfo.InvariantCulture, $"<p><span class=\"category hue-{category.Colour}\">{Html.Encode(category.Name)}</span></p>\n");
+        AppendLinks(page, body, path);
+        // Already sanitised when it was saved.
+        if (body.Description.Length > 0)
+            page.Append("<div class=\"rich\">").Append(body.Description).Append("</div>\n");
+        if (body.Contact.Length > 0)
+            page.Append(CultureInfo.InvariantCulture, $"<p>{Html.Encode(words["contact"])}: {Html.Encode(body.Contact)}</p>\n");
+        page.Append(CultureInfo.InvariantCulture, $"<p class=\"entry-acts\">{Html.Encode(words["addToCalendar"])}: <a href=\"{Html.Encode($"{path}/entries/{body.Id}.ics")}\">{Html.Encode(words["thisDate"])}</a>");
+        if (calendarEvent.Series.Recurs)
+            page.Append(CultureInfo.InvariantCulture, $" · <a href=\"{Html.Encode($"{path}/entries/{body.Id.Split('/')[0]}.ics")}\">{Html.Encode(words["wholeSeries"])}</a>");
+        page.Append(CultureInfo.InvariantCulture, $"</p>\n<p class=\"entry-acts\" id=\"share\" data-title=\"{Html.Encode($"{body.Title}, {when}")}\" data-share=\"{Html.Encode(words["share"])}\" data-copy=\"{Html.Encode(words["copyLink"])}\" data-copied=\"{Html.Encode(words["copied"])}\"></p>\n</main>\n</body>\n</html>\n");
+        return page.ToString();
+    }
+
+    /// <summary>The map of the reader's device (RFC 5870), and one on the web where the operator named one.</summary>
+    private void AppendPlace(StringBuilder page, EntryBody body, KnownPlace? place, ReadingWords words)
+    {
+        if (body.Place.Length == 0)
+            return;
+        page.Append("<p class=\"entry-place\">").Append(Html.Encode(body.Place));
+        if (place is { Latitude: { } latitude, Longitude: { } longitude })
+        {
+            var (north, east) = (latitude.ToString("0.######", CultureInfo.InvariantCulture), longitude.ToString("0.######", CultureInfo.InvariantCulture));
+            page.Append(CultureInfo.InvariantCulture, $" · <a href=\"geo:{north},{east}\">{Html.Encode(words["map"])}</a>");
+            if (settings.MapAddress is { } template)
+            {
+                var map = template.Replace("{latitude}", north, StringComparison.Ordinal).Replace("{longitude}", east, StringComparison.Ordinal).Replace("{place}", Uri.EscapeDataString(body.Place), StringComparison.Ordinal);
+                page.Append(CultureInfo.InvariantCulture, $" · <a href=\"{Html.Encode(map)}\" target=\"_blank\" rel=\"noopener noreferrer\">{Html.Encode(new Uri(map).Host)}</a>");
+            }
+        }
+        page.Append("</p>\n");
+    }
+
+    private static void AppendLinks(StringBuilder page, EntryBody body, string path)
+    {
+        if (body.Links.Count + body.Files.Count == 0)
+            return;
+        page.Append("<ul class=\"entry-links\">");
+        foreach (var link in body.Links)
+            page.Append(CultureInfo.InvariantCulture, $"<li><a class=\"button\" href=\"{Html.Encode(link.Url)}\" target=\"_blank\" rel=\"noopener noreferrer\">{Html.Encode(link.Label)}</a></li>");
+        foreach (var file in body.Files)
+            page.Append(CultureInfo.InvariantCulture, $"<li><a href=\"{Html.Encode($"{path}/{file.Address}")}\" target=\"_blank\" rel=\"noopener\">{Html.Encode(file.Name)}</a></li>");
+        page.Append("</ul>\n");
+    }
+
+    /// <summary>An Event as schema.org has it. The JSON encoder writes &lt; as \u003C, so nothing in it can end the element.</summary>
+    private static string StructuredData(EditionReading reading, Entry entry, EntryBody body, string own, EditionAddresses at, KnownPlace? place)
+    {
+        var data = new Dictionary<string, object>
+        {
+            ["@context"] = "https://schema.org",
+            ["@type"] = "Event",
+            ["name"] = body.Title,
+            ["startDate"] = body.Start,
+            ["endDate"] = body.AllDay ? NodaTime.Text.LocalDatePattern.Iso.Format(entry.Occurrence.LocalEnd.Date.PlusDays(-1)) : body.End,
+            ["eventStatus"] = body.State == EventState.Cancelled ? "https://schema.org/EventCancelled" : "https://schema.org/EventScheduled",
+            ["url"] = own,
+            ["organizer"] = new Dictionary<string, object> { ["@type"] = "Organization", ["name"] = reading.Address.OrganisationName },
+        };
+        if (body.Place.Length > 0)
+        {
+            var where = new Dictionary<string, object> { ["@type"] = "Place", ["name"] = body.Place };
+            if (place is { Latitude: { } latitude, Longitude: { } longitude })
+                where["geo"] = new Dictionary<string, object> { ["@type"] = "GeoCoordinates", ["latitude"] = latitude, ["longitude"] = longitude };
+            data["location"] = where;
+        }
+        if (entry.Event.Content.Description.Text.Length > 0)
+            data["description"] = entry.Event.Content.Description.Text;
+        if (body.Picture is { } picture)
+            data["image"] = $"{at.Page}/{picture.Address}";
+        return JsonSerializer.Serialize(data, Json.Options);
+    }
+}

@@ -1,0 +1,34 @@
+using System.Globalization;
+using NodaTime;
+using NodaTime.Text;
+using Valtro.Core.Editions;
+
+namespace Valtro.Application.Editions;
+
+/// <summary>Dates in words, on pages that are written here and not by a script.</summary>
+internal static class ReadingDates
+{
+    public static string When(EntryBody entry, CultureInfo culture, ClockFace clock) => When(entry.Start, entry.End, entry.AllDay, culture, clock);
+
+    /// <param name="end">Exclusive.</param>
+    public static string When(string start, string end, bool allDay, CultureInfo culture, ClockFace clock)
+    {
+        var time = clock == ClockFace.Twelve ? "h:mm tt" : "HH:mm";
+        if (allDay)
+        {
+            var first = LocalDatePattern.Iso.Parse(start).Value;
+            var last = LocalDatePattern.Iso.Parse(end).Value.PlusDays(-1);
+            return first == last ? Day(first, culture) : $"{first.ToString("ddd d MMM", culture)} – {Day(last, culture)}";
+        }
+        var from = OffsetDateTimePattern.ExtendedIso.Parse(start).Value.LocalDateTime;
+        var to = OffsetDateTimePattern.ExtendedIso.Parse(end).Value.LocalDateTime;
+        var begins = $"{Day(from.Date, culture)} {from.ToString(time, culture)}";
+        if (to == from)
+            return begins;
+        return $"{begins}–{(to.Date == from.Date ? to.ToString(time, culture) : to.ToString($"ddd d MMM {time}", culture))}";
+    }
+
+    public static string PlaceOf(string zone) => zone[(zone.LastIndexOf('/') + 1)..].Replace('_', ' ');
+
+    private static string Day(LocalDate day, CultureInfo culture) => day.ToString("ddd d MMM uuuu", culture);
+}

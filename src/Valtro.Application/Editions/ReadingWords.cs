@@ -1,0 +1,35 @@
+using System.Globalization;
+using System.Text.Json;
+
+namespace Valtro.Application.Editions;
+
+/// <summary>The words of reading pages in one language: the same files that the pages' scripts use (src/words).</summary>
+public sealed class ReadingWords
+{
+    private static readonly Dictionary<string, ReadingWords> All = Core.Editions.Look.Languages.ToDictionary(language => language, Load);
+
+    private readonly Dictionary<string, string> _words;
+
+    private ReadingWords(string language, Dictionary<string, string> words) => (Language, _words) = (language, words);
+
+    public string Language { get; }
+
+    public bool IsRightToLeft => Language == "ar";
+
+    public string this[string name] => _words[name];
+
+    public string Fill(string name, string place, string value) => _words[name].Replace($"{{{{{place}}}}}", value, StringComparison.Ordinal);
+
+    /// <summary>Those of a language, else of the organisation's locale, else English.</summary>
+    public static ReadingWords For(string language, string locale) =>
+        All.GetValueOrDefault(language) ?? All.GetValueOrDefault(locale.Split('-')[0]) ?? All["en"];
+
+    /// <summary>How a page of this language writes dates: the organisation's own way where it is its language.</summary>
+    public CultureInfo CultureFor(string locale) => CultureInfo.GetCultureInfo(locale.Split('-')[0] == Language ? locale : Language);
+
+    private static ReadingWords Load(string language)
+    {
+        using var stream = typeof(ReadingWords).Assembly.GetManifestResourceStream($"{language}/reader.json")!;
+        return new ReadingWords(language, JsonSerializer.Deserialize<Dictionary<string, string>>(stream)!);
+    }
+}

@@ -1,0 +1,61 @@
+using System.IO.Compression;
+using System.Text.Json;
+using NodaTime;
+using Valtro.Store;
+
+namespace Valtro.Application.Editions;
+
+/// <summary>What an answer says beside its bytes.</summary>
+/// <param name="Sites">Whose pages may hold it in a frame; null for any.</param>
+/// <param name="Styles">That stand in the page.</param>
+public sealed record PageFrame(IReadOnlyList<string>? Sites, PageStyle[] Styles);
+
+/// <summary>An artefact ready to be sent: compressed once, not for every reader.</summary>
+public sealed class Rendered
+{
+    private readonly Lazy<MonthBody> _part;
+
+    /// <param name="compresses">Whether it is worth it: pictures are compressed already.</param>
+    public Rendered(Artefact artefact, bool compresses = true)
+    {
+        Artefact = artefact;
+        _part = new(() => JsonSerializer.Deserialize<MonthBody>(artefact.Content, Json.Options)!);
+        if (!compresses)
+            return;
+        Gzip = Compress(output => new GZipStream(output, CompressionLevel.Optimal));
+        Brotli = Compress(output => new BrotliStream(output, CompressionLevel.Optimal));
+    }
+
+    public Artefact Artefact { get; }
+
+    /// <summary>What is in a month, or in all of an edition with a limit.</summary>
+    public MonthBody Part => _part.Value;
+
+    public byte[]? Gzip { get; }
+
+    public byte[]? Brotli { get; }
+
+    /// <summary>Of a page.</summary>
+    public PageFrame? Frame { get; init; }
+
+    /// <summary>Of a file: its name and type.</summary>
+    public (string Name, string Type)? File { get; init; }
+
+    /// <summary>It says no more than that what the address named is not there any more (RFC 9110 15.5.11).</summary>
+    public bool IsGone { get; init; }
+
+    /// <summary>Bytes that it takes in memory.</summary>
+    public int Size => Artefact.Content.Length + (Gzip?.Length ?? 0) + (Brotli?.Length ?? 0) + 512;
+
+    private byte[] Compress(Func<Stream, Stream> wrap)
+    {
+        using var output = new MemoryStream();
+        using (var compressing = wrap(output))
+            compressing.Write(Artefact.Content);
+        return output.ToArray();
+    }
+}
+
+/// <summary>What readers get.</summary>
+/// <param name="Age">How long ago it was certainly right, a second at least; zero when it is.</param>
+public readonly record struct Copy(Rendered Rendered, Duration Age);
