@@ -14,7 +14,7 @@ public sealed record SpanBody(string Name, LocalDate First, LocalDate Last)
 {
     public static SpanBody Of(NamedDays span) => new(span.Name, span.First, span.Last);
 
-    public NamedDays Days => new(Name.Trim(), First, Last);
+    public NamedDays ToDays() => new(Name.Trim(), First, Last);
 }
 
 public sealed record CycleBody(CycleUnit Unit, int Length, bool RestartsEachTerm);
@@ -103,7 +103,7 @@ public sealed class YearPlanDesk(Access access, YearPlanStore store, EventStore 
     }
 
     private static YearPlan Check(YearPlanRequest request) => new(
-        request.Name, request.First, request.Last, [.. request.Terms.Select(span => span.Days)], [.. request.Breaks.Select(span => span.Days)],
+        request.Name, request.First, request.Last, [.. request.Terms.Select(span => span.ToDays())], [.. request.Breaks.Select(span => span.ToDays())],
         request.Cycle is { } cycle ? new DayCycle(cycle.Unit, cycle.Length, cycle.RestartsEachTerm) : null);
 
     private static YearPlanResponse Show(StoredYearPlan stored, SchoolCalendar school)

@@ -5798,12 +5798,6 @@ export interface components {
         };
         /** @enum {unknown} */
         MonthPosition: "day" | "weekday" | "workday";
-        /** @description A named stretch of days: a term, or a break. Both ends inclusive. */
-        NamedDays: {
-            name: string;
-            first: components["schemas"]["LocalDate"];
-            last: components["schemas"]["LocalDate"];
-        };
         NewPasswordRequest: {
             secret: null | string;
             password: null | string;
@@ -6214,7 +6208,6 @@ export interface components {
             name: string;
             first: components["schemas"]["LocalDate"];
             last: components["schemas"]["LocalDate"];
-            days?: components["schemas"]["NamedDays"];
         };
         /** @enum {unknown} */
         SubmissionKind: "event" | "change" | "placement";
