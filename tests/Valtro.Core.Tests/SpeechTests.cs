@@ -78,7 +78,7 @@ public partial class SpeechTests
     [Fact]
     public void Every_code_has_its_words()
     {
-        var asked = Sources("Valtro.Core", "Valtro.Store", "Valtro.Server")
+        var asked = Sources("Valtro.Core", "Valtro.Store", "Valtro.Application", "Valtro.Server")
             .SelectMany(file => CodeForm().Matches(file.Text).Select(match => (file.Name, Code: match.Groups[1].Value)))
             .Where(one => !one.Code.Contains('{', StringComparison.Ordinal))
             .ToArray();
@@ -91,7 +91,7 @@ public partial class SpeechTests
     [Fact]
     public void Every_message_of_the_server_is_asked_for()
     {
-        var sources = string.Join('\n', Sources("Valtro.Core", "Valtro.Store", "Valtro.Server").Select(file => file.Text));
+        var sources = string.Join('\n', Sources("Valtro.Core", "Valtro.Store", "Valtro.Application", "Valtro.Server").Select(file => file.Text));
         // A part of a code may be put together: $"state.{…}", $"pattern.{…}".
         Assert.All(English.Messages.Keys.Select(Stem).Distinct().Where(name => !name.StartsWith("language.", StringComparison.Ordinal)), name => Assert.True(
             sources.Contains($"\"{name.Replace("typing.", "", StringComparison.Ordinal)}\"", StringComparison.Ordinal)

@@ -1,39 +1,17 @@
 using Microsoft.AspNetCore.Http.HttpResults;
-using NodaTime;
-using Valtro.Application;
 using Valtro.Application.Accounts;
 using Valtro.Application.Events;
-using Valtro.Application.Files;
-using Valtro.Core;
-using Valtro.Core.Clashes;
-using Valtro.Core.Disclosure;
 using Valtro.Core.Events;
-using Valtro.Core.Recurrence;
-using Valtro.Store;
 
 namespace Valtro.Server.Api;
-
-/// <param name="EventId">The event that is being changed; null for a new one.</param>
-/// <param name="RecurrenceId">The date that it is seen from.</param>
-public sealed record ConsequencesRequest(EventForm Event, Guid? EventId, string? RecurrenceId);
-
-/// <param name="Remarks">What is special about the date, in words.</param>
-public sealed record ConsequenceDateBody(string RecurrenceId, string Start, string End, DateKind Kind, IReadOnlyList<string> Remarks);
-
-/// <param name="Count">Null when there is no end.</param>
-/// <param name="Days">The days of the first year on which it takes place.</param>
-/// <param name="Rule">The pattern as RRULE, where there is one.</param>
-public sealed record ConsequencesResponse(
-    string Words, int? Count, bool AllDay, IReadOnlyList<ConsequenceDateBody> Dates, ConsequenceDateBody? Last, IReadOnlyList<LocalDate> Days,
-    IReadOnlyList<string> Remarks, string? Rule, ElsewhereBody? OnCalendarClock, IReadOnlyList<WhoSeesBody> WhoSees);
 
 internal static class EventApi
 {
     public static void MapEvents(this RouteGroupBuilder api)
     {
         api.MapPost("/events", Add).AddEndpointFilter<OnceFilter>();
-        api.MapPost("/events/consequences", Foresee).ReadsOnly();
-        api.MapPost("/events/destinations", WhereItGoes).ReadsOnly();
+        api.MapPost("/events/consequences", async (ConsequencesRequest request, EventPreviews previews) => TypedResults.Ok(await previews.OfAsync(request))).ReadsOnly();
+        api.MapPost("/events/destinations", async (ConsequencesRequest request, EventPreviews previews) => TypedResults.Ok(await previews.WhereItGoesAsync(request))).ReadsOnly();
         api.MapGet("/events/{id:guid}", Get);
     }
 
@@ -43,152 +21,5 @@ internal static class EventApi
     {
         var (id, asksFor) = await changes.AddAsync(await access.ViewerAsync(), request);
         return TypedResults.Created(access.At($"/api/events/{id}"), desk.Show(await desk.FindAsync(id), null) with { AsksFor = asksFor });
-    }
-
-    private static async Task<Ok<ConsequencesResponse>> Foresee(
-        ConsequencesRequest request, Access access, EventDesk desk, ClashView clashes, RichTexts richTexts, Destinations destinations)
-    {
-        var viewer = await access.ViewerAsync();
-        var calendar = await desk.CalendarForAsync(request.Event.CalendarId);
-        var house = await access.HouseAsync();
-        var setting = await desk.SettingAsync(calendar);
-        var found = request.EventId is { } id ? await desk.FindForChangeAsync(id, withAbout: false) : null;
-        var series = Typed(request, setting, found);
-        var place = request.Event.Place.Trim();
-        var around = await clashes.AroundAsync(viewer, series, setting.School, calendar, place, request.EventId);
-        var words = RuleWords.For(Spoken.LocaleIn(house.Organisation));
-        var sketch = Filled(Sketch(request.Event, viewer, found, series), request.Event, setting, richTexts);
-        var consequences = Consequences.Of(series, setting.School, words, dates => around.Say(dates, place, calendar));
-        return TypedResults.Ok(new ConsequencesResponse(
-            consequences.Words,
-            consequences.Count,
-            series.Timing.AllDay,
-            [.. consequences.Dates.Select(date => Body(series, date.Occurrence, date.Kind, date.Remarks))],
-            consequences.Last is { } last ? Body(series, last, DateKind.Takes, []) : null,
-            consequences.Days,
-            consequences.Remarks,
-            series.Rule is { } rule ? RuleText.Format(rule) : null,
-            consequences.Dates.Count > 0 ? ElsewhereBody.Of(series.Timing, consequences.Dates[0].Occurrence, calendar.Zone) : null,
-            [.. WhoSees.Of(
-                sketch, found?.Event, OnDesk.Tables(house.Calendars), words, desk.Now, await destinations.OfUnfinishedAsync(sketch)).Select(WhoSeesBody.Of)]));
-    }
-
-    /// <summary>Which editions would deliver the event as it is typed. What is not right yet is left out: saving says so.</summary>
-    private static async Task<Ok<DestinationsResponse>> WhereItGoes(ConsequencesRequest request, Access access, EventDesk desk, RichTexts richTexts, Destinations destinations)
-    {
-        var viewer = await access.ViewerAsync();
-        var calendar = await desk.CalendarForAsync(request.Event.CalendarId);
-        var setting = await desk.SettingAsync(calendar);
-        var found = request.EventId is { } id ? await desk.FindForChangeAsync(id, withAbout: false) : null;
-        var sketch = Filled(Sketch(request.Event, viewer, found, Typed(request, setting, found)), request.Event, setting, richTexts);
-        var answer = await destinations.OfAsync(viewer, sketch, found?.Event);
-        return TypedResults.Ok(answer with { WhenItGoesOut = answer.WhenItGoesOut || found is { ChangesAtOnce: false } });
-    }
-
-    /// <summary>With what filters of editions look at.</summary>
-    private static CalendarEvent Filled(CalendarEvent sketch, EventForm request, DraftSetting setting, RichTexts richTexts) => sketch with
-    {
-        Content = sketch.Content with
-        {
-            Title = request.Title,
-            Place = request.Place,
-            Description = richTexts.Sanitise(request.Description),
-            Category = setting.Categories.FirstOrDefault(one => one.Id == request.CategoryId),
-            Tags = [.. request.Tags],
-        },
-    };
-
-    /// <exception cref="RuleException">When it happens cannot be.</exception>
-    private static Series Typed(ConsequencesRequest request, DraftSetting setting, OnDesk? found)
-    {
-        var typed = request.Event.CheckSeries(setting);
-        return found is not null && request.RecurrenceId is { } name ? AsEveryDate(found, DateName.Read(name, "recurrenceId"), typed) : typed;
-    }
-
-    /// <summary>The event as far as it decides who sees it. What is not right yet in cap and span is left out: saving says so.</summary>
-    private static CalendarEvent Sketch(EventForm request, Viewer viewer, OnDesk? found, Series series)
-    {
-        var refusals = new RefusalList();
-        var cap = refusals.Try(() => new Cap(request.Cap?.Members, request.Cap?.Link, request.Cap?.Everyone)) ?? Cap.None;
-        var showing = refusals.Try(() => new ShowingSpan(request.ShowFrom, request.ShowUntil)) ?? ShowingSpan.Always;
-        var state = request.IsDraft ? EventState.Draft : found is { IsUnfinished: false } ? found.Event.State : viewer.May(CalendarAction.Edit, request.CalendarId) ? EventState.Live : EventState.Waiting;
-        var content = new EventContent(series) { Cap = cap, Showing = showing };
-        return new CalendarEvent(Guid.Empty, request.CalendarId, Guid.Empty, content, state, default)
-        {
-            Placements = [.. (request.Placements ?? found?.Event.Placements ?? []).Where(id => id != request.CalendarId && viewer.May(CalendarAction.Edit, id) || found?.Event.Placements.Contains(id) == true)],
-        };
-    }
-
-    /// <summary>The series as it would be if what is typed on one date went for every date; as it is where that is not possible.</summary>
-    private static Series AsEveryDate(OnDesk found, LocalDateTime seenFrom, Series typed)
-    {
-        var change = new Change(ChangeAct.Edit, seenFrom, found.Event.Content with { Series = typed });
-        try
-        {
-            return new SeriesEdit(found.Event, change, found.School).Apply(ChangeScope.Every, new HashSet<LocalDateTime>()).Event.Series;
-        }
-        catch (RuleException refused) when (refused.Refusals[0].Field == "scope")
-        {
-            return found.Event.Series;
-        }
-    }
-
-    private static ConsequenceDateBody Body(Series series, Occurrence occurrence, DateKind kind, IReadOnlyList<string> remarks)
-    {
-        var times = OccurrenceTimes.Of(series.Timing, occurrence, series.Timing.Zone);
-        return new ConsequenceDateBody(times.RecurrenceId, times.Start, times.End, kind, remarks);
-    }
-}
-
-/// <summary>What else is on around a series, as one person may know it.</summary>
-public sealed class ClashView(OccurrenceApi.OccurrenceView occurrences, Access access)
-{
-    private const int LongestDays = 400;
-
-    /// <remarks>Asked while somebody types: only what can clash at all is looked at.</remarks>
-    internal async Task<ClashesAround> AroundAsync(Viewer viewer, Series series, Core.YearPlans.SchoolCalendar school, Calendar calendar, string place, Guid? except)
-    {
-        var dates = series.All(school).Take(Consequences.Shown).ToArray();
-        var house = await access.HouseAsync();
-        var places = house.Places.Select(place => place.Name).ToHashSet(StringComparer.OrdinalIgnoreCase);
-        var all = house.Calendars;
-        var sameReaders = all.Values.Where(other => other.Readerships.Intersect(calendar.Readerships).Any()).Select(other => other.Id).ToHashSet();
-        var isKnownPlace = places.Contains(place);
-        if (dates.Length == 0 || series.Timing.AllDay || (!isKnownPlace && sameReaders.Count == 0))
-            return new ClashesAround([], places, all);
-        var first = dates[0].LocalStart.Date.PlusDays(-1);
-        var last = LocalDate.Min(dates[^1].LocalEnd.Date.PlusDays(2), first.PlusDays(LongestDays));
-        var others = await occurrences.InAsync(viewer, first, last, isKnownPlace ? null : sameReaders);
-        // A place is only told from the headline on; below it nobody learns by a clash where something is.
-        return new ClashesAround(
-            [.. others.Where(seen => seen.Date.Event.Id != except).Select(Known)], places, all);
-    }
-
-    /// <summary>With the title and place that the person may know, on a calendar on which they see it.</summary>
-    private static EventDate Known(OccurrenceApi.SeenOccurrence seen)
-    {
-        var (date, told) = (seen.Date, seen.Disclosed);
-        return new EventDate(
-            date.Event with { HomeCalendarId = seen.Sight.Calendars[0], Content = date.Event.Content with { Title = told.Title, Place = told.Content.Place } },
-            date.Occurrence,
-            date.Exception is null ? null : date.Exception with { Own = OwnFields.None });
-    }
-}
-
-internal sealed record ClashesAround(IReadOnlyList<EventDate> Others, IReadOnlySet<string> Places, IReadOnlyDictionary<Guid, Calendar> Calendars)
-{
-    /// <summary>For each date that clashes, by its start, with what.</summary>
-    public IReadOnlyDictionary<Instant, string> Say(IReadOnlyList<Occurrence> dates, string place, Calendar calendar)
-    {
-        var found = ClashFinder.Find(dates, place, Places, calendar.Readerships, Others, id => Calendars[id].Readerships);
-        return found.GroupBy(clash => clash.Date.Start).ToDictionary(group => group.Key, group => string.Join("; ", group.Select(Say)));
-    }
-
-    private string Say(Clash clash)
-    {
-        var plate = Calendars[clash.With.Event.HomeCalendarId].Plate.Code;
-        return clash.Kind == ClashKind.Place
-            ? Spoken.Now.Say("date.placeTaken", ("place", clash.What), ("title", clash.With.Title), ("plate", plate))
-            : Spoken.Now.Say("date.sameReaders", ("readers", clash.What), ("title", clash.With.Title), ("plate", plate));
     }
 }

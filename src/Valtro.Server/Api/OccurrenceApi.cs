@@ -2,12 +2,12 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using NodaTime;
 using Valtro.Application;
 using Valtro.Application.Accounts;
+using Valtro.Application.Events;
 using Valtro.Core;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Events;
 using Valtro.Core.Time;
 using Valtro.Core.YearPlans;
-using Valtro.Store;
 
 namespace Valtro.Server.Api;
 
@@ -37,12 +37,11 @@ public sealed record YearResponse(LocalDate From, LocalDate To, IReadOnlyList<We
 /// <param name="Cycle">"Day 3", "Week B"; null where the cycle does not count it.</param>
 public sealed record DayResponse(LocalDate Day, string Start, string End, string? ClocksChangeAt, string? Closed, string? Term, string? Cycle);
 
-public static class OccurrenceApi
+internal static class OccurrenceApi
 {
     private const int MostOccurrences = 20_000;
-    private const int LongestWindow = 400;
 
-    internal static void MapOccurrences(this RouteGroupBuilder api)
+    public static void MapOccurrences(this RouteGroupBuilder api)
     {
         api.MapGet("/occurrences", List);
         api.MapGet("/year", Year);
@@ -113,7 +112,7 @@ public static class OccurrenceApi
         var house = await access.HouseAsync();
         var (organisation, school) = (house.Organisation, house.School);
         var zone = organisation.TimeZone;
-        var window = Window.Asked(from.Date, to.Date, zone, LongestWindow);
+        var window = Window.Asked(from.Date, to.Date, zone, OccurrenceView.LongestWindow);
         return TypedResults.Ok<IReadOnlyList<DayResponse>>(
             [.. Enumerable.Range(0, Period.DaysBetween(window.First, window.End)).Select(index => Show(window.First.PlusDays(index), zone, school))]);
     }
@@ -135,35 +134,5 @@ public static class OccurrenceApi
                 (var number, CycleUnit.Days) => Spoken.Now.Say("cycle.day", ("number", number)),
                 (var number, _) => Spoken.Now.Say("cycle.week", ("letter", ((char)('A' + number - 1)).ToString())),
             });
-    }
-
-    internal readonly record struct SeenOccurrence(EventDate Date, Disclosed Disclosed, Sight Sight, bool IsYours);
-
-    /// <summary>Dates as one person may see them.</summary>
-    public sealed class OccurrenceView(Access access, EventStore events, IClock clock)
-    {
-        internal async Task<IReadOnlyList<SeenOccurrence>> InAsync(Viewer viewer, LocalDate from, LocalDate to, IReadOnlySet<Guid>? only)
-        {
-            var house = await access.HouseAsync();
-            var (organisation, school) = (house.Organisation, house.School);
-            var window = Window.Asked(from, to, organisation.TimeZone, LongestWindow);
-            var disclosures = house.Calendars.Values
-                .Where(calendar => viewer.DetailOn(calendar.Id, calendar.Disclosure) > Detail.Nothing)
-                .ToDictionary(calendar => calendar.Id, calendar => calendar.Disclosure);
-            var asked = disclosures.Keys.Where(id => only is null || only.Contains(id)).ToArray();
-            var found = await events.InWindowAsync(viewer.OrganisationId, asked, window);
-            var now = clock.GetCurrentInstant();
-            var busy = Spoken.Now.Say("busy.title");
-            return [.. from calendarEvent in found
-                       let sight = viewer.Of(calendarEvent, disclosures, now)
-                       where sight.Detail > Detail.Nothing && sight.Calendars.Any(id => only is null || only.Contains(id))
-                       let isYours = !Visibility.LeavesTheHouse(calendarEvent.State) && viewer.May(CalendarAction.Contribute, calendarEvent.HomeCalendarId)
-                       let told = Disclosed.Of(calendarEvent, sight.Detail)?.Called(busy)
-                       from date in EventDates.In(calendarEvent, window, school)
-                       let disclosed = date.Exception is null ? told : Disclosed.Of(date, sight.Detail)?.Called(busy)
-                       where disclosed is not null
-                       orderby date.Occurrence.Start, date.Occurrence.End descending, calendarEvent.Id
-                       select new SeenOccurrence(date, disclosed, sight, isYours)];
-        }
     }
 }

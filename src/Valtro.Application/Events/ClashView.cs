@@ -1,0 +1,63 @@
+using NodaTime;
+using Valtro.Application.Accounts;
+using Valtro.Core.Clashes;
+using Valtro.Core.Disclosure;
+using Valtro.Core.Events;
+using Valtro.Core.Recurrence;
+using Valtro.Core.YearPlans;
+using Valtro.Store;
+
+namespace Valtro.Application.Events;
+
+/// <summary>What else is on around a series, as one person may know it.</summary>
+public sealed class ClashView(OccurrenceView occurrences, Access access)
+{
+    private const int LongestDays = 400;
+
+    /// <remarks>Asked while somebody types: only what can clash at all is looked at.</remarks>
+    public async Task<ClashesAround> AroundAsync(Viewer viewer, Series series, SchoolCalendar school, Calendar calendar, string place, Guid? except)
+    {
+        var dates = series.All(school).Take(Consequences.Shown).ToArray();
+        var house = await access.HouseAsync();
+        var places = house.Places.Select(place => place.Name).ToHashSet(StringComparer.OrdinalIgnoreCase);
+        var all = house.Calendars;
+        var sameReaders = all.Values.Where(other => other.Readerships.Intersect(calendar.Readerships).Any()).Select(other => other.Id).ToHashSet();
+        var isKnownPlace = places.Contains(place);
+        if (dates.Length == 0 || series.Timing.AllDay || (!isKnownPlace && sameReaders.Count == 0))
+            return new ClashesAround([], places, all);
+        var first = dates[0].LocalStart.Date.PlusDays(-1);
+        var last = LocalDate.Min(dates[^1].LocalEnd.Date.PlusDays(2), first.PlusDays(LongestDays));
+        var others = await occurrences.InAsync(viewer, first, last, isKnownPlace ? null : sameReaders);
+        // A place is only told from the headline on; below it nobody learns by a clash where something is.
+        return new ClashesAround(
+            [.. others.Where(seen => seen.Date.Event.Id != except).Select(Known)], places, all);
+    }
+
+    /// <summary>With the title and place that the person may know, on a calendar on which they see it.</summary>
+    private static EventDate Known(SeenOccurrence seen)
+    {
+        var (date, told) = (seen.Date, seen.Disclosed);
+        return new EventDate(
+            date.Event with { HomeCalendarId = seen.Sight.Calendars[0], Content = date.Event.Content with { Title = told.Title, Place = told.Content.Place } },
+            date.Occurrence,
+            date.Exception is null ? null : date.Exception with { Own = OwnFields.None });
+    }
+}
+
+public sealed record ClashesAround(IReadOnlyList<EventDate> Others, IReadOnlySet<string> Places, IReadOnlyDictionary<Guid, Calendar> Calendars)
+{
+    /// <summary>For each date that clashes, by its start, with what.</summary>
+    public IReadOnlyDictionary<Instant, string> Say(IReadOnlyList<Occurrence> dates, string place, Calendar calendar)
+    {
+        var found = ClashFinder.Find(dates, place, Places, calendar.Readerships, Others, id => Calendars[id].Readerships);
+        return found.GroupBy(clash => clash.Date.Start).ToDictionary(group => group.Key, group => string.Join("; ", group.Select(Say)));
+    }
+
+    private string Say(Clash clash)
+    {
+        var plate = Calendars[clash.With.Event.HomeCalendarId].Plate.Code;
+        return clash.Kind == ClashKind.Place
+            ? Spoken.Now.Say("date.placeTaken", ("place", clash.What), ("title", clash.With.Title), ("plate", plate))
+            : Spoken.Now.Say("date.sameReaders", ("readers", clash.What), ("title", clash.With.Title), ("plate", plate));
+    }
+}
