@@ -55,9 +55,7 @@ services.AddSingleton<CalendarView>().AddScoped<OccurrenceView>().AddScoped<Clas
 services.AddScoped<IWhoAsks, WhoAsks>().AddScoped<Access>().AddScoped<Sessions>().AddScoped<SignedIn>().AddScoped<PasswordChecks>().AddScoped<PasswordResets>().AddScoped<Passwords>();
 services.AddScoped<EventDesk>().AddScoped<EventChanges>().AddScoped<ChangePreviews>().AddScoped<TableReader>().AddScoped<EventPreviews>().AddScoped<YearPlanDesk>().AddScoped<Destinations>().AddScoped<LosingEditions>();
 services.AddScoped<SignOffQueue>().AddScoped<CalendarLife>().AddScoped<PreviewApi.Preview>().AddScoped<EditionDesk>();
-services.AddWork(isRun: !isDescribing);
-if (!isDescribing)
-    services.AddSingleton<IWorker, ResetWorker>();
+services.AddWork(isRun: !isDescribing).AddSingleton<IWorker, ResetWorker>();
 
 services.AddHttpContextAccessor();
 services.AddIdentityCore<Account>()

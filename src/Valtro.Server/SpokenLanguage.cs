@@ -4,8 +4,13 @@ using Valtro.Core.Speaking;
 
 namespace Valtro.Server;
 
-/// <summary>The language in which whoever asks is answered: what they chose (a cookie), else what their browser or program asks for (Accept-Language).</summary>
-/// <remarks>What is rendered for many (pages, embeds, feeds) speaks its edition's language and knows nothing of it; why there is none is said to each in theirs.</remarks>
+/// <summary>
+/// The language in which whoever asks is answered: what they chose (a cookie), else what their browser or program asks for (Accept-Language).
+/// </summary>
+/// <remarks>
+/// What is rendered for many (pages, embeds, feeds) speaks its edition's language and knows nothing of it; why there is none is said to each
+/// in theirs.
+/// </remarks>
 internal static class SpokenLanguage
 {
     /// <summary>The cookie that says it; the desk reads it too, so that all of a page is in one language.</summary>

@@ -45,7 +45,6 @@ public class ArchitectureTests
         Assert.Empty(offenders);
     }
 
-    /// <summary>Server, tools, stand-ins and tests: what time it is, one clock says. A stopwatch may be any.</summary>
     /// <summary>Apia had no 30 December 2011: NodaTime's own AtStartOfDay throws there.</summary>
     [Fact]
     public void A_day_begins_also_where_the_zone_skipped_it()
@@ -56,6 +55,7 @@ public class ArchitectureTests
         Assert.DoesNotContain(Directory.EnumerateFiles(source, "*.cs", SearchOption.AllDirectories), file => File.ReadAllText(file).Contains("AtStartOfDay(", StringComparison.Ordinal));
     }
 
+    /// <summary>Server, tools, stand-ins and tests: what time it is, one clock says. A stopwatch may be any.</summary>
     [Fact]
     public void Nothing_but_the_one_clock_asks_the_machine_what_time_it_is()
     {

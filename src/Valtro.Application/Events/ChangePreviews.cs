@@ -35,13 +35,19 @@ public sealed class ChangePreviews(EventDesk desk, EventChanges changes)
     {
         if (change.Typed is not { } typed)
             return [];
-        var after = found.Event with { HomeCalendarId = request.Event?.CalendarId ?? found.Event.HomeCalendarId, Placements = placed, Content = found.Event.Content with { Cap = typed.Cap, Showing = typed.Showing } };
+        var after = found.Event with
+        {
+            HomeCalendarId = request.Event?.CalendarId ?? found.Event.HomeCalendarId,
+            Placements = placed,
+            Content = found.Event.Content with { Cap = typed.Cap, Showing = typed.Showing },
+        };
         return [.. WhoSees.Of(after, found.Event, found.NamesAndTables, found.Words, now)
             .Where(who => who.Detail > who.Was)
             .Select(who => Spoken.Now.Say("sees.line", ("audience", DetailWords.Of(who.Audience)), ("said", who.Sentence)))];
     }
 
-    private static ScopeBody Foresee(OnDesk found, SeriesEdit edit, Change change, ChangeRequest request, ChangeScope scope, IReadOnlyList<Guid> placed, IReadOnlyList<Guid> asked)
+    private static ScopeBody Foresee(
+        OnDesk found, SeriesEdit edit, Change change, ChangeRequest request, ChangeScope scope, IReadOnlyList<Guid> placed, IReadOnlyList<Guid> asked)
     {
         try
         {

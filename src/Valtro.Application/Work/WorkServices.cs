@@ -5,14 +5,14 @@ namespace Valtro.Application.Work;
 public static class WorkServices
 {
     /// <param name="isRun">False where the program only describes itself.</param>
-    public static void AddWork(this IServiceCollection services, bool isRun)
+    public static IServiceCollection AddWork(this IServiceCollection services, bool isRun)
     {
         services.AddSingleton<Startup>().AddSingleton<Measures>().AddSingleton<Faults>().AddSingleton<WorkSignal>();
         if (!isRun)
-            return;
+            return services;
         services.AddSingleton<IWorker, RenderWorker>().AddSingleton<IWorker, MailWorker>().AddSingleton<IWorker, GatherWorker>().AddSingleton<IWorker, SweepWorker>();
         services.AddSingleton<ILoop, Listening>().AddSingleton<ILoop, Planning>().AddSingleton<ILoop, KeepingFetches>().AddSingleton<ILoop, Counting>();
-        services.AddHostedService(provider => new Supervisor(
+        return services.AddHostedService(provider => new Supervisor(
             provider.GetRequiredService<Startup>(),
             [.. provider.GetServices<ILoop>(), .. provider.GetServices<IWorker>().Select(worker => (ILoop)ActivatorUtilities.CreateInstance<Working>(provider, worker))],
             provider.GetRequiredService<Faults>()));

@@ -19,6 +19,9 @@ public sealed partial class Speech
     private static readonly Assembly Here = typeof(Speech).Assembly;
     private static readonly ConcurrentDictionary<string, Speech> Known = new();
 
+    /// <summary>By language: all its locales share them.</summary>
+    private static readonly ConcurrentDictionary<string, Dictionary<string, string>> Loaded = new();
+
     private readonly Dictionary<string, string> _messages;
     private readonly HashSet<string> _one;
 
@@ -45,7 +48,7 @@ public sealed partial class Speech
     {
         var culture = CultureInfo.GetCultureInfo(asked);
         return Languages.Contains(culture.TwoLetterISOLanguageName) && asked.Length > 0
-            ? new Speech(culture, Load(culture.TwoLetterISOLanguageName))
+            ? new Speech(culture, Loaded.GetOrAdd(culture.TwoLetterISOLanguageName, Load))
             : asked == Fallback ? throw new InvalidOperationException("There are no words at all.") : For(Fallback);
     });
 

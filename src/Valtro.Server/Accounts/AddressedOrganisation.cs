@@ -2,7 +2,9 @@ using Valtro.Application;
 
 namespace Valtro.Server.Accounts;
 
-/// <summary>Which organisation an address is about: "/at/pinewick/plan" and "/at/pinewick/api/…" are of Pinewick; one without says nothing about it.</summary>
+/// <summary>
+/// Which organisation an address is about: "/at/pinewick/plan" and "/at/pinewick/api/…" are of Pinewick; one without says nothing about it.
+/// </summary>
 internal static class AddressedOrganisation
 {
     private static readonly object Key = new();
@@ -11,10 +13,12 @@ internal static class AddressedOrganisation
     public static void UseOrganisationAddresses(this WebApplication app) => app.Use((context, next) =>
     {
         var path = context.Request.Path.Value ?? "";
-        if (path.StartsWith(OrganisationAddress.Prefix, StringComparison.Ordinal) && path.IndexOf('/', OrganisationAddress.Prefix.Length) is var end && (end < 0 ? path.Length : end) > OrganisationAddress.Prefix.Length)
+        if (path.StartsWith(OrganisationAddress.Prefix, StringComparison.Ordinal))
         {
-            var (slug, rest) = end < 0 ? (path[OrganisationAddress.Prefix.Length..], "/") : (path[OrganisationAddress.Prefix.Length..end], path[end..]);
-            if (!Public.PublicApi.IsPublic(rest))
+            var named = path[OrganisationAddress.Prefix.Length..];
+            var end = named.IndexOf('/', StringComparison.Ordinal);
+            var (slug, rest) = end < 0 ? (named, "/") : (named[..end], named[end..]);
+            if (slug.Length > 0 && !Public.PublicApi.IsPublic(rest))
             {
                 context.Items[Key] = slug;
                 context.Request.PathBase += OrganisationAddress.Prefix + slug;
