@@ -7,9 +7,11 @@ namespace Valtro.Tests;
 internal static class TestCluster
 {
     public static string ConnectionString { get; } = Environment.GetEnvironmentVariable("VALTRO_TEST_DATABASE")
-        ?? throw new InvalidOperationException("VALTRO_TEST_DATABASE is not set. Run the tests with ./valtro test, which starts a cluster for them.");
+        ?? throw new InvalidOperationException(
+            "VALTRO_TEST_DATABASE is not set. Run the tests with ./valtro test, which starts a cluster for them.");
 
-    public static string To(string database) => new NpgsqlConnectionStringBuilder(ConnectionString) { Database = database, Pooling = false }.ConnectionString;
+    public static string To(string database) =>
+        new NpgsqlConnectionStringBuilder(ConnectionString) { Database = database, Pooling = false }.ConnectionString;
 
     public static async Task ExecuteAsync(string sql)
     {
@@ -51,7 +53,10 @@ public sealed class TestDatabase(DatabaseTemplate template) : IAsyncLifetime
     /// <summary>A way of its own to the cluster's socket, which can be taken away.</summary>
     private readonly string _way = Path.Combine(Path.GetTempPath(), $"valtro-{Guid.NewGuid():N}");
 
-    public string ConnectionString => new NpgsqlConnectionStringBuilder(TestCluster.ConnectionString) { Host = _way, Database = _name, MaxPoolSize = 12 }.ConnectionString;
+    public string ConnectionString =>
+        new NpgsqlConnectionStringBuilder(
+            TestCluster.ConnectionString)
+        { Host = _way, Database = _name, MaxPoolSize = 12 }.ConnectionString;
 
     public Database Database { get; private set; } = null!;
 

@@ -40,11 +40,17 @@ public class ComposeYear
     public void Give()
     {
         var sport = new Category(Guid.NewGuid(), "Sport", Hue.All[3]);
-        _edition = new Edition(Audience.Everyone, Lesson.Halifax, IsoDayOfWeek.Monday) { MergesLookAlikes = true, Window = new EditionWindow(WindowFrom.Date, First, WindowTo.Months, 12, null, true) };
+        _edition = new Edition(Audience.Everyone, Lesson.Halifax, IsoDayOfWeek.Monday)
+        {
+            MergesLookAlikes = true,
+            Window = new EditionWindow(WindowFrom.Date, First, WindowTo.Months, 12, null, true)
+        };
         _sources = [.. Enumerable.Range(0, Sources).Select(number => new Source(
-            Guid.NewGuid(), Plate.Parse($"P{number}"), $"Calendar {number}", Hue.All[number % 12], number % 5 == 0 ? new Disclosure(Detail.Complete, Detail.Headline, Detail.Headline) : Disclosure.Open,
+            Guid.NewGuid(), Plate.Parse($"P{number}"), $"Calendar {number}", Hue.All[number % 12],
+            number % 5 == 0 ? new Disclosure(Detail.Complete, Detail.Headline, Detail.Headline) : Disclosure.Open,
             number % 4 == 0 ? new SourceFilter(FilterMode.Except, [sport.Id], ["inside"], "staff") : null))];
-        _events = [.. Enumerable.Range(0, Within).Select(number => Event(number, First.PlusDays(number % 350), number % 20 == 0)), .. Enumerable.Range(0, Over).Select(number => Event(number, new LocalDate(2019, 1, 7).PlusDays(number % 2_000), false))];
+        _events = [.. Enumerable.Range(0, Within).Select(number => Event(number, First.PlusDays(number % 350), number % 20 == 0)),
+            .. Enumerable.Range(0, Over).Select(number => Event(number, new LocalDate(2019, 1, 7).PlusDays(number % 2_000), false))];
 
         CalendarEvent Event(int number, LocalDate day, bool isWeekly)
         {
@@ -52,7 +58,9 @@ public class ComposeYear
             var series = new Series(Timing.Timed(start, start.PlusMinutes(90), Lesson.Halifax), isWeekly ? Weekly : null);
             return new CalendarEvent(
                 Guid.NewGuid(), _sources[number % Sources].CalendarId, Guid.NewGuid(),
-                new EventContent($"Lesson {(number % 25 == 0 ? number % 700 : number)}", series, "Slipway", RichText.Empty) { Category = number % 9 == 0 ? sport : null }, EventState.Live, Now)
+                new EventContent($"Lesson {(number % 25 == 0 ? number % 700 : number)}", series, "Slipway",
+                    RichText.Empty)
+                { Category = number % 9 == 0 ? sport : null }, EventState.Live, Now)
             {
                 Placements = number % 10 == 0 ? [_sources[(number + 7) % Sources].CalendarId] : [],
             };
@@ -81,11 +89,14 @@ internal static class ComposeReport
     /// <returns>How many of what was wanted was missed.</returns>
     public static int Print(IConfig config)
     {
-        Console.WriteLine("| Edition of 40 sources over a year | compose | expand alone | times as long | at most | entries | µs an entry | bytes an entry |");
+        Console.WriteLine(
+            "| Edition of 40 sources over a year | compose | expand alone | times as long | at most | entries | µs an entry | bytes an entry |");
         Console.WriteLine("|---|---:|---:|---:|---:|---:|---:|---:|");
         var missed = 0;
         var perEntry = new Dictionary<(int Within, int Over), double>();
-        foreach (var pair in BenchmarkRunner.Run<ComposeYear>(config).Reports.GroupBy(report => ((int)report.BenchmarkCase.Parameters["Within"]!, (int)report.BenchmarkCase.Parameters["Over"]!)).OrderBy(pair => pair.Key))
+        foreach (var pair in BenchmarkRunner.Run<ComposeYear>(config).Reports.GroupBy(report =>
+            ((int)report.BenchmarkCase.Parameters["Within"]!, (int)report.BenchmarkCase.Parameters["Over"]!))
+            .OrderBy(pair => pair.Key))
         {
             var compose = pair.Single(report => report.BenchmarkCase.Descriptor.WorkloadMethod.Name == nameof(ComposeYear.Compose));
             var expand = pair.Single(report => report.BenchmarkCase.Descriptor.WorkloadMethod.Name == nameof(ComposeYear.ExpandAlone));

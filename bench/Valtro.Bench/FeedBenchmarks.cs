@@ -23,12 +23,15 @@ public class FeedOfTwoThousand
 
     private static readonly Instant Changed = Instant.FromUtc(2026, 11, 1, 12, 0);
     private static readonly FeedHead Head = new(
-        Guid.NewGuid(), "Port Watch", "Navigation", Hue.All[0], new Uri("https://dates.pinewick.example/c/pinewick/port-watch"), new Uri("https://dates.pinewick.example/c/pinewick/port-watch.ics"), Changed, DateTimeZoneProviders.Tzdb["America/Halifax"]);
+        Guid.NewGuid(), "Port Watch", "Navigation", Hue.All[0], new Uri("https://dates.pinewick.example/c/pinewick/port-watch"),
+            new Uri("https://dates.pinewick.example/c/pinewick/port-watch.ics"), Changed, DateTimeZoneProviders.Tzdb["America/Halifax"]);
 
     private (Guid Uid, LocalDateTime Start, bool Weekly)[] _given = [];
 
     [GlobalSetup]
-    public void Give() => _given = [.. Enumerable.Range(0, Events).Select(number => (Guid.NewGuid(), new LocalDateTime(2026, 9, 1, 9, 0).PlusDays(number % 300), number % 4 == 0))];
+    public void Give() =>
+        _given = [.. Enumerable.Range(0, Events)
+            .Select(number => (Guid.NewGuid(), new LocalDateTime(2026, 9, 1, 9, 0).PlusDays(number % 300), number % 4 == 0))];
 
     [Benchmark]
     public int Valtro()
@@ -37,11 +40,13 @@ public class FeedOfTwoThousand
         foreach (var (uid, start, weekly) in _given)
         {
             var series = new Series(Timing.Timed(start, start.PlusMinutes(90), Lesson.Halifax), weekly ? RuleText.Parse(Rule) : null);
-            var calendarEvent = new CalendarEvent(uid, uid, uid, new EventContent("Boat lab", series, "Slipway", new RichText("", About)), EventState.Live, Changed);
+            var calendarEvent = new CalendarEvent(
+                uid, uid, uid, new EventContent("Boat lab", series, "Slipway", new RichText("", About)), EventState.Live, Changed);
             events.Add(Delivered.AtLevel(calendarEvent, Detail.Complete)!);
         }
         var output = new ArrayBufferWriter<byte>(256 * 1024);
-        using var components = new Components(SchoolCalendar.Empty, Head.Page, new Dictionary<string, Coordinates>(), Components.HorizonAt(Changed, Head.Zone));
+        using var components = new Components(
+            SchoolCalendar.Empty, Head.Page, new Dictionary<string, Coordinates>(), Components.HorizonAt(Changed, Head.Zone));
         foreach (var delivered in events)
             components.AddSeries(delivered, delivered.Disclosed.Uid);
         FeedWriter.Write(output, Head, components, new Stamps(components.Written, new Dictionary<ComponentName, Stamp>(), 0, 1, Changed));
@@ -63,8 +68,10 @@ public class FeedOfTwoThousand
                 Description = About,
                 Sequence = 1,
                 Status = "CONFIRMED",
-                Start = new Foreign.DataTypes.CalDateTime(start.Year, start.Month, start.Day, start.Hour, start.Minute, 0, "America/Halifax"),
-                End = new Foreign.DataTypes.CalDateTime(start.Year, start.Month, start.Day, start.Hour + 1, start.Minute + 30, 0, "America/Halifax"),
+                Start =
+                    new Foreign.DataTypes.CalDateTime(start.Year, start.Month, start.Day, start.Hour, start.Minute, 0, "America/Halifax"),
+                End = new Foreign.DataTypes.CalDateTime(
+                    start.Year, start.Month, start.Day, start.Hour + 1, start.Minute + 30, 0, "America/Halifax"),
             };
             if (weekly)
                 calendarEvent.RecurrenceRule = new Foreign.DataTypes.RecurrenceRule(Rule);

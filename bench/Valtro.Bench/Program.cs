@@ -18,7 +18,8 @@ var suites = new Dictionary<string, Type[]>
 const string Compose = "compose";
 if (args.Length > 1 || (args.Length == 1 && !suites.ContainsKey(args[0]) && args[0] != Compose))
 {
-    Console.Error.WriteLine($"bench: there is no benchmark {string.Join(' ', args)}. There are {string.Join(", ", suites.Keys)}, {Compose}.");
+    Console.Error.WriteLine(
+        $"bench: there is no benchmark {string.Join(' ', args)}. There are {string.Join(", ", suites.Keys)}, {Compose}.");
     return 1;
 }
 
@@ -62,7 +63,9 @@ foreach (var ((type, pattern), mean) in ours.Where(one => one.Key.Item1 == typeo
 {
     var slower = mean / ours[(typeof(WindowAtStart), pattern)];
     missed += slower > 1.5 ? 1 : 0;
-    Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"{pattern}: nine years on takes {slower:0.00} times the time at the start (at most 1.5 wanted)."));
+    Console.WriteLine(
+        string.Create(CultureInfo.InvariantCulture,
+            $"{pattern}: nine years on takes {slower:0.00} times the time at the start (at most 1.5 wanted)."));
 }
 if (args.Length == 0)
 {
@@ -78,6 +81,7 @@ static int DatesOf(Type type, string pattern)
     return Math.Max(1, lesson.Dates);
 }
 
-static double Bytes(BenchmarkDotNet.Reports.BenchmarkReport report) => report.GcStats.GetBytesAllocatedPerOperation(report.BenchmarkCase) ?? 0;
+static double Bytes(BenchmarkDotNet.Reports.BenchmarkReport report) =>
+    report.GcStats.GetBytesAllocatedPerOperation(report.BenchmarkCase) ?? 0;
 
 static string PerUnit(int units) => units == 1 ? "in all" : "each";

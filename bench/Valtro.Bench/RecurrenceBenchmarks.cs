@@ -7,7 +7,8 @@ using Foreign = Ical.Net;
 
 namespace Valtro.Bench;
 
-/// <summary>A lesson that both expand: 14:00 to 15:30 in Halifax, from 1 September 2026, without end. Both are given it ready made.</summary>
+/// <summary>A lesson that both expand: 14:00 to 15:30 in Halifax, from 1 September 2026, without end. Both are given it ready
+/// made.</summary>
 public sealed class Lesson
 {
     public static readonly DateTimeZone Halifax = Zones.Named("America/Halifax");
@@ -39,7 +40,8 @@ public sealed class Lesson
     {
         var end = new Foreign.DataTypes.CalDateTime(window.End.Year, window.End.Month, window.End.Day, 0, 0, 0, Halifax.Id).AsUtc;
         var count = 0;
-        foreach (var occurrence in _theirs.GetOccurrences(new Foreign.DataTypes.CalDateTime(window.First.Year, window.First.Month, window.First.Day, 0, 0, 0, Halifax.Id)))
+        foreach (var occurrence in _theirs.GetOccurrences(
+            new Foreign.DataTypes.CalDateTime(window.First.Year, window.First.Month, window.First.Day, 0, 0, 0, Halifax.Id)))
         {
             if (occurrence.Period.StartTime.AsUtc >= end)
                 break;
@@ -76,7 +78,8 @@ public abstract class LessonInWindow(LocalDate from, LocalDate to)
     {
         _lesson = Make();
         if (_lesson.CountOurs(_window) != _lesson.CountTheirs(_window))
-            throw new InvalidOperationException($"{Pattern}: Valtro finds {_lesson.CountOurs(_window)} dates, Ical.Net {_lesson.CountTheirs(_window)}.");
+            throw new InvalidOperationException(
+                $"{Pattern}: Valtro finds {_lesson.CountOurs(_window)} dates, Ical.Net {_lesson.CountTheirs(_window)}.");
     }
 
     [Benchmark]

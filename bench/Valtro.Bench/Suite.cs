@@ -2,7 +2,8 @@ using System.Reflection;
 
 namespace Valtro.Bench;
 
-/// <summary>What a benchmark is called, how many times faster than its rival it has to be (0: it is only held against another), and by how many units bytes are divided.</summary>
+/// <summary>What a benchmark is called, how many times faster than its rival it has to be (0: it is only held against another), and by how
+/// many units bytes are divided.</summary>
 [AttributeUsage(AttributeTargets.Class)]
 internal sealed class SuiteAttribute(string name, double wanted, int units = 0) : Attribute
 {

@@ -4,7 +4,8 @@ using NodaTime.Text;
 
 namespace Valtro;
 
-/// <summary>The one clock of a process: for all that asks by <see cref="IClock"/> and for all that asks by <see cref="TimeProvider"/>.</summary>
+/// <summary>The one clock of a process: for all that asks by <see cref="IClock"/> and for all that asks by
+/// <see cref="TimeProvider"/>.</summary>
 /// <remarks>
 /// Without a setting it is the machine's. <c>VALTRO_CLOCK</c> sets where it starts, such as <c>2026-11-23T12:00:00Z</c>, and after
 /// an asterisk how fast it goes (<c>2026-11-23T12:00:00Z*60</c>; with 0 it stands until it is advanced). Timers go by real seconds
@@ -37,17 +38,21 @@ public sealed class OneClock : TimeProvider, IClock
         if (string.IsNullOrEmpty(text))
             return OfTheMachine;
         if (isProduction)
-            throw new InvalidOperationException($"{Setting} is set, and this is Production, where the clock cannot be set. Take the setting away, or run with ASPNETCORE_ENVIRONMENT=Development.");
+            throw new InvalidOperationException(
+                $"{Setting} is set, and this is Production, where the clock cannot be set. Take the setting away, or run with ASPNETCORE_ENVIRONMENT=Development.");
         var parts = text.Split('*', 2);
         var start = InstantPattern.General.Parse(parts[0]);
         var speed = 1d;
-        if (!start.Success || (parts.Length == 2 && !double.TryParse(parts[1], NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out speed)))
-            throw new InvalidOperationException($"{Setting} is “{text}”. It has to be a moment such as 2026-11-23T12:00:00Z, and may go on with * and a speed.");
+        if (!start.Success
+            || (parts.Length == 2 && !double.TryParse(parts[1], NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out speed)))
+            throw new InvalidOperationException(
+                $"{Setting} is “{text}”. It has to be a moment such as 2026-11-23T12:00:00Z, and may go on with * and a speed.");
         return new OneClock(start.Value, speed);
     }
 
     public Instant GetCurrentInstant() => IsSet
-        ? _start + Duration.FromNanoseconds(System.GetElapsedTime(_began).TotalNanoseconds * _speed) + Duration.FromTicks(Interlocked.Read(ref _advanced))
+        ? _start + Duration.FromNanoseconds(System.GetElapsedTime(_began).TotalNanoseconds * _speed)
+            + Duration.FromTicks(Interlocked.Read(ref _advanced))
         : SystemClock.Instance.GetCurrentInstant();
 
     public override DateTimeOffset GetUtcNow() => GetCurrentInstant().ToDateTimeOffset();

@@ -22,7 +22,8 @@ public sealed class Houses(HouseStore store) : IDisposable
     }
 
     /// <summary>As it is by now, for whoever comes without a session.</summary>
-    public async ValueTask<House> LatestAsync(Guid organisationId) => await OfAsync(organisationId, await store.VersionAsync(organisationId));
+    public async ValueTask<House> LatestAsync(Guid organisationId) =>
+        await OfAsync(organisationId, await store.VersionAsync(organisationId));
 
     public void Dispose() => _known.Dispose();
 }

@@ -10,14 +10,16 @@ namespace Valtro.Application;
 /// <param name="End">Exclusive: for whole days the day after the last one.</param>
 public readonly record struct OccurrenceTimes(string RecurrenceId, string Start, string End)
 {
-    private static readonly OffsetDateTimePattern Moment = OffsetDateTimePattern.CreateWithInvariantCulture("uuuu-MM-dd'T'HH:mm:sso<+HH:mm>");
+    private static readonly OffsetDateTimePattern Moment =
+        OffsetDateTimePattern.CreateWithInvariantCulture("uuuu-MM-dd'T'HH:mm:sso<+HH:mm>");
 
     /// <param name="zone">The zone that the times are written in; a day is a day in all of them.</param>
     public static OccurrenceTimes Of(Timing timing, Occurrence occurrence, DateTimeZone zone) => timing.AllDay
         ? new(DateName.Of(occurrence.RecurrenceId, allDay: true), Day(occurrence.LocalStart), Day(occurrence.LocalEnd))
         : new(DateName.Of(occurrence.RecurrenceId, allDay: false), At(occurrence.Start, zone), At(occurrence.End, zone));
 
-    /// <summary>As somebody may see them: below the headline a date is named by its own start, so that nobody learns that it was moved.</summary>
+    /// <summary>As somebody may see them: below the headline a date is named by its own start, so that nobody learns that it was
+    /// moved.</summary>
     public static OccurrenceTimes Of(Timing timing, Occurrence occurrence, DateTimeZone zone, Detail detail) =>
         Of(timing, detail > Detail.Times ? occurrence : occurrence with { RecurrenceId = occurrence.LocalStart }, zone);
 

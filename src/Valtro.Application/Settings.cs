@@ -31,7 +31,8 @@ public sealed record Settings(
         var port = Number(configuration, "VALTRO_PORT", 5080);
         var publicUrl = configuration["VALTRO_PUBLIC_URL"] ?? $"http://127.0.0.1:{port}";
         if (!Uri.TryCreate(publicUrl, UriKind.Absolute, out var url) || url.Scheme is not ("http" or "https"))
-            throw new InvalidOperationException($"VALTRO_PUBLIC_URL is “{publicUrl}”. It has to be an address such as https://dates.pinewick.example.");
+            throw new InvalidOperationException(
+                $"VALTRO_PUBLIC_URL is “{publicUrl}”. It has to be an address such as https://dates.pinewick.example.");
         return new Settings(
             configuration["VALTRO_DATABASE"] ?? "Host=/var/run/postgresql;Database=valtro",
             url,
@@ -55,17 +56,25 @@ public sealed record Settings(
         };
     }
 
-    private static IPNetwork[] ReadNetworks(string? text) => [.. (text ?? "").Split([',', ' '], StringSplitOptions.RemoveEmptyEntries).Select(part =>
-        IPNetwork.TryParse(part.Contains('/', StringComparison.Ordinal) ? part : $"{part}/{(part.Contains(':', StringComparison.Ordinal) ? 128 : 32)}", out var network)
+    private static IPNetwork[] ReadNetworks(string? text) => [.. (text ?? "").Split([',', ' '], StringSplitOptions.RemoveEmptyEntries)
+        .Select(part =>
+        IPNetwork.TryParse(part.Contains('/', StringComparison.Ordinal)
+            ? part
+            : $"{part}/{(part.Contains(':', StringComparison.Ordinal) ? 128 : 32)}", out var network)
             ? network
-            : throw new InvalidOperationException($"VALTRO_METRICS_FROM holds “{part}”. Write addresses or networks with commas between, such as 10.1.2.3, 10.2.0.0/16."))];
+            : throw new InvalidOperationException(
+                $"VALTRO_METRICS_FROM holds “{part}”. Write addresses or networks with commas between, such as 10.1.2.3, 10.2.0.0/16."))];
 
     private static string? ReadMapAddress(string? text)
     {
         if (string.IsNullOrEmpty(text))
             return null;
-        if (!Uri.TryCreate(text, UriKind.Absolute, out var address) || address.Scheme is not ("http" or "https") || !text.Contains("{latitude}", StringComparison.Ordinal) || !text.Contains("{longitude}", StringComparison.Ordinal))
-            throw new InvalidOperationException($"VALTRO_MAP_ADDRESS is “{text}”. It has to be a web address with {{latitude}} and {{longitude}} in it.");
+        if (!Uri.TryCreate(text, UriKind.Absolute, out var address)
+            || address.Scheme is not ("http" or "https")
+            || !text.Contains("{latitude}", StringComparison.Ordinal)
+            || !text.Contains("{longitude}", StringComparison.Ordinal))
+            throw new InvalidOperationException(
+                $"VALTRO_MAP_ADDRESS is “{text}”. It has to be a web address with {{latitude}} and {{longitude}} in it.");
         return text;
     }
 
@@ -75,8 +84,10 @@ public sealed record Settings(
         if (string.IsNullOrEmpty(text))
             return null;
         if (!Uri.TryCreate($"smtp://{text}", UriKind.Absolute, out var address) || address.Host.Length == 0 || address.AbsolutePath != "/")
-            throw new InvalidOperationException($"VALTRO_SMTP is “{text}”. It has to be a host and a port, such as mail.pinewick.example:587.");
-        return new SmtpSettings(address.Host, address.Port > 0 ? address.Port : 587, configuration["VALTRO_SMTP_USER"], configuration["VALTRO_SMTP_PASSWORD"]);
+            throw new InvalidOperationException(
+                $"VALTRO_SMTP is “{text}”. It has to be a host and a port, such as mail.pinewick.example:587.");
+        return new SmtpSettings(
+            address.Host, address.Port > 0 ? address.Port : 587, configuration["VALTRO_SMTP_USER"], configuration["VALTRO_SMTP_PASSWORD"]);
     }
 
     private static int Number(IConfiguration configuration, string name, int usual)

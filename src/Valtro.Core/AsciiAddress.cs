@@ -1,6 +1,7 @@
 namespace Valtro.Core;
 
-/// <summary>Addresses as programs read them that know no other script: hosts in A-labels (RFC 5890 2.3.2.1), the rest percent-encoded (RFC 3986 2.1).</summary>
+/// <summary>Addresses as programs read them that know no other script: hosts in A-labels (RFC 5890 2.3.2.1), the rest percent-encoded (RFC
+/// 3986 2.1).</summary>
 public static class AsciiAddress
 {
     /// <param name="address">Absolute; of whatever scheme.</param>
@@ -11,7 +12,9 @@ public static class AsciiAddress
             return null;
         try
         {
-            return uri.HostNameType == UriHostNameType.Dns && uri.IdnHost != uri.Host ? new UriBuilder(uri) { Host = uri.IdnHost }.Uri.AbsoluteUri : uri.AbsoluteUri;
+            return uri.HostNameType == UriHostNameType.Dns && uri.IdnHost != uri.Host
+                ? new UriBuilder(uri) { Host = uri.IdnHost }.Uri.AbsoluteUri
+                : uri.AbsoluteUri;
         }
         catch (UriFormatException)
         {

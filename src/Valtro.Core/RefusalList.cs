@@ -12,7 +12,8 @@ public sealed class RefusalList
     public bool IsEmpty => _refusals.Count == 0;
 
     /// <param name="code">Of a message of the catalogues.</param>
-    public void Add(string field, string code, params ReadOnlySpan<(string Name, object? Value)> values) => Add(new Refusal(field, Saying.Of(code, values)));
+    public void Add(string field, string code, params ReadOnlySpan<(string Name, object? Value)> values) =>
+        Add(new Refusal(field, Saying.Of(code, values)));
 
     public void Add(Refusal refusal) => _refusals.Add(refusal);
 

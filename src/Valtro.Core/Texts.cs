@@ -13,13 +13,15 @@ public static class Texts
     public const int LongestDescription = 20_000;
     public const int LongestNotes = 5_000;
 
-    /// <summary>How many code points a character may be made of, on the average: a family of emoji has seven, with skin tones eleven.</summary>
+    /// <summary>How many code points a character may be made of, on the average: a family of emoji has seven, with skin tones
+    /// eleven.</summary>
     public const int MostPointsACharacter = 12;
 
     /// <summary>As many characters as a person counts: letters with their accents, whole emoji (UAX #29, grapheme clusters).</summary>
     public static int CountOf(string text) => new StringInfo(text).LengthInTextElements;
 
-    /// <summary>False when a text holds U+0000, a character that is none (U+FFFE, U+FFFF), or half of a surrogate pair: no database and no page takes it.</summary>
+    /// <summary>False when a text holds U+0000, a character that is none (U+FFFE, U+FFFF), or half of a surrogate pair: no database and no
+    /// page takes it.</summary>
     public static bool CanBeWritten(string text) => !text.AsSpan().ContainsAny('\0', '\uFFFE', '\uFFFF') && IsWellFormed(text);
 
     /// <exception cref="RuleException">It is longer than <paramref name="longest"/> characters.</exception>
@@ -53,7 +55,10 @@ public static class Texts
     public static string Lines(string field, string what, string? text, int longest)
     {
         CheckLength(field, what, text ?? "", longest);
-        return string.Join('\n', (text ?? "").ReplaceLineEndings("\n").Replace('\t', ' ').Split('\n').Select(line => OneLine(field, what, line, longest, required: false))).Trim();
+        return string.Join('\n',
+            (text ?? "").ReplaceLineEndings("\n").Replace('\t', ' ').Split('\n')
+                .Select(line => OneLine(field, what, line, longest, required: false)))
+            .Trim();
     }
 
     /// <summary>

@@ -17,7 +17,8 @@ public sealed class ValueList<T> : IReadOnlyList<T>, IEquatable<ValueList<T>>
 
     public T this[int index] => _values[index];
 
-    public bool Equals(ValueList<T>? other) => other is not null && (ReferenceEquals(this, other) || _values.AsSpan().SequenceEqual(other._values));
+    public bool Equals(ValueList<T>? other) =>
+        other is not null && (ReferenceEquals(this, other) || _values.AsSpan().SequenceEqual(other._values));
 
     public override bool Equals(object? obj) => Equals(obj as ValueList<T>);
 

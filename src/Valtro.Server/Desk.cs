@@ -15,7 +15,8 @@ internal static class Desk
         app.UseStaticFiles(new StaticFileOptions
         {
             ContentTypeProvider = types,
-            OnPrepareResponse = prepared => prepared.Context.Response.Headers.CacheControl = prepared.Context.Request.Path.StartsWithSegments("/assets")
+            OnPrepareResponse = prepared =>
+                prepared.Context.Response.Headers.CacheControl = prepared.Context.Request.Path.StartsWithSegments("/assets")
                 ? "public, max-age=31536000, immutable"
                 : "public, max-age=300",
         });
@@ -24,10 +25,13 @@ internal static class Desk
     /// <summary>Every other address that a person can read is a screen of the desk.</summary>
     public static void MapDesk(this WebApplication app) => app.MapFallback("/{**screen}", AnswerAsync).ExcludeFromDescription();
 
-    /// <summary>First segments of addresses that are for programs, or for those who read in public: there the desk answers nothing.</summary>
-    private static readonly string[] Others = ["api", "c", "s", "dav", "metrics", "oembed", "openapi", "healthz", "readyz", "assets", ".well-known"];
+    /// <summary>First segments of addresses that are for programs, or for those who read in public: there the desk answers
+    /// nothing.</summary>
+    private static readonly string[] Others =
+        ["api", "c", "s", "dav", "metrics", "oembed", "openapi", "healthz", "readyz", "assets", ".well-known"];
 
-    private static async Task<IResult> AnswerAsync(HttpContext context, IWebHostEnvironment environment, IEnumerable<EndpointDataSource> endpoints)
+    private static async Task<IResult> AnswerAsync(
+        HttpContext context, IWebHostEnvironment environment, IEnumerable<EndpointDataSource> endpoints)
     {
         var path = context.Request.Path;
         var allowed = AllowedAt(path, endpoints);
@@ -39,7 +43,8 @@ internal static class Desk
         if (allowed.Length > 0 && !allowed.Contains(context.Request.Method))
         {
             context.Response.Headers.Allow = string.Join(", ", allowed);
-            return Problems.Of(Problem.WrongMethod, Saying.Of("request.methodNotPossible", ("method", context.Request.Method), ("allowed", string.Join(", ", allowed))));
+            return Problems.Of(Problem.WrongMethod,
+                Saying.Of("request.methodNotPossible", ("method", context.Request.Method), ("allowed", string.Join(", ", allowed))));
         }
         // There is such an address, and it does not read what was sent.
         if (isKnown)
@@ -62,7 +67,8 @@ internal static class Desk
     private static string[] AllowedAt(PathString path, IEnumerable<EndpointDataSource> sources) => [.. sources
         .SelectMany(source => source.Endpoints)
         .OfType<RouteEndpoint>()
-        .Where(endpoint => endpoint.Metadata.GetMetadata<HttpMethodMetadata>() is { HttpMethods.Count: > 0 } && Fits(endpoint.RoutePattern, path))
+        .Where(endpoint =>
+            endpoint.Metadata.GetMetadata<HttpMethodMetadata>() is { HttpMethods.Count: > 0 } && Fits(endpoint.RoutePattern, path))
         .SelectMany(endpoint => endpoint.Metadata.GetMetadata<HttpMethodMetadata>()!.HttpMethods)
         .Distinct()
         .Order(StringComparer.Ordinal)];
@@ -70,7 +76,8 @@ internal static class Desk
     private static bool Fits(RoutePattern pattern, PathString path)
     {
         var values = new RouteValueDictionary();
-        return new TemplateMatcher(new RouteTemplate(pattern), []).TryMatch(path, values) && pattern.Parameters.All(parameter => parameter.ParameterPolicies.All(policy => policy.Content switch
+        return new TemplateMatcher(new RouteTemplate(pattern), []).TryMatch(path, values)
+            && pattern.Parameters.All(parameter => parameter.ParameterPolicies.All(policy => policy.Content switch
         {
             "guid" => Guid.TryParse(values[parameter.Name] as string, out _),
             "int" => int.TryParse(values[parameter.Name] as string, out _),

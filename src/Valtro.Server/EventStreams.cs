@@ -9,7 +9,8 @@ public sealed class EventStreams(IHostApplicationLifetime lifetime)
     /// <param name="news">What is to be sent, one piece after the other, until it is told to end.</param>
     /// <param name="longest">Then it ends, and whoever listens comes again; null for never.</param>
     public async Task SendAsync(
-        HttpContext context, Listeners listeners, IReadOnlyCollection<Guid> ids, Func<Listener, CancellationToken, IAsyncEnumerable<string>> news, TimeSpan? longest = null)
+        HttpContext context, Listeners listeners, IReadOnlyCollection<Guid> ids,
+            Func<Listener, CancellationToken, IAsyncEnumerable<string>> news, TimeSpan? longest = null)
     {
         var response = context.Response;
         response.ContentType = "text/event-stream";

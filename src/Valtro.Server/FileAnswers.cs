@@ -15,7 +15,8 @@ internal static class FileAnswers
         var disposition = new ContentDispositionHeaderValue(Shown.Contains(type) ? "inline" : "attachment");
         disposition.SetHttpFileName(name);
         response.Headers.ContentDisposition = disposition.ToString();
-        response.Headers.ContentSecurityPolicy = $"default-src 'none'; frame-ancestors 'none'{(type == "application/pdf" ? "" : "; sandbox")}";
+        response.Headers.ContentSecurityPolicy =
+            $"default-src 'none'; frame-ancestors 'none'{(type == "application/pdf" ? "" : "; sandbox")}";
     }
 
     public static FileContentHttpResult Of(HttpContext context, StoredFile file, string cacheControl)

@@ -11,7 +11,8 @@ public sealed record ReadyBody(string Status, IReadOnlyList<FailingBody>? Work);
 
 /// <param name="Key">Of an edition, a mail or a person; with the kind it names the row in the table "work".</param>
 /// <param name="IsSetAside">It is not tried by itself any more.</param>
-public sealed record FailingBody(WorkKind Kind, string Key, NodaTime.Instant Since, FailureReason Reason, string Error, int Tries, bool IsSetAside);
+public sealed record FailingBody(
+    WorkKind Kind, string Key, NodaTime.Instant Since, FailureReason Reason, string Error, int Tries, bool IsSetAside);
 
 /// <summary>Alive, and ready, for whatever starts and watches the server.</summary>
 internal static class Health
@@ -33,7 +34,12 @@ internal static class Health
         try
         {
             var failing = await work.FailingAsync(null);
-            return Answer("ready", isOperator ? [.. failing.Select(one => new FailingBody(one.Kind, one.Key, one.Since, one.Reason, one.Error, one.Tries, one.IsSetAside))] : null, 200);
+            return Answer("ready",
+                isOperator
+                    ? [
+                        .. failing.Select(one =>
+                            new FailingBody(one.Kind, one.Key, one.Since, one.Reason, one.Error, one.Tries, one.IsSetAside))]
+                    : null, 200);
         }
         catch (Exception away) when (DatabaseFailures.IsAway(away))
         {
@@ -41,7 +47,8 @@ internal static class Health
         }
     }
 
-    private static IResult Answer(string status, IReadOnlyList<FailingBody>? work, int code) => Results.Json(new ReadyBody(status, work), Json.Options, statusCode: code);
+    private static IResult Answer(string status, IReadOnlyList<FailingBody>? work, int code) =>
+        Results.Json(new ReadyBody(status, work), Json.Options, statusCode: code);
 }
 
 /// <summary>Those who run the server, by the address that they ask from.</summary>
@@ -49,5 +56,8 @@ internal static class Operators
 {
     public static bool MayAsk(HttpContext context, Settings settings) =>
         // Who comes by way of a proxy that nobody named is not this machine, though it looks so.
-        !context.Request.Headers.ContainsKey("X-Forwarded-For") && (context.Connection.RemoteIpAddress is not { } address || System.Net.IPAddress.IsLoopback(address) || settings.MetricsFrom.Any(network => network.Contains(address.IsIPv4MappedToIPv6 ? address.MapToIPv4() : address)));
+        !context.Request.Headers.ContainsKey("X-Forwarded-For")
+            && (context.Connection.RemoteIpAddress is not { } address
+                || System.Net.IPAddress.IsLoopback(address)
+                || settings.MetricsFrom.Any(network => network.Contains(address.IsIPv4MappedToIPv6 ? address.MapToIPv4() : address)));
 }

@@ -15,10 +15,13 @@ internal static class Limits
         services.AddSingleton(new WrongSecrets(settings.WrongSecretsPerMinute)).AddSingleton(new PublicWork(settings.PublicWorkPerMinute));
         services.AddRateLimiter(options =>
         {
-            options.AddPolicy(SignIn, context => RateLimitPartition.GetSlidingWindowLimiter(AddressOf(context), _ => PerMinute(settings.SignInsPerMinute)));
+            options.AddPolicy(SignIn,
+                context => RateLimitPartition.GetSlidingWindowLimiter(AddressOf(context), _ => PerMinute(settings.SignInsPerMinute)));
             options.AddPolicy(Write, context => ReadsOnly.Is(context)
                 ? RateLimitPartition.GetNoLimiter("")
-                : RateLimitPartition.GetSlidingWindowLimiter(context.User.Identity?.IsAuthenticated == true ? Accounts.WhoAsks.AccountOf(context.User).ToString() : AddressOf(context), _ => PerMinute(settings.WritesPerMinute)));
+                : RateLimitPartition.GetSlidingWindowLimiter(context.User.Identity?.IsAuthenticated == true
+                    ? Accounts.WhoAsks.AccountOf(context.User).ToString()
+                    : AddressOf(context), _ => PerMinute(settings.WritesPerMinute)));
             options.OnRejected = (rejected, _) => RejectAsync(rejected.HttpContext);
         });
     }
@@ -28,7 +31,8 @@ internal static class Limits
     /// <summary>By what one program can be told from others.</summary>
     public static string ProgramOf(HttpContext context) => $"{AddressOf(context)} {context.Request.Headers.UserAgent}";
 
-    public static SlidingWindowRateLimiterOptions PerMinute(int permits) => new() { PermitLimit = permits, Window = TimeSpan.FromMinutes(1), SegmentsPerWindow = 6 };
+    public static SlidingWindowRateLimiterOptions PerMinute(int permits) =>
+        new() { PermitLimit = permits, Window = TimeSpan.FromMinutes(1), SegmentsPerWindow = 6 };
 
     public static async ValueTask RejectAsync(HttpContext context)
     {
@@ -37,7 +41,8 @@ internal static class Limits
     }
 }
 
-/// <summary>What an address outside may cause in a minute. Beyond it that address gets nothing more of the kind for a while; what costs nothing is not counted.</summary>
+/// <summary>What an address outside may cause in a minute. Beyond it that address gets nothing more of the kind for a while; what costs
+/// nothing is not counted.</summary>
 public abstract class Allowance(int perMinute) : IDisposable
 {
     private readonly PartitionedRateLimiter<string> _limiter = PartitionedRateLimiter.Create<string, string>(
@@ -67,5 +72,6 @@ public abstract class Allowance(int perMinute) : IDisposable
 /// <summary>Secrets that opened nothing.</summary>
 public sealed class WrongSecrets(int perMinute) : Allowance(perMinute);
 
-/// <summary>Work that public requests cause: questions to the database for addresses that nobody knows, and renderings of what only some ask for.</summary>
+/// <summary>Work that public requests cause: questions to the database for addresses that nobody knows, and renderings of what only some
+/// ask for.</summary>
 public sealed class PublicWork(int perMinute) : Allowance(perMinute);

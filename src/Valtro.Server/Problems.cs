@@ -46,12 +46,20 @@ public sealed record Problem(string Name, int Status)
 internal static class Problems
 {
     public static ProblemHttpResult Of(
-        Problem problem, Saying? detail = null, IReadOnlyList<Refusal>? refusals = null, object? current = null, IReadOnlyList<Core.Events.MergeField>? differing = null)
+        Problem problem, Saying? detail = null, IReadOnlyList<Refusal>? refusals = null, object? current = null,
+            IReadOnlyList<Core.Events.MergeField>? differing = null)
     {
         var speech = Spoken.Now;
-        var details = new ProblemDetails { Type = problem.Type, Status = problem.Status, Title = speech.Say(problem.Title), Detail = speech.Say(detail ?? problem.Detail) };
+        var details = new ProblemDetails
+        {
+            Type = problem.Type,
+            Status = problem.Status,
+            Title = speech.Say(problem.Title),
+            Detail = speech.Say(detail ?? problem.Detail)
+        };
         if (refusals is not null)
-            details.Extensions["errors"] = refusals.GroupBy(refusal => refusal.Field).ToDictionary(group => group.Key, group => group.Select(refusal => speech.Say(refusal.Saying)).ToArray());
+            details.Extensions["errors"] = refusals.GroupBy(refusal => refusal.Field)
+                .ToDictionary(group => group.Key, group => group.Select(refusal => speech.Say(refusal.Saying)).ToArray());
         if (current is not null)
             details.Extensions["current"] = current;
         if (differing is not null)
@@ -111,10 +119,12 @@ internal sealed partial class ProblemHandler(IDiagnosticContext line, Measures m
         {
             if (MissingFields().Match(json.Message) is { Success: true } missing)
                 return new Refusal(
-                    missing.Groups[1].Value.Split('\'')[1], Saying.Of("request.lacks", ("fields", missing.Groups[1].Value.Replace("'", "", StringComparison.Ordinal))));
+                    missing.Groups[1].Value.Split('\'')[1],
+                        Saying.Of("request.lacks", ("fields", missing.Groups[1].Value.Replace("'", "", StringComparison.Ordinal))));
             if (json.Path is { Length: > 2 } path)
                 return new Refusal(path[2..], Saying.Of("request.fieldUnreadable", ("field", path[2..])));
-            return new Refusal("body", json.LineNumber is { } line ? Saying.Of("request.noJsonInLine", ("line", line + 1)) : Saying.Of("request.noJson"));
+            return new Refusal(
+                "body", json.LineNumber is { } line ? Saying.Of("request.noJsonInLine", ("line", line + 1)) : Saying.Of("request.noJson"));
         }
         if (Parameter().Match(unreadable.Message) is not { Success: true } parameter)
             return new Refusal("body", Saying.Of("request.noBody"));

@@ -43,17 +43,24 @@ services.AddSingleton(settings);
 var clock = OneClock.From(builder.Configuration[OneClock.Setting], builder.Environment.IsProduction());
 services.AddSingleton(clock).AddSingleton<IClock>(clock).AddSingleton<TimeProvider>(clock);
 services.AddSingleton(_ => Database.Walled(settings.Database, settings.Connections));
-services.AddSingleton<OrganisationStore>().AddSingleton<AccountStore>().AddSingleton<CalendarStore>().AddSingleton<EventStore>().AddSingleton<EditionStore>();
-services.AddSingleton<ListStore>().AddSingleton<YearPlanStore>().AddSingleton<RevisionStore>().AddSingleton<DeliveredStore>().AddSingleton<GroupStore>().AddSingleton<SecretLinkStore>();
-services.AddSingleton<InvitationStore>().AddSingleton<MailStore>().AddSingleton<SubmissionStore>().AddSingleton<AuditStore>().AddSingleton<FileStore>().AddSingleton<WorkStore>().AddSingleton<SessionStore>();
-services.AddSingleton<EditionSettingsStore>().AddSingleton<EditionReadings>().AddSingleton<HouseStore>().AddSingleton<Houses>().AddSingleton<AskedStore>().AddSingleton<DeskNews>();
+services.AddSingleton<OrganisationStore>().AddSingleton<AccountStore>().AddSingleton<CalendarStore>().AddSingleton<EventStore>()
+    .AddSingleton<EditionStore>();
+services.AddSingleton<ListStore>().AddSingleton<YearPlanStore>().AddSingleton<RevisionStore>().AddSingleton<DeliveredStore>()
+    .AddSingleton<GroupStore>().AddSingleton<SecretLinkStore>();
+services.AddSingleton<InvitationStore>().AddSingleton<MailStore>().AddSingleton<SubmissionStore>().AddSingleton<AuditStore>()
+    .AddSingleton<FileStore>().AddSingleton<WorkStore>().AddSingleton<SessionStore>();
+services.AddSingleton<EditionSettingsStore>().AddSingleton<EditionReadings>().AddSingleton<HouseStore>().AddSingleton<Houses>()
+    .AddSingleton<AskedStore>().AddSingleton<DeskNews>();
 services.AddSingleton<Pictures>().AddSingleton<EntryPages>().AddSingleton<AtomFeeds>();
-services.AddSingleton<PublicAddresses>().AddSingleton<Painter>().AddSingleton<Feeds>().AddSingleton<EntryFinder>().AddSingleton<Rendering>().AddSingleton<Heard>().AddSingleton<Artefacts>().AddSingleton<News>().AddSingleton<Fetches>();
+services.AddSingleton<PublicAddresses>().AddSingleton<Painter>().AddSingleton<Feeds>().AddSingleton<EntryFinder>().AddSingleton<Rendering>()
+    .AddSingleton<Heard>().AddSingleton<Artefacts>().AddSingleton<News>().AddSingleton<Fetches>();
 services.AddSingleton(provider => provider.GetRequiredService<IWebHostEnvironment>().WebRootFileProvider).AddSingleton<EventStreams>();
 services.AddSingleton<WebAssets>().AddSingleton<ReadingPages>().AddSingleton<PublicApi.Reader>().AddSingleton<RichTexts>();
 services.AddSingleton<CalendarView>().AddScoped<OccurrenceView>().AddScoped<ClashView>();
-services.AddScoped<IWhoAsks, WhoAsks>().AddScoped<Access>().AddScoped<Sessions>().AddScoped<SignedIn>().AddScoped<PasswordChecks>().AddScoped<PasswordResets>().AddScoped<Passwords>();
-services.AddScoped<EventDesk>().AddScoped<EventChanges>().AddScoped<ChangePreviews>().AddScoped<TableReader>().AddScoped<EventPreviews>().AddScoped<YearPlanDesk>().AddScoped<Destinations>().AddScoped<LosingEditions>();
+services.AddScoped<IWhoAsks, WhoAsks>().AddScoped<Access>().AddScoped<Sessions>().AddScoped<SignedIn>().AddScoped<PasswordChecks>()
+    .AddScoped<PasswordResets>().AddScoped<Passwords>();
+services.AddScoped<EventDesk>().AddScoped<EventChanges>().AddScoped<ChangePreviews>().AddScoped<TableReader>().AddScoped<EventPreviews>()
+    .AddScoped<YearPlanDesk>().AddScoped<Destinations>().AddScoped<LosingEditions>();
 services.AddScoped<SignOffQueue>().AddScoped<CalendarLife>().AddScoped<PreviewApi.Preview>().AddScoped<EditionDesk>();
 services.AddWork(isRun: !isDescribing).AddSingleton<IWorker, ResetWorker>();
 
@@ -89,16 +96,20 @@ services.AddAntiforgery(antiforgery =>
 });
 services.AddDataProtection().SetApplicationName("Valtro");
 if (!isDescribing)
-    services.AddSingleton<IConfigureOptions<KeyManagementOptions>>(provider => new ConfigureOptions<KeyManagementOptions>(keys => keys.XmlRepository = new DataProtectionKeys(provider.GetRequiredService<Database>())));
+    services.AddSingleton<IConfigureOptions<KeyManagementOptions>>(
+        provider => new ConfigureOptions<KeyManagementOptions>(keys =>
+            keys.XmlRepository = new DataProtectionKeys(provider.GetRequiredService<Database>())));
 
 services.ConfigureHttpJsonOptions(options => Json.Configure(options.SerializerOptions));
 // What cannot be read is explained by the handler of problems, wherever it runs.
 services.Configure<RouteHandlerOptions>(routes => routes.ThrowOnBadRequest = true);
-services.AddProblemDetails(problems => problems.CustomizeProblemDetails = said => said.ProblemDetails.Extensions["traceId"] = Watching.TraceId);
+services.AddProblemDetails(problems =>
+    problems.CustomizeProblemDetails = said => said.ProblemDetails.Extensions["traceId"] = Watching.TraceId);
 services.AddExceptionHandler<ProblemHandler>();
 services.AddLimits(settings);
 services.AddCors(PublicApi.ForScripts);
-services.AddOpenApi(options => options.AddSchemaTransformer<OpenApiSchemas>().AddSchemaTransformer<OpenApiRefusals>().AddOperationTransformer<OpenApiRefusals>());
+services.AddOpenApi(options =>
+    options.AddSchemaTransformer<OpenApiSchemas>().AddSchemaTransformer<OpenApiRefusals>().AddOperationTransformer<OpenApiRefusals>());
 services.AddResponseCompression(compression => compression.EnableForHttps = true);
 services.Configure<ForwardedHeadersOptions>(forwarded =>
 {
@@ -127,7 +138,8 @@ app.UseRateLimiter();
 app.UseAuthentication();
 app.UseAuthorization();
 
-var api = app.MapGroup("/api").AddEndpointFilter<AntiforgeryFilter>().AddEndpointFilter<SentFilter>().AddEndpointFilter<WallFilter>().AddEndpointFilter<WritesFilter>().RequireAuthorization().RequireRateLimiting(Limits.Write);
+var api = app.MapGroup("/api").AddEndpointFilter<AntiforgeryFilter>().AddEndpointFilter<SentFilter>().AddEndpointFilter<WallFilter>()
+    .AddEndpointFilter<WritesFilter>().RequireAuthorization().RequireRateLimiting(Limits.Write);
 api.MapSession();
 api.MapAccounts();
 api.MapPeople();

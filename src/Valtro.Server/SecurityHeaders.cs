@@ -4,7 +4,8 @@ using Valtro.Server.Public;
 
 namespace Valtro.Server;
 
-/// <summary>What browsers are told to refuse, on every answer, errors too. Nothing is fetched from elsewhere, no script stands in a page.</summary>
+/// <summary>What browsers are told to refuse, on every answer, errors too. Nothing is fetched from elsewhere, no script stands in a
+/// page.</summary>
 internal static class SecurityHeaders
 {
     private const string Ours =
@@ -32,7 +33,9 @@ internal static class SecurityHeaders
             headers["Referrer-Policy"] = "strict-origin-when-cross-origin";
         headers["Permissions-Policy"] = "camera=(), geolocation=(), microphone=()";
         // What is public may stand in other sites' pages; what is said to who is signed in may not.
-        headers["Cross-Origin-Resource-Policy"] = path.StartsWithSegments("/api") || path.StartsWithSegments("/openapi") ? "same-origin" : "cross-origin";
+        headers["Cross-Origin-Resource-Policy"] = path.StartsWithSegments("/api") || path.StartsWithSegments("/openapi")
+            ? "same-origin"
+            : "cross-origin";
         if (PublicApi.IsOpenToScripts(path))
         {
             // Said to everybody, so that a copy kept for one reader serves a script of another site too.

@@ -10,7 +10,10 @@ internal static class StartupGate
         var startup = app.Services.GetRequiredService<Startup>();
         app.Use(async (context, next) =>
         {
-            if (startup.IsReady || context.Request.Path.StartsWithSegments("/healthz") || context.Request.Path.StartsWithSegments("/readyz") || context.Request.Path.StartsWithSegments("/metrics"))
+            if (startup.IsReady
+                || context.Request.Path.StartsWithSegments("/healthz")
+                || context.Request.Path.StartsWithSegments("/readyz")
+                || context.Request.Path.StartsWithSegments("/metrics"))
             {
                 await next();
                 return;

@@ -11,7 +11,8 @@ using Valtro.Application.Work;
 
 namespace Valtro.Server;
 
-/// <summary>What the server tells those who run it: a log of JSON lines, measures in Prometheus' form, traces where somebody collects them.</summary>
+/// <summary>What the server tells those who run it: a log of JSON lines, measures in Prometheus' form, traces where somebody collects
+/// them.</summary>
 internal static class Watching
 {
     /// <summary>Addresses at which others look whether we live: no line for each.</summary>
@@ -31,7 +32,8 @@ internal static class Watching
         services.AddOpenTelemetry()
             .ConfigureResource(resource => resource.AddService("valtro"))
             .WithMetrics(metrics => metrics
-                .AddMeter(Measures.Name, "Microsoft.AspNetCore.Hosting", "Microsoft.AspNetCore.Server.Kestrel", "Microsoft.AspNetCore.RateLimiting", "Npgsql", "System.Runtime")
+                .AddMeter(Measures.Name, "Microsoft.AspNetCore.Hosting", "Microsoft.AspNetCore.Server.Kestrel",
+                    "Microsoft.AspNetCore.RateLimiting", "Npgsql", "System.Runtime")
                 .AddPrometheusExporter())
             .WithTracing(traces =>
             {
@@ -39,7 +41,8 @@ internal static class Watching
                 {
                     requests.Filter = context => !Looks.Contains(context.Request.Path.Value);
                     // Secrets stand in addresses: they leave no trace.
-                    requests.EnrichWithHttpRequest = (span, request) => span.SetTag("url.path", SafePath.Of(request.HttpContext)).SetTag("url.query", null);
+                    requests.EnrichWithHttpRequest = (span, request) =>
+                        span.SetTag("url.path", SafePath.Of(request.HttpContext)).SetTag("url.query", null);
                 });
                 if (!string.IsNullOrEmpty(configuration["OTEL_EXPORTER_OTLP_ENDPOINT"]))
                     traces.AddOtlpExporter();
@@ -66,7 +69,8 @@ internal static class Watching
 
     /// <summary>Measures for those who may ask; to others there is nothing here.</summary>
     public static void UseMeasures(this WebApplication app, Settings settings) =>
-        app.UseOpenTelemetryPrometheusScrapingEndpoint(context => context.Request.Path == "/metrics" && HttpMethods.IsGet(context.Request.Method) && Operators.MayAsk(context, settings));
+        app.UseOpenTelemetryPrometheusScrapingEndpoint(context =>
+            context.Request.Path == "/metrics" && HttpMethods.IsGet(context.Request.Method) && Operators.MayAsk(context, settings));
 
     /// <summary>By which a failure is found in the log.</summary>
     public static string TraceId => Activity.Current?.TraceId.ToString() ?? "";

@@ -7,12 +7,15 @@ using Valtro.StandIns.Website;
 var builder = WebApplication.CreateBuilder(args);
 builder.Logging.SetMinimumLevel(LogLevel.Warning);
 builder.WebHost.ConfigureKestrel(kestrel => kestrel.AddServerHeader = false);
-builder.Services.AddSingleton(new WebsiteFile(builder.Configuration["VALTRO_STANDINS_FILE"] ?? "stand-ins.json", builder.Configuration["VALTRO_PUBLIC_URL"] ?? "http://127.0.0.1:5080"));
+builder.Services.AddSingleton(
+    new WebsiteFile(builder.Configuration["VALTRO_STANDINS_FILE"] ?? "stand-ins.json",
+        builder.Configuration["VALTRO_PUBLIC_URL"] ?? "http://127.0.0.1:5080"));
 builder.Services.AddSingleton<TimeProvider>(OneClock.From(builder.Configuration[OneClock.Setting], builder.Environment.IsProduction()));
 builder.Services.AddSingleton<HttpClient>();
 builder.Services.AddSingleton<ReceivedMail>();
 builder.Services.AddHostedService(services => new MailListener(
-    services.GetRequiredService<ReceivedMail>(), int.Parse(builder.Configuration["VALTRO_STANDINS_SMTP_PORT"] ?? "5082", CultureInfo.InvariantCulture)));
+    services.GetRequiredService<ReceivedMail>(),
+        int.Parse(builder.Configuration["VALTRO_STANDINS_SMTP_PORT"] ?? "5082", CultureInfo.InvariantCulture)));
 
 var app = builder.Build();
 app.MapWebsite();

@@ -26,14 +26,16 @@ public sealed class Account
 
 /// <summary>A person of an organisation, with what they may do there.</summary>
 public sealed record Member(
-    Guid AccountId, string Name, string Email, bool IsAdministrator, Instant? LastSignInAt, int Version, IReadOnlyDictionary<Guid, CalendarRole> Roles);
+    Guid AccountId, string Name, string Email, bool IsAdministrator, Instant? LastSignInAt, int Version,
+        IReadOnlyDictionary<Guid, CalendarRole> Roles);
 
 /// <summary>That a person belongs to an organisation, and as whom.</summary>
 /// <param name="Slug">By which addresses name the organisation.</param>
 /// <param name="HouseVersion">Which version of its house is the latest.</param>
 public sealed record Membership(string Slug, string Name, long HouseVersion, Viewer Viewer);
 
-/// <summary>Accounts, memberships and roles. What is asked before anybody is signed in looks everywhere; the rest stays within the wall.</summary>
+/// <summary>Accounts, memberships and roles. What is asked before anybody is signed in looks everywhere; the rest stays within the
+/// wall.</summary>
 public sealed class AccountStore(Database database)
 {
     private const string Columns = """
@@ -82,7 +84,9 @@ public sealed class AccountStore(Database database)
     public async Task<Instant?> MayMailResetAsync(Guid id, Duration atMostEvery, Instant now)
     {
         using var everywhere = Wall.Everywhere();
-        return await database.ExecuteAsync("update account set reset_mailed_at = @now where id = @id and (reset_mailed_at is null or reset_mailed_at <= @before)", new { id, now, before = now - atMostEvery }) > 0
+        return await database.ExecuteAsync(
+            "update account set reset_mailed_at = @now where id = @id and (reset_mailed_at is null or reset_mailed_at <= @before)",
+                new { id, now, before = now - atMostEvery }) > 0
             ? null
             : (await FindAsync(id))?.ResetMailedAt ?? now;
     }
@@ -115,7 +119,8 @@ public sealed class AccountStore(Database database)
         """, new { organisationId, calendarId, accountId, role = Words.Of(role) });
 
     internal sealed record ViewerRow(
-        Guid OrganisationId, string Slug, string Name, bool IsAdministrator, Guid? CalendarId, string? Role, bool RequiresSignOff, bool IsArchived, long HouseVersion);
+        Guid OrganisationId, string Slug, string Name, bool IsAdministrator, Guid? CalendarId, string? Role, bool RequiresSignOff,
+            bool IsArchived, long HouseVersion);
 
     /// <summary>The organisations that a person belongs to, by name, with everything that decides what they may see and do there.</summary>
     public async Task<IReadOnlyList<Membership>> MembershipsAsync(Guid accountId)
@@ -149,7 +154,8 @@ public sealed class AccountStore(Database database)
             Archived = Those(row => row.IsArchived),
         });
 
-        HashSet<Guid> Those(Func<ViewerRow, bool> are) => [.. rows.Where(row => row.CalendarId is not null && are(row)).Select(row => row.CalendarId!.Value)];
+        HashSet<Guid> Those(Func<ViewerRow, bool> are) =>
+            [.. rows.Where(row => row.CalendarId is not null && are(row)).Select(row => row.CalendarId!.Value)];
     }
 
     private sealed record MemberRow(Guid AccountId, string Name, string Email, bool IsAdministrator, Instant? LastSignInAt, int Version);
@@ -178,7 +184,8 @@ public sealed class AccountStore(Database database)
     private sealed record KeeperRow(Guid CalendarId, string Name, string Role);
 
     /// <summary>Contributors and editors by calendar, by name.</summary>
-    public async Task<ILookup<Guid, (string Name, CalendarRole Role)>> KeepersAsync(Guid organisationId) => (await database.ListAsync<KeeperRow>("""
+    public async Task<ILookup<Guid, (string Name, CalendarRole Role)>> KeepersAsync(Guid organisationId) =>
+        (await database.ListAsync<KeeperRow>("""
         select r.calendar_id, a.name, r.role::text as role
         from calendar_role r
         join account a on a.id = r.account_id
@@ -186,7 +193,8 @@ public sealed class AccountStore(Database database)
         order by lower(a.name), a.id
         """, new { organisationId })).ToLookup(row => row.CalendarId, row => (row.Name, Words.Read<CalendarRole>(row.Role)));
 
-    /// <summary>Those who decide about what is handed in for a calendar: its editors, or where there are none, the administrators.</summary>
+    /// <summary>Those who decide about what is handed in for a calendar: its editors, or where there are none, the
+    /// administrators.</summary>
     public Task<IReadOnlyList<Guid>> DecidersAsync(Guid organisationId, Guid calendarId) => database.ListAsync<Guid>("""
         with keepers as (
             select r.account_id
@@ -205,7 +213,8 @@ public sealed class AccountStore(Database database)
     /// <exception cref="ChangedMeanwhileException">The version is not the stored one any more, or the member has left.</exception>
     /// <exception cref="NotFoundException">There is no such calendar.</exception>
     /// <exception cref="RuleException">No administrator would remain.</exception>
-    public Task<int> SetRolesAsync(Guid organisationId, Guid accountId, int version, bool isAdministrator, IReadOnlyDictionary<Guid, CalendarRole> roles, AuditLine audit) => database.InTransactionAsync(async transaction =>
+    public Task<int> SetRolesAsync(Guid organisationId, Guid accountId, int version, bool isAdministrator,
+        IReadOnlyDictionary<Guid, CalendarRole> roles, AuditLine audit) => database.InTransactionAsync(async transaction =>
     {
         await LockPeopleAsync(transaction, organisationId);
         if (await transaction.Connection!.ExecuteAsync("""
@@ -220,9 +229,12 @@ public sealed class AccountStore(Database database)
         return version + 1;
     });
 
-    internal static async Task ReplaceRolesAsync(DbTransaction transaction, Guid organisationId, Guid accountId, IReadOnlyDictionary<Guid, CalendarRole> roles)
+    internal static async Task ReplaceRolesAsync(
+        DbTransaction transaction, Guid organisationId, Guid accountId, IReadOnlyDictionary<Guid, CalendarRole> roles)
     {
-        await transaction.Connection!.ExecuteAsync("delete from calendar_role where organisation_id = @organisationId and account_id = @accountId", new { organisationId, accountId }, transaction);
+        await transaction.Connection!.ExecuteAsync(
+            "delete from calendar_role where organisation_id = @organisationId and account_id = @accountId",
+                new { organisationId, accountId }, transaction);
         var written = await transaction.Connection!.ExecuteAsync("""
             insert into calendar_role (organisation_id, calendar_id, account_id, role)
             select @organisationId, c.id, @accountId, @role
@@ -236,7 +248,8 @@ public sealed class AccountStore(Database database)
     /// <summary>Takes a person out of the organisation and signs them out. What they wrote stays, with their name.</summary>
     /// <exception cref="NotFoundException">There is no such member.</exception>
     /// <exception cref="RuleException">No administrator would remain.</exception>
-    public Task<bool> RemoveMemberAsync(Guid organisationId, Guid accountId, Instant now, AuditLine audit) => database.InTransactionAsync(async transaction =>
+    public Task<bool> RemoveMemberAsync(Guid organisationId, Guid accountId, Instant now,
+        AuditLine audit) => database.InTransactionAsync(async transaction =>
     {
         await LockPeopleAsync(transaction, organisationId);
         if (await transaction.Connection!.ExecuteAsync("""
@@ -256,12 +269,14 @@ public sealed class AccountStore(Database database)
     });
 
     private static Task LockPeopleAsync(DbTransaction transaction, Guid organisationId) =>
-        transaction.Connection!.ExecuteAsync("select from organisation where id = @organisationId for update", new { organisationId }, transaction);
+        transaction.Connection!.ExecuteAsync(
+            "select from organisation where id = @organisationId for update", new { organisationId }, transaction);
 
     private static async Task RequireAdministratorAsync(DbTransaction transaction, Guid organisationId)
     {
         if (!await transaction.Connection!.ExecuteScalarAsync<bool>(
-            "select exists (select from membership where organisation_id = @organisationId and is_administrator and ended_at is null)", new { organisationId }, transaction))
+            "select exists (select from membership where organisation_id = @organisationId and is_administrator and ended_at is null)",
+                new { organisationId }, transaction))
             throw new RuleException("isAdministrator", "person.oneAdministrator");
     }
 }

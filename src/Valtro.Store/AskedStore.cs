@@ -19,7 +19,8 @@ public sealed record AskedOnce(Guid AccountId, string Key, byte[] Digest)
     }
 }
 
-/// <summary>How it was answered; <see cref="Answer"/> is null while it is being done, or where whoever did it stopped before they had said so.</summary>
+/// <summary>How it was answered; <see cref="Answer"/> is null while it is being done, or where whoever did it stopped before they had said
+/// so.</summary>
 public sealed record AnsweredOnce(byte[] Digest, int? Status, string? Answer);
 
 /// <summary>It is being done, or was done, by another request with the same key.</summary>
@@ -31,7 +32,8 @@ public sealed class AskedStore(Database database)
     public static readonly Duration Kept = Duration.FromHours(24);
 
     public Task<AnsweredOnce?> FindAsync(Guid accountId, string key) => database.FirstAsync<AnsweredOnce>(
-        "select digest, status, answer::text as answer from asked_once where account_id = @accountId and key = @key", new { accountId, key });
+        "select digest, status, answer::text as answer from asked_once where account_id = @accountId and key = @key",
+            new { accountId, key });
 
     /// <exception cref="AskedAlreadyException">Another request has the key.</exception>
     internal static async Task NoteAsync(DbTransaction transaction, Guid organisationId, Instant now)
@@ -41,7 +43,10 @@ public sealed class AskedStore(Database database)
         try
         {
             await transaction.Connection!.ExecuteAsync(
-                "insert into asked_once (account_id, key, organisation_id, digest, made_at) values (@AccountId, @Key, @organisationId, @Digest, @now)",
+                """
+                insert into asked_once (account_id, key, organisation_id, digest, made_at)
+                values (@AccountId, @Key, @organisationId, @Digest, @now)
+                """,
                 new { asked.AccountId, asked.Key, organisationId, asked.Digest, now }, transaction);
         }
         catch (PostgresException taken) when (taken.SqlState == PostgresErrorCodes.UniqueViolation)
@@ -51,7 +56,9 @@ public sealed class AskedStore(Database database)
     }
 
     public Task AnswerAsync(AskedOnce asked, int status, string answer) => database.ExecuteAsync(
-        "update asked_once set status = @status, answer = @answer::jsonb where account_id = @AccountId and key = @Key", new { asked.AccountId, asked.Key, status, answer });
+        "update asked_once set status = @status, answer = @answer::jsonb where account_id = @AccountId and key = @Key",
+            new { asked.AccountId, asked.Key, status, answer });
 
-    public Task<int> ForgetAsync(Instant madeBefore) => database.ExecuteAsync("delete from asked_once where made_at < @madeBefore", new { madeBefore });
+    public Task<int> ForgetAsync(Instant madeBefore) =>
+        database.ExecuteAsync("delete from asked_once where made_at < @madeBefore", new { madeBefore });
 }

@@ -61,7 +61,10 @@ public sealed class AuditStore(Database database)
               and (@act::text is null or l.act = @act)
             order by l.id desc
             limit @Page
-            """, new { organisationId, before, act = Words.OfOrNull(act), Page })).Select(row => new AuditEntry(row.Id, row.At, row.Name, Words.Read<AuditAct>(row.Act), row.Subject, StoredSaying.Read(row.Detail)))];
+            """, new { organisationId, before, act = Words.OfOrNull(act), Page }))
+                .Select(
+                    row => new AuditEntry(
+                        row.Id, row.At, row.Name, Words.Read<AuditAct>(row.Act), row.Subject, StoredSaying.Read(row.Detail)))];
 
     /// <summary>A line that belongs to nothing else that is written.</summary>
     public Task<bool> WriteAsync(Guid organisationId, AuditLine line) => database.InTransactionAsync(async transaction =>
@@ -70,8 +73,20 @@ public sealed class AuditStore(Database database)
         return true;
     });
 
-    internal static Task WriteAsync(DbTransaction transaction, Guid organisationId, params AuditLine[] lines) => transaction.Connection!.ExecuteAsync("""
+    internal static Task WriteAsync(DbTransaction transaction, Guid organisationId, params AuditLine[] lines) =>
+        transaction.Connection!.ExecuteAsync("""
         insert into audit (id, organisation_id, account_id, at, act, subject, detail)
         values (@id, @organisationId, @AccountId, @At, @act, @Subject, @detail)
-        """, lines.Select(line => new { id = Guid.CreateVersion7(), organisationId, line.AccountId, line.At, act = Words.Of(line.Act), line.Subject, detail = StoredSaying.Write(line.Detail) }), transaction);
+        """,
+            lines.Select(
+                line => new
+                {
+                    id = Guid.CreateVersion7(),
+                    organisationId,
+                    line.AccountId,
+                    line.At,
+                    act = Words.Of(line.Act),
+                    line.Subject,
+                    detail = StoredSaying.Write(line.Detail)
+                }), transaction);
 }

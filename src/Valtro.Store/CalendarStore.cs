@@ -40,7 +40,8 @@ public sealed record Calendar(
     public bool HasSecretLink { get; init; }
 
     /// <summary>Somebody outside can fetch something of it.</summary>
-    public bool GoesOut => RemovedAt is null && (Disclosure.Everyone > Detail.Nothing || (HasSecretLink && Disclosure.Link > Detail.Nothing));
+    public bool GoesOut =>
+        RemovedAt is null && (Disclosure.Everyone > Detail.Nothing || (HasSecretLink && Disclosure.Link > Detail.Nothing));
 }
 
 /// <summary>What people edit of a calendar.</summary>
@@ -90,7 +91,8 @@ public sealed class CalendarStore(Database database)
         limit 500
         """;
 
-    internal static async Task<IReadOnlyList<Calendar>> ReadAsync(SqlMapper.GridReader results) => [.. (await results.ReadAsync<Row>()).Select(row => row.ToCalendar())];
+    internal static async Task<IReadOnlyList<Calendar>> ReadAsync(SqlMapper.GridReader results) =>
+        [.. (await results.ReadAsync<Row>()).Select(row => row.ToCalendar())];
 
     /// <summary>Those in use, archived ones too; not those in the bin.</summary>
     public async Task<IReadOnlyList<Calendar>> ListAsync(Guid organisationId) =>
@@ -106,7 +108,8 @@ public sealed class CalendarStore(Database database)
             """, new { organisationId })).Select(row => row.ToCalendar())];
 
     /// <summary>One in use; not one in the bin.</summary>
-    public async Task<Calendar?> FindAsync(Guid organisationId, Guid id) => await FindAnyAsync(organisationId, id) is { RemovedAt: null } found ? found : null;
+    public async Task<Calendar?> FindAsync(Guid organisationId, Guid id) =>
+        await FindAnyAsync(organisationId, id) is { RemovedAt: null } found ? found : null;
 
     /// <summary>One in use or in the bin.</summary>
     public async Task<Calendar?> FindAnyAsync(Guid organisationId, Guid id) =>
@@ -118,30 +121,39 @@ public sealed class CalendarStore(Database database)
     /// <summary>Makes a calendar and its standard edition.</summary>
     /// <exception cref="RuleException">The plate is taken.</exception>
     /// <param name="like">A calendar whose roles and groups it gets too.</param>
-    public async Task<Calendar> AddAsync(Guid organisationId, CalendarSettings settings, Instant now, Guid? like = null, AuditLine[]? audit = null)
+    public async Task<Calendar> AddAsync(
+        Guid organisationId, CalendarSettings settings, Instant now, Guid? like = null, AuditLine[]? audit = null)
     {
         var id = Guid.CreateVersion7();
         await Refusing(settings.Plate, () => database.InTransactionAsync(async transaction =>
         {
             var connection = transaction.Connection!;
             // Calendars of one organisation are made one after the other, so that addresses do not collide.
-            await connection.ExecuteAsync("select from organisation where id = @organisationId for update", new { organisationId }, transaction);
+            await connection.ExecuteAsync(
+                "select from organisation where id = @organisationId for update", new { organisationId }, transaction);
             await connection.ExecuteAsync("""
-                insert into calendar (id, organisation_id, name, plate, colour, zone, description, members, link, everyone, readerships, requires_sign_off, created_at)
-                values (@Id, @OrganisationId, @Name, @Plate, @Colour, @Zone, @Description, @Members, @Link, @Everyone, @Readerships, @RequiresSignOff, @Now)
+                insert into calendar (id, organisation_id, name, plate, colour, zone, description, members, link, everyone, readerships,
+                    requires_sign_off, created_at)
+                values (@Id, @OrganisationId, @Name, @Plate, @Colour, @Zone, @Description, @Members, @Link, @Everyone, @Readerships,
+                    @RequiresSignOff, @Now)
                 """, Parameters(organisationId, id, settings, now), transaction);
-            var taken = (await connection.QueryAsync<string>("select slug from edition where organisation_id = @organisationId", new { organisationId }, transaction)).ToHashSet();
+            var taken = (await connection.QueryAsync<string>(
+                "select slug from edition where organisation_id = @organisationId", new { organisationId }, transaction))
+                .ToHashSet();
             await connection.ExecuteAsync("""
                 insert into edition (id, organisation_id, calendar_id, slug, changed_at)
                 values (@editionId, @organisationId, @id, @slug, @now);
                 insert into edition_source (organisation_id, edition_id, calendar_id)
                 values (@organisationId, @editionId, @id)
-                """, new { editionId = Guid.CreateVersion7(), organisationId, id, slug = Slug.Propose(settings.Name, taken), now }, transaction);
+                """, new { editionId = Guid.CreateVersion7(), organisationId, id, slug = Slug.Propose(settings.Name, taken), now },
+                    transaction);
             await connection.ExecuteAsync("""
                 insert into calendar_role (organisation_id, calendar_id, account_id, role)
-                select organisation_id, @id, account_id, role from calendar_role where organisation_id = @organisationId and calendar_id = @like;
+                select organisation_id, @id, account_id, role from calendar_role where organisation_id = @organisationId
+                    and calendar_id = @like;
                 insert into calendar_group_member (organisation_id, group_id, calendar_id)
-                select organisation_id, group_id, @id from calendar_group_member where organisation_id = @organisationId and calendar_id = @like
+                select organisation_id, group_id, @id from calendar_group_member where organisation_id = @organisationId
+                    and calendar_id = @like
                 """, new { organisationId, id, like }, transaction);
             await GoingOut.ChangedAsync(transaction, organisationId, [id], now, takesAway: false);
             await AuditStore.WriteAsync(transaction, organisationId, audit ?? []);
@@ -152,12 +164,18 @@ public sealed class CalendarStore(Database database)
 
     /// <exception cref="ChangedMeanwhileException">The version is not the stored one any more.</exception>
     /// <exception cref="RuleException">The plate is taken.</exception>
-    public async Task<Calendar> SaveAsync(Guid organisationId, Guid id, int version, CalendarSettings settings, Instant now, params AuditLine[] audit)
+    public async Task<Calendar> SaveAsync(
+        Guid organisationId, Guid id, int version, CalendarSettings settings, Instant now, params AuditLine[] audit)
     {
         await Refusing(settings.Plate, () => database.InTransactionAsync(async transaction =>
         {
             var before = await transaction.Connection!.QueryFirstOrDefaultAsync<(string Members, string Link, string Everyone)>(
-                "select members::text, link::text, everyone::text from calendar where organisation_id = @organisationId and id = @id for update", new { organisationId, id }, transaction);
+                """
+                select members::text, link::text, everyone::text
+                from calendar
+                where organisation_id = @organisationId and id = @id
+                for update
+                """, new { organisationId, id }, transaction);
             var parameters = Parameters(organisationId, id, settings, now);
             parameters.Add("Version", version);
             var saved = await transaction.Connection!.ExecuteAsync("""
@@ -178,7 +196,8 @@ public sealed class CalendarStore(Database database)
             if (saved == 0)
                 throw new ChangedMeanwhileException();
             var after = settings.Disclosure;
-            await GoingOut.ChangedAsync(transaction, organisationId, [id], now, IsLess(before.Members, after.Members) || IsLess(before.Link, after.Link) || IsLess(before.Everyone, after.Everyone));
+            await GoingOut.ChangedAsync(transaction, organisationId, [id], now,
+                IsLess(before.Members, after.Members) || IsLess(before.Link, after.Link) || IsLess(before.Everyone, after.Everyone));
             await AuditStore.WriteAsync(transaction, organisationId, audit);
             return true;
         }));
@@ -189,7 +208,8 @@ public sealed class CalendarStore(Database database)
 
     /// <summary>Archives it or takes it out of the archive. What readers get stays as it is.</summary>
     /// <exception cref="NotFoundException">There is none in use.</exception>
-    public Task<bool> ArchiveAsync(Guid organisationId, Guid id, bool isArchived, Instant now, AuditLine audit) => database.InTransactionAsync(async transaction =>
+    public Task<bool> ArchiveAsync(Guid organisationId, Guid id, bool isArchived, Instant now,
+        AuditLine audit) => database.InTransactionAsync(async transaction =>
     {
         await UpdateOneAsync(transaction, """
             update calendar
@@ -202,7 +222,8 @@ public sealed class CalendarStore(Database database)
 
     /// <summary>Puts it into the bin: nobody gets anything of it any more.</summary>
     /// <exception cref="NotFoundException">There is none in use.</exception>
-    public Task<bool> RemoveAsync(Guid organisationId, Guid id, Instant now, AuditLine audit) => database.InTransactionAsync(async transaction =>
+    public Task<bool> RemoveAsync(Guid organisationId, Guid id, Instant now,
+        AuditLine audit) => database.InTransactionAsync(async transaction =>
     {
         await RemoveAsync(transaction, organisationId, id, null, now);
         await AuditStore.WriteAsync(transaction, organisationId, audit);
@@ -233,7 +254,8 @@ public sealed class CalendarStore(Database database)
                     set removed_at = null, merged_into = null, version = version + 1
                     where organisation_id = @organisationId and id = @id and removed_at is not null
                     """, new { organisationId, id });
-                await GoingOut.ChangedAsync(transaction, organisationId, [id, .. await NeighboursAsync(transaction, id)], now, takesAway: true);
+                await GoingOut.ChangedAsync(
+                    transaction, organisationId, [id, .. await NeighboursAsync(transaction, id)], now, takesAway: true);
                 await AuditStore.WriteAsync(transaction, organisationId, audit);
                 return true;
             });
@@ -244,15 +266,19 @@ public sealed class CalendarStore(Database database)
         }
     }
 
-    /// <summary>Moves all events of one calendar to another, and the events placed on it too; the emptied one goes to the bin and its addresses lead to the other.</summary>
+    /// <summary>Moves all events of one calendar to another, and the events placed on it too; the emptied one goes to the bin and its
+    /// addresses lead to the other.</summary>
     /// <remarks>Every event keeps its UID, and gets a revision of one act, by which all of it is undone.</remarks>
     /// <returns>The act.</returns>
-    public Task<Guid> MergeAsync(Guid organisationId, Guid from, Guid into, Guid accountId, Instant now, AuditLine audit) => database.InTransactionAsync(async transaction =>
+    public Task<Guid> MergeAsync(Guid organisationId, Guid from, Guid into, Guid accountId, Instant now,
+        AuditLine audit) => database.InTransactionAsync(async transaction =>
     {
         var connection = transaction.Connection!;
         var actId = Guid.CreateVersion7();
         var parameters = new { organisationId, from, into, accountId, now, actId };
-        await connection.ExecuteAsync("select from calendar where organisation_id = @organisationId and id in (@from, @into) order by id for update", parameters, transaction);
+        await connection.ExecuteAsync(
+            "select from calendar where organisation_id = @organisationId and id in (@from, @into) order by id for update", parameters,
+                transaction);
         await connection.ExecuteAsync("""
             insert into placement (organisation_id, event_id, calendar_id, reach)
             select p.organisation_id, p.event_id, @into, p.reach
@@ -282,7 +308,8 @@ public sealed class CalendarStore(Database database)
             select e.organisation_id, e.id, e.version, 'changed', @actId, @accountId, @now,
                    last.content || jsonb_build_object(
                        'calendar', e.home_calendar_id,
-                       'placements', coalesce((select jsonb_agg(p.calendar_id order by p.calendar_id) from placement p where p.event_id = e.id), '[]'))
+                       'placements', coalesce((select jsonb_agg(p.calendar_id order by p.calendar_id) from placement p
+                           where p.event_id = e.id), '[]'))
             from event e
             join merged on merged.id = e.id
             join lateral (select r.content from revision r where r.event_id = e.id order by r.version desc limit 1) last on true
@@ -294,7 +321,8 @@ public sealed class CalendarStore(Database database)
     });
 
     /// <summary>Deletes what has rested in the bin long enough, with its events and all that belongs to them.</summary>
-    public Task<int> EmptyBinAsync(Instant removedBefore) => database.InTransactionAsync(transaction => transaction.Connection!.ExecuteAsync("""
+    public Task<int> EmptyBinAsync(Instant removedBefore) =>
+        database.InTransactionAsync(transaction => transaction.Connection!.ExecuteAsync("""
         create temporary table gone on commit drop as
         select id from calendar where removed_at < @removedBefore order by removed_at limit 20 for update skip locked;
 
@@ -305,7 +333,8 @@ public sealed class CalendarStore(Database database)
         """, new { removedBefore }, transaction));
 
     /// <summary>Other calendars on which its events are placed.</summary>
-    private static async Task<Guid[]> NeighboursAsync(DbTransaction transaction, Guid id) => [.. await transaction.Connection!.QueryAsync<Guid>("""
+    private static async Task<Guid[]> NeighboursAsync(DbTransaction transaction, Guid id) =>
+        [.. await transaction.Connection!.QueryAsync<Guid>("""
         select distinct p.calendar_id
         from event e
         join placement p on p.event_id = e.id

@@ -30,7 +30,8 @@ public sealed class Database : IAsyncDisposable
     private Database(string connectionString, bool isWalled, IReadOnlyDictionary<Lane, int>? connections)
     {
         (_connectionString, _isWalled) = (connectionString, isWalled);
-        _sources = Enum.GetValues<Lane>().ToDictionary(lane => lane, lane => SourceAt(ConnectionStringOf(lane, connectionString, connections)));
+        _sources =
+            Enum.GetValues<Lane>().ToDictionary(lane => lane, lane => SourceAt(ConnectionStringOf(lane, connectionString, connections)));
     }
 
     /// <summary>For tools and tests, which work on all organisations.</summary>
@@ -40,7 +41,8 @@ public sealed class Database : IAsyncDisposable
     /// <summary>For the server: what a connection sees is what <see cref="Wall"/> says.</summary>
     /// <param name="connectionString">Npgsql's form.</param>
     /// <param name="connections">How many of each lane there are at most; as the connection string says where it is missing.</param>
-    public static Database Walled(string connectionString, IReadOnlyDictionary<Lane, int>? connections = null) => new(connectionString, isWalled: true, connections);
+    public static Database Walled(string connectionString, IReadOnlyDictionary<Lane, int>? connections = null) =>
+        new(connectionString, isWalled: true, connections);
 
     private static string ConnectionStringOf(Lane lane, string connectionString, IReadOnlyDictionary<Lane, int>? connections)
     {
@@ -72,7 +74,15 @@ public sealed class Database : IAsyncDisposable
     /// <summary>A connection of its own, in no pool, on which announcements are heard. It sees no organisation.</summary>
     public async Task<NpgsqlConnection> ListenAsync(CancellationToken cancellation)
     {
-        var connection = new NpgsqlConnection(new NpgsqlConnectionStringBuilder(_connectionString) { Pooling = false, ApplicationName = "valtro listening", Timeout = 3, CommandTimeout = 3, CancellationTimeout = -1 }.ConnectionString);
+        var connection = new NpgsqlConnection(
+            new NpgsqlConnectionStringBuilder(_connectionString)
+            {
+                Pooling = false,
+                ApplicationName = "valtro listening",
+                Timeout = 3,
+                CommandTimeout = 3,
+                CancellationTimeout = -1
+            }.ConnectionString);
         try
         {
             await connection.OpenAsync(cancellation);
@@ -87,26 +97,33 @@ public sealed class Database : IAsyncDisposable
     }
 
     /// <summary>What a transaction is told first: for whom it works.</summary>
-    /// <remarks>It forgets it at its end, so that a connection may be anybody's afterwards. Neither part is anything that somebody typed: a Guid's text or a word of ours.</remarks>
+    /// <remarks>It forgets it at its end, so that a connection may be anybody's afterwards. Neither part is anything that somebody typed: a
+    /// Guid's text or a word of ours.</remarks>
     private async Task<string> TellingAsync(NpgsqlDataSource source)
     {
         if (_needsRole is null)
         {
             await using var connection = await source.OpenConnectionAsync();
-            _needsRole = _isWalled && await connection.ExecuteScalarAsync<bool>("select rolsuper or rolbypassrls from pg_roles where rolname = current_user");
+            _needsRole = _isWalled
+                && await connection.ExecuteScalarAsync<bool>("select rolsuper or rolbypassrls from pg_roles where rolname = current_user");
         }
         var telling = $"set local {Wall.Setting} = '{(_isWalled ? Wall.Current : Wall.All)}'; ";
         return _needsRole == true ? $"set local role {WalledRole}; {telling}" : telling;
     }
 
-    /// <summary>What is asked first of a connection shows whether the database has cut it: then another is taken, and all of its age are given up.</summary>
+    /// <summary>What is asked first of a connection shows whether the database has cut it: then another is taken, and all of its age are
+    /// given up.</summary>
     private static async Task<T> OnWholeConnectionAsync<T>(NpgsqlDataSource source, Func<Task<T>> work)
     {
         try
         {
             return await work();
         }
-        catch (NpgsqlException cut) when (cut is PostgresException { SqlState: PostgresErrorCodes.AdminShutdown or PostgresErrorCodes.CrashShutdown } || cut.InnerException is IOException)
+        catch (NpgsqlException cut) when (cut is PostgresException
+        {
+            SqlState: PostgresErrorCodes.AdminShutdown
+            or PostgresErrorCodes.CrashShutdown
+        } || cut.InnerException is IOException)
         {
             source.Clear();
             return await work();
@@ -114,7 +131,8 @@ public sealed class Database : IAsyncDisposable
     }
 
     /// <summary>One statement that changes nothing, in one round trip.</summary>
-    /// <param name="asOf">How what other transactions commit meanwhile is seen: by default each statement sees what is there when it begins.</param>
+    /// <param name="asOf">How what other transactions commit meanwhile is seen: by default each statement sees what is there when it
+    /// begins.</param>
     private async Task<T> ReadAsync<T>(string sql, Func<NpgsqlConnection, string, Task<T>> read, string asOf = "")
     {
         var source = _sources[Lanes.Current];
@@ -129,7 +147,8 @@ public sealed class Database : IAsyncDisposable
     /// <exception cref="PostgresException">Among others where <paramref name="sql"/> would change something (25006).</exception>
     /// <param name="sql">One statement without its last semicolon.</param>
     public Task<IReadOnlyList<T>> ListAsync<T>(string sql, object? parameters = null) =>
-        ReadAsync<IReadOnlyList<T>>(sql, async (connection, whole) => (await connection.QueryAsync<T>(Question(whole, parameters))).AsList());
+        ReadAsync<IReadOnlyList<T>>(
+            sql, async (connection, whole) => (await connection.QueryAsync<T>(Question(whole, parameters))).AsList());
 
     private static CommandDefinition Question(string sql, object? parameters) => new(sql, parameters, cancellationToken: Asking.Current);
 
@@ -170,7 +189,8 @@ public sealed class Database : IAsyncDisposable
         return await work(connection);
     }
 
-    /// <summary>Runs <paramref name="work"/> in one transaction: all of it is kept, or nothing. Where another transaction stood in the way (a deadlock), it is done again.</summary>
+    /// <summary>Runs <paramref name="work"/> in one transaction: all of it is kept, or nothing. Where another transaction stood in the way
+    /// (a deadlock), it is done again.</summary>
     /// <param name="work">May be done more than once: it changes nothing but the database.</param>
     public async Task<T> InTransactionAsync<T>(Func<DbTransaction, Task<T>> work)
     {
@@ -189,7 +209,8 @@ public sealed class Database : IAsyncDisposable
                 await transaction!.CommitAsync();
                 return result;
             }
-            catch (PostgresException inTheWay) when (inTheWay.SqlState is PostgresErrorCodes.DeadlockDetected or PostgresErrorCodes.SerializationFailure && tries < MostTries)
+            catch (PostgresException inTheWay) when (inTheWay.SqlState is PostgresErrorCodes.DeadlockDetected
+                or PostgresErrorCodes.SerializationFailure && tries < MostTries)
             {
                 await Task.Delay(Random.Shared.Next(5, 50) * tries);
             }
@@ -224,7 +245,8 @@ public sealed class Database : IAsyncDisposable
     public static async Task MigrateAsync(string connectionString, string? before = null)
     {
         // Not pooled: closing it for good is what gives the lock back.
-        await using var guard = new NpgsqlConnection(new NpgsqlConnectionStringBuilder(connectionString) { Pooling = false }.ConnectionString);
+        await using var guard =
+            new NpgsqlConnection(new NpgsqlConnectionStringBuilder(connectionString) { Pooling = false }.ConnectionString);
         await guard.OpenAsync();
         await guard.ExecuteAsync("select pg_advisory_lock(861004)");
         var result = Upgrade(connectionString, before).PerformUpgrade();
@@ -249,12 +271,14 @@ public sealed class Database : IAsyncDisposable
     public static bool IsMigrated(string connectionString) => !Upgrade(connectionString).IsUpgradeRequired();
 
     /// <summary>By the names under which a database says which of them it has.</summary>
-    public static IReadOnlyList<string> Migrations { get; } = [.. typeof(Database).Assembly.GetManifestResourceNames().Where(name => name.EndsWith(".sql", StringComparison.Ordinal)).Order(StringComparer.Ordinal)];
+    public static IReadOnlyList<string> Migrations { get; } = [.. typeof(Database).Assembly.GetManifestResourceNames()
+        .Where(name => name.EndsWith(".sql", StringComparison.Ordinal)).Order(StringComparer.Ordinal)];
 
     private static UpgradeEngine Upgrade(string connectionString, string? before = null) =>
         DeployChanges.To
             .PostgresqlDatabase(connectionString)
-            .WithScriptsEmbeddedInAssembly(typeof(Database).Assembly, script => before is null || string.CompareOrdinal(script, $"{typeof(Database).Namespace}.Migrations.{before}") < 0)
+            .WithScriptsEmbeddedInAssembly(typeof(Database).Assembly,
+                script => before is null || string.CompareOrdinal(script, $"{typeof(Database).Namespace}.Migrations.{before}") < 0)
             .WithTransactionPerScript()
             .LogToNowhere()
             .Build();

@@ -13,7 +13,9 @@ public static class DatabaseFailures
     public static bool IsAway(Exception? failure) => failure switch
     {
         null => false,
-        PostgresException refused => refused.SqlState is PostgresErrorCodes.QueryCanceled or PostgresErrorCodes.LockNotAvailable or PostgresErrorCodes.ReadOnlySqlTransaction
+        PostgresException refused =>
+            refused.SqlState is PostgresErrorCodes.QueryCanceled or PostgresErrorCodes.LockNotAvailable
+                or PostgresErrorCodes.ReadOnlySqlTransaction
                 or PostgresErrorCodes.DeadlockDetected or PostgresErrorCodes.SerializationFailure
             || Class(refused) is "57" or "08" or "53" or "58",
         NpgsqlException => true,

@@ -11,19 +11,23 @@ namespace Valtro.Store;
 
 /// <summary>What readers of an edition know of its feed.</summary>
 /// <param name="Floor">The number at which new components begin.</param>
-public sealed record FeedMemory(IReadOnlyDictionary<ComponentName, Stamp> Stamps, IReadOnlyDictionary<SourceDate, OutwardName> Names, int Floor)
+public sealed record FeedMemory(
+    IReadOnlyDictionary<ComponentName, Stamp> Stamps, IReadOnlyDictionary<SourceDate, OutwardName> Names, int Floor)
 {
     /// <summary>Since which content version each name is out.</summary>
     public long? OutSince(Guid uid) => _since.TryGetValue(uid, out var since) ? since : null;
 
-    private readonly Dictionary<Guid, long> _since = Stamps.Values.Where(stamp => stamp.GoneAt is null).GroupBy(stamp => stamp.Name.Uid).ToDictionary(group => group.Key, group => group.Min(stamp => stamp.FirstVersion));
+    private readonly Dictionary<Guid, long> _since = Stamps.Values.Where(stamp => stamp.GoneAt is null).GroupBy(stamp => stamp.Name.Uid)
+        .ToDictionary(group => group.Key, group => group.Min(stamp => stamp.FirstVersion));
 }
 
 /// <summary>What is noted with a feed that goes out: in the same transaction, or not at all.</summary>
 /// <param name="Calendars">By which names addresses of narrowed feeds may call a calendar.</param>
-public sealed record FeedNotes(IReadOnlyCollection<Stamp> Stamps, IReadOnlyList<OutwardName> Names, IReadOnlyList<(string Name, Guid CalendarId)> Calendars);
+public sealed record FeedNotes(
+    IReadOnlyCollection<Stamp> Stamps, IReadOnlyList<OutwardName> Names, IReadOnlyList<(string Name, Guid CalendarId)> Calendars);
 
-/// <summary>What was delivered last. Only the writer of a feed writes here; one at a time for an edition and audience (<see cref="EditionStore.AloneAsync"/>).</summary>
+/// <summary>What was delivered last. Only the writer of a feed writes here; one at a time for an edition and audience
+/// (<see cref="EditionStore.AloneAsync"/>).</summary>
 public sealed class DeliveredStore(Database database)
 {
     public static readonly Duration GoneIsKept = Duration.FromDays(90);
@@ -40,12 +44,16 @@ public sealed class DeliveredStore(Database database)
         public Guid[] Calendars { get; init; } = [];
         public Instant? GoneAt { get; init; }
 
-        public Stamp ToStamp() => new(new ComponentName(Uid, RecurrenceId), Digest is { } digest ? Number(digest) : null, Sequence, ChangedAt, FirstVersion, SinceVersion, Calendars, GoneAt);
+        public Stamp ToStamp() =>
+            new(new ComponentName(Uid, RecurrenceId), Digest is { } digest ? Number(digest) : null, Sequence, ChangedAt, FirstVersion,
+                SinceVersion, Calendars, GoneAt);
     }
 
     private sealed record NameRow(Guid EventId, string RecurrenceId, Guid? Own, Guid Uid)
     {
-        public OutwardName ToName() => new(new SourceDate(EventId, RecurrenceId.Length == 0 ? null : LocalDateTimePattern.GeneralIso.Parse(RecurrenceId).Value), Own, Uid);
+        public OutwardName ToName() =>
+            new(new SourceDate(EventId, RecurrenceId.Length == 0 ? null : LocalDateTimePattern.GeneralIso.Parse(RecurrenceId).Value),
+                Own, Uid);
     }
 
     private static UInt128 Number(Guid digest) => UInt128.Parse(digest.ToString("N"), NumberStyles.HexNumber, CultureInfo.InvariantCulture);
@@ -63,9 +71,12 @@ public sealed class DeliveredStore(Database database)
             from delivered
             where edition_id = @Id and audience = @audience and variant = ''
             """, key);
-        var names = await database.ListAsync<NameRow>("select event_id, recurrence_id, own, uid from outward_name where edition_id = @Id and audience = @audience and variant = ''", key);
+        var names = await database.ListAsync<NameRow>(
+            "select event_id, recurrence_id, own, uid from outward_name where edition_id = @Id and audience = @audience and variant = ''",
+                key);
         return new FeedMemory(
-            stamps.Select(row => row.ToStamp()).ToDictionary(stamp => stamp.Name), names.Select(row => row.ToName()).ToDictionary(name => name.Source),
+            stamps.Select(row => row.ToStamp()).ToDictionary(stamp => stamp.Name),
+            names.Select(row => row.ToName()).ToDictionary(name => name.Source),
             await database.FirstAsync<int>("select sequence_floor from edition where id = @Id", key));
     }
 
@@ -74,10 +85,13 @@ public sealed class DeliveredStore(Database database)
         var key = new { feed.EditionId, feed.OrganisationId, audience = Words.Of(feed.Audience) };
         if (notes.Stamps.Count > 0)
         {
-            var stamps = notes.Stamps.OrderBy(stamp => stamp.Name.Uid).ThenBy(stamp => stamp.Name.RecurrenceId, StringComparer.Ordinal).ToArray();
+            var stamps =
+                notes.Stamps.OrderBy(stamp => stamp.Name.Uid).ThenBy(stamp => stamp.Name.RecurrenceId, StringComparer.Ordinal).ToArray();
             await transaction.Connection!.ExecuteAsync("""
-                insert into delivered (edition_id, organisation_id, audience, uid, recurrence_id, digest, sequence, changed_at, first_version, since_version, calendars, gone_at)
-                select @EditionId, @OrganisationId, @audience, s.uid, s.recurrence_id, s.digest, s.sequence, s.changed_at, s.first_version, s.since_version,
+                insert into delivered (edition_id, organisation_id, audience, uid, recurrence_id, digest, sequence, changed_at,
+                    first_version, since_version, calendars, gone_at)
+                select @EditionId, @OrganisationId, @audience, s.uid, s.recurrence_id, s.digest, s.sequence, s.changed_at, s.first_version,
+                    s.since_version,
                        case when s.calendars = '' then '{}' else string_to_array(s.calendars, ' ')::uuid[] end, s.gone_at
                 from unnest(@uids, @recurrences, @digests, @sequences, @changes, @firsts, @sinces, @calendars, @gone)
                      s (uid, recurrence_id, digest, sequence, changed_at, first_version, since_version, calendars, gone_at)
@@ -170,11 +184,14 @@ public sealed class DeliveredStore(Database database)
             """, new { edition.Id, audience = Words.Of(edition.Audience), calendarEvent.Uid, eventId = calendarEvent.Id });
     }
 
-    private sealed record DateRow(Guid OrganisationId, Guid EditionId, string Audience, string Variant, Guid EventId, string RecurrenceId, Guid? Own, Guid Uid);
+    private sealed record DateRow(
+        Guid OrganisationId, Guid EditionId, string Audience, string Variant, Guid EventId, string RecurrenceId, Guid? Own, Guid Uid);
 
-    /// <summary>Lets the names of dates follow these to where an act has put them. What has no place any more keeps its name where it was.</summary>
+    /// <summary>Lets the names of dates follow these to where an act has put them. What has no place any more keeps its name where it
+    /// was.</summary>
     /// <param name="find">Where a date of an event has gone; null where no date is the same one.</param>
-    internal static async Task FollowAsync(DbTransaction transaction, Guid[] events, Func<Guid, LocalDateTime, (Guid EventId, LocalDateTime Date)?> find)
+    internal static async Task FollowAsync(
+        DbTransaction transaction, Guid[] events, Func<Guid, LocalDateTime, (Guid EventId, LocalDateTime Date)?> find)
     {
         var known = await transaction.Connection!.QueryAsync<DateRow>("""
             select organisation_id, edition_id, audience, variant, event_id, recurrence_id, own, uid
@@ -189,18 +206,23 @@ public sealed class DeliveredStore(Database database)
         {
             var from = (row.EventId, row.RecurrenceId);
             if (!places.TryGetValue(from, out var to))
-                to = places[from] = find(row.EventId, LocalDateTimePattern.GeneralIso.Parse(row.RecurrenceId).Value) is { } found ? (found.EventId, Text(found.Date)) : from;
+                to = places[from] = find(row.EventId, LocalDateTimePattern.GeneralIso.Parse(row.RecurrenceId).Value) is { } found
+                    ? (found.EventId, Text(found.Date))
+                    : from;
             if (to != from)
                 moved.Add((row, to));
         }
         if (moved.Count == 0)
             return;
-        // All are taken up before any is put down: they may change places. What stands where one comes, and does not move itself, gives way.
-        var taken = moved.Select(one => (one.Row, Place: (one.Row.EventId, Date: one.Row.RecurrenceId))).Concat(moved.Select(one => (one.Row, Place: one.To))).ToArray();
+        // All are taken up before any is put down: they may change places. What stands where one comes, and does not move itself, gives
+        // way.
+        var taken = moved.Select(one => (one.Row, Place: (one.Row.EventId, Date: one.Row.RecurrenceId)))
+            .Concat(moved.Select(one => (one.Row, Place: one.To))).ToArray();
         await transaction.Connection!.ExecuteAsync("""
             delete from outward_name n
             using unnest(@editions, @audiences, @variants, @events, @dates) t (edition_id, audience, variant, event_id, recurrence_id)
-            where n.edition_id = t.edition_id and n.audience = t.audience and n.variant = t.variant and n.event_id = t.event_id and n.recurrence_id = t.recurrence_id
+            where n.edition_id = t.edition_id and n.audience = t.audience and n.variant = t.variant and n.event_id = t.event_id
+                and n.recurrence_id = t.recurrence_id
             """, new
         {
             editions = taken.Select(one => one.Row.EditionId).ToArray(),
@@ -216,9 +238,11 @@ public sealed class DeliveredStore(Database database)
             """, moved.Select(one => one.Row with { EventId = one.To.EventId, RecurrenceId = one.To.Date }), transaction);
     }
 
-    /// <summary>Forgets what is gone for long: from then on all that is new begins above its numbers, so that nothing that returns falls back.</summary>
+    /// <summary>Forgets what is gone for long: from then on all that is new begins above its numbers, so that nothing that returns falls
+    /// back.</summary>
     /// <returns>How many components were forgotten.</returns>
-    public Task<int> ForgetGoneAsync(Instant before) => database.InTransactionAsync(async transaction => await transaction.Connection!.ExecuteScalarAsync<int>("""
+    public Task<int> ForgetGoneAsync(Instant before) =>
+        database.InTransactionAsync(async transaction => await transaction.Connection!.ExecuteScalarAsync<int>("""
         with gone as (
             delete from delivered
             where ctid = any(array(select ctid from delivered where gone_at < @before order by gone_at limit 10000))

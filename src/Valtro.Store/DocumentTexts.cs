@@ -14,7 +14,9 @@ internal static class LocalText
     public static LocalDateTime Read(ReadOnlySpan<char> text) =>
         text is [_, _, _, _, '-', _, _, '-', _, _, 'T', _, _, ':', _, _, ':', _, _]
         && Digits(text[..4]) is var year and > 0 && Digits(text[5..7]) is var month and > 0 && Digits(text[8..10]) is var day and > 0
-        && Digits(text[11..13]) is var hour and >= 0 && Digits(text[14..16]) is var minute and >= 0 && Digits(text[17..]) is var second and >= 0
+        && Digits(text[11..13]) is var hour and >= 0
+            && Digits(text[14..16]) is var minute and >= 0
+            && Digits(text[17..]) is var second and >= 0
             ? new LocalDateTime(year, month, day, hour, minute, second)
             : Pattern.Parse(text.ToString()).GetValueOrThrow();
 

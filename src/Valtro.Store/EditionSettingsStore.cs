@@ -16,7 +16,8 @@ namespace Valtro.Store;
 /// <param name="Draft">What somebody said of it; of a standard edition nobody may have said anything.</param>
 /// <param name="Sources">Its calendars that are in use.</param>
 public sealed record StoredEdition(
-    Guid Id, Guid? CalendarId, string Slug, string Name, EditionDraft Draft, IReadOnlyList<Guid> Sources, int Version, Instant ChangedAt, Instant? RemovedAt, bool HasLink)
+    Guid Id, Guid? CalendarId, string Slug, string Name, EditionDraft Draft, IReadOnlyList<Guid> Sources, int Version, Instant ChangedAt,
+        Instant? RemovedAt, bool HasLink)
 {
     public bool IsStandard => CalendarId is not null;
 }
@@ -57,14 +58,21 @@ public sealed class EditionSettingsStore(Database database)
         {
             var draft = Settings is null ? null : Read(Settings);
             if (CalendarId is { } calendar)
-                return (draft ?? EditionDraft.Standard(calendar, Core.Disclosure.Audience.Everyone)) with { Name = null, Sources = [new SourceDraft(calendar, draft?.Sources.FirstOrDefault(source => source.CalendarId == calendar)?.Filter)] };
+                return (draft ?? EditionDraft.Standard(calendar, Core.Disclosure.Audience.Everyone)) with
+                {
+                    Name = null,
+                    Sources = [new SourceDraft(calendar, draft?.Sources.FirstOrDefault(source => source.CalendarId == calendar)?.Filter)]
+                };
             // A calendar that is gone leaves its editions; for one that was merged the other stands.
             var merged = Merged.Zip(Into).ToDictionary();
             return draft! with
             {
                 Name = Name,
                 Audience = Words.Read<Audience>(Audience!),
-                Sources = [.. draft.Sources.Select(source => source with { CalendarId = merged.GetValueOrDefault(source.CalendarId, source.CalendarId) }).Where(source => Sources.Contains(source.CalendarId)).DistinctBy(source => source.CalendarId)],
+                Sources = [
+                    .. draft.Sources.Select(
+                        source => source with { CalendarId = merged.GetValueOrDefault(source.CalendarId, source.CalendarId) })
+                            .Where(source => Sources.Contains(source.CalendarId)).DistinctBy(source => source.CalendarId)],
             };
         }
     }
@@ -76,8 +84,10 @@ public sealed class EditionSettingsStore(Database database)
                      join calendar sc on sc.id = s.calendar_id
                      join calendar used on used.id = coalesce(sc.merged_into, sc.id) and used.removed_at is null
                      where s.edition_id = e.id) as sources,
-               array(select sc.id from edition_source s join calendar sc on sc.id = s.calendar_id where s.edition_id = e.id and sc.merged_into is not null order by sc.id) as merged,
-               array(select sc.merged_into from edition_source s join calendar sc on sc.id = s.calendar_id where s.edition_id = e.id and sc.merged_into is not null order by sc.id) as "into",
+               array(select sc.id from edition_source s join calendar sc on sc.id = s.calendar_id where s.edition_id = e.id
+                   and sc.merged_into is not null order by sc.id) as merged,
+               array(select sc.merged_into from edition_source s join calendar sc on sc.id = s.calendar_id where s.edition_id = e.id
+                   and sc.merged_into is not null order by sc.id) as "into",
                e.version, e.changed_at, e.removed_at,
                exists (select from secret_link s where s.edition_id = e.id and s.ended_at is null and s.account_id is null) as has_link
         from edition e
@@ -92,7 +102,8 @@ public sealed class EditionSettingsStore(Database database)
         limit 800
         """;
 
-    internal static async Task<IReadOnlyList<StoredEdition>> ReadAsync(SqlMapper.GridReader results) => [.. (await results.ReadAsync<Row>()).Select(row => row.ToEdition())];
+    internal static async Task<IReadOnlyList<StoredEdition>> ReadAsync(SqlMapper.GridReader results) =>
+        [.. (await results.ReadAsync<Row>()).Select(row => row.ToEdition())];
 
     /// <summary>Those in use; composed ones first, by name.</summary>
     public async Task<IReadOnlyList<StoredEdition>> ListAsync(Guid organisationId) =>
@@ -100,7 +111,9 @@ public sealed class EditionSettingsStore(Database database)
 
     /// <summary>One in use, or one that was removed.</summary>
     public async Task<StoredEdition?> FindAsync(Guid organisationId, Guid id) =>
-        (await database.FirstAsync<Row>(Columns + "where e.organisation_id = @organisationId and e.id = @id and c.removed_at is null", new { organisationId, id }))?.ToEdition();
+        (await database.FirstAsync<Row>(
+            Columns + "where e.organisation_id = @organisationId and e.id = @id and c.removed_at is null", new { organisationId, id }))
+            ?.ToEdition();
 
     /// <summary>Composed ones that were removed since <paramref name="since"/>, latest first.</summary>
     public async Task<IReadOnlyList<StoredEdition>> BinAsync(Guid organisationId, Instant since) =>
@@ -117,18 +130,34 @@ public sealed class EditionSettingsStore(Database database)
         """, new { removedBefore, draftsBefore = now - DraftsLast });
 
     /// <exception cref="Core.RuleException">There are too many.</exception>
-    public Task<Guid> AddAsync(Guid organisationId, EditionDraft draft, string name, Instant now, AuditLine audit) => database.InTransactionAsync(async transaction =>
+    public Task<Guid> AddAsync(Guid organisationId, EditionDraft draft, string name, Instant now,
+        AuditLine audit) => database.InTransactionAsync(async transaction =>
     {
         var connection = transaction.Connection!;
-        await connection.ExecuteAsync("select from organisation where id = @organisationId for update", new { organisationId }, transaction);
-        var taken = (await connection.QueryAsync<string>("select slug from edition where organisation_id = @organisationId", new { organisationId }, transaction)).ToHashSet();
-        if (await connection.QuerySingleAsync<int>("select count(*) from edition where organisation_id = @organisationId and calendar_id is null and removed_at is null", new { organisationId }, transaction) >= Most)
+        await connection.ExecuteAsync(
+            "select from organisation where id = @organisationId for update", new { organisationId }, transaction);
+        var taken = (await connection.QueryAsync<string>(
+            "select slug from edition where organisation_id = @organisationId", new { organisationId }, transaction))
+            .ToHashSet();
+        if (await connection.QuerySingleAsync<int>(
+            "select count(*) from edition where organisation_id = @organisationId and calendar_id is null and removed_at is null",
+                new { organisationId }, transaction) >= Most)
             throw new Core.RuleException("name", "edition.tooMany", ("most", Most));
         var id = Guid.CreateVersion7();
         await connection.ExecuteAsync("""
             insert into edition (id, organisation_id, slug, name, audience, settings, changed_at)
             values (@id, @organisationId, @slug, @name, @audience, @settings::jsonb, @now)
-            """, new { id, organisationId, slug = Slug.Propose(name, taken), name, audience = Words.Of(draft.Audience), settings = Write(draft), now }, transaction);
+            """,
+                new
+                {
+                    id,
+                    organisationId,
+                    slug = Slug.Propose(name, taken),
+                    name,
+                    audience = Words.Of(draft.Audience),
+                    settings = Write(draft),
+                    now
+                }, transaction);
         await ReplaceSourcesAsync(transaction, organisationId, id, draft);
         await AuditStore.WriteAsync(transaction, organisationId, audit);
         await GoingOut.EditionsChangedAsync(transaction, organisationId, [id], now, takesAway: false);
@@ -137,7 +166,8 @@ public sealed class EditionSettingsStore(Database database)
 
     /// <summary>Saves it. Its addresses stay as they are, so pages that hold it show it changed.</summary>
     /// <exception cref="ChangedMeanwhileException">The version is not the stored one any more.</exception>
-    public Task<bool> SaveAsync(Guid organisationId, StoredEdition edition, int version, EditionDraft draft, string name, Instant now, AuditLine audit) => database.InTransactionAsync(async transaction =>
+    public Task<bool> SaveAsync(Guid organisationId, StoredEdition edition, int version, EditionDraft draft, string name, Instant now,
+        AuditLine audit) => database.InTransactionAsync(async transaction =>
     {
         var connection = transaction.Connection!;
         var saved = await connection.ExecuteAsync("""
@@ -148,7 +178,8 @@ public sealed class EditionSettingsStore(Database database)
                 version = version + 1,
                 changed_at = @now
             where organisation_id = @organisationId and id = @Id and version = @version and removed_at is null
-            """, new { organisationId, edition.Id, version, name, audience = Words.Of(draft.Audience), settings = Write(draft), now }, transaction);
+            """, new { organisationId, edition.Id, version, name, audience = Words.Of(draft.Audience), settings = Write(draft), now },
+                transaction);
         if (saved == 0)
             throw new ChangedMeanwhileException();
         if (!edition.IsStandard)
@@ -160,7 +191,8 @@ public sealed class EditionSettingsStore(Database database)
 
     /// <summary>Puts a composed edition away, or brings it back.</summary>
     /// <exception cref="NotFoundException">It is not there, or it is a calendar's own.</exception>
-    public Task<bool> RemoveAsync(Guid organisationId, Guid id, bool isRemoved, Instant now, AuditLine audit) => database.InTransactionAsync(async transaction =>
+    public Task<bool> RemoveAsync(Guid organisationId, Guid id, bool isRemoved, Instant now,
+        AuditLine audit) => database.InTransactionAsync(async transaction =>
     {
         var done = await transaction.Connection!.ExecuteAsync("""
             update edition
@@ -180,7 +212,9 @@ public sealed class EditionSettingsStore(Database database)
     {
         var id = Guid.CreateVersion7();
         await database.ExecuteAsync("""
-            delete from edition_draft where account_id = @accountId and (made_at < @before or id in (select id from edition_draft where account_id = @accountId order by made_at desc offset 20));
+            delete from edition_draft where account_id = @accountId
+                and (made_at < @before or id in (select id from edition_draft where account_id = @accountId
+                    order by made_at desc offset 20));
             insert into edition_draft (id, organisation_id, account_id, edition_id, settings, made_at)
             values (@id, @organisationId, @accountId, @editionId, @settings::jsonb, @now)
             """, new { id, organisationId, accountId, editionId, settings = Write(draft), now, before = now - DraftsLast });
@@ -191,14 +225,22 @@ public sealed class EditionSettingsStore(Database database)
 
     /// <summary>What somebody was making, for nobody but them.</summary>
     public async Task<(Guid? EditionId, EditionDraft Draft)?> FindDraftAsync(Guid organisationId, Guid accountId, Guid id) =>
-        await database.FirstAsync<DraftRow>("select edition_id, settings::text as settings from edition_draft where organisation_id = @organisationId and account_id = @accountId and id = @id", new { organisationId, accountId, id }) is { } row
+        await database.FirstAsync<DraftRow>(
+            """
+            select edition_id, settings::text as settings
+            from edition_draft
+            where organisation_id = @organisationId and account_id = @accountId and id = @id
+            """, new { organisationId, accountId, id }) is { } row
             ? (row.EditionId, Read(row.Settings))
             : null;
 
-    /// <summary>Whether the other tells its readers what the one does, and more: only how it looks, or what it is called, is another.</summary>
-    private static bool TellsTheSame(EditionDraft one, EditionDraft other) => Write(one with { Name = null, Look = null }) == Write(other with { Name = null, Look = null });
+    /// <summary>Whether the other tells its readers what the one does, and more: only how it looks, or what it is called, is
+    /// another.</summary>
+    private static bool TellsTheSame(EditionDraft one, EditionDraft other) =>
+        Write(one with { Name = null, Look = null }) == Write(other with { Name = null, Look = null });
 
-    private static Task ReplaceSourcesAsync(DbTransaction transaction, Guid organisationId, Guid id, EditionDraft draft) => transaction.Connection!.ExecuteAsync("""
+    private static Task ReplaceSourcesAsync(DbTransaction transaction, Guid organisationId, Guid id, EditionDraft draft) =>
+        transaction.Connection!.ExecuteAsync("""
         delete from edition_source where edition_id = @id;
         insert into edition_source (organisation_id, edition_id, calendar_id)
         select organisation_id, @id, id from calendar where organisation_id = @organisationId and id = any(@sources)

@@ -14,7 +14,8 @@ namespace Valtro.Store;
 /// <param name="AccountId">Whose own address this is, of an edition for members.</param>
 public sealed record EditionAddress(
     Guid Id, Guid OrganisationId, string OrganisationSlug, string OrganisationName, string Locale, short FirstDayOfWeek,
-    Guid? CalendarId, string Zone, string Slug, Guid FeedUid, long ContentVersion, long NotBefore, Guid ProgramKey, string? AddressedTo, string? Secret, Guid? AccountId)
+    Guid? CalendarId, string Zone, string Slug, Guid FeedUid, long ContentVersion, long NotBefore, Guid ProgramKey, string? AddressedTo,
+        string? Secret, Guid? AccountId)
 {
     /// <summary>On the desk, where an edition is looked at as another audience; never kept.</summary>
     public Audience? SeenAs { get; init; }
@@ -25,7 +26,8 @@ public sealed record EditionAddress(
     /// <summary>What it will be when somebody who is making it saves it; never kept.</summary>
     public Core.Editions.EditionDraft? Draft { get; init; }
 
-    public Audience Audience => SeenAs ?? (AddressedTo is { } audience ? Words.Read<Audience>(audience) : Secret is null ? Audience.Everyone : Audience.Link);
+    public Audience Audience =>
+        SeenAs ?? (AddressedTo is { } audience ? Words.Read<Audience>(audience) : Secret is null ? Audience.Everyone : Audience.Link);
 
     /// <summary>The day it is now where the edition is kept.</summary>
     public LocalDate TodayAt(Instant now) => now.InZone(Valtro.Core.Time.Zones.Named(Zone)).Date;
@@ -46,7 +48,8 @@ public sealed record EditionFound(EditionAddress? Address, string? MovedTo = nul
 /// <param name="ValidUntil">When an event appears or disappears by itself.</param>
 /// <param name="ClosesAt">When something that it shows must not be shown any more.</param>
 public sealed record Artefact(
-    Guid EditionId, Guid OrganisationId, Audience Audience, string Key, long ContentVersion, string Etag, byte[] Content, Instant ChangedAt, Instant? ValidUntil, Instant? ClosesAt = null)
+    Guid EditionId, Guid OrganisationId, Audience Audience, string Key, long ContentVersion, string Etag, byte[] Content, Instant ChangedAt,
+        Instant? ValidUntil, Instant? ClosesAt = null)
 {
     /// <summary>It is what readers get of the edition as it is now.</summary>
     public bool IsRight(EditionAddress edition, Instant now) => ContentVersion == edition.ContentVersion && !(ValidUntil <= now);
@@ -70,7 +73,8 @@ public sealed class EditionStore(Database database)
 {
     private const string Columns = """
         select e.id, o.id as organisation_id, o.slug as organisation_slug, o.name as organisation_name, o.locale, o.first_day_of_week,
-               e.calendar_id, coalesce(c.zone, o.zone) as zone, e.slug, coalesce(s.feed_uid, e.feed_uid) as feed_uid, e.content_version, e.not_before, e.program_key,
+               e.calendar_id, coalesce(c.zone, o.zone) as zone, e.slug, coalesce(s.feed_uid, e.feed_uid) as feed_uid, e.content_version,
+                   e.not_before, e.program_key,
                e.audience as addressed_to, s.secret, s.account_id
         from edition e
         join organisation o on o.id = e.organisation_id
@@ -85,10 +89,13 @@ public sealed class EditionStore(Database database)
     /// <summary>Neither it nor its calendar is in the bin.</summary>
     private const string InUse = "e.removed_at is null and c.removed_at is null";
 
-    /// <summary>A secret is good for what it was made for: a standard edition, one for those with the link, or, as a member's own, one for members.</summary>
+    /// <summary>A secret is good for what it was made for: a standard edition, one for those with the link, or, as a member's own, one for
+    /// members.</summary>
     private const string SecretFits = """
         (case when s.account_id is null then coalesce(e.audience, 'link') = 'link'
-              else e.audience = 'members' and exists (select from membership m where m.account_id = s.account_id and m.organisation_id = e.organisation_id and m.ended_at is null)
+              else e.audience = 'members' and exists (
+                  select from membership m
+                  where m.account_id = s.account_id and m.organisation_id = e.organisation_id and m.ended_at is null)
          end)
         """;
 
@@ -96,7 +103,9 @@ public sealed class EditionStore(Database database)
     public async Task<EditionFound> FindAsync(string organisation, string slug)
     {
         using var everywhere = Wall.Everywhere();
-        var address = await database.FirstAsync<EditionAddress>(Open + $"where o.slug = @organisation and e.slug = @slug and coalesce(e.audience, 'everyone') = 'everyone' and {InUse}", new { organisation, slug });
+        var address = await database.FirstAsync<EditionAddress>(Open
+            + $"where o.slug = @organisation and e.slug = @slug and coalesce(e.audience, 'everyone') = 'everyone' and {InUse}",
+                new { organisation, slug });
         if (address is not null)
             return new EditionFound(address);
         return new EditionFound(null, await database.FirstAsync<string?>("""
@@ -117,27 +126,35 @@ public sealed class EditionStore(Database database)
     {
         using var everywhere = Wall.Everywhere();
         var digest = Secrets.Digest(secret);
-        var found = await database.FirstAsync<Secret>("select edition_id, ended_how from secret_link where digest = @digest", new { digest });
+        var found =
+            await database.FirstAsync<Secret>("select edition_id, ended_how from secret_link where digest = @digest", new { digest });
         if (found is null)
             return EditionFound.Nothing;
         return found.EndedHow is { } ended
             ? new EditionFound(null, Ended: ended)
-            : new EditionFound(await database.FirstAsync<EditionAddress>(WithLink + $"where s.digest = @digest and {InUse} and {SecretFits}", new { digest }));
+            : new EditionFound(
+                await database.FirstAsync<EditionAddress>(
+                    WithLink + $"where s.digest = @digest and {InUse} and {SecretFits}", new { digest }));
     }
 
     /// <summary>The standard edition of a calendar, whoever may get something of it, to be looked at on the desk.</summary>
-    public Task<EditionAddress?> StandardAsync(Guid calendarId) => database.FirstAsync<EditionAddress>(Open + "where e.calendar_id = @calendarId", new { calendarId });
+    public Task<EditionAddress?> StandardAsync(Guid calendarId) =>
+        database.FirstAsync<EditionAddress>(Open + "where e.calendar_id = @calendarId", new { calendarId });
 
     /// <summary>An edition by its id, in whose organisation the work is done.</summary>
-    public Task<EditionAddress?> FindAsync(Guid id) => database.FirstAsync<EditionAddress>(Open + $"where e.id = @id and {InUse}", new { id });
+    public Task<EditionAddress?> FindAsync(Guid id) =>
+        database.FirstAsync<EditionAddress>(Open + $"where e.id = @id and {InUse}", new { id });
 
     private sealed record VersionRow(Guid Id, long ContentVersion, long NotBefore);
 
-    /// <summary>Content version and "not before" of some editions, for a node that may have missed announcements; those that are gone are not among them.</summary>
+    /// <summary>Content version and "not before" of some editions, for a node that may have missed announcements; those that are gone are
+    /// not among them.</summary>
     public async Task<IReadOnlyList<(Guid Id, long ContentVersion, long NotBefore)>> VersionsAsync(Guid[] editions)
     {
         using var everywhere = Wall.Everywhere();
-        return [.. (await database.ListAsync<VersionRow>("select id, content_version, not_before from edition where id = any(@editions)", new { editions }))
+        return [
+            .. (await database.ListAsync<VersionRow>(
+                "select id, content_version, not_before from edition where id = any(@editions)", new { editions }))
             .Select(row => (row.Id, row.ContentVersion, row.NotBefore))];
     }
 
@@ -150,12 +167,15 @@ public sealed class EditionStore(Database database)
             union all
             {WithLink} where e.id = @edition and {InUse} and s.ended_at is null and s.account_id is null and {SecretFits} and coalesce(c.link::text, '') <> 'nothing'
             union all
-            (select distinct on (id) * from ({WithLink} where e.id = @edition and {InUse} and s.ended_at is null and s.account_id is not null and {SecretFits}) own)
+            (select distinct on (id) * from (
+                {WithLink}
+                where e.id = @edition and {InUse} and s.ended_at is null and s.account_id is not null and {SecretFits}) own)
             """, new { edition });
     }
 
     private sealed record ArtefactRow(
-        Guid EditionId, Guid OrganisationId, string Audience, string Key, long ContentVersion, string Etag, byte[] Content, Instant ChangedAt, Instant? ValidUntil, Instant? ClosesAt);
+        Guid EditionId, Guid OrganisationId, string Audience, string Key, long ContentVersion, string Etag, byte[] Content,
+            Instant ChangedAt, Instant? ValidUntil, Instant? ClosesAt);
 
     public async Task<Artefact?> FindArtefactAsync(EditionAddress address, string key)
     {
@@ -167,11 +187,14 @@ public sealed class EditionStore(Database database)
             """, new { address.Id, audience = Words.Of(address.Audience), key });
         return row is null
             ? null
-            : new Artefact(row.EditionId, row.OrganisationId, Words.Read<Audience>(row.Audience), row.Key, row.ContentVersion, row.Etag, row.Content, row.ChangedAt, row.ValidUntil, row.ClosesAt);
+            : new Artefact(row.EditionId, row.OrganisationId, Words.Read<Audience>(row.Audience), row.Key, row.ContentVersion, row.Etag,
+                row.Content, row.ChangedAt, row.ValidUntil, row.ClosesAt);
     }
 
     /// <summary>Tells all nodes that an edition's feed and first pages are rendered.</summary>
-    public Task AnnounceRenderedAsync(Guid edition) => database.ExecuteAsync("select pg_notify(@channel, @news)", new { channel = Announcements.Channel, news = $"{Announcements.Rendered}{edition}" });
+    public Task AnnounceRenderedAsync(Guid edition) =>
+        database.ExecuteAsync(
+            "select pg_notify(@channel, @news)", new { channel = Announcements.Channel, news = $"{Announcements.Rendered}{edition}" });
 
     /// <summary>Does something for an artefact that no other node does for it at the same time.</summary>
     public async Task<T> AloneAsync<T>(EditionAddress address, string key, Func<Task<T>> work)
@@ -179,7 +202,8 @@ public sealed class EditionStore(Database database)
         using var within = Wall.Within(address.OrganisationId);
         return await database.InTransactionAsync(async transaction =>
         {
-            await transaction.Connection!.ExecuteAsync("select pg_advisory_xact_lock(hashtextextended(@name, 0))", new { name = $"{address.Id} {Words.Of(address.Audience)} {key}" }, transaction);
+            await transaction.Connection!.ExecuteAsync("select pg_advisory_xact_lock(hashtextextended(@name, 0))",
+                new { name = $"{address.Id} {Words.Of(address.Audience)} {key}" }, transaction);
             return await work();
         });
     }
@@ -192,7 +216,8 @@ public sealed class EditionStore(Database database)
         return await database.InTransactionAsync(async transaction =>
         {
             var kept = await transaction.Connection!.ExecuteAsync("""
-                insert into artefact (edition_id, organisation_id, audience, key, content_version, etag, content, changed_at, valid_until, closes_at)
+                insert into artefact (edition_id, organisation_id, audience, key, content_version, etag, content, changed_at, valid_until,
+                    closes_at)
                 values (@EditionId, @OrganisationId, @audience, @Key, @ContentVersion, @Etag, @Content, @ChangedAt, @ValidUntil, @ClosesAt)
                 on conflict (edition_id, audience, key) do update
                 set content_version = excluded.content_version,
@@ -222,12 +247,15 @@ public sealed class EditionStore(Database database)
         });
     }
 
-    private sealed record StateRow(Guid EditionId, bool IsCurrent, Instant? ChangedAt, Instant? FailedSince, string? Reason, bool IsSetAside);
+    private sealed record StateRow(
+        Guid EditionId, bool IsCurrent, Instant? ChangedAt, Instant? FailedSince, string? Reason, bool IsSetAside);
 
-    /// <summary>How each edition goes out, for the audiences that it goes out to; one of which nothing is rendered is among them only if that fails.</summary>
+    /// <summary>How each edition goes out, for the audiences that it goes out to; one of which nothing is rendered is among them only if
+    /// that fails.</summary>
     public async Task<IReadOnlyDictionary<Guid, GoingOutState>> StatesAsync(Guid organisationId) =>
         (await database.ListAsync<StateRow>("""
-            select e.id as edition_id, coalesce(a.is_current, false) as is_current, a.changed_at, w.failed_since, w.reason, w.set_aside_at is not null as is_set_aside
+            select e.id as edition_id, coalesce(a.is_current, false) as is_current, a.changed_at, w.failed_since, w.reason,
+                w.set_aside_at is not null as is_set_aside
             from edition e
             left join calendar c on c.id = e.calendar_id
             left join lateral (
@@ -236,25 +264,31 @@ public sealed class EditionStore(Database database)
                 where a.edition_id = e.id and a.key = 'feed'
                   and (c.id is null
                        or (a.audience = 'everyone' and c.everyone <> 'nothing')
-                       or (a.audience = 'link' and c.link <> 'nothing' and exists (select from secret_link s where s.edition_id = e.id and s.ended_at is null)))
+                       or (a.audience = 'link' and c.link <> 'nothing'
+                           and exists (select from secret_link s where s.edition_id = e.id and s.ended_at is null)))
             ) a on true
             left join work w on w.kind = 'render' and w.key = e.id::text and w.failed_since is not null
             where e.organisation_id = @organisationId and e.removed_at is null and (a.changed_at is not null or w.failed_since is not null)
             """, new { organisationId })).ToDictionary(
-                row => row.EditionId, row => new GoingOutState(row.IsCurrent, row.ChangedAt, row.FailedSince, Words.ReadOrNull<FailureReason>(row.Reason), row.IsSetAside));
+                row => row.EditionId,
+                    row => new GoingOutState(
+                        row.IsCurrent, row.ChangedAt, row.FailedSince, Words.ReadOrNull<FailureReason>(row.Reason), row.IsSetAside));
 
     /// <summary>One fetch by a program.</summary>
     public sealed record Fetch(Guid OrganisationId, Guid EditionId, Audience Audience, string Kind, byte[] Program, Instant At);
 
-    /// <summary>Keeps who fetched what when last, many at once; in key order, so that nodes that do so at one moment wait, none for the other.</summary>
+    /// <summary>Keeps who fetched what when last, many at once; in key order, so that nodes that do so at one moment wait, none for the
+    /// other.</summary>
     public async Task KeepFetchesAsync(IReadOnlyCollection<Fetch> fetches)
     {
         using var everywhere = Wall.Everywhere();
-        var latest = fetches.GroupBy(fetch => (fetch.EditionId, fetch.Audience, fetch.Kind, Convert.ToHexString(fetch.Program))).Select(group => group.MaxBy(fetch => fetch.At)!).ToArray();
+        var latest = fetches.GroupBy(fetch => (fetch.EditionId, fetch.Audience, fetch.Kind, Convert.ToHexString(fetch.Program)))
+            .Select(group => group.MaxBy(fetch => fetch.At)!).ToArray();
         await database.ExecuteAsync("""
             insert into delivery (organisation_id, edition_id, audience, kind, program, last_at)
             select f.*
-            from unnest(@organisations, @editions, @audiences, @kinds, @programs, @times) f (organisation_id, edition_id, audience, kind, program, last_at)
+            from unnest(@organisations, @editions, @audiences, @kinds, @programs, @times) f (organisation_id, edition_id, audience, kind,
+                program, last_at)
             where exists (select from edition e where e.id = f.edition_id)
             order by f.edition_id, f.audience, f.kind, f.program
             on conflict (edition_id, audience, kind, program) do update
@@ -271,7 +305,8 @@ public sealed class EditionStore(Database database)
     }
 
     /// <summary>How many programs fetched what of each edition since an instant.</summary>
-    public async Task<IReadOnlyList<(Guid EditionId, Guid? CalendarId, Audience Audience, string Kind, int Programs)>> FetchesAsync(Guid organisationId, Instant since) =>
+    public async Task<IReadOnlyList<(Guid EditionId, Guid? CalendarId, Audience Audience, string Kind,
+        int Programs)>> FetchesAsync(Guid organisationId, Instant since) =>
         [.. (await database.ListAsync<(Guid EditionId, Guid? CalendarId, string Audience, string Kind, int Programs)>("""
             select e.id, e.calendar_id, d.audience, d.kind, count(*)::integer
             from delivery d
@@ -279,7 +314,8 @@ public sealed class EditionStore(Database database)
             where d.organisation_id = @organisationId and d.last_at >= @since
             group by e.id, e.calendar_id, d.audience, d.kind
             order by d.audience, d.kind
-            """, new { organisationId, since })).Select(row => (row.EditionId, row.CalendarId, Words.Read<Audience>(row.Audience), row.Kind, row.Programs))];
+            """, new { organisationId, since }))
+                .Select(row => (row.EditionId, row.CalendarId, Words.Read<Audience>(row.Audience), row.Kind, row.Programs))];
 
     /// <summary>Forgets programs that have not come for long.</summary>
     public async Task<int> ForgetFetchesAsync(Instant before)

@@ -18,9 +18,11 @@ internal sealed record Named(IReadOnlyDictionary<Guid, Category> Categories, IRe
     public static Named Nothing { get; } = new(new Dictionary<Guid, Category>(), new Dictionary<Guid, EventFile>());
 }
 
-/// <summary>The stored form of what an event says: one JSON document, with a version and names of its own, that is read for years.</summary>
+/// <summary>The stored form of what an event says: one JSON document, with a version and names of its own, that is read for
+/// years.</summary>
 /// <remarks>
-/// Fields are written under their declared names (<see cref="EventField"/>), by the types of their values; what is at its default is left out.
+/// Fields are written under their declared names (<see cref="EventField"/>), by the types of their values; what is at its default is left
+/// out.
 /// A new field of a known type needs nothing here. Categories and files stand as ids. docs/decisions/documents.md says why.
 /// </remarks>
 internal static class EventDocument
@@ -196,7 +198,8 @@ internal static class EventDocument
         if (type == typeof(ValueList<EventFile>))
             return List(stored.EnumerateArray().Select(one => named.Files.GetValueOrDefault(one.GetGuid())).OfType<EventFile>());
         if (type == typeof(ValueList<EventLink>))
-            return List(stored.EnumerateArray().Select(one => new EventLink(one.GetProperty("label").GetString()!, one.GetProperty("url").GetString()!)));
+            return List(stored.EnumerateArray()
+                .Select(one => new EventLink(one.GetProperty("label").GetString()!, one.GetProperty("url").GetString()!)));
         throw new NotSupportedException($"Nobody has said how a {type.Name} is stored.");
 
         static ValueList<T> List<T>(IEnumerable<T> values) => [.. values];
@@ -245,12 +248,14 @@ internal static class EventDocument
         var timing = stored.TryGetProperty("allDay", out var allDay) && allDay.GetBoolean()
             ? Timing.WholeDays(start.Date, end.Date.PlusDays(-1), zone)
             : Timing.Timed(start, end, zone);
-        return new Series(timing, stored.TryGetProperty("rule", out var rule) ? Rules.Of(rule.GetString()!) : null, Dates(stored, "extra"), Dates(stored, "removed"))
+        return new Series(timing, stored.TryGetProperty("rule", out var rule) ? Rules.Of(rule.GetString()!) : null, Dates(stored, "extra"),
+            Dates(stored, "removed"))
         {
             InBreaks = Word<InBreaks>(stored, "inBreaks") ?? InBreaks.Ignore,
             Cycle = stored.TryGetProperty("cycle", out var cycle)
                 ? new CyclePattern(
-                    Numbers(cycle, "numbers"), [.. Numbers(cycle, "weekdays").Select(weekday => (IsoDayOfWeek)weekday)], Day(cycle, "until"),
+                    Numbers(cycle, "numbers"), [.. Numbers(cycle, "weekdays").Select(weekday => (IsoDayOfWeek)weekday)],
+                    Day(cycle, "until"),
                     cycle.TryGetProperty("count", out var count) ? count.GetInt32() : null)
                 : null,
         };
@@ -277,7 +282,8 @@ internal static class EventDocument
         writer.WriteEndArray();
     }
 
-    private static int[] Numbers(JsonElement stored, string name) => [.. stored.GetProperty(name).EnumerateArray().Select(one => one.GetInt32())];
+    private static int[] Numbers(JsonElement stored, string name) =>
+        [.. stored.GetProperty(name).EnumerateArray().Select(one => one.GetInt32())];
 
     private static void WriteWord<T>(Utf8JsonWriter writer, string name, T? value)
         where T : struct, Enum

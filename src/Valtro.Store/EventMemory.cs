@@ -3,7 +3,8 @@ using Valtro.Core.Events;
 
 namespace Valtro.Store;
 
-/// <summary>Events as they were read lately: an event of the same version is the same event, so its document need not be fetched and read again.</summary>
+/// <summary>Events as they were read lately: an event of the same version is the same event, so its document need not be fetched and read
+/// again.</summary>
 /// <remarks>Bounded by number. Whoever is about to write an event reads it anew (<see cref="EventStore.FindAsync"/>).</remarks>
 internal sealed class EventMemory
 {

@@ -9,7 +9,8 @@ namespace Valtro.Store;
 internal sealed class EventRow
 {
     private const string Fields = """
-        select e.id, e.home_calendar_id, e.uid, e.state, e.continues, e.version, e.created_at, e.removed_at, e.made_by, e.content::text as content,
+        select e.id, e.home_calendar_id, e.uid, e.state, e.continues, e.version, e.created_at, e.removed_at, e.made_by,
+            e.content::text as content,
                array(select p.calendar_id from placement p where p.event_id = e.id order by p.calendar_id) as placements,
                case when e.content ? 'files' then (
                    select jsonb_agg(jsonb_build_object('id', f.id, 'name', f.name, 'type', f.type, 'size', octet_length(f.content)))::text
@@ -28,7 +29,12 @@ internal sealed class EventRow
         {Fields}, last.name as saved_by, last.made_at as saved_at
         from event e
         left join lateral (
-            select a.name, r.made_at from revision r join account a on a.id = r.account_id where r.event_id = e.id order by r.version desc limit 1
+            select a.name, r.made_at
+            from revision r
+            join account a on a.id = r.account_id
+            where r.event_id = e.id
+            order by r.version desc
+            limit 1
         ) last on true
 
         """;
@@ -56,7 +62,10 @@ internal sealed class EventRow
         using var document = JsonDocument.Parse(Content);
         var files = Files is null ? [] : JsonSerializer.Deserialize<EventFile[]>(Files, JsonSerializerOptions.Web)!;
         var (content, exceptions) = EventDocument.Read(
-            document.RootElement, files.Length == 0 ? new Named(categories, Named.Nothing.Files) : new Named(categories, files.ToDictionary(file => file.Id)));
+            document.RootElement,
+                files.Length == 0
+                    ? new Named(categories, Named.Nothing.Files)
+                    : new Named(categories, files.ToDictionary(file => file.Id)));
         return new CalendarEvent(Id, HomeCalendarId, Uid, content, Words.Read<EventState>(State), CreatedAt)
         {
             Version = Version,

@@ -30,7 +30,8 @@ public enum EventAct
 /// <param name="Version">The version that the editor saw; null for a new event.</param>
 public sealed record EventWrite(CalendarEvent Event, int? Version, EventAct Act, bool IsRemoved = false)
 {
-    /// <summary>Where a date has gone: to this event, or to one that the act writes so many places further on; and to which date. Null where no date is the same one.</summary>
+    /// <summary>Where a date has gone: to this event, or to one that the act writes so many places further on; and to which date. Null
+    /// where no date is the same one.</summary>
     public Func<LocalDateTime, (int Index, LocalDateTime Date)?>? Follows { get; init; }
 
     /// <summary>Some audience sees less of it from now on, or may: what was rendered before is served no more.</summary>
@@ -50,14 +51,18 @@ public sealed class EventStore(Database database)
     public static readonly Duration KeptInBin = Duration.FromDays(90);
 
     private const string IsOnCalendarInUse =
-        "and e.home_calendar_id <> all(array(select c.id from calendar c where c.organisation_id = @organisationId and c.removed_at is not null))";
+        """
+        and e.home_calendar_id <> all(array(
+            select c.id from calendar c where c.organisation_id = @organisationId and c.removed_at is not null))
+        """;
 
     /// <summary>Events of some calendars whose dates may fall in the window, removed ones not among them.</summary>
     public Task<IReadOnlyList<CalendarEvent>> InWindowAsync(Guid organisationId, Guid[] calendars, Window window) => ListAsync($"""
             where e.organisation_id = @organisationId
               and e.removed_at is null
               and ((e.home_calendar_id = any(@calendars) and e.reach && tstzrange(@from, @to))
-                   or e.id = any(array(select event_id from placement where calendar_id = any(@calendars) and reach && tstzrange(@from, @to))))
+                   or e.id = any(array(
+                       select event_id from placement where calendar_id = any(@calendars) and reach && tstzrange(@from, @to))))
               {IsOnCalendarInUse}
             order by e.id
             """, new
@@ -69,13 +74,15 @@ public sealed class EventStore(Database database)
     });
 
     /// <summary>All events that are shown on a calendar: those at home there and those placed there.</summary>
-    public Task<IReadOnlyList<CalendarEvent>> OfCalendarAsync(Guid organisationId, Guid calendarId) => OfCalendarsAsync(organisationId, [calendarId]);
+    public Task<IReadOnlyList<CalendarEvent>> OfCalendarAsync(Guid organisationId, Guid calendarId) =>
+        OfCalendarsAsync(organisationId, [calendarId]);
 
     /// <summary>All events that are shown on some calendars, each once.</summary>
     public Task<IReadOnlyList<CalendarEvent>> OfCalendarsAsync(Guid organisationId, Guid[] calendars) => ListAsync($"""
             where e.organisation_id = @organisationId
               and e.removed_at is null
-              and (e.home_calendar_id = any(@calendars) or e.id = any(array(select event_id from placement where calendar_id = any(@calendars))))
+              and (e.home_calendar_id = any(@calendars)
+                or e.id = any(array(select event_id from placement where calendar_id = any(@calendars))))
               {IsOnCalendarInUse}
             order by e.id
             """, new { organisationId, calendars });
@@ -89,7 +96,8 @@ public sealed class EventStore(Database database)
     /// <summary>The same, in the bin too.</summary>
     public async Task<(CalendarEvent Event, bool IsRemoved)?> WithUidInBinTooAsync(Guid organisationId, Guid uid)
     {
-        var found = (await ListAsync("where e.organisation_id = @organisationId and e.uid = @uid", new { organisationId, uid })).FirstOrDefault();
+        var found =
+            (await ListAsync("where e.organisation_id = @organisationId and e.uid = @uid", new { organisationId, uid })).FirstOrDefault();
         return found is null ? null : (found, await WithUidAsync(organisationId, uid) is null);
     }
 
@@ -102,7 +110,8 @@ public sealed class EventStore(Database database)
 
     /// <summary>Some events, those in the bin too.</summary>
     public async Task<IReadOnlyDictionary<Guid, CalendarEvent>> WithBinAsync(Guid organisationId, Guid[] ids) =>
-        (await ListAsync("where e.organisation_id = @organisationId and e.id = any(@ids)", new { organisationId, ids })).ToDictionary(found => found.Id);
+        (await ListAsync("where e.organisation_id = @organisationId and e.id = any(@ids)", new { organisationId, ids }))
+            .ToDictionary(found => found.Id);
 
     /// <summary>The series on whose dates the year plan has a say.</summary>
     public Task<IReadOnlyList<CalendarEvent>> FollowingYearPlanAsync(Guid organisationId) => ListAsync("""
@@ -141,7 +150,8 @@ public sealed class EventStore(Database database)
     /// <summary>Those that there are of some, in one round trip however many.</summary>
     public async Task<IReadOnlyDictionary<Guid, StoredEvent>> StoredAsync(Guid organisationId, Guid[] ids) => ids.Length == 0
         ? new Dictionary<Guid, StoredEvent>()
-        : (await StoredAsync("where e.organisation_id = @organisationId and e.id = any(@ids)", new { organisationId, ids })).ToDictionary(stored => stored.Event.Id);
+        : (await StoredAsync("where e.organisation_id = @organisationId and e.id = any(@ids)", new { organisationId, ids }))
+            .ToDictionary(stored => stored.Event.Id);
 
     /// <summary>Those that name an entry of the organisation's lists, in the bin too.</summary>
     internal Task<IReadOnlyList<StoredEvent>> WithCategoryAsync(Guid organisationId, Guid categoryId) => StoredAsync("""
@@ -162,8 +172,10 @@ public sealed class EventStore(Database database)
     /// <summary>First which events in which version, then of those that are not known yet what they say.</summary>
     private async Task<IReadOnlyList<CalendarEvent>> ListAsync(string condition, object parameters)
     {
-        var (keys, categories) = await database.ReadManyAsync($"select e.id, e.version, e.organisation_id from event e {condition};\n{ListStore.CategoriesNamed}", parameters, async results =>
-            ((await results.ReadAsync<(Guid Id, int Version, Guid OrganisationId)>()).AsList(), await ListStore.ReadCategoriesAsync(results)));
+        var (keys,
+            categories) = await database.ReadManyAsync($"select e.id, e.version, e.organisation_id from event e {condition};\n{ListStore.CategoriesNamed}", parameters, async results =>
+            ((await results.ReadAsync<(Guid Id, int Version, Guid OrganisationId)>()).AsList(),
+                await ListStore.ReadCategoriesAsync(results)));
         var found = new CalendarEvent?[keys.Count];
         var missing = new List<Guid>();
         for (var place = 0; place < found.Length; place++)
@@ -175,7 +187,8 @@ public sealed class EventStore(Database database)
         if (missing.Count == 0)
             return found!;
         var read = (await ReadAsync(
-            EventRow.Columns + "where e.organisation_id = @organisationId and e.id = any(@missing)", new { keys[0].OrganisationId, missing = missing.ToArray() },
+            EventRow.Columns + "where e.organisation_id = @organisationId and e.id = any(@missing)",
+            new { keys[0].OrganisationId, missing = missing.ToArray() },
             (row, categories) => row.ToEvent(categories))).ToDictionary(one => one.Id);
         foreach (var one in read.Values)
             _memory.Remember(one);
@@ -183,7 +196,8 @@ public sealed class EventStore(Database database)
         return [.. found.Select((known, place) => known ?? read.GetValueOrDefault(keys[place].Id)).OfType<CalendarEvent>()];
     }
 
-    private Task<IReadOnlyList<T>> ReadAsync<T>(string sql, object parameters, Func<EventRow, IReadOnlyDictionary<Guid, Category>, T> make) =>
+    private Task<IReadOnlyList<T>> ReadAsync<T>(string sql, object parameters,
+        Func<EventRow, IReadOnlyDictionary<Guid, Category>, T> make) =>
         database.ReadManyAsync<IReadOnlyList<T>>($"{sql};\n{ListStore.CategoriesNamed}", parameters, async results =>
         {
             var rows = (await results.ReadAsync<EventRow>()).AsList();
@@ -200,11 +214,13 @@ public sealed class EventStore(Database database)
 
     /// <inheritdoc cref="WriteAsync(Guid, IReadOnlyList{EventWrite}, Guid, Instant)"/>
     /// <remarks>As part of something larger. However many events there are, the statements are as many.</remarks>
-    internal static async Task<ActDone> WriteAsync(DbTransaction transaction, Guid organisationId, IReadOnlyList<EventWrite> writes, Guid accountId, Instant now, Guid? act = null)
+    internal static async Task<ActDone> WriteAsync(
+        DbTransaction transaction, Guid organisationId, IReadOnlyList<EventWrite> writes, Guid accountId, Instant now, Guid? act = null)
     {
         var actId = act ?? Guid.CreateVersion7();
         var events = writes.Select(write => (Event: write.Version is null ? Made(write.Event) : write.Event, Write: write)).ToArray();
-        var (news, known) = (events.Where(one => one.Write.Version is null).ToArray(), events.Where(one => one.Write.Version is not null).ToArray());
+        var (news, known) =
+            (events.Where(one => one.Write.Version is null).ToArray(), events.Where(one => one.Write.Version is not null).ToArray());
         var touched = events.SelectMany(one => one.Event.Calendars).ToHashSet();
         if (known.Length > 0)
             touched.UnionWith(await UpdateAsync(transaction, organisationId, known, now));
@@ -220,16 +236,20 @@ public sealed class EventStore(Database database)
     private static CalendarEvent Made(CalendarEvent asked) =>
         asked with { Id = Guid.CreateVersion7(), Uid = asked.Uid == Guid.Empty ? Guid.NewGuid() : asked.Uid };
 
-    private static Task LetNamesFollowAsync(DbTransaction transaction, IReadOnlyList<EventWrite> writes, List<(Guid Id, int Version)> written)
+    private static Task LetNamesFollowAsync(
+        DbTransaction transaction, IReadOnlyList<EventWrite> writes, List<(Guid Id, int Version)> written)
     {
-        var following = writes.Select((write, place) => (write, place)).Where(one => one.write.Follows is not null).ToDictionary(one => one.write.Event.Id);
+        var following = writes.Select((write, place) => (write, place)).Where(one => one.write.Follows is not null)
+            .ToDictionary(one => one.write.Event.Id);
         return following.Count == 0 ? Task.CompletedTask : DeliveredStore.FollowAsync(
-            transaction, [.. following.Keys], (id, date) => following[id].write.Follows!(date) is { } to ? (written[following[id].place + to.Index].Id, to.Date) : null);
+            transaction, [.. following.Keys],
+                (id, date) => following[id].write.Follows!(date) is { } to ? (written[following[id].place + to.Index].Id, to.Date) : null);
     }
 
     /// <summary>Empties the bin of what has rested there long enough.</summary>
     /// <returns>How many events are gone for good.</returns>
-    public Task<int> EmptyBinAsync(Instant removedBefore) => database.InTransactionAsync(transaction => transaction.Connection!.ExecuteAsync("""
+    public Task<int> EmptyBinAsync(Instant removedBefore) =>
+        database.InTransactionAsync(transaction => transaction.Connection!.ExecuteAsync("""
         with old as (
             select id from event where removed_at < @removedBefore order by removed_at limit 1000 for update skip locked
         ), revisions as (
@@ -243,20 +263,24 @@ public sealed class EventStore(Database database)
         database.ExecuteAsync("delete from event_reference where ended_at < @endedBefore", new { endedBefore });
 
     private static async Task InsertAsync(
-        DbTransaction transaction, Guid organisationId, IReadOnlyList<(CalendarEvent Event, EventWrite Write)> news, Guid accountId, Instant now)
+        DbTransaction transaction, Guid organisationId, IReadOnlyList<(CalendarEvent Event, EventWrite Write)> news, Guid accountId,
+            Instant now)
     {
         var columns = new EventColumns(news);
         var (added, fullest) = await transaction.Connection!.QuerySingleAsync<(int Added, int Fullest)>("""
             with added as (
                 insert into event (id, organisation_id, home_calendar_id, uid, state, content, continues, made_by, reach, created_at)
-                select w.id, @organisationId, c.id, w.uid, w.state, w.content::jsonb, w.continues::uuid, @accountId, w.reach::tstzrange, @now
-                from unnest(@Ids, @Homes, @Uids, @States, @Contents, @Continued, @Reaches) w (id, home, uid, state, content, continues, reach)
+                select w.id, @organisationId, c.id, w.uid, w.state, w.content::jsonb, w.continues::uuid, @accountId, w.reach::tstzrange,
+                    @now
+                from unnest(@Ids, @Homes, @Uids, @States, @Contents, @Continued, @Reaches) w (id, home, uid, state, content, continues,
+                    reach)
                 join calendar c on c.organisation_id = @organisationId and c.id = w.home and c.removed_at is null
                 returning home_calendar_id
             )
             select (select count(*) from added)::integer as added,
                    coalesce((select max(h.count + h.added)
-                             from (select (select count(*) from event e where e.home_calendar_id = a.home_calendar_id and e.removed_at is null) as count, count(*) as added
+                             from (select (select count(*) from event e where e.home_calendar_id = a.home_calendar_id
+                                 and e.removed_at is null) as count, count(*) as added
                                    from added a
                                    group by a.home_calendar_id) h), 0)::integer as fullest
             """, Parameters(columns, new { organisationId, accountId, now }), transaction);
@@ -299,13 +323,17 @@ public sealed class EventStore(Database database)
         return [.. before.Values.SelectMany(row => row.Calendars).Distinct()];
     }
 
-    /// <summary>What belongs to events and follows from them: where they are placed, what their documents name, and a revision each.</summary>
+    /// <summary>What belongs to events and follows from them: where they are placed, what their documents name, and a revision
+    /// each.</summary>
     /// <exception cref="NotFoundException">There is no such calendar in the organisation.</exception>
     private static async Task RecordAsync(
-        DbTransaction transaction, Guid organisationId, IReadOnlyList<(CalendarEvent Event, EventWrite Write)> events, Guid actId, Guid accountId, Instant now)
+        DbTransaction transaction, Guid organisationId, IReadOnlyList<(CalendarEvent Event, EventWrite Write)> events, Guid actId,
+            Guid accountId, Instant now)
     {
         var columns = new EventColumns(events);
-        var placed = events.SelectMany(one => one.Event.Placements.Where(id => id != one.Event.HomeCalendarId).Distinct().Select(id => (one.Event.Id, Calendar: id))).ToArray();
+        var placed = events.SelectMany(one =>
+            one.Event.Placements.Where(id => id != one.Event.HomeCalendarId).Distinct().Select(id => (one.Event.Id, Calendar: id)))
+            .ToArray();
         var named = events.SelectMany(one => References(one.Event)).Distinct().ToArray();
         var there = await transaction.Connection!.ExecuteScalarAsync<int>("""
             with written as (
@@ -314,7 +342,8 @@ public sealed class EventStore(Database database)
                 select * from unnest(@placedEvents, @placedOn) w (event_id, calendar_id)
             ), taken_off as (
                 delete from placement p
-                where p.event_id = any(@Ids) and not exists (select from wanted w where w.event_id = p.event_id and w.calendar_id = p.calendar_id)
+                where p.event_id = any(@Ids) and not exists (select from wanted w where w.event_id = p.event_id
+                    and w.calendar_id = p.calendar_id)
             ), placed as (
                 insert into placement (organisation_id, event_id, calendar_id, reach)
                 select @organisationId, w.event_id, c.id, e.reach::tstzrange
@@ -356,7 +385,8 @@ public sealed class EventStore(Database database)
     }
 
     /// <summary>What a document names by id, and must not vanish while it does.</summary>
-    private static IEnumerable<(Guid Event, string Kind, Guid Target)> References(CalendarEvent written) => EventField.All.SelectMany(field => field.Of(written.Content) switch
+    private static IEnumerable<(Guid Event, string Kind, Guid Target)> References(CalendarEvent written) =>
+        EventField.All.SelectMany(field => field.Of(written.Content) switch
     {
         Category category => [(written.Id, "category", category.Id)],
         IEnumerable<EventFile> files => files.Select(file => (written.Id, "file", file.Id)),

@@ -5,7 +5,8 @@ using NodaTime;
 namespace Valtro.Store;
 
 /// <summary>What transactions announce to all nodes when they commit (PostgreSQL's NOTIFY).</summary>
-/// <remarks>Announcements only make things fast, but for one: that an edition shows less from now on reaches a node also when its questions are not answered.</remarks>
+/// <remarks>Announcements only make things fast, but for one: that an edition shows less from now on reaches a node also when its questions
+/// are not answered.</remarks>
 public static class Announcements
 {
     public const string Channel = "valtro";
@@ -29,9 +30,11 @@ public static class Announcements
 /// <summary>What every act does that readers may notice: the editions concerned get their next version, and are rendered.</summary>
 internal static class GoingOut
 {
-    /// <summary>Says that events of some calendars, or these themselves, are not as they were: for all editions that draw on them.</summary>
+    /// <summary>Says that events of some calendars, or these themselves, are not as they were: for all editions that draw on
+    /// them.</summary>
     /// <param name="takesAway">Some audience sees less from now on: what was rendered before is served no more.</param>
-    public static Task ChangedAsync(DbTransaction transaction, Guid organisationId, IReadOnlyCollection<Guid> calendars, Instant now, bool takesAway) => RaiseAsync(transaction, """
+    public static Task ChangedAsync(DbTransaction transaction, Guid organisationId, IReadOnlyCollection<Guid> calendars, Instant now,
+        bool takesAway) => RaiseAsync(transaction, """
         select s.edition_id
         from edition_source s
         join calendar c on c.id = s.calendar_id
@@ -39,7 +42,8 @@ internal static class GoingOut
         """, new { organisationId, calendars = calendars.ToArray(), now, takesAway });
 
     /// <summary>Says the same of editions themselves.</summary>
-    public static Task EditionsChangedAsync(DbTransaction transaction, Guid organisationId, IReadOnlyCollection<Guid> editions, Instant now, bool takesAway) =>
+    public static Task EditionsChangedAsync(DbTransaction transaction, Guid organisationId, IReadOnlyCollection<Guid> editions, Instant now,
+        bool takesAway) =>
         RaiseAsync(transaction, "select unnest(@editions)", new { organisationId, editions = editions.ToArray(), now, takesAway });
 
     /// <summary>Says the same of all editions: the year plan or a list is another.</summary>
@@ -48,10 +52,13 @@ internal static class GoingOut
 
     /// <summary>Says that a member's own addresses open more or less than before: they came or left.</summary>
     public static Task OwnAddressesChangedAsync(DbTransaction transaction, Guid organisationId, Guid accountId, Instant now) =>
-        RaiseAsync(transaction, "select edition_id from secret_link where account_id = @accountId and ended_at is null", new { organisationId, accountId, now, takesAway = true });
+        RaiseAsync(transaction, "select edition_id from secret_link where account_id = @accountId and ended_at is null",
+            new { organisationId, accountId, now, takesAway = true });
 
-    /// <remarks>Editions are locked in the order of their ids, and work is written in key order: transactions that meet wait, none for the other.</remarks>
-    private static Task RaiseAsync(DbTransaction transaction, string concerned, object parameters) => transaction.Connection!.ExecuteAsync($"""
+    /// <remarks>Editions are locked in the order of their ids, and work is written in key order: transactions that meet wait, none for the
+    /// other.</remarks>
+    private static Task RaiseAsync(DbTransaction transaction, string concerned, object parameters) =>
+        transaction.Connection!.ExecuteAsync($"""
         with locked as (
             select id from edition where organisation_id = @organisationId and id in ({concerned}) order by id for update
         ), raised as (

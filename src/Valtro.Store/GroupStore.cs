@@ -36,7 +36,8 @@ public sealed class GroupStore(Database database)
         [.. (await results.ReadAsync<Row>()).Select(row => new CalendarGroup(row.Id, row.Name, row.Version, row.Calendars))];
 
     public async Task<IReadOnlyList<CalendarGroup>> ListAsync(Guid organisationId) =>
-        [.. (await database.ListAsync<Row>(OfOrganisation, new { organisationId })).Select(row => new CalendarGroup(row.Id, row.Name, row.Version, row.Calendars))];
+        [.. (await database.ListAsync<Row>(OfOrganisation, new { organisationId }))
+            .Select(row => new CalendarGroup(row.Id, row.Name, row.Version, row.Calendars))];
 
     /// <summary>Makes a group, or replaces one.</summary>
     /// <param name="id">Null for a new one.</param>
@@ -52,14 +53,26 @@ public sealed class GroupStore(Database database)
             return await database.InTransactionAsync(async transaction =>
             {
                 var connection = transaction.Connection!;
-                var parameters = new { organisationId, id = id ?? Guid.CreateVersion7(), name, calendars = calendars.Distinct().ToArray(), version, Most };
+                var parameters = new
+                {
+                    organisationId,
+                    id = id ?? Guid.CreateVersion7(),
+                    name,
+                    calendars = calendars.Distinct().ToArray(),
+                    version,
+                    Most
+                };
                 var written = await connection.ExecuteAsync(id is null
                     ? """
                       insert into calendar_group (id, organisation_id, name)
                       select @id, @organisationId, @name
                       where (select count(*) from calendar_group where organisation_id = @organisationId) < @Most
                       """
-                    : "update calendar_group set name = @name, version = version + 1 where organisation_id = @organisationId and id = @id and version = @version", parameters, transaction);
+                    : """
+                        update calendar_group
+                        set name = @name, version = version + 1
+                        where organisation_id = @organisationId and id = @id and version = @version
+                        """, parameters, transaction);
                 if (written == 0)
                     throw id is null ? new RuleException("name", "group.tooMany", ("most", Most)) : new ChangedMeanwhileException();
                 await connection.ExecuteAsync("delete from calendar_group_member where group_id = @id", parameters, transaction);
@@ -69,7 +82,9 @@ public sealed class GroupStore(Database database)
                     from calendar c
                     where c.organisation_id = @organisationId and c.id = any(@calendars) and c.removed_at is null
                     """, parameters, transaction);
-                return members == parameters.calendars.Length ? (parameters.id, (version ?? 0) + 1) : throw new NotFoundException("calendar");
+                return members == parameters.calendars.Length
+                    ? (parameters.id, (version ?? 0) + 1)
+                    : throw new NotFoundException("calendar");
             });
         }
         catch (PostgresException taken) when (taken.ConstraintName == "calendar_group_name_unique")
@@ -81,7 +96,8 @@ public sealed class GroupStore(Database database)
     /// <exception cref="NotFoundException">There is none.</exception>
     public async Task RemoveAsync(Guid organisationId, Guid id)
     {
-        if (await database.ExecuteAsync("delete from calendar_group where organisation_id = @organisationId and id = @id", new { organisationId, id }) == 0)
+        if (await database.ExecuteAsync(
+            "delete from calendar_group where organisation_id = @organisationId and id = @id", new { organisationId, id }) == 0)
             throw new NotFoundException("group");
     }
 }

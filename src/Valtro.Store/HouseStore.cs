@@ -13,15 +13,18 @@ namespace Valtro.Store;
 /// <param name="Places">Those that are offered, by name.</param>
 /// <param name="Editions">Those in use; composed ones first, by name.</param>
 public sealed record House(
-    long Version, Organisation Organisation, IReadOnlyList<StoredYearPlan> Plans, IReadOnlyDictionary<Guid, Calendar> Calendars, IReadOnlyList<CalendarGroup> Groups,
-    IReadOnlyList<Category> Categories, IReadOnlyDictionary<Guid, Category> EveryCategory, ILookup<Guid, Guid> Merged, IReadOnlyList<KnownPlace> Places,
+    long Version, Organisation Organisation, IReadOnlyList<StoredYearPlan> Plans, IReadOnlyDictionary<Guid, Calendar> Calendars,
+    IReadOnlyList<CalendarGroup> Groups,
+    IReadOnlyList<Category> Categories, IReadOnlyDictionary<Guid, Category> EveryCategory, ILookup<Guid, Guid> Merged,
+    IReadOnlyList<KnownPlace> Places,
     IReadOnlyList<StoredEdition> Editions)
 {
     /// <summary>All years together, as expansion asks them.</summary>
     public SchoolCalendar School { get; } = new(Plans.Select(stored => stored.Plan), (IsoDayOfWeek)Organisation.FirstDayOfWeek);
 
     /// <summary>What each calendar shows whom.</summary>
-    public IReadOnlyDictionary<Guid, Core.Disclosure.Disclosure> Disclosures { get; } = Calendars.ToDictionary(one => one.Key, one => one.Value.Disclosure);
+    public IReadOnlyDictionary<Guid, Core.Disclosure.Disclosure> Disclosures { get; } =
+        Calendars.ToDictionary(one => one.Key, one => one.Value.Disclosure);
 
     /// <summary>About how much of it there is, for whoever keeps many.</summary>
     public int Size => 10 + Calendars.Count + Editions.Count + EveryCategory.Count + Places.Count + Plans.Count;
@@ -30,7 +33,8 @@ public sealed record House(
 public sealed class HouseStore(Database database)
 {
     /// <returns>0 where there is no such organisation.</returns>
-    public Task<long> VersionAsync(Guid organisationId) => database.FirstAsync<long>("select version from house where organisation_id = @organisationId", new { organisationId });
+    public Task<long> VersionAsync(Guid organisationId) =>
+        database.FirstAsync<long>("select version from house where organisation_id = @organisationId", new { organisationId });
 
     /// <summary>In one round trip, as of one moment.</summary>
     /// <exception cref="NotFoundException">There is no such organisation.</exception>
@@ -55,7 +59,8 @@ public sealed class HouseStore(Database database)
             var merged = await ListStore.ReadMergedAsync(results);
             var places = await ListStore.ReadPlacesAsync(results);
             return new House(
-                version, organisation, plans, calendars.ToDictionary(calendar => calendar.Id), groups, offered, every.ToDictionary(category => category.Id), merged, places,
+                version, organisation, plans, calendars.ToDictionary(calendar => calendar.Id), groups, offered,
+                every.ToDictionary(category => category.Id), merged, places,
                 await EditionSettingsStore.ReadAsync(results));
         });
 }

@@ -9,7 +9,8 @@ namespace Valtro.Store;
 /// <summary>An invitation that can still be accepted, or could have been.</summary>
 /// <param name="IsKnown">Whoever is invited has an account and belongs to another organisation: they join with it.</param>
 public sealed record Invitation(
-    Guid Id, Guid OrganisationId, string OrganisationName, string Email, bool IsAdministrator, string InvitedBy, Instant InvitedAt, Instant ExpiresAt,
+    Guid Id, Guid OrganisationId, string OrganisationName, string Email, bool IsAdministrator, string InvitedBy, Instant InvitedAt,
+    Instant ExpiresAt,
     bool IsKnown, IReadOnlyDictionary<Guid, CalendarRole> Roles);
 
 /// <summary>Invitations by e-mail address. The secret in the mail is kept nowhere; only its digest is.</summary>
@@ -17,11 +18,14 @@ public sealed class InvitationStore(Database database)
 {
     public static readonly Duration GoodFor = Duration.FromDays(14);
 
-    private sealed record Row(Guid Id, Guid OrganisationId, string OrganisationName, string Email, bool IsAdministrator, string InvitedBy, Instant InvitedAt, Instant ExpiresAt, bool IsKnown);
+    private sealed record Row(Guid Id, Guid OrganisationId, string OrganisationName, string Email, bool IsAdministrator, string InvitedBy,
+        Instant InvitedAt, Instant ExpiresAt, bool IsKnown);
 
     private const string Columns = """
-        select i.id, i.organisation_id, o.name as organisation_name, i.email, i.is_administrator, a.name as invited_by, i.invited_at, i.expires_at,
-               exists (select from account k join membership m on m.account_id = k.id and m.ended_at is null where k.normalized_email = i.normalized_email) as is_known
+        select i.id, i.organisation_id, o.name as organisation_name, i.email, i.is_administrator, a.name as invited_by, i.invited_at,
+            i.expires_at,
+               exists (select from account k join membership m on m.account_id = k.id and m.ended_at is null
+                   where k.normalized_email = i.normalized_email) as is_known
         from invitation i
         join organisation o on o.id = i.organisation_id
         join account a on a.id = i.invited_by
@@ -64,13 +68,27 @@ public sealed class InvitationStore(Database database)
                 var id = Guid.CreateVersion7();
                 if (await connection.ExecuteScalarAsync<bool>("""
                     select exists (select from membership m join account a on a.id = m.account_id
-                                   where m.organisation_id = @organisationId and m.ended_at is null and a.normalized_email = @normalizedEmail)
+                                   where m.organisation_id = @organisationId and m.ended_at is null
+                                       and a.normalized_email = @normalizedEmail)
                     """, new { organisationId, normalizedEmail }, transaction))
                     throw new RuleException("email", "person.isMember", ("email", email));
                 await connection.ExecuteAsync("""
-                    insert into invitation (id, organisation_id, email, normalized_email, is_administrator, digest, invited_by, invited_at, expires_at)
+                    insert into invitation (id, organisation_id, email, normalized_email, is_administrator, digest, invited_by, invited_at,
+                        expires_at)
                     values (@id, @organisationId, @email, @normalizedEmail, @isAdministrator, @digest, @invitedBy, @now, @expires)
-                    """, new { id, organisationId, email, normalizedEmail, isAdministrator, digest = Secrets.Digest(secret), invitedBy, now, expires = now + GoodFor }, transaction);
+                    """,
+                        new
+                        {
+                            id,
+                            organisationId,
+                            email,
+                            normalizedEmail,
+                            isAdministrator,
+                            digest = Secrets.Digest(secret),
+                            invitedBy,
+                            now,
+                            expires = now + GoodFor
+                        }, transaction);
                 var written = await connection.ExecuteAsync("""
                     insert into invitation_role (organisation_id, invitation_id, calendar_id, role)
                     select @organisationId, @id, c.id, @role
@@ -91,7 +109,8 @@ public sealed class InvitationStore(Database database)
     }
 
     /// <exception cref="NotFoundException">There is none that is open.</exception>
-    public Task<bool> WithdrawAsync(Guid organisationId, Guid id, Instant now, Func<string, AuditLine> audit) => database.InTransactionAsync(async transaction =>
+    public Task<bool> WithdrawAsync(Guid organisationId, Guid id, Instant now,
+        Func<string, AuditLine> audit) => database.InTransactionAsync(async transaction =>
     {
         var email = await transaction.Connection!.QueryFirstOrDefaultAsync<string>("""
             update invitation
@@ -105,19 +124,22 @@ public sealed class InvitationStore(Database database)
 
     /// <summary>A new secret for an open invitation, and the mail with it; the old one opens nothing any more.</summary>
     /// <exception cref="NotFoundException">There is none that is open.</exception>
-    public Task<bool> RenewAsync(Guid organisationId, Guid id, string secret, Instant now, Func<string, MailLetter> letter) => database.InTransactionAsync(async transaction =>
+    public Task<bool> RenewAsync(Guid organisationId, Guid id, string secret, Instant now,
+        Func<string, MailLetter> letter) => database.InTransactionAsync(async transaction =>
     {
         var email = await transaction.Connection!.QueryFirstOrDefaultAsync<string>("""
             update invitation
             set digest = @digest, invited_at = @now, expires_at = @expires
             where organisation_id = @organisationId and id = @id and accepted_at is null and withdrawn_at is null
             returning email
-            """, new { organisationId, id, digest = Secrets.Digest(secret), now, expires = now + GoodFor }, transaction) ?? throw new NotFoundException("invitation");
+            """, new { organisationId, id, digest = Secrets.Digest(secret), now, expires = now + GoodFor }, transaction)
+                ?? throw new NotFoundException("invitation");
         await MailStore.PostAsync(transaction, organisationId, letter(email), now);
         return true;
     });
 
-    /// <summary>Takes the invitation up, once: makes the account, brings one back whose owner had left, or lets the member of another organisation join.</summary>
+    /// <summary>Takes the invitation up, once: makes the account, brings one back whose owner had left, or lets the member of another
+    /// organisation join.</summary>
     /// <param name="account">With name, password and stamp as they shall be; of whoever is known, the account as it is.</param>
     /// <exception cref="NotFoundException">Somebody was faster, or it was withdrawn meanwhile.</exception>
     public async Task<Guid> AcceptAsync(Invitation invitation, Account account, Instant now)
@@ -159,7 +181,8 @@ public sealed class InvitationStore(Database database)
                 """, new { invitation.OrganisationId, accountId = account.Id, invitation.IsAdministrator }, transaction);
             await AccountStore.ReplaceRolesAsync(transaction, invitation.OrganisationId, account.Id, invitation.Roles);
             await GoingOut.OwnAddressesChangedAsync(transaction, invitation.OrganisationId, account.Id, now);
-            await AuditStore.WriteAsync(transaction, invitation.OrganisationId, new AuditLine(account.Id, AuditAct.InvitationAccepted, invitation.Email, null, now));
+            await AuditStore.WriteAsync(transaction, invitation.OrganisationId,
+                new AuditLine(account.Id, AuditAct.InvitationAccepted, invitation.Email, null, now));
             return account.Id;
         });
     }
@@ -174,7 +197,8 @@ public sealed class InvitationStore(Database database)
             """, new { ids = rows.Select(row => row.Id).ToArray() });
         var byInvitation = roles.ToLookup(role => role.InvitationId);
         return [.. rows.Select(row => new Invitation(
-            row.Id, row.OrganisationId, row.OrganisationName, row.Email, row.IsAdministrator, row.InvitedBy, row.InvitedAt, row.ExpiresAt, row.IsKnown,
+            row.Id, row.OrganisationId, row.OrganisationName, row.Email, row.IsAdministrator, row.InvitedBy, row.InvitedAt, row.ExpiresAt,
+            row.IsKnown,
             byInvitation[row.Id].ToDictionary(role => role.CalendarId, role => Words.Read<CalendarRole>(role.Role))))];
     }
 }

@@ -73,7 +73,8 @@ public sealed class ListStore(Database database, EventStore events)
         """;
 
     internal static async Task<IReadOnlyDictionary<Guid, Category>> ReadCategoriesAsync(SqlMapper.GridReader results) =>
-        (await results.ReadAsync<(Guid Id, string Name, string Colour)>()).ToDictionary(row => row.Id, row => new Category(row.Id, row.Name, Hue.Named(row.Colour)));
+        (await results.ReadAsync<(Guid Id, string Name, string Colour)>())
+            .ToDictionary(row => row.Id, row => new Category(row.Id, row.Name, Hue.Named(row.Colour)));
 
     internal static async Task<(IReadOnlyList<Category> Offered, IReadOnlyList<Category> Every)> ReadListAsync(SqlMapper.GridReader results)
     {
@@ -89,7 +90,8 @@ public sealed class ListStore(Database database, EventStore events)
 
     /// <summary>Those that are offered.</summary>
     public async Task<IReadOnlyList<Category>> CategoriesAsync(Guid organisationId) =>
-        [.. (await database.ListAsync<CategoryRow>(CategoriesOfOrganisation, new { organisationId })).Where(row => row.RetiredAt is null).Select(row => row.ToCategory())];
+        [.. (await database.ListAsync<CategoryRow>(CategoriesOfOrganisation, new { organisationId })).Where(row => row.RetiredAt is null)
+            .Select(row => row.ToCategory())];
 
     /// <summary>Retired ones too: what earlier versions of events may have.</summary>
     public async Task<IReadOnlyList<Category>> EveryCategoryAsync(Guid organisationId) =>
@@ -97,11 +99,13 @@ public sealed class ListStore(Database database, EventStore events)
 
     /// <summary>Categories that became others: whoever names one means the other as well.</summary>
     public async Task<ILookup<Guid, Guid>> MergedCategoriesAsync(Guid organisationId) =>
-        (await database.ListAsync<(Guid From, Guid Into)>(MergedOfOrganisation, new { organisationId })).ToLookup(one => one.From, one => one.Into);
+        (await database.ListAsync<(Guid From, Guid Into)>(MergedOfOrganisation, new { organisationId }))
+            .ToLookup(one => one.From, one => one.Into);
 
     /// <summary>Those that are offered.</summary>
     public async Task<IReadOnlyList<KnownPlace>> PlacesAsync(Guid organisationId) =>
-        [.. (await database.ListAsync<PlaceRow>(PlacesOfOrganisation, new { organisationId })).Where(row => row.RetiredAt is null).Select(row => row.ToPlace())];
+        [.. (await database.ListAsync<PlaceRow>(PlacesOfOrganisation, new { organisationId })).Where(row => row.RetiredAt is null)
+            .Select(row => row.ToPlace())];
 
     /// <summary>Both lists whole, with how much each entry is used.</summary>
     public Task<(IReadOnlyList<Listed<Category>> Categories, IReadOnlyList<Listed<KnownPlace>> Places)> AllAsync(Guid organisationId) =>
@@ -109,28 +113,37 @@ public sealed class ListStore(Database database, EventStore events)
             {Counted(CategoriesOfOrganisation, "select count(*) from event_reference r join event e on e.id = r.event_id and e.removed_at is null where r.category_id = k.id and r.ended_at is null")};
             {Counted(PlacesOfOrganisation, "select count(*) from event e where e.organisation_id = p.organisation_id and e.content ? 'place' and lower(e.content ->> 'place') = lower(p.name) and e.removed_at is null")}
             """, new { organisationId }, async results => (
-                [.. (await results.ReadAsync<CategoryRow>()).Select(row => new Listed<Category>(row.ToCategory(), row.RetiredAt, row.Events))],
-                [.. (await results.ReadAsync<PlaceRow>()).Select(row => new Listed<KnownPlace>(row.ToPlace(), row.RetiredAt, row.Events))]));
+                [.. (await results.ReadAsync<CategoryRow>())
+                    .Select(row => new Listed<Category>(row.ToCategory(), row.RetiredAt, row.Events))],
+                [.. (await results.ReadAsync<PlaceRow>())
+                    .Select(row => new Listed<KnownPlace>(row.ToPlace(), row.RetiredAt, row.Events))]));
 
-    private static string Counted(string list, string count) => list.Replace("0 as events", $"({count})::integer as events", StringComparison.Ordinal);
+    private static string Counted(string list, string count) =>
+        list.Replace("0 as events", $"({count})::integer as events", StringComparison.Ordinal);
 
     /// <summary>Puts a category on the list; one of that name that was retired is offered again.</summary>
     /// <exception cref="RuleException">The name is taken, or the list is full.</exception>
     public async Task<Category> AddCategoryAsync(Guid organisationId, string name, Hue hue) =>
-        new(await AddAsync(ListKind.Category, organisationId, name, "colour = @colour, merged_into = null", "colour", "@colour", new { colour = hue.Name }), name, hue);
+        new(
+            await AddAsync(ListKind.Category, organisationId, name, "colour = @colour, merged_into = null", "colour", "@colour",
+                new { colour = hue.Name }), name, hue);
 
     /// <summary>Puts a place on the list; one of that name that was retired is offered again.</summary>
     /// <exception cref="RuleException">The name is taken, or the list is full.</exception>
     public async Task<KnownPlace> AddPlaceAsync(Guid organisationId, string name, double? latitude = null, double? longitude = null) =>
-        new(await AddAsync(ListKind.Place, organisationId, name, "latitude = @latitude, longitude = @longitude", "latitude, longitude", "@latitude, @longitude", new { latitude, longitude }), name, latitude, longitude);
+        new(
+            await AddAsync(ListKind.Place, organisationId, name, "latitude = @latitude, longitude = @longitude", "latitude, longitude",
+                "@latitude, @longitude", new { latitude, longitude }), name, latitude, longitude);
 
     /// <summary>Names and paints a category anew: its events have it as it is.</summary>
     /// <exception cref="NotFoundException">There is none.</exception>
     /// <exception cref="RuleException">The name is taken.</exception>
-    public Task SaveCategoryAsync(Guid organisationId, Guid id, string name, Hue hue, Instant now, AuditLine audit) => Refusing(ListKind.Category, NameTaken(name), () => database.InTransactionAsync(async transaction =>
+    public Task SaveCategoryAsync(Guid organisationId, Guid id, string name, Hue hue, Instant now,
+        AuditLine audit) => Refusing(ListKind.Category, NameTaken(name), () => database.InTransactionAsync(async transaction =>
     {
         if (await transaction.Connection!.ExecuteAsync(
-            "update category set name = @name, colour = @colour where organisation_id = @organisationId and id = @id", new { organisationId, id, name, colour = hue.Name }, transaction) == 0)
+            "update category set name = @name, colour = @colour where organisation_id = @organisationId and id = @id",
+                new { organisationId, id, name, colour = hue.Name }, transaction) == 0)
             throw new NotFoundException("category");
         await GoingOut.AllChangedAsync(transaction, organisationId, now, takesAway: true);
         await AuditStore.WriteAsync(transaction, organisationId, audit);
@@ -148,7 +161,11 @@ public sealed class ListStore(Database database, EventStore events)
         return await Refusing(ListKind.Place, NameTaken(place.Name), () => database.InTransactionAsync(async transaction =>
         {
             await transaction.Connection!.ExecuteAsync(
-                "update place set name = @Name, latitude = @Latitude, longitude = @Longitude where organisation_id = @organisationId and id = @Id",
+                """
+                update place
+                set name = @Name, latitude = @Latitude, longitude = @Longitude
+                where organisation_id = @organisationId and id = @Id
+                """,
                 new { organisationId, place.Id, place.Name, place.Latitude, place.Longitude }, transaction);
             return await WriteAsync(transaction, organisationId, writes, accountId, now, takesAway: old != place.Name, audit);
         }));
@@ -157,11 +174,13 @@ public sealed class ListStore(Database database, EventStore events)
     /// <summary>Takes an entry off the list, or puts it back. Events keep it.</summary>
     /// <exception cref="NotFoundException">There is none.</exception>
     /// <exception cref="RuleException">Its name was given to another meanwhile.</exception>
-    public Task RetireAsync(ListKind kind, Guid organisationId, Guid id, bool isRetired, Instant now, AuditLine audit) => Refusing(kind, Saying.Of("list.itsNameTaken"), () => database.InTransactionAsync(async transaction =>
+    public Task RetireAsync(ListKind kind, Guid organisationId, Guid id, bool isRetired, Instant now, AuditLine audit) => Refusing(kind,
+        Saying.Of("list.itsNameTaken"), () => database.InTransactionAsync(async transaction =>
     {
         if (await transaction.Connection!.ExecuteAsync($"""
             update {Table(kind)}
-            set retired_at = case when @isRetired then coalesce(retired_at, @now) end{(kind == ListKind.Category ? ", merged_into = null" : "")}
+            set retired_at = case when @isRetired then coalesce(retired_at,
+                @now) end{(kind == ListKind.Category ? ", merged_into = null" : "")}
             where organisation_id = @organisationId and id = @id
             """, new { organisationId, id, isRetired, now }, transaction) == 0)
             throw new NotFoundException(Table(kind));
@@ -171,15 +190,18 @@ public sealed class ListStore(Database database, EventStore events)
         return true;
     }));
 
-    /// <summary>Makes one entry of two: the events of the one get the other, with a revision each of one act, and the one is retired.</summary>
+    /// <summary>Makes one entry of two: the events of the one get the other, with a revision each of one act, and the one is
+    /// retired.</summary>
     /// <exception cref="NotFoundException">There is no such entry.</exception>
     /// <exception cref="ChangedMeanwhileException">One of the events was saved at the same time.</exception>
-    public async Task<ListAct> MergeAsync(ListKind kind, Guid organisationId, Guid from, Guid into, Guid accountId, Instant now, AuditLine audit)
+    public async Task<ListAct> MergeAsync(
+        ListKind kind, Guid organisationId, Guid from, Guid into, Guid accountId, Instant now, AuditLine audit)
     {
         var (was, becomes) = (await NameAsync(kind, organisationId, from), await NameAsync(kind, organisationId, into));
         var writes = kind == ListKind.Place
             ? await MovingAsync(organisationId, was, becomes)
-            : await RelabellingAsync(organisationId, from, (await EveryCategoryAsync(organisationId)).First(category => category.Id == into));
+            : await RelabellingAsync(
+                organisationId, from, (await EveryCategoryAsync(organisationId)).First(category => category.Id == into));
         return await database.InTransactionAsync(async transaction =>
         {
             await transaction.Connection!.ExecuteAsync($"""
@@ -192,7 +214,8 @@ public sealed class ListStore(Database database, EventStore events)
     }
 
     private static async Task<ListAct> WriteAsync(
-        DbTransaction transaction, Guid organisationId, IReadOnlyList<EventWrite> writes, Guid accountId, Instant now, bool takesAway, AuditLine audit)
+        DbTransaction transaction, Guid organisationId, IReadOnlyList<EventWrite> writes, Guid accountId, Instant now, bool takesAway,
+            AuditLine audit)
     {
         var actId = Guid.CreateVersion7();
         if (writes.Count > 0)
@@ -210,22 +233,27 @@ public sealed class ListStore(Database database, EventStore events)
         return [.. (await events.AtPlaceAsync(organisationId, from)).Select(stored => Write(stored, stored.Event with
         {
             Content = IsThere(stored.Event.Content.Place) ? stored.Event.Content with { Place = to } : stored.Event.Content,
-            Exceptions = [.. stored.Event.Exceptions.Select(one => IsThere(one.Own[place]) ? one with { Own = one.Own.With("place", to) } : one)],
+            Exceptions =
+                [.. stored.Event.Exceptions.Select(one => IsThere(one.Own[place]) ? one with { Own = one.Own.With("place", to) } : one)],
         }))];
     }
 
     private async Task<IReadOnlyList<EventWrite>> RelabellingAsync(Guid organisationId, Guid from, Category to) =>
-        [.. (await events.WithCategoryAsync(organisationId, from)).Select(stored => Write(stored, stored.Event with { Content = stored.Event.Content with { Category = to } }))];
+        [.. (await events.WithCategoryAsync(organisationId, from))
+            .Select(stored => Write(stored, stored.Event with { Content = stored.Event.Content with { Category = to } }))];
 
-    private static EventWrite Write(StoredEvent stored, CalendarEvent after) => new(after, stored.Version, EventAct.Changed, stored.IsRemoved);
+    private static EventWrite Write(StoredEvent stored, CalendarEvent after) =>
+        new(after, stored.Version, EventAct.Changed, stored.IsRemoved);
 
     private static string Table(ListKind kind) => Words.Of(kind);
 
     private async Task<string> NameAsync(ListKind kind, Guid organisationId, Guid id) =>
-        await database.FirstAsync<string>($"select name from {Table(kind)} where organisation_id = @organisationId and id = @id", new { organisationId, id })
+        await database.FirstAsync<string>(
+            $"select name from {Table(kind)} where organisation_id = @organisationId and id = @id", new { organisationId, id })
         ?? throw new NotFoundException(Table(kind));
 
-    private async Task<Guid> AddAsync(ListKind kind, Guid organisationId, string name, string again, string columns, string values, object more)
+    private async Task<Guid> AddAsync(
+        ListKind kind, Guid organisationId, string name, string again, string columns, string values, object more)
     {
         var parameters = new DynamicParameters(more);
         parameters.AddDynamicParams(new { id = Guid.CreateVersion7(), organisationId, name, Most });
@@ -234,15 +262,24 @@ public sealed class ListStore(Database database, EventStore events)
             var connection = transaction.Connection!;
             // Lists of one organisation grow one entry after the other, so that they end where they should.
             await connection.ExecuteAsync("select from organisation where id = @organisationId for update", parameters, transaction);
-            if (await connection.ExecuteScalarAsync<int>($"select count(*)::integer from {Table(kind)} where organisation_id = @organisationId and retired_at is null", parameters, transaction) >= Most)
+            if (await connection.ExecuteScalarAsync<int>(
+                $"select count(*)::integer from {Table(kind)} where organisation_id = @organisationId and retired_at is null", parameters,
+                    transaction) >= Most)
                 throw new RuleException("name", "list.full", ("most", Most));
             var known = await connection.QueryFirstOrDefaultAsync<Guid?>($"""
                 update {Table(kind)}
                 set retired_at = null, name = @name, {again}
-                where id = (select id from {Table(kind)} where organisation_id = @organisationId and lower(name) = lower(@name) and retired_at is not null order by retired_at desc limit 1)
+                where id = (select id from {Table(kind)} where organisation_id = @organisationId and lower(name) = lower(@name)
+                    and retired_at is not null order by retired_at desc limit 1)
                 returning id
                 """, parameters, transaction);
-            return known ?? await connection.QuerySingleAsync<Guid>($"insert into {Table(kind)} (id, organisation_id, name, {columns}) values (@id, @organisationId, @name, {values}) returning id", parameters, transaction);
+            return known
+                ?? await connection.QuerySingleAsync<Guid>(
+                    $"""
+                    insert into {Table(kind)} (id, organisation_id, name, {columns})
+                    values (@id, @organisationId, @name, {values})
+                    returning id
+                    """, parameters, transaction);
         }));
     }
 

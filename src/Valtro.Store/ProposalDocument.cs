@@ -7,7 +7,8 @@ using NodaTime.Text;
 
 namespace Valtro.Store;
 
-/// <summary>The stored form of what somebody asked for and what the form showed before: it waits for sign-off, perhaps for weeks, while Valtro goes on.</summary>
+/// <summary>The stored form of what somebody asked for and what the form showed before: it waits for sign-off, perhaps for weeks, while
+/// Valtro goes on.</summary>
 /// <remarks>What was typed is kept as it was typed: it is checked when it is decided, by what holds then.</remarks>
 internal static class ProposalDocument
 {
@@ -28,7 +29,8 @@ internal static class ProposalDocument
         var document = (JsonObject)JsonNode.Parse(stored)!;
         // The first form had the same names, and no version.
         if ((int?)document["v"] is > Version and var version)
-            throw new NotSupportedException($"A stored proposal has the form {version}; this version of Valtro reads forms up to {Version}.");
+            throw new NotSupportedException(
+                $"A stored proposal has the form {version}; this version of Valtro reads forms up to {Version}.");
         document.Remove("v");
         foreach (var form in new[] { document, document["event"] as JsonObject }.OfType<JsonObject>())
             LeaveOutNothing(form);
@@ -44,7 +46,8 @@ internal static class ProposalDocument
 
     private static JsonSerializerOptions Made()
     {
-        var options = new JsonSerializerOptions(JsonSerializerDefaults.Web) { DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull };
+        var options =
+            new JsonSerializerOptions(JsonSerializerDefaults.Web) { DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull };
         options.Converters.Add(new NodaPatternConverter<LocalTime>(LocalTimePattern.GeneralIso));
         options.ConfigureForNodaTime(DateTimeZoneProviders.Tzdb);
         options.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: false));

@@ -52,7 +52,9 @@ internal static class RevisionDocument
     private static IEnumerable<Guid> FilesOf(string stored)
     {
         using var document = Parse(stored);
-        return document.RootElement.GetProperty("event").TryGetProperty("files", out var files) ? [.. files.EnumerateArray().Select(one => one.GetGuid())] : [];
+        return document.RootElement.GetProperty("event").TryGetProperty("files", out var files)
+            ? [.. files.EnumerateArray().Select(one => one.GetGuid())]
+            : [];
     }
 
     /// <summary>In today's form, whichever it was written in.</summary>
@@ -65,7 +67,8 @@ internal static class RevisionDocument
         return JsonDocument.Parse(FromFlat((JsonObject)JsonNode.Parse(stored)!).ToJsonString());
     }
 
-    /// <summary>The form before documents had versions: fields of the event, of its series and of where it stood side by side, files with copies of what they are.</summary>
+    /// <summary>The form before documents had versions: fields of the event, of its series and of where it stood side by side, files with
+    /// copies of what they are.</summary>
     internal static JsonObject FromFlat(JsonObject old)
     {
         var content = new JsonObject { ["v"] = 1, ["title"] = Text("title"), ["when"] = When() };
@@ -105,7 +108,8 @@ internal static class RevisionDocument
             Add(when, "inBreaks", Text("inBreaks"));
             if (old["cycle"] is JsonObject cycle)
             {
-                when["cycle"] = new JsonObject { ["numbers"] = cycle["numbers"]!.DeepClone(), ["weekdays"] = cycle["weekdays"]!.DeepClone() };
+                when["cycle"] =
+                    new JsonObject { ["numbers"] = cycle["numbers"]!.DeepClone(), ["weekdays"] = cycle["weekdays"]!.DeepClone() };
                 Add((JsonObject)when["cycle"]!, "until", (string?)cycle["until"] ?? "");
                 if (cycle["count"] is { } count)
                     when["cycle"]!["count"] = count.DeepClone();
@@ -127,7 +131,8 @@ internal static class RevisionDocument
                     own[name] = said.DeepClone();
             }
             if (old["description"] is { } description)
-                own["description"] = new JsonObject { ["html"] = description.DeepClone(), ["text"] = (string?)old["descriptionText"] ?? "" };
+                own["description"] =
+                    new JsonObject { ["html"] = description.DeepClone(), ["text"] = (string?)old["descriptionText"] ?? "" };
             if (own.Count > 0)
                 exception["own"] = own;
             return exception;

@@ -35,12 +35,15 @@ public sealed class RevisionStore(Database database, EventStore events, ListStor
 
     public async Task<Revision?> FindAsync(Guid organisationId, CalendarEvent now, int version)
     {
-        var row = await database.FirstAsync<Row>(Columns + "where r.organisation_id = @organisationId and r.event_id = @Id and r.version = @version", new { organisationId, now.Id, version });
+        var row = await database.FirstAsync<Row>(Columns
+            + "where r.organisation_id = @organisationId and r.event_id = @Id and r.version = @version",
+                new { organisationId, now.Id, version });
         return row is null ? null : ToRevision(row, now, await NamedAsync(organisationId, [row.Content]));
     }
 
     /// <summary>What has to be written to undo an act: each of its events as it was before.</summary>
-    /// <returns>Empty when there is no such act. Dates go back to where they were; those of what was split off, to what they were split from.</returns>
+    /// <returns>Empty when there is no such act. Dates go back to where they were; those of what was split off, to what they were split
+    /// from.</returns>
     /// <exception cref="ChangedMeanwhileException">One of the events was saved again since.</exception>
     public async Task<IReadOnlyList<EventWrite>> UndoingAsync(Guid organisationId, Guid actId, SchoolCalendar school)
     {
@@ -70,12 +73,16 @@ public sealed class RevisionStore(Database database, EventStore events, ListStor
                 continue;
             }
             var before = ToRevision(saves.Skip(1).FirstOrDefault() ?? throw new NotFoundException("revision"), stored.Event, named);
-            writes.Add(new EventWrite(before.Event, row.Version, EventAct.Undone, before.IsRemoved) { Follows = date => Following.Find(stored.Event, [before.Event], date, school) });
+            writes.Add(
+                new EventWrite(before.Event, row.Version, EventAct.Undone,
+                    before.IsRemoved)
+                { Follows = date => Following.Find(stored.Event, [before.Event], date, school) });
             befores.Add(stored.Event);
         }
         return writes;
 
-        Func<LocalDateTime, (int, LocalDateTime)?> FollowBack(int index, CalendarEvent successor, CalendarEvent ended, CalendarEvent whole) =>
+        Func<LocalDateTime, (int, LocalDateTime)?> FollowBack(int index, CalendarEvent successor, CalendarEvent ended,
+            CalendarEvent whole) =>
             date => Following.Back(successor, ended, whole, date, school) is { } place ? (index, place) : null;
     }
 
@@ -91,16 +98,19 @@ public sealed class RevisionStore(Database database, EventStore events, ListStor
             : null;
     }
 
-    private sealed record NewsRow(Guid EventId, int? Version, string? Act, Guid? ActId, Instant? MadeAt, string? Content, Instant SavedAt, bool IsNew, bool InBin);
+    private sealed record NewsRow(
+        Guid EventId, int? Version, string? Act, Guid? ActId, Instant? MadeAt, string? Content, Instant SavedAt, bool IsNew, bool InBin);
 
     private const int MostNews = 2_000;
 
-    /// <summary>Events of some calendars that were saved since an instant, as they are, and as their readers knew them before that.</summary>
+    /// <summary>Events of some calendars that were saved since an instant, as they are, and as their readers knew them before
+    /// that.</summary>
     /// <remarks>What went out since then was first known as it stood an hour later: what is put right at once is no news.</remarks>
     public async Task<IReadOnlyList<EventNews>> SinceAsync(Guid organisationId, Guid[] calendars, Instant since)
     {
         var rows = await database.ListAsync<NewsRow>($"""
-            select s.event_id, known.version, known.act, known.act_id, known.made_at, known.content, s.saved_at, coalesce(first.out_at > @since, true) as is_new, e.removed_at is not null as in_bin
+            select s.event_id, known.version, known.act, known.act_id, known.made_at, known.content, s.saved_at,
+                coalesce(first.out_at > @since, true) as is_new, e.removed_at is not null as in_bin
             from (
                 select r.event_id, max(r.made_at) as saved_at
                 from revision r
@@ -120,7 +130,8 @@ public sealed class RevisionStore(Database database, EventStore events, ListStor
             ) known on true
             where e.organisation_id = @organisationId
               and exists (select from calendar c where c.id = e.home_calendar_id and c.removed_at is null)
-              and (e.home_calendar_id = any(@calendars) or exists (select from placement p where p.event_id = e.id and p.calendar_id = any(@calendars)))
+              and (e.home_calendar_id = any(@calendars) or exists (select from placement p where p.event_id = e.id
+                  and p.calendar_id = any(@calendars)))
             order by s.saved_at desc
             limit {MostNews}
             """, new { organisationId, calendars, since });
@@ -131,8 +142,13 @@ public sealed class RevisionStore(Database database, EventStore events, ListStor
         return [.. from row in rows
                    let now = stored.GetValueOrDefault(row.EventId)
                    where now is not null
-                   let before = row.Content is null ? null : ToRevision(new Row(row.EventId, row.Version!.Value, row.Act!, row.ActId!.Value, "", row.MadeAt!.Value, row.Content), now, named)
-                   select new EventNews(row.InBin ? null : now, before is null or { IsRemoved: true } ? null : before.Event, row.SavedAt, row.IsNew)];
+                   let before = row.Content is null
+                       ? null
+                       : ToRevision(
+                           new Row(row.EventId, row.Version!.Value, row.Act!, row.ActId!.Value, "", row.MadeAt!.Value, row.Content),
+                               now, named)
+                   select new EventNews(
+                       row.InBin ? null : now, before is null or { IsRemoved: true } ? null : before.Event, row.SavedAt, row.IsNew)];
     }
 
     /// <summary>What some stored versions name by id.</summary>
@@ -141,7 +157,9 @@ public sealed class RevisionStore(Database database, EventStore events, ListStor
         var wanted = RevisionDocument.FilesOf(stored);
         return new Named(
             (await lists.EveryCategoryAsync(organisationId)).ToDictionary(category => category.Id),
-            wanted.Length == 0 ? Named.Nothing.Files : (await files.SomeAsync(organisationId, wanted)).ToDictionary(one => one.File.Id, one => one.File));
+            wanted.Length == 0
+                ? Named.Nothing.Files
+                : (await files.SomeAsync(organisationId, wanted)).ToDictionary(one => one.File.Id, one => one.File));
     }
 
     private static Revision ToRevision(Row row, CalendarEvent now, Named named)

@@ -36,7 +36,8 @@ public sealed class SessionStore(Database database)
 
     /// <summary>What every request of a signed-in person asks first, in one round trip.</summary>
     /// <returns>
-    /// The account's stamp, which the session has to carry, and the organisations that whoever it is belongs to; null when the session has ended.
+    /// The account's stamp, which the session has to carry, and the organisations that whoever it is belongs to; null when the session has
+    /// ended.
     /// </returns>
     public async Task<(string Stamp, IReadOnlyList<Membership> Memberships)?> FindAsync(Guid id, Guid accountId, Instant now)
     {
@@ -63,12 +64,17 @@ public sealed class SessionStore(Database database)
         await database.ExecuteAsync("update session set ended_at = @now where id = @id and ended_at is null", new { id, now });
     }
 
-    /// <summary>Whether an account may not be tried from an address for a while. Asked alike for accounts that there are and that there are not.</summary>
+    /// <summary>Whether an account may not be tried from an address for a while. Asked alike for accounts that there are and that there are
+    /// not.</summary>
     public async Task<bool> IsLockedAsync(string normalizedEmail, string address, Instant now)
     {
         using var everywhere = Wall.Everywhere();
         return await database.FirstAsync<bool>(
-            "select exists (select from failed_sign_in where account = @account and address = @from and failures >= @MostFailures and last_at > @since)",
+            """
+            select exists (
+                select from failed_sign_in
+                where account = @account and address = @from and failures >= @MostFailures and last_at > @since)
+            """,
             Parameters(normalizedEmail, address, now));
     }
 
@@ -90,7 +96,8 @@ public sealed class SessionStore(Database database)
     public async Task ForgetFailuresAsync(string normalizedEmail, string address)
     {
         using var everywhere = Wall.Everywhere();
-        await database.ExecuteAsync("delete from failed_sign_in where account = @account and address = @from", Parameters(normalizedEmail, address, default));
+        await database.ExecuteAsync(
+            "delete from failed_sign_in where account = @account and address = @from", Parameters(normalizedEmail, address, default));
     }
 
     /// <summary>Deletes what nobody will ask for any more.</summary>

@@ -8,7 +8,8 @@ namespace Valtro.Store;
 
 /// <summary>Sayings as they are kept, so that they can be said in the language of whoever reads them.</summary>
 /// <remarks>
-/// A JSON object: <c>{"code": "audit.named", "values": {"name": "Hall"}}</c>. Values are texts, whole numbers, sayings, or lists of sayings.
+/// A JSON object: <c>{"code": "audit.named", "values": {"name": "Hall"}}</c>. Values are texts, whole numbers, sayings, or lists of
+/// sayings.
 /// What an older version wrote is a plain text, and is said as it stands.
 /// </remarks>
 internal static class StoredSaying
@@ -25,7 +26,9 @@ internal static class StoredSaying
     {
         if (text.Length == 0)
             return null;
-        return text.StartsWith($"{{\"{Code}\":", StringComparison.Ordinal) ? Of(JsonNode.Parse(text)!.AsObject()) : Saying.Of("text.plain", ("text", text));
+        return text.StartsWith($"{{\"{Code}\":", StringComparison.Ordinal)
+            ? Of(JsonNode.Parse(text)!.AsObject())
+            : Saying.Of("text.plain", ("text", text));
     }
 
     private static JsonObject Node(Saying saying)
@@ -47,7 +50,8 @@ internal static class StoredSaying
     };
 
     private static Saying Of(JsonObject node) => new(
-        (string)node[Code]!, ValueList.Of<(string, object?)>([.. node[Values]!.AsObject().Select(value => (value.Key, ValueOf(value.Value)))]));
+        (string)node[Code]!,
+            ValueList.Of<(string, object?)>([.. node[Values]!.AsObject().Select(value => (value.Key, ValueOf(value.Value)))]));
 
     private static object? ValueOf(JsonNode? node) => node switch
     {

@@ -34,7 +34,8 @@ public sealed record Submission(
     ChangeRequest? Request, EventForm? Before, SubmissionState State, string Reason, string? DecidedBy, Instant? DecidedAt);
 
 /// <summary>One more thing to be decided.</summary>
-public sealed record NewSubmission(SubmissionKind Kind, Guid EventId, Guid CalendarId, string Title, ChangeRequest? Request = null, EventForm? Before = null);
+public sealed record NewSubmission(
+    SubmissionKind Kind, Guid EventId, Guid CalendarId, string Title, ChangeRequest? Request = null, EventForm? Before = null);
 
 /// <summary>A decision about one submission.</summary>
 public sealed record Verdict(Guid Id, SubmissionState State, string Reason, AuditLine? Audit);
@@ -47,7 +48,8 @@ public sealed class SubmissionStore(Database database)
     {
         public Submission ToSubmission() => new(
             Id, Words.Read<SubmissionKind>(Kind), EventId, CalendarId, Title, ProposerId, Proposer, MadeAt,
-            Request is null ? null : ProposalDocument.Read<ChangeRequest>(Request), Base is null ? null : ProposalDocument.Read<EventForm>(Base),
+            Request is null ? null : ProposalDocument.Read<ChangeRequest>(Request),
+            Base is null ? null : ProposalDocument.Read<EventForm>(Base),
             Words.Read<SubmissionState>(State), Reason, DecidedBy, DecidedAt);
     }
 
@@ -82,7 +84,8 @@ public sealed class SubmissionStore(Database database)
         """, new { organisationId, calendars });
 
     /// <summary>What waits on some calendars, and what somebody handed in, in one round trip.</summary>
-    public Task<(IReadOnlyList<Submission> Open, IReadOnlyList<Submission> Own)> OpenAndOwnAsync(Guid organisationId, Guid[] calendars, Guid proposerId) =>
+    public Task<(IReadOnlyList<Submission> Open, IReadOnlyList<Submission> Own)> OpenAndOwnAsync(Guid organisationId, Guid[] calendars,
+        Guid proposerId) =>
         database.ReadManyAsync(
             $"{Columns}{OfCalendars};\n{Columns}{OfProposer}",
             new { organisationId, calendars, proposerId },
@@ -104,7 +107,8 @@ public sealed class SubmissionStore(Database database)
     /// <param name="writes">May be empty. An empty event id in <paramref name="added"/> stands for the first of them.</param>
     /// <exception cref="ChangedMeanwhileException">A submission was decided by somebody else meanwhile, or an event was saved.</exception>
     public Task<ActDone?> WriteAsync(
-        Guid organisationId, Guid accountId, Instant now, IReadOnlyList<EventWrite> writes, IReadOnlyList<NewSubmission> added, IReadOnlyList<Verdict> verdicts,
+        Guid organisationId, Guid accountId, Instant now, IReadOnlyList<EventWrite> writes, IReadOnlyList<NewSubmission> added,
+        IReadOnlyList<Verdict> verdicts,
         IReadOnlyList<Notice> notices) =>
         database.InTransactionAsync(async transaction =>
         {
@@ -113,30 +117,32 @@ public sealed class SubmissionStore(Database database)
                 await DecideAsync(transaction, organisationId, verdict, accountId, now);
             var done = writes.Count == 0 ? null : await EventStore.WriteAsync(transaction, organisationId, writes, accountId, now);
             foreach (var submission in added)
-                await AddAsync(transaction, organisationId, submission.EventId == Guid.Empty ? submission with { EventId = done!.Events[0].Id } : submission, accountId, now);
+                await AddAsync(transaction, organisationId,
+                    submission.EventId == Guid.Empty ? submission with { EventId = done!.Events[0].Id } : submission, accountId, now);
             await MailStore.NoteAsync(transaction, organisationId, notices, now);
             // Drafts and what waits are for the desk alone.
             await Announcements.TellDesksAsync(transaction, organisationId);
             return done;
         });
 
-    private static Task<int> AddAsync(DbTransaction transaction, Guid organisationId, NewSubmission submission, Guid accountId, Instant now) => transaction.Connection!.ExecuteAsync("""
+    private static Task<int> AddAsync(DbTransaction transaction, Guid organisationId, NewSubmission submission, Guid accountId,
+        Instant now) => transaction.Connection!.ExecuteAsync("""
         insert into submission (id, organisation_id, kind, event_id, calendar_id, title, proposer_id, made_at, request, base)
         values (@id, @organisationId, @kind, @EventId, @CalendarId, @Title, @accountId, @now, @request::jsonb, @base::jsonb)
         on conflict do nothing
         """, new
-    {
-        id = Guid.CreateVersion7(),
-        organisationId,
-        kind = Words.Of(submission.Kind),
-        submission.EventId,
-        submission.CalendarId,
-        submission.Title,
-        accountId,
-        now,
-        request = submission.Request is null ? null : ProposalDocument.Write(submission.Request),
-        @base = submission.Before is null ? null : ProposalDocument.Write(submission.Before),
-    }, transaction);
+        {
+            id = Guid.CreateVersion7(),
+            organisationId,
+            kind = Words.Of(submission.Kind),
+            submission.EventId,
+            submission.CalendarId,
+            submission.Title,
+            accountId,
+            now,
+            request = submission.Request is null ? null : ProposalDocument.Write(submission.Request),
+            @base = submission.Before is null ? null : ProposalDocument.Write(submission.Before),
+        }, transaction);
 
     private static async Task DecideAsync(DbTransaction transaction, Guid organisationId, Verdict verdict, Guid accountId, Instant now)
     {

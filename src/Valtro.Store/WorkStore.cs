@@ -51,22 +51,26 @@ public sealed record Work(WorkKind Kind, string Key, Guid? OrganisationId, long 
 /// <param name="IsSetAside">It is not tried by itself any more.</param>
 /// <param name="NextTryAt">Null when it is set aside.</param>
 /// <param name="Error">For the operator.</param>
-public sealed record FailingWork(WorkKind Kind, string Key, Guid? OrganisationId, Instant Since, FailureReason Reason, string Error, int Tries, bool IsSetAside, Instant? NextTryAt);
+public sealed record FailingWork(WorkKind Kind, string Key, Guid? OrganisationId, Instant Since, FailureReason Reason, string Error,
+    int Tries, bool IsSetAside, Instant? NextTryAt);
 
 /// <summary>How much there is to do of a kind.</summary>
 /// <param name="Due">Of which the time has come.</param>
 /// <param name="OldestDueAt">Since when the oldest of these waits.</param>
 public sealed record WorkCount(WorkKind Kind, int Due, int Failing, int SetAside, Instant? OldestDueAt);
 
-/// <summary>What is still to be done after a change, or by the clock: rows that the change itself writes, and that any node takes.</summary>
+/// <summary>What is still to be done after a change, or by the clock: rows that the change itself writes, and that any node
+/// takes.</summary>
 /// <remarks>docs/architecture.md, "Work"; docs/decisions/work.md says why this is no package.</remarks>
 public sealed class WorkStore(Database database)
 {
     private const int LongestError = 2_000;
 
-    /// <summary>Wishes for work, within the transaction that makes it necessary. What is there already is wished for once more, and tried again if it was set aside.</summary>
+    /// <summary>Wishes for work, within the transaction that makes it necessary. What is there already is wished for once more, and tried
+    /// again if it was set aside.</summary>
     /// <param name="keys">With the organisation of each.</param>
-    internal static Task WantAsync(DbTransaction transaction, WorkKind kind, IReadOnlyCollection<(string Key, Guid? OrganisationId)> keys, Instant due) => keys.Count == 0
+    internal static Task WantAsync(DbTransaction transaction, WorkKind kind, IReadOnlyCollection<(string Key, Guid? OrganisationId)> keys,
+        Instant due) => keys.Count == 0
         ? Task.CompletedTask
         : transaction.Connection!.ExecuteAsync($"""
             insert into work (kind, key, organisation_id, due_at)
@@ -75,7 +79,14 @@ public sealed class WorkStore(Database database)
             order by w.key
             {Again};
             notify {Announcements.Channel}, '{Announcements.Work}'
-            """, new { kind = Words.Of(kind), due, keys = keys.Select(one => one.Key).ToArray(), organisations = keys.Select(one => one.OrganisationId).ToArray() }, transaction);
+            """,
+                new
+                {
+                    kind = Words.Of(kind),
+                    due,
+                    keys = keys.Select(one => one.Key).ToArray(),
+                    organisations = keys.Select(one => one.OrganisationId).ToArray()
+                }, transaction);
 
     /// <summary>In key order everywhere, so that no two transactions wait for one another.</summary>
     internal const string Again = """
@@ -118,7 +129,9 @@ public sealed class WorkStore(Database database)
             where w.kind = due.kind and w.key = due.key
             returning w.kind, w.key, w.organisation_id, w.wanted, w.tries, w.claimed_until
             """, new { kind = Words.Of(kind), most, now, until });
-        return [.. rows.Select(row => new Work(Words.Read<WorkKind>(row.Kind), row.Key, row.OrganisationId, row.Wanted, row.Tries, row.ClaimedUntil))];
+        return [
+            .. rows.Select(row =>
+                new Work(Words.Read<WorkKind>(row.Kind), row.Key, row.OrganisationId, row.Wanted, row.Tries, row.ClaimedUntil))];
     }
 
     /// <summary>When the next of a kind is due, or its claim runs out; null when there is none.</summary>
@@ -144,7 +157,9 @@ public sealed class WorkStore(Database database)
         {
             var parameters = new { kind = Words.Of(work.Kind), work.Key, work.Wanted, next };
             var connection = transaction.Connection!;
-            if (next is null && await connection.ExecuteAsync("delete from work where kind = @kind and key = @Key and wanted = @Wanted", parameters, transaction) > 0)
+            if (next is null
+                && await connection.ExecuteAsync(
+                    "delete from work where kind = @kind and key = @Key and wanted = @Wanted", parameters, transaction) > 0)
                 return true;
             await connection.ExecuteAsync("""
                 update work
@@ -186,24 +201,39 @@ public sealed class WorkStore(Database database)
                 where kind = @kind and key = @Key
                 returning organisation_id
             )
-            select pg_notify('{Announcements.Channel}', '{Announcements.Desk}' || organisation_id) from failed where organisation_id is not null
-            """, new { kind = Words.Of(work.Kind), work.Key, work.Wanted, reason = Words.Of(reason), error = error[..Math.Min(error.Length, LongestError)], now, next });
+            select pg_notify('{Announcements.Channel}', '{Announcements.Desk}' || organisation_id) from failed
+                where organisation_id is not null
+            """,
+                new
+                {
+                    kind = Words.Of(work.Kind),
+                    work.Key,
+                    work.Wanted,
+                    reason = Words.Of(reason),
+                    error = error[..Math.Min(error.Length, LongestError)],
+                    now,
+                    next
+                });
     }
 
-    private sealed record FailingRow(string Kind, string Key, Guid? OrganisationId, Instant FailedSince, string Reason, string LastError, int Tries, Instant? SetAsideAt, Instant DueAt);
+    private sealed record FailingRow(string Kind, string Key, Guid? OrganisationId, Instant FailedSince, string Reason, string LastError,
+        int Tries, Instant? SetAsideAt, Instant DueAt);
 
-    /// <summary>What does not succeed: of an organisation, with what is nobody's in particular; or everything. Longest failing first.</summary>
+    /// <summary>What does not succeed: of an organisation, with what is nobody's in particular; or everything. Longest failing
+    /// first.</summary>
     public async Task<IReadOnlyList<FailingWork>> FailingAsync(Guid? organisationId)
     {
         using var everywhere = Wall.Everywhere();
         return [.. (await database.ListAsync<FailingRow>("""
             select kind, key, organisation_id, failed_since, reason, last_error, tries, set_aside_at, due_at
             from work
-            where failed_since is not null and (@organisationId::uuid is null or organisation_id is null or organisation_id = @organisationId)
+            where failed_since is not null and (@organisationId::uuid is null or organisation_id is null
+                or organisation_id = @organisationId)
             order by failed_since, kind, key
             limit 200
             """, new { organisationId })).Select(row => new FailingWork(
-                Words.Read<WorkKind>(row.Kind), row.Key, row.OrganisationId, row.FailedSince, Words.Read<FailureReason>(row.Reason), row.LastError, row.Tries,
+                Words.Read<WorkKind>(row.Kind), row.Key, row.OrganisationId, row.FailedSince, Words.Read<FailureReason>(row.Reason),
+                row.LastError, row.Tries,
                 row.SetAsideAt is not null, row.SetAsideAt is null ? row.DueAt : null))];
     }
 
@@ -220,7 +250,8 @@ public sealed class WorkStore(Database database)
                    min(due_at) filter (where due_at <= @now and set_aside_at is null) as oldest_due_at
             from work
             group by kind
-            """, new { now })).Select(row => new WorkCount(Words.Read<WorkKind>(row.Kind), row.Due, row.Failing, row.SetAside, row.OldestDueAt))];
+            """, new { now }))
+                .Select(row => new WorkCount(Words.Read<WorkKind>(row.Kind), row.Due, row.Failing, row.SetAside, row.OldestDueAt))];
     }
 
     /// <summary>Tries something again at once that failed or was set aside.</summary>

@@ -18,7 +18,8 @@ public sealed record OrganisationYears(Organisation Organisation, IReadOnlyList<
 
 public sealed class YearPlanStore(Database database)
 {
-    private sealed record Row(Guid Id, string Name, LocalDate FirstDay, LocalDate LastDay, string? CycleUnit, short? CycleLength, bool CycleRestarts, int Version);
+    private sealed record Row(Guid Id, string Name, LocalDate FirstDay, LocalDate LastDay, string? CycleUnit, short? CycleLength,
+        bool CycleRestarts, int Version);
 
     private sealed record SpanRow(Guid YearPlanId, string Kind, string Name, LocalDate FirstDay, LocalDate LastDay);
 
@@ -40,7 +41,8 @@ public sealed class YearPlanStore(Database database)
 
     /// <summary>An organisation with its years.</summary>
     public Task<OrganisationYears?> FindAsync(Guid organisationId) => database.ReadManyAsync(
-        $"{OrganisationStore.ById.Replace("@id", "@organisationId", StringComparison.Ordinal)};\n{OfOrganisation}", new { organisationId }, async results =>
+        $"{OrganisationStore.ById.Replace("@id", "@organisationId", StringComparison.Ordinal)};\n{OfOrganisation}", new { organisationId },
+        async results =>
         {
             var organisation = await results.ReadFirstOrDefaultAsync<Organisation>();
             var plans = await ReadAsync(results);
@@ -54,10 +56,13 @@ public sealed class YearPlanStore(Database database)
     {
         return [.. rows.Select(row => new StoredYearPlan(row.Id, row.Version, new YearPlan(
             row.Name, row.FirstDay, row.LastDay, Of(row, "term"), Of(row, "break"),
-            row.CycleUnit is null ? null : new DayCycle(Words.Read<CycleUnit>(row.CycleUnit), row.CycleLength!.Value, row.CycleRestarts))))];
+            row.CycleUnit is null
+                ? null
+                : new DayCycle(Words.Read<CycleUnit>(row.CycleUnit), row.CycleLength!.Value, row.CycleRestarts))))];
 
         NamedDays[] Of(Row row, string kind) =>
-            [.. spans.Where(span => span.YearPlanId == row.Id && span.Kind == kind).Select(span => new NamedDays(span.Name, span.FirstDay, span.LastDay))];
+            [.. spans.Where(span => span.YearPlanId == row.Id && span.Kind == kind)
+                .Select(span => new NamedDays(span.Name, span.FirstDay, span.LastDay))];
     }
 
     /// <summary>All years together, as expansion asks them.</summary>
@@ -86,9 +91,12 @@ public sealed class YearPlanStore(Database database)
     }
 
     /// <exception cref="ChangedMeanwhileException">The version is not the stored one any more.</exception>
-    public Task<bool> RemoveAsync(Guid organisationId, Guid id, int version, Instant now) => database.InTransactionAsync(async transaction =>
+    public Task<bool> RemoveAsync(Guid organisationId, Guid id, int version,
+        Instant now) => database.InTransactionAsync(async transaction =>
     {
-        if (await transaction.Connection!.ExecuteAsync("delete from year_plan where organisation_id = @organisationId and id = @id and version = @version", new { organisationId, id, version }, transaction) == 0)
+        if (await transaction.Connection!.ExecuteAsync(
+            "delete from year_plan where organisation_id = @organisationId and id = @id and version = @version",
+                new { organisationId, id, version }, transaction) == 0)
             throw new ChangedMeanwhileException();
         await GoingOut.AllChangedAsync(transaction, organisationId, now, takesAway: false);
         return true;
@@ -115,7 +123,8 @@ public sealed class YearPlanStore(Database database)
               """
             : """
               update year_plan
-              set name = @Name, first_day = @First, last_day = @Last, cycle_unit = @unit, cycle_length = @length, cycle_restarts = @restarts, version = version + 1
+              set name = @Name, first_day = @First, last_day = @Last, cycle_unit = @unit, cycle_length = @length,
+                  cycle_restarts = @restarts, version = version + 1
               where organisation_id = @organisationId and id = @id and version = @version
               """, parameters, transaction);
         if (written == 0)

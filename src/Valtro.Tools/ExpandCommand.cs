@@ -20,7 +20,8 @@ public static class ExpandCommand
         Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping,
     };
 
-    private static readonly OffsetDateTimePattern WithOffset = OffsetDateTimePattern.CreateWithInvariantCulture("uuuu-MM-dd'T'HH:mm:sso<+HH:mm>");
+    private static readonly OffsetDateTimePattern WithOffset =
+        OffsetDateTimePattern.CreateWithInvariantCulture("uuuu-MM-dd'T'HH:mm:sso<+HH:mm>");
 
     private sealed record Question(
         string Id, string Dtstart, string? Tzid, bool AllDay, string Rrule, string[]? Exdate, string[]? Rdate, string[] Window);
@@ -76,7 +77,8 @@ public static class ExpandCommand
                 : WithOffset.Format(occurrence.LocalStart.WithOffset(zone.GetUtcOffset(occurrence.Start))))];
     }
 
-    private static LocalDateTime[] Locals(string[]? texts, bool allDay) => [.. (texts ?? []).Select(text => Local(text, allDay)).Distinct().Order()];
+    private static LocalDateTime[] Locals(string[]? texts, bool allDay) =>
+        [.. (texts ?? []).Select(text => Local(text, allDay)).Distinct().Order()];
 
     private static LocalDateTime Local(string text, bool allDay) => allDay
         ? LocalDatePattern.Iso.Parse(text).GetValueOrThrow().AtMidnight()

@@ -13,14 +13,17 @@ root.Subcommands.Add(expand);
 var database = new Option<string>("--database") { Description = "The database, in Npgsql's form.", Required = true };
 var seed = new Command("seed", "Migrates the database and fills it with the demo data when it is empty.");
 seed.Options.Add(database);
-seed.SetAction((parsed, _) => SeedCommand.RunAsync(parsed.GetRequiredValue(database), OneClock.From(Environment.GetEnvironmentVariable(OneClock.Setting), isProduction: false), Console.Out));
+seed.SetAction(
+    (parsed, _) => SeedCommand.RunAsync(parsed.GetRequiredValue(database),
+        OneClock.From(Environment.GetEnvironmentVariable(OneClock.Setting), isProduction: false), Console.Out));
 root.Subcommands.Add(seed);
 
 var file = new Argument<string>("FILE") { Description = "The file of the backup." };
 var backup = new Command("backup", "Writes the whole database, attachments included, to a file.");
 backup.Options.Add(database);
 backup.Arguments.Add(file);
-backup.SetAction((parsed, _) => Refused(() => Backup.MakeAsync(parsed.GetRequiredValue(database), parsed.GetRequiredValue(file), Console.Out)));
+backup.SetAction((parsed, _) =>
+    Refused(() => Backup.MakeAsync(parsed.GetRequiredValue(database), parsed.GetRequiredValue(file), Console.Out)));
 root.Subcommands.Add(backup);
 
 var replace = new Option<bool>("--replace") { Description = "What stands in the database may go." };
@@ -28,7 +31,10 @@ var restore = new Command("restore", "Puts a backup into an empty database.");
 restore.Options.Add(database);
 restore.Options.Add(replace);
 restore.Arguments.Add(file);
-restore.SetAction((parsed, _) => Refused(() => Backup.RestoreAsync(parsed.GetRequiredValue(database), parsed.GetRequiredValue(file), parsed.GetValue(replace), Console.Out)));
+restore.SetAction(
+    (parsed,
+        _) => Refused(() =>
+            Backup.RestoreAsync(parsed.GetRequiredValue(database), parsed.GetRequiredValue(file), parsed.GetValue(replace), Console.Out)));
 root.Subcommands.Add(restore);
 
 return await root.Parse(args).InvokeAsync();

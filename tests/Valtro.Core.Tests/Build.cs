@@ -29,14 +29,18 @@ internal static class Build
 
     public static Window Window(string first, string end, DateTimeZone? zone = null) => new(Day(first), Day(end), zone ?? Halifax);
 
-    public static CalendarEvent Event(Series series, string title = "Boat lab", EventState state = EventState.Live, string place = "Slipway", RichText? description = null) =>
-        new(Guid.CreateVersion7(), Guid.CreateVersion7(), Guid.NewGuid(), new EventContent(title, series, place, description ?? RichText.Empty),
+    public static CalendarEvent Event(Series series, string title = "Boat lab", EventState state = EventState.Live,
+        string place = "Slipway", RichText? description = null) =>
+        new(Guid.CreateVersion7(), Guid.CreateVersion7(), Guid.NewGuid(),
+            new EventContent(title, series, place, description ?? RichText.Empty),
             state, Instant.FromUtc(2026, 9, 1, 12, 0));
 
-    public static EventDraft Draft(string date = "2026-11-24", string from = "14:00", string to = "15:30", RepeatDraft? repeat = null, string title = "Boat lab") =>
+    public static EventDraft Draft(string date = "2026-11-24", string from = "14:00", string to = "15:30", RepeatDraft? repeat = null,
+        string title = "Boat lab") =>
         new() { Title = title, Date = Day(date), From = Time(from), To = Time(to), Place = "Slipway", Repeat = repeat };
 
-    public static RepeatDraft Weekly(int interval = 1, int[]? weekdays = null, RepeatEnd ends = RepeatEnd.Never, string? until = null, int? count = null) =>
+    public static RepeatDraft Weekly(int interval = 1, int[]? weekdays = null, RepeatEnd ends = RepeatEnd.Never, string? until = null,
+        int? count = null) =>
         new(RepeatPattern.Weekly, interval, weekdays ?? [2], Ends: ends, Until: until is null ? null : Day(until), Count: count);
 
     /// <summary>A calendar in Halifax, no categories, no year plan.</summary>
@@ -46,10 +50,14 @@ internal static class Build
     public static YearPlan Year(DayCycle? cycle = null, params NamedDays[] breaks) => new(
         "2026/27", Day("2026-08-01"), Day("2027-07-31"),
         [new NamedDays("Autumn", Day("2026-09-07"), Day("2026-12-18")), new NamedDays("Spring", Day("2027-01-04"), Day("2027-04-02"))],
-        breaks.Length > 0 ? breaks : [new NamedDays("Storm week", Day("2026-10-26"), Day("2026-10-30")), new NamedDays("Winter break", Day("2026-12-19"), Day("2027-01-03"))],
+        breaks.Length > 0
+            ? breaks
+            : [new NamedDays("Storm week", Day("2026-10-26"), Day("2026-10-30")),
+                new NamedDays("Winter break", Day("2026-12-19"), Day("2027-01-03"))],
         cycle);
 
-    public static SchoolCalendar School(DayCycle? cycle = null, params NamedDays[] breaks) => new([Year(cycle, breaks)], IsoDayOfWeek.Monday);
+    public static SchoolCalendar School(DayCycle? cycle = null, params NamedDays[] breaks) =>
+        new([Year(cycle, breaks)], IsoDayOfWeek.Monday);
 
     public static Speech English => Speech.For("en-GB");
 

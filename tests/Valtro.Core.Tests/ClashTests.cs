@@ -8,7 +8,8 @@ public class ClashTests
 {
     private static readonly HashSet<string> Known = new(StringComparer.OrdinalIgnoreCase) { "Hall" };
 
-    private static IReadOnlyList<Clash> Find(string start, string place, CalendarEvent other, string[]? readers = null, string[]? othersReaders = null, int minutes = 60) => ClashFinder.Find(
+    private static IReadOnlyList<Clash> Find(string start, string place, CalendarEvent other, string[]? readers = null,
+        string[]? othersReaders = null, int minutes = 60) => ClashFinder.Find(
         Build.Series(start, minutes: minutes).All(), place, Known, readers ?? [],
         [.. EventDates.All(other, SchoolCalendar.Empty).Take(10)], _ => othersReaders ?? []);
 
@@ -28,7 +29,8 @@ public class ClashTests
     public void One_that_ends_when_the_other_begins_is_none(string start) => Assert.Empty(Find(start, "Hall", Other()));
 
     [Fact]
-    public void A_place_that_only_people_know_clashes_with_nothing() => Assert.Empty(Find("2026-11-24 14:00", "at the old oak", Other(place: "at the old oak")));
+    public void A_place_that_only_people_know_clashes_with_nothing() =>
+        Assert.Empty(Find("2026-11-24 14:00", "at the old oak", Other(place: "at the old oak")));
 
     [Fact]
     public void What_is_cancelled_takes_no_place() => Assert.Empty(Find("2026-11-24 14:00", "Hall", Other(state: EventState.Cancelled)));
@@ -44,8 +46,10 @@ public class ClashTests
     [Fact]
     public void A_long_one_that_began_earlier_is_found_behind_short_ones()
     {
-        var others = new[] { Build.Event(Build.Series("2026-11-24 08:00", minutes: 600), "All day", place: "Hall"), Build.Event(Build.Series("2026-11-24 09:00"), "Short", place: "Hall") };
-        var clashes = ClashFinder.Find(Build.Series("2026-11-24 17:00").All(), "Hall", Known, [], [.. others.SelectMany(one => EventDates.All(one, SchoolCalendar.Empty))], _ => []);
+        var others = new[] { Build.Event(Build.Series("2026-11-24 08:00", minutes: 600), "All day", place: "Hall"),
+            Build.Event(Build.Series("2026-11-24 09:00"), "Short", place: "Hall") };
+        var clashes = ClashFinder.Find(Build.Series("2026-11-24 17:00").All(), "Hall", Known, [],
+            [.. others.SelectMany(one => EventDates.All(one, SchoolCalendar.Empty))], _ => []);
         Assert.Equal("All day", Assert.Single(clashes).With.Title);
     }
 }

@@ -14,18 +14,24 @@ public class CompositionProperties
 {
     private static readonly Instant Now = Instant.FromUtc(2026, 11, 23, 12, 0);
     private static readonly string[] Plates = ["PW", "SW", "CREW", "SCH"];
-    private static readonly Category[] Categories = [new(Guid.NewGuid(), "Assessment", Hue.Named("madder")), new(Guid.NewGuid(), "Training", Hue.Named("kelp"))];
+    private static readonly Category[] Categories =
+        [new(Guid.NewGuid(), "Assessment", Hue.Named("madder")), new(Guid.NewGuid(), "Training", Hue.Named("kelp"))];
 
     private static Gen<T> OneOf<T>(params T[] values) => Gen.Int[0, values.Length - 1].Select(index => values[index]);
 
-    private static readonly Gen<Table> Tables = Gen.Int[0, 3].Array[3].Select(levels => levels.Order().Reverse().Select(level => (Detail)level).ToArray()).Select(levels => new Table(levels[0], levels[1], levels[2]));
+    private static readonly Gen<Table> Tables = Gen.Int[0, 3].Array[3]
+        .Select(levels => levels.Order().Reverse().Select(level => (Detail)level).ToArray())
+        .Select(levels => new Table(levels[0], levels[1], levels[2]));
 
     private static readonly Gen<SourceFilter?> Filters = Gen.OneOf(
         Gen.Const((SourceFilter?)null), Gen.Const((SourceFilter?)null),
-        Gen.Select(Gen.Enum<FilterMode>(), Gen.Int[0, 1]).Select((mode, category) => (SourceFilter?)new SourceFilter(mode, [Categories[category].Id], [], "")));
+        Gen.Select(Gen.Enum<FilterMode>(), Gen.Int[0, 1])
+            .Select((mode, category) => (SourceFilter?)new SourceFilter(mode, [Categories[category].Id], [], "")));
 
     private static readonly Gen<Source[]> Sources = Gen.Select(Tables, Filters).Array[1, 4].Select(made =>
-        made.Select((one, index) => new Source(Guid.NewGuid(), Plate.Parse(Plates[index]), Plates[index], Build.Harbour, one.Item1, one.Item2)).ToArray());
+        made.Select((one, index) =>
+            new Source(Guid.NewGuid(), Plate.Parse(Plates[index]), Plates[index], Build.Harbour, one.Item1, one.Item2))
+            .ToArray());
 
     /// <summary>Few titles and times, so that many look alike.</summary>
     private static Gen<CalendarEvent> EventsOn(Source[] sources) =>
@@ -45,9 +51,11 @@ public class CompositionProperties
             }
             : made;
 
-    private static readonly Gen<(Source[] Sources, CalendarEvent[] Events)> Worlds = from sources in Sources from events in EventsOn(sources).Array[0, 8] select (sources, events);
+    private static readonly Gen<(Source[] Sources, CalendarEvent[] Events)> Worlds =
+        from sources in Sources from events in EventsOn(sources).Array[0, 8] select (sources, events);
 
-    private static readonly Gen<Edition> Editions = Gen.Select(OneOf(Audience.Members, Audience.Link, Audience.Everyone), Gen.Int[1, 3], Gen.Bool, Gen.Bool, Gen.Bool)
+    private static readonly Gen<Edition> Editions =
+        Gen.Select(OneOf(Audience.Members, Audience.Link, Audience.Everyone), Gen.Int[1, 3], Gen.Bool, Gen.Bool, Gen.Bool)
         .Select((audience, cap, merges, busy, cancelled) => new Edition(audience, Build.Halifax, IsoDayOfWeek.Monday)
         {
             Cap = (Detail)cap,
@@ -60,7 +68,8 @@ public class CompositionProperties
         new Composition(edition, sources, SchoolCalendar.Empty, Now).Compose(events, Build.Window("2026-11-23", "2026-12-14")).Entries;
 
     private static HashSet<(string, Instant)> Dates(IEnumerable<Entry> entries) =>
-        [.. entries.SelectMany(entry => entry.LookAlikes.Select(one => one.EventId).Append(entry.EventId!.Value).Select(id => (id.ToString(), entry.Occurrence.Start)))];
+        [.. entries.SelectMany(entry => entry.LookAlikes.Select(one => one.EventId).Append(entry.EventId!.Value)
+            .Select(id => (id.ToString(), entry.Occurrence.Start)))];
 
     private static string Said(Entry entry) =>
         $"{entry.Occurrence.Start} {entry.Title} {entry.Event.Detail} {entry.Event.Identity} {string.Join(' ', entry.Sources.Select(source => source.Plate.Code))} {string.Join(' ', entry.LookAlikes)}";
@@ -68,9 +77,11 @@ public class CompositionProperties
     [Fact]
     public void It_is_the_same_whatever_the_order_of_sources_and_events() =>
         Gen.Select(Worlds, Editions).Sample((world, edition) =>
-            Compose(edition, world.Sources, world.Events).Select(Said).SequenceEqual(Compose(edition, [.. world.Sources.Reverse()], world.Events.Reverse()).Select(Said)));
+            Compose(edition, world.Sources, world.Events).Select(Said)
+                .SequenceEqual(Compose(edition, [.. world.Sources.Reverse()], world.Events.Reverse()).Select(Said)));
 
-    /// <summary>A cancelled date stands in an edition from the headline on; below it the time is free. All other dates are there at every level.</summary>
+    /// <summary>A cancelled date stands in an edition from the headline on; below it the time is free. All other dates are there at every
+    /// level.</summary>
     [Fact]
     public void A_higher_cap_never_loses_an_entry_and_never_tells_less() =>
         Gen.Select(Worlds, Editions).Sample((world, edition) =>
@@ -96,7 +107,8 @@ public class CompositionProperties
             return IsWithin(everyone, link) && IsWithin(link, members);
 
             static bool IsWithin(IReadOnlyList<Entry> wider, IReadOnlyList<Entry> narrower) =>
-                wider.Count <= narrower.Count && Dates(wider.Where(entry => entry.Event.Detail >= Detail.Headline)).IsSubsetOf(Dates(narrower));
+                wider.Count <= narrower.Count
+                    && Dates(wider.Where(entry => entry.Event.Detail >= Detail.Headline)).IsSubsetOf(Dates(narrower));
         });
 
     [Fact]
@@ -108,13 +120,15 @@ public class CompositionProperties
             return Dates(apart).SetEquals(Dates(merged)) && PlatesAt(apart).SetEquals(PlatesAt(merged));
 
             static HashSet<(Instant, string, string)> PlatesAt(IEnumerable<Entry> entries) =>
-                [.. entries.SelectMany(entry => entry.Sources.Select(source => (entry.Occurrence.Start, entry.Event.Title, source.Plate.Code)))];
+                [.. entries.SelectMany(entry =>
+                    entry.Sources.Select(source => (entry.Occurrence.Start, entry.Event.Title, source.Plate.Code)))];
         });
 
     [Fact]
     public void No_plate_of_a_calendar_is_told_that_tells_this_audience_no_headline() =>
         Gen.Select(Worlds, Editions).Sample((world, edition) =>
-            Compose(edition with { TellsPlatesOfBusy = false }, world.Sources, world.Events).All(entry => entry.Sources.All(source => source.Disclosure[edition.Audience] >= Detail.Headline)));
+            Compose(edition with { TellsPlatesOfBusy = false }, world.Sources, world.Events)
+                .All(entry => entry.Sources.All(source => source.Disclosure[edition.Audience] >= Detail.Headline)));
 
     [Fact]
     public void The_trace_of_every_date_tells_what_the_delivery_does() =>
@@ -124,9 +138,11 @@ public class CompositionProperties
             return world.Events.All(calendarEvent =>
             {
                 var trace = new Trace(calendarEvent.Id, calendarEvent.Series.Timing.Start);
-                var entries = new Composition(limited, world.Sources, SchoolCalendar.Empty, Now).Compose(world.Events, Build.Window("2026-11-23", "2026-12-14"), trace).Entries;
+                var entries = new Composition(limited, world.Sources, SchoolCalendar.Empty, Now)
+                    .Compose(world.Events, Build.Window("2026-11-23", "2026-12-14"), trace).Entries;
                 var identities = Dates(entries);
-                return trace.IsIn == identities.Contains((calendarEvent.Id.ToString(), calendarEvent.Series.Timing.Occurrence(calendarEvent.Series.Timing.Start).Start));
+                return trace.IsIn == identities.Contains(
+                    (calendarEvent.Id.ToString(), calendarEvent.Series.Timing.Occurrence(calendarEvent.Series.Timing.Start).Start));
             });
         });
 
@@ -136,7 +152,9 @@ public class CompositionProperties
         {
             var composition = new Composition(edition, world.Sources, SchoolCalendar.Empty, Now);
             var entries = composition.Compose([calendarEvent], Build.Window("2026-11-23", "2026-12-14")).Entries;
-            return composition.DetailOf(calendarEvent) == (composition.Deliver([calendarEvent]) is [var delivered] ? delivered.Disclosed.Detail : Detail.Nothing)
+            return composition.DetailOf(calendarEvent) == (composition.Deliver([calendarEvent]) is [var delivered]
+                ? delivered.Disclosed.Detail
+                : Detail.Nothing)
                 && composition.DetailOf(calendarEvent) == entries.Select(entry => entry.Event.Detail).DefaultIfEmpty(Detail.Nothing).Max();
         }));
 }

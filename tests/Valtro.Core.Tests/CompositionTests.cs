@@ -23,7 +23,8 @@ public class CompositionTests
     private static CalendarEvent On(Source home, CalendarEvent calendarEvent, params Source[] placed) =>
         calendarEvent with { HomeCalendarId = home.CalendarId, Placements = [.. placed.Select(source => source.CalendarId)] };
 
-    private static CalendarEvent On(Source home, string start, string title = "Boat lab", EventState state = EventState.Live) => On(home, Build.Event(Build.Series(start), title, state));
+    private static CalendarEvent On(Source home, string start, string title = "Boat lab", EventState state = EventState.Live) =>
+        On(home, Build.Event(Build.Series(start), title, state));
 
     private static Composition Composition(Edition edition, params Source[] sources) => new(edition, sources, SchoolCalendar.Empty, Now);
 
@@ -50,7 +51,8 @@ public class CompositionTests
         var draft = On(calendar, "2026-11-24 14:00", state: EventState.Draft);
         Assert.Empty(Compose(calendar, draft));
         Assert.Empty(Compose(ForEveryone with { WithUnfinished = true }, [calendar], draft));
-        Assert.Equal(EventState.Draft, Assert.Single(Compose(ForEveryone with { Audience = Audience.Members, WithUnfinished = true }, [calendar], draft)).Event.State);
+        Assert.Equal(EventState.Draft,
+            Assert.Single(Compose(ForEveryone with { Audience = Audience.Members, WithUnfinished = true }, [calendar], draft)).Event.State);
     }
 
     [Fact]
@@ -78,7 +80,9 @@ public class CompositionTests
         var composed = Composition(ForEveryone, calendar).Compose(events, Build.Window("2026-11-23", "2026-11-30"));
         Assert.Equal(["Boats"], Titles(composed.Entries));
         Assert.Equal(Instant.FromUtc(2026, 11, 24, 4, 0), composed.TurnsAt);
-        Assert.Equal(2, new Composition(ForEveryone, [calendar], SchoolCalendar.Empty, composed.TurnsAt!.Value).Compose(events, Build.Window("2026-11-23", "2026-11-30")).Entries.Count);
+        Assert.Equal(2,
+            new Composition(ForEveryone, [calendar], SchoolCalendar.Empty, composed.TurnsAt!.Value)
+                .Compose(events, Build.Window("2026-11-23", "2026-11-30")).Entries.Count);
         Assert.Null(Composition(ForEveryone, calendar with { Disclosure = Table.ForMembers }).NextTurn(events));
     }
 
@@ -86,15 +90,18 @@ public class CompositionTests
     public void What_an_entry_tells_is_the_least_of_calendar_event_and_edition()
     {
         var calendar = Calendar(Table.Open);
-        var made = On(calendar, Build.Event(Build.Series("2026-11-25 14:00"), "Radio exam", description: new RichText("<p>Two repeat</p>", "Two repeat")));
+        var made = On(calendar,
+            Build.Event(Build.Series("2026-11-25 14:00"), "Radio exam", description: new RichText("<p>Two repeat</p>", "Two repeat")));
         var capped = made with { Content = made.Content with { Cap = new Cap(null, null, Detail.Times) } };
-        Assert.Equal((Disclosed.Busy, Detail.Times), (Assert.Single(Compose(calendar, capped)).Title, Assert.Single(Compose(calendar, capped)).Event.Detail));
+        Assert.Equal((Disclosed.Busy, Detail.Times),
+            (Assert.Single(Compose(calendar, capped)).Title, Assert.Single(Compose(calendar, capped)).Event.Detail));
         var least = Assert.Single(Compose(ForEveryone with { Cap = Detail.Headline }, [calendar], made));
         Assert.Equal((Detail.Headline, "Radio exam", ""), (least.Event.Detail, least.Title, least.Event.Content.Description.Text));
         Assert.Equal(Detail.Times, Assert.Single(Compose(ForEveryone with { Cap = Detail.Headline }, [calendar], capped)).Event.Detail);
     }
 
-    /// <summary>How much is told of an event changes nothing about when it is, but that a cancelled date is only known from the headline on.</summary>
+    /// <summary>How much is told of an event changes nothing about when it is, but that a cancelled date is only known from the headline
+    /// on.</summary>
     [Theory]
     [InlineData(Detail.Times, new[] { "Busy 24", "Busy 26" })]
     [InlineData(Detail.Headline, new[] { "Boats 24", "Boats 25 cancelled", "Regatta 26" })]
@@ -104,7 +111,8 @@ public class CompositionTests
         var calendar = Calendar(new Table(level, level, level));
         var series = On(calendar, Build.Event(Build.Series("2026-11-24 14:00", "FREQ=DAILY;COUNT=3"), "Boats")) with
         {
-            Exceptions = [new EventException(Build.Local("2026-11-25 14:00")) { IsCancelled = true }, new EventException(Build.Local("2026-11-26 14:00")) { Own = OwnFields.None.With("title", "Regatta") }],
+            Exceptions = [new EventException(Build.Local("2026-11-25 14:00")) { IsCancelled = true },
+                new EventException(Build.Local("2026-11-26 14:00")) { Own = OwnFields.None.With("title", "Regatta") }],
         };
         Assert.Equal(expected, Compose(calendar, series).Select(entry =>
             $"{entry.Title} {entry.Occurrence.LocalStart.Day}{(entry.Event.State == EventState.Cancelled ? " cancelled" : "")}"));
@@ -114,7 +122,8 @@ public class CompositionTests
     [Fact]
     public void An_event_on_several_calendars_is_one_entry_with_the_plates_that_this_audience_may_know()
     {
-        var (open, headlines, busy, closed) = (Calendar(Table.Open, "SCH"), Calendar(Headlines, "PW"), Calendar(Times, "SLIP"), Calendar(Table.ForMembers, "STF"));
+        var (open, headlines, busy, closed) =
+            (Calendar(Table.Open, "SCH"), Calendar(Headlines, "PW"), Calendar(Times, "SLIP"), Calendar(Table.ForMembers, "STF"));
         var shared = On(closed, Build.Event(Build.Series("2026-11-24 14:00"), "Open evening"), open, headlines, busy);
         var entry = Assert.Single(Compose(ForEveryone, [closed, busy, open, headlines], shared));
         Assert.Equal((Detail.Complete, "PW SCH"), (entry.Event.Detail, Plates(entry)));
@@ -130,7 +139,8 @@ public class CompositionTests
     public void A_cancelled_event_is_told_from_the_headline_on_and_its_times_are_free_again()
     {
         var (headlines, busy) = (Calendar(Headlines), Calendar(Times));
-        Assert.Equal(EventState.Cancelled, Assert.Single(Compose(headlines, On(headlines, "2026-11-24 14:00", "Boats", EventState.Cancelled))).Event.State);
+        Assert.Equal(EventState.Cancelled,
+            Assert.Single(Compose(headlines, On(headlines, "2026-11-24 14:00", "Boats", EventState.Cancelled))).Event.State);
         Assert.Empty(Compose(busy, On(busy, "2026-11-24 14:00", "Boats", EventState.Cancelled)));
     }
 
@@ -138,7 +148,8 @@ public class CompositionTests
     public void Look_alikes_become_one_with_all_plates_when_the_edition_says_so()
     {
         var (port, starboard, crew) = (Calendar(Table.Open, "PW"), Calendar(Table.Open, "SW"), Calendar(Headlines, "CREW"));
-        CalendarEvent[] events = [On(port, "2026-11-24 14:00", "Drill"), On(starboard, "2026-11-24 14:00", "Drill"), On(crew, "2026-11-24 14:00", "Drill"), On(crew, "2026-11-24 15:00", "Drill")];
+        CalendarEvent[] events = [On(port, "2026-11-24 14:00", "Drill"), On(starboard, "2026-11-24 14:00", "Drill"),
+            On(crew, "2026-11-24 14:00", "Drill"), On(crew, "2026-11-24 15:00", "Drill")];
         Source[] all = [port, starboard, crew];
         Assert.Equal(4, Compose(ForEveryone, all, events).Count);
         var merged = Compose(ForEveryone with { MergesLookAlikes = true }, all, events);
@@ -150,7 +161,9 @@ public class CompositionTests
     public void What_is_told_as_busy_looks_like_nothing_else()
     {
         var slipway = Calendar(Times);
-        Assert.Equal(2, Compose(ForEveryone with { MergesLookAlikes = true }, [slipway], On(slipway, "2026-11-24 14:00", "One"), On(slipway, "2026-11-24 14:00", "Two")).Count);
+        Assert.Equal(2,
+            Compose(ForEveryone with { MergesLookAlikes = true }, [slipway], On(slipway, "2026-11-24 14:00", "One"),
+                On(slipway, "2026-11-24 14:00", "Two")).Count);
     }
 
     [Fact]
@@ -162,11 +175,14 @@ public class CompositionTests
             var quiz = CompositionTests.On(source, "2026-11-24 09:00", "Tide quiz");
             var lab = CompositionTests.On(source, "2026-11-24 10:00", "Boat lab");
             var supper = CompositionTests.On(source, "2026-11-24 17:00", "Lanternes d’été");
-            return [quiz with { Content = quiz.Content with { Category = exams } }, lab with { Content = lab.Content with { Tags = ["practical"] } }, supper];
+            return [quiz with { Content = quiz.Content with { Category = exams } },
+                lab with { Content = lab.Content with { Tags = ["practical"] } }, supper];
         }
 
         string[] Taken(FilterMode mode, Guid[]? categories = null, string[]? tags = null, string text = "") =>
-            Calendar(Table.Open, filter: new SourceFilter(mode, categories ?? [], tags ?? [], text)) is { } source ? Titles(Compose(source, On(source))) : [];
+            Calendar(Table.Open, filter: new SourceFilter(mode, categories ?? [], tags ?? [], text)) is { } source
+                ? Titles(Compose(source, On(source)))
+                : [];
 
         Assert.Equal(["Tide quiz"], Taken(FilterMode.Only, [exams.Id]));
         Assert.Equal(["Tide quiz", "Boat lab"], Taken(FilterMode.Only, [exams.Id], ["Practical"]));
@@ -182,14 +198,19 @@ public class CompositionTests
     {
         var filtered = Calendar(Table.Open, "PW", new SourceFilter(FilterMode.Except, [], [], "Boat"));
         var whole = Calendar(Table.Open, "SW");
-        Assert.Equal("SW", Plates(Assert.Single(Compose(ForEveryone, [filtered, whole], On(filtered, Build.Event(Build.Series("2026-11-24 14:00")), whole)))));
+        Assert.Equal("SW",
+            Plates(
+                Assert.Single(
+                    Compose(ForEveryone, [filtered, whole], On(filtered, Build.Event(Build.Series("2026-11-24 14:00")), whole)))));
     }
 
     [Fact]
     public void At_most_so_many_entries_the_earliest_and_how_many_there_were()
     {
         var calendar = Calendar(Table.Open);
-        var composed = Composition(ForEveryone with { Limit = 3 }, calendar).Compose([On(calendar, Build.Event(Build.Series("2026-11-24 14:00", "FREQ=DAILY;COUNT=9")))], Build.Window("2026-11-23", "2026-12-14"));
+        var composed = Composition(ForEveryone with { Limit = 3 }, calendar)
+            .Compose([On(calendar, Build.Event(Build.Series("2026-11-24 14:00", "FREQ=DAILY;COUNT=9")))],
+                Build.Window("2026-11-23", "2026-12-14"));
         Assert.Equal(9, composed.Found);
         Assert.Equal([24, 25, 26], composed.Entries.Select(entry => entry.Occurrence.LocalStart.Day));
     }
@@ -198,22 +219,28 @@ public class CompositionTests
     public void What_is_over_goes_when_it_is_over_and_the_edition_knows_when()
     {
         var calendar = Calendar(Table.Open);
-        CalendarEvent[] events = [On(calendar, "2026-11-23 06:00", "Over"), On(calendar, "2026-11-23 07:30", "Going on"), On(calendar, "2026-11-23 15:00", "Later"), On(calendar, "2026-11-20 15:00", "Last week")];
+        CalendarEvent[] events = [On(calendar, "2026-11-23 06:00", "Over"), On(calendar, "2026-11-23 07:30", "Going on"),
+            On(calendar, "2026-11-23 15:00", "Later"), On(calendar, "2026-11-20 15:00", "Last week")];
         var fromNow = ForEveryone with { Window = new EditionWindow(WindowFrom.Now, null, WindowTo.Days, 7, null, false) };
         var composed = Composition(fromNow, calendar).Compose(events, Build.Window("2026-11-16", "2026-12-14"));
         Assert.Equal(["Going on", "Later"], Titles(composed.Entries));
         Assert.Equal(Instant.FromUtc(2026, 11, 23, 12, 30), composed.TurnsAt);
-        Assert.Equal(["Over", "Going on", "Later"], Titles(Compose(ForEveryone with { Window = new EditionWindow(WindowFrom.Today, null, WindowTo.Days, 7, null, true) }, [calendar], events)));
+        Assert.Equal(["Over", "Going on", "Later"],
+            Titles(
+                Compose(ForEveryone with { Window = new EditionWindow(WindowFrom.Today, null, WindowTo.Days, 7, null, true) },
+                    [calendar], events)));
     }
 
     [Fact]
     public void Breaks_of_the_year_plan_are_entries_when_the_edition_wants_them()
     {
         var calendar = Calendar(Table.Open);
-        var composed = new Composition(ForEveryone with { WithBreaks = true, MergesLookAlikes = true }, [calendar], Build.School(), Now).Compose([], Build.Window("2026-12-01", "2027-01-01"));
+        var composed = new Composition(ForEveryone with { WithBreaks = true, MergesLookAlikes = true }, [calendar], Build.School(), Now)
+            .Compose([], Build.Window("2026-12-01", "2027-01-01"));
         var winter = Assert.Single(composed.Entries);
         Assert.Equal((true, "Winter break", 16), (winter.IsBreak, winter.Title, winter.Timing.Days));
-        Assert.Empty(new Composition(ForEveryone, [calendar], Build.School(), Now).Compose([], Build.Window("2026-12-01", "2027-01-01")).Entries);
+        Assert.Empty(new Composition(ForEveryone, [calendar], Build.School(), Now)
+            .Compose([], Build.Window("2026-12-01", "2027-01-01")).Entries);
     }
 
     [Fact]
@@ -221,10 +248,13 @@ public class CompositionTests
     {
         var (port, starboard) = (Calendar(Table.Open, "PW"), Calendar(Table.Open, "SW"));
         var lab = On(port, Build.Event(Build.Series("2026-11-24 14:00")), starboard);
-        var pattern = new Pattern([PatternPart.Of(Piece.Plate), PatternPart.Between(" · "), PatternPart.Of(Piece.Title), PatternPart.Between(" at "), PatternPart.Of(Piece.Place)]);
+        var pattern = new Pattern(
+            [PatternPart.Of(Piece.Plate), PatternPart.Between(" · "), PatternPart.Of(Piece.Title), PatternPart.Between(" at "),
+                PatternPart.Of(Piece.Place)]);
         var composition = Composition(ForEveryone with { TitlePattern = pattern }, port, starboard);
         var entry = Assert.Single(composition.Compose([lab], Build.Window("2026-11-23", "2026-11-30")).Entries);
-        Assert.Equal(("Boat lab at Slipway", "PW SW · Boat lab at Slipway", "Boat lab"), (entry.Title, composition.FullTitle(entry), entry.Event.Title));
+        Assert.Equal(("Boat lab at Slipway", "PW SW · Boat lab at Slipway", "Boat lab"),
+            (entry.Title, composition.FullTitle(entry), entry.Event.Title));
         Assert.Equal("PW SW · Boat lab at Slipway", Assert.Single(composition.Deliver([lab])).Disclosed.Title);
         Assert.Equal("PW SW Boat lab", Assert.Single(Composition(ForEveryone, port, starboard).Deliver([lab])).Disclosed.Title);
         Assert.Equal("Boat lab", Assert.Single(Composition(ForEveryone, port).Deliver([lab])).Disclosed.Title);
@@ -235,9 +265,20 @@ public class CompositionTests
     {
         var calendar = Calendar(Table.Open);
         var made = On(calendar, Build.Event(Build.Series("2026-11-25 14:00"), description: new RichText("<p>Oilskins</p>", "Oilskins")));
-        var lab = made with { Content = made.Content with { Contact = "office", Links = [new EventLink("Rota", "https://pinewick.example/rota")], Files = [new EventFile(Guid.NewGuid(), "boat.png", "image/png", 5)] } };
-        var few = Assert.Single(Compose(ForEveryone with { Fields = new HashSet<ShownField> { ShownField.Links, ShownField.Picture } }, [calendar], lab)).Event;
-        Assert.Equal(("", "", "", 1, 0, "boat.png"), (few.Content.Place, few.Content.Description.Html, few.Content.Contact, few.Content.Links.Count, few.Content.Files.Count, few.Picture?.Name));
+        var lab = made with
+        {
+            Content = made.Content with
+            {
+                Contact = "office",
+                Links = [new EventLink("Rota", "https://pinewick.example/rota")],
+                Files = [new EventFile(Guid.NewGuid(), "boat.png", "image/png", 5)]
+            }
+        };
+        var few = Assert.Single(
+            Compose(ForEveryone with { Fields = new HashSet<ShownField> { ShownField.Links, ShownField.Picture } }, [calendar], lab)).Event;
+        Assert.Equal(("", "", "", 1, 0, "boat.png"),
+            (few.Content.Place, few.Content.Description.Html, few.Content.Contact, few.Content.Links.Count, few.Content.Files.Count,
+                few.Picture?.Name));
         Assert.Null(Assert.Single(Compose(ForEveryone with { Cap = Detail.Headline }, [calendar], lab)).Event.Picture);
     }
 
@@ -246,13 +287,22 @@ public class CompositionTests
     {
         var calendar = Calendar(Table.Open);
         var weekly = On(calendar, Build.Event(Build.Series("2026-09-08 14:00", "FREQ=WEEKLY"), "Weekly"));
-        CalendarEvent[] events = [weekly, On(calendar, "2026-10-01 14:00", "October"), On(calendar, "2027-03-01 14:00", "March"), On(calendar, "2026-11-24 14:00", "Draft", EventState.Draft)];
+        CalendarEvent[] events = [weekly, On(calendar, "2026-10-01 14:00", "October"), On(calendar, "2027-03-01 14:00", "March"),
+            On(calendar, "2026-11-24 14:00", "Draft", EventState.Draft)];
         var fortnight = ForEveryone with { Window = new EditionWindow(WindowFrom.Today, null, WindowTo.Weeks, 2, null, true), Limit = 1 };
         Assert.Equal(["Weekly"], Composition(fortnight, calendar).Deliver(events).Select(one => one.Disclosed.Title));
         Assert.Equal(["Weekly", "October", "March"], Composition(ForEveryone, calendar).Deliver(events).Select(one => one.Disclosed.Title));
-        Assert.Equal(["Weekly", "March"], Composition(ForEveryone with { Window = new EditionWindow(WindowFrom.Today, null, WindowTo.Open, 1, null, true) }, calendar).Deliver(events).Select(one => one.Disclosed.Title));
+        Assert.Equal(["Weekly", "March"],
+            Composition(ForEveryone with { Window = new EditionWindow(WindowFrom.Today, null, WindowTo.Open, 1, null, true) }, calendar)
+                .Deliver(events).Select(one => one.Disclosed.Title));
         // However long ago it begins.
-        Assert.Equal(["Weekly", "October"], Composition(ForEveryone with { Window = new EditionWindow(WindowFrom.Date, new LocalDate(1970, 1, 1), WindowTo.Date, 1, new LocalDate(2026, 12, 31), true) }, calendar).Deliver(events).Select(one => one.Disclosed.Title));
+        Assert.Equal(["Weekly", "October"],
+            Composition(
+                ForEveryone with
+                {
+                    Window = new EditionWindow(WindowFrom.Date, new LocalDate(1970, 1, 1), WindowTo.Date, 1,
+                    new LocalDate(2026, 12, 31), true)
+                }, calendar).Deliver(events).Select(one => one.Disclosed.Title));
     }
 
     [Fact]
@@ -260,8 +310,10 @@ public class CompositionTests
     {
         var (port, starboard) = (Calendar(Table.Open, "PW"), Calendar(Table.Open, "SW"));
         var series = Build.Series("2026-09-07 10:00", "FREQ=MONTHLY;BYDAY=1MO");
-        CalendarEvent[] events = [On(port, Build.Event(series, "Drill")), On(starboard, Build.Event(series, "Drill")), On(starboard, Build.Event(Build.Series("2026-09-07 10:00"), "Drill"))];
-        Assert.Equal(["PW SW Drill", "SW Drill"], Composition(ForEveryone with { MergesLookAlikes = true }, port, starboard).Deliver(events).Select(one => one.Disclosed.Title));
+        CalendarEvent[] events = [On(port, Build.Event(series, "Drill")), On(starboard, Build.Event(series, "Drill")),
+            On(starboard, Build.Event(Build.Series("2026-09-07 10:00"), "Drill"))];
+        Assert.Equal(["PW SW Drill", "SW Drill"],
+            Composition(ForEveryone with { MergesLookAlikes = true }, port, starboard).Deliver(events).Select(one => one.Disclosed.Title));
     }
 
     [Fact]
@@ -269,8 +321,11 @@ public class CompositionTests
     {
         var calendar = Calendar(Table.Open);
         CalendarEvent From(string day, EventState state = EventState.Live) =>
-            On(calendar, "2026-12-20 14:00", state: state) is var made ? made with { Content = made.Content with { Showing = new ShowingSpan(Build.Day(day), null) } } : made;
-        Assert.Equal(Instant.FromUtc(2026, 12, 1, 4, 0), Composition(ForEveryone, calendar).NextTurn([From("2026-12-03"), From("2026-12-01"), From("2026-11-30", EventState.Draft)]));
+            On(calendar, "2026-12-20 14:00", state: state) is var made
+                ? made with { Content = made.Content with { Showing = new ShowingSpan(Build.Day(day), null) } }
+                : made;
+        Assert.Equal(Instant.FromUtc(2026, 12, 1, 4, 0),
+            Composition(ForEveryone, calendar).NextTurn([From("2026-12-03"), From("2026-12-01"), From("2026-11-30", EventState.Draft)]));
         var relative = ForEveryone with { Window = new EditionWindow(WindowFrom.Week, null, WindowTo.Open, 1, null, true) };
         Assert.Equal(Instant.FromUtc(2026, 11, 24, 4, 0), Composition(relative, calendar).NextTurn([From("2026-12-03")]));
     }
@@ -284,14 +339,18 @@ public class CompositionTests
     [InlineData("in", ComposeStep.Merge, "one entry with 1")]
     public void The_trace_names_the_step_that_decided_and_tells_what_the_delivery_does(string what, ComposeStep decided, string words)
     {
-        var calendar = Calendar(what == "detail" ? Table.ForMembers : Table.Open, filter: what == "filter" ? new SourceFilter(FilterMode.Except, [], [], "boat") : null);
+        var calendar = Calendar(what == "detail" ? Table.ForMembers : Table.Open,
+            filter: what == "filter" ? new SourceFilter(FilterMode.Except, [], [], "boat") : null);
         var edition = ForEveryone with { Limit = what == "limit" ? 1 : 20, MergesLookAlikes = true };
         var start = what == "window" ? "2027-11-25 14:00" : "2026-11-25 14:00";
         var lab = On(calendar, start, state: what == "state" ? EventState.Draft : EventState.Live);
         var trace = new Trace(lab.Id, Build.Local(start));
-        var entries = Composition(edition, calendar).Compose([lab, On(calendar, "2026-11-25 14:00"), On(calendar, "2026-11-24 09:00", "Knots")], Build.Window("2026-11-16", "2026-12-14"), trace).Entries;
+        var entries = Composition(edition, calendar)
+            .Compose([lab, On(calendar, "2026-11-25 14:00"), On(calendar, "2026-11-24 09:00", "Knots")],
+                Build.Window("2026-11-16", "2026-12-14"), trace).Entries;
         Assert.Equal((what == "in", decided), (trace.IsIn, trace.Decided.Step));
         Assert.Contains(words, Build.English.Say(trace.Decided.Saying), StringComparison.Ordinal);
-        Assert.Equal(trace.IsIn, entries.Any(entry => entry.Event.Identity == lab.Uid.ToString() || entry.LookAlikes.Any(one => one.EventId == lab.Id)));
+        Assert.Equal(trace.IsIn,
+            entries.Any(entry => entry.Event.Identity == lab.Uid.ToString() || entry.LookAlikes.Any(one => one.EventId == lab.Id)));
     }
 }

@@ -47,11 +47,13 @@ public class ConsequencesTests
 
     [Fact]
     public void A_start_on_another_weekday_is_told() =>
-        Assert.Contains(Of(Build.Series("2026-11-25 14:00", "FREQ=WEEKLY;BYDAY=TU")).Remarks, remark => remark.Contains("first day", StringComparison.Ordinal));
+        Assert.Contains(Of(Build.Series("2026-11-25 14:00", "FREQ=WEEKLY;BYDAY=TU")).Remarks,
+            remark => remark.Contains("first day", StringComparison.Ordinal));
 
     [Fact]
     public void Dates_that_run_into_each_other_are_told() =>
-        Assert.Contains(Of(Build.Series("2026-11-25 14:00", "FREQ=DAILY;COUNT=3", minutes: 1_500)).Remarks, remark => remark.Contains("beyond", StringComparison.Ordinal));
+        Assert.Contains(Of(Build.Series("2026-11-25 14:00", "FREQ=DAILY;COUNT=3", minutes: 1_500)).Remarks,
+            remark => remark.Contains("beyond", StringComparison.Ordinal));
 
     [Fact]
     public void What_falls_in_a_break_is_listed_with_the_break_and_not_counted()
@@ -69,19 +71,27 @@ public class ConsequencesTests
     [Fact]
     public void Dates_taken_out_stay_in_the_list_so_that_they_can_be_put_back()
     {
-        var follows = Of(Build.Series("2026-11-24 14:00", "FREQ=WEEKLY;COUNT=3") with { Removed = [Build.Local("2026-12-01 14:00")], Extra = [Build.Local("2026-11-26 14:00")] });
+        var follows = Of(
+            Build.Series("2026-11-24 14:00", "FREQ=WEEKLY;COUNT=3") with
+            {
+                Removed = [Build.Local("2026-12-01 14:00")],
+                Extra = [Build.Local("2026-11-26 14:00")]
+            });
         Assert.Equal([DateKind.Takes, DateKind.Added, DateKind.Removed, DateKind.Takes], follows.Dates.Select(date => date.Kind));
     }
 
     [Theory]
     [InlineData("FREQ=MONTHLY;BYMONTHDAY=31", "Five months have no 31st: there it falls out.")]
-    [InlineData("RSCALE=GREGORIAN;FREQ=MONTHLY;BYMONTHDAY=30;SKIP=BACKWARD", "February has no 30th: there the last day of the month stands in.")]
+    [InlineData(
+        "RSCALE=GREGORIAN;FREQ=MONTHLY;BYMONTHDAY=30;SKIP=BACKWARD", "February has no 30th: there the last day of the month stands in.")]
     [InlineData("FREQ=YEARLY;BYMONTH=2;BYMONTHDAY=29", "Most years have no 29 February: there it falls out.")]
-    public void Days_that_not_every_month_has_are_told(string rule, string remark) => Assert.Contains(remark, Of(Build.Series("2028-01-29 14:00", rule)).Remarks);
+    public void Days_that_not_every_month_has_are_told(string rule, string remark) =>
+        Assert.Contains(remark, Of(Build.Series("2028-01-29 14:00", rule)).Remarks);
 
     [Fact]
     public void A_pattern_that_no_day_fits_is_told() =>
-        Assert.Contains(Of(Build.Series("2026-11-24 14:00", "FREQ=YEARLY;BYMONTH=2;BYMONTHDAY=30;UNTIL=20601231T000000Z")).Remarks, remark => remark.Contains("no further date", StringComparison.Ordinal));
+        Assert.Contains(Of(Build.Series("2026-11-24 14:00", "FREQ=YEARLY;BYMONTH=2;BYMONTHDAY=30;UNTIL=20601231T000000Z")).Remarks,
+            remark => remark.Contains("no further date", StringComparison.Ordinal));
 
     [Fact]
     public void The_days_of_the_first_year_are_all_there() =>
@@ -90,7 +100,8 @@ public class ConsequencesTests
     [Fact]
     public void A_date_that_would_move_onto_another_is_told()
     {
-        var follows = Of(Build.Series("2026-11-23 14:00", "FREQ=DAILY;COUNT=3") with { InBreaks = InBreaks.Move }, Build.School(null, new NamedDays("Storm day", Build.Day("2026-11-24"), Build.Day("2026-11-24"))));
+        var follows = Of(Build.Series("2026-11-23 14:00", "FREQ=DAILY;COUNT=3") with { InBreaks = InBreaks.Move },
+            Build.School(null, new NamedDays("Storm day", Build.Day("2026-11-24"), Build.Day("2026-11-24"))));
         Assert.Equal(2, follows.Count);
         Assert.Contains(follows.Dates, date => date.Remarks.Any(remark => remark.Contains("Storm day", StringComparison.Ordinal)));
     }

@@ -8,7 +8,8 @@ namespace Valtro.Core.Tests;
 public class DisclosureTests
 {
     private static readonly Gen<Table> Tables =
-        Gen.Enum<Detail>().Array[3].Select(levels => levels.OrderDescending().ToArray()).Select(levels => new Table(levels[0], levels[1], levels[2]));
+        Gen.Enum<Detail>().Array[3].Select(levels => levels.OrderDescending().ToArray())
+            .Select(levels => new Table(levels[0], levels[1], levels[2]));
 
     private static readonly Gen<Cap> Caps = Gen.Select(
         Gen.Enum<Detail>().Array[3].Select(levels => levels.OrderDescending().ToArray()), Gen.Bool.Array[3],
@@ -17,7 +18,9 @@ public class DisclosureTests
     [Fact]
     public void A_wider_audience_never_sees_more() =>
         Tables.Sample(table => Assert.True(
-            table[Audience.Editors] >= table[Audience.Members] && table[Audience.Members] >= table[Audience.Link] && table[Audience.Link] >= table[Audience.Everyone]));
+            table[Audience.Editors] >= table[Audience.Members]
+                && table[Audience.Members] >= table[Audience.Link]
+                && table[Audience.Link] >= table[Audience.Everyone]));
 
     [Fact]
     public void A_table_that_shows_the_wider_more_is_refused()
@@ -35,7 +38,8 @@ public class DisclosureTests
     public void Editors_see_all_of_a_closed_calendar() => Assert.Equal(Detail.Complete, Table.Closed.For(Audience.Editors, Cap.None));
 
     private static CalendarEvent Secret(EventState state = EventState.Live) =>
-        Build.Event(Build.Series("2026-11-24 14:00"), "marker-title", state, "marker-place", new RichText("<p>marker-html</p>", "marker-text"));
+        Build.Event(
+            Build.Series("2026-11-24 14:00"), "marker-title", state, "marker-place", new RichText("<p>marker-html</p>", "marker-text"));
 
     [Fact]
     public void Times_give_away_nothing_but_the_times()
@@ -67,7 +71,8 @@ public class DisclosureTests
     [Theory]
     [InlineData(EventState.Draft)]
     [InlineData(EventState.Waiting)]
-    public void What_is_not_live_does_not_leave_the_house(EventState state) => Assert.Null(Disclosed.ForReaders(Secret(state), Detail.Complete));
+    public void What_is_not_live_does_not_leave_the_house(EventState state) =>
+        Assert.Null(Disclosed.ForReaders(Secret(state), Detail.Complete));
 
     [Fact]
     public void A_cancelled_event_is_not_busy_time() => Assert.Null(Disclosed.ForReaders(Secret(EventState.Cancelled), Detail.Times));

@@ -28,8 +28,10 @@ public class EventDifferenceTests
     {
         Assert.Equal(["title: Boat lab → Knots"], Said(With(content => content with { Title = "Knots" })));
         Assert.Equal(["place: Slipway → "], Said(With(content => content with { Place = "" })));
-        Assert.Equal(["description:  → Bring gloves"], Said(With(content => content with { Description = new RichText("<p>Bring gloves</p>", "Bring gloves") })));
-        Assert.Equal(["category:  → Training"], Said(With(content => content with { Category = new Category(Guid.NewGuid(), "Training", Build.Harbour) })));
+        Assert.Equal(["description:  → Bring gloves"],
+            Said(With(content => content with { Description = new RichText("<p>Bring gloves</p>", "Bring gloves") })));
+        Assert.Equal(["category:  → Training"],
+            Said(With(content => content with { Category = new Category(Guid.NewGuid(), "Training", Build.Harbour) })));
         Assert.Equal(["tags:  → outdoors, ropes"], Said(With(content => content with { Tags = ["outdoors", "ropes"] })));
         Assert.Equal(["state: live → cancelled"], Said(Lab with { State = EventState.Cancelled }));
         Assert.Equal(["calendarId: Port Watch → Starboard Watch"], Said(Lab with { HomeCalendarId = Guid.NewGuid() }));
@@ -45,7 +47,8 @@ public class EventDifferenceTests
     {
         var one = Timed(series => series with { Extra = [Build.Local("2026-11-27 14:00")], Removed = [Build.Local("2026-12-01 14:00")] });
         Assert.Equal(["extra: none → 1 date", "removed: none → 1 date"], Said(one));
-        var two = Timed(series => series with { Extra = [Build.Local("2026-11-27 14:00"), Build.Local("2026-11-28 14:00")], Removed = one.Series.Removed });
+        var two = Timed(series =>
+            series with { Extra = [Build.Local("2026-11-27 14:00"), Build.Local("2026-11-28 14:00")], Removed = one.Series.Removed });
         Assert.Equal(["extra: 1 date → 2 dates"], Said(two, one));
     }
 
@@ -60,18 +63,23 @@ public class EventDifferenceTests
         var at = Build.Local("2026-12-01 14:00");
         var after = Lab with
         {
-            Exceptions = [new EventException(at) { Start = Build.Local("2026-12-02 09:00"), End = Build.Local("2026-12-02 10:00"), Own = OwnFields.None.With("title", "Mast").With("place", "").With("description", new RichText("<p>x</p>", "x")) }],
+            Exceptions = [
+                new EventException(at) { Start = Build.Local("2026-12-02 09:00"), End = Build.Local("2026-12-02 10:00"),
+                    Own = OwnFields.None.With("title", "Mast").With("place", "").With("description", new RichText("<p>x</p>", "x")) }],
         };
-        Assert.Equal(["exception: Tuesday 1 December 2026 → moved to Wednesday 2 December 2026, 09:00 to 10:00, called “Mast”, without a place, with its own text"], Said(after));
+        Assert.Equal(
+            ["exception: Tuesday 1 December 2026 → moved to Wednesday 2 December 2026, 09:00 to 10:00, called “Mast”, without a place, with its own text"], Said(after));
         Assert.Equal(["exception: Tuesday 1 December 2026 → as the series"], Said(Lab, after));
-        var cancelled = Lab with { Exceptions = [new EventException(at) { IsCancelled = true, Own = OwnFields.None.With("place", "Loft") }] };
+        var cancelled =
+            Lab with { Exceptions = [new EventException(at) { IsCancelled = true, Own = OwnFields.None.With("place", "Loft") }] };
         Assert.Equal(["exception: Tuesday 1 December 2026 → cancelled, in Loft"], Said(cancelled, after));
     }
 
     [Fact]
     public void What_was_typed_for_a_date_is_told_from_what_the_series_says()
     {
-        var calendarEvent = Lab with { Exceptions = [new EventException(Build.Local("2026-12-01 14:00")) { Own = OwnFields.None.With("place", "Loft") }] };
+        var calendarEvent =
+            Lab with { Exceptions = [new EventException(Build.Local("2026-12-01 14:00")) { Own = OwnFields.None.With("place", "Loft") }] };
         var seen = EventDates.Find(calendarEvent, Build.Local("2026-12-01 14:00"), SchoolCalendar.Empty)!.Value;
         var asShown = Lab.Content with { Place = "Loft", Series = Lab.Series with { Timing = seen.Timing } };
         Assert.Empty(EventDifference.Between(seen, Lab.Series, asShown, English));
@@ -109,7 +117,9 @@ public class EventDifferenceTests
                 Showing = new Core.Disclosure.ShowingSpan(Build.Day("2026-11-01"), Build.Day("2026-11-30")),
             },
         };
-        var told = EventDifference.Between(before, after, Core.Recurrence.RuleWords.For("en-GB"), id => id == other ? "Whole school" : "Port Watch").ToDictionary(one => one.Field, one => (one.Was, one.Is));
+        var told = EventDifference.Between(
+            before, after, Core.Recurrence.RuleWords.For("en-GB"), id => id == other ? "Whole school" : "Port Watch")
+            .ToDictionary(one => one.Field, one => (one.Was, one.Is));
         Assert.Equal(("", "Whole school"), told["placements"]);
         Assert.Equal(("", "Map (https://pinewick.example/map)"), told["links"]);
         Assert.Equal(("", "plan.pdf"), told["files"]);

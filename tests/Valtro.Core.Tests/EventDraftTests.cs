@@ -8,7 +8,8 @@ namespace Valtro.Core.Tests;
 
 public class EventDraftTests
 {
-    private static EventContent Check(EventDraft draft, RichText? description = null) => draft.Check(Build.Setting, description ?? RichText.Empty);
+    private static EventContent Check(EventDraft draft, RichText? description = null) =>
+        draft.Check(Build.Setting, description ?? RichText.Empty);
 
     private static string? Refused(string field, EventDraft draft) => Build.Refused(field, () => Check(draft));
 
@@ -22,11 +23,13 @@ public class EventDraftTests
     [Fact]
     public void A_rule_becomes_the_same_sentence_again()
     {
-        foreach (var repeat in new[] { Build.Weekly(2, [2, 4], RepeatEnd.On, "2026-12-18"), Build.Weekly(ends: RepeatEnd.After, count: 3), Build.Weekly() })
+        foreach (var repeat in new[] { Build.Weekly(2, [2, 4], RepeatEnd.On, "2026-12-18"), Build.Weekly(ends: RepeatEnd.After, count: 3),
+            Build.Weekly() })
         {
             var content = Check(Build.Draft(repeat: repeat));
             var again = RepeatDraft.Of(content.Series)!;
-            Assert.Equal((repeat.Interval, repeat.Ends, repeat.Until, repeat.Count), (again.Interval, again.Ends, again.Until, again.Count));
+            Assert.Equal(
+                (repeat.Interval, repeat.Ends, repeat.Until, repeat.Count), (again.Interval, again.Ends, again.Until, again.Count));
             Assert.Equal(repeat.Weekdays, again.Weekdays);
         }
     }
@@ -41,7 +44,13 @@ public class EventDraftTests
     [Fact]
     public void Whole_days_end_inclusively()
     {
-        var content = Check(Build.Draft() with { AllDay = true, EndDate = Build.Day("2026-11-26"), Repeat = Build.Weekly(ends: RepeatEnd.On, until: "2026-12-01") });
+        var content = Check(
+            Build.Draft() with
+            {
+                AllDay = true,
+                EndDate = Build.Day("2026-11-26"),
+                Repeat = Build.Weekly(ends: RepeatEnd.On, until: "2026-12-01")
+            });
         Assert.Equal(3, content.Series.Timing.Days);
         Assert.Equal("FREQ=WEEKLY;UNTIL=20261201;BYDAY=TU", RuleText.Format(content.Series.Rule!));
     }
@@ -55,13 +64,16 @@ public class EventDraftTests
 
     [Fact]
     public void An_end_on_a_later_day_is_fine() =>
-        Assert.Equal(Duration.FromHours(11), Check(Build.Draft(from: "22:00", to: "09:00") with { EndDate = Build.Day("2026-11-25") }).Series.Timing.Duration);
+        Assert.Equal(Duration.FromHours(11),
+            Check(Build.Draft(from: "22:00", to: "09:00") with { EndDate = Build.Day("2026-11-25") }).Series.Timing.Duration);
 
     [Fact]
-    public void A_weekly_rule_without_a_weekday_is_refused() => Assert.NotNull(Refused("repeat.weekdays", Build.Draft(repeat: Build.Weekly(weekdays: []))));
+    public void A_weekly_rule_without_a_weekday_is_refused() =>
+        Assert.NotNull(Refused("repeat.weekdays", Build.Draft(repeat: Build.Weekly(weekdays: []))));
 
     [Fact]
-    public void A_weekday_that_is_none_is_refused() => Assert.NotNull(Refused("repeat.weekdays", Build.Draft(repeat: Build.Weekly(weekdays: [0]))));
+    public void A_weekday_that_is_none_is_refused() =>
+        Assert.NotNull(Refused("repeat.weekdays", Build.Draft(repeat: Build.Weekly(weekdays: [0]))));
 
     [Fact]
     public void A_series_that_ends_before_it_starts_is_refused() =>
@@ -103,12 +115,14 @@ public class EventDraftTests
     [Fact]
     public void Everything_that_is_wrong_is_said_at_once()
     {
-        var refused = Assert.Throws<RuleException>(() => Check(new EventDraft { Date = Build.Day("2026-11-24"), Place = new string('x', 500), Repeat = Build.Weekly(weekdays: []) }));
+        var refused = Assert.Throws<RuleException>(() =>
+            Check(new EventDraft { Date = Build.Day("2026-11-24"), Place = new string('x', 500), Repeat = Build.Weekly(weekdays: []) }));
         Assert.Equal(["from", "place", "repeat.weekdays", "title", "to"], refused.Refusals.Select(refusal => refusal.Field).Order());
     }
 
     [Fact]
-    public void An_end_on_a_day_needs_the_day() => Assert.NotNull(Refused("repeat.until", Build.Draft(repeat: Build.Weekly(ends: RepeatEnd.On))));
+    public void An_end_on_a_day_needs_the_day() =>
+        Assert.NotNull(Refused("repeat.until", Build.Draft(repeat: Build.Weekly(ends: RepeatEnd.On))));
 
     [Fact]
     public void A_last_day_beyond_the_calendar_is_refused() =>
@@ -124,7 +138,8 @@ public class EventDraftTests
 
     [Fact]
     public void An_event_of_years_is_refused() =>
-        Assert.Contains("731", Refused("endDate", Build.Draft() with { AllDay = true, EndDate = Build.Day("2029-01-01") }), StringComparison.Ordinal);
+        Assert.Contains(
+            "731", Refused("endDate", Build.Draft() with { AllDay = true, EndDate = Build.Day("2029-01-01") }), StringComparison.Ordinal);
 
     [Fact]
     public void Contents_that_say_the_same_are_told_from_those_that_do_not()
@@ -148,7 +163,9 @@ public class EventDraftTests
     [InlineData("ftp://pinewick.example/")]
     [InlineData("")]
     public void A_link_that_readers_cannot_open_is_refused(string url) =>
-        Assert.EndsWith(".", Build.Refused("links", () => (Build.Draft() with { Links = [new EventLink("Map", url)] }).Check(Build.Setting, RichText.Empty)), StringComparison.Ordinal);
+        Assert.EndsWith(".",
+            Build.Refused("links", () => (Build.Draft() with { Links = [new EventLink("Map", url)] }).Check(Build.Setting, RichText.Empty)),
+                StringComparison.Ordinal);
 
     [Fact]
     public void What_is_said_besides_is_trimmed_and_a_link_without_a_label_is_called_by_its_host()
@@ -170,10 +187,14 @@ public class EventDraftTests
     {
         var setting = Build.Setting with { Shown = new Core.Disclosure.Disclosure(Detail.Complete, Detail.Headline, Detail.Times) };
         var draft = Build.Draft() with { Cap = new CapDraft(null, Detail.Complete, Detail.Headline) };
-        Assert.Contains("people with the link headline", Build.Refused("cap.link", () => draft.Check(setting, RichText.Empty)), StringComparison.Ordinal);
-        Assert.Contains("everyone times", Build.Refused("cap.everyone", () => draft.Check(setting, RichText.Empty)), StringComparison.Ordinal);
-        Assert.Equal(Detail.Complete, draft.Check(setting with { CapBefore = new Cap(null, Detail.Complete, Detail.Headline) }, RichText.Empty).Cap.Link);
-        Assert.Equal(Detail.Times, (Build.Draft() with { Cap = new CapDraft(null, null, Detail.Times) }).Check(setting, RichText.Empty).Cap.Everyone);
+        Assert.Contains("people with the link headline", Build.Refused("cap.link", () => draft.Check(setting, RichText.Empty)),
+            StringComparison.Ordinal);
+        Assert.Contains(
+            "everyone times", Build.Refused("cap.everyone", () => draft.Check(setting, RichText.Empty)), StringComparison.Ordinal);
+        Assert.Equal(Detail.Complete,
+            draft.Check(setting with { CapBefore = new Cap(null, Detail.Complete, Detail.Headline) }, RichText.Empty).Cap.Link);
+        Assert.Equal(Detail.Times,
+            (Build.Draft() with { Cap = new CapDraft(null, null, Detail.Times) }).Check(setting, RichText.Empty).Cap.Everyone);
     }
 
     [Fact]
@@ -194,11 +215,22 @@ public class EventDraftTests
     public void One_date_has_no_links_files_or_audience_of_its_own()
     {
         var series = Build.Event(Build.Series("2026-11-24 14:00", "FREQ=WEEKLY;COUNT=4"));
-        foreach (var typed in new[] { series.Content with { Contact = "Ada" }, series.Content with { Cap = new Cap(Detail.Times, null, null) }, series.Content with { Notes = "x" } })
+        foreach (var typed in new[] { series.Content with { Contact = "Ada" },
+            series.Content with { Cap = new Cap(Detail.Times, null, null) }, series.Content with { Notes = "x" } })
         {
-            var edit = new SeriesEdit(series, new Change(ChangeAct.Edit, Build.Local("2026-12-01 14:00"), typed with { Series = series.Series with { Timing = series.Series.Timing.StartingAt(Build.Local("2026-12-01 14:00")) } }), SchoolCalendar.Empty);
+            var edit = new SeriesEdit(series,
+                new Change(ChangeAct.Edit, Build.Local("2026-12-01 14:00"),
+                    typed with
+                    {
+                        Series = series.Series with
+                        {
+                            Timing =
+                        series.Series.Timing.StartingAt(Build.Local("2026-12-01 14:00"))
+                        }
+                    }), SchoolCalendar.Empty);
             Assert.NotNull(Build.Refused("scope", () => edit.Apply(ChangeScope.This, new HashSet<NodaTime.LocalDateTime>())));
-            Assert.True(edit.Apply(ChangeScope.Every, new HashSet<NodaTime.LocalDateTime>()).Event.Content with { Series = typed.Series } == typed);
+            Assert.True(
+                edit.Apply(ChangeScope.Every, new HashSet<NodaTime.LocalDateTime>()).Event.Content with { Series = typed.Series } == typed);
         }
     }
 }

@@ -7,18 +7,23 @@ namespace Valtro.Core.Tests;
 /// <summary>Two people changed the same event: every field that they say differently is named, with who changed it.</summary>
 public class EventMergeTests
 {
-    private static readonly EventContent Lab = new("Boat lab", Build.Series("2026-11-24 14:00", "FREQ=WEEKLY;BYDAY=TU;COUNT=4"), "Slipway", RichText.Empty) { Contact = "office", Tags = ["practical"] };
+    private static readonly EventContent Lab = new("Boat lab", Build.Series("2026-11-24 14:00", "FREQ=WEEKLY;BYDAY=TU;COUNT=4"), "Slipway",
+        RichText.Empty)
+    { Contact = "office", Tags = ["practical"] };
 
-    private static EventSeen Seen(EventContent content, string calendar = "Port Watch", string placements = "") => new(content, content.Series.Timing, calendar, placements);
+    private static EventSeen Seen(EventContent content, string calendar = "Port Watch", string placements = "") =>
+        new(content, content.Series.Timing, calendar, placements);
 
     private static string[] Merge(EventSeen before, EventSeen typed, EventSeen now) =>
-        [.. EventMerge.Between(before, typed, now, RuleWords.For("en-GB")).Select(one => $"{one.Field} by {one.By}: {one.Theirs} / {one.Yours}")];
+        [.. EventMerge.Between(before, typed, now, RuleWords.For("en-GB"))
+            .Select(one => $"{one.Field} by {one.By}: {one.Theirs} / {one.Yours}")];
 
     [Fact]
     public void What_only_one_changed_is_theirs_and_what_both_changed_is_to_be_chosen() =>
         Assert.Equal(
             ["title by Both: Boat laboratory / Sail lab", "place by They: Loft / Slipway", "contact by You: office / Bo"],
-            Merge(Seen(Lab), Seen(Lab with { Title = "Sail lab", Contact = "Bo" }), Seen(Lab with { Title = "Boat laboratory", Place = "Loft" })));
+            Merge(Seen(Lab), Seen(Lab with { Title = "Sail lab", Contact = "Bo" }),
+                Seen(Lab with { Title = "Boat laboratory", Place = "Loft" })));
 
     [Fact]
     public void What_both_changed_alike_is_no_question() =>
@@ -38,7 +43,9 @@ public class EventMergeTests
         { "notes", content => content with { Notes = "Other" } },
         { "cap", content => content with { Cap = new Cap(Detail.Times, null, null) } },
         { "showing", content => content with { Showing = new ShowingSpan(Build.Day("2026-11-01"), null) } },
-        { "when", content => content with { Series = content.Series with { Timing = content.Series.Timing.StartingAt(Build.Local("2026-11-25 14:00")) } } },
+        { "when",
+            content => content with { Series =
+                content.Series with { Timing = content.Series.Timing.StartingAt(Build.Local("2026-11-25 14:00")) } } },
         { "repeat", content => content with { Series = content.Series with { Extra = [Build.Local("2026-12-24 14:00")] } } },
     };
 
@@ -54,10 +61,12 @@ public class EventMergeTests
     [Fact]
     public void Every_declared_field_is_among_these_tests_and_the_form_has_what_says_it()
     {
-        var form = typeof(EventForm).GetProperties().Select(property => char.ToLowerInvariant(property.Name[0]) + property.Name[1..]).ToHashSet();
+        var form =
+            typeof(EventForm).GetProperties().Select(property => char.ToLowerInvariant(property.Name[0]) + property.Name[1..]).ToHashSet();
         var tested = Changes.Select(row => (string)row[0]).ToHashSet();
         Assert.All(EventField.All, field => Assert.Contains(field.Name, tested));
-        Assert.All(EventField.All.Where(field => field.Name != "when").SelectMany(field => field.Form), name => Assert.Contains(name, form));
+        Assert.All(
+            EventField.All.Where(field => field.Name != "when").SelectMany(field => field.Form), name => Assert.Contains(name, form));
     }
 
     [Fact]

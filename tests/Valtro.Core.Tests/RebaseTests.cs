@@ -48,7 +48,8 @@ public class RebaseTests
     public void Where_it_stands_is_brought_along_too()
     {
         var (here, there) = (Guid.NewGuid(), Guid.NewGuid());
-        var result = Onto(Form() with { CalendarId = here, Placements = [] }, Form() with { CalendarId = there, Placements = [] }, Form(title: "Sail lab") with { CalendarId = here, Placements = [there] });
+        var result = Onto(Form() with { CalendarId = here, Placements = [] }, Form() with { CalendarId = there, Placements = [] },
+            Form(title: "Sail lab") with { CalendarId = here, Placements = [there] });
         Assert.Equal((there, "Sail lab"), (result.CalendarId, result.Title));
         Assert.Equal([there], result.Placements!);
     }

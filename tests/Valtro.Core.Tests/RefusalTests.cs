@@ -16,20 +16,31 @@ public class RefusalTests
     public void Tags_are_counted_trimmed_and_said_once()
     {
         Assert.Equal(["ropes", "sails"], Check(Tagged("#sails", "ropes", " Ropes")).Tags);
-        Assert.Contains("At most", Build.Refused("tags", () => Check(Tagged([.. Enumerable.Range(1, 30).Select(number => $"tag{number}")]))), StringComparison.Ordinal);
+        Assert.Contains("At most",
+            Build.Refused("tags", () => Check(Tagged([.. Enumerable.Range(1, 30).Select(number => $"tag{number}")]))),
+                StringComparison.Ordinal);
         Assert.NotNull(Build.Refused("tags", () => Check(Tagged(new string('x', 41)))));
     }
 
     [Fact]
     public void Dates_by_hand_have_a_measure() =>
-        Assert.Contains("Make another series", Build.Refused("extra", () => Check(Build.Draft(repeat: Build.Weekly()) with { Extra = [.. Enumerable.Range(1, 1_000).Select(days => Build.Day("2026-11-24").PlusDays(days))] })), StringComparison.Ordinal);
+        Assert.Contains("Make another series",
+            Build.Refused("extra",
+                () => Check(
+                    Build.Draft(
+                        repeat: Build.Weekly()) with
+                    {
+                        Extra = [.. Enumerable.Range(1, 1_000)
+                            .Select(days => Build.Day("2026-11-24").PlusDays(days))]
+                    })), StringComparison.Ordinal);
 
     [Theory]
     [InlineData("2026-11-24", "2026-11-24", "after its start")]
     [InlineData("2026-11-24", "2026-11-23", "after its start")]
     [InlineData("2026-11-24", "2040-11-24", "too long")]
     public void A_window_that_somebody_asks_for_has_a_length(string first, string end, string sentence) =>
-        Assert.Contains(sentence, Build.Refused("to", () => Core.Time.Window.Asked(Build.Day(first), Build.Day(end), Build.Halifax, 3_700)), StringComparison.Ordinal);
+        Assert.Contains(sentence, Build.Refused("to", () => Core.Time.Window.Asked(Build.Day(first), Build.Day(end), Build.Halifax, 3_700)),
+            StringComparison.Ordinal);
 
     [Theory]
     [InlineData("2026-11-24", "2026-11-24", "2026-11-24", "2026-11-25")]
@@ -44,7 +55,9 @@ public class RefusalTests
 
     private static YearPlan Year(string? name = "2026/27", string? first = "2026-08-01", string? last = "2027-07-31", int terms = 0) => new(
         name, first is null ? null : Build.Day(first), last is null ? null : Build.Day(last),
-        [.. Enumerable.Range(0, terms).Select(number => new NamedDays($"Term {number}", Build.Day("2026-08-01").PlusDays(number), Build.Day("2026-08-01").PlusDays(number)))],
+        [.. Enumerable.Range(0, terms)
+            .Select(number =>
+                new NamedDays($"Term {number}", Build.Day("2026-08-01").PlusDays(number), Build.Day("2026-08-01").PlusDays(number)))],
         [], null);
 
     [Theory]
@@ -79,7 +92,11 @@ public class RefusalTests
     [InlineData("UNTIL=20261218", true)]
     [InlineData("UNTIL=20261218T180000Z", false)]
     public void An_end_fits_its_start(string until, bool timed) =>
-        Assert.NotNull(Build.Refused("UNTIL", () => RuleText.Parse($"FREQ=DAILY;{until}").CheckedAgainst(timed ? Build.Local("2026-11-24 14:00") : Build.Local("2026-11-24 00:00"), timed ? Build.Halifax : null)));
+        Assert.NotNull(
+            Build.Refused("UNTIL",
+                () => RuleText.Parse($"FREQ=DAILY;{until}")
+                    .CheckedAgainst(
+                        timed ? Build.Local("2026-11-24 14:00") : Build.Local("2026-11-24 00:00"), timed ? Build.Halifax : null)));
 
     [Fact]
     public void Plates_go_on_when_all_that_read_well_are_taken()

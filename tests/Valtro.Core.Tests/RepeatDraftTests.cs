@@ -7,7 +7,8 @@ namespace Valtro.Core.Tests;
 /// <summary>The sentence of the event page, to a rule and back.</summary>
 public class RepeatDraftTests
 {
-    private static Series Check(RepeatDraft repeat, string date = "2026-11-24") => Build.Draft(date, repeat: repeat).CheckSeries(Build.Setting);
+    private static Series Check(RepeatDraft repeat, string date = "2026-11-24") =>
+        Build.Draft(date, repeat: repeat).CheckSeries(Build.Setting);
 
     /// <summary>Also where no year plan gives the dates.</summary>
     private static Series Made(RepeatDraft repeat)
@@ -18,13 +19,19 @@ public class RepeatDraftTests
 
     private static readonly Gen<RepeatDraft> Ends = Gen.OneOf(
         Gen.Const(new RepeatDraft(RepeatPattern.Daily)),
-        Gen.Int[0, 700].Select(days => new RepeatDraft(RepeatPattern.Daily, Ends: RepeatEnd.On, Until: Build.Day("2026-11-24").PlusDays(days))),
+        Gen.Int[0, 700]
+            .Select(days => new RepeatDraft(RepeatPattern.Daily, Ends: RepeatEnd.On, Until: Build.Day("2026-11-24").PlusDays(days))),
         Gen.Int[1, 400].Select(count => new RepeatDraft(RepeatPattern.Daily, Ends: RepeatEnd.After, Count: count)));
 
     private static readonly Gen<RepeatDraft> Positions = Gen.OneOf(
-        Gen.Select(Gen.Int[0, 31], Gen.Enum<Skip>(), (day, skip) => new RepeatDraft(RepeatPattern.Monthly, By: MonthPosition.Day, MonthDay: day == 0 ? -1 : day, Skip: day > 28 ? skip : Skip.Omit)),
-        Gen.Select(Gen.Int[0, 5], Gen.Int[1, 7], (ordinal, weekday) => new RepeatDraft(RepeatPattern.Monthly, By: MonthPosition.Weekday, Ordinal: ordinal == 0 ? -1 : ordinal, Weekday: weekday)),
-        Gen.Int[0, 5].Select(ordinal => new RepeatDraft(RepeatPattern.Monthly, By: MonthPosition.Workday, Ordinal: ordinal == 0 ? -1 : ordinal)));
+        Gen.Select(Gen.Int[0, 31], Gen.Enum<Skip>(),
+            (day, skip) => new RepeatDraft(RepeatPattern.Monthly, By: MonthPosition.Day, MonthDay: day == 0 ? -1 : day,
+                Skip: day > 28 ? skip : Skip.Omit)),
+        Gen.Select(Gen.Int[0, 5], Gen.Int[1, 7],
+            (ordinal, weekday) =>
+                new RepeatDraft(RepeatPattern.Monthly, By: MonthPosition.Weekday, Ordinal: ordinal == 0 ? -1 : ordinal, Weekday: weekday)),
+        Gen.Int[0, 5]
+            .Select(ordinal => new RepeatDraft(RepeatPattern.Monthly, By: MonthPosition.Workday, Ordinal: ordinal == 0 ? -1 : ordinal)));
 
     private static readonly Gen<RepeatDraft> Patterns = Gen.OneOf(
         Gen.Const(new RepeatDraft(RepeatPattern.Daily)),
@@ -39,7 +46,13 @@ public class RepeatDraftTests
         (from pattern in Patterns
          from end in Ends
          from interval in Gen.Int[1, 9]
-         select pattern with { Interval = pattern.Pattern == RepeatPattern.Cycle ? null : interval, Ends = end.Ends, Until = end.Until, Count = end.Count })
+         select pattern with
+         {
+             Interval = pattern.Pattern == RepeatPattern.Cycle ? null : interval,
+             Ends = end.Ends,
+             Until = end.Until,
+             Count = end.Count
+         })
         .Sample(draft => Assert.Equal(draft, RepeatDraft.Of(Made(draft))), iter: 2_000);
 
     [Theory]
@@ -87,7 +100,9 @@ public class RepeatDraftTests
     [InlineData("2026-12-08T17:59:00Z", "2026-12-07")]
     [InlineData("2026-12-09T03:59:00Z", "2026-12-08")]
     public void The_last_day_is_the_last_on_which_a_date_can_start(string moment, string day) =>
-        Assert.Equal(Build.Day(day), RepeatDraft.LastDay(new Until.Moment(NodaTime.Text.InstantPattern.General.Parse(moment).Value), Build.Series("2026-11-24 14:00").Timing));
+        Assert.Equal(Build.Day(day),
+            RepeatDraft.LastDay(
+                new Until.Moment(NodaTime.Text.InstantPattern.General.Parse(moment).Value), Build.Series("2026-11-24 14:00").Timing));
 
     public static TheoryData<string, RepeatDraft> Wrong => new()
     {
@@ -113,9 +128,11 @@ public class RepeatDraftTests
 
     [Theory]
     [MemberData(nameof(Wrong))]
-    public void What_is_wrong_is_named_by_its_field(string field, RepeatDraft repeat) => Assert.NotNull(Build.Refused(field, () => Check(repeat)));
+    public void What_is_wrong_is_named_by_its_field(string field, RepeatDraft repeat) =>
+        Assert.NotNull(Build.Refused(field, () => Check(repeat)));
 
     [Fact]
     public void A_rule_may_be_pasted_with_its_name() =>
-        Assert.Equal("FREQ=WEEKLY;BYDAY=TU", RuleText.Format(Check(new RepeatDraft(RepeatPattern.Text, Text: " rrule:FREQ=WEEKLY;BYDAY=TU ")).Rule!));
+        Assert.Equal("FREQ=WEEKLY;BYDAY=TU",
+            RuleText.Format(Check(new RepeatDraft(RepeatPattern.Text, Text: " rrule:FREQ=WEEKLY;BYDAY=TU ")).Rule!));
 }

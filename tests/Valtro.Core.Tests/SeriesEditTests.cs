@@ -10,23 +10,37 @@ namespace Valtro.Core.Tests;
 public class SeriesEditTests
 {
     /// <summary>Tuesdays and Thursdays, 14:00 to 15:00, eight dates from 24 November to 17 December.</summary>
-    private static readonly CalendarEvent Lab = Build.Event(Build.Series("2026-11-24 14:00", "FREQ=WEEKLY;BYDAY=TU,TH;UNTIL=20261218T180000Z"));
+    private static readonly CalendarEvent Lab =
+        Build.Event(Build.Series("2026-11-24 14:00", "FREQ=WEEKLY;BYDAY=TU,TH;UNTIL=20261218T180000Z"));
 
     private static readonly IReadOnlySet<LocalDateTime> Drop = new HashSet<LocalDateTime>();
 
     private static IEnumerable<string> Dates(CalendarEvent calendarEvent, int most = 40) =>
-        EventDates.All(calendarEvent, SchoolCalendar.Empty).Take(most).Select(date => $"{date.Occurrence.LocalStart:MM-dd HH:mm}{(date.State == EventState.Cancelled ? " x" : "")}");
+        EventDates.All(calendarEvent, SchoolCalendar.Empty).Take(most)
+            .Select(date => $"{date.Occurrence.LocalStart:MM-dd HH:mm}{(date.State == EventState.Cancelled ? " x" : "")}");
 
     /// <summary>What the form holds when a date is opened and something is changed in it.</summary>
-    private static Change Edit(CalendarEvent calendarEvent, string seenFrom, string? start = null, string? end = null, string? title = null, string? place = null, Func<Series, Series>? series = null)
+    private static Change Edit(CalendarEvent calendarEvent, string seenFrom, string? start = null, string? end = null, string? title = null,
+        string? place = null, Func<Series, Series>? series = null)
     {
         var date = EventDates.Find(calendarEvent, Build.Local(seenFrom), SchoolCalendar.Empty)!.Value;
-        var timing = start is null ? date.Timing : end is null ? date.Timing.StartingAt(Build.Local(start)) : date.Timing.Between(Build.Local(start), Build.Local(end));
+        var timing = start is null
+            ? date.Timing
+            : end is null
+            ? date.Timing.StartingAt(Build.Local(start))
+            : date.Timing.Between(Build.Local(start), Build.Local(end));
         var typed = calendarEvent.Series with { Timing = timing };
-        return new Change(ChangeAct.Edit, Build.Local(seenFrom), calendarEvent.Content with { Title = title ?? date.Title, Place = place ?? date.Place, Series = series?.Invoke(typed) ?? typed });
+        return new Change(ChangeAct.Edit, Build.Local(seenFrom),
+            calendarEvent.Content with
+            {
+                Title = title ?? date.Title,
+                Place = place ?? date.Place,
+                Series = series?.Invoke(typed) ?? typed
+            });
     }
 
-    private static ChangeOutcome Apply(CalendarEvent calendarEvent, Change change, ChangeScope scope, IReadOnlySet<LocalDateTime>? keep = null) =>
+    private static ChangeOutcome Apply(CalendarEvent calendarEvent, Change change, ChangeScope scope,
+        IReadOnlySet<LocalDateTime>? keep = null) =>
         new SeriesEdit(calendarEvent, change, SchoolCalendar.Empty).Apply(scope, keep ?? Drop);
 
     private static string Rule(CalendarEvent calendarEvent) => RuleText.Format(calendarEvent.Series.Rule!);
@@ -59,7 +73,10 @@ public class SeriesEditTests
 
     [Fact]
     public void The_pattern_cannot_change_for_one_date() =>
-        Assert.NotNull(Build.Refused("scope", () => Apply(Lab, Edit(Lab, "2026-12-01 14:00", series: typed => typed with { Rule = RuleText.Parse("FREQ=DAILY") }), ChangeScope.This)));
+        Assert.NotNull(
+            Build.Refused("scope",
+                () => Apply(Lab, Edit(Lab, "2026-12-01 14:00", series: typed => typed with { Rule = RuleText.Parse("FREQ=DAILY") }),
+                    ChangeScope.This)));
 
     [Fact]
     public void Later_dates_become_a_series_of_their_own()
@@ -84,8 +101,13 @@ public class SeriesEditTests
     {
         var lab = Lab with
         {
-            Content = Lab.Content with { Series = Lab.Series with { Removed = [Build.Local("2026-11-26 14:00"), Build.Local("2026-12-10 14:00")] } },
-            Exceptions = [new EventException(Build.Local("2026-12-01 14:00")) { IsCancelled = true }, new EventException(Build.Local("2026-12-15 14:00")) { IsCancelled = true }],
+            Content = Lab.Content with
+            {
+                Series =
+                Lab.Series with { Removed = [Build.Local("2026-11-26 14:00"), Build.Local("2026-12-10 14:00")] }
+            },
+            Exceptions = [new EventException(Build.Local("2026-12-01 14:00")) { IsCancelled = true },
+                new EventException(Build.Local("2026-12-15 14:00")) { IsCancelled = true }],
         };
         var outcome = Apply(lab, Edit(lab, "2026-12-08 14:00", start: "2026-12-08 16:00"), ChangeScope.Later);
         Assert.Equal(["11-24 14:00", "12-01 14:00 x", "12-03 14:00"], Dates(outcome.Event));
@@ -104,7 +126,8 @@ public class SeriesEditTests
     [Fact]
     public void Every_date_moves_with_its_exceptions_when_the_time_moves()
     {
-        var lab = Lab with { Exceptions = [new EventException(Build.Local("2026-12-01 14:00")) { Own = OwnFields.None.With("place", "Loft") }] };
+        var lab =
+            Lab with { Exceptions = [new EventException(Build.Local("2026-12-01 14:00")) { Own = OwnFields.None.With("place", "Loft") }] };
         var outcome = Apply(lab, Edit(lab, "2026-12-08 14:00", start: "2026-12-08 16:00"), ChangeScope.Every);
         Assert.Equal("11-24 16:00", Dates(outcome.Event).First());
         Assert.Equal(Build.Local("2026-12-01 16:00"), Assert.Single(outcome.Event.Exceptions).RecurrenceId);
@@ -130,7 +153,8 @@ public class SeriesEditTests
     [InlineData("FREQ=DAILY;INTERVAL=3", "2026-12-11 14:00", "2026-12-12 14:00", "FREQ=DAILY;INTERVAL=3")]
     public void A_pattern_moves_as_people_mean_it(string rule, string seen, string to, string expected)
     {
-        var calendarEvent = Build.Event(Build.Series(rule.Contains("-1TU", StringComparison.Ordinal) ? "2026-11-24 14:00" : "2026-12-08 14:00", rule));
+        var calendarEvent =
+            Build.Event(Build.Series(rule.Contains("-1TU", StringComparison.Ordinal) ? "2026-11-24 14:00" : "2026-12-08 14:00", rule));
         Assert.Equal(expected, Rule(Apply(calendarEvent, Edit(calendarEvent, seen, start: to), ChangeScope.Every).Event));
     }
 
@@ -167,11 +191,13 @@ public class SeriesEditTests
             Exceptions =
             [
                 new EventException(Build.Local("2026-12-01 14:00")) { Own = OwnFields.None.With("title", "Regatta talk") },
-                new EventException(Build.Local("2026-12-03 14:00")) { Start = Build.Local("2026-12-04 09:00"), End = Build.Local("2026-12-04 10:00") },
+                new EventException(
+                    Build.Local("2026-12-03 14:00")) { Start = Build.Local("2026-12-04 09:00"), End = Build.Local("2026-12-04 10:00") },
                 new EventException(Build.Local("2026-12-10 14:00")) { IsCancelled = true },
             ],
         };
-        var change = Edit(lab, "2026-12-08 14:00", series: typed => typed with { Rule = RuleText.Parse("FREQ=WEEKLY;BYDAY=TU;UNTIL=20261218T180000Z") });
+        var change = Edit(
+            lab, "2026-12-08 14:00", series: typed => typed with { Rule = RuleText.Parse("FREQ=WEEKLY;BYDAY=TU;UNTIL=20261218T180000Z") });
         var dropped = Apply(lab, change, ChangeScope.Every);
         Assert.Equal([Build.Local("2026-12-03 14:00"), Build.Local("2026-12-10 14:00")], dropped.Lost.Select(lost => lost.RecurrenceId));
         Assert.Equal(["11-24 14:00", "12-01 14:00", "12-08 14:00", "12-15 14:00"], Dates(dropped.Event));
@@ -184,7 +210,12 @@ public class SeriesEditTests
     [Fact]
     public void What_is_typed_for_all_goes_for_the_date_seen_too()
     {
-        var lab = Lab with { Exceptions = [new EventException(Build.Local("2026-12-01 14:00")) { Own = OwnFields.None.With("title", "Regatta talk").With("place", "Loft") }] };
+        var lab = Lab with
+        {
+            Exceptions = [
+            new EventException(Build.Local("2026-12-01 14:00")) { Own =
+                OwnFields.None.With("title", "Regatta talk").With("place", "Loft") }]
+        };
         var after = Apply(lab, Edit(lab, "2026-12-01 14:00", title: "Boat building"), ChangeScope.Every).Event;
         Assert.Equal("Boat building", after.Content.Title);
         Assert.Equal(OwnFields.None.With("place", "Loft"), after.Exceptions[0].Own);
@@ -193,7 +224,11 @@ public class SeriesEditTests
     [Fact]
     public void A_date_s_own_title_does_not_become_everybody_s()
     {
-        var lab = Lab with { Exceptions = [new EventException(Build.Local("2026-12-01 14:00")) { Own = OwnFields.None.With("title", "Regatta talk") }] };
+        var lab = Lab with
+        {
+            Exceptions =
+            [new EventException(Build.Local("2026-12-01 14:00")) { Own = OwnFields.None.With("title", "Regatta talk") }]
+        };
         Assert.Equal("Boat lab", Apply(lab, Edit(lab, "2026-12-01 14:00", place: "Loft"), ChangeScope.Every).Event.Content.Title);
     }
 
@@ -204,7 +239,8 @@ public class SeriesEditTests
         Assert.Contains("12-08 14:00 x", Dates(Apply(Lab, new Change(ChangeAct.Cancel, at), ChangeScope.This).Event));
         var later = Apply(Lab, new Change(ChangeAct.Cancel, at), ChangeScope.Later);
         Assert.Equal(["12-08 14:00 x", "12-10 14:00 x", "12-15 14:00 x", "12-17 14:00 x"], Dates(later.Successor!));
-        Assert.All(Dates(Apply(Lab, new Change(ChangeAct.Cancel, at), ChangeScope.Every).Event), date => Assert.EndsWith("x", date, StringComparison.Ordinal));
+        Assert.All(Dates(Apply(Lab, new Change(ChangeAct.Cancel, at), ChangeScope.Every).Event),
+            date => Assert.EndsWith("x", date, StringComparison.Ordinal));
 
         Assert.Equal(7, Dates(Apply(Lab, new Change(ChangeAct.Remove, at), ChangeScope.This).Event).Count());
         Assert.Equal(4, Dates(Apply(Lab, new Change(ChangeAct.Remove, at), ChangeScope.Later).Event).Count());
@@ -214,18 +250,27 @@ public class SeriesEditTests
     [Fact]
     public void Removing_later_dates_names_the_exceptions_that_go_with_them()
     {
-        var lab = Lab with { Exceptions = [new EventException(Build.Local("2026-12-15 14:00")) { Own = OwnFields.None.With("title", "Regatta talk") }] };
+        var lab = Lab with
+        {
+            Exceptions =
+            [new EventException(Build.Local("2026-12-15 14:00")) { Own = OwnFields.None.With("title", "Regatta talk") }]
+        };
         Assert.Single(Apply(lab, new Change(ChangeAct.Remove, Build.Local("2026-12-08 14:00")), ChangeScope.Later).Lost);
     }
 
     [Fact]
     public void Where_only_added_dates_lie_before_a_split_no_date_is_there_twice()
     {
-        var lab = Lab with { Content = Lab.Content with { Series = Lab.Series with { Extra = [Build.Local("2026-11-17 14:00"), Build.Local("2026-11-19 14:00")] } } };
+        var lab = Lab with
+        {
+            Content =
+            Lab.Content with { Series = Lab.Series with { Extra = [Build.Local("2026-11-17 14:00"), Build.Local("2026-11-19 14:00")] } }
+        };
         var outcome = Apply(lab, Edit(lab, "2026-11-24 14:00", start: "2026-11-24 16:00"), ChangeScope.Later);
         Assert.Equal(["11-17 14:00", "11-19 14:00"], Dates(outcome.Event));
         Assert.Equal(8, Dates(outcome.Successor!).Count());
-        Assert.Equal(["11-17 14:00", "11-19 14:00"], Dates(Apply(lab, new Change(ChangeAct.Remove, Build.Local("2026-11-24 14:00")), ChangeScope.Later).Event));
+        Assert.Equal(["11-17 14:00", "11-19 14:00"],
+            Dates(Apply(lab, new Change(ChangeAct.Remove, Build.Local("2026-11-24 14:00")), ChangeScope.Later).Event));
     }
 
     [Fact]
@@ -234,7 +279,8 @@ public class SeriesEditTests
         var lab = Lab with
         {
             Content = Lab.Content with { Series = Lab.Series with { Removed = [Build.Local("2026-11-26 14:00")] } },
-            Exceptions = [new EventException(Build.Local("2026-12-01 14:00")) { IsCancelled = true }, new EventException(Build.Local("2026-12-15 14:00")) { IsCancelled = true }],
+            Exceptions = [new EventException(Build.Local("2026-12-01 14:00")) { IsCancelled = true },
+                new EventException(Build.Local("2026-12-15 14:00")) { IsCancelled = true }],
         };
         Assert.Equal(7, Dates(Apply(lab, new Change(ChangeAct.Restore, Build.Local("2026-12-01 14:00")), ChangeScope.This).Event).Count());
         var all = Apply(lab, new Change(ChangeAct.Restore, Build.Local("2026-12-01 14:00")), ChangeScope.Every).Event;
@@ -254,14 +300,24 @@ public class SeriesEditTests
     [Fact]
     public void Another_zone_keeps_the_wall_clock()
     {
-        var after = Apply(Lab, Edit(Lab, "2026-11-24 14:00", series: typed => typed with { Timing = Timing.Timed(typed.Timing.Start, typed.Timing.End, DateTimeZoneProviders.Tzdb["Europe/Oslo"]) }), ChangeScope.Every).Event;
+        var after = Apply(Lab,
+            Edit(Lab, "2026-11-24 14:00",
+                series: typed => typed with
+                {
+                    Timing = Timing.Timed(
+                    typed.Timing.Start, typed.Timing.End, DateTimeZoneProviders.Tzdb["Europe/Oslo"])
+                }), ChangeScope.Every).Event;
         Assert.Equal(("Europe/Oslo", Build.Local("2026-11-24 14:00")), (after.Series.Timing.Zone.Id, after.Series.Timing.Start));
     }
 
     public static TheoryData<string, Func<EventContent, EventContent>> NotForOneDate => new()
     {
-        { "all day", typed => typed with { Series = typed.Series with { Timing = Timing.WholeDays(Build.Day("2026-12-01"), Build.Day("2026-12-01"), Build.Halifax) } } },
-        { "time zone", typed => typed with { Series = typed.Series with { Timing = Timing.Timed(typed.Series.Timing.Start, typed.Series.Timing.End, Zones.Named("Europe/Oslo")) } } },
+        { "all day",
+            typed => typed with { Series =
+                typed.Series with { Timing = Timing.WholeDays(Build.Day("2026-12-01"), Build.Day("2026-12-01"), Build.Halifax) } } },
+        { "time zone",
+            typed => typed with { Series = typed.Series with { Timing =
+                Timing.Timed(typed.Series.Timing.Start, typed.Series.Timing.End, Zones.Named("Europe/Oslo")) } } },
         { "Category", typed => typed with { Category = new Category(Guid.NewGuid(), "Training", Build.Harbour) } },
         { "Category", typed => typed with { Tags = ["ropes"] } },
         { "pattern", typed => typed with { Series = typed.Series with { InBreaks = InBreaks.Skip } } },
@@ -272,12 +328,15 @@ public class SeriesEditTests
     public void What_belongs_to_the_series_is_refused_for_one_date(string reason, Func<EventContent, EventContent> change)
     {
         var edit = Edit(Lab, "2026-12-01 14:00");
-        Assert.Contains(reason, Build.Refused("scope", () => Apply(Lab, edit with { Typed = change(edit.Typed!) }, ChangeScope.This)), StringComparison.Ordinal);
+        Assert.Contains(reason, Build.Refused("scope", () => Apply(Lab, edit with { Typed = change(edit.Typed!) }, ChangeScope.This)),
+            StringComparison.Ordinal);
     }
 
     [Fact]
     public void A_date_that_is_not_there_any_more_is_said_so() =>
-        Assert.NotNull(Build.Refused("recurrenceId", () => Apply(Lab, Edit(Lab, "2026-12-01 14:00") with { SeenFrom = Build.Local("2026-12-02 14:00") }, ChangeScope.This)));
+        Assert.NotNull(
+            Build.Refused("recurrenceId",
+                () => Apply(Lab, Edit(Lab, "2026-12-01 14:00") with { SeenFrom = Build.Local("2026-12-02 14:00") }, ChangeScope.This)));
 
     [Fact]
     public void Later_dates_are_cancelled_and_stay_in_sight()
@@ -296,7 +355,12 @@ public class SeriesEditTests
         var first = EventDates.All(cycled, school).First();
         ChangeOutcome Moved(int days, int hours) => new SeriesEdit(
             cycled,
-            new Change(ChangeAct.Edit, first.Occurrence.RecurrenceId, cycled.Content with { Series = cycled.Series with { Timing = first.Timing.StartingAt(first.Timing.Start.PlusDays(days).PlusHours(hours)) } }),
+            new Change(ChangeAct.Edit, first.Occurrence.RecurrenceId,
+                cycled.Content with
+                {
+                    Series =
+                    cycled.Series with { Timing = first.Timing.StartingAt(first.Timing.Start.PlusDays(days).PlusHours(hours)) }
+                }),
             school).Apply(ChangeScope.Every, Drop);
         Assert.Contains("day cycle", Build.Refused("scope", () => Moved(1, 0)), StringComparison.Ordinal);
         Assert.Equal(Build.Time("16:00"), EventDates.All(Moved(0, 2).Event, school).First().Occurrence.LocalStart.TimeOfDay);
@@ -307,8 +371,11 @@ public class SeriesEditTests
     {
         var added = Build.Local("2026-11-28 10:00");
         var lab = Lab with { Content = Lab.Content with { Series = Lab.Series with { Extra = [added] } } };
-        Assert.Contains("by hand", Build.Refused("scope", () => Apply(lab, Edit(lab, "2026-11-28 10:00", start: "2026-11-28 11:00"), ChangeScope.Later)), StringComparison.Ordinal);
-        Assert.Equal("11-28 11:00", Dates(Apply(lab, Edit(lab, "2026-11-28 10:00", start: "2026-11-28 11:00"), ChangeScope.This).Event).ElementAt(2));
+        Assert.Contains("by hand",
+            Build.Refused("scope", () => Apply(lab, Edit(lab, "2026-11-28 10:00", start: "2026-11-28 11:00"), ChangeScope.Later)),
+                StringComparison.Ordinal);
+        Assert.Equal("11-28 11:00",
+            Dates(Apply(lab, Edit(lab, "2026-11-28 10:00", start: "2026-11-28 11:00"), ChangeScope.This).Event).ElementAt(2));
         var without = Apply(lab, new Change(ChangeAct.Remove, added), ChangeScope.This).Event.Series;
         Assert.Empty(without.Extra);
         Assert.Empty(without.Removed);
@@ -320,7 +387,8 @@ public class SeriesEditTests
         var cancelled = Apply(Lab, new Change(ChangeAct.Cancel, Build.Local("2026-12-01 14:00")), ChangeScope.Every).Event;
         Assert.All(Dates(cancelled), date => Assert.EndsWith("x", date, StringComparison.Ordinal));
         var restore = new Change(ChangeAct.Restore, Build.Local("2026-12-01 14:00"));
-        Assert.Contains("whole series is cancelled", Build.Refused("scope", () => Apply(cancelled, restore, ChangeScope.This)), StringComparison.Ordinal);
+        Assert.Contains("whole series is cancelled", Build.Refused("scope", () => Apply(cancelled, restore, ChangeScope.This)),
+            StringComparison.Ordinal);
         Assert.Equal(Dates(Lab), Dates(Apply(cancelled, restore, ChangeScope.Every).Event));
     }
 
@@ -329,18 +397,26 @@ public class SeriesEditTests
     {
         var lab = Lab with
         {
-            Content = Lab.Content with { Series = Lab.Series with { Removed = [Build.Local("2026-11-26 14:00"), Build.Local("2026-12-10 14:00")] } },
-            Exceptions = [new EventException(Build.Local("2026-12-01 14:00")) { IsCancelled = true }, new EventException(Build.Local("2026-12-15 14:00")) { IsCancelled = true }],
+            Content = Lab.Content with
+            {
+                Series =
+                Lab.Series with { Removed = [Build.Local("2026-11-26 14:00"), Build.Local("2026-12-10 14:00")] }
+            },
+            Exceptions = [new EventException(Build.Local("2026-12-01 14:00")) { IsCancelled = true },
+                new EventException(Build.Local("2026-12-15 14:00")) { IsCancelled = true }],
         };
         var after = Apply(lab, new Change(ChangeAct.Restore, Build.Local("2026-12-08 14:00")), ChangeScope.Later).Event;
-        Assert.Equal(["11-24 14:00", "12-01 14:00 x", "12-03 14:00", "12-08 14:00", "12-10 14:00", "12-15 14:00", "12-17 14:00"], Dates(after));
+        Assert.Equal(
+            ["11-24 14:00", "12-01 14:00 x", "12-03 14:00", "12-08 14:00", "12-10 14:00", "12-15 14:00", "12-17 14:00"], Dates(after));
     }
 
-    /// <summary>Whatever is changed: before and after the split, and with what was dropped, every date that differed is accounted for.</summary>
+    /// <summary>Whatever is changed: before and after the split, and with what was dropped, every date that differed is accounted
+    /// for.</summary>
     [Fact]
     public void Nothing_that_differs_disappears_without_being_named() =>
         CsCheck.Check.Sample(
-            CsCheck.Gen.Select(SeriesPropertiesRules, CsCheck.Gen.Int[0, 9], CsCheck.Gen.Int[0, 9], CsCheck.Gen.Int[-3, 3], CsCheck.Gen.Enum<ChangeScope>()),
+            CsCheck.Gen.Select(SeriesPropertiesRules, CsCheck.Gen.Int[0, 9], CsCheck.Gen.Int[0, 9], CsCheck.Gen.Int[-3, 3],
+                CsCheck.Gen.Enum<ChangeScope>()),
             given =>
             {
                 var (rule, exceptionAt, seenAt, days, scope) = given;
@@ -348,13 +424,26 @@ public class SeriesEditTests
                 var dates = series.All().ToArray();
                 if (dates.Length < 2 || dates[^1].LocalStart.Year > 2190)
                     return;
-                var calendarEvent = Build.Event(series) with { Exceptions = [new EventException(dates[exceptionAt % dates.Length].RecurrenceId) { Own = OwnFields.None.With("title", "Own") }] };
+                var calendarEvent = Build.Event(series) with
+                {
+                    Exceptions =
+                    [new EventException(dates[exceptionAt % dates.Length].RecurrenceId) { Own = OwnFields.None.With("title", "Own") }]
+                };
                 var seen = dates[seenAt % dates.Length];
-                var typed = calendarEvent.Content with { Series = series with { Timing = EventDates.Find(calendarEvent, seen.RecurrenceId, SchoolCalendar.Empty)!.Value.Timing.StartingAt(seen.LocalStart.PlusDays(days)) }, Title = EventDates.Find(calendarEvent, seen.RecurrenceId, SchoolCalendar.Empty)!.Value.Title };
+                var typed = calendarEvent.Content with
+                {
+                    Series = series with
+                    {
+                        Timing = EventDates.Find(calendarEvent, seen.RecurrenceId,
+                    SchoolCalendar.Empty)!.Value.Timing.StartingAt(seen.LocalStart.PlusDays(days))
+                    },
+                    Title = EventDates.Find(calendarEvent, seen.RecurrenceId, SchoolCalendar.Empty)!.Value.Title
+                };
                 try
                 {
                     var outcome = Apply(calendarEvent, new Change(ChangeAct.Edit, seen.RecurrenceId, typed), scope);
-                    var own = outcome.Event.Exceptions.Concat(outcome.Successor?.Exceptions ?? []).Count(exception => exception.Own[EventField.Named("title")] is "Own");
+                    var own = outcome.Event.Exceptions.Concat(outcome.Successor?.Exceptions ?? [])
+                        .Count(exception => exception.Own[EventField.Named("title")] is "Own");
                     Assert.Equal(1, own + outcome.Lost.Count);
                 }
                 catch (RuleException refused)
@@ -363,5 +452,7 @@ public class SeriesEditTests
                 }
             }, iter: 400);
 
-    private static CsCheck.Gen<RecurrenceRule> SeriesPropertiesRules => CsCheck.Gen.Where(Recurrence.SeriesProperties.Rules, rule => rule.Frequency >= Frequency.Daily && rule.Parts.Hours.Count + rule.Parts.Minutes.Count == 0);
+    private static CsCheck.Gen<RecurrenceRule> SeriesPropertiesRules =>
+        CsCheck.Gen.Where(Recurrence.SeriesProperties.Rules,
+            rule => rule.Frequency >= Frequency.Daily && rule.Parts.Hours.Count + rule.Parts.Minutes.Count == 0);
 }

@@ -22,9 +22,11 @@ public partial class SpeechTests
     public void A_saying_may_hold_others_days_and_lists()
     {
         Assert.Equal("The title is empty. Write at least one character.", English.Say("text.empty", ("what", Saying.Of("what.title"))));
-        Assert.Equal("Der Titel ist leer. Schreiben Sie mindestens ein Zeichen.", German.Say("text.empty", ("what", Saying.Of("what.title"))));
+        Assert.Equal(
+            "Der Titel ist leer. Schreiben Sie mindestens ein Zeichen.", German.Say("text.empty", ("what", Saying.Of("what.title"))));
         Assert.Equal("ab 24. November 2026", German.Say("showing.from", ("from", new LocalDate(2026, 11, 24))));
-        Assert.Equal("alle, Mitglieder", German.Say("audit.list", ("parts", ValueList.Of<Saying>([Saying.Of("audience.everyone"), Saying.Of("audience.members")]))));
+        Assert.Equal("alle, Mitglieder",
+            German.Say("audit.list", ("parts", ValueList.Of<Saying>([Saying.Of("audience.everyone"), Saying.Of("audience.members")]))));
     }
 
     [Theory]
@@ -39,28 +41,33 @@ public partial class SpeechTests
     [InlineData("de-AT", "de")]
     [InlineData("nb-NO", "en")]
     [InlineData("", "en")]
-    public void A_language_without_messages_is_said_in_English(string locale, string language) => Assert.Equal(language, Speech.For(locale).Language);
+    public void A_language_without_messages_is_said_in_English(string locale, string language) =>
+        Assert.Equal(language, Speech.For(locale).Language);
 
     [Theory]
     [InlineData("", "en-CA", "en-CA")]
     [InlineData("en", "en-CA", "en-CA")]
     [InlineData("de", "en-CA", "de")]
-    public void A_person_reads_days_as_their_organisation_writes_them_where_it_speaks_their_language(string language, string locale, string said) =>
+    public void A_person_reads_days_as_their_organisation_writes_them_where_it_speaks_their_language(string language, string locale,
+        string said) =>
         Assert.Equal(said, Speech.LocaleOf(language, locale));
 
     [Fact]
     public void Sayings_with_the_same_words_are_equal() =>
-        Assert.Equal(Saying.Of("text.empty", ("what", Saying.Of("what.title"))), Saying.Of("text.empty", ("what", Saying.Of("what.title"))));
+        Assert.Equal(
+            Saying.Of("text.empty", ("what", Saying.Of("what.title"))), Saying.Of("text.empty", ("what", Saying.Of("what.title"))));
 
     /// <summary>Of all catalogues: those of the server, of the desk and of the reader.</summary>
-    public static TheoryData<string> Catalogues => [.. Directory.EnumerateFiles(Path.Combine(Words, "en"), "*.json").Select(file => Path.GetFileName(file)!)];
+    public static TheoryData<string> Catalogues =>
+        [.. Directory.EnumerateFiles(Path.Combine(Words, "en"), "*.json").Select(file => Path.GetFileName(file)!)];
 
     [Theory]
     [MemberData(nameof(Catalogues))]
     public void Every_message_stands_in_every_language_with_the_same_places(string catalogue)
     {
         var english = Read("en", catalogue);
-        foreach (var language in Directory.EnumerateDirectories(Words).Select(folder => Path.GetFileName(folder)!).Where(language => File.Exists(Path.Combine(Words, language, catalogue))))
+        foreach (var language in Directory.EnumerateDirectories(Words).Select(folder => Path.GetFileName(folder)!)
+            .Where(language => File.Exists(Path.Combine(Words, language, catalogue))))
         {
             var other = Read(language, catalogue);
             Assert.Equal(english.Keys.Select(Stem).Distinct().Order(), other.Keys.Select(Stem).Distinct().Order());
@@ -85,18 +92,24 @@ public partial class SpeechTests
         Assert.True(asked.Length > 200, $"{asked.Length} codes");
         Assert.All(asked, one => Assert.True(IsKnown(one.Code), $"{one.Name}: {one.Code}"));
 
-        static bool IsKnown(string code) => English.Messages.ContainsKey(code) || English.Messages.ContainsKey($"pattern.{code}") || English.Messages.ContainsKey($"{code}_other");
+        static bool IsKnown(string code) =>
+            English.Messages.ContainsKey(code)
+                || English.Messages.ContainsKey($"pattern.{code}")
+                || English.Messages.ContainsKey($"{code}_other");
     }
 
     [Fact]
     public void Every_message_of_the_server_is_asked_for()
     {
-        var sources = string.Join('\n', Sources("Valtro.Core", "Valtro.Store", "Valtro.Application", "Valtro.Server").Select(file => file.Text));
+        var sources =
+            string.Join('\n', Sources("Valtro.Core", "Valtro.Store", "Valtro.Application", "Valtro.Server").Select(file => file.Text));
         // A part of a code may be put together: $"state.{…}", $"pattern.{…}".
-        Assert.All(English.Messages.Keys.Select(Stem).Distinct().Where(name => !name.StartsWith("language.", StringComparison.Ordinal)), name => Assert.True(
+        Assert.All(English.Messages.Keys.Select(Stem).Distinct().Where(name => !name.StartsWith("language.", StringComparison.Ordinal)),
+            name => Assert.True(
             sources.Contains($"\"{name.Replace("typing.", "", StringComparison.Ordinal)}\"", StringComparison.Ordinal)
             || Enumerable.Range(1, name.Count(letter => letter == '.')).Any(parts =>
-                sources.Contains($"$\"{string.Join('.', name.Replace("typing.", "", StringComparison.Ordinal).Split('.')[..^parts])}.{{", StringComparison.Ordinal)),
+                sources.Contains($"$\"{string.Join('.', name.Replace("typing.", "", StringComparison.Ordinal).Split('.')[..^parts])}.{{",
+                    StringComparison.Ordinal)),
             name));
     }
 
@@ -105,7 +118,8 @@ public partial class SpeechTests
     public void Core_and_Store_hold_no_sentences_for_people()
     {
         var sentences = Sources("Valtro.Core", "Valtro.Store")
-            .SelectMany(file => file.Text.Split('\n').Where(line => !OursForm().IsMatch(line)).SelectMany(line => SentenceForm().Matches(line)).Select(match => $"{file.Name}: {match.Value}"));
+            .SelectMany(file => file.Text.Split('\n').Where(line => !OursForm().IsMatch(line))
+                .SelectMany(line => SentenceForm().Matches(line)).Select(match => $"{file.Name}: {match.Value}"));
         Assert.Empty(sentences);
     }
 
@@ -135,7 +149,11 @@ public partial class SpeechTests
         from project in projects
         from file in Directory.EnumerateFiles(Path.Combine(ArchitectureTests.Root(), "src", project), "*.cs", SearchOption.AllDirectories)
         where !file.Contains($"{Path.DirectorySeparatorChar}obj{Path.DirectorySeparatorChar}", StringComparison.Ordinal)
-        select (Path.GetFileName(file), CommentForm().Replace(File.ReadAllText(file), ""));
+        select (Path.GetFileName(file), InOneLine(CommentForm().Replace(File.ReadAllText(file), "")));
+
+    /// <summary>An argument on a line of its own stands behind its bracket again.</summary>
+    private static string InOneLine(string source) =>
+        BrokenForm().Replace(source, match => match.Value[0] is '(' or '[' ? match.Value[..1] : $"{match.Value[0]} ");
 
     [GeneratedRegex("_(ordinal_)?(zero|one|two|few|many|other)$")]
     private static partial Regex PluralForm();
@@ -144,8 +162,12 @@ public partial class SpeechTests
     private static partial Regex PlaceForm();
 
     /// <summary>A code is where a message is asked for, also as the second of a choice.</summary>
-    [GeneratedRegex("""(?:Say\(|Saying\.Of\(|RuleException\([^"]*"[\w.\[\]{}]*", |Add\("[\w.]+", |Require\([^"\n]*|OneLine\([^"]*"[\w.]*", |\? |: )"((?:[a-z]\w*\.)+\w+)(?=")""")]
+    [GeneratedRegex(
+        """(?:Say\(|Saying\.Of\(|RuleException\([^"]*"[\w.\[\]{}]*", |Add\("[\w.]+", |Require\([^"\n]*|OneLine\([^"]*"[\w.]*", |\? |: )"((?:[a-z]\w*\.)+\w+)(?=")""")]
     private static partial Regex CodeForm();
+
+    [GeneratedRegex(@"[(\[,]\n\s*")]
+    private static partial Regex BrokenForm();
 
     [GeneratedRegex(@"^\s*///?.*$", RegexOptions.Multiline)]
     private static partial Regex CommentForm();
@@ -155,6 +177,7 @@ public partial class SpeechTests
     private static partial Regex SentenceForm();
 
     /// <summary>What is thrown at us, and not at people.</summary>
-    [GeneratedRegex("""(Argument|InvalidOperation|NotSupported|Json|KeyNotFound|UnreachableException)\w*Exception\(|: Exception\(|Summary|nameof""")]
+    [GeneratedRegex(
+        """(Argument|InvalidOperation|NotSupported|Json|KeyNotFound|UnreachableException)\w*Exception\(|: Exception\(|Summary|nameof""")]
     private static partial Regex OursForm();
 }

@@ -29,7 +29,8 @@ public class TypingTests
     [InlineData("9:75", null)]
     [InlineData("13pm", null)]
     [InlineData("noon", null)]
-    public void Times_as_people_type_them(string typed, string? time) => Assert.Equal(time is null ? null : Build.Time(time), Typed.Time(typed, British));
+    public void Times_as_people_type_them(string typed, string? time) =>
+        Assert.Equal(time is null ? null : Build.Time(time), Typed.Time(typed, British));
 
     [Theory]
     [InlineData("24 Nov", "2026-11-24")]
@@ -43,7 +44,8 @@ public class TypingTests
     [InlineData("Friday", "2026-11-27")]
     [InlineData("31 Feb", null)]
     [InlineData("soon", null)]
-    public void Days_as_people_type_them(string typed, string? day) => Assert.Equal(day is null ? null : Build.Day(day), Typed.Day(typed, British, Today));
+    public void Days_as_people_type_them(string typed, string? day) =>
+        Assert.Equal(day is null ? null : Build.Day(day), Typed.Day(typed, British, Today));
 
     [Fact]
     public void The_example_of_the_help_is_read_whole()
@@ -99,7 +101,8 @@ public class TypingTests
     {
         var reading = Read(line);
         Assert.Empty(reading.Unread);
-        Assert.Equal((Build.Day("2026-11-24"), Build.Time(from), Build.Time(to)), (reading.Draft.Date, reading.Draft.From, reading.Draft.To));
+        Assert.Equal(
+            (Build.Day("2026-11-24"), Build.Time(from), Build.Time(to)), (reading.Draft.Date, reading.Draft.From, reading.Draft.To));
     }
 
     [Theory]
@@ -143,7 +146,8 @@ public class TypingTests
         var reading = OneLine.Read(line, German, Today);
         Assert.Empty(reading.Unread);
         Assert.Equal(("Chor", place), (reading.Draft.Title, reading.Draft.Place));
-        Assert.Equal((Build.Day("2026-11-24"), Build.Time(from), Build.Time(to)), (reading.Draft.Date, reading.Draft.From, reading.Draft.To));
+        Assert.Equal(
+            (Build.Day("2026-11-24"), Build.Time(from), Build.Time(to)), (reading.Draft.Date, reading.Draft.From, reading.Draft.To));
     }
 
     [Fact]
@@ -161,7 +165,8 @@ public class TypingTests
     {
         var reading = OneLine.Read("Regatta ganztägig", German, Today);
         Assert.True(reading.Draft.AllDay);
-        Assert.Contains(reading.Understood, one => one is { Field: "date", Words: "" } && one.Means == "Montag, 23. November 2026, weil kein Tag gesagt ist");
+        Assert.Contains(reading.Understood,
+            one => one is { Field: "date", Words: "" } && one.Means == "Montag, 23. November 2026, weil kein Tag gesagt ist");
     }
 
     [Fact]
@@ -169,15 +174,18 @@ public class TypingTests
     {
         var reading = Read("Choir at 9 perhaps");
         Assert.Equal(["perhaps"], reading.Unread);
-        Assert.Contains(reading.Understood, one => one is { Field: "to", Words: "" } && one.Means.Contains("no end is said", StringComparison.Ordinal));
-        Assert.Contains(reading.Understood, one => one is { Field: "date", Words: "" } && one.Means.Contains("no day is said", StringComparison.Ordinal));
+        Assert.Contains(
+            reading.Understood, one => one is { Field: "to", Words: "" } && one.Means.Contains("no end is said", StringComparison.Ordinal));
+        Assert.Contains(reading.Understood,
+            one => one is { Field: "date", Words: "" } && one.Means.Contains("no day is said", StringComparison.Ordinal));
     }
 
     [Fact]
     public void What_lasts_all_day_is_said_or_noted()
     {
         Assert.Contains(Read("Regatta 24 Nov all day").Understood, one => one is { Field: "allDay", Words: "all day" });
-        Assert.Contains(Read("Regatta 24 Nov").Understood, one => one is { Field: "allDay", Words: "" } && one.Means.Contains("no time is said", StringComparison.Ordinal));
+        Assert.Contains(Read("Regatta 24 Nov").Understood,
+            one => one is { Field: "allDay", Words: "" } && one.Means.Contains("no time is said", StringComparison.Ordinal));
         Assert.True(Read("Regatta 24 Nov all day").Draft.AllDay);
     }
 
@@ -194,7 +202,8 @@ public class TypingTests
     [InlineData("Choir every Fri every Sat 9-10", "every")]
     [InlineData("Choir every Fri 9-10 until soon", "until", "soon")]
     [InlineData("Choir every Fri 9-10 for ages", "for", "ages")]
-    public void What_is_said_twice_or_means_nothing_is_shown(string line, params string[] unread) => Assert.All(unread, word => Assert.Contains(word, Read(line).Unread));
+    public void What_is_said_twice_or_means_nothing_is_shown(string line, params string[] unread) =>
+        Assert.All(unread, word => Assert.Contains(word, Read(line).Unread));
 
     [Fact]
     public void A_pattern_starts_on_the_first_day_that_it_gives()
@@ -208,7 +217,8 @@ public class TypingTests
     public void Quotes_keep_words_together() => Assert.Equal("Man in the boat", Read("“Man in the boat” Fri 9-10").Draft.Title);
 
     [Fact]
-    public void A_last_day_without_a_pattern_is_said_to_mean_nothing() => Assert.Contains("nothing repeats", Assert.Single(Read("Choir Fri 9-10 until 18 Dec").Unread), StringComparison.Ordinal);
+    public void A_last_day_without_a_pattern_is_said_to_mean_nothing() =>
+        Assert.Contains("nothing repeats", Assert.Single(Read("Choir Fri 9-10 until 18 Dec").Unread), StringComparison.Ordinal);
 
     [Theory]
     [InlineData("")]

@@ -31,18 +31,23 @@ public class WhatIsAcceptedGoesOutTests
         Gen.Int[-40, 109_600].Select(days => DayRange.First.PlusDays(days)),
         Gen.Int[-3, 3].Select(days => DayRange.First.PlusDays(days)),
         Gen.Int[-3, 3].Select(days => DayRange.Last.PlusDays(days)),
-        OneOf(LocalDate.MinIsoValue, LocalDate.MaxIsoValue, new LocalDate(1, 1, 1), new LocalDate(2028, 2, 29), new LocalDate(2027, 3, 14), new LocalDate(2026, 11, 1)));
+        OneOf(LocalDate.MinIsoValue, LocalDate.MaxIsoValue, new LocalDate(1, 1, 1), new LocalDate(2028, 2, 29), new LocalDate(2027, 3, 14),
+            new LocalDate(2026, 11, 1)));
 
     private static readonly Gen<LocalTime> Times = Gen.Int[0, 287].Select(fives => LocalTime.Midnight.PlusMinutes(fives * 5));
 
-    private static readonly Gen<string?> Zones = Gen.OneOf(Gen.Const((string?)null), Gen.Int[0, DateTimeZoneProviders.Tzdb.Ids.Count - 1].Select(index => (string?)DateTimeZoneProviders.Tzdb.Ids[index]));
+    private static readonly Gen<string?> Zones = Gen.OneOf(Gen.Const((string?)null),
+        Gen.Int[0, DateTimeZoneProviders.Tzdb.Ids.Count - 1].Select(index => (string?)DateTimeZoneProviders.Tzdb.Ids[index]));
 
-    private static readonly Gen<string> Texts = OneOf("Boat lab", "x", new string('W', 200), string.Concat(Enumerable.Repeat("👨‍👩‍👧‍👦", 60)), "שיעור סירה", "a\\,;b", "𝔘𝔫𝔦", "ǅ̈", "&<>\"'");
+    private static readonly Gen<string> Texts = OneOf("Boat lab", "x", new string('W', 200),
+        string.Concat(Enumerable.Repeat("👨‍👩‍👧‍👦", 60)), "שיעור סירה", "a\\,;b", "𝔘𝔫𝔦", "ǅ̈", "&<>\"'");
 
     private static readonly Gen<string> RuleTexts =
         from frequency in OneOf("YEARLY", "MONTHLY", "WEEKLY", "DAILY", "HOURLY", "MINUTELY")
         from interval in OneOf("", ";INTERVAL=2", ";INTERVAL=10000", ";INTERVAL=53")
-        from part in OneOf("", ";BYDAY=MO", ";BYMONTHDAY=31", ";BYMONTH=2;BYMONTHDAY=29", ";BYMONTH=2;BYMONTHDAY=30", ";BYHOUR=2;BYMINUTE=30", ";BYWEEKNO=53", ";BYYEARDAY=366", ";BYDAY=MO,TU,WE,TH,FR;BYSETPOS=-1", ";BYMONTH=11;BYHOUR=1,2", ";BYSECOND=0,59")
+        from part in OneOf("", ";BYDAY=MO", ";BYMONTHDAY=31", ";BYMONTH=2;BYMONTHDAY=29", ";BYMONTH=2;BYMONTHDAY=30",
+            ";BYHOUR=2;BYMINUTE=30", ";BYWEEKNO=53", ";BYYEARDAY=366", ";BYDAY=MO,TU,WE,TH,FR;BYSETPOS=-1", ";BYMONTH=11;BYHOUR=1,2",
+                ";BYSECOND=0,59")
         from ends in OneOf("", ";COUNT=3", ";COUNT=100000", ";UNTIL=20270101T000000Z", ";UNTIL=21991231T235959Z", ";UNTIL=99991231T235959Z")
         select $"FREQ={frequency}{interval}{part}{ends}";
 
@@ -57,7 +62,8 @@ public class WhatIsAcceptedGoesOutTests
          from ends in Gen.Enum<RepeatEnd>()
          from until in Days
          from count in Gen.OneOf(Gen.Int[1, 30], Gen.Int[0, 200])
-         select (RepeatDraft?)new RepeatDraft(pattern, interval, [.. weekdays.Distinct()], part, number, number % 5, 1 + Math.Abs(number) % 7, 1 + Math.Abs(number) % 12, Numbers: [1], Ends: ends, Until: until, Count: count)));
+         select (RepeatDraft?)new RepeatDraft(pattern, interval, [.. weekdays.Distinct()], part, number, number % 5,
+             1 + Math.Abs(number) % 7, 1 + Math.Abs(number) % 12, Numbers: [1], Ends: ends, Until: until, Count: count)));
 
     private static readonly Gen<EventDraft> Drafts =
         from title in Texts
@@ -70,7 +76,8 @@ public class WhatIsAcceptedGoesOutTests
         from inBreaks in Gen.Enum<InBreaks>()
         from extra in Days.Array[0, 2]
         from showing in Gen.Select(Maybe(Days), Maybe(Days))
-        from caps in Gen.Select(Gen.Enum<Detail>(), Gen.Int[0, 4]).Select((link, how) => how == 0 ? ((Detail?)link, (Detail?)Detail.Times) : how == 1 ? (link, null) : (null, null))
+        from caps in Gen.Select(Gen.Enum<Detail>(), Gen.Int[0, 4])
+            .Select((link, how) => how == 0 ? ((Detail?)link, (Detail?)Detail.Times) : how == 1 ? (link, null) : (null, null))
         select new EventDraft
         {
             Title = title,
@@ -91,16 +98,19 @@ public class WhatIsAcceptedGoesOutTests
             Contact = title,
         };
 
-    private static LocalDate? SafePlus(LocalDate date, int days) => date > LocalDate.MaxIsoValue.PlusDays(-1_000) ? date : date.PlusDays(days);
+    private static LocalDate? SafePlus(LocalDate date, int days) =>
+        date > LocalDate.MaxIsoValue.PlusDays(-1_000) ? date : date.PlusDays(days);
 
     private static readonly Gen<EditionDraft> Editions =
         from audience in OneOf(Audience.Members, Audience.Link, Audience.Everyone)
-        from window in Gen.Select(Gen.Enum<WindowFrom>(), Maybe(Days), Gen.Enum<WindowTo>(), Maybe(Gen.Int[0, 4_000]), Maybe(Days), Gen.Bool)
+        from window in Gen.Select(
+            Gen.Enum<WindowFrom>(), Maybe(Days), Gen.Enum<WindowTo>(), Maybe(Gen.Int[0, 4_000]), Maybe(Days), Gen.Bool)
         from limit in Maybe(Gen.Int[0, 1_001])
         from flags in Gen.Bool.Array[4]
         from cap in Gen.Enum<Detail>()
         from pattern in OneOf(null, Piece.Plate, Piece.Place, Piece.Category, (Piece?)Piece.Calendar)
-        select new EditionDraft("Families", [new SourceDraft(Home, flags[3] ? new FilterDraft(FilterMode.Except, Text: "lab") : null)], audience)
+        select new EditionDraft(
+            "Families", [new SourceDraft(Home, flags[3] ? new FilterDraft(FilterMode.Except, Text: "lab") : null)], audience)
         {
             Window = new WindowDraft(window.Item1, window.Item2, window.Item3, window.Item4, window.Item5, window.Item6),
             Limit = limit,
@@ -126,17 +136,20 @@ public class WhatIsAcceptedGoesOutTests
         }
     }
 
-    private static CalendarEvent Event(EventContent content) => new(Guid.CreateVersion7(), Home, Guid.NewGuid(), content, EventState.Live, Instant.FromUtc(2026, 9, 1, 12, 0));
+    private static CalendarEvent Event(EventContent content) =>
+        new(Guid.CreateVersion7(), Home, Guid.NewGuid(), content, EventState.Live, Instant.FromUtc(2026, 9, 1, 12, 0));
 
     private static readonly SchoolCalendar School = Build.School(new DayCycle(CycleUnit.Weeks, 2, RestartsEachTerm: true));
 
-    private static EventContent? Check(EventDraft draft) => Accepted(() => draft.Check(new DraftSetting(Build.Halifax, [Training], School), RichText.Empty));
+    private static EventContent? Check(EventDraft draft) =>
+        Accepted(() => draft.Check(new DraftSetting(Build.Halifax, [Training], School), RichText.Empty));
 
     [Fact]
     public void An_event_that_is_accepted_is_composed_and_written_for_every_edition_that_is_accepted()
     {
         var events = 0;
-        var made = Editions.Select(draft => Accepted(() => draft.Check(Build.Halifax, IsoDayOfWeek.Monday))).Where(edition => edition is not null).Select(edition => edition!);
+        var made = Editions.Select(draft => Accepted(() => draft.Check(Build.Halifax, IsoDayOfWeek.Monday)))
+            .Where(edition => edition is not null).Select(edition => edition!);
         Gen.Select(Drafts.Array[1, 3], made, Moments, Days).Sample((drafts, edition, now, day) =>
         {
             var contents = drafts.Select(Check).OfType<EventContent>().ToArray();
@@ -151,7 +164,8 @@ public class WhatIsAcceptedGoesOutTests
     public void So_is_one_of_which_a_date_is_changed()
     {
         var changes = 0;
-        Gen.Select(Drafts, Drafts, Gen.Int[0, 6], Gen.Enum<ChangeAct>(), Gen.Enum<ChangeScope>()).Sample((draft, other, index, act, scope) =>
+        Gen.Select(Drafts, Drafts, Gen.Int[0, 6], Gen.Enum<ChangeAct>(), Gen.Enum<ChangeScope>())
+            .Sample((draft, other, index, act, scope) =>
         {
             if (Check(draft) is not { } content)
                 return;
@@ -162,25 +176,32 @@ public class WhatIsAcceptedGoesOutTests
             var typed = act == ChangeAct.Edit ? Check(other) : null;
             if (act == ChangeAct.Edit && typed is null)
                 return;
-            var outcome = Accepted(() => new SeriesEdit(before, new Change(act, date.Occurrence.RecurrenceId, typed), School).Apply(scope, new HashSet<LocalDateTime>()));
+            var outcome = Accepted(() => new SeriesEdit(before, new Change(act, date.Occurrence.RecurrenceId, typed), School)
+                .Apply(scope, new HashSet<LocalDateTime>()));
             if (outcome is null)
                 return;
             Interlocked.Increment(ref changes);
             var edition = new EditionDraft("Families", [new SourceDraft(Home)]).Check(Build.Halifax, IsoDayOfWeek.Monday);
-            CalendarEvent[] after = outcome.Successor is { } successor ? [outcome.Event, Event(successor.Content) with { Exceptions = successor.Exceptions }] : [outcome.Event];
+            CalendarEvent[] after = outcome.Successor is { } successor
+                ? [outcome.Event, Event(successor.Content) with { Exceptions = successor.Exceptions }]
+                : [outcome.Event];
             GoesOut(edition, after, Instant.FromUtc(2026, 11, 23, 12, 0), date.Occurrence.LocalStart.Date);
-            LatelyChanged.Of(Compose(edition, Instant.FromUtc(2026, 11, 23, 12, 0)), [new EventNews(outcome.Event, before, Instant.FromUtc(2026, 11, 20, 12, 0))], Build.Window("2026-11-09", "2027-11-23"));
+            LatelyChanged.Of(Compose(edition, Instant.FromUtc(2026, 11, 23, 12, 0)),
+                [new EventNews(outcome.Event, before, Instant.FromUtc(2026, 11, 20, 12, 0))], Build.Window("2026-11-09", "2027-11-23"));
         }, iter: 3_000);
         Assert.True(changes > 200, $"Only {changes} changes were accepted.");
     }
 
     private static Composition Compose(CheckedEdition made, Instant now) =>
-        new(made.Edition, [new Source(Home, Plate.Parse("PW"), "Port Watch", Build.Harbour, Core.Disclosure.Disclosure.Open, made.Filters[Home])], School, now);
+        new(made.Edition,
+            [new Source(Home, Plate.Parse("PW"), "Port Watch", Build.Harbour, Core.Disclosure.Disclosure.Open, made.Filters[Home])],
+                School, now);
 
     private static void GoesOut(CheckedEdition made, CalendarEvent[] events, Instant now, LocalDate day)
     {
         var composition = Compose(made, now);
-        foreach (var window in new[] { new Window(day, day > LocalDate.MaxIsoValue.PlusDays(-50) ? day : day.PlusDays(42), Build.Halifax), Build.Window("2026-11-23", "2027-01-04") })
+        foreach (var window in new[] { new Window(day, day > LocalDate.MaxIsoValue.PlusDays(-50) ? day : day.PlusDays(42), Build.Halifax),
+            Build.Window("2026-11-23", "2027-01-04") })
         {
             var composed = composition.Compose(events, window);
             foreach (var entry in composed.Entries.Take(200))
@@ -200,7 +221,9 @@ public class WhatIsAcceptedGoesOutTests
         {
             var (from, to) = EventDates.Reach(one);
             Assert.True(to is null || to >= from, $"{one.Series} ends before it begins.");
-            if (EventDates.All(one, School).FirstOrDefault() is { Event: not null } first && composition.Find(one, first.Occurrence.RecurrenceId) is { } found && delivered.Count > 0)
+            if (EventDates.All(one, School).FirstOrDefault() is { Event: not null } first
+                && composition.Find(one, first.Occurrence.RecurrenceId) is { } found
+                && delivered.Count > 0)
             {
                 var alone = TestFeed.Components(School);
                 alone.AddDate(found, composition.FullTitle(found), Guid.NewGuid());

@@ -75,7 +75,8 @@ public class YearPlanTests
         var school = Build.School(new DayCycle(CycleUnit.Days, 6, RestartsEachTerm: true));
         var series = Build.Series("2026-09-07 14:00") with { Cycle = new CyclePattern([3], [], null, 4) };
         Assert.Equal(["09-09", "09-17", "09-25", "10-05"], Days(series, school));
-        var weekB = Build.Series("2026-09-07 14:00") with { Cycle = new CyclePattern([2], [IsoDayOfWeek.Friday], Build.Day("2026-10-16"), null) };
+        var weekB =
+            Build.Series("2026-09-07 14:00") with { Cycle = new CyclePattern([2], [IsoDayOfWeek.Friday], Build.Day("2026-10-16"), null) };
         Assert.Equal(["09-18", "10-02", "10-16"], Days(weekB, Build.School(new DayCycle(CycleUnit.Weeks, 2, true))));
     }
 
@@ -84,7 +85,12 @@ public class YearPlanTests
     {
         var before = Build.School();
         var after = Build.School(null, new NamedDays("Storm week", Build.Day("2026-11-09"), Build.Day("2026-11-13")));
-        var follows = Build.Event(Weekly(InBreaks.Skip, count: 8), "Follows") with { Exceptions = [new EventException(Build.Local("2026-11-10 14:00")) { Own = OwnFields.None.With("title", "Special") }] };
+        var follows = Build.Event(Weekly(InBreaks.Skip, count: 8),
+            "Follows") with
+        {
+            Exceptions =
+                [new EventException(Build.Local("2026-11-10 14:00")) { Own = OwnFields.None.With("title", "Special") }]
+        };
         var ignores = Build.Event(Weekly(InBreaks.Ignore, count: 8), "Ignores");
         var impact = Assert.Single(PlanImpact.Of([follows, ignores], before, after));
         Assert.Equal("Follows", impact.Event.Content.Title);
@@ -111,13 +117,15 @@ public class YearPlanTests
     [Fact]
     public void Breaks_that_overlap_are_refused_by_name() =>
         Assert.Contains("“One” and “Two” overlap", Build.Refused("breaks", () => Build.Year(null,
-            new NamedDays("One", Build.Day("2026-10-01"), Build.Day("2026-10-05")), new NamedDays("Two", Build.Day("2026-10-05"), Build.Day("2026-10-08")))), StringComparison.Ordinal);
+            new NamedDays("One", Build.Day("2026-10-01"), Build.Day("2026-10-05")),
+                new NamedDays("Two", Build.Day("2026-10-05"), Build.Day("2026-10-08")))), StringComparison.Ordinal);
 
     [Theory]
     [InlineData(CycleUnit.Days, 0)]
     [InlineData(CycleUnit.Days, 11)]
     [InlineData(CycleUnit.Weeks, 1)]
-    public void A_cycle_beyond_measure_is_refused(CycleUnit unit, int length) => Assert.NotNull(Build.Refused("cycle", () => Build.Year(new DayCycle(unit, length, true))));
+    public void A_cycle_beyond_measure_is_refused(CycleUnit unit, int length) =>
+        Assert.NotNull(Build.Refused("cycle", () => Build.Year(new DayCycle(unit, length, true))));
 
     [Fact]
     public void Breaks_are_read_from_somebody_s_file()

@@ -7,7 +7,8 @@ namespace Valtro.Server.Tests;
 /// <summary>What the server answers when something is not right, and what it says with every answer.</summary>
 public sealed class AnswersTests(ValtroApp app) : IClassFixture<ValtroApp>
 {
-    private static StringContent Body(string text, string type = "application/json") => new(text, Encoding.UTF8, new MediaTypeHeaderValue(type));
+    private static StringContent Body(string text, string type = "application/json") =>
+        new(text, Encoding.UTF8, new MediaTypeHeaderValue(type));
 
     [Theory]
     [InlineData("GET", "/plan", 200)]
@@ -52,10 +53,12 @@ public sealed class AnswersTests(ValtroApp app) : IClassFixture<ValtroApp>
     public async Task Every_request_is_described_with_how_it_is_refused()
     {
         var document = await app.Reader().GetAsync("/openapi/v1.json");
-        var operations = document["paths"]!.AsObject().SelectMany(path => path.Value!.AsObject().Select(method => (Name: $"{method.Key} {path.Key}", Says: method.Value!))).ToList();
+        var operations = document["paths"]!.AsObject()
+            .SelectMany(path => path.Value!.AsObject().Select(method => (Name: $"{method.Key} {path.Key}", Says: method.Value!))).ToList();
         Assert.NotEmpty(operations);
         Assert.All(operations, operation => Assert.Equal(
-            "#/components/schemas/RefusalBody", (string?)operation.Says["responses"]?["default"]?["content"]?["application/problem+json"]?["schema"]?["$ref"]));
+            "#/components/schemas/RefusalBody",
+                (string?)operation.Says["responses"]?["default"]?["content"]?["application/problem+json"]?["schema"]?["$ref"]));
     }
 
     [Theory]
@@ -73,8 +76,10 @@ public sealed class AnswersTests(ValtroApp app) : IClassFixture<ValtroApp>
         using var answer = await ada.SendAsync(request);
         var refusal = (await Caller.ReadAsync(answer)).AsObject();
         Assert.Equal("application/problem+json", answer.Content.Headers.ContentType?.MediaType);
-        Assert.Subset(schema["properties"]!.AsObject().Select(property => property.Key).ToHashSet(), refusal.Select(property => property.Key).ToHashSet());
-        Assert.Superset(schema["required"]!.AsArray().Select(name => (string)name!).ToHashSet(), refusal.Select(property => property.Key).ToHashSet());
+        Assert.Subset(schema["properties"]!.AsObject().Select(property => property.Key).ToHashSet(),
+            refusal.Select(property => property.Key).ToHashSet());
+        Assert.Superset(
+            schema["required"]!.AsArray().Select(name => (string)name!).ToHashSet(), refusal.Select(property => property.Key).ToHashSet());
         Assert.Contains((string?)refusal["type"], schema["properties"]!["type"]!["enum"]!.AsArray().Select(word => (string?)word));
         Assert.Equal((int)answer.StatusCode, (int)refusal["status"]!);
     }
@@ -130,8 +135,10 @@ public sealed class AnswersTests(ValtroApp app) : IClassFixture<ValtroApp>
     public async Task A_body_that_is_not_JSON_is_said_to_be_none()
     {
         var ada = await app.SignedInAsync();
-        async Task<HttpResponseMessage> PostAsync(HttpContent content) => await ada.SendAsync(new HttpRequestMessage(HttpMethod.Post, "/api/groups") { Content = content });
-        Assert.Equal(HttpStatusCode.UnsupportedMediaType, (await PostAsync(Body("name=x", "application/x-www-form-urlencoded"))).StatusCode);
+        async Task<HttpResponseMessage> PostAsync(HttpContent content) =>
+            await ada.SendAsync(new HttpRequestMessage(HttpMethod.Post, "/api/groups") { Content = content });
+        Assert.Equal(
+            HttpStatusCode.UnsupportedMediaType, (await PostAsync(Body("name=x", "application/x-www-form-urlencoded"))).StatusCode);
         Assert.Equal(HttpStatusCode.UnsupportedMediaType, (await PostAsync(Body("{}", "text/plain"))).StatusCode);
     }
 
@@ -176,7 +183,8 @@ public sealed class AnswersTests(ValtroApp app) : IClassFixture<ValtroApp>
         var body = form.ToJsonString().Replace("\"mark\"", value, StringComparison.Ordinal);
         var answer = await ada.SendAsync(new HttpRequestMessage(HttpMethod.Post, "/api/events") { Content = Body(body) });
         Assert.Equal(HttpStatusCode.BadRequest, answer.StatusCode);
-        Assert.Contains((await Caller.ReadAsync(answer))["errors"]!.AsObject(), error => error.Key.StartsWith(field, StringComparison.Ordinal));
+        Assert.Contains(
+            (await Caller.ReadAsync(answer))["errors"]!.AsObject(), error => error.Key.StartsWith(field, StringComparison.Ordinal));
     }
 
     [Fact]
@@ -184,12 +192,22 @@ public sealed class AnswersTests(ValtroApp app) : IClassFixture<ValtroApp>
     {
         var family = string.Concat(Enumerable.Repeat("\ud83d\udc69\u200d\ud83d\udc69\u200d\ud83d\udc66", 60));
         var ada = await app.SignedInAsync();
-        var calendar = await ada.DoAsync(HttpMethod.Post, "/api/calendars", new { name = family, plate = "FAM", colour = "navy", zone = "America/Halifax", description = family, disclosure = new { members = "complete", link = "complete", everyone = "complete" } });
+        var calendar = await ada.DoAsync(HttpMethod.Post, "/api/calendars",
+            new
+            {
+                name = family,
+                plate = "FAM",
+                colour = "navy",
+                zone = "America/Halifax",
+                description = family,
+                disclosure = new { members = "complete", link = "complete", everyone = "complete" }
+            });
         var form = Caller.Event((string)calendar["id"]!, family);
         form["place"] = family;
         var made = await ada.DoAsync(HttpMethod.Post, "/api/events", form);
         await ada.DoAsync(HttpMethod.Post, "/api/lists/places", new { name = family });
-        await ada.DoAsync(HttpMethod.Post, "/api/editions", new { edition = new { name = family, sources = new[] { new { calendarId = (string)calendar["id"]! } } } });
+        await ada.DoAsync(HttpMethod.Post, "/api/editions",
+            new { edition = new { name = family, sources = new[] { new { calendarId = (string)calendar["id"]! } } } });
         var feed = new Uri((string)(await ada.GetAsync($"/api/calendars/{calendar["id"]}/publishing"))["feed"]!).AbsolutePath;
         Assert.Equal(family, Assert.Single(Ical.Net.Calendar.Load(await app.Reader().Http.GetStringAsync(feed))!.Events).Summary);
         Assert.Equal(family, (string)made["title"]!);
@@ -204,7 +222,8 @@ public sealed class AnswersTests(ValtroApp app) : IClassFixture<ValtroApp>
         await ada.DoAsync(HttpMethod.Post, "/api/events", Caller.Event(await ada.CalendarAsync("PW")));
         await app.Reader().Http.GetStringAsync("/c/pinewick/port-watch.ics");
         var measures = await app.Reader().Http.GetStringAsync("/metrics");
-        foreach (var name in new[] { "valtro_rendering_duration_seconds_count", "valtro_work", "http_server_request_duration_seconds_count" })
+        foreach (var name in new[] { "valtro_rendering_duration_seconds_count", "valtro_work",
+            "http_server_request_duration_seconds_count" })
             Assert.Contains(name, measures, StringComparison.Ordinal);
         // To others there is no such address.
         var stranger = await new Caller(app.Factory, "192.0.2.7").Http.GetAsync("/metrics");

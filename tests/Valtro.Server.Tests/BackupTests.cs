@@ -56,12 +56,15 @@ public sealed class BackupTests : IAsyncLifetime
     /// <summary>All that readers get of every edition, from a server on that database.</summary>
     private static async Task<Dictionary<string, string>> ReadAsync(string connection)
     {
-        await using var node = ValtroApp.NodeOn(new NpgsqlConnectionStringBuilder(connection) { Pooling = true, MaxPoolSize = 10 }.ConnectionString, OneClock.From("2026-11-23T13:00:00Z*0", isProduction: false));
+        await using var node = ValtroApp.NodeOn(
+            new NpgsqlConnectionStringBuilder(connection) { Pooling = true, MaxPoolSize = 10 }.ConnectionString,
+                OneClock.From("2026-11-23T13:00:00Z*0", isProduction: false));
         await node.Services.GetRequiredService<Startup>().Ready;
         var reader = new Caller(node);
         var slugs = await AskAsync<string[]>(connection, "select array_agg(slug order by slug) from edition");
         var read = new Dictionary<string, string>();
-        foreach (var address in slugs.SelectMany(slug => new[] { $"/c/pinewick/{slug}.ics", $"/c/pinewick/{slug}.json", $"/c/pinewick/{slug}.atom" }))
+        foreach (var address in slugs.SelectMany(slug =>
+            new[] { $"/c/pinewick/{slug}.ics", $"/c/pinewick/{slug}.json", $"/c/pinewick/{slug}.atom" }))
         {
             var answer = await reader.Http.GetAsync(address);
             read[address] = answer.IsSuccessStatusCode ? await answer.Content.ReadAsStringAsync() : $"{answer.StatusCode}";
@@ -85,7 +88,8 @@ public sealed class BackupTests : IAsyncLifetime
         var rows = await AskAsync<long>(first, "select count(*) from event");
         Assert.True(rows > 20);
         Assert.Equal(rows, await AskAsync<long>(second, "select count(*) from event"));
-        Assert.Equal(await AskAsync<string>(first, "select string_agg(md5(content), ' ' order by id) from file"), await AskAsync<string>(second, "select string_agg(md5(content), ' ' order by id) from file"));
+        Assert.Equal(await AskAsync<string>(first, "select string_agg(md5(content), ' ' order by id) from file"),
+            await AskAsync<string>(second, "select string_agg(md5(content), ' ' order by id) from file"));
         Assert.Contains($"{rows} events", _said.ToString(), StringComparison.Ordinal);
         const string Artefacts = "select md5(string_agg(artefact::text, ' ' order by artefact::text)) from artefact";
         Assert.Equal(await AskAsync<string>(first, Artefacts), await AskAsync<string>(second, Artefacts));
@@ -102,9 +106,11 @@ public sealed class BackupTests : IAsyncLifetime
         var (first, second) = (await DemoDatabaseAsync(), await EmptyDatabaseAsync());
         await Backup.MakeAsync(first, FileCalled("demo.backup"), _said);
         await Backup.RestoreAsync(second, FileCalled("demo.backup"), replaces: false, _said);
-        await AskAsync<object>(second, "create table left_over (id integer); update event set content = content || '{\"title\": \"Of the second\"}'; select 1");
+        await AskAsync<object>(second,
+            "create table left_over (id integer); update event set content = content || '{\"title\": \"Of the second\"}'; select 1");
 
-        var refused = await Assert.ThrowsAsync<BackupException>(() => Backup.RestoreAsync(second, FileCalled("demo.backup"), replaces: false, _said));
+        var refused =
+            await Assert.ThrowsAsync<BackupException>(() => Backup.RestoreAsync(second, FileCalled("demo.backup"), replaces: false, _said));
         Assert.Contains("is not empty: 1 organisation, ", refused.Message, StringComparison.Ordinal);
         Assert.Contains("--replace", refused.Message, StringComparison.Ordinal);
         Assert.True(await AskAsync<long>(second, "select count(*) from event where content ->> 'title' = 'Of the second'") > 20);
@@ -119,7 +125,8 @@ public sealed class BackupTests : IAsyncLifetime
     public async Task What_cannot_be_kept_or_put_back_is_said_and_changes_nothing()
     {
         var (first, empty) = (await DemoDatabaseAsync(), await EmptyDatabaseAsync());
-        async Task RefusedAsync(string sentence, Func<Task> act) => Assert.Contains(sentence, (await Assert.ThrowsAsync<BackupException>(act)).Message, StringComparison.Ordinal);
+        async Task RefusedAsync(string sentence, Func<Task> act) =>
+            Assert.Contains(sentence, (await Assert.ThrowsAsync<BackupException>(act)).Message, StringComparison.Ordinal);
 
         await RefusedAsync("There is nothing in the database", () => Backup.MakeAsync(empty, FileCalled("a"), _said));
         await RefusedAsync("There is no folder", () => Backup.MakeAsync(first, FileCalled("none/a"), _said));
@@ -141,7 +148,8 @@ public sealed class BackupTests : IAsyncLifetime
         await using (await inUse.OpenConnectionAsync())
             await RefusedAsync("Stop the servers first", () => Backup.RestoreAsync(first, FileCalled("whole"), true, _said));
 
-        await AskAsync<object>(first, "insert into schemaversions (scriptname, applied) values ('Valtro.Store.Migrations.9999-later.sql', '2026-11-23'); select 1");
+        await AskAsync<object>(first,
+            "insert into schemaversions (scriptname, applied) values ('Valtro.Store.Migrations.9999-later.sql', '2026-11-23'); select 1");
         await Backup.MakeAsync(first, FileCalled("newer"), _said);
         await RefusedAsync("made by a newer Valtro", () => Backup.RestoreAsync(empty, FileCalled("newer"), false, _said));
         Assert.False(await AskAsync<bool>(empty, "select exists (select from pg_tables where schemaname = 'public')"));

@@ -4,10 +4,21 @@ namespace Valtro.Server.Tests;
 
 public sealed class CalendarApiTests(ValtroApp app) : IClassFixture<ValtroApp>
 {
-    private static object Calendar(string plate, string name = "Lantern makers", string zone = "America/Halifax", string whom = "nothing", int? version = null) =>
-        new { name, plate, colour = "plum", zone, description = "", disclosure = new { members = whom, link = whom, everyone = whom }, version };
+    private static object Calendar(string plate, string name = "Lantern makers", string zone = "America/Halifax", string whom = "nothing",
+        int? version = null) =>
+        new
+        {
+            name,
+            plate,
+            colour = "plum",
+            zone,
+            description = "",
+            disclosure = new { members = whom, link = whom, everyone = whom },
+            version
+        };
 
-    private static async Task<string[]> PlatesAsync(Caller caller) => [.. (await caller.GetAsync("/api/calendars")).AsArray().Select(calendar => (string)calendar!["plate"]!)];
+    private static async Task<string[]> PlatesAsync(Caller caller) =>
+        [.. (await caller.GetAsync("/api/calendars")).AsArray().Select(calendar => (string)calendar!["plate"]!)];
 
     [Fact]
     public async Task Each_person_sees_the_calendars_that_are_for_them()
@@ -50,7 +61,8 @@ public sealed class CalendarApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         var caller = await app.SignedInAsync(name);
         Assert.Equal(HttpStatusCode.Forbidden, (await caller.SendAsync(HttpMethod.Post, "/api/calendars", Calendar("NO"))).StatusCode);
         var id = await caller.CalendarAsync("PW");
-        Assert.Equal(HttpStatusCode.Forbidden, (await caller.SendAsync(HttpMethod.Put, $"/api/calendars/{id}", Calendar("NO", version: 1))).StatusCode);
+        Assert.Equal(HttpStatusCode.Forbidden,
+            (await caller.SendAsync(HttpMethod.Put, $"/api/calendars/{id}", Calendar("NO", version: 1))).StatusCode);
     }
 
     [Fact]
@@ -81,8 +93,10 @@ public sealed class CalendarApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         var publishing = await ada.GetAsync($"/api/calendars/{id}/publishing");
         Assert.Equal("webcal://dates.pinewick.example/c/pinewick/port-watch.ics", (string)publishing["webcal"]!);
         Assert.Contains("https://dates.pinewick.example/embed.js", (string)publishing["snippetThatFits"]!, StringComparison.Ordinal);
-        Assert.Contains("<iframe src=\"https://dates.pinewick.example/c/pinewick/port-watch/embed\"", (string)publishing["snippetFixed"]!, StringComparison.Ordinal);
+        Assert.Contains("<iframe src=\"https://dates.pinewick.example/c/pinewick/port-watch/embed\"", (string)publishing["snippetFixed"]!,
+            StringComparison.Ordinal);
         Assert.Contains("<svg", await ada.Http.GetStringAsync($"/api/calendars/{id}/feed-code.svg"), StringComparison.Ordinal);
-        Assert.Equal(HttpStatusCode.Forbidden, (await (await app.SignedInAsync("di")).Http.GetAsync($"/api/calendars/{id}/publishing")).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.Forbidden, (await (await app.SignedInAsync("di")).Http.GetAsync($"/api/calendars/{id}/publishing")).StatusCode);
     }
 }

@@ -11,9 +11,11 @@ public sealed class DestinationTests(ValtroApp app) : IClassFixture<ValtroApp>
 
     private static string[] NamesOf(JsonNode answer) => [.. answer["editions"]!.AsArray().Select(one => (string)one!["name"]!)];
 
-    private static JsonNode Named(JsonNode answer, string name) => answer["editions"]!.AsArray().Single(one => (string)one!["name"]! == name)!;
+    private static JsonNode Named(JsonNode answer, string name) =>
+        answer["editions"]!.AsArray().Single(one => (string)one!["name"]! == name)!;
 
-    private static async Task<JsonObject> FormAsync(Caller caller, string plate, string title = "Sail repair") => Caller.Event(await caller.CalendarAsync(plate), title);
+    private static async Task<JsonObject> FormAsync(Caller caller, string plate, string title = "Sail repair") =>
+        Caller.Event(await caller.CalendarAsync(plate), title);
 
     [Fact]
     public async Task A_new_event_goes_to_its_calendar_s_edition_and_to_those_that_draw_on_it()
@@ -21,7 +23,9 @@ public sealed class DestinationTests(ValtroApp app) : IClassFixture<ValtroApp>
         var ada = await app.SignedInAsync();
         var answer = await AskAsync(ada, await FormAsync(ada, "PW"));
         Assert.Equal(["Everything, for the staff", "Juniors for families", "Next at school", "Port Watch"], NamesOf(answer));
-        Assert.Equal(("everyone", "complete", "nothing"), ((string)Named(answer, "Next at school")["audience"]!, (string)Named(answer, "Next at school")["detail"]!, (string)Named(answer, "Next at school")["was"]!));
+        Assert.Equal(("everyone", "complete", "nothing"),
+            ((string)Named(answer, "Next at school")["audience"]!, (string)Named(answer, "Next at school")["detail"]!,
+                (string)Named(answer, "Next at school")["was"]!));
         Assert.False((bool)answer["whenItGoesOut"]!);
         Assert.Equal(0, (int)answer["unnamed"]!);
     }
@@ -35,12 +39,14 @@ public sealed class DestinationTests(ValtroApp app) : IClassFixture<ValtroApp>
         Assert.DoesNotContain("Great days, with pictures", NamesOf(await AskAsync(ada, await FormAsync(ada, "SCH", "Assembly"))));
         var past = await FormAsync(ada, "SCH", "Prize day");
         past["date"] = "2026-10-01";
-        Assert.Equal(["Crew families", "Everything, for the staff", "Juniors for families", "Whole school"], NamesOf(await AskAsync(ada, past)));
+        Assert.Equal(
+            ["Crew families", "Everything, for the staff", "Juniors for families", "Whole school"], NamesOf(await AskAsync(ada, past)));
         var capped = await FormAsync(ada, "SCH", "Prize day");
         capped["cap"] = new JsonObject { ["everyone"] = "times" };
         Assert.Equal("times", (string)Named(await AskAsync(ada, capped), "Whole school")["detail"]!);
         Assert.Equal("complete", (string)Named(await AskAsync(ada, capped), "Crew families")["detail"]!);
-        Assert.Equal("times", (string)Named(await AskAsync(ada, await FormAsync(ada, "SLIP")), "When slipway and hall are taken")["detail"]!);
+        Assert.Equal(
+            "times", (string)Named(await AskAsync(ada, await FormAsync(ada, "SLIP")), "When slipway and hall are taken")["detail"]!);
     }
 
     [Fact]
@@ -63,14 +69,18 @@ public sealed class DestinationTests(ValtroApp app) : IClassFixture<ValtroApp>
         var title = $"Not out yet, {state}";
         var form = await FormAsync(caller, "ROW", title);
         form["isDraft"] = isDraft;
-        async Task<string> SaidAsync() => (string)(await caller.DoAsync(HttpMethod.Post, "/api/events/consequences", new { @event = form, eventId = (string?)null, recurrenceId = (string?)null }))["whoSees"]!.AsArray()
+        async Task<string> SaidAsync() =>
+            (string)(await caller.DoAsync(HttpMethod.Post, "/api/events/consequences",
+                new { @event = form, eventId = (string?)null, recurrenceId = (string?)null }))["whoSees"]!.AsArray()
             .Single(one => (string)one!["audience"]! == "members")!["sentence"]!;
         var (ada, em) = (await app.SignedInAsync(), await app.SignedInAsync("em"));
-        var staff = (await ada.GetAsync("/api/editions")).AsArray().Single(edition => (string)edition!["name"]! == "Everything, for the staff")!;
+        var staff =
+            (await ada.GetAsync("/api/editions")).AsArray().Single(edition => (string)edition!["name"]! == "Everything, for the staff")!;
         var own = new Uri((string)(await em.DoAsync(HttpMethod.Post, $"/api/editions/{staff["id"]}/link", new { }))["page"]!).AbsolutePath;
         async Task<string> ReadAsync() => await em.Http.GetStringAsync($"{own}.json?month=2026-11");
 
-        Assert.Contains($"{(state == "draft" ? "as a draft" : $"as {state}")}, in “Everything, for the staff”", await SaidAsync(), StringComparison.Ordinal);
+        Assert.Contains($"{(state == "draft" ? "as a draft" : $"as {state}")}, in “Everything, for the staff”", await SaidAsync(),
+            StringComparison.Ordinal);
         await caller.DoAsync(HttpMethod.Post, "/api/events", form);
         Assert.Contains(title, await ReadAsync(), StringComparison.Ordinal);
 
@@ -78,7 +88,8 @@ public sealed class DestinationTests(ValtroApp app) : IClassFixture<ValtroApp>
         var shown = await ada.GetAsync($"/api/editions/{staff["id"]}");
         var settings = shown["edition"]!.DeepClone();
         settings["withUnfinished"] = false;
-        var version = (int)(await ada.DoAsync(HttpMethod.Put, $"/api/editions/{staff["id"]}", new { edition = settings, version = (int)shown["version"]! }))["version"]!;
+        var version = (int)(await ada.DoAsync(
+            HttpMethod.Put, $"/api/editions/{staff["id"]}", new { edition = settings, version = (int)shown["version"]! }))["version"]!;
         Assert.DoesNotContain("Everything, for the staff", await SaidAsync(), StringComparison.Ordinal);
         Assert.StartsWith("nothing", await SaidAsync(), StringComparison.Ordinal);
         Assert.DoesNotContain(title, await ReadAsync(), StringComparison.Ordinal);
@@ -101,16 +112,29 @@ public sealed class DestinationTests(ValtroApp app) : IClassFixture<ValtroApp>
         var ada = await app.SignedInAsync();
         var added = await ada.DoAsync(HttpMethod.Post, "/api/events", await FormAsync(ada, "PW", "Inventory"));
         var answer = await AskAsync(ada, await FormAsync(ada, "SLIP", "Inventory"), (string)added["id"]!);
-        Assert.Equal(("nothing", "complete"), ((string)Named(answer, "Juniors for families")["detail"]!, (string)Named(answer, "Juniors for families")["was"]!));
-        Assert.Equal(("times", "nothing"), ((string)Named(answer, "When slipway and hall are taken")["detail"]!, (string)Named(answer, "When slipway and hall are taken")["was"]!));
-        Assert.Equal(("complete", "complete"), ((string)Named(answer, "Everything, for the staff")["detail"]!, (string)Named(answer, "Everything, for the staff")["was"]!));
+        Assert.Equal(("nothing", "complete"),
+            ((string)Named(answer, "Juniors for families")["detail"]!, (string)Named(answer, "Juniors for families")["was"]!));
+        Assert.Equal(("times", "nothing"),
+            ((string)Named(answer, "When slipway and hall are taken")["detail"]!,
+                (string)Named(answer, "When slipway and hall are taken")["was"]!));
+        Assert.Equal(("complete", "complete"),
+            ((string)Named(answer, "Everything, for the staff")["detail"]!, (string)Named(answer, "Everything, for the staff")["was"]!));
     }
 
     [Fact]
     public async Task What_is_behind_a_secret_address_is_named_only_to_those_who_keep_it()
     {
         var ada = await app.SignedInAsync();
-        await ada.DoAsync(HttpMethod.Post, "/api/editions", new { edition = new { name = "Rowers’ parents", audience = "link", sources = new[] { new { calendarId = await ada.CalendarAsync("ROW") } } } });
+        await ada.DoAsync(HttpMethod.Post, "/api/editions",
+            new
+            {
+                edition = new
+                {
+                    name = "Rowers’ parents",
+                    audience = "link",
+                    sources = new[] { new { calendarId = await ada.CalendarAsync("ROW") } }
+                }
+            });
         Assert.Contains("Rowers’ parents", NamesOf(await AskAsync(ada, await FormAsync(ada, "ROW"))));
         var cy = await app.SignedInAsync("cy");
         var answer = await AskAsync(cy, await FormAsync(cy, "ROW"));
@@ -126,11 +150,13 @@ public sealed class DestinationTests(ValtroApp app) : IClassFixture<ValtroApp>
     {
         var ada = await app.SignedInAsync();
         var di = await app.SignedInAsync("di");
-        using var forbidden = await di.SendAsync(HttpMethod.Post, "/api/events/destinations", new { @event = await FormAsync(ada, "PW"), eventId = (string?)null, recurrenceId = (string?)null });
+        using var forbidden = await di.SendAsync(HttpMethod.Post, "/api/events/destinations",
+            new { @event = await FormAsync(ada, "PW"), eventId = (string?)null, recurrenceId = (string?)null });
         Assert.Equal(HttpStatusCode.Forbidden, forbidden.StatusCode);
         var form = await FormAsync(ada, "PW");
         form["date"] = null;
-        using var refused = await ada.SendAsync(HttpMethod.Post, "/api/events/destinations", new { @event = form, eventId = (string?)null, recurrenceId = (string?)null });
+        using var refused = await ada.SendAsync(
+            HttpMethod.Post, "/api/events/destinations", new { @event = form, eventId = (string?)null, recurrenceId = (string?)null });
         Assert.Equal(HttpStatusCode.BadRequest, refused.StatusCode);
         Assert.NotNull((await Caller.ReadAsync(refused))["errors"]!["date"]);
     }

@@ -9,10 +9,13 @@ namespace Valtro.Server.Tests;
 /// <summary>Tables, caps, spans, files, secret addresses, and looking as others do, through HTTP.</summary>
 public sealed class DisclosureApiTests(ValtroApp app) : IClassFixture<ValtroApp>
 {
-    private static Task<JsonNode> NewAsync(Caller ada, string name, string plate, string members = "complete", string link = "nothing", string everyone = "nothing") =>
-        ada.DoAsync(HttpMethod.Post, "/api/calendars", new { name, plate, colour = "plum", zone = "America/Halifax", description = "", disclosure = new { members, link, everyone } });
+    private static Task<JsonNode> NewAsync(Caller ada, string name, string plate, string members = "complete", string link = "nothing",
+        string everyone = "nothing") =>
+        ada.DoAsync(HttpMethod.Post, "/api/calendars",
+            new { name, plate, colour = "plum", zone = "America/Halifax", description = "", disclosure = new { members, link, everyone } });
 
-    private static object Table(string members, string link, string everyone, int version = 1) => new { disclosure = new { members, link, everyone }, version };
+    private static object Table(string members, string link, string everyone, int version = 1) =>
+        new { disclosure = new { members, link, everyone }, version };
 
     private async Task<HttpResponseMessage> PublicAsync(string path)
     {
@@ -26,20 +29,27 @@ public sealed class DisclosureApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         var ada = await app.SignedInAsync();
         var id = (string)(await NewAsync(ada, "Shy club", "SHY"))["id"]!;
         await ada.DoAsync(HttpMethod.Post, "/api/events", Caller.Event(id, "Plain"));
-        await ada.DoAsync(HttpMethod.Post, "/api/events", Caller.Event(id, "With address", description: "<p>Write to cy@pinewick.example or call 902 555 0143</p>"));
+        await ada.DoAsync(HttpMethod.Post, "/api/events",
+            Caller.Event(id, "With address", description: "<p>Write to cy@pinewick.example or call 902 555 0143</p>"));
         var draft = Caller.Event(id, "Draft");
         draft["isDraft"] = true;
         await ada.DoAsync(HttpMethod.Post, "/api/events", draft);
-        var opening = (await ada.DoAsync(HttpMethod.Post, $"/api/calendars/{id}/disclosure/preview", Table("complete", "complete", "complete"))).AsArray();
+        var opening =
+            (await ada.DoAsync(HttpMethod.Post, $"/api/calendars/{id}/disclosure/preview", Table("complete", "complete", "complete")))
+            .AsArray();
         Assert.Equal(["link", "everyone"], opening.Select(one => (string)one!["audience"]!));
         var everyone = opening[1]!;
-        Assert.Equal((2, 1, 1, 0, 1), ((int)everyone["revealed"]!, (int)everyone["withEmail"]!["count"]!, (int)everyone["withPhone"]!["count"]!, (int)everyone["withFile"]!["count"]!, (int)everyone["drafts"]!));
+        Assert.Equal((2, 1, 1, 0, 1),
+            ((int)everyone["revealed"]!, (int)everyone["withEmail"]!["count"]!, (int)everyone["withPhone"]!["count"]!,
+                (int)everyone["withFile"]!["count"]!, (int)everyone["drafts"]!));
         Assert.Equal("With address", (string)everyone["withEmail"]!["events"]![0]!["title"]!);
         var saved = await ada.DoAsync(HttpMethod.Put, $"/api/calendars/{id}/disclosure", Table("complete", "complete", "headline"));
         Assert.Equal("headline", (string)saved["disclosure"]!["everyone"]!);
-        Assert.Equal(HttpStatusCode.Conflict, (await ada.SendAsync(HttpMethod.Put, $"/api/calendars/{id}/disclosure", Table("complete", "complete", "complete"))).StatusCode);
+        Assert.Equal(HttpStatusCode.Conflict,
+            (await ada.SendAsync(HttpMethod.Put, $"/api/calendars/{id}/disclosure", Table("complete", "complete", "complete"))).StatusCode);
         var audit = (await ada.GetAsync("/api/audit?act=opened"))[0]!;
-        Assert.Equal(("Shy club", "With the link: nothing to complete, Everyone: nothing to headline", "Ada Dunmore"), ((string)audit["subject"]!, (string)audit["detail"]!, (string)audit["by"]!));
+        Assert.Equal(("Shy club", "With the link: nothing to complete, Everyone: nothing to headline", "Ada Dunmore"),
+            ((string)audit["subject"]!, (string)audit["detail"]!, (string)audit["by"]!));
     }
 
     [Theory]
@@ -52,7 +62,8 @@ public sealed class DisclosureApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         var version = (int)(await ada.CalendarNodeAsync("PW"))["version"]!;
         foreach (var path in new[] { "disclosure", "disclosure/preview" })
         {
-            var refused = await ada.SendAsync(path == "disclosure" ? HttpMethod.Put : HttpMethod.Post, $"/api/calendars/{id}/{path}", Table(members, link, everyone, version));
+            var refused = await ada.SendAsync(path == "disclosure" ? HttpMethod.Put : HttpMethod.Post, $"/api/calendars/{id}/{path}",
+                Table(members, link, everyone, version));
             Assert.Equal(HttpStatusCode.BadRequest, refused.StatusCode);
             Assert.EndsWith(".", (string)(await Caller.ReadAsync(refused))["errors"]![field]![0]!, StringComparison.Ordinal);
         }
@@ -72,10 +83,14 @@ public sealed class DisclosureApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         }
         (await app.Reader().Http.GetAsync("/c/pinewick/soon-closed/embed")).EnsureSuccessStatusCode();
         await app.Factory.Services.GetRequiredService<Fetches>().KeepAsync();
-        var closing = (await ada.DoAsync(HttpMethod.Post, $"/api/calendars/{id}/disclosure/preview", Table("complete", "complete", "nothing"))).AsArray();
-        Assert.Equal(["page 0", "embed 1", "feed 2"], closing.Single()!["empties"]!.AsArray().Select(one => $"{one!["what"]} {one["programs"]}"));
+        var closing =
+            (await ada.DoAsync(HttpMethod.Post, $"/api/calendars/{id}/disclosure/preview", Table("complete", "complete", "nothing")))
+            .AsArray();
+        Assert.Equal(
+            ["page 0", "embed 1", "feed 2"], closing.Single()!["empties"]!.AsArray().Select(one => $"{one!["what"]} {one["programs"]}"));
         app.Clock.Advance(Duration.FromDays(8));
-        closing = (await ada.DoAsync(HttpMethod.Post, $"/api/calendars/{id}/disclosure/preview", Table("complete", "complete", "nothing"))).AsArray();
+        closing = (await ada.DoAsync(HttpMethod.Post, $"/api/calendars/{id}/disclosure/preview", Table("complete", "complete", "nothing")))
+            .AsArray();
         Assert.All(closing.Single()!["empties"]!.AsArray(), one => Assert.Equal(0, (int)one!["programs"]!));
     }
 
@@ -87,7 +102,8 @@ public sealed class DisclosureApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         var form = Caller.Event(id, "Capped");
         form["cap"] = JsonNode.Parse("""{"members":null,"link":null,"everyone":"complete"}""");
         var refused = await ada.SendAsync(HttpMethod.Post, "/api/events", form);
-        Assert.Contains("only say less", (string)(await Caller.ReadAsync(refused))["errors"]!["cap.everyone"]![0]!, StringComparison.Ordinal);
+        Assert.Contains(
+            "only say less", (string)(await Caller.ReadAsync(refused))["errors"]!["cap.everyone"]![0]!, StringComparison.Ordinal);
         form["cap"] = JsonNode.Parse("""{"members":null,"link":"times","everyone":"headline"}""");
         Assert.NotNull((await Caller.ReadAsync(await ada.SendAsync(HttpMethod.Post, "/api/events", form)))["errors"]!["cap.everyone"]);
         form["cap"] = JsonNode.Parse("""{"members":null,"link":null,"everyone":"headline"}""");
@@ -127,7 +143,8 @@ public sealed class DisclosureApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         var first = new Uri((string)(await ada.DoAsync(HttpMethod.Post, $"/api/calendars/{id}/link"))["page"]!).AbsolutePath;
         Assert.Matches("^/s/[A-Za-z0-9_-]{32}$", first);
         var page = await PublicAsync(first);
-        Assert.Equal(("noindex, nofollow", "no-referrer"), (page.Headers.GetValues("X-Robots-Tag").Single(), page.Headers.GetValues("Referrer-Policy").Single()));
+        Assert.Equal(("noindex, nofollow", "no-referrer"),
+            (page.Headers.GetValues("X-Robots-Tag").Single(), page.Headers.GetValues("Referrer-Policy").Single()));
         var text = await page.Content.ReadAsStringAsync();
         Assert.Contains("For the few", text, StringComparison.Ordinal);
         Assert.DoesNotContain("Not for them", text, StringComparison.Ordinal);
@@ -160,7 +177,8 @@ public sealed class DisclosureApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         await using var node = await app.StartAsync(wrongSecretsPerMinute: 6);
         var guesser = new Caller(node).Http;
         var answers = new HashSet<string>();
-        foreach (var secret in new[] { "x", new string('a', 32), new string('A', 32), "' or 1=1 --", new string('z', 500), "..%2f..%2fetc" })
+        foreach (var secret in new[] { "x", new string('a', 32), new string('A', 32), "' or 1=1 --", new string('z', 500),
+            "..%2f..%2fetc" })
         {
             var answer = await guesser.GetAsync($"/s/{Uri.EscapeDataString(secret)}");
             Assert.Equal(HttpStatusCode.NotFound, answer.StatusCode);
@@ -180,11 +198,14 @@ public sealed class DisclosureApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         Assert.DoesNotContain("ROW", plates);
         Assert.DoesNotContain("STF", plates);
         Assert.Contains("ROW", (await ada.GetAsync("/api/calendars?as=link")).AsArray().Select(one => (string)one!["plate"]!));
-        var exam = (await ada.GetAsync("/api/occurrences?from=2026-11-27&to=2026-11-28")).AsArray().Single(one => (string)one!["title"]! == "Radio exam")!;
-        Assert.DoesNotContain((await ada.GetAsync("/api/occurrences?from=2026-11-27&to=2026-11-28&as=everyone")).AsArray(), one => (string)one!["title"]! == "Radio exam");
+        var exam = (await ada.GetAsync("/api/occurrences?from=2026-11-27&to=2026-11-28")).AsArray()
+            .Single(one => (string)one!["title"]! == "Radio exam")!;
+        Assert.DoesNotContain((await ada.GetAsync("/api/occurrences?from=2026-11-27&to=2026-11-28&as=everyone")).AsArray(),
+            one => (string)one!["title"]! == "Radio exam");
         var seen = await ada.GetAsync($"/api/events/{exam["eventId"]}?as=everyone");
         Assert.Equal(("Busy", "times", false), ((string)seen["title"]!, (string)seen["detail"]!, (bool)seen["mayEdit"]!));
-        Assert.Equal(HttpStatusCode.Forbidden, (await ada.SendAsync(HttpMethod.Post, "/api/events?as=everyone", Caller.Event(await ada.CalendarAsync("PW")))).StatusCode);
+        Assert.Equal(HttpStatusCode.Forbidden,
+            (await ada.SendAsync(HttpMethod.Post, "/api/events?as=everyone", Caller.Event(await ada.CalendarAsync("PW")))).StatusCode);
         Assert.Equal(HttpStatusCode.Forbidden, (await ada.Http.GetAsync("/api/people?as=members")).StatusCode);
     }
 
@@ -196,15 +217,19 @@ public sealed class DisclosureApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         var everyone = await bo.Http.GetStringAsync($"/api/calendars/{slip}/seen-as/everyone?month=2026-11");
         Assert.DoesNotContain("Slipway taken", everyone, StringComparison.Ordinal);
         Assert.Contains("Busy", everyone, StringComparison.Ordinal);
-        Assert.Contains("Slipway taken", await bo.Http.GetStringAsync($"/api/calendars/{slip}/seen-as/members.json?month=2026-11"), StringComparison.Ordinal);
+        Assert.Contains("Slipway taken", await bo.Http.GetStringAsync($"/api/calendars/{slip}/seen-as/members.json?month=2026-11"),
+            StringComparison.Ordinal);
         Assert.Equal(HttpStatusCode.NotFound, (await bo.Http.GetAsync($"/api/calendars/{slip}/seen-as/strangers")).StatusCode);
-        Assert.Equal(HttpStatusCode.Forbidden, (await (await app.SignedInAsync("di")).Http.GetAsync($"/api/calendars/{slip}/seen-as/members")).StatusCode);
+        Assert.Equal(HttpStatusCode.Forbidden,
+            (await (await app.SignedInAsync("di")).Http.GetAsync($"/api/calendars/{slip}/seen-as/members")).StatusCode);
     }
 
     private static async Task<HttpResponseMessage> BringAsync(Caller caller, string name, byte[] content)
     {
         var token = (string)(await caller.GetAsync("/api/session"))["antiforgeryToken"]!;
-        var request = new HttpRequestMessage(HttpMethod.Post, $"/api/files?name={Uri.EscapeDataString(name)}") { Content = new ByteArrayContent(content) };
+        var request = new HttpRequestMessage(
+            HttpMethod.Post, $"/api/files?name={Uri.EscapeDataString(name)}")
+        { Content = new ByteArrayContent(content) };
         request.Headers.Add("X-Valtro-Token", token);
         return await caller.Http.SendAsync(request);
     }
@@ -228,8 +253,11 @@ public sealed class DisclosureApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         await ada.DoAsync(HttpMethod.Put, $"/api/calendars/{id}/disclosure", Table("complete", "complete", "complete", version));
         Assert.Equal([1, 2, 3], await (await PublicAsync(path)).Content.ReadAsByteArrayAsync());
         Assert.Equal(HttpStatusCode.NotFound, (await PublicAsync($"/c/pinewick/posters/files/{file["id"]}/Other.pdf")).StatusCode);
-        Assert.Equal(HttpStatusCode.NotFound, (await PublicAsync($"/c/pinewick/port-watch/files/{file["id"]}/Plan%20%C3%BC.pdf")).StatusCode);
-        Assert.Contains($"FILENAME=\"Plan ü.pdf\":https://dates.pinewick.example{path}", (await (await PublicAsync("/c/pinewick/posters.ics")).Content.ReadAsStringAsync()).Replace("\r\n ", "", StringComparison.Ordinal), StringComparison.Ordinal);
+        Assert.Equal(
+            HttpStatusCode.NotFound, (await PublicAsync($"/c/pinewick/port-watch/files/{file["id"]}/Plan%20%C3%BC.pdf")).StatusCode);
+        Assert.Contains($"FILENAME=\"Plan ü.pdf\":https://dates.pinewick.example{path}",
+            (await (await PublicAsync("/c/pinewick/posters.ics")).Content.ReadAsStringAsync())
+                .Replace("\r\n ", "", StringComparison.Ordinal), StringComparison.Ordinal);
     }
 
     [Theory]

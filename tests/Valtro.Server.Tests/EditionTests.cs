@@ -18,15 +18,19 @@ public sealed class EditionTests(ValtroApp app) : IClassFixture<ValtroApp>
         return new JsonObject { ["name"] = name, ["sources"] = sources };
     }
 
-    private static async Task<JsonNode> MakeAsync(Caller caller, JsonObject draft) => await caller.DoAsync(HttpMethod.Post, "/api/editions", new { edition = draft });
+    private static async Task<JsonNode> MakeAsync(Caller caller, JsonObject draft) =>
+        await caller.DoAsync(HttpMethod.Post, "/api/editions", new { edition = draft });
 
     private static string PathOf(JsonNode edition) => new Uri((string)edition["addresses"]!["page"]!).AbsolutePath;
 
-    private async Task<JsonNode> PartAsync(string path, string month = "2026-11") => JsonNode.Parse(await app.Reader().Http.GetStringAsync($"{path}.json?month={month}"))!;
+    private async Task<JsonNode> PartAsync(string path, string month = "2026-11") =>
+        JsonNode.Parse(await app.Reader().Http.GetStringAsync($"{path}.json?month={month}"))!;
 
-    private static IEnumerable<JsonNode> EntriesOf(JsonNode part, string title) => part["entries"]!.AsArray().Where(entry => (string)entry!["title"]! == title)!;
+    private static IEnumerable<JsonNode> EntriesOf(JsonNode part, string title) =>
+        part["entries"]!.AsArray().Where(entry => (string)entry!["title"]! == title)!;
 
-    private async Task<JsonNode> FamiliesAsync(Caller caller, string name) => await MakeAsync(caller, await DraftAsync(caller, name, "PW", "SW", "SCH"));
+    private async Task<JsonNode> FamiliesAsync(Caller caller, string name) =>
+        await MakeAsync(caller, await DraftAsync(caller, name, "PW", "SW", "SCH"));
 
     [Fact]
     public async Task A_family_gets_one_page_with_each_entry_once_and_marked_with_whose_it_is()
@@ -35,12 +39,14 @@ public sealed class EditionTests(ValtroApp app) : IClassFixture<ValtroApp>
         var path = PathOf(await FamiliesAsync(ada, "Two watches’ families"));
         Assert.Equal("/c/pinewick/two-watches-families", path);
         var part = await PartAsync(path);
-        Assert.Equal(["PW", "SCH", "SW"], Assert.Single(EntriesOf(part, "Open harbour evening"))["plates"]!.AsArray().Select(plate => (string)plate!));
+        Assert.Equal(["PW", "SCH", "SW"],
+            Assert.Single(EntriesOf(part, "Open harbour evening"))["plates"]!.AsArray().Select(plate => (string)plate!));
         Assert.Equal(["PW", "SCH", "SW"], part["edition"]!["sources"]!.AsArray().Select(source => (string)source!["plate"]!));
         var feed = await app.Reader().Http.GetStringAsync($"{path}.ics");
         Assert.Contains("SUMMARY:PW SCH SW Open harbour evening", feed, StringComparison.Ordinal);
         Assert.Contains("NAME:Two watches’ families", feed, StringComparison.Ordinal);
-        Assert.Single(Ical.Net.Calendar.Load(feed)!.Events, calendarEvent => calendarEvent.Summary!.EndsWith("Open harbour evening", StringComparison.Ordinal));
+        Assert.Single(Ical.Net.Calendar.Load(feed)!.Events,
+            calendarEvent => calendarEvent.Summary!.EndsWith("Open harbour evening", StringComparison.Ordinal));
     }
 
     [Fact]
@@ -48,12 +54,15 @@ public sealed class EditionTests(ValtroApp app) : IClassFixture<ValtroApp>
     {
         var ada = await app.SignedInAsync();
         var path = PathOf(await FamiliesAsync(ada, "Narrow"));
-        var port = Ical.Net.Calendar.Load(await app.Reader().Http.GetStringAsync($"{path}.ics?only=pw"))!.Events.Select(calendarEvent => calendarEvent.Summary!).ToArray();
+        var port = Ical.Net.Calendar.Load(await app.Reader().Http.GetStringAsync($"{path}.ics?only=pw"))!.Events.Select(calendarEvent =>
+            calendarEvent.Summary!)
+            .ToArray();
         Assert.Contains("PW Boat lab", port);
         Assert.Contains("PW SCH SW Open harbour evening", port);
         Assert.DoesNotContain("SW Boat lab", port);
         // By the slug it is the same, and what never was here is not found.
-        Assert.Equal(await app.Reader().Http.GetStringAsync($"{path}.ics?only=pw"), await app.Reader().Http.GetStringAsync($"{path}.ics?only=port-watch"));
+        Assert.Equal(await app.Reader().Http.GetStringAsync($"{path}.ics?only=pw"),
+            await app.Reader().Http.GetStringAsync($"{path}.ics?only=port-watch"));
         Assert.Equal(HttpStatusCode.NotFound, (await app.Reader().Http.GetAsync($"{path}.ics?only=STF")).StatusCode);
     }
 
@@ -90,10 +99,12 @@ public sealed class EditionTests(ValtroApp app) : IClassFixture<ValtroApp>
         draft["look"] = new JsonObject { ["view"] = "list", ["grouping"] = grouping };
         draft["audience"] = "link";
         var page = await app.Reader().Http.GetStringAsync(PathOf(await MakeAsync(ada, draft)));
-        var view = page[..page.IndexOf("id=\"edition-data\"", StringComparison.Ordinal)].Replace("<span>", "", StringComparison.Ordinal).Replace("</span>", "", StringComparison.Ordinal);
+        var view = page[..page.IndexOf("id=\"edition-data\"", StringComparison.Ordinal)].Replace("<span>", "", StringComparison.Ordinal)
+            .Replace("</span>", "", StringComparison.Ordinal);
         var headings = Regex.Matches(view, grouping == "day" ? "<h3 class=\"day-name\">" : "<h3 class=\"group-name\">(.*?)</h3>");
         Assert.True(headings.Count >= atLeast, $"{headings.Count} headings");
-        Assert.True(heading.Length == 0 || headings.Any(one => Regex.IsMatch(WebUtility.HtmlDecode(one.Groups[1].Value), $"^{heading}$")), string.Join(", ", headings.Select(one => one.Value)));
+        Assert.True(heading.Length == 0 || headings.Any(one => Regex.IsMatch(WebUtility.HtmlDecode(one.Groups[1].Value), $"^{heading}$")),
+            string.Join(", ", headings.Select(one => one.Value)));
         Assert.Contains($"class=\"day by-{grouping}", view, StringComparison.Ordinal);
     }
 
@@ -119,8 +130,10 @@ public sealed class EditionTests(ValtroApp app) : IClassFixture<ValtroApp>
     public async Task An_entry_has_a_page_of_its_own_with_data_for_machines_and_files_for_programs()
     {
         var ada = await app.SignedInAsync();
-        using var nowhere = await ada.SendAsync(HttpMethod.Post, "/api/lists/places", new { name = "Nowhere", coordinates = "north of the pier" });
-        Assert.Contains("44.6476, -63.5728", (string)(await Caller.ReadAsync(nowhere))["errors"]!["coordinates"]![0]!, StringComparison.Ordinal);
+        using var nowhere =
+            await ada.SendAsync(HttpMethod.Post, "/api/lists/places", new { name = "Nowhere", coordinates = "north of the pier" });
+        Assert.Contains(
+            "44.6476, -63.5728", (string)(await Caller.ReadAsync(nowhere))["errors"]!["coordinates"]![0]!, StringComparison.Ordinal);
         var path = PathOf(await FamiliesAsync(ada, "Own pages"));
         var survey = EntriesOf(await PartAsync(path, "2026-12"), "Survey walk").Single();
         var address = $"{path}/entries/{survey["id"]}";
@@ -130,17 +143,21 @@ public sealed class EditionTests(ValtroApp app) : IClassFixture<ValtroApp>
         Assert.Contains("og:title", page, StringComparison.Ordinal);
         Assert.DoesNotContain("noindex", page, StringComparison.Ordinal);
         var data = JsonNode.Parse(page.Split("application/ld+json\">")[1].Split("</script>")[0])!;
-        Assert.Equal(("Event", "Survey walk", "Grey Point"), ((string)data["@type"]!, (string)data["name"]!, (string)data["location"]!["name"]!));
+        Assert.Equal(
+            ("Event", "Survey walk", "Grey Point"), ((string)data["@type"]!, (string)data["name"]!, (string)data["location"]!["name"]!));
         var file = Ical.Net.Calendar.Load(await app.Reader().Http.GetStringAsync($"{address}.ics"))!;
         Assert.Equal("SW Survey walk", Assert.Single(file.Events).Summary);
 
         var lab = EntriesOf(await PartAsync(path), "Boat lab").First();
-        var series = Ical.Net.Calendar.Load(await app.Reader().Http.GetStringAsync($"{path}/entries/{((string)lab["id"]!).Split('/')[0]}.ics"))!;
+        var series =
+            Ical.Net.Calendar.Load(await app.Reader().Http.GetStringAsync($"{path}/entries/{((string)lab["id"]!).Split('/')[0]}.ics"))!;
         Assert.NotNull(series.Events.First(calendarEvent => calendarEvent.RecurrenceIdentifier is null).RecurrenceRule);
         var one = Ical.Net.Calendar.Load(await app.Reader().Http.GetStringAsync($"{path}/entries/{lab["id"]}.ics"))!;
         Assert.Null(Assert.Single(one.Events).RecurrenceRule);
-        Assert.Equal(HttpStatusCode.NotFound, (await app.Reader().Http.GetAsync($"{path}/entries/{Guid.NewGuid()}/2026-11-24T14:00:00")).StatusCode);
-        Assert.Equal(HttpStatusCode.NotFound, (await app.Reader().Http.GetAsync($"{path}/entries/{((string)lab["id"]!).Split('/')[0]}/whenever")).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.NotFound, (await app.Reader().Http.GetAsync($"{path}/entries/{Guid.NewGuid()}/2026-11-24T14:00:00")).StatusCode);
+        Assert.Equal(HttpStatusCode.NotFound,
+            (await app.Reader().Http.GetAsync($"{path}/entries/{((string)lab["id"]!).Split('/')[0]}/whenever")).StatusCode);
     }
 
     [Fact]
@@ -155,12 +172,16 @@ public sealed class EditionTests(ValtroApp app) : IClassFixture<ValtroApp>
         await ada.ChangeAsync(made, "edit", Caller.Event(await ada.CalendarAsync("PW"), "Movable", "2026-12-17"));
         app.Clock.Advance(Duration.FromSeconds(5));
         var change = Assert.Single(JsonNode.Parse(await app.Reader().Http.GetStringAsync($"{path}/changed.json"))!["changes"]!.AsArray())!;
-        Assert.Equal(("moved", "2026-12-10", "2026-12-17"), ((string)change["change"]!, ((string)change["wasStart"]!)[..10], ((string)change["entry"]!["start"]!)[..10]));
+        Assert.Equal(("moved", "2026-12-10", "2026-12-17"),
+            ((string)change["change"]!, ((string)change["wasStart"]!)[..10], ((string)change["entry"]!["start"]!)[..10]));
         XNamespace atom = "http://www.w3.org/2005/Atom";
         var feed = XDocument.Parse(await app.Reader().Http.GetStringAsync($"{path}.atom")).Root!;
         var entry = Assert.Single(feed.Elements(atom + "entry"));
         Assert.Contains("PW Movable", entry.Element(atom + "title")!.Value, StringComparison.Ordinal);
-        Assert.All(new[] { feed, entry }, one => Assert.True(one.Element(atom + "id") is not null && one.Element(atom + "updated") is not null && one.Element(atom + "title") is not null));
+        Assert.All(new[] { feed, entry },
+            one => Assert.True(one.Element(atom + "id") is not null
+                && one.Element(atom + "updated") is not null
+                && one.Element(atom + "title") is not null));
     }
 
     [Fact]
@@ -179,10 +200,12 @@ public sealed class EditionTests(ValtroApp app) : IClassFixture<ValtroApp>
         await ada.ChangeAsync(young, "edit", On("Young and moved", 2));
         app.Clock.Advance(Duration.FromSeconds(5));
         var changes = JsonNode.Parse(await app.Reader().Http.GetStringAsync($"{path}/changed.json"))!["changes"]!.AsArray();
-        Assert.Equal(LocalDatePattern.Iso.Format(date), ((string)Assert.Single(changes, change => (string)change!["entry"]!["title"]! == "Young and moved")!["wasStart"]!)[..10]);
+        Assert.Equal(LocalDatePattern.Iso.Format(date),
+            ((string)Assert.Single(changes, change => (string)change!["entry"]!["title"]! == "Young and moved")!["wasStart"]!)[..10]);
         // What was put right at once is told as new, where it is.
         var right = Assert.Single(changes, change => (string)change!["entry"]!["title"]! == "Typed wrongly")!;
-        Assert.Equal(("new", LocalDatePattern.Iso.Format(date.PlusDays(1))), ((string)right["change"]!, ((string)right["entry"]!["start"]!)[..10]));
+        Assert.Equal(
+            ("new", LocalDatePattern.Iso.Format(date.PlusDays(1))), ((string)right["change"]!, ((string)right["entry"]!["start"]!)[..10]));
     }
 
     [Fact]
@@ -192,13 +215,17 @@ public sealed class EditionTests(ValtroApp app) : IClassFixture<ValtroApp>
         var made = await FamiliesAsync(ada, "Embedded");
         var page = (string)made["addresses"]!["page"]!;
         var asked = new Uri((string)made["addresses"]!["oEmbed"]!).PathAndQuery;
-        Assert.Contains("application/json&#x2B;oembed".Replace("&#x2B;", "+", StringComparison.Ordinal), await app.Reader().Http.GetStringAsync(PathOf(made)), StringComparison.Ordinal);
+        Assert.Contains("application/json&#x2B;oembed".Replace("&#x2B;", "+", StringComparison.Ordinal),
+            await app.Reader().Http.GetStringAsync(PathOf(made)), StringComparison.Ordinal);
         var answer = JsonNode.Parse(await app.Reader().Http.GetStringAsync($"{asked}&maxwidth=400"))!;
-        Assert.Equal(("1.0", "rich", "Embedded", 400), ((string)answer["version"]!, (string)answer["type"]!, (string)answer["title"]!, (int)answer["width"]!));
+        Assert.Equal(("1.0", "rich", "Embedded", 400),
+            ((string)answer["version"]!, (string)answer["type"]!, (string)answer["title"]!, (int)answer["width"]!));
         Assert.Contains($"src=\"{page}/embed\"", (string)answer["html"]!, StringComparison.Ordinal);
         Assert.Equal(HttpStatusCode.NotImplemented, (await app.Reader().Http.GetAsync($"{asked}&format=xml")).StatusCode);
-        foreach (var wrong in new[] { "https://elsewhere.example/c/pinewick/embedded", "http://localhost/c/pinewick/rowing-club", "http://localhost/api/session", "nonsense" })
-            Assert.Equal(HttpStatusCode.NotFound, (await app.Reader().Http.GetAsync($"/oembed?url={Uri.EscapeDataString(wrong)}")).StatusCode);
+        foreach (var wrong in new[] { "https://elsewhere.example/c/pinewick/embedded", "http://localhost/c/pinewick/rowing-club",
+            "http://localhost/api/session", "nonsense" })
+            Assert.Equal(
+                HttpStatusCode.NotFound, (await app.Reader().Http.GetAsync($"/oembed?url={Uri.EscapeDataString(wrong)}")).StatusCode);
     }
 
     [Fact]
@@ -213,7 +240,8 @@ public sealed class EditionTests(ValtroApp app) : IClassFixture<ValtroApp>
         draft["sites"] = new JsonArray("families.example", "*.families.example", "http://127.0.0.1:5081");
         var path = PathOf(await MakeAsync(ada, draft));
         var policy = (await app.Reader().Http.GetAsync($"{path}/embed")).Headers.GetValues("Content-Security-Policy").Single();
-        Assert.Contains("frame-ancestors 'self' https://families.example https://*.families.example http://127.0.0.1:5081", policy, StringComparison.Ordinal);
+        Assert.Contains("frame-ancestors 'self' https://families.example https://*.families.example http://127.0.0.1:5081", policy,
+            StringComparison.Ordinal);
     }
 
     [Fact]
@@ -301,25 +329,31 @@ public sealed class EditionTests(ValtroApp app) : IClassFixture<ValtroApp>
     public async Task A_calendar_s_own_edition_can_look_different_and_stays_that_calendar_s()
     {
         var ada = await app.SignedInAsync();
-        var standard = (await ada.GetAsync("/api/editions")).AsArray().Single(edition => (bool)edition!["isStandard"]! && (string)edition["name"]! == "Whole school")!;
+        var standard = (await ada.GetAsync("/api/editions")).AsArray()
+            .Single(edition => (bool)edition!["isStandard"]! && (string)edition["name"]! == "Whole school")!;
         var draft = await DraftAsync(ada, "Anything", "PW");
         draft["look"] = new JsonObject { ["view"] = "cards", ["palette"] = "quay" };
         await ada.DoAsync(HttpMethod.Put, $"/api/editions/{standard["id"]}", new { edition = draft, version = 1 });
         app.Clock.Advance(Duration.FromSeconds(2));
         var part = await PartAsync("/c/pinewick/whole-school");
-        Assert.Equal(("Whole school", "cards", "SCH"), ((string)part["edition"]!["name"]!, (string)part["edition"]!["look"]!["view"]!, (string)part["edition"]!["sources"]![0]!["plate"]!));
+        Assert.Equal(("Whole school", "cards", "SCH"),
+            ((string)part["edition"]!["name"]!, (string)part["edition"]!["look"]!["view"]!,
+                (string)part["edition"]!["sources"]![0]!["plate"]!));
     }
     [Fact]
     public async Task A_calendar_s_own_edition_can_take_some_of_its_events_only()
     {
         var ada = await app.SignedInAsync();
-        var standard = (await ada.GetAsync("/api/editions")).AsArray().Single(edition => (bool)edition!["isStandard"]! && (string)edition["name"]! == "Starboard Watch")!;
+        var standard = (await ada.GetAsync("/api/editions")).AsArray()
+            .Single(edition => (bool)edition!["isStandard"]! && (string)edition["name"]! == "Starboard Watch")!;
         var draft = await DraftAsync(ada, "Anything", "SW");
         draft["sources"]![0]!["filter"] = new JsonObject { ["mode"] = "only", ["text"] = "Marine" };
-        var saved = await ada.DoAsync(HttpMethod.Put, $"/api/editions/{standard["id"]}", new { edition = draft, version = (await ada.GetAsync($"/api/editions/{standard["id"]}"))["version"] });
+        var saved = await ada.DoAsync(HttpMethod.Put, $"/api/editions/{standard["id"]}",
+            new { edition = draft, version = (await ada.GetAsync($"/api/editions/{standard["id"]}"))["version"] });
         Assert.Equal("Marine", (string?)saved["edition"]!["sources"]![0]!["filter"]?["text"]);
         app.Clock.Advance(Duration.FromSeconds(2));
-        var titles = (await PartAsync("/c/pinewick/starboard-watch"))["entries"]!.AsArray().Select(entry => (string)entry!["title"]!).Distinct();
+        var titles =
+            (await PartAsync("/c/pinewick/starboard-watch"))["entries"]!.AsArray().Select(entry => (string)entry!["title"]!).Distinct();
         Assert.Equal(["Marine science"], titles);
     }
 }

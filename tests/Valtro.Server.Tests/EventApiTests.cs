@@ -10,7 +10,9 @@ public sealed class EventApiTests(ValtroApp app) : IClassFixture<ValtroApp>
     private async Task<(Caller Ada, JsonNode Event)> AddedAsync(object? repeat = null, string description = "", string plate = "PW")
     {
         var ada = await app.SignedInAsync();
-        return (ada, await ada.DoAsync(HttpMethod.Post, "/api/events", Caller.Event(await ada.CalendarAsync(plate), repeat: repeat, description: description)));
+        return (ada,
+            await ada.DoAsync(
+                HttpMethod.Post, "/api/events", Caller.Event(await ada.CalendarAsync(plate), repeat: repeat, description: description)));
     }
 
     [Fact]
@@ -18,17 +20,22 @@ public sealed class EventApiTests(ValtroApp app) : IClassFixture<ValtroApp>
     {
         var (ada, added) = await AddedAsync(Caller.Weekly(3));
         Assert.Equal("Every Wednesday, 14:00 to 15:00", (string)added["words"]!);
-        var found = (await ada.GetAsync("/api/occurrences?from=2035-11-01&to=2035-12-01")).AsArray().Where(one => (string)one!["eventId"]! == (string)added["id"]!);
-        Assert.Equal(["2035-11-07T14:00:00-04:00", "2035-11-14T14:00:00-04:00", "2035-11-21T14:00:00-04:00", "2035-11-28T14:00:00-04:00"], found.Select(one => (string)one!["start"]!));
+        var found = (await ada.GetAsync("/api/occurrences?from=2035-11-01&to=2035-12-01")).AsArray()
+            .Where(one => (string)one!["eventId"]! == (string)added["id"]!);
+        Assert.Equal(["2035-11-07T14:00:00-04:00", "2035-11-14T14:00:00-04:00", "2035-11-21T14:00:00-04:00", "2035-11-28T14:00:00-04:00"],
+            found.Select(one => (string)one!["start"]!));
     }
 
     [Fact]
     public async Task Consequences_list_the_dates_before_anything_is_saved()
     {
         var ada = await app.SignedInAsync();
-        var draft = Caller.Event(await ada.CalendarAsync("PW"), title: "", date: "2026-10-28", repeat: new { pattern = "weekly", interval = 1, weekdays = new[] { 3 }, ends = "after", until = (string?)null, count = 3 });
-        var follows = await ada.DoAsync(HttpMethod.Post, "/api/events/consequences", new { @event = draft, eventId = (string?)null, recurrenceId = (string?)null });
-        Assert.Equal(["2026-10-28T14:00:00-03:00", "2026-11-04T14:00:00-04:00", "2026-11-11T14:00:00-04:00"], follows["dates"]!.AsArray().Select(date => (string)date!["start"]!));
+        var draft = Caller.Event(await ada.CalendarAsync("PW"), title: "", date: "2026-10-28",
+            repeat: new { pattern = "weekly", interval = 1, weekdays = new[] { 3 }, ends = "after", until = (string?)null, count = 3 });
+        var follows = await ada.DoAsync(
+            HttpMethod.Post, "/api/events/consequences", new { @event = draft, eventId = (string?)null, recurrenceId = (string?)null });
+        Assert.Equal(["2026-10-28T14:00:00-03:00", "2026-11-04T14:00:00-04:00", "2026-11-11T14:00:00-04:00"],
+            follows["dates"]!.AsArray().Select(date => (string)date!["start"]!));
         Assert.Equal("clocks went back, still 14:00", (string)follows["dates"]![1]!["remarks"]![0]!);
         Assert.Equal(3, (int)follows["count"]!);
     }
@@ -69,7 +76,9 @@ public sealed class EventApiTests(ValtroApp app) : IClassFixture<ValtroApp>
     public async Task What_is_not_even_readable_is_said_so(string body)
     {
         var ada = await app.SignedInAsync();
-        var request = new HttpRequestMessage(HttpMethod.Post, "/api/events") { Content = new StringContent(body, System.Text.Encoding.UTF8, "application/json") };
+        var request = new HttpRequestMessage(
+            HttpMethod.Post, "/api/events")
+        { Content = new StringContent(body, System.Text.Encoding.UTF8, "application/json") };
         request.Headers.Add("X-Valtro-Token", (string)(await ada.GetAsync("/api/session"))["antiforgeryToken"]!);
         var response = await ada.Http.SendAsync(request);
         Assert.Equal(HttpStatusCode.BadRequest, response.StatusCode);
@@ -85,7 +94,8 @@ public sealed class EventApiTests(ValtroApp app) : IClassFixture<ValtroApp>
     [InlineData("<img src=x onerror=alert(1)>text", "text")]
     [InlineData("<p style=\"position:fixed\">a</p>", "<p>a</p>")]
     [InlineData("<svg><script>alert(1)</script></svg>t", "t")]
-    [InlineData("<a href=\"https://pinewick.example/x\">a</a>", "<a href=\"https://pinewick.example/x\" target=\"_blank\" rel=\"noopener noreferrer\">a</a>")]
+    [InlineData("<a href=\"https://pinewick.example/x\">a</a>",
+        "<a href=\"https://pinewick.example/x\" target=\"_blank\" rel=\"noopener noreferrer\">a</a>")]
     [InlineData("<h1>big</h1><p><strong>bold</strong></p>", "big<p><strong>bold</strong></p>")]
     public async Task A_description_is_sanitised(string typed, string kept)
     {
@@ -104,10 +114,14 @@ public sealed class EventApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         Assert.Equal(HttpStatusCode.Conflict, conflict.StatusCode);
         var answer = await Caller.ReadAsync(conflict);
         var current = answer["current"]!;
-        var described = (await app.Reader().GetAsync("/openapi/v1.json"))["components"]!["schemas"]!["RefusalBody"]!["properties"]!.AsObject();
-        Assert.Subset(described.Select(property => property.Key).ToHashSet(), answer.AsObject().Select(property => property.Key).ToHashSet());
-        Assert.Equal(["title both Bo was first / Ada was second"], answer["differing"]!.AsArray().Select(one => $"{one!["field"]} {one["by"]} {one["theirs"]} / {one["yours"]}"));
-        Assert.Equal(("Bo was first", "Bo Quilliam", 2), ((string)current["title"]!, (string)current["savedBy"]!, (int)current["version"]!));
+        var described =
+            (await app.Reader().GetAsync("/openapi/v1.json"))["components"]!["schemas"]!["RefusalBody"]!["properties"]!.AsObject();
+        Assert.Subset(
+            described.Select(property => property.Key).ToHashSet(), answer.AsObject().Select(property => property.Key).ToHashSet());
+        Assert.Equal(["title both Bo was first / Ada was second"],
+            answer["differing"]!.AsArray().Select(one => $"{one!["field"]} {one["by"]} {one["theirs"]} / {one["yours"]}"));
+        Assert.Equal(
+            ("Bo was first", "Bo Quilliam", 2), ((string)current["title"]!, (string)current["savedBy"]!, (int)current["version"]!));
         Assert.Equal("Bo was first", (string)(await ada.GetAsync($"/api/events/{added["id"]}"))["title"]!);
     }
 
@@ -153,7 +167,8 @@ public sealed class EventApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         Assert.Equal(HttpStatusCode.Forbidden, (await caller.SendAsync(HttpMethod.Post, $"/api/acts/{undoable["actId"]}/undo")).StatusCode);
         Assert.Equal(HttpStatusCode.Forbidden, (await caller.Http.GetAsync($"{path}/revisions")).StatusCode);
         Assert.Equal(HttpStatusCode.Forbidden, (await caller.SendAsync(HttpMethod.Post, $"{path}/revisions/1/restore?now=2")).StatusCode);
-        Assert.Equal(HttpStatusCode.Forbidden, (await caller.SendAsync(HttpMethod.Post, $"/api/bin/{added["id"]}/restore?version=2")).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.Forbidden, (await caller.SendAsync(HttpMethod.Post, $"/api/bin/{added["id"]}/restore?version=2")).StatusCode);
         Assert.Equal("Renamed", (string)(await ada.GetAsync(path))["title"]!);
     }
 
@@ -162,7 +177,8 @@ public sealed class EventApiTests(ValtroApp app) : IClassFixture<ValtroApp>
     {
         var bo = await app.SignedInAsync("bo");
         var added = await bo.DoAsync(HttpMethod.Post, "/api/events", Caller.Event(await bo.CalendarAsync("PW")));
-        Assert.Equal(HttpStatusCode.Forbidden, (await bo.TryChangeAsync(added, "edit", Caller.Event(await bo.CalendarAsync("CREW")))).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.Forbidden, (await bo.TryChangeAsync(added, "edit", Caller.Event(await bo.CalendarAsync("CREW")))).StatusCode);
     }
 
     [Fact]
@@ -180,7 +196,8 @@ public sealed class EventApiTests(ValtroApp app) : IClassFixture<ValtroApp>
     public async Task Occurrences_are_those_that_the_person_may_see()
     {
         const string path = "/api/occurrences?from=2026-11-23&to=2026-11-30";
-        var titles = async (string name) => (await (await app.SignedInAsync(name)).GetAsync(path)).AsArray().Select(one => (string)one!["title"]!).ToHashSet();
+        var titles = async (string name) =>
+            (await (await app.SignedInAsync(name)).GetAsync(path)).AsArray().Select(one => (string)one!["title"]!).ToHashSet();
         Assert.Contains("Briefing", await titles("ada"));
         var di = await titles("di");
         Assert.DoesNotContain("Briefing", di);
@@ -193,7 +210,8 @@ public sealed class EventApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         var found = (await (await app.SignedInAsync()).GetAsync("/api/occurrences?from=2026-11-23&to=2026-11-30")).AsArray();
         var drill = found.Single(one => (string)one!["title"]! == "Safety drill")!;
         Assert.Equal(("2026-11-26", "2026-11-27", true), ((string)drill["start"]!, (string)drill["end"]!, (bool)drill["allDay"]!));
-        var starts = found.Where(one => !(bool)one!["allDay"]!).Select(one => DateTimeOffset.Parse((string)one!["start"]!, System.Globalization.CultureInfo.InvariantCulture)).ToArray();
+        var starts = found.Where(one => !(bool)one!["allDay"]!)
+            .Select(one => DateTimeOffset.Parse((string)one!["start"]!, System.Globalization.CultureInfo.InvariantCulture)).ToArray();
         Assert.Equal(starts.Order(), starts);
     }
 
@@ -226,7 +244,8 @@ public sealed class EventApiTests(ValtroApp app) : IClassFixture<ValtroApp>
     {
         var ada = await app.SignedInAsync();
         var calendar = await ada.CalendarAsync("PW");
-        var made = await ada.DoAsync(HttpMethod.Post, "/api/events", Caller.Event(calendar, $"Twice {from}", "2026-10-25", from, to, Caller.Weekly(7)));
+        var made = await ada.DoAsync(
+            HttpMethod.Post, "/api/events", Caller.Event(calendar, $"Twice {from}", "2026-10-25", from, to, Caller.Weekly(7)));
         var seen = await ada.GetAsync($"/api/events/{made["id"]}?date=2026-11-01T{from}");
         Assert.Equal((from, to, "2026-11-01"), ((string)seen["from"]!, (string)seen["to"]!, (string)seen["date"]!));
         var form = Caller.Event(calendar, $"Twice {from}", "2026-11-01", from, to, Caller.Weekly(7));
@@ -252,7 +271,8 @@ public sealed class EventApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         var (first, again) = (await OnceAsync(ada, key, "/api/events", form), await OnceAsync(ada, key, "/api/events", form));
         Assert.Equal((HttpStatusCode.Created, HttpStatusCode.Created), (first.StatusCode, again.StatusCode));
         Assert.Equal((string)(await Caller.ReadAsync(first))["id"]!, (string)(await Caller.ReadAsync(again))["id"]!);
-        Assert.Equal(1, await app.Test.Database.FirstAsync<int>("select count(*)::integer from event where content ->> 'title' = 'Sent twice'"));
+        Assert.Equal(
+            1, await app.Test.Database.FirstAsync<int>("select count(*)::integer from event where content ->> 'title' = 'Sent twice'"));
 
         var other = await OnceAsync(ada, key, "/api/events", Caller.Event(calendar, "Sent otherwise"));
         Assert.Equal(HttpStatusCode.UnprocessableEntity, other.StatusCode);
@@ -268,9 +288,12 @@ public sealed class EventApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         var ada = await app.SignedInAsync();
         var calendar = (string)(await ada.GetAsync("/api/calendars"))[0]!["id"]!;
         var key = Guid.NewGuid().ToString("N");
-        var answers = await Task.WhenAll(Enumerable.Range(0, 6).Select(_ => OnceAsync(ada, key, "/api/events", Caller.Event(calendar, "Sent by many"))));
-        Assert.All(answers, answer => Assert.True(answer.StatusCode is HttpStatusCode.Created or HttpStatusCode.Conflict, $"{answer.StatusCode}"));
-        Assert.Equal(1, await app.Test.Database.FirstAsync<int>("select count(*)::integer from event where content ->> 'title' = 'Sent by many'"));
+        var answers = await Task.WhenAll(Enumerable.Range(0, 6)
+            .Select(_ => OnceAsync(ada, key, "/api/events", Caller.Event(calendar, "Sent by many"))));
+        Assert.All(
+            answers, answer => Assert.True(answer.StatusCode is HttpStatusCode.Created or HttpStatusCode.Conflict, $"{answer.StatusCode}"));
+        Assert.Equal(
+            1, await app.Test.Database.FirstAsync<int>("select count(*)::integer from event where content ->> 'title' = 'Sent by many'"));
     }
 
     [Fact]
@@ -281,14 +304,16 @@ public sealed class EventApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         var key = Guid.NewGuid().ToString("N");
         Assert.Equal(HttpStatusCode.BadRequest, (await OnceAsync(ada, key, "/api/events", Caller.Event(calendar, ""))).StatusCode);
         Assert.Equal(HttpStatusCode.Created, (await OnceAsync(ada, key, "/api/events", Caller.Event(calendar, "Put right"))).StatusCode);
-        Assert.Equal(HttpStatusCode.BadRequest, (await OnceAsync(ada, "no key!", "/api/events", Caller.Event(calendar, "Put right"))).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.BadRequest, (await OnceAsync(ada, "no key!", "/api/events", Caller.Event(calendar, "Put right"))).StatusCode);
     }
 
     [Fact]
     public async Task A_slip_that_lay_elsewhere_when_the_plan_was_fetched_is_not_moved()
     {
         var (ada, added) = await AddedAsync();
-        var seen = (await ada.GetAsync("/api/occurrences?from=2026-11-23&to=2026-11-30")).AsArray().First(one => (string)one!["eventId"]! == (string)added["id"]!)!;
+        var seen = (await ada.GetAsync("/api/occurrences?from=2026-11-23&to=2026-11-30")).AsArray()
+            .First(one => (string)one!["eventId"]! == (string)added["id"]!)!;
         await ada.ChangeAsync(added, "edit", Caller.Event((string)added["calendarId"]!, "Moved by somebody", date: "2026-11-26"));
         var dragged = await ada.SendAsync(HttpMethod.Post, $"/api/events/{added["id"]}/changes/preview", new
         {
@@ -303,6 +328,7 @@ public sealed class EventApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         Assert.Equal(HttpStatusCode.Conflict, dragged.StatusCode);
         Assert.Equal("Moved by somebody", (string)(await Caller.ReadAsync(dragged))["current"]!["title"]!);
         var di = await app.SignedInAsync("di");
-        Assert.All((await di.GetAsync("/api/occurrences?from=2026-11-23&to=2026-11-30")).AsArray().Where(one => (string)one!["eventId"]! == (string)added["id"]!), one => Assert.Null(one!["version"]));
+        Assert.All((await di.GetAsync("/api/occurrences?from=2026-11-23&to=2026-11-30")).AsArray()
+            .Where(one => (string)one!["eventId"]! == (string)added["id"]!), one => Assert.Null(one!["version"]));
     }
 }

@@ -28,9 +28,12 @@ public class ExpandCommandTests
     [Theory]
     [InlineData("""{"id":"a"}""")]
     [InlineData("not json")]
-    [InlineData("""{"id":"a","dtstart":"tomorrow","tzid":"UTC","all_day":false,"rrule":"FREQ=DAILY","window":["2026-01-01T00:00:00","2026-02-01T00:00:00"]}""")]
-    [InlineData("""{"id":"a","dtstart":"2026-01-01T00:00:00","tzid":"Mars/Olympus","all_day":false,"rrule":"FREQ=DAILY","window":["2026-01-01T00:00:00","2026-02-01T00:00:00"]}""")]
-    [InlineData("""{"id":"a","dtstart":"2026-01-01T00:00:00","tzid":"UTC","all_day":false,"rrule":"FREQ=DAILY;COUNT=2;UNTIL=20260105T000000Z","window":["2026-01-01T00:00:00","2026-02-01T00:00:00"]}""")]
+    [InlineData(
+        """{"id":"a","dtstart":"tomorrow","tzid":"UTC","all_day":false,"rrule":"FREQ=DAILY","window":["2026-01-01T00:00:00","2026-02-01T00:00:00"]}""")]
+    [InlineData(
+        """{"id":"a","dtstart":"2026-01-01T00:00:00","tzid":"Mars/Olympus","all_day":false,"rrule":"FREQ=DAILY","window":["2026-01-01T00:00:00","2026-02-01T00:00:00"]}""")]
+    [InlineData(
+        """{"id":"a","dtstart":"2026-01-01T00:00:00","tzid":"UTC","all_day":false,"rrule":"FREQ=DAILY;COUNT=2;UNTIL=20260105T000000Z","window":["2026-01-01T00:00:00","2026-02-01T00:00:00"]}""")]
     public void A_question_that_makes_no_sense_is_answered_with_an_error_and_the_next_one_is_read(string question)
     {
         const string good = """{"id":"b","dtstart":"2026-01-01","tzid":null,"all_day":true,"rrule":"FREQ=DAILY;COUNT=1","exdate":[],"rdate":[],"window":["2026-01-01","2026-02-01"]}""";

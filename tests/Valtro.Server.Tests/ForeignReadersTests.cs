@@ -18,8 +18,10 @@ using Foreign = Ical.Net;
 namespace Valtro.Server.Tests;
 
 /// <summary>
-/// Three libraries that others wrote (Ical.Net here, ical.js and node-ical in tests/foreign) read what goes out, and agree over eighteen months with what
-/// the desk shows: the demo, and 300 generated events of all zones and kinds. What a library is known to read otherwise than RFC 5545 says is written down.
+/// Three libraries that others wrote (Ical.Net here, ical.js and node-ical in tests/foreign) read what goes out, and agree over eighteen
+/// months with what
+/// the desk shows: the demo, and 300 generated events of all zones and kinds. What a library is known to read otherwise than RFC 5545 says
+/// is written down.
 /// </summary>
 public sealed class ForeignReadersTests(ValtroApp app, ITestOutputHelper output) : IClassFixture<ValtroApp>
 {
@@ -56,14 +58,19 @@ public sealed class ForeignReadersTests(ValtroApp app, ITestOutputHelper output)
     {
         var ada = await app.SignedInAsync();
         var organisation = await app.Test.Database.FirstAsync<Guid>("select id from organisation where slug = 'pinewick'");
-        var made = await new CalendarStore(app.Test.Database).AddAsync(organisation, new CalendarSettings("Foreign", Plate.Parse("FGN"), Hue.Named("plum"), Halifax, "", Disclosure.Open, []), app.Clock.GetCurrentInstant());
+        var made = await new CalendarStore(app.Test.Database)
+            .AddAsync(organisation,
+                new CalendarSettings("Foreign", Plate.Parse("FGN"), Hue.Named("plum"), Halifax, "", Disclosure.Open, []),
+                    app.Clock.GetCurrentInstant());
         var random = new Random(Seed);
         var zones = await ZonesKnownAlikeAsync();
         Assert.True(zones.Length > 350, $"Only {zones.Length} zones are known alike.");
         var events = Enumerable.Range(0, 300).Select(number => Generate(made.Id, number, zones, random)).ToArray();
         var account = await app.Test.Database.FirstAsync<Guid>("select id from account where email like 'ada@%'");
         foreach (var some in events.Chunk(50))
-            await new EventStore(app.Test.Database).WriteAsync(organisation, [.. some.Select(one => new EventWrite(one.Event, null, EventAct.Made))], account, app.Clock.GetCurrentInstant());
+            await new EventStore(app.Test.Database)
+                .WriteAsync(organisation, [.. some.Select(one => new EventWrite(one.Event, null, EventAct.Made))], account,
+                    app.Clock.GetCurrentInstant());
         await MakeEditionAsync(ada, "Foreign by date", "FGN");
         var kinds = events.ToDictionary(one => one.Event.Content.Title, one => one.Kind);
         await AgreeAsync("foreign-by-date", "FGN", allowsFaults: false, kinds);
@@ -72,17 +79,18 @@ public sealed class ForeignReadersTests(ValtroApp app, ITestOutputHelper output)
 
     private static readonly DateTimeZone Halifax = Zones.Named("America/Halifax");
 
-    private static async Task MakeEditionAsync(Caller ada, string name, string plate) => await ada.DoAsync(HttpMethod.Post, "/api/editions", new
-    {
-        edition = new JsonObject
+    private static async Task MakeEditionAsync(Caller ada, string name, string plate) =>
+        await ada.DoAsync(HttpMethod.Post, "/api/editions", new
         {
-            ["name"] = name,
-            ["feed"] = "dates",
-            ["mergesLookAlikes"] = false,
-            ["window"] = new JsonObject { ["from"] = "date", ["fromDate"] = "2026-10-01", ["to"] = "date", ["toDate"] = "2028-06-01" },
-            ["sources"] = new JsonArray(new JsonObject { ["calendarId"] = await ada.CalendarAsync(plate) }),
-        },
-    });
+            edition = new JsonObject
+            {
+                ["name"] = name,
+                ["feed"] = "dates",
+                ["mergesLookAlikes"] = false,
+                ["window"] = new JsonObject { ["from"] = "date", ["fromDate"] = "2026-10-01", ["to"] = "date", ["toDate"] = "2028-06-01" },
+                ["sources"] = new JsonArray(new JsonObject { ["calendarId"] = await ada.CalendarAsync(plate) }),
+            },
+        });
 
     private async Task AgreeAsync(string slug, string plate, bool allowsFaults, IReadOnlyDictionary<string, string> kinds)
     {
@@ -106,9 +114,12 @@ public sealed class ForeignReadersTests(ValtroApp app, ITestOutputHelper output)
         foreach (var (reader, read) in theirs)
         {
             var (more, less) = (read.Except(ours).ToArray(), ours.Except(read).ToArray());
-            var wrong = more.Concat(less).GroupBy(date => date.Title).Where(group => !(allowsFaults && IsKnown(reader, traits.GetValueOrDefault(group.Key) ?? new HashSet<string>()))).ToArray();
-            output.WriteLine($"{slug}, {reader}: {read.Count} dates of {ours.Count}, {more.Length} more, {less.Length} less, of {more.Concat(less).Select(date => date.Title).Distinct().Count()} events");
-            foreach (var kind in wrong.GroupBy(group => string.Join('+', traits.GetValueOrDefault(group.Key, new HashSet<string>()).Order())))
+            var wrong = more.Concat(less).GroupBy(date => date.Title)
+                .Where(group => !(allowsFaults && IsKnown(reader, traits.GetValueOrDefault(group.Key) ?? new HashSet<string>()))).ToArray();
+            output.WriteLine(
+                $"{slug}, {reader}: {read.Count} dates of {ours.Count}, {more.Length} more, {less.Length} less, of {more.Concat(less).Select(date => date.Title).Distinct().Count()} events");
+            foreach (var kind in wrong.GroupBy(group =>
+                string.Join('+', traits.GetValueOrDefault(group.Key, new HashSet<string>()).Order())))
                 output.WriteLine($"  not known: {kind.Key}: {kind.Count()}, {Say(reader, kind.First().Key, more, less, kinds, feed)}");
             if (wrong.Length > 0)
                 failures.Add($"{reader} {wrong.Length}");
@@ -116,7 +127,8 @@ public sealed class ForeignReadersTests(ValtroApp app, ITestOutputHelper output)
         Assert.True(failures.Count == 0, string.Join(", ", failures));
     }
 
-    private static bool IsKnown(string reader, IReadOnlySet<string> traits) => Faults.Keys.Any(fault => fault.Split(' ', 2) is [var who, var what] && who == reader && traits.Contains(what));
+    private static bool IsKnown(string reader, IReadOnlySet<string> traits) =>
+        Faults.Keys.Any(fault => fault.Split(' ', 2) is [var who, var what] && who == reader && traits.Contains(what));
 
     /// <summary>What stands in the components of an event, by its title.</summary>
     private static Dictionary<string, IReadOnlySet<string>> TraitsOf(string feed)
@@ -137,10 +149,17 @@ public sealed class ForeignReadersTests(ValtroApp app, ITestOutputHelper output)
                 of.Add("exdate");
             if (component.RecurrenceIdentifier is not null)
                 of.Add("differs");
-            if (component.Start?.TzId is { } id && component.RecurrenceRule is not null && EventDates.All(new CalendarEvent(default, default, default, new EventContent("", SeriesOf(component, id), "", RichText.Empty), EventState.Live, default), SchoolCalendar.Empty)
-                .TakeWhile(date => date.Occurrence.RecurrenceId.Year < 2029).Select(date => date.Occurrence.RecurrenceId).ToArray() is var dates)
+            if (component.Start?.TzId is { } id
+                && component.RecurrenceRule is not null
+                && EventDates.All(
+                    new CalendarEvent(default, default, default, new EventContent("", SeriesOf(component, id), "", RichText.Empty),
+                        EventState.Live, default), SchoolCalendar.Empty)
+                .TakeWhile(date => date.Occurrence.RecurrenceId.Year < 2029).Select(date => date.Occurrence.RecurrenceId)
+                    .ToArray() is var dates)
             {
-                var length = Period.Between(LocalDateTime.FromDateTime(component.Start.Value), component.End is { } end ? LocalDateTime.FromDateTime(end.Value) : LocalDateTime.FromDateTime(component.Start.Value), PeriodUnits.Days | PeriodUnits.Seconds);
+                var length = Period.Between(LocalDateTime.FromDateTime(component.Start.Value),
+                    component.End is { } end ? LocalDateTime.FromDateTime(end.Value) : LocalDateTime.FromDateTime(component.Start.Value),
+                        PeriodUnits.Days | PeriodUnits.Seconds);
                 if (dates.Any(date => LocalTimes.EffectOf(date, Zones.Named(id)) == ClockEffect.Skipped))
                     of.Add("gap");
                 if (dates.Any(date => LocalTimes.EffectOf(date + length, Zones.Named(id)) == ClockEffect.Skipped))
@@ -153,12 +172,22 @@ public sealed class ForeignReadersTests(ValtroApp app, ITestOutputHelper output)
     private static Series SeriesOf(Foreign.CalendarComponents.CalendarEvent component, string zone)
     {
         var start = LocalDateTime.FromDateTime(component.Start!.Value);
-        return new Series(Timing.Timed(start, start.PlusMinutes(1), Zones.Named(zone)), RuleText.Parse(component.RecurrenceRule!.ToString()!));
+        return new Series(
+            Timing.Timed(start, start.PlusMinutes(1), Zones.Named(zone)), RuleText.Parse(component.RecurrenceRule!.ToString()!));
     }
 
     private static string Say(string reader, string title, Date[] more, Date[] less, IReadOnlyDictionary<string, string> kinds, string feed)
     {
-        var component = feed.Replace("\r\n ", "", StringComparison.Ordinal).Split("BEGIN:VEVENT").Where(one => one.Contains($"SUMMARY:{title}\r", StringComparison.Ordinal)).Select(one => string.Join(" | ", one.Split("\r\n").Where(line => line.StartsWith("DT", StringComparison.Ordinal) || line.StartsWith('R') || line.StartsWith("EX", StringComparison.Ordinal) || line.StartsWith("DUR", StringComparison.Ordinal))));
+        var component = feed.Replace("\r\n ", "", StringComparison.Ordinal)
+            .Split("BEGIN:VEVENT")
+            .Where(one => one.Contains($"SUMMARY:{title}\r", StringComparison.Ordinal))
+            .Select(
+                one => string.Join(" | ",
+                    one.Split("\r\n")
+                        .Where(line => line.StartsWith("DT", StringComparison.Ordinal)
+                            || line.StartsWith('R')
+                            || line.StartsWith("EX", StringComparison.Ordinal)
+                            || line.StartsWith("DUR", StringComparison.Ordinal))));
         return $"{title} ({kinds.GetValueOrDefault(title)}): {reader} has more {string.Join(", ", more.Where(date => date.Title == title).Take(3).Select(date => $"{date.Start}/{date.End}"))}; less {string.Join(", ", less.Where(date => date.Title == title).Take(3).Select(date => $"{date.Start}/{date.End}"))}\n  {string.Join("\n  ", component.Take(2).Select(line => line[..Math.Min(line.Length, 400)]))}";
     }
 
@@ -172,34 +201,46 @@ public sealed class ForeignReadersTests(ValtroApp app, ITestOutputHelper output)
         var found = new HashSet<Date>();
         for (var from = First; from < End; from = from.PlusMonths(6))
         {
-            foreach (var date in (await ada.GetAsync($"/api/occurrences?from={LocalDatePattern.Iso.Format(from)}&to={LocalDatePattern.Iso.Format(from.PlusMonths(6))}&calendar={calendar}&as=everyone")).AsArray())
+            foreach (var date in (await ada.GetAsync(
+                $"/api/occurrences?from={LocalDatePattern.Iso.Format(from)}&to={LocalDatePattern.Iso.Format(from.PlusMonths(6))}&calendar={calendar}&as=everyone"))
+                .AsArray())
             {
                 if ((string)date!["state"]! is not ("live" or "cancelled"))
                     continue;
                 var (start, end) = ((string)date["start"]!, (string)date["end"]!);
                 if ((bool)date["allDay"]! ? IsIn(start) : IsIn(Utc(start)))
-                    found.Add((bool)date["allDay"]! ? new Date((string)date["title"]!, start[..10], end[..10]) : new Date((string)date["title"]!, Utc(start), Utc(end)));
+                    found.Add((bool)date["allDay"]!
+                        ? new Date((string)date["title"]!, start[..10], end[..10])
+                        : new Date((string)date["title"]!, Utc(start), Utc(end)));
             }
         }
         return found;
     }
 
     /// <param name="start">A day, or a moment in UTC.</param>
-    private static bool IsIn(string start) => string.CompareOrdinal(start, "2026-11-01") >= 0 && string.CompareOrdinal(start, "2028-05-01") < 0;
+    private static bool IsIn(string start) =>
+        string.CompareOrdinal(start, "2026-11-01") >= 0 && string.CompareOrdinal(start, "2028-05-01") < 0;
 
-    private static string Utc(string text) => OffsetDateTimePattern.ExtendedIso.Parse(text).Value.ToInstant().ToString("uuuu-MM-dd'T'HH:mm:ss'Z'", CultureInfo.InvariantCulture);
+    private static string Utc(string text) =>
+        OffsetDateTimePattern.ExtendedIso.Parse(text).Value.ToInstant().ToString("uuuu-MM-dd'T'HH:mm:ss'Z'", CultureInfo.InvariantCulture);
 
     private static HashSet<Date> ByIcalNet(string feed)
     {
-        static string Moment(Foreign.DataTypes.CalDateTime time) => time.HasTime ? time.AsUtc.ToString("yyyy-MM-dd'T'HH:mm:ss'Z'", CultureInfo.InvariantCulture) : time.Value.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture);
+        static string Moment(Foreign.DataTypes.CalDateTime time) =>
+            time.HasTime
+                ? time.AsUtc.ToString("yyyy-MM-dd'T'HH:mm:ss'Z'", CultureInfo.InvariantCulture)
+                : time.Value.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture);
         return [.. Foreign.Calendar.Load(feed)!.GetOccurrences(new Foreign.DataTypes.CalDateTime(2026, 10, 29))
             .TakeWhile(one => one.Period.StartTime.Value < new DateTime(2028, 5, 3))
-            .Select(one => new Date(((Foreign.CalendarComponents.CalendarEvent)one.Source).Summary!, Moment(one.Period.StartTime), Moment(one.Period.EffectiveEndTime ?? one.Period.StartTime)))
+            .Select(
+                one => new Date(((Foreign.CalendarComponents.CalendarEvent)one.Source).Summary!, Moment(one.Period.StartTime),
+                    Moment(one.Period.EffectiveEndTime ?? one.Period.StartTime)))
             .Where(date => IsIn(date.Start))];
     }
 
     private static async Task<Dictionary<string, HashSet<Date>>> InNodeAsync(string feed) =>
-        (await AskNodeAsync("expand.mjs", new { feed, from = "2026-11-01T00:00:00Z", to = "2028-05-01T00:00:00Z" })).ToDictionary(one => one.Key, one => one.Value is JsonArray dates
+        (await AskNodeAsync("expand.mjs", new { feed, from = "2026-11-01T00:00:00Z", to = "2028-05-01T00:00:00Z" }))
+            .ToDictionary(one => one.Key, one => one.Value is JsonArray dates
             ? dates.Select(date => new Date((string)date![0]!, (string)date[1]!, (string)date[2]!)).ToHashSet()
             : throw new InvalidOperationException($"{one.Key}: {one.Value}"));
 
@@ -208,31 +249,48 @@ public sealed class ForeignReadersTests(ValtroApp app, ITestOutputHelper output)
         var folder = AppContext.BaseDirectory;
         while (!File.Exists(Path.Combine(folder, "Valtro.slnx")))
             folder = Path.GetDirectoryName(folder)!;
-        using var node = Process.Start(new ProcessStartInfo("node", script) { WorkingDirectory = Path.Combine(folder, "tests/foreign"), RedirectStandardInput = true, RedirectStandardOutput = true })!;
+        using var node = Process.Start(
+            new ProcessStartInfo("node", script)
+            {
+                WorkingDirectory = Path.Combine(folder, "tests/foreign"),
+                RedirectStandardInput = true,
+                RedirectStandardOutput = true
+            })!;
         var reading = node.StandardOutput.ReadToEndAsync();
         await node.StandardInput.WriteAsync(JsonSerializer.Serialize(question));
         node.StandardInput.Close();
         return JsonNode.Parse(await reading)!.AsObject();
     }
 
-    /// <summary>Zones of which this machine's database says the same as ours: a library that asks it instead of the feed cannot know what became of a zone since.</summary>
+    /// <summary>Zones of which this machine's database says the same as ours: a library that asks it instead of the feed cannot know what
+    /// became of a zone since.</summary>
     private async Task<string[]> ZonesKnownAlikeAsync()
     {
-        var instants = Enumerable.Range(0, 21 * 4).Select(week => Instant.FromUtc(2026, 10, 1, 0, 0) + Duration.FromDays(7 * week)).ToArray();
+        var instants =
+            Enumerable.Range(0, 21 * 4).Select(week => Instant.FromUtc(2026, 10, 1, 0, 0) + Duration.FromDays(7 * week)).ToArray();
         var known = await AskNodeAsync("zones.mjs", new { zones = ZoneIds, instants = instants.Select(instant => instant.ToString()) });
-        var alike = ZoneIds.Where(id => known[id] is JsonArray offsets && offsets.Select(offset => (int)offset!).SequenceEqual(instants.Select(instant => Zones.Named(id).GetUtcOffset(instant).Seconds / 60))).ToArray();
+        var alike = ZoneIds.Where(id => known[id] is JsonArray offsets
+            && offsets.Select(offset => (int)offset!)
+                .SequenceEqual(instants.Select(instant => Zones.Named(id).GetUtcOffset(instant).Seconds / 60)))
+            .ToArray();
         output.WriteLine($"{alike.Length} of {ZoneIds.Length} zones are known alike; not {string.Join(", ", ZoneIds.Except(alike))}");
         return alike;
     }
 
     // ---- what is generated
 
-    private static readonly string[] ZoneIds = [.. DateTimeZoneProviders.Tzdb.Ids.Where(id => id.Contains('/', StringComparison.Ordinal) && !id.StartsWith("Etc/", StringComparison.Ordinal) && !id.StartsWith("SystemV", StringComparison.Ordinal))];
+    private static readonly string[] ZoneIds = [
+        .. DateTimeZoneProviders.Tzdb.Ids.Where(id => id.Contains('/', StringComparison.Ordinal)
+            && !id.StartsWith("Etc/", StringComparison.Ordinal)
+            && !id.StartsWith("SystemV", StringComparison.Ordinal))];
 
     private static readonly string[] Rules =
     [
-        "FREQ=DAILY;INTERVAL=3", "FREQ=DAILY;COUNT=40", "FREQ=WEEKLY", "FREQ=WEEKLY;BYDAY=MO,WE,FR", "FREQ=WEEKLY;INTERVAL=2;BYDAY=TU,TH", "FREQ=WEEKLY;COUNT=30", "FREQ=MONTHLY", "FREQ=MONTHLY;BYDAY=2TU",
-        "FREQ=MONTHLY;BYDAY=-1FR", "FREQ=MONTHLY;BYMONTHDAY=15,-1", "FREQ=YEARLY", "FREQ=YEARLY;BYMONTH=3;BYDAY=-1SU", "FREQ=MONTHLY;BYDAY=MO,TU,WE,TH,FR;BYSETPOS=-1", "RSCALE=GREGORIAN;FREQ=MONTHLY;SKIP=BACKWARD", "RSCALE=GREGORIAN;FREQ=MONTHLY;SKIP=FORWARD",
+        "FREQ=DAILY;INTERVAL=3", "FREQ=DAILY;COUNT=40", "FREQ=WEEKLY", "FREQ=WEEKLY;BYDAY=MO,WE,FR", "FREQ=WEEKLY;INTERVAL=2;BYDAY=TU,TH",
+        "FREQ=WEEKLY;COUNT=30", "FREQ=MONTHLY", "FREQ=MONTHLY;BYDAY=2TU",
+        "FREQ=MONTHLY;BYDAY=-1FR", "FREQ=MONTHLY;BYMONTHDAY=15,-1", "FREQ=YEARLY", "FREQ=YEARLY;BYMONTH=3;BYDAY=-1SU",
+        "FREQ=MONTHLY;BYDAY=MO,TU,WE,TH,FR;BYSETPOS=-1", "RSCALE=GREGORIAN;FREQ=MONTHLY;SKIP=BACKWARD",
+        "RSCALE=GREGORIAN;FREQ=MONTHLY;SKIP=FORWARD",
     ];
 
     private static Made Generate(Guid calendar, int number, string[] zones, Random random)
@@ -245,7 +303,9 @@ public sealed class ForeignReadersTests(ValtroApp app, ITestOutputHelper output)
         var rule = random.Next(4) == 0 ? null : RuleText.Parse(Rules[random.Next(Rules.Length)]);
         if (rule is { Parts: { Skip: not Skip.Omit } })
             day = new LocalDate(2026, 10, 31);
-        var timing = allDay ? Timing.WholeDays(day, day.PlusDays(random.Next(3)), zone) : Timing.Timed(day + at, (day + at).PlusMinutes(15 * random.Next(1, 60)), zone);
+        var timing = allDay
+            ? Timing.WholeDays(day, day.PlusDays(random.Next(3)), zone)
+            : Timing.Timed(day + at, (day + at).PlusMinutes(15 * random.Next(1, 60)), zone);
         var series = new Series(timing, rule);
         var kind = new List<string> { allDay ? "days" : "times", rule is null ? "once" : RuleText.Format(rule) };
         var exceptions = new List<EventException>();
@@ -266,7 +326,13 @@ public sealed class ForeignReadersTests(ValtroApp app, ITestOutputHelper output)
             {
                 0 => new EventException(dates[3]) { IsCancelled = true },
                 1 => new EventException(dates[3]) { Own = OwnFields.None.With("place", "Elsewhere") },
-                _ => new EventException(dates[3]) { Start = dates[3].PlusHours(allDay ? 24 : 5), End = dates[3].PlusHours(allDay ? 24 : 5).Plus(Period.Between(timing.Start, timing.End, PeriodUnits.Days | PeriodUnits.Minutes)) },
+                _ =>
+                    new EventException(dates[3])
+                    {
+                        Start = dates[3].PlusHours(allDay ? 24 : 5),
+                        End = dates[3].PlusHours(allDay ? 24 : 5)
+                            .Plus(Period.Between(timing.Start, timing.End, PeriodUnits.Days | PeriodUnits.Minutes))
+                    },
             });
             kind.Add("differs");
         }
@@ -276,6 +342,7 @@ public sealed class ForeignReadersTests(ValtroApp app, ITestOutputHelper output)
             kind.Add("rdate only");
         }
         var content = new EventContent($"Generated {number}", series, "", RichText.Empty);
-        return new Made(new CalendarEvent(Guid.Empty, calendar, Guid.Empty, content, EventState.Live, default) { Exceptions = exceptions }, string.Join(' ', kind));
+        return new Made(new CalendarEvent(Guid.Empty, calendar, Guid.Empty, content, EventState.Live, default) { Exceptions = exceptions },
+            string.Join(' ', kind));
     }
 }

@@ -8,7 +8,8 @@ using Valtro.Application.Work;
 
 namespace Valtro.Server.Tests;
 
-/// <summary>What goes out stands: no save, no load and no fault stops the server, or shows somebody what they must not see any more.</summary>
+/// <summary>What goes out stands: no save, no load and no fault stops the server, or shows somebody what they must not see any
+/// more.</summary>
 public sealed class GoingOutTests(ValtroApp app) : IClassFixture<ValtroApp>
 {
     private static int _number;
@@ -32,7 +33,8 @@ public sealed class GoingOutTests(ValtroApp app) : IClassFixture<ValtroApp>
         return new Open((string)made["id"]!, $"G{number}", $"/c/pinewick/going-out-{number}.ics", $"/c/pinewick/going-out-{number}");
     }
 
-    private async Task<HttpResponseMessage> GetAsync(string path, WebApplicationFactory<EventStreams>? node = null) => await new Caller(node ?? app.Factory).Http.GetAsync(path);
+    private async Task<HttpResponseMessage> GetAsync(string path, WebApplicationFactory<EventStreams>? node = null) =>
+        await new Caller(node ?? app.Factory).Http.GetAsync(path);
 
     private async Task<string> TextAsync(string path, WebApplicationFactory<EventStreams>? node = null)
     {
@@ -44,7 +46,8 @@ public sealed class GoingOutTests(ValtroApp app) : IClassFixture<ValtroApp>
     private static async Task CloseAsync(Caller ada, string id)
     {
         var calendar = await ada.GetAsync($"/api/calendars/{id}");
-        await ada.DoAsync(HttpMethod.Put, $"/api/calendars/{id}/disclosure", new { disclosure = new { members = "complete", link = "nothing", everyone = "nothing" }, version = (int)calendar["version"]! });
+        await ada.DoAsync(HttpMethod.Put, $"/api/calendars/{id}/disclosure",
+            new { disclosure = new { members = "complete", link = "nothing", everyone = "nothing" }, version = (int)calendar["version"]! });
     }
 
     /// <summary>Nobody can read or write a table until it is disposed: what a slow database looks like.</summary>
@@ -56,10 +59,12 @@ public sealed class GoingOutTests(ValtroApp app) : IClassFixture<ValtroApp>
         return connection;
     }
 
-    private async Task<System.Text.Json.Nodes.JsonNode> DeliveryAsync(Caller ada, string id) => (await ada.GetAsync($"/api/calendars/{id}"))["delivery"]!;
+    private async Task<System.Text.Json.Nodes.JsonNode> DeliveryAsync(Caller ada, string id) =>
+        (await ada.GetAsync($"/api/calendars/{id}"))["delivery"]!;
 
     private Task WaitForAsync(Caller ada, string id, string state) =>
-        ValtroApp.EventuallyAsync(async () => (string)(await DeliveryAsync(ada, id))["state"]! == state, $"The calendar never became {state}.");
+        ValtroApp.EventuallyAsync(
+            async () => (string)(await DeliveryAsync(ada, id))["state"]! == state, $"The calendar never became {state}.");
 
     // ---- what once stopped a server
 
@@ -79,7 +84,8 @@ public sealed class GoingOutTests(ValtroApp app) : IClassFixture<ValtroApp>
     {
         var ada = await app.SignedInAsync();
         var calendar = await CalendarAsync(ada);
-        await app.Test.Database.ExecuteAsync("""update event set version = version + 1, content = content || '{"showing": {"from": "0001-01-01", "until": "9999-12-31"}}' where home_calendar_id = @id""", new { id = Guid.Parse(calendar.Id) });
+        await app.Test.Database.ExecuteAsync(
+            """update event set version = version + 1, content = content || '{"showing": {"from": "0001-01-01", "until": "9999-12-31"}}' where home_calendar_id = @id""", new { id = Guid.Parse(calendar.Id) });
         await ada.DoAsync(HttpMethod.Post, "/api/events", Caller.Event(calendar.Id, "Beside it"));
         Assert.Contains("SUMMARY:Sail repair", await TextAsync(calendar.Feed), StringComparison.Ordinal);
         await WaitForAsync(ada, calendar.Id, "upToDate");
@@ -97,7 +103,13 @@ public sealed class GoingOutTests(ValtroApp app) : IClassFixture<ValtroApp>
         await ada.DoAsync(HttpMethod.Post, "/api/events", Caller.Event(calendar.Id, "Late boat", "2026-12-02", repeat: Caller.Weekly(3)));
         var made = await ada.DoAsync(HttpMethod.Post, "/api/editions", new
         {
-            edition = new { name = $"First five {from}", sources = new[] { new { calendarId = calendar.Id } }, limit = 5, window = new { from = "date", fromDate = from, to = "open" } },
+            edition = new
+            {
+                name = $"First five {from}",
+                sources = new[] { new { calendarId = calendar.Id } },
+                limit = 5,
+                window = new { from = "date", fromDate = from, to = "open" }
+            },
         });
         var slug = (string)made["addresses"]!["page"]!;
         var all = await app.Reader().GetAsync($"{new Uri(slug).AbsolutePath}.json?month=all");
@@ -111,18 +123,23 @@ public sealed class GoingOutTests(ValtroApp app) : IClassFixture<ValtroApp>
     {
         var ada = await app.SignedInAsync();
         var calendar = await CalendarAsync(ada);
-        var made = await ada.DoAsync(HttpMethod.Post, "/api/editions", new { edition = new { name = "Without anything", sources = new[] { new { calendarId = calendar.Id } } } });
+        var made = await ada.DoAsync(HttpMethod.Post, "/api/editions",
+            new { edition = new { name = "Without anything", sources = new[] { new { calendarId = calendar.Id } } } });
         var page = new Uri((string)made["addresses"]!["page"]!).AbsolutePath;
-        await app.Test.Database.ExecuteAsync("delete from edition_source where edition_id = @id", new { id = Guid.Parse((string)made["id"]!) });
-        await app.Test.Database.ExecuteAsync("update edition set content_version = content_version + 1 where id = @id", new { id = Guid.Parse((string)made["id"]!) });
+        await app.Test.Database.ExecuteAsync(
+            "delete from edition_source where edition_id = @id", new { id = Guid.Parse((string)made["id"]!) });
+        await app.Test.Database.ExecuteAsync(
+            "update edition set content_version = content_version + 1 where id = @id", new { id = Guid.Parse((string)made["id"]!) });
         app.Clock.Advance(Duration.FromMinutes(2));
-        await ValtroApp.EventuallyAsync(async () => !(await TextAsync($"{page}.ics")).Contains("BEGIN:VEVENT", StringComparison.Ordinal), "It still has events.");
+        await ValtroApp.EventuallyAsync(
+            async () => !(await TextAsync($"{page}.ics")).Contains("BEGIN:VEVENT", StringComparison.Ordinal), "It still has events.");
         await TextAsync(page);
         await TextAsync($"{page}.json");
         await TextAsync($"{page}.atom");
     }
 
-    /// <summary>Each raised by a trigger, so that it comes from the database itself: a full disk, a statement that took too long, a deadlock.</summary>
+    /// <summary>Each raised by a trigger, so that it comes from the database itself: a full disk, a statement that took too long, a
+    /// deadlock.</summary>
     [Theory]
     [InlineData("delivery", "53100")]
     [InlineData("delivery", "40P01")]
@@ -156,7 +173,8 @@ public sealed class GoingOutTests(ValtroApp app) : IClassFixture<ValtroApp>
             await app.Test.Database.ExecuteAsync($"drop trigger fail on {table}");
         }
         await ada.DoAsync(HttpMethod.Post, "/api/events", Caller.Event(calendar.Id, "After the fault"));
-        await ValtroApp.EventuallyAsync(async () => (await TextAsync(calendar.Feed)).Contains("After the fault", StringComparison.Ordinal), "It never went out.");
+        await ValtroApp.EventuallyAsync(
+            async () => (await TextAsync(calendar.Feed)).Contains("After the fault", StringComparison.Ordinal), "It never went out.");
         await WaitForAsync(ada, calendar.Id, "upToDate");
         Assert.Equal("alive", await TextAsync("/healthz"));
     }
@@ -195,15 +213,19 @@ public sealed class GoingOutTests(ValtroApp app) : IClassFixture<ValtroApp>
         var calendar = await CalendarAsync(ada);
         await WaitForAsync(ada, calendar.Id, "upToDate");
         await TextAsync(calendar.Feed, other);
-        await ValtroApp.EventuallyAsync(async () => await app.Test.Database.FirstAsync<long>("select count(*) from work where kind = 'render' and due_at <= @now", new { now = app.Clock.GetCurrentInstant() }) == 0, "There is always something to render.");
+        await ValtroApp.EventuallyAsync(
+            async () => await app.Test.Database.FirstAsync<long>("select count(*) from work where kind = 'render' and due_at <= @now",
+                new { now = app.Clock.GetCurrentInstant() }) == 0, "There is always something to render.");
 
         using var renderings = new Renderings(app.Factory, other);
         await ada.DoAsync(HttpMethod.Post, "/api/events", Caller.Event(calendar.Id, "For all of them"));
-        var feeds = await Task.WhenAll(Enumerable.Range(0, 64).Select(number => TextAsync(calendar.Feed, number % 2 == 0 ? app.Factory : other)));
+        var feeds =
+            await Task.WhenAll(Enumerable.Range(0, 64).Select(number => TextAsync(calendar.Feed, number % 2 == 0 ? app.Factory : other)));
         await WaitForAsync(ada, calendar.Id, "upToDate");
         Assert.Equal(1, renderings.Of("feed"));
         Assert.All(feeds.Where((_, number) => number % 2 == 0), feed => Assert.Contains("For all of them", feed, StringComparison.Ordinal));
-        await ValtroApp.EventuallyAsync(async () => (await TextAsync(calendar.Feed, other)).Contains("For all of them", StringComparison.Ordinal), "The other node never heard of it.");
+        await ValtroApp.EventuallyAsync(async () => (await TextAsync(calendar.Feed, other))
+            .Contains("For all of them", StringComparison.Ordinal), "The other node never heard of it.");
         Assert.Equal(1, renderings.Of("feed"));
     }
 
@@ -215,7 +237,8 @@ public sealed class GoingOutTests(ValtroApp app) : IClassFixture<ValtroApp>
         await TextAsync($"{page}.ics", strict);
         using var renderings = new Renderings(strict);
         foreach (var only in new[] { "PW", "pw", "PW,PW,NOPE", " PW " })
-            Assert.Contains("BEGIN:VEVENT", await TextAsync($"{page}.ics?only={Uri.EscapeDataString(only)}", strict), StringComparison.Ordinal);
+            Assert.Contains(
+                "BEGIN:VEVENT", await TextAsync($"{page}.ics?only={Uri.EscapeDataString(only)}", strict), StringComparison.Ordinal);
         Assert.Equal(1, renderings.Of("feed"));
         // All of them is the feed itself.
         await TextAsync($"{page}.ics?only=PW,SW,SCH,ROW", strict);
@@ -259,7 +282,8 @@ public sealed class GoingOutTests(ValtroApp app) : IClassFixture<ValtroApp>
         try
         {
             app.Clock.Advance(Duration.FromMinutes(5));
-            await ValtroApp.EventuallyAsync(async () => (await GetAsync(calendar.Feed)).Headers.Age is { TotalSeconds: >= 300 }, "It never said how old it is.");
+            await ValtroApp.EventuallyAsync(
+                async () => (await GetAsync(calendar.Feed)).Headers.Age is { TotalSeconds: >= 300 }, "It never said how old it is.");
             Assert.Contains("Sail repair", await TextAsync(calendar.Page), StringComparison.Ordinal);
             app.Clock.Advance(Duration.FromHours(24));
             var gone = await GetAsync(calendar.Feed);
@@ -269,7 +293,8 @@ public sealed class GoingOutTests(ValtroApp app) : IClassFixture<ValtroApp>
         {
             await app.Test.StartAsync();
         }
-        await ValtroApp.EventuallyAsync(async () => await GetAsync(calendar.Feed) is { StatusCode: HttpStatusCode.OK, Headers.Age: null }, "It never came back.");
+        await ValtroApp.EventuallyAsync(
+            async () => await GetAsync(calendar.Feed) is { StatusCode: HttpStatusCode.OK, Headers.Age: null }, "It never came back.");
     }
 
     [Fact]
@@ -278,14 +303,16 @@ public sealed class GoingOutTests(ValtroApp app) : IClassFixture<ValtroApp>
         var ada = await app.SignedInAsync();
         var calendar = await CalendarAsync(ada);
         var form = Caller.Event(calendar.Id, "For today only");
-        form["showUntil"] = app.Clock.GetCurrentInstant().InZone(DateTimeZoneProviders.Tzdb["America/Halifax"]).Date.ToString("uuuu-MM-dd", null);
+        form["showUntil"] =
+            app.Clock.GetCurrentInstant().InZone(DateTimeZoneProviders.Tzdb["America/Halifax"]).Date.ToString("uuuu-MM-dd", null);
         await ada.DoAsync(HttpMethod.Post, "/api/events", form);
         Assert.Contains("For today only", await TextAsync(calendar.Feed), StringComparison.Ordinal);
         await app.Test.StopAsync();
         try
         {
             app.Clock.Advance(Duration.FromHours(23));
-            await ValtroApp.EventuallyAsync(async () => (await GetAsync(calendar.Feed)).StatusCode == HttpStatusCode.ServiceUnavailable, "It is still shown.");
+            await ValtroApp.EventuallyAsync(
+                async () => (await GetAsync(calendar.Feed)).StatusCode == HttpStatusCode.ServiceUnavailable, "It is still shown.");
         }
         finally
         {
@@ -319,7 +346,8 @@ public sealed class GoingOutTests(ValtroApp app) : IClassFixture<ValtroApp>
         }
         Assert.Equal(HttpStatusCode.OK, old.StatusCode);
         Assert.Contains("Sail repair", await old.Content.ReadAsStringAsync(), StringComparison.Ordinal);
-        await ValtroApp.EventuallyAsync(async () => await GetAsync(calendar.Feed) is { StatusCode: HttpStatusCode.OK, Headers.Age: null }, "It never became right again.");
+        await ValtroApp.EventuallyAsync(async () => await GetAsync(calendar.Feed) is { StatusCode: HttpStatusCode.OK, Headers.Age: null },
+            "It never became right again.");
     }
 
     [Theory]
@@ -331,9 +359,15 @@ public sealed class GoingOutTests(ValtroApp app) : IClassFixture<ValtroApp>
         var nodes = new[] { app.Factory, other };
         var ada = await app.SignedInAsync();
         var (closed, beside) = (await CalendarAsync(ada, title: "Kept for us"), await CalendarAsync(ada, title: "For all"));
-        var made = await ada.DoAsync(HttpMethod.Post, "/api/editions", new { edition = new { name = $"Both, {fault}", sources = new[] { closed, beside }.Select(calendar => new { calendarId = calendar.Id }) } });
+        var made = await ada.DoAsync(HttpMethod.Post, "/api/editions",
+            new
+            {
+                edition =
+                new { name = $"Both, {fault}", sources = new[] { closed, beside }.Select(calendar => new { calendarId = calendar.Id }) }
+            });
         var both = new Uri((string)made["addresses"]!["page"]!).AbsolutePath;
-        string[] addresses = [closed.Feed, closed.Page, $"{closed.Page}.json", $"{both}.ics", both, $"{both}.json", $"{both}/embed", $"{both}.ics?only={closed.Plate}"];
+        string[] addresses = [closed.Feed, closed.Page, $"{closed.Page}.json", $"{both}.ics", both, $"{both}.json", $"{both}/embed",
+            $"{both}.ics?only={closed.Plate}"];
         foreach (var node in nodes)
         {
             foreach (var address in addresses)
@@ -343,7 +377,9 @@ public sealed class GoingOutTests(ValtroApp app) : IClassFixture<ValtroApp>
 
         IAsyncDisposable? hold = null;
         if (fault == "rendering throws")
-            await app.Test.Database.ExecuteAsync("update edition set settings = '{\"sources\": 5}' where id = @id or calendar_id = @calendar", new { id = Guid.Parse((string)made["id"]!), calendar = Guid.Parse(closed.Id) });
+            await app.Test.Database.ExecuteAsync(
+                "update edition set settings = '{\"sources\": 5}' where id = @id or calendar_id = @calendar",
+                    new { id = Guid.Parse((string)made["id"]!), calendar = Guid.Parse(closed.Id) });
         await CloseAsync(ada, closed.Id);
         if (fault == "the database is slow")
             hold = await HoldAsync("event");
@@ -366,7 +402,9 @@ public sealed class GoingOutTests(ValtroApp app) : IClassFixture<ValtroApp>
         {
             if (hold is not null)
                 await hold.DisposeAsync();
-            await app.Test.Database.ExecuteAsync("delete from edition where id = @id; update edition set settings = null where calendar_id = @calendar", new { id = Guid.Parse((string)made["id"]!), calendar = Guid.Parse(closed.Id) });
+            await app.Test.Database.ExecuteAsync(
+                "delete from edition where id = @id; update edition set settings = null where calendar_id = @calendar",
+                    new { id = Guid.Parse((string)made["id"]!), calendar = Guid.Parse(closed.Id) });
         }
     }
 
@@ -377,7 +415,8 @@ public sealed class GoingOutTests(ValtroApp app) : IClassFixture<ValtroApp>
     {
         var response = await GetAsync(address, node);
         Assert.DoesNotContain("Kept for us", await response.Content.ReadAsStringAsync(), StringComparison.Ordinal);
-        Assert.True(response.StatusCode is HttpStatusCode.OK or HttpStatusCode.NotFound || response.Headers.RetryAfter is not null, $"{address} answers {response.StatusCode}");
+        Assert.True(response.StatusCode is HttpStatusCode.OK or HttpStatusCode.NotFound || response.Headers.RetryAfter is not null,
+            $"{address} answers {response.StatusCode}");
     }
 
     [Fact]
@@ -405,7 +444,8 @@ public sealed class GoingOutTests(ValtroApp app) : IClassFixture<ValtroApp>
     private Task FailToKeepAsync(Open calendar) => app.Test.Database.ExecuteAsync($"""
         create or replace function fail_to_keep() returns trigger language plpgsql as $$
         begin
-            if new.edition_id = (select id from edition where calendar_id = '{calendar.Id}') then raise exception 'as if by a mistake'; end if;
+            if new.edition_id = (select id from edition where calendar_id = '{calendar.Id}')
+                then raise exception 'as if by a mistake'; end if;
             return new;
         end $$;
         create trigger fail before insert or update on artefact for each row execute function fail_to_keep()
@@ -461,13 +501,16 @@ public sealed class GoingOutTests(ValtroApp app) : IClassFixture<ValtroApp>
     {
         await using var other = await app.StartAsync();
         var (ada, em) = (await app.SignedInAsync(), await app.SignedInAsync("em"));
-        var staff = (await ada.GetAsync("/api/editions")).AsArray().Single(edition => (string)edition!["name"]! == "Everything, for the staff")!;
+        var staff =
+            (await ada.GetAsync("/api/editions")).AsArray().Single(edition => (string)edition!["name"]! == "Everything, for the staff")!;
         var own = new Uri((string)(await em.DoAsync(HttpMethod.Post, $"/api/editions/{staff["id"]}/link", new { }))["feed"]!).AbsolutePath;
         await TextAsync(own);
         await TextAsync(own, other);
-        var person = (await ada.GetAsync("/api/people"))["members"]!.AsArray().Single(member => (string)member!["email"]! == "em@pinewick.example")!;
+        var person =
+            (await ada.GetAsync("/api/people"))["members"]!.AsArray().Single(member => (string)member!["email"]! == "em@pinewick.example")!;
         (await ada.SendAsync(HttpMethod.Delete, $"/api/people/{person["id"]}")).EnsureSuccessStatusCode();
         Assert.Equal(HttpStatusCode.NotFound, (await GetAsync(own)).StatusCode);
-        await ValtroApp.EventuallyAsync(async () => (await GetAsync(own, other)).StatusCode == HttpStatusCode.NotFound, "The other node still serves it.");
+        await ValtroApp.EventuallyAsync(
+            async () => (await GetAsync(own, other)).StatusCode == HttpStatusCode.NotFound, "The other node still serves it.");
     }
 }

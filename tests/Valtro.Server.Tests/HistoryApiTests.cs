@@ -14,7 +14,8 @@ public sealed class HistoryApiTests(ValtroApp app) : IClassFixture<ValtroApp>
     {
         var (ada, bo) = (await app.SignedInAsync(), await app.SignedInAsync("bo"));
         var added = await AddedAsync(ada, "Tar the hull");
-        await bo.ChangeAsync(added, "edit", Caller.Event((string)added["calendarId"]!, "Tar both hulls", "2026-11-26", "15:00:00", "16:00:00"));
+        await bo.ChangeAsync(
+            added, "edit", Caller.Event((string)added["calendarId"]!, "Tar both hulls", "2026-11-26", "15:00:00", "16:00:00"));
         await ada.ChangeAsync(added, "cancel", version: 2);
         var all = (await ada.GetAsync($"/api/events/{added["id"]}/revisions")).AsArray();
         Assert.Equal([3, 2, 1], all.Select(one => (int)one!["version"]!));
@@ -22,7 +23,8 @@ public sealed class HistoryApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         Assert.Equal([false, true, true], all.Select(one => (bool)one!["mayRestore"]!));
         Assert.Equal(["state"], all[0]!["differences"]!.AsArray().Select(one => (string)one!["field"]!));
         Assert.Equal(["title", "when"], all[1]!["differences"]!.AsArray().Select(one => (string)one!["field"]!));
-        Assert.Equal(("Tar the hull", "Tar both hulls"), ((string)all[1]!["differences"]![0]!["was"]!, (string)all[1]!["differences"]![0]!["is"]!));
+        Assert.Equal(
+            ("Tar the hull", "Tar both hulls"), ((string)all[1]!["differences"]![0]!["was"]!, (string)all[1]!["differences"]![0]!["is"]!));
         Assert.Empty(all[2]!["differences"]!.AsArray());
     }
 
@@ -37,7 +39,8 @@ public sealed class HistoryApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         await ada.DoAsync(HttpMethod.Post, $"/api/acts/{restored["actId"]}/undo");
         var now = await ada.GetAsync($"/api/events/{added["id"]}");
         Assert.Equal(("Caulk the deck", 4), ((string)now["title"]!, (int)now["version"]!));
-        Assert.Equal(HttpStatusCode.NotFound, (await ada.SendAsync(HttpMethod.Post, $"/api/events/{added["id"]}/revisions/9/restore?now=4")).StatusCode);
+        Assert.Equal(HttpStatusCode.NotFound,
+            (await ada.SendAsync(HttpMethod.Post, $"/api/events/{added["id"]}/revisions/9/restore?now=4")).StatusCode);
     }
 
     [Fact]
@@ -46,13 +49,16 @@ public sealed class HistoryApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         var (ada, di) = (await app.SignedInAsync(), await app.SignedInAsync("di"));
         var added = await AddedAsync(ada, "Burn the old rope");
         await ada.ChangeAsync(added, "remove");
-        async Task<JsonNode?> InBinAsync(Caller caller) => (await caller.GetAsync("/api/bin")).AsArray().SingleOrDefault(one => (string)one!["id"]! == (string)added["id"]!);
+        async Task<JsonNode?> InBinAsync(Caller caller) =>
+            (await caller.GetAsync("/api/bin")).AsArray().SingleOrDefault(one => (string)one!["id"]! == (string)added["id"]!);
         var rests = (await InBinAsync(ada))!;
         Assert.Equal(("Burn the old rope", 2), ((string)rests["title"]!, (int)rests["version"]!));
         Assert.Null(await InBinAsync(di));
-        Assert.Equal(HttpStatusCode.Conflict, (await ada.SendAsync(HttpMethod.Post, $"/api/bin/{added["id"]}/restore?version=1")).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.Conflict, (await ada.SendAsync(HttpMethod.Post, $"/api/bin/{added["id"]}/restore?version=1")).StatusCode);
         await ada.DoAsync(HttpMethod.Post, $"/api/bin/{added["id"]}/restore?version=2");
         Assert.Null(await InBinAsync(ada));
-        Assert.Equal(HttpStatusCode.NotFound, (await ada.SendAsync(HttpMethod.Post, $"/api/bin/{added["id"]}/restore?version=3")).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.NotFound, (await ada.SendAsync(HttpMethod.Post, $"/api/bin/{added["id"]}/restore?version=3")).StatusCode);
     }
 }

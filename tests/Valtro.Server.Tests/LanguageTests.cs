@@ -8,7 +8,9 @@ public sealed class LanguageTests(ValtroApp app) : IClassFixture<ValtroApp>
 {
     private static async Task<string> RefusalAsync(Caller caller, string acceptLanguage)
     {
-        var request = new HttpRequestMessage(HttpMethod.Post, "/api/groups") { Content = new StringContent("""{"name":"","calendars":[]}""", null, "application/json") };
+        var request = new HttpRequestMessage(
+            HttpMethod.Post, "/api/groups")
+        { Content = new StringContent("""{"name":"","calendars":[]}""", null, "application/json") };
         request.Headers.TryAddWithoutValidation("Accept-Language", acceptLanguage);
         var refused = await caller.SendAsync(request);
         Assert.Equal(HttpStatusCode.BadRequest, refused.StatusCode);
@@ -33,25 +35,36 @@ public sealed class LanguageTests(ValtroApp app) : IClassFixture<ValtroApp>
         var session = await jo.GetAsync("/api/session");
         Assert.Equal(("de", "de"), ((string)session["person"]!["language"]!, (string)session["organisation"]!["locale"]!));
         Assert.Contains("uic%3Dde", jo.Cookies, StringComparison.Ordinal);
-        Assert.StartsWith("Nur die Verwaltung", (string)(await Caller.ReadAsync(await jo.SendAsync(HttpMethod.Post, "/api/groups", new { name = "X", calendars = Array.Empty<string>() })))["detail"]!, StringComparison.Ordinal);
+        Assert.StartsWith("Nur die Verwaltung",
+            (string)(await Caller.ReadAsync(
+                await jo.SendAsync(HttpMethod.Post, "/api/groups", new { name = "X", calendars = Array.Empty<string>() })))["detail"]!,
+                    StringComparison.Ordinal);
         var crew = await jo.CalendarAsync("CREW");
         var form = Caller.Event(crew, "Funkprobe");
-        Assert.Equal("Mittwoch, 25. November 2026, 14:00 bis 15:00", (string)(await jo.DoAsync(HttpMethod.Post, "/api/events/consequences", new { @event = form }))["words"]!);
+        Assert.Equal("Mittwoch, 25. November 2026, 14:00 bis 15:00",
+            (string)(await jo.DoAsync(HttpMethod.Post, "/api/events/consequences", new { @event = form }))["words"]!);
     }
 
     [Fact]
     public async Task A_language_is_chosen_with_the_account_and_left_to_the_browser_again()
     {
         var em = await app.SignedInAsync("em");
-        async Task<HttpResponseMessage> ChooseAsync(string language) => await em.SendAsync(HttpMethod.Put, "/api/account", new { name = "Em Saltmarsh", language });
+        async Task<HttpResponseMessage> ChooseAsync(string language) =>
+            await em.SendAsync(HttpMethod.Put, "/api/account", new { name = "Em Saltmarsh", language });
         var chosen = await ChooseAsync("de");
-        Assert.Contains(chosen.Headers.GetValues("Set-Cookie"), cookie => cookie.StartsWith("valtro-language=", StringComparison.Ordinal) && !cookie.Contains("httponly", StringComparison.OrdinalIgnoreCase));
+        Assert.Contains(chosen.Headers.GetValues("Set-Cookie"),
+            cookie => cookie.StartsWith("valtro-language=", StringComparison.Ordinal)
+                && !cookie.Contains("httponly", StringComparison.OrdinalIgnoreCase));
         Assert.Equal("de", (string)(await em.GetAsync("/api/session"))["person"]!["language"]!);
         var refused = await ChooseAsync("tlh");
         Assert.Equal(HttpStatusCode.BadRequest, refused.StatusCode);
-        Assert.StartsWith("Valtro spricht nicht „tlh“.", (string)(await Caller.ReadAsync(refused))["errors"]!["language"]![0]!, StringComparison.Ordinal);
-        Assert.Contains((await ChooseAsync("")).Headers.GetValues("Set-Cookie"), cookie => cookie.StartsWith("valtro-language=;", StringComparison.Ordinal));
-        Assert.Equal(("", "en-GB"), ((string)(await em.GetAsync("/api/session"))["person"]!["language"]!, (string)(await em.GetAsync("/api/session"))["organisation"]!["locale"]!));
+        Assert.StartsWith(
+            "Valtro spricht nicht „tlh“.", (string)(await Caller.ReadAsync(refused))["errors"]!["language"]![0]!, StringComparison.Ordinal);
+        Assert.Contains((await ChooseAsync("")).Headers.GetValues("Set-Cookie"),
+            cookie => cookie.StartsWith("valtro-language=;", StringComparison.Ordinal));
+        Assert.Equal(("", "en-GB"),
+            ((string)(await em.GetAsync("/api/session"))["person"]!["language"]!,
+                (string)(await em.GetAsync("/api/session"))["organisation"]!["locale"]!));
     }
 
     [Fact]
@@ -72,10 +85,13 @@ public sealed class LanguageTests(ValtroApp app) : IClassFixture<ValtroApp>
     {
         (await app.Reader().Http.GetAsync("/api/session")).EnsureSuccessStatusCode();
         var ada = await app.SignedInAsync();
-        var jo = (await ada.GetAsync("/api/people"))["members"]!.AsArray().Single(member => (string)member!["email"]! == "jo@pinewick.example")!;
+        var jo =
+            (await ada.GetAsync("/api/people"))["members"]!.AsArray().Single(member => (string)member!["email"]! == "jo@pinewick.example")!;
         (await ada.SendAsync(HttpMethod.Post, $"/api/people/{jo["id"]}/password-reset")).EnsureSuccessStatusCode();
-        var mail = await app.Test.Database.FirstAsync<string>("select subject || '|' || body from mail where recipient = 'jo@pinewick.example' order by id desc limit 1");
-        Assert.StartsWith("Ein neues Passwort für Pinewick Harbour School|Guten Tag Jo Brandwacht,\n\nsetzen Sie hier", mail, StringComparison.Ordinal);
+        var mail = await app.Test.Database.FirstAsync<string>(
+            "select subject || '|' || body from mail where recipient = 'jo@pinewick.example' order by id desc limit 1");
+        Assert.StartsWith(
+            "Ein neues Passwort für Pinewick Harbour School|Guten Tag Jo Brandwacht,\n\nsetzen Sie hier", mail, StringComparison.Ordinal);
     }
 
     [Theory]
@@ -108,6 +124,7 @@ public sealed class LanguageTests(ValtroApp app) : IClassFixture<ValtroApp>
         request.Headers.Add("Accept-Language", "de-CH");
         var answer = await app.Reader().Http.SendAsync(request);
         Assert.Equal(HttpStatusCode.NotFound, answer.StatusCode);
-        Assert.StartsWith("Unter dieser Adresse gibt es keinen Kalender.", await answer.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+        Assert.StartsWith(
+            "Unter dieser Adresse gibt es keinen Kalender.", await answer.Content.ReadAsStringAsync(), StringComparison.Ordinal);
     }
 }

@@ -19,7 +19,8 @@ public sealed partial class LeakTests(ValtroApp app) : IClassFixture<ValtroApp>,
 
     public Task DisposeAsync() => Task.CompletedTask;
 
-    /// <summary>How the parameters of an address are filled. An address that is not named here fails the test: somebody has to say how it is walked.</summary>
+    /// <summary>How the parameters of an address are filled. An address that is not named here fails the test: somebody has to say how it
+    /// is walked.</summary>
     private Dictionary<string, Func<IEnumerable<string>>> Ways => new()
     {
         ["/api/session"] = () => [""],
@@ -32,8 +33,10 @@ public sealed partial class LeakTests(ValtroApp app) : IClassFixture<ValtroApp>,
         ["/api/calendars/{id:guid}/link"] = () => CalendarIds,
         ["/api/calendars/{id:guid}/removal"] = () => CalendarIds,
         ["/api/calendars/{id:guid}/merge"] = () => CalendarIds.Select(id => $"{id}?into={World.Calendars[3].Id}"),
-        ["/api/calendars/{id:guid}/seen-as/{audience}"] = () => SomeCalendarIds.SelectMany(id => new[] { $"{id}|everyone", $"{id}|members" }),
-        ["/api/calendars/{id:guid}/seen-as/{audience}.json"] = () => SomeCalendarIds.SelectMany(id => new[] { $"{id}|everyone", $"{id}|link", $"{id}|members" }),
+        ["/api/calendars/{id:guid}/seen-as/{audience}"] = () =>
+            SomeCalendarIds.SelectMany(id => new[] { $"{id}|everyone", $"{id}|members" }),
+        ["/api/calendars/{id:guid}/seen-as/{audience}.json"] = () =>
+            SomeCalendarIds.SelectMany(id => new[] { $"{id}|everyone", $"{id}|link", $"{id}|members" }),
         ["/api/calendars/{id:guid}/seen-as/{audience}/changed.json"] = () => SomeCalendarIds.Select(id => $"{id}|everyone"),
         ["/api/editions"] = () => [""],
         ["/api/editions/palettes"] = () => [""],
@@ -45,7 +48,8 @@ public sealed partial class LeakTests(ValtroApp app) : IClassFixture<ValtroApp>,
         ["/api/editions/{id:guid}/page"] = () => WholeEditions,
         ["/api/editions/{id:guid}/page.json"] = () => WholeEditions.Select(id => $"{id}?month=all"),
         ["/api/editions/{id:guid}/page/changed.json"] = () => WholeEditions,
-        ["/api/editions/{id:guid}/page/files/{file:guid}/{name}"] = () => World.Editions.Skip(2).Take(1).SelectMany(edition => Files.Select(file => $"{edition.Id}|{file}")),
+        ["/api/editions/{id:guid}/page/files/{file:guid}/{name}"] = () =>
+            World.Editions.Skip(2).Take(1).SelectMany(edition => Files.Select(file => $"{edition.Id}|{file}")),
         ["/api/editions/drafts/{id:guid}/page"] = () => [$"{Guid.NewGuid()}"],
         ["/api/editions/drafts/{id:guid}/page.json"] = () => [$"{Guid.NewGuid()}"],
         ["/api/editions/drafts/{id:guid}/page/changed.json"] = () => [$"{Guid.NewGuid()}"],
@@ -58,13 +62,17 @@ public sealed partial class LeakTests(ValtroApp app) : IClassFixture<ValtroApp>,
         ["/api/sign-off"] = () => [""],
         ["/api/sign-off/count"] = () => [""],
         ["/api/sign-off/{id:guid}"] = () => [$"{Guid.NewGuid()}"],
-        ["/api/events/{id:guid}"] = () => World.Events.SelectMany(leak => leak.Event.Series.Recurs ? new[] { $"{leak.Event.Id}", $"{leak.Event.Id}?date={OneWeekOn(leak)}" } : [$"{leak.Event.Id}"]),
+        ["/api/events/{id:guid}"] = () =>
+            World.Events.SelectMany(leak =>
+                leak.Event.Series.Recurs ? new[] { $"{leak.Event.Id}", $"{leak.Event.Id}?date={OneWeekOn(leak)}" } : [$"{leak.Event.Id}"]),
         ["/api/events/{id:guid}/revisions"] = () => World.Events.Where(leak => leak.Number % 3 == 0).Select(leak => $"{leak.Event.Id}"),
         ["/api/bin"] = () => [""],
         ["/api/year-plans"] = () => [""],
         ["/api/year-plans/{id:guid}/removal"] = () => [$"{Guid.NewGuid()}"],
         ["/api/lists"] = () => [""],
-        ["/api/occurrences"] = () => ["?from=2026-11-01&to=2027-01-31", $"?from=2026-11-01&to=2027-01-31&calendar={World.Calendars[5].Id}&calendar={World.Calendars[9].Id}"],
+        ["/api/occurrences"] = () =>
+            ["?from=2026-11-01&to=2027-01-31",
+                $"?from=2026-11-01&to=2027-01-31&calendar={World.Calendars[5].Id}&calendar={World.Calendars[9].Id}"],
         ["/api/year"] = () => ["?day=2026-11-23"],
         ["/api/days"] = () => ["?from=2026-11-23&to=2026-11-30"],
         ["/api/zones"] = () => [""],
@@ -77,21 +85,27 @@ public sealed partial class LeakTests(ValtroApp app) : IClassFixture<ValtroApp>,
     private IEnumerable<string> CalendarIds => World.Calendars.Select(calendar => $"{calendar.Id}");
 
     /// <summary>Every fourth, where an answer is put together as those of the public addresses are: these are walked for all.</summary>
-    private IEnumerable<string> SomeCalendarIds => World.Calendars.Where(calendar => calendar.Number % 4 == 3).Select(calendar => $"{calendar.Id}");
+    private IEnumerable<string> SomeCalendarIds =>
+        World.Calendars.Where(calendar => calendar.Number % 4 == 3).Select(calendar => $"{calendar.Id}");
 
     private IEnumerable<string> EditionIds => World.Editions.Select(edition => $"{edition.Id}");
 
     /// <summary>Those without a cap: the others tell less of the same.</summary>
-    private IEnumerable<string> WholeEditions => World.Editions.Where(edition => edition.Cap == Detail.Complete).Select(edition => $"{edition.Id}");
+    private IEnumerable<string> WholeEditions =>
+        World.Editions.Where(edition => edition.Cap == Detail.Complete).Select(edition => $"{edition.Id}");
 
-    private IEnumerable<string> Files => World.Events.Where(leak => leak.FileId is not null).Select(leak => $"{leak.FileId}|{Uri.EscapeDataString(leak.Event.Content.Files[0].Name)}");
+    private IEnumerable<string> Files =>
+        World.Events.Where(leak => leak.FileId is not null)
+            .Select(leak => $"{leak.FileId}|{Uri.EscapeDataString(leak.Event.Content.Files[0].Name)}");
 
-    private static string OneWeekOn(LeakEvent leak) => Uri.EscapeDataString($"{leak.Event.Series.Timing.Start.PlusDays(7):uuuu-MM-dd'T'HH:mm:ss}");
+    private static string OneWeekOn(LeakEvent leak) =>
+        Uri.EscapeDataString($"{leak.Event.Series.Timing.Start.PlusDays(7):uuuu-MM-dd'T'HH:mm:ss}");
 
     private IEnumerable<string> ApiAddresses()
     {
         var patterns = app.Factory.Services.GetServices<EndpointDataSource>().SelectMany(source => source.Endpoints).OfType<RouteEndpoint>()
-            .Where(endpoint => endpoint.Metadata.GetMetadata<Microsoft.AspNetCore.Routing.HttpMethodMetadata>()?.HttpMethods.Contains("GET") == true)
+            .Where(endpoint =>
+                endpoint.Metadata.GetMetadata<Microsoft.AspNetCore.Routing.HttpMethodMetadata>()?.HttpMethods.Contains("GET") == true)
             .Select(endpoint => "/" + endpoint.RoutePattern.RawText!.Trim('/'))
             .Where(pattern => pattern.StartsWith("/api/", StringComparison.Ordinal))
             .Distinct();
@@ -109,23 +123,30 @@ public sealed partial class LeakTests(ValtroApp app) : IClassFixture<ValtroApp>,
 
     private static IEnumerable<string> PublicAddresses(string page, LeakWorld world) =>
     [
-        page, $"{page}?month=2026-11", $"{page}/embed", $"{page}/embed?month=2026-12", $"{page}.ics", $"{page}.json", $"{page}.json?month=2026-12",
-        $"{page}.json?month=all", $"{page}.ics?only=Q5,Q9,Q17", $"{page}.atom", $"{page}/changed.json", $"/oembed?url={Uri.EscapeDataString($"http://localhost{page}")}",
+        page, $"{page}?month=2026-11", $"{page}/embed", $"{page}/embed?month=2026-12", $"{page}.ics", $"{page}.json",
+        $"{page}.json?month=2026-12",
+        $"{page}.json?month=all", $"{page}.ics?only=Q5,Q9,Q17", $"{page}.atom", $"{page}/changed.json",
+        $"/oembed?url={Uri.EscapeDataString($"http://localhost{page}")}",
         .. world.Events.Where(leak => leak.Number % 9 == 1).SelectMany(leak => new[]
         {
-            $"{page}/entries/{leak.Event.Uid}/{leak.Event.Series.Timing.Start:uuuu-MM-dd'T'HH:mm:ss}", $"{page}/entries/{leak.Event.Uid}.ics",
+            $"{page}/entries/{leak.Event.Uid}/{leak.Event.Series.Timing.Start:uuuu-MM-dd'T'HH:mm:ss}",
+            $"{page}/entries/{leak.Event.Uid}.ics",
             $"{page}/entries/{leak.Event.Uid}/{OneWeekOn(leak)}", $"{page}/entries/{leak.Event.Uid}/{OneWeekOn(leak)}.ics",
         }),
-        .. world.Events.Where(leak => leak.FileId is not null && leak.Number % 3 == 0).Select(leak => $"{page}/files/{leak.FileId}/{Uri.EscapeDataString(leak.Event.Content.Files[0].Name)}"),
+        .. world.Events.Where(leak => leak.FileId is not null && leak.Number % 3 == 0)
+            .Select(leak => $"{page}/files/{leak.FileId}/{Uri.EscapeDataString(leak.Event.Content.Files[0].Name)}"),
     ];
 
-    /// <summary>Everything that an answer says: status, headers, body; folded lines of iCalendar put together, what is escaped read.</summary>
+    /// <summary>Everything that an answer says: status, headers, body; folded lines of iCalendar put together, what is escaped
+    /// read.</summary>
     private static async Task<string> WholeAsync(HttpResponseMessage response)
     {
-        var headers = string.Join('\n', response.Headers.Concat(response.Content.Headers).SelectMany(header => header.Value.Select(value => $"{header.Key}: {value}")));
+        var headers = string.Join('\n',
+            response.Headers.Concat(response.Content.Headers).SelectMany(header => header.Value.Select(value => $"{header.Key}: {value}")));
         // The number under which a refusal stands in the log is another at each time.
         var body = TraceId().Replace((await response.Content.ReadAsStringAsync()).Replace("\r\n ", "", StringComparison.Ordinal), "");
-        return WebUtility.HtmlDecode(WebUtility.UrlDecode($"{(int)response.StatusCode}\n{headers}\n{body}")).Replace("\\u002D", "-", StringComparison.Ordinal);
+        return WebUtility.HtmlDecode(WebUtility.UrlDecode($"{(int)response.StatusCode}\n{headers}\n{body}"))
+            .Replace("\\u002D", "-", StringComparison.Ordinal);
     }
 
     private async Task<int> WalkAsync(HttpClient http, IEnumerable<string> addresses, HashSet<string> allowed, string who, string also = "")
@@ -140,7 +161,8 @@ public sealed partial class LeakTests(ValtroApp app) : IClassFixture<ValtroApp>,
             foreach (var mark in Marks().Matches(await WholeAsync(response)).Select(match => match.Value).Distinct())
             {
                 Interlocked.Increment(ref marks);
-                Assert.True(allowed.Any(prefix => mark.StartsWith(prefix, StringComparison.Ordinal)), $"{mark} leaks to {who} at {asked} ({response.StatusCode}).");
+                Assert.True(allowed.Any(prefix => mark.StartsWith(prefix, StringComparison.Ordinal)),
+                    $"{mark} leaks to {who} at {asked} ({response.StatusCode}).");
             }
         });
         return marks;
@@ -171,17 +193,21 @@ public sealed partial class LeakTests(ValtroApp app) : IClassFixture<ValtroApp>,
         }
         // Members know the editions that are for them.
         if (general == Audience.Members)
-            allowed.UnionWith(World.Editions.Where(edition => edition.Audience == Audience.Members).Select(edition => LeakWorld.EditionMark(edition.Number)));
+            allowed.UnionWith(World.Editions.Where(edition => edition.Audience == Audience.Members)
+                .Select(edition => LeakWorld.EditionMark(edition.Number)));
         Assert.True(await WalkAsync(caller.Http, ApiAddresses(), allowed, name, seenAs.Length == 0 ? "" : $"as={seenAs}") > 40);
     }
 
-    /// <summary>Asked with a form and not with an address: what is for everyone or for members may be named, what is behind a secret not.</summary>
+    /// <summary>Asked with a form and not with an address: what is for everyone or for members may be named, what is behind a secret
+    /// not.</summary>
     [Fact]
     public async Task Where_an_event_goes_names_no_edition_behind_a_secret_nor_a_calendar_that_is_closed()
     {
         var caller = await app.SignedInAsync("cy");
-        var allowed = World.Calendars.Where(calendar => calendar.Id == World.ContributorOf || calendar.Disclosure.Members > Detail.Nothing).Select(calendar => LeakWorld.CalendarMark(calendar.Number)).ToHashSet();
-        allowed.UnionWith(World.Editions.Where(edition => edition.Audience != Audience.Link).Select(edition => LeakWorld.EditionMark(edition.Number)));
+        var allowed = World.Calendars.Where(calendar => calendar.Id == World.ContributorOf || calendar.Disclosure.Members > Detail.Nothing)
+            .Select(calendar => LeakWorld.CalendarMark(calendar.Number)).ToHashSet();
+        allowed.UnionWith(World.Editions.Where(edition => edition.Audience != Audience.Link)
+            .Select(edition => LeakWorld.EditionMark(edition.Number)));
         var marks = 0;
         foreach (var leak in World.Events.Where(leak => leak.Event.HomeCalendarId == World.ContributorOf))
         {
@@ -203,7 +229,8 @@ public sealed partial class LeakTests(ValtroApp app) : IClassFixture<ValtroApp>,
         var reader = app.Reader().Http;
         var marks = 0;
         foreach (var calendar in World.Calendars)
-            marks += await WalkAsync(reader, PublicAddresses($"/c/pinewick/{calendar.Slug}", World), AllowedOn(calendar, Audience.Everyone), $"everyone on calendar {calendar.Number}");
+            marks += await WalkAsync(reader, PublicAddresses($"/c/pinewick/{calendar.Slug}", World), AllowedOn(calendar, Audience.Everyone),
+                $"everyone on calendar {calendar.Number}");
         Assert.True(marks > 100);
     }
 
@@ -213,7 +240,8 @@ public sealed partial class LeakTests(ValtroApp app) : IClassFixture<ValtroApp>,
         var reader = app.Reader().Http;
         var marks = 0;
         foreach (var calendar in World.Calendars.Where(calendar => calendar.Secret is not null))
-            marks += await WalkAsync(reader, PublicAddresses($"/s/{calendar.Secret}", World), AllowedOn(calendar, Audience.Link), $"those with the link of calendar {calendar.Number}");
+            marks += await WalkAsync(reader, PublicAddresses($"/s/{calendar.Secret}", World), AllowedOn(calendar, Audience.Link),
+                $"those with the link of calendar {calendar.Number}");
         Assert.True(marks > 100);
     }
 
@@ -228,7 +256,8 @@ public sealed partial class LeakTests(ValtroApp app) : IClassFixture<ValtroApp>,
             marks += await WalkAsync(reader, PublicAddresses(edition.Page, World), allowed, $"readers of edition {edition.Number}");
             var feed = await WholeAsync(await reader.GetAsync($"{edition.Page}.ics"));
             foreach (var leak in World.Events)
-                Assert.Equal(World.Level(leak, edition) >= Detail.Headline, feed.Contains(LeakWorld.Mark(leak.Number, FieldLevel.Headline, "title"), StringComparison.Ordinal));
+                Assert.Equal(World.Level(leak, edition) >= Detail.Headline,
+                    feed.Contains(LeakWorld.Mark(leak.Number, FieldLevel.Headline, "title"), StringComparison.Ordinal));
         }
         Assert.True(marks > 200);
     }
@@ -252,10 +281,12 @@ public sealed partial class LeakTests(ValtroApp app) : IClassFixture<ValtroApp>,
         Assert.True(await WalkAsync(app.Reader().Http, PublicAddresses(page, World), AllowedIn(edition), "di at her own address") > 40);
         var own = page[(page.LastIndexOf('/') + 1)..];
         Assert.DoesNotContain(own, await WholeAsync(await app.Reader().Http.GetAsync($"{page}.ics")), StringComparison.Ordinal);
-        var second = new Uri((string)(await di.DoAsync(HttpMethod.Post, $"/api/editions/{edition.Id}/link", new { }))["page"]!).AbsolutePath;
+        var second =
+            new Uri((string)(await di.DoAsync(HttpMethod.Post, $"/api/editions/{edition.Id}/link", new { }))["page"]!).AbsolutePath;
         app.Clock.Advance(Duration.FromSeconds(5));
         Assert.Equal(HttpStatusCode.Gone, (await app.Reader().Http.GetAsync($"{page}.ics")).StatusCode);
-        await app.Test.Database.ExecuteAsync("update membership set ended_at = timestamptz '2026-11-23 12:00Z' where account_id = (select id from account where email like 'di@%')");
+        await app.Test.Database.ExecuteAsync(
+            "update membership set ended_at = timestamptz '2026-11-23 12:00Z' where account_id = (select id from account where email like 'di@%')");
         try
         {
             app.Clock.Advance(Duration.FromSeconds(5));
@@ -263,14 +294,16 @@ public sealed partial class LeakTests(ValtroApp app) : IClassFixture<ValtroApp>,
         }
         finally
         {
-            await app.Test.Database.ExecuteAsync("update membership set ended_at = null where account_id = (select id from account where email like 'di@%')");
+            await app.Test.Database.ExecuteAsync(
+                "update membership set ended_at = null where account_id = (select id from account where email like 'di@%')");
         }
     }
 
     private HashSet<string> AllowedIn(LeakEdition edition)
     {
         HashSet<string> allowed = [LeakWorld.EditionMark(edition.Number)];
-        allowed.UnionWith(World.Calendars.Where(calendar => calendar.Disclosure[edition.Audience] > Detail.Nothing).Select(calendar => LeakWorld.CalendarMark(calendar.Number)));
+        allowed.UnionWith(World.Calendars.Where(calendar => calendar.Disclosure[edition.Audience] > Detail.Nothing)
+            .Select(calendar => LeakWorld.CalendarMark(calendar.Number)));
         foreach (var leak in World.Events)
             allowed.UnionWith(World.Allowed(World.Level(leak, edition), leak, readsNotes: false));
         return allowed;
@@ -296,8 +329,10 @@ public sealed partial class LeakTests(ValtroApp app) : IClassFixture<ValtroApp>,
             foreach (var leak in World.Events)
             {
                 var level = World.Level(leak, calendar, Audience.Everyone);
-                Assert.Equal(level >= Detail.Headline, feed.Contains(LeakWorld.Mark(leak.Number, FieldLevel.Headline, "title"), StringComparison.Ordinal));
-                Assert.Equal(level == Detail.Complete, feed.Contains(LeakWorld.Mark(leak.Number, FieldLevel.Complete, "contact"), StringComparison.Ordinal));
+                Assert.Equal(level >= Detail.Headline,
+                    feed.Contains(LeakWorld.Mark(leak.Number, FieldLevel.Headline, "title"), StringComparison.Ordinal));
+                Assert.Equal(level == Detail.Complete,
+                    feed.Contains(LeakWorld.Mark(leak.Number, FieldLevel.Complete, "contact"), StringComparison.Ordinal));
             }
         }
     }
@@ -307,13 +342,20 @@ public sealed partial class LeakTests(ValtroApp app) : IClassFixture<ValtroApp>,
     {
         var caller = await app.SignedInAsync("di");
         var before = await FingerprintAsync();
-        var allowed = World.Calendars.Where(calendar => calendar.Disclosure.Members > Detail.Nothing).Select(calendar => LeakWorld.CalendarMark(calendar.Number)).ToHashSet();
+        var allowed = World.Calendars.Where(calendar => calendar.Disclosure.Members > Detail.Nothing)
+            .Select(calendar => LeakWorld.CalendarMark(calendar.Number)).ToHashSet();
         foreach (var leak in World.Events)
-            allowed.UnionWith(World.Allowed(World.Calendars.Max(calendar => World.Level(leak, calendar, Audience.Members)), leak, readsNotes: false));
-        var ids = World.Events.Where(leak => leak.Number % 9 == 0).Select(leak => leak.Event.Id).Concat(World.Calendars.Take(4).Select(calendar => calendar.Id)).ToArray();
-        var endpoints = app.Factory.Services.GetServices<EndpointDataSource>().SelectMany(source => source.Endpoints).OfType<RouteEndpoint>()
-            .Select(endpoint => (Pattern: "/" + endpoint.RoutePattern.RawText!.Trim('/'), Methods: endpoint.Metadata.GetMetadata<Microsoft.AspNetCore.Routing.HttpMethodMetadata>()?.HttpMethods ?? []))
-            .Where(endpoint => endpoint.Pattern.StartsWith("/api/", StringComparison.Ordinal) && !Ungoverned.Any(own => endpoint.Pattern.StartsWith(own, StringComparison.Ordinal)));
+            allowed.UnionWith(
+                World.Allowed(World.Calendars.Max(calendar => World.Level(leak, calendar, Audience.Members)), leak, readsNotes: false));
+        var ids = World.Events.Where(leak => leak.Number % 9 == 0).Select(leak => leak.Event.Id)
+            .Concat(World.Calendars.Take(4).Select(calendar => calendar.Id)).ToArray();
+        var endpoints =
+            app.Factory.Services.GetServices<EndpointDataSource>().SelectMany(source => source.Endpoints).OfType<RouteEndpoint>()
+            .Select(
+                endpoint => (Pattern: "/" + endpoint.RoutePattern.RawText!.Trim('/'),
+                    Methods: endpoint.Metadata.GetMetadata<Microsoft.AspNetCore.Routing.HttpMethodMetadata>()?.HttpMethods ?? []))
+            .Where(endpoint => endpoint.Pattern.StartsWith("/api/", StringComparison.Ordinal)
+                && !Ungoverned.Any(own => endpoint.Pattern.StartsWith(own, StringComparison.Ordinal)));
         var asked = 0;
         foreach (var (pattern, methods) in endpoints)
         {
@@ -321,12 +363,17 @@ public sealed partial class LeakTests(ValtroApp app) : IClassFixture<ValtroApp>,
             {
                 foreach (var id in ids)
                 {
-                    var address = Parameter().Replace(pattern, match => match.Value.Contains("int", StringComparison.Ordinal) ? "1" : $"{id}") + "?version=1&now=1&name=plan.txt";
-                    using var response = await caller.SendAsync(new HttpMethod(method), address, Bodies.FirstOrDefault(body => pattern.EndsWith(body.Key, StringComparison.Ordinal)).Value?.Invoke(id) ?? new { });
-                    Assert.True((int)response.StatusCode is 400 or 403 or 404 or 409 or 415, $"{method} {address} answered {response.StatusCode}.");
+                    var address = Parameter()
+                        .Replace(pattern, match => match.Value.Contains("int", StringComparison.Ordinal) ? "1" : $"{id}")
+                            + "?version=1&now=1&name=plan.txt";
+                    using var response = await caller.SendAsync(new HttpMethod(method), address,
+                        Bodies.FirstOrDefault(body => pattern.EndsWith(body.Key, StringComparison.Ordinal)).Value?.Invoke(id) ?? new { });
+                    Assert.True(
+                        (int)response.StatusCode is 400 or 403 or 404 or 409 or 415, $"{method} {address} answered {response.StatusCode}.");
                     asked++;
                     foreach (var mark in Marks().Matches(await WholeAsync(response)).Select(match => match.Value))
-                        Assert.True(allowed.Any(prefix => mark.StartsWith(prefix, StringComparison.Ordinal)), $"{mark} leaks at {method} {address}.");
+                        Assert.True(allowed.Any(prefix => mark.StartsWith(prefix, StringComparison.Ordinal)),
+                            $"{mark} leaks at {method} {address}.");
                 }
             }
         }
@@ -334,29 +381,53 @@ public sealed partial class LeakTests(ValtroApp app) : IClassFixture<ValtroApp>,
         Assert.Equal(before, await FingerprintAsync());
     }
 
-    /// <summary>What everybody may do: sign in and out, take up an invitation, change one's own account, and have a line of text read.</summary>
-    private static readonly string[] Ungoverned = ["/api/session", "/api/invitations", "/api/password-resets", "/api/account", "/api/events/line"];
+    /// <summary>What everybody may do: sign in and out, take up an invitation, change one's own account, and have a line of text
+    /// read.</summary>
+    private static readonly string[] Ungoverned =
+        ["/api/session", "/api/invitations", "/api/password-resets", "/api/account", "/api/events/line"];
 
     /// <summary>Bodies that are right, so that only the permission is wrong.</summary>
     private Dictionary<string, Func<Guid, object>> Bodies => new()
     {
-        ["/disclosure/preview"] = _ => new { disclosure = new { members = "complete", link = "complete", everyone = "complete" }, version = 1 },
+        ["/disclosure/preview"] = _ =>
+            new { disclosure = new { members = "complete", link = "complete", everyone = "complete" }, version = 1 },
         ["/disclosure"] = _ => new { disclosure = new { members = "complete", link = "complete", everyone = "complete" }, version = 1 },
-        ["/consequences"] = id => new { @event = Caller.Event($"{World.Calendars[0].Id}"), eventId = id, recurrenceId = "2026-11-25T14:00:00" },
-        ["/destinations"] = id => new { @event = Caller.Event($"{World.Calendars[0].Id}"), eventId = id, recurrenceId = "2026-11-25T14:00:00" },
-        ["/changes"] = id => new { act = "edit", recurrenceId = "2026-11-25T14:00:00", version = 1, @event = Caller.Event($"{World.Calendars[0].Id}"), scope = "every" },
-        ["/changes/preview"] = id => new { act = "edit", recurrenceId = "2026-11-25T14:00:00", version = 1, @event = Caller.Event($"{World.Calendars[0].Id}"), scope = "every" },
+        ["/consequences"] = id =>
+            new { @event = Caller.Event($"{World.Calendars[0].Id}"), eventId = id, recurrenceId = "2026-11-25T14:00:00" },
+        ["/destinations"] = id =>
+            new { @event = Caller.Event($"{World.Calendars[0].Id}"), eventId = id, recurrenceId = "2026-11-25T14:00:00" },
+        ["/changes"] = id =>
+            new
+            {
+                act = "edit",
+                recurrenceId = "2026-11-25T14:00:00",
+                version = 1,
+                @event = Caller.Event($"{World.Calendars[0].Id}"),
+                scope = "every"
+            },
+        ["/changes/preview"] = id =>
+            new
+            {
+                act = "edit",
+                recurrenceId = "2026-11-25T14:00:00",
+                version = 1,
+                @event = Caller.Event($"{World.Calendars[0].Id}"),
+                scope = "every"
+            },
         ["/events"] = id => Caller.Event($"{World.Calendars[0].Id}"),
         ["/editions"] = id => new { edition = new { name = "Mine", sources = new[] { new { calendarId = World.Calendars[3].Id } } } },
-        ["/editions/preview"] = id => new { edition = new { name = "Mine", sources = new[] { new { calendarId = World.Calendars[3].Id } } } },
-        ["/editions/{id:guid}"] = id => new { edition = new { name = "Mine", sources = new[] { new { calendarId = World.Calendars[3].Id } } }, version = 1 },
+        ["/editions/preview"] = id =>
+            new { edition = new { name = "Mine", sources = new[] { new { calendarId = World.Calendars[3].Id } } } },
+        ["/editions/{id:guid}"] = id =>
+            new { edition = new { name = "Mine", sources = new[] { new { calendarId = World.Calendars[3].Id } } }, version = 1 },
         ["/merge"] = id => new { into = World.Calendars[5].Id },
         ["/groups"] = id => new { name = "Mine", calendars = new[] { id } },
         ["/roles"] = id => new { isAdministrator = true, roles = Array.Empty<object>() },
         ["/people/invitations"] = id => new { email = "friend@pinewick.example", isAdministrator = true, roles = Array.Empty<object>() },
         ["/approve"] = id => new { items = new[] { new { id, version = 1 } } },
         ["/send-back"] = id => new { reason = "Because" },
-        ["/several"] = id => new { rows = new[] { new { date = "24 Nov", from = "9", to = "10", title = "x", place = "", calendar = "Q0" } } },
+        ["/several"] = id =>
+            new { rows = new[] { new { date = "24 Nov", from = "9", to = "10", title = "x", place = "", calendar = "Q0" } } },
     };
 
     private async Task<string> FingerprintAsync() => string.Join(' ', await app.Test.Database.ListAsync<string>("""
@@ -375,7 +446,8 @@ public sealed partial class LeakTests(ValtroApp app) : IClassFixture<ValtroApp>,
         union all select 'list ' || (select count(*) from category) || ' ' || (select count(*) from place)
         """));
 
-    /// <summary>Whatever is changed out of sight of somebody, everything they can fetch stays as it is, byte for byte and validator for validator.</summary>
+    /// <summary>Whatever is changed out of sight of somebody, everything they can fetch stays as it is, byte for byte and validator for
+    /// validator.</summary>
     [Theory]
     [InlineData("everyone")]
     [InlineData("di")]
@@ -399,15 +471,21 @@ public sealed partial class LeakTests(ValtroApp app) : IClassFixture<ValtroApp>,
             return await ada.DoAsync(HttpMethod.Post, "/api/events", form);
         }
         var open = await MakeAsync(_ => { }, id);
-        var busy = await MakeAsync(form => form["cap"] = System.Text.Json.Nodes.JsonNode.Parse("""{"members":"times","link":null,"everyone":null}"""), id);
+        var busy = await MakeAsync(form =>
+            form["cap"] = System.Text.Json.Nodes.JsonNode.Parse("""{"members":"times","link":null,"everyone":null}"""), id);
         var draft = await MakeAsync(form => form["isDraft"] = true, id);
         var later = await MakeAsync(form => form["showFrom"] = "2026-12-24", id);
         var inside = await MakeAsync(_ => { }, await ada.CalendarAsync("STF"));
         var reader = who == "everyone" ? app.Reader() : await app.SignedInAsync(who);
         string[] addresses =
         [
-            $"/c/pinewick/{slug}", $"/c/pinewick/{slug}/embed", $"/c/pinewick/{slug}.ics", $"/c/pinewick/{slug}.json?month=2026-11", $"/c/pinewick/{slug}.json?month=2026-12",
-            .. who == "everyone" ? Array.Empty<string>() : ["/api/calendars", $"/api/calendars/{id}", "/api/occurrences?from=2026-11-01&to=2027-01-31", "/api/year?day=2026-11-23", "/api/groups", "/api/bin", "/api/sign-off", $"/api/events/{open["id"]}", $"/api/events/{busy["id"]}", $"/api/events/{draft["id"]}", $"/api/events/{later["id"]}", $"/api/events/{inside["id"]}"],
+            $"/c/pinewick/{slug}", $"/c/pinewick/{slug}/embed", $"/c/pinewick/{slug}.ics", $"/c/pinewick/{slug}.json?month=2026-11",
+            $"/c/pinewick/{slug}.json?month=2026-12",
+            .. who == "everyone"
+                ? Array.Empty<string>()
+                : ["/api/calendars", $"/api/calendars/{id}", "/api/occurrences?from=2026-11-01&to=2027-01-31", "/api/year?day=2026-11-23",
+                    "/api/groups", "/api/bin", "/api/sign-off", $"/api/events/{open["id"]}", $"/api/events/{busy["id"]}",
+                        $"/api/events/{draft["id"]}", $"/api/events/{later["id"]}", $"/api/events/{inside["id"]}"],
         ];
         async Task<string[]> SeenAsync()
         {
@@ -425,11 +503,22 @@ public sealed partial class LeakTests(ValtroApp app) : IClassFixture<ValtroApp>,
         }
 
         var before = await SeenAsync();
-        await ChangeAsync(open, form => { form["description"] = "<p>Only inside</p>"; form["notes"] = "Changed"; form["contact"] = "Ada"; form["tags"] = new System.Text.Json.Nodes.JsonArray("new"); }, id);
-        await ChangeAsync(busy, form => { form["title"] = "Another name"; form["place"] = "Elsewhere"; form["cap"] = System.Text.Json.Nodes.JsonNode.Parse("""{"members":"times","link":null,"everyone":null}"""); }, id);
+        await ChangeAsync(open,
+            form =>
+            {
+                form["description"] = "<p>Only inside</p>"; form["notes"] =
+                "Changed"; form["contact"] = "Ada"; form["tags"] = new System.Text.Json.Nodes.JsonArray("new");
+            }, id);
+        await ChangeAsync(busy,
+            form =>
+            {
+                form["title"] = "Another name"; form["place"] = "Elsewhere"; form["cap"] =
+                System.Text.Json.Nodes.JsonNode.Parse("""{"members":"times","link":null,"everyone":null}""");
+            }, id);
         await ChangeAsync(draft, form => { form["title"] = "Still a draft"; form["isDraft"] = true; }, id);
         await ChangeAsync(later, form => { form["title"] = "Still to come"; form["showFrom"] = "2026-12-25"; }, id);
-        await ChangeAsync(inside, form => { form["title"] = "Staff only"; form["from"] = "08:00:00"; form["to"] = "09:00:00"; }, await ada.CalendarAsync("STF"));
+        await ChangeAsync(inside, form => { form["title"] = "Staff only"; form["from"] = "08:00:00"; form["to"] = "09:00:00"; },
+            await ada.CalendarAsync("STF"));
         await ada.DoAsync(HttpMethod.Post, "/api/events", Caller.Event(await ada.CalendarAsync("STF"), "One more inside"));
         var after = await SeenAsync();
         for (var index = 0; index < addresses.Length; index++)

@@ -21,7 +21,8 @@ public sealed record LeakEdition(Guid Id, string Slug, int Number, Audience Audi
 /// <summary>An event of the leak test. What stands in it names itself: <c>qx-17-Headline-title-qx</c>.</summary>
 public sealed record LeakEvent(int Number, CalendarEvent Event, Guid? FileId);
 
-/// <summary>Generated calendars and events of every level, cap, state and span, beside the demo data. The drawing is the same at every run.</summary>
+/// <summary>Generated calendars and events of every level, cap, state and span, beside the demo data. The drawing is the same at every
+/// run.</summary>
 public sealed class LeakWorld
 {
     private static readonly DateTimeZone Halifax = Zones.Named("America/Halifax");
@@ -58,21 +59,34 @@ public sealed class LeakWorld
         foreach (var calendar in world.Calendars)
             await groups.SaveAsync(organisation, null, null, $"group of {CalendarMark(calendar.Number)}", [calendar.Id]);
         var accounts = new AccountStore(database);
-        await accounts.GiveRoleAsync(organisation, world.ReaderOf, await database.FirstAsync<Guid>("select id from account where email like 'em@%'"), CalendarRole.Reader);
-        await accounts.GiveRoleAsync(organisation, world.ContributorOf, await database.FirstAsync<Guid>("select id from account where email like 'cy@%'"), CalendarRole.Contributor);
+        await accounts.GiveRoleAsync(organisation, world.ReaderOf,
+            await database.FirstAsync<Guid>("select id from account where email like 'em@%'"), CalendarRole.Reader);
+        await accounts.GiveRoleAsync(organisation, world.ContributorOf,
+            await database.FirstAsync<Guid>("select id from account where email like 'cy@%'"), CalendarRole.Contributor);
         return world;
     }
 
     private async Task MakeCalendarsAsync(Database database, Guid organisation, Guid ada, Instant now)
     {
         Detail[] levels = [Detail.Nothing, Detail.Times, Detail.Headline, Detail.Complete];
-        var tables = (from members in levels from link in levels from everyone in levels where members >= link && link >= everyone select new Disclosure(members, link, everyone)).ToArray();
+        var tables = (from members in levels
+                      from link in levels
+                      from everyone in levels
+                      where members >= link
+                      && link >= everyone
+                      select new Disclosure(members, link, everyone))
+            .ToArray();
         var store = new CalendarStore(database);
         for (var number = 0; number < tables.Length; number++)
         {
             var made = await store.AddAsync(organisation, new CalendarSettings(
-                CalendarMark(number), Plate.Parse($"Q{number}"), Hue.All[number % Hue.All.Count], Halifax, $"about {CalendarMark(number)}", tables[number], [$"readers of {CalendarMark(number)}"]), now);
-            var link = number % 3 == 2 ? null : await new SecretLinkStore(database).MakeAsync(organisation, made.EditionId, now, _ => new AuditLine(ada, AuditAct.LinkMade, CalendarMark(number), null, now));
+                CalendarMark(number), Plate.Parse($"Q{number}"), Hue.All[number % Hue.All.Count], Halifax, $"about {CalendarMark(number)}",
+                    tables[number], [$"readers of {CalendarMark(number)}"]), now);
+            var link = number % 3 == 2
+                ? null
+                : await new SecretLinkStore(database)
+                    .MakeAsync(
+                        organisation, made.EditionId, now, _ => new AuditLine(ada, AuditAct.LinkMade, CalendarMark(number), null, now));
             Calendars.Add(new LeakCalendar(made.Id, made.Slug, number, tables[number], link?.Secret));
         }
     }
@@ -81,11 +95,15 @@ public sealed class LeakWorld
     {
         var store = new EditionSettingsStore(database);
         var links = new SecretLinkStore(database);
-        foreach (var (audience, cap) in from audience in new[] { Audience.Members, Audience.Link, Audience.Everyone } from cap in new[] { Detail.Times, Detail.Headline, Detail.Complete } select (audience, cap))
+        foreach (var (audience, cap) in from audience in new[] { Audience.Members, Audience.Link,
+            Audience.Everyone }
+                                        from cap in new[] { Detail.Times, Detail.Headline, Detail.Complete }
+                                        select (audience, cap))
         {
             var name = EditionMark(Editions.Count);
             AuditLine Line(AuditAct act) => new(ada, act, name, null, now);
-            var draft = new EditionDraft(name, [.. Calendars.Select(calendar => new SourceDraft(calendar.Id))], audience, cap, TellsPlatesOfBusy: cap == Detail.Times);
+            var draft = new EditionDraft(name, [.. Calendars.Select(calendar => new SourceDraft(calendar.Id))], audience, cap,
+                TellsPlatesOfBusy: cap == Detail.Times);
             var id = await store.AddAsync(organisation, draft, name, now, Line(AuditAct.EditionMade));
             var link = audience == Audience.Link ? await links.MakeAsync(organisation, id, now, _ => Line(AuditAct.LinkMade)) : null;
             Editions.Add(new LeakEdition(id, (await store.FindAsync(organisation, id))!.Slug, Editions.Count, audience, cap, link?.Secret));
@@ -95,12 +113,17 @@ public sealed class LeakWorld
     private async Task MakeEventAsync(Database database, Guid organisation, Guid ada, Instant now, int number, Random random)
     {
         var file = number % 2 == 0
-            ? await new FileStore(database).AddAsync(organisation, $"{Mark(number, FieldLevel.Complete, "file")}.txt", "text/plain", System.Text.Encoding.UTF8.GetBytes(Mark(number, FieldLevel.Complete, "inside")), ada, now)
+            ? await new FileStore(database)
+                .AddAsync(organisation, $"{Mark(number, FieldLevel.Complete, "file")}.txt", "text/plain",
+                    System.Text.Encoding.UTF8.GetBytes(Mark(number, FieldLevel.Complete, "inside")), ada, now)
             : null;
         var home = Calendars[random.Next(Calendars.Count)];
-        var made = new CalendarEvent(Guid.Empty, home.Id, Guid.Empty, Content(number, file, random), random.Next(6) switch { 0 => EventState.Draft, 1 => EventState.Waiting, 2 => EventState.Cancelled, _ => EventState.Live }, default)
+        var made = new CalendarEvent(Guid.Empty, home.Id, Guid.Empty, Content(number, file, random),
+            random.Next(6) switch { 0 => EventState.Draft, 1 => EventState.Waiting, 2 => EventState.Cancelled, _ => EventState.Live },
+                default)
         {
-            Placements = [.. Enumerable.Range(0, random.Next(3)).Select(_ => Calendars[random.Next(Calendars.Count)].Id).Where(id => id != home.Id).Distinct()],
+            Placements = [.. Enumerable.Range(0, random.Next(3)).Select(_ => Calendars[random.Next(Calendars.Count)].Id)
+                .Where(id => id != home.Id).Distinct()],
         };
         if (made.Series.Recurs)
         {
@@ -109,7 +132,9 @@ public sealed class LeakWorld
             {
                 Exceptions =
                 [
-                    new EventException(own) { Own = OwnFields.None.With("title", Mark(number, FieldLevel.Headline, "own-title")).With("place", Mark(number, FieldLevel.Headline, "own-place")).With("description", Rich(number, "own-description")) },
+                    new EventException(own) { Own = OwnFields.None.With("title", Mark(number, FieldLevel.Headline, "own-title"))
+                        .With("place", Mark(number, FieldLevel.Headline, "own-place"))
+                        .With("description", Rich(number, "own-description")) },
                 ],
             };
         }
@@ -120,12 +145,16 @@ public sealed class LeakWorld
     private static EventContent Content(int number, EventFile? file, Random random)
     {
         var start = new LocalDateTime(2026, 11, 16, 9, 0).PlusDays(random.Next(20)).PlusMinutes(30 * random.Next(12));
-        var series = new Series(Timing.Timed(start, start.PlusMinutes(45), Halifax), random.Next(2) == 0 ? null : RuleText.Parse("FREQ=WEEKLY;COUNT=4"));
+        var series = new Series(
+            Timing.Timed(start, start.PlusMinutes(45), Halifax), random.Next(2) == 0 ? null : RuleText.Parse("FREQ=WEEKLY;COUNT=4"));
         var today = new LocalDate(2026, 11, 23);
-        return new EventContent(Mark(number, FieldLevel.Headline, "title"), series, Mark(number, FieldLevel.Headline, "place"), Rich(number, "description"))
+        return new EventContent(
+            Mark(number, FieldLevel.Headline, "title"), series, Mark(number, FieldLevel.Headline, "place"), Rich(number, "description"))
         {
             Tags = [Mark(number, FieldLevel.Complete, "tag")],
-            Links = [new EventLink(Mark(number, FieldLevel.Complete, "label"), $"https://pinewick.example/{Mark(number, FieldLevel.Complete, "url")}")],
+            Links = [
+                new EventLink(
+                    Mark(number, FieldLevel.Complete, "label"), $"https://pinewick.example/{Mark(number, FieldLevel.Complete, "url")}")],
             Files = file is null ? [] : [file],
             Contact = Mark(number, FieldLevel.Complete, "contact"),
             Notes = Mark(number, FieldLevel.Inside, "notes"),
@@ -147,7 +176,8 @@ public sealed class LeakWorld
         };
     }
 
-    private static RichText Rich(int number, string field) => new($"<p>{Mark(number, FieldLevel.Complete, field)}</p>", Mark(number, FieldLevel.Complete, field));
+    private static RichText Rich(int number, string field) =>
+        new($"<p>{Mark(number, FieldLevel.Complete, field)}</p>", Mark(number, FieldLevel.Complete, field));
 
     // ---------------------------------------------------------------- what each may know, said a second time and as plainly as can be
 
@@ -164,7 +194,8 @@ public sealed class LeakWorld
         var today = new LocalDate(2026, 11, 23);
         if (content.Showing.From > today || content.Showing.Until < today)
             return Detail.Nothing;
-        Detail?[] said = [content.Cap.Members, audience >= Audience.Link ? content.Cap.Link : null, audience == Audience.Everyone ? content.Cap.Everyone : null];
+        Detail?[] said = [content.Cap.Members, audience >= Audience.Link ? content.Cap.Link : null,
+            audience == Audience.Everyone ? content.Cap.Everyone : null];
         var level = calendar.Disclosure[audience];
         foreach (var cap in said)
             level = cap < level ? cap.Value : level;

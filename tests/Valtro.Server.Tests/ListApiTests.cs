@@ -35,9 +35,11 @@ public sealed class ListApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         var added = await WithCategoryAsync(ada, category);
         Assert.Equal((string)category["id"]!, (string)(await ada.GetAsync($"/api/events/{added["id"]}"))["category"]!["id"]!);
         var feed = (string)(await ada.GetAsync($"/api/calendars/{added["calendarId"]}/publishing"))["feed"]!;
-        async Task<string> FeedAsync() => (await app.Reader().Http.GetStringAsync(new Uri(feed).PathAndQuery)).Replace("\r\n ", "", StringComparison.Ordinal);
+        async Task<string> FeedAsync() =>
+            (await app.Reader().Http.GetStringAsync(new Uri(feed).PathAndQuery)).Replace("\r\n ", "", StringComparison.Ordinal);
         Assert.Contains("CATEGORIES:Seamanship", await FeedAsync(), StringComparison.Ordinal);
-        Assert.Equal(HttpStatusCode.NoContent, (await ada.SendAsync(HttpMethod.Post, $"/api/lists/categories/{category["id"]}/retire")).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.NoContent, (await ada.SendAsync(HttpMethod.Post, $"/api/lists/categories/{category["id"]}/retire")).StatusCode);
         Assert.Equal("Seamanship", (string)(await ada.GetAsync($"/api/events/{added["id"]}"))["category"]!["name"]!);
         Assert.Contains("CATEGORIES:Seamanship", await FeedAsync(), StringComparison.Ordinal);
         var lists = await ada.GetAsync("/api/lists");
@@ -48,7 +50,8 @@ public sealed class ListApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         var refused = await ada.SendAsync(HttpMethod.Post, "/api/events", WithTitle(added, "Another"));
         Assert.NotNull((await Caller.ReadAsync(refused))["errors"]!["categoryId"]);
 
-        Assert.Equal(HttpStatusCode.NoContent, (await ada.SendAsync(HttpMethod.Post, $"/api/lists/categories/{category["id"]}/offer")).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.NoContent, (await ada.SendAsync(HttpMethod.Post, $"/api/lists/categories/{category["id"]}/offer")).StatusCode);
         Assert.Equal(HttpStatusCode.Created, (await ada.SendAsync(HttpMethod.Post, "/api/events", WithTitle(added, "Another"))).StatusCode);
     }
 
@@ -63,15 +66,23 @@ public sealed class ListApiTests(ValtroApp app) : IClassFixture<ValtroApp>
     public async Task A_category_under_a_new_name_and_one_that_became_another_reach_readers_and_editions_that_ask_for_them()
     {
         var ada = await app.SignedInAsync();
-        var (from, into) = (await ada.DoAsync(HttpMethod.Post, "/api/lists/categories", new { name = "Hauling", colour = "harbour" }), await ada.DoAsync(HttpMethod.Post, "/api/lists/categories", new { name = "Rigging", colour = "plum" }));
+        var (from, into) = (await ada.DoAsync(HttpMethod.Post, "/api/lists/categories", new { name = "Hauling", colour = "harbour" }),
+            await ada.DoAsync(HttpMethod.Post, "/api/lists/categories", new { name = "Rigging", colour = "plum" }));
         var added = await WithCategoryAsync(ada, from, "SW");
         var edition = await ada.DoAsync(HttpMethod.Post, "/api/editions", new
         {
-            edition = new { name = "Hauling only", sources = new[] { new { calendarId = await ada.CalendarAsync("SW"), filter = new { mode = "only", categories = new[] { (string)from["id"]! } } } } },
+            edition = new
+            {
+                name = "Hauling only",
+                sources = new[] { new { calendarId = await ada.CalendarAsync("SW"),
+                    filter = new { mode = "only", categories = new[] { (string)from["id"]! } } } }
+            },
         });
         var feed = new Uri((string)edition["addresses"]!["feed"]!).AbsolutePath;
         Assert.Contains("CATEGORIES:Hauling", await app.Reader().Http.GetStringAsync(feed), StringComparison.Ordinal);
-        Assert.Equal(HttpStatusCode.NoContent, (await ada.SendAsync(HttpMethod.Put, $"/api/lists/categories/{from["id"]}", new { name = "Hauling ropes", colour = "kelp" })).StatusCode);
+        Assert.Equal(HttpStatusCode.NoContent,
+            (await ada.SendAsync(
+                HttpMethod.Put, $"/api/lists/categories/{from["id"]}", new { name = "Hauling ropes", colour = "kelp" })).StatusCode);
         Assert.Contains("CATEGORIES:Hauling ropes", await app.Reader().Http.GetStringAsync(feed), StringComparison.Ordinal);
 
         var done = await ada.DoAsync(HttpMethod.Post, $"/api/lists/categories/{from["id"]}/merge", new { into = (string)into["id"]! });
@@ -92,7 +103,8 @@ public sealed class ListApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         var refused = await ada.SendAsync(HttpMethod.Post, "/api/events", form);
         Assert.Equal(HttpStatusCode.BadRequest, refused.StatusCode);
         Assert.NotNull((await Caller.ReadAsync(refused))["errors"]!["categoryId"]);
-        Assert.DoesNotContain((await ada.GetAsync("/api/occurrences?from=2026-11-26&to=2026-11-27")).AsArray(), one => (string)one!["title"]! == "Never saved");
+        Assert.DoesNotContain((await ada.GetAsync("/api/occurrences?from=2026-11-26&to=2026-11-27")).AsArray(),
+            one => (string)one!["title"]! == "Never saved");
     }
 
     [Fact]
@@ -103,7 +115,8 @@ public sealed class ListApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         var form = Caller.Event(await ada.CalendarAsync("PW"), "Patching", "2026-11-26");
         form["place"] = (string)place["name"]!;
         var added = await ada.DoAsync(HttpMethod.Post, "/api/events", form);
-        Assert.Equal(HttpStatusCode.NoContent, (await ada.SendAsync(HttpMethod.Post, $"/api/lists/places/{place["id"]}/retire")).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.NoContent, (await ada.SendAsync(HttpMethod.Post, $"/api/lists/places/{place["id"]}/retire")).StatusCode);
         Assert.Equal((string)place["name"]!, (string)(await ada.GetAsync($"/api/events/{added["id"]}"))["place"]!);
     }
 
@@ -113,8 +126,10 @@ public sealed class ListApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         var di = await app.SignedInAsync("di");
         Assert.False((bool)(await di.GetAsync("/api/lists"))["mayEdit"]!);
         var first = (await di.GetAsync("/api/lists"))["categories"]![0]!;
-        Assert.Equal(HttpStatusCode.Forbidden, (await di.SendAsync(HttpMethod.Post, "/api/lists/categories", new { name = "Own", colour = "harbour" })).StatusCode);
-        Assert.Equal(HttpStatusCode.Forbidden, (await di.SendAsync(HttpMethod.Post, $"/api/lists/categories/{first["id"]}/retire")).StatusCode);
+        Assert.Equal(HttpStatusCode.Forbidden,
+            (await di.SendAsync(HttpMethod.Post, "/api/lists/categories", new { name = "Own", colour = "harbour" })).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.Forbidden, (await di.SendAsync(HttpMethod.Post, $"/api/lists/categories/{first["id"]}/retire")).StatusCode);
         Assert.Equal(HttpStatusCode.Unauthorized, (await app.Reader().Http.GetAsync("/api/lists")).StatusCode);
     }
 }

@@ -51,10 +51,12 @@ public sealed class LogTests(ValtroApp app) : IClassFixture<ValtroApp>
         await ada.Http.GetStringAsync($"{link}.ics");
         await ada.Http.GetStringAsync($"{link}/embed");
         await ada.TrySignInAsync("ada", "not-the-password");
-        await ada.SendAsync(HttpMethod.Post, "/api/password-resets/set", new { secret = "a-secret-of-a-link", password = "lanterns-at-the-pier" });
+        await ada.SendAsync(
+            HttpMethod.Post, "/api/password-resets/set", new { secret = "a-secret-of-a-link", password = "lanterns-at-the-pier" });
         await ada.SendAsync(HttpMethod.Post, "/api/events", Caller.Event(pw, "A title of somebody"));
         await ada.Http.GetAsync("/api/occurrences?from=2026-11-23&to=2026-11-30&token=in-a-query");
-        foreach (var secret in new[] { link.Split('/')[2], "not-the-password", "a-secret-of-a-link", "lanterns-at-the-pier", "in-a-query", "ada@pinewick.example", "A title of somebody", "valtro-session=" })
+        foreach (var secret in new[] { link.Split('/')[2], "not-the-password", "a-secret-of-a-link", "lanterns-at-the-pier", "in-a-query",
+            "ada@pinewick.example", "A title of somebody", "valtro-session=" })
             Assert.DoesNotContain(secret, lines.All, StringComparison.Ordinal);
         Assert.Single(lines.Requests("/s/….ics"));
         Assert.Single(lines.Requests("/s/…/embed"));
@@ -71,7 +73,9 @@ public sealed class LogTests(ValtroApp app) : IClassFixture<ValtroApp>
         var ada = new Caller(node);
         await ada.SignInAsync("ada");
         await using var mistake = await app.MistakeAsync("calendar_group");
-        var shown = await Caller.ReadAsync(await ada.SendAsync(HttpMethod.Post, "/api/groups", new { name = "Watches", calendars = new[] { await ada.CalendarAsync("PW") } }));
+        var shown = await Caller.ReadAsync(
+            await ada.SendAsync(
+                HttpMethod.Post, "/api/groups", new { name = "Watches", calendars = new[] { await ada.CalendarAsync("PW") } }));
         var line = Assert.Single(lines.Json, line => line.ToJsonString().Contains("as if by a mistake", StringComparison.Ordinal));
         Assert.Equal(("Error", (string)shown["traceId"]!), ((string)line["@l"]!, (string)line["@tr"]!));
     }
@@ -101,7 +105,8 @@ public sealed class LogTests(ValtroApp app) : IClassFixture<ValtroApp>
             await app.Test.StartAsync();
         }
         Assert.Equal(30, lines.Requests("/api/calendars").Length);
-        Assert.All(lines.Requests("/api/calendars"), line => Assert.Equal(("Warning", false), ((string)line["@l"]!, line.AsObject().ContainsKey("@x"))));
+        Assert.All(lines.Requests("/api/calendars"),
+            line => Assert.Equal(("Warning", false), ((string)line["@l"]!, line.AsObject().ContainsKey("@x"))));
         // What is tried over and over behind them is said when it begins, not each time.
         Assert.InRange(lines.Json.Count(line => line["Path"] is null && (string?)line["@l"] is "Error" or "Warning"), 1, 12);
     }

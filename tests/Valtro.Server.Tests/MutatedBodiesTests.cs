@@ -6,7 +6,8 @@ using Microsoft.Extensions.DependencyInjection;
 namespace Valtro.Server.Tests;
 
 /// <summary>
-/// Five thousand requests that are nearly right, of every kind that changes or asks something. Each gets an answer that says what is wrong, and whatever
+/// Five thousand requests that are nearly right, of every kind that changes or asks something. Each gets an answer that says what is wrong,
+/// and whatever
 /// was accepted goes out. One seed makes them all; VALTRO_TEST_SEED makes others.
 /// </summary>
 public sealed class MutatedBodiesTests(ValtroApp app) : IClassFixture<ValtroApp>
@@ -24,14 +25,18 @@ public sealed class MutatedBodiesTests(ValtroApp app) : IClassFixture<ValtroApp>
         var world = await FuzzWorld.MakeAsync(app);
         var known = app.Factory.Services.GetRequiredService<EndpointDataSource>().Endpoints.OfType<RouteEndpoint>()
             .Where(endpoint => endpoint.RoutePattern.RawText!.StartsWith("/api/", StringComparison.Ordinal))
-            .SelectMany(endpoint => endpoint.Metadata.GetMetadata<HttpMethodMetadata>()?.HttpMethods.Select(method => $"{method} {endpoint.RoutePattern.RawText}") ?? [])
+            .SelectMany(
+                endpoint => endpoint.Metadata.GetMetadata<HttpMethodMetadata>()?.HttpMethods.Select(method =>
+                    $"{method} {endpoint.RoutePattern.RawText}") ?? [])
             .Where(route => !route.StartsWith("GET", StringComparison.Ordinal)).Except(Bodiless).Order(StringComparer.Ordinal).ToArray();
         Assert.Equal(known, world.Templates.Keys.Order(StringComparer.Ordinal));
 
         var random = new Random(Seed);
         var routes = world.Templates.SelectMany(template => Enumerable.Repeat(template.Key, template.Value.Weight)).ToArray();
         var (wrong, accepted) = (new List<string>(), new Dictionary<string, int>());
-        var before = (await app.Test.Database.ListAsync<Guid>("select id from event union all select id from edition where slug <> 'spare-edition'")).ToHashSet();
+        var before =
+            (await app.Test.Database.ListAsync<Guid>("select id from event union all select id from edition where slug <> 'spare-edition'"))
+            .ToHashSet();
         for (var number = 1; number <= Bodies; number++)
         {
             var route = routes[random.Next(routes.Length)];
@@ -44,15 +49,18 @@ public sealed class MutatedBodiesTests(ValtroApp app) : IClassFixture<ValtroApp>
             await world.StaySignedInAsync(route, answer);
             if (number % 1_000 != 0)
                 continue;
-            Assert.True(wrong.Count == 0, $"Seed {Seed}: {wrong.Count} of {number} bodies were answered wrongly.\n{string.Join('\n', wrong.Take(30))}");
+            Assert.True(wrong.Count == 0,
+                $"Seed {Seed}: {wrong.Count} of {number} bodies were answered wrongly.\n{string.Join('\n', wrong.Take(30))}");
             await world.PutBackAsync();
             await EverythingGoesOutAsync(before, isLast: number == Bodies);
             await world.TakeAwayAsync();
         }
         // It would prove nothing if all were refused.
         Assert.InRange(accepted.Values.Sum(), Bodies / 10, Bodies * 9 / 10);
-        foreach (var route in new[] { "POST /api/events", "POST /api/editions", "PUT /api/editions/{id:guid}", "POST /api/events/{id:guid}/changes", "PUT /api/year-plans/{id:guid}", "POST /api/calendars" })
-            Assert.True(accepted.GetValueOrDefault(route) > 5, $"Of {route} only {accepted.GetValueOrDefault(route)} were accepted; {string.Join(", ", accepted)}");
+        foreach (var route in new[] { "POST /api/events", "POST /api/editions", "PUT /api/editions/{id:guid}",
+            "POST /api/events/{id:guid}/changes", "PUT /api/year-plans/{id:guid}", "POST /api/calendars" })
+            Assert.True(accepted.GetValueOrDefault(route) > 5,
+                $"Of {route} only {accepted.GetValueOrDefault(route)} were accepted; {string.Join(", ", accepted)}");
         Assert.True(_pages > 50 && _entries > 30, $"Only {_pages} editions and {_entries} entries had pages.");
     }
 
@@ -70,7 +78,10 @@ public sealed class MutatedBodiesTests(ValtroApp app) : IClassFixture<ValtroApp>
             return said;
         if (answer.StatusCode != HttpStatusCode.BadRequest)
             return null;
-        return problem["errors"] is JsonObject { Count: > 0 } errors && errors.All(error => error.Key.Length > 0 && error.Value!.AsArray().All(sentence => ((string)sentence!).EndsWith('.'))) ? null : said;
+        return problem["errors"] is JsonObject { Count: > 0 } errors
+            && errors.All(error => error.Key.Length > 0 && error.Value!.AsArray().All(sentence => ((string)sentence!).EndsWith('.')))
+                ? null
+                : said;
     }
 
     private int _pages;
@@ -81,11 +92,18 @@ public sealed class MutatedBodiesTests(ValtroApp app) : IClassFixture<ValtroApp>
     private async Task EverythingGoesOutAsync(HashSet<Guid> before, bool isLast)
     {
         var ada = await app.SignedInAsync();
-        await ValtroApp.EventuallyAsync(async () => await app.Test.Database.FirstAsync<long>("select count(*) from work where kind = 'render' and due_at <= @now", new { now = app.Clock.GetCurrentInstant() }) == 0 || (await ada.GetAsync("/api/work")).AsArray().Count > 0, "It is never rendered.");
+        await ValtroApp.EventuallyAsync(
+            async () =>
+                await app.Test.Database.FirstAsync<long>("select count(*) from work where kind = 'render' and due_at <= @now",
+                    new { now = app.Clock.GetCurrentInstant() }) == 0 || (await ada.GetAsync("/api/work"))
+            .AsArray().Count > 0, "It is never rendered.");
         Assert.Equal("[]", (await ada.GetAsync("/api/work")).ToJsonString());
-        foreach (var path in new[] { "/api/calendars", "/api/calendars/bin", "/api/editions", "/api/editions/bin", "/api/groups", "/api/lists", "/api/year-plans", "/api/people", "/api/audit", "/api/bin", "/api/sign-off", "/api/occurrences?from=2026-08-01&to=2027-07-31", "/api/year?day=2026-11-23" })
+        foreach (var path in new[] { "/api/calendars", "/api/calendars/bin", "/api/editions", "/api/editions/bin", "/api/groups",
+            "/api/lists", "/api/year-plans", "/api/people", "/api/audit", "/api/bin", "/api/sign-off",
+                "/api/occurrences?from=2026-08-01&to=2027-07-31", "/api/year?day=2026-11-23" })
             await ada.GetAsync(path);
-        foreach (var id in (await app.Test.Database.ListAsync<Guid>("select id from event where removed_at is null")).Where(id => isLast || !before.Contains(id)))
+        foreach (var id in (await app.Test.Database.ListAsync<Guid>("select id from event where removed_at is null"))
+            .Where(id => isLast || !before.Contains(id)))
         {
             await ada.GetAsync($"/api/events/{id}");
             await ada.GetAsync($"/api/events/{id}/revisions");
@@ -98,7 +116,8 @@ public sealed class MutatedBodiesTests(ValtroApp app) : IClassFixture<ValtroApp>
             Assert.True(answer.IsSuccessStatusCode, $"{path} answers {answer.StatusCode}: {text[..Math.Min(text.Length, 300)]}");
             return text;
         }
-        foreach (var edition in (await ada.GetAsync("/api/editions")).AsArray().Where(edition => isLast || !before.Contains(Guid.Parse((string)edition!["id"]!))))
+        foreach (var edition in (await ada.GetAsync("/api/editions")).AsArray()
+            .Where(edition => isLast || !before.Contains(Guid.Parse((string)edition!["id"]!))))
         {
             var shown = await ada.GetAsync($"/api/editions/{edition!["id"]}");
             if ((string?)shown["addresses"]?["page"] is not { } page)
@@ -114,7 +133,8 @@ public sealed class MutatedBodiesTests(ValtroApp app) : IClassFixture<ValtroApp>
             Assert.Equal("2.0", calendar.Version);
             foreach (var month in (string[])(isLast ? ["2026-12", "1900-01", "2199-11"] : ["2026-11", "2026-12"]))
             {
-                foreach (var entry in JsonNode.Parse(await ReadAsync($"{path}.json?month={month}"))!["entries"]!.AsArray().Where(entry => (bool)entry!["hasPage"]!).Take(4))
+                foreach (var entry in JsonNode.Parse(await ReadAsync($"{path}.json?month={month}"))!["entries"]!.AsArray()
+                    .Where(entry => (bool)entry!["hasPage"]!).Take(4))
                 {
                     await ReadAsync($"{path}/entries/{entry!["id"]}");
                     await ReadAsync($"{path}/entries/{entry["id"]}.ics");

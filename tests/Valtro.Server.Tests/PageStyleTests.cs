@@ -13,7 +13,8 @@ namespace Valtro.Server.Tests;
 public sealed partial class PageStyleTests(ValtroApp app) : IClassFixture<ValtroApp>
 {
     private static LookBody Look(LookDraft draft) =>
-        LookBody.Of(new EditionDraft("Any", [new SourceDraft(Guid.NewGuid())]) { Look = draft }.Check(DateTimeZone.Utc, IsoDayOfWeek.Monday).Look);
+        LookBody.Of(
+            new EditionDraft("Any", [new SourceDraft(Guid.NewGuid())]) { Look = draft }.Check(DateTimeZone.Utc, IsoDayOfWeek.Monday).Look);
 
     [Theory]
     [InlineData(Scheme.Light, "color-scheme:light;")]
@@ -53,12 +54,16 @@ public sealed partial class PageStyleTests(ValtroApp app) : IClassFixture<Valtro
         if (address == "entry")
         {
             var part = JsonNode.Parse(await app.Reader().Http.GetStringAsync("/c/pinewick/juniors-for-families.json"))!;
-            address = $"/c/pinewick/juniors-for-families/entries/{part["entries"]!.AsArray().First(entry => (bool)entry!["hasPage"]!)!["id"]}";
+            address =
+                $"/c/pinewick/juniors-for-families/entries/{part["entries"]!.AsArray().First(entry => (bool)entry!["hasPage"]!)!["id"]}";
         }
         using var response = await app.Reader().Http.GetAsync(address);
         var page = await response.Content.ReadAsStringAsync();
         var policy = response.Headers.GetValues("Content-Security-Policy").Single();
-        var styles = Styles().Matches(page).Select(style => $"'sha256-{Convert.ToBase64String(SHA256.HashData(Encoding.UTF8.GetBytes(style.Groups[1].Value)))}'").ToArray();
+        var styles = Styles()
+            .Matches(page)
+            .Select(style => $"'sha256-{Convert.ToBase64String(SHA256.HashData(Encoding.UTF8.GetBytes(style.Groups[1].Value)))}'")
+            .ToArray();
         Assert.Equal(2, styles.Length);
         Assert.Contains($"style-src 'self' {string.Join(' ', styles)};", policy, StringComparison.Ordinal);
         Assert.Contains("script-src 'self';", policy, StringComparison.Ordinal);
@@ -99,7 +104,8 @@ public sealed partial class PageStyleTests(ValtroApp app) : IClassFixture<Valtro
         var ada = await app.SignedInAsync();
         var made = await ada.DoAsync(HttpMethod.Post, "/api/editions", new
         {
-            edition = new { name = $"Secret{ending}", audience = "link", sources = new[] { new { calendarId = await ada.CalendarAsync("PW") } } },
+            edition =
+                new { name = $"Secret{ending}", audience = "link", sources = new[] { new { calendarId = await ada.CalendarAsync("PW") } } },
         });
         var first = new Uri((string)made["addresses"]!["page"]!).AbsolutePath;
         Assert.Equal(HttpStatusCode.OK, (await app.Reader().Http.GetAsync(first)).StatusCode);

@@ -8,7 +8,8 @@ namespace Valtro.Server.Tests;
 /// <summary>Whatever a painting does, the page comes and the server stays.</summary>
 public sealed class PainterTests(ValtroApp app) : IClassFixture<ValtroApp>
 {
-    private static PhysicalFileProvider Web(string folder) => new(folder, Microsoft.Extensions.FileProviders.Physical.ExclusionFilters.None);
+    private static PhysicalFileProvider Web(string folder) =>
+        new(folder, Microsoft.Extensions.FileProviders.Physical.ExclusionFilters.None);
 
     private async Task<string?> PaintAsync(string script, string data = "{}")
     {
@@ -27,7 +28,8 @@ public sealed class PainterTests(ValtroApp app) : IClassFixture<ValtroApp>
     }
 
     [Fact]
-    public async Task What_the_script_gives_is_painted() => Assert.Equal("<b>{}</b>", await PaintAsync("globalThis.paint = (data) => `<b>${data}</b>`"));
+    public async Task What_the_script_gives_is_painted() =>
+        Assert.Equal("<b>{}</b>", await PaintAsync("globalThis.paint = (data) => `<b>${data}</b>`"));
 
     [Theory]
     [InlineData("globalThis.paint = () => { throw new Error('no') }")]
@@ -40,14 +42,17 @@ public sealed class PainterTests(ValtroApp app) : IClassFixture<ValtroApp>
 
     [Fact]
     public async Task Nothing_of_the_machine_is_within_its_reach() =>
-        Assert.Equal("undefined undefined undefined undefined", await PaintAsync("globalThis.paint = () => [typeof require, typeof process, typeof fetch, typeof host].join(' ')"));
+        Assert.Equal("undefined undefined undefined undefined",
+            await PaintAsync("globalThis.paint = () => [typeof require, typeof process, typeof fetch, typeof host].join(' ')"));
 
     [Fact]
     public async Task Without_a_script_and_of_too_much_there_is_a_plain_list()
     {
         Assert.Null(await PaintAsync("globalThis.paint = (data) => data", new string('x', 4_000_001)));
         var folder = Directory.CreateTempSubdirectory().FullName;
-        Assert.Null(new Painter(Web(folder), app.Factory.Services.GetRequiredService<Faults>(), app.Factory.Services.GetRequiredService<Measures>()).Paint("{}"));
+        Assert.Null(
+            new Painter(Web(folder), app.Factory.Services.GetRequiredService<Faults>(), app.Factory.Services.GetRequiredService<Measures>())
+            .Paint("{}"));
     }
 
     [Fact]

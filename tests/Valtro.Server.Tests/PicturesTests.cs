@@ -23,7 +23,8 @@ public class PicturesTests
     {
         var jpeg = Picture(width, height, SKEncodedImageFormat.Jpeg);
         // Exif with one entry: orientation (0x0112) = 6, to be turned to the right.
-        byte[] exif = [.. "Exif\0\0"u8, .. "MM\0*"u8, 0, 0, 0, 8, 0, 1, 0x01, 0x12, 0, 3, 0, 0, 0, 1, 0, 6, 0, 0, 0, 0, 0, 0, .. "GPS at the pier"u8];
+        byte[] exif =
+            [.. "Exif\0\0"u8, .. "MM\0*"u8, 0, 0, 0, 8, 0, 1, 0x01, 0x12, 0, 3, 0, 0, 0, 1, 0, 6, 0, 0, 0, 0, 0, 0, .. "GPS at the pier"u8];
         return [jpeg[0], jpeg[1], 0xFF, 0xE1, (byte)((exif.Length + 2) >> 8), (byte)(exif.Length + 2), .. exif, .. jpeg[2..]];
     }
 
@@ -53,7 +54,8 @@ public class PicturesTests
     [Fact]
     public void What_only_calls_itself_a_picture_is_refused_and_other_files_stay_as_they_are()
     {
-        Assert.Equal("file.pictureUnreadable", Assert.Throws<RuleException>(() => Pictures.Cleaned("boats.png", "image/png", "text"u8.ToArray())).Refusals[0].Saying.Code);
+        Assert.Equal("file.pictureUnreadable",
+            Assert.Throws<RuleException>(() => Pictures.Cleaned("boats.png", "image/png", "text"u8.ToArray())).Refusals[0].Saying.Code);
         Assert.Equal("text"u8.ToArray(), Pictures.Cleaned("boats.pdf", "application/pdf", "text"u8.ToArray()));
     }
 

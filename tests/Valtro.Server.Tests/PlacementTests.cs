@@ -13,7 +13,9 @@ public sealed class PlacementTests(ValtroApp app) : IClassFixture<ValtroApp>
         return (await app.Reader().Http.GetStringAsync($"/c/pinewick/{slug}.ics")).Replace("\r\n ", "", StringComparison.Ordinal);
     }
 
-    private static string UidOf(string feed, string title) => feed.Split("BEGIN:VEVENT").Single(part => part.Contains($"SUMMARY:{title}\r\n", StringComparison.Ordinal)).Split("UID:")[1].Split('\r')[0];
+    private static string UidOf(string feed, string title) =>
+        feed.Split("BEGIN:VEVENT").Single(part => part.Contains($"SUMMARY:{title}\r\n", StringComparison.Ordinal)).Split("UID:")[1]
+            .Split('\r')[0];
 
     private static JsonObject On(string home, string title, params string[] placements)
     {
@@ -22,15 +24,16 @@ public sealed class PlacementTests(ValtroApp app) : IClassFixture<ValtroApp>
         return form;
     }
 
-    private static Task<JsonNode> NewAsync(Caller ada, string name, string plate, string everyone = "complete") => ada.DoAsync(HttpMethod.Post, "/api/calendars", new
-    {
-        name,
-        plate,
-        colour = "plum",
-        zone = "America/Halifax",
-        description = "",
-        disclosure = new { members = "complete", link = everyone, everyone },
-    });
+    private static Task<JsonNode> NewAsync(Caller ada, string name, string plate, string everyone = "complete") =>
+        ada.DoAsync(HttpMethod.Post, "/api/calendars", new
+        {
+            name,
+            plate,
+            colour = "plum",
+            zone = "America/Halifax",
+            description = "",
+            disclosure = new { members = "complete", link = everyone, everyone },
+        });
 
     [Fact]
     public async Task An_event_on_three_calendars_is_one_event_with_one_identity()
@@ -42,7 +45,8 @@ public sealed class PlacementTests(ValtroApp app) : IClassFixture<ValtroApp>
         foreach (var slug in new[] { "port-watch", "starboard-watch", "whole-school" })
             uids.Add(UidOf(await FeedAsync(slug), "Shared lesson"));
         Assert.Single(uids);
-        var seen = Assert.Single((await ada.GetAsync("/api/occurrences?from=2026-11-25&to=2026-11-26")).AsArray(), one => (string)one!["title"]! == "Shared lesson")!;
+        var seen = Assert.Single((await ada.GetAsync("/api/occurrences?from=2026-11-25&to=2026-11-26")).AsArray(),
+            one => (string)one!["title"]! == "Shared lesson")!;
         Assert.Equal(pw, (string)seen["calendarId"]!);
         Assert.Equal(new[] { sw, sch }.Order(), seen["alsoOn"]!.AsArray().Select(id => (string)id!).Order());
         await ada.ChangeAsync(made, "edit", On(pw, "Shared lesson, later", sw));
@@ -62,12 +66,14 @@ public sealed class PlacementTests(ValtroApp app) : IClassFixture<ValtroApp>
         Assert.DoesNotContain("Ask first", await FeedAsync("whole-school"), StringComparison.Ordinal);
         var asked = (await ada.GetAsync("/api/sign-off"))["toDecide"]!.AsArray().Single(one => (string)one!["title"]! == "Ask first")!;
         Assert.Equal(("placement", sch), ((string)asked["kind"]!, (string)asked["calendarId"]!));
-        await ada.DoAsync(HttpMethod.Post, "/api/sign-off/approve", new { items = new[] { new { id = (string)asked["id"]!, version = (int)asked["version"]! } } });
+        await ada.DoAsync(HttpMethod.Post, "/api/sign-off/approve",
+            new { items = new[] { new { id = (string)asked["id"]!, version = (int)asked["version"]! } } });
         Assert.Contains("Ask first", await FeedAsync("whole-school"), StringComparison.Ordinal);
         await ada.DoAsync(HttpMethod.Delete, $"/api/events/{made["id"]}/placements/{sch}");
         Assert.DoesNotContain("Ask first", await FeedAsync("whole-school"), StringComparison.Ordinal);
         var di = await app.SignedInAsync("di");
-        Assert.Equal(HttpStatusCode.Forbidden, (await di.SendAsync(HttpMethod.Delete, $"/api/events/{made["id"]}/placements/{sw}")).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.Forbidden, (await di.SendAsync(HttpMethod.Delete, $"/api/events/{made["id"]}/placements/{sw}")).StatusCode);
     }
 
     [Fact]
@@ -79,8 +85,10 @@ public sealed class PlacementTests(ValtroApp app) : IClassFixture<ValtroApp>
         var bo = await app.SignedInAsync("bo");
         Assert.Empty((await bo.GetAsync($"/api/events/{made["id"]}"))["placements"]!.AsArray());
         await bo.ChangeAsync(made, "edit", On(pw, "Also for staff", sw));
-        Assert.Equal(new[] { sw, staff }.Order(), (await ada.GetAsync($"/api/events/{made["id"]}"))["placements"]!.AsArray().Select(id => (string)id!).Order());
-        var refused = await bo.TryChangeAsync(await bo.GetAsync($"/api/events/{made["id"]}"), "edit", On(pw, "Guessed", staff, Guid.NewGuid().ToString()));
+        Assert.Equal(new[] { sw, staff }.Order(),
+            (await ada.GetAsync($"/api/events/{made["id"]}"))["placements"]!.AsArray().Select(id => (string)id!).Order());
+        var refused = await bo.TryChangeAsync(
+            await bo.GetAsync($"/api/events/{made["id"]}"), "edit", On(pw, "Guessed", staff, Guid.NewGuid().ToString()));
         Assert.NotNull((await Caller.ReadAsync(refused))["errors"]!["placements"]);
     }
 
@@ -91,12 +99,14 @@ public sealed class PlacementTests(ValtroApp app) : IClassFixture<ValtroApp>
         var closed = (string)(await NewAsync(ada, "Quiet", "QU", "nothing"))["id"]!;
         var open = (string)(await NewAsync(ada, "Loud", "LO"))["id"]!;
         var made = await ada.DoAsync(HttpMethod.Post, "/api/events", Caller.Event(closed, "Moves house"));
-        var uid = await app.Test.Database.FirstAsync<Guid>("select uid from event where id = @id", new { id = Guid.Parse((string)made["id"]!) });
+        var uid =
+            await app.Test.Database.FirstAsync<Guid>("select uid from event where id = @id", new { id = Guid.Parse((string)made["id"]!) });
         var preview = await ada.ChangeAsync(made, "edit", Caller.Event(open, "Moves house"), preview: true);
         Assert.Contains("Everyone: all of it, text, links and files too", preview["newlySees"]!.AsArray().Select(line => (string)line!));
         await ada.ChangeAsync(made, "edit", Caller.Event(open, "Moves house"));
         Assert.Equal($"{uid}", UidOf(await FeedAsync("loud"), "Moves house"));
-        var back = await ada.ChangeAsync(await ada.GetAsync($"/api/events/{made["id"]}"), "edit", Caller.Event(closed, "Moves house"), preview: true);
+        var back = await ada.ChangeAsync(
+            await ada.GetAsync($"/api/events/{made["id"]}"), "edit", Caller.Event(closed, "Moves house"), preview: true);
         Assert.Empty(back["newlySees"]!.AsArray());
     }
 
@@ -124,7 +134,8 @@ public sealed class PlacementTests(ValtroApp app) : IClassFixture<ValtroApp>
         var di = await app.SignedInAsync("di");
         Assert.DoesNotContain((await di.GetAsync("/api/groups")).AsArray(), one => (string)one!["name"]! == "Behind the scenes");
         Assert.Contains((await di.GetAsync("/api/groups")).AsArray(), one => (string)one!["name"]! == "Juniors");
-        Assert.Equal(HttpStatusCode.Forbidden, (await di.SendAsync(HttpMethod.Post, "/api/groups", new { name = "Mine", calendars = Array.Empty<string>() })).StatusCode);
+        Assert.Equal(HttpStatusCode.Forbidden,
+            (await di.SendAsync(HttpMethod.Post, "/api/groups", new { name = "Mine", calendars = Array.Empty<string>() })).StatusCode);
         var taken = await ada.SendAsync(HttpMethod.Post, "/api/groups", new { name = "JUNIORS", calendars = Array.Empty<string>() });
         Assert.NotNull((await Caller.ReadAsync(taken))["errors"]!["name"]);
     }
@@ -156,7 +167,8 @@ public sealed class PlacementTests(ValtroApp app) : IClassFixture<ValtroApp>
         await EditionAsync("Of the bin and the watch", "everyone", id, await ada.CalendarAsync("PW"));
         var preview = await ada.GetAsync($"/api/calendars/{id}/removal");
         Assert.Equal((1, 1), ((int)preview["events"]!, (int)preview["elsewhere"]!));
-        Assert.Equal([("Of the bin and the watch", false), ("Only of the bin", true)], preview["editions"]!.AsArray().Select(one => ((string)one!["name"]!, (bool)one["becomesEmpty"]!)));
+        Assert.Equal([("Of the bin and the watch", false), ("Only of the bin", true)],
+            preview["editions"]!.AsArray().Select(one => ((string)one!["name"]!, (bool)one["becomesEmpty"]!)));
         (await ada.SendAsync(HttpMethod.Delete, $"/api/calendars/{id}")).EnsureSuccessStatusCode();
         app.Clock.Advance(NodaTime.Duration.FromSeconds(2));
         Assert.Equal(HttpStatusCode.NotFound, (await app.Reader().Http.GetAsync("/c/pinewick/in-the-bin.ics")).StatusCode);
@@ -166,7 +178,9 @@ public sealed class PlacementTests(ValtroApp app) : IClassFixture<ValtroApp>
         Assert.Contains("Goes along", await FeedAsync("in-the-bin"), StringComparison.Ordinal);
         Assert.Contains("Goes along", await FeedAsync("port-watch"), StringComparison.Ordinal);
 
-        Task EditionAsync(string name, string audience, params string[] plates) => ada.DoAsync(HttpMethod.Post, "/api/editions", new { edition = new { name, audience, sources = plates.Select(calendarId => new { calendarId }) } });
+        Task EditionAsync(string name, string audience, params string[] plates) =>
+            ada.DoAsync(HttpMethod.Post, "/api/editions",
+                new { edition = new { name, audience, sources = plates.Select(calendarId => new { calendarId }) } });
     }
 
     [Fact]
@@ -182,7 +196,8 @@ public sealed class PlacementTests(ValtroApp app) : IClassFixture<ValtroApp>
         var done = await ada.DoAsync(HttpMethod.Post, $"/api/calendars/{from}/merge", new { into });
         app.Clock.Advance(NodaTime.Duration.FromSeconds(2));
         var led = await app.Reader().Http.GetAsync("/c/pinewick/old-crew.ics");
-        Assert.Equal((HttpStatusCode.TemporaryRedirect, "/c/pinewick/new-crew.ics"), (led.StatusCode, led.Headers.Location!.OriginalString));
+        Assert.Equal(
+            (HttpStatusCode.TemporaryRedirect, "/c/pinewick/new-crew.ics"), (led.StatusCode, led.Headers.Location!.OriginalString));
         Assert.Contains("Merged along", await FeedAsync("new-crew"), StringComparison.Ordinal);
         (await ada.SendAsync(HttpMethod.Post, $"/api/calendars/{from}/restore")).EnsureSuccessStatusCode();
         await ada.DoAsync(HttpMethod.Post, $"/api/acts/{done["actId"]}/undo");
@@ -207,6 +222,7 @@ public sealed class PlacementTests(ValtroApp app) : IClassFixture<ValtroApp>
             like,
         });
         Assert.Equal("Bo Quilliam", (string)made["keptBy"]![0]!["name"]!);
-        Assert.Contains((await ada.GetAsync("/api/groups")).AsArray(), group => group!["calendars"]!.AsArray().Any(id => (string)id! == (string)made["id"]!));
+        Assert.Contains((await ada.GetAsync("/api/groups")).AsArray(),
+            group => group!["calendars"]!.AsArray().Any(id => (string)id! == (string)made["id"]!));
     }
 }

@@ -58,7 +58,8 @@ public class PublicPartsTests
     {
         var addresses = new PublicAddresses(new Settings("", new Uri("https://dates.pinewick.example"), 1, 1, 1, null, null, "", 1, 1));
         var address = addresses.Of("pinewick", "port-watch");
-        foreach (var snippet in new[] { addresses.SnippetThatFits(address, "\"><script>alert(1)</script>", Core.Editions.EditionView.List, 5), PublicAddresses.SnippetFixed(address, "\"><script>alert(1)</script>") })
+        foreach (var snippet in new[] { addresses.SnippetThatFits(address, "\"><script>alert(1)</script>", Core.Editions.EditionView.List,
+            5), PublicAddresses.SnippetFixed(address, "\"><script>alert(1)</script>") })
             Assert.DoesNotContain("<script>alert", snippet, StringComparison.Ordinal);
     }
 
@@ -66,8 +67,11 @@ public class PublicPartsTests
     public void What_is_compressed_is_what_was_rendered()
     {
         var content = System.Text.Encoding.UTF8.GetBytes(string.Concat(Enumerable.Repeat("Ålesund ", 500)));
-        var rendered = new Rendered(new Store.Artefact(Guid.NewGuid(), Guid.NewGuid(), Core.Disclosure.Audience.Everyone, "feed", 1, "etag", content, Instant.FromUtc(2026, 11, 23, 12, 0), null));
-        using var gzip = new System.IO.Compression.GZipStream(new MemoryStream(rendered.Gzip!), System.IO.Compression.CompressionMode.Decompress);
+        var rendered = new Rendered(
+            new Store.Artefact(Guid.NewGuid(), Guid.NewGuid(), Core.Disclosure.Audience.Everyone, "feed", 1, "etag", content,
+                Instant.FromUtc(2026, 11, 23, 12, 0), null));
+        using var gzip =
+            new System.IO.Compression.GZipStream(new MemoryStream(rendered.Gzip!), System.IO.Compression.CompressionMode.Decompress);
         using var plain = new MemoryStream();
         gzip.CopyTo(plain);
         Assert.Equal(content, plain.ToArray());

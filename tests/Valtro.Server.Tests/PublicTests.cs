@@ -20,7 +20,16 @@ public sealed class PublicTests(ValtroApp app) : IClassFixture<ValtroApp>
     }
 
     private static object Settings(string plate, string name, string everyone, int? version = null) =>
-        new { name, plate, colour = "navy", zone = "America/Halifax", description = "", disclosure = new { members = "complete", link = everyone, everyone }, version };
+        new
+        {
+            name,
+            plate,
+            colour = "navy",
+            zone = "America/Halifax",
+            description = "",
+            disclosure = new { members = "complete", link = everyone, everyone },
+            version
+        };
 
     /// <summary>Past the second in which a node trusts what it has.</summary>
     private void LetTrustEnd() => app.Clock.Advance(Duration.FromSeconds(2));
@@ -88,7 +97,8 @@ public sealed class PublicTests(ValtroApp app) : IClassFixture<ValtroApp>
         // Programs that are told no date take the one at which they asked.
         var asked = app.Clock.GetCurrentInstant().ToDateTimeOffset();
         await ada.DoAsync(HttpMethod.Post, "/api/events", Caller.Event(id, "The second"));
-        await ValtroApp.EventuallyAsync(async () => (await (await GetAsync(null)).Content.ReadAsStringAsync()).Contains("The second", StringComparison.Ordinal), "It does not go out.");
+        await ValtroApp.EventuallyAsync(async () => (await (await GetAsync(null)).Content.ReadAsStringAsync())
+            .Contains("The second", StringComparison.Ordinal), "It does not go out.");
         LetTrustEnd();
         var both = await GetAsync(asked);
         Assert.Contains("The second", await both.Content.ReadAsStringAsync(), StringComparison.Ordinal);
@@ -108,11 +118,17 @@ public sealed class PublicTests(ValtroApp app) : IClassFixture<ValtroApp>
         Assert.Equal("*", Assert.Single(answer.Headers.GetValues("Access-Control-Allow-Origin")));
         Assert.Contains("ETag", Assert.Single(answer.Headers.GetValues("Access-Control-Expose-Headers")), StringComparison.Ordinal);
         Assert.False(answer.Headers.Contains("Access-Control-Allow-Credentials"));
-        using var beforehand = new HttpRequestMessage(HttpMethod.Options, path) { Headers = { { "Origin", "https://club.example" }, { "Access-Control-Request-Method", "GET" }, { "Access-Control-Request-Headers", "if-none-match" } } };
+        using var beforehand = new HttpRequestMessage(HttpMethod.Options,
+            path)
+        {
+            Headers = { { "Origin", "https://club.example" }, { "Access-Control-Request-Method", "GET" },
+                { "Access-Control-Request-Headers", "if-none-match" } }
+        };
         var allowed = await app.Reader().Http.SendAsync(beforehand);
         Assert.Equal(HttpStatusCode.NoContent, allowed.StatusCode);
         Assert.Equal("*", Assert.Single(allowed.Headers.GetValues("Access-Control-Allow-Origin")));
-        Assert.Contains("if-none-match", Assert.Single(allowed.Headers.GetValues("Access-Control-Allow-Headers")), StringComparison.OrdinalIgnoreCase);
+        Assert.Contains(
+            "if-none-match", Assert.Single(allowed.Headers.GetValues("Access-Control-Allow-Headers")), StringComparison.OrdinalIgnoreCase);
     }
 
     [Theory]
@@ -144,7 +160,12 @@ public sealed class PublicTests(ValtroApp app) : IClassFixture<ValtroApp>
         var response = await app.Reader().Http.SendAsync(request);
         Assert.Equal(encoding, response.Content.Headers.ContentEncoding.SingleOrDefault());
         await using var body = await response.Content.ReadAsStreamAsync();
-        await using var plain = encoding switch { "gzip" => new GZipStream(body, CompressionMode.Decompress), "br" => new BrotliStream(body, CompressionMode.Decompress), _ => body };
+        await using var plain = encoding switch
+        {
+            "gzip" => new GZipStream(body, CompressionMode.Decompress),
+            "br" => new BrotliStream(body, CompressionMode.Decompress),
+            _ => body
+        };
         Assert.StartsWith("BEGIN:VCALENDAR", await new StreamReader(plain).ReadToEndAsync(), StringComparison.Ordinal);
         Assert.NotEqual((await app.Reader().Http.GetAsync(Feed)).Headers.ETag?.Tag, encoding is null ? null : response.Headers.ETag!.Tag);
     }
@@ -219,7 +240,8 @@ public sealed class PublicTests(ValtroApp app) : IClassFixture<ValtroApp>
         var added = await ada.DoAsync(HttpMethod.Post, "/api/events", draft);
         Assert.Equal("draft", (string)added["state"]!);
         await ada.DoAsync(HttpMethod.Post, "/api/events", Caller.Event(id, "Seen"));
-        await ValtroApp.EventuallyAsync(async () => (await app.Reader().Http.GetAsync("/c/pinewick/hidden-drafts.ics")).IsSuccessStatusCode, "It is not there.");
+        await ValtroApp.EventuallyAsync(
+            async () => (await app.Reader().Http.GetAsync("/c/pinewick/hidden-drafts.ics")).IsSuccessStatusCode, "It is not there.");
         LetTrustEnd();
         var before = await app.Reader().Http.GetAsync("/c/pinewick/hidden-drafts.ics");
         draft["title"] = "Changed in secret";
@@ -264,7 +286,8 @@ public sealed class PublicTests(ValtroApp app) : IClassFixture<ValtroApp>
             update edition set content_version = content_version + 1 where calendar_id = @id
             """, new { id = Guid.Parse(id) });
         app.Clock.Advance(Duration.FromMinutes(1));
-        await ValtroApp.EventuallyAsync(async () => (await PageAsync("/c/pinewick/lost-news.ics")).Contains("SUMMARY:After", StringComparison.Ordinal), "The change was never found.");
+        await ValtroApp.EventuallyAsync(async () => (await PageAsync("/c/pinewick/lost-news.ics"))
+            .Contains("SUMMARY:After", StringComparison.Ordinal), "The change was never found.");
     }
 
     [Fact]
@@ -317,7 +340,8 @@ public sealed class PublicTests(ValtroApp app) : IClassFixture<ValtroApp>
         Assert.Contains("frame-ancestors *", page.Headers.GetValues("Content-Security-Policy").Single(), StringComparison.Ordinal);
     }
 
-    private static JsonNode DataOf(string page) => JsonNode.Parse(Regex.Match(page, "id=\"edition-data\">(.*?)</script>", RegexOptions.Singleline).Groups[1].Value)!;
+    private static JsonNode DataOf(string page) =>
+        JsonNode.Parse(Regex.Match(page, "id=\"edition-data\">(.*?)</script>", RegexOptions.Singleline).Groups[1].Value)!;
 
     private static IEnumerable<string> MonthsIn(string page) => DataOf(page)["months"]!.AsArray().Select(month => (string)month!["month"]!);
 
@@ -326,7 +350,8 @@ public sealed class PublicTests(ValtroApp app) : IClassFixture<ValtroApp>
     {
         var page = await PageAsync("/c/pinewick/whole-school");
         var painted = Regex.Match(page, "<div id=\"reader\" data-painted>(.*?)</div>\n<script", RegexOptions.Singleline).Groups[1].Value;
-        Assert.Matches("<a [^>]*href=\"[^\"]+/c/pinewick/whole-school/entries/[^\"]+\"[^>]*>(?:(?!</a>).)*Open harbour evening", WebUtility.HtmlDecode(painted));
+        Assert.Matches("<a [^>]*href=\"[^\"]+/c/pinewick/whole-school/entries/[^\"]+\"[^>]*>(?:(?!</a>).)*Open harbour evening",
+            WebUtility.HtmlDecode(painted));
         Assert.DoesNotContain(" style=", painted, StringComparison.Ordinal);
         // Earlier, later and the other views are links.
         foreach (var link in new[] { "?date=2026-10-01", "?date=2026-12-01", "?view=week" })
@@ -374,7 +399,8 @@ public sealed class PublicTests(ValtroApp app) : IClassFixture<ValtroApp>
     public async Task The_feed_read_by_another_library_gives_the_dates_of_the_api()
     {
         var ada = await app.SignedInAsync();
-        foreach (var (plate, slug) in new[] { ("PW", "port-watch"), ("SW", "starboard-watch"), ("CREW", "senior-crew"), ("SCH", "whole-school") })
+        foreach (var (plate, slug) in new[] { ("PW", "port-watch"), ("SW", "starboard-watch"), ("CREW", "senior-crew"),
+            ("SCH", "whole-school") })
         {
             var calendar = Foreign.Calendar.Load(await PageAsync($"/c/pinewick/{slug}.ics"))!;
             var (from, to) = (new DateTime(2026, 8, 1), new DateTime(2027, 8, 1));
@@ -384,7 +410,9 @@ public sealed class PublicTests(ValtroApp app) : IClassFixture<ValtroApp>
                 .Select(occurrence => occurrence.Period.StartTime.HasTime
                     ? $"{((Foreign.CalendarComponents.CalendarEvent)occurrence.Source).Summary} {occurrence.Period.StartTime.AsUtc:O}"
                     : $"{((Foreign.CalendarComponents.CalendarEvent)occurrence.Source).Summary} {occurrence.Period.StartTime.Value:yyyy-MM-dd}");
-            var ours = (await ada.GetAsync($"/api/occurrences?from=2026-08-01&to=2027-08-01&as=everyone&calendar={await ada.CalendarAsync(plate)}")).AsArray()
+            var ours = (await ada.GetAsync(
+                $"/api/occurrences?from=2026-08-01&to=2027-08-01&as=everyone&calendar={await ada.CalendarAsync(plate)}"))
+                .AsArray()
                 .Select(one => (bool)one!["allDay"]!
                     ? $"{one["title"]} {one["start"]}"
                     : $"{one["title"]} {DateTimeOffset.Parse((string)one["start"]!, System.Globalization.CultureInfo.InvariantCulture).UtcDateTime:O}")

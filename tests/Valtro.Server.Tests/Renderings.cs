@@ -17,10 +17,14 @@ public sealed class Renderings : IDisposable
         var scopes = nodes.Select(node => (object)node.Services.GetRequiredService<IMeterFactory>()).ToHashSet();
         _listener.InstrumentPublished = (instrument, listener) =>
         {
-            if (instrument.Name == "valtro.rendering.duration" && instrument.Meter.Name == Measures.Name && instrument.Meter.Scope is { } scope && scopes.Contains(scope))
+            if (instrument.Name == "valtro.rendering.duration"
+                && instrument.Meter.Name == Measures.Name
+                && instrument.Meter.Scope is { } scope
+                && scopes.Contains(scope))
                 listener.EnableMeasurementEvents(instrument);
         };
-        _listener.SetMeasurementEventCallback<double>((_, _, tags, _) => _counts.AddOrUpdate((string)tags[0].Value!, 1, (_, count) => count + 1));
+        _listener.SetMeasurementEventCallback<double>((_, _, tags, _) =>
+            _counts.AddOrUpdate((string)tags[0].Value!, 1, (_, count) => count + 1));
         _listener.Start();
     }
 

@@ -23,7 +23,8 @@ public class RichTextsTests
     [InlineData("   ")]
     [InlineData("<p> </p>")]
     [InlineData("<script>alert(1)</script>")]
-    public void What_shows_nothing_is_empty(string? html) => Assert.Equal(("", ""), (_texts.Sanitise(html).Html, _texts.Sanitise(html).Text));
+    public void What_shows_nothing_is_empty(string? html) =>
+        Assert.Equal(("", ""), (_texts.Sanitise(html).Html, _texts.Sanitise(html).Text));
 
     /// <summary>Known ways of getting a script past a filter: none may leave anything that runs.</summary>
     [Theory]
@@ -43,14 +44,16 @@ public class RichTextsTests
     public void Nothing_that_runs_is_left(string html)
     {
         var kept = _texts.Sanitise(html).Html;
-        foreach (var dangerous in new[] { "script:", "<script", "onerror", "onload=", "onmouseover", "style=", "<img", "<svg", "<iframe", "<form", "<base", "<meta", "data:", "class=", "id=" })
+        foreach (var dangerous in new[] { "script:", "<script", "onerror", "onload=", "onmouseover", "style=", "<img", "<svg", "<iframe",
+            "<form", "<base", "<meta", "data:", "class=", "id=" })
             Assert.DoesNotContain(dangerous, kept, StringComparison.OrdinalIgnoreCase);
     }
 
     [Fact]
     public void What_is_sanitised_once_stays_as_it_is()
     {
-        var once = _texts.Sanitise("<p>Sign up: <a href=\"https://pinewick.example/a?b=1&c=2\">here</a></p><ul><li><strong>x</strong></li></ul>").Html;
+        var once = _texts.Sanitise(
+            "<p>Sign up: <a href=\"https://pinewick.example/a?b=1&c=2\">here</a></p><ul><li><strong>x</strong></li></ul>").Html;
         Assert.Equal(once, _texts.Sanitise(once).Html);
     }
 

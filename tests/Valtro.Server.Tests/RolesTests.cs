@@ -58,7 +58,8 @@ public sealed partial class RolesTests(ValtroApp app) : IClassFixture<ValtroApp>
         var became = new List<string>();
         foreach (var person in People)
         {
-            var response = await (await app.SignedInAsync(person)).SendAsync(HttpMethod.Post, "/api/events", Caller.Event(calendar, $"By {person}"));
+            var response =
+                await (await app.SignedInAsync(person)).SendAsync(HttpMethod.Post, "/api/events", Caller.Event(calendar, $"By {person}"));
             became.Add(response.IsSuccessStatusCode ? (string)(await Caller.ReadAsync(response))["state"]! : $"{(int)response.StatusCode}");
         }
         Assert.Equal(expected, became);
@@ -82,8 +83,13 @@ public sealed partial class RolesTests(ValtroApp app) : IClassFixture<ValtroApp>
         foreach (var person in People)
         {
             var made = await ada.DoAsync(HttpMethod.Post, "/api/events", Caller.Event(calendar, $"For {person}"));
-            var response = await (await app.SignedInAsync(person)).TryChangeAsync(made, "edit", Caller.Event(calendar, $"Changed by {person}"));
-            became.Add(!response.IsSuccessStatusCode ? $"{(int)response.StatusCode}" : (bool)(await Caller.ReadAsync(response))["waits"]! ? "waits" : "saved");
+            var response =
+                await (await app.SignedInAsync(person)).TryChangeAsync(made, "edit", Caller.Event(calendar, $"Changed by {person}"));
+            became.Add(!response.IsSuccessStatusCode
+                ? $"{(int)response.StatusCode}"
+                : (bool)(await Caller.ReadAsync(response))["waits"]!
+                ? "waits"
+                : "saved");
             var title = (string)(await ada.GetAsync($"/api/events/{made["id"]}"))["title"]!;
             Assert.Equal(became[^1] == "saved" ? $"Changed by {person}" : $"For {person}", title);
         }
@@ -103,11 +109,17 @@ public sealed partial class RolesTests(ValtroApp app) : IClassFixture<ValtroApp>
             number++;
             return what switch
             {
-                "groups" => await caller.SendAsync(HttpMethod.Post, "/api/groups", new { name = $"Group {number}", calendars = new[] { row } }),
-                "categories" => await caller.SendAsync(HttpMethod.Post, "/api/lists/categories", new { name = $"Kind {number}", colour = "harbour" }),
+                "groups" =>
+                    await caller.SendAsync(HttpMethod.Post, "/api/groups", new { name = $"Group {number}", calendars = new[] { row } }),
+                "categories" =>
+                    await caller.SendAsync(HttpMethod.Post, "/api/lists/categories", new { name = $"Kind {number}", colour = "harbour" }),
                 "archive" => await caller.SendAsync(HttpMethod.Delete, $"/api/calendars/{row}/archive"),
-                "invite" => await caller.SendAsync(HttpMethod.Post, "/api/people/invitations", new { email = $"new{number}@pinewick.example", isAdministrator = false, roles = Array.Empty<object>() }),
-                "disclosure" => await caller.SendAsync(HttpMethod.Post, $"/api/calendars/{row}/disclosure/preview", new { disclosure = new { members = "complete", link = "nothing", everyone = "nothing" }, version = 1 }),
+                "invite" =>
+                    await caller.SendAsync(HttpMethod.Post, "/api/people/invitations",
+                        new { email = $"new{number}@pinewick.example", isAdministrator = false, roles = Array.Empty<object>() }),
+                "disclosure" =>
+                    await caller.SendAsync(HttpMethod.Post, $"/api/calendars/{row}/disclosure/preview",
+                        new { disclosure = new { members = "complete", link = "nothing", everyone = "nothing" }, version = 1 }),
                 _ => await caller.SendAsync(HttpMethod.Post, $"/api/calendars/{row}/link"),
             };
         });
@@ -123,14 +135,22 @@ public sealed partial class RolesTests(ValtroApp app) : IClassFixture<ValtroApp>
         var stranger = app.Reader();
         await stranger.RefreshTokenAsync();
         var asked = 0;
-        foreach (var endpoint in app.Factory.Services.GetServices<EndpointDataSource>().SelectMany(source => source.Endpoints).OfType<RouteEndpoint>())
+        foreach (var endpoint in app.Factory.Services.GetServices<EndpointDataSource>().SelectMany(source => source.Endpoints)
+            .OfType<RouteEndpoint>())
         {
             var pattern = "/" + endpoint.RoutePattern.RawText!.Trim('/');
-            if (!pattern.StartsWith("/api/", StringComparison.Ordinal) || open.Any(one => pattern.StartsWith(one, StringComparison.Ordinal)))
+            if (!pattern.StartsWith("/api/", StringComparison.Ordinal)
+                || open.Any(one => pattern.StartsWith(one, StringComparison.Ordinal)))
                 continue;
             foreach (var method in endpoint.Metadata.GetMetadata<HttpMethodMetadata>()?.HttpMethods ?? [])
             {
-                var address = Parameter().Replace(pattern, match => match.Value.Contains("int", StringComparison.Ordinal) ? "1" : match.Value.Contains("audience", StringComparison.Ordinal) ? "everyone" : $"{Guid.NewGuid()}");
+                var address = Parameter()
+                    .Replace(pattern,
+                        match => match.Value.Contains("int", StringComparison.Ordinal)
+                            ? "1"
+                            : match.Value.Contains("audience", StringComparison.Ordinal)
+                            ? "everyone"
+                            : $"{Guid.NewGuid()}");
                 var body = method is "GET" or "HEAD" or "DELETE" ? null : new JsonObject();
                 using var response = await stranger.SendAsync(new HttpMethod(method), address, body);
                 Assert.True(response.StatusCode == Unauthorized, $"{method} {address} answered {response.StatusCode} to a stranger.");

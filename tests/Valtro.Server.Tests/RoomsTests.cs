@@ -9,15 +9,18 @@ namespace Valtro.Server.Tests;
 /// <summary>Who may know whom (docs/architecture.md).</summary>
 public sealed class RoomsTests
 {
-    private static IEnumerable<string> KnownTo(Assembly assembly) => assembly.GetReferencedAssemblies().Select(reference => reference.Name!);
+    private static IEnumerable<string> KnownTo(Assembly assembly) =>
+        assembly.GetReferencedAssemblies().Select(reference => reference.Name!);
 
     [Fact]
     public void The_application_knows_no_HTTP_and_no_server() => Assert.DoesNotContain(
-        KnownTo(typeof(Access).Assembly), name => name.StartsWith("Microsoft.AspNetCore", StringComparison.Ordinal) || name is "System.Net.Http" or "Valtro.Server");
+        KnownTo(typeof(Access).Assembly),
+            name => name.StartsWith("Microsoft.AspNetCore", StringComparison.Ordinal) || name is "System.Net.Http" or "Valtro.Server");
 
     [Fact]
     public void Below_the_application_nobody_knows_it() => Assert.DoesNotContain(
-        KnownTo(typeof(RuleException).Assembly).Concat(KnownTo(typeof(Database).Assembly)), name => name is "Valtro.Application" or "Valtro.Server");
+        KnownTo(typeof(RuleException).Assembly).Concat(KnownTo(typeof(Database).Assembly)),
+            name => name is "Valtro.Application" or "Valtro.Server");
 
     [Theory]
     [InlineData("Valtro.Server.Api", "Valtro.Server.Public")]

@@ -45,7 +45,8 @@ public sealed class SessionTests(ValtroApp app) : IClassFixture<ValtroApp>
     public async Task Whoever_asks_with_whatever_address_a_password_is_compared_once()
     {
         var hasher = new CountingHasher();
-        await using var node = await app.StartAsync(with: services => services.Replace(ServiceDescriptor.Singleton<IPasswordHasher<Account>>(hasher)));
+        await using var node =
+            await app.StartAsync(with: services => services.Replace(ServiceDescriptor.Singleton<IPasswordHasher<Account>>(hasher)));
         var caller = new Caller(node, "192.0.2.99");
         async Task<int> ComparedAsync(string name)
         {
@@ -135,7 +136,8 @@ public sealed class SessionTests(ValtroApp app) : IClassFixture<ValtroApp>
         // Who kept the cookie has nothing of it; other devices go on.
         var thief = new HttpRequestMessage(HttpMethod.Get, "/api/calendars");
         thief.Headers.Add("Cookie", kept);
-        Assert.Equal(HttpStatusCode.Unauthorized, (await app.Factory.CreateClient(new() { HandleCookies = false }).SendAsync(thief)).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.Unauthorized, (await app.Factory.CreateClient(new() { HandleCookies = false }).SendAsync(thief)).StatusCode);
         Assert.NotNull((await onPhone.GetAsync("/api/session"))["person"]);
         Assert.Null((await di.GetAsync("/api/session"))["person"]);
         Assert.Equal(HttpStatusCode.Unauthorized, (await di.Http.GetAsync("/api/calendars")).StatusCode);
@@ -151,7 +153,8 @@ public sealed class SessionTests(ValtroApp app) : IClassFixture<ValtroApp>
         Assert.Contains("samesite=lax", session, StringComparison.OrdinalIgnoreCase);
         // The clock of the browser may be any.
         Assert.Contains("max-age=1209600", session, StringComparison.OrdinalIgnoreCase);
-        var antiforgery = Assert.Single((await app.Reader().Http.GetAsync("/api/session")).Headers.GetValues("Set-Cookie"), cookie => cookie.StartsWith("valtro-antiforgery=", StringComparison.Ordinal));
+        var antiforgery = Assert.Single((await app.Reader().Http.GetAsync("/api/session")).Headers.GetValues("Set-Cookie"),
+            cookie => cookie.StartsWith("valtro-antiforgery=", StringComparison.Ordinal));
         Assert.Contains("secure", antiforgery, StringComparison.OrdinalIgnoreCase);
     }
 

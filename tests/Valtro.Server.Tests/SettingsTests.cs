@@ -6,7 +6,8 @@ namespace Valtro.Server.Tests;
 public class SettingsTests
 {
     private static Settings From(params (string Name, string Value)[] given) =>
-        Settings.From(new ConfigurationBuilder().AddInMemoryCollection(given.Select(one => KeyValuePair.Create(one.Name, (string?)one.Value))).Build());
+        Settings.From(new ConfigurationBuilder()
+            .AddInMemoryCollection(given.Select(one => KeyValuePair.Create(one.Name, (string?)one.Value))).Build());
 
     [Fact]
     public void Nothing_has_to_be_set() => Assert.Equal("http://127.0.0.1:5080/", From().PublicUrl.AbsoluteUri);

@@ -21,7 +21,8 @@ public sealed class SeveralOrganisationsTests(ValtroApp app) : IClassFixture<Val
         var inviter = await app.Test.Database.FirstAsync<Guid>("select id from account where email = 'ada@pinewick.example'");
         var secret = Secrets.Make();
         await new InvitationStore(app.Test.Database).AddAsync(
-            organisation.Id, "bo@pinewick.example", "BO@PINEWICK.EXAMPLE", isAdministrator: true, new Dictionary<Guid, CalendarRole>(), secret, inviter, now,
+            organisation.Id, "bo@pinewick.example", "BO@PINEWICK.EXAMPLE", isAdministrator: true, new Dictionary<Guid, CalendarRole>(),
+            secret, inviter, now,
             new MailLetter("bo@pinewick.example", "x", "x"), new AuditLine(inviter, AuditAct.Invited, "bo@pinewick.example", null, now));
         return (slug, secret);
     }
@@ -32,7 +33,9 @@ public sealed class SeveralOrganisationsTests(ValtroApp app) : IClassFixture<Val
         var door = app.Reader();
         await door.RefreshTokenAsync();
         Assert.True((bool)(await door.DoAsync(HttpMethod.Post, "/api/invitations/look", new { secret }))["isKnown"]!);
-        Assert.Equal(HttpStatusCode.NoContent, (await door.SendAsync(HttpMethod.Post, "/api/invitations/accept", new { secret, name = "", password = DemoSeed.Password })).StatusCode);
+        Assert.Equal(HttpStatusCode.NoContent,
+            (await door.SendAsync(
+                HttpMethod.Post, "/api/invitations/accept", new { secret, name = "", password = DemoSeed.Password })).StatusCode);
         return (await app.SignedInAsync("bo"), slug);
     }
 
@@ -56,11 +59,16 @@ public sealed class SeveralOrganisationsTests(ValtroApp app) : IClassFixture<Val
         var (_, secret) = await InvitingAsync();
         var door = app.Reader();
         await door.RefreshTokenAsync();
-        var wrong = await door.SendAsync(HttpMethod.Post, "/api/invitations/accept", new { secret, name = "Somebody else", password = "not the right one" });
+        var wrong = await door.SendAsync(
+            HttpMethod.Post, "/api/invitations/accept", new { secret, name = "Somebody else", password = "not the right one" });
         Assert.Equal(HttpStatusCode.BadRequest, wrong.StatusCode);
         Assert.NotNull((await Caller.ReadAsync(wrong))["errors"]!["password"]);
-        Assert.Equal(HttpStatusCode.NoContent, (await door.SendAsync(HttpMethod.Post, "/api/invitations/accept", new { secret, name = "Somebody else", password = DemoSeed.Password })).StatusCode);
-        Assert.Equal(HttpStatusCode.NotFound, (await door.SendAsync(HttpMethod.Post, "/api/invitations/accept", new { secret, name = "", password = DemoSeed.Password })).StatusCode);
+        Assert.Equal(HttpStatusCode.NoContent,
+            (await door.SendAsync(HttpMethod.Post, "/api/invitations/accept",
+                new { secret, name = "Somebody else", password = DemoSeed.Password })).StatusCode);
+        Assert.Equal(HttpStatusCode.NotFound,
+            (await door.SendAsync(
+                HttpMethod.Post, "/api/invitations/accept", new { secret, name = "", password = DemoSeed.Password })).StatusCode);
         var bo = await app.SignedInAsync("bo");
         Assert.Equal("Bo Quilliam", (string)(await bo.GetAsync("/api/session"))["person"]!["name"]!);
     }
@@ -74,13 +82,15 @@ public sealed class SeveralOrganisationsTests(ValtroApp app) : IClassFixture<Val
         Assert.Contains(slug, session["organisations"]!.AsArray().Select(one => (string)one!["slug"]!));
         Assert.Equal(slug, (string)(await bo.GetAsync($"/at/{slug}/api/session"))["organisation"]!["slug"]!);
         var unsaid = await bo.Http.GetAsync("/api/calendars");
-        Assert.Equal((HttpStatusCode.Conflict, "/problems/choose-organisation"), (unsaid.StatusCode, (string)(await Caller.ReadAsync(unsaid))["type"]!));
+        Assert.Equal((HttpStatusCode.Conflict, "/problems/choose-organisation"),
+            (unsaid.StatusCode, (string)(await Caller.ReadAsync(unsaid))["type"]!));
         Assert.Equal(HttpStatusCode.Forbidden, (await bo.Http.GetAsync("/at/nowhere/api/calendars")).StatusCode);
         Assert.NotEmpty((await bo.GetAsync("/at/pinewick/api/calendars")).AsArray());
         Assert.Empty((await bo.GetAsync($"/at/{slug}/api/calendars")).AsArray());
         // Whoever is in one only need not say it, and may.
         var di = await app.SignedInAsync("di");
-        Assert.Equal((await di.GetAsync("/api/calendars")).ToJsonString(), (await di.GetAsync("/at/pinewick/api/calendars")).ToJsonString());
+        Assert.Equal(
+            (await di.GetAsync("/api/calendars")).ToJsonString(), (await di.GetAsync("/at/pinewick/api/calendars")).ToJsonString());
         Assert.Equal(HttpStatusCode.Forbidden, (await di.Http.GetAsync($"/at/{slug}/api/calendars")).StatusCode);
     }
 
@@ -90,15 +100,18 @@ public sealed class SeveralOrganisationsTests(ValtroApp app) : IClassFixture<Val
         var (bo, slug) = await InBothAsync();
         var made = await bo.DoAsync(HttpMethod.Post, $"/at/{slug}/api/calendars", Calendar("NEW"));
         var added = await bo.DoAsync(HttpMethod.Post, $"/at/{slug}/api/events", Caller.Event((string)made["id"]!, "Only in the club"));
-        Assert.Contains("Only in the club", (await bo.GetAsync($"/at/{slug}/api/occurrences?from=2026-11-23&to=2026-11-30")).ToJsonString(), StringComparison.Ordinal);
-        Assert.DoesNotContain("Only in the club", (await bo.GetAsync("/at/pinewick/api/occurrences?from=2026-11-23&to=2026-11-30")).ToJsonString(), StringComparison.Ordinal);
+        Assert.Contains("Only in the club", (await bo.GetAsync($"/at/{slug}/api/occurrences?from=2026-11-23&to=2026-11-30")).ToJsonString(),
+            StringComparison.Ordinal);
+        Assert.DoesNotContain("Only in the club",
+            (await bo.GetAsync("/at/pinewick/api/occurrences?from=2026-11-23&to=2026-11-30")).ToJsonString(), StringComparison.Ordinal);
         foreach (var address in new[] { $"/at/pinewick/api/events/{added["id"]}", $"/at/pinewick/api/calendars/{made["id"]}" })
             Assert.Equal(HttpStatusCode.NotFound, (await bo.Http.GetAsync(address)).StatusCode);
         // Administrator of the club, editor of one calendar at school: each stays where it is.
         Assert.Equal(HttpStatusCode.OK, (await bo.Http.GetAsync($"/at/{slug}/api/people")).StatusCode);
         Assert.Equal(HttpStatusCode.Forbidden, (await bo.Http.GetAsync("/at/pinewick/api/people")).StatusCode);
         var there = (await bo.GetAsync("/at/pinewick/api/calendars")).AsArray().First(one => (bool)one!["mayEdit"]!)!;
-        Assert.Equal(HttpStatusCode.BadRequest, (await bo.SendAsync(HttpMethod.Post, $"/at/{slug}/api/events", Caller.Event((string)there["id"]!, "Astray"))).StatusCode);
+        Assert.Equal(HttpStatusCode.BadRequest,
+            (await bo.SendAsync(HttpMethod.Post, $"/at/{slug}/api/events", Caller.Event((string)there["id"]!, "Astray"))).StatusCode);
     }
 
     [Fact]

@@ -39,10 +39,11 @@ public sealed class SignOffTests(ValtroApp app) : IClassFixture<ValtroApp>
     private static async Task<JsonNode> MineAsync(Caller caller, string title) =>
         (await caller.GetAsync("/api/sign-off"))["yours"]!.AsArray().First(one => (string)one!["title"]! == title)!;
 
-    private static Task<JsonNode> ApproveAsync(Caller caller, params JsonNode[] submissions) => caller.DoAsync(HttpMethod.Post, "/api/sign-off/approve", new
-    {
-        items = submissions.Select(one => new { id = (string)one["id"]!, version = (int?)one["version"] ?? 0 }),
-    });
+    private static Task<JsonNode> ApproveAsync(Caller caller, params JsonNode[] submissions) =>
+        caller.DoAsync(HttpMethod.Post, "/api/sign-off/approve", new
+        {
+            items = submissions.Select(one => new { id = (string)one["id"]!, version = (int?)one["version"] ?? 0 }),
+        });
 
     [Fact]
     public async Task A_contributor_s_new_event_waits_and_goes_out_when_an_editor_lets_it()
@@ -54,7 +55,8 @@ public sealed class SignOffTests(ValtroApp app) : IClassFixture<ValtroApp>
         var di = await app.SignedInAsync("di");
         Assert.Equal(HttpStatusCode.NotFound, (await di.Http.GetAsync($"/api/events/{made["id"]}")).StatusCode);
         var waiting = await WaitingAsync(bo, "Seat trial");
-        Assert.Equal(("event", "Cy Marchbank", true), ((string)waiting["kind"]!, (string)waiting["proposer"]!, (bool)waiting["mayDecide"]!));
+        Assert.Equal(
+            ("event", "Cy Marchbank", true), ((string)waiting["kind"]!, (string)waiting["proposer"]!, (bool)waiting["mayDecide"]!));
         Assert.Null((string?)(await ApproveAsync(bo, waiting))[0]!["problem"]);
         Assert.Contains("Seat trial", await FeedAsync(slug), StringComparison.Ordinal);
         var mine = await MineAsync(cy, "Seat trial");
@@ -70,8 +72,10 @@ public sealed class SignOffTests(ValtroApp app) : IClassFixture<ValtroApp>
         var waiting = await WaitingAsync(bo, "Own seat");
         var items = new { items = new[] { new { id = (string)waiting["id"]!, version = 1 } } };
         Assert.Equal(HttpStatusCode.Forbidden, (await cy.SendAsync(HttpMethod.Post, "/api/sign-off/approve", items)).StatusCode);
-        Assert.Equal(HttpStatusCode.NotFound, (await (await app.SignedInAsync("di")).SendAsync(HttpMethod.Post, "/api/sign-off/approve", items)).StatusCode);
-        Assert.Equal(HttpStatusCode.Forbidden, (await cy.SendAsync(HttpMethod.Post, $"/api/sign-off/{waiting["id"]}/send-back", new { reason = "x" })).StatusCode);
+        Assert.Equal(HttpStatusCode.NotFound,
+            (await (await app.SignedInAsync("di")).SendAsync(HttpMethod.Post, "/api/sign-off/approve", items)).StatusCode);
+        Assert.Equal(HttpStatusCode.Forbidden,
+            (await cy.SendAsync(HttpMethod.Post, $"/api/sign-off/{waiting["id"]}/send-back", new { reason = "x" })).StatusCode);
         var form = Caller.Event(calendar, "Own seat");
         form["isDraft"] = false;
         await cy.ChangeAsync(made, "edit", form);
@@ -95,7 +99,8 @@ public sealed class SignOffTests(ValtroApp app) : IClassFixture<ValtroApp>
         await ada.ChangeAsync(live, "edit", renamed);
         var waiting = await WaitingAsync(bo, "Regatta meeting");
         var difference = Assert.Single(waiting["differences"]!.AsArray());
-        Assert.Equal(("place", "Loft", "Boathouse"), ((string)difference!["field"]!, (string)difference["was"]!, (string)difference["is"]!));
+        Assert.Equal(
+            ("place", "Loft", "Boathouse"), ((string)difference!["field"]!, (string)difference["was"]!, (string)difference["is"]!));
         Assert.Null((string?)(await ApproveAsync(bo, waiting))[0]!["problem"]);
         var feed = await FeedAsync(slug);
         Assert.Contains("SUMMARY:Regatta council", feed, StringComparison.Ordinal);
@@ -122,7 +127,8 @@ public sealed class SignOffTests(ValtroApp app) : IClassFixture<ValtroApp>
         var waiting = await WaitingAsync(bo, "Night row");
         var without = await bo.SendAsync(HttpMethod.Post, $"/api/sign-off/{waiting["id"]}/send-back", new { reason = "  " });
         Assert.NotNull((await Caller.ReadAsync(without))["errors"]!["reason"]);
-        (await bo.SendAsync(HttpMethod.Post, $"/api/sign-off/{waiting["id"]}/send-back", new { reason = "Who is the safety boat?" })).EnsureSuccessStatusCode();
+        (await bo.SendAsync(HttpMethod.Post, $"/api/sign-off/{waiting["id"]}/send-back", new { reason = "Who is the safety boat?" }))
+            .EnsureSuccessStatusCode();
         var back = await cy.GetAsync($"/api/events/{made["id"]}");
         Assert.Equal(("draft", "Who is the safety boat?"), ((string)back["state"]!, (string)back["about"]![0]!["reason"]!));
         await cy.ChangeAsync(back, "edit", Caller.Event(calendar, "Night row with Bo"));
@@ -162,11 +168,13 @@ public sealed class SignOffTests(ValtroApp app) : IClassFixture<ValtroApp>
     {
         var (ada, bo, cy, calendar, slug) = await SettingAsync("S7");
         var series = await ada.DoAsync(HttpMethod.Post, "/api/events", Caller.Event(calendar, "Lost date", repeat: Caller.Weekly(3)));
-        await cy.TryChangeAsync(series, "edit", move: new { date = "2026-12-03", from = (string?)null }, scope: "this", date: "2026-12-02T14:00:00");
+        await cy.TryChangeAsync(
+            series, "edit", move: new { date = "2026-12-03", from = (string?)null }, scope: "this", date: "2026-12-02T14:00:00");
         await ada.ChangeAsync(series, "remove", scope: "this", date: "2026-12-02T14:00:00");
         await cy.DoAsync(HttpMethod.Post, "/api/events", Caller.Event(calendar, "First of many"));
         await cy.DoAsync(HttpMethod.Post, "/api/events", Caller.Event(calendar, "Second of many"));
-        var all = new[] { await WaitingAsync(bo, "First of many"), await WaitingAsync(bo, "Lost date"), await WaitingAsync(bo, "Second of many") };
+        var all = new[] { await WaitingAsync(bo, "First of many"), await WaitingAsync(bo, "Lost date"),
+            await WaitingAsync(bo, "Second of many") };
         Assert.NotNull((string?)all[1]["problem"]);
         var outcomes = (await ApproveAsync(bo, all)).AsArray();
         Assert.Equal([true, false, true], outcomes.Select(one => one!["problem"] is null));
@@ -241,9 +249,13 @@ public sealed class SignOffTests(ValtroApp app) : IClassFixture<ValtroApp>
         await cy.DoAsync(HttpMethod.Post, "/api/events", Caller.Event(calendar, "News one"));
         await cy.DoAsync(HttpMethod.Post, "/api/events", Caller.Event(calendar, "News two"));
         await ApproveAsync(bo, await WaitingAsync(bo, "News one"));
-        (await bo.SendAsync(HttpMethod.Post, $"/api/sign-off/{(await WaitingAsync(bo, "News two"))["id"]}/send-back", new { reason = "Too late" })).EnsureSuccessStatusCode();
+        (await bo.SendAsync(
+            HttpMethod.Post, $"/api/sign-off/{(await WaitingAsync(bo, "News two"))["id"]}/send-back", new { reason = "Too late" }))
+            .EnsureSuccessStatusCode();
         var news = await app.Test.Database.ListAsync<string>("""
-            select a.email || ': ' || (n.sentence::json ->> 'code') || concat_ws(', ', ' ' || (n.sentence::json -> 'values' ->> 'who'), n.sentence::json -> 'values' ->> 'title', n.sentence::json -> 'values' ->> 'where', nullif(n.sentence::json -> 'values' ->> 'reason', ''))
+            select a.email || ': ' || (n.sentence::json ->> 'code') || concat_ws(', ', ' ' || (n.sentence::json -> 'values' ->> 'who'),
+                n.sentence::json -> 'values' ->> 'title', n.sentence::json -> 'values' ->> 'where',
+                    nullif(n.sentence::json -> 'values' ->> 'reason', ''))
             from notice n
             join account a on a.id = n.account_id
             where n.sentence like '%"News %'

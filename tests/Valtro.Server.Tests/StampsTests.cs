@@ -9,7 +9,8 @@ namespace Valtro.Server.Tests;
 /// <summary>What goes out keeps its word: numbers, names and addresses as subscribers see them.</summary>
 public sealed class StampsTests(ValtroApp app) : IClassFixture<ValtroApp>
 {
-    private async Task<(string Path, string Id, JsonObject Draft)> EditionAsync(Caller ada, string name, Action<JsonObject>? with, params string[] plates)
+    private async Task<(string Path, string Id, JsonObject Draft)> EditionAsync(Caller ada, string name, Action<JsonObject>? with,
+        params string[] plates)
     {
         var sources = new JsonArray();
         foreach (var plate in plates)
@@ -28,7 +29,8 @@ public sealed class StampsTests(ValtroApp app) : IClassFixture<ValtroApp>
     }
 
     private static Foreign.CalendarComponents.CalendarEvent Of(string feed, string title, bool isMaster = true) =>
-        Foreign.Calendar.Load(feed)!.Events.Single(one => one.Summary!.EndsWith(title, StringComparison.Ordinal) && one.RecurrenceIdentifier is null == isMaster);
+        Foreign.Calendar.Load(feed)!.Events.Single(one =>
+            one.Summary!.EndsWith(title, StringComparison.Ordinal) && one.RecurrenceIdentifier is null == isMaster);
 
     private static JsonObject Form(JsonNode seen, string calendarId, Action<JsonObject> change)
     {
@@ -84,7 +86,8 @@ public sealed class StampsTests(ValtroApp app) : IClassFixture<ValtroApp>
         await RenameAsync(ada, "SW", "STAR");
         seen.Add(Stamp(await FeedAsync(path)));
         app.Clock.Advance(Duration.FromSeconds(5));
-        draft["title"] = new JsonArray(new JsonObject { ["piece"] = "title" }, new JsonObject { ["text"] = " · " }, new JsonObject { ["piece"] = "calendar" });
+        draft["title"] = new JsonArray(
+            new JsonObject { ["piece"] = "title" }, new JsonObject { ["text"] = " · " }, new JsonObject { ["piece"] = "calendar" });
         await ada.DoAsync(HttpMethod.Put, $"/api/editions/{id}", new { edition = draft, version = 1 });
         seen.Add(Stamp(await FeedAsync(path)));
         app.Clock.Advance(Duration.FromSeconds(5));
@@ -97,11 +100,14 @@ public sealed class StampsTests(ValtroApp app) : IClassFixture<ValtroApp>
         // Whoever subscribed by the old plate still gets that calendar, whatever is called so now.
         await RenameAsync(ada, "PW", "SW");
         var after = await FeedAsync(path, "?only=SW");
-        Assert.Equal(Foreign.Calendar.Load(subscribed)!.Events.Select(one => (one.Uid, one.RecurrenceIdentifier?.StartTime.Value)).Order(), Foreign.Calendar.Load(after)!.Events.Select(one => (one.Uid, one.RecurrenceIdentifier?.StartTime.Value)).Order());
+        Assert.Equal(Foreign.Calendar.Load(subscribed)!.Events.Select(one => (one.Uid, one.RecurrenceIdentifier?.StartTime.Value)).Order(),
+            Foreign.Calendar.Load(after)!.Events.Select(one => (one.Uid, one.RecurrenceIdentifier?.StartTime.Value)).Order());
         await RenameAsync(ada, "SW", "PW");
         await RenameAsync(ada, "STAR", "SW");
 
-        (int, DateTime) Stamp(string feed) => Foreign.Calendar.Load(feed)!.Events.First(one => one.Summary!.Contains("Tide quiz", StringComparison.Ordinal) || one.Summary!.Contains("Boat lab", StringComparison.Ordinal)) is var one
+        (int, DateTime) Stamp(string feed) =>
+            Foreign.Calendar.Load(feed)!.Events.First(one => one.Summary!.Contains("Tide quiz", StringComparison.Ordinal)
+                || one.Summary!.Contains("Boat lab", StringComparison.Ordinal)) is var one
             ? (one.Sequence, one.LastModified!.Value) : default;
     }
 
@@ -133,10 +139,12 @@ public sealed class StampsTests(ValtroApp app) : IClassFixture<ValtroApp>
         await ada.ChangeAsync(made, "edit", Form(made, calendar, form => form["notes"] = "Invisible"));
         Assert.Equal((whole, narrowed), (await FeedAsync(path), await FeedAsync(path, "?only=port-watch")));
         // Narrowed, it has the same components under a head of its own.
-        Assert.Equal(Components(whole).Where(one => one.Contains("PW ", StringComparison.Ordinal)).Order(StringComparer.Ordinal), Components(narrowed).Order(StringComparer.Ordinal));
+        Assert.Equal(Components(whole).Where(one => one.Contains("PW ", StringComparison.Ordinal)).Order(StringComparer.Ordinal),
+            Components(narrowed).Order(StringComparer.Ordinal));
         Assert.Contains("only=port-watch", narrowed.Replace("\r\n ", "", StringComparison.Ordinal), StringComparison.Ordinal);
 
-        static IEnumerable<string> Components(string feed) => feed.Split("BEGIN:VEVENT\r\n").Skip(1).Select(one => one.Replace("END:VCALENDAR\r\n", "", StringComparison.Ordinal));
+        static IEnumerable<string> Components(string feed) =>
+            feed.Split("BEGIN:VEVENT\r\n").Skip(1).Select(one => one.Replace("END:VCALENDAR\r\n", "", StringComparison.Ordinal));
     }
 
     [Fact]
@@ -166,8 +174,24 @@ public sealed class StampsTests(ValtroApp app) : IClassFixture<ValtroApp>
         var ada = await app.SignedInAsync();
         var calendar = await ada.CalendarAsync("SCH");
         var (path, _, _) = await EditionAsync(ada, "By date", draft => (draft["feed"], draft["withBreaks"], draft["sources"]) =
-            ("dates", true, new JsonArray(new JsonObject { ["calendarId"] = calendar, ["filter"] = new JsonObject { ["mode"] = "only", ["text"] = "Watch keeping" } })), "SCH");
-        var made = await ada.DoAsync(HttpMethod.Post, "/api/events", Caller.Event(calendar, "Watch keeping", repeat: new { pattern = "weekly", interval = 1, weekdays = new[] { 3 }, ends = "after", until = (string?)null, count = 4 }));
+            ("dates", true,
+                new JsonArray(
+                    new JsonObject
+                    {
+                        ["calendarId"] = calendar,
+                        ["filter"] = new JsonObject { ["mode"] = "only", ["text"] = "Watch keeping" }
+                    })), "SCH");
+        var made = await ada.DoAsync(HttpMethod.Post, "/api/events",
+            Caller.Event(calendar, "Watch keeping",
+                repeat: new
+                {
+                    pattern = "weekly",
+                    interval = 1,
+                    weekdays = new[] { 3 },
+                    ends = "after",
+                    until = (string?)null,
+                    count = 4
+                }));
         var before = Dates(await FeedAsync(path));
         Assert.Equal(4, before.Length);
         Assert.All(Foreign.Calendar.Load(await FeedAsync(path))!.Events, one => Assert.Null(one.RecurrenceRule));
@@ -177,13 +201,21 @@ public sealed class StampsTests(ValtroApp app) : IClassFixture<ValtroApp>
         var moved = Dates(await FeedAsync(path));
         Assert.Equal(before.Select(one => (one.Uid, one.Start.AddDays(1))), moved.Select(one => (one.Uid, one.Start)));
         // From the third on an hour later.
-        await ada.ChangeAsync(made, "edit", Form(made, calendar, form => (form["date"], form["from"], form["to"], form["repeat"]) = ("2026-12-10", "15:00:00", "16:00:00", Repeat(4))), scope: "later", date: "2026-12-10T14:00:00", version: 2);
+        await ada.ChangeAsync(made, "edit",
+            Form(made, calendar,
+                form => (form["date"], form["from"], form["to"], form["repeat"]) = ("2026-12-10", "15:00:00", "16:00:00", Repeat(4))),
+                    scope: "later", date: "2026-12-10T14:00:00", version: 2);
         var split = Dates(await FeedAsync(path));
-        Assert.Equal(moved.Select((one, index) => (one.Uid, one.Start.AddHours(index < 2 ? 0 : 1))), split.Select(one => (one.Uid, one.Start)));
+        Assert.Equal(
+            moved.Select((one, index) => (one.Uid, one.Start.AddHours(index < 2 ? 0 : 1))), split.Select(one => (one.Uid, one.Start)));
 
-        static JsonNode Repeat(int weekday) => System.Text.Json.JsonSerializer.SerializeToNode(new { pattern = "weekly", interval = 1, weekdays = new[] { weekday }, ends = "after", until = (string?)null, count = 4 }, Json.Options)!;
+        static JsonNode Repeat(int weekday) =>
+            System.Text.Json.JsonSerializer.SerializeToNode(
+                new { pattern = "weekly", interval = 1, weekdays = new[] { weekday }, ends = "after", until = (string?)null, count = 4 },
+                    Json.Options)!;
         static (string Uid, DateTime Start)[] Dates(string feed) =>
-            [.. Foreign.Calendar.Load(feed)!.Events.Where(one => one.Summary!.Contains("Watch keeping", StringComparison.Ordinal)).Select(one => (one.Uid!, one.Start!.Value)).OrderBy(one => one.Value)];
+            [.. Foreign.Calendar.Load(feed)!.Events.Where(one => one.Summary!.Contains("Watch keeping", StringComparison.Ordinal))
+                .Select(one => (one.Uid!, one.Start!.Value)).OrderBy(one => one.Value)];
     }
 
     [Theory]
@@ -192,7 +224,8 @@ public sealed class StampsTests(ValtroApp app) : IClassFixture<ValtroApp>
     public async Task Breaks_concern_every_calendar_of_a_feed(string form)
     {
         var ada = await app.SignedInAsync();
-        var (path, _, _) = await EditionAsync(ada, $"Breaks for all, {form}", draft => (draft["feed"], draft["withBreaks"]) = (form, true), "PW", "SW");
+        var (path, _, _) =
+            await EditionAsync(ada, $"Breaks for all, {form}", draft => (draft["feed"], draft["withBreaks"]) = (form, true), "PW", "SW");
         var narrowed = await FeedAsync(path, "?only=port-watch");
         Assert.Equal(Of(await FeedAsync(path), "Winter break").Uid, Of(narrowed, "Winter break").Uid);
         Assert.DoesNotContain("SUMMARY:SW ", narrowed, StringComparison.Ordinal);
@@ -202,11 +235,16 @@ public sealed class StampsTests(ValtroApp app) : IClassFixture<ValtroApp>
     public async Task A_feed_of_dates_heeds_limit_and_past()
     {
         var ada = await app.SignedInAsync();
-        var (path, _, _) = await EditionAsync(ada, "Next three", draft => (draft["feed"], draft["limit"], draft["window"]) = ("dates", 3, new JsonObject { ["from"] = "now", ["to"] = "open", ["withPast"] = false }), "PW", "SW");
+        var (path, _, _) = await EditionAsync(ada, "Next three",
+            draft => (draft["feed"], draft["limit"], draft["window"]) =
+                ("dates", 3, new JsonObject { ["from"] = "now", ["to"] = "open", ["withPast"] = false }), "PW", "SW");
         var feed = Foreign.Calendar.Load(await FeedAsync(path))!.Events;
         var page = JsonNode.Parse(await app.Reader().Http.GetStringAsync($"{path}.json?month=all"))!["entries"]!.AsArray();
         Assert.Equal(3, feed.Count);
-        Assert.Equal(page.Select(entry => DateTimeOffset.Parse((string)entry!["start"]!, System.Globalization.CultureInfo.InvariantCulture).UtcDateTime).Order(), feed.Select(one => one.Start!.AsUtc).Order());
+        Assert.Equal(
+            page.Select(
+                entry => DateTimeOffset.Parse((string)entry!["start"]!, System.Globalization.CultureInfo.InvariantCulture).UtcDateTime)
+                    .Order(), feed.Select(one => one.Start!.AsUtc).Order());
     }
 
     [Theory]
@@ -267,7 +305,9 @@ public sealed class StampsTests(ValtroApp app) : IClassFixture<ValtroApp>
         var calendar = await ada.CalendarAsync("PW");
         await ada.DoAsync(HttpMethod.Post, "/api/events", Caller.Event(calendar, "Twice a file", repeat: Caller.Weekly(3)));
         app.Clock.Advance(Duration.FromSeconds(2));
-        var entries = JsonNode.Parse(await app.Reader().Http.GetStringAsync("/c/pinewick/port-watch.json?month=2026-12"))!["entries"]!.AsArray().Where(entry => (string)entry!["title"]! == "Twice a file").Take(2).Select(entry => (string)entry!["id"]!).ToArray();
+        var entries = JsonNode.Parse(
+            await app.Reader().Http.GetStringAsync("/c/pinewick/port-watch.json?month=2026-12"))!["entries"]!.AsArray()
+                .Where(entry => (string)entry!["title"]! == "Twice a file").Take(2).Select(entry => (string)entry!["id"]!).ToArray();
         await app.Reader().Http.GetStringAsync("/c/pinewick/port-watch.ics");
         app.Clock.Advance(Duration.FromSeconds(2));
         var files = new List<Foreign.CalendarComponents.CalendarEvent>();
@@ -292,7 +332,10 @@ public sealed class StampsTests(ValtroApp app) : IClassFixture<ValtroApp>
         var calendar = await ada.CalendarAsync("PW");
         var made = await ada.DoAsync(HttpMethod.Post, "/api/events", Caller.Event(calendar, "Wanderer", repeat: Caller.Weekly(3)));
         app.Clock.Advance(Duration.FromSeconds(2));
-        var id = JsonNode.Parse(await app.Reader().Http.GetStringAsync("/c/pinewick/port-watch.json?month=2026-12"))!["entries"]!.AsArray().Where(entry => (string)entry!["title"]! == "Wanderer").Select(entry => (string)entry!["id"]!).First(one => one.EndsWith("2026-12-09T14:00:00", StringComparison.Ordinal));
+        var id = JsonNode.Parse(await app.Reader().Http.GetStringAsync("/c/pinewick/port-watch.json?month=2026-12"))!["entries"]!.AsArray()
+            .Where(entry => (string)entry!["title"]! == "Wanderer")
+            .Select(entry => (string)entry!["id"]!)
+            .First(one => one.EndsWith("2026-12-09T14:00:00", StringComparison.Ordinal));
         var page = $"/c/pinewick/port-watch/entries/{id}";
         Assert.DoesNotContain("entry-moved", await PageAsync(page), StringComparison.Ordinal);
         // The series goes to Thursday, then the date seen alone to Friday, then it is split.
@@ -300,14 +343,20 @@ public sealed class StampsTests(ValtroApp app) : IClassFixture<ValtroApp>
         var moved = await PageAsync(page);
         Assert.Contains("Thu", moved, StringComparison.Ordinal);
         Assert.Matches("This date was moved. It was Wed[^<]*9 Dec[^<]*14:00", moved);
-        await ada.ChangeAsync(made, "edit", Form(made, calendar, form => (form["date"], form["repeat"], form["from"], form["to"]) = ("2026-12-03", Weekly(4), "16:00:00", "17:00:00")), scope: "later", date: "2026-12-03T14:00:00", version: 2);
+        await ada.ChangeAsync(made, "edit",
+            Form(made, calendar,
+                form => (form["date"], form["repeat"], form["from"], form["to"]) = ("2026-12-03", Weekly(4), "16:00:00", "17:00:00")),
+                    scope: "later", date: "2026-12-03T14:00:00", version: 2);
         Assert.Contains("16:00", await PageAsync(page), StringComparison.Ordinal);
         // Nobody was ever told of a date on a Monday.
-        Assert.Equal(HttpStatusCode.NotFound, (await app.Reader().Http.GetAsync(page.Replace("12-09", "12-07", StringComparison.Ordinal))).StatusCode);
+        Assert.Equal(HttpStatusCode.NotFound,
+            (await app.Reader().Http.GetAsync(page.Replace("12-09", "12-07", StringComparison.Ordinal))).StatusCode);
         // Withdrawn and removed sound alike, in a place where they were; elsewhere neither was ever there.
         var other = await ada.DoAsync(HttpMethod.Post, "/api/events", Caller.Event(calendar, "Soon gone"));
         app.Clock.Advance(Duration.FromSeconds(2));
-        var entry = JsonNode.Parse(await app.Reader().Http.GetStringAsync("/c/pinewick/port-watch.json?month=2026-11"))!["entries"]!.AsArray().Single(one => (string)one!["title"]! == "Soon gone")!;
+        var entry =
+            JsonNode.Parse(await app.Reader().Http.GetStringAsync("/c/pinewick/port-watch.json?month=2026-11"))!["entries"]!.AsArray()
+            .Single(one => (string)one!["title"]! == "Soon gone")!;
         await app.Reader().Http.GetStringAsync("/c/pinewick/port-watch.ics");
         await ada.ChangeAsync(other, "edit", Form(other, calendar, form => form["cap"] = new JsonObject { ["everyone"] = "nothing" }));
         var withdrawn = await GoneAsync($"/c/pinewick/port-watch/entries/{entry["id"]}");
@@ -316,8 +365,10 @@ public sealed class StampsTests(ValtroApp app) : IClassFixture<ValtroApp>
         await ada.ChangeAsync(other, "remove", version: 3);
         Assert.Equal(withdrawn, await GoneAsync($"/c/pinewick/port-watch/entries/{entry["id"]}"));
         Assert.Contains("not in the calendar any more", withdrawn, StringComparison.Ordinal);
-        Assert.Equal(HttpStatusCode.Gone, (await app.Reader().Http.GetAsync($"/c/pinewick/port-watch/entries/{entry["id"]}.ics")).StatusCode);
-        Assert.Equal(HttpStatusCode.NotFound, (await app.Reader().Http.GetAsync($"/c/pinewick/starboard-watch/entries/{entry["id"]}")).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.Gone, (await app.Reader().Http.GetAsync($"/c/pinewick/port-watch/entries/{entry["id"]}.ics")).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.NotFound, (await app.Reader().Http.GetAsync($"/c/pinewick/starboard-watch/entries/{entry["id"]}")).StatusCode);
 
         static JsonNode Weekly(int weekday) => System.Text.Json.JsonSerializer.SerializeToNode(Caller.Weekly(weekday), Json.Options)!;
         async Task<string> PageAsync(string path)

@@ -9,7 +9,8 @@ namespace Valtro.Server.Tests;
 public sealed class StatementsTests(ValtroApp app) : IClassFixture<ValtroApp>
 {
     /// <summary>What a request asks, one line each.</summary>
-    private static async Task<IReadOnlyList<string>> AskedAsync(Caller caller, string address, HttpMethod? method = null, object? body = null)
+    private static async Task<IReadOnlyList<string>> AskedAsync(
+        Caller caller, string address, HttpMethod? method = null, object? body = null)
     {
         var trace = ActivityTraceId.CreateRandom();
         var asked = new ConcurrentQueue<string>();
@@ -24,15 +25,19 @@ public sealed class StatementsTests(ValtroApp app) : IClassFixture<ValtroApp>
             },
         };
         ActivitySource.AddActivityListener(listener);
-        using var request = new HttpRequestMessage(method ?? HttpMethod.Get, address) { Content = body is null ? null : JsonContent.Create(body, options: Json.Options) };
+        using var request = new HttpRequestMessage(
+            method ?? HttpMethod.Get, address)
+        { Content = body is null ? null : JsonContent.Create(body, options: Json.Options) };
         request.Headers.Add("traceparent", $"00-{trace}-{ActivitySpanId.CreateRandom()}-01");
         using var response = await caller.SendAsync(request);
-        Assert.True(response.IsSuccessStatusCode, $"{address} answered {response.StatusCode}: {await response.Content.ReadAsStringAsync()}");
+        Assert.True(
+            response.IsSuccessStatusCode, $"{address} answered {response.StatusCode}: {await response.Content.ReadAsStringAsync()}");
         return [.. asked];
     }
 
     private static void AtMost(int most, string what, IReadOnlyList<string> asked) =>
-        Assert.True(asked.Count > 0 && asked.Count <= most, $"{what} asks {asked.Count} times, {most} are allowed:\n{string.Join("\n\n", asked)}");
+        Assert.True(
+            asked.Count > 0 && asked.Count <= most, $"{what} asks {asked.Count} times, {most} are allowed:\n{string.Join("\n\n", asked)}");
 
     /// <summary>However many rows they show.</summary>
     [Fact]
@@ -107,8 +112,11 @@ public sealed class StatementsTests(ValtroApp app) : IClassFixture<ValtroApp>
         var (id, date) = ((string)made["id"]!, (string)made["recurrenceId"]!);
         foreach (var address in new[] { "/api/events/consequences", "/api/events/destinations" })
         {
-            AtMost(3, $"{address} of a new event", await AskedAsync(ada, address, HttpMethod.Post, new { @event = form, eventId = (Guid?)null, recurrenceId = (string?)null }));
-            AtMost(3, $"{address} of a stored one", await AskedAsync(ada, address, HttpMethod.Post, new { @event = form, eventId = id, recurrenceId = date }));
+            AtMost(3, $"{address} of a new event",
+                await AskedAsync(
+                    ada, address, HttpMethod.Post, new { @event = form, eventId = (Guid?)null, recurrenceId = (string?)null }));
+            AtMost(3, $"{address} of a stored one",
+                await AskedAsync(ada, address, HttpMethod.Post, new { @event = form, eventId = id, recurrenceId = date }));
         }
         AtMost(10, "A new event", await AskedAsync(ada, "/api/events", HttpMethod.Post, Caller.Event(calendar, "One more")));
         AtMost(10, "A save", await AskedAsync(ada, $"/api/events/{id}/changes", HttpMethod.Post, new
@@ -138,7 +146,10 @@ public sealed class StatementsTests(ValtroApp app) : IClassFixture<ValtroApp>
     {
         var ada = await app.SignedInAsync();
         var calendar = (string)(await ada.GetAsync("/api/calendars"))[0]!["id"]!;
-        object[] rows = [.. Enumerable.Range(0, 200).Select(number => new { date = "24 Nov 2026", from = "14:00", to = "15:00", title = $"Row {number}", place = "Hall", calendar = (string?)null })];
+        object[] rows = [.. Enumerable.Range(0, 200)
+            .Select(
+                number => new { date = "24 Nov 2026", from = "14:00", to = "15:00", title = $"Row {number}", place = "Hall",
+                    calendar = (string?)null })];
         AtMost(25, "The table", await AskedAsync(ada, "/api/events/several", HttpMethod.Post, new { rows, calendarId = calendar }));
         var act = (await ada.DoAsync(HttpMethod.Post, "/api/events/several", new { rows, calendarId = calendar }))["actId"]!;
         AtMost(25, "Taking it back", await AskedAsync(ada, $"/api/acts/{act}/undo", HttpMethod.Post));

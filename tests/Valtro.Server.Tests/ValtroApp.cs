@@ -26,12 +26,14 @@ public sealed class ValtroApp : IAsyncLifetime
         await new DemoSeed(database, Monday).RunAsync();
         // Hundreds of sign-ins: what makes guessing slow would take a minute of the tests.
         var quick = new PasswordHasher<Account>(Options.Create(new PasswordHasherOptions { IterationCount = 10 }));
-        await database.ExecuteAsync("update account set password_hash = @hash", new { hash = quick.HashPassword(new Account(), DemoSeed.Password) });
+        await database.ExecuteAsync(
+            "update account set password_hash = @hash", new { hash = quick.HashPassword(new Account(), DemoSeed.Password) });
         // What thirty servers would do first, each on its copy.
         await using var node = NodeOn(connectionString, OneClock.From("2026-11-23T12:00:00Z*0", isProduction: false));
         await node.Services.GetRequiredService<Startup>().Ready;
         const string isLeft = "select exists (select from work where due_at <= @Monday)";
-        await EventuallyAsync(async () => !await database.FirstAsync<bool>(isLeft, new { Monday }), "What the demo publishes has not gone out.");
+        await EventuallyAsync(
+            async () => !await database.FirstAsync<bool>(isLeft, new { Monday }), "What the demo publishes has not gone out.");
     });
 
     public TestDatabase Test { get; } = new(Demo);
@@ -48,7 +50,8 @@ public sealed class ValtroApp : IAsyncLifetime
     }
 
     /// <summary>Another node on the same database.</summary>
-    public async Task<WebApplicationFactory<EventStreams>> StartAsync(int signInsPerMinute = 10_000, int wrongSecretsPerMinute = 10_000, int publicWorkPerMinute = 100_000, Action<IServiceCollection>? with = null)
+    public async Task<WebApplicationFactory<EventStreams>> StartAsync(int signInsPerMinute = 10_000, int wrongSecretsPerMinute = 10_000,
+        int publicWorkPerMinute = 100_000, Action<IServiceCollection>? with = null)
     {
         var node = Node(signInsPerMinute, wrongSecretsPerMinute, publicWorkPerMinute, with);
         await node.Services.GetRequiredService<Startup>().Ready;
@@ -56,10 +59,14 @@ public sealed class ValtroApp : IAsyncLifetime
     }
 
     /// <summary>A node that may still wait for its database.</summary>
-    public WebApplicationFactory<EventStreams> Node(int signInsPerMinute = 10_000, int wrongSecretsPerMinute = 10_000, int publicWorkPerMinute = 100_000, Action<IServiceCollection>? with = null) =>
+    public WebApplicationFactory<EventStreams> Node(int signInsPerMinute = 10_000, int wrongSecretsPerMinute = 10_000,
+        int publicWorkPerMinute = 100_000, Action<IServiceCollection>? with = null) =>
         NodeOn(Test.ConnectionString + ";Timeout=3", Clock, signInsPerMinute, wrongSecretsPerMinute, publicWorkPerMinute, with);
 
-    public static WebApplicationFactory<EventStreams> NodeOn(string connectionString, OneClock clock, int signInsPerMinute = 10_000, int wrongSecretsPerMinute = 10_000, int publicWorkPerMinute = 100_000, Action<IServiceCollection>? with = null) => new WebApplicationFactory<EventStreams>().WithWebHostBuilder(host =>
+    public static WebApplicationFactory<EventStreams> NodeOn(string connectionString, OneClock clock, int signInsPerMinute = 10_000,
+        int wrongSecretsPerMinute = 10_000, int publicWorkPerMinute = 100_000, Action<IServiceCollection>? with = null) =>
+            new WebApplicationFactory<EventStreams>()
+        .WithWebHostBuilder(host =>
     {
         // As it runs for real.
         host.UseEnvironment("Production");
@@ -71,7 +78,8 @@ public sealed class ValtroApp : IAsyncLifetime
         host.UseSetting("VALTRO_WRONG_SECRETS_PER_MINUTE", $"{wrongSecretsPerMinute}");
         host.ConfigureServices(services =>
         {
-            services.Replace(ServiceDescriptor.Singleton(clock)).Replace(ServiceDescriptor.Singleton<IClock>(clock)).Replace(ServiceDescriptor.Singleton<TimeProvider>(clock));
+            services.Replace(ServiceDescriptor.Singleton(clock)).Replace(ServiceDescriptor.Singleton<IClock>(clock))
+                .Replace(ServiceDescriptor.Singleton<TimeProvider>(clock));
             services.AddSingleton<IStartupFilter, AddressOfTheTest>();
             with?.Invoke(services);
         });
@@ -140,11 +148,13 @@ internal sealed class AddressOfTheTest : IStartupFilter
 {
     public const string Header = "X-Test-Address";
 
-    public Action<Microsoft.AspNetCore.Builder.IApplicationBuilder> Configure(Action<Microsoft.AspNetCore.Builder.IApplicationBuilder> next) => app =>
+    public Action<Microsoft.AspNetCore.Builder.IApplicationBuilder> Configure(
+        Action<Microsoft.AspNetCore.Builder.IApplicationBuilder> next) => app =>
     {
         Microsoft.AspNetCore.Builder.UseExtensions.Use(app, (Microsoft.AspNetCore.Http.HttpContext context, Func<Task> rest) =>
         {
-            context.Connection.RemoteIpAddress = System.Net.IPAddress.Parse(context.Request.Headers[Header].FirstOrDefault() ?? "127.0.0.1");
+            context.Connection.RemoteIpAddress =
+                System.Net.IPAddress.Parse(context.Request.Headers[Header].FirstOrDefault() ?? "127.0.0.1");
             return rest();
         });
         next(app);
@@ -159,7 +169,8 @@ public sealed class Caller(WebApplicationFactory<EventStreams> factory, string? 
 
     private static HttpClient ClientOf(WebApplicationFactory<EventStreams> factory, string? from)
     {
-        var client = factory.CreateClient(new WebApplicationFactoryClientOptions { BaseAddress = new Uri("https://dates.pinewick.example"), AllowAutoRedirect = false });
+        var client = factory.CreateClient(
+            new WebApplicationFactoryClientOptions { BaseAddress = new Uri("https://dates.pinewick.example"), AllowAutoRedirect = false });
         if (from is not null)
             client.DefaultRequestHeaders.Add(AddressOfTheTest.Header, from);
         return client;
@@ -194,7 +205,8 @@ public sealed class Caller(WebApplicationFactory<EventStreams> factory, string? 
 
     public Task<HttpResponseMessage> SendAsync(HttpMethod method, string path, object? body = null, string? token = null)
     {
-        var request = new HttpRequestMessage(method, path) { Content = body is null ? null : JsonContent.Create(body, options: Json.Options) };
+        var request =
+            new HttpRequestMessage(method, path) { Content = body is null ? null : JsonContent.Create(body, options: Json.Options) };
         if (token is null)
             return SendAsync(request);
         request.Headers.Add("X-Valtro-Token", token);
@@ -225,14 +237,30 @@ public sealed class Caller(WebApplicationFactory<EventStreams> factory, string? 
         (await GetAsync("/api/calendars")).AsArray().Single(calendar => (string)calendar!["plate"]! == plate)!;
 
     /// <summary>What the event page sends.</summary>
-    public static JsonObject Event(string calendarId, string title = "Sail repair", string date = "2026-11-25", string from = "14:00:00", string to = "15:00:00", object? repeat = null, string description = "") =>
+    public static JsonObject Event(string calendarId, string title = "Sail repair", string date = "2026-11-25", string from = "14:00:00",
+        string to = "15:00:00", object? repeat = null, string description = "") =>
         JsonSerializer.SerializeToNode(
-            new { calendarId, title, allDay = false, date, endDate = (string?)null, from, to, zone = (string?)null, place = "Loft", description, repeat }, Json.Options)!.AsObject();
+            new
+            {
+                calendarId,
+                title,
+                allDay = false,
+                date,
+                endDate = (string?)null,
+                from,
+                to,
+                zone = (string?)null,
+                place = "Loft",
+                description,
+                repeat
+            }, Json.Options)!.AsObject();
 
-    public static object Weekly(params int[] weekdays) => new { pattern = "weekly", interval = 1, weekdays, ends = "never", until = (string?)null, count = (int?)null };
+    public static object Weekly(params int[] weekdays) =>
+        new { pattern = "weekly", interval = 1, weekdays, ends = "never", until = (string?)null, count = (int?)null };
 
     /// <summary>Changes an event as it was answered: every date, unless said; the first date is the one seen, unless said.</summary>
-    public Task<HttpResponseMessage> TryChangeAsync(JsonNode seen, string act, object? form = null, object? move = null, string? scope = "every", string? date = null, int? version = null, string[]? keep = null, bool preview = false) =>
+    public Task<HttpResponseMessage> TryChangeAsync(JsonNode seen, string act, object? form = null, object? move = null,
+        string? scope = "every", string? date = null, int? version = null, string[]? keep = null, bool preview = false) =>
         SendAsync(HttpMethod.Post, $"/api/events/{seen["id"]}/changes{(preview ? "/preview" : "")}", new
         {
             act,
@@ -244,7 +272,8 @@ public sealed class Caller(WebApplicationFactory<EventStreams> factory, string? 
             keep,
         });
 
-    public async Task<JsonNode> ChangeAsync(JsonNode seen, string act, object? form = null, object? move = null, string? scope = "every", string? date = null, int? version = null, string[]? keep = null, bool preview = false)
+    public async Task<JsonNode> ChangeAsync(JsonNode seen, string act, object? form = null, object? move = null, string? scope = "every",
+        string? date = null, int? version = null, string[]? keep = null, bool preview = false)
     {
         var response = await TryChangeAsync(seen, act, form, move, scope, date, version, keep, preview);
         Assert.True(response.IsSuccessStatusCode, $"{act} answered {response.StatusCode}: {await response.Content.ReadAsStringAsync()}");

@@ -69,7 +69,8 @@ public sealed class WorkingTests : IAsyncLifetime
     {
         await store.PlanAsync(WorkKind.Sweep, "all", Now);
         var (worker, measures) = (new LongWorker(), _services.GetRequiredService<Measures>());
-        var working = new Working(worker, store, new WorkSignal(), new Faults(measures, _failures), measures, OneClock.From($"{Now}*0", isProduction: false));
+        var working = new Working(
+            worker, store, new WorkSignal(), new Faults(measures, _failures), measures, OneClock.From($"{Now}*0", isProduction: false));
         var loop = KeepAsync(working, stopping);
         await worker.Begun.WaitAsync(CancellationToken.None);
         return (worker, loop);

@@ -8,7 +8,8 @@ namespace Valtro.Server.Tests;
 /// <summary>The year plan, the lists, several events at once, and the demo's feeds.</summary>
 public sealed class YearPlanApiTests(ValtroApp app) : IClassFixture<ValtroApp>
 {
-    private static async Task<JsonObject> PlanAsync(Caller caller) => (await caller.GetAsync("/api/year-plans"))["plans"]![0]!.DeepClone().AsObject();
+    private static async Task<JsonObject> PlanAsync(Caller caller) =>
+        (await caller.GetAsync("/api/year-plans"))["plans"]![0]!.DeepClone().AsObject();
 
     [Fact]
     public async Task A_change_is_foreseen_and_then_followed_by_plan_and_feed()
@@ -33,7 +34,8 @@ public sealed class YearPlanApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         var conflict = await ada.SendAsync(HttpMethod.Put, $"/api/year-plans/{id}", plan);
         Assert.Equal(HttpStatusCode.Conflict, conflict.StatusCode);
         var now = await PlanAsync(ada);
-        now["breaks"] = new JsonArray([.. now["breaks"]!.AsArray().Where(one => (string)one!["name"]! != "Whale day").Select(one => one!.DeepClone())]);
+        now["breaks"] =
+            new JsonArray([.. now["breaks"]!.AsArray().Where(one => (string)one!["name"]! != "Whale day").Select(one => one!.DeepClone())]);
         await ada.DoAsync(HttpMethod.Put, $"/api/year-plans/{id}", now);
     }
 
@@ -46,7 +48,8 @@ public sealed class YearPlanApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         Assert.Equal(7, (int)weeks.Single(one => (string)one!["first"]! == "2026-12-21")!["closedDays"]!);
         var days = (await ada.GetAsync("/api/days?from=2026-10-30&to=2026-11-03")).AsArray();
         Assert.Equal("Storm week", (string)days[0]!["closed"]!);
-        Assert.Equal(("2026-11-01T00:00:00-03:00", "2026-11-02T00:00:00-04:00", "2026-11-01T01:00:00-04:00"), ((string)days[2]!["start"]!, (string)days[2]!["end"]!, (string)days[2]!["clocksChangeAt"]!));
+        Assert.Equal(("2026-11-01T00:00:00-03:00", "2026-11-02T00:00:00-04:00", "2026-11-01T01:00:00-04:00"),
+            ((string)days[2]!["start"]!, (string)days[2]!["end"]!, (string)days[2]!["clocksChangeAt"]!));
         Assert.StartsWith("Week ", (string)days[3]!["cycle"]!, StringComparison.Ordinal);
     }
 
@@ -59,7 +62,8 @@ public sealed class YearPlanApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         Assert.Single((await ada.GetAsync("/api/year-plans"))["plans"]!.AsArray());
         next["first"] = "2027-06-01";
         var refused = await ada.SendAsync(HttpMethod.Post, "/api/year-plans", next);
-        Assert.Contains("holds some of these days already", (string)(await Caller.ReadAsync(refused))["errors"]!["first"]![0]!, StringComparison.Ordinal);
+        Assert.Contains("holds some of these days already", (string)(await Caller.ReadAsync(refused))["errors"]!["first"]![0]!,
+            StringComparison.Ordinal);
     }
 
     [Theory]
@@ -72,9 +76,13 @@ public sealed class YearPlanApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         Assert.False((bool)(await caller.GetAsync("/api/year-plans"))["mayEdit"]!);
         Assert.Equal(HttpStatusCode.Forbidden, (await caller.SendAsync(HttpMethod.Put, $"/api/year-plans/{plan["id"]}", plan)).StatusCode);
         Assert.Equal(HttpStatusCode.Forbidden, (await caller.SendAsync(HttpMethod.Post, "/api/year-plans/preview", plan)).StatusCode);
-        Assert.Equal(HttpStatusCode.Forbidden, (await caller.SendAsync(HttpMethod.Delete, $"/api/year-plans/{plan["id"]}?version=1")).StatusCode);
-        Assert.Equal(HttpStatusCode.Forbidden, (await caller.SendAsync(HttpMethod.Post, "/api/lists/places", new { name = "Attic" })).StatusCode);
-        Assert.Equal(HttpStatusCode.Forbidden, (await caller.SendAsync(HttpMethod.Post, "/api/year-plans/breaks", new { text = "", first = "2026-08-01", last = "2027-07-31" })).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.Forbidden, (await caller.SendAsync(HttpMethod.Delete, $"/api/year-plans/{plan["id"]}?version=1")).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.Forbidden, (await caller.SendAsync(HttpMethod.Post, "/api/lists/places", new { name = "Attic" })).StatusCode);
+        Assert.Equal(HttpStatusCode.Forbidden,
+            (await caller.SendAsync(
+                HttpMethod.Post, "/api/year-plans/breaks", new { text = "", first = "2026-08-01", last = "2027-07-31" })).StatusCode);
     }
 
     [Fact]
@@ -82,11 +90,15 @@ public sealed class YearPlanApiTests(ValtroApp app) : IClassFixture<ValtroApp>
     {
         var ada = await app.SignedInAsync();
         var attic = await ada.DoAsync(HttpMethod.Post, "/api/lists/places", new { name = "Attic" });
-        Assert.NotNull((await Caller.ReadAsync(await ada.SendAsync(HttpMethod.Post, "/api/lists/places", new { name = "ATTIC" })))["errors"]!["name"]);
-        Assert.Equal(HttpStatusCode.NoContent, (await ada.SendAsync(HttpMethod.Post, $"/api/lists/places/{attic["id"]}/retire")).StatusCode);
+        Assert.NotNull(
+            (await Caller.ReadAsync(await ada.SendAsync(HttpMethod.Post, "/api/lists/places", new { name = "ATTIC" })))["errors"]!["name"]);
+        Assert.Equal(
+            HttpStatusCode.NoContent, (await ada.SendAsync(HttpMethod.Post, $"/api/lists/places/{attic["id"]}/retire")).StatusCode);
         Assert.DoesNotContain((await ada.GetAsync("/api/lists"))["places"]!.AsArray(), one => (string)one!["name"]! == "Attic");
-        Assert.Equal(HttpStatusCode.NotFound, (await ada.SendAsync(HttpMethod.Post, $"/api/lists/places/{Guid.NewGuid()}/retire")).StatusCode);
-        Assert.Equal(["Assessment", "Occasion", "Regatta", "Training"], (await ada.GetAsync("/api/lists"))["categories"]!.AsArray().Select(one => (string)one!["name"]!));
+        Assert.Equal(
+            HttpStatusCode.NotFound, (await ada.SendAsync(HttpMethod.Post, $"/api/lists/places/{Guid.NewGuid()}/retire")).StatusCode);
+        Assert.Equal(["Assessment", "Occasion", "Regatta", "Training"],
+            (await ada.GetAsync("/api/lists"))["categories"]!.AsArray().Select(one => (string)one!["name"]!));
     }
 
     [Fact]
@@ -95,37 +107,50 @@ public sealed class YearPlanApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         var ada = await app.SignedInAsync();
         var good = new { date = "3 Dec", from = "9", to = "10.30", title = "Knots exam", place = "Loft", calendar = "PW" };
         var bad = new { date = "31 Feb", from = "9", to = "10.30", title = "", place = "", calendar = "XX" };
-        var check = await ada.DoAsync(HttpMethod.Post, "/api/events/several/check", new { rows = new[] { good, bad }, calendarId = (string?)null });
+        var check =
+            await ada.DoAsync(HttpMethod.Post, "/api/events/several/check", new { rows = new[] { good, bad }, calendarId = (string?)null });
         Assert.Equal("Thursday 3 December 2026, 09:00 to 10:30", (string)check["rows"]![0]!["words"]!);
         Assert.Equal(["calendar", "date", "title"], check["rows"]![1]!["errors"]!.AsObject().Select(one => one.Key).Order());
         var before = await app.Test.Database.FirstAsync<long>("select count(*) from event");
-        var refused = await ada.SendAsync(HttpMethod.Post, "/api/events/several", new { rows = new[] { good, bad }, calendarId = (string?)null });
+        var refused =
+            await ada.SendAsync(HttpMethod.Post, "/api/events/several", new { rows = new[] { good, bad }, calendarId = (string?)null });
         Assert.NotNull((await Caller.ReadAsync(refused))["errors"]!["rows[1].date"]);
         Assert.Equal(before, await app.Test.Database.FirstAsync<long>("select count(*) from event"));
-        var saved = await ada.DoAsync(HttpMethod.Post, "/api/events/several", new { rows = new[] { good, good with { date = "4 Dec" } }, calendarId = (string?)null });
+        var saved = await ada.DoAsync(HttpMethod.Post, "/api/events/several",
+            new { rows = new[] { good, good with { date = "4 Dec" } }, calendarId = (string?)null });
         Assert.Equal(2, (int)saved["events"]!);
         await ada.DoAsync(HttpMethod.Post, $"/api/acts/{saved["actId"]}/undo");
-        Assert.DoesNotContain((await ada.GetAsync("/api/occurrences?from=2026-12-03&to=2026-12-05")).AsArray(), one => (string)one!["title"]! == "Knots exam");
+        Assert.DoesNotContain((await ada.GetAsync("/api/occurrences?from=2026-12-03&to=2026-12-05")).AsArray(),
+            one => (string)one!["title"]! == "Knots exam");
         var bo = await app.SignedInAsync("bo");
-        Assert.NotNull((await Caller.ReadAsync(await bo.SendAsync(HttpMethod.Post, "/api/events/several", new { rows = new[] { good with { calendar = "CREW" } }, calendarId = (string?)null })))["errors"]!["rows[0].calendar"]);
-        Assert.Equal(HttpStatusCode.BadRequest, (await ada.SendAsync(HttpMethod.Post, "/api/events/several", new { rows = Enumerable.Repeat(good, 501), calendarId = (string?)null })).StatusCode);
+        Assert.NotNull(
+            (await Caller.ReadAsync(
+                await bo.SendAsync(HttpMethod.Post, "/api/events/several",
+                    new { rows = new[] { good with { calendar = "CREW" } }, calendarId = (string?)null })))["errors"]!["rows[0].calendar"]);
+        Assert.Equal(HttpStatusCode.BadRequest,
+            (await ada.SendAsync(HttpMethod.Post, "/api/events/several",
+                new { rows = Enumerable.Repeat(good, 501), calendarId = (string?)null })).StatusCode);
     }
 
     [Fact]
     public async Task A_line_is_read_and_a_plate_that_is_none_is_said()
     {
         var ada = await app.SignedInAsync();
-        var read = await ada.DoAsync(HttpMethod.Post, "/api/events/line", new { text = "Sail repair every Tue 14:00–15:30 in Slipway @PW", day = "2026-11-23" });
+        var read = await ada.DoAsync(
+            HttpMethod.Post, "/api/events/line", new { text = "Sail repair every Tue 14:00–15:30 in Slipway @PW", day = "2026-11-23" });
         Assert.Equal(await ada.CalendarAsync("PW"), (string)read["event"]!["calendarId"]!);
         Assert.Empty(read["unread"]!.AsArray());
-        Assert.Single((await ada.DoAsync(HttpMethod.Post, "/api/events/line", new { text = "Sail repair @NONE", day = "2026-11-23" }))["unread"]!.AsArray());
+        Assert.Single(
+            (await ada.DoAsync(HttpMethod.Post, "/api/events/line", new { text = "Sail repair @NONE", day = "2026-11-23" }))[
+                "unread"]!.AsArray());
     }
 
     [Fact]
     public async Task Times_on_another_clock_are_told_on_both()
     {
         var ada = await app.SignedInAsync();
-        var call = (await ada.GetAsync("/api/occurrences?from=2026-11-26&to=2026-11-27")).AsArray().Single(one => (string)one!["title"]! == "Call with the Oslo rowers")!;
+        var call = (await ada.GetAsync("/api/occurrences?from=2026-11-26&to=2026-11-27")).AsArray()
+            .Single(one => (string)one!["title"]! == "Call with the Oslo rowers")!;
         Assert.Equal(("2026-11-26T13:00:00-04:00", "2026-11-26T18:00:00+01:00"), ((string)call["start"]!, (string)call["own"]!["start"]!));
         var seen = await ada.GetAsync($"/api/events/{call["eventId"]}");
         Assert.Equal(("18:00:00", "2026-11-26T13:00:00-04:00"), ((string)seen["from"]!, (string)seen["onCalendarClock"]!["start"]!));
@@ -146,12 +171,16 @@ public sealed class YearPlanApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         var theirs = feed.GetOccurrences(from)
             .TakeWhile(occurrence => occurrence.Period.StartTime.AsUtc < new DateTime(2027, 8, 1, 3, 0, 0, DateTimeKind.Utc))
             .Where(occurrence => ((Foreign.CalendarComponents.CalendarEvent)occurrence.Source).Status != "CANCELLED")
-            .Select(occurrence => occurrence.Period.StartTime.HasTime ? $"{occurrence.Period.StartTime.AsUtc:yyyy-MM-ddTHH:mm}" : $"{occurrence.Period.StartTime.Value:yyyy-MM-dd}")
+            .Select(occurrence => occurrence.Period.StartTime.HasTime
+                ? $"{occurrence.Period.StartTime.AsUtc:yyyy-MM-ddTHH:mm}"
+                : $"{occurrence.Period.StartTime.Value:yyyy-MM-dd}")
             .Order()
             .ToArray();
         var ours = (await ada.GetAsync($"/api/occurrences?from=2026-08-01&to=2027-08-01&as=everyone&calendar={calendar}")).AsArray()
             .Where(one => (string)one!["state"]! != "cancelled")
-            .Select(one => (bool)one!["allDay"]! ? (string)one["start"]! : $"{DateTimeOffset.Parse((string)one["start"]!, System.Globalization.CultureInfo.InvariantCulture).UtcDateTime:yyyy-MM-ddTHH:mm}")
+            .Select(one => (bool)one!["allDay"]!
+                ? (string)one["start"]!
+                : $"{DateTimeOffset.Parse((string)one["start"]!, System.Globalization.CultureInfo.InvariantCulture).UtcDateTime:yyyy-MM-ddTHH:mm}")
             .Order()
             .ToArray();
         Assert.Equal(ours, theirs);

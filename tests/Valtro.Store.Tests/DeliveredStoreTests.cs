@@ -11,7 +11,8 @@ using Valtro.Tests;
 
 namespace Valtro.Store.Tests;
 
-/// <summary>What was delivered last: kept with the feed, found again, forgotten in the end; and brought over from before it was kept.</summary>
+/// <summary>What was delivered last: kept with the feed, found again, forgotten in the end; and brought over from before it was
+/// kept.</summary>
 public sealed class DeliveredStoreTests : SchoolAndClub
 {
     private DeliveredStore Delivered => new(_test.Database);
@@ -23,22 +24,29 @@ public sealed class DeliveredStoreTests : SchoolAndClub
     {
         await base.InitializeAsync();
         await Accounts.AddMemberAsync(_school, _ada, isAdministrator: true);
-        _calendar = await Calendars.AddAsync(_school, new CalendarSettings("Port Watch", Plate.Parse("PW"), Hue.Named("harbour"), Halifax, "", Disclosure.Open, []), Now);
+        _calendar = await Calendars.AddAsync(
+            _school, new CalendarSettings("Port Watch", Plate.Parse("PW"), Hue.Named("harbour"), Halifax, "", Disclosure.Open, []), Now);
         _edition = (await Editions.StandardAsync(_calendar.Id))!;
     }
 
     private static Stamp Stamp(Guid uid, int sequence = 3, string date = "", Instant? goneAt = null, params Guid[] calendars) =>
         new(new ComponentName(uid, date), UInt128.MaxValue - 5, sequence, Now, 1, 2, calendars, goneAt);
 
-    private static Artefact Feed(EditionAddress edition, long version) => new(edition.Id, edition.OrganisationId, edition.Audience, "feed", version, $"etag-of-version-{version}", [1], Now, null);
+    private static Artefact Feed(EditionAddress edition, long version) =>
+        new(edition.Id, edition.OrganisationId, edition.Audience, "feed", version, $"etag-of-version-{version}", [1], Now, null);
 
-    private Task<bool> KeepAsync(long version, IReadOnlyCollection<Stamp>? stamps = null, IReadOnlyList<OutwardName>? names = null, params (string, Guid)[] calendars) =>
+    private Task<bool> KeepAsync(long version, IReadOnlyCollection<Stamp>? stamps = null, IReadOnlyList<OutwardName>? names = null,
+        params (string, Guid)[] calendars) =>
         Editions.KeepArtefactAsync(Feed(_edition, version), new FeedNotes(stamps ?? [], names ?? [], calendars));
 
     private async Task<CalendarEvent> AddAsync(string rule = "FREQ=WEEKLY;COUNT=6")
     {
-        var content = new EventContent("Boat lab", new Series(Timing.Timed(new LocalDateTime(2026, 11, 24, 14, 0), new LocalDateTime(2026, 11, 24, 15, 0), Halifax), RuleText.Parse(rule)), "", RichText.Empty);
-        var done = await Events.WriteAsync(_school, [new EventWrite(new CalendarEvent(Guid.Empty, _calendar.Id, Guid.Empty, content, EventState.Live, default), null, EventAct.Made)], _ada, Now);
+        var content = new EventContent("Boat lab",
+            new Series(Timing.Timed(new LocalDateTime(2026, 11, 24, 14, 0), new LocalDateTime(2026, 11, 24, 15, 0), Halifax),
+                RuleText.Parse(rule)), "", RichText.Empty);
+        var done = await Events.WriteAsync(_school,
+            [new EventWrite(new CalendarEvent(Guid.Empty, _calendar.Id, Guid.Empty, content, EventState.Live, default), null,
+                EventAct.Made)], _ada, Now);
         return (await Events.FindAsync(_school, done.Events[0].Id))!.Event;
     }
 
@@ -46,13 +54,16 @@ public sealed class DeliveredStoreTests : SchoolAndClub
     public async Task Stamps_and_names_are_kept_with_the_feed_and_found_again()
     {
         var calendarEvent = await AddAsync();
-        var (stamp, name) = (Stamp(Guid.NewGuid(), calendars: [_calendar.Id]), new OutwardName(new SourceDate(calendarEvent.Id, new LocalDateTime(2026, 12, 1, 14, 0)), Guid.NewGuid(), Guid.NewGuid()));
+        var (stamp, name) = (Stamp(Guid.NewGuid(), calendars: [_calendar.Id]),
+            new OutwardName(new SourceDate(calendarEvent.Id, new LocalDateTime(2026, 12, 1, 14, 0)), Guid.NewGuid(), Guid.NewGuid()));
         Assert.True(await KeepAsync(5, [stamp], [name], ("port-watch", _calendar.Id), ("PW", _calendar.Id)));
         var memory = await Delivered.OfAsync(_edition);
         var found = memory.Stamps[stamp.Name];
-        Assert.Equal((stamp.Digest, 3, Now, 1L, 2L, null), (found.Digest, found.Sequence, found.ChangedAt, found.FirstVersion, found.SinceVersion, found.GoneAt));
+        Assert.Equal((stamp.Digest, 3, Now, 1L, 2L, null),
+            (found.Digest, found.Sequence, found.ChangedAt, found.FirstVersion, found.SinceVersion, found.GoneAt));
         Assert.Equal([_calendar.Id], found.Calendars);
-        Assert.Equal((name, 1L, (long?)null), (memory.Names[name.Source], memory.OutSince(stamp.Name.Uid), memory.OutSince(Guid.NewGuid())));
+        Assert.Equal(
+            (name, 1L, (long?)null), (memory.Names[name.Source], memory.OutSince(stamp.Name.Uid), memory.OutSince(Guid.NewGuid())));
         Assert.Equal(_calendar.Id, (await Delivered.CalendarsNamedAsync(_edition))["PW"]);
         Assert.Equal([stamp.Name.Uid], await Delivered.ConcerningAsync(_edition, [_calendar.Id, Guid.NewGuid()]));
         Assert.Empty(await Delivered.ConcerningAsync(_edition, [Guid.NewGuid()]));
@@ -70,7 +81,8 @@ public sealed class DeliveredStoreTests : SchoolAndClub
     [Fact]
     public async Task A_name_means_whom_it_meant_first()
     {
-        var other = await Calendars.AddAsync(_school, new CalendarSettings("Starboard", Plate.Parse("SW"), Hue.Named("kelp"), Halifax, "", Disclosure.Open, []), Now);
+        var other = await Calendars.AddAsync(
+            _school, new CalendarSettings("Starboard", Plate.Parse("SW"), Hue.Named("kelp"), Halifax, "", Disclosure.Open, []), Now);
         await KeepAsync(5, calendars: ("PW", _calendar.Id));
         await KeepAsync(6, calendars: ("PW", other.Id));
         Assert.Equal(_calendar.Id, (await Delivered.CalendarsNamedAsync(_edition))["PW"]);
@@ -80,7 +92,8 @@ public sealed class DeliveredStoreTests : SchoolAndClub
     public async Task What_is_gone_is_forgotten_after_90_days_and_raises_the_floor()
     {
         var (gone, lately, here) = (Guid.NewGuid(), Guid.NewGuid(), Guid.NewGuid());
-        await KeepAsync(5, [Stamp(gone, 7, goneAt: Now - Duration.FromDays(91)), Stamp(lately, 9, goneAt: Now - Duration.FromDays(80)), Stamp(here)]);
+        await KeepAsync(
+            5, [Stamp(gone, 7, goneAt: Now - Duration.FromDays(91)), Stamp(lately, 9, goneAt: Now - Duration.FromDays(80)), Stamp(here)]);
         Assert.Equal(1, await Delivered.ForgetGoneAsync(Now - DeliveredStore.GoneIsKept));
         var memory = await Delivered.OfAsync(_edition);
         Assert.Equal(8, memory.Floor);
@@ -93,27 +106,41 @@ public sealed class DeliveredStoreTests : SchoolAndClub
     {
         var calendarEvent = await AddAsync();
         LocalDateTime[] dates = [.. EventDates.All(calendarEvent, SchoolCalendar.Empty).Select(date => date.Occurrence.RecurrenceId)];
-        OutwardName[] names = [.. dates.Select(date => new OutwardName(new SourceDate(calendarEvent.Id, date), Guid.NewGuid(), Guid.NewGuid()))];
+        OutwardName[] names =
+            [.. dates.Select(date => new OutwardName(new SourceDate(calendarEvent.Id, date), Guid.NewGuid(), Guid.NewGuid()))];
         await KeepAsync(5, names: names);
 
         // Every date one week later: each takes the place of the next.
         var moved = Timing.Timed(new LocalDateTime(2026, 12, 1, 14, 0), new LocalDateTime(2026, 12, 1, 15, 0), Halifax);
         var later = calendarEvent with { Content = calendarEvent.Content with { Series = calendarEvent.Series with { Timing = moved } } };
-        var act = await Events.WriteAsync(_school, [new EventWrite(later, 1, EventAct.Changed) { Follows = date => (0, date.PlusDays(7)) }], _ada, Now);
+        var act = await Events.WriteAsync(
+            _school, [new EventWrite(later, 1, EventAct.Changed) { Follows = date => (0, date.PlusDays(7)) }], _ada, Now);
         await AssertNamesAsync(names.Select(name => (calendarEvent.Id, name.Source.Date!.Value.PlusDays(7), name.Uid)));
         await Events.WriteAsync(_school, await Revisions.UndoingAsync(_school, act.ActId, SchoolCalendar.Empty), _ada, Now);
         await AssertNamesAsync(names.Select(name => (calendarEvent.Id, name.Source.Date!.Value, name.Uid)));
 
         // Split before the third.
-        var ended = calendarEvent with { Content = calendarEvent.Content with { Series = calendarEvent.Series with { Rule = RuleText.Parse("FREQ=WEEKLY;COUNT=2") } } };
+        var ended = calendarEvent with
+        {
+            Content =
+            calendarEvent.Content with { Series = calendarEvent.Series with { Rule = RuleText.Parse("FREQ=WEEKLY;COUNT=2") } }
+        };
         var rest = calendarEvent with
         {
             Id = Guid.Empty,
             Uid = Guid.Empty,
             Continues = calendarEvent.Uid,
-            Content = calendarEvent.Content with { Series = new Series(Timing.Timed(new LocalDateTime(2026, 12, 9, 16, 0), new LocalDateTime(2026, 12, 9, 17, 0), Halifax), RuleText.Parse("FREQ=WEEKLY;COUNT=4")) },
+            Content = calendarEvent.Content with
+            {
+                Series = new Series(
+                Timing.Timed(new LocalDateTime(2026, 12, 9, 16, 0), new LocalDateTime(2026, 12, 9, 17, 0), Halifax),
+                    RuleText.Parse("FREQ=WEEKLY;COUNT=4"))
+            },
         };
-        act = await Events.WriteAsync(_school, [new EventWrite(ended, 3, EventAct.Changed) { Follows = date => Following.Find(calendarEvent, [ended, rest], date, SchoolCalendar.Empty) }, new EventWrite(rest, null, EventAct.Made)], _ada, Now);
+        act = await Events.WriteAsync(_school,
+            [new EventWrite(ended, 3,
+                EventAct.Changed) { Follows = date => Following.Find(calendarEvent, [ended, rest], date, SchoolCalendar.Empty) },
+                    new EventWrite(rest, null, EventAct.Made)], _ada, Now);
         await AssertNamesAsync(names.Select((name, index) => index < 2
             ? (calendarEvent.Id, name.Source.Date!.Value, name.Uid)
             : (act.Events[1].Id, name.Source.Date!.Value.PlusDays(1).PlusHours(2), name.Uid)));
@@ -121,10 +148,13 @@ public sealed class DeliveredStoreTests : SchoolAndClub
         await AssertNamesAsync(names.Select(name => (calendarEvent.Id, name.Source.Date!.Value, name.Uid)));
     }
 
-    private RevisionStore Revisions => new(_test.Database, Events, new ListStore(_test.Database, new EventStore(_test.Database)), new FileStore(_test.Database));
+    private RevisionStore Revisions =>
+        new(_test.Database, Events, new ListStore(_test.Database, new EventStore(_test.Database)), new FileStore(_test.Database));
 
     private async Task AssertNamesAsync(IEnumerable<(Guid, LocalDateTime, Guid)> expected) => Assert.Equal(
-        expected.Order(), (await Delivered.OfAsync(_edition)).Names.Values.Select(name => (name.Source.EventId, name.Source.Date!.Value, name.Uid)).Order());
+        expected.Order(),
+            (await Delivered.OfAsync(_edition)).Names.Values.Select(name => (name.Source.EventId, name.Source.Date!.Value, name.Uid))
+                .Order());
 
     [Fact]
     public async Task What_was_saved_lately_is_found_as_its_readers_knew_it()
@@ -134,9 +164,12 @@ public sealed class DeliveredStoreTests : SchoolAndClub
         var made = await AddAsync();
         var isNew = Assert.Single(await revisions.SinceAsync(_school, [_calendar.Id], since));
         Assert.Equal((made.Uid, made.Uid, true), (isNew.Now!.Uid, isNew.Before!.Uid, isNew.IsNew));
-        await Events.WriteAsync(_school, [new EventWrite(made with { Content = made.Content with { Title = "Knots" } }, 1, EventAct.Changed)], _ada, Now + Duration.FromDays(20));
+        await Events.WriteAsync(_school,
+            [new EventWrite(made with { Content = made.Content with { Title = "Knots" } }, 1, EventAct.Changed)], _ada,
+                Now + Duration.FromDays(20));
         var changed = Assert.Single(await revisions.SinceAsync(_school, [_calendar.Id], Now + Duration.FromDays(10)));
-        Assert.Equal(("Knots", "Boat lab", false, Now + Duration.FromDays(20)), (changed.Now!.Content.Title, changed.Before!.Content.Title, changed.IsNew, changed.At));
+        Assert.Equal(("Knots", "Boat lab", false, Now + Duration.FromDays(20)),
+            (changed.Now!.Content.Title, changed.Before!.Content.Title, changed.IsNew, changed.At));
         await Events.WriteAsync(_school, [new EventWrite(made, 2, EventAct.Removed, IsRemoved: true)], _ada, Now + Duration.FromDays(40));
         var removed = Assert.Single(await revisions.SinceAsync(_school, [_calendar.Id], Now + Duration.FromDays(30)));
         Assert.Equal((null, "Knots", false), (removed.Now, removed.Before!.Content.Title, removed.IsNew));
@@ -157,13 +190,18 @@ public sealed class DeliveredStoreTests : SchoolAndClub
             {
                 await old.ExecuteAsync("""
                     select set_config('valtro.organisation', 'all', true);
-                    insert into organisation (id, slug, name, zone, locale, first_day_of_week, year_starts_in) values (@school, 'pinewick', 'Pinewick', 'America/Halifax', 'en-GB', 1, 8);
+                    insert into organisation (id, slug, name, zone, locale, first_day_of_week, year_starts_in)
+                        values (@school, 'pinewick', 'Pinewick', 'America/Halifax', 'en-GB', 1, 8);
                     insert into calendar (id, organisation_id, name, plate, colour, zone, members, link, everyone, created_at)
-                    values (@open, @school, 'Open', 'PW', 'harbour', 'America/Halifax', 'complete', 'complete', 'headline', @now), (@times, @school, 'Times', 'TW', 'kelp', 'America/Halifax', 'complete', 'times', 'times', @now);
-                    insert into edition (id, organisation_id, calendar_id, slug, changed_at) select id, @school, id, case plate when 'PW' then 'open' else 'times' end, @now from calendar;
+                    values (@open, @school, 'Open', 'PW', 'harbour', 'America/Halifax', 'complete', 'complete', 'headline', @now),
+                        (@times, @school, 'Times', 'TW', 'kelp', 'America/Halifax', 'complete', 'times', 'times', @now);
+                    insert into edition (id, organisation_id, calendar_id, slug, changed_at) select id, @school, id, case plate when 'PW'
+                        then 'open' else 'times' end, @now from calendar;
                     insert into edition_source (organisation_id, edition_id, calendar_id) select @school, id, id from calendar;
-                    insert into event (id, organisation_id, home_calendar_id, uid, title, state, all_day, start_local, end_local, zone, reach, created_at, sequence, changed_at, headline_sequence, headline_changed_at, times_sequence, times_changed_at)
-                    select gen_random_uuid(), @school, c.id, case plate when 'PW' then @shown else @busy end, 'Lab', 'live', false, '2026-11-24 14:00', '2026-11-24 15:00', 'America/Halifax', '[2026-11-24 18:00Z,2026-11-24 19:00Z]',
+                    insert into event (id, organisation_id, home_calendar_id, uid, title, state, all_day, start_local, end_local, zone,
+                        reach, created_at, sequence, changed_at, headline_sequence, headline_changed_at, times_sequence, times_changed_at)
+                    select gen_random_uuid(), @school, c.id, case plate when 'PW' then @shown else @busy end, 'Lab', 'live', false,
+                        '2026-11-24 14:00', '2026-11-24 15:00', 'America/Halifax', '[2026-11-24 18:00Z,2026-11-24 19:00Z]',
                            @now, 5, @now + interval '2 days', 3, @now + interval '1 day', 1, @now
                     from calendar c;
                     """, new { school = _school, open, times, shown, busy, now = Now });
@@ -173,11 +211,15 @@ public sealed class DeliveredStoreTests : SchoolAndClub
             var editions = new EditionStore(migrated);
             var ofOpen = await new DeliveredStore(migrated).OfAsync((await editions.StandardAsync(open))!);
             var known = Assert.Single(ofOpen.Stamps.Values);
-            Assert.Equal((new ComponentName(shown, ""), (UInt128?)null, 5, Now + Duration.FromDays(2)), (known.Name, known.Digest, known.Sequence, known.ChangedAt));
+            Assert.Equal((new ComponentName(shown, ""), (UInt128?)null, 5, Now + Duration.FromDays(2)),
+                (known.Name, known.Digest, known.Sequence, known.ChangedAt));
             var ofTimes = Assert.Single((await new DeliveredStore(migrated).OfAsync((await editions.StandardAsync(times))!)).Stamps.Values);
             var calendarEvent = Assert.Single(await new EventStore(migrated).OfCalendarAsync(_school, times));
-            Assert.Equal((new ComponentName(Disclosed.Of(calendarEvent, Detail.Times)!.Uid, ""), 1, Now), (ofTimes.Name, ofTimes.Sequence, ofTimes.ChangedAt));
-            Assert.Equal(["PW", "open"], (await new DeliveredStore(migrated).CalendarsNamedAsync((await editions.StandardAsync(open))!)).Keys.Order(StringComparer.Ordinal));
+            Assert.Equal((new ComponentName(Disclosed.Of(calendarEvent, Detail.Times)!.Uid, ""), 1, Now),
+                (ofTimes.Name, ofTimes.Sequence, ofTimes.ChangedAt));
+            Assert.Equal(["PW", "open"],
+                (await new DeliveredStore(migrated)
+                    .CalendarsNamedAsync((await editions.StandardAsync(open))!)).Keys.Order(StringComparer.Ordinal));
         }
         finally
         {

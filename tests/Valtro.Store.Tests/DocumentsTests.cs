@@ -10,7 +10,8 @@ using Valtro.Tests;
 
 namespace Valtro.Store.Tests;
 
-/// <summary>What events say is one stored document: all of it comes back, and what was stored before there were documents reads as it did.</summary>
+/// <summary>What events say is one stored document: all of it comes back, and what was stored before there were documents reads as it
+/// did.</summary>
 public sealed class DocumentsTests : SchoolAndClub
 {
     /// <summary>A recorded database of before: the demo, and an event that says everything, split, with dates of their own.</summary>
@@ -19,7 +20,8 @@ public sealed class DocumentsTests : SchoolAndClub
         var name = $"before_{Guid.NewGuid():N}";
         await TestCluster.ExecuteAsync($"create database {name}");
         await using var old = Npgsql.NpgsqlDataSource.Create(TestCluster.To(name));
-        await using var command = old.CreateCommand(await File.ReadAllTextAsync(Path.Combine(AppContext.BaseDirectory, "Samples", "before-documents.sql")));
+        await using var command =
+            old.CreateCommand(await File.ReadAllTextAsync(Path.Combine(AppContext.BaseDirectory, "Samples", "before-documents.sql")));
         await command.ExecuteNonQueryAsync();
         return name;
     }
@@ -35,7 +37,9 @@ public sealed class DocumentsTests : SchoolAndClub
             var events = new EventStore(migrated);
             var lists = new ListStore(migrated, events);
             var revisions = new RevisionStore(migrated, events, lists, new FileStore(migrated));
-            var rows = await migrated.ListAsync<(Guid Organisation, Guid Id, int Version, string Content)>("select r.organisation_id, r.event_id, r.version, r.content::text from revision r order by r.event_id, r.version");
+            var rows = await migrated.ListAsync<(Guid Organisation, Guid Id, int Version,
+                string Content)>(
+                    "select r.organisation_id, r.event_id, r.version, r.content::text from revision r order by r.event_id, r.version");
             var compared = 0;
             foreach (var (organisation, id, version, content) in rows)
             {
@@ -48,27 +52,38 @@ public sealed class DocumentsTests : SchoolAndClub
                 Assert.Equal(revision.Event.Content, stored.Event.Content);
                 Assert.Equal(revision.Event.Exceptions, stored.Event.Exceptions);
                 Assert.Equal(revision.Event.Placements.Order(), stored.Event.Placements.Order());
-                Assert.Equal((revision.Event.State, revision.Event.HomeCalendarId, revision.IsRemoved), (stored.Event.State, stored.Event.HomeCalendarId, stored.IsRemoved));
+                Assert.Equal((revision.Event.State, revision.Event.HomeCalendarId, revision.IsRemoved),
+                    (stored.Event.State, stored.Event.HomeCalendarId, stored.IsRemoved));
                 compared++;
             }
             Assert.True(compared > 35, $"{compared} events compared");
 
             var school = rows[0].Organisation;
             var all = await events.StoredAsync(school, [.. rows.Select(row => row.Id).Distinct()]);
-            var whole = Assert.Single(all.Values, stored => stored.Event is { Content.Title: "All there is “to say” 🦑", Exceptions.Count: 3 });
-            string[] recorded = ["title", "when", "place", "description", "category", "tags", "links", "files", "contact", "notes", "cap", "showing"];
+            var whole =
+                Assert.Single(all.Values, stored => stored.Event is { Content.Title: "All there is “to say” 🦑", Exceptions.Count: 3 });
+            string[] recorded =
+                ["title", "when", "place", "description", "category", "tags", "links", "files", "contact", "notes", "cap", "showing"];
             Assert.All(recorded, name => Assert.False(EventField.Named(name).IsUnsaid(whole.Event.Content), name));
             Assert.Equal([true, false, false], whole.Event.Exceptions.Select(one => one.IsCancelled));
             Assert.Equal(["title", "place", "description"], whole.Event.Exceptions[1].Own.Values.Select(own => own.Key.Name));
             Assert.Equal(new LocalDateTime(2026, 12, 11, 16, 0), whole.Event.Exceptions[2].Start);
             Assert.Single(await events.WithFileAsync(school, whole.Event.Content.Files[0].Id), one => one.Id == whole.Event.Id);
-            Assert.Contains(all.Values, stored => stored.Event.Content is { Title: "By the cycle", Series.Cycle: { Numbers: [1, 2], Weekdays: [IsoDayOfWeek.Wednesday], Until: not null } });
+            Assert.Contains(all.Values,
+                stored => stored.Event.Content is
+                {
+                    Title: "By the cycle",
+                    Series.Cycle: { Numbers: [1, 2], Weekdays: [IsoDayOfWeek.Wednesday], Until: not null }
+                });
             Assert.Contains(all.Values, stored => stored is { Event.Content.Title: "To the bin", IsRemoved: true });
 
-            var asked = (await new SubmissionStore(migrated).AboutAsync(school, [.. all.Keys])).SelectMany(one => one).Where(one => one.Kind == SubmissionKind.Change).ToArray();
+            var asked = (await new SubmissionStore(migrated).AboutAsync(school, [.. all.Keys])).SelectMany(one => one)
+                .Where(one => one.Kind == SubmissionKind.Change).ToArray();
             var proposed = Assert.Single(asked, one => one.Request?.Event?.Title == "As Cy would have it");
-            Assert.Equal((ChangeAct.Edit, ChangeScope.This, "Ergometers"), (proposed.Request!.Act, proposed.Request.Scope, proposed.Before!.Title));
-            Assert.Equal((proposed.Before.Date, proposed.Before.From, proposed.Before.CalendarId), (proposed.Request.Event!.Date, proposed.Request.Event.From, proposed.Request.Event.CalendarId));
+            Assert.Equal(
+                (ChangeAct.Edit, ChangeScope.This, "Ergometers"), (proposed.Request!.Act, proposed.Request.Scope, proposed.Before!.Title));
+            Assert.Equal((proposed.Before.Date, proposed.Before.From, proposed.Before.CalendarId),
+                (proposed.Request.Event!.Date, proposed.Request.Event.From, proposed.Request.Event.CalendarId));
             Assert.Equal(proposed.Before.Repeat, proposed.Request.Event.Repeat);
         }
         finally
@@ -82,17 +97,23 @@ public sealed class DocumentsTests : SchoolAndClub
     {
         var (content, series) = (read.Content, read.Series);
         string Text(string name) => (string?)flat[name] ?? "";
-        Assert.Equal((Text("title"), Text("place"), Text("contact"), Text("notes")), (content.Title, content.Place, content.Contact, content.Notes));
+        Assert.Equal(
+            (Text("title"), Text("place"), Text("contact"), Text("notes")), (content.Title, content.Place, content.Contact, content.Notes));
         Assert.Equal((Text("description"), Text("descriptionText")), (content.Description.Html, content.Description.Text));
-        Assert.Equal((Text("category"), Text("zone"), Text("rrule")), (content.Category?.Id.ToString() ?? "", series.Timing.Zone.Id, series.Rule is { } rule ? RuleText.Format(rule) : ""));
-        Assert.Equal(((bool)flat["allDay"]!, Text("start"), Text("end")), (series.Timing.AllDay, Local(series.Timing.Start), Local(series.Timing.End)));
+        Assert.Equal((Text("category"), Text("zone"), Text("rrule")),
+            (content.Category?.Id.ToString() ?? "", series.Timing.Zone.Id, series.Rule is { } rule ? RuleText.Format(rule) : ""));
+        Assert.Equal(((bool)flat["allDay"]!, Text("start"), Text("end")),
+            (series.Timing.AllDay, Local(series.Timing.Start), Local(series.Timing.End)));
         Assert.Equal(Texts("tags"), content.Tags);
         Assert.Equal(Texts("extra"), series.Extra.Select(Local));
         Assert.Equal(Texts("removed"), series.Removed.Select(Local));
         Assert.Equal(Text("inBreaks"), Words.Of(series.InBreaks));
-        Assert.Equal(((JsonArray?)flat["links"] ?? []).Select(link => ((string)link!["label"]!, (string)link["url"]!)), content.Links.Select(link => (link.Label, link.Url)));
-        Assert.Equal(((JsonArray?)flat["files"] ?? []).Select(file => ((Guid)file!["id"]!, (string)file["name"]!, (string)file["type"]!)), content.Files.Select(file => (file.Id, file.Name, file.Type)));
-        Assert.Equal((Text("capMembers"), Text("capLink"), Text("capEveryone")), (Word(content.Cap.Members), Word(content.Cap.Link), Word(content.Cap.Everyone)));
+        Assert.Equal(((JsonArray?)flat["links"] ?? []).Select(link => ((string)link!["label"]!, (string)link["url"]!)),
+            content.Links.Select(link => (link.Label, link.Url)));
+        Assert.Equal(((JsonArray?)flat["files"] ?? []).Select(file => ((Guid)file!["id"]!, (string)file["name"]!, (string)file["type"]!)),
+            content.Files.Select(file => (file.Id, file.Name, file.Type)));
+        Assert.Equal((Text("capMembers"), Text("capLink"), Text("capEveryone")),
+            (Word(content.Cap.Members), Word(content.Cap.Link), Word(content.Cap.Everyone)));
         Assert.Equal((Text("showFrom"), Text("showUntil")), (Day(content.Showing.From), Day(content.Showing.Until)));
         Assert.Equal((Text("state"), Text("calendar")), (Words.Of(read.State), read.HomeCalendarId.ToString()));
         Assert.Equal(Texts("placements"), read.Placements.Select(id => id.ToString()));
@@ -107,8 +128,11 @@ public sealed class DocumentsTests : SchoolAndClub
     [Fact]
     public void A_document_leaves_out_what_is_not_said_and_names_what_is()
     {
-        var series = new Series(Timing.Timed(new LocalDateTime(2026, 11, 24, 14, 0), new LocalDateTime(2026, 11, 24, 15, 30), Zones.Named("America/Halifax")), RuleText.Parse("FREQ=WEEKLY"));
-        var exception = new EventException(new LocalDateTime(2026, 12, 1, 14, 0)) { IsCancelled = true, Own = OwnFields.None.With("place", "Loft") };
+        var series = new Series(
+            Timing.Timed(new LocalDateTime(2026, 11, 24, 14, 0), new LocalDateTime(2026, 11, 24, 15, 30), Zones.Named("America/Halifax")),
+                RuleText.Parse("FREQ=WEEKLY"));
+        var exception =
+            new EventException(new LocalDateTime(2026, 12, 1, 14, 0)) { IsCancelled = true, Own = OwnFields.None.With("place", "Loft") };
         var document = EventDocument.Write(new EventContent(series) { Title = "Boat lab", Tags = ["practical"] }, [exception]);
         Assert.True(JsonNode.DeepEquals(JsonNode.Parse("""
             {
@@ -121,12 +145,17 @@ public sealed class DocumentsTests : SchoolAndClub
 
     [Fact]
     public void A_document_of_a_later_version_is_refused_and_not_half_read() =>
-        Assert.Contains("has the form 2", Assert.Throws<NotSupportedException>(() => Read("""{"v": 2, "title": "x", "when": {"start": "2026-11-24T14:00:00", "end": "2026-11-24T14:00:00", "zone": "UTC"}}""")).Message, StringComparison.Ordinal);
+        Assert.Contains("has the form 2",
+            Assert.Throws<NotSupportedException>(
+                () => Read(
+                    """{"v": 2, "title": "x", "when": {"start": "2026-11-24T14:00:00", "end": "2026-11-24T14:00:00", "zone": "UTC"}}""")).Message, StringComparison.Ordinal);
 
     [Fact]
     public void What_is_named_and_gone_is_left_out()
     {
-        var (content, _) = Read($$$"""{"v": 1, "title": "x", "category": "{{{Guid.NewGuid()}}}", "files": ["{{{Guid.NewGuid()}}}"], "when": {"start": "2026-11-24T14:00:00", "end": "2026-11-24T14:00:00", "zone": "UTC"}}""");
+        var (content,
+            _) = Read(
+                $$$"""{"v": 1, "title": "x", "category": "{{{Guid.NewGuid()}}}", "files": ["{{{Guid.NewGuid()}}}"], "when": {"start": "2026-11-24T14:00:00", "end": "2026-11-24T14:00:00", "zone": "UTC"}}""");
         Assert.Null(content.Category);
         Assert.Empty(content.Files);
     }
@@ -137,17 +166,21 @@ public sealed class DocumentsTests : SchoolAndClub
     [Fact]
     public async Task What_an_event_names_cannot_vanish_until_ninety_days_after_it_names_it_no_more()
     {
-        var calendar = await Calendars.AddAsync(_school, new CalendarSettings("PW", Core.Calendars.Plate.Parse("PW"), Core.Calendars.Hue.Named("harbour"), Halifax, "", Disclosure.Open, []), Now);
+        var calendar = await Calendars.AddAsync(_school,
+            new CalendarSettings(
+                "PW", Core.Calendars.Plate.Parse("PW"), Core.Calendars.Hue.Named("harbour"), Halifax, "", Disclosure.Open, []), Now);
         var files = new FileStore(_test.Database);
         var file = await files.AddAsync(_school, "plan.pdf", "application/pdf", [1], _ada, Now);
         var series = new Series(Timing.Timed(new LocalDateTime(2026, 11, 24, 14, 0), new LocalDateTime(2026, 11, 24, 15, 30), Halifax));
-        var made = new CalendarEvent(Guid.Empty, calendar.Id, Guid.Empty, new EventContent(series) { Title = "Lab", Files = [file] }, EventState.Live, default);
+        var made = new CalendarEvent(
+            Guid.Empty, calendar.Id, Guid.Empty, new EventContent(series) { Title = "Lab", Files = [file] }, EventState.Live, default);
         var id = (await Events.WriteAsync(_school, [new EventWrite(made, null, EventAct.Made)], _ada, Now)).Events[0].Id;
         var later = Now + Duration.FromDays(200);
         Assert.Equal(0, await files.SweepAsync(later));
         var stored = (await Events.FindAsync(_school, id))!;
         Assert.Equal(file, Assert.Single(stored.Event.Content.Files));
-        await Events.WriteAsync(_school, [new EventWrite(stored.Event with { Content = stored.Event.Content with { Files = [] } }, 1, EventAct.Changed)], _ada, Now);
+        await Events.WriteAsync(_school,
+            [new EventWrite(stored.Event with { Content = stored.Event.Content with { Files = [] } }, 1, EventAct.Changed)], _ada, Now);
         Assert.Equal(0, await files.SweepAsync(later));
         var revisions = new RevisionStore(_test.Database, Events, new ListStore(_test.Database, Events), files);
         Assert.Equal(file, Assert.Single((await revisions.FindAsync(_school, stored.Event, 1))!.Event.Content.Files));

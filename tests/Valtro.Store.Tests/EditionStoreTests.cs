@@ -8,7 +8,8 @@ using Valtro.Core.Time;
 
 namespace Valtro.Store.Tests;
 
-/// <summary>Composed editions: what is kept of them, where they are found, and when what readers have of them is not right any more.</summary>
+/// <summary>Composed editions: what is kept of them, where they are found, and when what readers have of them is not right any
+/// more.</summary>
 public sealed class EditionStoreTests : SchoolAndClub
 {
     private EditionSettingsStore Settings => new(_test.Database);
@@ -24,16 +25,22 @@ public sealed class EditionStoreTests : SchoolAndClub
     }
 
     private Task<Calendar> CalendarAsync(string plate, Disclosure? disclosure = null, Guid? organisation = null) => Calendars.AddAsync(
-        organisation ?? _school, new CalendarSettings(plate, Plate.Parse(plate), Hue.Named("harbour"), Halifax, "", disclosure ?? Disclosure.Open, []), Now);
+        organisation ?? _school,
+            new CalendarSettings(plate, Plate.Parse(plate), Hue.Named("harbour"), Halifax, "", disclosure ?? Disclosure.Open, []), Now);
 
-    private static EditionDraft Draft(string name, params Calendar[] calendars) => new(name, [.. calendars.Select(calendar => new SourceDraft(calendar.Id))]);
+    private static EditionDraft Draft(string name, params Calendar[] calendars) =>
+        new(name, [.. calendars.Select(calendar => new SourceDraft(calendar.Id))]);
 
-    private async Task<StoredEdition> AddAsync(EditionDraft draft) => (await Settings.FindAsync(_school, await Settings.AddAsync(_school, draft, draft.Name!, Now, Line)))!;
+    private async Task<StoredEdition> AddAsync(EditionDraft draft) =>
+        (await Settings.FindAsync(_school, await Settings.AddAsync(_school, draft, draft.Name!, Now, Line)))!;
 
     private async Task<long> VersionAsync(StoredEdition edition) => (await Editions.FindAsync(edition.Id))!.ContentVersion;
 
     private async Task AddEventAsync(Calendar calendar) => await Events.WriteAsync(calendar.OrganisationId, [new EventWrite(
-        new CalendarEvent(Guid.Empty, calendar.Id, Guid.Empty, new EventContent("Boat lab", new Series(Timing.Timed(new LocalDateTime(2026, 11, 24, 14, 0), new LocalDateTime(2026, 11, 24, 15, 0), Halifax)), "", RichText.Empty), EventState.Live, default),
+        new CalendarEvent(Guid.Empty, calendar.Id, Guid.Empty,
+            new EventContent("Boat lab",
+                new Series(Timing.Timed(new LocalDateTime(2026, 11, 24, 14, 0), new LocalDateTime(2026, 11, 24, 15, 0), Halifax)), "",
+                    RichText.Empty), EventState.Live, default),
         null, EventAct.Made)], _ada, Now);
 
     [Fact]
@@ -50,7 +57,8 @@ public sealed class EditionStoreTests : SchoolAndClub
             WithBreaks = true,
             Title = [new PatternPartDraft(Piece.Title), new PatternPartDraft(null, " · "), new PatternPartDraft(Piece.Place)],
             Fields = [ShownField.Place],
-            Look = new LookDraft(EditionView.Cards, [EditionView.List], Title: "For families", Palette: "quay", Colours: new ColoursDraft(Text: "#101010"), Language: "de", FirstDayOfWeek: 7),
+            Look = new LookDraft(EditionView.Cards, [EditionView.List], Title: "For families", Palette: "quay",
+                Colours: new ColoursDraft(Text: "#101010"), Language: "de", FirstDayOfWeek: 7),
             Sites = ["https://families.example"],
         };
         var stored = await AddAsync(draft);
@@ -141,12 +149,16 @@ public sealed class EditionStoreTests : SchoolAndClub
     [Fact]
     public async Task A_member_s_own_address_ends_with_their_membership()
     {
-        var stored = await AddAsync(Draft("Staff week", await CalendarAsync("STF", Disclosure.ForMembers)) with { Audience = Audience.Members });
+        var stored =
+            await AddAsync(Draft("Staff week", await CalendarAsync("STF", Disclosure.ForMembers)) with { Audience = Audience.Members });
         var cy = Guid.CreateVersion7();
         await AddAccountAsync(cy, "cy@pinewick.example", "Cy");
         await Accounts.AddMemberAsync(_school, cy, isAdministrator: false);
-        var (own, adas) = (await Links.MakeAsync(_school, stored.Id, Now, _ => Line, cy), await Links.MakeAsync(_school, stored.Id, Now, _ => Line, _ada));
-        Assert.Equal((Audience.Members, cy), ((await Editions.FindSecretAsync(own.Secret)).Address!.Audience, (await Editions.FindSecretAsync(own.Secret)).Address!.AccountId));
+        var (own, adas) = (await Links.MakeAsync(_school, stored.Id, Now, _ => Line, cy),
+            await Links.MakeAsync(_school, stored.Id, Now, _ => Line, _ada));
+        Assert.Equal((Audience.Members, cy),
+            ((await Editions.FindSecretAsync(own.Secret)).Address!.Audience,
+                (await Editions.FindSecretAsync(own.Secret)).Address!.AccountId));
         Assert.Single(await Editions.GoingOutAsync(stored.Id));
         await _test.Database.ExecuteAsync("update membership set ended_at = @Now where account_id = @cy", new { Now, cy });
         Assert.Null((await Editions.FindSecretAsync(own.Secret)).Address);
@@ -171,7 +183,8 @@ public sealed class EditionStoreTests : SchoolAndClub
     public async Task One_that_rested_long_enough_is_gone_for_good_and_others_stay()
     {
         var port = await CalendarAsync("PW");
-        var (old, young, used) = (await AddAsync(Draft("Old", port)), await AddAsync(Draft("Young", port)), await AddAsync(Draft("Used", port)));
+        var (old, young, used) =
+            (await AddAsync(Draft("Old", port)), await AddAsync(Draft("Young", port)), await AddAsync(Draft("Used", port)));
         await Settings.RemoveAsync(_school, old.Id, isRemoved: true, Now, Line);
         await Settings.RemoveAsync(_school, young.Id, isRemoved: true, Now + Duration.FromDays(2), Line);
         await Settings.EmptyBinAsync(Now + Duration.FromDays(1), Now + Duration.FromDays(91));
@@ -201,7 +214,9 @@ public sealed class EditionStoreTests : SchoolAndClub
         var (port, starboard) = (await CalendarAsync("PW"), await CalendarAsync("SW"));
         var standard = (await Settings.FindAsync(_school, port.EditionId))!;
         Assert.Equal((true, "PW", port.Id), (standard.IsStandard, standard.Name, standard.CalendarId));
-        Assert.True(await Settings.SaveAsync(_school, standard, standard.Version, Draft("Another", starboard) with { Look = new LookDraft(EditionView.List) }, "PW", Now, Line));
+        Assert.True(
+            await Settings.SaveAsync(_school, standard, standard.Version,
+                Draft("Another", starboard) with { Look = new LookDraft(EditionView.List) }, "PW", Now, Line));
         var after = (await Settings.FindAsync(_school, port.EditionId))!;
         Assert.Equal(EditionView.List, after.Draft.Look!.View);
         Assert.Equal([port.Id], after.Draft.Sources.Select(source => source.CalendarId));
@@ -236,8 +251,10 @@ public sealed class EditionStoreTests : SchoolAndClub
     {
         var stored = await AddAsync(Draft("Families", await CalendarAsync("PW")));
         await Settings.SaveAsync(_school, stored, 1, stored.Draft, "Families", Now, Line with { Act = AuditAct.EditionChanged });
-        await Assert.ThrowsAsync<ChangedMeanwhileException>(() => Settings.SaveAsync(_school, stored, 1, stored.Draft, "Families", Now, Line with { Act = AuditAct.EditionChanged }));
+        await Assert.ThrowsAsync<ChangedMeanwhileException>(() =>
+            Settings.SaveAsync(_school, stored, 1, stored.Draft, "Families", Now, Line with { Act = AuditAct.EditionChanged }));
         await Settings.RemoveAsync(_school, stored.Id, isRemoved: true, Now, Line with { Act = AuditAct.EditionRemoved });
-        Assert.Equal([AuditAct.EditionRemoved, AuditAct.EditionChanged, AuditAct.EditionMade], (await new AuditStore(_test.Database).ListAsync(_school, null, null)).Select(line => line.Act));
+        Assert.Equal([AuditAct.EditionRemoved, AuditAct.EditionChanged, AuditAct.EditionMade],
+            (await new AuditStore(_test.Database).ListAsync(_school, null, null)).Select(line => line.Act));
     }
 }

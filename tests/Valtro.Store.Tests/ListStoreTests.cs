@@ -21,16 +21,20 @@ public sealed class ListStoreTests : SchoolAndClub
     private async Task<Guid> EventAsync(Category? category = null, string place = "", EventException[]? exceptions = null)
     {
         var calendar = (await Calendars.ListAsync(_school)).FirstOrDefault()
-            ?? await Calendars.AddAsync(_school, new CalendarSettings("PW", Plate.Parse("PW"), Hue.Named("harbour"), Halifax, "", Disclosure.Open, []), Now);
+            ?? await Calendars.AddAsync(
+                _school, new CalendarSettings("PW", Plate.Parse("PW"), Hue.Named("harbour"), Halifax, "", Disclosure.Open, []), Now);
         var timing = Timing.Timed(new LocalDateTime(2026, 11, 24, 14, 0), new LocalDateTime(2026, 11, 24, 15, 0), Halifax);
-        var content = new EventContent("Boat lab", new Series(timing, RuleText.Parse("FREQ=WEEKLY")), place, RichText.Empty) { Category = category };
-        var made = new CalendarEvent(Guid.Empty, calendar.Id, Guid.Empty, content, EventState.Live, default) { Exceptions = exceptions ?? [] };
+        var content =
+            new EventContent("Boat lab", new Series(timing, RuleText.Parse("FREQ=WEEKLY")), place, RichText.Empty) { Category = category };
+        var made =
+            new CalendarEvent(Guid.Empty, calendar.Id, Guid.Empty, content, EventState.Live, default) { Exceptions = exceptions ?? [] };
         return (await Events.WriteAsync(_school, [new EventWrite(made, null, EventAct.Made)], _ada, Now)).Events[0].Id;
     }
 
     private async Task<CalendarEvent> FoundAsync(Guid id) => (await Events.FindAsync(_school, id))!.Event;
 
-    private async Task UndoAsync(Guid actId) => await Events.WriteAsync(_school, await Revisions.UndoingAsync(_school, actId, SchoolCalendar.Empty), _ada, Now);
+    private async Task UndoAsync(Guid actId) =>
+        await Events.WriteAsync(_school, await Revisions.UndoingAsync(_school, actId, SchoolCalendar.Empty), _ada, Now);
 
     [Fact]
     public async Task A_retired_category_stays_on_its_events_is_not_offered_and_comes_back()
@@ -62,7 +66,9 @@ public sealed class ListStoreTests : SchoolAndClub
         var (hall, gym) = (await Lists.AddPlaceAsync(_school, "Hall"), await Lists.AddPlaceAsync(_school, "Gym"));
         await Lists.RetireAsync(ListKind.Place, _school, hall.Id, isRetired: true, Now, Line);
         await Lists.SavePlaceAsync(_school, gym with { Name = "Hall" }, _ada, Now, Line);
-        Assert.Equal("name", (await Assert.ThrowsAsync<RuleException>(() => Lists.RetireAsync(ListKind.Place, _school, hall.Id, isRetired: false, Now, Line))).Refusals[0].Field);
+        Assert.Equal("name",
+            (await Assert.ThrowsAsync<RuleException>(() =>
+                Lists.RetireAsync(ListKind.Place, _school, hall.Id, isRetired: false, Now, Line))).Refusals[0].Field);
         await Assert.ThrowsAsync<NotFoundException>(() => Lists.RetireAsync(ListKind.Place, _club, hall.Id, isRetired: true, Now, Line));
     }
 
@@ -79,18 +85,23 @@ public sealed class ListStoreTests : SchoolAndClub
     [Fact]
     public async Task Events_of_a_merged_category_have_the_other_with_a_revision_each_and_can_be_put_back()
     {
-        var (from, into) = (await Lists.AddCategoryAsync(_school, "Exam", Hue.Named("kelp")), await Lists.AddCategoryAsync(_school, "Assessment", Hue.Named("plum")));
+        var (from, into) = (await Lists.AddCategoryAsync(_school, "Exam", Hue.Named("kelp")),
+            await Lists.AddCategoryAsync(_school, "Assessment", Hue.Named("plum")));
         var (one, other, beside) = (await EventAsync(from), await EventAsync(from), await EventAsync(into));
         var act = await Lists.MergeAsync(ListKind.Category, _school, from.Id, into.Id, _ada, Now, Line);
         Assert.Equal(2, act.Events);
-        Assert.Equal([into, into, into], [(await FoundAsync(one)).Content.Category!, (await FoundAsync(other)).Content.Category!, (await FoundAsync(beside)).Content.Category!]);
+        Assert.Equal([into, into, into],
+            [(await FoundAsync(one)).Content.Category!, (await FoundAsync(other)).Content.Category!,
+                (await FoundAsync(beside)).Content.Category!]);
         Assert.Equal([into.Id], (await Lists.MergedCategoriesAsync(_school))[from.Id]);
         Assert.Equal(2, (await Revisions.OfEventAsync(_school, await FoundAsync(one))).Count);
         Assert.Single(await Revisions.OfEventAsync(_school, await FoundAsync(beside)));
 
         await Lists.RetireAsync(ListKind.Category, _school, from.Id, isRetired: false, Now, Line);
         await UndoAsync(act.ActId);
-        Assert.Equal([from, from, into], [(await FoundAsync(one)).Content.Category!, (await FoundAsync(other)).Content.Category!, (await FoundAsync(beside)).Content.Category!]);
+        Assert.Equal([from, from, into],
+            [(await FoundAsync(one)).Content.Category!, (await FoundAsync(other)).Content.Category!,
+                (await FoundAsync(beside)).Content.Category!]);
         Assert.Empty((await Lists.MergedCategoriesAsync(_school))[from.Id]);
     }
 
@@ -111,15 +122,20 @@ public sealed class ListStoreTests : SchoolAndClub
         var hall = await Lists.AddPlaceAsync(_school, "Hall", 43.9, -60.0);
         await Lists.AddPlaceAsync(_club, "Hall");
         var there = await EventAsync(place: "HALL");
-        var dateThere = await EventAsync(place: "Loft", exceptions: [new EventException(new LocalDateTime(2026, 12, 1, 14, 0)) { Own = OwnFields.None.With("place", "Hall") }]);
+        var dateThere = await EventAsync(place: "Loft",
+            exceptions: [new EventException(new LocalDateTime(2026, 12, 1, 14, 0)) { Own = OwnFields.None.With("place", "Hall") }]);
         var elsewhere = await EventAsync(place: "Hall, stage");
         var act = await Lists.SavePlaceAsync(_school, hall with { Name = "Great hall" }, _ada, Now, Line);
         Assert.Equal(2, act.Events);
-        Assert.Equal(["Great hall", "Loft", "Hall, stage"], [(await FoundAsync(there)).Content.Place, (await FoundAsync(dateThere)).Content.Place, (await FoundAsync(elsewhere)).Content.Place]);
+        Assert.Equal(["Great hall", "Loft", "Hall, stage"],
+            [(await FoundAsync(there)).Content.Place, (await FoundAsync(dateThere)).Content.Place,
+                (await FoundAsync(elsewhere)).Content.Place]);
         Assert.Equal("Great hall", (await FoundAsync(dateThere)).Exceptions[0].Own[EventField.Named("place")]);
-        Assert.Equal("Great hall", (await Revisions.FindAsync(_school, await FoundAsync(dateThere), 2))!.Event.Exceptions[0].Own[EventField.Named("place")]);
+        Assert.Equal("Great hall",
+            (await Revisions.FindAsync(_school, await FoundAsync(dateThere), 2))!.Event.Exceptions[0].Own[EventField.Named("place")]);
         await UndoAsync(act.ActId);
-        Assert.Equal(("HALL", "Hall"), ((await FoundAsync(there)).Content.Place, (await FoundAsync(dateThere)).Exceptions[0].Own[EventField.Named("place")]));
+        Assert.Equal(("HALL", "Hall"),
+            ((await FoundAsync(there)).Content.Place, (await FoundAsync(dateThere)).Exceptions[0].Own[EventField.Named("place")]));
     }
 
     [Fact]

@@ -37,5 +37,14 @@ public abstract class SchoolAndClub : IAsyncLifetime
     public Task DisposeAsync() => _test.DisposeAsync();
 
     protected Task AddAccountAsync(Guid id, string email, string name) =>
-        Accounts.AddAsync(new Account { Id = id, Email = email, NormalizedEmail = email.ToUpperInvariant(), Name = name, SecurityStamp = "stamp", CreatedAt = Now });
+        Accounts.AddAsync(
+            new Account
+            {
+                Id = id,
+                Email = email,
+                NormalizedEmail = email.ToUpperInvariant(),
+                Name = name,
+                SecurityStamp = "stamp",
+                CreatedAt = Now
+            });
 }

@@ -39,21 +39,26 @@ public sealed class SharingStoreTests : SchoolAndClub
     }
 
     private Task<Calendar> CalendarAsync(string plate, Disclosure? disclosure = null, Guid? organisation = null) => Calendars.AddAsync(
-        organisation ?? _school, new CalendarSettings(plate, Plate.Parse(plate), Hue.Named("harbour"), Halifax, "", disclosure ?? Disclosure.Open, []), Now);
+        organisation ?? _school,
+            new CalendarSettings(plate, Plate.Parse(plate), Hue.Named("harbour"), Halifax, "", disclosure ?? Disclosure.Open, []), Now);
 
     private static EventContent Content(string title = "Boat lab") =>
-        new(title, new Series(Timing.Timed(new LocalDateTime(2026, 11, 24, 14, 0), new LocalDateTime(2026, 11, 24, 15, 0), Halifax)), "Slipway", new RichText("<p>Hello</p>", "Hello"));
+        new(title, new Series(Timing.Timed(new LocalDateTime(2026, 11, 24, 14, 0), new LocalDateTime(2026, 11, 24, 15, 0), Halifax)),
+            "Slipway", new RichText("<p>Hello</p>", "Hello"));
 
-    private async Task<StoredEvent> AddAsync(Guid calendar, Guid[]? placements = null, EventContent? content = null, EventState state = EventState.Live, Guid? organisation = null, Guid? account = null)
+    private async Task<StoredEvent> AddAsync(Guid calendar, Guid[]? placements = null, EventContent? content = null,
+        EventState state = EventState.Live, Guid? organisation = null, Guid? account = null)
     {
-        var made = new CalendarEvent(Guid.Empty, calendar, Guid.Empty, content ?? Content(), state, default) { Placements = placements ?? [] };
+        var made =
+            new CalendarEvent(Guid.Empty, calendar, Guid.Empty, content ?? Content(), state, default) { Placements = placements ?? [] };
         var done = await Events.WriteAsync(organisation ?? _school, [new EventWrite(made, null, EventAct.Made)], account ?? _ada, Now);
         return (await Events.FindAsync(organisation ?? _school, done.Events[0].Id))!;
     }
 
     private async Task<StoredEvent> SaveAsync(StoredEvent stored, Func<CalendarEvent, CalendarEvent> change)
     {
-        await Events.WriteAsync(_school, [new EventWrite(change(stored.Event), stored.Version, EventAct.Changed)], _ada, Now + Duration.FromHours(1));
+        await Events.WriteAsync(
+            _school, [new EventWrite(change(stored.Event), stored.Version, EventAct.Changed)], _ada, Now + Duration.FromHours(1));
         return (await Events.FindAsync(_school, stored.Event.Id))!;
     }
 
@@ -76,9 +81,12 @@ public sealed class SharingStoreTests : SchoolAndClub
         Assert.Equal(_ada, stored.MadeBy);
         var changed = await SaveAsync(stored, calendarEvent => calendarEvent with { Content = Content("Bare"), Placements = [] });
         Assert.True(changed.Event.Content.Cap.IsNone);
-        var revisions = new RevisionStore(_test.Database, Events, new ListStore(_test.Database, new EventStore(_test.Database)), new FileStore(_test.Database));
+        var revisions = new RevisionStore(
+            _test.Database, Events, new ListStore(_test.Database, new EventStore(_test.Database)), new FileStore(_test.Database));
         var first = (await revisions.FindAsync(_school, changed.Event, 1))!.Event;
-        Assert.Equal((content.Links[0], content.Files[0], "Office", content.Notes, content.Cap, content.Showing), (first.Content.Links[0], first.Content.Files[0], first.Content.Contact, first.Content.Notes, first.Content.Cap, first.Content.Showing));
+        Assert.Equal((content.Links[0], content.Files[0], "Office", content.Notes, content.Cap, content.Showing),
+            (first.Content.Links[0], first.Content.Files[0], first.Content.Contact, first.Content.Notes, first.Content.Cap,
+                first.Content.Showing));
         Assert.Equal([other.Id], first.Placements);
     }
 
@@ -90,7 +98,9 @@ public sealed class SharingStoreTests : SchoolAndClub
         foreach (var calendar in new[] { home, other })
         {
             Assert.Single(await Events.OfCalendarAsync(_school, calendar.Id));
-            Assert.Single(await Events.InWindowAsync(_school, [calendar.Id], new Window(new LocalDate(2026, 11, 23), new LocalDate(2026, 11, 30), Halifax)));
+            Assert.Single(
+                await Events.InWindowAsync(
+                    _school, [calendar.Id], new Window(new LocalDate(2026, 11, 23), new LocalDate(2026, 11, 30), Halifax)));
             Assert.True((await Calendars.FindAsync(_school, calendar.Id))!.ContentVersion > calendar.ContentVersion);
         }
         Assert.Equal(1, (await Events.CountsAsync(_school))[other.Id]);
@@ -113,7 +123,9 @@ public sealed class SharingStoreTests : SchoolAndClub
     public async Task The_database_itself_refuses_a_cap_that_is_not_monotone()
     {
         var stored = await AddAsync((await CalendarAsync("PW")).Id);
-        var refused = await Assert.ThrowsAsync<PostgresException>(() => _test.Database.ExecuteAsync("update event set cap_link = 'times', cap_everyone = 'headline' where id = @Id", new { stored.Event.Id }));
+        var refused = await Assert.ThrowsAsync<PostgresException>(
+            () => _test.Database.ExecuteAsync(
+                "update event set cap_link = 'times', cap_everyone = 'headline' where id = @Id", new { stored.Event.Id }));
         Assert.Equal("cap_is_monotone", refused.ConstraintName);
     }
 
@@ -121,18 +133,22 @@ public sealed class SharingStoreTests : SchoolAndClub
     public async Task A_link_is_made_replaced_and_withdrawn_and_each_former_one_says_why_it_ended()
     {
         var calendar = await CalendarAsync("PW", new Disclosure(Detail.Complete, Detail.Complete, Detail.Nothing));
-        var first = await Links.MakeAsync(_school, calendar.EditionId, Now, isReplaced => Line with { Act = isReplaced ? AuditAct.LinkReplaced : AuditAct.LinkMade });
+        var first = await Links.MakeAsync(
+            _school, calendar.EditionId, Now, isReplaced => Line with { Act = isReplaced ? AuditAct.LinkReplaced : AuditAct.LinkMade });
         Assert.Matches("^[A-Za-z0-9_-]{32}$", first.Secret);
         Assert.Equal(Audience.Link, (await Editions.FindSecretAsync(first.Secret)).Address!.Audience);
         Assert.True((await Calendars.FindAsync(_school, calendar.Id))!.HasSecretLink);
-        var second = await Links.MakeAsync(_school, calendar.EditionId, Now, isReplaced => Line with { Act = isReplaced ? AuditAct.LinkReplaced : AuditAct.LinkMade });
+        var second = await Links.MakeAsync(
+            _school, calendar.EditionId, Now, isReplaced => Line with { Act = isReplaced ? AuditAct.LinkReplaced : AuditAct.LinkMade });
         Assert.Equal("replaced", (await Editions.FindSecretAsync(first.Secret)).Ended);
         await Links.WithdrawAsync(_school, calendar.EditionId, Now, Line);
         Assert.Equal("withdrawn", (await Editions.FindSecretAsync(second.Secret)).Ended);
         Assert.Equal(EditionFound.Nothing, await Editions.FindSecretAsync(Secrets.Make()));
         await Assert.ThrowsAsync<NotFoundException>(() => Links.WithdrawAsync(_school, calendar.EditionId, Now, Line));
-        Assert.DoesNotContain(first.Secret, string.Join(' ', await _test.Database.ListAsync<string>("select s::text from secret_link s")), StringComparison.Ordinal);
-        Assert.Equal([AuditAct.Opened, AuditAct.LinkReplaced, AuditAct.LinkMade], (await new AuditStore(_test.Database).ListAsync(_school, null, null)).Select(line => line.Act));
+        Assert.DoesNotContain(first.Secret, string.Join(' ', await _test.Database.ListAsync<string>("select s::text from secret_link s")),
+            StringComparison.Ordinal);
+        Assert.Equal([AuditAct.Opened, AuditAct.LinkReplaced, AuditAct.LinkMade],
+            (await new AuditStore(_test.Database).ListAsync(_school, null, null)).Select(line => line.Act));
     }
 
     [Fact]
@@ -146,7 +162,8 @@ public sealed class SharingStoreTests : SchoolAndClub
         Assert.Null(await Calendars.FindAsync(_school, calendar.Id));
         Assert.Null((await Editions.FindAsync("pinewick", calendar.Slug)).Address);
         await CalendarAsync("PW");
-        Assert.Equal("plate", (await Assert.ThrowsAsync<RuleException>(() => Calendars.RestoreAsync(_school, calendar.Id, Now, Line))).Refusals[0].Field);
+        Assert.Equal("plate",
+            (await Assert.ThrowsAsync<RuleException>(() => Calendars.RestoreAsync(_school, calendar.Id, Now, Line))).Refusals[0].Field);
         await _test.Database.ExecuteAsync("update calendar set plate = 'PX' where id <> @Id", new { calendar.Id });
         await Calendars.RestoreAsync(_school, calendar.Id, Now, Line);
         Assert.NotNull((await Editions.FindAsync("pinewick", calendar.Slug)).Address);
@@ -159,14 +176,16 @@ public sealed class SharingStoreTests : SchoolAndClub
         var own = await AddAsync(from.Id, [into.Id, third.Id], Content("Own"));
         var placed = await AddAsync(third.Id, [from.Id], Content("Placed"));
         var act = await Calendars.MergeAsync(_school, from.Id, into.Id, _ada, Now, Line);
-        var (ownAfter, placedAfter) = ((await Events.FindAsync(_school, own.Event.Id))!, (await Events.FindAsync(_school, placed.Event.Id))!);
+        var (ownAfter, placedAfter) =
+            ((await Events.FindAsync(_school, own.Event.Id))!, (await Events.FindAsync(_school, placed.Event.Id))!);
         Assert.Equal((into.Id, own.Event.Uid), (ownAfter.Event.HomeCalendarId, ownAfter.Event.Uid));
         Assert.Equal([third.Id], ownAfter.Event.Placements);
         Assert.Equal([into.Id], placedAfter.Event.Placements);
         Assert.Equal(into.Slug, (await Editions.FindAsync("pinewick", from.Slug)).MovedTo);
 
         await Calendars.RestoreAsync(_school, from.Id, Now, Line);
-        var revisions = new RevisionStore(_test.Database, Events, new ListStore(_test.Database, new EventStore(_test.Database)), new FileStore(_test.Database));
+        var revisions = new RevisionStore(
+            _test.Database, Events, new ListStore(_test.Database, new EventStore(_test.Database)), new FileStore(_test.Database));
         await Events.WriteAsync(_school, await revisions.UndoingAsync(_school, act, SchoolCalendar.Empty), _ada, Now);
         ownAfter = (await Events.FindAsync(_school, own.Event.Id))!;
         Assert.Equal(from.Id, ownAfter.Event.HomeCalendarId);
@@ -180,7 +199,8 @@ public sealed class SharingStoreTests : SchoolAndClub
         var (calendar, other) = (await CalendarAsync("PW"), await CalendarAsync("SW"));
         var stored = await AddAsync(calendar.Id, [other.Id]);
         await Links.MakeAsync(_school, calendar.EditionId, Now, _ => Line);
-        await Submissions.WriteAsync(_school, _ada, Now, [], [new NewSubmission(SubmissionKind.Placement, stored.Event.Id, other.Id, "Boat lab")], [], []);
+        await Submissions.WriteAsync(
+            _school, _ada, Now, [], [new NewSubmission(SubmissionKind.Placement, stored.Event.Id, other.Id, "Boat lab")], [], []);
         await Calendars.RemoveAsync(_school, calendar.Id, Now, Line);
         await Calendars.EmptyBinAsync(Now);
         Assert.NotNull(await Calendars.FindAnyAsync(_school, calendar.Id));
@@ -196,7 +216,8 @@ public sealed class SharingStoreTests : SchoolAndClub
         var groups = new GroupStore(_test.Database);
         var (one, two, foreign) = (await CalendarAsync("PW"), await CalendarAsync("SW"), await CalendarAsync("XX", organisation: _club));
         var (id, version) = await groups.SaveAsync(_school, null, null, "Juniors", [one.Id, two.Id, one.Id]);
-        Assert.Equal("name", (await Assert.ThrowsAsync<RuleException>(() => groups.SaveAsync(_school, null, null, "JUNIORS", []))).Refusals[0].Field);
+        Assert.Equal("name",
+            (await Assert.ThrowsAsync<RuleException>(() => groups.SaveAsync(_school, null, null, "JUNIORS", []))).Refusals[0].Field);
         await Assert.ThrowsAsync<NotFoundException>(() => groups.SaveAsync(_school, id, version, "Juniors", [foreign.Id]));
         await Calendars.RemoveAsync(_school, two.Id, Now, Line);
         Assert.Equal([one.Id], Assert.Single(await groups.ListAsync(_school)).Calendars);
@@ -239,7 +260,8 @@ public sealed class SharingStoreTests : SchoolAndClub
         {
             try
             {
-                return await Accounts.SetRolesAsync(_school, bo, 1, false, new Dictionary<Guid, CalendarRole> { [calendar.Id] = (CalendarRole)(number % 3) }, Line);
+                return await Accounts.SetRolesAsync(
+                    _school, bo, 1, false, new Dictionary<Guid, CalendarRole> { [calendar.Id] = (CalendarRole)(number % 3) }, Line);
             }
             catch (ChangedMeanwhileException)
             {
@@ -261,13 +283,15 @@ public sealed class SharingStoreTests : SchoolAndClub
         Assert.Empty(await Accounts.MembershipsAsync(bo));
         Assert.NotEqual("stamp", (await Accounts.FindAsync(bo))!.SecurityStamp);
         using var within = Wall.Within(_school);
-        Assert.Equal("bo@pinewick.example", (await new EventStore(Database.Walled(_test.ConnectionString)).FindAsync(_school, stored.Event.Id))!.SavedBy);
+        Assert.Equal("bo@pinewick.example",
+            (await new EventStore(Database.Walled(_test.ConnectionString)).FindAsync(_school, stored.Event.Id))!.SavedBy);
     }
 
     private async Task<string> InviteAsync(string email = "new@pinewick.example", IReadOnlyDictionary<Guid, CalendarRole>? roles = null)
     {
         var secret = Secrets.Make();
-        await Invitations.AddAsync(_school, email, email.ToUpperInvariant(), false, roles ?? new Dictionary<Guid, CalendarRole>(), secret, _ada, Now, new MailLetter(email, "Come", $"With {secret}"), Line);
+        await Invitations.AddAsync(_school, email, email.ToUpperInvariant(), false, roles ?? new Dictionary<Guid, CalendarRole>(), secret,
+            _ada, Now, new MailLetter(email, "Come", $"With {secret}"), Line);
         return secret;
     }
 
@@ -330,9 +354,12 @@ public sealed class SharingStoreTests : SchoolAndClub
     public async Task News_are_gathered_into_one_mail_a_person_and_secrets_leave_with_the_mail()
     {
         var mails = new MailStore(_test.Database);
-        await Submissions.WriteAsync(_school, _ada, Now, [], [], [], [new Notice(_ada, Plain("First"), "/a"), new Notice(_ada, Plain("Second"), "/b")]);
-        await Submissions.WriteAsync(_club, _clubAccount, Now + Duration.FromSeconds(50), [], [], [], [new Notice(_clubAccount, Plain("Later"), "/c")]);
-        static MailLetter Write(Gathered gathered) => new(gathered.Recipient, "News", string.Join('|', gathered.News.Select(news => news.Saying.Values[0].Value)));
+        await Submissions.WriteAsync(
+            _school, _ada, Now, [], [], [], [new Notice(_ada, Plain("First"), "/a"), new Notice(_ada, Plain("Second"), "/b")]);
+        await Submissions.WriteAsync(
+            _club, _clubAccount, Now + Duration.FromSeconds(50), [], [], [], [new Notice(_clubAccount, Plain("Later"), "/c")]);
+        static MailLetter Write(Gathered gathered) =>
+            new(gathered.Recipient, "News", string.Join('|', gathered.News.Select(news => news.Saying.Values[0].Value)));
         static Saying Plain(string text) => Saying.Of("text.plain", ("text", text));
         var wait = Duration.FromSeconds(60);
         Assert.Equal(Now + wait, await mails.GatherAsync(_school, _ada, wait, Now, Write));
@@ -351,7 +378,8 @@ public sealed class SharingStoreTests : SchoolAndClub
     {
         var calendar = await CalendarAsync("PW");
         var stored = await AddAsync(calendar.Id, state: EventState.Waiting);
-        await Submissions.WriteAsync(_school, _ada, Now, [], [new NewSubmission(SubmissionKind.Event, stored.Event.Id, calendar.Id, "Boat lab")], [], []);
+        await Submissions.WriteAsync(
+            _school, _ada, Now, [], [new NewSubmission(SubmissionKind.Event, stored.Event.Id, calendar.Id, "Boat lab")], [], []);
         var submission = Assert.Single((await Submissions.OpenAndOwnAsync(_school, [calendar.Id], _ada)).Open);
         var live = new EventWrite(stored.Event with { State = EventState.Live }, stored.Version, EventAct.Changed);
         var verdict = new Verdict(submission.Id, SubmissionState.Approved, "", Line);
@@ -365,7 +393,8 @@ public sealed class SharingStoreTests : SchoolAndClub
     public async Task Files_stay_while_an_event_or_an_earlier_version_names_them()
     {
         var files = new FileStore(_test.Database);
-        var (kept, lost) = (await files.AddAsync(_school, "kept.pdf", "application/pdf", [1, 2], _ada, Now), await files.AddAsync(_school, "lost.pdf", "application/pdf", [3], _ada, Now));
+        var (kept, lost) = (await files.AddAsync(_school, "kept.pdf", "application/pdf", [1, 2], _ada, Now),
+            await files.AddAsync(_school, "lost.pdf", "application/pdf", [3], _ada, Now));
         var stored = await AddAsync((await CalendarAsync("PW")).Id, content: Content() with { Files = [kept] });
         await SaveAsync(stored, calendarEvent => calendarEvent with { Content = Content() });
         Assert.Equal(0, await files.SweepAsync(Now));
@@ -379,10 +408,14 @@ public sealed class SharingStoreTests : SchoolAndClub
     public async Task Fetches_are_counted_by_program_and_day()
     {
         var calendar = await CalendarAsync("PW");
-        EditionStore.Fetch Of(byte program, string kind, Instant at) => new(_school, calendar.EditionId, Audience.Everyone, kind, [program], at);
-        await Editions.KeepFetchesAsync([Of(1, "feed", Now), Of(1, "feed", Now + Duration.FromMinutes(1)), Of(2, "feed", Now), Of(1, "page", Now - Duration.FromDays(9))]);
+        EditionStore.Fetch Of(byte program, string kind, Instant at) =>
+            new(_school, calendar.EditionId, Audience.Everyone, kind, [program], at);
+        await Editions.KeepFetchesAsync(
+            [Of(1, "feed", Now), Of(1, "feed", Now + Duration.FromMinutes(1)), Of(2, "feed", Now),
+                Of(1, "page", Now - Duration.FromDays(9))]);
         await Editions.KeepFetchesAsync([Of(2, "feed", Now + Duration.FromHours(1))]);
-        Assert.Equal([(calendar.EditionId, calendar.Id, Audience.Everyone, "feed", 2)], await Editions.FetchesAsync(_school, Now - Duration.FromDays(7)));
+        Assert.Equal([(calendar.EditionId, calendar.Id, Audience.Everyone, "feed", 2)],
+            await Editions.FetchesAsync(_school, Now - Duration.FromDays(7)));
         Assert.Empty(await Editions.FetchesAsync(_club, Now - Duration.FromDays(7)));
     }
 
@@ -416,7 +449,8 @@ public sealed class SharingStoreTests : SchoolAndClub
     [Fact]
     public async Task What_reads_can_write_nothing()
     {
-        const string insert = "insert into calendar_group (id, organisation_id, name) values (gen_random_uuid(), @_school, 'By mistake') returning id";
+        const string insert =
+            "insert into calendar_group (id, organisation_id, name) values (gen_random_uuid(), @_school, 'By mistake') returning id";
         var refused = await Assert.ThrowsAsync<PostgresException>(() => _test.Database.FirstAsync<Guid>(insert, new { _school }));
         Assert.Equal(PostgresErrorCodes.ReadOnlySqlTransaction, refused.SqlState);
         Assert.Equal(0, await _test.Database.FirstAsync<long>("select count(*) from calendar_group where name = 'By mistake'"));
@@ -426,7 +460,9 @@ public sealed class SharingStoreTests : SchoolAndClub
     public async Task A_connection_remembers_nobody_for_whom_it_worked()
     {
         await CalendarAsync("PW");
-        var only = new NpgsqlConnectionStringBuilder(_test.ConnectionString) { MaxPoolSize = 1, ApplicationName = "the only one" }.ConnectionString;
+        var only = new NpgsqlConnectionStringBuilder(
+            _test.ConnectionString)
+        { MaxPoolSize = 1, ApplicationName = "the only one" }.ConnectionString;
         await using var walled = Database.Walled(only);
         using (Wall.Within(_school))
         {
@@ -489,7 +525,8 @@ public sealed class SharingStoreTests : SchoolAndClub
         var (one, two) = (await CalendarAsync("PW"), await CalendarAsync("SW"));
         var stored = await AddAsync(one.Id);
         for (var time = 0; time < 2; time++)
-            await Submissions.WriteAsync(_school, _ada, Now, [], [new NewSubmission(SubmissionKind.Placement, stored.Event.Id, two.Id, "Boat lab")], [], []);
+            await Submissions.WriteAsync(
+                _school, _ada, Now, [], [new NewSubmission(SubmissionKind.Placement, stored.Event.Id, two.Id, "Boat lab")], [], []);
         Assert.Single((await Submissions.OpenAndOwnAsync(_school, [two.Id], _ada)).Open);
     }
 
@@ -498,12 +535,14 @@ public sealed class SharingStoreTests : SchoolAndClub
     {
         var (bo, cy, em) = (Guid.CreateVersion7(), Guid.CreateVersion7(), Guid.CreateVersion7());
         var calendar = await CalendarAsync("PW");
-        foreach (var (id, name, role) in new[] { (cy, "cy@a.example", CalendarRole.Contributor), (bo, "bo@a.example", CalendarRole.Editor), (em, "em@a.example", CalendarRole.Reader) })
+        foreach (var (id, name, role) in new[] { (cy, "cy@a.example", CalendarRole.Contributor), (bo, "bo@a.example", CalendarRole.Editor),
+            (em, "em@a.example", CalendarRole.Reader) })
         {
             await PersonAsync(id, name, _school, isAdministrator: false);
             await Accounts.GiveRoleAsync(_school, calendar.Id, id, role);
         }
-        Assert.Equal([("bo@a.example", CalendarRole.Editor), ("cy@a.example", CalendarRole.Contributor)], (await Accounts.KeepersAsync(_school))[calendar.Id]);
+        Assert.Equal([("bo@a.example", CalendarRole.Editor), ("cy@a.example", CalendarRole.Contributor)],
+            (await Accounts.KeepersAsync(_school))[calendar.Id]);
         await Accounts.RemoveMemberAsync(_school, bo, Now, Line);
         Assert.Equal([("cy@a.example", CalendarRole.Contributor)], (await Accounts.KeepersAsync(_school))[calendar.Id]);
         Assert.Empty(await Accounts.KeepersAsync(_club));

@@ -24,22 +24,30 @@ public sealed class StoreTests : SchoolAndClub
     private static EventContent Content(string title = "Boat lab", string? rule = null, LocalDateTime? start = null, Timing? timing = null)
     {
         var from = start ?? new LocalDateTime(2026, 11, 24, 14, 0);
-        return new EventContent(title, new Series(timing ?? Timing.Timed(from, from.PlusMinutes(90), Halifax), rule is null ? null : RuleText.Parse(rule)), "Slipway", new RichText("<p>Hello</p>", "Hello"));
+        return new EventContent(title,
+            new Series(timing ?? Timing.Timed(from, from.PlusMinutes(90), Halifax), rule is null ? null : RuleText.Parse(rule)), "Slipway",
+                new RichText("<p>Hello</p>", "Hello"));
     }
 
-    private static Window Week(int year, int month, int day) => new(new LocalDate(year, month, day), new LocalDate(year, month, day).PlusDays(7), Halifax);
+    private static Window Week(int year, int month, int day) =>
+        new(new LocalDate(year, month, day), new LocalDate(year, month, day).PlusDays(7), Halifax);
 
     private async Task<Guid> AddEventAsync(Guid calendar, EventContent? content = null) =>
         (await AddAsync(_school, calendar, content ?? Content(), _ada)).Events[0].Id;
 
     private Task<ActDone> AddAsync(Guid organisation, Guid calendar, EventContent content, Guid account) => Events.WriteAsync(
-        organisation, [new EventWrite(new CalendarEvent(Guid.Empty, calendar, Guid.Empty, content, EventState.Live, default), null, EventAct.Made)], account, Now);
+        organisation,
+            [new EventWrite(new CalendarEvent(Guid.Empty, calendar, Guid.Empty, content, EventState.Live, default), null, EventAct.Made)],
+                account, Now);
 
     /// <summary>Saves an event as it would be after <paramref name="change"/>.</summary>
-    private async Task<ActDone> SaveAsync(Guid id, int version, Func<CalendarEvent, CalendarEvent> change, EventAct act = EventAct.Changed, bool isRemoved = false) =>
-        await Events.WriteAsync(_school, [new EventWrite(change((await Events.FindAsync(_school, id))!.Event), version, act, isRemoved)], _ada, Now);
+    private async Task<ActDone> SaveAsync(Guid id, int version, Func<CalendarEvent, CalendarEvent> change, EventAct act = EventAct.Changed,
+        bool isRemoved = false) =>
+        await Events.WriteAsync(
+            _school, [new EventWrite(change((await Events.FindAsync(_school, id))!.Event), version, act, isRemoved)], _ada, Now);
 
-    private static Func<CalendarEvent, CalendarEvent> Titled(string title) => calendarEvent => calendarEvent with { Content = calendarEvent.Content with { Title = title } };
+    private static Func<CalendarEvent, CalendarEvent> Titled(string title) =>
+        calendarEvent => calendarEvent with { Content = calendarEvent.Content with { Title = title } };
 
     [Fact]
     public async Task A_calendar_is_kept_as_it_was_made()
@@ -48,7 +56,8 @@ public sealed class StoreTests : SchoolAndClub
         var found = await Calendars.FindAsync(_school, made.Id);
         Assert.Equal(made with { Readerships = [] }, found! with { Readerships = [] });
         Assert.Equal(["Junior families"], found.Readerships);
-        Assert.Equal(("Port Watch", "PW", "harbour", "port-watch", 1), (found.Name, found.Plate.Code, found.Hue.Name, found.Slug, found.Version));
+        Assert.Equal(
+            ("Port Watch", "PW", "harbour", "port-watch", 1), (found.Name, found.Plate.Code, found.Hue.Name, found.Slug, found.Version));
         Assert.Equal(Disclosure.Open, found.Disclosure);
     }
 
@@ -93,10 +102,12 @@ public sealed class StoreTests : SchoolAndClub
         var calendarEvent = await AddEventAsync(calendar.Id);
         Assert.Null(await Calendars.FindAsync(_club, calendar.Id));
         Assert.Null(await Events.FindAsync(_club, calendarEvent));
-        await Assert.ThrowsAsync<ChangedMeanwhileException>(() => Calendars.SaveAsync(_club, calendar.Id, 1, Settings(name: "Taken over"), Now));
+        await Assert.ThrowsAsync<ChangedMeanwhileException>(() =>
+            Calendars.SaveAsync(_club, calendar.Id, 1, Settings(name: "Taken over"), Now));
         await Assert.ThrowsAsync<NotFoundException>(() => AddAsync(_club, calendar.Id, Content(), _ada));
         var stored = (await Events.FindAsync(_school, calendarEvent))!.Event;
-        await Assert.ThrowsAsync<NotFoundException>(() => Events.WriteAsync(_club, [new EventWrite(stored, 1, EventAct.Removed, IsRemoved: true)], _ada, Now));
+        await Assert.ThrowsAsync<NotFoundException>(() =>
+            Events.WriteAsync(_club, [new EventWrite(stored, 1, EventAct.Removed, IsRemoved: true)], _ada, Now));
         Assert.Empty(await Events.BinAsync(_club, Now - EventStore.KeptInBin));
         Assert.Empty(await Events.InWindowAsync(_club, [calendar.Id], Week(2026, 11, 23)));
     }
@@ -140,7 +151,8 @@ public sealed class StoreTests : SchoolAndClub
         var stored = (await Events.FindAsync(_school, id))!;
         Assert.Equal(2, stored.Version);
         Assert.Equal(calendar.ContentVersion + 2, (await Calendars.FindAsync(_school, calendar.Id))!.ContentVersion);
-        Assert.Equal(["made", "changed"], await _test.Database.ListAsync<string>("select act from revision where event_id = @id order by version", new { id }));
+        Assert.Equal(["made", "changed"],
+            await _test.Database.ListAsync<string>("select act from revision where event_id = @id order by version", new { id }));
     }
 
     [Fact]
@@ -153,7 +165,8 @@ public sealed class StoreTests : SchoolAndClub
         {
             try
             {
-                await Events.WriteAsync(_school, [new EventWrite(before with { Content = Content($"Save {number}") }, 1, EventAct.Changed)], _ada, Now);
+                await Events.WriteAsync(
+                    _school, [new EventWrite(before with { Content = Content($"Save {number}") }, 1, EventAct.Changed)], _ada, Now);
                 return true;
             }
             catch (ChangedMeanwhileException)
@@ -211,7 +224,12 @@ public sealed class StoreTests : SchoolAndClub
         var content = Content(rule: "RSCALE=GREGORIAN;FREQ=MONTHLY;BYMONTHDAY=31;SKIP=BACKWARD");
         content = content with
         {
-            Series = content.Series with { Extra = [new LocalDateTime(2026, 11, 26, 14, 0)], Removed = [new LocalDateTime(2026, 12, 31, 14, 0)], InBreaks = InBreaks.Move },
+            Series = content.Series with
+            {
+                Extra = [new LocalDateTime(2026, 11, 26, 14, 0)],
+                Removed = [new LocalDateTime(2026, 12, 31, 14, 0)],
+                InBreaks = InBreaks.Move
+            },
             Category = category,
             Tags = ["outdoors", "practical"],
         };
@@ -219,14 +237,22 @@ public sealed class StoreTests : SchoolAndClub
         EventException[] exceptions =
         [
             new(new LocalDateTime(2027, 1, 31, 14, 0)) { Own = OwnFields.None.With("title", "Own title").With("place", "") },
-            new(new LocalDateTime(2027, 2, 28, 14, 0)) { IsCancelled = true, Start = new LocalDateTime(2027, 3, 1, 9, 0), End = new LocalDateTime(2027, 3, 1, 10, 0), Own = OwnFields.None.With("description", new RichText("<p>x</p>", "x")) },
+            new(new LocalDateTime(2027, 2, 28, 14, 0)) { IsCancelled = true, Start = new LocalDateTime(2027, 3, 1, 9, 0),
+                End = new LocalDateTime(2027, 3, 1, 10, 0), Own = OwnFields.None.With("description", new RichText("<p>x</p>", "x")) },
         ];
         await SaveAsync(id, 1, calendarEvent => calendarEvent with { Exceptions = exceptions });
         var stored = (await Events.FindAsync(_school, id))!.Event;
         Assert.Equal(content, stored.Content);
         Assert.Equal(exceptions, stored.Exceptions);
         Assert.Equal(exceptions, (await Events.OfCalendarAsync(_school, calendar.Id)).Single().Exceptions);
-        var cycle = content with { Series = new Series(content.Series.Timing) { Cycle = new CyclePattern([1, 3], [IsoDayOfWeek.Friday], new LocalDate(2027, 6, 1), null) } };
+        var cycle = content with
+        {
+            Series = new Series(content.Series.Timing)
+            {
+                Cycle =
+            new CyclePattern([1, 3], [IsoDayOfWeek.Friday], new LocalDate(2027, 6, 1), null)
+            }
+        };
         Assert.Equal(cycle, (await Events.FindAsync(_school, await AddEventAsync(calendar.Id, cycle)))!.Event.Content);
     }
 
@@ -237,7 +263,8 @@ public sealed class StoreTests : SchoolAndClub
         var id = await AddEventAsync(calendar.Id, Content(rule: "FREQ=WEEKLY"));
         var before = (await Events.FindAsync(_school, id))!.Event;
         var successor = before with { Id = Guid.Empty, Uid = Guid.Empty, Continues = before.Uid };
-        var done = await Events.WriteAsync(_school, [new EventWrite(Titled("Ended")(before), 1, EventAct.Changed), new EventWrite(successor, null, EventAct.Made)], _ada, Now);
+        var done = await Events.WriteAsync(_school,
+            [new EventWrite(Titled("Ended")(before), 1, EventAct.Changed), new EventWrite(successor, null, EventAct.Made)], _ada, Now);
         var undoing = await Revisions.UndoingAsync(_school, done.ActId, SchoolCalendar.Empty);
         Assert.Equal(2, undoing.Count);
         Assert.Empty(await Revisions.UndoingAsync(_club, done.ActId, SchoolCalendar.Empty));
@@ -254,7 +281,9 @@ public sealed class StoreTests : SchoolAndClub
         var id = await AddEventAsync(calendar.Id);
         var before = (await Events.FindAsync(_school, id))!.Event;
         await Assert.ThrowsAsync<ChangedMeanwhileException>(() => Events.WriteAsync(
-            _school, [new EventWrite(before with { Id = Guid.Empty, Uid = Guid.Empty }, null, EventAct.Made), new EventWrite(before, 7, EventAct.Changed)], _ada, Now));
+            _school,
+                [new EventWrite(before with { Id = Guid.Empty, Uid = Guid.Empty }, null, EventAct.Made),
+                    new EventWrite(before, 7, EventAct.Changed)], _ada, Now));
         Assert.Equal(1, await _test.Database.FirstAsync<long>("select count(*) from event"));
     }
 
@@ -275,14 +304,16 @@ public sealed class StoreTests : SchoolAndClub
     /// <summary>As migration 1 wrote them.</summary>
     private static YearPlan Year(string name = "2026/27", int year = 2026) => new(
         name, new LocalDate(year, 8, 1), new LocalDate(year + 1, 7, 31),
-        [new NamedDays("Autumn", new LocalDate(year, 9, 7), new LocalDate(year, 12, 18))], [new NamedDays("Storm week", new LocalDate(year, 10, 26), new LocalDate(year, 10, 30))],
+        [new NamedDays("Autumn", new LocalDate(year, 9, 7), new LocalDate(year, 12, 18))],
+        [new NamedDays("Storm week", new LocalDate(year, 10, 26), new LocalDate(year, 10, 30))],
         new DayCycle(CycleUnit.Days, 6, true));
 
     [Fact]
     public async Task A_year_plan_is_kept()
     {
         var calendar = await Calendars.AddAsync(_school, Settings(), Now);
-        var follows = await AddEventAsync(calendar.Id, Content(rule: "FREQ=WEEKLY") is var weekly ? weekly with { Series = weekly.Series with { InBreaks = InBreaks.Skip } } : null);
+        var follows = await AddEventAsync(calendar.Id,
+            Content(rule: "FREQ=WEEKLY") is var weekly ? weekly with { Series = weekly.Series with { InBreaks = InBreaks.Skip } } : null);
         await AddEventAsync(calendar.Id, Content(rule: "FREQ=WEEKLY"));
         Assert.Equal([follows], (await Events.FollowingYearPlanAsync(_school)).Select(calendarEvent => calendarEvent.Id));
         var id = await YearPlans.SaveAsync(_school, null, null, Year(), Now);
@@ -304,7 +335,8 @@ public sealed class StoreTests : SchoolAndClub
         await YearPlans.SaveAsync(_school, null, null, Year("2027/28", 2027), Now);
         await YearPlans.SaveAsync(_club, null, null, Year(), Now);
         var overlapping = new YearPlan("Between", new LocalDate(2027, 1, 1), new LocalDate(2027, 12, 31), [], [], null);
-        Assert.Equal("first", (await Assert.ThrowsAsync<RuleException>(() => YearPlans.SaveAsync(_school, null, null, overlapping, Now))).Refusals[0].Field);
+        Assert.Equal("first",
+            (await Assert.ThrowsAsync<RuleException>(() => YearPlans.SaveAsync(_school, null, null, overlapping, Now))).Refusals[0].Field);
     }
 
     [Fact]
@@ -327,10 +359,15 @@ public sealed class StoreTests : SchoolAndClub
     [InlineData("update event set content = content || '{\"title\": \"\"}'", "event_content_is_a_document")]
     [InlineData("update event set reach = 'empty'", "event_reach_check")]
     [InlineData("update event set state = 'gone'", "event_state_check")]
-    [InlineData("insert into event_reference (organisation_id, event_id, kind, target) select organisation_id, id, 'category', id from event", "event_reference_organisation_id_category_id_fkey")]
-    [InlineData("insert into event_reference (organisation_id, event_id, kind, target) select organisation_id, id, 'file', id from event", "event_reference_organisation_id_file_id_fkey")]
-    [InlineData("delete from calendar", "calendar_role_organisation_id_calendar_id_fkey|edition_organisation_id_calendar_id_fkey|event_organisation_id_home_calendar_id_fkey")]
-    [InlineData("update event set organisation_id = (select id from organisation where slug = 'club')", "event_organisation_id_home_calendar_id_fkey|revision_organisation_id_event_id_fkey")]
+    [InlineData(
+        "insert into event_reference (organisation_id, event_id, kind, target) select organisation_id, id, 'category', id from event",
+            "event_reference_organisation_id_category_id_fkey")]
+    [InlineData("insert into event_reference (organisation_id, event_id, kind, target) select organisation_id, id, 'file', id from event",
+        "event_reference_organisation_id_file_id_fkey")]
+    [InlineData("delete from calendar",
+        "calendar_role_organisation_id_calendar_id_fkey|edition_organisation_id_calendar_id_fkey|event_organisation_id_home_calendar_id_fkey")]
+    [InlineData("update event set organisation_id = (select id from organisation where slug = 'club')",
+        "event_organisation_id_home_calendar_id_fkey|revision_organisation_id_event_id_fkey")]
     public async Task The_database_itself_refuses_impossible_rows(string sql, string constraints)
     {
         var calendar = await Calendars.AddAsync(_school, Settings(), Now);
@@ -355,7 +392,8 @@ public sealed class StoreTests : SchoolAndClub
         var calendar = await Calendars.AddAsync(_school, Settings(), Now);
         await _test.Database.ExecuteAsync("""
             insert into event (id, organisation_id, home_calendar_id, content, state, reach, created_at)
-            select gen_random_uuid(), @school, @calendar, '{"v": 1, "title": "One of many", "when": {"start": "2026-11-24T14:00:00", "end": "2026-11-24T15:00:00", "zone": "UTC"}}',
+            select gen_random_uuid(), @school, @calendar,
+                '{"v": 1, "title": "One of many", "when": {"start": "2026-11-24T14:00:00", "end": "2026-11-24T15:00:00", "zone": "UTC"}}',
                    'live', '[2026-11-24 14:00Z,2026-11-24 15:00Z]', timestamptz '2026-11-23 12:00Z'
             from generate_series(1, @most)
             """, new { school = _school, calendar = calendar.Id, most = EventStore.MostEvents - 1 });

@@ -20,7 +20,8 @@ public class StoredSayingTests
     [Theory]
     [InlineData("members: nothing to complete")]
     [InlineData("{code}")]
-    public void What_an_older_version_wrote_is_said_as_it_stands(string text) => Assert.Equal(text, Speech.For("de").Say(StoredSaying.Read(text)!));
+    public void What_an_older_version_wrote_is_said_as_it_stands(string text) =>
+        Assert.Equal(text, Speech.For("de").Say(StoredSaying.Read(text)!));
 
     [Fact]
     public void What_somebody_typed_is_never_taken_for_a_saying()
@@ -30,5 +31,6 @@ public class StoredSayingTests
     }
 
     [Fact]
-    public void A_code_that_nobody_knows_any_more_is_said_as_it_is() => Assert.Equal("gone.long", Speech.For("en").Say(StoredSaying.Read("""{"code":"gone.long","values":{}}""")!));
+    public void A_code_that_nobody_knows_any_more_is_said_as_it_is() =>
+        Assert.Equal("gone.long", Speech.For("en").Say(StoredSaying.Read("""{"code":"gone.long","values":{}}""")!));
 }

@@ -23,12 +23,15 @@ public sealed class WorkStoreTests : SchoolAndClub
 
     private static CalendarEvent Event(Guid calendar, string title = "Boat lab") => new(
         Guid.Empty, calendar, Guid.Empty,
-        new EventContent(title, new Series(Timing.Timed(new LocalDateTime(2026, 11, 24, 14, 0), new LocalDateTime(2026, 11, 24, 15, 0), Halifax)), "", RichText.Empty), EventState.Live, default);
+        new EventContent(title,
+            new Series(Timing.Timed(new LocalDateTime(2026, 11, 24, 14, 0), new LocalDateTime(2026, 11, 24, 15, 0), Halifax)), "",
+                RichText.Empty), EventState.Live, default);
 
     private async Task<Guid> AddAsync(Guid calendar, Instant? at = null) =>
         (await Events.WriteAsync(_school, [new EventWrite(Event(calendar), null, EventAct.Made)], _ada, at ?? Now)).Events[0].Id;
 
-    private Task<IReadOnlyList<Work>> ClaimAsync(Instant? now = null, WorkKind kind = WorkKind.Render) => Work.ClaimAsync(kind, 100, now ?? Now, (now ?? Now) + Minute);
+    private Task<IReadOnlyList<Work>> ClaimAsync(Instant? now = null, WorkKind kind = WorkKind.Render) =>
+        Work.ClaimAsync(kind, 100, now ?? Now, (now ?? Now) + Minute);
 
     private async Task DoAllAsync()
     {
@@ -36,7 +39,8 @@ public sealed class WorkStoreTests : SchoolAndClub
             await Work.DoneAsync(work, null);
     }
 
-    private async Task<(long Version, long NotBefore)> EditionAsync(Guid id) => (await Editions.FindAsync(id)) is { } edition ? (edition.ContentVersion, edition.NotBefore) : default;
+    private async Task<(long Version, long NotBefore)> EditionAsync(Guid id) =>
+        (await Editions.FindAsync(id)) is { } edition ? (edition.ContentVersion, edition.NotBefore) : default;
 
     [Fact]
     public async Task A_change_wishes_for_the_rendering_of_each_edition_that_draws_on_the_calendar_and_of_no_other()
@@ -159,7 +163,8 @@ public sealed class WorkStoreTests : SchoolAndClub
         await using var listener = await _test.Database.ListenAsync(default);
         var heard = new List<string>();
         listener.Notification += (_, announcement) => heard.Add(announcement.Payload);
-        await Calendars.SaveAsync(_school, calendar.Id, 1, new CalendarSettings("PW", Plate.Parse("PW"), Hue.Named("harbour"), Halifax, "", Disclosure.Closed, []), Now);
+        await Calendars.SaveAsync(_school, calendar.Id, 1,
+            new CalendarSettings("PW", Plate.Parse("PW"), Hue.Named("harbour"), Halifax, "", Disclosure.Closed, []), Now);
         while (heard.Count == 0)
             Assert.True(await listener.WaitAsync(TimeSpan.FromSeconds(10)));
         Assert.Equal([$"changed {calendar.EditionId} {calendar.ContentVersion + 1} {calendar.ContentVersion + 1}"], heard);
@@ -174,18 +179,21 @@ public sealed class WorkStoreTests : SchoolAndClub
         await Events.WriteAsync(_school, [new EventWrite(stored.Event, 1, EventAct.Changed) { TakesAway = false }], _ada, Now);
         var (version, notBefore) = await EditionAsync(calendar.EditionId);
         Assert.Equal((calendar.ContentVersion + 2, 0), (version, notBefore));
-        Assert.True(new Artefact(calendar.EditionId, _school, Audience.Everyone, "feed", version - 1, "e", [], Now, null).MayBeShown(notBefore, Now));
+        Assert.True(new Artefact(calendar.EditionId, _school, Audience.Everyone, "feed", version - 1, "e", [], Now, null)
+            .MayBeShown(notBefore, Now));
     }
 
     [Fact]
     public async Task What_takes_something_away_ends_what_was_rendered_of_every_edition_that_showed_it()
     {
         var (port, starboard) = (await CalendarAsync(), await CalendarAsync("SW"));
-        var families = await Settings.AddAsync(_school, new EditionDraft("Families", [new SourceDraft(port.Id), new SourceDraft(starboard.Id)]), "Families", Now, Line);
+        var families = await Settings.AddAsync(
+            _school, new EditionDraft("Families", [new SourceDraft(port.Id), new SourceDraft(starboard.Id)]), "Families", Now, Line);
         await Calendars.RemoveAsync(_school, port.Id, Now, Line);
         var (version, notBefore) = await EditionAsync(families);
         Assert.Equal(version, notBefore);
-        Assert.False(new Artefact(families, _school, Audience.Everyone, "feed", version - 1, "e", [], Now, null).MayBeShown(notBefore, Now));
+        Assert.False(new Artefact(families, _school, Audience.Everyone, "feed", version - 1, "e", [], Now, null)
+            .MayBeShown(notBefore, Now));
         Assert.Equal(0, (await EditionAsync(starboard.EditionId)).NotBefore);
     }
 
@@ -195,9 +203,11 @@ public sealed class WorkStoreTests : SchoolAndClub
         var (port, starboard) = (await CalendarAsync(), await CalendarAsync("SW"));
         var draft = new EditionDraft("Families", [new SourceDraft(port.Id), new SourceDraft(starboard.Id)]);
         var id = await Settings.AddAsync(_school, draft, "Families", Now, Line);
-        await Settings.SaveAsync(_school, (await Settings.FindAsync(_school, id))!, 1, draft with { Look = new LookDraft(EditionView.List) }, "Families", Now, Line);
+        await Settings.SaveAsync(_school, (await Settings.FindAsync(_school, id))!, 1,
+            draft with { Look = new LookDraft(EditionView.List) }, "Families", Now, Line);
         Assert.Equal(0, (await EditionAsync(id)).NotBefore);
-        await Settings.SaveAsync(_school, (await Settings.FindAsync(_school, id))!, 2, draft with { Sources = [new SourceDraft(port.Id)] }, "Families", Now, Line);
+        await Settings.SaveAsync(_school, (await Settings.FindAsync(_school, id))!, 2, draft with { Sources = [new SourceDraft(port.Id)] },
+            "Families", Now, Line);
         Assert.Equal(await EditionAsync(id), ((await EditionAsync(id)).NotBefore, (await EditionAsync(id)).NotBefore));
     }
 
@@ -205,7 +215,8 @@ public sealed class WorkStoreTests : SchoolAndClub
     public async Task Versions_of_a_shared_edition_rise_one_after_the_other_whoever_changes_its_calendars()
     {
         var calendars = new[] { await CalendarAsync("C1"), await CalendarAsync("C2"), await CalendarAsync("C3") };
-        var shared = await Settings.AddAsync(_school, new EditionDraft("All", [.. calendars.Select(one => new SourceDraft(one.Id))]), "All", Now, Line);
+        var shared = await Settings.AddAsync(
+            _school, new EditionDraft("All", [.. calendars.Select(one => new SourceDraft(one.Id))]), "All", Now, Line);
         var before = (await EditionAsync(shared)).Version;
         await Task.WhenAll(Enumerable.Range(0, 30).Select(number => AddAsync(calendars[number % 3].Id)));
         Assert.Equal(before + 30, (await EditionAsync(shared)).Version);
@@ -219,7 +230,9 @@ public sealed class WorkStoreTests : SchoolAndClub
             _school, calendars[number % 2].EditionId, Audience.Everyone, "feed", BitConverter.GetBytes(number), Now))];
         await using var other = Database.At(_test.ConnectionString);
         // The one in one order, the other in the opposite: without an order of its own each would wait for the other.
-        await Task.WhenAll(Enumerable.Range(0, 20).SelectMany(_ => new[] { Editions.KeepFetchesAsync(fetches), new EditionStore(other).KeepFetchesAsync([.. fetches.Reverse()]) }));
+        await Task.WhenAll(Enumerable.Range(0, 20)
+            .SelectMany(_ =>
+                new[] { Editions.KeepFetchesAsync(fetches), new EditionStore(other).KeepFetchesAsync([.. fetches.Reverse()]) }));
         Assert.Equal(800, (await Editions.FetchesAsync(_school, Now)).Sum(one => one.Programs));
         Assert.Equal(0, await _test.Database.FirstAsync<long>("select deadlocks from pg_stat_database where datname = current_database()"));
     }
@@ -228,7 +241,9 @@ public sealed class WorkStoreTests : SchoolAndClub
     public async Task A_transaction_that_another_stands_in_the_way_of_is_done_again()
     {
         var tries = 0;
-        var done = await _test.Database.InTransactionAsync(_ => ++tries < 3 ? throw new PostgresException("deadlock detected", "ERROR", "ERROR", PostgresErrorCodes.DeadlockDetected) : Task.FromResult(true));
+        var done = await _test.Database.InTransactionAsync(_ => ++tries < 3
+            ? throw new PostgresException("deadlock detected", "ERROR", "ERROR", PostgresErrorCodes.DeadlockDetected)
+            : Task.FromResult(true));
         Assert.True(done);
         Assert.Equal(3, tries);
     }

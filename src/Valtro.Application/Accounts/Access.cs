@@ -34,12 +34,15 @@ public sealed class Access(IWhoAsks asker, AccountStore accounts, Houses houses)
     public void Know(IReadOnlyList<Membership> memberships) => _known = memberships;
 
     /// <summary>The organisation as it is when the request begins: what the request itself changes of it, it does not show.</summary>
-    public async ValueTask<House> HouseAsync() => _house ??= await houses.OfAsync((await ViewerAsync()).OrganisationId, (await MembershipAsync()).HouseVersion);
+    public async ValueTask<House> HouseAsync() =>
+        _house ??= await houses.OfAsync((await ViewerAsync()).OrganisationId, (await MembershipAsync()).HouseVersion);
 
-    /// <summary>Who is signed in; where the request says <c>as=everyone</c>, the same person looking as that audience, who may change nothing.</summary>
+    /// <summary>Who is signed in; where the request says <c>as=everyone</c>, the same person looking as that audience, who may change
+    /// nothing.</summary>
     /// <exception cref="SignInNeededException">Nobody is signed in, or the account is in no organisation any more.</exception>
     /// <exception cref="ChooseOrganisationException">They belong to several, and the address does not say which.</exception>
-    /// <exception cref="ForbiddenException">They do not belong to that one, or look as somebody else and try to change something.</exception>
+    /// <exception cref="ForbiddenException">They do not belong to that one, or look as somebody else and try to change
+    /// something.</exception>
     public async Task<Viewer> ViewerAsync()
     {
         if (_viewer is not null)
@@ -75,7 +78,9 @@ public sealed class Access(IWhoAsks asker, AccountStore accounts, Houses houses)
         if (memberships.Count == 0)
             throw new SignInNeededException();
         return Chosen(memberships)
-            ?? throw (asker.Organisation is null ? new ChooseOrganisationException() : new ForbiddenException(Saying.Of("access.notYourOrganisation")));
+            ?? throw (asker.Organisation is null
+                ? new ChooseOrganisationException()
+                : new ForbiddenException(Saying.Of("access.notYourOrganisation")));
     }
 
     /// <summary>An address as the request at hand has them, with the organisation where it says which.</summary>

@@ -35,12 +35,14 @@ public sealed class CalendarLife(Access access, CalendarStore calendars, EventSt
         return (viewer, await calendars.FindAsync(viewer.OrganisationId, id) ?? throw new NotFoundException("calendar"));
     }
 
-    private AuditLine Line(Viewer viewer, AuditAct act, Calendar calendar, Saying? detail = null) => new(viewer.AccountId, act, calendar.Name, detail, clock.GetCurrentInstant());
+    private AuditLine Line(Viewer viewer, AuditAct act, Calendar calendar, Saying? detail = null) =>
+        new(viewer.AccountId, act, calendar.Name, detail, clock.GetCurrentInstant());
 
     public async Task ArchiveAsync(Guid id, bool isArchived)
     {
         var (viewer, calendar) = await FindAsync(id);
-        await calendars.ArchiveAsync(viewer.OrganisationId, id, isArchived, clock.GetCurrentInstant(), Line(viewer, isArchived ? AuditAct.CalendarArchived : AuditAct.CalendarRestored, calendar));
+        await calendars.ArchiveAsync(viewer.OrganisationId, id, isArchived, clock.GetCurrentInstant(),
+            Line(viewer, isArchived ? AuditAct.CalendarArchived : AuditAct.CalendarRestored, calendar));
     }
 
     public async Task<RemovalPreview> PreviewRemovalAsync(Guid id)
@@ -50,7 +52,8 @@ public sealed class CalendarLife(Access access, CalendarStore calendars, EventSt
         var losses = await losing.OfAsync(calendar);
         return new RemovalPreview(
             home.Length, home.Count(one => one.Placements.Count > 0),
-            [.. (calendar.GoesOut ? losses.Fetched : []).GroupBy(one => one.Kind).Select(group => new EmptiedBody(group.Key, group.Sum(one => one.Programs)))],
+            [.. (calendar.GoesOut ? losses.Fetched : []).GroupBy(one => one.Kind)
+                .Select(group => new EmptiedBody(group.Key, group.Sum(one => one.Programs)))],
             [.. losses.Editions.Where(group => calendar.Disclosure[group.Key] > Detail.Nothing).SelectMany(group => group)]);
     }
 
@@ -64,14 +67,16 @@ public sealed class CalendarLife(Access access, CalendarStore calendars, EventSt
     {
         var viewer = await AllowedAsync();
         return [.. (await calendars.BinAsync(viewer.OrganisationId)).Select(calendar => new BinnedCalendar(
-            calendar.Id, calendar.Name, calendar.Plate.Code, calendar.Hue.Name, calendar.RemovedAt!.Value, calendar.RemovedAt!.Value + EventStore.KeptInBin))];
+            calendar.Id, calendar.Name, calendar.Plate.Code, calendar.Hue.Name, calendar.RemovedAt!.Value,
+                calendar.RemovedAt!.Value + EventStore.KeptInBin))];
     }
 
     public async Task RestoreAsync(Guid id)
     {
         var viewer = await AllowedAsync();
         var calendar = await calendars.FindAnyAsync(viewer.OrganisationId, id) ?? throw new NotFoundException("calendar");
-        await calendars.RestoreAsync(viewer.OrganisationId, id, clock.GetCurrentInstant(), Line(viewer, AuditAct.CalendarRestored, calendar));
+        await calendars.RestoreAsync(
+            viewer.OrganisationId, id, clock.GetCurrentInstant(), Line(viewer, AuditAct.CalendarRestored, calendar));
     }
 
     public async Task<MergePreview> PreviewMergeAsync(Guid id, Guid into)
@@ -85,14 +90,16 @@ public sealed class CalendarLife(Access access, CalendarStore calendars, EventSt
             [.. audiences.Where(audience => target.Disclosure[audience] > from.Disclosure[audience]).Select(Say)],
             [.. audiences.Where(audience => target.Disclosure[audience] < from.Disclosure[audience]).Select(Say)]);
 
-        string Say(Audience audience) => Spoken.Now.Say(DetailWords.Changed(audience, from.Disclosure[audience], target.Disclosure[audience]));
+        string Say(Audience audience) =>
+            Spoken.Now.Say(DetailWords.Changed(audience, from.Disclosure[audience], target.Disclosure[audience]));
     }
 
     public async Task<ActResponse> MergeAsync(Guid id, Guid into)
     {
         var (viewer, from, target) = await BothAsync(id, into);
         var moved = (await events.CountsAsync(viewer.OrganisationId)).GetValueOrDefault(id);
-        var actId = await calendars.MergeAsync(viewer.OrganisationId, id, into, viewer.AccountId, clock.GetCurrentInstant(), Line(viewer, AuditAct.CalendarMerged, from, Saying.Of("audit.into", ("name", target.Name))));
+        var actId = await calendars.MergeAsync(viewer.OrganisationId, id, into, viewer.AccountId, clock.GetCurrentInstant(),
+            Line(viewer, AuditAct.CalendarMerged, from, Saying.Of("audit.into", ("name", target.Name))));
         return new ActResponse(actId, moved);
     }
 

@@ -38,7 +38,8 @@ public sealed record DeliveryBody(DeliveryState State, Instant? ChangedAt, Failu
     /// <param name="state">Null where nothing is rendered yet.</param>
     public static DeliveryBody Of(GoingOutState? state) => state switch
     {
-        { FailedSince: { } since } => new(DeliveryState.Failing, state.ChangedAt, new FailureBody(since, state.Reason!.Value, state.IsSetAside)),
+        { FailedSince: { } since } =>
+            new(DeliveryState.Failing, state.ChangedAt, new FailureBody(since, state.Reason!.Value, state.IsSetAside)),
         { IsCurrent: true } => new(DeliveryState.UpToDate, state.ChangedAt, null),
         _ => new(DeliveryState.Pending, state?.ChangedAt, null),
     };

@@ -6,7 +6,8 @@ using Valtro.Store;
 namespace Valtro.Application.Calendars;
 
 /// <summary>Calendars as one person may see them.</summary>
-public sealed class CalendarView(CalendarStore calendars, EventStore events, EditionStore editions, OrganisationStore organisations, AccountStore accounts)
+public sealed class CalendarView(
+    CalendarStore calendars, EventStore events, EditionStore editions, OrganisationStore organisations, AccountStore accounts)
 {
     public const string KeepersOnly = "access.administratorsCalendars";
 
@@ -19,7 +20,8 @@ public sealed class CalendarView(CalendarStore calendars, EventStore events, Edi
         return [.. from calendar in all
                    let detail = viewer.DetailOn(calendar.Id, calendar.Disclosure)
                    where detail > Detail.Nothing
-                   select Show(viewer, calendar, detail, counts.GetValueOrDefault(calendar.Id), feeds, keepers[calendar.Id].Select(keeper => new KeeperBody(keeper.Name, keeper.Role)))];
+                   select Show(viewer, calendar, detail, counts.GetValueOrDefault(calendar.Id), feeds,
+                       keepers[calendar.Id].Select(keeper => new KeeperBody(keeper.Name, keeper.Role)))];
     }
 
     /// <exception cref="NotFoundException">There is none, or the person sees nothing of it.</exception>
@@ -39,7 +41,8 @@ public sealed class CalendarView(CalendarStore calendars, EventStore events, Edi
     public async Task<CalendarResponse> SaveAsync(Viewer viewer, Guid id, int version, CalendarSettings settings, Instant now)
     {
         var before = await calendars.FindAsync(viewer.OrganisationId, id) ?? throw new NotFoundException("calendar");
-        var calendar = await calendars.SaveAsync(viewer.OrganisationId, id, version, settings, now, DisclosureChange.Audit(viewer, settings.Name, before.Disclosure, settings.Disclosure, now));
+        var calendar = await calendars.SaveAsync(viewer.OrganisationId, id, version, settings, now,
+            DisclosureChange.Audit(viewer, settings.Name, before.Disclosure, settings.Disclosure, now));
         return (await ShowAsync(viewer, [calendar]))[0];
     }
 
@@ -51,15 +54,18 @@ public sealed class CalendarView(CalendarStore calendars, EventStore events, Edi
     }
 
     private static CalendarResponse Show(
-        Viewer viewer, Calendar calendar, Detail detail, int count, IReadOnlyDictionary<Guid, GoingOutState> feeds, IEnumerable<KeeperBody> keepers)
+        Viewer viewer, Calendar calendar, Detail detail, int count, IReadOnlyDictionary<Guid, GoingOutState> feeds,
+            IEnumerable<KeeperBody> keepers)
     {
         var keeps = viewer.May(CalendarAction.See, calendar.Id);
         return new CalendarResponse(
             calendar.Id, calendar.Name, calendar.Plate.Code, calendar.Hue.Name, calendar.Zone.Id, calendar.Description,
             keeps ? DisclosureBody.Of(calendar.Disclosure) : Known(calendar.Disclosure, viewer), detail,
-            viewer.May(CalendarAction.Contribute, calendar.Id), viewer.May(CalendarAction.Edit, calendar.Id), viewer.May(CalendarAction.Publish, calendar.Id),
+            viewer.May(CalendarAction.Contribute, calendar.Id), viewer.May(CalendarAction.Edit, calendar.Id),
+            viewer.May(CalendarAction.Publish, calendar.Id),
             viewer.May(OrganisationAction.ManageCalendars), keeps ? count : null,
-            calendar.Version, Delivery(calendar, feeds, keeps), keeps ? calendar.Readerships : [], calendar.RequiresSignOff, calendar.ArchivedAt is not null,
+            calendar.Version, Delivery(calendar, feeds, keeps), keeps ? calendar.Readerships : [], calendar.RequiresSignOff,
+            calendar.ArchivedAt is not null,
             keeps && calendar.HasSecretLink, keeps ? [.. keepers] : []);
     }
 
@@ -71,7 +77,8 @@ public sealed class CalendarView(CalendarStore calendars, EventStore events, Edi
         _ => DisclosureBody.Of(disclosure),
     };
 
-    /// <summary>That something waits to go out is only told to those who keep it: others would learn that something changed which they cannot see.</summary>
+    /// <summary>That something waits to go out is only told to those who keep it: others would learn that something changed which they
+    /// cannot see.</summary>
     private static DeliveryBody Delivery(Calendar calendar, IReadOnlyDictionary<Guid, GoingOutState> feeds, bool keeps)
     {
         if (!calendar.GoesOut)

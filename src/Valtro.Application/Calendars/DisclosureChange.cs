@@ -17,6 +17,9 @@ public static class DisclosureChange
             .GroupBy(audience => after[audience] > before[audience] ? AuditAct.Opened : AuditAct.Closed)
             .Select(group => new AuditLine(
                 viewer.AccountId, group.Key, calendar,
-                Saying.Of("audit.list", ("parts", ValueList.Of<Saying>([.. group.Select(audience => DetailWords.Changed(audience, before[audience], after[audience]))]))), now))];
+                Saying.Of("audit.list",
+                    ("parts",
+                        ValueList.Of<Saying>(
+                            [.. group.Select(audience => DetailWords.Changed(audience, before[audience], after[audience]))]))), now))];
     }
 }

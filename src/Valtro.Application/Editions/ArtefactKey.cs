@@ -52,12 +52,14 @@ public readonly record struct ArtefactKey(ArtefactKind Kind, string Name)
     public static ArtefactKey Of(YearMonth month)
     {
         var first = DayRange.First.ToYearMonth();
-        return new(ArtefactKind.Month, MonthPattern.Format(month.CompareTo(first) < 0 ? first : month.CompareTo(LastMonth) > 0 ? LastMonth : month));
+        return new(ArtefactKind.Month,
+            MonthPattern.Format(month.CompareTo(first) < 0 ? first : month.CompareTo(LastMonth) > 0 ? LastMonth : month));
     }
 
     /// <summary>The feed of what concerns some calendars.</summary>
     /// <param name="slugs">Of calendars of the edition; none where those that were asked for have left it.</param>
-    public static ArtefactKey FeedOf(IEnumerable<string> slugs) => new(ArtefactKind.Feed, $"only {string.Join(' ', slugs.Distinct().Order(StringComparer.Ordinal))}");
+    public static ArtefactKey FeedOf(IEnumerable<string> slugs) =>
+        new(ArtefactKind.Feed, $"only {string.Join(' ', slugs.Distinct().Order(StringComparer.Ordinal))}");
 
     /// <param name="date">Names one date.</param>
     public static ArtefactKey EntryPage(Guid id, string date) => new(ArtefactKind.EntryPage, $"{id}/{date}");
@@ -66,13 +68,15 @@ public readonly record struct ArtefactKey(ArtefactKind Kind, string Name)
     public static ArtefactKey EntryFile(Guid id, string? date) => new(ArtefactKind.EntryFile, $"{id}/{date}");
 
     /// <param name="width">Of a picture: no more than so many dots across.</param>
-    public static ArtefactKey File(Guid id, string name, int? width) => new(ArtefactKind.File, $"{id}/{(width == Pictures.CardWidth ? "card" : "whole")}/{name}");
+    public static ArtefactKey File(Guid id, string name, int? width) =>
+        new(ArtefactKind.File, $"{id}/{(width == Pictures.CardWidth ? "card" : "whole")}/{name}");
 
     /// <summary>The month, where it is one.</summary>
     public YearMonth? Month => Kind == ArtefactKind.Month ? MonthPattern.Parse(Name).Value : null;
 
     /// <summary>Slugs of the calendars to which a reader narrowed a feed; null for all of it.</summary>
-    public string[]? Only => Kind == ArtefactKind.Feed && Name.Length > 0 ? Name[5..].Split(' ', StringSplitOptions.RemoveEmptyEntries) : null;
+    public string[]? Only =>
+        Kind == ArtefactKind.Feed && Name.Length > 0 ? Name[5..].Split(' ', StringSplitOptions.RemoveEmptyEntries) : null;
 
     /// <summary>Made for everybody and kept in the database; what only some ask for is made when they do.</summary>
     public bool IsForAll => Kind is ArtefactKind.Month or ArtefactKind.All or ArtefactKind.Changed || this == Feed;

@@ -20,10 +20,12 @@ public readonly record struct Located(EditionName Name, EditionFound Found, bool
 /// <remarks>
 /// A copy in memory is right while the edition's content version is the one it was made from, and until something appears or disappears
 /// by itself. The version is known from announcements (<see cref="Heard"/>). What has to be asked or rendered is asked or rendered once,
-/// however many wait for it (on all nodes, where it is for all), and nobody waits longer than <see cref="Wait"/>: then they get the last good
+/// however many wait for it (on all nodes, where it is for all), and nobody waits longer than <see cref="Wait"/>: then they get the last
+/// good
 /// copy with its age, unless it is older than 24 hours, or somebody is to see less since. Then they are told to come again.
 /// </remarks>
-public sealed class Artefacts(EditionStore editions, DeliveredStore delivered, Rendering rendering, Heard heard, Faults faults, Measures measures, IClock clock) : IDisposable
+public sealed class Artefacts(EditionStore editions, DeliveredStore delivered, Rendering rendering, Heard heard, Faults faults,
+    Measures measures, IClock clock) : IDisposable
 {
     /// <summary>How long a reader waits for the database, or for a rendering.</summary>
     public static readonly TimeSpan Wait = TimeSpan.FromSeconds(Lanes.ReadersWaitSeconds);
@@ -55,7 +57,8 @@ public sealed class Artefacts(EditionStore editions, DeliveredStore delivered, R
     /// <param name="Secret">Where it names its own address: members have one each.</param>
     private readonly record struct Place(Guid EditionId, Core.Disclosure.Audience Audience, ArtefactKey Key, string? Secret)
     {
-        public static Place Of(EditionAddress address, ArtefactKey key) => new(address.Id, address.Audience, key, key.IsForAll ? null : address.Secret);
+        public static Place Of(EditionAddress address, ArtefactKey key) =>
+            new(address.Id, address.Audience, key, key.IsForAll ? null : address.Secret);
     }
 
     private readonly ConcurrentDictionary<EditionName, Known> _known = new();
@@ -70,7 +73,8 @@ public sealed class Artefacts(EditionStore editions, DeliveredStore delivered, R
     public IReadOnlyCollection<Guid> KnownEditions => [.. _known.Values.Select(known => known.Found.Address!.Id).Distinct()];
 
     /// <summary>Where an address leads, without what is in it.</summary>
-    /// <exception cref="ComeAgainException">The database does not answer, and it is not known whether the address still leads there.</exception>
+    /// <exception cref="ComeAgainException">The database does not answer, and it is not known whether the address still leads
+    /// there.</exception>
     /// <exception cref="TooOftenException">The address is not known, and whoever asks made up too many.</exception>
     public async Task<Located> LocateAsync(EditionName name, Asker asker)
     {
@@ -97,7 +101,9 @@ public sealed class Artefacts(EditionStore editions, DeliveredStore delivered, R
         }
         catch (Exception away) when (DatabaseFailures.IsAway(away))
         {
-            return known is not null && MayStay(known.Found.Address!) ? new Located(name, known.Found, true) : throw new ComeAgainException("The address cannot be looked up.");
+            return known is not null && MayStay(known.Found.Address!)
+                ? new Located(name, known.Found, true)
+                : throw new ComeAgainException("The address cannot be looked up.");
         }
     }
 
@@ -142,7 +148,8 @@ public sealed class Artefacts(EditionStore editions, DeliveredStore delivered, R
         }
     }
 
-    /// <summary>The version of what open pages of an edition show, whatever part of it that is: entries, settings, look. What readers cannot see does not show in it.</summary>
+    /// <summary>The version of what open pages of an edition show, whatever part of it that is: entries, settings, look. What readers
+    /// cannot see does not show in it.</summary>
     /// <returns>With what it was made from; null when the edition shows its audience nothing.</returns>
     /// <inheritdoc cref="FindAsync"/>
     public async Task<(string Version, Copy Feed, Copy Month)?> PageAsync(Located located, Asker asker)
@@ -163,7 +170,8 @@ public sealed class Artefacts(EditionStore editions, DeliveredStore delivered, R
         return names.All(known.Contains);
     }
 
-    /// <summary>Sees to it that a part is rendered as the edition is now; for the work after a change, which fails where it fails.</summary>
+    /// <summary>Sees to it that a part is rendered as the edition is now; for the work after a change, which fails where it
+    /// fails.</summary>
     /// <returns>Until when it is right; null while nobody changes anything.</returns>
     public async Task<Instant?> RenewAsync(EditionAddress address, ArtefactKey key)
     {
@@ -216,7 +224,8 @@ public sealed class Artefacts(EditionStore editions, DeliveredStore delivered, R
             return null;
         measures.OldCopy();
         var changed = of is { } newer && newer.Version > copy.Artefact.ContentVersion ? newer.At : now;
-        var rightUntil = Instant.Min(Instant.Min(heard.RightUntil, changed), copy.Artefact.ValidUntil is { } until && until < now ? until : now);
+        var rightUntil =
+            Instant.Min(Instant.Min(heard.RightUntil, changed), copy.Artefact.ValidUntil is { } until && until < now ? until : now);
         return new Copy(copy, Duration.Max(Duration.FromSeconds(1), now - rightUntil));
     }
 
@@ -227,7 +236,9 @@ public sealed class Artefacts(EditionStore editions, DeliveredStore delivered, R
         var now = clock.GetCurrentInstant();
         try
         {
-            var found = name.Secret is { } secret ? await editions.FindSecretAsync(secret) : await editions.FindAsync(name.Organisation, name.Slug);
+            var found = name.Secret is { } secret
+                ? await editions.FindSecretAsync(secret)
+                : await editions.FindAsync(name.Organisation, name.Slug);
             // What leads nowhere is not remembered: anybody can make up any number of such addresses.
             if (found.Address is not null)
                 _known[name] = new Known(found, now, asking);
@@ -268,7 +279,8 @@ public sealed class Artefacts(EditionStore editions, DeliveredStore delivered, R
         catch (Exception failed)
         {
             faults.Failed(what, failed, "rendering");
-            _failed.Set(place, new Failure(TimeProvider.System.GetTimestamp()), new MemoryCacheEntryOptions { AbsoluteExpirationRelativeToNow = FailuresRemembered, Size = 1 });
+            _failed.Set(place, new Failure(TimeProvider.System.GetTimestamp()),
+                new MemoryCacheEntryOptions { AbsoluteExpirationRelativeToNow = FailuresRemembered, Size = 1 });
             throw;
         }
     }
@@ -292,7 +304,10 @@ public sealed class Artefacts(EditionStore editions, DeliveredStore delivered, R
                 if (before?.IsRight(address, now) == true)
                     return before;
                 var made = await rendering.RenderAsync(address, key, before, now);
-                if (made is not null && IsWorthKeeping(address, key) && !await editions.KeepArtefactAsync(made.Artefact, made.Notes) && made.Notes is not null)
+                if (made is not null
+                    && IsWorthKeeping(address, key)
+                    && !await editions.KeepArtefactAsync(made.Artefact, made.Notes)
+                    && made.Notes is not null)
                     // Another node has written a newer feed meanwhile: what was not noted must not go out.
                     return await editions.FindArtefactAsync(address, key.ToString());
                 return made?.Artefact;
@@ -308,7 +323,9 @@ public sealed class Artefacts(EditionStore editions, DeliveredStore delivered, R
     private async Task<Rendered?> ForSomeAsync(EditionAddress address, ArtefactKey key)
     {
         if (key.Only is not null)
-            return await FeedAsync() is { } whole ? await rendering.NarrowAsync(address, key, whole.Artefact, clock.GetCurrentInstant()) : null;
+            return await FeedAsync() is { } whole
+                ? await rendering.NarrowAsync(address, key, whole.Artefact, clock.GetCurrentInstant())
+                : null;
         // Files say what the feed says, so that has to be noted first.
         if (key.Kind == ArtefactKind.EntryFile)
             await FeedAsync();
@@ -323,7 +340,9 @@ public sealed class Artefacts(EditionStore editions, DeliveredStore delivered, R
             _room.Release();
         }
 
-        async Task<Rendered?> FeedAsync() => _memory.Get<Rendered>(Place.Of(address, ArtefactKey.Feed)) is { } copy && copy.Artefact.IsRight(address, clock.GetCurrentInstant())
+        async Task<Rendered?> FeedAsync() =>
+            _memory.Get<Rendered>(Place.Of(address, ArtefactKey.Feed)) is { } copy
+                && copy.Artefact.IsRight(address, clock.GetCurrentInstant())
             ? copy
             : await ForAllAsync(address, ArtefactKey.Feed);
     }

@@ -25,7 +25,8 @@ public sealed class AtomFeeds(PublicAddresses addresses)
             writer.WriteAttributeString("xml", "lang", null, words.Language);
             writer.WriteElementString("id", Namespace, $"urn:uuid:{edition.FeedUid}");
             writer.WriteElementString("title", Namespace, $"{shown.Name}: {words["changes"]}");
-            writer.WriteElementString("updated", Namespace, Moment(changes.Changes.Count > 0 ? changes.Changes.Max(change => change.At) : changedAt));
+            writer.WriteElementString(
+                "updated", Namespace, Moment(changes.Changes.Count > 0 ? changes.Changes.Max(change => change.At) : changedAt));
             Link(writer, "alternate", "text/html", page.AbsoluteUri);
             if (edition.Audience != Core.Disclosure.Audience.Members)
                 Link(writer, "self", "application/atom+xml", addresses.Of(edition).Atom);
@@ -33,19 +34,22 @@ public sealed class AtomFeeds(PublicAddresses addresses)
             writer.WriteElementString("name", Namespace, shown.Organisation);
             writer.WriteEndElement();
             foreach (var change in changes.Changes)
-                Entry(writer, change, edition.Audience == Core.Disclosure.Audience.Members ? null : page, words, culture, shown.Look.Clock, edition.FeedUid);
+                Entry(writer, change, edition.Audience == Core.Disclosure.Audience.Members ? null : page, words, culture, shown.Look.Clock,
+                    edition.FeedUid);
             writer.WriteEndElement();
         }
         return output.ToArray();
     }
 
     /// <param name="page">Below which entries have their own; null where each member has another.</param>
-    private static void Entry(XmlWriter writer, ChangeBody change, Uri? page, ReadingWords words, CultureInfo culture, ClockFace clock, Guid feedUid)
+    private static void Entry(
+        XmlWriter writer, ChangeBody change, Uri? page, ReadingWords words, CultureInfo culture, ClockFace clock, Guid feedUid)
     {
         writer.WriteStartElement("entry", Namespace);
         // Another change of the same date is another entry.
         writer.WriteElementString("id", Namespace, $"urn:uuid:{feedUid}#{change.Entry.Id}/{change.At.ToUnixTimeSeconds()}");
-        writer.WriteElementString("title", Namespace, $"{string.Join(' ', change.Entry.Plates)} {change.Entry.Title}: {What(change, words, culture, clock)}".Trim());
+        writer.WriteElementString("title", Namespace,
+            $"{string.Join(' ', change.Entry.Plates)} {change.Entry.Title}: {What(change, words, culture, clock)}".Trim());
         writer.WriteElementString("updated", Namespace, Moment(change.At));
         if (page is not null && change.Entry.HasPage)
             Link(writer, "alternate", "text/html", $"{page.AbsoluteUri}/entries/{change.Entry.Id}");
@@ -75,7 +79,8 @@ public sealed class AtomFeeds(PublicAddresses addresses)
         return change.More > 0 ? $"{was} {words.Fill("andLater", "count", change.More.ToString(culture))}" : was;
     }
 
-    private static string Moment(Instant instant) => InstantPattern.General.Format(Instant.FromUnixTimeSeconds(instant.ToUnixTimeSeconds()));
+    private static string Moment(Instant instant) =>
+        InstantPattern.General.Format(Instant.FromUnixTimeSeconds(instant.ToUnixTimeSeconds()));
 
     private static void Link(XmlWriter writer, string relation, string type, string address)
     {

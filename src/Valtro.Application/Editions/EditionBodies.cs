@@ -12,10 +12,12 @@ namespace Valtro.Application.Editions;
 public sealed record SourceBody(string Plate, string Name, string Colour, bool CanBeChosen, string Slug, IReadOnlyList<string> Named);
 
 /// <summary>Colours as style sheets write them.</summary>
-public sealed record PaletteBody(string Page, string Grid, string Busy, string Empty, string Today, string Text, string Soft, string Accent, string OnAccent)
+public sealed record PaletteBody(
+    string Page, string Grid, string Busy, string Empty, string Today, string Text, string Soft, string Accent, string OnAccent)
 {
     public static PaletteBody Of(Palette palette) => new(
-        palette.Page.ToString(), palette.Grid.ToString(), palette.Busy.ToString(), palette.Empty.ToString(), palette.Today.ToString(), palette.Text.ToString(),
+        palette.Page.ToString(), palette.Grid.ToString(), palette.Busy.ToString(), palette.Empty.ToString(), palette.Today.ToString(),
+        palette.Text.ToString(),
         palette.Soft.ToString(), palette.Accent.ToString(), palette.OnAccent.ToString());
 }
 
@@ -24,13 +26,16 @@ public sealed record PatternPartBody(Piece? Piece, string Text);
 
 /// <param name="Language">Empty for the reader's own.</param>
 public sealed record LookBody(
-    EditionView View, IReadOnlyList<EditionView> Views, bool Navigation, bool Legend, bool ZoneLabel, ClockFace Clock, string Language, PaletteBody Light, PaletteBody Dark,
+    EditionView View, IReadOnlyList<EditionView> Views, bool Navigation, bool Legend, bool ZoneLabel, ClockFace Clock, string Language,
+    PaletteBody Light, PaletteBody Dark,
     DateStyle Dates, TextSize Size, Density Density, Corner Corner, Scheme Scheme, OnEntry OnEntry, string EmptyText, string FailedText,
     Grouping Grouping, SeveralDays SeveralDays, IReadOnlyList<PatternPartBody> Line)
 {
     public static LookBody Of(Look look) => new(
-        look.View, look.Views, look.Navigation, look.Legend, look.ZoneLabel, look.Clock, look.Language, PaletteBody.Of(look.Light), PaletteBody.Of(look.Dark),
-        look.Dates, look.Size, look.Density, look.Corner, look.Scheme, look.OnEntry, look.EmptyText, look.FailedText, look.Grouping, look.SeveralDays,
+        look.View, look.Views, look.Navigation, look.Legend, look.ZoneLabel, look.Clock, look.Language, PaletteBody.Of(look.Light),
+        PaletteBody.Of(look.Dark),
+        look.Dates, look.Size, look.Density, look.Corner, look.Scheme, look.OnEntry, look.EmptyText, look.FailedText, look.Grouping,
+        look.SeveralDays,
         [.. look.Line.Parts.Select(part => new PatternPartBody(part.Piece, part.Text))]);
 }
 
@@ -42,7 +47,8 @@ public sealed record LookBody(
 /// <param name="Sites">Whose pages may hold it in a frame; null for any.</param>
 /// <param name="IsLive">It tells open pages when it changes; a preview on the desk does not.</param>
 public sealed record EditionBody(
-    string Name, string Description, string Organisation, string Zone, string Locale, int FirstDayOfWeek, IReadOnlyList<SourceBody> Sources, LookBody Look,
+    string Name, string Description, string Organisation, string Zone, string Locale, int FirstDayOfWeek, IReadOnlyList<SourceBody> Sources,
+    LookBody Look,
     LocalDate? From, LocalDate? To, bool IsWhole, bool ShowsPlates, IReadOnlyList<string>? Sites, bool IsLive);
 
 /// <param name="Address">Below the page.</param>
@@ -57,8 +63,10 @@ public sealed record FileBody(string Name, string Type, long Size, string Addres
 /// <param name="Own">The same on the event's own clock, where it is not the edition's.</param>
 /// <param name="HasPage">It has a page of its own, below the edition's.</param>
 public sealed record EntryBody(
-    string Id, string Title, string Subtitle, string Start, string End, bool AllDay, string Place, string Description, EventState State, IReadOnlyList<string> Plates, CategoryBody? Category,
-    ElsewhereBody? Own, IReadOnlyList<EventLink> Links, IReadOnlyList<FileBody> Files, FileBody? Picture, string Contact, bool HasPage, bool IsBreak)
+    string Id, string Title, string Subtitle, string Start, string End, bool AllDay, string Place, string Description, EventState State,
+    IReadOnlyList<string> Plates, CategoryBody? Category,
+    ElsewhereBody? Own, IReadOnlyList<EventLink> Links, IReadOnlyList<FileBody> Files, FileBody? Picture, string Contact, bool HasPage,
+        bool IsBreak)
 {
     /// <param name="zone">The edition's.</param>
     public static EntryBody Of(Entry entry, DateTimeZone zone)

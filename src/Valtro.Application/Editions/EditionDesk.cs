@@ -18,20 +18,25 @@ public sealed class EditionDesk(
 
     private Instant Now => Instant.FromUnixTimeSeconds(clock.GetCurrentInstant().ToUnixTimeSeconds());
 
-    /// <summary>Composed editions that the person may compose or, as a member, read; and the standard ones of the calendars that they publish.</summary>
+    /// <summary>Composed editions that the person may compose or, as a member, read; and the standard ones of the calendars that they
+    /// publish.</summary>
     public async Task<IReadOnlyList<EditionLine>> ListAsync()
     {
         var viewer = await access.ViewerAsync();
         var house = await access.HouseAsync();
         var (all, disclosures) = (house.Calendars, house.Disclosures);
         var fresh = await editions.StatesAsync(viewer.OrganisationId);
-        var fetched = (await editions.FetchesAsync(viewer.OrganisationId, Now - Duration.FromDays(7))).ToLookup(one => one.EditionId, one => one.Programs);
+        var fetched = (await editions.FetchesAsync(viewer.OrganisationId, Now - Duration.FromDays(7)))
+            .ToLookup(one => one.EditionId, one => one.Programs);
         return [.. from edition in house.Editions
                    let mayEdit = viewer.MayCompose(edition.Sources, disclosures)
-                   let mayRead = !edition.IsStandard && edition.Draft.Audience == Audience.Members && viewer.SeesAs is null or Audience.Members
+                   let mayRead = !edition.IsStandard
+                       && edition.Draft.Audience == Audience.Members
+                       && viewer.SeesAs is null or Audience.Members
                    where mayEdit || mayRead
                    select new EditionLine(
-                       edition.Id, edition.Name, edition.Draft.Audience, SourcesOf(edition, all, viewer), edition.Draft.Look?.View ?? EditionView.Month, edition.IsStandard, edition.CalendarId,
+                       edition.Id, edition.Name, edition.Draft.Audience, SourcesOf(edition, all, viewer),
+                       edition.Draft.Look?.View ?? EditionView.Month, edition.IsStandard, edition.CalendarId,
                        Freshness(edition, all, fresh), mayEdit ? fetched[edition.Id].Sum() : 0, mayEdit, mayRead)];
     }
 
@@ -42,7 +47,8 @@ public sealed class EditionDesk(
         var all = (await access.HouseAsync()).Disclosures;
         return [.. (await settings.BinAsync(viewer.OrganisationId, Now - EventStore.KeptInBin))
             .Where(edition => viewer.MayCompose(edition.Sources, all))
-            .Select(edition => new BinnedEdition(edition.Id, edition.Name, edition.RemovedAt!.Value, edition.RemovedAt.Value + EventStore.KeptInBin))];
+            .Select(edition =>
+                new BinnedEdition(edition.Id, edition.Name, edition.RemovedAt!.Value, edition.RemovedAt.Value + EventStore.KeptInBin))];
     }
 
     /// <exception cref="NotFoundException">There is none.</exception>
@@ -68,9 +74,20 @@ public sealed class EditionDesk(
         var viewer = await access.ViewerAsync();
         var before = await FindAsync(viewer, id);
         // A calendar's own edition has its calendar, and goes to whoever the calendar is open to.
-        var wanted = before.IsStandard ? draft with { Name = null, Sources = [new SourceDraft(before.CalendarId!.Value, draft.Sources.FirstOrDefault(source => source.CalendarId == before.CalendarId)?.Filter)], Audience = Audience.Everyone, WithUnfinished = false } : draft;
+        var wanted = before.IsStandard
+            ? draft with
+            {
+                Name = null,
+                Sources = [
+                    new SourceDraft(before.CalendarId!.Value,
+                        draft.Sources.FirstOrDefault(source => source.CalendarId == before.CalendarId)?.Filter)],
+                Audience = Audience.Everyone,
+                WithUnfinished = false
+            }
+            : draft;
         var made = await CheckAsync(viewer, wanted, before.IsStandard);
-        await settings.SaveAsync(viewer.OrganisationId, before, version, wanted, made.Name, Now, Line(viewer, AuditAct.EditionChanged, before.Name));
+        await settings.SaveAsync(
+            viewer.OrganisationId, before, version, wanted, made.Name, Now, Line(viewer, AuditAct.EditionChanged, before.Name));
         if (!before.IsStandard)
             await LinkIfNeededAsync(viewer, id, made);
         return await ShowAsync(viewer, await FindAsync(viewer, id));
@@ -80,7 +97,8 @@ public sealed class EditionDesk(
     {
         var viewer = await access.ViewerAsync();
         var edition = await FindAsync(viewer, id, removedToo: true);
-        await settings.RemoveAsync(viewer.OrganisationId, id, isRemoved, Now, Line(viewer, isRemoved ? AuditAct.EditionRemoved : AuditAct.EditionRestored, edition.Name));
+        await settings.RemoveAsync(viewer.OrganisationId, id, isRemoved, Now,
+            Line(viewer, isRemoved ? AuditAct.EditionRemoved : AuditAct.EditionRestored, edition.Name));
     }
 
     /// <summary>Keeps what is being made so that its page can be looked at, and says what would be missing from it.</summary>
@@ -92,15 +110,18 @@ public sealed class EditionDesk(
         await CheckAsync(viewer, wanted, before?.IsStandard == true);
         var draftId = await settings.KeepDraftAsync(viewer.OrganisationId, viewer.AccountId, id, wanted, Now);
         var address = (id is { } saved ? await editions.FindAsync(saved) : null) ?? await AddressOfNewAsync();
-        var reading = await readings.FindAsync(address with { Draft = wanted, SeenAs = wanted.Audience, CalendarId = null }) ?? throw new NotFoundException("edition");
+        var reading = await readings.FindAsync(address with { Draft = wanted, SeenAs = wanted.Audience, CalendarId = null })
+            ?? throw new NotFoundException("edition");
         var window = YearOf(reading);
         var found = await events.InWindowAsync(viewer.OrganisationId, reading.Calendars, window);
         var composition = reading.CompositionAt(Now);
         var composed = composition.Compose(found, window);
         var look = reading.Checked.Look;
         return new EditionPreview(
-            access.At($"/api/editions/drafts/{draftId}/page"), composed.Entries.Count, composed.Entries.Sum(entry => entry.LookAlikes.Count), [.. Closed(viewer, reading, found, window)],
-            Math.Floor(look.Light.Contrast * 10) / 10, Math.Floor(look.Dark.Contrast * 10) / 10, composed.Entries.Count > 0 ? composition.FullTitle(composed.Entries[0]) : null);
+            access.At($"/api/editions/drafts/{draftId}/page"), composed.Entries.Count,
+            composed.Entries.Sum(entry => entry.LookAlikes.Count), [.. Closed(viewer, reading, found, window)],
+            Math.Floor(look.Light.Contrast * 10) / 10, Math.Floor(look.Dark.Contrast * 10) / 10,
+                composed.Entries.Count > 0 ? composition.FullTitle(composed.Entries[0]) : null);
     }
 
     /// <summary>The secret address: of an edition for those with the link, or the person's own of one for members.</summary>
@@ -113,7 +134,8 @@ public sealed class EditionDesk(
     public async Task<LinkResponse> MakeLinkAsync(Guid id)
     {
         var (viewer, edition, owner) = await LinkedAsync(id);
-        var link = await links.MakeAsync(viewer.OrganisationId, edition.Id, Now, isReplaced => Line(viewer, isReplaced ? AuditAct.LinkReplaced : AuditAct.LinkMade, edition.Name), owner);
+        var link = await links.MakeAsync(viewer.OrganisationId, edition.Id, Now,
+            isReplaced => Line(viewer, isReplaced ? AuditAct.LinkReplaced : AuditAct.LinkMade, edition.Name), owner);
         return Show(link);
     }
 
@@ -132,13 +154,16 @@ public sealed class EditionDesk(
     public async Task<EditionAddress> AddressOfNewAsync()
     {
         var organisation = (await access.HouseAsync()).Organisation;
-        return new EditionAddress(Guid.Empty, organisation.Id, organisation.Slug, organisation.Name, organisation.Locale, (short)organisation.FirstDayOfWeek, null, organisation.Zone, "", Guid.Empty, 0, 0, Guid.Empty, null, null, null);
+        return new EditionAddress(Guid.Empty, organisation.Id, organisation.Slug, organisation.Name, organisation.Locale,
+            (short)organisation.FirstDayOfWeek, null, organisation.Zone, "", Guid.Empty, 0, 0, Guid.Empty, null, null, null);
     }
 
     private async Task<(Viewer Viewer, StoredEdition Edition, Guid? Owner)> LinkedAsync(Guid id)
     {
         var viewer = await access.ViewerAsync();
-        var edition = await settings.FindAsync(viewer.OrganisationId, id) is { RemovedAt: null, IsStandard: false } found ? found : throw new NotFoundException("edition");
+        var edition = await settings.FindAsync(viewer.OrganisationId, id) is { RemovedAt: null, IsStandard: false } found
+            ? found
+            : throw new NotFoundException("edition");
         if (edition.Draft.Audience == Audience.Members)
         {
             Access.Require(viewer.SeesAs is null, "access.nothingWhileAsOthers");
@@ -158,7 +183,9 @@ public sealed class EditionDesk(
 
     private async Task<StoredEdition> FindAsync(Viewer viewer, Guid id, bool removedToo = false)
     {
-        var edition = await settings.FindAsync(viewer.OrganisationId, id) is { } found && (removedToo || found.RemovedAt is null) ? found : throw new NotFoundException("edition");
+        var edition = await settings.FindAsync(viewer.OrganisationId, id) is { } found && (removedToo || found.RemovedAt is null)
+            ? found
+            : throw new NotFoundException("edition");
         await RequireComposeAsync(viewer, edition);
         return edition;
     }
@@ -168,9 +195,11 @@ public sealed class EditionDesk(
         var organisation = (await access.HouseAsync()).Organisation;
         var all = (await access.HouseAsync()).Calendars;
         var made = draft.Check(Zones.Named(organisation.Zone), (IsoDayOfWeek)organisation.FirstDayOfWeek, isStandard);
-        if (draft.Sources.FirstOrDefault(source => !all.TryGetValue(source.CalendarId, out var calendar) || viewer.DetailOn(source.CalendarId, calendar.Disclosure) == Detail.Nothing) is not null)
+        if (draft.Sources.FirstOrDefault(source => !all.TryGetValue(source.CalendarId, out var calendar)
+            || viewer.DetailOn(source.CalendarId, calendar.Disclosure) == Detail.Nothing) is not null)
             throw new RuleException("sources", "edition.calendarGone");
-        Access.Require(viewer.MayCompose([.. draft.Sources.Select(source => source.CalendarId)], (await access.HouseAsync()).Disclosures), ComposersOnly);
+        Access.Require(viewer.MayCompose([.. draft.Sources.Select(source => source.CalendarId)], (await access.HouseAsync()).Disclosures),
+            ComposersOnly);
         return made;
     }
 
@@ -184,23 +213,34 @@ public sealed class EditionDesk(
 
     private async Task<EditionResponse> ShowAsync(Viewer viewer, StoredEdition edition)
     {
-        var link = edition.Draft.Audience == Audience.Link && !edition.IsStandard ? await links.FindAsync(viewer.OrganisationId, edition.Id) : null;
+        var link = edition.Draft.Audience == Audience.Link && !edition.IsStandard
+            ? await links.FindAsync(viewer.OrganisationId, edition.Id)
+            : null;
         var organisation = (await access.HouseAsync()).Organisation;
-        var address = edition.IsStandard || edition.Draft.Audience == Audience.Everyone ? addresses.Of(organisation.Slug, edition.Slug) : link is null ? null : addresses.OfSecret(link.Secret);
+        var address = edition.IsStandard || edition.Draft.Audience == Audience.Everyone
+            ? addresses.Of(organisation.Slug, edition.Slug)
+            : link is null
+            ? null
+            : addresses.OfSecret(link.Secret);
         var all = (await access.HouseAsync()).Calendars;
         return new EditionResponse(
             edition.Id, edition.Name, edition.Draft, edition.Version, edition.IsStandard, edition.CalendarId, edition.RemovedAt is not null,
-            Freshness(edition, all, await editions.StatesAsync(viewer.OrganisationId)), address is null ? null : DeliveryOf(address, edition, all), link?.MadeAt);
+            Freshness(edition, all, await editions.StatesAsync(viewer.OrganisationId)),
+                address is null ? null : DeliveryOf(address, edition, all), link?.MadeAt);
     }
 
     private EditionDelivery DeliveryOf(EditionAddresses address, StoredEdition edition, IReadOnlyDictionary<Guid, Calendar> all) => new(
         !edition.IsStandard || all[edition.CalendarId!.Value].Disclosure.Everyone > Detail.Nothing,
         address.Page, address.Embed, address.Feed, address.Webcal, address.Atom, addresses.OEmbed(address.Page),
-        addresses.SnippetThatFits(address, edition.Name, edition.Draft.Look?.View ?? EditionView.Month, edition.Draft.Limit), PublicAddresses.SnippetFixed(address, edition.Name), PublicAddresses.SnippetLink(address, edition.Name));
+        addresses.SnippetThatFits(address, edition.Name, edition.Draft.Look?.View ?? EditionView.Month, edition.Draft.Limit),
+            PublicAddresses.SnippetFixed(address, edition.Name), PublicAddresses.SnippetLink(address, edition.Name));
 
-    private static DeliveryBody Freshness(StoredEdition edition, IReadOnlyDictionary<Guid, Calendar> all, IReadOnlyDictionary<Guid, GoingOutState> fresh)
+    private static DeliveryBody Freshness(
+        StoredEdition edition, IReadOnlyDictionary<Guid, Calendar> all, IReadOnlyDictionary<Guid, GoingOutState> fresh)
     {
-        var goesOut = edition.IsStandard ? all.GetValueOrDefault(edition.CalendarId!.Value)?.GoesOut == true : edition.Draft.Audience != Audience.Link || edition.HasLink;
+        var goesOut = edition.IsStandard
+            ? all.GetValueOrDefault(edition.CalendarId!.Value)?.GoesOut == true
+            : edition.Draft.Audience != Audience.Link || edition.HasLink;
         if (!goesOut)
             return DeliveryBody.Closed;
         // Of one for members nothing is rendered before the first member asks.
@@ -210,7 +250,8 @@ public sealed class EditionDesk(
     }
 
     private static SourceBody[] SourcesOf(StoredEdition edition, IReadOnlyDictionary<Guid, Calendar> all, Viewer viewer) =>
-        [.. edition.Sources.Where(all.ContainsKey).Select(id => all[id]).Where(calendar => viewer.DetailOn(calendar.Id, calendar.Disclosure) > Detail.Nothing)
+        [.. edition.Sources.Where(all.ContainsKey).Select(id => all[id])
+            .Where(calendar => viewer.DetailOn(calendar.Id, calendar.Disclosure) > Detail.Nothing)
             .OrderBy(calendar => calendar.Plate.Code, StringComparer.Ordinal)
             .Select(calendar => new SourceBody(calendar.Plate.Code, calendar.Name, calendar.Hue.Name, true, calendar.Slug, []))];
 
@@ -225,9 +266,11 @@ public sealed class EditionDesk(
     }
 
     /// <summary>Sources that show this audience nothing, with what would be there if they did.</summary>
-    private IEnumerable<ClosedSource> Closed(Viewer viewer, EditionReading reading, IReadOnlyList<Core.Events.CalendarEvent> found, Window window) =>
+    private IEnumerable<ClosedSource> Closed(Viewer viewer, EditionReading reading, IReadOnlyList<Core.Events.CalendarEvent> found,
+        Window window) =>
         from source in reading.Sources
         where source.Disclosure[reading.Edition.Audience] == Detail.Nothing
         let opened = new Composition(reading.Edition, [source with { Disclosure = Disclosure.Open }], reading.School, Now)
-        select new ClosedSource(source.CalendarId, source.Name, source.Plate.Code, source.Hue.Name, opened.Compose(found, window).Entries.Count(entry => !entry.IsBreak), viewer.May(OrganisationAction.ManageCalendars));
+        select new ClosedSource(source.CalendarId, source.Name, source.Plate.Code, source.Hue.Name,
+            opened.Compose(found, window).Entries.Count(entry => !entry.IsBreak), viewer.May(OrganisationAction.ManageCalendars));
 }

@@ -11,7 +11,8 @@ namespace Valtro.Application.Editions;
 /// <param name="Calendar">Of a standard edition.</param>
 /// <param name="Named">What addresses of this edition called its calendars: slugs and plates, those of before too.</param>
 public sealed record EditionReading(
-    EditionAddress Address, CheckedEdition Checked, IReadOnlyList<Source> Sources, SchoolCalendar School, Calendar? Calendar, Guid OrganisationId, ILookup<Guid, string> Named,
+    EditionAddress Address, CheckedEdition Checked, IReadOnlyList<Source> Sources, SchoolCalendar School, Calendar? Calendar,
+    Guid OrganisationId, ILookup<Guid, string> Named,
     IReadOnlyList<KnownPlace> Places)
 {
     public Edition Edition => Checked.Edition;
@@ -47,20 +48,30 @@ public sealed class EditionReadings(Houses houses, DeliveredStore delivered)
             house.Places);
     }
 
-    /// <summary>What an edition is made of for an audience: that which it is addressed to, or another that the desk looks at it as.</summary>
+    /// <summary>What an edition is made of for an audience: that which it is addressed to, or another that the desk looks at it
+    /// as.</summary>
     /// <param name="all">The calendars of the organisation that are in use.</param>
     /// <param name="merged">Categories that became others: a filter that names one means the other too.</param>
     public static (CheckedEdition Checked, Source[] Sources) Made(
-        EditionDraft draft, Audience audience, DateTimeZone zone, Organisation organisation, IReadOnlyDictionary<Guid, Calendar> all, ILookup<Guid, Guid> merged)
+        EditionDraft draft, Audience audience, DateTimeZone zone, Organisation organisation, IReadOnlyDictionary<Guid, Calendar> all,
+            ILookup<Guid, Guid> merged)
     {
         // Drafts and what waits are for members.
         var stored = draft with { Audience = Audience.Members, WithUnfinished = draft.WithUnfinished && audience <= Audience.Members };
         var made = stored.Stored(zone, (IsoDayOfWeek)(draft.Look?.FirstDayOfWeek ?? organisation.FirstDayOfWeek));
         return (
-            made with { Edition = made.Edition with { Audience = audience, Busy = ReadingWords.For(made.Look.Language, organisation.Locale)["busy"] } },
+            made with
+            {
+                Edition =
+                made.Edition with { Audience = audience, Busy = ReadingWords.For(made.Look.Language, organisation.Locale)["busy"] }
+            },
             [.. from one in made.Filters
                 where all.ContainsKey(one.Key)
                 let calendar = all[one.Key]
-                select new Source(calendar.Id, calendar.Plate, calendar.Name, calendar.Hue, calendar.Disclosure, one.Value is { } filter ? filter with { Categories = [.. filter.Categories.Concat(filter.Categories.SelectMany(id => merged[id])).Distinct()] } : null, calendar.Slug)]);
+                select new Source(calendar.Id, calendar.Plate, calendar.Name, calendar.Hue, calendar.Disclosure,
+                    one.Value is { } filter
+                        ? filter with { Categories =
+                            [.. filter.Categories.Concat(filter.Categories.SelectMany(id => merged[id])).Distinct()] }
+                        : null, calendar.Slug)]);
     }
 }

@@ -8,16 +8,19 @@ namespace Valtro.Application.Editions;
 /// <summary>Where an edition is delivered, and what to paste.</summary>
 /// <param name="IsReady">Somebody can fetch it: it is for everyone, or it has its secret address.</param>
 public sealed record EditionDelivery(
-    bool IsReady, string Page, string Embed, string Feed, string Webcal, string Atom, string OEmbed, string SnippetThatFits, string SnippetFixed, string SnippetLink);
+    bool IsReady, string Page, string Embed, string Feed, string Webcal, string Atom, string OEmbed, string SnippetThatFits,
+        string SnippetFixed, string SnippetLink);
 
 /// <param name="Freshness">Whether what readers get is what was saved.</param>
 /// <param name="FetchedBy">How many programs fetched it in the last seven days.</param>
 public sealed record EditionLine(
-    Guid Id, string Name, Audience Audience, IReadOnlyList<SourceBody> Sources, EditionView View, bool IsStandard, Guid? CalendarId, DeliveryBody Freshness, int FetchedBy, bool MayEdit, bool MayRead);
+    Guid Id, string Name, Audience Audience, IReadOnlyList<SourceBody> Sources, EditionView View, bool IsStandard, Guid? CalendarId,
+        DeliveryBody Freshness, int FetchedBy, bool MayEdit, bool MayRead);
 
 /// <param name="Addresses">Where it is; null for one for members, and for one with a link that was never made.</param>
 public sealed record EditionResponse(
-    Guid Id, string Name, EditionDraft Edition, int Version, bool IsStandard, Guid? CalendarId, bool IsRemoved, DeliveryBody Freshness, EditionDelivery? Addresses, Instant? LinkMadeAt);
+    Guid Id, string Name, EditionDraft Edition, int Version, bool IsStandard, Guid? CalendarId, bool IsRemoved, DeliveryBody Freshness,
+        EditionDelivery? Addresses, Instant? LinkMadeAt);
 
 /// <summary>A source of which the edition's audience gets nothing.</summary>
 /// <param name="Entries">How many entries are missing for it.</param>
@@ -30,7 +33,8 @@ public sealed record ClosedSource(Guid CalendarId, string Name, string Plate, st
 /// <param name="Merged">How many look-alikes became one with others.</param>
 /// <param name="Contrast">Of the faintest text on its page, light and dark.</param>
 /// <param name="Example">The title of its first entry, as feeds write it.</param>
-public sealed record EditionPreview(string Path, int Entries, int Merged, IReadOnlyList<ClosedSource> Closed, double Contrast, double DarkContrast, string? Example);
+public sealed record EditionPreview(
+    string Path, int Entries, int Merged, IReadOnlyList<ClosedSource> Closed, double Contrast, double DarkContrast, string? Example);
 
 /// <summary>An edition that was removed, until it is gone for good.</summary>
 public sealed record BinnedEdition(Guid Id, string Name, Instant RemovedAt, Instant GoneAt);

@@ -11,7 +11,8 @@ namespace Valtro.Application.Editions;
 public sealed record EntryFound(CalendarEvent Event, Entry Entry, LocalDateTime? Was);
 
 /// <summary>Finds the entry that an address names, also after it was moved.</summary>
-/// <remarks>An address names an event and the start that its rule gave a date. Where the series was changed since, its saves say where the date has gone.</remarks>
+/// <remarks>An address names an event and the start that its rule gave a date. Where the series was changed since, its saves say where the
+/// date has gone.</remarks>
 public sealed class EntryFinder(EventStore events, RevisionStore revisions, DeliveredStore delivered)
 {
     /// <param name="identity">As it stands in the entry's id: of what is told as no more than "Busy" there is no page.</param>
@@ -24,7 +25,9 @@ public sealed class EntryFinder(EventStore events, RevisionStore revisions, Deli
         if (!stored.IsRemoved && Find(composition, stored.Event, date) is { } here)
             return (new EntryFound(stored.Event, here, IsAt(here, date) ? null : date), false);
         var (path, wasThere) = await FollowAsync(reading, stored.Event, date);
-        if (path is { } to && await events.WithUidAsync(reading.OrganisationId, to.Uid) is { } isNow && Find(composition, isNow, to.Date) is { } moved)
+        if (path is { } to
+            && await events.WithUidAsync(reading.OrganisationId, to.Uid) is { } isNow
+            && Find(composition, isNow, to.Date) is { } moved)
             return (new EntryFound(isNow, moved, date), false);
         return (null, wasThere && await delivered.WasDeliveredAsync(reading.Address, stored.Event));
     }
@@ -33,11 +36,13 @@ public sealed class EntryFinder(EventStore events, RevisionStore revisions, Deli
         composition.Find(calendarEvent, date) is { Event.Detail: >= Detail.Headline } entry ? entry : null;
 
     /// <summary>Where a clock change moves it, it is where it should be.</summary>
-    private static bool IsAt(Entry entry, LocalDateTime date) => entry.Occurrence.LocalStart == entry.Timing.StartingAt(date).Occurrence(date).LocalStart;
+    private static bool IsAt(Entry entry, LocalDateTime date) =>
+        entry.Occurrence.LocalStart == entry.Timing.StartingAt(date).Occurrence(date).LocalStart;
 
     /// <summary>Through the saves since the last that had a date so named.</summary>
     /// <returns>Where it is now, and whether there ever was one.</returns>
-    private async Task<((Guid Uid, LocalDateTime Date)? To, bool WasThere)> FollowAsync(EditionReading reading, CalendarEvent calendarEvent, LocalDateTime date)
+    private async Task<((Guid Uid, LocalDateTime Date)? To, bool WasThere)> FollowAsync(EditionReading reading, CalendarEvent calendarEvent,
+        LocalDateTime date)
     {
         var saves = await revisions.OfEventAsync(reading.OrganisationId, calendarEvent);
         var at = 0;
@@ -60,14 +65,17 @@ public sealed class EntryFinder(EventStore events, RevisionStore revisions, Deli
     }
 
     /// <returns>The event to which the date went over, if it did, and where it is; nowhere when no date is the same one any more.</returns>
-    private async Task<(CalendarEvent? Next, LocalDateTime? Place)> StepsAsync(EditionReading reading, IReadOnlyList<Revision> saves, int at, LocalDateTime date)
+    private async Task<(CalendarEvent? Next, LocalDateTime? Place)> StepsAsync(EditionReading reading, IReadOnlyList<Revision> saves,
+        int at, LocalDateTime date)
     {
         while (at > 0)
         {
             var (before, after) = (saves[at].Event, saves[--at]);
             if (after.IsRemoved)
                 return (null, null);
-            var successor = before.Series.Equals(after.Event.Series) ? null : await revisions.SuccessorAsync(reading.OrganisationId, before, after.ActId);
+            var successor = before.Series.Equals(after.Event.Series)
+                ? null
+                : await revisions.SuccessorAsync(reading.OrganisationId, before, after.ActId);
             if (Following.Find(before, successor is null ? [after.Event] : [after.Event, successor], date, reading.School) is not { } to)
                 return (null, null);
             date = to.Date;

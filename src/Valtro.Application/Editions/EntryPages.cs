@@ -14,7 +14,8 @@ public sealed class EntryPages(WebAssets assets, PublicAddresses addresses, Sett
     private static readonly HtmlEncoder Html = HtmlEncoder.Default;
 
     /// <summary>The style sheets that stand in the page.</summary>
-    public PageStyle[] StylesOf(EditionReading reading) => [assets.Entry("reader/entry.ts").Style, PageStyle.Of(LookBody.Of(reading.Checked.Look))];
+    public PageStyle[] StylesOf(EditionReading reading) =>
+        [assets.Entry("reader/entry.ts").Style, PageStyle.Of(LookBody.Of(reading.Checked.Look))];
 
     /// <summary>Says that what an address named is not there any more, whether it was removed or withdrawn.</summary>
     public string WriteGone(EditionReading reading, PageStyle[] styles)
@@ -53,7 +54,8 @@ public sealed class EntryPages(WebAssets assets, PublicAddresses addresses, Sett
     /// <param name="was">When it was by its address, where it was moved since.</param>
     /// <param name="styles">What <see cref="StylesOf"/> gave, and the answer's policy allows.</param>
     /// <param name="place">The known place where it is, if somebody said where that is.</param>
-    public string Write(EditionReading reading, PageStyle[] styles, CalendarEvent calendarEvent, Entry entry, EntryBody body, KnownPlace? place, OccurrenceTimes? was)
+    public string Write(EditionReading reading, PageStyle[] styles, CalendarEvent calendarEvent, Entry entry, EntryBody body,
+        KnownPlace? place, OccurrenceTimes? was)
     {
         var address = reading.Address;
         var at = addresses.Of(address);
@@ -80,46 +82,62 @@ public sealed class EntryPages(WebAssets assets, PublicAddresses addresses, Sett
 
             """);
         if (body.Picture is { } shared)
-            page.Append(CultureInfo.InvariantCulture, $"<meta property=\"og:image\" content=\"{Html.Encode($"{at.Page}/{shared.Address}")}\">\n");
-        page.Append(isOpen ? $"<link rel=\"canonical\" href=\"{Html.Encode(own)}\">\n" : "<meta name=\"robots\" content=\"noindex, nofollow\">\n");
-        page.Append("<script type=\"application/ld+json\">").Append(StructuredData(reading, entry, body, own, at, place)).Append("</script>\n");
+            page.Append(
+                CultureInfo.InvariantCulture, $"<meta property=\"og:image\" content=\"{Html.Encode($"{at.Page}/{shared.Address}")}\">\n");
+        page.Append(isOpen
+            ? $"<link rel=\"canonical\" href=\"{Html.Encode(own)}\">\n"
+            : "<meta name=\"robots\" content=\"noindex, nofollow\">\n");
+        page.Append("<script type=\"application/ld+json\">").Append(StructuredData(reading, entry, body, own, at, place))
+            .Append("</script>\n");
         foreach (var style in styles)
             page.Append(style.Element);
         page.Append(assets.Entry("reader/entry.ts").Elements).Append("\n</head>\n<body>\n<main class=\"entry-page\">\n");
-        page.Append(CultureInfo.InvariantCulture, $"<p class=\"entry-back\"><a href=\"{Html.Encode(path)}\">{Html.Encode(words["allDates"])}</a> · {Html.Encode(reading.Title)}</p>\n");
+        page.Append(CultureInfo.InvariantCulture,
+            $"<p class=\"entry-back\"><a href=\"{Html.Encode(path)}\">{Html.Encode(words["allDates"])}</a> · {Html.Encode(reading.Title)}</p>\n");
         if (body.Picture is { } picture)
-            page.Append(CultureInfo.InvariantCulture, $"<img class=\"entry-picture\" src=\"{Html.Encode($"{path}/{picture.Address}")}\" alt=\"{Html.Encode(Path.GetFileNameWithoutExtension(picture.Name))}\">\n");
+            page.Append(CultureInfo.InvariantCulture,
+                $"<img class=\"entry-picture\" src=\"{Html.Encode($"{path}/{picture.Address}")}\" alt=\"{Html.Encode(Path.GetFileNameWithoutExtension(picture.Name))}\">\n");
         page.Append("<div class=\"entry-plates\">");
         foreach (var source in entry.Sources)
-            page.Append(CultureInfo.InvariantCulture, $"<span class=\"plate hue-{source.Hue.Name}\">{Html.Encode(source.Plate.Code)}</span> <span class=\"soft\">{Html.Encode(source.Name)}</span> ");
+            page.Append(CultureInfo.InvariantCulture,
+                $"<span class=\"plate hue-{source.Hue.Name}\">{Html.Encode(source.Plate.Code)}</span> <span class=\"soft\">{Html.Encode(source.Name)}</span> ");
         page.Append("</div>\n");
         var struck = body.State == EventState.Cancelled;
-        page.Append(CultureInfo.InvariantCulture, $"<h1 dir=\"auto\"{(struck ? " class=\"struck\"" : "")}>{Html.Encode(body.Title)}</h1>\n");
+        page.Append(
+            CultureInfo.InvariantCulture, $"<h1 dir=\"auto\"{(struck ? " class=\"struck\"" : "")}>{Html.Encode(body.Title)}</h1>\n");
         if (body.Subtitle.Length > 0)
             page.Append(CultureInfo.InvariantCulture, $"<p class=\"entry-subtitle\" dir=\"auto\">{Html.Encode(body.Subtitle)}</p>\n");
         if (struck)
             page.Append(CultureInfo.InvariantCulture, $"<p class=\"cancelled\">{Html.Encode(words["cancelled"])}</p>\n");
-        page.Append(CultureInfo.InvariantCulture, $"<p class=\"entry-when\"><time datetime=\"{Html.Encode(body.Start)}\" data-end=\"{Html.Encode(body.End)}\" data-zone=\"{Html.Encode(reading.Edition.Zone.Id)}\" data-clock=\"{(reading.Checked.Look.Clock == ClockFace.Twelve ? "twelve" : "twentyFour")}\" data-your-time=\"{Html.Encode(words["yourTime"])}\">{Html.Encode(when)}</time>");
+        page.Append(CultureInfo.InvariantCulture,
+            $"<p class=\"entry-when\"><time datetime=\"{Html.Encode(body.Start)}\" data-end=\"{Html.Encode(body.End)}\" data-zone=\"{Html.Encode(reading.Edition.Zone.Id)}\" data-clock=\"{(reading.Checked.Look.Clock == ClockFace.Twelve ? "twelve" : "twentyFour")}\" data-your-time=\"{Html.Encode(words["yourTime"])}\">{Html.Encode(when)}</time>");
         if (!body.AllDay)
-            page.Append(CultureInfo.InvariantCulture, $" <span class=\"soft\">{Html.Encode(words.Fill("inZone", "place", ReadingDates.PlaceOf(reading.Edition.Zone.Id)))}</span>");
+            page.Append(CultureInfo.InvariantCulture,
+                $" <span class=\"soft\">{Html.Encode(words.Fill("inZone", "place", ReadingDates.PlaceOf(reading.Edition.Zone.Id)))}</span>");
         page.Append("</p>\n");
         if (was is { } before)
-            page.Append(CultureInfo.InvariantCulture, $"<p class=\"entry-moved\">{Html.Encode(words.Fill("movedFrom", "when", ReadingDates.When(before.Start, before.End, body.AllDay, culture, reading.Checked.Look.Clock)))}</p>\n");
+            page.Append(CultureInfo.InvariantCulture,
+                $"<p class=\"entry-moved\">{Html.Encode(words.Fill("movedFrom", "when", ReadingDates.When(before.Start, before.End, body.AllDay, culture, reading.Checked.Look.Clock)))}</p>\n");
         if (body.Own is { } clock)
-            page.Append(CultureInfo.InvariantCulture, $"<p class=\"soft\">{Html.Encode(words.Fill("ownClock", "place", ReadingDates.PlaceOf(clock.Zone)).Replace("{when}", ReadingDates.When(clock.Start, clock.End, false, culture, reading.Checked.Look.Clock), StringComparison.Ordinal))}</p>\n");
+            page.Append(CultureInfo.InvariantCulture,
+                $"<p class=\"soft\">{Html.Encode(words.Fill("ownClock", "place", ReadingDates.PlaceOf(clock.Zone)).Replace("{when}", ReadingDates.When(clock.Start, clock.End, false, culture, reading.Checked.Look.Clock), StringComparison.Ordinal))}</p>\n");
         AppendPlace(page, body, place, words);
         if (body.Category is { } category)
-            page.Append(CultureInfo.InvariantCulture, $"<p><span class=\"category hue-{category.Colour}\">{Html.Encode(category.Name)}</span></p>\n");
+            page.Append(CultureInfo.InvariantCulture,
+                $"<p><span class=\"category hue-{category.Colour}\">{Html.Encode(category.Name)}</span></p>\n");
         AppendLinks(page, body, path);
         // Already sanitised when it was saved.
         if (body.Description.Length > 0)
             page.Append("<div class=\"rich\">").Append(body.Description).Append("</div>\n");
         if (body.Contact.Length > 0)
             page.Append(CultureInfo.InvariantCulture, $"<p>{Html.Encode(words["contact"])}: {Html.Encode(body.Contact)}</p>\n");
-        page.Append(CultureInfo.InvariantCulture, $"<p class=\"entry-acts\">{Html.Encode(words["addToCalendar"])}: <a href=\"{Html.Encode($"{path}/entries/{body.Id}.ics")}\">{Html.Encode(words["thisDate"])}</a>");
+        page.Append(CultureInfo.InvariantCulture,
+            $"<p class=\"entry-acts\">{Html.Encode(words["addToCalendar"])}: <a href=\"{Html.Encode($"{path}/entries/{body.Id}.ics")}\">{Html.Encode(words["thisDate"])}</a>");
         if (calendarEvent.Series.Recurs)
-            page.Append(CultureInfo.InvariantCulture, $" · <a href=\"{Html.Encode($"{path}/entries/{body.Id.Split('/')[0]}.ics")}\">{Html.Encode(words["wholeSeries"])}</a>");
-        page.Append(CultureInfo.InvariantCulture, $"</p>\n<p class=\"entry-acts\" id=\"share\" data-title=\"{Html.Encode($"{body.Title}, {when}")}\" data-share=\"{Html.Encode(words["share"])}\" data-copy=\"{Html.Encode(words["copyLink"])}\" data-copied=\"{Html.Encode(words["copied"])}\"></p>\n</main>\n</body>\n</html>\n");
+            page.Append(CultureInfo.InvariantCulture,
+                $" · <a href=\"{Html.Encode($"{path}/entries/{body.Id.Split('/')[0]}.ics")}\">{Html.Encode(words["wholeSeries"])}</a>");
+        page.Append(CultureInfo.InvariantCulture,
+            $"</p>\n<p class=\"entry-acts\" id=\"share\" data-title=\"{Html.Encode($"{body.Title}, {when}")}\" data-share=\"{Html.Encode(words["share"])}\" data-copy=\"{Html.Encode(words["copyLink"])}\" data-copied=\"{Html.Encode(words["copied"])}\"></p>\n</main>\n</body>\n</html>\n");
         return page.ToString();
     }
 
@@ -131,12 +149,16 @@ public sealed class EntryPages(WebAssets assets, PublicAddresses addresses, Sett
         page.Append("<p class=\"entry-place\">").Append(Html.Encode(body.Place));
         if (place is { Latitude: { } latitude, Longitude: { } longitude })
         {
-            var (north, east) = (latitude.ToString("0.######", CultureInfo.InvariantCulture), longitude.ToString("0.######", CultureInfo.InvariantCulture));
+            var (north, east) =
+                (latitude.ToString("0.######", CultureInfo.InvariantCulture), longitude.ToString("0.######", CultureInfo.InvariantCulture));
             page.Append(CultureInfo.InvariantCulture, $" · <a href=\"geo:{north},{east}\">{Html.Encode(words["map"])}</a>");
             if (settings.MapAddress is { } template)
             {
-                var map = template.Replace("{latitude}", north, StringComparison.Ordinal).Replace("{longitude}", east, StringComparison.Ordinal).Replace("{place}", Uri.EscapeDataString(body.Place), StringComparison.Ordinal);
-                page.Append(CultureInfo.InvariantCulture, $" · <a href=\"{Html.Encode(map)}\" target=\"_blank\" rel=\"noopener noreferrer\">{Html.Encode(new Uri(map).Host)}</a>");
+                var map = template.Replace("{latitude}", north, StringComparison.Ordinal)
+                    .Replace("{longitude}", east, StringComparison.Ordinal)
+                    .Replace("{place}", Uri.EscapeDataString(body.Place), StringComparison.Ordinal);
+                page.Append(CultureInfo.InvariantCulture,
+                    $" · <a href=\"{Html.Encode(map)}\" target=\"_blank\" rel=\"noopener noreferrer\">{Html.Encode(new Uri(map).Host)}</a>");
             }
         }
         page.Append("</p>\n");
@@ -148,14 +170,17 @@ public sealed class EntryPages(WebAssets assets, PublicAddresses addresses, Sett
             return;
         page.Append("<ul class=\"entry-links\">");
         foreach (var link in body.Links)
-            page.Append(CultureInfo.InvariantCulture, $"<li><a class=\"button\" href=\"{Html.Encode(link.Url)}\" target=\"_blank\" rel=\"noopener noreferrer\">{Html.Encode(link.Label)}</a></li>");
+            page.Append(CultureInfo.InvariantCulture,
+                $"<li><a class=\"button\" href=\"{Html.Encode(link.Url)}\" target=\"_blank\" rel=\"noopener noreferrer\">{Html.Encode(link.Label)}</a></li>");
         foreach (var file in body.Files)
-            page.Append(CultureInfo.InvariantCulture, $"<li><a href=\"{Html.Encode($"{path}/{file.Address}")}\" target=\"_blank\" rel=\"noopener\">{Html.Encode(file.Name)}</a></li>");
+            page.Append(CultureInfo.InvariantCulture,
+                $"<li><a href=\"{Html.Encode($"{path}/{file.Address}")}\" target=\"_blank\" rel=\"noopener\">{Html.Encode(file.Name)}</a></li>");
         page.Append("</ul>\n");
     }
 
     /// <summary>An Event as schema.org has it. The JSON encoder writes &lt; as \u003C, so nothing in it can end the element.</summary>
-    private static string StructuredData(EditionReading reading, Entry entry, EntryBody body, string own, EditionAddresses at, KnownPlace? place)
+    private static string StructuredData(
+        EditionReading reading, Entry entry, EntryBody body, string own, EditionAddresses at, KnownPlace? place)
     {
         var data = new Dictionary<string, object>
         {
@@ -164,7 +189,9 @@ public sealed class EntryPages(WebAssets assets, PublicAddresses addresses, Sett
             ["name"] = body.Title,
             ["startDate"] = body.Start,
             ["endDate"] = body.AllDay ? NodaTime.Text.LocalDatePattern.Iso.Format(entry.Occurrence.LocalEnd.Date.PlusDays(-1)) : body.End,
-            ["eventStatus"] = body.State == EventState.Cancelled ? "https://schema.org/EventCancelled" : "https://schema.org/EventScheduled",
+            ["eventStatus"] = body.State == EventState.Cancelled
+                ? "https://schema.org/EventCancelled"
+                : "https://schema.org/EventScheduled",
             ["url"] = own,
             ["organizer"] = new Dictionary<string, object> { ["@type"] = "Organization", ["name"] = reading.Address.OrganisationName },
         };
@@ -172,7 +199,8 @@ public sealed class EntryPages(WebAssets assets, PublicAddresses addresses, Sett
         {
             var where = new Dictionary<string, object> { ["@type"] = "Place", ["name"] = body.Place };
             if (place is { Latitude: { } latitude, Longitude: { } longitude })
-                where["geo"] = new Dictionary<string, object> { ["@type"] = "GeoCoordinates", ["latitude"] = latitude, ["longitude"] = longitude };
+                where["geo"] =
+                    new Dictionary<string, object> { ["@type"] = "GeoCoordinates", ["latitude"] = latitude, ["longitude"] = longitude };
             data["location"] = where;
         }
         if (entry.Event.Content.Description.Text.Length > 0)

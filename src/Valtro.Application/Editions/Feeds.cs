@@ -34,9 +34,12 @@ public sealed class Feeds(EventStore events, DeliveredStore delivered, PublicAdd
         var (names, turn, closesAt) = reading.Edition.Feed == FeedForm.Dates
             ? await AddDatesAsync(reading, composition, components, memory, now)
             : await AddSeriesAsync(reading, composition, components, memory, now);
-        var stamps = new Stamps(components.Written, memory.Stamps, memory.Floor, reading.Address.ContentVersion, Instant.FromUnixTimeSeconds(now.ToUnixTimeSeconds()));
-        var notes = new FeedNotes(stamps.Changed, names, [.. reading.Sources.SelectMany(source => new[] { (source.Slug, source.CalendarId), (source.Plate.Code, source.CalendarId) })]);
-        return new WrittenFeed(changed => Write(reading, components, stamps, changed), Sooner(turn, YearEnds(reading, now)), closesAt, notes, components);
+        var stamps = new Stamps(components.Written, memory.Stamps, memory.Floor, reading.Address.ContentVersion,
+            Instant.FromUnixTimeSeconds(now.ToUnixTimeSeconds()));
+        var notes = new FeedNotes(stamps.Changed, names,
+            [.. reading.Sources.SelectMany(source => new[] { (source.Slug, source.CalendarId), (source.Plate.Code, source.CalendarId) })]);
+        return new WrittenFeed(
+            changed => Write(reading, components, stamps, changed), Sooner(turn, YearEnds(reading, now)), closesAt, notes, components);
     }
 
     /// <summary>One event with all its dates, as the feed has it.</summary>
@@ -64,24 +67,34 @@ public sealed class Feeds(EventStore events, DeliveredStore delivered, PublicAdd
             : OutwardNames.OfDate(series, entry.Occurrence.RecurrenceId);
         components.AddDate(entry, reading.CompositionAt(now).FullTitle(entry), own);
         var exception = new ComponentName(series, NodaTime.Text.LocalDateTimePattern.GeneralIso.Format(entry.Occurrence.RecurrenceId));
-        return Write(reading, components, memory, now, name => memory.Stamps.ContainsKey(name) ? name : memory.Stamps.ContainsKey(exception) ? exception : new ComponentName(series, ""));
+        return Write(reading, components, memory, now,
+            name =>
+                memory.Stamps.ContainsKey(name) ? name : memory.Stamps.ContainsKey(exception) ? exception : new ComponentName(series, ""));
     }
 
     /// <param name="stampedAs">What a component takes its stamp from.</param>
-    private (byte[] Content, Instant ChangedAt) Write(EditionReading reading, Components components, FeedMemory memory, Instant now, Func<ComponentName, ComponentName> stampedAs)
+    private (byte[] Content, Instant ChangedAt) Write(EditionReading reading, Components components, FeedMemory memory, Instant now,
+        Func<ComponentName, ComponentName> stampedAs)
     {
         // A file says what the feed said last, so that the same content is the same bytes.
-        var known = components.Written.Select(component => (component, Stamp: memory.Stamps.GetValueOrDefault(stampedAs(component.Name)))).Where(one => one.Stamp is not null)
+        var known = components.Written.Select(component => (component, Stamp: memory.Stamps.GetValueOrDefault(stampedAs(component.Name))))
+            .Where(one => one.Stamp is not null)
             .ToDictionary(one => one.component.Name, one => one.Stamp! with { Name = one.component.Name, Digest = null, GoneAt = null });
-        var changedAt = known.Count == 0 ? Instant.FromUnixTimeSeconds(now.ToUnixTimeSeconds()) : known.Values.Max(stamp => stamp.ChangedAt);
-        return (Write(reading, components, new Stamps(components.Written, known, memory.Floor, reading.Address.ContentVersion, changedAt), changedAt), changedAt);
+        var changedAt = known.Count == 0
+            ? Instant.FromUnixTimeSeconds(now.ToUnixTimeSeconds())
+            : known.Values.Max(stamp => stamp.ChangedAt);
+        return (Write(reading, components, new Stamps(components.Written, known, memory.Floor, reading.Address.ContentVersion, changedAt),
+            changedAt), changedAt);
     }
 
     private Components ComponentsOf(EditionReading reading, Instant now) =>
         new(reading.School, addresses.InFeed(reading.Address).Files, PlacesOf(reading), Components.HorizonAt(now, reading.Edition.Zone));
 
-    private static Dictionary<string, Coordinates> PlacesOf(EditionReading reading) => reading.Places.Where(place => place is { Latitude: not null, Longitude: not null })
-        .DistinctBy(place => place.Name, StringComparer.OrdinalIgnoreCase).ToDictionary(place => place.Name, place => new Coordinates(place.Latitude!.Value, place.Longitude!.Value), StringComparer.OrdinalIgnoreCase);
+    private static Dictionary<string, Coordinates> PlacesOf(EditionReading reading) =>
+        reading.Places.Where(place => place is { Latitude: not null, Longitude: not null })
+        .DistinctBy(place => place.Name, StringComparer.OrdinalIgnoreCase)
+            .ToDictionary(place => place.Name, place => new Coordinates(place.Latitude!.Value, place.Longitude!.Value),
+                StringComparer.OrdinalIgnoreCase);
 
     private async Task<(IReadOnlyList<OutwardName> Names, Instant? Turn, Instant? ClosesAt)> AddSeriesAsync(
         EditionReading reading, Composition composition, Components components, FeedMemory memory, Instant now)
@@ -116,7 +129,11 @@ public sealed class Feeds(EventStore events, DeliveredStore delivered, PublicAdd
         var (found, composed) = await events.ComposeAsync(reading, composition, window);
         var entries = AtMost(composed.Entries, now);
         var outgoing = entries.Where(entry => !entry.IsBreak)
-            .Select(entry => new Outgoing([(new SourceDate(entry.EventId!.Value, entry.Occurrence.RecurrenceId), null), .. entry.LookAlikes.Select(other => (other, (Guid?)null))])).ToArray();
+            .Select(
+                entry => new Outgoing(
+                    [(new SourceDate(entry.EventId!.Value, entry.Occurrence.RecurrenceId), null),
+                        .. entry.LookAlikes.Select(other => (other, (Guid?)null))]))
+                .ToArray();
         var (names, changed) = OutwardNames.Give(outgoing, memory.Names, memory.OutSince, Guid.NewGuid);
         var next = 0;
         foreach (var entry in entries)
@@ -127,7 +144,8 @@ public sealed class Feeds(EventStore events, DeliveredStore delivered, PublicAdd
     private static IReadOnlyList<Entry> AtMost(IReadOnlyList<Entry> entries, Instant now) => entries.Count <= MostDates ? entries
         : [.. entries.Where(entry => entry.Occurrence.End > now).OrderBy(entry => entry.Occurrence.Start).Take(MostDates)];
 
-    /// <summary>The edition's own days; where it is open, from 1 January of last year, some years on. So its bytes change by the clock once a year only.</summary>
+    /// <summary>The edition's own days; where it is open, from 1 January of last year, some years on. So its bytes change by the clock once
+    /// a year only.</summary>
     private static Window WindowOfDates(EditionReading reading, Instant now, bool hasLimit)
     {
         var span = reading.Edition.SpanAt(now, reading.School);
@@ -143,16 +161,19 @@ public sealed class Feeds(EventStore events, DeliveredStore delivered, PublicAdd
     internal static IEnumerable<Guid> NamesOfBreaks(EditionReading reading, Instant now) =>
         reading.CompositionAt(now).Breaks(DayRange.Last).Select(closed => NameOfBreak(reading, closed));
 
-    private static Guid NameOfBreak(EditionReading reading, Entry closed) => OutwardNames.OfDate(reading.Address.Id, closed.Occurrence.LocalStart);
+    private static Guid NameOfBreak(EditionReading reading, Entry closed) =>
+        OutwardNames.OfDate(reading.Address.Id, closed.Occurrence.LocalStart);
 
-    private static Instant YearEnds(EditionReading reading, Instant now) => LocalTimes.StartOf(new LocalDate(now.InZone(reading.Edition.Zone).Year + 1, 1, 1), reading.Edition.Zone);
+    private static Instant YearEnds(EditionReading reading, Instant now) =>
+        LocalTimes.StartOf(new LocalDate(now.InZone(reading.Edition.Zone).Year + 1, 1, 1), reading.Edition.Zone);
 
     private static Instant? Sooner(Instant? one, Instant other) => one < other ? one : other;
 
     private byte[] Write(EditionReading reading, Components components, Stamps stamps, Instant changed)
     {
         var (page, feed, _) = addresses.InFeed(reading.Address);
-        var head = new FeedHead(reading.Address.FeedUid, reading.Title, reading.Intro, reading.Sources.FirstOrDefault()?.Hue ?? Hue.All[0], page, feed, changed, reading.Edition.Zone);
+        var head = new FeedHead(reading.Address.FeedUid, reading.Title, reading.Intro, reading.Sources.FirstOrDefault()?.Hue ?? Hue.All[0],
+            page, feed, changed, reading.Edition.Zone);
         var output = new ArrayBufferWriter<byte>(64 * 1024);
         FeedWriter.Write(output, head, components, stamps);
         return output.WrittenSpan.ToArray();

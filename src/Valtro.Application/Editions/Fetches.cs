@@ -7,7 +7,8 @@ using Valtro.Store;
 namespace Valtro.Application.Editions;
 
 /// <summary>Notes which program fetched which edition, off the path of the answer: many notes are kept at once, a little later.</summary>
-/// <remarks>A program is a digest of its address and its name for itself, made with the edition's own key: it can be counted, not traced.</remarks>
+/// <remarks>A program is a digest of its address and its name for itself, made with the edition's own key: it can be counted, not
+/// traced.</remarks>
 public sealed class Fetches(EditionStore editions, IClock clock)
 {
     private const int Most = 50_000;
@@ -20,7 +21,8 @@ public sealed class Fetches(EditionStore editions, IClock clock)
         if (_noted.Count >= Most)
             return;
         var digest = HMACSHA256.HashData(edition.ProgramKey.ToByteArray(), Encoding.UTF8.GetBytes(program));
-        _noted.Enqueue(new EditionStore.Fetch(edition.OrganisationId, edition.Id, edition.Audience, kind, digest[..16], clock.GetCurrentInstant()));
+        _noted.Enqueue(
+            new EditionStore.Fetch(edition.OrganisationId, edition.Id, edition.Audience, kind, digest[..16], clock.GetCurrentInstant()));
     }
 
     /// <summary>Keeps what was noted since the last time. Where that fails, it is kept the next time.</summary>

@@ -11,7 +11,8 @@ public sealed class Flights<TKey, T>
     /// <param name="Began">A timestamp of <see cref="TimeProvider.System"/>.</param>
     public sealed record Flight(Task<T> Task, long Began)
     {
-        /// <summary>Waits for at most <paramref name="most"/> since it began: who comes late to a long flight does not wait at all.</summary>
+        /// <summary>Waits for at most <paramref name="most"/> since it began: who comes late to a long flight does not wait at
+        /// all.</summary>
         /// <exception cref="TimeoutException">It takes longer.</exception>
         public async Task<T> WithinAsync(TimeSpan most)
         {

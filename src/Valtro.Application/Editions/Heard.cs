@@ -36,7 +36,8 @@ public sealed class Heard(IClock clock)
     public void Note(Guid editionId, long version, long notBefore)
     {
         var now = clock.GetCurrentInstant();
-        _editions.AddOrUpdate(editionId, _ => new HeardOf(version, notBefore, now), (_, before) => version > before.Version ? new HeardOf(version, Math.Max(notBefore, before.NotBefore), now) : before);
+        _editions.AddOrUpdate(editionId, _ => new HeardOf(version, notBefore, now),
+            (_, before) => version > before.Version ? new HeardOf(version, Math.Max(notBefore, before.NotBefore), now) : before);
     }
 
     /// <summary>The connection lives, and nothing was missed.</summary>

@@ -30,6 +30,8 @@ public sealed class LosingEditions(Access access, EditionStore editions, IClock 
                 edition.Id, edition.Name,
                 edition.Sources.All(source => source == calendar.Id || all[source].Disclosure[edition.Draft.Audience] == Detail.Nothing),
                 fetches.Where(fetch => fetch.EditionId == edition.Id).Sum(fetch => fetch.Programs)));
-        return new CalendarLosses([.. fetches.Where(fetch => fetch.CalendarId == calendar.Id).Select(fetch => new FetchCount(fetch.Audience, fetch.Kind, fetch.Programs))], drawing);
+        return new CalendarLosses(
+            [.. fetches.Where(fetch => fetch.CalendarId == calendar.Id)
+                .Select(fetch => new FetchCount(fetch.Audience, fetch.Kind, fetch.Programs))], drawing);
     }
 }

@@ -29,7 +29,8 @@ public sealed class News(Artefacts artefacts, Measures measures)
                 if (await VersionAsync(name) is not { } version || version == told[index])
                     continue;
                 told[index] = version;
-                said.Append("event: edition\ndata: ").Append(of.Length == 0 ? version : JsonSerializer.Serialize(new { of, version }, Json.Options)).Append("\n\n");
+                said.Append("event: edition\ndata: ")
+                    .Append(of.Length == 0 ? version : JsonSerializer.Serialize(new { of, version }, Json.Options)).Append("\n\n");
             }
             yield return said.Length == 0 ? Listener.StillHere : said.ToString();
             await listener.WaitAsync(ends);

@@ -19,11 +19,14 @@ public sealed record PageQuestion(string? View, string? Date, string? Month, str
 /// <param name="Today">In the edition's zone.</param>
 /// <param name="Language">The reader's, where the edition follows it and reading pages speak it; else empty.</param>
 /// <param name="Scheme">"light" or "dark", as the page around it is and where the edition does not fix it; else empty.</param>
-public readonly partial record struct PageAsked(bool IsEmbedded, EditionView View, LocalDate Day, LocalDate Today, string Language, string Scheme)
+public readonly partial record struct PageAsked(
+    bool IsEmbedded, EditionView View, LocalDate Day, LocalDate Today, string Language, string Scheme)
 {
     public static PageAsked Of(EditionBody edition, PageQuestion question, bool isEmbedded, LocalDate today) => new(
         isEmbedded,
-        Enum.TryParse<EditionView>(question.View, ignoreCase: true, out var view) && edition.Look.Views.Contains(view) ? view : edition.Look.View,
+        Enum.TryParse<EditionView>(question.View, ignoreCase: true, out var view) && edition.Look.Views.Contains(view)
+            ? view
+            : edition.Look.View,
         Within(Nearest(question.Date) ?? Nearest(question.Month) ?? today, edition),
         today,
         edition.Look.Language.Length > 0 ? "" : question.Languages.FirstOrDefault(Look.Languages.Contains) ?? "",
@@ -36,10 +39,12 @@ public readonly partial record struct PageAsked(bool IsEmbedded, EditionView Vie
         if (edition.To is { } to && day >= to)
             return to.PlusDays(-1);
         // Every view has its neighbours.
-        return LocalDate.Max(DayRange.First.PlusMonths(1), LocalDate.Min(DayRange.Last.PlusMonths(-1).With(DateAdjusters.StartOfMonth).PlusDays(-1), day));
+        return LocalDate.Max(
+            DayRange.First.PlusMonths(1), LocalDate.Min(DayRange.Last.PlusMonths(-1).With(DateAdjusters.StartOfMonth).PlusDays(-1), day));
     }
 
-    /// <summary>The day that somebody means who writes a month or a day that there is not: 2026-13 is December, 2026-02-31 the 28th (as address.ts reads it).</summary>
+    /// <summary>The day that somebody means who writes a month or a day that there is not: 2026-13 is December, 2026-02-31 the 28th (as
+    /// address.ts reads it).</summary>
     private static LocalDate? Nearest(string? text)
     {
         if (text is null || Written().Match(text.Trim()) is not { Success: true } parts)

@@ -19,9 +19,11 @@ public sealed record PageStyle(string Css, string Hash)
 
     private static PageStyle Make(LookBody look)
     {
-        var css = new StringBuilder(":root{color-scheme:").Append(look.Scheme switch { Scheme.Light => "light", Scheme.Dark => "dark", _ => "light dark" });
+        var css = new StringBuilder(":root{color-scheme:")
+            .Append(look.Scheme switch { Scheme.Light => "light", Scheme.Dark => "dark", _ => "light dark" });
         foreach (var (variable, colour) in Variables)
-            css.Append(";--").Append(variable).Append(":light-dark(").Append(colour(look.Light)).Append(',').Append(colour(look.Dark)).Append(')');
+            css.Append(";--").Append(variable).Append(":light-dark(").Append(colour(look.Light)).Append(',').Append(colour(look.Dark))
+                .Append(')');
         // Nobody wants to print a dark page.
         return Of(css.Append("}@media print{:root{color-scheme:light}}").ToString());
     }

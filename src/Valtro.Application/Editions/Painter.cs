@@ -7,7 +7,8 @@ namespace Valtro.Application.Editions;
 
 /// <summary>Paints the first view of a reading page: the reader itself, which is one script, run in V8.</summary>
 /// <remarks>
-/// A few engines are kept, each with limits on memory and time; one that fails is thrown away. What cannot be painted is written down, counted,
+/// A few engines are kept, each with limits on memory and time; one that fails is thrown away. What cannot be painted is written down,
+/// counted,
 /// and shown as a plain list. The script gets what the browser gets and gives HTML; nothing of the machine is within its reach.
 /// </remarks>
 /// <param name="files">What Vite built.</param>

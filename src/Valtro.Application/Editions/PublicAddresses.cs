@@ -12,10 +12,12 @@ public sealed class PublicAddresses(Settings settings)
 {
     public const int FixedHeight = 640;
 
-    public EditionAddresses Of(EditionAddress edition) => edition.Secret is { } secret ? OfSecret(secret) : Of(edition.OrganisationSlug, edition.Slug);
+    public EditionAddresses Of(EditionAddress edition) =>
+        edition.Secret is { } secret ? OfSecret(secret) : Of(edition.OrganisationSlug, edition.Slug);
 
     /// <summary>What a feed says of where its page, itself and its files are.</summary>
-    /// <remarks>One rendering serves all members, each of whom has an address of their own: it names none, and files are for those who sign in.</remarks>
+    /// <remarks>One rendering serves all members, each of whom has an address of their own: it names none, and files are for those who sign
+    /// in.</remarks>
     public (Uri Page, Uri? Feed, Uri Files) InFeed(EditionAddress edition)
     {
         if (edition.Audience == Core.Disclosure.Audience.Members)
@@ -41,10 +43,12 @@ public sealed class PublicAddresses(Settings settings)
     {
         var page = new Uri(settings.PublicUrl, path).AbsoluteUri;
         var feed = $"{page}.ics";
-        return new EditionAddresses(page, $"{page}/embed", feed, $"webcal{feed[feed.IndexOf(':', StringComparison.Ordinal)..]}", $"{page}.atom");
+        return new EditionAddresses(
+            page, $"{page}/embed", feed, $"webcal{feed[feed.IndexOf(':', StringComparison.Ordinal)..]}", $"{page}.atom");
     }
 
-    /// <summary>A place for the frame, and the script that makes it as high as what is in it. The place has a likely height from the start, so that the page around it hardly moves.</summary>
+    /// <summary>A place for the frame, and the script that makes it as high as what is in it. The place has a likely height from the start,
+    /// so that the page around it hardly moves.</summary>
     /// <param name="limit">At most so many entries; null for no limit.</param>
     public string SnippetThatFits(EditionAddresses address, string name, EditionView view, int? limit)
     {

@@ -8,7 +8,8 @@ namespace Valtro.Application.Editions;
 /// <summary>Dates in words, on pages that are written here and not by a script.</summary>
 internal static class ReadingDates
 {
-    public static string When(EntryBody entry, CultureInfo culture, ClockFace clock) => When(entry.Start, entry.End, entry.AllDay, culture, clock);
+    public static string When(EntryBody entry, CultureInfo culture, ClockFace clock) =>
+        When(entry.Start, entry.End, entry.AllDay, culture, clock);
 
     /// <param name="end">Exclusive.</param>
     public static string When(string start, string end, bool allDay, CultureInfo culture, ClockFace clock)

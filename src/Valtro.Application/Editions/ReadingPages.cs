@@ -11,12 +11,14 @@ using Valtro.Store;
 
 namespace Valtro.Application.Editions;
 
-/// <summary>Where a reading page is, for its script: the parts of an edition name no address, so that one rendering serves all of them.</summary>
+/// <summary>Where a reading page is, for its script: the parts of an edition name no address, so that one rendering serves all of
+/// them.</summary>
 /// <param name="Base">The path of the page on its own origin; everything else is below it.</param>
 /// <param name="Page">Absolute, to be shared; empty for a preview.</param>
 public sealed record PageAddresses(string Base, string Page, string Feed, string Webcal, string Atom);
 
-/// <summary>Writes the reading page and the embed: the first view, painted by the reader itself, and the data with which its script goes on from there.</summary>
+/// <summary>Writes the reading page and the embed: the first view, painted by the reader itself, and the data with which its script goes on
+/// from there.</summary>
 public sealed class ReadingPages(WebAssets assets, PublicAddresses addresses, Painter painter) : IDisposable
 {
     private static readonly HtmlEncoder Html = HtmlEncoder.Default;
@@ -31,7 +33,8 @@ public sealed class ReadingPages(WebAssets assets, PublicAddresses addresses, Pa
     public PageStyle[] StylesOf(EditionBody edition) => [Entry.Style, PageStyle.Of(edition.Look)];
 
     /// <summary>The page, if it was written for its parts as they are.</summary>
-    public Rendered? Find(EditionAddress edition, string version, Rendered[] parts, PageAsked asked) => _memory.Get<Rendered>(KeyOf(edition, version, parts, asked));
+    public Rendered? Find(EditionAddress edition, string version, Rendered[] parts, PageAsked asked) =>
+        _memory.Get<Rendered>(KeyOf(edition, version, parts, asked));
 
     /// <param name="version">It tells an open page whether news concern it.</param>
     /// <param name="parts">What the page opens with: a month and the one after it, or all of an edition with a limit.</param>
@@ -47,7 +50,8 @@ public sealed class ReadingPages(WebAssets assets, PublicAddresses addresses, Pa
     }
 
     private static object KeyOf(EditionAddress edition, string version, Rendered[] parts, PageAsked asked) =>
-        (edition.Id, edition.Secret ?? edition.PreviewPath ?? "", version, string.Join(' ', parts.Select(part => part.Artefact.Etag)), asked);
+        (edition.Id, edition.Secret ?? edition.PreviewPath ?? "", version,
+            string.Join(' ', parts.Select(part => part.Artefact.Etag)), asked);
 
     private Rendered WriteNow(object key, EditionAddress edition, string version, Rendered feed, Rendered[] parts, PageAsked asked)
     {
@@ -68,7 +72,8 @@ public sealed class ReadingPages(WebAssets assets, PublicAddresses addresses, Pa
     private static string Word(Enum value) => value.ToString().ToLowerInvariant();
 
     /// <summary>The sizes and corners of an edition, as attributes of the root element.</summary>
-    public static string Shape(LookBody look) => $"data-size=\"{Word(look.Size)}\" data-density=\"{Word(look.Density)}\" data-corner=\"{Word(look.Corner)}\"";
+    public static string Shape(LookBody look) =>
+        $"data-size=\"{Word(look.Size)}\" data-density=\"{Word(look.Density)}\" data-corner=\"{Word(look.Corner)}\"";
 
     private PageAddresses AddressesOf(EditionAddress edition)
     {
@@ -119,7 +124,8 @@ public sealed class ReadingPages(WebAssets assets, PublicAddresses addresses, Pa
         }
         var data = DataOf(version, asked.View is EditionView.List or EditionView.Cards ? parts : parts[..1], at, asked);
         var painted = painter.Paint(data);
-        page.Append(Entry.Style.Element).Append(PageStyle.Of(edition.Look).Element).Append(Entry.Elements).Append("\n</head>\n<body>\n<div id=\"reader\"").Append(painted is null ? ">" : " data-painted>");
+        page.Append(Entry.Style.Element).Append(PageStyle.Of(edition.Look).Element).Append(Entry.Elements)
+            .Append("\n</head>\n<body>\n<div id=\"reader\"").Append(painted is null ? ">" : " data-painted>");
         if (painted is not null)
             page.Append(painted);
         else
@@ -128,18 +134,21 @@ public sealed class ReadingPages(WebAssets assets, PublicAddresses addresses, Pa
         return page.ToString();
     }
 
-    /// <summary>What the first view needs and no more: a grid shows one month, and asks for the next when the reader turns to it. The JSON encoder writes &lt; as \u003C, so nothing in it can end the element.</summary>
+    /// <summary>What the first view needs and no more: a grid shows one month, and asks for the next when the reader turns to it. The JSON
+    /// encoder writes &lt; as \u003C, so nothing in it can end the element.</summary>
     private static string DataOf(string version, Rendered[] parts, PageAddresses at, PageAsked asked)
     {
         var painted = new PaintedBody(asked.View, asked.Day, asked.Today, asked.Language.Length > 0 ? [asked.Language] : []);
-        return new StringBuilder("{\"version\":\"").Append(version).Append("\",\"addresses\":").Append(JsonSerializer.Serialize(at, Json.Options))
+        return new StringBuilder("{\"version\":\"").Append(version).Append("\",\"addresses\":")
+            .Append(JsonSerializer.Serialize(at, Json.Options))
             .Append(",\"painted\":").Append(JsonSerializer.Serialize(painted, Json.Options)).Append(",\"months\":[")
             .AppendJoin(',', parts.Select(part => Encoding.UTF8.GetString(part.Artefact.Content)))
             .Append("]}").ToString();
     }
 
     /// <summary>What is there where nothing can be painted: all entries, one after the other.</summary>
-    private static void AppendList(StringBuilder page, EditionBody edition, ReadingWords words, PageAddresses at, IEnumerable<EntryBody> entries)
+    private static void AppendList(
+        StringBuilder page, EditionBody edition, ReadingWords words, PageAddresses at, IEnumerable<EntryBody> entries)
     {
         var culture = words.CultureFor(edition.Locale);
         page.Append(CultureInfo.InvariantCulture, $"<main class=\"plain-list\"><h1 dir=\"auto\">{Html.Encode(edition.Name)}</h1>");
@@ -153,23 +162,30 @@ public sealed class ReadingPages(WebAssets assets, PublicAddresses addresses, Pa
             page.Append("<li>").Append(Html.Encode(ReadingDates.When(entry, culture, edition.Look.Clock))).Append(": ");
             if (edition.ShowsPlates && edition.Sources.Count > 1 && entry.Plates.Count > 0)
                 page.Append(Html.Encode(string.Join(' ', entry.Plates))).Append(' ');
-            page.Append(struck ? $"<s>{title}</s> ({Html.Encode(words["cancelled"])})" : entry.HasPage && at.Page.Length > 0 ? $"<a href=\"{Html.Encode($"{at.Base}/entries/{entry.Id}")}\"><b>{title}</b></a>" : $"<b>{title}</b>");
+            page.Append(struck
+                ? $"<s>{title}</s> ({Html.Encode(words["cancelled"])})"
+                : entry.HasPage && at.Page.Length > 0
+                ? $"<a href=\"{Html.Encode($"{at.Base}/entries/{entry.Id}")}\"><b>{title}</b></a>"
+                : $"<b>{title}</b>");
             if (entry.Place.Length > 0)
                 page.Append(", ").Append(Html.Encode(entry.Place));
             // Already sanitised when it was saved.
             if (entry.Description.Length > 0)
                 page.Append("<div>").Append(entry.Description).Append("</div>");
             foreach (var link in entry.Links)
-                page.Append(CultureInfo.InvariantCulture, $"<div><a href=\"{Html.Encode(link.Url)}\" target=\"_blank\" rel=\"noopener noreferrer\">{Html.Encode(link.Label)}</a></div>");
+                page.Append(CultureInfo.InvariantCulture,
+                    $"<div><a href=\"{Html.Encode(link.Url)}\" target=\"_blank\" rel=\"noopener noreferrer\">{Html.Encode(link.Label)}</a></div>");
             foreach (var file in entry.Files)
-                page.Append(CultureInfo.InvariantCulture, $"<div><a href=\"{Html.Encode($"{at.Base}/{file.Address}")}\" target=\"_blank\" rel=\"noopener\">{Html.Encode(file.Name)}</a></div>");
+                page.Append(CultureInfo.InvariantCulture,
+                    $"<div><a href=\"{Html.Encode($"{at.Base}/{file.Address}")}\" target=\"_blank\" rel=\"noopener\">{Html.Encode(file.Name)}</a></div>");
             if (entry.Contact.Length > 0)
                 page.Append("<div>").Append(Html.Encode(entry.Contact)).Append("</div>");
             page.Append("</li>");
         }
         page.Append("</ul><p>").Append(Html.Encode(words.Fill("zone", "place", ReadingDates.PlaceOf(edition.Zone))));
         if (at.Feed.Length > 0)
-            page.Append(CultureInfo.InvariantCulture, $" · <a href=\"{Html.Encode(at.Feed)}\" target=\"_blank\" rel=\"noopener\">{Html.Encode(words["subscribe"])}</a>");
+            page.Append(CultureInfo.InvariantCulture,
+                $" · <a href=\"{Html.Encode(at.Feed)}\" target=\"_blank\" rel=\"noopener\">{Html.Encode(words["subscribe"])}</a>");
         page.Append("</p></main>\n");
     }
 

@@ -18,7 +18,8 @@ public sealed class ReadingWords
 
     public string this[string name] => _words[name];
 
-    public string Fill(string name, string place, string value) => _words[name].Replace($"{{{{{place}}}}}", value, StringComparison.Ordinal);
+    public string Fill(string name, string place, string value) =>
+        _words[name].Replace($"{{{{{place}}}}}", value, StringComparison.Ordinal);
 
     /// <summary>Those of a language, else of the organisation's locale, else English.</summary>
     public static ReadingWords For(string language, string locale) =>

@@ -17,9 +17,11 @@ namespace Valtro.Application.Editions;
 public sealed record Made(Artefact Artefact, FeedNotes? Notes);
 
 /// <summary>Makes an edition's artefacts from what is stored now. Pure but for reading the store.</summary>
-/// <remarks>Whatever the API accepted can be rendered: what a stored setting or event can be asked for is cut to what is possible, never refused.</remarks>
+/// <remarks>Whatever the API accepted can be rendered: what a stored setting or event can be asked for is cut to what is possible, never
+/// refused.</remarks>
 public sealed class Rendering(
-    EditionReadings readings, Feeds feeds, EntryFinder entries, DeliveredStore delivered, EventStore events, RevisionStore revisions, FileStore files, PublicAddresses addresses, EntryPages entryPages, AtomFeeds atoms, Pictures pictures, Work.Measures measures)
+    EditionReadings readings, Feeds feeds, EntryFinder entries, DeliveredStore delivered, EventStore events, RevisionStore revisions,
+        FileStore files, PublicAddresses addresses, EntryPages entryPages, AtomFeeds atoms, Pictures pictures, Work.Measures measures)
 {
     /// <summary>How far an edition without an end of its own reaches when all of it is asked for at once.</summary>
     private const int YearsAhead = 2;
@@ -37,14 +39,17 @@ public sealed class Rendering(
         using var content = await ContentAsync(reading, key, now);
         var written = content.Write(before?.ChangedAt ?? seconds);
         if (before is not null && before.Etag == Etag(written))
-            return new Made(before with { ContentVersion = edition.ContentVersion, ValidUntil = content.Turn, ClosesAt = content.ClosesAt }, content.Notes);
+            return new Made(before with { ContentVersion = edition.ContentVersion, ValidUntil = content.Turn, ClosesAt = content.ClosesAt },
+                content.Notes);
         if (before is not null)
             written = content.Write(seconds);
         return new Made(
-            new Artefact(edition.Id, edition.OrganisationId, edition.Audience, key.ToString(), edition.ContentVersion, Etag(written), written, seconds, content.Turn, content.ClosesAt), content.Notes);
+            new Artefact(edition.Id, edition.OrganisationId, edition.Audience, key.ToString(), edition.ContentVersion, Etag(written),
+                written, seconds, content.Turn, content.ClosesAt), content.Notes);
     }
 
-    /// <summary>What of a feed concerns some calendars: its finished components, under a head of their own. Breaks concern all of them.</summary>
+    /// <summary>What of a feed concerns some calendars: its finished components, under a head of their own. Breaks concern all of
+    /// them.</summary>
     public async Task<Rendered?> NarrowAsync(EditionAddress edition, ArtefactKey key, Artefact whole, Instant now)
     {
         using var timed = measures.Rendering(key.Kind);
@@ -56,9 +61,12 @@ public sealed class Rendering(
         if (chosen.Length > 0)
             concerning.UnionWith(Feeds.NamesOfBreaks(reading, now));
         var (page, feed, _) = addresses.InFeed(edition);
-        var notice = chosen.Length > 0 ? null : ReadingWords.For(reading.Checked.Look.Language, edition.Locale).Fill("narrowedToNothing", "page", page.AbsoluteUri);
+        var notice = chosen.Length > 0
+            ? null
+            : ReadingWords.For(reading.Checked.Look.Language, edition.Locale).Fill("narrowedToNothing", "page", page.AbsoluteUri);
         var address = feed is null ? null : new Uri($"{feed.AbsoluteUri}?only={string.Join(',', key.Only!)}");
-        return Once(reading, key, FeedSelection.Of(whole.Content, concerning.Contains, address, notice), whole.ChangedAt, whole.ValidUntil, whole.ClosesAt);
+        return Once(reading, key, FeedSelection.Of(whole.Content, concerning.Contains, address, notice), whole.ChangedAt, whole.ValidUntil,
+            whole.ClosesAt);
     }
 
     /// <summary>A rendering of what only some ask for.</summary>
@@ -81,30 +89,39 @@ public sealed class Rendering(
 
     private static Instant Seconds(Instant now) => Instant.FromUnixTimeSeconds(now.ToUnixTimeSeconds());
 
-    /// <summary>What is written of it, which in a feed says when it last changed; until when it is right, and from when on it must not be shown.</summary>
-    private readonly record struct Content(Func<Instant, byte[]> Write, Instant? Turn, Instant? ClosesAt, FeedNotes? Notes = null, IDisposable? Room = null) : IDisposable
+    /// <summary>What is written of it, which in a feed says when it last changed; until when it is right, and from when on it must not be
+    /// shown.</summary>
+    private readonly record struct Content(
+        Func<Instant, byte[]> Write, Instant? Turn, Instant? ClosesAt, FeedNotes? Notes = null, IDisposable? Room = null) : IDisposable
     {
         public void Dispose() => Room?.Dispose();
     }
 
     private async Task<Content> ContentAsync(EditionReading reading, ArtefactKey key, Instant now) => key.Kind switch
     {
-        ArtefactKind.Feed => await feeds.WriteAsync(reading, now) is var feed ? new Content(feed.Write, feed.Turn, feed.ClosesAt, feed.Notes, feed.Room) : default,
+        ArtefactKind.Feed =>
+            await feeds.WriteAsync(reading, now) is var feed
+                ? new Content(feed.Write, feed.Turn, feed.ClosesAt, feed.Notes, feed.Room)
+                : default,
         ArtefactKind.Changed => Fixed(await ChangesAsync(reading, now)),
         ArtefactKind.Month when reading.Edition.Limit is null => Fixed(await MonthAsync(reading, key.Month!.Value, now)),
         _ => Fixed(await AllAsync(reading, key.Month, now)),
     };
 
-    private static Content Fixed((byte[] Content, Instant? Turn, Instant? ClosesAt) made) => new(_ => made.Content, made.Turn, made.ClosesAt);
+    private static Content Fixed((byte[] Content, Instant? Turn, Instant? ClosesAt) made) =>
+        new(_ => made.Content, made.Turn, made.ClosesAt);
 
-    private static Rendered Once(EditionReading reading, ArtefactKey key, byte[] content, Instant changedAt, Instant? turn, Instant? closesAt, bool compresses = true) => new(
-        new Artefact(reading.Address.Id, reading.OrganisationId, reading.Address.Audience, key.ToString(), reading.Address.ContentVersion, Etag(content), content, changedAt, turn, closesAt), compresses);
+    private static Rendered Once(EditionReading reading, ArtefactKey key, byte[] content, Instant changedAt, Instant? turn,
+        Instant? closesAt, bool compresses = true) => new(
+        new Artefact(reading.Address.Id, reading.OrganisationId, reading.Address.Audience, key.ToString(), reading.Address.ContentVersion,
+            Etag(content), content, changedAt, turn, closesAt), compresses);
 
     private async Task<Rendered> NewsAsync(EditionReading reading, Instant now)
     {
         var (body, turn, closes) = await ChangesOfAsync(reading, now);
         var content = atoms.Write(reading.Address, EditionOf(reading, now), body, Seconds(now));
-        return Once(reading, ArtefactKey.News, content, body.Changes.Count > 0 ? body.Changes.Max(change => change.At) : Seconds(now), turn, closes);
+        return Once(reading, ArtefactKey.News, content, body.Changes.Count > 0 ? body.Changes.Max(change => change.At) : Seconds(now),
+            turn, closes);
     }
 
     private async Task<Rendered?> EntryPageAsync(EditionReading reading, ArtefactKey key, Instant now)
@@ -117,19 +134,32 @@ public sealed class Rendering(
             return null;
         var styles = entryPages.StylesOf(reading);
         if (found is null)
-            return new Rendered(Once(reading, key, System.Text.Encoding.UTF8.GetBytes(entryPages.WriteGone(reading, styles)), Seconds(now), null, null).Artefact) { Frame = new PageFrame(reading.Checked.Sites, styles), IsGone = true };
+            return new Rendered(
+                Once(reading, key, System.Text.Encoding.UTF8.GetBytes(entryPages.WriteGone(reading, styles)), Seconds(now), null,
+                    null).Artefact)
+            { Frame = new PageFrame(reading.Checked.Sites, styles), IsGone = true };
         var body = EntryBody.Of(found.Entry, reading.Edition.Zone);
         var place = reading.Places.FirstOrDefault(place => string.Equals(place.Name, body.Place, StringComparison.OrdinalIgnoreCase));
-        OccurrenceTimes? was = found.Was is { } start ? OccurrenceTimes.Of(found.Entry.Timing.StartingAt(start), found.Entry.Timing.StartingAt(start).Occurrence(start), reading.Edition.Zone) : null;
+        OccurrenceTimes? was = found.Was is { } start
+            ? OccurrenceTimes.Of(
+                found.Entry.Timing.StartingAt(start), found.Entry.Timing.StartingAt(start).Occurrence(start), reading.Edition.Zone)
+            : null;
         var content = System.Text.Encoding.UTF8.GetBytes(entryPages.Write(reading, styles, found.Event, found.Entry, body, place, was));
-        return new Rendered(Once(reading, key, content, Seconds(now), null, reading.CompositionAt(now).ClosesAt([found.Event])).Artefact) { Frame = new PageFrame(reading.Checked.Sites, styles) };
+        return new Rendered(
+            Once(reading, key, content, Seconds(now), null, reading.CompositionAt(now).ClosesAt([found.Event])).Artefact)
+        {
+            Frame =
+                new PageFrame(reading.Checked.Sites, styles)
+        };
     }
 
     private async Task<Rendered?> EntryFileAsync(EditionReading reading, ArtefactKey key, Instant now)
     {
         var (id, date) = Names(key);
         if (date.Length == 0)
-            return await events.WithUidAsync(reading.OrganisationId, id) is { } whole && IsKnownBy(reading, whole, id, now) ? File(whole, await feeds.WriteEventAsync(reading, whole, now)) : null;
+            return await events.WithUidAsync(reading.OrganisationId, id) is { } whole && IsKnownBy(reading, whole, id, now)
+                ? File(whole, await feeds.WriteEventAsync(reading, whole, now))
+                : null;
         if (!DateName.TryRead(date, out var recurrenceId))
             return null;
         var (found, isGone) = await entries.FindAsync(reading, id, recurrenceId, now);
@@ -138,7 +168,8 @@ public sealed class Rendering(
             : null;
 
         Rendered? File(CalendarEvent calendarEvent, (byte[] Content, Instant ChangedAt)? file) => file is not { } of ? null
-            : Once(reading, key, of.Content, of.ChangedAt, reading.CompositionAt(now).NextTurn([calendarEvent]), reading.CompositionAt(now).ClosesAt([calendarEvent]));
+            : Once(reading, key, of.Content, of.ChangedAt, reading.CompositionAt(now).NextTurn([calendarEvent]),
+                reading.CompositionAt(now).ClosesAt([calendarEvent]));
     }
 
     /// <summary>A file goes to those who see all of an event that holds it, in this very edition.</summary>
@@ -151,7 +182,10 @@ public sealed class Rendering(
         if (!composition.Tells(holders, id, parts[2]) || await files.FindAsync(reading.OrganisationId, id) is not { } file)
             return null;
         var sent = pictures.Narrowed(file, parts[1] == "card" ? Pictures.CardWidth : null);
-        return new Rendered(Once(reading, key, sent.Content, Seconds(now), composition.NextTurn(holders), composition.ClosesAt(holders), compresses: false).Artefact, compresses: false) { File = (sent.Name, sent.Type) };
+        return new Rendered(
+            Once(reading, key, sent.Content, Seconds(now), composition.NextTurn(holders), composition.ClosesAt(holders),
+                compresses: false).Artefact, compresses: false)
+        { File = (sent.Name, sent.Type) };
     }
 
     private static (Guid Id, string Date) Names(ArtefactKey key)
@@ -162,14 +196,16 @@ public sealed class Rendering(
 
     /// <summary>Whether readers know the event by its own name: what is told as no more than "Busy" they know by another.</summary>
     private static bool IsKnownBy(EditionReading reading, CalendarEvent found, Guid identity, Instant now) =>
-        reading.CompositionAt(now).Deliver([found]) is [{ Disclosed: { Detail: >= Detail.Headline } told }] && told.Identity == identity.ToString();
+        reading.CompositionAt(now).Deliver([found]) is [{ Disclosed: { Detail: >= Detail.Headline } told }]
+            && told.Identity == identity.ToString();
 
     private async Task<(byte[] Content, Instant? Turn, Instant? ClosesAt)> MonthAsync(EditionReading reading, YearMonth month, Instant now)
     {
         var window = WeeksOf(month, reading);
         var composition = reading.CompositionAt(now);
         var (found, composed) = await events.ComposeAsync(reading, composition, window);
-        return (Chunk(reading, YearMonthPattern.Iso.Format(month), window.First, window.End, composed.Entries, now), composed.TurnsAt, composition.ClosesAt(found));
+        return (Chunk(reading, YearMonthPattern.Iso.Format(month), window.First, window.End, composed.Entries, now), composed.TurnsAt,
+            composition.ClosesAt(found));
     }
 
     private async Task<(byte[] Content, Instant? Turn, Instant? ClosesAt)> AllAsync(EditionReading reading, YearMonth? month, Instant now)
@@ -180,10 +216,13 @@ public sealed class Rendering(
         if (month is not { } one)
             return (Chunk(reading, "all", whole.First, whole.End, composed.Entries, now), composed.TurnsAt, composition.ClosesAt(found));
         var weeks = WeeksOf(one, reading);
-        return (Chunk(reading, YearMonthPattern.Iso.Format(one), weeks.First, weeks.End, [.. composed.Entries.Where(entry => entry.Occurrence.Overlaps(weeks, entry.Timing.AllDay))], now), composed.TurnsAt, composition.ClosesAt(found));
+        return (Chunk(reading, YearMonthPattern.Iso.Format(one), weeks.First, weeks.End,
+            [.. composed.Entries.Where(entry => entry.Occurrence.Overlaps(weeks, entry.Timing.AllDay))], now), composed.TurnsAt,
+                composition.ClosesAt(found));
     }
 
-    /// <summary>All of an edition at once: its own days; without a limit, from a year ago at most, and where it is open, two years ahead.</summary>
+    /// <summary>All of an edition at once: its own days; without a limit, from a year ago at most, and where it is open, two years
+    /// ahead.</summary>
     private static Window Whole(EditionReading reading, Instant now)
     {
         var span = reading.Edition.SpanAt(now, reading.School);
@@ -191,7 +230,8 @@ public sealed class Rendering(
         var first = span.First ?? today.PlusYears(-1);
         if (reading.Edition.Limit is null)
             first = LocalDate.Max(first, today.PlusYears(-1));
-        return new Window(first, LocalDate.Min(span.End ?? DayRange.Last, LocalDate.Max(first, today).PlusYears(YearsAhead)), reading.Edition.Zone);
+        return new Window(
+            first, LocalDate.Min(span.End ?? DayRange.Last, LocalDate.Max(first, today).PlusYears(YearsAhead)), reading.Edition.Zone);
     }
 
     private async Task<(byte[] Content, Instant? Turn, Instant? ClosesAt)> ChangesAsync(EditionReading reading, Instant now)
@@ -210,15 +250,19 @@ public sealed class Rendering(
         {
             var was = OccurrenceTimes.Of(one.Before.Timing, one.Before.Occurrence, reading.Edition.Zone);
             var entry = EntryBody.Of(one.Entry, reading.Edition.Zone);
-            return new ChangeBody(one.Change, one.At, one.Change == EntryChange.Removed ? entry with { HasPage = false } : entry, was.Start, was.End, one.Before.Event.Content.Place, one.More);
+            return new ChangeBody(one.Change, one.At, one.Change == EntryChange.Removed ? entry with { HasPage = false } : entry, was.Start,
+                was.End, one.Before.Event.Content.Place, one.More);
         })], found.HoldsBack);
         var events = news.Select(one => one.Now).OfType<CalendarEvent>().ToArray();
         var oldest = found.Entries.Count == 0 ? (Instant?)null : found.Entries.Min(one => one.At) + LatelyChanged.Lately;
-        return (body, new[] { composition.NextTurn(events), oldest, LocalTimes.StartOf(today.PlusDays(1), reading.Edition.Zone) }.Min(), composition.ClosesAt(events));
+        return (body, new[] { composition.NextTurn(events), oldest, LocalTimes.StartOf(today.PlusDays(1), reading.Edition.Zone) }.Min(),
+            composition.ClosesAt(events));
     }
 
-    private static byte[] Chunk(EditionReading reading, string name, LocalDate first, LocalDate end, IReadOnlyList<Entry> entries, Instant now) => JsonSerializer.SerializeToUtf8Bytes(
-        new MonthBody(name, first, end, EditionOf(reading, now), [.. entries.Select(entry => EntryBody.Of(entry, reading.Edition.Zone))]), Json.Options);
+    private static byte[] Chunk(EditionReading reading, string name, LocalDate first, LocalDate end, IReadOnlyList<Entry> entries,
+        Instant now) => JsonSerializer.SerializeToUtf8Bytes(
+        new MonthBody(name, first, end, EditionOf(reading, now), [.. entries.Select(entry => EntryBody.Of(entry, reading.Edition.Zone))]),
+            Json.Options);
 
     private static EditionBody EditionOf(EditionReading reading, Instant now)
     {
@@ -226,9 +270,13 @@ public sealed class Rendering(
         var span = edition.SpanAt(now, reading.School);
         return new EditionBody(
             reading.Title, reading.Intro, address.OrganisationName, edition.Zone.Id, address.Locale, (int)edition.FirstDayOfWeek,
-            [.. reading.Sources.Where(source => edition.Told(source) > Detail.Nothing).OrderBy(source => source.Plate.Code, StringComparer.Ordinal)
-                .Select(source => new SourceBody(source.Plate.Code, source.Name, source.Hue.Name, edition.TellsPlateOf(source), source.Slug, [.. reading.Named[source.CalendarId].Order(StringComparer.Ordinal)]))],
-            LookBody.Of(reading.Checked.Look), span.First, span.End, edition.Limit is not null, edition.TitlePattern?.Has(Piece.Plate) != false, reading.Checked.Sites, address.PreviewPath is null);
+            [.. reading.Sources.Where(source => edition.Told(source) > Detail.Nothing)
+                .OrderBy(source => source.Plate.Code, StringComparer.Ordinal)
+                .Select(
+                    source => new SourceBody(source.Plate.Code, source.Name, source.Hue.Name, edition.TellsPlateOf(source), source.Slug,
+                        [.. reading.Named[source.CalendarId].Order(StringComparer.Ordinal)]))],
+            LookBody.Of(reading.Checked.Look), span.First, span.End, edition.Limit is not null,
+                edition.TitlePattern?.Has(Piece.Plate) != false, reading.Checked.Sites, address.PreviewPath is null);
     }
 
     /// <summary>Whole weeks that the month touches.</summary>

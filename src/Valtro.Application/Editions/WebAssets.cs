@@ -43,7 +43,9 @@ public sealed class WebAssets
         }
         var elements = new StringBuilder();
         var fonts = all.SelectMany(one => one.Assets ?? []).Where(asset =>
-            asset.Contains("-latin-", StringComparison.Ordinal) && !asset.Contains("-latin-ext-", StringComparison.Ordinal) && asset.EndsWith(".woff2", StringComparison.Ordinal));
+            asset.Contains("-latin-", StringComparison.Ordinal)
+                && !asset.Contains("-latin-ext-", StringComparison.Ordinal)
+                && asset.EndsWith(".woff2", StringComparison.Ordinal));
         foreach (var font in fonts.Distinct())
             elements.Append("<link rel=\"preload\" as=\"font\" type=\"font/woff2\" crossorigin href=\"/").Append(font).Append("\">\n");
         foreach (var imported in all.Skip(1))

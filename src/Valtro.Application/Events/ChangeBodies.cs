@@ -28,6 +28,7 @@ public sealed record ChangePreview(
 /// <param name="Date">The day to show the plan at.</param>
 /// <param name="Waits">It waits for sign-off.</param>
 /// <param name="AsksFor">Calendars whose editors were asked.</param>
-public sealed record ChangeResponse(Guid ActId, Guid EventId, int Version, string Title, LocalDate Date, bool IsRemoved, bool Waits, IReadOnlyList<string> AsksFor);
+public sealed record ChangeResponse(
+    Guid ActId, Guid EventId, int Version, string Title, LocalDate Date, bool IsRemoved, bool Waits, IReadOnlyList<string> AsksFor);
 
 public sealed record ActResponse(Guid ActId, int Events);

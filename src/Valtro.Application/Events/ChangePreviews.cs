@@ -47,7 +47,8 @@ public sealed class ChangePreviews(EventDesk desk, EventChanges changes)
     }
 
     private static ScopeBody Foresee(
-        OnDesk found, SeriesEdit edit, Change change, ChangeRequest request, ChangeScope scope, IReadOnlyList<Guid> placed, IReadOnlyList<Guid> asked)
+        OnDesk found, SeriesEdit edit, Change change, ChangeRequest request, ChangeScope scope, IReadOnlyList<Guid> placed,
+            IReadOnlyList<Guid> asked)
     {
         try
         {
@@ -82,6 +83,8 @@ public sealed class ChangePreviews(EventDesk desk, EventChanges changes)
         if (scope == ChangeScope.This)
             return EventDates.Find(calendarEvent, change.SeenFrom, found.School) is { } one ? [one] : [];
         var dates = EventDates.All(calendarEvent, found.School);
-        return scope == ChangeScope.Later && outcome.Successor is null ? dates.Where(date => date.Occurrence.RecurrenceId >= change.SeenFrom) : dates;
+        return scope == ChangeScope.Later && outcome.Successor is null
+            ? dates.Where(date => date.Occurrence.RecurrenceId >= change.SeenFrom)
+            : dates;
     }
 }

@@ -15,13 +15,15 @@ public sealed class ClashView(OccurrenceView occurrences, Access access)
     private const int LongestDays = 400;
 
     /// <remarks>Asked while somebody types: only what can clash at all is looked at.</remarks>
-    public async Task<ClashesAround> AroundAsync(Viewer viewer, Series series, SchoolCalendar school, Calendar calendar, string place, Guid? except)
+    public async Task<ClashesAround> AroundAsync(
+        Viewer viewer, Series series, SchoolCalendar school, Calendar calendar, string place, Guid? except)
     {
         var dates = series.All(school).Take(Consequences.Shown).ToArray();
         var house = await access.HouseAsync();
         var places = house.Places.Select(place => place.Name).ToHashSet(StringComparer.OrdinalIgnoreCase);
         var all = house.Calendars;
-        var sameReaders = all.Values.Where(other => other.Readerships.Intersect(calendar.Readerships).Any()).Select(other => other.Id).ToHashSet();
+        var sameReaders =
+            all.Values.Where(other => other.Readerships.Intersect(calendar.Readerships).Any()).Select(other => other.Id).ToHashSet();
         var isKnownPlace = places.Contains(place);
         if (dates.Length == 0 || series.Timing.AllDay || (!isKnownPlace && sameReaders.Count == 0))
             return new ClashesAround([], places, all);
@@ -38,13 +40,18 @@ public sealed class ClashView(OccurrenceView occurrences, Access access)
     {
         var (date, told) = (seen.Date, seen.Disclosed);
         return new EventDate(
-            date.Event with { HomeCalendarId = seen.Sight.Calendars[0], Content = date.Event.Content with { Title = told.Title, Place = told.Content.Place } },
+            date.Event with
+            {
+                HomeCalendarId = seen.Sight.Calendars[0],
+                Content = date.Event.Content with { Title = told.Title, Place = told.Content.Place }
+            },
             date.Occurrence,
             date.Exception is null ? null : date.Exception with { Own = OwnFields.None });
     }
 }
 
-public sealed record ClashesAround(IReadOnlyList<EventDate> Others, IReadOnlySet<string> Places, IReadOnlyDictionary<Guid, Calendar> Calendars)
+public sealed record ClashesAround(
+    IReadOnlyList<EventDate> Others, IReadOnlySet<string> Places, IReadOnlyDictionary<Guid, Calendar> Calendars)
 {
     /// <summary>For each date that clashes, by its start, with what.</summary>
     public IReadOnlyDictionary<Instant, string> Say(IReadOnlyList<Occurrence> dates, string place, Calendar calendar)

@@ -37,13 +37,17 @@ public sealed class Destinations(Access access, EventDesk desk)
         var found = (from edition in house.Editions
                      where edition.Sources.Any(concerned.Contains)
                      from audience in AudiencesOf(edition)
-                     let zone = edition.CalendarId is { } own && all.TryGetValue(own, out var calendar) ? calendar.Zone : Core.Time.Zones.Named(organisation.Zone)
+                     let zone = edition.CalendarId is { } own && all.TryGetValue(own, out var calendar)
+                         ? calendar.Zone
+                         : Core.Time.Zones.Named(organisation.Zone)
                      let made = EditionReadings.Made(edition.Draft, audience, zone, organisation, all, merged)
                      let composition = new Composition(made.Checked.Edition, made.Sources, school, desk.Now)
                      let detail = composition.DetailOf(whenOut)
                      let was = before is null ? Detail.Nothing : composition.DetailOf(before)
                      where detail > Detail.Nothing || was > Detail.Nothing
-                     select new DestinationBody(edition.Id, edition.CalendarId, edition.Name, audience, detail, was, viewer.MayCompose(edition.Sources, disclosures))).ToArray();
+                     select new DestinationBody(edition.Id, edition.CalendarId, edition.Name, audience, detail, was,
+                         viewer.MayCompose(edition.Sources, disclosures)))
+                         .ToArray();
         DestinationBody[] known = [.. found.Where(one => MayKnow(viewer, one, disclosures)).Take(Most)];
         return new DestinationsResponse(known, found.Length - known.Length, !ReferenceEquals(after, whenOut));
     }
@@ -56,8 +60,11 @@ public sealed class Destinations(Access access, EventDesk desk)
         var house = await access.HouseAsync();
         var (all, organisation, school, merged) = (house.Calendars, house.Organisation, house.School, house.Merged);
         return [.. from edition in house.Editions
-                   where !edition.IsStandard && edition.Draft is { Audience: Audience.Members, WithUnfinished: true } && edition.Sources.Any(draft.Calendars.Contains)
-                   let made = EditionReadings.Made(edition.Draft, Audience.Members, Core.Time.Zones.Named(organisation.Zone), organisation, all, merged)
+                   where !edition.IsStandard
+                       && edition.Draft is { Audience: Audience.Members, WithUnfinished: true }
+                       && edition.Sources.Any(draft.Calendars.Contains)
+                   let made = EditionReadings.Made(
+                       edition.Draft, Audience.Members, Core.Time.Zones.Named(organisation.Zone), organisation, all, merged)
                    let detail = new Composition(made.Checked.Edition, made.Sources, school, desk.Now).DetailOf(draft)
                    where detail > Detail.Nothing
                    select new UnfinishedIn(edition.Name, detail)];
@@ -71,8 +78,11 @@ public sealed class Destinations(Access access, EventDesk desk)
         (false, var hasLink) => edition.Draft.Audience != Audience.Link || hasLink ? [edition.Draft.Audience] : [],
     };
 
-    /// <summary>What is for everyone or for members has no secret in its name; that of a calendar is known to whoever sees the calendar.</summary>
+    /// <summary>What is for everyone or for members has no secret in its name; that of a calendar is known to whoever sees the
+    /// calendar.</summary>
     private static bool MayKnow(Viewer viewer, DestinationBody one, IReadOnlyDictionary<Guid, Disclosure> disclosures) =>
         one.MayEdit
-        || (one.CalendarId is { } calendar ? viewer.DetailOn(calendar, disclosures[calendar]) > Detail.Nothing : one.Audience != Audience.Link);
+        || (one.CalendarId is { } calendar
+            ? viewer.DetailOn(calendar, disclosures[calendar]) > Detail.Nothing
+            : one.Audience != Audience.Link);
 }

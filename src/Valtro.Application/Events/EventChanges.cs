@@ -18,7 +18,8 @@ public sealed record Planned(Change Change, ChangeScope Scope, IReadOnlyList<Eve
 /// <param name="Differing">What both changed; null where it cannot be said.</param>
 public sealed record EventConflict(EventResponse Current, IReadOnlyList<MergeField>? Differing);
 
-/// <summary>How events come and change, whoever does it: at once by editors, by way of sign-off by contributors, and as an editor approves it.</summary>
+/// <summary>How events come and change, whoever does it: at once by editors, by way of sign-off by contributors, and as an editor approves
+/// it.</summary>
 public sealed class EventChanges(Access access, EventDesk desk, RevisionStore revisions, AccountStore accounts)
 {
     private const int MostPlacements = 50;
@@ -34,7 +35,8 @@ public sealed class EventChanges(Access access, EventDesk desk, RevisionStore re
         if (state == EventState.Waiting)
             submissions.Add(new NewSubmission(SubmissionKind.Event, Guid.Empty, request.CalendarId, content.Title));
         submissions.AddRange(asked.Select(id => new NewSubmission(SubmissionKind.Placement, Guid.Empty, id, content.Title)));
-        var done = await desk.WriteAsync([EventDesk.Adding(request.CalendarId, content, state, placed)], submissions, notices: await NoticesAsync(viewer, calendars, submissions));
+        var done = await desk.WriteAsync([EventDesk.Adding(request.CalendarId, content, state, placed)], submissions,
+            notices: await NoticesAsync(viewer, calendars, submissions));
         return (done!.Events[0].Id, [.. asked.Select(id => calendars[id].Name)]);
     }
 
@@ -61,19 +63,23 @@ public sealed class EventChanges(Access access, EventDesk desk, RevisionStore re
     {
         var seenFrom = DateName.Read(request.RecurrenceId, "recurrenceId");
         var isThere = EventDates.Find(found.Event, seenFrom, found.School) is not null;
-        return new EventConflict(desk.Show(found, isThere ? request.RecurrenceId : null), isThere ? await DifferingAsync(found, request, seenFrom) : null);
+        return new EventConflict(
+            desk.Show(found, isThere ? request.RecurrenceId : null), isThere ? await DifferingAsync(found, request, seenFrom) : null);
     }
 
     /// <returns>Null where what was typed cannot stand as it is, or nobody knows any more what it began with.</returns>
     private async Task<IReadOnlyList<MergeField>?> DifferingAsync(OnDesk found, ChangeRequest request, LocalDateTime seenFrom)
     {
-        if (request.Event is not { } form || await revisions.FindAsync(found.Viewer.OrganisationId, found.Event, request.Version) is not { } before)
+        if (request.Event is not { } form
+            || await revisions.FindAsync(found.Viewer.OrganisationId, found.Event, request.Version) is not { } before)
             return null;
         try
         {
             var typed = await desk.CheckAsync(form, found);
             return EventMerge.Between(
-                Seen(before.Event), new EventSeen(typed, typed.Series.Timing, Name(form.CalendarId), Names(form.Placements ?? found.Event.Placements)), Seen(found.Event), found.Words);
+                Seen(before.Event),
+                    new EventSeen(typed, typed.Series.Timing, Name(form.CalendarId), Names(form.Placements ?? found.Event.Placements)),
+                        Seen(found.Event), found.Words);
         }
         catch (Exception unfit) when (unfit is RuleException or ForbiddenException)
         {
@@ -82,11 +88,13 @@ public sealed class EventChanges(Access access, EventDesk desk, RevisionStore re
 
         EventSeen Seen(CalendarEvent shown)
         {
-            var date = EventDates.Find(shown, seenFrom, found.School) ?? new EventDate(shown, shown.Series.Timing.Occurrence(seenFrom), null);
+            var date = EventDates.Find(shown, seenFrom, found.School)
+                ?? new EventDate(shown, shown.Series.Timing.Occurrence(seenFrom), null);
             return new EventSeen(date.Content, date.Timing, Name(shown.HomeCalendarId), Names(shown.Placements));
         }
 
-        bool IsSeen(Guid id) => found.Calendars.TryGetValue(id, out var calendar) && found.Viewer.DetailOn(id, calendar.Disclosure) > Detail.Nothing;
+        bool IsSeen(Guid id) =>
+            found.Calendars.TryGetValue(id, out var calendar) && found.Viewer.DetailOn(id, calendar.Disclosure) > Detail.Nothing;
         string Name(Guid id) => IsSeen(id) ? found.Calendars[id].Name : "";
         string Names(IEnumerable<Guid> ids) => string.Join(", ", ids.Where(IsSeen).Select(Name).Order(StringComparer.CurrentCulture));
     }
@@ -130,10 +138,12 @@ public sealed class EventChanges(Access access, EventDesk desk, RevisionStore re
 
     /// <summary>Where the event is to be shown, and whose leave that needs.</summary>
     public static (IReadOnlyList<Guid> Placed, IReadOnlyList<Guid> Asked) Placements(OnDesk found, ChangeRequest request) =>
-        PlaceOn(found.Viewer, found.Calendars, found.Event, request.Event?.CalendarId ?? found.Event.HomeCalendarId, request.Event?.Placements);
+        PlaceOn(
+            found.Viewer, found.Calendars, found.Event, request.Event?.CalendarId ?? found.Event.HomeCalendarId, request.Event?.Placements);
 
     /// <summary>What the form says differently from what stands there now.</summary>
-    public static IReadOnlyList<EventDifference> DifferencesOf(OnDesk found, Change change, ChangeRequest request, IReadOnlyList<Guid> placed)
+    public static IReadOnlyList<EventDifference> DifferencesOf(
+        OnDesk found, Change change, ChangeRequest request, IReadOnlyList<Guid> placed)
     {
         var seen = EventDates.Find(found.Event, change.SeenFrom, found.School);
         var differences = seen is { } date && change.Typed is { } typed
@@ -147,10 +157,13 @@ public sealed class EventChanges(Access access, EventDesk desk, RevisionStore re
     }
 
     private static string Names(OnDesk found, IEnumerable<Guid> calendars) =>
-        string.Join(", ", calendars.Where(id => found.Calendars.TryGetValue(id, out var calendar) && found.Viewer.DetailOn(id, calendar.Disclosure) > Detail.Nothing).Select(id => found.Calendars[id].Name).Order());
+        string.Join(", ",
+            calendars.Where(id => found.Calendars.TryGetValue(id, out var calendar)
+                && found.Viewer.DetailOn(id, calendar.Disclosure) > Detail.Nothing).Select(id => found.Calendars[id].Name).Order());
 
     /// <summary>The whole event belongs to calendars, not one of its dates.</summary>
-    public static void RequireWhole(OnDesk found, ChangeRequest request, ChangeScope scope, IReadOnlyList<Guid> placed, IReadOnlyList<Guid> asked)
+    public static void RequireWhole(
+        OnDesk found, ChangeRequest request, ChangeScope scope, IReadOnlyList<Guid> placed, IReadOnlyList<Guid> asked)
     {
         if (scope != ChangeScope.This || !found.Event.Series.Recurs)
             return;
@@ -177,7 +190,8 @@ public sealed class EventChanges(Access access, EventDesk desk, RevisionStore re
                 throw new RuleException("placements", "calendar.isArchivedLeaveOut", ("name", calendars[id].Name));
         }
         // What the person cannot see of it stays as it is.
-        Guid[] placed = [.. was.Where(id => id != home && (wanted.Contains(id) || !IsSeen(id))), .. news.Where(id => viewer.May(CalendarAction.Edit, id))];
+        Guid[] placed = [.. was.Where(id => id != home && (wanted.Contains(id) || !IsSeen(id))),
+            .. news.Where(id => viewer.May(CalendarAction.Edit, id))];
         return placed.Length + news.Length <= MostPlacements
             ? ([.. placed.Distinct().Order()], [.. news.Where(id => !viewer.May(CalendarAction.Edit, id))])
             : throw new RuleException("placements", "event.tooManyPlacements", ("most", MostPlacements));
@@ -200,17 +214,28 @@ public sealed class EventChanges(Access access, EventDesk desk, RevisionStore re
             _ => EventAct.Changed,
         };
         var home = request.Event?.CalendarId ?? found.Event.HomeCalendarId;
-        var state = request.Event is { } form && found.IsUnfinished ? StateFor(form.IsDraft, found.Viewer.May(CalendarAction.Edit, home)) : outcome.Event.State;
-        var changed = (outcome.Successor is null ? outcome.Event with { HomeCalendarId = home, Placements = placed } : outcome.Event) with { State = state };
+        var state = request.Event is { } form && found.IsUnfinished
+            ? StateFor(form.IsDraft, found.Viewer.May(CalendarAction.Edit, home))
+            : outcome.Event.State;
+        var changed = (outcome.Successor is null
+            ? outcome.Event with { HomeCalendarId = home, Placements = placed }
+            : outcome.Event) with
+        { State = state };
         var isRemoved = outcome.IsRemoved || (found.Stored.IsRemoved && request.Act != ChangeAct.Restore);
-        var nothing = outcome.Successor is null && isRemoved == found.Stored.IsRemoved && changed.HomeCalendarId == found.Event.HomeCalendarId
-            && changed.Content.Equals(found.Event.Content) && changed.State == found.Event.State && changed.Exceptions.SequenceEqual(found.Event.Exceptions)
+        var nothing = outcome.Successor is null
+            && isRemoved == found.Stored.IsRemoved
+            && changed.HomeCalendarId == found.Event.HomeCalendarId
+            && changed.Content.Equals(found.Event.Content)
+                && changed.State == found.Event.State
+                && changed.Exceptions.SequenceEqual(found.Event.Exceptions)
             && changed.Placements.Order().SequenceEqual(found.Event.Placements.Order());
         if (nothing)
             return [];
         var save = EventDesk.Saving(found, changed, act, isRemoved, outcome.Successor);
         return outcome.Successor is { } successor
-            ? [save with { Act = EventAct.Changed }, new EventWrite(successor with { HomeCalendarId = home, Placements = placed }, null, act == EventAct.Changed ? EventAct.Made : act)]
+            ? [save with { Act = EventAct.Changed },
+                new EventWrite(
+                    successor with { HomeCalendarId = home, Placements = placed }, null, act == EventAct.Changed ? EventAct.Made : act)]
             : [save];
     }
 
@@ -223,22 +248,28 @@ public sealed class EventChanges(Access access, EventDesk desk, RevisionStore re
             await SettleNewEventAsync(found, planned.Writes[0], verdicts, added, news);
         if (request.SubmissionId is { } settled)
             await SettleAsync(found, settled, verdicts, news);
-        added.AddRange(planned.Asked.Select(id => new NewSubmission(SubmissionKind.Placement, planned.Writes.Count > 0 ? planned.Writes[^1].Event.Id : found.Event.Id, id, found.Event.Content.Title)));
+        added.AddRange(
+            planned.Asked.Select(
+                id => new NewSubmission(SubmissionKind.Placement, planned.Writes.Count > 0 ? planned.Writes[^1].Event.Id : found.Event.Id,
+                    id, found.Event.Content.Title)));
         news.AddRange(await NoticesAsync(found.Viewer, found.Calendars, added));
         string[] asksFor = [.. planned.Asked.Select(id => found.Calendars[id].Name)];
         var day = request.Move?.Date ?? request.Event?.Date ?? DayOf(planned.Change, found);
         if (planned.Writes.Count == 0 && added.Count == 0 && verdicts.Count == 0)
-            return new ChangeResponse(Guid.Empty, found.Event.Id, request.Version, found.Event.Content.Title, day, found.Stored.IsRemoved, false, asksFor);
+            return new ChangeResponse(
+                Guid.Empty, found.Event.Id, request.Version, found.Event.Content.Title, day, found.Stored.IsRemoved, false, asksFor);
         var done = await desk.WriteAsync(planned.Writes, added, verdicts, news);
         if (done is null)
             return new ChangeResponse(Guid.Empty, found.Event.Id, request.Version, found.Event.Content.Title, day, false, false, asksFor);
         var shown = done.Events[^1];
         var waits = planned.Writes[0].Event.State == EventState.Waiting && !planned.Writes[0].IsRemoved;
-        return new ChangeResponse(done.ActId, shown.Id, shown.Version, planned.Writes[^1].Event.Content.Title, day, planned.Writes[0].IsRemoved, waits, asksFor);
+        return new ChangeResponse(
+            done.ActId, shown.Id, shown.Version, planned.Writes[^1].Event.Content.Title, day, planned.Writes[0].IsRemoved, waits, asksFor);
     }
 
     /// <summary>What becomes of a new event's place in the queue when it is saved.</summary>
-    private async Task SettleNewEventAsync(OnDesk found, EventWrite write, List<Verdict> verdicts, List<NewSubmission> added, List<Notice> news)
+    private async Task SettleNewEventAsync(
+        OnDesk found, EventWrite write, List<Verdict> verdicts, List<NewSubmission> added, List<Notice> news)
     {
         var open = found.About.FirstOrDefault(one => one is { Kind: SubmissionKind.Event, State: SubmissionState.Open });
         if (open is not null && !write.IsRemoved && write.Event.State == EventState.Live)
@@ -274,12 +305,14 @@ public sealed class EventChanges(Access access, EventDesk desk, RevisionStore re
 
     /// <summary>The decision to let it go out, with its line in the audit list.</summary>
     public Verdict Approving(OnDesk found, Submission submission) => new(submission.Id, SubmissionState.Approved, "", new AuditLine(
-        found.Viewer.AccountId, AuditAct.Approved, submission.Title, Saying.Of("text.plain", ("text", $"{submission.Proposer}, {found.Calendars[submission.CalendarId].Name}")), desk.Now));
+        found.Viewer.AccountId, AuditAct.Approved, submission.Title,
+            Saying.Of("text.plain", ("text", $"{submission.Proposer}, {found.Calendars[submission.CalendarId].Name}")), desk.Now));
 
     private async Task<ChangeResponse> HandInAsync(OnDesk found, ChangeRequest request, Planned planned)
     {
         if (planned.Writes.Count == 0 && planned.Asked.Count == 0)
-            return new ChangeResponse(Guid.Empty, found.Event.Id, request.Version, found.Event.Content.Title, DayOf(planned.Change, found), false, false, []);
+            return new ChangeResponse(
+                Guid.Empty, found.Event.Id, request.Version, found.Event.Content.Title, DayOf(planned.Change, found), false, false, []);
         var verdicts = new List<Verdict>();
         if (request.SubmissionId is { } settled)
             await SettleAsync(found, settled, verdicts, []);
@@ -289,11 +322,13 @@ public sealed class EventChanges(Access access, EventDesk desk, RevisionStore re
                 request with { SubmissionId = null, Scope = planned.Scope }, desk.FormOf(found, request.RecurrenceId)),
         ];
         await desk.WriteAsync([], added, verdicts, await NoticesAsync(found.Viewer, found.Calendars, added));
-        return new ChangeResponse(Guid.Empty, found.Event.Id, request.Version, found.Event.Content.Title, DayOf(planned.Change, found), false, true, []);
+        return new ChangeResponse(
+            Guid.Empty, found.Event.Id, request.Version, found.Event.Content.Title, DayOf(planned.Change, found), false, true, []);
     }
 
     /// <summary>Who decides hears of what was handed in.</summary>
-    public async Task<IReadOnlyList<Notice>> NoticesAsync(Viewer viewer, IReadOnlyDictionary<Guid, Calendar> calendars, IReadOnlyList<NewSubmission> added)
+    public async Task<IReadOnlyList<Notice>> NoticesAsync(
+        Viewer viewer, IReadOnlyDictionary<Guid, Calendar> calendars, IReadOnlyList<NewSubmission> added)
     {
         if (added.Count == 0)
             return [];
@@ -303,7 +338,8 @@ public sealed class EventChanges(Access access, EventDesk desk, RevisionStore re
         {
             var where = calendars[submission.CalendarId].Name;
             var saying = Saying.Of(
-                submission.Kind == SubmissionKind.Placement ? "news.asksToShow" : "news.handsIn", ("who", name), ("title", submission.Title), ("where", where));
+                submission.Kind == SubmissionKind.Placement ? "news.asksToShow" : "news.handsIn", ("who", name),
+                    ("title", submission.Title), ("where", where));
             notices.AddRange((await accounts.DecidersAsync(viewer.OrganisationId, submission.CalendarId))
                 .Where(decider => decider != viewer.AccountId).Select(decider => new Notice(decider, saying, "/sign-off")));
         }
@@ -311,13 +347,15 @@ public sealed class EventChanges(Access access, EventDesk desk, RevisionStore re
     }
 
     /// <summary>Who handed it in hears of the decision.</summary>
-    public async Task<IReadOnlyList<Notice>> ToProposerAsync(Viewer viewer, Submission submission, IReadOnlyDictionary<Guid, Calendar> calendars, bool approved, string reason)
+    public async Task<IReadOnlyList<Notice>> ToProposerAsync(
+        Viewer viewer, Submission submission, IReadOnlyDictionary<Guid, Calendar> calendars, bool approved, string reason)
     {
         if (submission.ProposerId == viewer.AccountId)
             return [];
         var name = (await accounts.FindAsync(viewer.AccountId))!.Name;
         object where = calendars.TryGetValue(submission.CalendarId, out var calendar) ? calendar.Name : Saying.Of("news.itsCalendar");
-        var saying = Saying.Of(approved ? "news.letGoOut" : "news.sentBack", ("who", name), ("title", submission.Title), ("where", where), ("reason", reason));
+        var saying = Saying.Of(
+            approved ? "news.letGoOut" : "news.sentBack", ("who", name), ("title", submission.Title), ("where", where), ("reason", reason));
         return [new Notice(submission.ProposerId, saying, "/sign-off?mine=1")];
     }
 

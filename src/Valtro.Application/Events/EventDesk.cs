@@ -13,7 +13,8 @@ namespace Valtro.Application.Events;
 /// <summary>An event with all that decides what one person sees of it and may do.</summary>
 /// <param name="Calendars">All of the organisation that are in use.</param>
 public sealed record OnDesk(
-    Viewer Viewer, StoredEvent Stored, IReadOnlyDictionary<Guid, Calendar> Calendars, Sight Sight, Organisation Organisation, SchoolCalendar School, IReadOnlyList<Submission> About)
+    Viewer Viewer, StoredEvent Stored, IReadOnlyDictionary<Guid, Calendar> Calendars, Sight Sight, Organisation Organisation,
+        SchoolCalendar School, IReadOnlyList<Submission> About)
 {
     public CalendarEvent Event => Stored.Event;
 
@@ -61,7 +62,8 @@ public sealed class EventDesk(
     {
         var organisation = (await access.ViewerAsync()).OrganisationId;
         _ahead = new Ahead(
-            await events.StoredAsync(organisation, ids), await submissions.AboutAsync(organisation, ids), await FilesAsync(organisation, wantedFiles));
+            await events.StoredAsync(organisation, ids), await submissions.AboutAsync(organisation, ids),
+                await FilesAsync(organisation, wantedFiles));
     }
 
     private async Task<IReadOnlyDictionary<Guid, (EventFile File, Guid MadeBy)>> FilesAsync(Guid organisationId, Guid[] ids) =>
@@ -86,10 +88,12 @@ public sealed class EventDesk(
         var mayChange = viewer.May(CalendarAction.Contribute, stored.Event.HomeCalendarId);
         if (!all.ContainsKey(stored.Event.HomeCalendarId) || sight.Detail == Detail.Nothing || (stored.IsRemoved && !mayChange))
             throw new NotFoundException("event");
-        return new OnDesk(viewer, stored, all, sight, house.Organisation, house.School, mayChange && withAbout ? await AboutAsync(viewer.OrganisationId, id) : []);
+        return new OnDesk(viewer, stored, all, sight, house.Organisation, house.School,
+            mayChange && withAbout ? await AboutAsync(viewer.OrganisationId, id) : []);
     }
 
-    /// <summary>An event that somebody asks to show on a calendar: its editors see all of it but the notes, as its readers may if they agree.</summary>
+    /// <summary>An event that somebody asks to show on a calendar: its editors see all of it but the notes, as its readers may if they
+    /// agree.</summary>
     /// <exception cref="NotFoundException">It is gone, or the person does not decide about that calendar.</exception>
     public async Task<OnDesk> FindAskedForAsync(Submission submission)
     {
@@ -97,7 +101,8 @@ public sealed class EventDesk(
         var stored = await StoredAsync(viewer.OrganisationId, submission.EventId);
         var house = await access.HouseAsync();
         var all = house.Calendars;
-        if (!all.ContainsKey(stored.Event.HomeCalendarId) || !(viewer.May(CalendarAction.Approve, submission.CalendarId) || submission.ProposerId == viewer.AccountId))
+        if (!all.ContainsKey(stored.Event.HomeCalendarId)
+            || !(viewer.May(CalendarAction.Approve, submission.CalendarId) || submission.ProposerId == viewer.AccountId))
             throw new NotFoundException("event");
         var sight = viewer.Of(stored.Event, house.Disclosures, Now);
         var asked = new Sight(Detail.Complete, sight.Calendars.Count > 0 ? sight.Calendars : [submission.CalendarId], sight.Grants);
@@ -108,7 +113,9 @@ public sealed class EventDesk(
     public async Task<OnDesk> FindForChangeAsync(Guid id, bool withAbout = true)
     {
         var found = await FindAsync(id, withAbout);
-        Access.Require(found.MayContribute, found.Viewer.Archived.Contains(found.Event.HomeCalendarId) ? "calendar.isArchived" : ContributorsOnly, ("name", found.Calendar.Name));
+        Access.Require(found.MayContribute,
+            found.Viewer.Archived.Contains(found.Event.HomeCalendarId) ? "calendar.isArchived" : ContributorsOnly,
+                ("name", found.Calendar.Name));
         return found;
     }
 
@@ -154,7 +161,8 @@ public sealed class EventDesk(
             Placements = form.Placements!,
             AsksFor = [],
             About = [.. found.About.Where(one => MayKnow(found, one)).Select(one => new AboutBody(
-                one.Id, one.Kind, one.State, one.CalendarId, one.Proposer, one.ProposerId == found.Viewer.AccountId, one.MadeAt, one.Reason, one.DecidedBy))],
+                one.Id, one.Kind, one.State, one.CalendarId, one.Proposer, one.ProposerId == found.Viewer.AccountId, one.MadeAt, one.Reason,
+                    one.DecidedBy))],
         };
     }
 
@@ -177,12 +185,15 @@ public sealed class EventDesk(
     }
 
     private static Disclosed Seen(OnDesk found, EventDate date) =>
-        Disclosed.Of(date, found.Sight.Detail, found.Sight.Grants)?.Called(found.Words.Speech.Say("busy.title")) ?? throw new NotFoundException("event");
+        Disclosed.Of(date, found.Sight.Detail, found.Sight.Grants)?.Called(found.Words.Speech.Say("busy.title"))
+            ?? throw new NotFoundException("event");
 
     /// <summary>Who decides about it, who handed it in, and of another calendar only who sees that calendar.</summary>
     private static bool MayKnow(OnDesk found, Submission one) =>
         one.ProposerId == found.Viewer.AccountId
-        || (found.MayEdit && found.Calendars.TryGetValue(one.CalendarId, out var calendar) && found.Viewer.DetailOn(calendar.Id, calendar.Disclosure) > Detail.Nothing);
+        || (found.MayEdit
+            && found.Calendars.TryGetValue(one.CalendarId, out var calendar)
+            && found.Viewer.DetailOn(calendar.Id, calendar.Disclosure) > Detail.Nothing);
 
     private EventDate DateToShow(OnDesk found, string? name)
     {
@@ -231,24 +242,31 @@ public sealed class EventDesk(
     {
         var calendar = await CalendarForAsync(request.CalendarId);
         var all = (await access.HouseAsync()).Calendars;
-        var shown = (request.Placements ?? before?.Event.Placements ?? []).Where(all.ContainsKey).Aggregate(calendar.Disclosure, (table, id) => table.Or(all[id].Disclosure));
+        var shown = (request.Placements ?? before?.Event.Placements ?? []).Where(all.ContainsKey)
+            .Aggregate(calendar.Disclosure, (table, id) => table.Or(all[id].Disclosure));
         var setting = await SettingAsync(calendar) with { Shown = shown, CapBefore = before?.Event.Content.Cap ?? Cap.None };
         // What it has it may keep, though it is not offered any more.
         if (before?.Event.Content.Category is { } kept && setting.Categories.All(one => one.Id != kept.Id))
             setting = setting with { Categories = [.. setting.Categories, kept] };
-        return request.Check(setting with { Files = await FilesAsync(request.Files, before, onBehalfOf) }, richTexts.Sanitise(request.Description));
+        return request.Check(
+            setting with { Files = await FilesAsync(request.Files, before, onBehalfOf) }, richTexts.Sanitise(request.Description));
     }
 
-    /// <summary>The files that a form names: those the event has, those its author brought, and those of events that the person sees completely (a copy keeps them).</summary>
+    /// <summary>The files that a form names: those the event has, those its author brought, and those of events that the person sees
+    /// completely (a copy keeps them).</summary>
     private async Task<IReadOnlyDictionary<Guid, EventFile>> FilesAsync(IReadOnlyList<Guid> wanted, OnDesk? before, Guid? onBehalfOf)
     {
         var usable = new Dictionary<Guid, EventFile>();
         if (wanted.Count == 0)
             return usable;
         var viewer = await access.ViewerAsync();
-        foreach (var (id, (file, madeBy)) in _ahead?.Files ?? await FilesAsync(viewer.OrganisationId, [.. wanted.Distinct().Take(2 * EventDraft.MostFiles)]))
+        foreach (var (id, (file, madeBy)) in _ahead?.Files
+            ?? await FilesAsync(viewer.OrganisationId, [.. wanted.Distinct().Take(2 * EventDraft.MostFiles)]))
         {
-            if (before?.Event.Content.Files.Any(one => one.Id == id) == true || madeBy == viewer.AccountId || madeBy == onBehalfOf || await SeesFileAsync(viewer, id))
+            if (before?.Event.Content.Files.Any(one => one.Id == id) == true
+                || madeBy == viewer.AccountId
+                || madeBy == onBehalfOf
+                || await SeesFileAsync(viewer, id))
                 usable[id] = file;
         }
         return usable;
@@ -265,22 +283,27 @@ public sealed class EventDesk(
 
     /// <summary>Writes an act in the person's name, with what is handed in and decided by it.</summary>
     public async Task<ActDone?> WriteAsync(
-        IReadOnlyList<EventWrite> writes, IReadOnlyList<NewSubmission>? added = null, IReadOnlyList<Verdict>? verdicts = null, IReadOnlyList<Notice>? notices = null)
+        IReadOnlyList<EventWrite> writes, IReadOnlyList<NewSubmission>? added = null, IReadOnlyList<Verdict>? verdicts = null,
+            IReadOnlyList<Notice>? notices = null)
     {
         var viewer = await access.ViewerAsync();
-        return await submissions.WriteAsync(viewer.OrganisationId, viewer.AccountId, Now, writes, added ?? [], verdicts ?? [], notices ?? []);
+        return await submissions.WriteAsync(
+            viewer.OrganisationId, viewer.AccountId, Now, writes, added ?? [], verdicts ?? [], notices ?? []);
     }
 
     /// <summary>A new event.</summary>
-    public static EventWrite Adding(Guid calendarId, EventContent content, EventState state = EventState.Live, IReadOnlyList<Guid>? placements = null) => new(
-        new CalendarEvent(Guid.Empty, calendarId, Guid.Empty, content, state, default) { Placements = placements ?? [] }, null, EventAct.Made);
+    public static EventWrite Adding(Guid calendarId, EventContent content, EventState state = EventState.Live,
+        IReadOnlyList<Guid>? placements = null) => new(
+        new CalendarEvent(Guid.Empty, calendarId, Guid.Empty, content, state, default) { Placements = placements ?? [] }, null,
+            EventAct.Made);
 
     /// <summary>What is written of a stored event that becomes another.</summary>
     /// <param name="successor">What goes on from a later date, when it was split: the act writes it next.</param>
-    public static EventWrite Saving(OnDesk found, CalendarEvent after, EventAct act, bool isRemoved, CalendarEvent? successor = null) => new(after, found.Stored.Version, act, isRemoved)
-    {
-        TakesAway = isRemoved || SeesLess.Between(found.Event, after),
-        Follows = successor is null && after.Series.Equals(found.Event.Series) ? null
+    public static EventWrite Saving(OnDesk found, CalendarEvent after, EventAct act, bool isRemoved, CalendarEvent? successor = null) =>
+        new(after, found.Stored.Version, act, isRemoved)
+        {
+            TakesAway = isRemoved || SeesLess.Between(found.Event, after),
+            Follows = successor is null && after.Series.Equals(found.Event.Series) ? null
             : date => Following.Find(found.Event, successor is null ? [after] : [after, successor], date, found.School),
-    };
+        };
 }

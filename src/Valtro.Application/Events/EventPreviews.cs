@@ -19,7 +19,8 @@ public sealed record ConsequenceDateBody(string RecurrenceId, string Start, stri
 /// <param name="Days">The days of the first year on which it takes place.</param>
 /// <param name="Rule">The pattern as RRULE, where there is one.</param>
 public sealed record ConsequencesResponse(
-    string Words, int? Count, bool AllDay, IReadOnlyList<ConsequenceDateBody> Dates, ConsequenceDateBody? Last, IReadOnlyList<LocalDate> Days,
+    string Words, int? Count, bool AllDay, IReadOnlyList<ConsequenceDateBody> Dates, ConsequenceDateBody? Last,
+    IReadOnlyList<LocalDate> Days,
     IReadOnlyList<string> Remarks, string? Rule, ElsewhereBody? OnCalendarClock, IReadOnlyList<WhoSeesBody> WhoSees);
 
 /// <summary>What an event would be as it is typed, before it is saved.</summary>
@@ -49,7 +50,8 @@ public sealed class EventPreviews(Access access, EventDesk desk, ClashView clash
             series.Rule is { } rule ? RuleText.Format(rule) : null,
             consequences.Dates.Count > 0 ? ElsewhereBody.Of(series.Timing, consequences.Dates[0].Occurrence, calendar.Zone) : null,
             [.. WhoSees.Of(
-                sketch, found?.Event, OnDesk.Tables(house.Calendars), words, desk.Now, await destinations.OfUnfinishedAsync(sketch)).Select(WhoSeesBody.Of)]);
+                sketch, found?.Event, OnDesk.Tables(house.Calendars), words, desk.Now, await destinations.OfUnfinishedAsync(sketch))
+                    .Select(WhoSeesBody.Of)]);
     }
 
     /// <summary>Which editions would deliver the event as it is typed. What is not right yet is left out: saving says so.</summary>
@@ -81,7 +83,9 @@ public sealed class EventPreviews(Access access, EventDesk desk, ClashView clash
     private static Series Typed(ConsequencesRequest request, DraftSetting setting, OnDesk? found)
     {
         var typed = request.Event.CheckSeries(setting);
-        return found is not null && request.RecurrenceId is { } name ? AsEveryDate(found, DateName.Read(name, "recurrenceId"), typed) : typed;
+        return found is not null && request.RecurrenceId is { } name
+            ? AsEveryDate(found, DateName.Read(name, "recurrenceId"), typed)
+            : typed;
     }
 
     /// <summary>The event as far as it decides who sees it. What is not right yet in cap and span is left out: saving says so.</summary>
@@ -90,11 +94,19 @@ public sealed class EventPreviews(Access access, EventDesk desk, ClashView clash
         var refusals = new RefusalList();
         var cap = refusals.Try(() => new Cap(request.Cap?.Members, request.Cap?.Link, request.Cap?.Everyone)) ?? Cap.None;
         var showing = refusals.Try(() => new ShowingSpan(request.ShowFrom, request.ShowUntil)) ?? ShowingSpan.Always;
-        var state = request.IsDraft ? EventState.Draft : found is { IsUnfinished: false } ? found.Event.State : viewer.May(CalendarAction.Edit, request.CalendarId) ? EventState.Live : EventState.Waiting;
+        var state = request.IsDraft
+            ? EventState.Draft
+            : found is { IsUnfinished: false }
+            ? found.Event.State
+            : viewer.May(CalendarAction.Edit, request.CalendarId)
+            ? EventState.Live
+            : EventState.Waiting;
         var content = new EventContent(series) { Cap = cap, Showing = showing };
         return new CalendarEvent(Guid.Empty, request.CalendarId, Guid.Empty, content, state, default)
         {
-            Placements = [.. (request.Placements ?? found?.Event.Placements ?? []).Where(id => id != request.CalendarId && viewer.May(CalendarAction.Edit, id) || found?.Event.Placements.Contains(id) == true)],
+            Placements = [.. (request.Placements ?? found?.Event.Placements ?? [])
+                .Where(id =>
+                    id != request.CalendarId && viewer.May(CalendarAction.Edit, id) || found?.Event.Placements.Contains(id) == true)],
         };
     }
 

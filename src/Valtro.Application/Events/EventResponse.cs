@@ -13,7 +13,8 @@ public sealed record EventFileBody(Guid Id, string Name, string Type, long Size)
 
 /// <summary>What somebody handed in about an event, shown with it.</summary>
 /// <param name="IsYours">The person who asks handed it in.</param>
-public sealed record AboutBody(Guid Id, SubmissionKind Kind, SubmissionState State, Guid CalendarId, string Proposer, bool IsYours, Instant MadeAt, string Reason, string? DecidedBy);
+public sealed record AboutBody(Guid Id, SubmissionKind Kind, SubmissionState State, Guid CalendarId, string Proposer, bool IsYours,
+    Instant MadeAt, string Reason, string? DecidedBy);
 
 /// <summary>An event seen from one of its dates: what the form says of it, and all that goes with it.</summary>
 public sealed record EventResponse : EventDraft

@@ -34,7 +34,8 @@ public sealed class OccurrenceView(Access access, EventStore events, IClock cloc
         return [.. from calendarEvent in found
                    let sight = viewer.Of(calendarEvent, disclosures, now)
                    where sight.Detail > Detail.Nothing && sight.Calendars.Any(id => only is null || only.Contains(id))
-                   let isYours = !Visibility.LeavesTheHouse(calendarEvent.State) && viewer.May(CalendarAction.Contribute, calendarEvent.HomeCalendarId)
+                   let isYours = !Visibility.LeavesTheHouse(calendarEvent.State)
+                       && viewer.May(CalendarAction.Contribute, calendarEvent.HomeCalendarId)
                    let told = Disclosed.Of(calendarEvent, sight.Detail)?.Called(busy)
                    from date in EventDates.In(calendarEvent, window, school)
                    let disclosed = date.Exception is null ? told : Disclosed.Of(date, sight.Detail)?.Called(busy)

@@ -28,13 +28,16 @@ public sealed class TableReader(Access access, EventDesk desk, IClock clock)
         var mine = house.Calendars.Values.Where(calendar => viewer.May(CalendarAction.Edit, calendar.Id)).ToArray();
         var settings = new Dictionary<Guid, DraftSetting>();
         foreach (var calendar in mine)
-            settings[calendar.Id] = settings.Count == 0 ? await desk.SettingAsync(calendar) : settings.Values.First() with { CalendarZone = calendar.Zone };
+            settings[calendar.Id] = settings.Count == 0
+                ? await desk.SettingAsync(calendar)
+                : settings.Values.First() with { CalendarZone = calendar.Zone };
         var culture = CultureInfo.GetCultureInfo(Spoken.LocaleIn(organisation));
         var today = clock.GetCurrentInstant().InZone(organisation.TimeZone).Date;
         return [.. rows.Select(row => Read(row, usual, mine, settings, culture, today))];
     }
 
-    private static ReadRow Read(TableRow row, Guid? usual, Calendar[] mine, Dictionary<Guid, DraftSetting> settings, CultureInfo culture, LocalDate today)
+    private static ReadRow Read(
+        TableRow row, Guid? usual, Calendar[] mine, Dictionary<Guid, DraftSetting> settings, CultureInfo culture, LocalDate today)
     {
         if (row.IsEmpty)
             return new ReadRow(true, null, null, "", []);
@@ -52,9 +55,11 @@ public sealed class TableReader(Access access, EventDesk desk, IClock clock)
         var name = (text ?? "").Trim();
         var found = name.Length == 0
             ? mine.FirstOrDefault(calendar => calendar.Id == usual)
-            : mine.FirstOrDefault(calendar => calendar.Plate.Code.Equals(name, StringComparison.OrdinalIgnoreCase) || calendar.Name.Equals(name, StringComparison.CurrentCultureIgnoreCase));
+            : mine.FirstOrDefault(calendar => calendar.Plate.Code.Equals(name, StringComparison.OrdinalIgnoreCase)
+                || calendar.Name.Equals(name, StringComparison.CurrentCultureIgnoreCase));
         if (found is null)
-            refusals.Add("calendar", name.Length == 0 ? "row.calendarMissing" : "row.noSuchCalendar", ("name", name), ("plate", mine.FirstOrDefault()?.Plate.Code));
+            refusals.Add("calendar", name.Length == 0 ? "row.calendarMissing" : "row.noSuchCalendar", ("name", name),
+                ("plate", mine.FirstOrDefault()?.Plate.Code));
         return found;
     }
 }

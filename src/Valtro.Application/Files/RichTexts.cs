@@ -21,7 +21,8 @@ public sealed partial class RichTexts
     {
         _sanitizer = new HtmlSanitizer(new HtmlSanitizerOptions
         {
-            AllowedTags = new HashSet<string>(["p", "br", "strong", "em", "u", "s", "a", "ul", "ol", "li", "blockquote", "b", "i"], StringComparer.OrdinalIgnoreCase),
+            AllowedTags = new HashSet<string>(
+                ["p", "br", "strong", "em", "u", "s", "a", "ul", "ol", "li", "blockquote", "b", "i"], StringComparer.OrdinalIgnoreCase),
             AllowedAttributes = new HashSet<string>(["href"], StringComparer.OrdinalIgnoreCase),
             AllowedSchemes = Schemes,
             UriAttributes = new HashSet<string>(["href"], StringComparer.OrdinalIgnoreCase),
@@ -30,7 +31,8 @@ public sealed partial class RichTexts
             KeepChildNodes = true,
         };
         // The text of a script is no text for people.
-        _sanitizer.RemovingTag += (_, removing) => removing.Tag.TextContent = Unreadable.Contains(removing.Tag.LocalName) ? "" : removing.Tag.TextContent;
+        _sanitizer.RemovingTag += (_, removing) =>
+            removing.Tag.TextContent = Unreadable.Contains(removing.Tag.LocalName) ? "" : removing.Tag.TextContent;
         _sanitizer.PostProcessNode += (_, processed) => OpenOutside(processed.Node);
     }
 

@@ -59,7 +59,8 @@ internal sealed class MailWorker(MailStore mails, Settings settings, IClock cloc
         message.To.Add(MailboxAddress.Parse(letter.Recipient));
         message.Headers.Add("Auto-Submitted", "auto-generated");
         using var client = new SmtpClient { Timeout = 20_000 };
-        await client.ConnectAsync(smtp.Host, smtp.Port, smtp.Port == 465 ? SecureSocketOptions.SslOnConnect : SecureSocketOptions.StartTlsWhenAvailable, stopping);
+        await client.ConnectAsync(smtp.Host, smtp.Port,
+            smtp.Port == 465 ? SecureSocketOptions.SslOnConnect : SecureSocketOptions.StartTlsWhenAvailable, stopping);
         if (smtp.User is { } user)
             await client.AuthenticateAsync(user, smtp.Password ?? "", stopping);
         await client.SendAsync(message, stopping);
@@ -81,18 +82,23 @@ internal sealed class GatherWorker(MailStore mails, PublicAddresses addresses, S
     public Task<Instant?> DoAsync(Store.Work work, CancellationToken stopping)
     {
         var parts = work.Key.Split('/');
-        return mails.GatherAsync(Guid.Parse(parts[0]), Guid.Parse(parts[1]), Duration.FromSeconds(settings.GatherSeconds), clock.GetCurrentInstant(), Write);
+        return mails.GatherAsync(
+            Guid.Parse(parts[0]), Guid.Parse(parts[1]), Duration.FromSeconds(settings.GatherSeconds), clock.GetCurrentInstant(), Write);
     }
 
     private MailLetter Write(Gathered gathered)
     {
         var speech = Speech.For(gathered.Locale);
         var news = gathered.News;
-        var subject = news.Count == 1 ? speech.Say(news[0].Saying) : speech.Say("mail.news.subject", ("count", news.Count), ("organisation", gathered.OrganisationName));
+        var subject = news.Count == 1
+            ? speech.Say(news[0].Saying)
+            : speech.Say("mail.news.subject", ("count", news.Count), ("organisation", gathered.OrganisationName));
         var lines = news.GroupBy(one => one.Path).Select(group =>
-            string.Join('\n', group.Select(one => $"- {speech.Say(one.Saying)}")) + $"\n  {addresses.Desk(OrganisationAddress.At(gathered.OrganisationSlug, group.Key))}");
+            string.Join('\n', group.Select(one => $"- {speech.Say(one.Saying)}"))
+                + $"\n  {addresses.Desk(OrganisationAddress.At(gathered.OrganisationSlug, group.Key))}");
         return new MailLetter(
             gathered.Recipient, subject,
-            speech.Say("mail.news.body", ("name", gathered.Name), ("news", string.Join("\n\n", lines)), ("organisation", gathered.OrganisationName)));
+            speech.Say("mail.news.body", ("name", gathered.Name), ("news", string.Join("\n\n", lines)),
+                ("organisation", gathered.OrganisationName)));
     }
 }

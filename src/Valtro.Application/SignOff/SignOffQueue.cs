@@ -19,8 +19,10 @@ namespace Valtro.Application.SignOff;
 /// <param name="WhoSees">Who would see it.</param>
 /// <param name="Problem">Why it cannot be approved as it is; null when it can.</param>
 public sealed record SubmissionResponse(
-    Guid Id, SubmissionKind Kind, SubmissionState State, Guid EventId, Guid CalendarId, string Title, string Proposer, bool IsYours, Instant MadeAt, string Reason, string? DecidedBy, Instant? DecidedAt,
-    bool MayDecide, int? Version, ChangeAct? Act, string? RecurrenceId, ChangeScope? Scope, string When, IReadOnlyList<EventDifference> Differences, IReadOnlyList<WhoSeesBody> WhoSees, string? Problem);
+    Guid Id, SubmissionKind Kind, SubmissionState State, Guid EventId, Guid CalendarId, string Title, string Proposer, bool IsYours,
+    Instant MadeAt, string Reason, string? DecidedBy, Instant? DecidedAt,
+    bool MayDecide, int? Version, ChangeAct? Act, string? RecurrenceId, ChangeScope? Scope, string When,
+        IReadOnlyList<EventDifference> Differences, IReadOnlyList<WhoSeesBody> WhoSees, string? Problem);
 
 public sealed record SignOffResponse(IReadOnlyList<SubmissionResponse> ToDecide, IReadOnlyList<SubmissionResponse> Yours);
 
@@ -69,7 +71,8 @@ public sealed class SignOffQueue(Access access, SubmissionStore submissions, Eve
 
     private Task ReadAheadAsync(Submission[] told) => desk.ReadAheadAsync(
         [.. told.Select(submission => submission.EventId).Distinct()],
-        [.. told.Where(submission => submission.Request is not null).SelectMany(submission => submission.Request!.Event?.Files ?? []).Distinct()]);
+        [.. told.Where(submission => submission.Request is not null).SelectMany(submission => submission.Request!.Event?.Files ?? [])
+            .Distinct()]);
 
     private async Task<Guid[]> DecidedByAsync(Viewer viewer) =>
         [.. (await access.HouseAsync()).Calendars.Keys.Where(id => viewer.May(CalendarAction.Approve, id))];
@@ -78,8 +81,10 @@ public sealed class SignOffQueue(Access access, SubmissionStore submissions, Eve
     {
         var mayDecide = submission.State == SubmissionState.Open && viewer.May(CalendarAction.Approve, submission.CalendarId);
         var plain = new SubmissionResponse(
-            submission.Id, submission.Kind, submission.State, submission.EventId, submission.CalendarId, submission.Title, submission.Proposer, submission.ProposerId == viewer.AccountId,
-            submission.MadeAt, submission.Reason, submission.DecidedBy, submission.DecidedAt, mayDecide, null, null, null, null, "", [], [], null);
+            submission.Id, submission.Kind, submission.State, submission.EventId, submission.CalendarId, submission.Title,
+            submission.Proposer, submission.ProposerId == viewer.AccountId,
+            submission.MadeAt, submission.Reason, submission.DecidedBy, submission.DecidedAt, mayDecide, null, null, null, null, "", [],
+                [], null);
         if (!IsToldInFull(submission))
             return plain;
         try
@@ -117,7 +122,8 @@ public sealed class SignOffQueue(Access access, SubmissionStore submissions, Eve
                 RecurrenceId = desk.Show(found, null).RecurrenceId,
                 When = found.Words.Say(found.Event.Series),
                 Differences = Told(found, submission, names),
-                WhoSees = [.. WhoSees.Of(after, before, names, found.Words, desk.Now).Where(who => who.Audience != Audience.Editors).Select(WhoSeesBody.Of)],
+                WhoSees = [.. WhoSees.Of(after, before, names, found.Words, desk.Now).Where(who => who.Audience != Audience.Editors)
+                    .Select(WhoSeesBody.Of)],
             };
         }
         var request = Rebased(found, submission);
@@ -144,7 +150,8 @@ public sealed class SignOffQueue(Access access, SubmissionStore submissions, Eve
     }
 
     /// <summary>What there is to be read of a new event, without the notes of its home.</summary>
-    private static List<EventDifference> Told(OnDesk found, Submission submission, IReadOnlyDictionary<Guid, (string Name, Disclosure Disclosure)> calendars)
+    private static List<EventDifference> Told(
+        OnDesk found, Submission submission, IReadOnlyDictionary<Guid, (string Name, Disclosure Disclosure)> calendars)
     {
         var told = EventDifference.Told(found.Event.Content.SeenBy(Detail.Complete), found.Words.Speech).ToList();
         if (submission.Kind == SubmissionKind.Placement && calendars.TryGetValue(submission.CalendarId, out var calendar))
@@ -152,7 +159,8 @@ public sealed class SignOffQueue(Access access, SubmissionStore submissions, Eve
         return told;
     }
 
-    /// <summary>What was handed in, on the event as it is now: what others changed meanwhile stays, unless it was changed here too.</summary>
+    /// <summary>What was handed in, on the event as it is now: what others changed meanwhile stays, unless it was changed here
+    /// too.</summary>
     private ChangeRequest Rebased(OnDesk found, Submission submission)
     {
         var request = submission.Request! with { Version = found.Stored.Version };
@@ -214,16 +222,22 @@ public sealed class SignOffQueue(Access access, SubmissionStore submissions, Eve
                 writes = [EventDesk.Saving(found, found.Event with { State = EventState.Live }, EventAct.Changed, isRemoved: false)];
                 break;
             case SubmissionKind.Placement:
-                writes = [EventDesk.Saving(found, found.Event with { Placements = [.. found.Event.Placements.Append(submission.CalendarId).Distinct().Order()] }, EventAct.Changed, isRemoved: false)];
+                writes = [
+                    EventDesk.Saving(found,
+                        found.Event with { Placements = [.. found.Event.Placements.Append(submission.CalendarId).Distinct().Order()] },
+                            EventAct.Changed, isRemoved: false)];
                 break;
             default:
                 Access.Require(found.MayEdit, ApproversOnly);
                 var planned = await changes.PlanAsync(found, Rebased(found, submission), submission.ProposerId);
                 writes = planned.Writes;
-                added.AddRange(planned.Asked.Select(id => new NewSubmission(SubmissionKind.Placement, submission.EventId, id, found.Event.Content.Title)));
+                added.AddRange(
+                    planned.Asked.Select(id =>
+                        new NewSubmission(SubmissionKind.Placement, submission.EventId, id, found.Event.Content.Title)));
                 break;
         }
-        var notices = (await changes.ToProposerAsync(viewer, submission, found.Calendars, approved: true, "")).Concat(await changes.NoticesAsync(viewer, found.Calendars, added));
+        var notices = (await changes.ToProposerAsync(viewer, submission, found.Calendars, approved: true, ""))
+            .Concat(await changes.NoticesAsync(viewer, found.Calendars, added));
         var done = await desk.WriteAsync(writes, added, [changes.Approving(found, submission)], [.. notices]);
         return done?.ActId;
     }

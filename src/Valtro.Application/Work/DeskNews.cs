@@ -2,7 +2,8 @@ using System.Runtime.CompilerServices;
 
 namespace Valtro.Application.Work;
 
-/// <summary>Tells open desks that something of their organisation is another, so that they need not ask by the clock. It does not say what.</summary>
+/// <summary>Tells open desks that something of their organisation is another, so that they need not ask by the clock. It does not say
+/// what.</summary>
 public sealed class DeskNews
 {
     public Listeners Listeners { get; } = new(most: 2_000);

@@ -55,11 +55,13 @@ public sealed class Listener(Action<Listener> leave) : IDisposable
 
     private static readonly TimeSpan Heartbeat = TimeSpan.FromSeconds(20);
 
-    private readonly Channel<bool> _channel = Channel.CreateBounded<bool>(new BoundedChannelOptions(1) { FullMode = BoundedChannelFullMode.DropWrite });
+    private readonly Channel<bool> _channel =
+        Channel.CreateBounded<bool>(new BoundedChannelOptions(1) { FullMode = BoundedChannelFullMode.DropWrite });
 
     internal void Raise() => _channel.Writer.TryWrite(true);
 
-    /// <returns>Whether something was announced; if not, it is time for a sign of life. It may be asked again all the same: an announcement may have been lost.</returns>
+    /// <returns>Whether something was announced; if not, it is time for a sign of life. It may be asked again all the same: an announcement
+    /// may have been lost.</returns>
     /// <exception cref="OperationCanceledException">The reader left, or the server stops: both are the end of a stream.</exception>
     public async Task<bool> WaitAsync(CancellationToken ends)
     {

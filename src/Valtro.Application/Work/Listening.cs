@@ -5,8 +5,10 @@ using Valtro.Store;
 
 namespace Valtro.Application.Work;
 
-/// <summary>Hears what other transactions, on this node or another, announce: that editions changed, that they are rendered, that there is something to do.</summary>
-internal sealed class Listening(Database database, EditionStore editions, Artefacts artefacts, Heard heard, News news, DeskNews desks, WorkSignal signal, Faults faults) : ILoop
+/// <summary>Hears what other transactions, on this node or another, announce: that editions changed, that they are rendered, that there is
+/// something to do.</summary>
+internal sealed class Listening(Database database, EditionStore editions, Artefacts artefacts, Heard heard, News news, DeskNews desks,
+    WorkSignal signal, Faults faults) : ILoop
 {
     private static readonly TimeSpan SignsOfLifeEvery = TimeSpan.FromSeconds(1);
 
@@ -57,7 +59,8 @@ internal sealed class Listening(Database database, EditionStore editions, Artefa
         if (payload.StartsWith(Announcements.Changed, StringComparison.Ordinal))
         {
             var parts = payload[Announcements.Changed.Length..].Split(' ');
-            heard.Note(Guid.Parse(parts[0]), long.Parse(parts[1], CultureInfo.InvariantCulture), long.Parse(parts[2], CultureInfo.InvariantCulture));
+            heard.Note(Guid.Parse(parts[0]), long.Parse(parts[1], CultureInfo.InvariantCulture),
+                long.Parse(parts[2], CultureInfo.InvariantCulture));
             signal.Raise();
         }
         else if (payload.StartsWith(Announcements.Rendered, StringComparison.Ordinal))

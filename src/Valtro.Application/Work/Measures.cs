@@ -29,13 +29,17 @@ public sealed class Measures : IDisposable
         _renderings = _meter.CreateHistogram<double>("valtro.rendering.duration", "s", "Renderings of an artefact, by its kind.");
         _work = _meter.CreateCounter<long>("valtro.work.done", "{work}", "Work done, by kind and outcome.");
         _failures = _meter.CreateCounter<long>("valtro.failures", "{failure}", "Failures, by what failed.");
-        _oldCopies = _meter.CreateCounter<long>("valtro.copies.old", "{answer}", "Answers with the last good copy, because nothing newer could be had.");
-        _notPainted = _meter.CreateCounter<long>("valtro.pages.not_painted", "{page}", "Pages that are a plain list until their script is there, because painting them failed.");
+        _oldCopies = _meter.CreateCounter<long>(
+            "valtro.copies.old", "{answer}", "Answers with the last good copy, because nothing newer could be had.");
+        _notPainted = _meter.CreateCounter<long>(
+            "valtro.pages.not_painted", "{page}", "Pages that are a plain list until their script is there, because painting them failed.");
         _comeAgain = _meter.CreateCounter<long>("valtro.answers.come_again", "{answer}", "Readers who were asked to come again.");
         _listeners = _meter.CreateUpDownCounter<long>("valtro.pages.listening", "{page}", "Open reading pages that listen for news.");
         _meter.CreateObservableGauge("valtro.work.due", () => Each(count => count.Due), "{work}", "Work whose time has come, by kind.");
-        _meter.CreateObservableGauge("valtro.work.failing", () => Each(count => count.Failing), "{work}", "Work that does not succeed, by kind.");
-        _meter.CreateObservableGauge("valtro.work.set_aside", () => Each(count => count.SetAside), "{work}", "Work that is not tried by itself any more, by kind.");
+        _meter.CreateObservableGauge(
+            "valtro.work.failing", () => Each(count => count.Failing), "{work}", "Work that does not succeed, by kind.");
+        _meter.CreateObservableGauge(
+            "valtro.work.set_aside", () => Each(count => count.SetAside), "{work}", "Work that is not tried by itself any more, by kind.");
     }
 
     /// <summary>Counts and times a rendering until it is disposed.</summary>
@@ -46,7 +50,8 @@ public sealed class Measures : IDisposable
 
     public void NotPainted() => _notPainted.Add(1);
 
-    public void Done(WorkKind kind, string outcome) => _work.Add(1, new KeyValuePair<string, object?>("kind", Word(kind)), new("outcome", outcome));
+    public void Done(WorkKind kind, string outcome) =>
+        _work.Add(1, new KeyValuePair<string, object?>("kind", Word(kind)), new("outcome", outcome));
 
     public void Failed(string what) => _failures.Add(1, new KeyValuePair<string, object?>("what", what));
 
@@ -65,7 +70,8 @@ public sealed class Measures : IDisposable
     public void IsToDo(IReadOnlyList<WorkCount> counts) => _toDo = counts;
 
     private IEnumerable<Measurement<int>> Each(Func<WorkCount, int> number) => Enum.GetValues<WorkKind>().Select(kind =>
-        new Measurement<int>(_toDo.FirstOrDefault(count => count.Kind == kind) is { } found ? number(found) : 0, new KeyValuePair<string, object?>("kind", Word(kind))));
+        new Measurement<int>(_toDo.FirstOrDefault(count => count.Kind == kind) is { } found ? number(found) : 0,
+            new KeyValuePair<string, object?>("kind", Word(kind))));
 
     private static string Word(Enum value) => value.ToString().ToLowerInvariant();
 
@@ -83,7 +89,8 @@ public sealed class Measures : IDisposable
 
         public void Dispose()
         {
-            measures._renderings.Record(TimeProvider.System.GetElapsedTime(_began).TotalSeconds, new KeyValuePair<string, object?>("kind", kind));
+            measures._renderings.Record(
+                TimeProvider.System.GetElapsedTime(_began).TotalSeconds, new KeyValuePair<string, object?>("kind", kind));
             _span?.Dispose();
         }
     }

@@ -2,7 +2,8 @@ using Valtro.Store;
 
 namespace Valtro.Application.Work;
 
-/// <summary>Brings the database up to date before anything else is answered. Where it is not there yet, the server waits for it, and says so.</summary>
+/// <summary>Brings the database up to date before anything else is answered. Where it is not there yet, the server waits for it, and says
+/// so.</summary>
 public sealed class Startup(Settings settings, ILogger<Startup> log)
 {
     private static readonly TimeSpan TryAgainAfter = TimeSpan.FromSeconds(1);

@@ -12,7 +12,8 @@ public interface ILoop
     Task RunAsync(CancellationToken stopping);
 }
 
-/// <summary>Runs all that goes on behind requests. Nothing that happens there reaches the host: it is written down once, counted, and begun again.</summary>
+/// <summary>Runs all that goes on behind requests. Nothing that happens there reaches the host: it is written down once, counted, and begun
+/// again.</summary>
 internal sealed class Supervisor(Startup startup, IEnumerable<ILoop> loops, Faults faults) : BackgroundService
 {
     private static readonly TimeSpan ShortestRest = TimeSpan.FromMilliseconds(500);
@@ -56,7 +57,8 @@ internal sealed class Supervisor(Startup startup, IEnumerable<ILoop> loops, Faul
             }
             if (TimeProvider.System.GetElapsedTime(began) > LongestRest)
                 rest = ShortestRest;
-            await Task.Delay(rest * (0.8 + 0.4 * Random.Shared.NextDouble()), stopping).ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing);
+            await Task.Delay(rest * (0.8 + 0.4 * Random.Shared.NextDouble()), stopping)
+                .ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing);
             rest = rest * 2 < LongestRest ? rest * 2 : LongestRest;
         }
     }

@@ -10,11 +10,14 @@ public static class WorkServices
         services.AddSingleton<Startup>().AddSingleton<Measures>().AddSingleton<Faults>().AddSingleton<WorkSignal>();
         if (!isRun)
             return services;
-        services.AddSingleton<IWorker, RenderWorker>().AddSingleton<IWorker, MailWorker>().AddSingleton<IWorker, GatherWorker>().AddSingleton<IWorker, SweepWorker>();
-        services.AddSingleton<ILoop, Listening>().AddSingleton<ILoop, Planning>().AddSingleton<ILoop, KeepingFetches>().AddSingleton<ILoop, Counting>();
+        services.AddSingleton<IWorker, RenderWorker>().AddSingleton<IWorker, MailWorker>().AddSingleton<IWorker, GatherWorker>()
+            .AddSingleton<IWorker, SweepWorker>();
+        services.AddSingleton<ILoop, Listening>().AddSingleton<ILoop, Planning>().AddSingleton<ILoop, KeepingFetches>()
+            .AddSingleton<ILoop, Counting>();
         return services.AddHostedService(provider => new Supervisor(
             provider.GetRequiredService<Startup>(),
-            [.. provider.GetServices<ILoop>(), .. provider.GetServices<IWorker>().Select(worker => (ILoop)ActivatorUtilities.CreateInstance<Working>(provider, worker))],
+            [.. provider.GetServices<ILoop>(),
+                .. provider.GetServices<IWorker>().Select(worker => (ILoop)ActivatorUtilities.CreateInstance<Working>(provider, worker))],
             provider.GetRequiredService<Faults>()));
     }
 }

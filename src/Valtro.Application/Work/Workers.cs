@@ -13,7 +13,8 @@ public sealed class WorkSignal
     /// <summary>Ends when it is raised next.</summary>
     public Task Next => _raised.Task;
 
-    public void Raise() => Interlocked.Exchange(ref _raised, new TaskCompletionSource(TaskCreationOptions.RunContinuationsAsynchronously)).TrySetResult();
+    public void Raise() =>
+        Interlocked.Exchange(ref _raised, new TaskCompletionSource(TaskCreationOptions.RunContinuationsAsynchronously)).TrySetResult();
 }
 
 /// <summary>Does a kind of work.</summary>
@@ -62,7 +63,9 @@ internal sealed class Working(IWorker worker, WorkStore store, WorkSignal signal
                 faults.Succeeded(Name);
                 busy.AddRange(claimed.Select(work => DoAsync(work, stopping)));
                 // When one is done there may be more; else until something is due or wished for.
-                Task[] wakes = busy.Count == worker.AtOnce ? busy.ToArray() : [.. busy, raised, Task.Delay(await UntilDueAsync(claimed.Count > 0), stopping)];
+                Task[] wakes = busy.Count == worker.AtOnce
+                    ? busy.ToArray()
+                    : [.. busy, raised, Task.Delay(await UntilDueAsync(claimed.Count > 0), stopping)];
                 await Task.WhenAny(wakes);
             }
         }
@@ -133,7 +136,9 @@ internal sealed class Working(IWorker worker, WorkStore store, WorkSignal signal
         {
             var now = clock.GetCurrentInstant();
             var wait = worker.WaitAfter(work.Tries + 1);
-            var next = wait is { } given ? now + Duration.FromNanoseconds(given.TotalNanoseconds * (0.8 + 0.4 * Random.Shared.NextDouble())) : default(Instant?);
+            var next = wait is { } given
+                ? now + Duration.FromNanoseconds(given.TotalNanoseconds * (0.8 + 0.4 * Random.Shared.NextDouble()))
+                : default(Instant?);
             await store.FailedAsync(work, ReasonOf(failed), failed.Message, now, next);
             measures.Done(worker.Kind, next is null ? "set aside" : "failed");
         }
@@ -144,5 +149,6 @@ internal sealed class Working(IWorker worker, WorkStore store, WorkSignal signal
         }
     }
 
-    private static FailureReason ReasonOf(Exception failed) => failed is MailNotTakenException ? FailureReason.MailServer : DatabaseFailures.ReasonOf(failed);
+    private static FailureReason ReasonOf(Exception failed) =>
+        failed is MailNotTakenException ? FailureReason.MailServer : DatabaseFailures.ReasonOf(failed);
 }

@@ -21,15 +21,18 @@ public sealed record CycleBody(CycleUnit Unit, int Length, bool RestartsEachTerm
 
 /// <param name="Version">The version that was edited; not needed for a new year.</param>
 public sealed record YearPlanRequest(
-    string? Name, LocalDate? First, LocalDate? Last, IReadOnlyList<SpanBody> Terms, IReadOnlyList<SpanBody> Breaks, CycleBody? Cycle, int? Version);
+    string? Name, LocalDate? First, LocalDate? Last, IReadOnlyList<SpanBody> Terms, IReadOnlyList<SpanBody> Breaks, CycleBody? Cycle,
+        int? Version);
 
 /// <param name="CycleDays">How often each number of the cycle comes.</param>
 public sealed record YearPlanResponse(
-    Guid Id, string Name, LocalDate First, LocalDate Last, IReadOnlyList<SpanBody> Terms, IReadOnlyList<SpanBody> Breaks, CycleBody? Cycle, int Version,
+    Guid Id, string Name, LocalDate First, LocalDate Last, IReadOnlyList<SpanBody> Terms, IReadOnlyList<SpanBody> Breaks, CycleBody? Cycle,
+    int Version,
     IReadOnlyList<int> CycleDays);
 
 /// <param name="Words">Which dates, in a few words.</param>
-public sealed record ImpactBody(Guid EventId, Guid CalendarId, string Title, int Gone, int New, int Moved, IReadOnlyList<string> Words, IReadOnlyList<string> LostExceptions);
+public sealed record ImpactBody(Guid EventId, Guid CalendarId, string Title, int Gone, int New, int Moved, IReadOnlyList<string> Words,
+    IReadOnlyList<string> LostExceptions);
 
 public sealed record ImpactResponse(int Series, int Dates, IReadOnlyList<ImpactBody> Events);
 
@@ -73,10 +76,12 @@ public sealed class YearPlanDesk(Access access, YearPlanStore store, EventStore 
     public async Task<YearPlanRequest> ProposeNextAsync(Guid id)
     {
         var viewer = await AllowedAsync();
-        var from = (await store.ListAsync(viewer.OrganisationId)).FirstOrDefault(one => one.Id == id) ?? throw new NotFoundException("year plan");
+        var from = (await store.ListAsync(viewer.OrganisationId)).FirstOrDefault(one => one.Id == id)
+            ?? throw new NotFoundException("year plan");
         var next = from.Plan.CopiedTo($"{from.Plan.First.Year + 1}/{(from.Plan.Last.Year + 1) % 100:00}");
         return new YearPlanRequest(
-            next.Name, next.First, next.Last, [.. next.Terms.Select(SpanBody.Of)], [.. next.Breaks.Select(SpanBody.Of)], CycleOf(next), null);
+            next.Name, next.First, next.Last, [.. next.Terms.Select(SpanBody.Of)], [.. next.Breaks.Select(SpanBody.Of)],
+                CycleOf(next), null);
     }
 
     public async Task RemoveAsync(Guid id, int version)
@@ -87,7 +92,8 @@ public sealed class YearPlanDesk(Access access, YearPlanStore store, EventStore 
 
     private Task<Viewer> AllowedAsync() => access.RequireAsync(OrganisationAction.ManageYearPlan, KeepersOnly);
 
-    private async Task<(SchoolCalendar Before, SchoolCalendar After, IReadOnlyList<PlanImpact> Impacts)> ImpactAsync(Guid organisationId, Guid? id, YearPlan? plan)
+    private async Task<(SchoolCalendar Before, SchoolCalendar After, IReadOnlyList<PlanImpact> Impacts)> ImpactAsync(Guid organisationId,
+        Guid? id, YearPlan? plan)
     {
         var house = await access.HouseAsync();
         var (organisation, stored) = (house.Organisation, house.Plans);
@@ -103,7 +109,8 @@ public sealed class YearPlanDesk(Access access, YearPlanStore store, EventStore 
     }
 
     private static YearPlan Check(YearPlanRequest request) => new(
-        request.Name, request.First, request.Last, [.. request.Terms.Select(span => span.ToDays())], [.. request.Breaks.Select(span => span.ToDays())],
+        request.Name, request.First, request.Last, [.. request.Terms.Select(span => span.ToDays())],
+        [.. request.Breaks.Select(span => span.ToDays())],
         request.Cycle is { } cycle ? new DayCycle(cycle.Unit, cycle.Length, cycle.RestartsEachTerm) : null);
 
     private static YearPlanResponse Show(StoredYearPlan stored, SchoolCalendar school)
@@ -112,10 +119,12 @@ public sealed class YearPlanDesk(Access access, YearPlanStore store, EventStore 
         var numbers = plan.Cycle is null ? [] : Enumerable.Range(1, plan.Cycle.Length)
             .Select(number => school.DaysNumbered([number], plan.First).TakeWhile(day => day <= plan.Last).Count()).ToArray();
         return new YearPlanResponse(
-            stored.Id, plan.Name, plan.First, plan.Last, [.. plan.Terms.Select(SpanBody.Of)], [.. plan.Breaks.Select(SpanBody.Of)], CycleOf(plan), stored.Version, numbers);
+            stored.Id, plan.Name, plan.First, plan.Last, [.. plan.Terms.Select(SpanBody.Of)], [.. plan.Breaks.Select(SpanBody.Of)],
+                CycleOf(plan), stored.Version, numbers);
     }
 
-    private static CycleBody? CycleOf(YearPlan plan) => plan.Cycle is { } cycle ? new CycleBody(cycle.Unit, cycle.Length, cycle.RestartsEachTerm) : null;
+    private static CycleBody? CycleOf(YearPlan plan) =>
+        plan.Cycle is { } cycle ? new CycleBody(cycle.Unit, cycle.Length, cycle.RestartsEachTerm) : null;
 
     private static ImpactBody Say(PlanImpact impact, RuleWords words)
     {
@@ -124,7 +133,8 @@ public sealed class YearPlanDesk(Access access, YearPlanStore store, EventStore 
         Add("impact.comeIn", impact.New);
         Add("impact.move", impact.Moved);
         return new ImpactBody(
-            impact.Event.Id, impact.Event.HomeCalendarId, impact.Event.Content.Title, impact.Gone.Count, impact.New.Count, impact.Moved.Count, lines,
+            impact.Event.Id, impact.Event.HomeCalendarId, impact.Event.Content.Title, impact.Gone.Count, impact.New.Count,
+            impact.Moved.Count, lines,
             [.. impact.Exceptions.Select(day => words.Day(day, withWeekday: true))]);
 
         void Add(string code, IReadOnlyList<LocalDate> days)

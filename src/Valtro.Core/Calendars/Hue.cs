@@ -1,6 +1,7 @@
 namespace Valtro.Core.Calendars;
 
-/// <summary>One of the twelve calendar colours. Each has its own hatch, so that print and colour-blind readers can tell them apart.</summary>
+/// <summary>One of the twelve calendar colours. Each has its own hatch, so that print and colour-blind readers can tell them
+/// apart.</summary>
 /// <param name="Name">The name in the database, in style sheets and on screen.</param>
 /// <param name="Hex">The colour for white text upon it (contrast of 7:1 or more) and for COLOR in feeds.</param>
 /// <param name="NearestCss">The nearest CSS3 colour name: RFC 7986 5.9 allows no other.</param>
@@ -25,5 +26,6 @@ public sealed record Hue(string Name, string Hex, string NearestCss)
     /// <exception cref="RuleException">There is no such colour.</exception>
     public static Hue Named(string? name) =>
         All.FirstOrDefault(hue => hue.Name == name)
-        ?? throw new RuleException("colour", "calendar.noSuchColour", ("name", name), ("choices", string.Join(", ", All.Select(hue => hue.Name))));
+        ?? throw new RuleException(
+            "colour", "calendar.noSuchColour", ("name", name), ("choices", string.Join(", ", All.Select(hue => hue.Name))));
 }

@@ -27,7 +27,9 @@ public static class Slug
         {
             if (char.IsAsciiLetterOrDigit(character))
                 plain.Append(character);
-            else if (CharUnicodeInfo.GetUnicodeCategory(character) != UnicodeCategory.NonSpacingMark && plain.Length > 0 && plain[^1] != '-')
+            else if (CharUnicodeInfo.GetUnicodeCategory(character) != UnicodeCategory.NonSpacingMark
+                && plain.Length > 0
+                && plain[^1] != '-')
                 plain.Append('-');
         }
         return plain.ToString()[..Math.Min(plain.Length, Longest)].Trim('-');

@@ -34,7 +34,8 @@ public sealed record Disclosed(Detail Detail, EventContent Content, string Title
         Make(date.Event, date.Content, date.State, detail, grants);
 
     /// <summary>What readers of an edition get: only live and cancelled events, no notes.</summary>
-    public static Disclosed? ForReaders(CalendarEvent calendarEvent, Detail detail) => Visibility.LeavesTheHouse(calendarEvent.State) ? Of(calendarEvent, detail) : null;
+    public static Disclosed? ForReaders(CalendarEvent calendarEvent, Detail detail) =>
+        Visibility.LeavesTheHouse(calendarEvent.State) ? Of(calendarEvent, detail) : null;
 
     /// <summary>A break of the year plan, which every audience may know.</summary>
     public static Disclosed OfBreak(YearPlans.NamedDays closed) => new(

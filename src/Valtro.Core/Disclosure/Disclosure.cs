@@ -46,7 +46,8 @@ public sealed record Disclosure
 }
 
 /// <summary>What an event itself allows at most; it can only lower what its calendar says.</summary>
-/// <remarks>Where nothing is said for an audience, it gets at most what the narrower one may: saying less to members says less to all.</remarks>
+/// <remarks>Where nothing is said for an audience, it gets at most what the narrower one may: saying less to members says less to
+/// all.</remarks>
 public sealed record Cap
 {
     /// <summary>What was said; null is "as the calendar says".</summary>

@@ -64,8 +64,10 @@ public sealed record WhoSees(Audience Audience, Detail Detail, Detail Was, strin
     /// <param name="calendars">Name and table of each calendar.</param>
     /// <param name="unfinished">Of a draft, or one that waits for sign-off: the editions in which members read it all the same.</param>
     public static IReadOnlyList<WhoSees> Of(
-        CalendarEvent after, CalendarEvent? before, IReadOnlyDictionary<Guid, (string Name, Disclosure Disclosure)> calendars, RuleWords words, Instant now, IReadOnlyList<UnfinishedIn>? unfinished = null) =>
-        [.. WidestFirst.Select(audience => audience == Audience.Members && !Visibility.LeavesTheHouse(after.State) && unfinished is { Count: > 0 }
+        CalendarEvent after, CalendarEvent? before, IReadOnlyDictionary<Guid, (string Name, Disclosure Disclosure)> calendars,
+            RuleWords words, Instant now, IReadOnlyList<UnfinishedIn>? unfinished = null) =>
+        [.. WidestFirst.Select(audience =>
+            audience == Audience.Members && !Visibility.LeavesTheHouse(after.State) && unfinished is { Count: > 0 }
             ? new WhoSees(audience, unfinished.Max(one => one.Detail), Detail.Nothing, Say(after.State, unfinished, words.Speech))
             : Of(audience, after, before, calendars, words, now))];
 
@@ -76,14 +78,16 @@ public sealed record WhoSees(Audience Audience, Detail Detail, Detail Was, strin
 
     private static Saying Said(Detail detail) => Saying.Of($"sees.{detail.ToString().ToLowerInvariant()}");
 
-    private static WhoSees Of(Audience audience, CalendarEvent after, CalendarEvent? before, IReadOnlyDictionary<Guid, (string Name, Disclosure Disclosure)> calendars, RuleWords words, Instant now)
+    private static WhoSees Of(Audience audience, CalendarEvent after, CalendarEvent? before,
+        IReadOnlyDictionary<Guid, (string Name, Disclosure Disclosure)> calendars, RuleWords words, Instant now)
     {
         var (detail, by) = Best(audience, after, calendars);
         var was = before is null ? Detail.Nothing : Best(audience, before, calendars).Detail;
         return new WhoSees(audience, detail, was, Say(audience, after, detail, by, calendars, words, now));
     }
 
-    private static (Detail Detail, Guid By) Best(Audience audience, CalendarEvent calendarEvent, IReadOnlyDictionary<Guid, (string Name, Disclosure Disclosure)> calendars)
+    private static (Detail Detail, Guid By) Best(Audience audience, CalendarEvent calendarEvent,
+        IReadOnlyDictionary<Guid, (string Name, Disclosure Disclosure)> calendars)
     {
         if (audience != Audience.Editors && !Visibility.LeavesTheHouse(calendarEvent.State))
             return (Detail.Nothing, Guid.Empty);
@@ -94,14 +98,18 @@ public sealed record WhoSees(Audience Audience, Detail Detail, Detail Was, strin
             .MaxBy(one => one.Detail);
     }
 
-    private static string Say(Audience audience, CalendarEvent calendarEvent, Detail detail, Guid by, IReadOnlyDictionary<Guid, (string Name, Disclosure Disclosure)> calendars, RuleWords words, Instant now)
+    private static string Say(Audience audience, CalendarEvent calendarEvent, Detail detail, Guid by,
+        IReadOnlyDictionary<Guid, (string Name, Disclosure Disclosure)> calendars, RuleWords words, Instant now)
     {
         if (audience == Audience.Editors)
             return words.Speech.Say("sees.editors");
         if (!Visibility.LeavesTheHouse(calendarEvent.State))
             return words.Speech.Say(calendarEvent.State == EventState.Draft ? "sees.draft" : "sees.waiting");
         var said = Said(detail);
-        if (by != Guid.Empty && by != calendarEvent.HomeCalendarId && detail > Detail.Nothing && detail > calendars[calendarEvent.HomeCalendarId].Disclosure.For(audience, calendarEvent.Content.Cap))
+        if (by != Guid.Empty
+            && by != calendarEvent.HomeCalendarId
+            && detail > Detail.Nothing
+            && detail > calendars[calendarEvent.HomeCalendarId].Disclosure.For(audience, calendarEvent.Content.Cap))
             said = Saying.Of("sees.byWayOf", ("said", said), ("calendar", calendars[by].Name));
         if (detail < calendarEvent.Calendars.Where(calendars.ContainsKey).Max(id => calendars[id].Disclosure[audience]))
             said = Saying.Of("sees.less", ("said", said));

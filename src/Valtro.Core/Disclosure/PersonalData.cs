@@ -27,13 +27,15 @@ public readonly partial record struct PersonalData(bool HasEmail, bool HasPhone,
     private static IEnumerable<string> Texts(CalendarEvent calendarEvent, Detail detail) =>
         calendarEvent.Exceptions.Select(exception => exception.Own.Over(calendarEvent.Content)).Prepend(calendarEvent.Content)
             .Select(content => content.SeenBy(detail))
-            .SelectMany(seen => EventField.All.Where(field => field.Type != typeof(ValueList<EventFile>)).SelectMany(field => field.TextsOf(seen)))
+            .SelectMany(seen =>
+                EventField.All.Where(field => field.Type != typeof(ValueList<EventFile>)).SelectMany(field => field.TextsOf(seen)))
             .Distinct();
 
     [GeneratedRegex(@"[\p{L}\p{N}._%+'-]+@[\p{L}\p{N}-]+(\.[\p{L}\p{N}-]+)*\.\p{L}{2,}", RegexOptions.CultureInvariant, 1000)]
     private static partial Regex Email();
 
     /// <summary>Seven digits or more, grouped as people group them; not a date, not a time span, not part of a longer word.</summary>
-    [GeneratedRegex(@"(?<![\p{L}\p{N}/:.-])(?!\d{4}-\d{2}-\d{2})(?!\d{1,2}[./]\d{1,2}[./]\d{2,4})(\+|00|\(\+?\d)?\d([ ()./-]{0,2}\d){6,14}(?![\p{L}\p{N}:])|tel:", RegexOptions.CultureInvariant, 1000)]
+    [GeneratedRegex(
+        @"(?<![\p{L}\p{N}/:.-])(?!\d{4}-\d{2}-\d{2})(?!\d{1,2}[./]\d{1,2}[./]\d{2,4})(\+|00|\(\+?\d)?\d([ ()./-]{0,2}\d){6,14}(?![\p{L}\p{N}:])|tel:", RegexOptions.CultureInvariant, 1000)]
     private static partial Regex Phone();
 }

@@ -18,12 +18,14 @@ public static class SeesLess
             return true;
         return before.Calendars.Except(after.Calendars).Any()
             || EventField.All.Any(field => IsForReaders(field) && Loses(field.Of(before.Content), field.Of(after.Content)))
-            || before.Exceptions.Any(exception => Loses(exception, after.Exceptions.FirstOrDefault(one => one.RecurrenceId == exception.RecurrenceId)));
+            || before.Exceptions.Any(exception =>
+                Loses(exception, after.Exceptions.FirstOrDefault(one => one.RecurrenceId == exception.RecurrenceId)));
     }
 
     private static bool IsForReaders(EventField field) => !field.Needs.HasFlag(Grants.Notes);
 
-    /// <summary>By the type of the value, so that a new field of a known type needs nothing here; in doubt a value that is another loses the old one.</summary>
+    /// <summary>By the type of the value, so that a new field of a known type needs nothing here; in doubt a value that is another loses
+    /// the old one.</summary>
     private static bool Loses(object? was, object? becomes) => was switch
     {
         null => false,
@@ -41,5 +43,6 @@ public static class SeesLess
 
     private static bool LosesText(string before, string after) => before.Length > 0 && !after.Contains(before, StringComparison.Ordinal);
 
-    private static bool Loses(EventException before, EventException? after) => before.Own.Values.Any(own => Loses(own.Value, after?.Own[own.Key]));
+    private static bool Loses(EventException before, EventException? after) =>
+        before.Own.Values.Any(own => Loses(own.Value, after?.Own[own.Key]));
 }

@@ -98,7 +98,8 @@ public sealed record Viewer(
             CalendarAction.See => true,
             CalendarAction.SeeUnfinished => role >= CalendarRole.Contributor,
             CalendarAction.Contribute => isLive && role >= CalendarRole.Contributor,
-            CalendarAction.Edit => isLive && (role == CalendarRole.Editor || (role == CalendarRole.Contributor && WithoutSignOff.Contains(calendarId))),
+            CalendarAction.Edit =>
+                isLive && (role == CalendarRole.Editor || (role == CalendarRole.Contributor && WithoutSignOff.Contains(calendarId))),
             CalendarAction.Approve => isLive && role == CalendarRole.Editor,
             CalendarAction.Publish => role == CalendarRole.Editor,
             _ => false,
@@ -111,11 +112,13 @@ public sealed record Viewer(
     public bool May(OrganisationAction action) => SeesAs is null && IsAdministrator && Enum.IsDefined(action);
 
     /// <summary>Whether they may join these calendars in an edition, and change one that joins them.</summary>
-    /// <remarks>An edition tells no more than each calendar tells its audience, so whoever publishes one of them may join others that they see.</remarks>
+    /// <remarks>An edition tells no more than each calendar tells its audience, so whoever publishes one of them may join others that they
+    /// see.</remarks>
     /// <param name="calendars">The disclosure of each calendar of the organisation that is in use.</param>
     public bool MayCompose(IReadOnlyCollection<Guid> sources, IReadOnlyDictionary<Guid, Disclosure> calendars) =>
         May(OrganisationAction.ManageCalendars)
-        || (sources.Any(id => May(CalendarAction.Publish, id)) && sources.All(id => calendars.TryGetValue(id, out var disclosure) && DetailOn(id, disclosure) > Detail.Nothing));
+        || (sources.Any(id => May(CalendarAction.Publish, id))
+            && sources.All(id => calendars.TryGetValue(id, out var disclosure) && DetailOn(id, disclosure) > Detail.Nothing));
 
     /// <summary>What this person sees of an event.</summary>
     /// <param name="calendars">The disclosure of each calendar of the organisation that is in use.</param>
@@ -135,6 +138,7 @@ public sealed record Viewer(
         }
         return detail == Detail.Nothing
             ? Sight.Nothing
-            : new Sight(detail, seenOn, May(CalendarAction.Contribute, calendarEvent.HomeCalendarId) ? Grants.Notes | Grants.Settings : Grants.None);
+            : new Sight(detail, seenOn,
+                May(CalendarAction.Contribute, calendarEvent.HomeCalendarId) ? Grants.Notes | Grants.Settings : Grants.None);
     }
 }

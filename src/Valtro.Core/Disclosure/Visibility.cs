@@ -6,7 +6,8 @@ namespace Valtro.Core.Disclosure;
 /// <summary>The one place that decides how much of an event somebody sees.</summary>
 public static class Visibility
 {
-    /// <summary>What an audience gets of an event by way of one calendar: the least of calendar and event, within its showing span, once it is live.</summary>
+    /// <summary>What an audience gets of an event by way of one calendar: the least of calendar and event, within its showing span, once it
+    /// is live.</summary>
     /// <param name="seesUnfinished">The onlooker may know of drafts and of what waits for sign-off there.</param>
     public static Detail Of(CalendarEvent calendarEvent, Disclosure calendar, Audience audience, Instant now, bool seesUnfinished = false)
     {

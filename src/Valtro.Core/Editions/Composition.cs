@@ -7,7 +7,8 @@ using Valtro.Core.YearPlans;
 
 namespace Valtro.Core.Editions;
 
-/// <summary>Composes what a readership gets, in named steps: in state → passes filter → disclosure cap → in window → merge → title → order → limit.</summary>
+/// <summary>Composes what a readership gets, in named steps: in state → passes filter → disclosure cap → in window → merge → title → order
+/// → limit.</summary>
 /// <remarks>
 /// A <see cref="Trace"/> is written by these very steps, so that it cannot tell another story than the delivery. An event on several
 /// of the edition's calendars is one event here from the start: what it tells is what the most open of them tells, and it
@@ -68,18 +69,26 @@ public sealed class Composition
 
     /// <summary>Whether readers get a file by one of the events that hold it.</summary>
     public bool Tells(IEnumerable<CalendarEvent> holders, Guid fileId, string name) => holders.Any(calendarEvent =>
-        Tell(calendarEvent, null) is { } told && Shown(told.Disclosed) is var shown && (shown.Picture is { } picture ? shown.Content.Files.Append(picture) : shown.Content.Files).Any(file => file.Id == fileId && file.Name == name));
+        Tell(calendarEvent, null) is { } told
+            && Shown(told.Disclosed) is var shown
+            && (shown.Picture is { } picture ? shown.Content.Files.Append(picture) : shown.Content.Files)
+                .Any(file => file.Id == fileId && file.Name == name));
 
     /// <summary>How much the edition tells of an event: nothing where none of its dates is delivered.</summary>
-    public Detail DetailOf(CalendarEvent calendarEvent) => Tell(calendarEvent, null) is { } told && HasDateIn(calendarEvent) ? told.Disclosed.Detail : Detail.Nothing;
+    public Detail DetailOf(CalendarEvent calendarEvent) =>
+        Tell(calendarEvent, null) is { } told && HasDateIn(calendarEvent) ? told.Disclosed.Detail : Detail.Nothing;
 
     /// <summary>Whether it tells the title of an event, whenever that is.</summary>
     internal bool TellsHeadlineOf(CalendarEvent calendarEvent) => Tell(calendarEvent, null) is { Disclosed.Detail: >= Detail.Headline };
 
-    /// <summary>One date of an event as an entry, in or beside the edition's days: an address that was given away goes on to lead somewhere.</summary>
+    /// <summary>One date of an event as an entry, in or beside the edition's days: an address that was given away goes on to lead
+    /// somewhere.</summary>
     public Entry? Find(CalendarEvent calendarEvent, LocalDateTime recurrenceId)
     {
-        if (Tell(calendarEvent, null) is not { } told || EventDates.Find(calendarEvent, recurrenceId, _school) is not { } date || !InState(date.State) || DateTold(told, date) is not { } disclosed)
+        if (Tell(calendarEvent, null) is not { } told
+            || EventDates.Find(calendarEvent, recurrenceId, _school) is not { } date
+            || !InState(date.State)
+            || DateTold(told, date) is not { } disclosed)
             return null;
         return Titled(new Dated(Of(told, disclosed), date.Occurrence));
     }
@@ -102,14 +111,18 @@ public sealed class Composition
                 var look = (one.Disclosed.Title, calendarEvent.Series, one.Disclosed.State);
                 if (lookAlikes.TryGetValue(look, out var index))
                 {
-                    told[index] = (told[index].Of, told[index].Disclosed, Union(told[index].Sources, one.Sources), [.. told[index].LookAlikes ?? [], calendarEvent]);
+                    told[index] = (told[index].Of, told[index].Disclosed, Union(told[index].Sources, one.Sources),
+                        [.. told[index].LookAlikes ?? [], calendarEvent]);
                     continue;
                 }
                 lookAlikes[look] = told.Count;
             }
             told.Add((calendarEvent, one.Disclosed, one.Sources, null));
         }
-        return [.. told.Select(one => new Delivered(one.Of, Shape(one.Disclosed, one.Sources)!, one.Sources, one.LookAlikes ?? [], disclosed => Shape(disclosed, one.Sources)))];
+        return [
+            .. told.Select(
+                one => new Delivered(one.Of, Shape(one.Disclosed, one.Sources)!, one.Sources, one.LookAlikes ?? [],
+                    disclosed => Shape(disclosed, one.Sources)))];
     }
 
     /// <summary>The breaks of the year plan on the edition's days, where it shows them, up to a horizon.</summary>
@@ -122,18 +135,21 @@ public sealed class Composition
     }
 
     /// <summary>Until when what is delivered is right if nobody changes anything.</summary>
-    public Instant? NextTurn(IEnumerable<CalendarEvent> events) => events.Aggregate(_span.TurnsAt, (turn, calendarEvent) => Sooner(turn, AppearsAt(calendarEvent)));
+    public Instant? NextTurn(IEnumerable<CalendarEvent> events) =>
+        events.Aggregate(_span.TurnsAt, (turn, calendarEvent) => Sooner(turn, AppearsAt(calendarEvent)));
 
     /// <summary>From when on something that is delivered now must not be shown any more, whatever becomes of the rest.</summary>
     public Instant? ClosesAt(IEnumerable<CalendarEvent> events) => events.Aggregate(default(Instant?), (first, calendarEvent) =>
         Comes(calendarEvent) ? Sooner(first, calendarEvent.Content.Showing.ClosesAt(_now, calendarEvent.Series.Timing.Zone)) : first);
 
     /// <summary>When it appears or disappears by itself.</summary>
-    private Instant? AppearsAt(CalendarEvent calendarEvent) => Comes(calendarEvent) ? calendarEvent.Content.Showing.NextTurn(_now, calendarEvent.Series.Timing.Zone) : null;
+    private Instant? AppearsAt(CalendarEvent calendarEvent) =>
+        Comes(calendarEvent) ? calendarEvent.Content.Showing.NextTurn(_now, calendarEvent.Series.Timing.Zone) : null;
 
     /// <summary>It is shown for a time only, and then to this audience.</summary>
     private bool Comes(CalendarEvent calendarEvent) => calendarEvent.Content.Showing != ShowingSpan.Always && InState(calendarEvent.State)
-        && calendarEvent.Calendars.Any(id => _sources.TryGetValue(id, out var drawn) && drawn.Source.Disclosure.For(_edition.Audience, calendarEvent.Content.Cap) > Detail.Nothing);
+        && calendarEvent.Calendars.Any(id => _sources.TryGetValue(id, out var drawn)
+            && drawn.Source.Disclosure.For(_edition.Audience, calendarEvent.Content.Cap) > Detail.Nothing);
 
     /// <summary>When the first is over, where that makes it leave.</summary>
     private Instant? OverAt(Dates dates, ReadOnlySpan<int> order)
@@ -162,7 +178,8 @@ public sealed class Composition
     {
         var notes = trace?.IsOf(calendarEvent.Id) == true ? trace : null;
         var inState = InState(calendarEvent.State);
-        notes?.Note(ComposeStep.State, inState, inState ? "trace.state" : $"trace.notState.{calendarEvent.State.ToString().ToLowerInvariant()}");
+        notes?.Note(
+            ComposeStep.State, inState, inState ? "trace.state" : $"trace.notState.{calendarEvent.State.ToString().ToLowerInvariant()}");
         if (!inState)
             return null;
         var (detail, passes, plates) = (Detail.Nothing, false, default(IReadOnlyList<Source>));
@@ -171,7 +188,8 @@ public sealed class Composition
             Look(calendarEvent.Placements[index]);
         notes?.Note(ComposeStep.Filter, passes, passes ? "trace.filter" : "trace.notFilter");
         var disclosed = detail == Detail.Nothing ? null : Disclosed.Of(calendarEvent, detail)?.Called(_edition.Busy);
-        notes?.Note(ComposeStep.Detail, disclosed is not null, disclosed is null ? "trace.notDetail" : $"trace.detail.{detail.ToString().ToLowerInvariant()}");
+        notes?.Note(ComposeStep.Detail, disclosed is not null,
+            disclosed is null ? "trace.notDetail" : $"trace.detail.{detail.ToString().ToLowerInvariant()}");
         return disclosed is null ? null : new Told(calendarEvent, disclosed, calendarEvent.Series.Timing, plates ?? []);
 
         void Look(Guid calendarId)
@@ -221,7 +239,8 @@ public sealed class Composition
 
     private static Told Of(Told told, Disclosed date) => ReferenceEquals(told.Disclosed, date) ? told : told with { Disclosed = date };
 
-    /// <summary>Look-alikes, which follow one another once they are in order, become one. What is told only as "Busy" looks like nothing else.</summary>
+    /// <summary>Look-alikes, which follow one another once they are in order, become one. What is told only as "Busy" looks like nothing
+    /// else.</summary>
     /// <returns>How many are left, at the front of the order.</returns>
     private int Merge(Dates dates, Span<int> order, Trace? trace)
     {
@@ -293,7 +312,8 @@ public sealed class Composition
     private static bool LooksAlike(in Dated one, in Dated other) =>
         one.Occurrence.End == other.Occurrence.End && one.Event.State == other.Event.State && OnlyItself(in one) == OnlyItself(in other);
 
-    private static Guid OnlyItself(in Dated date) => date.Event.Detail > Detail.Times && date.Told.Of is not null ? Guid.Empty : date.Event.Uid;
+    private static Guid OnlyItself(in Dated date) =>
+        date.Event.Detail > Detail.Times && date.Told.Of is not null ? Guid.Empty : date.Event.Uid;
 
     private static void NoteMerge(Trace trace, Dates dates, int kept, ReadOnlySpan<int> others)
     {
@@ -320,7 +340,8 @@ public sealed class Composition
         return order[..most];
     }
 
-    /// <summary>Writes the titles, and leaves out the fields that the edition does not show: once for all dates that are told alike.</summary>
+    /// <summary>Writes the titles, and leaves out the fields that the edition does not show: once for all dates that are told
+    /// alike.</summary>
     private EntryList Titled(Dates dates, ReadOnlySpan<int> order)
     {
         var entries = new EntryList(order.Length);
@@ -356,7 +377,8 @@ public sealed class Composition
     private Disclosed? Shape(Disclosed disclosed, IReadOnlyList<Source> sources) =>
         InState(disclosed.State) ? Shown(disclosed).Titled(Write(disclosed, sources, withPlates: true)) : null;
 
-    private Disclosed Shown(Disclosed disclosed) => _edition.Fields.Count == Edition.AllFields.Count ? disclosed : disclosed.Showing(_edition.Fields);
+    private Disclosed Shown(Disclosed disclosed) =>
+        _edition.Fields.Count == Edition.AllFields.Count ? disclosed : disclosed.Showing(_edition.Fields);
 
     private string Write(Disclosed disclosed, IReadOnlyList<Source> sources, bool withPlates)
     {
@@ -385,13 +407,15 @@ public sealed class Composition
             return true;
         var (from, to) = EventDates.Reach(calendarEvent);
         var first = LocalDate.Max(_span.First ?? DayRange.First, from.InZone(_edition.Zone).Date.PlusDays(-1));
-        var end = LocalDate.Min(_span.End ?? DayRange.Last, to?.InZone(_edition.Zone).Date.PlusDays(2) ?? first.PlusYears(MostYearsBetweenDates));
+        var end =
+            LocalDate.Min(_span.End ?? DayRange.Last, to?.InZone(_edition.Zone).Date.PlusDays(2) ?? first.PlusYears(MostYearsBetweenDates));
         return first < end && EventDates.In(calendarEvent, new Window(first, end, _edition.Zone), _school).Any();
     }
 
     private void AddBreaks(Dates dates, Window days)
     {
-        foreach (var closed in _school.Plans.SelectMany(plan => plan.Breaks).Where(closed => closed.First < days.End && closed.Last >= days.First))
+        foreach (var closed in _school.Plans.SelectMany(plan => plan.Breaks)
+            .Where(closed => closed.First < days.End && closed.Last >= days.First))
         {
             var timing = Timing.WholeDays(closed.First, closed.Last, _edition.Zone);
             var occurrence = timing.Occurrence(timing.Start);

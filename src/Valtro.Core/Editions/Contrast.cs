@@ -7,7 +7,9 @@ public readonly record struct Colour(byte Red, byte Green, byte Blue)
 {
     /// <exception cref="RuleException">It is not written as # and six hexadecimal digits.</exception>
     public static Colour Parse(string field, string? text) =>
-        text is { Length: 7 } && text[0] == '#' && int.TryParse(text.AsSpan(1), NumberStyles.AllowHexSpecifier, CultureInfo.InvariantCulture, out var value)
+        text is { Length: 7 }
+            && text[0] == '#'
+            && int.TryParse(text.AsSpan(1), NumberStyles.AllowHexSpecifier, CultureInfo.InvariantCulture, out var value)
             ? new Colour((byte)(value >> 16), (byte)(value >> 8), (byte)value)
             : throw new RuleException(field, "edition.noColour", ("text", text));
 
@@ -24,7 +26,8 @@ public readonly record struct Colour(byte Red, byte Green, byte Blue)
     }
 
     /// <summary>A mixture; 0 is this colour, 1 the other.</summary>
-    public Colour Mixed(Colour other, double share) => new(Part(Red, other.Red, share), Part(Green, other.Green, share), Part(Blue, other.Blue, share));
+    public Colour Mixed(Colour other, double share) =>
+        new(Part(Red, other.Red, share), Part(Green, other.Green, share), Part(Blue, other.Blue, share));
 
     public override string ToString() => $"#{Red:X2}{Green:X2}{Blue:X2}";
 

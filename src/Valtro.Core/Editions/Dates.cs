@@ -2,7 +2,8 @@ using System.Buffers;
 
 namespace Valtro.Core.Editions;
 
-/// <summary>The dates of a composition while it is made, in room that is used again: what is made anew each time would cost more than the composing.</summary>
+/// <summary>The dates of a composition while it is made, in room that is used again: what is made anew each time would cost more than the
+/// composing.</summary>
 /// <remarks>What is compared over and over lies side by side: going to the events for it costs more than the comparison.</remarks>
 internal sealed class Dates : IDisposable
 {
@@ -32,7 +33,8 @@ internal sealed class Dates : IDisposable
     /// <summary>The places of all, by day and moment; those of one moment by title. To be asked for once, when all are there.</summary>
     public Span<int> Order()
     {
-        (_moments, _order, _tied) = (ArrayPool<long>.Shared.Rent(_count), ArrayPool<int>.Shared.Rent(_count), ArrayPool<Tied>.Shared.Rent(_count));
+        (_moments, _order, _tied) =
+            (ArrayPool<long>.Shared.Rent(_count), ArrayPool<int>.Shared.Rent(_count), ArrayPool<Tied>.Shared.Rent(_count));
         var moments = _moments.AsSpan(0, _count);
         var order = _order.AsSpan(0, _count);
         for (var place = 0; place < _count; place++)
@@ -50,13 +52,16 @@ internal sealed class Dates : IDisposable
     }
 
     /// <summary>Whether what stands at two positions of the order is at one moment and under one title.</summary>
-    public bool SortAlike(int position, int other) => _moments[position] == _moments[other] && string.Equals(_tied[position].Title, _tied[other].Title, StringComparison.Ordinal);
+    public bool SortAlike(int position, int other) =>
+        _moments[position] == _moments[other] && string.Equals(_tied[position].Title, _tied[other].Title, StringComparison.Ordinal);
 
     private void ByTitle(Span<int> order, Span<Tied> tied)
     {
         for (var index = 0; index < order.Length; index++)
             tied[index] = new Tied(_dates[order[index]].Title, order[index]);
-        tied.Sort((one, other) => string.CompareOrdinal(one.Title, other.Title) is var byTitle && byTitle != 0 ? byTitle : _dates[one.Place].Event.Uid.CompareTo(_dates[other.Place].Event.Uid));
+        tied.Sort((one, other) => string.CompareOrdinal(one.Title, other.Title) is var byTitle && byTitle != 0
+            ? byTitle
+            : _dates[one.Place].Event.Uid.CompareTo(_dates[other.Place].Event.Uid));
         for (var index = 0; index < order.Length; index++)
             order[index] = tied[index].Place;
     }

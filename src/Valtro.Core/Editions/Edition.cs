@@ -6,7 +6,8 @@ namespace Valtro.Core.Editions;
 
 /// <summary>A calendar as an edition draws on it.</summary>
 /// <param name="Slug">By which addresses name it.</param>
-public sealed record Source(Guid CalendarId, Plate Plate, string Name, Hue Hue, Disclosure.Disclosure Disclosure, SourceFilter? Filter = null, string Slug = "");
+public sealed record Source(
+    Guid CalendarId, Plate Plate, string Name, Hue Hue, Disclosure.Disclosure Disclosure, SourceFilter? Filter = null, string Slug = "");
 
 /// <summary>What an entry can show beside its title and times. An edition may show fewer than the detail allows.</summary>
 public enum ShownField
@@ -75,7 +76,8 @@ public sealed record Edition(Audience Audience, DateTimeZone Zone, IsoDayOfWeek 
     public EditionSpan SpanAt(Instant now, YearPlans.SchoolCalendar school) => Window.At(now, Zone, school, FirstDayOfWeek);
 
     /// <summary>Whether the audience can tell by the plate whose an entry of this source is.</summary>
-    public bool TellsPlateOf(Source source) => Told(source) is var told && (told >= Detail.Headline || (told == Detail.Times && TellsPlatesOfBusy));
+    public bool TellsPlateOf(Source source) =>
+        Told(source) is var told && (told >= Detail.Headline || (told == Detail.Times && TellsPlatesOfBusy));
 
     /// <summary>The most that the edition tells of a source.</summary>
     public Detail Told(Source source) => Core.Disclosure.Disclosure.Least(source.Disclosure[Audience], Cap);

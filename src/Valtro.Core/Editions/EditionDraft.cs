@@ -6,22 +6,29 @@ using Valtro.Core.Speaking;
 namespace Valtro.Core.Editions;
 
 /// <summary>A filter as it was typed.</summary>
-public sealed record FilterDraft(FilterMode Mode, IReadOnlyList<Guid>? Categories = null, IReadOnlyList<string>? Tags = null, string? Text = null);
+public sealed record FilterDraft(
+    FilterMode Mode, IReadOnlyList<Guid>? Categories = null, IReadOnlyList<string>? Tags = null, string? Text = null);
 
 public sealed record SourceDraft(Guid CalendarId, FilterDraft? Filter = null);
 
 public sealed record WindowDraft(
-    WindowFrom From = WindowFrom.Beginning, LocalDate? FromDate = null, WindowTo To = WindowTo.Open, int? Count = null, LocalDate? ToDate = null, bool WithPast = true);
+    WindowFrom From = WindowFrom.Beginning, LocalDate? FromDate = null, WindowTo To = WindowTo.Open, int? Count = null,
+        LocalDate? ToDate = null, bool WithPast = true);
 
 /// <summary>Colours of one's own instead of the palette's; null where the palette's stands.</summary>
 public sealed record ColoursDraft(
-    string? Page = null, string? Grid = null, string? Busy = null, string? Empty = null, string? Today = null, string? Text = null, string? Accent = null);
+    string? Page = null, string? Grid = null, string? Busy = null, string? Empty = null, string? Today = null, string? Text = null,
+        string? Accent = null);
 
 public sealed record LookDraft(
-    EditionView View = EditionView.Month, IReadOnlyList<EditionView>? Views = null, string? Title = null, string? Intro = null, bool Navigation = true, bool Legend = true,
-    bool ZoneLabel = true, int? FirstDayOfWeek = null, ClockFace Clock = ClockFace.Reader, string? Language = null, string? Palette = null, ColoursDraft? Colours = null,
-    DateStyle Dates = DateStyle.Short, TextSize Size = TextSize.Normal, Density Density = Density.Normal, Corner Corner = Corner.Square, Scheme Scheme = Scheme.Reader,
-    OnEntry OnEntry = OnEntry.Details, string? EmptyText = null, string? FailedText = null, Grouping Grouping = Grouping.Day, SeveralDays SeveralDays = SeveralDays.Each,
+    EditionView View = EditionView.Month, IReadOnlyList<EditionView>? Views = null, string? Title = null, string? Intro = null,
+    bool Navigation = true, bool Legend = true,
+    bool ZoneLabel = true, int? FirstDayOfWeek = null, ClockFace Clock = ClockFace.Reader, string? Language = null, string? Palette = null,
+    ColoursDraft? Colours = null,
+    DateStyle Dates = DateStyle.Short, TextSize Size = TextSize.Normal, Density Density = Density.Normal, Corner Corner = Corner.Square,
+    Scheme Scheme = Scheme.Reader,
+    OnEntry OnEntry = OnEntry.Details, string? EmptyText = null, string? FailedText = null, Grouping Grouping = Grouping.Day,
+    SeveralDays SeveralDays = SeveralDays.Each,
     IReadOnlyList<PatternPartDraft>? Line = null);
 
 /// <summary>A piece, or text between pieces.</summary>
@@ -30,22 +37,28 @@ public sealed record PatternPartDraft(Piece? Piece = null, string? Text = null);
 /// <summary>What somebody says of an edition, before it is checked. The same form is stored.</summary>
 /// <param name="Sites">Web sites whose pages may hold it in a frame; null for any.</param>
 public sealed record EditionDraft(
-    string? Name, IReadOnlyList<SourceDraft> Sources, Audience Audience = Audience.Everyone, Detail Cap = Detail.Complete, WindowDraft? Window = null, int? Limit = null,
-    bool WithCancelled = true, bool WithUnfinished = false, bool WithBreaks = false, bool MergesLookAlikes = true, bool TellsPlatesOfBusy = false,
-    IReadOnlyList<PatternPartDraft>? Title = null, IReadOnlyList<ShownField>? Fields = null, LookDraft? Look = null, IReadOnlyList<string>? Sites = null, FeedForm Feed = FeedForm.Series)
+    string? Name, IReadOnlyList<SourceDraft> Sources, Audience Audience = Audience.Everyone, Detail Cap = Detail.Complete,
+    WindowDraft? Window = null, int? Limit = null,
+    bool WithCancelled = true, bool WithUnfinished = false, bool WithBreaks = false, bool MergesLookAlikes = true,
+    bool TellsPlatesOfBusy = false,
+    IReadOnlyList<PatternPartDraft>? Title = null, IReadOnlyList<ShownField>? Fields = null, LookDraft? Look = null,
+        IReadOnlyList<string>? Sites = null, FeedForm Feed = FeedForm.Series)
 {
     public const int MostSites = 30;
 
     /// <summary>The standard edition of a calendar: all of it, as it comes.</summary>
-    public static EditionDraft Standard(Guid calendarId, Audience audience) => new(null, [new SourceDraft(calendarId)], audience, MergesLookAlikes: false);
+    public static EditionDraft Standard(Guid calendarId, Audience audience) =>
+        new(null, [new SourceDraft(calendarId)], audience, MergesLookAlikes: false);
 
     /// <summary>What is to be saved.</summary>
     /// <exception cref="RuleException">Something of it cannot be; every field is named.</exception>
     /// <param name="isStandard">Its calendar gives it its name.</param>
-    public CheckedEdition Check(DateTimeZone zone, IsoDayOfWeek firstDayOfWeek, bool isStandard = false) => Made(zone, firstDayOfWeek, needsName: !isStandard, needsSources: true);
+    public CheckedEdition Check(DateTimeZone zone, IsoDayOfWeek firstDayOfWeek, bool isStandard = false) =>
+        Made(zone, firstDayOfWeek, needsName: !isStandard, needsSources: true);
 
     /// <summary>What was saved: it may have lost all of its calendars since, and is empty then.</summary>
-    public CheckedEdition Stored(DateTimeZone zone, IsoDayOfWeek firstDayOfWeek) => Made(zone, firstDayOfWeek, needsName: false, needsSources: false);
+    public CheckedEdition Stored(DateTimeZone zone, IsoDayOfWeek firstDayOfWeek) =>
+        Made(zone, firstDayOfWeek, needsName: false, needsSources: false);
 
     private CheckedEdition Made(DateTimeZone zone, IsoDayOfWeek firstDayOfWeek, bool needsName, bool needsSources)
     {
@@ -66,7 +79,8 @@ public sealed record EditionDraft(
             refusals.Add("limit", "edition.limit", ("most", Edition.MostEntries));
         if (WithUnfinished && Audience != Audience.Members)
             refusals.Add("withUnfinished", "edition.unfinishedForMembers");
-        var filters = Sources.Select((source, index) => refusals.Try(() => CheckFilter(source.Filter, $"sources.{index}.filter"))).ToArray();
+        var filters =
+            Sources.Select((source, index) => refusals.Try(() => CheckFilter(source.Filter, $"sources.{index}.filter"))).ToArray();
         var window = refusals.Try(() => CheckWindow(Window ?? new WindowDraft()));
         var title = refusals.Try(() => CheckPattern("title", Title, [Piece.Date, Piece.Time]));
         var sites = CheckSites(refusals);
@@ -85,7 +99,8 @@ public sealed record EditionDraft(
             Fields = Fields is null ? Edition.AllFields : Fields.ToHashSet(),
             Feed = Feed,
         };
-        var bySource = Sources.Select((source, index) => (source.CalendarId, Filter: filters[index])).ToDictionary(one => one.CalendarId, one => one.Filter);
+        var bySource = Sources.Select((source, index) => (source.CalendarId, Filter: filters[index]))
+            .ToDictionary(one => one.CalendarId, one => one.Filter);
         return new CheckedEdition(name, edition, bySource, look!, sites);
     }
 
@@ -94,7 +109,8 @@ public sealed record EditionDraft(
         if (filter is null)
             return null;
         var text = Texts.OneLine($"{field}.text", "what.filterText", filter.Text, 100, required: false);
-        var made = new SourceFilter(filter.Mode, filter.Categories ?? [], [.. (filter.Tags ?? []).Select(tag => tag.Trim()).Where(tag => tag.Length > 0)], text);
+        var made = new SourceFilter(
+            filter.Mode, filter.Categories ?? [], [.. (filter.Tags ?? []).Select(tag => tag.Trim()).Where(tag => tag.Length > 0)], text);
         if (made.Categories.Count + made.Tags.Count > 50)
             throw new RuleException(field, "edition.filterTooLong");
         return made.Categories.Count + made.Tags.Count + text.Length == 0 ? null : made;
@@ -115,7 +131,8 @@ public sealed record EditionDraft(
         }
         var most = draft.To switch { WindowTo.Days => 3_650, WindowTo.Weeks => 520, _ => 120 };
         if (draft.To is WindowTo.Days or WindowTo.Weeks or WindowTo.Months && draft.Count is null or < 1 || draft.Count > most)
-            throw new RuleException("window.count", "edition.windowCount", ("unit", Saying.Of($"unit.{draft.To.ToString().ToLowerInvariant()}")), ("most", most));
+            throw new RuleException("window.count", "edition.windowCount",
+                ("unit", Saying.Of($"unit.{draft.To.ToString().ToLowerInvariant()}")), ("most", most));
         return new EditionWindow(draft.From, draft.FromDate, draft.To, draft.Count ?? 1, draft.ToDate, draft.WithPast);
     }
 
@@ -128,15 +145,19 @@ public sealed record EditionDraft(
         if (parts.All(part => part.Piece is null))
             throw new RuleException(field, "edition.patternEmpty");
         if (parts.FirstOrDefault(part => part.Piece is { } piece && without.Contains(piece)) is { } wrong)
-            throw new RuleException(field, "edition.titleCannotHold", ("piece", Saying.Of($"piece.{wrong.Piece.ToString()!.ToLowerInvariant()}")));
+            throw new RuleException(
+                field, "edition.titleCannotHold", ("piece", Saying.Of($"piece.{wrong.Piece.ToString()!.ToLowerInvariant()}")));
         if (parts.Any(part => part.Piece is null && (part.Text ?? "").Length > Pattern.LongestText))
             throw new RuleException(field, "edition.textBetweenTooLong", ("most", Pattern.LongestText));
-        return new Pattern([.. parts.Select(part => part.Piece is { } piece ? PatternPart.Of(piece) : PatternPart.Between(SafeText(field, part.Text)))]);
+        return new Pattern(
+            [.. parts.Select(part => part.Piece is { } piece ? PatternPart.Of(piece) : PatternPart.Between(SafeText(field, part.Text)))]);
     }
 
     /// <summary>One line, with the spaces around it kept.</summary>
     private static string SafeText(string field, string? text) =>
-        Texts.OneLine(field, "what.textBetween", text, Pattern.LongestText, required: false) is { Length: > 0 } safe ? text!.Replace(text.Trim(), safe, StringComparison.Ordinal) : " ";
+        Texts.OneLine(field, "what.textBetween", text, Pattern.LongestText, required: false) is { Length: > 0 } safe
+            ? text!.Replace(text.Trim(), safe, StringComparison.Ordinal)
+            : " ";
 
     private static Look? CheckLook(LookDraft draft, RefusalList refusals)
     {
@@ -149,18 +170,24 @@ public sealed record EditionDraft(
             refusals.Add("look.firstDayOfWeek", "edition.firstDayOfWeek");
         var language = draft.Language ?? "";
         if (language.Length > 0 && !Editions.Look.Languages.Contains(language))
-            refusals.Add("look.language", "edition.noSuchLanguage", ("language", language), ("choices", string.Join(", ", Editions.Look.Languages)));
+            refusals.Add(
+                "look.language", "edition.noSuchLanguage", ("language", language), ("choices", string.Join(", ", Editions.Look.Languages)));
         var name = draft.Palette ?? "paper";
         if (!Palette.All.TryGetValue(name, out var palette))
         {
             refusals.Add("look.palette", "edition.noSuchPalette", ("name", name), ("choices", string.Join(", ", Palette.All.Keys)));
             return null;
         }
-        var (light, dark) = draft.Scheme == Scheme.Dark ? (palette.Light, Own(palette.Dark, draft.Colours, refusals)) : (Own(palette.Light, draft.Colours, refusals), palette.Dark);
-        IReadOnlyList<EditionView> views = [draft.View, .. (draft.Views ?? [EditionView.Month, EditionView.Week, EditionView.List]).Where(view => view != draft.View).Distinct()];
+        var (light, dark) = draft.Scheme == Scheme.Dark
+            ? (palette.Light, Own(palette.Dark, draft.Colours, refusals))
+            : (Own(palette.Light, draft.Colours, refusals), palette.Dark);
+        IReadOnlyList<EditionView> views = [draft.View,
+            .. (draft.Views ?? [EditionView.Month, EditionView.Week, EditionView.List]).Where(view => view != draft.View).Distinct()];
         return new Look(
-            draft.View, [.. views.Order()], title ?? "", intro ?? "", draft.Navigation, draft.Legend, draft.ZoneLabel, draft.FirstDayOfWeek, draft.Clock, language, name, light, dark,
-            draft.Dates, draft.Size, draft.Density, draft.Corner, draft.Scheme, draft.OnEntry, empty ?? "", failed ?? "", draft.Grouping, draft.SeveralDays, line ?? Pattern.Line);
+            draft.View, [.. views.Order()], title ?? "", intro ?? "", draft.Navigation, draft.Legend, draft.ZoneLabel, draft.FirstDayOfWeek,
+            draft.Clock, language, name, light, dark,
+            draft.Dates, draft.Size, draft.Density, draft.Corner, draft.Scheme, draft.OnEntry, empty ?? "", failed ?? "", draft.Grouping,
+                draft.SeveralDays, line ?? Pattern.Line);
     }
 
     /// <summary>The palette with one's own colours; a pair that cannot be read is refused with its ratio.</summary>
@@ -168,23 +195,29 @@ public sealed record EditionDraft(
     {
         if (own is null)
             return palette;
-        Colour Or(string field, string? text, Colour colour) => string.IsNullOrEmpty(text) ? colour : refusals.Try(() => (Colour?)Colour.Parse($"look.colours.{field}", text)) ?? colour;
+        Colour Or(string field, string? text, Colour colour) =>
+            string.IsNullOrEmpty(text) ? colour : refusals.Try(() => (Colour?)Colour.Parse($"look.colours.{field}", text)) ?? colour;
         var mixed = new Palette(
-            Or("page", own.Page, palette.Page), Or("grid", own.Grid, palette.Grid), Or("busy", own.Busy, palette.Busy), Or("empty", own.Empty, palette.Empty),
+            Or("page", own.Page, palette.Page), Or("grid", own.Grid, palette.Grid), Or("busy", own.Busy, palette.Busy),
+            Or("empty", own.Empty, palette.Empty),
             Or("today", own.Today, palette.Today), Or("text", own.Text, palette.Text), Or("accent", own.Accent, palette.Accent));
         foreach (var refusal in mixed.TooFaint("look.colours"))
             refusals.Add(refusal);
         return mixed;
     }
 
-    /// <summary>Sites as a content security policy names them (CSP 3, 2.3.1): a scheme and a host, or all hosts below one (*.example.org).</summary>
+    /// <summary>Sites as a content security policy names them (CSP 3, 2.3.1): a scheme and a host, or all hosts below one
+    /// (*.example.org).</summary>
     private string[]? CheckSites(RefusalList refusals)
     {
         if (Sites is null)
             return null;
         if (Sites.Count > MostSites)
             refusals.Add("sites", "edition.tooManySites", ("count", Sites.Count), ("most", MostSites));
-        return [.. Sites.Select((site, index) => site.Trim().Length == 0 ? null : refusals.Try(() => CheckedSite($"sites[{index}]", site.Trim()))).OfType<string>().Distinct()];
+        return [
+            .. Sites.Select((site, index) => site.Trim().Length == 0
+                ? null
+                : refusals.Try(() => CheckedSite($"sites[{index}]", site.Trim()))).OfType<string>().Distinct()];
     }
 
     private static string CheckedSite(string field, string site)
@@ -205,7 +238,9 @@ public sealed record EditionDraft(
         try
         {
             var host = uri.IdnHost;
-            return host.Length is > 0 and <= 253 && host.All(character => char.IsAsciiLetterOrDigit(character) || character is '-' or '.') ? host : null;
+            return host.Length is > 0 and <= 253 && host.All(character => char.IsAsciiLetterOrDigit(character) || character is '-' or '.')
+                ? host
+                : null;
         }
         catch (UriFormatException)
         {
@@ -217,4 +252,5 @@ public sealed record EditionDraft(
 /// <summary>An edition that can be: how it is composed, from what, and how it looks.</summary>
 /// <param name="Filters">By source calendar.</param>
 /// <param name="Sites">Origins whose pages may hold it in a frame; null for any.</param>
-public sealed record CheckedEdition(string Name, Edition Edition, IReadOnlyDictionary<Guid, SourceFilter?> Filters, Look Look, IReadOnlyList<string>? Sites);
+public sealed record CheckedEdition(
+    string Name, Edition Edition, IReadOnlyDictionary<Guid, SourceFilter?> Filters, Look Look, IReadOnlyList<string>? Sites);

@@ -28,7 +28,8 @@ internal readonly record struct Dated(Told Told, Occurrence Occurrence)
     public long Order => OrderOf(DayNumbers.Of(Occurrence.LocalStart.Date), Told.Timing.AllDay, Occurrence.Start);
 
     /// <summary>Twenty bits hold the seconds from two days before the day begins in Greenwich to two days after it ends.</summary>
-    private static long OrderOf(long day, bool allDay, Instant start) => (day << 20) + (allDay ? 0 : start.ToUnixTimeSeconds() - day * 86_400 + 2 * 86_400);
+    private static long OrderOf(long day, bool allDay, Instant start) =>
+        (day << 20) + (allDay ? 0 : start.ToUnixTimeSeconds() - day * 86_400 + 2 * 86_400);
 }
 
 /// <summary>A date of an event; of the event as a whole where it is null.</summary>
@@ -70,13 +71,15 @@ public readonly struct Entry
     internal CalendarEvent? Of => _told.Of;
 }
 
-/// <summary>Entries in pieces: one array of all would be kept, with all that it holds, until the collector next looks at everything.</summary>
+/// <summary>Entries in pieces: one array of all would be kept, with all that it holds, until the collector next looks at
+/// everything.</summary>
 internal sealed class EntryList(int count) : IReadOnlyList<Entry>
 {
     /// <summary>About 45 kB, which the runtime still counts as a small object.</summary>
     private const int PieceBits = 9;
 
-    private readonly Entry[][] _pieces = [.. Enumerable.Range(0, (count >> PieceBits) + 1).Select(piece => new Entry[Math.Min(1 << PieceBits, count - (piece << PieceBits))])];
+    private readonly Entry[][] _pieces = [.. Enumerable.Range(0, (count >> PieceBits) + 1)
+        .Select(piece => new Entry[Math.Min(1 << PieceBits, count - (piece << PieceBits))])];
 
     public int Count => count;
 
@@ -94,18 +97,22 @@ internal sealed class EntryList(int count) : IReadOnlyList<Entry>
 /// <summary>An edition at a moment.</summary>
 /// <param name="Entries">Ascending by start; whole days first, then by title.</param>
 /// <param name="Found">How many there were before the limit.</param>
-/// <param name="TurnsAt">When it becomes another by itself: an event appears or disappears, something is over, a day begins. Null when never.</param>
+/// <param name="TurnsAt">When it becomes another by itself: an event appears or disappears, something is over, a day begins. Null when
+/// never.</param>
 public sealed record Composed(IReadOnlyList<Entry> Entries, int Found, Instant? TurnsAt);
 
 /// <summary>An event, unexpanded, as a feed delivers it: its readers expand rules themselves.</summary>
 /// <param name="Sources">Whose it is, as far as the audience may know.</param>
 /// <param name="LookAlikes">Events that became one with it.</param>
 /// <param name="Shape">What is told of a date of its own, from all that the level tells; null when it is not delivered.</param>
-public sealed record Delivered(CalendarEvent Event, Disclosed Disclosed, IReadOnlyList<Source> Sources, IReadOnlyList<CalendarEvent> LookAlikes, Func<Disclosed, Disclosed?> Shape)
+public sealed record Delivered(CalendarEvent Event, Disclosed Disclosed, IReadOnlyList<Source> Sources,
+    IReadOnlyList<CalendarEvent> LookAlikes, Func<Disclosed, Disclosed?> Shape)
 {
     public IReadOnlyList<Guid> Calendars => Sources.Count == 0 ? [] : [.. Sources.Select(source => source.CalendarId)];
 
     /// <summary>All that a level tells readers, by the event's own titles; null when it tells them nothing.</summary>
     public static Delivered? AtLevel(CalendarEvent calendarEvent, Detail detail) =>
-        Disclosed.ForReaders(calendarEvent, detail) is { } disclosed ? new(calendarEvent, disclosed, [], [], told => Visibility.LeavesTheHouse(told.State) ? told : null) : null;
+        Disclosed.ForReaders(calendarEvent, detail) is { } disclosed
+            ? new(calendarEvent, disclosed, [], [], told => Visibility.LeavesTheHouse(told.State) ? told : null)
+            : null;
 }

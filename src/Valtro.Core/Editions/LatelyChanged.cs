@@ -43,7 +43,8 @@ public sealed record ChangedEntry(Entry Entry, Entry Before, EntryChange Change,
 /// <param name="HoldsBack">More has changed than is told: there are too many, or the audience gets no more than times of it.</param>
 public sealed record ChangedEntries(IReadOnlyList<ChangedEntry> Entries, bool HoldsBack);
 
-/// <summary>Entries that came, went, moved or were cancelled lately: the edition as it is, held against the edition as it would be with the events as they were.</summary>
+/// <summary>Entries that came, went, moved or were cancelled lately: the edition as it is, held against the edition as it would be with the
+/// events as they were.</summary>
 /// <remarks>Both sides are composed by the same steps, so a change is told only to those who may know both what was and what is.</remarks>
 public static class LatelyChanged
 {
@@ -66,7 +67,8 @@ public static class LatelyChanged
 
     private static IEnumerable<ChangedEntry> Of(Composition composition, EventNews news, Window window, ref bool holdsBack)
     {
-        var (was, isNow) = (EntriesOf(composition, news.Before, window, out var hadTimes), EntriesOf(composition, news.Now, window, out var hasTimes));
+        var (was, isNow) =
+            (EntriesOf(composition, news.Before, window, out var hadTimes), EntriesOf(composition, news.Now, window, out var hasTimes));
         holdsBack |= !hadTimes.SequenceEqual(hasTimes);
         if (was.Count + isNow.Count == 0)
             return [];
@@ -74,18 +76,28 @@ public static class LatelyChanged
         // What was told as times only is not new, and what somebody hid is not told for the last time.
         var mayCome = hadTimes.Count == 0;
         var mayGo = news.Now is null || composition.TellsHeadlineOf(news.Now);
-        var came = !mayCome ? [] : isNow.ExceptBy(pairs.Select(pair => pair.Entry.Occurrence.RecurrenceId), entry => entry.Occurrence.RecurrenceId).Select(entry => (Then: entry, Entry: entry, Change: (EntryChange?)EntryChange.New));
-        var went = !mayGo ? [] : was.ExceptBy(pairs.Select(pair => pair.Then.Occurrence.RecurrenceId), entry => entry.Occurrence.RecurrenceId).Where(entry => entry.Event.State != EventState.Cancelled)
+        var came = !mayCome
+            ? []
+            : isNow.ExceptBy(pairs.Select(pair => pair.Entry.Occurrence.RecurrenceId), entry => entry.Occurrence.RecurrenceId)
+                .Select(entry => (Then: entry, Entry: entry, Change: (EntryChange?)EntryChange.New));
+        var went = !mayGo
+            ? []
+            : was.ExceptBy(pairs.Select(pair => pair.Then.Occurrence.RecurrenceId), entry => entry.Occurrence.RecurrenceId)
+                .Where(entry => entry.Event.State != EventState.Cancelled)
             .Select(entry => (Then: entry, Entry: entry, Change: (EntryChange?)EntryChange.Removed));
         return
-            from pair in pairs.Select(pair => (pair.Then, pair.Entry, Change: ChangeOf(pair.Then, pair.Entry) ?? (news.IsNew ? EntryChange.New : null))).Concat(came).Concat(went).ToArray()
+            from pair in pairs.Select(
+                pair => (pair.Then, pair.Entry, Change: ChangeOf(pair.Then, pair.Entry) ?? (news.IsNew ? EntryChange.New : null)))
+                    .Concat(came).Concat(went).ToArray()
             where pair.Change is not null
-            group pair by (Change: pair.Change!.Value, Place: pair.Change == EntryChange.Relocated ? pair.Entry.Event.Content.Place : "", By: Distance(pair.Then, pair.Entry)) into alike
+            group pair by (Change: pair.Change!.Value, Place: pair.Change == EntryChange.Relocated ? pair.Entry.Event.Content.Place : "",
+                By: Distance(pair.Then, pair.Entry)) into alike
             let first = alike.First()
             select new ChangedEntry(first.Entry, first.Then, alike.Key.Change, news.At, alike.Count() - 1);
     }
 
-    /// <summary>Which date is which: by the name that the rule gives it; where the rule's time or day was changed, by its day, else by its week.</summary>
+    /// <summary>Which date is which: by the name that the rule gives it; where the rule's time or day was changed, by its day, else by its
+    /// week.</summary>
     private static IEnumerable<(Entry Then, Entry Entry)> Paired(List<Entry> was, List<Entry> now, bool isOneTime)
     {
         if (isOneTime)
@@ -109,7 +121,8 @@ public static class LatelyChanged
         }
     }
 
-    private static LocalDate WeekOf(Entry entry) => entry.Occurrence.RecurrenceId.Date.With(DateAdjusters.PreviousOrSame(IsoDayOfWeek.Monday));
+    private static LocalDate WeekOf(Entry entry) =>
+        entry.Occurrence.RecurrenceId.Date.With(DateAdjusters.PreviousOrSame(IsoDayOfWeek.Monday));
 
     /// <summary>By how much it moved: dates of a series that all moved alike are told as one change.</summary>
     private static (Period, Duration) Distance(Entry then, Entry entry) => (
@@ -123,16 +136,20 @@ public static class LatelyChanged
             return was ? null : EntryChange.Cancelled;
         if (was)
             return EntryChange.TakesPlace;
-        if (then.Occurrence.LocalStart != entry.Occurrence.LocalStart || then.Occurrence.LocalEnd != entry.Occurrence.LocalEnd || then.Timing.AllDay != entry.Timing.AllDay)
+        if (then.Occurrence.LocalStart != entry.Occurrence.LocalStart
+            || then.Occurrence.LocalEnd != entry.Occurrence.LocalEnd
+            || then.Timing.AllDay != entry.Timing.AllDay)
             return EntryChange.Moved;
         return then.Event.Content.Place != entry.Event.Content.Place ? EntryChange.Relocated : null;
     }
 
     /// <param name="times">When the dates are of which the audience is told no more.</param>
-    private static List<Entry> EntriesOf(Composition composition, CalendarEvent? calendarEvent, Window window, out IReadOnlyList<(Instant, Instant)> times)
+    private static List<Entry> EntriesOf(
+        Composition composition, CalendarEvent? calendarEvent, Window window, out IReadOnlyList<(Instant, Instant)> times)
     {
         var entries = calendarEvent is null ? [] : composition.Dates(calendarEvent, window);
-        times = [.. entries.Where(entry => entry.Event.Detail < Detail.Headline).Select(entry => (entry.Occurrence.Start, entry.Occurrence.End))];
+        times = [.. entries.Where(entry => entry.Event.Detail < Detail.Headline)
+            .Select(entry => (entry.Occurrence.Start, entry.Occurrence.End))];
         return [.. entries.Where(entry => entry.Event.Detail >= Detail.Headline)];
     }
 }

@@ -95,8 +95,10 @@ public enum SeveralDays
 /// <param name="FirstDayOfWeek">1 (Monday) to 7; null as the organisation has it.</param>
 public sealed record Look(
     EditionView View, IReadOnlyList<EditionView> Views, string Title, string Intro, bool Navigation, bool Legend, bool ZoneLabel,
-    int? FirstDayOfWeek, ClockFace Clock, string Language, string PaletteName, Palette Light, Palette Dark, DateStyle Dates, TextSize Size, Density Density,
-    Corner Corner, Scheme Scheme, OnEntry OnEntry, string EmptyText, string FailedText, Grouping Grouping, SeveralDays SeveralDays, Pattern Line)
+    int? FirstDayOfWeek, ClockFace Clock, string Language, string PaletteName, Palette Light, Palette Dark, DateStyle Dates, TextSize Size,
+    Density Density,
+    Corner Corner, Scheme Scheme, OnEntry OnEntry, string EmptyText, string FailedText, Grouping Grouping, SeveralDays SeveralDays,
+        Pattern Line)
 {
     /// <summary>The languages that reading pages speak.</summary>
     public static IReadOnlyList<string> Languages { get; } = ["en", "de", "fr", "ar"];

@@ -11,11 +11,13 @@ namespace Valtro.Core.Editions;
 public sealed record OutwardName(SourceDate Source, Guid? Own, Guid Uid);
 
 /// <summary>What goes out as one component.</summary>
-/// <param name="Sources">Those of which it is told: the first, and look-alikes that became one with it. Each with the name that is its own, where it has one from the start.</param>
+/// <param name="Sources">Those of which it is told: the first, and look-alikes that became one with it. Each with the name that is its own,
+/// where it has one from the start.</param>
 public readonly record struct Outgoing(IReadOnlyList<(SourceDate Source, Guid? Own)> Sources);
 
 /// <summary>Gives names that readers' programs know things by, and keeps them (RFC 7986 5.3).</summary>
-/// <remarks>Look-alikes that became one keep the name that was out first. When they part, the one whose own it is keeps it, and the other gets its own.</remarks>
+/// <remarks>Look-alikes that became one keep the name that was out first. When they part, the one whose own it is keeps it, and the other
+/// gets its own.</remarks>
 public static class OutwardNames
 {
     /// <summary>The name of one date, that shows nobody which others belong to it.</summary>
@@ -72,7 +74,9 @@ public static class OutwardNames
                 var before = known.GetValueOrDefault(source);
                 foreach (var name in new[] { before?.Uid, own ?? before?.Own })
                 {
-                    if (name is not { } candidate || taken.Contains(candidate) || (owners.TryGetValue(candidate, out var owner) && owner != index))
+                    if (name is not { } candidate
+                        || taken.Contains(candidate)
+                        || (owners.TryGetValue(candidate, out var owner) && owner != index))
                         continue;
                     var at = outSince(candidate);
                     if (best is null || (at is not null && (since is null || at < since)))

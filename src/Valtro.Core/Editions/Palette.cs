@@ -50,10 +50,14 @@ public sealed record Palette(Colour Page, Colour Grid, Colour Busy, Colour Empty
     /// <summary>Our own palettes, each light and dark.</summary>
     public static IReadOnlyDictionary<string, (Palette Light, Palette Dark)> All { get; } = new Dictionary<string, (Palette, Palette)>
     {
-        ["paper"] = (Of("#FFFDF9", "#DDD5C7", "#FFFDF9", "#FAF7F1", "#E2EDE7", "#1B2A33", "#2D6A8E"), Of("#1B252B", "#35424A", "#1B252B", "#151D22", "#20352F", "#ECE6D9", "#8FC3E4")),
-        ["quay"] = (Of("#F6F9FA", "#C9D6DB", "#E7F0F3", "#F6F9FA", "#FBE9C8", "#15303B", "#0E5A66"), Of("#13212A", "#2F4550", "#1B303B", "#13212A", "#3D3419", "#E4EEF1", "#7CC7D6")),
-        ["heath"] = (Of("#FCFAFC", "#DCD2DE", "#F3ECF5", "#FCFAFC", "#E6F0DC", "#2C2233", "#6B3A86"), Of("#1F1A24", "#42384A", "#2B2332", "#1F1A24", "#2A3420", "#EEE6F2", "#CDA8E2")),
-        ["plain"] = (Of("#FFFFFF", "#D6D6D6", "#FFFFFF", "#F6F6F6", "#EFEFEF", "#1C1C1C", "#1A5A96"), Of("#161616", "#3C3C3C", "#1E1E1E", "#161616", "#2E2E2E", "#F0F0F0", "#8CC0F2")),
+        ["paper"] = (Of("#FFFDF9", "#DDD5C7", "#FFFDF9", "#FAF7F1", "#E2EDE7", "#1B2A33", "#2D6A8E"),
+            Of("#1B252B", "#35424A", "#1B252B", "#151D22", "#20352F", "#ECE6D9", "#8FC3E4")),
+        ["quay"] = (Of("#F6F9FA", "#C9D6DB", "#E7F0F3", "#F6F9FA", "#FBE9C8", "#15303B", "#0E5A66"),
+            Of("#13212A", "#2F4550", "#1B303B", "#13212A", "#3D3419", "#E4EEF1", "#7CC7D6")),
+        ["heath"] = (Of("#FCFAFC", "#DCD2DE", "#F3ECF5", "#FCFAFC", "#E6F0DC", "#2C2233", "#6B3A86"),
+            Of("#1F1A24", "#42384A", "#2B2332", "#1F1A24", "#2A3420", "#EEE6F2", "#CDA8E2")),
+        ["plain"] = (Of("#FFFFFF", "#D6D6D6", "#FFFFFF", "#F6F6F6", "#EFEFEF", "#1C1C1C", "#1A5A96"),
+            Of("#161616", "#3C3C3C", "#1E1E1E", "#161616", "#2E2E2E", "#F0F0F0", "#8CC0F2")),
     };
 
     private static Palette Of(string page, string grid, string busy, string empty, string today, string text, string accent) =>

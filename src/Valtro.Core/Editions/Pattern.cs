@@ -33,10 +33,12 @@ public sealed record Pattern(IReadOnlyList<PatternPart> Parts)
     public static Pattern TitleAlone { get; } = new([PatternPart.Of(Piece.Title)]);
 
     /// <summary>As soon as there are two sources, so that nobody has to guess whose an entry is.</summary>
-    public static Pattern PlateAndTitle { get; } = new([PatternPart.Of(Piece.Plate), PatternPart.Between(" "), PatternPart.Of(Piece.Title)]);
+    public static Pattern PlateAndTitle { get; } =
+        new([PatternPart.Of(Piece.Plate), PatternPart.Between(" "), PatternPart.Of(Piece.Title)]);
 
     /// <summary>How lines read unless an edition says otherwise.</summary>
-    public static Pattern Line { get; } = new([PatternPart.Of(Piece.Time), PatternPart.Of(Piece.Plate), PatternPart.Of(Piece.Title), PatternPart.Of(Piece.Place)]);
+    public static Pattern Line { get; } =
+        new([PatternPart.Of(Piece.Time), PatternPart.Of(Piece.Plate), PatternPart.Of(Piece.Title), PatternPart.Of(Piece.Place)]);
 
     /// <summary>What a piece says of an entry; when it is stands beside it.</summary>
     public static string ValueOf(Piece piece, Disclosed disclosed, IReadOnlyList<Source> sources) => piece switch

@@ -12,7 +12,8 @@ public enum FilterMode
 }
 
 /// <summary>Which events of a source an edition takes.</summary>
-/// <remarks>An event is named by a filter when it has one of its categories, one of its tags, or its text in title, place or description.</remarks>
+/// <remarks>An event is named by a filter when it has one of its categories, one of its tags, or its text in title, place or
+/// description.</remarks>
 /// <param name="Text">Compared without regard to case and accents; empty names nothing.</param>
 public sealed record SourceFilter(FilterMode Mode, IReadOnlyList<Guid> Categories, IReadOnlyList<string> Tags, string Text)
 {

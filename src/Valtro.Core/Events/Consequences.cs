@@ -49,7 +49,8 @@ public sealed record Consequences(
     private const int MostDays = 400;
 
     /// <param name="clashes">Of the first dates, by what the caller may show.</param>
-    public static Consequences Of(Series series, SchoolCalendar school, RuleWords words, Func<IReadOnlyList<Occurrence>, IReadOnlyDictionary<Instant, string>> clashes)
+    public static Consequences Of(Series series, SchoolCalendar school, RuleWords words,
+        Func<IReadOnlyList<Occurrence>, IReadOnlyDictionary<Instant, string>> clashes)
     {
         var (taking, count, last) = Taking(series, school);
         var shown = taking.Take(Shown).ToArray();
@@ -92,8 +93,10 @@ public sealed record Consequences(
         return (first, count, last);
     }
 
-    /// <summary>The dates, and between them those that were removed or fall in a break, so that they can be seen and brought back.</summary>
-    private static List<(Occurrence Occurrence, DateKind Kind)> WithThoseThatFallOut(Series series, SchoolCalendar school, Occurrence[] taking)
+    /// <summary>The dates, and between them those that were removed or fall in a break, so that they can be seen and brought
+    /// back.</summary>
+    private static List<(Occurrence Occurrence, DateKind Kind)> WithThoseThatFallOut(Series series, SchoolCalendar school,
+        Occurrence[] taking)
     {
         var dates = taking.Select(occurrence => (occurrence, KindOf(series, occurrence))).ToList();
         var until = taking.Length < Shown ? LocalDate.MaxIsoValue.AtMidnight() : taking[^1].RecurrenceId;
@@ -111,16 +114,21 @@ public sealed record Consequences(
     {
         if (series.Extra.Contains(occurrence.RecurrenceId))
             return DateKind.Added;
-        return series.InBreaks == InBreaks.Move && occurrence.LocalStart.Date != occurrence.RecurrenceId.Date ? DateKind.Moved : DateKind.Takes;
+        return series.InBreaks == InBreaks.Move && occurrence.LocalStart.Date != occurrence.RecurrenceId.Date
+            ? DateKind.Moved
+            : DateKind.Takes;
     }
 
     private static IEnumerable<string> OnBreaks(Occurrence occurrence, DateKind kind, SchoolCalendar school, RuleWords words)
     {
         if (kind == DateKind.Moved)
             yield return words.Speech.Say(
-                "date.movedFrom", ("day", words.Day(occurrence.RecurrenceId.Date, withWeekday: true)), ("break", school.BreakOn(occurrence.RecurrenceId.Date)?.Name));
+                "date.movedFrom", ("day", words.Day(occurrence.RecurrenceId.Date, withWeekday: true)),
+                    ("break", school.BreakOn(occurrence.RecurrenceId.Date)?.Name));
         else if (kind == DateKind.InBreak)
-            yield return school.BreakOn(occurrence.RecurrenceId.Date) is { } closed ? words.Speech.Say("date.fallsOut", ("break", closed.Name)) : words.Speech.Say("date.onThatDayAlready");
+            yield return school.BreakOn(occurrence.RecurrenceId.Date) is { } closed
+                ? words.Speech.Say("date.fallsOut", ("break", closed.Name))
+                : words.Speech.Say("date.onThatDayAlready");
         else if (kind == DateKind.Removed)
             yield return words.Speech.Say("date.removed");
         else if (school.BreakOn(occurrence.LocalStart.Date) is { } closed)
@@ -134,7 +142,9 @@ public sealed record Consequences(
         if (timing.AllDay)
             yield break;
         var start = $"{occurrence.RecurrenceId:HH:mm}";
-        switch (LocalTimes.EffectOf(occurrence.RecurrenceId.TimeOfDay == occurrence.LocalStart.TimeOfDay ? occurrence.LocalStart : occurrence.RecurrenceId, timing.Zone))
+        switch (LocalTimes.EffectOf(occurrence.RecurrenceId.TimeOfDay == occurrence.LocalStart.TimeOfDay
+            ? occurrence.LocalStart
+            : occurrence.RecurrenceId, timing.Zone))
         {
             case ClockEffect.Skipped:
                 yield return speech.Say("date.clocksSkip", ("start", start), ("instead", $"{occurrence.LocalStart:HH:mm}"));

@@ -37,7 +37,8 @@ public sealed record EventFile(Guid Id, string Name, string Type, long Size)
 }
 
 /// <summary>What an editor says of an event, validated. Each field is declared once, here: see <see cref="EventField"/>.</summary>
-/// <remarks>What is not said is at its default. Lists compare by their values, so that two contents are equal when they say the same.</remarks>
+/// <remarks>What is not said is at its default. Lists compare by their values, so that two contents are equal when they say the
+/// same.</remarks>
 public sealed record EventContent
 {
     public EventContent(Series series) => Series = series;

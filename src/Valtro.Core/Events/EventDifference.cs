@@ -9,7 +9,8 @@ namespace Valtro.Core.Events;
 public sealed record EventDifference(string Field, string Was, string Is)
 {
     /// <summary>What differs between two versions of a whole event, in words.</summary>
-    public static IReadOnlyList<EventDifference> Between(CalendarEvent before, CalendarEvent after, RuleWords words, Func<Guid, string> calendarName)
+    public static IReadOnlyList<EventDifference> Between(
+        CalendarEvent before, CalendarEvent after, RuleWords words, Func<Guid, string> calendarName)
     {
         var differences = Between(before.Content, after.Content, words.Speech);
         Add(differences, "calendarId", calendarName(before.HomeCalendarId), calendarName(after.HomeCalendarId));
@@ -21,9 +22,13 @@ public sealed record EventDifference(string Field, string Was, string Is)
         if (!before.Exceptions.SequenceEqual(after.Exceptions))
         {
             foreach (var exception in after.Exceptions.Except(before.Exceptions))
-                differences.Add(new EventDifference("exception", words.Day(exception.RecurrenceId.Date, withWeekday: true), Say(exception, after.Series.Timing, words)));
+                differences.Add(
+                    new EventDifference("exception", words.Day(exception.RecurrenceId.Date, withWeekday: true),
+                        Say(exception, after.Series.Timing, words)));
             foreach (var exception in before.Exceptions.Where(one => after.Exceptions.All(other => other.RecurrenceId != one.RecurrenceId)))
-                differences.Add(new EventDifference("exception", words.Day(exception.RecurrenceId.Date, withWeekday: true), words.Speech.Say("own.asTheSeries")));
+                differences.Add(
+                    new EventDifference(
+                        "exception", words.Day(exception.RecurrenceId.Date, withWeekday: true), words.Speech.Say("own.asTheSeries")));
         }
         if (before.Series.Timing.Zone != after.Series.Timing.Zone)
             differences.Add(new EventDifference("zone", before.Series.Timing.Zone.Id, after.Series.Timing.Zone.Id));
@@ -31,7 +36,8 @@ public sealed record EventDifference(string Field, string Was, string Is)
 
         string State(CalendarEvent calendarEvent) => words.Speech.Say($"state.{calendarEvent.State.ToString().ToLowerInvariant()}");
 
-        string Names(CalendarEvent calendarEvent) => string.Join(", ", calendarEvent.Placements.Select(calendarName).Order(StringComparer.CurrentCulture));
+        string Names(CalendarEvent calendarEvent) =>
+            string.Join(", ", calendarEvent.Placements.Select(calendarName).Order(StringComparer.CurrentCulture));
     }
 
     /// <summary>What differs between a date as it was shown and as it was typed.</summary>
@@ -65,7 +71,8 @@ public sealed record EventDifference(string Field, string Was, string Is)
         return string.Join(", ", parts);
     }
 
-    private static string Say(string field, string own, Speech speech) => speech.Say(own.Length > 0 ? $"own.{field}" : $"own.without.{field}", ("own", own));
+    private static string Say(string field, string own, Speech speech) =>
+        speech.Say(own.Length > 0 ? $"own.{field}" : $"own.without.{field}", ("own", own));
 
     /// <remarks>When it happens is said in parts, by those who call.</remarks>
     private static List<EventDifference> Between(EventContent before, EventContent after, Speech speech)
@@ -82,5 +89,6 @@ public sealed record EventDifference(string Field, string Was, string Is)
             differences.Add(new EventDifference(field, was, becomes));
     }
 
-    private static string Count(int dates, Speech speech) => dates == 0 ? speech.Say("own.noDates") : speech.Say("own.dates", ("count", dates));
+    private static string Count(int dates, Speech speech) =>
+        dates == 0 ? speech.Say("own.noDates") : speech.Say("own.dates", ("count", dates));
 }

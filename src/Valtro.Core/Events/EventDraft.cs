@@ -70,7 +70,8 @@ public record EventDraft
     /// <summary>Further days, with the start's time.</summary>
     public IReadOnlyList<LocalDate> Extra { get; init; } = [];
 
-    /// <summary>Names of dates that fall away (<see cref="DateName"/>); their time follows the start's where the rule has one time a day.</summary>
+    /// <summary>Names of dates that fall away (<see cref="DateName"/>); their time follows the start's where the rule has one time a
+    /// day.</summary>
     public IReadOnlyList<string> Removed { get; init; } = [];
 
     public Guid? CategoryId { get; init; }
@@ -147,7 +148,8 @@ public record EventDraft
         var notes = refusals.Try(() => Texts.Lines("notes", "what.note", Notes, Texts.LongestNotes));
         var cap = refusals.Try(() => CheckedCap(setting));
         var showing = refusals.Try(() => new ShowingSpan(
-            ShowFrom is { } from ? DayRange.Check("showFrom", from) : null, ShowUntil is { } until ? DayRange.Check("showUntil", until) : null));
+            ShowFrom is { } from ? DayRange.Check("showFrom", from) : null,
+                ShowUntil is { } until ? DayRange.Check("showUntil", until) : null));
         var series = CheckedSeries(setting, refusals);
         refusals.ThrowIfAny();
         return new EventContent(title!, series!, place!, description)
@@ -169,12 +171,16 @@ public record EventDraft
     {
         var cap = Cap is { } said ? new Cap(said.Members, said.Link, said.Everyone) : Disclosure.Cap.None;
         (Audience Audience, string Field, string Name)[] audiences =
-            [(Audience.Members, "cap.members", "audience.members"), (Audience.Link, "cap.link", "audience.link"), (Audience.Everyone, "cap.everyone", "audience.everyone")];
-        var higher = audiences.Where(one => cap.Said(one.Audience) is { } most && most > setting.Shown[one.Audience] && most != setting.CapBefore.Said(one.Audience)).ToArray();
+            [(Audience.Members, "cap.members", "audience.members"), (Audience.Link, "cap.link", "audience.link"),
+                (Audience.Everyone, "cap.everyone", "audience.everyone")];
+        var higher = audiences.Where(one =>
+            cap.Said(one.Audience) is { } most && most > setting.Shown[one.Audience] && most != setting.CapBefore.Said(one.Audience))
+            .ToArray();
         return higher.Length == 0
             ? cap
             : throw new RuleException([.. higher.Select(one => new Refusal(one.Field, Saying.Of(
-                "event.saysMoreThanCalendar", ("audience", Saying.Of(one.Name)), ("detail", Saying.Of($"detail.{setting.Shown[one.Audience].ToString().ToLowerInvariant()}")))))]);
+                "event.saysMoreThanCalendar", ("audience", Saying.Of(one.Name)),
+                    ("detail", Saying.Of($"detail.{setting.Shown[one.Audience].ToString().ToLowerInvariant()}")))))]);
     }
 
     private static bool CheckedDescription(RichText description)
@@ -200,11 +206,16 @@ public record EventDraft
 
     private static EventLink CheckedLink(EventLink link)
     {
-        if (!Uri.TryCreate(link.Url?.Trim(), UriKind.Absolute, out var address) || address.Scheme is not ("http" or "https" or "mailto" or "tel") || address.OriginalString.Length > 2_000 || AsciiAddress.Of(link.Url.Trim()) is null)
+        if (!Uri.TryCreate(link.Url?.Trim(), UriKind.Absolute, out var address)
+            || address.Scheme is not ("http" or "https" or "mailto" or "tel")
+            || address.OriginalString.Length > 2_000
+            || AsciiAddress.Of(link.Url.Trim()) is null)
             throw new RuleException("links", "event.noAddress", ("url", link.Url));
         if (address.Scheme is "http" or "https" && address.UserInfo.Length > 0)
             throw new RuleException("links", "event.linkWithPassword", ("host", address.Host));
-        return new EventLink(Texts.OneLine("links", "what.linkLabel", string.IsNullOrWhiteSpace(link.Label) ? address.Host : link.Label, Texts.LongestName), address.AbsoluteUri);
+        return new EventLink(
+            Texts.OneLine("links", "what.linkLabel", string.IsNullOrWhiteSpace(link.Label) ? address.Host : link.Label, Texts.LongestName),
+                address.AbsoluteUri);
     }
 
     /// <summary>Only when it happens, for showing consequences while the rest is still being typed.</summary>
@@ -219,8 +230,11 @@ public record EventDraft
 
     private string[] CheckedTags()
     {
-        var tags = Tags.Select(tag => Texts.OneLine("tags", "what.tag", tag.TrimStart('#'), 40)).Distinct(StringComparer.CurrentCultureIgnoreCase).Order(StringComparer.Ordinal).ToArray();
-        return tags.Length <= MostTags ? tags : throw new RuleException("tags", "event.tooManyTags", ("count", tags.Length), ("most", MostTags));
+        var tags = Tags.Select(tag => Texts.OneLine("tags", "what.tag", tag.TrimStart('#'), 40))
+            .Distinct(StringComparer.CurrentCultureIgnoreCase).Order(StringComparer.Ordinal).ToArray();
+        return tags.Length <= MostTags
+            ? tags
+            : throw new RuleException("tags", "event.tooManyTags", ("count", tags.Length), ("most", MostTags));
     }
 
     private Series? CheckedSeries(DraftSetting setting, RefusalList refusals)

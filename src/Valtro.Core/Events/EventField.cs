@@ -22,7 +22,8 @@ public abstract class EventField
              let declared = property.GetCustomAttribute<FieldAttribute>()
              where declared is not null
              select (EventField)Activator.CreateInstance(
-                 typeof(EventField<>).MakeGenericType(property.PropertyType), BindingFlags.Instance | BindingFlags.NonPublic, null, [declared, property], null)!)
+                 typeof(EventField<>).MakeGenericType(property.PropertyType), BindingFlags.Instance | BindingFlags.NonPublic, null,
+                     [declared, property], null)!)
             .OrderBy(field => field.Place)];
 
     private static readonly Dictionary<string, EventField> ByName = All.ToDictionary(field => field.Name);
@@ -94,7 +95,8 @@ public abstract class EventField
 /// <summary>A field of one type, without boxing where composing asks for it.</summary>
 internal sealed class EventField<T> : EventField
 {
-    private static readonly EventContent Blank = new(new Series(Time.Timing.WholeDays(new(2000, 1, 1), new(2000, 1, 1), NodaTime.DateTimeZone.Utc)));
+    private static readonly EventContent Blank =
+        new(new Series(Time.Timing.WholeDays(new(2000, 1, 1), new(2000, 1, 1), NodaTime.DateTimeZone.Utc)));
 
     private readonly Func<EventContent, T> _get;
     private readonly Action<EventContent, T> _set;

@@ -35,8 +35,10 @@ public sealed record EventMove(LocalDate Date, LocalTime? From);
 /// <param name="Scope">Not needed for a preview, nor for an event without more dates.</param>
 /// <param name="Keep">Of the dates that lose their place, those to keep as extra dates, by their names.</param>
 public sealed record ChangeRequest(
-    ChangeAct Act, string RecurrenceId, int Version, EventForm? Event = null, EventMove? Move = null, ChangeScope? Scope = null, IReadOnlyList<string>? Keep = null)
+    ChangeAct Act, string RecurrenceId, int Version, EventForm? Event = null, EventMove? Move = null, ChangeScope? Scope = null,
+        IReadOnlyList<string>? Keep = null)
 {
-    /// <summary>What was handed in, and is settled by this change: approved with it by who may, replaced by it by who handed it in.</summary>
+    /// <summary>What was handed in, and is settled by this change: approved with it by who may, replaced by it by who handed it
+    /// in.</summary>
     public Guid? SubmissionId { get; init; }
 }

@@ -39,9 +39,11 @@ public static class EventMerge
     {
         var fields = new List<MergeField>();
         foreach (var field in EventField.All.Where(field => field.Type != typeof(Series)))
-            AddIf(field.Name, field.Form, (one, other) => field.IsSame(one.Content, other.Content), seen => FieldTexts.Say(field.Of(seen.Content), words.Speech));
+            AddIf(field.Name, field.Form, (one, other) => field.IsSame(one.Content, other.Content),
+                seen => FieldTexts.Say(field.Of(seen.Content), words.Speech));
         Add("when", When, seen => seen.Date, words.Say);
-        Add("repeat", Repeat, seen => new SaidPattern(RepeatDraft.Of(seen.Content.Series), seen.Content.Series), pattern => words.Say(pattern.Series));
+        Add("repeat", Repeat, seen => new SaidPattern(RepeatDraft.Of(seen.Content.Series), seen.Content.Series),
+            pattern => words.Say(pattern.Series));
         Add("calendarId", ["calendarId"], seen => seen.Calendar, name => name);
         Add("placements", ["placements"], seen => seen.Placements, names => names);
         return fields;

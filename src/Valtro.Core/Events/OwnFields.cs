@@ -44,7 +44,8 @@ public sealed class OwnFields : IEquatable<OwnFields>
 
     public bool Equals(OwnFields? other) =>
         other is not null && _values.Length == other._values.Length
-        && _values.Zip(other._values).All(pair => pair.First.Key == pair.Second.Key && pair.First.Key.IsSameValue(pair.First.Value, pair.Second.Value));
+        && _values.Zip(other._values)
+            .All(pair => pair.First.Key == pair.Second.Key && pair.First.Key.IsSameValue(pair.First.Value, pair.Second.Value));
 
     public override bool Equals(object? obj) => Equals(obj as OwnFields);
 

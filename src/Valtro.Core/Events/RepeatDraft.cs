@@ -73,8 +73,10 @@ public sealed record RepeatDraft(
     public static RepeatDraft? Of(Series series)
     {
         if (series.Cycle is { } cycle)
-            return new RepeatDraft(RepeatPattern.Cycle, Numbers: cycle.Numbers, Weekdays: [.. cycle.Weekdays.Select(weekday => (int)weekday)],
-                Ends: cycle.Until is not null ? RepeatEnd.On : cycle.Count is not null ? RepeatEnd.After : RepeatEnd.Never, Until: cycle.Until, Count: cycle.Count);
+            return new RepeatDraft(
+                RepeatPattern.Cycle, Numbers: cycle.Numbers, Weekdays: [.. cycle.Weekdays.Select(weekday => (int)weekday)],
+                Ends: cycle.Until is not null ? RepeatEnd.On : cycle.Count is not null ? RepeatEnd.After : RepeatEnd.Never,
+                    Until: cycle.Until, Count: cycle.Count);
         if (series.Rule is not { } rule)
             return null;
         var sentence = SentenceOf(rule.Parts, series.Timing.Start.Date) is { } pattern
@@ -100,17 +102,22 @@ public sealed record RepeatDraft(
 
     private static RepeatDraft? SentenceOf(RuleParts parts, LocalDate start)
     {
-        if (parts.YearDays.Count + parts.WeekNumbers.Count + parts.Hours.Count + parts.Minutes.Count + parts.Seconds.Count > 0 || parts.WeekStart != IsoDayOfWeek.Monday)
+        if (parts.YearDays.Count + parts.WeekNumbers.Count + parts.Hours.Count + parts.Minutes.Count + parts.Seconds.Count > 0
+            || parts.WeekStart != IsoDayOfWeek.Monday)
             return null;
         return parts.Frequency switch
         {
-            Frequency.Daily when parts.Weekdays.Count + parts.MonthDays.Count + parts.Months.Count + parts.SetPositions.Count == 0 => new RepeatDraft(RepeatPattern.Daily),
+            Frequency.Daily when parts.Weekdays.Count + parts.MonthDays.Count + parts.Months.Count + parts.SetPositions.Count == 0 =>
+                new RepeatDraft(RepeatPattern.Daily),
             Frequency.Weekly when parts.Months.Count + parts.SetPositions.Count == 0 => new RepeatDraft(
                 RepeatPattern.Weekly,
                 Weekdays: [.. parts.Weekdays.Count > 0 ? parts.Weekdays.Select(weekday => (int)weekday.Weekday) : [(int)start.DayOfWeek]]),
             Frequency.Monthly when parts.Months.Count == 0 => PositionOf(parts, start, RepeatPattern.Monthly),
-            Frequency.Yearly when parts.Months.Count == 1 || (parts.Months.Count == 0 && parts.Weekdays.Count == 0 && parts.MonthDays.Count == 0) =>
-                PositionOf(parts, start, RepeatPattern.Yearly) is { } position ? position with { Month = parts.Months.Count == 1 ? parts.Months[0] : start.Month } : null,
+            Frequency.Yearly when parts.Months.Count == 1
+                || (parts.Months.Count == 0 && parts.Weekdays.Count == 0 && parts.MonthDays.Count == 0) =>
+                PositionOf(parts, start, RepeatPattern.Yearly) is { } position
+                    ? position with { Month = parts.Months.Count == 1 ? parts.Months[0] : start.Month }
+                    : null,
             _ => null,
         };
     }
@@ -123,7 +130,8 @@ public sealed record RepeatDraft(
             var day = parts.MonthDays.Count == 1 ? parts.MonthDays[0] : start.Day;
             return day is -1 or > 0 ? plain with { By = MonthPosition.Day, MonthDay = day } : null;
         }
-        if (parts is { Weekdays.Count: 1, SetPositions.Count: 0, MonthDays.Count: 0 } && parts.Weekdays[0] is { Ordinal: -1 or (>= 1 and <= 5) } weekday)
+        if (parts is { Weekdays.Count: 1, SetPositions.Count: 0, MonthDays.Count: 0 }
+            && parts.Weekdays[0] is { Ordinal: -1 or (>= 1 and <= 5) } weekday)
             return plain with { By = MonthPosition.Weekday, Ordinal = weekday.Ordinal, Weekday = (int)weekday.Weekday };
         return parts is { SetPositions.Count: 1, MonthDays.Count: 0 } && parts.SetPositions[0] is -1 or (>= 1 and <= 5)
             && parts.Weekdays.All(one => one.Ordinal == 0) && parts.Weekdays.Select(one => (int)one.Weekday).SequenceEqual(Workdays)
@@ -246,9 +254,16 @@ public sealed record RepeatDraft(
 
     public bool Equals(RepeatDraft? other) =>
         other is not null && Pattern == other.Pattern && (Interval ?? 1) == (other.Interval ?? 1)
-        && (Weekdays ?? []).Order().SequenceEqual((other.Weekdays ?? []).Order()) && By == other.By && MonthDay == other.MonthDay && Ordinal == other.Ordinal
+        && (Weekdays ?? []).Order().SequenceEqual((other.Weekdays ?? []).Order())
+            && By == other.By
+            && MonthDay == other.MonthDay
+            && Ordinal == other.Ordinal
         && Weekday == other.Weekday && Month == other.Month && (Skip ?? default) == (other.Skip ?? default)
-        && (Numbers ?? []).Order().SequenceEqual((other.Numbers ?? []).Order()) && Text == other.Text && Ends == other.Ends && Until == other.Until && Count == other.Count;
+        && (Numbers ?? []).Order().SequenceEqual((other.Numbers ?? []).Order())
+            && Text == other.Text
+            && Ends == other.Ends
+            && Until == other.Until
+            && Count == other.Count;
 
     public override int GetHashCode() => HashCode.Combine(Pattern, Interval, Ends, Until, Count, Text);
 }

@@ -20,9 +20,11 @@ internal static class RuleShift
         return new RecurrenceRule(parts.Frequency switch
         {
             Frequency.Daily when parts.Weekdays.Count + parts.MonthDays.Count + parts.Months.Count == 0 => parts,
-            Frequency.Weekly when parts.Months.Count == 0 => parts with { Weekdays = [.. parts.Weekdays.Select(weekday => Later(weekday, days))] },
+            Frequency.Weekly when parts.Months.Count == 0 =>
+                parts with { Weekdays = [.. parts.Weekdays.Select(weekday => Later(weekday, days))] },
             Frequency.Monthly when parts.Months.Count == 0 => WithPosition(parts, before, after),
-            Frequency.Yearly when parts.Months.Count < 2 => WithPosition(parts, before, after) with { Months = parts.Months.Count == 1 ? [after.Month] : [] },
+            Frequency.Yearly when parts.Months.Count < 2 =>
+                WithPosition(parts, before, after) with { Months = parts.Months.Count == 1 ? [after.Month] : [] },
             _ => throw Impossible(),
         });
     }
@@ -33,13 +35,15 @@ internal static class RuleShift
     /// <summary>The second Tuesday becomes the second Wednesday, the 24th the 26th, the last Friday the last Thursday.</summary>
     private static RuleParts WithPosition(RuleParts parts, LocalDate before, LocalDate after)
     {
-        if (parts.SetPositions.Count > 0 || (parts.Frequency == Frequency.Monthly && (before.Year, before.Month) != (after.Year, after.Month)))
+        if (parts.SetPositions.Count > 0
+            || (parts.Frequency == Frequency.Monthly && (before.Year, before.Month) != (after.Year, after.Month)))
             throw Impossible();
         if (parts is { Weekdays.Count: 0, MonthDays.Count: 0 })
             return parts;
         if (parts is { Weekdays.Count: 0, MonthDays: [> 0] })
             return parts with { MonthDays = [after.Day] };
-        if (parts is not { MonthDays.Count: 0, Weekdays: [{ Ordinal: not 0 } weekday] } || (parts.Frequency == Frequency.Yearly && parts.Months.Count == 0))
+        if (parts is not { MonthDays.Count: 0, Weekdays: [{ Ordinal: not 0 } weekday] }
+            || (parts.Frequency == Frequency.Yearly && parts.Months.Count == 0))
             throw Impossible();
         var daysInMonth = after.Calendar.GetDaysInMonth(after.Year, after.Month);
         var isLast = after.Day > daysInMonth - 7;

@@ -87,10 +87,13 @@ public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalend
 
     /// <summary>The date as the form showed it. A series that has lost all its dates is seen as its first one would be.</summary>
     private EventDate Seen => EventDates.Find(before, change.SeenFrom, school)
-        ?? (change.SeenFrom == _series.Timing.Start ? new EventDate(before, _series.Timing.Occurrence(change.SeenFrom), null) : default(EventDate?))
+        ?? (change.SeenFrom == _series.Timing.Start
+            ? new EventDate(before, _series.Timing.Occurrence(change.SeenFrom), null)
+            : default(EventDate?))
         ?? throw new RuleException("recurrenceId", "scope.noSuchDate");
 
-    private EventException Exception() => before.Exceptions.FirstOrDefault(one => one.RecurrenceId == change.SeenFrom) ?? new EventException(change.SeenFrom);
+    private EventException Exception() =>
+        before.Exceptions.FirstOrDefault(one => one.RecurrenceId == change.SeenFrom) ?? new EventException(change.SeenFrom);
 
     private ChangeOutcome CancelLater(IReadOnlySet<LocalDateTime> keep)
     {
@@ -103,7 +106,11 @@ public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalend
     private ChangeOutcome WithException(EventException exception)
     {
         var others = ExceptionsBut(exception.RecurrenceId);
-        return new ChangeOutcome(before with { Exceptions = exception.IsEmpty ? others : Sorted([.. others, exception]) }) { Kept = others };
+        return new ChangeOutcome(before with { Exceptions = exception.IsEmpty ? others : Sorted([.. others, exception]) })
+        {
+            Kept =
+            others
+        };
     }
 
     private static EventException[] Sorted(IEnumerable<EventException> exceptions) => [.. exceptions.OrderBy(one => one.RecurrenceId)];
@@ -178,7 +185,8 @@ public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalend
         var rule = RepeatChanged ? typed.Rule : ShiftedRule(series, seen.Start.Date, days, timing);
         if (RepeatChanged && rule?.Until is not null && RepeatDraft.LastDay(rule.Until, typed.Timing) is { } last)
             rule = rule.Ending(null, Until.Including(last + timing.Start.TimeOfDay, timing));
-        return (new Series(timing, rule, Retimed(typed.Extra, series.Extra, series, timing, days), Retimed(typed.Removed, series.Removed, series, timing, days))
+        return (new Series(timing, rule, Retimed(typed.Extra, series.Extra, series, timing, days),
+            Retimed(typed.Removed, series.Removed, series, timing, days))
         {
             Cycle = typed.Cycle,
             InBreaks = typed.InBreaks,
@@ -191,7 +199,8 @@ public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalend
 
     private static bool SameLength(Timing one, Timing other) => one.AllDay == other.AllDay && one.Duration == other.Duration;
 
-    /// <summary>Of the typed kind and zone, as long as from <paramref name="from"/> to <paramref name="to"/>, starting at <paramref name="start"/>.</summary>
+    /// <summary>Of the typed kind and zone, as long as from <paramref name="from"/> to <paramref name="to"/>, starting at
+    /// <paramref name="start"/>.</summary>
     private static Timing In(Timing typed, LocalDateTime from, LocalDateTime to, LocalDateTime start) =>
         typed.Between(start, start.Plus(Period.Between(from, to, PeriodUnits.Days | PeriodUnits.AllTimeUnits)));
 
@@ -202,21 +211,30 @@ public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalend
         if (series.Rule is not { } rule)
             return null;
         var shifted = RuleShift.Shift(rule, seen, seen.PlusDays(days));
-        return RepeatDraft.LastDay(rule.Until, series.Timing) is { } last ? shifted.Ending(null, Until.Including(last.PlusDays(days) + timing.Start.TimeOfDay, timing)) : shifted;
+        return RepeatDraft.LastDay(rule.Until, series.Timing) is { } last
+            ? shifted.Ending(null, Until.Including(last.PlusDays(days) + timing.Start.TimeOfDay, timing))
+            : shifted;
     }
 
-    /// <summary>Dates added and removed before follow the series: by days, and where they had its time, to its new time. New ones were chosen where they are.</summary>
-    private static LocalDateTime[] Retimed(IReadOnlyList<LocalDateTime> typed, IReadOnlyList<LocalDateTime> old, Series series, Timing timing, int days)
+    /// <summary>Dates added and removed before follow the series: by days, and where they had its time, to its new time. New ones were
+    /// chosen where they are.</summary>
+    private static LocalDateTime[] Retimed(
+        IReadOnlyList<LocalDateTime> typed, IReadOnlyList<LocalDateTime> old, Series series, Timing timing, int days)
     {
         var known = Days(old).ToHashSet();
         return [.. typed.Select(date => Moved(date, known.Contains(date.Date) ? days : 0, series, timing)).Distinct().Order()];
     }
 
     /// <summary>Where a date is that moved with its series: by days, and where it had the series' time, to its new one.</summary>
-    internal static LocalDateTime Moved(LocalDateTime date, int days, Series series, Timing timing) => date.Date.PlusDays(days) + TimeOf(date.TimeOfDay, series, timing);
+    internal static LocalDateTime Moved(LocalDateTime date, int days, Series series, Timing timing) =>
+        date.Date.PlusDays(days) + TimeOf(date.TimeOfDay, series, timing);
 
     private static LocalTime TimeOf(LocalTime time, Series series, Timing timing) =>
-        timing.AllDay ? LocalTime.Midnight : time == series.Timing.Start.TimeOfDay || series.Timing.AllDay || series.Rule?.KeepsTimeOfDay != false ? timing.Start.TimeOfDay : time;
+        timing.AllDay
+            ? LocalTime.Midnight
+            : time == series.Timing.Start.TimeOfDay || series.Timing.AllDay || series.Rule?.KeepsTimeOfDay != false
+            ? timing.Start.TimeOfDay
+            : time;
 
     /// <summary>Only what was changed on screen is changed in the series: a date's own title does not become everybody's.</summary>
     private EventContent MergedContent(Series series)
@@ -240,7 +258,8 @@ public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalend
 
     /// <summary>The series ends before the date seen, and another goes on from there.</summary>
     /// <param name="later">The series from the date seen on.</param>
-    private ChangeOutcome Split(Series later, int days, EventContent content, IEnumerable<EventException> exceptions, IReadOnlySet<LocalDateTime> keep)
+    private ChangeOutcome Split(
+        Series later, int days, EventContent content, IEnumerable<EventException> exceptions, IReadOnlySet<LocalDateTime> keep)
     {
         var at = change.SeenFrom;
         if (_series.Extra.Contains(at))
@@ -249,8 +268,12 @@ public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalend
         var first = later.Timing.Start.Date;
         var rest = later with
         {
-            Rule = later.Rule is { Count: { } count } && count == _series.Rule?.Count ? later.Rule.Ending(Math.Max(1, count - passed.Length), null) : later.Rule,
-            Cycle = later.Cycle is { Count: { } cycleCount } && cycleCount == _series.Cycle?.Count ? later.Cycle with { Count = Math.Max(1, cycleCount - passed.Length) } : later.Cycle,
+            Rule = later.Rule is { Count: { } count } && count == _series.Rule?.Count
+                ? later.Rule.Ending(Math.Max(1, count - passed.Length), null)
+                : later.Rule,
+            Cycle = later.Cycle is { Count: { } cycleCount } && cycleCount == _series.Cycle?.Count
+                ? later.Cycle with { Count = Math.Max(1, cycleCount - passed.Length) }
+                : later.Cycle,
             Extra = [.. later.Extra.Where(date => date.Date >= first)],
             Removed = [.. later.Removed.Where(date => date.Date >= first)],
         };
@@ -276,7 +299,10 @@ public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalend
         var ended = _series with
         {
             Timing = isByHand ? _series.Timing.StartingAt(extra[0]) : _series.Timing,
-            Rule = isByHand ? null : _series.Rule?.Ending(_series.Rule.Count is null ? null : passed.Length, _series.Rule.Count is null ? Until.Including(passed[^1], _series.Timing) : null),
+            Rule = isByHand
+                ? null
+                : _series.Rule?.Ending(_series.Rule.Count is null ? null : passed.Length,
+                    _series.Rule.Count is null ? Until.Including(passed[^1], _series.Timing) : null),
             Cycle = isByHand ? null : _series.Cycle is { } cycle ? cycle with { Until = at.Date.PlusDays(-1), Count = null } : null,
             Extra = isByHand ? extra[1..] : extra,
             Removed = [.. _series.Removed.Where(date => date < at)],
@@ -291,9 +317,11 @@ public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalend
     private IEnumerable<LocalDateTime> DatesBefore(Series series, LocalDateTime at) =>
         series.Pattern(LocalDate.MinIsoValue.AtMidnight(), school).TakeWhile(date => date < at);
 
-    /// <summary>Puts exceptions on the dates of the changed series: the date moved as the series did, else the same position of the rule.</summary>
+    /// <summary>Puts exceptions on the dates of the changed series: the date moved as the series did, else the same position of the
+    /// rule.</summary>
     /// <param name="passed">How many dates of the old pattern lie before the changed one's first.</param>
-    private ChangeOutcome Rebased(CalendarEvent changed, IEnumerable<EventException> exceptions, int days, int passed, IReadOnlySet<LocalDateTime> keep)
+    private ChangeOutcome Rebased(
+        CalendarEvent changed, IEnumerable<EventException> exceptions, int days, int passed, IReadOnlySet<LocalDateTime> keep)
     {
         var (series, timing) = (changed.Series, changed.Series.Timing);
         var placed = new List<EventException>();
@@ -321,7 +349,8 @@ public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalend
                 placed.Add(alone);
         }
         extra.Sort();
-        return new ChangeOutcome(changed with { Content = changed.Content with { Series = series with { Extra = extra } }, Exceptions = Sorted(placed) })
+        return new ChangeOutcome(
+            changed with { Content = changed.Content with { Series = series with { Extra = extra } }, Exceptions = Sorted(placed) })
         {
             Kept = kept,
             Moved = moved,
@@ -335,7 +364,8 @@ public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalend
         if (change.Act != ChangeAct.Edit || RepeatChanged || series.Rule is null || _series.Extra.Contains(id))
             return null;
         var position = DatesBefore(_series, id).Count() - passed;
-        return series.Pattern(LocalDate.MinIsoValue.AtMidnight(), school).Skip(position).Select(date => (LocalDateTime?)date).FirstOrDefault();
+        return series.Pattern(LocalDate.MinIsoValue.AtMidnight(), school).Skip(position).Select(date => (LocalDateTime?)date)
+            .FirstOrDefault();
     }
 
     private ChangeOutcome Remove(ChangeScope scope)
@@ -344,11 +374,17 @@ public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalend
             return new ChangeOutcome(before) { IsRemoved = true };
         var at = change.SeenFrom;
         if (scope == ChangeScope.Later)
-            return new ChangeOutcome(Ended([.. DatesBefore(_series, at)])) { Lost = [.. before.Exceptions.Where(one => one.RecurrenceId >= at)] };
+            return new ChangeOutcome(Ended([.. DatesBefore(_series, at)]))
+            {
+                Lost =
+                [.. before.Exceptions.Where(one => one.RecurrenceId >= at)]
+            };
         var series = _series.Extra.Contains(at) && !_series.Pattern(at, school).Take(1).Contains(at)
             ? _series with { Extra = [.. _series.Extra.Where(date => date != at)] }
             : _series with { Removed = [.. _series.Removed.Append(at).Distinct().Order()] };
-        return new ChangeOutcome(before with { Content = before.Content with { Series = series }, Exceptions = ExceptionsBut(at) }) { Kept = ExceptionsBut(at) };
+        return new ChangeOutcome(
+            before with { Content = before.Content with { Series = series }, Exceptions = ExceptionsBut(at) })
+        { Kept = ExceptionsBut(at) };
     }
 
     private ChangeOutcome Restore(ChangeScope scope)

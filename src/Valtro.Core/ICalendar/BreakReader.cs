@@ -60,7 +60,8 @@ public static class BreakReader
             if (merged.Count > 0 && merged[^1].Last >= span.First)
             {
                 var name = merged[^1].Name == span.Name ? span.Name : $"{merged[^1].Name}, {span.Name}";
-                merged[^1] = new NamedDays(name.Length > Texts.LongestName ? merged[^1].Name : name, merged[^1].First, LocalDate.Max(merged[^1].Last, span.Last));
+                merged[^1] = new NamedDays(
+                    name.Length > Texts.LongestName ? merged[^1].Name : name, merged[^1].First, LocalDate.Max(merged[^1].Last, span.Last));
             }
             else
                 merged.Add(span);

@@ -25,7 +25,8 @@ internal sealed class ClockChanges
         var end = LocalTimes.StartOf(horizon, zone);
         var changes = new List<Instant>();
         var (from, to) = (long.MaxValue, long.MinValue);
-        for (var interval = zone.GetZoneInterval(LocalTimes.StartOf(DayRange.First, zone)); interval.HasEnd && interval.End < end; interval = zone.GetZoneInterval(interval.End))
+        for (var interval = zone.GetZoneInterval(LocalTimes.StartOf(DayRange.First, zone)); interval.HasEnd
+            && interval.End < end; interval = zone.GetZoneInterval(interval.End))
         {
             changes.Add(interval.End);
             if (interval.End < Recent)
@@ -40,7 +41,8 @@ internal sealed class ClockChanges
 
     private static long SecondOfDay(OffsetDateTime time) => time.TimeOfDay.TickOfDay / NodaConstants.TicksPerSecond;
 
-    /// <summary>The rule positions of those dates before the horizon that are not exactly as long as the clock on the wall says: the clocks change meanwhile, or skip the start.</summary>
+    /// <summary>The rule positions of those dates before the horizon that are not exactly as long as the clock on the wall says: the clocks
+    /// change meanwhile, or skip the start.</summary>
     public static IReadOnlySet<LocalDateTime> UnevenDates(Series series, SchoolCalendar school, LocalDate horizon)
     {
         var timing = series.Timing;
@@ -67,7 +69,9 @@ internal sealed class ClockChanges
         var (first, last) = series.Reach();
         HashSet<LocalDateTime>? uneven = null;
         var usual = series.Timing.Duration;
-        for (var index = ~Array.BinarySearch(_changes, first - Duration.FromDays(2)) is var found and >= 0 ? found : 0; index < _changes.Length && !(_changes[index] > last); index++)
+        for (var index = ~Array.BinarySearch(_changes, first - Duration.FromDays(2)) is var found and >= 0
+            ? found
+            : 0; index < _changes.Length && !(_changes[index] > last); index++)
         {
             var day = _changes[index].InZone(series.Timing.Zone).Date;
             foreach (var date in series.In(new Window(day.PlusDays(-1), day.PlusDays(1), series.Timing.Zone), school))

@@ -19,7 +19,8 @@ public readonly record struct ComponentName(Guid Uid, string RecurrenceId);
 /// <param name="Digest">Of its bytes.</param>
 /// <param name="TellsChange">What is told as times only does not say when it last changed.</param>
 /// <param name="Calendars">Whose it is, as far as the readers may know.</param>
-public readonly record struct Component(ComponentName Name, UInt128 Digest, bool TellsChange, IReadOnlyList<Guid> Calendars, int From, int Length);
+public readonly record struct Component(
+    ComponentName Name, UInt128 Digest, bool TellsChange, IReadOnlyList<Guid> Calendars, int From, int Length);
 
 /// <summary>A place on Earth in degrees, north and east (WGS 84), as RFC 5545 3.8.1.6 has it.</summary>
 public readonly record struct Coordinates(double Latitude, double Longitude);
@@ -27,8 +28,10 @@ public readonly record struct Coordinates(double Latitude, double Longitude);
 /// <summary>Writes the components of a feed, without stamps, one after the other (RFC 5545 3.6.1).</summary>
 /// <param name="files">Below which files are.</param>
 /// <param name="places">Where places are, by name; those that are known.</param>
-/// <param name="horizon">Until when dates are named that no rule outside can say. It moves once a year, so that bytes do not change by the clock otherwise.</param>
-public sealed class Components(SchoolCalendar school, Uri files, IReadOnlyDictionary<string, Coordinates> places, LocalDate horizon) : IDisposable
+/// <param name="horizon">Until when dates are named that no rule outside can say. It moves once a year, so that bytes do not change by the
+/// clock otherwise.</param>
+public sealed class Components(SchoolCalendar school, Uri files, IReadOnlyDictionary<string, Coordinates> places, LocalDate horizon)
+    : IDisposable
 {
     private readonly PooledBytes _output = new();
     private readonly List<Component> _written = [];
@@ -51,7 +54,8 @@ public sealed class Components(SchoolCalendar school, Uri files, IReadOnlyDictio
     public const int YearsAhead = 5;
 
     /// <summary>1 January, some years ahead.</summary>
-    public static LocalDate HorizonAt(Instant now, DateTimeZone zone) => new(Math.Min(now.InZone(zone).Year + YearsAhead + 1, DayRange.Last.Year), 1, 1);
+    public static LocalDate HorizonAt(Instant now, DateTimeZone zone) =>
+        new(Math.Min(now.InZone(zone).Year + YearsAhead + 1, DayRange.Last.Year), 1, 1);
 
     /// <summary>An event with its rule, and its dates that differ.</summary>
     /// <param name="uid">By which its readers know it.</param>
@@ -76,7 +80,10 @@ public sealed class Components(SchoolCalendar school, Uri files, IReadOnlyDictio
         End(start, new ComponentName(uid, ""), disclosed, delivered.Calendars);
         foreach (var (date, told) in dates)
         {
-            if (told is not null && (date.Exception?.Start is not null || delivery.Uneven.Contains(date.Occurrence.RecurrenceId) || !SaysTheSame(told, disclosed)))
+            if (told is not null
+                && (date.Exception?.Start is not null
+                    || delivery.Uneven.Contains(date.Occurrence.RecurrenceId)
+                    || !SaysTheSame(told, disclosed)))
                 AddException(delivered, date, told, Name(delivery, date), uid);
         }
     }
@@ -106,9 +113,12 @@ public sealed class Components(SchoolCalendar school, Uri files, IReadOnlyDictio
         var calendarEvent = delivered.Event;
         if (calendarEvent.Exceptions.Count == 0 && delivery.Uneven.Count == 0)
             return [];
-        var own = calendarEvent.Exceptions.Where(exception => !delivery.Left.Contains(exception.RecurrenceId) && !calendarEvent.Series.Removed.Contains(exception.RecurrenceId)).ToArray();
+        var own = calendarEvent.Exceptions.Where(exception =>
+            !delivery.Left.Contains(exception.RecurrenceId) && !calendarEvent.Series.Removed.Contains(exception.RecurrenceId))
+            .ToArray();
         var uneven = delivery.Uneven.Except(own.Select(exception => exception.RecurrenceId));
-        return [.. own.Select(exception => Told(delivered, exception.RecurrenceId, exception)).Concat(uneven.Select(id => Told(delivered, id, null))).OrderBy(one => one.Date.Occurrence.RecurrenceId)];
+        return [.. own.Select(exception => Told(delivered, exception.RecurrenceId, exception))
+            .Concat(uneven.Select(id => Told(delivered, id, null))).OrderBy(one => one.Date.Occurrence.RecurrenceId)];
     }
 
     private static (EventDate Date, Disclosed? Told) Told(Delivered delivered, LocalDateTime id, EventException? exception)
@@ -116,7 +126,8 @@ public sealed class Components(SchoolCalendar school, Uri files, IReadOnlyDictio
         var calendarEvent = delivered.Event;
         var timing = calendarEvent.Series.Timing;
         var date = new EventDate(calendarEvent, timing.StartingAt(id).Occurrence(id), exception);
-        return (date, Disclosed.Of(date, delivered.Disclosed.Detail)?.Called(delivered.Disclosed.Title) is { } told ? delivered.Shape(told) : null);
+        return (date,
+            Disclosed.Of(date, delivered.Disclosed.Detail)?.Called(delivered.Disclosed.Title) is { } told ? delivered.Shape(told) : null);
     }
 
     private static LocalDateTime Name(Delivery delivery, EventDate date) =>
@@ -175,23 +186,28 @@ public sealed class Components(SchoolCalendar school, Uri files, IReadOnlyDictio
             Lines.Starts("RDATE"u8, added, timing.AllDay, timing.Zone.Id);
     }
 
-    /// <summary>The first date of a series as its rule gives it, and the length that its dates usually have, also where the first has another.</summary>
+    /// <summary>The first date of a series as its rule gives it, and the length that its dates usually have, also where the first has
+    /// another.</summary>
     /// <remarks>RFC 5545 3.8.5.3 gives all dates the exact length of the first. The first is then named as one that differs.</remarks>
     private void WriteUsualSpan(Timing timing, Delivery delivery)
     {
         Lines.Start("DTSTART"u8, delivery.Start, timing.AllDay, timing.Zone.Id);
         if (timing.End == timing.Start)
             return;
-        if (delivery.Uneven.Contains(delivery.Start) || (!timing.AllDay && LocalTimes.EffectOf(delivery.Start, timing.Zone) == ClockEffect.Skipped))
+        if (delivery.Uneven.Contains(delivery.Start)
+            || (!timing.AllDay && LocalTimes.EffectOf(delivery.Start, timing.Zone) == ClockEffect.Skipped))
             Lines.Length("DURATION:"u8, timing.Duration);
         else
             Lines.Start("DTEND"u8, timing.StartingAt(delivery.Start).End, timing.AllDay, timing.Zone.Id);
     }
 
-    /// <summary>One date where it really is: what a clock change moved, it moved for every program alike. A time that comes twice that night is said in UTC, since programs disagree on which is meant.</summary>
+    /// <summary>One date where it really is: what a clock change moved, it moved for every program alike. A time that comes twice that
+    /// night is said in UTC, since programs disagree on which is meant.</summary>
     private void WriteSpan(Timing timing, Occurrence date)
     {
-        if (!timing.AllDay && (LocalTimes.EffectOf(date.LocalStart, timing.Zone) == ClockEffect.Repeated || LocalTimes.EffectOf(date.LocalEnd, timing.Zone) == ClockEffect.Repeated))
+        if (!timing.AllDay
+            && (LocalTimes.EffectOf(date.LocalStart, timing.Zone) == ClockEffect.Repeated
+                || LocalTimes.EffectOf(date.LocalEnd, timing.Zone) == ClockEffect.Repeated))
         {
             Lines.Moment("DTSTART:"u8, date.Start);
             if (date.End > date.Start)
@@ -243,7 +259,8 @@ public sealed class Components(SchoolCalendar school, Uri files, IReadOnlyDictio
     }
 
     /// <summary>Where readers of an edition fetch a file.</summary>
-    public static string FileAddress(Uri files, Guid id, string name) => $"{files.AbsoluteUri.TrimEnd('/')}/files/{id}/{Uri.EscapeDataString(name)}";
+    public static string FileAddress(Uri files, Guid id, string name) =>
+        $"{files.AbsoluteUri.TrimEnd('/')}/files/{id}/{Uri.EscapeDataString(name)}";
 
     /// <summary>A quoted parameter value; what it may not hold is written as RFC 6868 3 says.</summary>
     private static string Parameter(string value) =>

@@ -77,7 +77,9 @@ internal sealed class ContentLines(IBufferWriter<byte> output)
     {
         var (minutes, seconds) = (value.Minutes, value.Seconds);
         var hours = (long)value.TotalHours;
-        Verbatim(nameAndColon, string.Create(CultureInfo.InvariantCulture, $"PT{hours}H{(minutes + seconds > 0 ? $"{minutes}M" : "")}{(seconds > 0 ? $"{seconds}S" : "")}"));
+        Verbatim(nameAndColon,
+            string.Create(CultureInfo.InvariantCulture,
+                $"PT{hours}H{(minutes + seconds > 0 ? $"{minutes}M" : "")}{(seconds > 0 ? $"{seconds}S" : "")}"));
     }
 
     /// <summary>A UUID in its usual form.</summary>

@@ -32,13 +32,16 @@ internal sealed record Delivery(
         var delivery = IsPlain(series) ? new Delivery(series.Timing.Start, series.Rule, [], [], NoNames, NothingLeft)
             : series.Rule is null ? Listed(series, school)
             : Ruled(calendarEvent, series.Rule, school, horizon);
-        return delivery is { Rule: null, Added.Count: 0 } or null ? delivery : delivery with { Uneven = ClockChanges.UnevenDates(series, school, horizon) };
+        return delivery is { Rule: null, Added.Count: 0 } or null
+            ? delivery
+            : delivery with { Uneven = ClockChanges.UnevenDates(series, school, horizon) };
     }
 
     /// <summary>Most events: one date, or a rule that every program knows, and nothing more.</summary>
     private static bool IsPlain(Series series) =>
         series is { Extra.Count: 0, Removed.Count: 0, Cycle: null, InBreaks: InBreaks.Ignore }
-        && (series.Rule is null || (series.Rule.Parts is { Skip: Skip.Omit } && series.RuleGivesItsStart && !GivesNothingMore(series.Timing, series.Rule)));
+        && (series.Rule is null
+            || (series.Rule.Parts is { Skip: Skip.Omit } && series.RuleGivesItsStart && !GivesNothingMore(series.Timing, series.Rule)));
 
     /// <summary>One date, or dates that only a list can say: the day cycle.</summary>
     private static Delivery? Listed(Series series, SchoolCalendar school)
@@ -57,14 +60,16 @@ internal sealed record Delivery(
         var added = series.Extra.ToHashSet();
         // An extra date that the rule gives already happens once, and some programs would show it twice.
         if (series.Extra.Count > 0)
-            added.ExceptWith(new Series(series.Timing, outside).Pattern(series.Extra[0], SchoolCalendar.Empty).TakeWhile(date => date <= series.Extra[^1]));
+            added.ExceptWith(new Series(series.Timing, outside).Pattern(series.Extra[0], SchoolCalendar.Empty)
+                .TakeWhile(date => date <= series.Extra[^1]));
         if (!ReferenceEquals(outside, rule) || !series.RuleGivesItsStart)
             ListDifference(series, outside, excluded, added, until);
         var names = new Dictionary<LocalDateTime, LocalDateTime>();
         var left = new HashSet<LocalDateTime>();
         if (series.InBreaks != InBreaks.Ignore)
             ListBreaks(calendarEvent, school, excluded, added, names, left);
-        return new Delivery(series.Timing.Start, GivesNothingMore(series.Timing, outside) ? null : outside, [.. excluded.Order()], [.. added.Except(excluded).Order()], names, left);
+        return new Delivery(series.Timing.Start, GivesNothingMore(series.Timing, outside) ? null : outside, [.. excluded.Order()],
+            [.. added.Except(excluded).Order()], names, left);
     }
 
     /// <summary>The rule as programs outside know rules.</summary>
@@ -84,7 +89,13 @@ internal sealed record Delivery(
         if (parts.Skip == Skip.Omit)
             return rule;
         int[] days = parts.MonthDays.Count > 0 ? [.. parts.MonthDays] : [series.Timing.Start.Day];
-        return parts.Skip == Skip.Backward && days is [>= 28] && parts is { Weekdays.Count: 0, SetPositions.Count: 0, YearDays.Count: 0, WeekNumbers.Count: 0, Hours.Count: < 2, Minutes.Count: < 2, Seconds.Count: < 2, Months.Count: < 2 }
+        return parts.Skip == Skip.Backward
+            && days is [>= 28]
+            && parts is
+            {
+                Weekdays.Count: 0, SetPositions.Count: 0, YearDays.Count: 0, WeekNumbers.Count: 0, Hours.Count: < 2,
+                Minutes.Count: < 2, Seconds.Count: < 2, Months.Count: < 2
+            }
             ? new RecurrenceRule(parts with
             {
                 Skip = Skip.Omit,
@@ -103,19 +114,27 @@ internal sealed record Delivery(
         !AlwaysGives(rule.Parts) && !new Series(timing, rule).Pattern(timing.Start, SchoolCalendar.Empty).Skip(1).Any();
 
     private static bool AlwaysGives(RuleParts parts) =>
-        parts is { Months.Count: 0, MonthDays.Count: 0, YearDays.Count: 0, WeekNumbers.Count: 0, SetPositions.Count: 0, Hours.Count: 0, Minutes.Count: 0, Seconds.Count: 0 }
+        parts is
+        {
+            Months.Count: 0, MonthDays.Count: 0, YearDays.Count: 0, WeekNumbers.Count: 0, SetPositions.Count: 0, Hours.Count: 0,
+            Minutes.Count: 0, Seconds.Count: 0
+        }
         && (parts.Weekdays.Count == 0 || parts.Frequency == Frequency.Weekly);
 
-    private static void ListDifference(Series series, RecurrenceRule outside, HashSet<LocalDateTime> excluded, HashSet<LocalDateTime> added, LocalDate until)
+    private static void ListDifference(
+        Series series, RecurrenceRule outside, HashSet<LocalDateTime> excluded, HashSet<LocalDateTime> added, LocalDate until)
     {
         var plain = new Series(series.Timing, series.Rule);
-        var horizon = series.IsEndless ? LocalDateTime.Max(until.AtMidnight(), series.Timing.Start.PlusYears(1)) : LocalDate.MaxIsoValue.AtMidnight();
+        var horizon = series.IsEndless
+            ? LocalDateTime.Max(until.AtMidnight(), series.Timing.Start.PlusYears(1))
+            : LocalDate.MaxIsoValue.AtMidnight();
         var isSame = series.Rule!.Parts.Skip == Skip.Omit || outside.Parts.SetPositions.Count > 0;
         added.Add(series.Timing.Start);
         if (isSame)
             return;
         var wanted = plain.Pattern(series.Timing.Start, SchoolCalendar.Empty).TakeWhile(date => date <= horizon).ToHashSet();
-        var given = new Series(series.Timing, outside).Pattern(series.Timing.Start, SchoolCalendar.Empty).TakeWhile(date => date <= horizon).ToHashSet();
+        var given = new Series(series.Timing, outside).Pattern(series.Timing.Start, SchoolCalendar.Empty).TakeWhile(date => date <= horizon)
+            .ToHashSet();
         added.UnionWith(wanted.Except(given));
         excluded.UnionWith(given.Except(wanted));
     }
@@ -125,11 +144,14 @@ internal sealed record Delivery(
         Dictionary<LocalDateTime, LocalDateTime> names, HashSet<LocalDateTime> left)
     {
         var series = calendarEvent.Series;
-        var placed = calendarEvent.Exceptions.Where(exception => exception.Start is not null).Select(exception => exception.RecurrenceId).ToHashSet();
+        var placed = calendarEvent.Exceptions.Where(exception => exception.Start is not null).Select(exception => exception.RecurrenceId)
+            .ToHashSet();
         foreach (var closed in school.Plans.SelectMany(plan => plan.Breaks))
         {
-            // What really takes place of these dates, so that two that meet on one day are delivered once. A moved one stands among those of its week.
-            var taking = series.From(closed.First.AtMidnight(), school).TakeWhile(date => date.RecurrenceId.Date <= closed.Last.PlusDays(7)).ToDictionary(date => date.RecurrenceId, date => date.LocalStart);
+            // What really takes place of these dates, so that two that meet on one day are delivered once. A moved one stands among those
+            // of its week.
+            var taking = series.From(closed.First.AtMidnight(), school).TakeWhile(date => date.RecurrenceId.Date <= closed.Last.PlusDays(7))
+                .ToDictionary(date => date.RecurrenceId, date => date.LocalStart);
             foreach (var id in series.Pattern(closed.First.AtMidnight(), school).TakeWhile(id => id.Date <= closed.Last))
             {
                 if (placed.Contains(id) || series.Extra.Contains(id))

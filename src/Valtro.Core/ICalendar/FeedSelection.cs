@@ -16,7 +16,8 @@ public static class FeedSelection
         var selected = events.Where(one => selects(Guid.Parse(Value(one, "UID:")!))).ToArray();
         var used = selected.SelectMany(ZonesOf).ToHashSet(StringComparer.Ordinal);
         var output = new ArrayBufferWriter<byte>(feed.Length);
-        WriteHead(new ContentLines(output), head, address, notice, selected.Select(one => Value(one, "DTSTAMP:")!).Max(StringComparer.Ordinal));
+        WriteHead(
+            new ContentLines(output), head, address, notice, selected.Select(one => Value(one, "DTSTAMP:")!).Max(StringComparer.Ordinal));
         // A calendar has one component at least (RFC 5545 3.6): where nothing is left, a zone is.
         foreach (var zone in zones.Where((zone, index) => used.Contains(Value(zone, "TZID:")!) || (selected.Length == 0 && index == 0)))
             Write(output, zone);
@@ -51,7 +52,8 @@ public static class FeedSelection
         return (head, zones, events);
     }
 
-    private static bool Begins(string text, int from, string component) => string.CompareOrdinal(text, from, $"BEGIN:{component}\r\n", 0, component.Length + 8) == 0;
+    private static bool Begins(string text, int from, string component) =>
+        string.CompareOrdinal(text, from, $"BEGIN:{component}\r\n", 0, component.Length + 8) == 0;
 
     private static int EndOfLine(string text, int from) => text.IndexOf("\r\n", from, StringComparison.Ordinal) + 2;
 
@@ -61,7 +63,8 @@ public static class FeedSelection
         return at < 0 ? null : component[(at + 2 + nameAndColon.Length)..component.IndexOf("\r\n", at + 2, StringComparison.Ordinal)];
     }
 
-    /// <summary>TZID stands before the values of a line, which begins with the property's name, and no name of a zone is so long that it would be folded.</summary>
+    /// <summary>TZID stands before the values of a line, which begins with the property's name, and no name of a zone is so long that it
+    /// would be folded.</summary>
     private static IEnumerable<string> ZonesOf(string component)
     {
         foreach (var property in new[] { "DTSTART", "DTEND", "RDATE", "EXDATE", "RECURRENCE-ID" })
@@ -76,10 +79,13 @@ public static class FeedSelection
         foreach (var line in head.TakeWhile(line => line != "END:VCALENDAR\r\n").Select(line => line[..^2]))
         {
             if (line.StartsWith("SOURCE;", StringComparison.Ordinal))
-                lines.Verbatim("SOURCE;VALUE=URI:"u8, (address ?? throw new InvalidOperationException("A feed with an address of its own is narrowed to one.")).AbsoluteUri);
+                lines.Verbatim("SOURCE;VALUE=URI:"u8,
+                    (address ?? throw new InvalidOperationException("A feed with an address of its own is narrowed to one.")).AbsoluteUri);
             else if (line.StartsWith("LAST-MODIFIED:", StringComparison.Ordinal) && changed is not null)
                 lines.Verbatim("LAST-MODIFIED:"u8, changed);
-            else if (notice is null || !(line.StartsWith("DESCRIPTION:", StringComparison.Ordinal) || line.StartsWith("X-WR-CALDESC:", StringComparison.Ordinal)))
+            else if (notice is null
+                || !(line.StartsWith("DESCRIPTION:", StringComparison.Ordinal)
+                    || line.StartsWith("X-WR-CALDESC:", StringComparison.Ordinal)))
                 lines.Verbatim(""u8, line);
         }
         if (notice is null)
@@ -88,5 +94,6 @@ public static class FeedSelection
         lines.Text("X-WR-CALDESC:"u8, notice);
     }
 
-    private static void Write(ArrayBufferWriter<byte> output, string text) => output.Advance(Encoding.UTF8.GetBytes(text, output.GetSpan(Encoding.UTF8.GetMaxByteCount(text.Length))));
+    private static void Write(ArrayBufferWriter<byte> output, string text) =>
+        output.Advance(Encoding.UTF8.GetBytes(text, output.GetSpan(Encoding.UTF8.GetMaxByteCount(text.Length))));
 }

@@ -9,7 +9,8 @@ namespace Valtro.Core.ICalendar;
 /// <param name="Page">The reading page.</param>
 /// <param name="Address">The feed's own address; null where each reader has another.</param>
 /// <param name="Zone">In which the edition's days begin.</param>
-public sealed record FeedHead(Guid Uid, string Name, string Description, Hue Hue, Uri Page, Uri? Address, Instant Changed, DateTimeZone Zone);
+public sealed record FeedHead(
+    Guid Uid, string Name, string Description, Hue Hue, Uri Page, Uri? Address, Instant Changed, DateTimeZone Zone);
 
 /// <summary>Writes finished components as an iCalendar stream (RFC 5545 3.4, RFC 7986).</summary>
 /// <remarks>The same components, stamps and head give the same bytes.</remarks>

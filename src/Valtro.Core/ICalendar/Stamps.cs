@@ -11,10 +11,13 @@ namespace Valtro.Core.ICalendar;
 /// <param name="Calendars">Whose it is, as far as the readers may know.</param>
 /// <param name="GoneAt">Since when it is not delivered any more.</param>
 public sealed record Stamp(
-    ComponentName Name, UInt128? Digest, int Sequence, Instant ChangedAt, long FirstVersion, long SinceVersion, IReadOnlyList<Guid> Calendars, Instant? GoneAt = null);
+    ComponentName Name, UInt128? Digest, int Sequence, Instant ChangedAt, long FirstVersion, long SinceVersion,
+        IReadOnlyList<Guid> Calendars, Instant? GoneAt = null);
 
-/// <summary>Decides how often and when each component of a feed changed: by its bytes, held against those that went out last. Nothing else decides it.</summary>
-/// <remarks>SEQUENCE and LAST-MODIFIED (RFC 5545 3.8.7.3, 3.8.7.4) rise with each change of the bytes, whoever caused it, and only then; they never fall.</remarks>
+/// <summary>Decides how often and when each component of a feed changed: by its bytes, held against those that went out last. Nothing else
+/// decides it.</summary>
+/// <remarks>SEQUENCE and LAST-MODIFIED (RFC 5545 3.8.7.3, 3.8.7.4) rise with each change of the bytes, whoever caused it, and only then;
+/// they never fall.</remarks>
 public sealed class Stamps
 {
     private readonly List<Stamp> _changed = [];
@@ -23,7 +26,8 @@ public sealed class Stamps
     /// <param name="known">What was told last, by name.</param>
     /// <param name="floor">What comes anew begins here: above the numbers of all that was forgotten.</param>
     /// <param name="version">The edition's content version.</param>
-    public Stamps(IReadOnlyList<Component> components, IReadOnlyDictionary<ComponentName, Stamp> known, int floor, long version, Instant now)
+    public Stamps(
+        IReadOnlyList<Component> components, IReadOnlyDictionary<ComponentName, Stamp> known, int floor, long version, Instant now)
     {
         _stamps = new Stamp[components.Count];
         var left = known.Count == 0 ? null : new HashSet<ComponentName>(components.Count);
@@ -52,7 +56,15 @@ public sealed class Stamps
         if (before.GoneAt is null && before.Digest is null)
             return before with { Digest = component.Digest, Calendars = component.Calendars };
         if (before.GoneAt is not null || before.Digest != component.Digest)
-            return before with { Digest = component.Digest, Calendars = component.Calendars, GoneAt = null, Sequence = before.Sequence + 1, ChangedAt = Instant.Max(now, before.ChangedAt), SinceVersion = version };
+            return before with
+            {
+                Digest = component.Digest,
+                Calendars = component.Calendars,
+                GoneAt = null,
+                Sequence = before.Sequence + 1,
+                ChangedAt = Instant.Max(now, before.ChangedAt),
+                SinceVersion = version
+            };
         return before.Calendars.SequenceEqual(component.Calendars) ? before : before with { Calendars = component.Calendars };
     }
 }

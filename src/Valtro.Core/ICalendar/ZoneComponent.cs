@@ -30,7 +30,8 @@ internal static class ZoneComponent
             WriteObservance(lines, new Change(new LocalDateTime(1601, 1, 1, 0, 0), Instant.MinValue, first.WallOffset, first), null);
         var changes = Changes(zone, first, to ?? Instant.Max(Horizon, from + Duration.FromDays(3_660)));
         // One group for each pair of offsets and name; in it, runs that follow one rule.
-        foreach (var group in changes.GroupBy(change => (change.From, change.To.WallOffset, change.To.Name)).OrderBy(group => group.First().Instant))
+        foreach (var group in changes.GroupBy(change => (change.From, change.To.WallOffset, change.To.Name))
+            .OrderBy(group => group.First().Instant))
             WriteGroup(lines, [.. group], openEnded: group.Last().Instant > changes[^1].Instant - Duration.FromDays(400));
         lines.End("VTIMEZONE"u8);
     }
@@ -79,7 +80,8 @@ internal static class ZoneComponent
         var byLast = Follow(changes, IsLastOfMonth);
         var best = byLast >= byOrdinal && IsLastOfMonth(first) ? -1 : ordinal;
         var weekday = first.DayOfWeek.ToString()[..2].ToUpperInvariant();
-        return (best == -1 ? byLast : byOrdinal, string.Create(CultureInfo.InvariantCulture, $"FREQ=YEARLY;BYMONTH={first.Month};BYDAY={best}{weekday}"));
+        return (best == -1 ? byLast : byOrdinal,
+            string.Create(CultureInfo.InvariantCulture, $"FREQ=YEARLY;BYMONTH={first.Month};BYDAY={best}{weekday}"));
     }
 
     private static int Follow(ReadOnlySpan<Change> changes, Func<LocalDateTime, bool> position)
@@ -119,7 +121,8 @@ internal static class ZoneComponent
     private static string Text(Offset offset)
     {
         var seconds = Math.Abs(offset.Seconds);
-        var text = string.Create(CultureInfo.InvariantCulture, $"{(offset < Offset.Zero ? '-' : '+')}{seconds / 3600:00}{seconds / 60 % 60:00}");
+        var text =
+            string.Create(CultureInfo.InvariantCulture, $"{(offset < Offset.Zero ? '-' : '+')}{seconds / 3600:00}{seconds / 60 % 60:00}");
         return seconds % 60 == 0 ? text : string.Create(CultureInfo.InvariantCulture, $"{text}{seconds % 60:00}");
     }
 

@@ -2,7 +2,8 @@ using NodaTime;
 
 namespace Valtro.Core.Recurrence;
 
-/// <summary>Hours, minutes and seconds, counted in nominal local time from the start. INTERVAL keeps its phase through all limits.</summary>
+/// <summary>Hours, minutes and seconds, counted in nominal local time from the start. INTERVAL keeps its phase through all
+/// limits.</summary>
 internal sealed class ClockPeriods : Periods
 {
     private readonly long _anchor;
@@ -34,7 +35,8 @@ internal sealed class ClockPeriods : Periods
 
     public override Candidates Room() => new(1, new int[_within.Length]);
 
-    public override SetSize Size => _limits.IsEmpty && _hours == 0 && _minutes == 0 && _seconds == 0 ? SetSize.Exactly(_within.Length) : SetSize.Unknown;
+    public override SetSize Size =>
+        _limits.IsEmpty && _hours == 0 && _minutes == 0 && _seconds == 0 ? SetSize.Exactly(_within.Length) : SetSize.Unknown;
 
     public override long IndexAtOrBefore(long moment) => Floor(moment - _anchor, _step);
 

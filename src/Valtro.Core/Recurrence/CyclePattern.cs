@@ -32,7 +32,11 @@ public sealed record CyclePattern(IReadOnlyList<int> Numbers, IReadOnlyList<IsoD
     }
 
     public bool Equals(CyclePattern? other) =>
-        other is not null && Until == other.Until && Count == other.Count && Numbers.SequenceEqual(other.Numbers) && Weekdays.SequenceEqual(other.Weekdays);
+        other is not null
+            && Until == other.Until
+            && Count == other.Count
+            && Numbers.SequenceEqual(other.Numbers)
+            && Weekdays.SequenceEqual(other.Weekdays);
 
     public override int GetHashCode() => HashCode.Combine(Until, Count, Numbers.Count);
 }

@@ -12,7 +12,9 @@ internal sealed class DayLimits
     {
         _months = parts.Months.Aggregate(0, (set, month) => set | 1 << month);
         // In a weekly rule BYDAY expands.
-        _weekdays = parts.Frequency == Frequency.Weekly ? 0 : parts.Weekdays.Aggregate(0, (set, weekday) => set | 1 << (int)weekday.Weekday - 1);
+        _weekdays = parts.Frequency == Frequency.Weekly
+            ? 0
+            : parts.Weekdays.Aggregate(0, (set, weekday) => set | 1 << (int)weekday.Weekday - 1);
         _monthDays = [.. parts.MonthDays];
         _yearDays = [.. parts.YearDays];
         IsEmpty = _months == 0 && _weekdays == 0 && _monthDays.Length == 0 && _yearDays.Length == 0;

@@ -8,7 +8,8 @@ internal static class DayNumbers
 {
     public const int SecondsOfDay = 86_400;
 
-    /// <summary>The last day on which a date begins: whatever its length and zone, its end can still be written (RFC 5545 3.3.4 has four digits for a year).</summary>
+    /// <summary>The last day on which a date begins: whatever its length and zone, its end can still be written (RFC 5545 3.3.4 has four
+    /// digits for a year).</summary>
     public static readonly int Last = Of(9990, 12, 31);
 
     public static int Of(LocalDate date) => Of(date.Year, date.Month, date.Day);
@@ -53,7 +54,8 @@ internal static class DayNumbers
     /// <summary>0 is Monday. 1970-01-01 was a Thursday.</summary>
     public static int WeekdayIndex(int number) => ((number + 3) % 7 + 7) % 7;
 
-    public static long Moment(LocalDateTime local) => (long)Of(local.Date) * SecondsOfDay + local.TimeOfDay.TickOfDay / NodaConstants.TicksPerSecond;
+    public static long Moment(LocalDateTime local) =>
+        (long)Of(local.Date) * SecondsOfDay + local.TimeOfDay.TickOfDay / NodaConstants.TicksPerSecond;
 
     public static int DayOf(long moment) => moment >= 0 ? (int)(moment / SecondsOfDay) : (int)((moment + 1) / SecondsOfDay) - 1;
 }

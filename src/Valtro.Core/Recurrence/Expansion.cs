@@ -56,7 +56,8 @@ internal sealed class Expansion
 
     private static long At(Candidates set, SetPositions? positions, int index) => set[positions is null ? index : positions[index]];
 
-    /// <summary>Where to begin. A day that spills into the next month may stand there too, so that what was counted twice is only seen on a walk.</summary>
+    /// <summary>Where to begin. A day that spills into the next month may stand there too, so that what was counted twice is only seen on a
+    /// walk.</summary>
     private long StartIndex(long from)
     {
         if (from <= _start)

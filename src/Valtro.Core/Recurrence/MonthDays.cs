@@ -37,7 +37,8 @@ internal sealed class MonthDays
 
     private SetSize SizeOfWeekdays()
     {
-        var oneSided = _weekdays.All(weekday => weekday.Ordinal is >= 1 and <= 4) || _weekdays.All(weekday => weekday.Ordinal is <= -1 and >= -4);
+        var oneSided = _weekdays.All(weekday => weekday.Ordinal is >= 1 and <= 4)
+            || _weekdays.All(weekday => weekday.Ordinal is <= -1 and >= -4);
         if (oneSided)
             return SetSize.Exactly(_weekdays.Length);
         return _weekdays.All(weekday => weekday.Ordinal == 0) ? new SetSize(4 * _weekdays.Length, false) : SetSize.Unknown;

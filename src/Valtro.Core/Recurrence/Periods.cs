@@ -73,7 +73,8 @@ internal abstract class Periods
         protected long IndexReaching(int day, long atLeast) => Math.Max(atLeast, Floor(day - anchor, length));
     }
 
-    private sealed class DailyPeriods(RuleParts parts, LocalDateTime start) : FixedLength(parts, start, DayNumbers.Of(start.Date), parts.Interval)
+    private sealed class DailyPeriods(RuleParts parts, LocalDateTime start)
+        : FixedLength(parts, start, DayNumbers.Of(start.Date), parts.Interval)
     {
         public override Candidates Room() => new(1, Times);
 
@@ -124,7 +125,10 @@ internal abstract class Periods
 
         public override Candidates Room() => new(_days.Most, _times);
 
-        public override SetSize Size => _months == 0 && _days.Size is var days && parts.Skip == Skip.Omit ? days with { Least = days.Least * _times.Length } : SetSize.Unknown;
+        public override SetSize Size =>
+            _months == 0 && _days.Size is var days && parts.Skip == Skip.Omit
+                ? days with { Least = days.Least * _times.Length }
+                : SetSize.Unknown;
 
         public override bool MaySpill => parts.Skip == Skip.Forward;
 

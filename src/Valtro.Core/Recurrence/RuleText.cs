@@ -102,7 +102,8 @@ public static class RuleText
         void List(string part, IReadOnlyList<int> values)
         {
             if (values.Count > 0)
-                text.Append(';').Append(part).Append('=').AppendJoin(',', values.Select(value => value.ToString(CultureInfo.InvariantCulture)));
+                text.Append(';').Append(part).Append('=')
+                    .AppendJoin(',', values.Select(value => value.ToString(CultureInfo.InvariantCulture)));
         }
     }
 

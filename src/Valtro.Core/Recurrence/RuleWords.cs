@@ -77,7 +77,9 @@ public sealed class RuleWords
         {
             case Frequency.Weekly:
                 var weekdays = parts.Weekdays.Count > 0 ? parts.Weekdays.Select(weekday => weekday.Weekday).ToArray() : [start.DayOfWeek];
-                return weekdays.Length == 7 && parts.Interval == 1 ? Every("day", 1, "") : Every("week", parts.Interval, Weekdays(weekdays));
+                return weekdays.Length == 7 && parts.Interval == 1
+                    ? Every("day", 1, "")
+                    : Every("week", parts.Interval, Weekdays(weekdays));
             case Frequency.Monthly:
                 return Every("month", parts.Interval, DaysOfMonth(parts, start.Date));
             case Frequency.Yearly:
@@ -96,7 +98,8 @@ public sealed class RuleWords
     private string DaysOfMonth(RuleParts parts, LocalDate start)
     {
         if (IsNthOfDays(parts))
-            return Format("the", Format("nthOf", Ordinal(parts.SetPositions[0]), Weekdays([.. parts.Weekdays.Select(weekday => weekday.Weekday)])));
+            return Format(
+                "the", Format("nthOf", Ordinal(parts.SetPositions[0]), Weekdays([.. parts.Weekdays.Select(weekday => weekday.Weekday)])));
         if (parts.Weekdays.Count == 0)
             return Format("the", Join((parts.MonthDays.Count > 0 ? parts.MonthDays : [start.Day]).Select(MonthDay))) + SkipWords(parts);
         var weekdays = Join(parts.Weekdays.Select(weekday => weekday.Ordinal == 0
@@ -118,7 +121,11 @@ public sealed class RuleWords
 
     /// <summary>"The last weekday", "the second Saturday or Sunday": weekdays without numbers, and one position among them.</summary>
     private static bool IsNthOfDays(RuleParts parts) =>
-        parts is { Frequency: Frequency.Monthly or Frequency.Yearly, SetPositions.Count: 1, Weekdays.Count: > 0, MonthDays.Count: 0, YearDays.Count: 0, WeekNumbers.Count: 0, Hours.Count: < 2, Minutes.Count: < 2, Seconds.Count: < 2 }
+        parts is
+        {
+            Frequency: Frequency.Monthly or Frequency.Yearly, SetPositions.Count: 1, Weekdays.Count: > 0, MonthDays.Count: 0,
+            YearDays.Count: 0, WeekNumbers.Count: 0, Hours.Count: < 2, Minutes.Count: < 2, Seconds.Count: < 2
+        }
         && parts.Weekdays.All(weekday => weekday.Ordinal == 0)
         && (parts.Frequency == Frequency.Monthly || parts.Months.Count == 1);
 
@@ -207,7 +214,8 @@ public sealed class RuleWords
 
     private string Time(LocalDateTime local) => local.ToString(Text("time"), _culture);
 
-    private string Weekdays(IReadOnlyList<IsoDayOfWeek> weekdays) => weekdays.SequenceEqual(Workdays) ? Text("workday") : Join(weekdays.Select(Name));
+    private string Weekdays(IReadOnlyList<IsoDayOfWeek> weekdays) =>
+        weekdays.SequenceEqual(Workdays) ? Text("workday") : Join(weekdays.Select(Name));
 
     private string Name(IsoDayOfWeek weekday) => _culture.DateTimeFormat.GetDayName((DayOfWeek)((int)weekday % 7));
 

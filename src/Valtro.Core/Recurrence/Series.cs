@@ -123,7 +123,8 @@ public sealed record Series(
         _ => false,
     };
 
-    /// <summary>The dates whose rule position is on or after <paramref name="from"/>, ascending by start, without duplicates, without end where there is none.</summary>
+    /// <summary>The dates whose rule position is on or after <paramref name="from"/>, ascending by start, without duplicates, without end
+    /// where there is none.</summary>
     public IEnumerable<Occurrence> From(LocalDateTime from, SchoolCalendar school)
     {
         var walk = new LocalTimeWalk(Timing.Zone);
@@ -170,7 +171,8 @@ public sealed record Series(
     {
         var pattern = InBreaks == InBreaks.Ignore || Rule is null
             ? Pattern(from, school).Select(start => (start, start))
-            : Pattern(from, school).Select(start => (start, Start: OutsideBreaks(start, school))).Where(one => one.Start is not null).Select(one => (one.start, one.Start!.Value));
+            : Pattern(from, school).Select(start => (start, Start: OutsideBreaks(start, school))).Where(one => one.Start is not null)
+                .Select(one => (one.start, one.Start!.Value));
         return Extra.Count == 0 ? pattern : WithExtra(pattern, from);
     }
 
@@ -191,7 +193,8 @@ public sealed record Series(
         return local => local < surely || LocalTimes.InZone(local, Timing.Zone).ToInstant() <= moment;
     }
 
-    private IEnumerable<(LocalDateTime Id, LocalDateTime Start)> WithExtra(IEnumerable<(LocalDateTime Id, LocalDateTime Start)> pattern, LocalDateTime from)
+    private IEnumerable<(LocalDateTime Id, LocalDateTime Start)> WithExtra(IEnumerable<(LocalDateTime Id, LocalDateTime Start)> pattern,
+        LocalDateTime from)
     {
         var next = 0;
         while (next < Extra.Count && Extra[next] < from)

@@ -16,7 +16,8 @@ internal abstract class YearlyPeriods(RuleParts parts, LocalDateTime start) : Pe
             : new ByMonth(parts, start);
     }
 
-    public override long IndexAtOrBefore(long moment) => Floor(DayNumbers.Civil(DayNumbers.DayOf(moment)).Year - start.Year, parts.Interval);
+    public override long IndexAtOrBefore(long moment) =>
+        Floor(DayNumbers.Civil(DayNumbers.DayOf(moment)).Year - start.Year, parts.Interval);
 
     public override bool Exists(long index) => start.Year + index * parts.Interval <= 9990;
 
@@ -26,7 +27,11 @@ internal abstract class YearlyPeriods(RuleParts parts, LocalDateTime start) : Pe
     {
         private readonly MonthDays _days = new(parts, start.Date);
         private readonly RuleParts _parts = parts;
-        private readonly int[] _months = parts.Months.Count > 0 ? [.. parts.Months] : parts.MonthDays.Count > 0 ? [.. Enumerable.Range(1, 12)] : [start.Month];
+        private readonly int[] _months = parts.Months.Count > 0
+            ? [.. parts.Months]
+            : parts.MonthDays.Count > 0
+            ? [.. Enumerable.Range(1, 12)]
+            : [start.Month];
 
         public override Candidates Room() => new(_months.Length * _days.Most, Times);
 
@@ -55,7 +60,9 @@ internal abstract class YearlyPeriods(RuleParts parts, LocalDateTime start) : Pe
 
         /// <summary>BYWEEKNO alone means the weekday of the start.</summary>
         private readonly NumberedWeekday[] _weekdays =
-            parts.Weekdays.Count == 0 && parts.MonthDays.Count == 0 && parts.YearDays.Count == 0 ? [new(start.DayOfWeek)] : [.. parts.Weekdays];
+            parts.Weekdays.Count == 0 && parts.MonthDays.Count == 0 && parts.YearDays.Count == 0
+                ? [new(start.DayOfWeek)]
+                : [.. parts.Weekdays];
 
         public override Candidates Room() => new(366, Times);
 
@@ -92,7 +99,9 @@ internal abstract class YearlyPeriods(RuleParts parts, LocalDateTime start) : Pe
             foreach (var wanted in _weekdays)
             {
                 if (wanted.Weekday == weekday
-                    && (wanted.Ordinal == 0 || wanted.Ordinal == (position - 1) / 7 + 1 || wanted.Ordinal == -((length - position) / 7) - 1))
+                    && (wanted.Ordinal == 0
+                        || wanted.Ordinal == (position - 1) / 7 + 1
+                        || wanted.Ordinal == -((length - position) / 7) - 1))
                     return true;
             }
             return false;

@@ -10,14 +10,16 @@ public static class Rebase
     /// <summary>Fields that say one thing together: when it happens, and how it repeats. They change as one.</summary>
     private static readonly string[][] Together =
     [
-        [nameof(EventDraft.AllDay), nameof(EventDraft.Date), nameof(EventDraft.EndDate), nameof(EventDraft.From), nameof(EventDraft.To), nameof(EventDraft.Zone)],
+        [nameof(EventDraft.AllDay), nameof(EventDraft.Date), nameof(EventDraft.EndDate), nameof(EventDraft.From), nameof(EventDraft.To),
+            nameof(EventDraft.Zone)],
         [nameof(EventDraft.Repeat), nameof(EventDraft.InBreaks), nameof(EventDraft.Extra), nameof(EventDraft.Removed)],
     ];
 
     /// <param name="before">What the form showed when they began.</param>
     /// <param name="typed">What they made of it.</param>
     /// <param name="now">What the form would show today.</param>
-    /// <returns>The form of today with their changes in it, and the fields that both changed, each to something else; there theirs stands.</returns>
+    /// <returns>The form of today with their changes in it, and the fields that both changed, each to something else; there theirs
+    /// stands.</returns>
     public static (T Form, IReadOnlyList<string> Both) Onto<T>(T before, T typed, T now)
         where T : EventDraft
     {
@@ -47,8 +49,10 @@ public static class Rebase
 
     private static IEnumerable<PropertyInfo[]> Groups(Type form)
     {
-        var all = form.GetProperties(BindingFlags.Public | BindingFlags.Instance).Where(field => field.CanWrite).ToDictionary(field => field.Name);
+        var all = form.GetProperties(BindingFlags.Public | BindingFlags.Instance).Where(field => field.CanWrite)
+            .ToDictionary(field => field.Name);
         var grouped = Together.SelectMany(group => group).ToHashSet();
-        return Together.Select(group => group.Select(name => all[name]).ToArray()).Concat(all.Values.Where(field => !grouped.Contains(field.Name)).Select(field => new[] { field }));
+        return Together.Select(group => group.Select(name => all[name]).ToArray())
+            .Concat(all.Values.Where(field => !grouped.Contains(field.Name)).Select(field => new[] { field }));
     }
 }

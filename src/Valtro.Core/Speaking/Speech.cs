@@ -7,7 +7,8 @@ using NodaTime;
 
 namespace Valtro.Core.Speaking;
 
-/// <summary>The messages of one language, and how it writes days: the same catalogues that the desk and the reader use (src/words).</summary>
+/// <summary>The messages of one language, and how it writes days: the same catalogues that the desk and the reader use
+/// (src/words).</summary>
 /// <remarks>
 /// Messages have i18next's form: "{{name}}" is filled in, nested names are joined by dots, plurals end in _one, _other and so on.
 /// Which numbers are "one" is data of the language (language.json), by CLDR's rules for whole numbers.
@@ -33,7 +34,8 @@ public sealed partial class Speech
 
     /// <summary>Languages that have a folder of messages, such as "de".</summary>
     public static IReadOnlyList<string> Languages { get; } =
-        [.. Here.GetManifestResourceNames().Where(name => name.EndsWith("/language.json", StringComparison.Ordinal)).Select(name => name.Split('/')[0]).Order(StringComparer.Ordinal)];
+        [.. Here.GetManifestResourceNames().Where(name => name.EndsWith("/language.json", StringComparison.Ordinal))
+            .Select(name => name.Split('/')[0]).Order(StringComparer.Ordinal)];
 
     /// <summary>How days and months are named and written.</summary>
     public CultureInfo Culture { get; }
@@ -55,7 +57,8 @@ public sealed partial class Speech
     /// <summary>An organisation's way to write a language where it is its own, else the language's.</summary>
     /// <param name="language">Such as "de"; empty for the organisation's own.</param>
     /// <param name="locale">The organisation's, such as en-CA.</param>
-    public static string LocaleOf(string language, string locale) => language.Length == 0 || locale.Split('-')[0] == language ? locale : language;
+    public static string LocaleOf(string language, string locale) =>
+        language.Length == 0 || locale.Split('-')[0] == language ? locale : language;
 
     public string Say(Saying saying) => Say(saying.Code, [.. saying.Values]);
 
@@ -63,7 +66,9 @@ public sealed partial class Speech
     public string Say(string code, params (string Name, object? Value)[] values)
     {
         var message = Find(code, Array.Find(values, value => value.Name == "count").Value);
-        return values.Length == 0 ? message : Place().Replace(message, place => Write(Array.Find(values, value => value.Name == place.Groups[1].Value).Value));
+        return values.Length == 0
+            ? message
+            : Place().Replace(message, place => Write(Array.Find(values, value => value.Name == place.Groups[1].Value).Value));
     }
 
     /// <summary>"a, b and c".</summary>
@@ -79,10 +84,13 @@ public sealed partial class Speech
     }
 
     /// <summary>A day such as "Tuesday 24 November 2026".</summary>
-    public string Day(LocalDate day, bool withWeekday = false) => day.ToString(_messages[withWeekday ? "pattern.dateWithWeekday" : "pattern.date"], Culture);
+    public string Day(LocalDate day, bool withWeekday = false) =>
+        day.ToString(_messages[withWeekday ? "pattern.dateWithWeekday" : "pattern.date"], Culture);
 
     private string Find(string code, object? count) => count is int number
-        ? _messages.GetValueOrDefault($"{code}_{(_one.Contains(number.ToString(CultureInfo.InvariantCulture)) ? "one" : "other")}") ?? _messages.GetValueOrDefault($"{code}_other") ?? _messages.GetValueOrDefault(code, code)
+        ? _messages.GetValueOrDefault($"{code}_{(_one.Contains(number.ToString(CultureInfo.InvariantCulture)) ? "one" : "other")}")
+            ?? _messages.GetValueOrDefault($"{code}_other")
+            ?? _messages.GetValueOrDefault(code, code)
         : _messages.GetValueOrDefault(code, code);
 
     private string Write(object? value) => value switch

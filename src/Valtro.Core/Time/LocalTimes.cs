@@ -24,7 +24,9 @@ public static class LocalTimes
         zone.ResolveLocal(local, Resolvers.LenientResolver);
 
     /// <summary>When a day begins; where the zone skipped it altogether (it crossed the date line), when the next one does.</summary>
-    public static Instant StartOf(LocalDate day, DateTimeZone zone) => zone.ResolveLocal(day.AtMidnight(), Resolvers.CreateMappingResolver(Resolvers.ReturnEarlier, Resolvers.ReturnStartOfIntervalAfter)).ToInstant();
+    public static Instant StartOf(LocalDate day, DateTimeZone zone) =>
+        zone.ResolveLocal(day.AtMidnight(), Resolvers.CreateMappingResolver(Resolvers.ReturnEarlier, Resolvers.ReturnStartOfIntervalAfter))
+            .ToInstant();
 
     public static ClockEffect EffectOf(LocalDateTime local, DateTimeZone zone) =>
         zone.MapLocal(local).Count switch

@@ -80,7 +80,8 @@ public sealed record Timing
         var startInstant = start.ToInstant();
         // Most events end under the offset under which they start: then no look-up is needed.
         if (walk.IsWithin(moment) && walk.IsWithin(moment + _seconds))
-            return new Occurrence(recurrenceId, start.LocalDateTime, start.LocalDateTime.PlusSeconds(_seconds), startInstant, startInstant + Duration);
+            return new Occurrence(
+                recurrenceId, start.LocalDateTime, start.LocalDateTime.PlusSeconds(_seconds), startInstant, startInstant + Duration);
         var end = walk.Resolve(local.PlusSeconds(_seconds), moment + _seconds);
         // The start was moved out of a gap, to the end or beyond it: the end moves with it.
         if (_seconds > 0 && end.ToInstant() <= startInstant)

@@ -29,7 +29,8 @@ public readonly record struct Window
     }
 
     /// <summary>A stretch that somebody asks for.</summary>
-    /// <exception cref="RuleException">The end is not after the start, the window is longer than <paramref name="longestDays"/>, or a day lies beyond what is possible.</exception>
+    /// <exception cref="RuleException">The end is not after the start, the window is longer than <paramref name="longestDays"/>, or a day
+    /// lies beyond what is possible.</exception>
     public static Window Asked(LocalDate first, LocalDate end, DateTimeZone zone, int longestDays)
     {
         DayRange.Check("from", first);

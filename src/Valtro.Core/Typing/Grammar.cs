@@ -4,7 +4,8 @@ using Valtro.Core.Speaking;
 
 namespace Valtro.Core.Typing;
 
-/// <summary>The words of a language that mean something where somebody types: data of its catalogue (typing.json), so that a further language is data.</summary>
+/// <summary>The words of a language that mean something where somebody types: data of its catalogue (typing.json), so that a further
+/// language is data.</summary>
 /// <remarks>A part of the grammar is a list of phrases with | between; names of months and weekdays come from the culture.</remarks>
 internal sealed class Grammar
 {
@@ -17,7 +18,8 @@ internal sealed class Grammar
         (Culture, Speech) = (culture, Speech.For(culture.Name));
         _phrases = Speech.Messages
             .Where(message => message.Key.StartsWith("typing.", StringComparison.Ordinal))
-            .ToDictionary(message => message.Key["typing.".Length..], message => Array.ConvertAll(message.Value.Split('|', StringSplitOptions.RemoveEmptyEntries), phrase => phrase.Split(' ')));
+            .ToDictionary(message => message.Key["typing.".Length..],
+                message => Array.ConvertAll(message.Value.Split('|', StringSplitOptions.RemoveEmptyEntries), phrase => phrase.Split(' ')));
     }
 
     public CultureInfo Culture { get; }

@@ -15,7 +15,8 @@ public sealed record Understood(string Field, string Words, string Means);
 /// <param name="Draft">What goes into the form.</param>
 /// <param name="CalendarPlate">The plate after @, or null.</param>
 /// <param name="Unread">Words that mean nothing here. They are shown, never dropped in silence.</param>
-public sealed record LineReading(EventDraft Draft, string? CalendarPlate, IReadOnlyList<Understood> Understood, IReadOnlyList<string> Unread);
+public sealed record LineReading(
+    EventDraft Draft, string? CalendarPlate, IReadOnlyList<Understood> Understood, IReadOnlyList<string> Unread);
 
 /// <summary>Reads a line such as "Sail repair every Tue 14:00–15:30 in Slipway until 18 Dec #practical".</summary>
 /// <remarks>
@@ -217,11 +218,16 @@ public sealed partial class OneLine
         // "9–3pm" and "2-3.30pm": the half of the day is said once.
         if (to is { } end && end < begins && begins.Hour <= 12 && end.PlusHours(12) > begins && end.Hour < 12)
             to = end.PlusHours(12);
-        else if (match.Groups[2].Value.Contains('p', StringComparison.OrdinalIgnoreCase) && to is { Hour: > 12 } late && begins.Hour < 8 && begins.PlusHours(12) < late)
+        else if (match.Groups[2].Value.Contains('p', StringComparison.OrdinalIgnoreCase)
+            && to is { Hour: > 12 } late
+            && begins.Hour < 8
+            && begins.PlusHours(12) < late)
             begins = begins.PlusHours(12);
         _times = (begins, to);
         var words = _words.Since(start);
-        _understood.Add(new Understood("from", words, to is { } until ? Say("typed.fromTo", ("from", $"{begins:HH:mm}"), ("to", $"{until:HH:mm}")) : $"{begins:HH:mm}"));
+        _understood.Add(
+            new Understood("from", words,
+                to is { } until ? Say("typed.fromTo", ("from", $"{begins:HH:mm}"), ("to", $"{until:HH:mm}")) : $"{begins:HH:mm}"));
         return true;
     }
 
@@ -299,7 +305,8 @@ public sealed partial class OneLine
         rule.Check(refusals);
         return refusals.IsEmpty && repeat.Pattern != RepeatPattern.Daily
             ? new Recurrence.Series(timing, rule.RuleFor(timing)).Pattern(_today.AtMidnight(), YearPlans.SchoolCalendar.Empty)
-                .Where(day => day.Date > _today || new Recurrence.Series(timing, rule.RuleFor(timing)).RuleGivesItsStart).Select(day => day.Date).FirstOrDefault(_today)
+                .Where(day => day.Date > _today || new Recurrence.Series(timing, rule.RuleFor(timing)).RuleGivesItsStart)
+                    .Select(day => day.Date).FirstOrDefault(_today)
             : _today;
     }
 
@@ -310,7 +317,9 @@ public sealed partial class OneLine
         repeat.Check(refusals);
         var rule = refusals.IsEmpty ? refusals.Try(() => (repeat with { Ends = RepeatEnd.Never }).RuleFor(timing)) : null;
         var words = Recurrence.RuleWords.For(_grammar.Culture.Name);
-        return rule is null ? "" : words.Say(new Recurrence.Series(timing, rule)).Replace($", {words.AllDay}", "", StringComparison.Ordinal);
+        return rule is null
+            ? ""
+            : words.Say(new Recurrence.Series(timing, rule)).Replace($", {words.AllDay}", "", StringComparison.Ordinal);
     }
 
     private string Say(LocalDate date) => _grammar.Speech.Day(date, withWeekday: true);

@@ -86,7 +86,8 @@ internal sealed class PatternReader(LineWords words, Grammar grammar)
     {
         if (words.IsAtEnd)
             return null;
-        var isNumber = int.TryParse(grammar.Without("nth", words.Current), NumberStyles.None, CultureInfo.InvariantCulture, out var day) && day is >= 1 and <= 31;
+        var isNumber = int.TryParse(grammar.Without("nth", words.Current), NumberStyles.None, CultureInfo.InvariantCulture, out var day)
+            && day is >= 1 and <= 31;
         var position = isNumber ? OnDay(day) : Counted(grammar.Ordinal(words.Current), words.Ahead(1));
         if (position is null)
             return null;

@@ -24,7 +24,8 @@ public static partial class Typed
         return hour > 23 || minute > 59 ? null : new LocalTime(hour, minute);
     }
 
-    /// <summary>24 Nov, 24 November 2026, 24.11., 24/11/26, 2026-11-24, today, tomorrow, or a weekday: the next one from today on. Null when it is none.</summary>
+    /// <summary>24 Nov, 24 November 2026, 24.11., 24/11/26, 2026-11-24, today, tomorrow, or a weekday: the next one from today on. Null
+    /// when it is none.</summary>
     /// <remarks>Without a year the nearest one is meant: in December, "8 Jan" is next year's.</remarks>
     public static LocalDate? Day(string text, CultureInfo culture, LocalDate today)
     {
@@ -43,7 +44,8 @@ public static partial class Typed
         if (NumberForm().Match(plain) is not { Success: true } numbers)
             return null;
         var (first, second) = (Number(numbers, 1), Number(numbers, 2));
-        var dayFirst = culture.DateTimeFormat.ShortDatePattern.IndexOf('d', StringComparison.Ordinal) < culture.DateTimeFormat.ShortDatePattern.IndexOf('M', StringComparison.Ordinal);
+        var dayFirst = culture.DateTimeFormat.ShortDatePattern.IndexOf(
+            'd', StringComparison.Ordinal) < culture.DateTimeFormat.ShortDatePattern.IndexOf('M', StringComparison.Ordinal);
         var year = numbers.Groups["year"].Success ? Number(numbers, "year") : default(int?);
         return dayFirst ? FromParts(first, second, year, today) : FromParts(second, first, year, today);
     }
@@ -59,7 +61,9 @@ public static partial class Typed
                 return (IsoDayOfWeek)weekday;
             if (plain.Length < 3)
                 continue;
-            if (name.StartsWith(plain, StringComparison.Ordinal) || plain == name + "s" || (plain.Length == 4 && plain[3] == 's' && name.StartsWith(plain[..3], StringComparison.Ordinal)))
+            if (name.StartsWith(plain, StringComparison.Ordinal)
+                || plain == name + "s"
+                || (plain.Length == 4 && plain[3] == 's' && name.StartsWith(plain[..3], StringComparison.Ordinal)))
                 return (IsoDayOfWeek)weekday;
         }
         return null;
@@ -91,13 +95,16 @@ public static partial class Typed
     }
 
     private static LocalDate? Date(int year, int month, int day) =>
-        year is >= 1900 and <= 2199 && month is >= 1 and <= 12 && day >= 1 && day <= CalendarSystem.Iso.GetDaysInMonth(year, month) ? new LocalDate(year, month, day) : null;
+        year is >= 1900 and <= 2199 && month is >= 1 and <= 12 && day >= 1 && day <= CalendarSystem.Iso.GetDaysInMonth(year, month)
+            ? new LocalDate(year, month, day)
+            : null;
 
     private static int Number(Match match, int group) => int.Parse(match.Groups[group].ValueSpan, CultureInfo.InvariantCulture);
 
     private static int Number(Match match, string group) => int.Parse(match.Groups[group].ValueSpan, CultureInfo.InvariantCulture);
 
-    [GeneratedRegex(@"^\s*(?<hour>\d{1,2})(?:[:.h]?(?<minute>\d{2}))?\s*(?<half>am|pm|a\.m\.|p\.m\.)?\s*$", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
+    [GeneratedRegex(@"^\s*(?<hour>\d{1,2})(?:[:.h]?(?<minute>\d{2}))?\s*(?<half>am|pm|a\.m\.|p\.m\.)?\s*$",
+        RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
     private static partial Regex TimeForm();
 
     [GeneratedRegex(@"^(\d{4})-(\d{1,2})-(\d{1,2})$")]

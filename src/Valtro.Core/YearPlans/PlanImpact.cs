@@ -9,7 +9,8 @@ namespace Valtro.Core.YearPlans;
 /// <param name="New">Dates that come in.</param>
 /// <param name="Moved">Dates that go to another day.</param>
 /// <param name="Exceptions">Of the dates that fall out, those that differ from their series: what was said of them goes too.</param>
-public sealed record PlanImpact(CalendarEvent Event, IReadOnlyList<LocalDate> Gone, IReadOnlyList<LocalDate> New, IReadOnlyList<LocalDate> Moved, IReadOnlyList<LocalDate> Exceptions)
+public sealed record PlanImpact(CalendarEvent Event, IReadOnlyList<LocalDate> Gone, IReadOnlyList<LocalDate> New,
+    IReadOnlyList<LocalDate> Moved, IReadOnlyList<LocalDate> Exceptions)
 {
     public int Count => Gone.Count + New.Count + Moved.Count;
 
@@ -29,13 +30,16 @@ public sealed record PlanImpact(CalendarEvent Event, IReadOnlyList<LocalDate> Go
     private static PlanImpact Of(CalendarEvent calendarEvent, Window window, SchoolCalendar before, SchoolCalendar after)
     {
         var was = EventDates.In(calendarEvent, window, before).ToDictionary(date => date.Occurrence.RecurrenceId);
-        var becomes = EventDates.In(calendarEvent, window, after).ToDictionary(date => date.Occurrence.RecurrenceId, date => date.Occurrence.LocalStart.Date);
+        var becomes = EventDates.In(calendarEvent, window, after)
+            .ToDictionary(date => date.Occurrence.RecurrenceId, date => date.Occurrence.LocalStart.Date);
         var gone = was.Values.Where(date => !becomes.ContainsKey(date.Occurrence.RecurrenceId)).ToArray();
         return new PlanImpact(
             calendarEvent,
             [.. gone.Select(date => date.Occurrence.LocalStart.Date)],
             [.. becomes.Where(one => !was.ContainsKey(one.Key)).Select(one => one.Value).Order()],
-            [.. was.Values.Where(date => becomes.TryGetValue(date.Occurrence.RecurrenceId, out var day) && day != date.Occurrence.LocalStart.Date).Select(date => date.Occurrence.LocalStart.Date)],
+            [.. was.Values.Where(date =>
+                becomes.TryGetValue(date.Occurrence.RecurrenceId, out var day) && day != date.Occurrence.LocalStart.Date)
+                .Select(date => date.Occurrence.LocalStart.Date)],
             [.. gone.Where(date => date.IsException).Select(date => date.Occurrence.LocalStart.Date)]);
     }
 }

@@ -42,7 +42,8 @@ public sealed record YearPlan
     public DayCycle? Cycle { get; }
 
     /// <exception cref="RuleException">With a refusal for each field that is wrong.</exception>
-    public YearPlan(string? name, LocalDate? first, LocalDate? last, IReadOnlyList<NamedDays> terms, IReadOnlyList<NamedDays> breaks, DayCycle? cycle)
+    public YearPlan(
+        string? name, LocalDate? first, LocalDate? last, IReadOnlyList<NamedDays> terms, IReadOnlyList<NamedDays> breaks, DayCycle? cycle)
     {
         var refusals = new RefusalList();
         Name = refusals.Try(() => Texts.OneLine("name", "what.nameOfYear", name, Texts.LongestName)) ?? "";

@@ -21,30 +21,36 @@ public sealed record ResetRequest(string? Email);
 
 public sealed record NewPasswordRequest(string? Secret, string? Password);
 
-/// <param name="Language">In which Valtro speaks to them, such as "de"; empty for what the browser asks for; null leaves it as it is.</param>
+/// <param name="Language">In which Valtro speaks to them, such as "de"; empty for what the browser asks for; null leaves it as it
+/// is.</param>
 public sealed record OwnAccountRequest(string? Name, string? CurrentPassword, string? NewPassword, string? Language = null);
 
-/// <summary>Invitations taken up, passwords reset, and one's own account. Secrets come in bodies, never in addresses: nobody logs those.</summary>
+/// <summary>Invitations taken up, passwords reset, and one's own account. Secrets come in bodies, never in addresses: nobody logs
+/// those.</summary>
 internal static class AccountApi
 {
     private static readonly Saying Gone = Saying.Of("access.link");
 
     public static void MapAccounts(this RouteGroupBuilder api)
     {
-        api.MapPost("/invitations/look", Look).ReadsOnly().AllowAnonymous().WithMetadata(new OfNoOrganisation()).RequireRateLimiting(Limits.SignIn);
+        api.MapPost("/invitations/look", Look).ReadsOnly().AllowAnonymous().WithMetadata(new OfNoOrganisation())
+            .RequireRateLimiting(Limits.SignIn);
         api.MapPost("/invitations/accept", Accept).AllowAnonymous().WithMetadata(new OfNoOrganisation()).RequireRateLimiting(Limits.SignIn);
         api.MapPost("/password-resets", AskReset).AllowAnonymous().WithMetadata(new OfNoOrganisation()).RequireRateLimiting(Limits.SignIn);
-        api.MapPost("/password-resets/set", SetPassword).AllowAnonymous().WithMetadata(new OfNoOrganisation()).RequireRateLimiting(Limits.SignIn);
+        api.MapPost("/password-resets/set", SetPassword).AllowAnonymous().WithMetadata(new OfNoOrganisation())
+            .RequireRateLimiting(Limits.SignIn);
         api.MapPut("/account", SaveOwn);
     }
 
-    private static async Task<Results<Ok<InvitationShown>, ProblemHttpResult>> Look(SecretRequest request, InvitationStore invitations, IClock clock) =>
+    private static async Task<Results<Ok<InvitationShown>, ProblemHttpResult>> Look(SecretRequest request, InvitationStore invitations,
+        IClock clock) =>
         await invitations.FindAsync(request.Secret ?? "", clock.GetCurrentInstant()) is { } invitation
             ? TypedResults.Ok(new InvitationShown(invitation.OrganisationName, invitation.Email, invitation.InvitedBy, invitation.IsKnown))
             : Problems.Of(Problem.NotFound, Gone);
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Accept(
-        AcceptRequest request, HttpContext context, InvitationStore invitations, UserManager<Account> users, PasswordChecks checks, Passwords passwords, IClock clock)
+        AcceptRequest request, HttpContext context, InvitationStore invitations, UserManager<Account> users, PasswordChecks checks,
+            Passwords passwords, IClock clock)
     {
         var now = clock.GetCurrentInstant();
         if (await invitations.FindAsync(request.Secret ?? "", now) is not { } invitation)
@@ -56,7 +62,12 @@ internal static class AccountApi
                 throw new RuleException("password", "password.notOfAccount");
             return await AcceptAsync(invitation, known, invitations, now);
         }
-        var account = new Account { Email = invitation.Email, NormalizedEmail = users.NormalizeEmail(invitation.Email)!, SecurityStamp = Secrets.Make() };
+        var account = new Account
+        {
+            Email = invitation.Email,
+            NormalizedEmail = users.NormalizeEmail(invitation.Email)!,
+            SecurityStamp = Secrets.Make()
+        };
         var refusals = new RefusalList();
         account.Name = refusals.Try(() => Texts.OneLine("name", "what.name", request.Name, Texts.LongestName)) ?? "";
         refusals.Try(() => passwords.Set(account, "password", request.Password));
@@ -64,7 +75,8 @@ internal static class AccountApi
         return await AcceptAsync(invitation, account, invitations, now);
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> AcceptAsync(Invitation invitation, Account account, InvitationStore invitations, Instant now)
+    private static async Task<Results<NoContent, ProblemHttpResult>> AcceptAsync(
+        Invitation invitation, Account account, InvitationStore invitations, Instant now)
     {
         try
         {
@@ -77,7 +89,8 @@ internal static class AccountApi
         return TypedResults.NoContent();
     }
 
-    /// <summary>The answer is the same whether there is such an account or not, and so is the time it takes: the mail is written behind it.</summary>
+    /// <summary>The answer is the same whether there is such an account or not, and so is the time it takes: the mail is written behind
+    /// it.</summary>
     private static async Task<NoContent> AskReset(ResetRequest request, UserManager<Account> users, AccountStore accounts, IClock clock)
     {
         var account = await users.FindByEmailAsync((request.Email ?? "").Trim());
@@ -88,10 +101,12 @@ internal static class AccountApi
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> SetPassword(
-        NewPasswordRequest request, UserManager<Account> users, AccountStore accounts, PasswordResets resets, Passwords passwords, AuditStore audit, IClock clock)
+        NewPasswordRequest request, UserManager<Account> users, AccountStore accounts, PasswordResets resets, Passwords passwords,
+            AuditStore audit, IClock clock)
     {
         if (await resets.ReadAsync(request.Secret) is not { } read
-            || !await users.VerifyUserTokenAsync(read.Account, users.Options.Tokens.PasswordResetTokenProvider, UserManager<Account>.ResetPasswordTokenPurpose, read.Token)
+            || !await users.VerifyUserTokenAsync(
+                read.Account, users.Options.Tokens.PasswordResetTokenProvider, UserManager<Account>.ResetPasswordTokenPurpose, read.Token)
             || (await accounts.MembershipsAsync(read.Account.Id)).FirstOrDefault()?.Viewer is not { } viewer)
             return Problems.Of(Problem.NotFound, Gone);
         passwords.Set(read.Account, "password", request.Password);
@@ -99,12 +114,14 @@ internal static class AccountApi
         read.Account.SecurityStamp = Secrets.Make();
         await accounts.SaveAsync(read.Account);
         using var within = Wall.Within(viewer.OrganisationId);
-        await audit.WriteAsync(viewer.OrganisationId, new AuditLine(read.Account.Id, AuditAct.PasswordReset, read.Account.Email, null, clock.GetCurrentInstant()));
+        await audit.WriteAsync(viewer.OrganisationId,
+            new AuditLine(read.Account.Id, AuditAct.PasswordReset, read.Account.Email, null, clock.GetCurrentInstant()));
         return TypedResults.NoContent();
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> SaveOwn(
-        OwnAccountRequest request, HttpContext context, UserManager<Account> users, SignedIn signedIn, PasswordChecks checks, Access access, AccountStore accounts, Passwords passwords)
+        OwnAccountRequest request, HttpContext context, UserManager<Account> users, SignedIn signedIn, PasswordChecks checks, Access access,
+            AccountStore accounts, Passwords passwords)
     {
         await access.ViewerAsync();
         var account = (await users.GetUserAsync(context.User))!;
@@ -150,7 +167,8 @@ public sealed class Passwords(IPasswordHasher<Account> hasher)
             throw new RuleException(field, "password.tooLong", ("count", password.Length), ("most", Longest));
         // Against lists of common passwords, names, words, rows of keys and dates.
         string[] theirs = [account.Email, .. account.Email.Split('@', '.'), account.Name, .. account.Name.Split(' '), "valtro"];
-        var weighed = Zxcvbn.Zxcvbn.MatchPassword(password[..Math.Min(password.Length, LongestWeighed)], theirs.Where(word => word.Length > 2).Select(word => word.ToLowerInvariant()));
+        var weighed = Zxcvbn.Zxcvbn.MatchPassword(password[..Math.Min(password.Length, LongestWeighed)],
+            theirs.Where(word => word.Length > 2).Select(word => word.ToLowerInvariant()));
         if (weighed.Score < LeastScore)
             throw new RuleException(field, "password.tooEasy");
         account.PasswordHash = hasher.HashPassword(account, password);

@@ -9,7 +9,9 @@ internal static class EmailAddresses
     public static string Check(string field, string? text)
     {
         var address = Texts.OneLine(field, "what.emailAddress", text, 254);
-        return MailAddress.TryCreate(address, out var parsed) && parsed.Address == address && parsed.Host.Contains('.', StringComparison.Ordinal)
+        return MailAddress.TryCreate(address, out var parsed)
+            && parsed.Address == address
+            && parsed.Host.Contains('.', StringComparison.Ordinal)
             ? address
             : throw new RuleException(field, "person.noEmailAddress", ("address", address));
     }

@@ -11,9 +11,11 @@ internal sealed class IdentityStore(AccountStore accounts)
 
     public Task<string?> GetUserNameAsync(Account user, CancellationToken cancellation) => Task.FromResult<string?>(user.Email);
 
-    public Task SetUserNameAsync(Account user, string? userName, CancellationToken cancellation) => SetEmailAsync(user, userName, cancellation);
+    public Task SetUserNameAsync(Account user, string? userName, CancellationToken cancellation) =>
+        SetEmailAsync(user, userName, cancellation);
 
-    public Task<string?> GetNormalizedUserNameAsync(Account user, CancellationToken cancellation) => Task.FromResult<string?>(user.NormalizedEmail);
+    public Task<string?> GetNormalizedUserNameAsync(Account user, CancellationToken cancellation) =>
+        Task.FromResult<string?>(user.NormalizedEmail);
 
     public Task SetNormalizedUserNameAsync(Account user, string? normalizedName, CancellationToken cancellation) =>
         SetNormalizedEmailAsync(user, normalizedName, cancellation);
@@ -36,9 +38,11 @@ internal sealed class IdentityStore(AccountStore accounts)
     public async Task<Account?> FindByIdAsync(string userId, CancellationToken cancellation) =>
         Guid.TryParse(userId, out var id) ? await accounts.FindAsync(id) : null;
 
-    public Task<Account?> FindByNameAsync(string normalizedUserName, CancellationToken cancellation) => accounts.FindByEmailAsync(normalizedUserName);
+    public Task<Account?> FindByNameAsync(string normalizedUserName, CancellationToken cancellation) =>
+        accounts.FindByEmailAsync(normalizedUserName);
 
-    public Task<Account?> FindByEmailAsync(string normalizedEmail, CancellationToken cancellation) => accounts.FindByEmailAsync(normalizedEmail);
+    public Task<Account?> FindByEmailAsync(string normalizedEmail, CancellationToken cancellation) =>
+        accounts.FindByEmailAsync(normalizedEmail);
 
     public Task SetPasswordHashAsync(Account user, string? passwordHash, CancellationToken cancellation)
     {
@@ -63,7 +67,8 @@ internal sealed class IdentityStore(AccountStore accounts)
 
     public Task SetEmailConfirmedAsync(Account user, bool confirmed, CancellationToken cancellation) => Task.CompletedTask;
 
-    public Task<string?> GetNormalizedEmailAsync(Account user, CancellationToken cancellation) => Task.FromResult<string?>(user.NormalizedEmail);
+    public Task<string?> GetNormalizedEmailAsync(Account user, CancellationToken cancellation) =>
+        Task.FromResult<string?>(user.NormalizedEmail);
 
     public Task SetNormalizedEmailAsync(Account user, string? normalizedEmail, CancellationToken cancellation)
     {
@@ -77,7 +82,8 @@ internal sealed class IdentityStore(AccountStore accounts)
         return Task.CompletedTask;
     }
 
-    public Task<string?> GetSecurityStampAsync(Account user, CancellationToken cancellation) => Task.FromResult<string?>(user.SecurityStamp);
+    public Task<string?> GetSecurityStampAsync(Account user, CancellationToken cancellation) =>
+        Task.FromResult<string?>(user.SecurityStamp);
 
     public void Dispose()
     {

@@ -6,8 +6,10 @@ using Valtro.Store;
 
 namespace Valtro.Server.Accounts;
 
-/// <summary>Sends the link with which somebody sets a new password. It works once, for two hours: a set password changes the stamp that it is made of.</summary>
-public sealed class PasswordResets(UserManager<Account> users, AccountStore accounts, OrganisationStore organisations, MailStore mails, PublicAddresses addresses, IClock clock)
+/// <summary>Sends the link with which somebody sets a new password. It works once, for two hours: a set password changes the stamp that it
+/// is made of.</summary>
+public sealed class PasswordResets(UserManager<Account> users, AccountStore accounts, OrganisationStore organisations, MailStore mails,
+    PublicAddresses addresses, IClock clock)
 {
     /// <summary>An account gets one such mail in this time, whoever asks how often.</summary>
     public static readonly Duration AtMostEvery = Duration.FromMinutes(10);
@@ -20,12 +22,14 @@ public sealed class PasswordResets(UserManager<Account> users, AccountStore acco
         using var within = Wall.Within(organisationId);
         var organisation = (await organisations.FindAsync(organisationId))!;
         var token = await users.GeneratePasswordResetTokenAsync(account);
-        var link = addresses.Desk($"/reset#{account.Id:N}.{Convert.ToBase64String(System.Text.Encoding.UTF8.GetBytes(token)).Replace('+', '-').Replace('/', '_').TrimEnd('=')}");
+        var link = addresses.Desk(
+            $"/reset#{account.Id:N}.{Convert.ToBase64String(System.Text.Encoding.UTF8.GetBytes(token)).Replace('+', '-').Replace('/', '_').TrimEnd('=')}");
         var speech = Speech.For(Speech.LocaleOf(account.Language, organisation.Locale));
         await mails.PostAsync(organisationId, new MailLetter(
             account.Email,
             speech.Say("mail.reset.subject", ("organisation", organisation.Name)),
-            speech.Say("mail.reset.body", ("name", account.Name), ("organisation", organisation.Name), ("link", link))), clock.GetCurrentInstant());
+            speech.Say("mail.reset.body", ("name", account.Name), ("organisation", organisation.Name), ("link", link))),
+                clock.GetCurrentInstant());
         return null;
     }
 
@@ -33,7 +37,9 @@ public sealed class PasswordResets(UserManager<Account> users, AccountStore acco
     public async Task<(Account Account, string Token)?> ReadAsync(string? secret)
     {
         var parts = (secret ?? "").Split('.', 2);
-        if (parts.Length != 2 || !Guid.TryParseExact(parts[0], "N", out var id) || await users.FindByIdAsync(id.ToString()) is not { } account)
+        if (parts.Length != 2
+            || !Guid.TryParseExact(parts[0], "N", out var id)
+            || await users.FindByIdAsync(id.ToString()) is not { } account)
             return null;
         var base64 = parts[1].Replace('-', '+').Replace('_', '/');
         var bytes = new byte[base64.Length];

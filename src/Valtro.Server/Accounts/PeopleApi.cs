@@ -22,16 +22,19 @@ public sealed record InvitationRequest(string? Email, bool IsAdministrator, IRea
 
 /// <param name="Version">Of what they may do; to be sent with a change of it.</param>
 public sealed record MemberResponse(
-    Guid Id, string Name, string Email, bool IsAdministrator, IReadOnlyList<CalendarRoleBody> Roles, Instant? LastSignInAt, int Version, bool IsYou);
+    Guid Id, string Name, string Email, bool IsAdministrator, IReadOnlyList<CalendarRoleBody> Roles, Instant? LastSignInAt, int Version,
+        bool IsYou);
 
 public sealed record InvitationResponse(
-    Guid Id, string Email, bool IsAdministrator, IReadOnlyList<CalendarRoleBody> Roles, string InvitedBy, Instant InvitedAt, Instant ExpiresAt, bool IsExpired);
+    Guid Id, string Email, bool IsAdministrator, IReadOnlyList<CalendarRoleBody> Roles, string InvitedBy, Instant InvitedAt,
+        Instant ExpiresAt, bool IsExpired);
 
 public sealed record PeopleResponse(IReadOnlyList<MemberResponse> Members, IReadOnlyList<InvitationResponse> Invitations);
 
 public sealed record AuditResponse(Guid Id, Instant At, string By, AuditAct Act, string Subject, string Detail);
 
-/// <summary>The people of an organisation, for its administrators: who is there, what they may do, who is invited, and what was done.</summary>
+/// <summary>The people of an organisation, for its administrators: who is there, what they may do, who is invited, and what was
+/// done.</summary>
 internal static class PeopleApi
 {
     private const string AdministratorsOnly = "access.administratorsPeople";
@@ -54,12 +57,15 @@ internal static class PeopleApi
         var now = clock.GetCurrentInstant();
         return TypedResults.Ok(new PeopleResponse(
             [.. (await accounts.MembersAsync(viewer.OrganisationId)).Select(member => new MemberResponse(
-                member.AccountId, member.Name, member.Email, member.IsAdministrator, Body(member.Roles), member.LastSignInAt, member.Version, member.AccountId == viewer.AccountId))],
+                member.AccountId, member.Name, member.Email, member.IsAdministrator, Body(member.Roles), member.LastSignInAt,
+                    member.Version, member.AccountId == viewer.AccountId))],
             [.. (await invitations.OpenAsync(viewer.OrganisationId)).Select(invitation => new InvitationResponse(
-                invitation.Id, invitation.Email, invitation.IsAdministrator, Body(invitation.Roles), invitation.InvitedBy, invitation.InvitedAt, invitation.ExpiresAt, invitation.ExpiresAt <= now))]));
+                invitation.Id, invitation.Email, invitation.IsAdministrator, Body(invitation.Roles), invitation.InvitedBy,
+                    invitation.InvitedAt, invitation.ExpiresAt, invitation.ExpiresAt <= now))]));
     }
 
-    private static async Task<Results<Ok<RolesResponse>, ProblemHttpResult>> SetRoles(Guid id, RolesRequest request, Access access, AccountStore accounts, IClock clock)
+    private static async Task<Results<Ok<RolesResponse>, ProblemHttpResult>> SetRoles(
+        Guid id, RolesRequest request, Access access, AccountStore accounts, IClock clock)
     {
         var viewer = await access.RequireAsync(OrganisationAction.ManagePeople, AdministratorsOnly);
         var member = await MemberAsync(accounts, viewer, id);
@@ -69,12 +75,14 @@ internal static class PeopleApi
         {
             return TypedResults.Ok(new RolesResponse(await accounts.SetRolesAsync(
                 viewer.OrganisationId, id, request.Version, request.IsAdministrator, roles,
-                new AuditLine(viewer.AccountId, AuditAct.RolesChanged, member.Email, Say(request.IsAdministrator, roles, names), clock.GetCurrentInstant()))));
+                new AuditLine(viewer.AccountId, AuditAct.RolesChanged, member.Email, Say(request.IsAdministrator, roles, names),
+                    clock.GetCurrentInstant()))));
         }
         catch (ChangedMeanwhileException)
         {
             var now = await MemberAsync(accounts, viewer, id);
-            return Problems.Of(Problem.ChangedMeanwhile, Saying.Of("person.rolesChangedMeanwhile", ("name", now.Name)), current: new RolesRequest(now.IsAdministrator, Body(now.Roles), now.Version));
+            return Problems.Of(Problem.ChangedMeanwhile, Saying.Of("person.rolesChangedMeanwhile", ("name", now.Name)),
+                current: new RolesRequest(now.IsAdministrator, Body(now.Roles), now.Version));
         }
     }
 
@@ -92,7 +100,8 @@ internal static class PeopleApi
         var viewer = await access.RequireAsync(OrganisationAction.ManagePeople, AdministratorsOnly);
         var member = await MemberAsync(accounts, viewer, id);
         var now = clock.GetCurrentInstant();
-        await accounts.RemoveMemberAsync(viewer.OrganisationId, id, now, new AuditLine(viewer.AccountId, AuditAct.PersonRemoved, member.Email, Saying.Of("text.plain", ("text", member.Name)), now));
+        await accounts.RemoveMemberAsync(viewer.OrganisationId, id, now,
+            new AuditLine(viewer.AccountId, AuditAct.PersonRemoved, member.Email, Saying.Of("text.plain", ("text", member.Name)), now));
         return TypedResults.NoContent();
     }
 
@@ -113,22 +122,26 @@ internal static class PeopleApi
         var now = clock.GetCurrentInstant();
         var said = Say(request.IsAdministrator, roles!, names);
         await invitations.AddAsync(
-            viewer.OrganisationId, email!, normalizer.NormalizeEmail(email!)!, request.IsAdministrator, roles!, secret, viewer.AccountId, now,
+            viewer.OrganisationId, email!, normalizer.NormalizeEmail(email!)!, request.IsAdministrator, roles!, secret,
+            viewer.AccountId, now,
             InvitationLetter(email!, organisation, inviter.Name, said, addresses.Desk($"/invitation#{secret}")),
             new AuditLine(viewer.AccountId, AuditAct.Invited, email!, said, now));
         return TypedResults.NoContent();
     }
 
-    private static async Task<NoContent> InviteAgain(Guid id, Access access, InvitationStore invitations, AccountStore accounts, PublicAddresses addresses, IClock clock)
+    private static async Task<NoContent> InviteAgain(
+        Guid id, Access access, InvitationStore invitations, AccountStore accounts, PublicAddresses addresses, IClock clock)
     {
         var viewer = await access.RequireAsync(OrganisationAction.ManagePeople, AdministratorsOnly);
-        var invitation = (await invitations.OpenAsync(viewer.OrganisationId)).FirstOrDefault(one => one.Id == id) ?? throw new NotFoundException("invitation");
+        var invitation = (await invitations.OpenAsync(viewer.OrganisationId)).FirstOrDefault(one => one.Id == id)
+            ?? throw new NotFoundException("invitation");
         var names = (await access.HouseAsync()).Calendars.ToDictionary(one => one.Key, one => one.Value.Name);
         var organisation = (await access.HouseAsync()).Organisation;
         var inviter = (await accounts.FindAsync(viewer.AccountId))!;
         var secret = Secrets.Make();
         await invitations.RenewAsync(viewer.OrganisationId, id, secret, clock.GetCurrentInstant(), email =>
-            InvitationLetter(email, organisation, inviter.Name, Say(invitation.IsAdministrator, invitation.Roles, names), addresses.Desk($"/invitation#{secret}")));
+            InvitationLetter(email, organisation, inviter.Name, Say(invitation.IsAdministrator, invitation.Roles, names),
+                addresses.Desk($"/invitation#{secret}")));
         return TypedResults.NoContent();
     }
 
@@ -136,7 +149,8 @@ internal static class PeopleApi
     {
         var viewer = await access.RequireAsync(OrganisationAction.ManagePeople, AdministratorsOnly);
         var now = clock.GetCurrentInstant();
-        await invitations.WithdrawAsync(viewer.OrganisationId, id, now, email => new AuditLine(viewer.AccountId, AuditAct.InvitationWithdrawn, email, null, now));
+        await invitations.WithdrawAsync(
+            viewer.OrganisationId, id, now, email => new AuditLine(viewer.AccountId, AuditAct.InvitationWithdrawn, email, null, now));
         return TypedResults.NoContent();
     }
 
@@ -144,12 +158,16 @@ internal static class PeopleApi
     {
         var viewer = await access.RequireAsync(OrganisationAction.ReadAudit, "access.auditForAdministrators");
         return TypedResults.Ok<IReadOnlyList<AuditResponse>>([.. (await audit.ListAsync(viewer.OrganisationId, before, ActNamed(act)))
-            .Select(entry => new AuditResponse(entry.Id, entry.At, entry.By, entry.Act, entry.Subject, entry.Detail is null ? "" : Spoken.Now.Say(entry.Detail)))]);
+            .Select(
+                entry => new AuditResponse(
+                    entry.Id, entry.At, entry.By, entry.Act, entry.Subject, entry.Detail is null ? "" : Spoken.Now.Say(entry.Detail)))]);
     }
 
     private static AuditAct? ActNamed(string? name) => string.IsNullOrEmpty(name)
         ? null
-        : Enum.TryParse<AuditAct>(name, ignoreCase: true, out var act) && Enum.IsDefined(act) ? act : throw new RuleException("act", "person.noSuchAct", ("name", name));
+        : Enum.TryParse<AuditAct>(name, ignoreCase: true, out var act) && Enum.IsDefined(act)
+            ? act
+            : throw new RuleException("act", "person.noSuchAct", ("name", name));
 
     /// <summary>In the organisation's language: whom it goes to has not said theirs yet.</summary>
     private static MailLetter InvitationLetter(string email, Organisation organisation, string inviter, Saying said, string link)
@@ -162,14 +180,16 @@ internal static class PeopleApi
     }
 
     private static async Task<Member> MemberAsync(AccountStore accounts, Viewer viewer, Guid id) =>
-        (await accounts.MembersAsync(viewer.OrganisationId)).FirstOrDefault(member => member.AccountId == id) ?? throw new NotFoundException("member");
+        (await accounts.MembersAsync(viewer.OrganisationId)).FirstOrDefault(member => member.AccountId == id)
+            ?? throw new NotFoundException("member");
 
     private static Dictionary<Guid, CalendarRole> RolesOf(IReadOnlyList<CalendarRoleBody>? roles) =>
         (roles ?? []).GroupBy(role => role.CalendarId).ToDictionary(
             group => group.Key,
             group => group.Count() == 1 ? group.First().Role : throw new RuleException("roles", "person.calendarTwice"));
 
-    private static CalendarRoleBody[] Body(IReadOnlyDictionary<Guid, CalendarRole> roles) => [.. roles.Select(role => new CalendarRoleBody(role.Key, role.Value))];
+    private static CalendarRoleBody[] Body(IReadOnlyDictionary<Guid, CalendarRole> roles) =>
+        [.. roles.Select(role => new CalendarRoleBody(role.Key, role.Value))];
 
     /// <summary>"administrator", "member; editor of Port Watch, reader of Staff room".</summary>
     private static Saying Say(bool isAdministrator, IReadOnlyDictionary<Guid, CalendarRole> roles, Dictionary<Guid, string> names)
@@ -178,7 +198,8 @@ internal static class PeopleApi
         if (roles.Count == 0)
             return general;
         ValueList<Saying> said = [.. roles.Select(role => Saying.Of(
-            $"role.{role.Value.ToString().ToLowerInvariant()}Of", ("calendar", names.TryGetValue(role.Key, out var name) ? name : Saying.Of("role.someCalendar"))))];
+            $"role.{role.Value.ToString().ToLowerInvariant()}Of",
+                ("calendar", names.TryGetValue(role.Key, out var name) ? name : Saying.Of("role.someCalendar"))))];
         return Saying.Of("role.and", ("general", general), ("roles", said));
     }
 }

@@ -12,7 +12,8 @@ namespace Valtro.Server.Accounts;
 
 public sealed record SignInRequest([property: Required] string Email, [property: Required] string Password);
 
-/// <param name="Locale">How the desk writes days and numbers for whoever asks: as the organisation does where it speaks their language.</param>
+/// <param name="Locale">How the desk writes days and numbers for whoever asks: as the organisation does where it speaks their
+/// language.</param>
 public sealed record OrganisationResponse(string Name, string Slug, string Zone, string Locale, int FirstDayOfWeek, int YearStartsIn);
 
 /// <param name="MaySignOff">They decide about what others hand in, or hand in themselves.</param>
@@ -21,9 +22,11 @@ public sealed record PersonResponse(Guid Id, string Name, string Email, string L
 
 /// <param name="AntiforgeryToken">To be sent as X-Valtro-Token with every change.</param>
 /// <param name="Person">Null when nobody is signed in.</param>
-/// <param name="Organisation">The one that the address names; null where the person belongs to several and it names none, or none of theirs.</param>
+/// <param name="Organisation">The one that the address names; null where the person belongs to several and it names none, or none of
+/// theirs.</param>
 /// <param name="Organisations">All that the person belongs to, by name.</param>
-public sealed record SessionResponse(string AntiforgeryToken, PersonResponse? Person, OrganisationResponse? Organisation, IReadOnlyList<MembershipBody> Organisations);
+public sealed record SessionResponse(
+    string AntiforgeryToken, PersonResponse? Person, OrganisationResponse? Organisation, IReadOnlyList<MembershipBody> Organisations);
 
 /// <param name="Slug">By which addresses name it: "/at/pinewick/plan".</param>
 public sealed record MembershipBody(string Slug, string Name);
@@ -42,7 +45,8 @@ internal static class SessionApi
         TypedResults.Ok(await sessions.DescribeAsync(context, antiforgery));
 
     private static async Task<Results<Ok<SessionResponse>, ProblemHttpResult>> SignIn(
-        SignInRequest request, HttpContext context, PasswordChecks checks, SignedIn signedIn, SignInManager<Account> signIn, IAntiforgery antiforgery, Sessions sessions)
+        SignInRequest request, HttpContext context, PasswordChecks checks, SignedIn signedIn, SignInManager<Account> signIn,
+            IAntiforgery antiforgery, Sessions sessions)
     {
         if (await checks.CheckAsync(context, request.Email.Trim(), request.Password) is not { } account)
             return Problems.Of(Problem.WrongSignIn);
@@ -59,12 +63,14 @@ internal static class SessionApi
     }
 
     /// <summary>Every session of the person ends, this one too: their stamp becomes another, and each request compares it.</summary>
-    private static async Task<NoContent> SignOutEverywhere(HttpContext context, SignInManager<Account> signIn, SignedIn signedIn, Access access, AuditStore audit, IClock clock)
+    private static async Task<NoContent> SignOutEverywhere(
+        HttpContext context, SignInManager<Account> signIn, SignedIn signedIn, Access access, AuditStore audit, IClock clock)
     {
         var viewer = await access.ViewerAsync();
         var account = (await signIn.UserManager.GetUserAsync(context.User))!;
         await signIn.UserManager.UpdateSecurityStampAsync(account);
-        await audit.WriteAsync(viewer.OrganisationId, new AuditLine(account.Id, AuditAct.SignedOutEverywhere, account.Email, null, clock.GetCurrentInstant()));
+        await audit.WriteAsync(
+            viewer.OrganisationId, new AuditLine(account.Id, AuditAct.SignedOutEverywhere, account.Email, null, clock.GetCurrentInstant()));
         await signedIn.EndAsync(context.User);
         return TypedResults.NoContent();
     }
@@ -83,14 +89,17 @@ public sealed class Sessions(Access access, OrganisationStore organisations, Use
         SpokenLanguage.Remind(context, account.Language);
         MembershipBody[] all = [.. memberships.Select(one => new MembershipBody(one.Slug, one.Name))];
         if (access.Chosen(memberships)?.Viewer is not { } viewer)
-            return new SessionResponse(token, new PersonResponse(account.Id, account.Name, account.Email, account.Language, false, false), null, all);
+            return new SessionResponse(
+                token, new PersonResponse(account.Id, account.Name, account.Email, account.Language, false, false), null, all);
         using var within = Wall.Within(viewer.OrganisationId);
         var organisation = (await organisations.FindAsync(viewer.OrganisationId))!;
         return new SessionResponse(
             token,
             new PersonResponse(
-                account.Id, account.Name, account.Email, account.Language, viewer.May(OrganisationAction.ManagePeople), viewer.ContributesSomewhere),
-            new OrganisationResponse(organisation.Name, organisation.Slug, organisation.Zone, Spoken.LocaleIn(organisation), organisation.FirstDayOfWeek, organisation.YearStartsIn),
+                account.Id, account.Name, account.Email, account.Language, viewer.May(OrganisationAction.ManagePeople),
+                    viewer.ContributesSomewhere),
+            new OrganisationResponse(organisation.Name, organisation.Slug, organisation.Zone, Spoken.LocaleIn(organisation),
+                organisation.FirstDayOfWeek, organisation.YearStartsIn),
             all);
     }
 }

@@ -14,7 +14,8 @@ public sealed class SignedIn(SessionStore sessions, SignInManager<Account> signI
 {
     private const string SessionClaim = "valtro-session";
 
-    public async Task BeginAsync(Account account) => await CarryAsync(account, await sessions.BeginAsync(account.Id, clock.GetCurrentInstant()));
+    public async Task BeginAsync(Account account) =>
+        await CarryAsync(account, await sessions.BeginAsync(account.Id, clock.GetCurrentInstant()));
 
     /// <summary>The same session goes on, though the account's stamp is another.</summary>
     public Task GoOnAsync(Account account, ClaimsPrincipal user) => Of(user) is { } id ? CarryAsync(account, id) : BeginAsync(account);
@@ -26,11 +27,13 @@ public sealed class SignedIn(SessionStore sessions, SignInManager<Account> signI
         await signIn.SignOutAsync();
     }
 
-    private Task CarryAsync(Account account, Guid session) => signIn.SignInWithClaimsAsync(account, isPersistent: true, [new Claim(SessionClaim, session.ToString())]);
+    private Task CarryAsync(Account account, Guid session) =>
+        signIn.SignInWithClaimsAsync(account, isPersistent: true, [new Claim(SessionClaim, session.ToString())]);
 
     private static Guid? Of(ClaimsPrincipal? user) => Guid.TryParse(user?.FindFirstValue(SessionClaim), out var id) ? id : null;
 
-    /// <summary>Every request compares its session with the row and the account's stamp: who signed out, is removed, or set a password is out at once.</summary>
+    /// <summary>Every request compares its session with the row and the account's stamp: who signed out, is removed, or set a password is
+    /// out at once.</summary>
     /// <remarks>Identity's own validator would write a new cookie each time it looks.</remarks>
     public static async Task CheckAsync(CookieValidatePrincipalContext context)
     {
@@ -46,7 +49,8 @@ public sealed class SignedIn(SessionStore sessions, SignInManager<Account> signI
             return false;
         var account = WhoAsks.AccountOf(user);
         var now = services.GetRequiredService<IClock>().GetCurrentInstant();
-        if (await services.GetRequiredService<SessionStore>().FindAsync(session, account, now) is not var (stamp, memberships) || user.FindFirstValue(stampClaim) != stamp)
+        if (await services.GetRequiredService<SessionStore>().FindAsync(session, account, now) is not var (stamp, memberships)
+            || user.FindFirstValue(stampClaim) != stamp)
             return false;
         services.GetRequiredService<Access>().Know(memberships);
         return true;

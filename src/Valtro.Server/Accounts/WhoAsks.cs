@@ -14,12 +14,15 @@ internal sealed class WhoAsks(IHttpContextAccessor accessor) : IWhoAsks
     public string? Organisation => AddressedOrganisation.Of(Context);
 
     public Audience? SeesAs =>
-        Enum.TryParse<Audience>(Context.Request.Query["as"], ignoreCase: true, out var audience) && audience is not Audience.Editors ? audience : null;
+        Enum.TryParse<Audience>(Context.Request.Query["as"], ignoreCase: true, out var audience) && audience is not Audience.Editors
+            ? audience
+            : null;
 
     public bool OnlyReads => HttpMethods.IsGet(Context.Request.Method) || HttpMethods.IsHead(Context.Request.Method);
 
     public string Base => Context.Request.PathBase.Value ?? "";
 
     /// <summary>The account that a session is of; none where nobody is signed in.</summary>
-    public static Guid AccountOf(ClaimsPrincipal user) => Guid.TryParse(user.FindFirstValue(ClaimTypes.NameIdentifier), out var id) ? id : Guid.Empty;
+    public static Guid AccountOf(ClaimsPrincipal user) =>
+        Guid.TryParse(user.FindFirstValue(ClaimTypes.NameIdentifier), out var id) ? id : Guid.Empty;
 }

@@ -13,7 +13,8 @@ using Valtro.Store;
 namespace Valtro.Server.Api;
 
 /// <param name="Version">The version that was edited; not needed for a new calendar.</param>
-public sealed record CalendarRequest(string? Name, string? Plate, string? Colour, string? Zone, string? Description, DisclosureBody Disclosure, int? Version,
+public sealed record CalendarRequest(
+    string? Name, string? Plate, string? Colour, string? Zone, string? Description, DisclosureBody Disclosure, int? Version,
     IReadOnlyList<string>? Readerships = null, bool RequiresSignOff = true)
 {
     /// <summary>Of a new calendar: another whose roles and groups it gets.</summary>
@@ -23,7 +24,8 @@ public sealed record CalendarRequest(string? Name, string? Plate, string? Colour
 /// <param name="SnippetThatFits">A script that makes a frame as high as what is in it.</param>
 /// <param name="SnippetFixed">A frame of fixed height, for sites that strip scripts.</param>
 public sealed record PublishingResponse(
-    Guid CalendarId, bool IsOpen, string Page, string Embed, string Feed, string Webcal, string SnippetThatFits, string SnippetFixed, DeliveryBody Delivery);
+    Guid CalendarId, bool IsOpen, string Page, string Embed, string Feed, string Webcal, string SnippetThatFits, string SnippetFixed,
+        DeliveryBody Delivery);
 
 public sealed record PlateProposal(string Plate);
 
@@ -52,14 +54,16 @@ internal static class CalendarApi
     private static async Task<Ok<CalendarResponse>> Get(Guid id, Access access, CalendarView view) =>
         TypedResults.Ok(await view.FindAsync(await access.ViewerAsync(), id));
 
-    private static async Task<Created<CalendarResponse>> Add(CalendarRequest request, Access access, CalendarStore calendars, CalendarView view, IClock clock)
+    private static async Task<Created<CalendarResponse>> Add(
+        CalendarRequest request, Access access, CalendarStore calendars, CalendarView view, IClock clock)
     {
         var viewer = await access.RequireAsync(OrganisationAction.ManageCalendars, CalendarView.KeepersOnly);
         var settings = Check(request);
         var now = clock.GetCurrentInstant();
         var calendar = await calendars.AddAsync(
             viewer.OrganisationId, settings, now, request.Like,
-            [new AuditLine(viewer.AccountId, AuditAct.CalendarMade, settings.Name, null, now), .. DisclosureChange.Audit(viewer, settings.Name, Disclosure.Closed, settings.Disclosure, now)]);
+            [new AuditLine(viewer.AccountId, AuditAct.CalendarMade, settings.Name, null, now),
+                .. DisclosureChange.Audit(viewer, settings.Name, Disclosure.Closed, settings.Disclosure, now)]);
         return TypedResults.Created(access.At($"/api/calendars/{calendar.Id}"), (await view.ShowAsync(viewer, [calendar]))[0]);
     }
 
@@ -74,7 +78,8 @@ internal static class CalendarApi
         return await SaveAsync(viewer, id, version, settings, view, clock);
     }
 
-    internal static async Task<Results<Ok<CalendarResponse>, ProblemHttpResult>> SaveAsync(Viewer viewer, Guid id, int version, CalendarSettings settings, CalendarView view, IClock clock)
+    internal static async Task<Results<Ok<CalendarResponse>, ProblemHttpResult>> SaveAsync(
+        Viewer viewer, Guid id, int version, CalendarSettings settings, CalendarView view, IClock clock)
     {
         try
         {
@@ -117,14 +122,16 @@ internal static class CalendarApi
         return TypedResults.File(System.Text.Encoding.UTF8.GetBytes(svg), "image/svg+xml");
     }
 
-    private static async Task<Ok<LinkResponse>> Link(Guid id, Access access, CalendarView view, SecretLinkStore links, PublicAddresses addresses)
+    private static async Task<Ok<LinkResponse>> Link(
+        Guid id, Access access, CalendarView view, SecretLinkStore links, PublicAddresses addresses)
     {
         var (calendar, _, _) = await view.KeptAsync(await access.ViewerAsync(), id);
         return TypedResults.Ok(Show(calendar, await links.FindAsync(calendar.OrganisationId, calendar.EditionId), addresses));
     }
 
     /// <summary>Makes the secret address, or replaces it: the old one is answered with 410 from then on.</summary>
-    private static async Task<Ok<LinkResponse>> MakeLink(Guid id, Access access, CalendarView view, SecretLinkStore links, PublicAddresses addresses, IClock clock)
+    private static async Task<Ok<LinkResponse>> MakeLink(
+        Guid id, Access access, CalendarView view, SecretLinkStore links, PublicAddresses addresses, IClock clock)
     {
         var viewer = await access.ViewerAsync();
         var (calendar, _, _) = await view.KeptAsync(viewer, id);
@@ -134,12 +141,14 @@ internal static class CalendarApi
         return TypedResults.Ok(Show(calendar, link, addresses));
     }
 
-    private static async Task<Ok<LinkResponse>> WithdrawLink(Guid id, Access access, CalendarView view, SecretLinkStore links, PublicAddresses addresses, IClock clock)
+    private static async Task<Ok<LinkResponse>> WithdrawLink(
+        Guid id, Access access, CalendarView view, SecretLinkStore links, PublicAddresses addresses, IClock clock)
     {
         var viewer = await access.ViewerAsync();
         var (calendar, _, _) = await view.KeptAsync(viewer, id);
         var now = clock.GetCurrentInstant();
-        await links.WithdrawAsync(calendar.OrganisationId, calendar.EditionId, now, new AuditLine(viewer.AccountId, AuditAct.LinkWithdrawn, calendar.Name, null, now));
+        await links.WithdrawAsync(calendar.OrganisationId, calendar.EditionId, now,
+            new AuditLine(viewer.AccountId, AuditAct.LinkWithdrawn, calendar.Name, null, now));
         return TypedResults.Ok(Show(calendar, null, addresses));
     }
 
@@ -157,14 +166,18 @@ internal static class CalendarApi
         var hue = refusals.Try(() => Hue.Named(request.Colour));
         var zone = refusals.Try(() => Zones.Named(request.Zone));
         var description = refusals.Try(() => Texts.OneLine("description", "what.description", request.Description, 1_000, required: false));
-        var disclosure = refusals.Try(() => new Disclosure(request.Disclosure.Members, request.Disclosure.Link, request.Disclosure.Everyone));
+        var disclosure =
+            refusals.Try(() => new Disclosure(request.Disclosure.Members, request.Disclosure.Link, request.Disclosure.Everyone));
         var readerships = (request.Readerships ?? [])
             .Select(readership => refusals.Try(() => Texts.OneLine("readerships", "what.readership", readership, Texts.LongestName)) ?? "")
             .Distinct()
             .ToArray();
         if (readerships.Length > CalendarSettings.MostReaderships)
-            refusals.Add("readerships", "calendar.tooManyReaderships", ("count", readerships.Length), ("most", CalendarSettings.MostReaderships));
+            refusals.Add(
+                "readerships", "calendar.tooManyReaderships", ("count", readerships.Length), ("most", CalendarSettings.MostReaderships));
         refusals.ThrowIfAny();
-        return new CalendarSettings(name!, plate, hue!, zone!, description!, disclosure!, readerships) { RequiresSignOff = request.RequiresSignOff };
+        return new CalendarSettings(
+            name!, plate, hue!, zone!, description!, disclosure!, readerships)
+        { RequiresSignOff = request.RequiresSignOff };
     }
 }

@@ -18,15 +18,20 @@ internal static class ChangeApi
         api.MapPost("/acts/{actId:guid}/undo", Undo);
     }
 
-    private static async Task<Results<Ok<ChangePreview>, ProblemHttpResult>> Preview(Guid id, ChangeRequest request, EventDesk desk, EventChanges changes, ChangePreviews previews)
+    private static async Task<Results<Ok<ChangePreview>, ProblemHttpResult>> Preview(
+        Guid id, ChangeRequest request, EventDesk desk, EventChanges changes, ChangePreviews previews)
     {
         var found = await desk.FindForChangeAsync(id);
-        return found.Stored.Version == request.Version ? TypedResults.Ok(await previews.OfAsync(found, request)) : Say(await changes.ConflictAsync(found, request));
+        return found.Stored.Version == request.Version
+            ? TypedResults.Ok(await previews.OfAsync(found, request))
+            : Say(await changes.ConflictAsync(found, request));
     }
 
-    private static ProblemHttpResult Say(EventConflict conflict) => Problems.Of(Problem.ChangedMeanwhile, current: conflict.Current, differing: conflict.Differing);
+    private static ProblemHttpResult Say(EventConflict conflict) =>
+        Problems.Of(Problem.ChangedMeanwhile, current: conflict.Current, differing: conflict.Differing);
 
-    private static async Task<Results<Ok<ChangeResponse>, ProblemHttpResult>> Make(Guid id, ChangeRequest request, EventDesk desk, EventChanges changes)
+    private static async Task<Results<Ok<ChangeResponse>, ProblemHttpResult>> Make(
+        Guid id, ChangeRequest request, EventDesk desk, EventChanges changes)
     {
         var found = await desk.FindForChangeAsync(id);
         try
@@ -46,11 +51,14 @@ internal static class ChangeApi
         Access.Require(found.Viewer.May(CalendarAction.Edit, calendarId) || found.MayEdit, "access.keepersTakeOff");
         if (!found.Event.Placements.Contains(calendarId))
             throw new NotFoundException("placement");
-        var done = await desk.WriteAsync([EventDesk.Saving(found, found.Event with { Placements = [.. found.Event.Placements.Where(one => one != calendarId)] }, EventAct.Changed, isRemoved: false)]);
+        var done = await desk.WriteAsync(
+            [EventDesk.Saving(found, found.Event with { Placements = [.. found.Event.Placements.Where(one => one != calendarId)] },
+                EventAct.Changed, isRemoved: false)]);
         return TypedResults.Ok(new ActResponse(done!.ActId, 1));
     }
 
-    private static async Task<Results<Ok<ActResponse>, ProblemHttpResult>> Undo(Guid actId, Access access, RevisionStore revisions, EventDesk desk)
+    private static async Task<Results<Ok<ActResponse>, ProblemHttpResult>> Undo(
+        Guid actId, Access access, RevisionStore revisions, EventDesk desk)
     {
         var viewer = await access.ViewerAsync();
         var writes = await revisions.UndoingAsync(viewer.OrganisationId, actId, (await access.HouseAsync()).School);
@@ -62,7 +70,8 @@ internal static class ChangeApi
             var found = await desk.FindForChangeAtOnceAsync(write.Event.Id);
             // What an editor let go out is not taken back by who handed it in.
             Access.Require(found.MayEdit || !Visibility.LeavesTheHouse(write.Event.State), "access.editorsUndo");
-            Access.Require(viewer.May(found.MayEdit ? CalendarAction.Edit : CalendarAction.Contribute, write.Event.HomeCalendarId), "access.editorsPutBack");
+            Access.Require(viewer.May(found.MayEdit ? CalendarAction.Edit : CalendarAction.Contribute, write.Event.HomeCalendarId),
+                "access.editorsPutBack");
         }
         var done = await desk.WriteAsync(writes);
         return TypedResults.Ok(new ActResponse(done!.ActId, writes.Count));

@@ -4,7 +4,8 @@ using Valtro.Application.Work;
 namespace Valtro.Server.Api;
 
 /// <summary>News of the organisation for an open desk.</summary>
-/// <remarks>Only those hear it who make events somewhere: when a calendar that somebody may not see changes is nothing for others. They go on asking.</remarks>
+/// <remarks>Only those hear it who make events somewhere: when a calendar that somebody may not see changes is nothing for others. They go
+/// on asking.</remarks>
 internal static class DeskNewsApi
 {
     /// <summary>Then a stream ends, and whoever listens comes again: with a session that is still good.</summary>

@@ -23,7 +23,8 @@ public sealed record TitledEvent(Guid Id, string Title);
 /// <param name="Empties">Addresses at which there will be nothing any more.</param>
 /// <param name="Editions">Editions for this audience that lose what they tell of the calendar.</param>
 public sealed record OpeningBody(
-    Audience Audience, Detail Was, Detail Becomes, int Revealed, Counted WithEmail, Counted WithPhone, Counted WithFile, int Hidden, int Drafts, IReadOnlyList<EmptiedBody> Empties,
+    Audience Audience, Detail Was, Detail Becomes, int Revealed, Counted WithEmail, Counted WithPhone, Counted WithFile, int Hidden,
+    int Drafts, IReadOnlyList<EmptiedBody> Empties,
     IReadOnlyList<LosingEdition> Editions);
 
 public sealed record Counted(int Count, IReadOnlyList<TitledEvent> Events);
@@ -41,7 +42,8 @@ internal static class DisclosureApi
         api.MapPut("/calendars/{id:guid}/disclosure", Save);
     }
 
-    private static async Task<Ok<IReadOnlyList<OpeningBody>>> Preview(Guid id, DisclosureRequest request, Access access, CalendarStore calendars, EventStore events, LosingEditions losing)
+    private static async Task<Ok<IReadOnlyList<OpeningBody>>> Preview(
+        Guid id, DisclosureRequest request, Access access, CalendarStore calendars, EventStore events, LosingEditions losing)
     {
         var viewer = await access.RequireAsync(OrganisationAction.ManageCalendars, CalendarView.KeepersOnly);
         var calendar = await calendars.FindAsync(viewer.OrganisationId, id) ?? throw new NotFoundException("calendar");
@@ -50,29 +52,41 @@ internal static class DisclosureApi
         if (!openings.Any(one => one.Becomes == Detail.Nothing))
             return TypedResults.Ok<IReadOnlyList<OpeningBody>>([.. openings.Select(one => Body(one, calendar, [], []))]);
         var losses = await losing.OfAsync(calendar);
-        return TypedResults.Ok<IReadOnlyList<OpeningBody>>([.. openings.Select(one => Body(one, calendar, losses.Fetched, one.Becomes == Detail.Nothing ? [.. losses.Editions[one.Audience]] : []))]);
+        return TypedResults.Ok<IReadOnlyList<OpeningBody>>(
+            [.. openings.Select(one =>
+                Body(one, calendar, losses.Fetched, one.Becomes == Detail.Nothing ? [.. losses.Editions[one.Audience]] : []))]);
     }
 
-    private static async Task<Results<Ok<CalendarResponse>, ProblemHttpResult>> Save(Guid id, DisclosureRequest request, Access access, CalendarStore calendars, CalendarView view, IClock clock)
+    private static async Task<Results<Ok<CalendarResponse>, ProblemHttpResult>> Save(
+        Guid id, DisclosureRequest request, Access access, CalendarStore calendars, CalendarView view, IClock clock)
     {
         var viewer = await access.RequireAsync(OrganisationAction.ManageCalendars, CalendarView.KeepersOnly);
         var calendar = await calendars.FindAsync(viewer.OrganisationId, id) ?? throw new NotFoundException("calendar");
-        var settings = new CalendarSettings(calendar.Name, calendar.Plate, calendar.Hue, calendar.Zone, calendar.Description, Check(request), calendar.Readerships) { RequiresSignOff = calendar.RequiresSignOff };
+        var settings = new CalendarSettings(calendar.Name, calendar.Plate, calendar.Hue, calendar.Zone, calendar.Description,
+            Check(request), calendar.Readerships)
+        { RequiresSignOff = calendar.RequiresSignOff };
         return await CalendarApi.SaveAsync(viewer, id, request.Version, settings, view, clock);
     }
 
-    private static Disclosure Check(DisclosureRequest request) => new(request.Disclosure.Members, request.Disclosure.Link, request.Disclosure.Everyone);
+    private static Disclosure Check(DisclosureRequest request) =>
+        new(request.Disclosure.Members, request.Disclosure.Link, request.Disclosure.Everyone);
 
-    private static OpeningBody Body(Opening opening, Calendar calendar, IReadOnlyList<FetchCount> fetched, IReadOnlyList<LosingEdition> losing)
+    private static OpeningBody Body(
+        Opening opening, Calendar calendar, IReadOnlyList<FetchCount> fetched, IReadOnlyList<LosingEdition> losing)
     {
         var goesOut = opening.Audience == Audience.Everyone || (opening.Audience == Audience.Link && calendar.HasSecretLink);
         return new OpeningBody(
-            opening.Audience, opening.Was, opening.Becomes, opening.Revealed.Count, Count(opening.WithEmail), Count(opening.WithPhone), Count(opening.WithFile), opening.Hidden.Count, opening.Drafts,
+            opening.Audience, opening.Was, opening.Becomes, opening.Revealed.Count, Count(opening.WithEmail), Count(opening.WithPhone),
+            Count(opening.WithFile), opening.Hidden.Count, opening.Drafts,
             opening.Becomes == Detail.Nothing && goesOut
-                ? [.. Kinds.Select(kind => new EmptiedBody(kind, fetched.Where(one => one.Audience == opening.Audience && one.Kind == kind).Sum(one => one.Programs)))]
+                ? [
+                    .. Kinds.Select(
+                        kind => new EmptiedBody(
+                            kind, fetched.Where(one => one.Audience == opening.Audience && one.Kind == kind).Sum(one => one.Programs)))]
                 : [],
             losing);
     }
 
-    private static Counted Count(IReadOnlyList<CalendarEvent> events) => new(events.Count, [.. events.Take(Named).Select(one => new TitledEvent(one.Id, one.Content.Title))]);
+    private static Counted Count(IReadOnlyList<CalendarEvent> events) =>
+        new(events.Count, [.. events.Take(Named).Select(one => new TitledEvent(one.Id, one.Content.Title))]);
 }

@@ -30,14 +30,17 @@ internal static class EditionApi
         api.MapGet("/editions/{id:guid}/link", Link);
         api.MapPost("/editions/{id:guid}/link", MakeLink);
         api.MapDelete("/editions/{id:guid}/link", WithdrawLink);
-        api.MapGet("/editions/{id:guid}/code.svg", (Guid id, string? of, EditionDesk desk) => Code(id, of, desk, asPicture: false)).Produces(200, contentType: "image/svg+xml");
-        api.MapGet("/editions/{id:guid}/code.png", (Guid id, string? of, EditionDesk desk) => Code(id, of, desk, asPicture: true)).Produces(200, contentType: "image/png");
+        api.MapGet("/editions/{id:guid}/code.svg", (Guid id, string? of, EditionDesk desk) => Code(id, of, desk, asPicture: false))
+            .Produces(200, contentType: "image/svg+xml");
+        api.MapGet("/editions/{id:guid}/code.png", (Guid id, string? of, EditionDesk desk) => Code(id, of, desk, asPicture: true))
+            .Produces(200, contentType: "image/png");
     }
 
     private static async Task<Ok<IReadOnlyList<EditionLine>>> List(EditionDesk desk) => TypedResults.Ok(await desk.ListAsync());
 
     private static Ok<IReadOnlyList<PaletteChoice>> Palettes() =>
-        TypedResults.Ok<IReadOnlyList<PaletteChoice>>([.. Palette.All.Select(one => new PaletteChoice(one.Key, PaletteBody.Of(one.Value.Light), PaletteBody.Of(one.Value.Dark)))]);
+        TypedResults.Ok<IReadOnlyList<PaletteChoice>>(
+            [.. Palette.All.Select(one => new PaletteChoice(one.Key, PaletteBody.Of(one.Value.Light), PaletteBody.Of(one.Value.Dark)))]);
 
     private static async Task<Ok<EditionResponse>> Get(Guid id, EditionDesk desk) => TypedResults.Ok(await desk.GetAsync(id));
 
@@ -73,13 +76,15 @@ internal static class EditionApi
         return TypedResults.NoContent();
     }
 
-    private static async Task<Ok<EditionPreview>> Preview(EditionRequest request, Guid? id, EditionDesk desk) => TypedResults.Ok(await desk.PreviewAsync(id, request.Edition));
+    private static async Task<Ok<EditionPreview>> Preview(EditionRequest request, Guid? id, EditionDesk desk) =>
+        TypedResults.Ok(await desk.PreviewAsync(id, request.Edition));
 
     private static async Task<Ok<LinkResponse>> Link(Guid id, EditionDesk desk) => TypedResults.Ok(await desk.LinkAsync(id));
 
     private static async Task<Ok<LinkResponse>> MakeLink(Guid id, EditionDesk desk) => TypedResults.Ok(await desk.MakeLinkAsync(id));
 
-    private static async Task<Ok<LinkResponse>> WithdrawLink(Guid id, EditionDesk desk) => TypedResults.Ok(await desk.WithdrawLinkAsync(id));
+    private static async Task<Ok<LinkResponse>> WithdrawLink(Guid id, EditionDesk desk) =>
+        TypedResults.Ok(await desk.WithdrawLinkAsync(id));
 
     /// <param name="of">"page", or "feed" for a code that subscribes.</param>
     private static async Task<FileContentHttpResult> Code(Guid id, string? of, EditionDesk desk, bool asPicture)
@@ -87,7 +92,10 @@ internal static class EditionApi
         var delivery = (await desk.GetAsync(id)).Addresses ?? throw new NotFoundException("address");
         using var code = QRCodeGenerator.GenerateQrCode(of == "feed" ? delivery.Webcal : delivery.Page, QRCodeGenerator.ECCLevel.M);
         return asPicture
-            ? TypedResults.File(new PngByteQRCode(code).GetGraphic(12, [0x1B, 0x2A, 0x33], [0xFF, 0xFF, 0xFF]), "image/png", $"code-{(of == "feed" ? "feed" : "page")}.png")
-            : TypedResults.File(System.Text.Encoding.UTF8.GetBytes(new SvgQRCode(code).GetGraphic(8, "#1B2A33", "#FFFFFF", sizingMode: SvgQRCode.SizingMode.ViewBoxAttribute)), "image/svg+xml");
+            ? TypedResults.File(new PngByteQRCode(code).GetGraphic(12, [0x1B, 0x2A, 0x33], [0xFF, 0xFF, 0xFF]), "image/png",
+                $"code-{(of == "feed" ? "feed" : "page")}.png")
+            : TypedResults.File(
+                System.Text.Encoding.UTF8.GetBytes(new SvgQRCode(code)
+                    .GetGraphic(8, "#1B2A33", "#FFFFFF", sizingMode: SvgQRCode.SizingMode.ViewBoxAttribute)), "image/svg+xml");
     }
 }

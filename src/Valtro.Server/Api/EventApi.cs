@@ -10,12 +10,17 @@ internal static class EventApi
     public static void MapEvents(this RouteGroupBuilder api)
     {
         api.MapPost("/events", Add).AddEndpointFilter<OnceFilter>();
-        api.MapPost("/events/consequences", async (ConsequencesRequest request, EventPreviews previews) => TypedResults.Ok(await previews.OfAsync(request))).ReadsOnly();
-        api.MapPost("/events/destinations", async (ConsequencesRequest request, EventPreviews previews) => TypedResults.Ok(await previews.WhereItGoesAsync(request))).ReadsOnly();
+        api.MapPost("/events/consequences",
+            async (ConsequencesRequest request, EventPreviews previews) => TypedResults.Ok(await previews.OfAsync(request)))
+            .ReadsOnly();
+        api.MapPost("/events/destinations",
+            async (ConsequencesRequest request, EventPreviews previews) => TypedResults.Ok(await previews.WhereItGoesAsync(request)))
+            .ReadsOnly();
         api.MapGet("/events/{id:guid}", Get);
     }
 
-    private static async Task<Ok<EventResponse>> Get(Guid id, string? date, EventDesk desk) => TypedResults.Ok(desk.Show(await desk.FindAsync(id), date));
+    private static async Task<Ok<EventResponse>> Get(Guid id, string? date, EventDesk desk) =>
+        TypedResults.Ok(desk.Show(await desk.FindAsync(id), date));
 
     private static async Task<Created<EventResponse>> Add(EventForm request, Access access, EventDesk desk, EventChanges changes)
     {

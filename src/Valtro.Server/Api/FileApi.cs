@@ -62,7 +62,10 @@ internal static class FileApi
             throw new RuleException("files", "file.empty", ("name", fileName));
         if (content.Length > FileStore.Largest)
             throw TooLarge(fileName);
-        return TypedResults.Ok(EventFileBody.Of(await files.AddAsync(viewer.OrganisationId, fileName, type, Pictures.Cleaned(fileName, type, content.ToArray()), viewer.AccountId, desk.Now)));
+        return TypedResults.Ok(
+            EventFileBody.Of(
+                await files.AddAsync(viewer.OrganisationId, fileName, type, Pictures.Cleaned(fileName, type, content.ToArray()),
+                    viewer.AccountId, desk.Now)));
     }
 
     private static RuleException TooLarge(string name) => new("files", "file.tooLarge", ("name", name));

@@ -19,7 +19,8 @@ internal static class GroupApi
     {
         api.MapGet("/groups", List);
         api.MapPost("/groups", (GroupRequest request, Access access, GroupStore groups) => SaveAsync(null, request, access, groups));
-        api.MapPut("/groups/{id:guid}", (Guid id, GroupRequest request, Access access, GroupStore groups) => SaveAsync(id, request, access, groups));
+        api.MapPut("/groups/{id:guid}",
+            (Guid id, GroupRequest request, Access access, GroupStore groups) => SaveAsync(id, request, access, groups));
         api.MapDelete("/groups/{id:guid}", Remove);
     }
 
@@ -29,11 +30,15 @@ internal static class GroupApi
         var viewer = await access.ViewerAsync();
         var house = await access.HouseAsync();
         var shown = house.Groups.Select(group => new GroupResponse(
-            group.Id, group.Name, [.. group.Calendars.Where(id => house.Calendars.TryGetValue(id, out var calendar) && viewer.DetailOn(id, calendar.Disclosure) > Detail.Nothing)], group.Version));
-        return TypedResults.Ok<IReadOnlyList<GroupResponse>>([.. shown.Where(group => group.Calendars.Count > 0 || viewer.May(OrganisationAction.ManageCalendars))]);
+            group.Id, group.Name,
+                [.. group.Calendars.Where(id => house.Calendars.TryGetValue(id, out var calendar)
+                    && viewer.DetailOn(id, calendar.Disclosure) > Detail.Nothing)], group.Version));
+        return TypedResults.Ok<IReadOnlyList<GroupResponse>>(
+            [.. shown.Where(group => group.Calendars.Count > 0 || viewer.May(OrganisationAction.ManageCalendars))]);
     }
 
-    private static async Task<Results<Ok<GroupResponse>, ProblemHttpResult>> SaveAsync(Guid? id, GroupRequest request, Access access, GroupStore groups)
+    private static async Task<Results<Ok<GroupResponse>, ProblemHttpResult>> SaveAsync(
+        Guid? id, GroupRequest request, Access access, GroupStore groups)
     {
         var viewer = await access.RequireAsync(OrganisationAction.ManageCalendars, "access.administratorsGroup");
         var name = Texts.OneLine("name", "what.name", request.Name, Texts.LongestName);
@@ -46,7 +51,8 @@ internal static class GroupApi
         }
         catch (ChangedMeanwhileException)
         {
-            var now = (await groups.ListAsync(viewer.OrganisationId)).FirstOrDefault(group => group.Id == id) ?? throw new NotFoundException("group");
+            var now = (await groups.ListAsync(viewer.OrganisationId)).FirstOrDefault(group => group.Id == id)
+                ?? throw new NotFoundException("group");
             return Problems.Of(Problem.ChangedMeanwhile, current: new GroupResponse(now.Id, now.Name, now.Calendars, now.Version));
         }
     }

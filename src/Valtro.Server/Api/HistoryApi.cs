@@ -10,9 +10,11 @@ using Valtro.Store;
 
 namespace Valtro.Server.Api;
 
-public sealed record RevisionResponse(int Version, EventAct Act, string By, Instant At, bool MayRestore, IReadOnlyList<EventDifference> Differences);
+public sealed record RevisionResponse(
+    int Version, EventAct Act, string By, Instant At, bool MayRestore, IReadOnlyList<EventDifference> Differences);
 
-public sealed record BinResponse(Guid Id, Guid CalendarId, string Title, string Words, string By, Instant RemovedAt, Instant GoneAt, int Version);
+public sealed record BinResponse(
+    Guid Id, Guid CalendarId, string Title, string Words, string By, Instant RemovedAt, Instant GoneAt, int Version);
 
 /// <summary>Who changed what, any earlier version again, and the bin.</summary>
 internal static class HistoryApi
@@ -30,7 +32,8 @@ internal static class HistoryApi
         var found = await desk.FindForChangeAsync(id);
         var all = await revisions.OfEventAsync(found.Viewer.OrganisationId, found.Event);
         // A calendar that the person sees nothing of has no name for them.
-        var names = found.Calendars.Values.Where(calendar => found.Viewer.DetailOn(calendar.Id, calendar.Disclosure) > Detail.Nothing).ToDictionary(calendar => calendar.Id, calendar => calendar.Name);
+        var names = found.Calendars.Values.Where(calendar => found.Viewer.DetailOn(calendar.Id, calendar.Disclosure) > Detail.Nothing)
+            .ToDictionary(calendar => calendar.Id, calendar => calendar.Name);
         return TypedResults.Ok<IReadOnlyList<RevisionResponse>>([.. all.Select((revision, index) => new RevisionResponse(
             revision.Version,
             revision.Act,
@@ -38,19 +41,27 @@ internal static class HistoryApi
             revision.At,
             revision.Version != found.Stored.Version && found.ChangesAtOnce,
             index + 1 < all.Count
-                ? EventDifference.Between(all[index + 1].Event, revision.Event, found.Words, calendar => names.GetValueOrDefault(calendar, Spoken.Now.Say("own.anotherCalendar")))
+                ? EventDifference.Between(all[index + 1].Event, revision.Event, found.Words,
+                    calendar => names.GetValueOrDefault(calendar, Spoken.Now.Say("own.anotherCalendar")))
                 : []))]);
     }
 
-    private static async Task<Results<Ok<ActResponse>, ProblemHttpResult>> Restore(Guid id, int version, int now, EventDesk desk, RevisionStore revisions)
+    private static async Task<Results<Ok<ActResponse>, ProblemHttpResult>> Restore(
+        Guid id, int version, int now, EventDesk desk, RevisionStore revisions)
     {
         var found = await desk.FindForChangeAtOnceAsync(id);
         if (found.Stored.Version != now)
             return Problems.Of(Problem.ChangedMeanwhile, current: desk.Show(found, null));
-        var revision = await revisions.FindAsync(found.Viewer.OrganisationId, found.Event, version) ?? throw new NotFoundException("revision");
-        Access.Require(found.Viewer.May(found.MayEdit ? CalendarAction.Edit : CalendarAction.Contribute, revision.Event.HomeCalendarId), "access.editorsPutBack");
+        var revision = await revisions.FindAsync(found.Viewer.OrganisationId, found.Event, version)
+            ?? throw new NotFoundException("revision");
+        Access.Require(found.Viewer.May(found.MayEdit ? CalendarAction.Edit : CalendarAction.Contribute, revision.Event.HomeCalendarId),
+            "access.editorsPutBack");
         // What was placed elsewhere since, or is gone there, was settled with the editors of those calendars.
-        var after = revision.Event with { Placements = [.. found.Event.Placements.Where(one => one != revision.Event.HomeCalendarId)], State = found.IsUnfinished ? found.Event.State : revision.Event.State };
+        var after = revision.Event with
+        {
+            Placements = [.. found.Event.Placements.Where(one => one != revision.Event.HomeCalendarId)],
+            State = found.IsUnfinished ? found.Event.State : revision.Event.State
+        };
         var done = await desk.WriteAsync([EventDesk.Saving(found, after, EventAct.Restored, isRemoved: false)]);
         return TypedResults.Ok(new ActResponse(done!.ActId, 1));
     }
@@ -62,10 +73,13 @@ internal static class HistoryApi
         var removed = await events.BinAsync(viewer.OrganisationId, desk.Now - EventStore.KeptInBin);
         return TypedResults.Ok<IReadOnlyList<BinResponse>>([.. from stored in removed
                                                               where viewer.May(CalendarAction.Edit, stored.Event.HomeCalendarId)
-                                                                  || (viewer.May(CalendarAction.Contribute, stored.Event.HomeCalendarId) && stored.MadeBy == viewer.AccountId && !Visibility.LeavesTheHouse(stored.Event.State))
+                                                                  || (viewer.May(CalendarAction.Contribute, stored.Event.HomeCalendarId)
+                                                                      && stored.MadeBy == viewer.AccountId
+                                                                      && !Visibility.LeavesTheHouse(stored.Event.State))
                                                               let at = stored.RemovedAt!.Value
                                                               select new BinResponse(
-                                                                  stored.Event.Id, stored.Event.HomeCalendarId, stored.Event.Content.Title, words.Say(stored.Event.Series),
+                                                                  stored.Event.Id, stored.Event.HomeCalendarId, stored.Event.Content.Title,
+                                                                  words.Say(stored.Event.Series),
                                                                   stored.SavedBy, at, at + EventStore.KeptInBin, stored.Version)]);
     }
 

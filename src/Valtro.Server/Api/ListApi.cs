@@ -27,7 +27,8 @@ public sealed record PlaceBody(Guid Id, string Name, double? Latitude, double? L
 
 /// <param name="RetiredCategories">Not offered any more, kept by the events that have them; for those who keep the lists.</param>
 public sealed record ListsResponse(
-    IReadOnlyList<ListedCategoryBody> Categories, IReadOnlyList<PlaceBody> Places, IReadOnlyList<ListedCategoryBody> RetiredCategories, IReadOnlyList<PlaceBody> RetiredPlaces, bool MayEdit);
+    IReadOnlyList<ListedCategoryBody> Categories, IReadOnlyList<PlaceBody> Places, IReadOnlyList<ListedCategoryBody> RetiredCategories,
+        IReadOnlyList<PlaceBody> RetiredPlaces, bool MayEdit);
 
 /// <param name="ActId">By which the events are put back as they were.</param>
 /// <param name="Events">How many were changed.</param>
@@ -45,11 +46,16 @@ internal static class ListApi
         api.MapPut("/lists/categories/{id:guid}", SaveCategory);
         api.MapPost("/lists/places", AddPlace);
         api.MapPut("/lists/places/{id:guid}", SavePlace);
-        foreach (var (kind, path) in new[] { (ListKind.Category, "/lists/categories/{id:guid}"), (ListKind.Place, "/lists/places/{id:guid}") })
+        foreach (var (kind, path) in new[] { (ListKind.Category, "/lists/categories/{id:guid}"),
+            (ListKind.Place, "/lists/places/{id:guid}") })
         {
-            api.MapPost($"{path}/retire", (Guid id, Access access, ListStore lists, IClock clock) => RetireAsync(kind, id, true, access, lists, clock));
-            api.MapPost($"{path}/offer", (Guid id, Access access, ListStore lists, IClock clock) => RetireAsync(kind, id, false, access, lists, clock));
-            api.MapPost($"{path}/merge", (Guid id, MergeListRequest request, Access access, ListStore lists, IClock clock) => MergeAsync(kind, id, request, access, lists, clock));
+            api.MapPost($"{path}/retire",
+                (Guid id, Access access, ListStore lists, IClock clock) => RetireAsync(kind, id, true, access, lists, clock));
+            api.MapPost($"{path}/offer",
+                (Guid id, Access access, ListStore lists, IClock clock) => RetireAsync(kind, id, false, access, lists, clock));
+            api.MapPost($"{path}/merge",
+                (Guid id, MergeListRequest request, Access access, ListStore lists, IClock clock) =>
+                    MergeAsync(kind, id, request, access, lists, clock));
         }
     }
 
@@ -59,7 +65,9 @@ internal static class ListApi
         if (!viewer.May(OrganisationAction.ManageLists))
         {
             var house = await access.HouseAsync();
-            return TypedResults.Ok(new ListsResponse([.. house.Categories.Select(one => Body(one, null))], [.. house.Places.Select(one => Body(one, null))], [], [], false));
+            return TypedResults.Ok(
+                new ListsResponse(
+                    [.. house.Categories.Select(one => Body(one, null))], [.. house.Places.Select(one => Body(one, null))], [], [], false));
         }
         var (categories, places) = await lists.AllAsync(viewer.OrganisationId);
         return TypedResults.Ok(new ListsResponse(
@@ -85,8 +93,10 @@ internal static class ListApi
     {
         var viewer = await AllowedAsync(access);
         var (name, hue) = Check(request);
-        var before = (await lists.EveryCategoryAsync(viewer.OrganisationId)).FirstOrDefault(one => one.Id == id) ?? throw new NotFoundException("category");
-        await lists.SaveCategoryAsync(viewer.OrganisationId, id, name, hue, clock.GetCurrentInstant(), Line(viewer, before.Name, before.Name == name ? Saying.Of("audit.painted") : Saying.Of("audit.named", ("name", name)), clock));
+        var before = (await lists.EveryCategoryAsync(viewer.OrganisationId)).FirstOrDefault(one => one.Id == id)
+            ?? throw new NotFoundException("category");
+        await lists.SaveCategoryAsync(viewer.OrganisationId, id, name, hue, clock.GetCurrentInstant(),
+            Line(viewer, before.Name, before.Name == name ? Saying.Of("audit.painted") : Saying.Of("audit.named", ("name", name)), clock));
         return TypedResults.NoContent();
     }
 
@@ -112,28 +122,34 @@ internal static class ListApi
     {
         var viewer = await AllowedAsync(access);
         var name = await NameAsync(kind, id, viewer, lists);
-        await lists.RetireAsync(kind, viewer.OrganisationId, id, isRetired, clock.GetCurrentInstant(), Line(viewer, name, Saying.Of(isRetired ? "audit.takenOff" : "audit.putBack"), clock));
+        await lists.RetireAsync(kind, viewer.OrganisationId, id, isRetired, clock.GetCurrentInstant(),
+            Line(viewer, name, Saying.Of(isRetired ? "audit.takenOff" : "audit.putBack"), clock));
         return TypedResults.NoContent();
     }
 
-    private static async Task<Ok<ListActResponse>> MergeAsync(ListKind kind, Guid id, MergeListRequest request, Access access, ListStore lists, IClock clock)
+    private static async Task<Ok<ListActResponse>> MergeAsync(
+        ListKind kind, Guid id, MergeListRequest request, Access access, ListStore lists, IClock clock)
     {
         var viewer = await AllowedAsync(access);
         if (id == request.Into)
             throw new RuleException("into", "list.mergedIntoItself");
         var (from, into) = (await NameAsync(kind, id, viewer, lists), await NameAsync(kind, request.Into, viewer, lists));
-        var act = await lists.MergeAsync(kind, viewer.OrganisationId, id, request.Into, viewer.AccountId, clock.GetCurrentInstant(), Line(viewer, from, Saying.Of("audit.mergedInto", ("name", into)), clock));
+        var act = await lists.MergeAsync(kind, viewer.OrganisationId, id, request.Into, viewer.AccountId, clock.GetCurrentInstant(),
+            Line(viewer, from, Saying.Of("audit.mergedInto", ("name", into)), clock));
         return TypedResults.Ok(new ListActResponse(act.ActId, act.Events));
     }
 
     private static async Task<string> NameAsync(ListKind kind, Guid id, Viewer viewer, ListStore lists)
     {
         var (categories, places) = await lists.AllAsync(viewer.OrganisationId);
-        return (kind == ListKind.Category ? categories.FirstOrDefault(one => one.Entry.Id == id)?.Entry.Name : places.FirstOrDefault(one => one.Entry.Id == id)?.Entry.Name)
+        return (kind == ListKind.Category
+            ? categories.FirstOrDefault(one => one.Entry.Id == id)?.Entry.Name
+            : places.FirstOrDefault(one => one.Entry.Id == id)?.Entry.Name)
             ?? throw new NotFoundException("entry");
     }
 
-    private static AuditLine Line(Viewer viewer, string name, Saying detail, IClock clock) => new(viewer.AccountId, AuditAct.ListChanged, name, detail, clock.GetCurrentInstant());
+    private static AuditLine Line(Viewer viewer, string name, Saying detail, IClock clock) =>
+        new(viewer.AccountId, AuditAct.ListChanged, name, detail, clock.GetCurrentInstant());
 
     private static (string Name, Hue Hue) Check(CategoryRequest request)
     {
@@ -160,7 +176,8 @@ internal static class ListApi
         var parts = text.Split(',', StringSplitOptions.TrimEntries);
         return parts.Length == 2
             && double.TryParse(parts[0], NumberStyles.Float, CultureInfo.InvariantCulture, out var latitude) && latitude is >= -90 and <= 90
-            && double.TryParse(parts[1], NumberStyles.Float, CultureInfo.InvariantCulture, out var longitude) && longitude is >= -180 and <= 180
+            && double.TryParse(parts[1], NumberStyles.Float, CultureInfo.InvariantCulture, out var longitude)
+                && longitude is >= -180 and <= 180
                 ? (latitude, longitude)
                 : throw new RuleException("coordinates", "list.noPoint", ("text", text));
     }

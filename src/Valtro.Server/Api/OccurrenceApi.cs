@@ -21,7 +21,8 @@ namespace Valtro.Server.Api;
 /// <param name="Version">Of its event, to be sent with a change; null for those who may not change it.</param>
 public sealed record OccurrenceResponse(
     Guid EventId, string RecurrenceId, Guid CalendarId, string Title, string Start, string End, bool AllDay, EventState State,
-    string Place, CategoryBody? Category, IReadOnlyList<string> Tags, bool Recurs, bool IsException, ElsewhereBody? Own, Detail Detail, IReadOnlyList<Guid> AlsoOn, bool IsYours, int? Version);
+    string Place, CategoryBody? Category, IReadOnlyList<string> Tags, bool Recurs, bool IsException, ElsewhereBody? Own, Detail Detail,
+        IReadOnlyList<Guid> AlsoOn, bool IsYours, int? Version);
 
 /// <param name="First">The first day of the week, whichever weekday that is in the organisation.</param>
 /// <param name="Term">The term that holds a day of the week.</param>
@@ -35,7 +36,8 @@ public sealed record YearResponse(LocalDate From, LocalDate To, IReadOnlyList<We
 /// <param name="End">The instant at which the next one begins.</param>
 /// <param name="ClocksChangeAt">When the clocks change on it, if they do: the instant after.</param>
 /// <param name="Cycle">"Day 3", "Week B"; null where the cycle does not count it.</param>
-public sealed record DayResponse(LocalDate Day, string Start, string End, string? ClocksChangeAt, string? Closed, string? Term, string? Cycle);
+public sealed record DayResponse(
+    LocalDate Day, string Start, string End, string? ClocksChangeAt, string? Closed, string? Term, string? Cycle);
 
 internal static class OccurrenceApi
 {
@@ -66,8 +68,10 @@ internal static class OccurrenceApi
         var times = OccurrenceTimes.Of(timing, date.Occurrence, zone, disclosed.Detail);
         var tells = disclosed.Detail > Detail.Times;
         return new OccurrenceResponse(
-            date.Event.Id, times.RecurrenceId, seen.Sight.Calendars[0], disclosed.Title, times.Start, times.End, timing.AllDay, disclosed.State,
-            disclosed.Content.Place, CategoryBody.Of(disclosed.Content.Category), disclosed.Content.Tags, tells && date.Event.Series.Recurs, tells && date.IsException,
+            date.Event.Id, times.RecurrenceId, seen.Sight.Calendars[0], disclosed.Title, times.Start, times.End, timing.AllDay,
+            disclosed.State,
+            disclosed.Content.Place, CategoryBody.Of(disclosed.Content.Category), disclosed.Content.Tags, tells && date.Event.Series.Recurs,
+            tells && date.IsException,
             ElsewhereBody.OnItsOwn(timing, date.Occurrence, zone),
             disclosed.Detail,
             [.. seen.Sight.Calendars.Skip(1)],
@@ -93,7 +97,8 @@ internal static class OccurrenceApi
             if (week >= 0 && week < weeks)
                 load[week]++;
         }
-        return TypedResults.Ok(new YearResponse(from, from.PlusWeeks(weeks), [.. load.Select((dates, week) => Load(from.PlusWeeks(week), dates, school))]));
+        return TypedResults.Ok(
+            new YearResponse(from, from.PlusWeeks(weeks), [.. load.Select((dates, week) => Load(from.PlusWeeks(week), dates, school))]));
     }
 
     private static WeekLoad Load(LocalDate first, int dates, SchoolCalendar school)
@@ -114,7 +119,8 @@ internal static class OccurrenceApi
         var zone = organisation.TimeZone;
         var window = Window.Asked(from.Date, to.Date, zone, OccurrenceView.LongestWindow);
         return TypedResults.Ok<IReadOnlyList<DayResponse>>(
-            [.. Enumerable.Range(0, Period.DaysBetween(window.First, window.End)).Select(index => Show(window.First.PlusDays(index), zone, school))]);
+            [.. Enumerable.Range(0, Period.DaysBetween(window.First, window.End))
+                .Select(index => Show(window.First.PlusDays(index), zone, school))]);
     }
 
     private static DayResponse Show(LocalDate day, DateTimeZone zone, SchoolCalendar school)

@@ -7,7 +7,8 @@ using Valtro.Store;
 
 namespace Valtro.Server.Api;
 
-/// <summary>What is asked with an Idempotency-Key is done once: the same again gets the first answer, something else under the key is refused.</summary>
+/// <summary>What is asked with an Idempotency-Key is done once: the same again gets the first answer, something else under the key is
+/// refused.</summary>
 internal sealed class OnceFilter(Access access, AskedStore store) : IEndpointFilter
 {
     public const string Header = "Idempotency-Key";
@@ -56,6 +57,10 @@ internal sealed class OnceFilter(Access access, AskedStore store) : IEndpointFil
     {
         var said = context.Arguments.Where(argument => argument is Core.Events.EventDraft or Core.Events.ChangeRequest or SeveralRequest);
         return SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes(
-            new { path = context.HttpContext.Request.Path.Value, said = said.Select(one => JsonSerializer.SerializeToNode(one, one!.GetType(), Json.Options)) }, Json.Options));
+            new
+            {
+                path = context.HttpContext.Request.Path.Value,
+                said = said.Select(one => JsonSerializer.SerializeToNode(one, one!.GetType(), Json.Options))
+            }, Json.Options));
     }
 }

@@ -9,7 +9,8 @@ namespace Valtro.Server.Api;
 
 /// <summary>Looks at all that a request sent before anybody works with it: what no field here can hold is refused by name.</summary>
 /// <remarks>
-/// Lists have no empty places; text has no characters that nobody can write or store (U+0000, U+FFFE, U+FFFF, halves of surrogate pairs); and the
+/// Lists have no empty places; text has no characters that nobody can write or store (U+0000, U+FFFE, U+FFFF, halves of surrogate pairs);
+/// and the
 /// list has an end. What a single field wants beyond that is said where that field is checked.
 /// </remarks>
 internal sealed class SentFilter : IEndpointFilter
@@ -38,7 +39,12 @@ internal sealed class SentFilter : IEndpointFilter
 
     private static readonly ConcurrentDictionary<Type, (PropertyInfo Property, string Name, bool HoldsNull)[]> Shapes = new();
 
-    private static bool IsSent(Type type) => type.IsClass && type != typeof(string) && !type.IsArray && type.Namespace?.StartsWith("Valtro.", StringComparison.Ordinal) == true && type.GetMethod("<Clone>$") is not null;
+    private static bool IsSent(Type type) =>
+        type.IsClass
+            && type != typeof(string)
+            && !type.IsArray
+            && type.Namespace?.StartsWith("Valtro.", StringComparison.Ordinal) == true
+            && type.GetMethod("<Clone>$") is not null;
 
     private static void Look(object value, string path, RefusalList refusals, int depth)
     {
@@ -94,12 +100,20 @@ internal sealed class SentFilter : IEndpointFilter
     {
         var nullability = new NullabilityInfoContext();
         return [.. type.GetProperties(BindingFlags.Public | BindingFlags.Instance)
-            .Where(property => property.GetIndexParameters().Length == 0 && property.CanRead && property.GetMethod!.GetParameters().Length == 0 && HoldsWhatWasSent(property))
-            .Select(property => (property, JsonNamingPolicy.CamelCase.ConvertName(property.Name), HoldsNull(nullability.Create(property))))];
+            .Where(property => property.GetIndexParameters().Length == 0
+                && property.CanRead
+                && property.GetMethod!.GetParameters().Length == 0
+                && HoldsWhatWasSent(property))
+            .Select(property =>
+                (property, JsonNamingPolicy.CamelCase.ConvertName(property.Name), HoldsNull(nullability.Create(property))))];
     }
 
     /// <summary>Worked out from others is what has no way in.</summary>
-    private static bool HoldsWhatWasSent(PropertyInfo property) => property.CanWrite && property.PropertyType != typeof(LocalDate) && property.PropertyType != typeof(DateTimeZone);
+    private static bool HoldsWhatWasSent(PropertyInfo property) =>
+        property.CanWrite && property.PropertyType != typeof(LocalDate) && property.PropertyType != typeof(DateTimeZone);
 
-    private static bool HoldsNull(NullabilityInfo property) => property.GenericTypeArguments is [var item] ? item.ReadState == NullabilityState.Nullable : property.ElementType?.ReadState == NullabilityState.Nullable;
+    private static bool HoldsNull(NullabilityInfo property) =>
+        property.GenericTypeArguments is [var item]
+            ? item.ReadState == NullabilityState.Nullable
+            : property.ElementType?.ReadState == NullabilityState.Nullable;
 }

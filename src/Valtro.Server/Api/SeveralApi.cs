@@ -32,7 +32,10 @@ internal static class SeveralApi
     public static void MapSeveral(this RouteGroupBuilder api)
     {
         api.MapPost("/events/line", Line).ReadsOnly();
-        api.MapPost("/events/several/check", async (SeveralRequest request, TableReader reader) => TypedResults.Ok(Shown(await reader.ReadAsync(request.Rows, request.CalendarId)))).ReadsOnly();
+        api.MapPost("/events/several/check",
+            async (SeveralRequest request, TableReader reader) =>
+                TypedResults.Ok(Shown(await reader.ReadAsync(request.Rows, request.CalendarId))))
+            .ReadsOnly();
         api.MapPost("/events/several", Save).AddEndpointFilter<OnceFilter>();
     }
 
@@ -43,18 +46,26 @@ internal static class SeveralApi
         var reading = OneLine.Read(request.Text, CultureInfo.GetCultureInfo(Spoken.LocaleIn(house.Organisation)), request.Day);
         var calendar = reading.CalendarPlate is null
             ? null
-            : house.Calendars.Values.FirstOrDefault(one => one.Plate.Code == reading.CalendarPlate && viewer.May(CalendarAction.Contribute, one.Id));
+            : house.Calendars.Values.FirstOrDefault(one =>
+                one.Plate.Code == reading.CalendarPlate && viewer.May(CalendarAction.Contribute, one.Id));
         var isUnknown = reading.CalendarPlate is not null && calendar is null;
         return TypedResults.Ok(new LineResponse(
             new EventForm(reading.Draft) { CalendarId = calendar?.Id ?? Guid.Empty },
-            [.. reading.Understood.Where(one => !(isUnknown && one.Field == "calendarId")).Select(one => one.Field == "calendarId" ? one with { Means = calendar!.Name } : one)],
+            [.. reading.Understood.Where(one => !(isUnknown && one.Field == "calendarId"))
+                .Select(one => one.Field == "calendarId" ? one with { Means = calendar!.Name } : one)],
             isUnknown ? [.. reading.Unread, Spoken.Now.Say("line.noSuchPlate", ("plate", reading.CalendarPlate))] : reading.Unread));
     }
 
-    private static async Task<Results<Ok<ActResponse>, ProblemHttpResult>> Save(SeveralRequest request, TableReader reader, Access access, EventChanges changes)
+    private static async Task<Results<Ok<ActResponse>, ProblemHttpResult>> Save(
+        SeveralRequest request, TableReader reader, Access access, EventChanges changes)
     {
         var rows = await reader.ReadAsync(request.Rows, request.CalendarId);
-        var refusals = rows.SelectMany((row, index) => row.Refusals.Select(refusal => new Refusal($"rows[{index}].{refusal.Field}", Saying.Of("row.line", ("index", index + 1), ("refusal", refusal.Saying))))).ToArray();
+        var refusals = rows.SelectMany(
+            (row,
+                index) => row.Refusals.Select(
+                    refusal => new Refusal(
+                        $"rows[{index}].{refusal.Field}", Saying.Of("row.line", ("index", index + 1), ("refusal", refusal.Saying)))))
+            .ToArray();
         if (refusals.Length > 0)
             throw new RuleException(refusals);
         var events = rows.Where(row => row.Content is not null).Select(row => (row.Calendar!.Id, row.Content!)).ToArray();
@@ -68,5 +79,6 @@ internal static class SeveralApi
         row.IsEmpty,
         row.Words,
         row.Calendar?.Id,
-        row.Refusals.GroupBy(refusal => refusal.Field).ToDictionary(group => group.Key, group => string.Join(" ", group.Select(refusal => Spoken.Now.Say(refusal.Saying))))))]);
+        row.Refusals.GroupBy(refusal => refusal.Field)
+            .ToDictionary(group => group.Key, group => string.Join(" ", group.Select(refusal => Spoken.Now.Say(refusal.Saying))))))]);
 }

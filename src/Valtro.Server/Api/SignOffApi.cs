@@ -17,7 +17,8 @@ internal static class SignOffApi
         api.MapGet("/sign-off", async (SignOffQueue queue) => TypedResults.Ok(await queue.ListAsync()));
         api.MapGet("/sign-off/count", async (SignOffQueue queue) => TypedResults.Ok(new SignOffCount(await queue.CountAsync())));
         api.MapGet("/sign-off/{id:guid}", async (Guid id, SignOffQueue queue) => TypedResults.Ok(await queue.ProposalAsync(id)));
-        api.MapPost("/sign-off/approve", async (ApprovalRequest request, SignOffQueue queue) => TypedResults.Ok(await queue.ApproveAsync(request.Items)));
+        api.MapPost("/sign-off/approve",
+            async (ApprovalRequest request, SignOffQueue queue) => TypedResults.Ok(await queue.ApproveAsync(request.Items)));
         api.MapPost("/sign-off/{id:guid}/send-back", SendBack);
         api.MapPost("/sign-off/{id:guid}/withdraw", Withdraw);
     }

@@ -8,12 +8,14 @@ using Valtro.Store;
 namespace Valtro.Server.Api;
 
 /// <summary>Something that was to be done and does not succeed.</summary>
-/// <param name="Subject">The edition's name, the recipient of a mail, the person whose news are gathered; empty for what is nobody's.</param>
+/// <param name="Subject">The edition's name, the recipient of a mail, the person whose news are gathered; empty for what is
+/// nobody's.</param>
 /// <param name="EditionId">Of a rendering.</param>
 /// <param name="NextTryAt">Null when it is set aside: it is not tried by itself any more.</param>
 /// <param name="Error">As the program said it, for whoever runs the server.</param>
 public sealed record FailingResponse(
-    WorkKind Kind, string Key, string Subject, Guid? EditionId, Instant Since, FailureReason Reason, string Error, int Tries, bool IsSetAside, Instant? NextTryAt);
+    WorkKind Kind, string Key, string Subject, Guid? EditionId, Instant Since, FailureReason Reason, string Error, int Tries,
+        bool IsSetAside, Instant? NextTryAt);
 
 public sealed record TryAgainRequest(WorkKind Kind, string? Key);
 
@@ -28,11 +30,14 @@ internal static class WorkApi
         api.MapPost("/work/try-again", TryAgain);
     }
 
-    private static async Task<Ok<IReadOnlyList<FailingResponse>>> List(Access access, WorkStore work, EditionSettingsStore editions, MailStore mails, AccountStore accounts)
+    private static async Task<Ok<IReadOnlyList<FailingResponse>>> List(
+        Access access, WorkStore work, EditionSettingsStore editions, MailStore mails, AccountStore accounts)
     {
         var viewer = await access.RequireAsync(OrganisationAction.ManagePeople, AdministratorsOnly);
         var failing = await work.FailingAsync(viewer.OrganisationId);
-        var names = failing.Any(one => one.Kind == WorkKind.Render) ? (await editions.ListAsync(viewer.OrganisationId)).ToDictionary(edition => edition.Id, edition => edition.Name) : [];
+        var names = failing.Any(one => one.Kind == WorkKind.Render)
+            ? (await editions.ListAsync(viewer.OrganisationId)).ToDictionary(edition => edition.Id, edition => edition.Name)
+            : [];
         var lines = new List<FailingResponse>(failing.Count);
         foreach (var one in failing)
         {
@@ -44,7 +49,9 @@ internal static class WorkApi
                 WorkKind.Gather => (await accounts.FindAsync(Guid.Parse(one.Key.Split('/')[1])))?.Name ?? "",
                 _ => "",
             };
-            lines.Add(new FailingResponse(one.Kind, one.Key, subject, edition, one.Since, one.Reason, one.Error, one.Tries, one.IsSetAside, one.NextTryAt));
+            lines.Add(
+                new FailingResponse(
+                    one.Kind, one.Key, subject, edition, one.Since, one.Reason, one.Error, one.Tries, one.IsSetAside, one.NextTryAt));
         }
         return TypedResults.Ok<IReadOnlyList<FailingResponse>>(lines);
     }

@@ -18,12 +18,18 @@ internal static class YearApi
     public static void MapYearPlans(this RouteGroupBuilder api)
     {
         api.MapGet("/year-plans", List);
-        api.MapPost("/year-plans", async (YearPlanRequest request, YearPlanDesk plans) => TypedResults.Ok(await plans.SaveAsync(null, request)));
-        api.MapPut("/year-plans/{id:guid}", async (Guid id, YearPlanRequest request, YearPlanDesk plans) => TypedResults.Ok(await plans.SaveAsync(id, request)));
-        api.MapPost("/year-plans/preview", async (Guid? id, YearPlanRequest request, YearPlanDesk plans) => TypedResults.Ok(await plans.PreviewAsync(id, request))).ReadsOnly();
-        api.MapPost("/year-plans/{id:guid}/next", async (Guid id, YearPlanDesk plans) => TypedResults.Ok(await plans.ProposeNextAsync(id))).ReadsOnly();
+        api.MapPost(
+            "/year-plans", async (YearPlanRequest request, YearPlanDesk plans) => TypedResults.Ok(await plans.SaveAsync(null, request)));
+        api.MapPut("/year-plans/{id:guid}",
+            async (Guid id, YearPlanRequest request, YearPlanDesk plans) => TypedResults.Ok(await plans.SaveAsync(id, request)));
+        api.MapPost("/year-plans/preview",
+            async (Guid? id, YearPlanRequest request, YearPlanDesk plans) => TypedResults.Ok(await plans.PreviewAsync(id, request)))
+            .ReadsOnly();
+        api.MapPost("/year-plans/{id:guid}/next", async (Guid id, YearPlanDesk plans) => TypedResults.Ok(await plans.ProposeNextAsync(id)))
+            .ReadsOnly();
         api.MapDelete("/year-plans/{id:guid}", Remove);
-        api.MapGet("/year-plans/{id:guid}/removal", async (Guid id, YearPlanDesk plans) => TypedResults.Ok(await plans.PreviewAsync(id, null)));
+        api.MapGet(
+            "/year-plans/{id:guid}/removal", async (Guid id, YearPlanDesk plans) => TypedResults.Ok(await plans.PreviewAsync(id, null)));
         api.MapPost("/year-plans/breaks", ReadBreaks).ReadsOnly();
     }
 

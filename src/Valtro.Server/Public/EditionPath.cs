@@ -9,6 +9,8 @@ public readonly record struct EditionPath(EditionName Name)
     {
         string Part(string name) => context.Request.RouteValues[name] as string ?? "";
         return ValueTask.FromResult(new EditionPath(
-            context.Request.RouteValues.ContainsKey("secret") ? EditionName.OfSecret(Part("secret")) : EditionName.Of(Part("organisation"), Part("edition"))));
+            context.Request.RouteValues.ContainsKey("secret")
+                ? EditionName.OfSecret(Part("secret"))
+                : EditionName.Of(Part("organisation"), Part("edition"))));
     }
 }

@@ -13,7 +13,8 @@ internal static class OEmbedApi
     public static void MapOEmbed(this WebApplication app) =>
         app.MapRead("/oembed", AnswerAsync);
 
-    private static async Task<IResult> AnswerAsync(string? url, int? maxwidth, int? maxheight, string? format, HttpContext context, Settings settings, Artefacts artefacts, PublicWork publicWork, PublicAddresses addresses, NodaTime.IClock clock)
+    private static async Task<IResult> AnswerAsync(string? url, int? maxwidth, int? maxheight, string? format, HttpContext context,
+        Settings settings, Artefacts artefacts, PublicWork publicWork, PublicAddresses addresses, NodaTime.IClock clock)
     {
         if (format is not null and not "json")
             return Results.Text(Spoken.Now.Say("page.onlyJson"), statusCode: StatusCodes.Status501NotImplemented);
@@ -24,7 +25,8 @@ internal static class OEmbedApi
             return Results.Text(Spoken.Now.Say("page.notOpen"), statusCode: StatusCodes.Status404NotFound);
         var shown = part.Rendered.Part.Edition;
         var address = addresses.Of(edition);
-        var (width, height) = (Math.Clamp(maxwidth ?? UsualWidth, 100, UsualWidth), Math.Clamp(maxheight ?? PublicAddresses.FixedHeight, 100, PublicAddresses.FixedHeight));
+        var (width, height) = (Math.Clamp(maxwidth ?? UsualWidth, 100, UsualWidth),
+            Math.Clamp(maxheight ?? PublicAddresses.FixedHeight, 100, PublicAddresses.FixedHeight));
         context.Response.Headers.CacheControl = PublicAnswers.CacheControl(isSecret: false);
         if (HttpMethods.IsHead(context.Request.Method))
         {
@@ -49,7 +51,8 @@ internal static class OEmbedApi
     /// <summary>The edition that an address of ours names: /c/{organisation}/{edition}, or something below it.</summary>
     private static EditionName? NameOf(string? url, Uri ours)
     {
-        if (!Uri.TryCreate(url, UriKind.Absolute, out var asked) || !string.Equals(asked.Authority, ours.Authority, StringComparison.OrdinalIgnoreCase))
+        if (!Uri.TryCreate(url, UriKind.Absolute, out var asked)
+            || !string.Equals(asked.Authority, ours.Authority, StringComparison.OrdinalIgnoreCase))
             return null;
         return asked.AbsolutePath.Trim('/').Split('/') is ["c", var organisation, var edition, .. var rest] && rest is [] or ["embed"]
             ? EditionName.Of(Uri.UnescapeDataString(organisation), Uri.UnescapeDataString(edition))

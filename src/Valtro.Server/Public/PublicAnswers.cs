@@ -5,11 +5,13 @@ using Valtro.Application.Editions;
 
 namespace Valtro.Server.Public;
 
-/// <summary>Sends what does not depend on who asks: validators, 304, and the compression that the reader takes (RFC 9110 8.8, 13).</summary>
+/// <summary>Sends what does not depend on who asks: validators, 304, and the compression that the reader takes (RFC 9110 8.8,
+/// 13).</summary>
 internal static class PublicAnswers
 {
     /// <summary>Anybody may keep a copy but asks after a while whether it is still right; of a secret address only who asked.</summary>
-    public static string CacheControl(bool isSecret, int seconds = 60) => $"{(isSecret ? "private" : "public")}, max-age={seconds}, must-revalidate";
+    public static string CacheControl(bool isSecret, int seconds = 60) =>
+        $"{(isSecret ? "private" : "public")}, max-age={seconds}, must-revalidate";
 
     public static async Task SendAsync(HttpContext context, Copy copy, string contentType, string cacheControl, Instant now)
     {
@@ -46,10 +48,13 @@ internal static class PublicAnswers
         context.Response.StatusCode = StatusCodes.Status410Gone;
         context.Response.Headers.CacheControl = "no-store";
         context.Response.ContentType = "text/html; charset=utf-8";
-        return HttpMethods.IsHead(context.Request.Method) ? Task.CompletedTask : context.Response.Body.WriteAsync(page.Artefact.Content, context.RequestAborted).AsTask();
+        return HttpMethods.IsHead(context.Request.Method)
+            ? Task.CompletedTask
+            : context.Response.Body.WriteAsync(page.Artefact.Content, context.RequestAborted).AsTask();
     }
 
-    /// <summary>The first whole second since when it is as it is. Until then it has none, as another version may follow within the second (RFC 9110 8.8.2.2).</summary>
+    /// <summary>The first whole second since when it is as it is. Until then it has none, as another version may follow within the second
+    /// (RFC 9110 8.8.2.2).</summary>
     private static DateTimeOffset? LastModified(Instant changed, Instant now)
     {
         var since = changed.ToUnixTimeSeconds() + 1;
@@ -61,7 +66,8 @@ internal static class PublicAnswers
     {
         var headers = request.GetTypedHeaders();
         if (request.Headers.IfNoneMatch.Count > 0)
-            return headers.IfNoneMatch.Any(theirs => theirs.Equals(EntityTagHeaderValue.Any) || theirs.Compare(tag, useStrongComparison: false));
+            return headers.IfNoneMatch.Any(theirs =>
+                theirs.Equals(EntityTagHeaderValue.Any) || theirs.Compare(tag, useStrongComparison: false));
         return lastModified <= headers.IfModifiedSince;
     }
 
@@ -82,7 +88,8 @@ internal static class PublicAnswers
 
     /// <returns>From 0 to 1; null where nothing is said of it.</returns>
     private static double? Liking(IList<StringWithQualityHeaderValue> accepted, string encoding) =>
-        (accepted.FirstOrDefault(value => StringSegment.Equals(value.Value, encoding, StringComparison.OrdinalIgnoreCase)) ?? accepted.FirstOrDefault(value => value.Value == "*")) is { } said
+        (accepted.FirstOrDefault(value => StringSegment.Equals(value.Value, encoding, StringComparison.OrdinalIgnoreCase))
+            ?? accepted.FirstOrDefault(value => value.Value == "*")) is { } said
             ? said.Quality ?? 1
             : null;
 }

@@ -23,10 +23,14 @@ internal static class PublicApi
     public static bool IsPublic(PathString path) => path.StartsWithSegments("/c") || path.StartsWithSegments("/s");
 
     /// <summary>What a script of another site may read, errors too: nothing here depends on who asks.</summary>
-    public static bool IsOpenToScripts(PathString path) => IsPublic(path) || path.StartsWithSegments("/oembed") || path.StartsWithSegments("/assets") || path.StartsWithSegments("/embed.js");
+    public static bool IsOpenToScripts(PathString path) =>
+        IsPublic(path) || path.StartsWithSegments("/oembed") || path.StartsWithSegments("/assets") || path.StartsWithSegments("/embed.js");
 
-    /// <summary>What a browser is told when it asks beforehand. That anybody may read is said with each answer (<see cref="SecurityHeaders"/>).</summary>
-    public static void ForScripts(CorsOptions cors) => cors.AddPolicy(Anybody, policy => policy.AllowAnyOrigin().WithMethods(Read).AllowAnyHeader().SetPreflightMaxAge(TimeSpan.FromDays(1)));
+    /// <summary>What a browser is told when it asks beforehand. That anybody may read is said with each answer
+    /// (<see cref="SecurityHeaders"/>).</summary>
+    public static void ForScripts(CorsOptions cors) =>
+        cors.AddPolicy(
+            Anybody, policy => policy.AllowAnyOrigin().WithMethods(Read).AllowAnyHeader().SetPreflightMaxAge(TimeSpan.FromDays(1)));
 
     public static void MapPublic(this WebApplication app)
     {
@@ -39,10 +43,14 @@ internal static class PublicApi
             app.MapRead(edition + ".json", (EditionPath path, string? month, Reader reader) => reader.SendMonthAsync(path.Name, month));
             app.MapRead(edition + ".atom", (EditionPath path, Reader reader) => reader.SendAtomAsync(path.Name));
             app.MapRead(edition + "/changed.json", (EditionPath path, Reader reader) => reader.SendChangedAsync(path.Name));
-            app.MapRead(edition + "/entries/{id:guid}/{date}", (EditionPath path, Guid id, string date, Reader reader) => reader.SendEntryAsync(path.Name, id, date));
-            app.MapRead(edition + "/entries/{id:guid}.ics", (EditionPath path, Guid id, Reader reader) => reader.SendEntryFileAsync(path.Name, id, null));
-            app.MapRead(edition + "/entries/{id:guid}/{date}.ics", (EditionPath path, Guid id, string date, Reader reader) => reader.SendEntryFileAsync(path.Name, id, date));
-            app.MapRead(edition + "/files/{id:guid}/{name}", (EditionPath path, Guid id, string name, int? width, Reader reader) => reader.SendFileAsync(path.Name, id, name, width));
+            app.MapRead(edition + "/entries/{id:guid}/{date}",
+                (EditionPath path, Guid id, string date, Reader reader) => reader.SendEntryAsync(path.Name, id, date));
+            app.MapRead(edition + "/entries/{id:guid}.ics",
+                (EditionPath path, Guid id, Reader reader) => reader.SendEntryFileAsync(path.Name, id, null));
+            app.MapRead(edition + "/entries/{id:guid}/{date}.ics",
+                (EditionPath path, Guid id, string date, Reader reader) => reader.SendEntryFileAsync(path.Name, id, date));
+            app.MapRead(edition + "/files/{id:guid}/{name}",
+                (EditionPath path, Guid id, string name, int? width, Reader reader) => reader.SendFileAsync(path.Name, id, name, width));
             app.MapRead(edition + "/changes", (EditionPath path, Reader reader) => reader.SendChangesAsync(path.Name));
         }
     }
@@ -97,34 +105,43 @@ internal static class PublicApi
 
     /// <summary>Sends to anybody what an address names.</summary>
     public sealed class Reader(
-        IHttpContextAccessor accessor, Artefacts artefacts, ReadingPages pages, News news, EventStreams streams, Fetches fetches, WrongSecrets wrongSecrets, PublicWork publicWork, IClock clock)
+        IHttpContextAccessor accessor, Artefacts artefacts, ReadingPages pages, News news, EventStreams streams, Fetches fetches,
+            WrongSecrets wrongSecrets, PublicWork publicWork, IClock clock)
     {
         private HttpContext Context => accessor.HttpContext!;
 
         private AddressOutside Asker => new(publicWork, Context);
 
-        /// <param name="only">Slugs of the calendars that concern the reader, with commas between, or plates that they have or had; nothing for all.</param>
+        /// <param name="only">Slugs of the calendars that concern the reader, with commas between, or plates that they have or had; nothing
+        /// for all.</param>
         public async Task SendFeedAsync(EditionName name, string? only)
         {
-            if (await LocateAsync(name, ".ics") is not { } located || await FeedKeyAsync(located, only) is not { } key || await FindAsync(located, key, ".ics") is not { } feed)
+            if (await LocateAsync(name, ".ics") is not { } located
+                || await FeedKeyAsync(located, only) is not { } key
+                || await FindAsync(located, key, ".ics") is not { } feed)
                 return;
             fetches.Note(Limits.ProgramOf(Context), located.Found.Address!, "feed");
             Context.Response.Headers.ContentDisposition = $"inline; filename=\"{located.Found.Address!.Slug}.ics\"";
             await SendAsync(located, feed, "text/calendar; charset=utf-8");
         }
 
-        /// <summary>The feed, or what concerns some of its calendars. One that has left is left out, and where none stays there is a feed without entries; names of which none was ever here lead nowhere.</summary>
+        /// <summary>The feed, or what concerns some of its calendars. One that has left is left out, and where none stays there is a feed
+        /// without entries; names of which none was ever here lead nowhere.</summary>
         private async Task<ArtefactKey?> FeedKeyAsync(Located located, string? only)
         {
-            var names = (only ?? "").Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).ToHashSet(StringComparer.OrdinalIgnoreCase);
+            var names = (only ?? "").Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)
+                .ToHashSet(StringComparer.OrdinalIgnoreCase);
             if (names.Count == 0)
                 return ArtefactKey.Feed;
             if (await FindAsync(located, ThisMonth(located), ".ics") is not { } part)
                 return null;
             var all = part.Rendered.Part.Edition.Sources;
             // Whom a name meant first it means for ever; only then comes what calendars are called now.
-            var chosen = names.Select(name => (name, Source: all.FirstOrDefault(source => source.Named.Contains(name, StringComparer.OrdinalIgnoreCase))
-                ?? all.FirstOrDefault(source => source.Slug.Equals(name, StringComparison.OrdinalIgnoreCase) || source.Plate.Equals(name, StringComparison.OrdinalIgnoreCase)))).ToArray();
+            var chosen = names.Select(name =>
+                (name, Source: all.FirstOrDefault(source => source.Named.Contains(name, StringComparer.OrdinalIgnoreCase))
+                ?? all.FirstOrDefault(source => source.Slug.Equals(name, StringComparison.OrdinalIgnoreCase)
+                    || source.Plate.Equals(name, StringComparison.OrdinalIgnoreCase))))
+                    .ToArray();
             var unknown = chosen.Where(one => one.Source is null).Select(one => one.name).ToArray();
             if (unknown.Length == chosen.Length && !await artefacts.HadCalendarsAsync(located, unknown, Asker))
             {
@@ -145,7 +162,8 @@ internal static class PublicApi
             if (await FindAsync(located, key, ".json") is not { } rendered)
                 return;
             if (month is not null && !isPart)
-                await Problems.Of(Problem.Refused, Saying.Of("request.month"), [new Refusal("month", Saying.Of("request.month"))]).ExecuteAsync(Context);
+                await Problems.Of(Problem.Refused, Saying.Of("request.month"), [new Refusal("month", Saying.Of("request.month"))])
+                    .ExecuteAsync(Context);
             else
                 await SendAsync(located, rendered, "application/json; charset=utf-8");
         }
@@ -154,21 +172,27 @@ internal static class PublicApi
         {
             var ending = embedded ? "/embed" : "";
             // The version first: the parts are then at least as new as the page says it is.
-            if (await LocateAsync(name, ending) is not { } located || await OrSayWhyAsync(located, artefacts.PageAsync(located, Asker), ending) is not { } page)
+            if (await LocateAsync(name, ending) is not { } located
+                || await OrSayWhyAsync(located, artefacts.PageAsync(located, Asker), ending) is not { } page)
                 return;
             var address = located.Found.Address!;
             // An address that somebody mistyped still opens the calendar, at the nearest day.
-            var asked = PageAsked.Of(page.Month.Rendered.Part.Edition, PageQuestions.Of(Context.Request), embedded, address.TodayAt(clock.GetCurrentInstant()));
-            if (await PartsAsync(located, ArtefactKey.Of(asked.Day.ToYearMonth()), page.Month.Rendered.Part.Edition.IsWhole, ending) is not { } parts)
+            var asked = PageAsked.Of(
+                page.Month.Rendered.Part.Edition, PageQuestions.Of(Context.Request), embedded, address.TodayAt(clock.GetCurrentInstant()));
+            if (await PartsAsync(
+                located, ArtefactKey.Of(asked.Day.ToYearMonth()), page.Month.Rendered.Part.Edition.IsWhole, ending) is not { } parts)
                 return;
             fetches.Note(Limits.ProgramOf(Context), address, embedded ? "embed" : "page");
             var edition = parts[0].Rendered.Part.Edition;
             SecurityHeaders.ForReaders(Context.Response, edition.Sites, pages.StylesOf(edition));
             Rendered[] rendered = [.. parts.Select(part => part.Rendered)];
             var written = pages.Find(address, page.Version, rendered, asked)
-                ?? (Asker.TryCause() ? pages.Write(address, page.Version, page.Feed.Rendered, rendered, asked) : throw new TooOftenException());
+                ?? (Asker.TryCause()
+                    ? pages.Write(address, page.Version, page.Feed.Rendered, rendered, asked)
+                    : throw new TooOftenException());
             if (edition.Look.Language.Length == 0)
-                Context.Response.Headers.Append(Microsoft.Net.Http.Headers.HeaderNames.Vary, Microsoft.Net.Http.Headers.HeaderNames.AcceptLanguage);
+                Context.Response.Headers.Append(
+                    Microsoft.Net.Http.Headers.HeaderNames.Vary, Microsoft.Net.Http.Headers.HeaderNames.AcceptLanguage);
             await SendAsync(located, new Copy(written, parts.Append(page.Feed).Max(part => part.Age)), "text/html; charset=utf-8");
         }
 
@@ -177,11 +201,13 @@ internal static class PublicApi
         {
             if (isWhole)
                 return await FindAsync(located, ArtefactKey.All, ending) is { } all ? [all] : null;
-            return await FindAsync(located, key, ending) is { } first && await FindAsync(located, ArtefactKey.Of(key.Month!.Value.PlusMonths(1)), ending) is { } second ? [first, second] : null;
+            return await FindAsync(located, key, ending) is { } first
+                && await FindAsync(located, ArtefactKey.Of(key.Month!.Value.PlusMonths(1)), ending) is { } second ? [first, second] : null;
         }
 
         /// <summary>What moved or was cancelled lately, for the page.</summary>
-        public Task SendChangedAsync(EditionName name) => SendAsync(name, ArtefactKey.Changed, "/changed.json", "application/json; charset=utf-8");
+        public Task SendChangedAsync(EditionName name) =>
+            SendAsync(name, ArtefactKey.Changed, "/changed.json", "application/json; charset=utf-8");
 
         /// <summary>The same as a feed of news.</summary>
         public Task SendAtomAsync(EditionName name) => SendAsync(name, ArtefactKey.News, ".atom", "application/atom+xml; charset=utf-8");
@@ -189,7 +215,8 @@ internal static class PublicApi
         public async Task SendEntryAsync(EditionName name, Guid id, string date)
         {
             var ending = $"/entries/{id}/{date}";
-            if (await LocateAsync(name, ending) is not { } located || await FindAsync(located, ArtefactKey.EntryPage(id, date), ending) is not { } page)
+            if (await LocateAsync(name, ending) is not { } located
+                || await FindAsync(located, ArtefactKey.EntryPage(id, date), ending) is not { } page)
                 return;
             SecurityHeaders.ForReaders(Context.Response, page.Rendered.Frame!.Sites, page.Rendered.Frame.Styles);
             if (page.Rendered.IsGone)
@@ -202,7 +229,8 @@ internal static class PublicApi
         public async Task SendEntryFileAsync(EditionName name, Guid id, string? date)
         {
             var ending = date is null ? $"/entries/{id}.ics" : $"/entries/{id}/{date}.ics";
-            if (await LocateAsync(name, ending) is not { } located || await FindAsync(located, ArtefactKey.EntryFile(id, date), ending) is not { } file)
+            if (await LocateAsync(name, ending) is not { } located
+                || await FindAsync(located, ArtefactKey.EntryFile(id, date), ending) is not { } file)
                 return;
             if (file.Rendered.IsGone)
             {
@@ -219,7 +247,8 @@ internal static class PublicApi
                 await StreamAsync([located.Found.Address!.Id], [("", name)]);
         }
 
-        /// <summary>One stream for many editions: a browser keeps few connections to a server, and a page may hold many frames (RFC 9112 9.4).</summary>
+        /// <summary>One stream for many editions: a browser keeps few connections to a server, and a page may hold many frames (RFC 9112
+        /// 9.4).</summary>
         /// <param name="of">The paths of their pages. What leads nowhere is left out.</param>
         public async Task SendChangesOfAsync(string[] of)
         {
@@ -254,7 +283,8 @@ internal static class PublicApi
         /// <param name="width">Of a picture: no more than so many dots across.</param>
         public async Task SendFileAsync(EditionName name, Guid id, string fileName, int? width)
         {
-            if (await LocateAsync(name, null) is not { } located || await FindAsync(located, ArtefactKey.File(id, fileName, width), null) is not { } file)
+            if (await LocateAsync(name, null) is not { } located
+                || await FindAsync(located, ArtefactKey.File(id, fileName, width), null) is not { } file)
                 return;
             FileAnswers.Describe(Context.Response, file.Rendered.File!.Value.Name, file.Rendered.File.Value.Type);
             await SendAsync(located, file, file.Rendered.File.Value.Type, seconds: 300);
@@ -267,7 +297,8 @@ internal static class PublicApi
         }
 
         private Task SendAsync(Located located, Copy copy, string contentType, int seconds = 60) =>
-            PublicAnswers.SendAsync(Context, copy, contentType, PublicAnswers.CacheControl(located.Name.Secret is not null, seconds), clock.GetCurrentInstant());
+            PublicAnswers.SendAsync(Context, copy, contentType, PublicAnswers.CacheControl(located.Name.Secret is not null, seconds),
+                clock.GetCurrentInstant());
 
         /// <summary>The edition, or an answer that says why there is none.</summary>
         /// <param name="ending">What stood behind the edition's name; null where it does not go on elsewhere.</param>
@@ -287,7 +318,8 @@ internal static class PublicApi
             if (found.MovedTo is { } slug && ending is not null)
             {
                 Context.Response.Headers.CacheControl = "no-store";
-                Context.Response.Redirect($"/c/{name.Organisation}/{slug}{ending}{Context.Request.QueryString}", permanent: false, preserveMethod: true);
+                Context.Response.Redirect(
+                    $"/c/{name.Organisation}/{slug}{ending}{Context.Request.QueryString}", permanent: false, preserveMethod: true);
             }
             else if (found.Ended is { } ended)
             {
@@ -303,7 +335,8 @@ internal static class PublicApi
         }
 
         /// <summary>A part of the edition, or an answer that says why there is none.</summary>
-        private Task<Copy?> FindAsync(Located located, ArtefactKey key, string? ending) => OrSayWhyAsync(located, artefacts.FindAsync(located, key, Asker), ending);
+        private Task<Copy?> FindAsync(Located located, ArtefactKey key, string? ending) =>
+            OrSayWhyAsync(located, artefacts.FindAsync(located, key, Asker), ending);
 
         private async Task<T?> OrSayWhyAsync<T>(Located located, Task<T?> finding, string? ending)
             where T : struct

@@ -9,7 +9,8 @@ internal static partial class MailboxPages
 {
     public static void MapMailbox(this WebApplication app)
     {
-        app.MapGet("/mailbox", (string? to, ReceivedMail received) => Results.Content(Page(To(received, to), to), "text/html; charset=utf-8"));
+        app.MapGet(
+            "/mailbox", (string? to, ReceivedMail received) => Results.Content(Page(To(received, to), to), "text/html; charset=utf-8"));
         app.MapGet("/mailbox.json", (string? to, ReceivedMail received) => Results.Json(To(received, to)));
     }
 

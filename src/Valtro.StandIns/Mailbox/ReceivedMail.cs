@@ -27,7 +27,8 @@ public sealed class ReceivedMail(TimeProvider clock) : MessageStore
         }
     }
 
-    public override async Task<SmtpResponse> SaveAsync(ISessionContext context, IMessageTransaction transaction, ReadOnlySequence<byte> buffer, CancellationToken cancellationToken)
+    public override async Task<SmtpResponse> SaveAsync(
+        ISessionContext context, IMessageTransaction transaction, ReadOnlySequence<byte> buffer, CancellationToken cancellationToken)
     {
         using var content = new MemoryStream(buffer.ToArray());
         var message = await MimeMessage.LoadAsync(content, cancellationToken);

@@ -13,7 +13,9 @@ internal static partial class OtherSites
         app.MapGet("/sandbox", (WebsiteFile file) => WebsitePages.Html(Sandbox(file.PublicUrl)));
         app.MapGet("/embeds", (WebsiteFile file, int count) => WebsitePages.Html(Embeds(file.PublicUrl, count)));
         app.MapGet("/module", (WebsiteFile file) => WebsitePages.Html(WithScript(file.PublicUrl, "type=\"module\"")));
-        app.MapGet("/checked", (WebsiteFile file, string sum) => WebsitePages.Html(WithScript(file.PublicUrl, $"integrity=\"{WebUtility.HtmlEncode(sum)}\" crossorigin=\"anonymous\"")));
+        app.MapGet("/checked",
+            (WebsiteFile file, string sum) =>
+                WebsitePages.Html(WithScript(file.PublicUrl, $"integrity=\"{WebUtility.HtmlEncode(sum)}\" crossorigin=\"anonymous\"")));
         app.MapGet("/many", (WebsiteFile file) => WebsitePages.Html(Many(file.PublicUrl)));
         app.MapGet("/blog", (WebsiteFile file) => WebsitePages.Html(Blog(file.Read().Post!)));
         app.MapGet("/club", async (WebsiteFile file, HttpClient http) => WebsitePages.Html(await ClubAsync(file.Read().Address!, http)));
@@ -68,7 +70,8 @@ internal static partial class OtherSites
             var page = await http.GetStringAsync(address);
             if (Discovery().Match(page) is { Success: true } found)
             {
-                var answer = JsonDocument.Parse(await http.GetStringAsync($"{WebUtility.HtmlDecode(found.Groups[1].Value)}&maxwidth=760")).RootElement;
+                var answer = JsonDocument.Parse(
+                    await http.GetStringAsync($"{WebUtility.HtmlDecode(found.Groups[1].Value)}&maxwidth=760")).RootElement;
                 html = $"<h2>{WebUtility.HtmlEncode(answer.GetProperty("title").GetString())}</h2>{answer.GetProperty("html").GetString()}";
             }
         }

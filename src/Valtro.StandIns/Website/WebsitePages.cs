@@ -12,7 +12,9 @@ internal static class WebsitePages
         app.MapPost("/edit", async (HttpRequest request, WebsiteFile file) =>
         {
             var form = await request.ReadFormAsync();
-            file.Write(new Blocks(form["wide"].ToString(), form["sidebar"].ToString(), form["tab"].ToString(), form["post"].ToString(), form["address"].ToString()));
+            file.Write(
+                new Blocks(form["wide"].ToString(), form["sidebar"].ToString(), form["tab"].ToString(), form["post"].ToString(),
+                    form["address"].ToString()));
             return Results.Redirect("/");
         });
     }

@@ -14,7 +14,8 @@ public static class Backup
     /// <summary>What a backup holds, in the order in which it is said: the name of one, of many, and where they stand.</summary>
     private static readonly (string One, string Many, string Table)[] Held =
     [
-        ("organisation", "organisations", "organisation"), ("account", "accounts", "account"), ("calendar", "calendars", "calendar"), ("event", "events", "event"),
+        ("organisation", "organisations", "organisation"), ("account", "accounts", "account"), ("calendar", "calendars", "calendar"),
+        ("event", "events", "event"),
         ("edition", "editions", "edition"), ("attachment", "attachments", "file"), ("earlier version", "earlier versions", "revision"),
     ];
 
@@ -36,10 +37,17 @@ public static class Backup
         var unfinished = $"{file}.unfinished";
         try
         {
-            await using (new FileStream(unfinished, new FileStreamOptions { Mode = FileMode.Create, Access = FileAccess.Write, UnixCreateMode = UnixFileMode.UserRead | UnixFileMode.UserWrite }))
+            await using (new FileStream(unfinished,
+                new FileStreamOptions
+                {
+                    Mode = FileMode.Create,
+                    Access = FileAccess.Write,
+                    UnixCreateMode = UnixFileMode.UserRead | UnixFileMode.UserWrite
+                }))
             {
             }
-            await PostgresProgram.RunAsync("pg_dump", database, "--format=custom", "--no-owner", "--no-privileges", "--enable-row-security", $"--snapshot={snapshot}", $"--file={unfinished}");
+            await PostgresProgram.RunAsync("pg_dump", database, "--format=custom", "--no-owner", "--no-privileges", "--enable-row-security",
+                $"--snapshot={snapshot}", $"--file={unfinished}");
             File.Move(unfinished, file);
         }
         catch (Exception failed) when (failed is IOException or UnauthorizedAccessException)
@@ -63,13 +71,17 @@ public static class Backup
         await using (var connection = await ConnectAsync(database))
         {
             if (!replaces && await HasTablesAsync(connection))
-                throw new BackupException($"The database “{database.Database}” is not empty: {await HeldAsync(connection)}. With --replace they go, and what is in the file takes their place.");
+                throw new BackupException(
+                    $"The database “{database.Database}” is not empty: {await HeldAsync(connection)}. With --replace they go, and what is in the file takes their place.");
             // A node that runs would go on with what it remembers of editions that are others now.
-            var others = await connection.ExecuteScalarAsync<int>("select count(*) from pg_stat_activity where datname = current_database() and pid <> pg_backend_pid() and backend_type = 'client backend'");
+            var others = await connection.ExecuteScalarAsync<int>(
+                "select count(*) from pg_stat_activity where datname = current_database() and pid <> pg_backend_pid() and backend_type = 'client backend'");
             if (others > 0)
-                throw new BackupException($"The database “{database.Database}” is in use ({others} {(others == 1 ? "connection" : "connections")}). Stop the servers first.");
+                throw new BackupException(
+                    $"The database “{database.Database}” is in use ({others} {(others == 1 ? "connection" : "connections")}). Stop the servers first.");
         }
-        using (var writing = PostgresProgram.Start("psql", database, "--no-psqlrc", "--quiet", "--no-password", "--output=/dev/null", "--set=ON_ERROR_STOP=1", "--file=-"))
+        using (var writing = PostgresProgram.Start(
+            "psql", database, "--no-psqlrc", "--quiet", "--no-password", "--output=/dev/null", "--set=ON_ERROR_STOP=1", "--file=-"))
         using (var reading = PostgresProgram.Start("pg_restore", null, "--no-owner", "--no-privileges", "--no-comments", "--file=-", file))
         {
             try
@@ -89,7 +101,8 @@ public static class Backup
         }
         await Database.MigrateAsync(connectionString);
         await using var restored = await ConnectAsync(database);
-        await output.WriteLineAsync($"“{database.Database}” is as it was when {file} was made: {await HeldAsync(restored)}. The servers can start.");
+        await output.WriteLineAsync(
+            $"“{database.Database}” is as it was when {file} was made: {await HeldAsync(restored)}. The servers can start.");
     }
 
     /// <summary>A backup, and not of a newer Valtro, whose tables this one would not understand.</summary>
@@ -110,9 +123,14 @@ public static class Backup
             throw new BackupException($"{file} is a backup of another program's database.");
         var migrations = await PostgresProgram.RunAsync("pg_restore", null, "--data-only", "--table=schemaversions", "--file=-", file);
         var known = Database.Migrations.ToHashSet(StringComparer.Ordinal);
-        var newer = migrations.Split('\n').Select(line => line.Split('\t')).Where(row => row.Length == 3 && row[1].EndsWith(".sql", StringComparison.Ordinal) && !known.Contains(row[1])).Select(row => row[1]).ToList();
+        var newer = migrations.Split('\n')
+            .Select(line => line.Split('\t'))
+            .Where(row => row.Length == 3 && row[1].EndsWith(".sql", StringComparison.Ordinal) && !known.Contains(row[1]))
+            .Select(row => row[1])
+            .ToList();
         if (newer.Count > 0)
-            throw new BackupException($"{file} was made by a newer Valtro, which knows {newer[0]}. Restore it with that one or a later one.");
+            throw new BackupException(
+                $"{file} was made by a newer Valtro, which knows {newer[0]}. Restore it with that one or a later one.");
     }
 
     private static async Task<NpgsqlConnection> ConnectAsync(NpgsqlConnectionStringBuilder database)
@@ -132,7 +150,8 @@ public static class Backup
     }
 
     private static Task<bool> HasTablesAsync(NpgsqlConnection connection) =>
-        connection.ExecuteScalarAsync<bool>("select exists (select from pg_tables where schemaname = current_schema())");
+        connection.ExecuteScalarAsync<bool>("select exists (select from pg_tables
+                    where schemaname = current_schema())");
 
     private static async Task<string> HeldAsync(NpgsqlConnection connection)
     {
@@ -159,25 +178,31 @@ public static class Backup
         await program.Input.FlushAsync();
     }
 
-    /// <summary>Everything in the schema goes but what an extension brought: an ordinary owner may not be able to drop the schema itself.</summary>
+    /// <summary>Everything in the schema goes but what an extension brought: an ordinary owner may not be able to drop the schema
+    /// itself.</summary>
     private const string Emptying = """
         do $empty$
         declare
             thing record;
         begin
-            for thing in select format('drop view if exists %I.%I cascade', schemaname, viewname) as act from pg_views where schemaname = current_schema()
-                union all select format('drop table if exists %I.%I cascade', schemaname, tablename) from pg_tables where schemaname = current_schema()
-                union all select format('drop sequence if exists %I.%I cascade', schemaname, sequencename) from pg_sequences where schemaname = current_schema()
+            for thing in select format('drop view if exists %I.%I cascade', schemaname, viewname) as act
+                from pg_views where schemaname = current_schema()
+                union all select format('drop table if exists %I.%I cascade', schemaname, tablename) from pg_tables
+                    where schemaname = current_schema()
+                union all select format('drop sequence if exists %I.%I cascade', schemaname, sequencename) from pg_sequences
+                    where schemaname = current_schema()
             loop
                 execute thing.act;
             end loop;
             for thing in select format('drop routine if exists %s cascade', p.oid::regprocedure) as act from pg_proc p
-                where p.pronamespace = current_schema()::regnamespace and not exists (select from pg_depend d where d.classid = 'pg_proc'::regclass and d.objid = p.oid and d.deptype = 'e')
+                where p.pronamespace = current_schema()::regnamespace and not exists (
+                    select from pg_depend d where d.classid = 'pg_proc'::regclass and d.objid = p.oid and d.deptype = 'e')
             loop
                 execute thing.act;
             end loop;
             for thing in select format('drop type if exists %s cascade', t.oid::regtype) as act from pg_type t
-                where t.typnamespace = current_schema()::regnamespace and t.typtype in ('d', 'e') and not exists (select from pg_depend d where d.classid = 'pg_type'::regclass and d.objid = t.oid and d.deptype = 'e')
+                where t.typnamespace = current_schema()::regnamespace and t.typtype in ('d', 'e') and not exists (
+                    select from pg_depend d where d.classid = 'pg_type'::regclass and d.objid = t.oid and d.deptype = 'e')
             loop
                 execute thing.act;
             end loop;

@@ -25,7 +25,9 @@ internal sealed class PostgresProgram : IDisposable
         var found = (Directory.Exists(Debian) ? Directory.GetDirectories(Debian) : [])
             .OrderByDescending(version => int.TryParse(Path.GetFileName(version), out var number) ? number : 0)
             .Select(version => Path.Combine(version, "bin", name)).FirstOrDefault(File.Exists) ?? name;
-        var start = new ProcessStartInfo(found, arguments) { RedirectStandardInput = true, RedirectStandardOutput = true, RedirectStandardError = true };
+        var start = new ProcessStartInfo(
+            found, arguments)
+        { RedirectStandardInput = true, RedirectStandardOutput = true, RedirectStandardError = true };
         if (database is not null)
         {
             void Set(string variable, string? value)
@@ -41,7 +43,13 @@ internal sealed class PostgresProgram : IDisposable
             Set("PGPASSFILE", database.Passfile);
             Set("PGDATABASE", database.Database);
             Set("PGSSLROOTCERT", database.RootCertificate);
-            Set("PGSSLMODE", database.SslMode switch { SslMode.VerifyCA => "verify-ca", SslMode.VerifyFull => "verify-full", var mode => mode.ToString().ToLowerInvariant() });
+            Set("PGSSLMODE",
+                database.SslMode switch
+                {
+                    SslMode.VerifyCA => "verify-ca",
+                    SslMode.VerifyFull => "verify-full",
+                    var mode => mode.ToString().ToLowerInvariant()
+                });
             // The wall between organisations binds the tables' owner too; whoever keeps the whole sees all of it.
             Set("PGOPTIONS", $"-c {Wall.Setting}={Wall.All}");
             Set("PGAPPNAME", "valtro backup");
@@ -52,7 +60,8 @@ internal sealed class PostgresProgram : IDisposable
         }
         catch (Win32Exception missing)
         {
-            throw new BackupException($"{name} could not be started ({missing.Message}). It comes with Debian's package postgresql-client.");
+            throw new BackupException(
+                $"{name} could not be started ({missing.Message}). It comes with Debian's package postgresql-client.");
         }
     }
 

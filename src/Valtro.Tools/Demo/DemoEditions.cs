@@ -5,8 +5,10 @@ using Valtro.Store;
 
 namespace Valtro.Tools.Demo;
 
-/// <summary>What the demo's readerships get. One of the sources is not open, on purpose: the builder and the proof have something to say.</summary>
-internal sealed class DemoEditions(Database database, Guid organisationId, IReadOnlyDictionary<string, Guid> calendars, Guid ada, Instant now)
+/// <summary>What the demo's readerships get. One of the sources is not open, on purpose: the builder and the proof have something to
+/// say.</summary>
+internal sealed class DemoEditions(
+    Database database, Guid organisationId, IReadOnlyDictionary<string, Guid> calendars, Guid ada, Instant now)
 {
     public async Task RunAsync()
     {
@@ -16,7 +18,8 @@ internal sealed class DemoEditions(Database database, Guid organisationId, IRead
             var name = draft.Name!;
             var id = await store.AddAsync(organisationId, draft, name, now, new AuditLine(ada, AuditAct.EditionMade, name, null, now));
             if (draft.Audience == Audience.Link)
-                await new SecretLinkStore(database).MakeAsync(organisationId, id, now, _ => new AuditLine(ada, AuditAct.LinkMade, name, null, now));
+                await new SecretLinkStore(database)
+                    .MakeAsync(organisationId, id, now, _ => new AuditLine(ada, AuditAct.LinkMade, name, null, now));
         }
     }
 
@@ -26,26 +29,45 @@ internal sealed class DemoEditions(Database database, Guid organisationId, IRead
         {
             Window = new WindowDraft(WindowFrom.Term, null, WindowTo.EndOfYear),
             WithBreaks = true,
-            Look = new LookDraft(EditionView.Month, [EditionView.Month, EditionView.Week, EditionView.List], "Dates for junior families", "Both watches and the whole school. Questions to the office.", Clock: ClockFace.TwentyFour),
+            Look = new LookDraft(EditionView.Month, [EditionView.Month, EditionView.Week, EditionView.List], "Dates for junior families",
+                "Both watches and the whole school. Questions to the office.", Clock: ClockFace.TwentyFour),
         };
         yield return Of("Next at school", "PW", "SW", "CREW", "SCH") with
         {
             Limit = 6,
             Feed = FeedForm.Dates,
             Window = new WindowDraft(WindowFrom.Now, null, WindowTo.Open, WithPast: false),
-            Look = new LookDraft(EditionView.List, [EditionView.List], "Next at school", Navigation: false, Legend: false, Clock: ClockFace.TwentyFour, Density: Density.Tight),
+            Look = new LookDraft(EditionView.List, [EditionView.List], "Next at school", Navigation: false, Legend: false,
+                Clock: ClockFace.TwentyFour, Density: Density.Tight),
         };
         yield return Of("Great days, with pictures", "SCH", "CREW") with
         {
-            Sources = [new SourceDraft(calendars["SCH"], new FilterDraft(FilterMode.Except, Text: "Assembly")), new SourceDraft(calendars["CREW"], new FilterDraft(FilterMode.Only, Text: "exam"))],
+            Sources = [new SourceDraft(calendars["SCH"], new FilterDraft(FilterMode.Except, Text: "Assembly")),
+                new SourceDraft(calendars["CREW"], new FilterDraft(FilterMode.Only, Text: "exam"))],
             Window = new WindowDraft(WindowFrom.Today, null, WindowTo.Months, 6, WithPast: false),
             Feed = FeedForm.Dates,
-            Look = new LookDraft(EditionView.Cards, [EditionView.Cards, EditionView.List], "Great days at Pinewick", Palette: "quay", Corner: Corner.Soft, Dates: DateStyle.Long),
+            Look = new LookDraft(EditionView.Cards, [EditionView.Cards, EditionView.List], "Great days at Pinewick", Palette: "quay",
+                Corner: Corner.Soft, Dates: DateStyle.Long),
         };
-        yield return Of("Crew families", "CREW", "SCH") with { Audience = Audience.Link, Look = new LookDraft(EditionView.Week, Palette: "heath") };
-        yield return Of("When slipway and hall are taken", "SLIP") with { Cap = Detail.Times, TellsPlatesOfBusy = true, MergesLookAlikes = false, Look = new LookDraft(EditionView.Week, [EditionView.Week, EditionView.Day, EditionView.SmallMonth], Palette: "plain") };
-        yield return Of("Everything, for the staff", "PW", "SW", "CREW", "SCH", "ROW", "SLIP") with { Audience = Audience.Members, WithUnfinished = true, WithBreaks = true, Look = new LookDraft(EditionView.Week) };
+        yield return Of(
+            "Crew families", "CREW", "SCH") with
+        { Audience = Audience.Link, Look = new LookDraft(EditionView.Week, Palette: "heath") };
+        yield return Of("When slipway and hall are taken", "SLIP") with
+        {
+            Cap = Detail.Times,
+            TellsPlatesOfBusy = true,
+            MergesLookAlikes = false,
+            Look = new LookDraft(EditionView.Week, [EditionView.Week, EditionView.Day, EditionView.SmallMonth], Palette: "plain")
+        };
+        yield return Of("Everything, for the staff", "PW", "SW", "CREW", "SCH", "ROW", "SLIP") with
+        {
+            Audience = Audience.Members,
+            WithUnfinished = true,
+            WithBreaks = true,
+            Look = new LookDraft(EditionView.Week)
+        };
     }
 
-    private EditionDraft Of(string name, params string[] plates) => new(name, [.. plates.Select(plate => new SourceDraft(calendars[plate]))]);
+    private EditionDraft Of(string name, params string[] plates) =>
+        new(name, [.. plates.Select(plate => new SourceDraft(calendars[plate]))]);
 }

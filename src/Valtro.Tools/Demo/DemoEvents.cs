@@ -6,7 +6,8 @@ using Valtro.Core.YearPlans;
 namespace Valtro.Tools.Demo;
 
 /// <summary>A school year around <paramref name="now"/>: terms before and after the winter break.</summary>
-/// <remarks>What the demo is there to show lies ahead, whatever day it is: on Monday and Tuesday in this week, from Wednesday on in the next.</remarks>
+/// <remarks>What the demo is there to show lies ahead, whatever day it is: on Monday and Tuesday in this week, from Wednesday on in the
+/// next.</remarks>
 internal sealed class DemoEvents(LocalDateTime now)
 {
     /// <summary>Of the week whose Wednesday is the first that lies ahead.</summary>
@@ -34,12 +35,15 @@ internal sealed class DemoEvents(LocalDateTime now)
     public IEnumerable<(string Plate, string Title, LocalDate Day, Duration Ago, Func<EventDraft, EventDraft>? Edit)> Changes()
     {
         // Moved for a storm; called off; held elsewhere.
-        yield return ("SW", "Boat lab", _monday.PlusDays(2), Duration.FromHours(4), draft => draft with { Date = _monday.PlusDays(3), From = Time("15:30"), To = Time("17:00") });
-        yield return ("PW", "Knots and lines", _monday + new LocalTime(9, 0) > now ? _monday : _monday.PlusDays(7), Duration.FromDays(3), null);
+        yield return ("SW", "Boat lab", _monday.PlusDays(2), Duration.FromHours(4),
+            draft => draft with { Date = _monday.PlusDays(3), From = Time("15:30"), To = Time("17:00") });
+        yield return ("PW", "Knots and lines", _monday + new LocalTime(9, 0) > now ? _monday : _monday.PlusDays(7),
+            Duration.FromDays(3), null);
         yield return ("ROW", "Ergometers", _monday.PlusDays(7), Duration.FromHours(26), draft => draft with { Place = "Hall" });
     }
 
-    /// <summary>The term that today is in began eleven or twelve weeks ago and ends in four or five; the next begins after a break of two weeks.</summary>
+    /// <summary>The term that today is in began eleven or twelve weeks ago and ends in four or five; the next begins after a break of two
+    /// weeks.</summary>
     private LocalDate TermStart => _monday.PlusWeeks(-11);
 
     private LocalDate TermEnd => _monday.PlusWeeks(3).PlusDays(4);
@@ -53,14 +57,16 @@ internal sealed class DemoEvents(LocalDateTime now)
         yield return Weekly("PW", "Knots and lines", [1], "09:00", "10:30", "Loft");
         yield return Weekly("PW", "Boat lab", [2, 4], "14:00", "15:30", "Slipway",
             "<p>Bring oilskins and closed shoes. Sign-up for the safety boat: <a href=\"https://pinewick.example/rota\" target=\"_blank\" rel=\"noopener noreferrer\">rota sheet</a>.</p>",
-            "Bring oilskins and closed shoes. Sign-up for the safety boat: rota sheet (https://pinewick.example/rota).", tags: ["practical"]);
+            "Bring oilskins and closed shoes. Sign-up for the safety boat: rota sheet (https://pinewick.example/rota).",
+                tags: ["practical"]);
         yield return Weekly("SW", "Knots and lines", [1], "11:00", "12:30", "Loft");
         yield return Weekly("SW", "Boat lab", [3], "14:00", "15:30", "Slipway", tags: ["practical"]);
         yield return Weekly("SW", "Marine science", [4], "13:00", "14:30", "Lab");
         yield return Fortnightly();
         yield return Weekly("CREW", "Night pilotage", [2], "16:00", "18:00", "Chart room");
         yield return Weekly("CREW", "Engine practical", [3], "09:00", "12:00", "Shed", tags: ["practical"]);
-        yield return Once("PW", "Chart exercise 4", 2, "16:00", "16:00", "Chart room", "<p>Hand in at the chart room.</p>", "Hand in at the chart room.", DemoCategory.Assessment);
+        yield return Once("PW", "Chart exercise 4", 2, "16:00", "16:00", "Chart room", "<p>Hand in at the chart room.</p>",
+            "Hand in at the chart room.", DemoCategory.Assessment);
         yield return Once("PW", "Tide-table quiz", 4, "11:00", "12:00", "Room 2", category: DemoCategory.Assessment);
         yield return Once("SW", "Survey walk", 8, "09:00", "15:00", "Grey Point");
         yield return Once("CREW", "Radio exam", 4, "13:30", "15:00", "Hall", category: DemoCategory.Assessment);
@@ -70,7 +76,8 @@ internal sealed class DemoEvents(LocalDateTime now)
 
     private IEnumerable<(string, EventDraft, RichText)> Training()
     {
-        yield return Weekly("ROW", "Ergometers", [1, 3], "17:30", "19:00", "Boathouse", category: DemoCategory.Training, inBreaks: InBreaks.Ignore);
+        yield return Weekly(
+            "ROW", "Ergometers", [1, 3], "17:30", "19:00", "Boathouse", category: DemoCategory.Training, inBreaks: InBreaks.Ignore);
         yield return Once("ROW", "Head of the Narrows", 5, "08:00", "12:30", "East pier", category: DemoCategory.Regatta);
         yield return Days("ROW", "Winter regatta", 18, 20, "Outer harbour", DemoCategory.Regatta);
         yield return Days("ROW", "Spring regatta", 123, 125, "Outer harbour", DemoCategory.Regatta);
@@ -95,7 +102,9 @@ internal sealed class DemoEvents(LocalDateTime now)
         yield return Weekly("SLIP", "Slipway taken", [2], "14:00", "15:30", "Slipway");
         yield return Once("SLIP", "Hall taken", 2, "18:00", "21:00", "Hall");
         yield return Once("SLIP", "Hall taken", 4, "13:00", "15:30", "Hall");
-        yield return ("SLIP", Draft("Night watch on the pier", _monday.PlusDays(5), "22:00", "06:00", "East pier") with { EndDate = _monday.PlusDays(6) }, RichText.Empty);
+        yield return ("SLIP",
+            Draft("Night watch on the pier", _monday.PlusDays(5), "22:00", "06:00", "East pier") with { EndDate = _monday.PlusDays(6) },
+                RichText.Empty);
     }
 
     private IEnumerable<(string, EventDraft, RichText)> Staff()
@@ -106,7 +115,8 @@ internal sealed class DemoEvents(LocalDateTime now)
         var last = LastWeekday(TermStart);
         yield return ("STF", Draft("Log book check", last, "16:00", "16:30", "Wardroom") with
         {
-            Repeat = new RepeatDraft(RepeatPattern.Monthly, 1, By: MonthPosition.Workday, Ordinal: -1, Ends: RepeatEnd.On, Until: NextTermEnd),
+            Repeat =
+                new RepeatDraft(RepeatPattern.Monthly, 1, By: MonthPosition.Workday, Ordinal: -1, Ends: RepeatEnd.On, Until: NextTermEnd),
             InBreaks = InBreaks.Move,
         }, RichText.Empty);
     }
@@ -114,8 +124,11 @@ internal sealed class DemoEvents(LocalDateTime now)
     private (string, EventDraft, RichText) FirstMondays()
     {
         var first = new LocalDate(TermStart.Year, TermStart.Month, 1).PlusMonths(1).With(DateAdjusters.NextOrSame(IsoDayOfWeek.Monday));
-        var repeat = new RepeatDraft(RepeatPattern.Monthly, 1, By: MonthPosition.Weekday, Ordinal: 1, Weekday: 1, Ends: RepeatEnd.On, Until: NextTermEnd);
-        return ("SCH", Draft("First-Monday drill", first, "10:00", "10:20", "whole site") with { Repeat = repeat, InBreaks = InBreaks.Skip }, RichText.Empty);
+        var repeat = new RepeatDraft(
+            RepeatPattern.Monthly, 1, By: MonthPosition.Weekday, Ordinal: 1, Weekday: 1, Ends: RepeatEnd.On, Until: NextTermEnd);
+        return ("SCH",
+            Draft("First-Monday drill", first, "10:00", "10:20", "whole site") with { Repeat = repeat, InBreaks = InBreaks.Skip },
+                RichText.Empty);
     }
 
     /// <summary>Fridays of week B.</summary>
@@ -128,7 +141,8 @@ internal sealed class DemoEvents(LocalDateTime now)
 
     /// <summary>A call with a harbour in another time zone.</summary>
     private (string, EventDraft, RichText) Elsewhere() =>
-        ("ROW", Draft("Call with the Oslo rowers", _monday.PlusDays(3), "18:00", "18:45", "by video") with { Zone = "Europe/Oslo" }, RichText.Empty);
+        ("ROW", Draft("Call with the Oslo rowers", _monday.PlusDays(3), "18:00", "18:45", "by video") with { Zone = "Europe/Oslo" },
+            RichText.Empty);
 
     /// <summary>Over both terms, leaving out the breaks unless said.</summary>
     private (string, EventDraft, RichText) Weekly(
@@ -137,16 +151,27 @@ internal sealed class DemoEvents(LocalDateTime now)
     {
         var first = TermStart.PlusDays(weekdays[0] - 1);
         var repeat = new RepeatDraft(RepeatPattern.Weekly, 1, weekdays, Ends: RepeatEnd.On, Until: NextTermEnd);
-        var draft = Draft(title, first, from, to, place) with { Repeat = repeat, InBreaks = inBreaks, Tags = tags ?? [], CategoryId = category };
+        var draft =
+            Draft(title, first, from, to, place) with { Repeat = repeat, InBreaks = inBreaks, Tags = tags ?? [], CategoryId = category };
         return (plate, draft, new RichText(html, text));
     }
 
     /// <param name="day">Days after <see cref="_monday"/>.</param>
-    private (string, EventDraft, RichText) Once(string plate, string title, int day, string from, string to, string place, string html = "", string text = "", Guid? category = null) =>
+    private (string, EventDraft, RichText) Once(string plate, string title, int day, string from, string to, string place, string html = "",
+        string text = "", Guid? category = null) =>
         (plate, Draft(title, _monday.PlusDays(day), from, to, place) with { CategoryId = category }, new RichText(html, text));
 
     private (string, EventDraft, RichText) Days(string plate, string title, int first, int last, string place, Guid? category = null) =>
-        (plate, new EventDraft { Title = title, AllDay = true, Date = _monday.PlusDays(first), EndDate = _monday.PlusDays(last), Place = place, CategoryId = category }, RichText.Empty);
+        (plate,
+            new EventDraft
+            {
+                Title = title,
+                AllDay = true,
+                Date = _monday.PlusDays(first),
+                EndDate = _monday.PlusDays(last),
+                Place = place,
+                CategoryId = category
+            }, RichText.Empty);
 
     private static EventDraft Draft(string title, LocalDate date, string from, string to, string place) =>
         new() { Title = title, Date = date, From = Time(from), To = Time(to), Place = place };

@@ -21,7 +21,8 @@ public sealed class DemoSeed(Database database, Instant now)
 
     public async Task RunAsync()
     {
-        await new OrganisationStore(database).AddAsync(new Organisation(_organisationId, "pinewick", "Pinewick Harbour School", Halifax.Id, "en-GB", 1, 8));
+        await new OrganisationStore(database)
+            .AddAsync(new Organisation(_organisationId, "pinewick", "Pinewick Harbour School", Halifax.Id, "en-GB", 1, 8));
         var ada = await PersonAsync("Ada Dunmore", "ada@pinewick.example", isAdministrator: true);
         var bo = await PersonAsync("Bo Quilliam", "bo@pinewick.example");
         var cy = await PersonAsync("Cy Marchbank", "cy@pinewick.example");
@@ -38,14 +39,23 @@ public sealed class DemoSeed(Database database, Instant now)
         await _accounts.GiveRoleAsync(_organisationId, calendars["ROW"], cy, CalendarRole.Contributor);
         await _accounts.GiveRoleAsync(_organisationId, calendars["STF"], em, CalendarRole.Reader);
 
-        var events = await new EventSeed(database, _organisationId, calendars, plate => plate is "PW" or "SW" or "SLIP" ? bo : ada, now).RunAsync();
+        var events =
+            await new EventSeed(database, _organisationId, calendars, plate => plate is "PW" or "SW" or "SLIP" ? bo : ada, now).RunAsync();
         await new DemoSharing(database, _organisationId, calendars, ada, cy, now).RunAsync(events);
         await new DemoEditions(database, _organisationId, calendars, ada, now).RunAsync();
     }
 
     private async Task<Guid> PersonAsync(string name, string email, bool isAdministrator = false, string language = "")
     {
-        var account = new Account { Email = email, NormalizedEmail = email.ToUpperInvariant(), Name = name, Language = language, SecurityStamp = Guid.NewGuid().ToString("N"), CreatedAt = now };
+        var account = new Account
+        {
+            Email = email,
+            NormalizedEmail = email.ToUpperInvariant(),
+            Name = name,
+            Language = language,
+            SecurityStamp = Guid.NewGuid().ToString("N"),
+            CreatedAt = now
+        };
         account.PasswordHash = new PasswordHasher<Account>().HashPassword(account, Password);
         await _accounts.AddAsync(account);
         await _accounts.AddMemberAsync(_organisationId, account.Id, isAdministrator);
@@ -58,14 +68,20 @@ internal static class DemoCalendars
     public static IEnumerable<(string Plate, CalendarSettings Settings)> All(DateTimeZone zone)
     {
         yield return Of("PW", "Port Watch", "harbour", Disclosure.Open, "Navigation for the juniors of the port watch.", "Junior families");
-        yield return Of("SW", "Starboard Watch", "timber", Disclosure.Open, "Marine science for the juniors of the starboard watch.", "Junior families");
-        yield return Of("CREW", "Senior Crew", "heather", new Disclosure(Detail.Complete, Detail.Headline, Detail.Headline), "Pilotage, engines and exams of the senior crew.", "Crew families");
-        yield return Of("ROW", "Rowing club", "kelp", new Disclosure(Detail.Complete, Detail.Complete, Detail.Nothing), "Training and regattas. Not yet open to families.");
-        yield return Of("SCH", "Whole school", "madder", Disclosure.Open, "Dates for everyone at Pinewick Harbour.", "Junior families", "Crew families");
-        yield return Of("SLIP", "Slipway and hall", "moss", new Disclosure(Detail.Complete, Detail.Times, Detail.Times), "Who has booked the slipway and the hall.");
+        yield return Of("SW", "Starboard Watch", "timber", Disclosure.Open, "Marine science for the juniors of the starboard watch.",
+            "Junior families");
+        yield return Of("CREW", "Senior Crew", "heather", new Disclosure(Detail.Complete, Detail.Headline, Detail.Headline),
+            "Pilotage, engines and exams of the senior crew.", "Crew families");
+        yield return Of("ROW", "Rowing club", "kelp", new Disclosure(Detail.Complete, Detail.Complete, Detail.Nothing),
+            "Training and regattas. Not yet open to families.");
+        yield return Of("SCH", "Whole school", "madder", Disclosure.Open, "Dates for everyone at Pinewick Harbour.", "Junior families",
+            "Crew families");
+        yield return Of("SLIP", "Slipway and hall", "moss", new Disclosure(Detail.Complete, Detail.Times, Detail.Times),
+            "Who has booked the slipway and the hall.");
         yield return Of("STF", "Staff room", "slate", Disclosure.Closed, "For those who work here.");
 
-        (string, CalendarSettings) Of(string plate, string name, string hue, Disclosure disclosure, string description, params string[] readerships) =>
+        (string, CalendarSettings) Of(string plate, string name, string hue, Disclosure disclosure, string description,
+            params string[] readerships) =>
             (plate, new CalendarSettings(name, Plate.Parse(plate), Hue.Named(hue), zone, description, disclosure, readerships));
     }
 }

@@ -6,8 +6,10 @@ using Valtro.Store;
 
 namespace Valtro.Tools.Demo;
 
-/// <summary>What the demo's people share: groups, events placed on more than their home, what only some see, what waits for sign-off.</summary>
-internal sealed class DemoSharing(Database database, Guid organisationId, IReadOnlyDictionary<string, Guid> calendars, Guid ada, Guid cy, Instant now)
+/// <summary>What the demo's people share: groups, events placed on more than their home, what only some see, what waits for
+/// sign-off.</summary>
+internal sealed class DemoSharing(
+    Database database, Guid organisationId, IReadOnlyDictionary<string, Guid> calendars, Guid ada, Guid cy, Instant now)
 {
     private readonly EventStore _events = new(database);
     private readonly SubmissionStore _submissions = new(database);
@@ -34,15 +36,27 @@ internal sealed class DemoSharing(Database database, Guid organisationId, IReadO
         await ChangeAsync(made[("SCH", "Safety drill")], calendarEvent => Placed(calendarEvent, "PW", "SW", "CREW"));
         await ChangeAsync(made[("CREW", "Radio exam")], calendarEvent => Task.FromResult(calendarEvent with
         {
-            Content = calendarEvent.Content with { Cap = new Cap(Detail.Headline, Detail.Times, Detail.Times), Notes = "Two candidates repeat; tell nobody outside." },
+            Content = calendarEvent.Content with
+            {
+                Cap = new Cap(Detail.Headline, Detail.Times, Detail.Times),
+                Notes = "Two candidates repeat; tell nobody outside."
+            },
         }));
-        await ChangeAsync(made[("ROW", "Call with the Oslo rowers")], calendarEvent => Told(calendarEvent, "Ask Cy for the address of the call: cy@pinewick.example or 902 555 0143."));
+        await ChangeAsync(made[("ROW", "Call with the Oslo rowers")],
+            calendarEvent => Told(calendarEvent, "Ask Cy for the address of the call: cy@pinewick.example or 902 555 0143."));
         await ChangeAsync(made[("SCH", "Lantern supper")], calendarEvent => Task.FromResult(calendarEvent with
         {
-            Content = calendarEvent.Content with { Showing = new ShowingSpan(now.InZone(Valtro.Core.Time.Zones.Named("America/Halifax")).Date.PlusDays(7), null), Notes = "Goes out when the menu is settled." },
+            Content = calendarEvent.Content with
+            {
+                Showing = new ShowingSpan(
+                now.InZone(Valtro.Core.Time.Zones.Named("America/Halifax")).Date.PlusDays(7), null),
+                Notes = "Goes out when the menu is settled."
+            },
         }));
 
-        await new SecretLinkStore(database).MakeAsync(organisationId, (await new CalendarStore(database).FindAsync(organisationId, calendars["ROW"]))!.EditionId, now, _ => new AuditLine(ada, AuditAct.LinkMade, "Rowing club", null, now));
+        await new SecretLinkStore(database)
+            .MakeAsync(organisationId, (await new CalendarStore(database).FindAsync(organisationId, calendars["ROW"]))!.EditionId, now,
+                _ => new AuditLine(ada, AuditAct.LinkMade, "Rowing club", null, now));
         await HandInAsync(made);
     }
 
@@ -53,16 +67,20 @@ internal sealed class DemoSharing(Database database, Guid organisationId, IReadO
         var series = like.Series with { Timing = like.Series.Timing.StartingAt(like.Series.Timing.Start.PlusDays(7)) };
         var trial = new CalendarEvent(
             Guid.Empty, calendars["ROW"], Guid.Empty,
-            new EventContent("Seat trials", series, "Boathouse", new RichText("<p>Weigh-in half an hour before.</p>", "Weigh-in half an hour before.")), EventState.Waiting, default);
+            new EventContent("Seat trials", series, "Boathouse",
+                new RichText("<p>Weigh-in half an hour before.</p>", "Weigh-in half an hour before.")), EventState.Waiting, default);
         await _submissions.WriteAsync(
-            organisationId, cy, now, [new EventWrite(trial, null, EventAct.Made)], [new NewSubmission(SubmissionKind.Event, Guid.Empty, calendars["ROW"], "Seat trials")], [], []);
+            organisationId, cy, now, [new EventWrite(trial, null, EventAct.Made)],
+                [new NewSubmission(SubmissionKind.Event, Guid.Empty, calendars["ROW"], "Seat trials")], [], []);
         var regatta = made[("ROW", "Winter regatta")];
-        await _submissions.WriteAsync(organisationId, cy, now, [], [new NewSubmission(SubmissionKind.Placement, regatta, calendars["SCH"], "Winter regatta")], [], []);
+        await _submissions.WriteAsync(organisationId, cy, now, [],
+            [new NewSubmission(SubmissionKind.Placement, regatta, calendars["SCH"], "Winter regatta")], [], []);
     }
 
     private Guid[] Those(params string[] plates) => [.. plates.Select(plate => calendars[plate])];
 
-    private Task<CalendarEvent> Placed(CalendarEvent calendarEvent, params string[] plates) => Task.FromResult(calendarEvent with { Placements = Those(plates) });
+    private Task<CalendarEvent> Placed(CalendarEvent calendarEvent, params string[] plates) =>
+        Task.FromResult(calendarEvent with { Placements = Those(plates) });
 
     private static Task<CalendarEvent> Told(CalendarEvent calendarEvent, string text) =>
         Task.FromResult(calendarEvent with { Content = calendarEvent.Content with { Description = new RichText($"<p>{text}</p>", text) } });
@@ -73,10 +91,13 @@ internal sealed class DemoSharing(Database database, Guid organisationId, IReadO
         await _events.WriteAsync(organisationId, [new EventWrite(await change(stored.Event), stored.Version, EventAct.Changed)], ada, now);
     }
 
-    private Task<EventFile> PictureAsync() => new FileStore(database).AddAsync(organisationId, "Boats in the evening.png", "image/png", DemoPicture.Harbour(), ada, now);
+    private Task<EventFile> PictureAsync() =>
+        new FileStore(database).AddAsync(organisationId, "Boats in the evening.png", "image/png", DemoPicture.Harbour(), ada, now);
 
     private Task<EventFile> PosterAsync() =>
-        new FileStore(database).AddAsync(organisationId, "Open harbour poster.pdf", "application/pdf", Poster("Open harbour evening", "Boats, knots and chowder"), ada, now);
+        new FileStore(database)
+            .AddAsync(organisationId, "Open harbour poster.pdf", "application/pdf",
+                Poster("Open harbour evening", "Boats, knots and chowder"), ada, now);
 
     /// <summary>A page with two lines: the smallest PDF that every program opens.</summary>
     private static byte[] Poster(string title, string line)

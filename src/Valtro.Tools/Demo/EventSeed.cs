@@ -8,7 +8,8 @@ using Valtro.Store;
 namespace Valtro.Tools.Demo;
 
 /// <summary>The demo's year plan, lists, events, and what has happened to some of their dates since.</summary>
-internal sealed class EventSeed(Database database, Guid organisationId, IReadOnlyDictionary<string, Guid> calendars, Func<string, Guid> keeper, Instant now)
+internal sealed class EventSeed(
+    Database database, Guid organisationId, IReadOnlyDictionary<string, Guid> calendars, Func<string, Guid> keeper, Instant now)
 {
     private static readonly DateTimeZone Halifax = Zones.Named("America/Halifax");
 
@@ -24,7 +25,8 @@ internal sealed class EventSeed(Database database, Guid organisationId, IReadOnl
         foreach (var place in new[] { "Loft", "Lab", "Chart room", "Room 2", "Wardroom" })
             await _lists.AddPlaceAsync(organisationId, place);
         // Where the made-up island would be.
-        foreach (var (place, north, east) in new[] { ("Hall", 43.9412, -60.0315), ("Slipway", 43.9405, -60.0289), ("Boathouse", 43.9401, -60.0281), ("Outer harbour", 43.9378, -60.0214), ("Grey Point", 43.9502, -60.0102) })
+        foreach (var (place, north, east) in new[] { ("Hall", 43.9412, -60.0315), ("Slipway", 43.9405, -60.0289),
+            ("Boathouse", 43.9401, -60.0281), ("Outer harbour", 43.9378, -60.0214), ("Grey Point", 43.9502, -60.0102) })
             await _lists.AddPlaceAsync(organisationId, place, north, east);
         var categories = new Dictionary<Guid, Category>();
         foreach (var (key, (name, hue)) in DemoCategory.All)
@@ -38,7 +40,8 @@ internal sealed class EventSeed(Database database, Guid organisationId, IReadOnl
             var content = (draft with { CategoryId = draft.CategoryId is { } key ? categories[key].Id : null }).Check(setting, description);
             var made = new CalendarEvent(Guid.Empty, calendars[plate], Guid.Empty, content, EventState.Live, default);
             // Long enough ago for what became of some of them since to be news.
-            var done = await _events.WriteAsync(organisationId, [new EventWrite(made, null, EventAct.Made)], keeper(plate), now - Duration.FromDays(30));
+            var done = await _events.WriteAsync(
+                organisationId, [new EventWrite(made, null, EventAct.Made)], keeper(plate), now - Duration.FromDays(30));
             drafts[(plate, draft.Title)] = (done.Events[0].Id, content);
         }
         foreach (var (plate, title, day, ago, edit) in _demo.Changes())
@@ -46,7 +49,8 @@ internal sealed class EventSeed(Database database, Guid organisationId, IReadOnl
         return drafts.ToDictionary(one => one.Key, one => one.Value.Id);
     }
 
-    private async Task ChangeAsync(string plate, Guid id, LocalDate day, Instant at, Func<EventDraft, EventDraft>? edit, SchoolCalendar school, DraftSetting setting)
+    private async Task ChangeAsync(
+        string plate, Guid id, LocalDate day, Instant at, Func<EventDraft, EventDraft>? edit, SchoolCalendar school, DraftSetting setting)
     {
         var stored = (await _events.FindAsync(organisationId, id))!;
         var (content, timing) = (stored.Event.Content, stored.Event.Series.Timing);
@@ -55,12 +59,14 @@ internal sealed class EventSeed(Database database, Guid organisationId, IReadOnl
             ? new Change(ChangeAct.Cancel, seenFrom)
             : new Change(ChangeAct.Edit, seenFrom, Typed(edit, content, day, setting));
         var outcome = new SeriesEdit(stored.Event, change, school).Apply(ChangeScope.This, new HashSet<LocalDateTime>());
-        await _events.WriteAsync(organisationId, [new EventWrite(outcome.Event, stored.Version, edit is null ? EventAct.Cancelled : EventAct.Changed)], keeper(plate), at);
+        await _events.WriteAsync(organisationId,
+            [new EventWrite(outcome.Event, stored.Version, edit is null ? EventAct.Cancelled : EventAct.Changed)], keeper(plate), at);
     }
 
     private static EventContent Typed(Func<EventDraft, EventDraft> edit, EventContent content, LocalDate day, DraftSetting setting)
     {
         var timing = content.Series.Timing;
-        return edit(EventDraft.Of(content, timing.StartingAt(day + timing.Start.TimeOfDay)) with { EndDate = null }).Check(setting, content.Description);
+        return edit(EventDraft.Of(content, timing.StartingAt(day + timing.Start.TimeOfDay)) with { EndDate = null })
+            .Check(setting, content.Description);
     }
 }

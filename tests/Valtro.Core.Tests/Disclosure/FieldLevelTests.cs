@@ -17,7 +17,8 @@ public class FieldLevelTests
     private static CalendarEvent Marked()
     {
         var content = new EventContent(
-            "mark-Headline-title", Build.Series("2026-11-24 14:00", "FREQ=WEEKLY;COUNT=3"), "mark-Headline-place", new RichText("<p>mark-Complete-html</p>", "mark-Complete-text"))
+            "mark-Headline-title", Build.Series("2026-11-24 14:00", "FREQ=WEEKLY;COUNT=3"), "mark-Headline-place",
+                new RichText("<p>mark-Complete-html</p>", "mark-Complete-text"))
         {
             Subtitle = "mark-Headline-subtitle",
             Category = new Category(Guid.NewGuid(), "mark-Headline-category", Hue.Named("kelp")),
@@ -31,16 +32,21 @@ public class FieldLevelTests
         return Build.Event(content.Series) with
         {
             Content = content,
-            Exceptions = [new EventException(Build.Local("2026-12-01 14:00")) { Own = OwnFields.None.With("title", "mark-Headline-own-title").With("place", "mark-Headline-own-place").With("description", new RichText("mark-Complete-own-html", "mark-Complete-own-text")) }],
+            Exceptions = [
+                new EventException(Build.Local("2026-12-01 14:00")) { Own = OwnFields.None.With("title", "mark-Headline-own-title")
+                    .With("place", "mark-Headline-own-place")
+                    .With("description", new RichText("mark-Complete-own-html", "mark-Complete-own-text")) }],
         };
     }
 
     [Fact]
     public void Somebody_has_decided_about_every_field() =>
-        Assert.Empty(Types.SelectMany(Properties).Where(property => property.GetCustomAttribute<SeenFromAttribute>() is null).Select(property => $"{property.DeclaringType!.Name}.{property.Name} has no level"));
+        Assert.Empty(Types.SelectMany(Properties).Where(property => property.GetCustomAttribute<SeenFromAttribute>() is null)
+            .Select(property => $"{property.DeclaringType!.Name}.{property.Name} has no level"));
 
     /// <summary>What a field is marked with: the level from which it is told, or what it needs besides.</summary>
-    private static string MarkOf(EventField field) => $"mark-{(field.Needs == Grants.None ? field.SeenFrom.ToString() : field.Needs.ToString())}-";
+    private static string MarkOf(EventField field) =>
+        $"mark-{(field.Needs == Grants.None ? field.SeenFrom.ToString() : field.Needs.ToString())}-";
 
     [Fact]
     public void Every_text_of_an_event_is_marked_in_these_tests()
@@ -65,9 +71,12 @@ public class FieldLevelTests
         var calendarEvent = Marked();
         var date = EventDates.Find(calendarEvent, Build.Local("2026-12-01 14:00"), YearPlans.SchoolCalendar.Empty)!.Value;
         Disclosed[] all = [Disclosed.Of(calendarEvent, detail, grants)!, Disclosed.Of(date, detail, grants)!];
-        var seen = string.Join('\n', all.SelectMany(one => EventField.All.SelectMany(field => field.TextsOf(one.Content)).Append($"{one.Title} {one.Identity} {one.Picture}")));
+        var seen = string.Join('\n',
+            all.SelectMany(one =>
+                EventField.All.SelectMany(field => field.TextsOf(one.Content)).Append($"{one.Title} {one.Identity} {one.Picture}")));
         foreach (var level in new[] { "Headline", "Complete", "Notes" })
-            Assert.True(told.Split(' ').Contains(level) == seen.Contains($"mark-{level}", StringComparison.Ordinal), $"{level} at {detail}");
+            Assert.True(
+                told.Split(' ').Contains(level) == seen.Contains($"mark-{level}", StringComparison.Ordinal), $"{level} at {detail}");
         Assert.Equal(grants.HasFlag(Grants.Settings) && detail == Detail.Complete, all[0].Content.Cap != Cap.None);
         Assert.NotEqual(calendarEvent.Series, all[0].Content.Series);
         Assert.Equal(detail > Detail.Times, seen.Contains(calendarEvent.Uid.ToString(), StringComparison.Ordinal));

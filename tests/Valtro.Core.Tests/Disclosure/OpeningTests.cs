@@ -22,7 +22,8 @@ public class OpeningTests
     [InlineData("Ask Åsa.Öberg@båt.example.org", true)]
     [InlineData("Meet @ the pier at 9", false)]
     [InlineData("name@localhost is no address of the world", false)]
-    public void An_e_mail_address_is_found(string text, bool isFound) => Assert.Equal(isFound, PersonalData.In(Told(text), Detail.Complete).HasEmail);
+    public void An_e_mail_address_is_found(string text, bool isFound) =>
+        Assert.Equal(isFound, PersonalData.In(Told(text), Detail.Complete).HasEmail);
 
     [Theory]
     [InlineData("call 902 555 0143", true)]
@@ -34,7 +35,8 @@ public class OpeningTests
     [InlineData("24.11.2026 to 30.11.2026", false)]
     [InlineData("https://pinewick.example/2026112412345", false)]
     [InlineData("boat 17, 120 places", false)]
-    public void A_telephone_number_is_found_and_dates_and_times_are_none(string text, bool isFound) => Assert.Equal(isFound, PersonalData.In(Told(text), Detail.Complete).HasPhone);
+    public void A_telephone_number_is_found_and_dates_and_times_are_none(string text, bool isFound) =>
+        Assert.Equal(isFound, PersonalData.In(Told(text), Detail.Complete).HasPhone);
 
     [Fact]
     public void Only_what_the_level_tells_counts()
@@ -43,7 +45,15 @@ public class OpeningTests
         Assert.Equal(new PersonalData(false, true, false), PersonalData.In(calendarEvent, Detail.Headline));
         Assert.Equal(new PersonalData(true, true, false), PersonalData.In(calendarEvent, Detail.Complete));
         Assert.Equal(default, PersonalData.In(calendarEvent, Detail.Times));
-        var withContact = calendarEvent with { Content = calendarEvent.Content with { Contact = "bo@pinewick.example", Description = RichText.Empty, Files = [new EventFile(Guid.NewGuid(), "poster.pdf", "application/pdf", 1)] } };
+        var withContact = calendarEvent with
+        {
+            Content = calendarEvent.Content with
+            {
+                Contact = "bo@pinewick.example",
+                Description = RichText.Empty,
+                Files = [new EventFile(Guid.NewGuid(), "poster.pdf", "application/pdf", 1)]
+            }
+        };
         Assert.Equal(new PersonalData(true, true, true), PersonalData.In(withContact, Detail.Complete));
     }
 
@@ -60,7 +70,9 @@ public class OpeningTests
         ];
         var opening = Assert.Single(Opening.Of(events, new Table(Detail.Complete, Detail.Complete, Detail.Nothing), Table.Open));
         Assert.Equal((Audience.Everyone, Detail.Nothing, Detail.Complete), (opening.Audience, opening.Was, opening.Becomes));
-        Assert.Equal((3, 1, 0, 0, 1, 0), (opening.Revealed.Count, opening.WithEmail.Count, opening.WithPhone.Count, opening.WithFile.Count, opening.Drafts, opening.Hidden.Count));
+        Assert.Equal((3, 1, 0, 0, 1, 0),
+            (opening.Revealed.Count, opening.WithEmail.Count, opening.WithPhone.Count, opening.WithFile.Count, opening.Drafts,
+                opening.Hidden.Count));
     }
 
     [Fact]
@@ -72,15 +84,18 @@ public class OpeningTests
         Assert.Empty(Opening.Of([Told("one")], Table.Open, Table.Open));
     }
 
-    private static Dictionary<Guid, (string Name, Table Disclosure)> On(params (Guid Id, string Name, Table Table)[] calendars) => calendars.ToDictionary(one => one.Id, one => (one.Name, one.Table));
+    private static Dictionary<Guid, (string Name, Table Disclosure)> On(params (Guid Id, string Name, Table Table)[] calendars) =>
+        calendars.ToDictionary(one => one.Id, one => (one.Name, one.Table));
 
     [Fact]
     public void Who_will_see_it_is_said_level_by_level_widest_first()
     {
         var calendarEvent = Told("x", cap: new Cap(null, null, Detail.Times));
-        var lines = WhoSees.Of(calendarEvent, null, On((calendarEvent.HomeCalendarId, "Port Watch", new Table(Detail.Complete, Detail.Headline, Detail.Headline))), Words, Now);
+        var lines = WhoSees.Of(calendarEvent, null,
+            On((calendarEvent.HomeCalendarId, "Port Watch", new Table(Detail.Complete, Detail.Headline, Detail.Headline))), Words, Now);
         Assert.Equal(
-            ["only when it is busy: less than its calendar", "title, time and place", "all of it, text, links and files too", "all of it, and the notes"],
+            ["only when it is busy: less than its calendar", "title, time and place", "all of it, text, links and files too",
+                "all of it, and the notes"],
             lines.Select(line => line.Sentence));
         Assert.All(lines, line => Assert.Equal(Detail.Nothing, line.Was));
     }
@@ -103,10 +118,18 @@ public class OpeningTests
     {
         var calendarEvent = Told("x");
         var calendars = On((calendarEvent.HomeCalendarId, "Port Watch", Table.Open));
-        Assert.Equal("nothing: it is a draft", WhoSees.Of(calendarEvent with { State = EventState.Draft }, null, calendars, Words, Now)[0].Sentence);
-        Assert.Equal("nothing: it waits for sign-off", WhoSees.Of(calendarEvent with { State = EventState.Waiting }, null, calendars, Words, Now)[0].Sentence);
-        var later = calendarEvent with { Content = calendarEvent.Content with { Showing = new ShowingSpan(Build.Day("2026-12-01"), Build.Day("2026-12-31")) } };
-        Assert.EndsWith(", from 1 December 2026 on, until 31 December 2026", WhoSees.Of(later, null, calendars, Words, Now)[0].Sentence, StringComparison.Ordinal);
-        Assert.EndsWith(", but not after 31 December 2026", WhoSees.Of(later, null, calendars, Words, Instant.FromUtc(2027, 2, 1, 0, 0))[0].Sentence, StringComparison.Ordinal);
+        Assert.Equal(
+            "nothing: it is a draft", WhoSees.Of(calendarEvent with { State = EventState.Draft }, null, calendars, Words, Now)[0].Sentence);
+        Assert.Equal("nothing: it waits for sign-off",
+            WhoSees.Of(calendarEvent with { State = EventState.Waiting }, null, calendars, Words, Now)[0].Sentence);
+        var later = calendarEvent with
+        {
+            Content =
+            calendarEvent.Content with { Showing = new ShowingSpan(Build.Day("2026-12-01"), Build.Day("2026-12-31")) }
+        };
+        Assert.EndsWith(", from 1 December 2026 on, until 31 December 2026", WhoSees.Of(later, null, calendars, Words, Now)[0].Sentence,
+            StringComparison.Ordinal);
+        Assert.EndsWith(", but not after 31 December 2026",
+            WhoSees.Of(later, null, calendars, Words, Instant.FromUtc(2027, 2, 1, 0, 0))[0].Sentence, StringComparison.Ordinal);
     }
 }

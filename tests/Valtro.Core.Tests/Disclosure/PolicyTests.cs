@@ -17,7 +17,8 @@ public class PolicyTests
     /// <summary>What each role may do on the calendar that the role is for, and what on another.</summary>
     public static TheoryData<string, CalendarAction[], CalendarAction[]> Roles => new()
     {
-        { "administrator", [See, SeeUnfinished, Contribute, Edit, Approve, Publish], [See, SeeUnfinished, Contribute, Edit, Approve, Publish] },
+        { "administrator", [See, SeeUnfinished, Contribute, Edit, Approve, Publish],
+            [See, SeeUnfinished, Contribute, Edit, Approve, Publish] },
         { "editor", [See, SeeUnfinished, Contribute, Edit, Approve, Publish], [] },
         { "contributor", [See, SeeUnfinished, Contribute], [] },
         { "reader", [See], [] },
@@ -38,11 +39,13 @@ public class PolicyTests
 
     [Theory]
     [MemberData(nameof(Roles))]
-    public void On_an_archived_calendar_nobody_changes_events_and_all_else_stays(string role, CalendarAction[] onKept, CalendarAction[] onOther)
+    public void On_an_archived_calendar_nobody_changes_events_and_all_else_stays(
+        string role, CalendarAction[] onKept, CalendarAction[] onOther)
     {
         var person = Person(role) with { Archived = new HashSet<Guid> { Kept } };
         foreach (var action in Enum.GetValues<CalendarAction>())
-            Assert.Equal(onKept.Contains(action) && action is See or SeeUnfinished or Publish && onKept.Contains(action), person.May(action, Kept));
+            Assert.Equal(
+                onKept.Contains(action) && action is See or SeeUnfinished or Publish && onKept.Contains(action), person.May(action, Kept));
         Assert.All(onOther, action => Assert.True(person.May(action, Other)));
     }
 
@@ -83,7 +86,8 @@ public class PolicyTests
     [Fact]
     public void A_role_shows_all_of_a_closed_calendar_and_membership_what_members_see()
     {
-        Assert.All(new[] { "administrator", "editor", "contributor", "reader" }, role => Assert.Equal(Detail.Complete, Person(role).DetailOn(Kept, Table.Closed)));
+        Assert.All(new[] { "administrator", "editor", "contributor", "reader" },
+            role => Assert.Equal(Detail.Complete, Person(role).DetailOn(Kept, Table.Closed)));
         Assert.Equal(Detail.Nothing, Person("member").DetailOn(Kept, Table.Closed));
         Assert.Equal(Detail.Complete, Person("member").DetailOn(Kept, Table.ForMembers));
         Assert.Equal(Detail.Nothing, Person("editor").DetailOn(Other, Table.Closed));

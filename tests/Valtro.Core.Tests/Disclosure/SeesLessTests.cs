@@ -8,11 +8,18 @@ public class SeesLessTests
 {
     private static readonly Guid Other = Guid.CreateVersion7();
 
-    private static readonly CalendarEvent Before = Build.Event(Build.Series("2026-11-24 14:00", "FREQ=WEEKLY"), description: new RichText("<p>Bring oilskins</p>", "Bring oilskins")) is var made
+    private static readonly CalendarEvent Before = Build.Event(
+        Build.Series("2026-11-24 14:00", "FREQ=WEEKLY"), description: new RichText("<p>Bring oilskins</p>", "Bring oilskins")) is var made
         ? made with
         {
             Placements = [Other],
-            Content = made.Content with { Links = [new EventLink("Rota", "https://pinewick.example/rota")], Contact = "Harbour office", Notes = "Ask Bo", Tags = ["practical"] },
+            Content = made.Content with
+            {
+                Links = [new EventLink("Rota", "https://pinewick.example/rota")],
+                Contact = "Harbour office",
+                Notes = "Ask Bo",
+                Tags = ["practical"]
+            },
         }
         : made;
 
@@ -41,10 +48,14 @@ public class SeesLessTests
         { "it is cancelled", Before with { State = EventState.Cancelled } },
         { "it is on one more calendar", Before with { Placements = [Other, Guid.CreateVersion7()] } },
         { "it is at another time", With(content => content with { Series = Build.Series("2026-11-25 09:00", "FREQ=WEEKLY") }) },
-        { "text is added", With(content => content with { Description = new RichText("<p>Bring oilskins</p><p>And boots</p>", "Bring oilskins\nAnd boots") }) },
-        { "a link is added", With(content => content with { Links = [.. content.Links, new EventLink("Tickets", "https://pinewick.example/tickets")] }) },
+        { "text is added",
+            With(content =>
+                content with { Description = new RichText("<p>Bring oilskins</p><p>And boots</p>", "Bring oilskins\nAnd boots") }) },
+        { "a link is added",
+            With(content => content with { Links = [.. content.Links, new EventLink("Tickets", "https://pinewick.example/tickets")] }) },
         { "its notes are others, which nobody outside sees", With(content => content with { Notes = "" }) },
-        { "one date is cancelled", Before with { Exceptions = [new EventException(Build.Local("2026-12-01 14:00")) { IsCancelled = true }] } },
+        { "one date is cancelled",
+            Before with { Exceptions = [new EventException(Build.Local("2026-12-01 14:00")) { IsCancelled = true }] } },
     };
 
     public static TheoryData<string> WhatTakesAway => [.. TakesAway.Keys];
@@ -62,8 +73,19 @@ public class SeesLessTests
     [Fact]
     public void A_text_of_one_date_counts_as_well()
     {
-        var own = Before with { Exceptions = [new EventException(Build.Local("2026-12-01 14:00")) { Start = Build.Local("2026-12-01 15:00"), End = Build.Local("2026-12-01 16:00"), Own = OwnFields.None.With("title", "With Cy") }] };
+        var own = Before with
+        {
+            Exceptions = [
+            new EventException(Build.Local("2026-12-01 14:00")) { Start = Build.Local("2026-12-01 15:00"),
+                End = Build.Local("2026-12-01 16:00"), Own = OwnFields.None.With("title", "With Cy") }]
+        };
         Assert.True(SeesLess.Between(own, Before));
-        Assert.False(SeesLess.Between(own, own with { Exceptions = [own.Exceptions[0] with { Start = Build.Local("2026-12-01 16:00"), End = Build.Local("2026-12-01 17:00") }] }));
+        Assert.False(
+            SeesLess.Between(own,
+                own with
+                {
+                    Exceptions =
+                    [own.Exceptions[0] with { Start = Build.Local("2026-12-01 16:00"), End = Build.Local("2026-12-01 17:00") }]
+                }));
     }
 }

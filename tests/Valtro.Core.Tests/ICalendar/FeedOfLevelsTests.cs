@@ -7,12 +7,14 @@ namespace Valtro.Core.Tests.ICalendar;
 /// <summary>Feeds of several levels: what they hold, and when they say that something changed.</summary>
 public class FeedOfLevelsTests
 {
-    private static readonly CalendarEvent Evening = Build.Event(Build.Series("2026-11-25 18:30", "FREQ=WEEKLY;COUNT=4"), "Open harbour", description: new RichText("<p>Chowder</p>", "Chowder")) is var made
+    private static readonly CalendarEvent Evening = Build.Event(Build.Series("2026-11-25 18:30", "FREQ=WEEKLY;COUNT=4"), "Open harbour",
+        description: new RichText("<p>Chowder</p>", "Chowder")) is var made
         ? made with
         {
             Content = made.Content with
             {
-                Links = [new EventLink("Sign up; \"now\"", "https://pinewick.example/open-harbour?a=1,2"), new EventLink("Map", "https://pinewick.example/map")],
+                Links = [new EventLink("Sign up; \"now\"", "https://pinewick.example/open-harbour?a=1,2"),
+                    new EventLink("Map", "https://pinewick.example/map")],
                 Files = [new EventFile(Guid.Parse("01a20fb7-6da7-7895-84bf-7f1daad763c4"), "Poster & plan.pdf", "application/pdf", 900)],
                 Contact = "Harbour office, 2nd floor",
                 Notes = "Nobody reads this",
@@ -20,16 +22,20 @@ public class FeedOfLevelsTests
         }
         : throw new InvalidOperationException();
 
-    private static string Feed(CalendarEvent calendarEvent, Detail detail) => TestFeed.Write(TestFeed.Of(calendarEvent, detail: detail)).Replace("\r\n ", "", StringComparison.Ordinal);
+    private static string Feed(CalendarEvent calendarEvent, Detail detail) =>
+        TestFeed.Write(TestFeed.Of(calendarEvent, detail: detail)).Replace("\r\n ", "", StringComparison.Ordinal);
 
     [Fact]
     public void All_of_it_has_links_files_and_contact_and_another_library_reads_them()
     {
         var feed = Feed(Evening, Detail.Complete);
-        Assert.Contains("LINK;VALUE=URI;LINKREL=related;LABEL=\"Sign up; ^'now^'\":https://pinewick.example/open-harbour?a=1,2\r\n", feed, StringComparison.Ordinal);
+        Assert.Contains("LINK;VALUE=URI;LINKREL=related;LABEL=\"Sign up; ^'now^'\":https://pinewick.example/open-harbour?a=1,2\r\n", feed,
+            StringComparison.Ordinal);
         var read = Assert.Single(Foreign.Calendar.Load(feed)!.Events);
         Assert.Equal("https://pinewick.example/open-harbour?a=1,2", read.Url!.OriginalString);
-        Assert.Equal("https://dates.pinewick.example/c/pinewick/port-watch/files/01a20fb7-6da7-7895-84bf-7f1daad763c4/Poster%20%26%20plan.pdf", Assert.Single(read.Attachments).Uri!.AbsoluteUri);
+        Assert.Equal(
+            "https://dates.pinewick.example/c/pinewick/port-watch/files/01a20fb7-6da7-7895-84bf-7f1daad763c4/Poster%20%26%20plan.pdf",
+                Assert.Single(read.Attachments).Uri!.AbsoluteUri);
         Assert.Equal("Harbour office, 2nd floor", Assert.Single(read.Contacts));
         Assert.DoesNotContain("Nobody reads this", feed, StringComparison.Ordinal);
     }
@@ -49,7 +55,9 @@ public class FeedOfLevelsTests
     [Fact]
     public void Programs_of_before_RFC_9073_get_the_formatted_text_too()
     {
-        var feed = Feed(Evening with { Content = Evening.Content with { Description = new RichText("<p>Bring <b>oil</b></p>", "Bring oil") } }, Detail.Complete);
+        var feed = Feed(
+            Evening with { Content = Evening.Content with { Description = new RichText("<p>Bring <b>oil</b></p>", "Bring oil") } },
+                Detail.Complete);
         Assert.Contains("STYLED-DESCRIPTION;VALUE=TEXT;FMTTYPE=text/html:<p>Bring <b>oil</b></p>\r\n", feed, StringComparison.Ordinal);
         Assert.Contains("X-ALT-DESC;FMTTYPE=text/html:<p>Bring <b>oil</b></p>\r\n", feed, StringComparison.Ordinal);
         Assert.DoesNotContain("X-ALT-DESC", Feed(Evening, Detail.Headline), StringComparison.Ordinal);
@@ -68,7 +76,8 @@ public class FeedOfLevelsTests
 
     /// <summary>The least level whose readers get other bytes.</summary>
     private static Detail? SeenFrom(CalendarEvent after) =>
-        new[] { Detail.Times, Detail.Headline, Detail.Complete }.Select(detail => (Detail?)detail).FirstOrDefault(detail => Feed(Evening, detail!.Value) != Feed(after, detail.Value));
+        new[] { Detail.Times, Detail.Headline, Detail.Complete }.Select(detail => (Detail?)detail)
+            .FirstOrDefault(detail => Feed(Evening, detail!.Value) != Feed(after, detail.Value));
 
     [Fact]
     public void A_change_shows_from_the_level_on_that_can_tell_it()
@@ -87,7 +96,11 @@ public class FeedOfLevelsTests
     public void A_date_with_its_own_text_is_told_only_where_texts_are()
     {
         var date = Build.Local("2026-12-02 18:30");
-        var changed = Evening with { Exceptions = [new EventException(date) { Own = OwnFields.None.With("description", new RichText("<p>Bring lamps</p>", "Bring lamps")) }] };
+        var changed = Evening with
+        {
+            Exceptions =
+            [new EventException(date) { Own = OwnFields.None.With("description", new RichText("<p>Bring lamps</p>", "Bring lamps")) }]
+        };
         Assert.Equal(Detail.Complete, SeenFrom(changed));
         Assert.Equal(Feed(Evening, Detail.Headline), Feed(changed, Detail.Headline));
         Assert.Contains("RECURRENCE-ID", Feed(changed, Detail.Complete), StringComparison.Ordinal);

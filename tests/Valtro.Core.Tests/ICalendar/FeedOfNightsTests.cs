@@ -6,18 +6,22 @@ using Foreign = Ical.Net;
 
 namespace Valtro.Core.Tests.ICalendar;
 
-/// <summary>From and to by the clock on the wall, where programs outside give all dates of a rule the exact length of the first (RFC 5545 3.8.5.3).</summary>
+/// <summary>From and to by the clock on the wall, where programs outside give all dates of a rule the exact length of the first (RFC 5545
+/// 3.8.5.3).</summary>
 public class FeedOfNightsTests
 {
     private static string[] Write(CalendarEvent calendarEvent) => TestFeed.Unfolded(TestFeed.Write(TestFeed.Of(calendarEvent)));
 
     private static IEnumerable<(Instant, Instant)> ReadBack(string[] feed, int count) =>
         Foreign.Calendar.Load(string.Join("\r\n", feed))!.GetOccurrences(new Foreign.DataTypes.CalDateTime(2026, 9, 1)).Take(count)
-            .Select(occurrence => (Instant.FromDateTimeUtc(occurrence.Period.StartTime.AsUtc), Instant.FromDateTimeUtc(occurrence.Period.EffectiveEndTime!.AsUtc)))
+            .Select(
+                occurrence => (Instant.FromDateTimeUtc(occurrence.Period.StartTime.AsUtc),
+                    Instant.FromDateTimeUtc(occurrence.Period.EffectiveEndTime!.AsUtc)))
             .Order();
 
     private static IEnumerable<(Instant, Instant)> Ours(CalendarEvent calendarEvent, int count) =>
-        EventDates.All(calendarEvent, YearPlans.SchoolCalendar.Empty).Take(count).Select(date => (date.Occurrence.Start, date.Occurrence.End)).Order();
+        EventDates.All(calendarEvent, YearPlans.SchoolCalendar.Empty).Take(count)
+            .Select(date => (date.Occurrence.Start, date.Occurrence.End)).Order();
 
     [Theory]
     [InlineData("2026-10-03 22:00", 480)]
@@ -58,7 +62,8 @@ public class FeedOfNightsTests
 
     [Fact]
     public void By_day_nothing_differs_and_no_date_is_named() =>
-        Assert.DoesNotContain(Write(Build.Event(Build.Series("2026-10-03 09:00", "FREQ=DAILY", minutes: 90))), line => line.StartsWith("RECURRENCE-ID", StringComparison.Ordinal));
+        Assert.DoesNotContain(Write(Build.Event(Build.Series("2026-10-03 09:00", "FREQ=DAILY", minutes: 90))),
+            line => line.StartsWith("RECURRENCE-ID", StringComparison.Ordinal));
 
     [Fact]
     public void An_event_in_the_hour_that_does_not_exist_is_where_it_was_moved()
@@ -72,7 +77,8 @@ public class FeedOfNightsTests
     public void A_series_of_the_31st_never_runs_out_of_dates()
     {
         var feed = Write(Build.Event(Build.Series("1990-01-31 14:00", "RSCALE=GREGORIAN;FREQ=MONTHLY;SKIP=FORWARD")));
-        Assert.Contains(feed, line => line.StartsWith("RDATE", StringComparison.Ordinal) && line.Contains("20300301T140000", StringComparison.Ordinal));
+        Assert.Contains(
+            feed, line => line.StartsWith("RDATE", StringComparison.Ordinal) && line.Contains("20300301T140000", StringComparison.Ordinal));
     }
 
     [Fact]
@@ -87,22 +93,27 @@ public class FeedOfNightsTests
     [Fact]
     public void Finished_components_are_selected_byte_for_byte_with_the_zones_that_they_need()
     {
-        var here = Build.Event(Build.Series("2026-10-31 22:00", "FREQ=WEEKLY;BYDAY=SA;COUNT=3", minutes: 480), string.Concat(Enumerable.Repeat("Ålesund ⛵ ", 20)).Trim());
+        var here = Build.Event(Build.Series("2026-10-31 22:00", "FREQ=WEEKLY;BYDAY=SA;COUNT=3", minutes: 480),
+            string.Concat(Enumerable.Repeat("Ålesund ⛵ ", 20)).Trim());
         var there = Build.Event(Build.Series("2026-10-31 22:00", zone: DateTimeZoneProviders.Tzdb["Europe/Oslo"]));
-        var whole = TestFeed.Write(TestFeed.Of([.. new[] { here, there }.Select(one => Editions.Delivered.AtLevel(one, Core.Disclosure.Detail.Complete)!)]));
+        var whole = TestFeed.Write(
+            TestFeed.Of([.. new[] { here, there }.Select(one => Editions.Delivered.AtLevel(one, Core.Disclosure.Detail.Complete)!)]));
         var some = Select(here.Uid.Equals, null);
         Assert.Equal(Components(whole).Where(one => one.Contains(here.Uid.ToString(), StringComparison.Ordinal)), Components(some));
         Assert.Equal(2, Components(some).Count());
         Assert.Contains("TZID:America/Halifax", some, StringComparison.Ordinal);
         Assert.DoesNotContain("Oslo", some, StringComparison.Ordinal);
-        Assert.Contains("SOURCE;VALUE=URI:https://dates.pinewick.example/c/pinewick/port-watch.ics?only=port-watch", TestFeed.Unfolded(some));
+        Assert.Contains(
+            "SOURCE;VALUE=URI:https://dates.pinewick.example/c/pinewick/port-watch.ics?only=port-watch", TestFeed.Unfolded(some));
         var none = Select(_ => false, "It has left; see https://pinewick.example");
         Assert.Contains("DESCRIPTION:It has left\\; see https://pinewick.example", TestFeed.Unfolded(none));
         Assert.Empty(Foreign.Calendar.Load(none)!.Events);
 
         string Select(Func<Guid, bool> selects, string? notice) => Encoding.UTF8.GetString(
-            FeedSelection.Of(Encoding.UTF8.GetBytes(whole), selects, new Uri("https://dates.pinewick.example/c/pinewick/port-watch.ics?only=port-watch"), notice));
+            FeedSelection.Of(Encoding.UTF8.GetBytes(whole), selects,
+                new Uri("https://dates.pinewick.example/c/pinewick/port-watch.ics?only=port-watch"), notice));
 
-        static IEnumerable<string> Components(string feed) => feed.Split("BEGIN:VEVENT").Skip(1).Select(one => one.Replace("END:VCALENDAR\r\n", "", StringComparison.Ordinal));
+        static IEnumerable<string> Components(string feed) =>
+            feed.Split("BEGIN:VEVENT").Skip(1).Select(one => one.Replace("END:VCALENDAR\r\n", "", StringComparison.Ordinal));
     }
 }

@@ -42,7 +42,8 @@ public class FeedOfSeriesTests
         var tuesday = Build.Local("2026-12-01 14:00");
         var calendarEvent = Build.Event(Lab with { Extra = [tuesday, Build.Local("2026-12-02 14:00")] });
         var feed = Write(calendarEvent);
-        Assert.Equal(["RDATE;TZID=America/Halifax:20261202T140000"], feed.Where(line => line.StartsWith("RDATE", StringComparison.Ordinal)));
+        Assert.Equal(
+            ["RDATE;TZID=America/Halifax:20261202T140000"], feed.Where(line => line.StartsWith("RDATE", StringComparison.Ordinal)));
         Assert.Equal(Ours(calendarEvent, Autumn), ReadBack(feed, Autumn));
         // What the rule would give and was taken out does not come back by it.
         var without = Build.Event(Lab with { Extra = [tuesday], Removed = [tuesday] });
@@ -52,7 +53,13 @@ public class FeedOfSeriesTests
     [Fact]
     public void A_moved_date_is_a_component_of_its_own_with_the_same_uid()
     {
-        var calendarEvent = Build.Event(Lab) with { Exceptions = [new EventException(Build.Local("2026-12-01 14:00")) { Start = Build.Local("2026-12-02 09:00"), End = Build.Local("2026-12-02 10:30"), Own = OwnFields.None.With("title", "Storm lab") }] };
+        var calendarEvent = Build.Event(
+            Lab) with
+        {
+            Exceptions = [
+                new EventException(Build.Local("2026-12-01 14:00")) { Start = Build.Local("2026-12-02 09:00"),
+                    End = Build.Local("2026-12-02 10:30"), Own = OwnFields.None.With("title", "Storm lab") }]
+        };
         var feed = Write(calendarEvent);
         Assert.Equal(2, feed.Count(line => line == $"UID:{calendarEvent.Uid}"));
         Assert.Contains("RECURRENCE-ID;TZID=America/Halifax:20261201T140000", feed);
@@ -64,7 +71,11 @@ public class FeedOfSeriesTests
     [Fact]
     public void A_cancelled_date_stays_and_a_removed_one_is_excluded()
     {
-        var calendarEvent = Build.Event(Lab with { Removed = [Build.Local("2026-12-03 14:00")] }) with { Exceptions = [new EventException(Build.Local("2026-12-01 14:00")) { IsCancelled = true }] };
+        var calendarEvent = Build.Event(Lab with { Removed = [Build.Local("2026-12-03 14:00")] }) with
+        {
+            Exceptions =
+            [new EventException(Build.Local("2026-12-01 14:00")) { IsCancelled = true }]
+        };
         var feed = Write(calendarEvent);
         Assert.Contains("STATUS:CANCELLED", feed);
         Assert.Contains("EXDATE;TZID=America/Halifax:20261203T140000", feed);
@@ -77,13 +88,15 @@ public class FeedOfSeriesTests
     [InlineData(InBreaks.Ignore)]
     public void Breaks_are_excluded_and_moved_dates_added(InBreaks inBreaks)
     {
-        var school = Build.School(null, new NamedDays("Half week", Build.Day("2026-10-26"), Build.Day("2026-10-28")), new NamedDays("Week", Build.Day("2026-11-09"), Build.Day("2026-11-13")));
+        var school = Build.School(null, new NamedDays("Half week", Build.Day("2026-10-26"), Build.Day("2026-10-28")),
+            new NamedDays("Week", Build.Day("2026-11-09"), Build.Day("2026-11-13")));
         var calendarEvent = Build.Event(Lab with { InBreaks = inBreaks }) with
         {
             Exceptions =
             [
                 new EventException(Build.Local("2026-10-27 14:00")) { Own = OwnFields.None.With("place", "Loft") },
-                new EventException(Build.Local("2026-11-10 14:00")) { Start = Build.Local("2026-11-14 10:00"), End = Build.Local("2026-11-14 11:00") },
+                new EventException(
+                    Build.Local("2026-11-10 14:00")) { Start = Build.Local("2026-11-14 10:00"), End = Build.Local("2026-11-14 11:00") },
             ],
         };
         Assert.Equal(Ours(calendarEvent, Autumn, school), ReadBack(Write(calendarEvent, school), Autumn));
@@ -93,7 +106,10 @@ public class FeedOfSeriesTests
     public void The_day_cycle_is_delivered_date_by_date()
     {
         var school = Build.School(new DayCycle(CycleUnit.Days, 6, true));
-        var calendarEvent = Build.Event(Build.Series("2026-09-07 14:00") with { Cycle = new CyclePattern([3], [], null, null), Removed = [Build.Local("2026-09-17 14:00")] });
+        var calendarEvent = Build.Event(
+            Build.Series(
+                "2026-09-07 14:00") with
+            { Cycle = new CyclePattern([3], [], null, null), Removed = [Build.Local("2026-09-17 14:00")] });
         var year = Build.Window("2026-08-01", "2027-07-31");
         Assert.Equal(Ours(calendarEvent, year, school), ReadBack(Write(calendarEvent, school), year));
         Assert.DoesNotContain(Write(calendarEvent, school), line => line.StartsWith("RRULE:FREQ=D", StringComparison.Ordinal));
@@ -133,13 +149,20 @@ public class FeedOfSeriesTests
     {
         var before = Guid.NewGuid();
         Assert.Contains($"RELATED-TO;RELTYPE=SIBLING:{before}", Write(Build.Event(Lab) with { Continues = before }));
-        Assert.DoesNotContain(Write(Build.Event(Lab) with { Continues = before }, detail: Detail.Times), line => line.Contains(before.ToString(), StringComparison.Ordinal));
+        Assert.DoesNotContain(Write(Build.Event(Lab) with { Continues = before }, detail: Detail.Times),
+            line => line.Contains(before.ToString(), StringComparison.Ordinal));
     }
 
     [Fact]
     public void An_exception_that_an_audience_may_not_know_of_does_not_show()
     {
-        var text = Build.Event(Lab) with { Exceptions = [new EventException(Build.Local("2026-12-01 14:00")) { Own = OwnFields.None.With("description", new RichText("<p>marker</p>", "marker")) }] };
+        var text = Build.Event(
+            Lab) with
+        {
+            Exceptions = [
+                new EventException(Build.Local("2026-12-01 14:00")) { Own =
+                    OwnFields.None.With("description", new RichText("<p>marker</p>", "marker")) }]
+        };
         Assert.Contains(Write(text), line => line.StartsWith("RECURRENCE-ID", StringComparison.Ordinal));
         Assert.Equal(Write(Build.Event(Lab) with { Uid = text.Uid }, detail: Detail.Headline), Write(text, detail: Detail.Headline));
         var cancelled = text with { Exceptions = [new EventException(Build.Local("2026-12-01 14:00")) { IsCancelled = true }] };
@@ -151,14 +174,19 @@ public class FeedOfSeriesTests
     public void Categories_are_told_and_tags_only_to_those_who_see_all()
     {
         var calendarEvent = Build.Event(Lab);
-        calendarEvent = calendarEvent with { Content = calendarEvent.Content with { Category = new Category(Guid.NewGuid(), "Assessment", Build.Harbour), Tags = ["practical"] } };
+        calendarEvent = calendarEvent with
+        {
+            Content =
+            calendarEvent.Content with { Category = new Category(Guid.NewGuid(), "Assessment", Build.Harbour), Tags = ["practical"] }
+        };
         Assert.Contains("CATEGORIES:Assessment", Write(calendarEvent));
         Assert.Contains("CATEGORIES:practical", Write(calendarEvent));
         Assert.DoesNotContain("CATEGORIES:practical", Write(calendarEvent, detail: Detail.Headline));
         Assert.DoesNotContain(Write(calendarEvent, detail: Detail.Times), line => line.StartsWith("CATEGORIES", StringComparison.Ordinal));
     }
 
-    /// <summary>What Ical.Net is known to read otherwise than the standard says, each found by the test below and looked up in RFC 5545.</summary>
+    /// <summary>What Ical.Net is known to read otherwise than the standard says, each found by the test below and looked up in RFC
+    /// 5545.</summary>
     private static bool IsReadOtherwise(RecurrenceRule rule) =>
         // 3.3.10: BYSETPOS takes the whole set of a week or a day, and over the times of day.
         rule.Parts.SetPositions.Count > 0
@@ -172,7 +200,8 @@ public class FeedOfSeriesTests
         || rule.Parts.Hours.Count + rule.Parts.Minutes.Count > 0
         // BYMONTH beside BYYEARDAY: it limits.
         || rule.Parts is { YearDays.Count: > 0, Months.Count: > 0 }
-        // An end in a yearly rule (a COUNT may be delivered as one): the year it lies in counts up to it, not up to its anniversary of the start.
+        // An end in a yearly rule (a COUNT may be delivered as one): the year it lies in counts up to it, not up to its anniversary of the
+        // start.
         || rule is { Frequency: Frequency.Yearly, Count: not null }
         || rule.Frequency < Frequency.Daily;
 
@@ -181,7 +210,8 @@ public class FeedOfSeriesTests
         from day in Gen.Int[0, 300]
             // At the hour that clocks skip programs name a date by the time before or after the gap; the standard does not say which.
         from minute in Gen.Int[16, 95].Select(quarter => quarter * 15)
-        from zone in Gen.Int[0, 4].Select(index => new[] { "America/Halifax", "Europe/Oslo", "Australia/Lord_Howe", "Asia/Kathmandu", "UTC" }[index])
+        from zone in Gen.Int[0, 4]
+            .Select(index => new[] { "America/Halifax", "Europe/Oslo", "Australia/Lord_Howe", "Asia/Kathmandu", "UTC" }[index])
         from inBreaks in Gen.Enum<InBreaks>()
         from removed in Gen.Int[0, 30].Array[0, 3]
         from exceptions in Gen.Select(Gen.Int[0, 30], Gen.Int[0, 3], Gen.Int[-2, 2]).Array[0, 3]
@@ -191,9 +221,12 @@ public class FeedOfSeriesTests
         select Made(rule, start, zone, inBreaks, removed, exceptions);
 
     private static bool GoesOn(RecurrenceRule rule, LocalDateTime start) =>
-        rule.Count is not null || new Series(Timing.Timed(start, start, DateTimeZone.Utc), rule).Pattern(Build.Local("2029-01-01 00:00"), SchoolCalendar.Empty).Any();
+        rule.Count is not null
+            || new Series(Timing.Timed(start, start, DateTimeZone.Utc), rule).Pattern(Build.Local("2029-01-01 00:00"), SchoolCalendar.Empty)
+                .Any();
 
-    private static (CalendarEvent, SchoolCalendar) Made(RecurrenceRule rule, LocalDateTime start, string zone, InBreaks inBreaks, int[] removed, (int At, int Kind, int Days)[] exceptions)
+    private static (CalendarEvent, SchoolCalendar) Made(RecurrenceRule rule, LocalDateTime start, string zone, InBreaks inBreaks,
+        int[] removed, (int At, int Kind, int Days)[] exceptions)
     {
         var series = new Series(Timing.Timed(start, start.PlusMinutes(60), DateTimeZoneProviders.Tzdb[zone]), rule) { InBreaks = inBreaks };
         var ids = series.Pattern(start, SchoolCalendar.Empty).TakeWhile(id => id.Year < 2100).Take(31).ToArray();
@@ -207,9 +240,15 @@ public class FeedOfSeriesTests
             {
                 0 => new EventException(one.Id) { IsCancelled = true },
                 1 => new EventException(one.Id) { Own = OwnFields.None.With("title", "Own") },
-                _ => new EventException(one.Id) { Start = one.Id.PlusDays(one.Days).PlusMinutes(7 + index), End = one.Id.PlusDays(one.Days).PlusMinutes(67 + index) },
+                _ =>
+                    new EventException(one.Id)
+                    {
+                        Start = one.Id.PlusDays(one.Days).PlusMinutes(7 + index),
+                        End = one.Id.PlusDays(one.Days).PlusMinutes(67 + index)
+                    },
             });
-        return (Build.Event(series with { Removed = out_ }) with { Exceptions = [.. own.OrderBy(one => one.RecurrenceId)] }, Build.School());
+        return (Build.Event(series with { Removed = out_ }) with { Exceptions = [.. own.OrderBy(one => one.RecurrenceId)] },
+            Build.School());
     }
 
     [Fact]
@@ -220,7 +259,8 @@ public class FeedOfSeriesTests
         {
             var feed = Write(given.Event, given.School);
             var (ours, theirs) = (Ours(given.Event, window, given.School).ToArray(), ReadBack(feed, window).ToArray());
-            Assert.True(ours.SequenceEqual(theirs), $"Ours {string.Join(' ', ours.Except(theirs).Take(4))}, theirs {string.Join(' ', theirs.Except(ours).Take(4))} of {string.Join('\n', feed.SkipWhile(line => line != "BEGIN:VEVENT"))}");
+            Assert.True(ours.SequenceEqual(theirs),
+                $"Ours {string.Join(' ', ours.Except(theirs).Take(4))}, theirs {string.Join(' ', theirs.Except(ours).Take(4))} of {string.Join('\n', feed.SkipWhile(line => line != "BEGIN:VEVENT"))}");
         }, iter: 200, threads: 1);
     }
 }

@@ -39,7 +39,8 @@ public class FeedTests
 
     [Fact]
     public void Text_is_escaped() =>
-        Assert.Contains(@"DESCRIPTION:a\, b\; c\\d\ne", Unfolded(Write(Build.Event(Build.Series("2026-11-24 14:00"), description: new RichText("", "a, b; c\\d\ne\u0001")))));
+        Assert.Contains(@"DESCRIPTION:a\, b\; c\\d\ne",
+            Unfolded(Write(Build.Event(Build.Series("2026-11-24 14:00"), description: new RichText("", "a, b; c\\d\ne\u0001")))));
 
     [Fact]
     public void The_head_says_what_the_feed_is()
@@ -67,7 +68,8 @@ public class FeedTests
     }
 
     [Fact]
-    public void What_has_no_length_has_no_end() => Assert.DoesNotContain("DTEND", Write(Build.Event(Build.Series("2026-11-24 16:00", minutes: 0))), StringComparison.Ordinal);
+    public void What_has_no_length_has_no_end() =>
+        Assert.DoesNotContain("DTEND", Write(Build.Event(Build.Series("2026-11-24 16:00", minutes: 0))), StringComparison.Ordinal);
 
     [Fact]
     public void A_cancelled_event_stays_and_says_so() =>
@@ -76,7 +78,8 @@ public class FeedTests
     [Fact]
     public void Busy_times_say_nothing_else()
     {
-        var calendarEvent = Build.Event(Build.Series("2026-11-24 14:00"), "marker", place: "marker", description: new RichText("<p>marker</p>", "marker"));
+        var calendarEvent =
+            Build.Event(Build.Series("2026-11-24 14:00"), "marker", place: "marker", description: new RichText("<p>marker</p>", "marker"));
         var feed = Write(Detail.Times, calendarEvent);
         Assert.DoesNotContain("marker", feed, StringComparison.Ordinal);
         Assert.DoesNotContain(calendarEvent.Uid.ToString(), feed, StringComparison.Ordinal);
@@ -128,7 +131,11 @@ public class FeedTests
     [Fact]
     public void Another_reader_finds_extra_and_removed_dates()
     {
-        var series = Build.Series("2026-11-24 14:00", "FREQ=WEEKLY;COUNT=5") with { Extra = [Build.Local("2026-11-26 10:00")], Removed = [Build.Local("2026-12-01 14:00")] };
+        var series = Build.Series("2026-11-24 14:00", "FREQ=WEEKLY;COUNT=5") with
+        {
+            Extra = [Build.Local("2026-11-26 10:00")],
+            Removed = [Build.Local("2026-12-01 14:00")]
+        };
         var window = Build.Window("2026-01-01", "2027-12-31");
         Assert.Equal(series.In(window).Select(occurrence => occurrence.Start), ReadByIcalNet(Write(Build.Event(series)), window));
     }

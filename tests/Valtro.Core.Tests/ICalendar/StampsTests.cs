@@ -30,7 +30,8 @@ public class StampsTests
             return stamps;
         }
 
-        public Stamps Write(CalendarEvent? calendarEvent, Detail detail = Detail.Complete) => Write(calendarEvent is null ? TestFeed.Components() : TestFeed.Of(calendarEvent, detail: detail));
+        public Stamps Write(CalendarEvent? calendarEvent, Detail detail = Detail.Complete) =>
+            Write(calendarEvent is null ? TestFeed.Components() : TestFeed.Of(calendarEvent, detail: detail));
 
         public Stamp Of(Guid uid, string date = "") => _known[new ComponentName(uid, date)];
 
@@ -49,7 +50,8 @@ public class StampsTests
         Assert.Empty(memory.Write(With(content => content with { Notes = "Nobody outside reads this" })).Changed);
         Assert.Same(first, memory.Of(Lab.Uid));
         memory.Write(With(content => content with { Title = "Knots" }));
-        Assert.Equal((1, memory.Now, 3L, 1L), (memory.Of(Lab.Uid).Sequence, memory.Of(Lab.Uid).ChangedAt, memory.Of(Lab.Uid).SinceVersion, memory.Of(Lab.Uid).FirstVersion));
+        Assert.Equal((1, memory.Now, 3L, 1L),
+            (memory.Of(Lab.Uid).Sequence, memory.Of(Lab.Uid).ChangedAt, memory.Of(Lab.Uid).SinceVersion, memory.Of(Lab.Uid).FirstVersion));
         memory.Write(Lab);
         Assert.Equal(2, memory.Of(Lab.Uid).Sequence);
     }
@@ -98,7 +100,8 @@ public class StampsTests
         Assert.Equal((1, memory.Now), (memory.Of(Lab.Uid).Sequence, memory.Of(Lab.Uid).GoneAt));
         Assert.Empty(memory.Write((CalendarEvent?)null).Changed);
         memory.Write(With(content => content with { Title = "Knots" }));
-        Assert.Equal((2, (Instant?)null, memory.Now), (memory.Of(Lab.Uid).Sequence, memory.Of(Lab.Uid).GoneAt, memory.Of(Lab.Uid).ChangedAt));
+        Assert.Equal(
+            (2, (Instant?)null, memory.Now), (memory.Of(Lab.Uid).Sequence, memory.Of(Lab.Uid).GoneAt, memory.Of(Lab.Uid).ChangedAt));
     }
 
     [Fact]
@@ -116,7 +119,8 @@ public class StampsTests
         var then = Instant.FromUtc(2026, 3, 1, 8, 0);
         memory.Know(new Stamp(new ComponentName(Lab.Uid, ""), null, 5, then, 1, 1, []));
         var components = TestFeed.Of(Lab);
-        Assert.Contains("DTSTAMP:20260301T080000Z\r\nSEQUENCE:5\r\nLAST-MODIFIED:20260301T080000Z\r\n", TestFeed.Write(components, memory.Write(components)), StringComparison.Ordinal);
+        Assert.Contains("DTSTAMP:20260301T080000Z\r\nSEQUENCE:5\r\nLAST-MODIFIED:20260301T080000Z\r\n",
+            TestFeed.Write(components, memory.Write(components)), StringComparison.Ordinal);
         memory.Write(With(content => content with { Title = "Knots" }));
         Assert.Equal(6, memory.Of(Lab.Uid).Sequence);
     }
@@ -126,7 +130,8 @@ public class StampsTests
     {
         var later = TestFeed.Now + Duration.FromDays(3);
         var known = new Stamp(new ComponentName(Lab.Uid, ""), UInt128.One, 1, later, 1, 1, []);
-        var stamps = new Stamps(TestFeed.Of(Lab).Written, new Dictionary<ComponentName, Stamp> { [known.Name] = known }, 0, 2, TestFeed.Now);
+        var stamps =
+            new Stamps(TestFeed.Of(Lab).Written, new Dictionary<ComponentName, Stamp> { [known.Name] = known }, 0, 2, TestFeed.Now);
         Assert.Equal((2, later), (stamps[0].Sequence, stamps[0].ChangedAt));
     }
 
@@ -143,7 +148,8 @@ public class StampsTests
 
         public Guid[] Give(params (SourceDate Source, Guid? Own)[][] outgoing)
         {
-            var (names, changed) = OutwardNames.Give([.. outgoing.Select(one => new Outgoing(one))], _known, uid => _out.TryGetValue(uid, out var since) ? since : null, Guid.NewGuid);
+            var (names, changed) = OutwardNames.Give([.. outgoing.Select(one => new Outgoing(one))], _known,
+                uid => _out.TryGetValue(uid, out var since) ? since : null, Guid.NewGuid);
             foreach (var name in changed)
                 _known[name.Source] = name;
             _version++;

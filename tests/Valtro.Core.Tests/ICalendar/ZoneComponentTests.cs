@@ -9,7 +9,9 @@ namespace Valtro.Core.Tests.ICalendar;
 /// <summary>Reads VTIMEZONE as RFC 5545 3.6.5 says, and compares the offsets with those of the zone itself.</summary>
 public class ZoneComponentTests
 {
-    public static TheoryData<string> Zones => [.. Core.Time.Zones.Names.Where((_, index) => index % 9 == 0).Concat(["America/Halifax", "Africa/Casablanca", "Australia/Lord_Howe", "Asia/Gaza", "America/St_Johns"]).Distinct()];
+    public static TheoryData<string> Zones =>
+        [.. Core.Time.Zones.Names.Where((_, index) => index % 9 == 0)
+            .Concat(["America/Halifax", "Africa/Casablanca", "Australia/Lord_Howe", "Asia/Gaza", "America/St_Johns"]).Distinct()];
 
     [Theory]
     [MemberData(nameof(Zones))]
@@ -74,12 +76,14 @@ public class ZoneComponentTests
         }
     }
 
-    private static LocalDateTime ReadLocal(string text) => NodaTime.Text.LocalDateTimePattern.CreateWithInvariantCulture("uuuuMMdd'T'HHmmss").Parse(text).Value;
+    private static LocalDateTime ReadLocal(string text) =>
+        NodaTime.Text.LocalDateTimePattern.CreateWithInvariantCulture("uuuuMMdd'T'HHmmss").Parse(text).Value;
 
     private static Offset ReadOffset(string text)
     {
         var digits = text[1..].PadRight(6, '0');
-        var seconds = int.Parse(digits[..2], CultureInfo.InvariantCulture) * 3600 + int.Parse(digits[2..4], CultureInfo.InvariantCulture) * 60 + int.Parse(digits[4..6], CultureInfo.InvariantCulture);
+        var seconds = int.Parse(digits[..2], CultureInfo.InvariantCulture) * 3600
+            + int.Parse(digits[2..4], CultureInfo.InvariantCulture) * 60 + int.Parse(digits[4..6], CultureInfo.InvariantCulture);
         return Offset.FromSeconds(text[0] == '-' ? -seconds : seconds);
     }
 }

@@ -10,7 +10,8 @@ namespace Valtro.Core.Tests.Recurrence;
 /// </summary>
 internal static class Definition
 {
-    /// <summary>Local dates from the start to the end of <paramref name="lastYear"/>, the start first whether the pattern gives it or not (3.8.5.3).</summary>
+    /// <summary>Local dates from the start to the end of <paramref name="lastYear"/>, the start first whether the pattern gives it or not
+    /// (3.8.5.3).</summary>
     /// <remarks>For DAILY and longer frequencies, with SKIP=OMIT.</remarks>
     public static IEnumerable<LocalDateTime> Dates(RecurrenceRule rule, LocalDateTime start, int lastYear)
     {
@@ -98,7 +99,8 @@ internal static class Definition
     private static IEnumerable<LocalDate> AllLike(LocalDate day, bool inMonth)
     {
         var one = inMonth ? new LocalDate(day.Year, day.Month, 1) : new LocalDate(day.Year, 1, 1);
-        for (one = one.With(DateAdjusters.NextOrSame(day.DayOfWeek)); one.Year == day.Year && (!inMonth || one.Month == day.Month); one = one.PlusWeeks(1))
+        for (one = one.With(DateAdjusters.NextOrSame(day.DayOfWeek)); one.Year == day.Year
+            && (!inMonth || one.Month == day.Month); one = one.PlusWeeks(1))
             yield return one;
     }
 

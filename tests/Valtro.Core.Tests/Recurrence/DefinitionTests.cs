@@ -6,7 +6,8 @@ using Valtro.Core.YearPlans;
 
 namespace Valtro.Core.Tests.Recurrence;
 
-/// <summary>Our expansion against the standard's definition, over the whole grammar: also where other readers are known to differ.</summary>
+/// <summary>Our expansion against the standard's definition, over the whole grammar: also where other readers are known to
+/// differ.</summary>
 public class DefinitionTests
 {
     private const int Years = 9;
@@ -15,9 +16,11 @@ public class DefinitionTests
     {
         var last = start.Year + Years;
         var series = new Series(Timing.Timed(start, start.PlusMinutes(45), DateTimeZone.Utc), rule);
-        var ours = series.All(SchoolCalendar.Empty).Select(occurrence => occurrence.LocalStart).TakeWhile(date => date.Year <= last).Take(120).ToArray();
+        var ours = series.All(SchoolCalendar.Empty).Select(occurrence => occurrence.LocalStart).TakeWhile(date => date.Year <= last)
+            .Take(120).ToArray();
         var defined = Definition.Dates(rule, start, last).TakeWhile(date => date.Year <= last).Take(120).ToArray();
-        Assert.True(defined.SequenceEqual(ours), $"{rule} from {start}: not given {string.Join(' ', defined.Except(ours).Take(3))}, given too much {string.Join(' ', ours.Except(defined).Take(3))}");
+        Assert.True(defined.SequenceEqual(ours),
+            $"{rule} from {start}: not given {string.Join(' ', defined.Except(ours).Take(3))}, given too much {string.Join(' ', ours.Except(defined).Take(3))}");
     }
 
     private static readonly Gen<(RecurrenceRule Rule, LocalDateTime Start)> Given =

@@ -73,7 +73,9 @@ public class RuleTextTests
 
     [Fact]
     public void A_rule_of_ten_thousand_characters_is_refused() =>
-        Assert.Contains("1000", Build.Refused("RRULE", () => RuleText.Parse("FREQ=WEEKLY;BYDAY=" + string.Join(',', Enumerable.Repeat("MO", 3_333)))), StringComparison.Ordinal);
+        Assert.Contains("1000",
+            Build.Refused("RRULE", () => RuleText.Parse("FREQ=WEEKLY;BYDAY=" + string.Join(',', Enumerable.Repeat("MO", 3_333)))),
+                StringComparison.Ordinal);
 
     [Fact]
     public void The_end_has_to_be_of_the_start_s_kind()
@@ -87,7 +89,8 @@ public class RuleTextTests
     public void An_end_before_the_start_is_refused()
     {
         var start = Build.Local("2026-11-24 14:00");
-        Assert.NotNull(Build.Refused("UNTIL", () => RuleText.Parse("FREQ=DAILY;UNTIL=20261124T175959Z").CheckedAgainst(start, Build.Halifax)));
+        Assert.NotNull(
+            Build.Refused("UNTIL", () => RuleText.Parse("FREQ=DAILY;UNTIL=20261124T175959Z").CheckedAgainst(start, Build.Halifax)));
         Assert.Equal(Frequency.Daily, RuleText.Parse("FREQ=DAILY;UNTIL=20261124T180000Z").CheckedAgainst(start, Build.Halifax).Frequency);
     }
 
@@ -106,5 +109,6 @@ public class RuleTextTests
 
     /// <summary>A vector that independent programs agree on has it.</summary>
     [Fact]
-    public void A_set_position_that_says_nothing_is_read() => Assert.Equal(Frequency.Daily, RuleText.Parse("FREQ=DAILY;BYSETPOS=1").Frequency);
+    public void A_set_position_that_says_nothing_is_read() =>
+        Assert.Equal(Frequency.Daily, RuleText.Parse("FREQ=DAILY;BYSETPOS=1").Frequency);
 }

@@ -9,8 +9,10 @@ public class RuleWordsTests
     [Theory]
     [InlineData(null, "Tuesday 24 November 2026, 14:00 to 15:00")]
     [InlineData("FREQ=WEEKLY;BYDAY=TU", "Every Tuesday, 14:00 to 15:00")]
-    [InlineData("FREQ=WEEKLY;INTERVAL=2;BYDAY=TU,TH;UNTIL=20261218T180000Z", "Every second Tuesday and Thursday, 14:00 to 15:00, until 18 December 2026")]
-    [InlineData("FREQ=WEEKLY;INTERVAL=3;BYDAY=MO,TU,WE;COUNT=10", "Every 3 weeks on Monday, Tuesday and Wednesday, 14:00 to 15:00, 10 dates")]
+    [InlineData("FREQ=WEEKLY;INTERVAL=2;BYDAY=TU,TH;UNTIL=20261218T180000Z",
+        "Every second Tuesday and Thursday, 14:00 to 15:00, until 18 December 2026")]
+    [InlineData(
+        "FREQ=WEEKLY;INTERVAL=3;BYDAY=MO,TU,WE;COUNT=10", "Every 3 weeks on Monday, Tuesday and Wednesday, 14:00 to 15:00, 10 dates")]
     [InlineData("FREQ=WEEKLY;BYDAY=MO,TU,WE,TH,FR", "Every weekday, 14:00 to 15:00")]
     [InlineData("FREQ=WEEKLY;BYDAY=MO,TU,WE,TH,FR,SA,SU", "Every day, 14:00 to 15:00")]
     [InlineData("FREQ=WEEKLY", "Every Tuesday, 14:00 to 15:00")]
@@ -24,7 +26,8 @@ public class RuleWordsTests
     [Fact]
     public void Whole_days_and_moments_are_said_as_such()
     {
-        Assert.Equal("Every Friday, all day, until 18 December 2026", English.Say(Build.DaySeries("2026-11-27", "2026-11-27", "FREQ=WEEKLY;UNTIL=20261218")));
+        Assert.Equal("Every Friday, all day, until 18 December 2026",
+            English.Say(Build.DaySeries("2026-11-27", "2026-11-27", "FREQ=WEEKLY;UNTIL=20261218")));
         Assert.Equal("Friday 27 November 2026, 3 whole days", English.Say(Build.DaySeries("2026-11-27", "2026-11-29")));
         Assert.Equal("Tuesday 24 November 2026, at 16:00", English.Say(Build.Series("2026-11-24 16:00", minutes: 0)));
     }
@@ -55,7 +58,8 @@ public class RuleWordsTests
         Assert.Equal(words, English.Say(Build.Series("2026-11-24 14:00", rule)).Replace(", 14:00 to 15:00", "", StringComparison.Ordinal));
 
     [Theory]
-    [InlineData("FREQ=WEEKLY;INTERVAL=2;BYDAY=TU,TH;UNTIL=20261218T180000Z", "Jeden zweiten Dienstag und Donnerstag, 14:00 bis 15:00, bis 18. Dezember 2026")]
+    [InlineData("FREQ=WEEKLY;INTERVAL=2;BYDAY=TU,TH;UNTIL=20261218T180000Z",
+        "Jeden zweiten Dienstag und Donnerstag, 14:00 bis 15:00, bis 18. Dezember 2026")]
     [InlineData("FREQ=MONTHLY;BYDAY=-1FR", "Jeden Monat am letzten Freitag, 14:00 bis 15:00")]
     [InlineData("FREQ=MONTHLY;BYDAY=MO,TU,WE,TH,FR;BYSETPOS=1", "Jeden Monat am ersten Werktag, 14:00 bis 15:00")]
     [InlineData("FREQ=YEARLY;BYMONTH=12;BYMONTHDAY=6", "Jedes Jahr am 6. im Dezember, 14:00 bis 15:00")]
@@ -67,14 +71,20 @@ public class RuleWordsTests
         CsCheck.Check.Sample(SeriesProperties.Rules, rule =>
         {
             foreach (var language in new[] { "en-GB", "de-DE" })
-                Assert.DoesNotContain("{", RuleWords.For(language).Say(new Series(Build.Series("2026-11-24 14:00").Timing, rule)), StringComparison.Ordinal);
+                Assert.DoesNotContain(
+                    "{", RuleWords.For(language).Say(new Series(Build.Series("2026-11-24 14:00").Timing, rule)), StringComparison.Ordinal);
         }, iter: 500);
 
     [Fact]
     public void Breaks_and_the_day_cycle_are_said()
     {
-        Assert.EndsWith("not in breaks", English.Say(Build.Series("2026-11-24 14:00", "FREQ=WEEKLY") with { InBreaks = InBreaks.Skip }), StringComparison.Ordinal);
-        Assert.StartsWith("Every Day 3,", English.Say(Build.Series("2026-11-24 14:00") with { Cycle = new CyclePattern([3], [], null, null) }), StringComparison.Ordinal);
-        Assert.StartsWith("Every Tuesday of week B,", English.Say(Build.Series("2026-11-24 14:00") with { Cycle = new CyclePattern([2], [NodaTime.IsoDayOfWeek.Tuesday], null, null) }), StringComparison.Ordinal);
+        Assert.EndsWith("not in breaks", English.Say(Build.Series("2026-11-24 14:00", "FREQ=WEEKLY") with { InBreaks = InBreaks.Skip }),
+            StringComparison.Ordinal);
+        Assert.StartsWith("Every Day 3,",
+            English.Say(Build.Series("2026-11-24 14:00") with { Cycle = new CyclePattern([3], [], null, null) }), StringComparison.Ordinal);
+        Assert.StartsWith("Every Tuesday of week B,",
+            English.Say(
+                Build.Series("2026-11-24 14:00") with { Cycle = new CyclePattern([2], [NodaTime.IsoDayOfWeek.Tuesday], null, null) }),
+                    StringComparison.Ordinal);
     }
 }

@@ -12,7 +12,8 @@ public class SeriesProperties
     private static readonly string[] Zones = ["America/Halifax", "Europe/Oslo", "Australia/Lord_Howe", "Asia/Kathmandu", "UTC"];
 
     /// <summary>Rules over the whole grammar. What the standard forbids is left out, not put right.</summary>
-    internal static readonly Gen<RecurrenceRule> Rules = RulesOf(Gen.OneOf(Gen.Enum<Frequency>(), Gen.Int[3, 6].Select(index => (Frequency)index)));
+    internal static readonly Gen<RecurrenceRule> Rules =
+        RulesOf(Gen.OneOf(Gen.Enum<Frequency>(), Gen.Int[3, 6].Select(index => (Frequency)index)));
 
     private static Gen<RecurrenceRule> RulesOf(Gen<Frequency> frequencies) =>
         (from frequency in frequencies
@@ -47,7 +48,8 @@ public class SeriesProperties
 
     private static Gen<T[]> Sometimes<T>(Gen<T> gen, int most) => Gen.OneOf(Gen.Const(Array.Empty<T>()), gen.Array[1, most]);
 
-    private static Gen<T[]> Rarely<T>(Gen<T> gen) => Gen.OneOf(Gen.Const(Array.Empty<T>()), Gen.Const(Array.Empty<T>()), Gen.Const(Array.Empty<T>()), gen.Array[1, 3]);
+    private static Gen<T[]> Rarely<T>(Gen<T> gen) =>
+        Gen.OneOf(Gen.Const(Array.Empty<T>()), Gen.Const(Array.Empty<T>()), Gen.Const(Array.Empty<T>()), gen.Array[1, 3]);
 
     private static RecurrenceRule? Made(RuleParts parts)
     {
@@ -87,7 +89,8 @@ public class SeriesProperties
             var slice = given.series.In(window).ToArray();
             var filtered = given.series.All()
                 .TakeWhile(occurrence => occurrence.LocalStart.Date < window.End.PlusDays(2))
-                .Where(occurrence => occurrence.Start < window.To && (occurrence.End > window.From || (occurrence.End == occurrence.Start && occurrence.Start >= window.From)))
+                .Where(occurrence => occurrence.Start < window.To
+                    && (occurrence.End > window.From || (occurrence.End == occurrence.Start && occurrence.Start >= window.From)))
                 .ToArray();
             Assert.Equal(filtered, slice);
         }, iter: 250);
@@ -103,7 +106,8 @@ public class SeriesProperties
     [Fact]
     public void The_number_of_dates_holds() =>
         Gen.Select(AllSeries, Gen.Int[1, 200], (series, count) => series with { Rule = series.Rule!.Ending(count, null) }).Sample(series =>
-            Assert.True(series.Pattern(series.Timing.Start, SchoolCalendar.Empty).Count() is var dates && (dates == series.Rule!.Count || EndsWithTheCalendar(series))), iter: 200);
+            Assert.True(series.Pattern(series.Timing.Start, SchoolCalendar.Empty).Count() is var dates
+                && (dates == series.Rule!.Count || EndsWithTheCalendar(series))), iter: 200);
 
     /// <summary>A rule may run into the year 10000, or into nothing, before its count is spent.</summary>
     private static bool EndsWithTheCalendar(Series series)
@@ -116,12 +120,15 @@ public class SeriesProperties
     public void The_last_moment_holds() =>
         (from series in AllSeries
          from days in Gen.Int[0, 900]
-         select (series, last: LocalTimes.InZone(series.Timing.Start, series.Timing.Zone).ToInstant() + Duration.FromDays(days))).Sample(given =>
+         select (series, last: LocalTimes.InZone(series.Timing.Start, series.Timing.Zone).ToInstant() + Duration.FromDays(days)))
+             .Sample(given =>
         {
             var ending = given.series with { Rule = given.series.Rule!.Ending(null, new Until.Moment(given.last)) };
             var endless = given.series with { Rule = given.series.Rule!.Ending(null, null) };
             Assert.Equal(
-                endless.All().TakeWhile(occurrence => LocalTimes.InZone(occurrence.RecurrenceId, ending.Timing.Zone).ToInstant() <= given.last).Take(200),
+                endless.All()
+                    .TakeWhile(occurrence => LocalTimes.InZone(occurrence.RecurrenceId, ending.Timing.Zone).ToInstant() <= given.last)
+                    .Take(200),
                 ending.All().Take(200));
         }, iter: 200);
 
@@ -142,7 +149,8 @@ public class SeriesProperties
          let series = new Series(Timing.Timed(start, start, DateTimeZone.Utc), rule)
          select (series, at: start.PlusMinutes(minutes))).Sample(given =>
             Assert.Equal(
-                given.series.All().TakeWhile(occurrence => occurrence.RecurrenceId < given.at.PlusMinutes(30)).SkipWhile(occurrence => occurrence.RecurrenceId < given.at),
+                given.series.All().TakeWhile(occurrence => occurrence.RecurrenceId < given.at.PlusMinutes(30))
+                    .SkipWhile(occurrence => occurrence.RecurrenceId < given.at),
                 given.series.From(given.at).TakeWhile(occurrence => occurrence.RecurrenceId < given.at.PlusMinutes(30))), iter: 60);
 
     [Fact]

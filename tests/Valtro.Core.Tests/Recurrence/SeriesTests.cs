@@ -28,7 +28,8 @@ public class SeriesTests
     [InlineData("MO", new[] { "08-05", "08-10", "08-19", "08-24" })]
     [InlineData("SU", new[] { "08-05", "08-17", "08-19", "08-31" })]
     public void The_start_of_the_week_decides_which_weeks_a_fortnightly_rule_means(string weekStart, string[] expected) =>
-        Assert.Equal(expected, Days(Build.Series("1997-08-05 09:00", $"FREQ=WEEKLY;INTERVAL=2;COUNT=4;BYDAY=TU,SU;WKST={weekStart}").All()));
+        Assert.Equal(
+            expected, Days(Build.Series("1997-08-05 09:00", $"FREQ=WEEKLY;INTERVAL=2;COUNT=4;BYDAY=TU,SU;WKST={weekStart}").All()));
 
     [Fact]
     public void Weekdays_limit_a_daily_rule() =>
@@ -95,7 +96,8 @@ public class SeriesTests
         var date = Build.Series(start, minutes: minutes).All().Single();
         Assert.Equal((Build.Local(from), Build.Local(to)), (date.LocalStart, date.LocalEnd));
         Assert.Equal(minutes > 0, date.End > date.Start);
-        Assert.All(Build.Series($"2026-10-20 {start[11..]}", "FREQ=DAILY;COUNT=300", minutes: minutes).All(), one => Assert.Equal(minutes > 0, one.End > one.Start));
+        Assert.All(Build.Series($"2026-10-20 {start[11..]}", "FREQ=DAILY;COUNT=300", minutes: minutes).All(),
+            one => Assert.Equal(minutes > 0, one.End > one.Start));
     }
 
     [Fact]

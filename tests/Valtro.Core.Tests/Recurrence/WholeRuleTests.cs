@@ -5,7 +5,8 @@ namespace Valtro.Core.Tests.Recurrence;
 /// <summary>Frequencies and parts beyond the weekly rule. The vectors (ExpandCommandTests) hold many more.</summary>
 public class WholeRuleTests
 {
-    private static IEnumerable<string> Days(Series series, int most = 6) => series.All().Take(most).Select(date => $"{date.LocalStart:uuuu-MM-dd}");
+    private static IEnumerable<string> Days(Series series, int most = 6) =>
+        series.All().Take(most).Select(date => $"{date.LocalStart:uuuu-MM-dd}");
 
     [Theory]
     [InlineData("2026-11-27", "FREQ=MONTHLY;BYDAY=-1FR", "2026-11-27 2026-12-25 2027-01-29")]
@@ -23,7 +24,8 @@ public class WholeRuleTests
     [InlineData("BACKWARD", "2026-01-31 2026-02-28 2026-03-31")]
     [InlineData("FORWARD", "2026-01-31 2026-03-01 2026-03-31")]
     public void What_a_month_does_not_have_is_left_out_or_stands_in(string skip, string dates) =>
-        Assert.Equal(dates.Split(' '), Days(Build.DaySeries("2026-01-31", "2026-01-31", $"RSCALE=GREGORIAN;FREQ=MONTHLY;BYMONTHDAY=31;SKIP={skip}"), 3));
+        Assert.Equal(dates.Split(' '),
+            Days(Build.DaySeries("2026-01-31", "2026-01-31", $"RSCALE=GREGORIAN;FREQ=MONTHLY;BYMONTHDAY=31;SKIP={skip}"), 3));
 
     [Fact]
     public void A_day_that_spills_onto_a_date_is_one_date() =>
@@ -56,19 +58,29 @@ public class WholeRuleTests
     [InlineData("FREQ=YEARLY;BYWEEKNO=53;BYMONTH=6")]
     [InlineData("FREQ=MONTHLY;BYDAY=5MO;BYMONTHDAY=1;INTERVAL=10000")]
     [InlineData("FREQ=MONTHLY;BYDAY=MO;BYSETPOS=300")]
-    public void A_rule_that_never_matches_ends_with_its_start_alone(string rule) => Assert.Single(Build.Series("2026-11-24 14:00", rule).All());
+    public void A_rule_that_never_matches_ends_with_its_start_alone(string rule) =>
+        Assert.Single(Build.Series("2026-11-24 14:00", rule).All());
 
     [Fact]
     public void A_window_holds_so_many_dates_of_a_series_and_no_more()
     {
         var series = Build.Series("2026-11-24 14:00", "FREQ=SECONDLY");
         Assert.Equal(Series.MostInWindow, series.In(Build.Window("2026-11-24", "2036-11-24")).Count());
-        Assert.Equal(Series.MostInWindow, (series with { Extra = [series.Timing.Start.PlusDays(1)] }).In(Build.Window("2026-11-24", "2036-11-24")).Count());
+        Assert.Equal(Series.MostInWindow,
+            (series with { Extra = [series.Timing.Start.PlusDays(1)] }).In(Build.Window("2026-11-24", "2036-11-24")).Count());
     }
 
     [Fact]
     public void A_rule_of_thousands_of_dates_a_year_is_no_calendar() =>
-        Assert.Contains("5000", Build.Refused("repeat.text", () => (Build.Draft() with { Repeat = new Valtro.Core.Events.RepeatDraft(Valtro.Core.Events.RepeatPattern.Text, Text: "FREQ=MINUTELY") }).CheckSeries(Build.Setting)), StringComparison.Ordinal);
+        Assert.Contains("5000",
+            Build.Refused("repeat.text",
+                () =>
+                    (Build.Draft() with
+                    {
+                        Repeat =
+                        new Valtro.Core.Events.RepeatDraft(Valtro.Core.Events.RepeatPattern.Text, Text: "FREQ=MINUTELY")
+                    })
+                    .CheckSeries(Build.Setting)), StringComparison.Ordinal);
 
     [Theory]
     [InlineData("FREQ=MONTHLY;BYDAY=2TU;COUNT=500", "2066-11-01")]
