@@ -57,7 +57,7 @@ public class ComposeYear
             var start = day.At(new LocalTime(8 + number % 9, 0));
             var series = new Series(Timing.Timed(start, start.PlusMinutes(90), Lesson.Halifax), isWeekly ? Weekly : null);
             return new CalendarEvent(
-                Guid.NewGuid(), _sources[number % Sources].CalendarId, Guid.NewGuid(),
+                Guid.NewGuid(), _sources[number % Sources].CalendarId, Uid.New(),
                 new EventContent($"Lesson {(number % 25 == 0 ? number % 700 : number)}", series, "Slipway",
                     RichText.Empty)
                 { Category = number % 9 == 0 ? sport : null }, EventState.Live, Now)

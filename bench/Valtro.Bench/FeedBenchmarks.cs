@@ -23,7 +23,7 @@ public class FeedOfTwoThousand
 
     private static readonly Instant Changed = Instant.FromUtc(2026, 11, 1, 12, 0);
     private static readonly FeedHead Head = new(
-        Guid.NewGuid(), "Port Watch", "Navigation", Hue.All[0], new Uri("https://dates.pinewick.example/c/pinewick/port-watch"),
+        Uid.New(), "Port Watch", "Navigation", Hue.All[0], new Uri("https://dates.pinewick.example/c/pinewick/port-watch"),
             new Uri("https://dates.pinewick.example/c/pinewick/port-watch.ics"), Changed, DateTimeZoneProviders.Tzdb["America/Halifax"]);
 
     private (Guid Uid, LocalDateTime Start, bool Weekly)[] _given = [];
@@ -41,12 +41,12 @@ public class FeedOfTwoThousand
         {
             var series = new Series(Timing.Timed(start, start.PlusMinutes(90), Lesson.Halifax), weekly ? RuleText.Parse(Rule) : null);
             var calendarEvent = new CalendarEvent(
-                uid, uid, uid, new EventContent("Boat lab", series, "Slipway", new RichText("", About)), EventState.Live, Changed);
+                uid, uid, Uid.Of(uid), new EventContent("Boat lab", series, "Slipway", new RichText("", About)), EventState.Live, Changed);
             events.Add(Delivered.AtLevel(calendarEvent, Detail.Complete)!);
         }
         var output = new ArrayBufferWriter<byte>(256 * 1024);
         using var components = new Components(
-            SchoolCalendar.Empty, Head.Page, new Dictionary<string, Coordinates>(), Components.HorizonAt(Changed, Head.Zone));
+            SchoolCalendar.Empty, Head.Page, new Dictionary<Guid, Coordinates>(), Components.HorizonAt(Changed, Head.Zone));
         foreach (var delivered in events)
             components.AddSeries(delivered, delivered.Disclosed.Uid);
         FeedWriter.Write(output, Head, components, new Stamps(components.Written, new Dictionary<ComponentName, Stamp>(), 0, 1, Changed));

@@ -15,9 +15,9 @@ public sealed record FeedMemory(
     IReadOnlyDictionary<ComponentName, Stamp> Stamps, IReadOnlyDictionary<SourceDate, OutwardName> Names, int Floor)
 {
     /// <summary>Since which content version each name is out.</summary>
-    public long? OutSince(Guid uid) => _since.TryGetValue(uid, out var since) ? since : null;
+    public long? OutSince(Uid uid) => _since.TryGetValue(uid, out var since) ? since : null;
 
-    private readonly Dictionary<Guid, long> _since = Stamps.Values.Where(stamp => stamp.GoneAt is null).GroupBy(stamp => stamp.Name.Uid)
+    private readonly Dictionary<Uid, long> _since = Stamps.Values.Where(stamp => stamp.GoneAt is null).GroupBy(stamp => stamp.Name.Uid)
         .ToDictionary(group => group.Key, group => group.Min(stamp => stamp.FirstVersion));
 }
 
@@ -34,7 +34,7 @@ public sealed class DeliveredStore(Database database)
 
     private sealed class StampRow
     {
-        public Guid Uid { get; init; }
+        public string Uid { get; init; } = "";
         public string RecurrenceId { get; init; } = "";
         public Guid? Digest { get; init; }
         public int Sequence { get; init; }
@@ -45,15 +45,16 @@ public sealed class DeliveredStore(Database database)
         public Instant? GoneAt { get; init; }
 
         public Stamp ToStamp() =>
-            new(new ComponentName(Uid, RecurrenceId), Digest is { } digest ? Number(digest) : null, Sequence, ChangedAt, FirstVersion,
+            new(new ComponentName(new Uid(Uid), RecurrenceId), Digest is { } digest ? Number(digest) : null, Sequence, ChangedAt,
+                FirstVersion,
                 SinceVersion, Calendars, GoneAt);
     }
 
-    private sealed record NameRow(Guid EventId, string RecurrenceId, Guid? Own, Guid Uid)
+    private sealed record NameRow(Guid EventId, string RecurrenceId, string? Own, string Uid)
     {
         public OutwardName ToName() =>
             new(new SourceDate(EventId, RecurrenceId.Length == 0 ? null : LocalDateTimePattern.GeneralIso.Parse(RecurrenceId).Value),
-                Own, Uid);
+                Own is null ? null : new Uid(Own), new Uid(Uid));
     }
 
     private static UInt128 Number(Guid digest) => UInt128.Parse(digest.ToString("N"), NumberStyles.HexNumber, CultureInfo.InvariantCulture);
@@ -107,7 +108,7 @@ public sealed class DeliveredStore(Database database)
                 key.EditionId,
                 key.OrganisationId,
                 key.audience,
-                uids = stamps.Select(stamp => stamp.Name.Uid).ToArray(),
+                uids = stamps.Select(stamp => stamp.Name.Uid.Text).ToArray(),
                 recurrences = stamps.Select(stamp => stamp.Name.RecurrenceId).ToArray(),
                 digests = stamps.Select(stamp => stamp.Digest is { } digest ? Digest(digest) : (Guid?)null).ToArray(),
                 sequences = stamps.Select(stamp => stamp.Sequence).ToArray(),
@@ -133,8 +134,8 @@ public sealed class DeliveredStore(Database database)
                 key.audience,
                 events = notes.Names.Select(name => name.Source.EventId).ToArray(),
                 recurrences = notes.Names.Select(name => Text(name.Source.Date)).ToArray(),
-                owns = notes.Names.Select(name => name.Own).ToArray(),
-                uids = notes.Names.Select(name => name.Uid).ToArray(),
+                owns = notes.Names.Select(name => name.Own?.Text).ToArray(),
+                uids = notes.Names.Select(name => name.Uid.Text).ToArray(),
             }, transaction);
         }
         await transaction.Connection!.ExecuteAsync("""
@@ -165,13 +166,13 @@ public sealed class DeliveredStore(Database database)
     }
 
     /// <summary>The names of what goes out and concerns some calendars.</summary>
-    public async Task<HashSet<Guid>> ConcerningAsync(EditionAddress edition, Guid[] calendars)
+    public async Task<HashSet<Uid>> ConcerningAsync(EditionAddress edition, Guid[] calendars)
     {
         using var within = Wall.Within(edition.OrganisationId);
-        return (await database.ListAsync<Guid>("""
+        return (await database.ListAsync<string>("""
             select distinct uid from delivered
             where edition_id = @Id and audience = @audience and variant = '' and gone_at is null and calendars && @calendars
-            """, new { edition.Id, audience = Words.Of(edition.Audience), calendars })).ToHashSet();
+            """, new { edition.Id, audience = Words.Of(edition.Audience), calendars })).Select(uid => new Uid(uid)).ToHashSet();
     }
 
     /// <summary>Whether readers of an edition ever got anything of an event by its own name, as far as that is not forgotten.</summary>
@@ -179,13 +180,13 @@ public sealed class DeliveredStore(Database database)
     {
         using var within = Wall.Within(edition.OrganisationId);
         return await database.FirstAsync<bool>("""
-            select exists (select from delivered where edition_id = @Id and audience = @audience and uid = @Uid and digest is not null)
+            select exists (select from delivered where edition_id = @Id and audience = @audience and uid = @uid and digest is not null)
                 or exists (select from outward_name where edition_id = @Id and audience = @audience and event_id = @eventId)
-            """, new { edition.Id, audience = Words.Of(edition.Audience), calendarEvent.Uid, eventId = calendarEvent.Id });
+            """, new { edition.Id, audience = Words.Of(edition.Audience), uid = calendarEvent.Uid.Text, eventId = calendarEvent.Id });
     }
 
     private sealed record DateRow(
-        Guid OrganisationId, Guid EditionId, string Audience, string Variant, Guid EventId, string RecurrenceId, Guid? Own, Guid Uid);
+        Guid OrganisationId, Guid EditionId, string Audience, string Variant, Guid EventId, string RecurrenceId, string? Own, string Uid);
 
     /// <summary>Lets the names of dates follow these to where an act has put them. What has no place any more keeps its name where it
     /// was.</summary>

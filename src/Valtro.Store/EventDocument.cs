@@ -11,11 +11,11 @@ using Valtro.Core.Time;
 namespace Valtro.Store;
 
 /// <summary>What documents name by id, as it is now.</summary>
-/// <param name="Categories">Retired ones too.</param>
 /// <param name="Files">Those that the documents at hand name.</param>
-internal sealed record Named(IReadOnlyDictionary<Guid, Category> Categories, IReadOnlyDictionary<Guid, EventFile> Files)
+internal sealed record Named(NamedLists Lists, IReadOnlyDictionary<Guid, EventFile> Files)
 {
-    public static Named Nothing { get; } = new(new Dictionary<Guid, Category>(), new Dictionary<Guid, EventFile>());
+    public static Named Nothing { get; } =
+        new(new NamedLists(new Dictionary<Guid, Category>(), new Dictionary<Guid, Place>()), new Dictionary<Guid, EventFile>());
 }
 
 /// <summary>The stored form of what an event says: one JSON document, with a version and names of its own, that is read for
@@ -23,7 +23,8 @@ internal sealed record Named(IReadOnlyDictionary<Guid, Category> Categories, IRe
 /// <remarks>
 /// Fields are written under their declared names (<see cref="EventField"/>), by the types of their values; what is at its default is left
 /// out.
-/// A new field of a known type needs nothing here. Categories and files stand as ids. docs/decisions/documents.md says why.
+/// A new field of a known type needs nothing here. Categories, files and places of the list stand as ids. docs/decisions/documents.md says
+/// why.
 /// </remarks>
 internal static class EventDocument
 {
@@ -142,6 +143,14 @@ internal static class EventDocument
             case Category category:
                 writer.WriteStringValue(category.Id);
                 break;
+            case Place { Id: { } id }:
+                writer.WriteStartObject();
+                writer.WriteString("id", id);
+                writer.WriteEndObject();
+                break;
+            case Place words:
+                writer.WriteStringValue(words.Name);
+                break;
             case Series series:
                 Write(writer, series);
                 break;
@@ -186,7 +195,11 @@ internal static class EventDocument
         if (type == typeof(RichText))
             return new RichText(stored.GetProperty("html").GetString()!, stored.GetProperty("text").GetString()!);
         if (type == typeof(Category))
-            return named.Categories.GetValueOrDefault(stored.GetGuid());
+            return named.Lists.Categories.GetValueOrDefault(stored.GetGuid());
+        if (type == typeof(Place))
+            return stored.ValueKind == JsonValueKind.String
+                ? Place.Called(stored.GetString()!)
+                : named.Lists.Places.GetValueOrDefault(stored.GetProperty("id").GetGuid());
         if (type == typeof(Series))
             return ReadSeries(stored);
         if (type == typeof(Cap))

@@ -13,12 +13,9 @@ internal sealed class EventMemory
 
     private readonly MemoryCache _known = new(new MemoryCacheOptions { SizeLimit = Most, CompactionPercentage = 0.2 });
 
-    /// <param name="categories">As they are now: one that was renamed since makes the event another.</param>
-    public CalendarEvent? Find(Guid id, int version, IReadOnlyDictionary<Guid, Category> categories) =>
-        _known.TryGetValue(id, out CalendarEvent? known) && known!.Version == version
-        && (known.Content.Category is not { } category || category.Equals(categories.GetValueOrDefault(category.Id)))
-            ? known
-            : null;
+    /// <param name="lists">As they are now: an entry that was renamed since makes the event another.</param>
+    public CalendarEvent? Find(Guid id, int version, NamedLists lists) =>
+        _known.TryGetValue(id, out CalendarEvent? known) && known!.Version == version && lists.Call(known) ? known : null;
 
     public void Remember(CalendarEvent read) => _known.Set(read.Id, read, new MemoryCacheEntryOptions { Size = 1 });
 }

@@ -41,9 +41,9 @@ internal sealed class EventRow
 
     public Guid Id { get; init; }
     public Guid HomeCalendarId { get; init; }
-    public Guid Uid { get; init; }
+    public string Uid { get; init; } = "";
     public string State { get; init; } = "";
-    public Guid? Continues { get; init; }
+    public string? Continues { get; init; }
     public int Version { get; init; }
     public Instant CreatedAt { get; init; }
     public Instant? RemovedAt { get; init; }
@@ -54,23 +54,20 @@ internal sealed class EventRow
     public string? SavedBy { get; init; }
     public Instant? SavedAt { get; init; }
 
-    public StoredEvent ToStored(IReadOnlyDictionary<Guid, Category> categories) =>
-        new(ToEvent(categories), Version, RemovedAt, SavedBy ?? "", SavedAt ?? CreatedAt, MadeBy);
+    public StoredEvent ToStored(NamedLists lists) =>
+        new(ToEvent(lists), Version, RemovedAt, SavedBy ?? "", SavedAt ?? CreatedAt, MadeBy);
 
-    public CalendarEvent ToEvent(IReadOnlyDictionary<Guid, Category> categories)
+    public CalendarEvent ToEvent(NamedLists lists)
     {
         using var document = JsonDocument.Parse(Content);
         var files = Files is null ? [] : JsonSerializer.Deserialize<EventFile[]>(Files, JsonSerializerOptions.Web)!;
         var (content, exceptions) = EventDocument.Read(
-            document.RootElement,
-                files.Length == 0
-                    ? new Named(categories, Named.Nothing.Files)
-                    : new Named(categories, files.ToDictionary(file => file.Id)));
-        return new CalendarEvent(Id, HomeCalendarId, Uid, content, Words.Read<EventState>(State), CreatedAt)
+            document.RootElement, new Named(lists, files.Length == 0 ? Named.Nothing.Files : files.ToDictionary(file => file.Id)));
+        return new CalendarEvent(Id, HomeCalendarId, new Uid(Uid), content, Words.Read<EventState>(State), CreatedAt)
         {
             Version = Version,
             Exceptions = exceptions,
-            Continues = Continues,
+            Continues = Continues is { } uid ? new Uid(uid) : null,
             Placements = Placements,
         };
     }
@@ -81,9 +78,9 @@ internal sealed class EventColumns(IReadOnlyList<(CalendarEvent Event, EventWrit
 {
     public Guid[] Ids { get; } = [.. events.Select(one => one.Event.Id)];
     public Guid[] Homes { get; } = [.. events.Select(one => one.Event.HomeCalendarId)];
-    public Guid[] Uids { get; } = [.. events.Select(one => one.Event.Uid)];
+    public string[] Uids { get; } = [.. events.Select(one => one.Event.Uid.Text)];
     public string[] States { get; } = [.. events.Select(one => Words.Of(one.Event.State))];
-    public string?[] Continued { get; } = [.. events.Select(one => one.Event.Continues?.ToString())];
+    public string?[] Continued { get; } = [.. events.Select(one => one.Event.Continues?.Text)];
     public string[] Contents { get; } = [.. events.Select(one => EventDocument.Write(one.Event.Content, one.Event.Exceptions))];
     public string[] Reaches { get; } = [.. events.Select(one => ReachOf(one.Event))];
     public bool[] Removed { get; } = [.. events.Select(one => one.Write.IsRemoved)];

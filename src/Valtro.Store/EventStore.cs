@@ -88,16 +88,16 @@ public sealed class EventStore(Database database)
             """, new { organisationId, calendars });
 
     /// <summary>The event that programs outside know by a name, if it is not in the bin.</summary>
-    public async Task<CalendarEvent?> WithUidAsync(Guid organisationId, Guid uid) => (await ListAsync($"""
+    public async Task<CalendarEvent?> WithUidAsync(Guid organisationId, Uid uid) => (await ListAsync($"""
             where e.organisation_id = @organisationId and e.removed_at is null and e.uid = @uid
               {IsOnCalendarInUse}
-            """, new { organisationId, uid })).FirstOrDefault();
+            """, new { organisationId, uid = uid.Text })).FirstOrDefault();
 
     /// <summary>The same, in the bin too.</summary>
-    public async Task<(CalendarEvent Event, bool IsRemoved)?> WithUidInBinTooAsync(Guid organisationId, Guid uid)
+    public async Task<(CalendarEvent Event, bool IsRemoved)?> WithUidInBinTooAsync(Guid organisationId, Uid uid)
     {
-        var found =
-            (await ListAsync("where e.organisation_id = @organisationId and e.uid = @uid", new { organisationId, uid })).FirstOrDefault();
+        var found = (await ListAsync(
+            "where e.organisation_id = @organisationId and e.uid = @uid", new { organisationId, uid = uid.Text })).FirstOrDefault();
         return found is null ? null : (found, await WithUidAsync(organisationId, uid) is null);
     }
 
@@ -154,33 +154,36 @@ public sealed class EventStore(Database database)
             .ToDictionary(stored => stored.Event.Id);
 
     /// <summary>Those that name an entry of the organisation's lists, in the bin too.</summary>
-    internal Task<IReadOnlyList<StoredEvent>> WithCategoryAsync(Guid organisationId, Guid categoryId) => StoredAsync("""
+    internal Task<IReadOnlyList<StoredEvent>> NamingAsync(ListKind kind, Guid organisationId, Guid id) => StoredAsync($"""
             where e.organisation_id = @organisationId
-              and exists (select from event_reference r where r.event_id = e.id and r.category_id = @categoryId and r.ended_at is null)
-            """, new { organisationId, categoryId });
+              and exists (
+                select from event_reference r where r.event_id = e.id and r.{Words.Of(kind)}_id = @id and r.ended_at is null)
+            """, new { organisationId, id });
 
-    /// <summary>Those that are at a place, or one of whose dates is, in the bin too.</summary>
-    internal Task<IReadOnlyList<StoredEvent>> AtPlaceAsync(Guid organisationId, string place) => StoredAsync("""
+    /// <summary>Those that say in words that they are somewhere, or one of whose dates does, in the bin too.</summary>
+    internal Task<IReadOnlyList<StoredEvent>> SayingTheyAreAtAsync(Guid organisationId, string place) => StoredAsync("""
             where e.organisation_id = @organisationId
-              and (lower(e.content ->> 'place') = lower(@place)
-                   or exists (select from jsonb_array_elements(e.content -> 'exceptions') x where lower(x -> 'own' ->> 'place') = lower(@place)))
+              and ((jsonb_typeof(e.content -> 'place') = 'string' and lower(e.content ->> 'place') = lower(@place))
+                   or exists (
+                        select from jsonb_array_elements(e.content -> 'exceptions') x
+                        where jsonb_typeof(x #> '{own,place}') = 'string' and lower(x #>> '{own,place}') = lower(@place)))
             """, new { organisationId, place });
 
     private Task<IReadOnlyList<StoredEvent>> StoredAsync(string condition, object parameters) =>
-        ReadAsync(EventRow.ColumnsWithSaver + condition, parameters, (row, categories) => row.ToStored(categories));
+        ReadAsync(EventRow.ColumnsWithSaver + condition, parameters, (row, lists) => row.ToStored(lists));
 
     /// <summary>First which events in which version, then of those that are not known yet what they say.</summary>
     private async Task<IReadOnlyList<CalendarEvent>> ListAsync(string condition, object parameters)
     {
-        var (keys,
-            categories) = await database.ReadManyAsync($"select e.id, e.version, e.organisation_id from event e {condition};\n{ListStore.CategoriesNamed}", parameters, async results =>
-            ((await results.ReadAsync<(Guid Id, int Version, Guid OrganisationId)>()).AsList(),
-                await ListStore.ReadCategoriesAsync(results)));
+        var (keys, lists) = await database.ReadManyAsync(
+            $"select e.id, e.version, e.organisation_id from event e {condition};\n{NamedLists.OfOrganisation}", parameters,
+            async results =>
+                ((await results.ReadAsync<(Guid Id, int Version, Guid OrganisationId)>()).AsList(), await NamedLists.ReadAsync(results)));
         var found = new CalendarEvent?[keys.Count];
         var missing = new List<Guid>();
         for (var place = 0; place < found.Length; place++)
         {
-            found[place] = _memory.Find(keys[place].Id, keys[place].Version, categories);
+            found[place] = _memory.Find(keys[place].Id, keys[place].Version, lists);
             if (found[place] is null)
                 missing.Add(keys[place].Id);
         }
@@ -189,7 +192,7 @@ public sealed class EventStore(Database database)
         var read = (await ReadAsync(
             EventRow.Columns + "where e.organisation_id = @organisationId and e.id = any(@missing)",
             new { keys[0].OrganisationId, missing = missing.ToArray() },
-            (row, categories) => row.ToEvent(categories))).ToDictionary(one => one.Id);
+            (row, named) => row.ToEvent(named))).ToDictionary(one => one.Id);
         foreach (var one in read.Values)
             _memory.Remember(one);
         // What was deleted between the two questions is left out.
@@ -197,12 +200,12 @@ public sealed class EventStore(Database database)
     }
 
     private Task<IReadOnlyList<T>> ReadAsync<T>(string sql, object parameters,
-        Func<EventRow, IReadOnlyDictionary<Guid, Category>, T> make) =>
-        database.ReadManyAsync<IReadOnlyList<T>>($"{sql};\n{ListStore.CategoriesNamed}", parameters, async results =>
+        Func<EventRow, NamedLists, T> make) =>
+        database.ReadManyAsync<IReadOnlyList<T>>($"{sql};\n{NamedLists.OfOrganisation}", parameters, async results =>
         {
             var rows = (await results.ReadAsync<EventRow>()).AsList();
-            var categories = await ListStore.ReadCategoriesAsync(results);
-            return [.. rows.Select(row => make(row, categories))];
+            var lists = await NamedLists.ReadAsync(results);
+            return [.. rows.Select(row => make(row, lists))];
         });
 
     /// <summary>Writes all events of one act, or none: events, revisions, and the new version of their calendars.</summary>
@@ -234,7 +237,7 @@ public sealed class EventStore(Database database)
     }
 
     private static CalendarEvent Made(CalendarEvent asked) =>
-        asked with { Id = Guid.CreateVersion7(), Uid = asked.Uid == Guid.Empty ? Guid.NewGuid() : asked.Uid };
+        asked with { Id = Guid.CreateVersion7(), Uid = asked.Uid.IsNone ? Uid.New() : asked.Uid };
 
     private static Task LetNamesFollowAsync(
         DbTransaction transaction, IReadOnlyList<EventWrite> writes, List<(Guid Id, int Version)> written)
@@ -270,7 +273,7 @@ public sealed class EventStore(Database database)
         var (added, fullest) = await transaction.Connection!.QuerySingleAsync<(int Added, int Fullest)>("""
             with added as (
                 insert into event (id, organisation_id, home_calendar_id, uid, state, content, continues, made_by, reach, created_at)
-                select w.id, @organisationId, c.id, w.uid, w.state, w.content::jsonb, w.continues::uuid, @accountId, w.reach::tstzrange,
+                select w.id, @organisationId, c.id, w.uid, w.state, w.content::jsonb, w.continues, @accountId, w.reach::tstzrange,
                     @now
                 from unnest(@Ids, @Homes, @Uids, @States, @Contents, @Continued, @Reaches) w (id, home, uid, state, content, continues,
                     reach)
@@ -386,12 +389,15 @@ public sealed class EventStore(Database database)
 
     /// <summary>What a document names by id, and must not vanish while it does.</summary>
     private static IEnumerable<(Guid Event, string Kind, Guid Target)> References(CalendarEvent written) =>
-        EventField.All.SelectMany(field => field.Of(written.Content) switch
-    {
-        Category category => [(written.Id, "category", category.Id)],
-        IEnumerable<EventFile> files => files.Select(file => (written.Id, "file", file.Id)),
-        _ => Enumerable.Empty<(Guid, string, Guid)>(),
-    });
+        EventField.All.Select(field => field.Of(written.Content))
+            .Concat(written.Exceptions.SelectMany(exception => exception.Own.Values.Select(own => own.Value)))
+            .SelectMany(value => value switch
+            {
+                Category category => [(written.Id, "category", category.Id)],
+                Place { Id: { } id } => [(written.Id, "place", id)],
+                IEnumerable<EventFile> files => files.Select(file => (written.Id, "file", file.Id)),
+                _ => Enumerable.Empty<(Guid, string, Guid)>(),
+            });
 
     private static DynamicParameters Parameters(EventColumns columns, object more)
     {

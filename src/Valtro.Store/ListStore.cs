@@ -12,7 +12,11 @@ namespace Valtro.Store;
 /// <summary>A place that the organisation knows, so that it can clash.</summary>
 /// <param name="Latitude">Degrees north, where somebody said where it is.</param>
 /// <param name="Longitude">Degrees east.</param>
-public sealed record KnownPlace(Guid Id, string Name, double? Latitude = null, double? Longitude = null);
+public sealed record KnownPlace(Guid Id, string Name, double? Latitude = null, double? Longitude = null)
+{
+    /// <summary>As events name it.</summary>
+    public Place Place => new(Id, Name);
+}
 
 /// <summary>The organisation's own lists.</summary>
 public enum ListKind
@@ -29,7 +33,7 @@ public sealed record Listed<T>(T Entry, Instant? RetiredAt, int Events);
 /// <summary>What an act changed in events: its id, by which they are put back, and how many they are.</summary>
 public sealed record ListAct(Guid ActId, int Events);
 
-/// <summary>The organisation's own lists: categories, which events name by id, and known places, which they name by name.</summary>
+/// <summary>The organisation's own lists: categories and places, which events name by id.</summary>
 public sealed class ListStore(Database database, EventStore events)
 {
     public const int Most = 200;
@@ -43,9 +47,6 @@ public sealed class ListStore(Database database, EventStore events)
     {
         public KnownPlace ToPlace() => new(Id, Name, Latitude, Longitude);
     }
-
-    /// <summary>What documents may name, retired ones too.</summary>
-    internal const string CategoriesNamed = "select id, name, colour from category where organisation_id = @organisationId limit 1000";
 
     internal const string CategoriesOfOrganisation = """
         select k.id, k.name, k.colour, k.retired_at, k.merged_into, 0 as events
@@ -71,10 +72,6 @@ public sealed class ListStore(Database database, EventStore events)
         )
         select id, merged_into from leads
         """;
-
-    internal static async Task<IReadOnlyDictionary<Guid, Category>> ReadCategoriesAsync(SqlMapper.GridReader results) =>
-        (await results.ReadAsync<(Guid Id, string Name, string Colour)>())
-            .ToDictionary(row => row.Id, row => new Category(row.Id, row.Name, Hue.Named(row.Colour)));
 
     internal static async Task<(IReadOnlyList<Category> Offered, IReadOnlyList<Category> Every)> ReadListAsync(SqlMapper.GridReader results)
     {
@@ -110,30 +107,46 @@ public sealed class ListStore(Database database, EventStore events)
     /// <summary>Both lists whole, with how much each entry is used.</summary>
     public Task<(IReadOnlyList<Listed<Category>> Categories, IReadOnlyList<Listed<KnownPlace>> Places)> AllAsync(Guid organisationId) =>
         database.ReadManyAsync<(IReadOnlyList<Listed<Category>>, IReadOnlyList<Listed<KnownPlace>>)>($"""
-            {Counted(CategoriesOfOrganisation, "select count(*) from event_reference r join event e on e.id = r.event_id and e.removed_at is null where r.category_id = k.id and r.ended_at is null")};
-            {Counted(PlacesOfOrganisation, "select count(*) from event e where e.organisation_id = p.organisation_id and e.content ? 'place' and lower(e.content ->> 'place') = lower(p.name) and e.removed_at is null")}
+            {Counted(CategoriesOfOrganisation, "r.category_id = k.id")};
+            {Counted(PlacesOfOrganisation, "r.place_id = p.id")}
             """, new { organisationId }, async results => (
                 [.. (await results.ReadAsync<CategoryRow>())
                     .Select(row => new Listed<Category>(row.ToCategory(), row.RetiredAt, row.Events))],
                 [.. (await results.ReadAsync<PlaceRow>())
                     .Select(row => new Listed<KnownPlace>(row.ToPlace(), row.RetiredAt, row.Events))]));
 
-    private static string Counted(string list, string count) =>
-        list.Replace("0 as events", $"({count})::integer as events", StringComparison.Ordinal);
+    private static string Counted(string list, string naming) => list.Replace("0 as events", $"""
+        (select count(*)
+         from event_reference r
+         join event e on e.id = r.event_id and e.removed_at is null
+         where {naming} and r.ended_at is null)::integer as events
+        """, StringComparison.Ordinal);
 
     /// <summary>Puts a category on the list; one of that name that was retired is offered again.</summary>
     /// <exception cref="RuleException">The name is taken, or the list is full.</exception>
     public async Task<Category> AddCategoryAsync(Guid organisationId, string name, Hue hue) =>
         new(
             await AddAsync(ListKind.Category, organisationId, name, "colour = @colour, merged_into = null", "colour", "@colour",
-                new { colour = hue.Name }), name, hue);
+                new { colour = hue.Name }, (_, _) => Task.CompletedTask), name, hue);
 
-    /// <summary>Puts a place on the list; one of that name that was retired is offered again.</summary>
+    /// <summary>Puts a place on the list; one of that name that was retired is offered again. Events that say in words that they are there
+    /// are there from now on.</summary>
     /// <exception cref="RuleException">The name is taken, or the list is full.</exception>
-    public async Task<KnownPlace> AddPlaceAsync(Guid organisationId, string name, double? latitude = null, double? longitude = null) =>
-        new(
-            await AddAsync(ListKind.Place, organisationId, name, "latitude = @latitude, longitude = @longitude", "latitude, longitude",
-                "@latitude, @longitude", new { latitude, longitude }), name, latitude, longitude);
+    /// <exception cref="ChangedMeanwhileException">One of the events was saved at the same time.</exception>
+    public async Task<(KnownPlace Place, ListAct Act)> AddPlaceAsync(Guid organisationId, KnownPlace place, Guid accountId, Instant now)
+    {
+        var act = new ListAct(Guid.CreateVersion7(), 0);
+        var id =
+            await AddAsync(ListKind.Place, organisationId, place.Name, "latitude = @Latitude, longitude = @Longitude, merged_into = null",
+            "latitude, longitude", "@Latitude, @Longitude", new { place.Latitude, place.Longitude }, async (transaction, id) =>
+            {
+                var writes = await SettlingAsync(organisationId, new Place(id, place.Name));
+                if (writes.Count > 0)
+                    await EventStore.WriteAsync(transaction, organisationId, writes, accountId, now, act.ActId);
+                act = act with { Events = CountOf(writes) };
+            });
+        return (place with { Id = id }, act);
+    }
 
     /// <summary>Names and paints a category anew: its events have it as it is.</summary>
     /// <exception cref="NotFoundException">There is none.</exception>
@@ -150,14 +163,15 @@ public sealed class ListStore(Database database, EventStore events)
         return true;
     }));
 
-    /// <summary>Names a place anew, and says where it is. Events that are there by its old name get the new one.</summary>
+    /// <summary>Names a place anew, and says where it is: its events are there under its new name. Those that say that name in words are
+    /// there from now on.</summary>
     /// <exception cref="NotFoundException">There is none.</exception>
     /// <exception cref="RuleException">The name is taken.</exception>
     /// <exception cref="ChangedMeanwhileException">One of the events was saved at the same time.</exception>
     public async Task<ListAct> SavePlaceAsync(Guid organisationId, KnownPlace place, Guid accountId, Instant now, AuditLine audit)
     {
-        var old = await NameAsync(ListKind.Place, organisationId, place.Id);
-        var writes = old == place.Name ? [] : await MovingAsync(organisationId, old, place.Name);
+        var isRenamed = await NameAsync(ListKind.Place, organisationId, place.Id) != place.Name;
+        var writes = isRenamed ? await SettlingAsync(organisationId, place.Place) : [];
         return await Refusing(ListKind.Place, NameTaken(place.Name), () => database.InTransactionAsync(async transaction =>
         {
             await transaction.Connection!.ExecuteAsync(
@@ -167,7 +181,7 @@ public sealed class ListStore(Database database, EventStore events)
                 where organisation_id = @organisationId and id = @Id
                 """,
                 new { organisationId, place.Id, place.Name, place.Latitude, place.Longitude }, transaction);
-            return await WriteAsync(transaction, organisationId, writes, accountId, now, takesAway: old != place.Name, audit);
+            return await WriteAsync(transaction, organisationId, writes, accountId, now, takesAway: isRenamed, audit);
         }));
     }
 
@@ -179,8 +193,7 @@ public sealed class ListStore(Database database, EventStore events)
     {
         if (await transaction.Connection!.ExecuteAsync($"""
             update {Table(kind)}
-            set retired_at = case when @isRetired then coalesce(retired_at,
-                @now) end{(kind == ListKind.Category ? ", merged_into = null" : "")}
+            set retired_at = case when @isRetired then coalesce(retired_at, @now) end, merged_into = null
             where organisation_id = @organisationId and id = @id
             """, new { organisationId, id, isRetired, now }, transaction) == 0)
             throw new NotFoundException(Table(kind));
@@ -197,16 +210,16 @@ public sealed class ListStore(Database database, EventStore events)
     public async Task<ListAct> MergeAsync(
         ListKind kind, Guid organisationId, Guid from, Guid into, Guid accountId, Instant now, AuditLine audit)
     {
-        var (was, becomes) = (await NameAsync(kind, organisationId, from), await NameAsync(kind, organisationId, into));
-        var writes = kind == ListKind.Place
-            ? await MovingAsync(organisationId, was, becomes)
-            : await RelabellingAsync(
-                organisationId, from, (await EveryCategoryAsync(organisationId)).First(category => category.Id == into));
+        var (_, becomes) = (await NameAsync(kind, organisationId, from), await NameAsync(kind, organisationId, into));
+        object target = kind == ListKind.Place
+            ? new Place(into, becomes)
+            : (await EveryCategoryAsync(organisationId)).First(category => category.Id == into);
+        var writes = await NamingAnotherAsync(kind, organisationId, from, target);
         return await database.InTransactionAsync(async transaction =>
         {
             await transaction.Connection!.ExecuteAsync($"""
                 update {Table(kind)}
-                set retired_at = coalesce(retired_at, @now){(kind == ListKind.Category ? ", merged_into = @into" : "")}
+                set retired_at = coalesce(retired_at, @now), merged_into = @into
                 where organisation_id = @organisationId and id = @from
                 """, new { organisationId, from, into, now }, transaction);
             return await WriteAsync(transaction, organisationId, writes, accountId, now, takesAway: true, audit);
@@ -222,28 +235,27 @@ public sealed class ListStore(Database database, EventStore events)
             await EventStore.WriteAsync(transaction, organisationId, writes, accountId, now, actId);
         await GoingOut.AllChangedAsync(transaction, organisationId, now, takesAway);
         await AuditStore.WriteAsync(transaction, organisationId, audit);
-        return new ListAct(actId, writes.Count(write => !write.IsRemoved));
+        return new ListAct(actId, CountOf(writes));
     }
 
-    /// <summary>Events that are at a place, or one of whose dates is, as they are at another.</summary>
-    private async Task<IReadOnlyList<EventWrite>> MovingAsync(Guid organisationId, string from, string to)
-    {
-        bool IsThere(object? named) => string.Equals(named as string, from, StringComparison.OrdinalIgnoreCase);
-        var place = EventField.Named("place");
-        return [.. (await events.AtPlaceAsync(organisationId, from)).Select(stored => Write(stored, stored.Event with
+    private static int CountOf(IReadOnlyList<EventWrite> writes) => writes.Count(write => !write.IsRemoved);
+
+    /// <summary>Events that say in words that they are at a place, or one of whose dates does, as they are there.</summary>
+    private async Task<IReadOnlyList<EventWrite>> SettlingAsync(Guid organisationId, Place place) =>
+        Changing(await events.SayingTheyAreAtAsync(organisationId, place.Name), value =>
+            value is Place { Id: null } words && string.Equals(words.Name, place.Name, StringComparison.OrdinalIgnoreCase) ? place : value);
+
+    /// <summary>Events that name an entry, as they name another.</summary>
+    private async Task<IReadOnlyList<EventWrite>> NamingAnotherAsync(ListKind kind, Guid organisationId, Guid from, object to) =>
+        Changing(await events.NamingAsync(kind, organisationId, from), value => value switch
         {
-            Content = IsThere(stored.Event.Content.Place) ? stored.Event.Content with { Place = to } : stored.Event.Content,
-            Exceptions =
-                [.. stored.Event.Exceptions.Select(one => IsThere(one.Own[place]) ? one with { Own = one.Own.With("place", to) } : one)],
-        }))];
-    }
+            Category category when kind == ListKind.Category && category.Id == from => to,
+            Place place when kind == ListKind.Place && place.Id == from => to,
+            _ => value,
+        });
 
-    private async Task<IReadOnlyList<EventWrite>> RelabellingAsync(Guid organisationId, Guid from, Category to) =>
-        [.. (await events.WithCategoryAsync(organisationId, from))
-            .Select(stored => Write(stored, stored.Event with { Content = stored.Event.Content with { Category = to } }))];
-
-    private static EventWrite Write(StoredEvent stored, CalendarEvent after) =>
-        new(after, stored.Version, EventAct.Changed, stored.IsRemoved);
+    private static IReadOnlyList<EventWrite> Changing(IReadOnlyList<StoredEvent> found, Func<object, object> change) =>
+        [.. found.Select(stored => new EventWrite(stored.Event.Changing(change), stored.Version, EventAct.Changed, stored.IsRemoved))];
 
     private static string Table(ListKind kind) => Words.Of(kind);
 
@@ -253,7 +265,8 @@ public sealed class ListStore(Database database, EventStore events)
         ?? throw new NotFoundException(Table(kind));
 
     private async Task<Guid> AddAsync(
-        ListKind kind, Guid organisationId, string name, string again, string columns, string values, object more)
+        ListKind kind, Guid organisationId, string name, string again, string columns, string values, object more,
+        Func<DbTransaction, Guid, Task> also)
     {
         var parameters = new DynamicParameters(more);
         parameters.AddDynamicParams(new { id = Guid.CreateVersion7(), organisationId, name, Most });
@@ -273,13 +286,15 @@ public sealed class ListStore(Database database, EventStore events)
                     and retired_at is not null order by retired_at desc limit 1)
                 returning id
                 """, parameters, transaction);
-            return known
+            var entry = known
                 ?? await connection.QuerySingleAsync<Guid>(
                     $"""
                     insert into {Table(kind)} (id, organisation_id, name, {columns})
                     values (@id, @organisationId, @name, {values})
                     returning id
                     """, parameters, transaction);
+            await also(transaction, entry);
+            return entry;
         }));
     }
 

@@ -35,7 +35,7 @@ internal static class RevisionDocument
     /// <summary>The event as it was then, and whether it was in the bin. A category or file that is gone since is none.</summary>
     public static (CalendarEvent Event, bool IsRemoved) Read(string stored, CalendarEvent now, Named named)
     {
-        using var document = Parse(stored);
+        using var document = Parse(stored, out var isOfBefore);
         var root = document.RootElement;
         var (content, exceptions) = EventDocument.Read(root.GetProperty("event"), named);
         var then = now with
@@ -46,22 +46,26 @@ internal static class RevisionDocument
             Content = content,
             Exceptions = exceptions,
         };
+        // Before places had ids, what was called as one was one.
+        if (isOfBefore)
+            then = then.Changing(value => value is Place { Id: null } words ? Place.Typed(words.Name, named.Lists.Places.Values) : value);
         return (then, root.TryGetProperty("inBin", out var inBin) && inBin.GetBoolean());
     }
 
     private static IEnumerable<Guid> FilesOf(string stored)
     {
-        using var document = Parse(stored);
+        using var document = Parse(stored, out _);
         return document.RootElement.GetProperty("event").TryGetProperty("files", out var files)
             ? [.. files.EnumerateArray().Select(one => one.GetGuid())]
             : [];
     }
 
     /// <summary>In today's form, whichever it was written in.</summary>
-    private static JsonDocument Parse(string stored)
+    private static JsonDocument Parse(string stored, out bool isOfBefore)
     {
         var document = JsonDocument.Parse(stored);
-        if (document.RootElement.TryGetProperty("event", out _))
+        isOfBefore = !document.RootElement.TryGetProperty("event", out _);
+        if (!isOfBefore)
             return document;
         document.Dispose();
         return JsonDocument.Parse(FromFlat((JsonObject)JsonNode.Parse(stored)!).ToJsonString());

@@ -10,7 +10,7 @@ namespace Valtro.Store;
 public sealed record Revision(int Version, EventAct Act, Guid ActId, string By, Instant At, bool IsRemoved, CalendarEvent Event);
 
 /// <summary>Who changed what, when. Nothing here is ever changed.</summary>
-public sealed class RevisionStore(Database database, EventStore events, ListStore lists, FileStore files)
+public sealed class RevisionStore(Database database, EventStore events, FileStore files)
 {
     private sealed record Row(Guid EventId, int Version, string Act, Guid ActId, string Name, Instant MadeAt, string Content);
 
@@ -90,9 +90,9 @@ public sealed class RevisionStore(Database database, EventStore events, ListStor
     public async Task<CalendarEvent?> SuccessorAsync(Guid organisationId, CalendarEvent before, Guid actId)
     {
         var row = await database.FirstAsync<Row>(Columns + """
-            join event e on e.id = r.event_id and e.continues = @Uid
+            join event e on e.id = r.event_id and e.continues = @uid
             where r.organisation_id = @organisationId and r.act_id = @actId and r.version = 1
-            """, new { organisationId, before.Uid, actId });
+            """, new { organisationId, uid = before.Uid.Text, actId });
         return row is not null && (await events.WithBinAsync(organisationId, [row.EventId])).GetValueOrDefault(row.EventId) is { } now
             ? ToRevision(row, now, await NamedAsync(organisationId, [row.Content])).Event
             : null;
@@ -156,7 +156,7 @@ public sealed class RevisionStore(Database database, EventStore events, ListStor
     {
         var wanted = RevisionDocument.FilesOf(stored);
         return new Named(
-            (await lists.EveryCategoryAsync(organisationId)).ToDictionary(category => category.Id),
+            await database.ReadManyAsync(NamedLists.OfOrganisation, new { organisationId }, NamedLists.ReadAsync),
             wanted.Length == 0
                 ? Named.Nothing.Files
                 : (await files.SomeAsync(organisationId, wanted)).ToDictionary(one => one.File.Id, one => one.File));

@@ -31,7 +31,7 @@ internal static class Build
 
     public static CalendarEvent Event(Series series, string title = "Boat lab", EventState state = EventState.Live,
         string place = "Slipway", RichText? description = null) =>
-        new(Guid.CreateVersion7(), Guid.CreateVersion7(), Guid.NewGuid(),
+        new(Guid.CreateVersion7(), Guid.CreateVersion7(), Uid.New(),
             new EventContent(title, series, place, description ?? RichText.Empty),
             state, Instant.FromUtc(2026, 9, 1, 12, 0));
 

@@ -6,15 +6,20 @@ namespace Valtro.Core.Tests;
 
 public class ClashTests
 {
-    private static readonly HashSet<string> Known = new(StringComparer.OrdinalIgnoreCase) { "Hall" };
+    private static readonly Place Hall = new(Guid.NewGuid(), "Hall");
+
+    private static Place At(string typed) => Place.Typed(typed, [Hall]);
 
     private static IReadOnlyList<Clash> Find(string start, string place, CalendarEvent other, string[]? readers = null,
         string[]? othersReaders = null, int minutes = 60) => ClashFinder.Find(
-        Build.Series(start, minutes: minutes).All(), place, Known, readers ?? [],
+        Build.Series(start, minutes: minutes).All(), At(place), readers ?? [],
         [.. EventDates.All(other, SchoolCalendar.Empty).Take(10)], _ => othersReaders ?? []);
 
     private static CalendarEvent Other(string start = "2026-11-24 14:30", string place = "Hall", EventState state = EventState.Live) =>
-        Build.Event(Build.Series(start), "Choir", state, place);
+        There(Build.Event(Build.Series(start), "Choir", state), place);
+
+    private static CalendarEvent There(CalendarEvent other, string place) =>
+        other with { Content = other.Content with { Place = At(place) } };
 
     [Fact]
     public void The_same_known_place_at_the_same_time_is_a_clash()
@@ -46,9 +51,9 @@ public class ClashTests
     [Fact]
     public void A_long_one_that_began_earlier_is_found_behind_short_ones()
     {
-        var others = new[] { Build.Event(Build.Series("2026-11-24 08:00", minutes: 600), "All day", place: "Hall"),
-            Build.Event(Build.Series("2026-11-24 09:00"), "Short", place: "Hall") };
-        var clashes = ClashFinder.Find(Build.Series("2026-11-24 17:00").All(), "Hall", Known, [],
+        var others = new[] { There(Build.Event(Build.Series("2026-11-24 08:00", minutes: 600), "All day"), "Hall"),
+            There(Build.Event(Build.Series("2026-11-24 09:00"), "Short"), "Hall") };
+        var clashes = ClashFinder.Find(Build.Series("2026-11-24 17:00").All(), Hall, [],
             [.. others.SelectMany(one => EventDates.All(one, SchoolCalendar.Empty))], _ => []);
         Assert.Equal("All day", Assert.Single(clashes).With.Title);
     }

@@ -93,7 +93,7 @@ public class CompositionProperties
             return Dates(headline).IsSubsetOf(Dates(complete))
                 && headline.Zip(complete).All(pair => pair.First.Event.Detail <= pair.Second.Event.Detail)
                 && times.Count == headline.Count(entry => entry.Event.State != EventState.Cancelled)
-                && times.All(entry => entry is { Title: Disclosed.Busy, Event.Content.Place: "" });
+                && times.All(entry => entry is { Title: Disclosed.Busy, Event.Content.Place.IsNowhere: true });
         });
 
     [Fact]

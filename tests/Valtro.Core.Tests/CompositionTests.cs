@@ -277,7 +277,7 @@ public class CompositionTests
         var few = Assert.Single(
             Compose(ForEveryone with { Fields = new HashSet<ShownField> { ShownField.Links, ShownField.Picture } }, [calendar], lab)).Event;
         Assert.Equal(("", "", "", 1, 0, "boat.png"),
-            (few.Content.Place, few.Content.Description.Html, few.Content.Contact, few.Content.Links.Count, few.Content.Files.Count,
+            (few.Content.Place.Name, few.Content.Description.Html, few.Content.Contact, few.Content.Links.Count, few.Content.Files.Count,
                 few.Picture?.Name));
         Assert.Null(Assert.Single(Compose(ForEveryone with { Cap = Detail.Headline }, [calendar], lab)).Event.Picture);
     }

@@ -62,7 +62,7 @@ public class DisclosureTests
     public void A_headline_holds_no_description()
     {
         var seen = Disclosed.Of(Secret(), Detail.Headline)!;
-        Assert.Equal(("marker-title", "marker-place", RichText.Empty), (seen.Title, seen.Content.Place, seen.Content.Description));
+        Assert.Equal(("marker-title", "marker-place", RichText.Empty), (seen.Title, seen.Content.Place.Name, seen.Content.Description));
     }
 
     [Fact]

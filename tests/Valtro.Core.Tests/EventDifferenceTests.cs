@@ -21,13 +21,13 @@ public class EventDifferenceTests
     private static CalendarEvent Timed(Func<Series, Series> change) => With(content => content with { Series = change(content.Series) });
 
     [Fact]
-    public void The_same_twice_differs_in_nothing() => Assert.Empty(Said(Lab with { Uid = Guid.NewGuid() }));
+    public void The_same_twice_differs_in_nothing() => Assert.Empty(Said(Lab with { Uid = Uid.New() }));
 
     [Fact]
     public void Each_field_is_named_with_what_it_was_and_is()
     {
         Assert.Equal(["title: Boat lab → Knots"], Said(With(content => content with { Title = "Knots" })));
-        Assert.Equal(["place: Slipway → "], Said(With(content => content with { Place = "" })));
+        Assert.Equal(["place: Slipway → "], Said(With(content => content with { Place = Place.Nowhere })));
         Assert.Equal(["description:  → Bring gloves"],
             Said(With(content => content with { Description = new RichText("<p>Bring gloves</p>", "Bring gloves") })));
         Assert.Equal(["category:  → Training"],
@@ -65,13 +65,18 @@ public class EventDifferenceTests
         {
             Exceptions = [
                 new EventException(at) { Start = Build.Local("2026-12-02 09:00"), End = Build.Local("2026-12-02 10:00"),
-                    Own = OwnFields.None.With("title", "Mast").With("place", "").With("description", new RichText("<p>x</p>", "x")) }],
+                    Own = OwnFields.None.With("title", "Mast").With("place", Place.Called(""))
+                        .With("description", new RichText("<p>x</p>", "x")) }],
         };
         Assert.Equal(
             ["exception: Tuesday 1 December 2026 → moved to Wednesday 2 December 2026, 09:00 to 10:00, called “Mast”, without a place, with its own text"], Said(after));
         Assert.Equal(["exception: Tuesday 1 December 2026 → as the series"], Said(Lab, after));
         var cancelled =
-            Lab with { Exceptions = [new EventException(at) { IsCancelled = true, Own = OwnFields.None.With("place", "Loft") }] };
+            Lab with
+            {
+                Exceptions =
+                [new EventException(at) { IsCancelled = true, Own = OwnFields.None.With("place", Place.Called("Loft")) }]
+            };
         Assert.Equal(["exception: Tuesday 1 December 2026 → cancelled, in Loft"], Said(cancelled, after));
     }
 
@@ -79,13 +84,17 @@ public class EventDifferenceTests
     public void What_was_typed_for_a_date_is_told_from_what_the_series_says()
     {
         var calendarEvent =
-            Lab with { Exceptions = [new EventException(Build.Local("2026-12-01 14:00")) { Own = OwnFields.None.With("place", "Loft") }] };
+            Lab with
+            {
+                Exceptions =
+                [new EventException(Build.Local("2026-12-01 14:00")) { Own = OwnFields.None.With("place", Place.Called("Loft")) }]
+            };
         var seen = EventDates.Find(calendarEvent, Build.Local("2026-12-01 14:00"), SchoolCalendar.Empty)!.Value;
-        var asShown = Lab.Content with { Place = "Loft", Series = Lab.Series with { Timing = seen.Timing } };
+        var asShown = Lab.Content with { Place = Place.Called("Loft"), Series = Lab.Series with { Timing = seen.Timing } };
         Assert.Empty(EventDifference.Between(seen, Lab.Series, asShown, English));
         var typed = asShown with
         {
-            Place = "Slipway",
+            Place = Place.Called("Slipway"),
             Series = asShown.Series with
             {
                 Timing = Timing.Timed(seen.Timing.Start.PlusHours(1), seen.Timing.End.PlusHours(1), Zones.Named("Europe/Oslo")),

@@ -23,7 +23,7 @@ public class EventMergeTests
         Assert.Equal(
             ["title by Both: Boat laboratory / Sail lab", "place by They: Loft / Slipway", "contact by You: office / Bo"],
             Merge(Seen(Lab), Seen(Lab with { Title = "Sail lab", Contact = "Bo" }),
-                Seen(Lab with { Title = "Boat laboratory", Place = "Loft" })));
+                Seen(Lab with { Title = "Boat laboratory", Place = Place.Called("Loft") })));
 
     [Fact]
     public void What_both_changed_alike_is_no_question() =>
@@ -33,7 +33,7 @@ public class EventMergeTests
     {
         { "title", content => content with { Title = "Other" } },
         { "subtitle", content => content with { Subtitle = "Other" } },
-        { "place", content => content with { Place = "Other" } },
+        { "place", content => content with { Place = Place.Called("Other") } },
         { "description", content => content with { Description = new RichText("<p>Other</p>", "Other") } },
         { "category", content => content with { Category = new Category(Guid.NewGuid(), "Other", Build.Harbour) } },
         { "tags", content => content with { Tags = ["other"] } },

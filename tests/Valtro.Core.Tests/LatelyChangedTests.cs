@@ -71,7 +71,7 @@ public class LatelyChangedTests
     public void Another_place_is_told_and_another_title_is_not()
     {
         Assert.Equal(EntryChange.Relocated,
-            Assert.Single(Changed(With(date => date with { Own = OwnFields.None.With("place", "Loft") }), Lab)).Change);
+            Assert.Single(Changed(With(date => date with { Own = OwnFields.None.With("place", Place.Called("Loft")) }), Lab)).Change);
         Assert.Empty(Changed(With(date => date with { Own = OwnFields.None.With("title", "Boat theory") }), Lab));
     }
 

@@ -34,7 +34,7 @@ public class SeriesEditTests
             calendarEvent.Content with
             {
                 Title = title ?? date.Title,
-                Place = place ?? date.Place,
+                Place = place is null ? date.Place : Place.Called(place),
                 Series = series?.Invoke(typed) ?? typed
             });
     }
@@ -61,7 +61,7 @@ public class SeriesEditTests
         var moved = Apply(Lab, Edit(Lab, "2026-12-01 14:00", place: "Loft"), ChangeScope.This).Event;
         var after = Apply(moved, Edit(moved, "2026-12-08 14:00", title: "Boat building"), ChangeScope.Every).Event;
         var date = EventDates.Find(after, Build.Local("2026-12-01 14:00"), SchoolCalendar.Empty)!.Value;
-        Assert.Equal(("Boat building", "Loft"), (date.Title, date.Place));
+        Assert.Equal(("Boat building", "Loft"), (date.Title, date.Place.Name));
     }
 
     [Fact]
@@ -127,7 +127,11 @@ public class SeriesEditTests
     public void Every_date_moves_with_its_exceptions_when_the_time_moves()
     {
         var lab =
-            Lab with { Exceptions = [new EventException(Build.Local("2026-12-01 14:00")) { Own = OwnFields.None.With("place", "Loft") }] };
+            Lab with
+            {
+                Exceptions =
+                [new EventException(Build.Local("2026-12-01 14:00")) { Own = OwnFields.None.With("place", Place.Called("Loft")) }]
+            };
         var outcome = Apply(lab, Edit(lab, "2026-12-08 14:00", start: "2026-12-08 16:00"), ChangeScope.Every);
         Assert.Equal("11-24 16:00", Dates(outcome.Event).First());
         Assert.Equal(Build.Local("2026-12-01 16:00"), Assert.Single(outcome.Event.Exceptions).RecurrenceId);
@@ -176,7 +180,7 @@ public class SeriesEditTests
         var calendarEvent = Build.Event(Build.Series("2026-09-08 14:00", "FREQ=MONTHLY;BYDAY=2TU")) with
         {
             // 14 September 2027 is a second Tuesday; the Wednesday after it is the third.
-            Exceptions = [new EventException(Build.Local("2027-09-14 14:00")) { Own = OwnFields.None.With("place", "Loft") }],
+            Exceptions = [new EventException(Build.Local("2027-09-14 14:00")) { Own = OwnFields.None.With("place", Place.Called("Loft")) }],
         };
         var outcome = Apply(calendarEvent, Edit(calendarEvent, "2026-09-08 14:00", start: "2026-09-09 14:00"), ChangeScope.Every);
         Assert.Empty(outcome.Lost);
@@ -214,11 +218,11 @@ public class SeriesEditTests
         {
             Exceptions = [
             new EventException(Build.Local("2026-12-01 14:00")) { Own =
-                OwnFields.None.With("title", "Regatta talk").With("place", "Loft") }]
+                OwnFields.None.With("title", "Regatta talk").With("place", Place.Called("Loft")) }]
         };
         var after = Apply(lab, Edit(lab, "2026-12-01 14:00", title: "Boat building"), ChangeScope.Every).Event;
         Assert.Equal("Boat building", after.Content.Title);
-        Assert.Equal(OwnFields.None.With("place", "Loft"), after.Exceptions[0].Own);
+        Assert.Equal(OwnFields.None.With("place", Place.Called("Loft")), after.Exceptions[0].Own);
     }
 
     [Fact]

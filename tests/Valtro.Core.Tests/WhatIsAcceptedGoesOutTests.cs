@@ -137,7 +137,7 @@ public class WhatIsAcceptedGoesOutTests
     }
 
     private static CalendarEvent Event(EventContent content) =>
-        new(Guid.CreateVersion7(), Home, Guid.NewGuid(), content, EventState.Live, Instant.FromUtc(2026, 9, 1, 12, 0));
+        new(Guid.CreateVersion7(), Home, Uid.New(), content, EventState.Live, Instant.FromUtc(2026, 9, 1, 12, 0));
 
     private static readonly SchoolCalendar School = Build.School(new DayCycle(CycleUnit.Weeks, 2, RestartsEachTerm: true));
 
@@ -213,7 +213,7 @@ public class WhatIsAcceptedGoesOutTests
         var delivered = composition.Deliver(events);
         var components = TestFeed.Of(delivered, School);
         foreach (var closed in composition.Breaks(new LocalDate(2032, 1, 1)))
-            components.AddDate(closed, closed.Title, Guid.NewGuid());
+            components.AddDate(closed, closed.Title, Uid.New());
         Assert.EndsWith("END:VCALENDAR\r\n", TestFeed.Write(components), StringComparison.Ordinal);
         composition.NextTurn(events);
         composition.ClosesAt(events);
@@ -226,7 +226,7 @@ public class WhatIsAcceptedGoesOutTests
                 && delivered.Count > 0)
             {
                 var alone = TestFeed.Components(School);
-                alone.AddDate(found, composition.FullTitle(found), Guid.NewGuid());
+                alone.AddDate(found, composition.FullTitle(found), Uid.New());
                 TestFeed.Write(alone);
             }
         }

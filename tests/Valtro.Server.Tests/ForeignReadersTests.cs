@@ -325,7 +325,7 @@ public sealed class ForeignReadersTests(ValtroApp app, ITestOutputHelper output)
             exceptions.Add(random.Next(3) switch
             {
                 0 => new EventException(dates[3]) { IsCancelled = true },
-                1 => new EventException(dates[3]) { Own = OwnFields.None.With("place", "Elsewhere") },
+                1 => new EventException(dates[3]) { Own = OwnFields.None.With("place", Place.Called("Elsewhere")) },
                 _ =>
                     new EventException(dates[3])
                     {
@@ -342,7 +342,7 @@ public sealed class ForeignReadersTests(ValtroApp app, ITestOutputHelper output)
             kind.Add("rdate only");
         }
         var content = new EventContent($"Generated {number}", series, "", RichText.Empty);
-        return new Made(new CalendarEvent(Guid.Empty, calendar, Guid.Empty, content, EventState.Live, default) { Exceptions = exceptions },
+        return new Made(new CalendarEvent(Guid.Empty, calendar, default, content, EventState.Live, default) { Exceptions = exceptions },
             string.Join(' ', kind));
     }
 }

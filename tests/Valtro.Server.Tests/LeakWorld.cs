@@ -118,7 +118,7 @@ public sealed class LeakWorld
                     System.Text.Encoding.UTF8.GetBytes(Mark(number, FieldLevel.Complete, "inside")), ada, now)
             : null;
         var home = Calendars[random.Next(Calendars.Count)];
-        var made = new CalendarEvent(Guid.Empty, home.Id, Guid.Empty, Content(number, file, random),
+        var made = new CalendarEvent(Guid.Empty, home.Id, default, Content(number, file, random),
             random.Next(6) switch { 0 => EventState.Draft, 1 => EventState.Waiting, 2 => EventState.Cancelled, _ => EventState.Live },
                 default)
         {
@@ -133,7 +133,7 @@ public sealed class LeakWorld
                 Exceptions =
                 [
                     new EventException(own) { Own = OwnFields.None.With("title", Mark(number, FieldLevel.Headline, "own-title"))
-                        .With("place", Mark(number, FieldLevel.Headline, "own-place"))
+                        .With("place", Place.Called(Mark(number, FieldLevel.Headline, "own-place")))
                         .With("description", Rich(number, "own-description")) },
                 ],
             };

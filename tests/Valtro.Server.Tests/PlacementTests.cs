@@ -100,7 +100,8 @@ public sealed class PlacementTests(ValtroApp app) : IClassFixture<ValtroApp>
         var open = (string)(await NewAsync(ada, "Loud", "LO"))["id"]!;
         var made = await ada.DoAsync(HttpMethod.Post, "/api/events", Caller.Event(closed, "Moves house"));
         var uid =
-            await app.Test.Database.FirstAsync<Guid>("select uid from event where id = @id", new { id = Guid.Parse((string)made["id"]!) });
+            await app.Test.Database.FirstAsync<string>(
+                "select uid from event where id = @id", new { id = Guid.Parse((string)made["id"]!) });
         var preview = await ada.ChangeAsync(made, "edit", Caller.Event(open, "Moves house"), preview: true);
         Assert.Contains("Everyone: all of it, text, links and files too", preview["newlySees"]!.AsArray().Select(line => (string)line!));
         await ada.ChangeAsync(made, "edit", Caller.Event(open, "Moves house"));

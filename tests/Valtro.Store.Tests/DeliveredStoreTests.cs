@@ -29,7 +29,7 @@ public sealed class DeliveredStoreTests : SchoolAndClub
         _edition = (await Editions.StandardAsync(_calendar.Id))!;
     }
 
-    private static Stamp Stamp(Guid uid, int sequence = 3, string date = "", Instant? goneAt = null, params Guid[] calendars) =>
+    private static Stamp Stamp(Uid uid, int sequence = 3, string date = "", Instant? goneAt = null, params Guid[] calendars) =>
         new(new ComponentName(uid, date), UInt128.MaxValue - 5, sequence, Now, 1, 2, calendars, goneAt);
 
     private static Artefact Feed(EditionAddress edition, long version) =>
@@ -45,7 +45,7 @@ public sealed class DeliveredStoreTests : SchoolAndClub
             new Series(Timing.Timed(new LocalDateTime(2026, 11, 24, 14, 0), new LocalDateTime(2026, 11, 24, 15, 0), Halifax),
                 RuleText.Parse(rule)), "", RichText.Empty);
         var done = await Events.WriteAsync(_school,
-            [new EventWrite(new CalendarEvent(Guid.Empty, _calendar.Id, Guid.Empty, content, EventState.Live, default), null,
+            [new EventWrite(new CalendarEvent(Guid.Empty, _calendar.Id, default, content, EventState.Live, default), null,
                 EventAct.Made)], _ada, Now);
         return (await Events.FindAsync(_school, done.Events[0].Id))!.Event;
     }
@@ -54,8 +54,8 @@ public sealed class DeliveredStoreTests : SchoolAndClub
     public async Task Stamps_and_names_are_kept_with_the_feed_and_found_again()
     {
         var calendarEvent = await AddAsync();
-        var (stamp, name) = (Stamp(Guid.NewGuid(), calendars: [_calendar.Id]),
-            new OutwardName(new SourceDate(calendarEvent.Id, new LocalDateTime(2026, 12, 1, 14, 0)), Guid.NewGuid(), Guid.NewGuid()));
+        var (stamp, name) = (Stamp(Uid.New(), calendars: [_calendar.Id]),
+            new OutwardName(new SourceDate(calendarEvent.Id, new LocalDateTime(2026, 12, 1, 14, 0)), Uid.New(), Uid.New()));
         Assert.True(await KeepAsync(5, [stamp], [name], ("port-watch", _calendar.Id), ("PW", _calendar.Id)));
         var memory = await Delivered.OfAsync(_edition);
         var found = memory.Stamps[stamp.Name];
@@ -63,7 +63,7 @@ public sealed class DeliveredStoreTests : SchoolAndClub
             (found.Digest, found.Sequence, found.ChangedAt, found.FirstVersion, found.SinceVersion, found.GoneAt));
         Assert.Equal([_calendar.Id], found.Calendars);
         Assert.Equal(
-            (name, 1L, (long?)null), (memory.Names[name.Source], memory.OutSince(stamp.Name.Uid), memory.OutSince(Guid.NewGuid())));
+            (name, 1L, (long?)null), (memory.Names[name.Source], memory.OutSince(stamp.Name.Uid), memory.OutSince(Uid.New())));
         Assert.Equal(_calendar.Id, (await Delivered.CalendarsNamedAsync(_edition))["PW"]);
         Assert.Equal([stamp.Name.Uid], await Delivered.ConcerningAsync(_edition, [_calendar.Id, Guid.NewGuid()]));
         Assert.Empty(await Delivered.ConcerningAsync(_edition, [Guid.NewGuid()]));
@@ -72,9 +72,9 @@ public sealed class DeliveredStoreTests : SchoolAndClub
     [Fact]
     public async Task With_a_feed_that_is_older_than_the_one_kept_nothing_is_noted()
     {
-        var uid = Guid.NewGuid();
+        var uid = Uid.New();
         await KeepAsync(5, [Stamp(uid)]);
-        Assert.False(await KeepAsync(4, [Stamp(uid, sequence: 9), Stamp(Guid.NewGuid())]));
+        Assert.False(await KeepAsync(4, [Stamp(uid, sequence: 9), Stamp(Uid.New())]));
         Assert.Equal(3, Assert.Single((await Delivered.OfAsync(_edition)).Stamps.Values).Sequence);
     }
 
@@ -91,7 +91,7 @@ public sealed class DeliveredStoreTests : SchoolAndClub
     [Fact]
     public async Task What_is_gone_is_forgotten_after_90_days_and_raises_the_floor()
     {
-        var (gone, lately, here) = (Guid.NewGuid(), Guid.NewGuid(), Guid.NewGuid());
+        var (gone, lately, here) = (Uid.New(), Uid.New(), Uid.New());
         await KeepAsync(
             5, [Stamp(gone, 7, goneAt: Now - Duration.FromDays(91)), Stamp(lately, 9, goneAt: Now - Duration.FromDays(80)), Stamp(here)]);
         Assert.Equal(1, await Delivered.ForgetGoneAsync(Now - DeliveredStore.GoneIsKept));
@@ -107,7 +107,7 @@ public sealed class DeliveredStoreTests : SchoolAndClub
         var calendarEvent = await AddAsync();
         LocalDateTime[] dates = [.. EventDates.All(calendarEvent, SchoolCalendar.Empty).Select(date => date.Occurrence.RecurrenceId)];
         OutwardName[] names =
-            [.. dates.Select(date => new OutwardName(new SourceDate(calendarEvent.Id, date), Guid.NewGuid(), Guid.NewGuid()))];
+            [.. dates.Select(date => new OutwardName(new SourceDate(calendarEvent.Id, date), Uid.New(), Uid.New()))];
         await KeepAsync(5, names: names);
 
         // Every date one week later: each takes the place of the next.
@@ -128,7 +128,7 @@ public sealed class DeliveredStoreTests : SchoolAndClub
         var rest = calendarEvent with
         {
             Id = Guid.Empty,
-            Uid = Guid.Empty,
+            Uid = default,
             Continues = calendarEvent.Uid,
             Content = calendarEvent.Content with
             {
@@ -149,9 +149,9 @@ public sealed class DeliveredStoreTests : SchoolAndClub
     }
 
     private RevisionStore Revisions =>
-        new(_test.Database, Events, new ListStore(_test.Database, new EventStore(_test.Database)), new FileStore(_test.Database));
+        new(_test.Database, Events, new FileStore(_test.Database));
 
-    private async Task AssertNamesAsync(IEnumerable<(Guid, LocalDateTime, Guid)> expected) => Assert.Equal(
+    private async Task AssertNamesAsync(IEnumerable<(Guid, LocalDateTime, Uid)> expected) => Assert.Equal(
         expected.Order(),
             (await Delivered.OfAsync(_edition)).Names.Values.Select(name => (name.Source.EventId, name.Source.Date!.Value, name.Uid))
                 .Order());
@@ -211,7 +211,7 @@ public sealed class DeliveredStoreTests : SchoolAndClub
             var editions = new EditionStore(migrated);
             var ofOpen = await new DeliveredStore(migrated).OfAsync((await editions.StandardAsync(open))!);
             var known = Assert.Single(ofOpen.Stamps.Values);
-            Assert.Equal((new ComponentName(shown, ""), (UInt128?)null, 5, Now + Duration.FromDays(2)),
+            Assert.Equal((new ComponentName(Uid.Of(shown), ""), (UInt128?)null, 5, Now + Duration.FromDays(2)),
                 (known.Name, known.Digest, known.Sequence, known.ChangedAt));
             var ofTimes = Assert.Single((await new DeliveredStore(migrated).OfAsync((await editions.StandardAsync(times))!)).Stamps.Values);
             var calendarEvent = Assert.Single(await new EventStore(migrated).OfCalendarAsync(_school, times));

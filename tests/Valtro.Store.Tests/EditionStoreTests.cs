@@ -37,7 +37,7 @@ public sealed class EditionStoreTests : SchoolAndClub
     private async Task<long> VersionAsync(StoredEdition edition) => (await Editions.FindAsync(edition.Id))!.ContentVersion;
 
     private async Task AddEventAsync(Calendar calendar) => await Events.WriteAsync(calendar.OrganisationId, [new EventWrite(
-        new CalendarEvent(Guid.Empty, calendar.Id, Guid.Empty,
+        new CalendarEvent(Guid.Empty, calendar.Id, default,
             new EventContent("Boat lab",
                 new Series(Timing.Timed(new LocalDateTime(2026, 11, 24, 14, 0), new LocalDateTime(2026, 11, 24, 15, 0), Halifax)), "",
                     RichText.Empty), EventState.Live, default),

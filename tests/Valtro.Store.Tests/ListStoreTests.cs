@@ -14,7 +14,7 @@ public sealed class ListStoreTests : SchoolAndClub
 {
     private ListStore Lists => new(_test.Database, Events);
 
-    private RevisionStore Revisions => new(_test.Database, Events, Lists, new FileStore(_test.Database));
+    private RevisionStore Revisions => new(_test.Database, Events, new FileStore(_test.Database));
 
     private AuditLine Line => new(_ada, AuditAct.ListChanged, "x", null, Now);
 
@@ -27,9 +27,12 @@ public sealed class ListStoreTests : SchoolAndClub
         var content =
             new EventContent("Boat lab", new Series(timing, RuleText.Parse("FREQ=WEEKLY")), place, RichText.Empty) { Category = category };
         var made =
-            new CalendarEvent(Guid.Empty, calendar.Id, Guid.Empty, content, EventState.Live, default) { Exceptions = exceptions ?? [] };
+            new CalendarEvent(Guid.Empty, calendar.Id, default, content, EventState.Live, default) { Exceptions = exceptions ?? [] };
         return (await Events.WriteAsync(_school, [new EventWrite(made, null, EventAct.Made)], _ada, Now)).Events[0].Id;
     }
+
+    private async Task<KnownPlace> PlaceAsync(string name, Guid? organisation = null) =>
+        (await Lists.AddPlaceAsync(organisation ?? _school, new KnownPlace(default, name), _ada, Now)).Place;
 
     private async Task<CalendarEvent> FoundAsync(Guid id) => (await Events.FindAsync(_school, id))!.Event;
 
@@ -63,7 +66,7 @@ public sealed class ListStoreTests : SchoolAndClub
     [Fact]
     public async Task One_cannot_come_back_while_another_has_its_name()
     {
-        var (hall, gym) = (await Lists.AddPlaceAsync(_school, "Hall"), await Lists.AddPlaceAsync(_school, "Gym"));
+        var (hall, gym) = (await PlaceAsync("Hall"), await PlaceAsync("Gym"));
         await Lists.RetireAsync(ListKind.Place, _school, hall.Id, isRetired: true, Now, Line);
         await Lists.SavePlaceAsync(_school, gym with { Name = "Hall" }, _ada, Now, Line);
         Assert.Equal("name",
@@ -116,26 +119,64 @@ public sealed class ListStoreTests : SchoolAndClub
         Assert.Contains(categories[2].Id, (await Lists.MergedCategoriesAsync(_school))[categories[0].Id]);
     }
 
+    private static readonly EventField Where = EventField.Named("place");
+
+    private static EventException At(string place) =>
+        new(new LocalDateTime(2026, 12, 1, 14, 0)) { Own = OwnFields.None.With("place", Place.Called(place)) };
+
     [Fact]
-    public async Task A_place_under_a_new_name_takes_its_events_and_their_own_dates_along_and_they_can_be_put_back()
+    public async Task Events_and_dates_that_say_in_words_where_they_are_are_there_once_the_place_is_known()
     {
-        var hall = await Lists.AddPlaceAsync(_school, "Hall", 43.9, -60.0);
-        await Lists.AddPlaceAsync(_club, "Hall");
-        var there = await EventAsync(place: "HALL");
-        var dateThere = await EventAsync(place: "Loft",
-            exceptions: [new EventException(new LocalDateTime(2026, 12, 1, 14, 0)) { Own = OwnFields.None.With("place", "Hall") }]);
-        var elsewhere = await EventAsync(place: "Hall, stage");
-        var act = await Lists.SavePlaceAsync(_school, hall with { Name = "Great hall" }, _ada, Now, Line);
+        var (there, dateThere, elsewhere) =
+            (await EventAsync(place: "HALL"), await EventAsync(place: "Loft", exceptions: [At("Hall")]),
+                await EventAsync(place: "Hall, stage"));
+        await PlaceAsync("Hall", _club);
+        var (hall, act) = await Lists.AddPlaceAsync(_school, new KnownPlace(default, "Hall", 43.9, -60.0), _ada, Now);
         Assert.Equal(2, act.Events);
-        Assert.Equal(["Great hall", "Loft", "Hall, stage"],
+        Assert.Equal([hall.Place, Place.Called("Loft"), Place.Called("Hall, stage")],
             [(await FoundAsync(there)).Content.Place, (await FoundAsync(dateThere)).Content.Place,
                 (await FoundAsync(elsewhere)).Content.Place]);
-        Assert.Equal("Great hall", (await FoundAsync(dateThere)).Exceptions[0].Own[EventField.Named("place")]);
-        Assert.Equal("Great hall",
-            (await Revisions.FindAsync(_school, await FoundAsync(dateThere), 2))!.Event.Exceptions[0].Own[EventField.Named("place")]);
+        Assert.Equal(hall.Place, (await FoundAsync(dateThere)).Exceptions[0].Own[Where]);
+        Assert.Equal([2], (await Lists.AllAsync(_school)).Places.Select(one => one.Events));
         await UndoAsync(act.ActId);
-        Assert.Equal(("HALL", "Hall"),
-            ((await FoundAsync(there)).Content.Place, (await FoundAsync(dateThere)).Exceptions[0].Own[EventField.Named("place")]));
+        Assert.Equal((Place.Called("HALL"), Place.Called("Hall")),
+            ((await FoundAsync(there)).Content.Place, (Place)(await FoundAsync(dateThere)).Exceptions[0].Own[Where]!));
+    }
+
+    [Fact]
+    public async Task A_place_under_a_new_name_is_the_same_to_its_events_their_dates_and_their_history()
+    {
+        var hall = await PlaceAsync("Hall");
+        var id = await EventAsync(place: "Loft", exceptions: [At("Hall")]);
+        await Events.WriteAsync(_school, [new EventWrite((await FoundAsync(id)).Changing(value =>
+            value is Place { Name: "Hall" } ? hall.Place : value), 1, EventAct.Changed)], _ada, Now);
+        // Read once under the old name, and remembered.
+        Assert.Equal("Hall",
+            ((Place)(await Events.OfCalendarsAsync(_school, [(await FoundAsync(id)).HomeCalendarId]))[0].Exceptions[0].Own[Where]!).Name);
+        var act = await Lists.SavePlaceAsync(_school, hall with { Name = "Great hall" }, _ada, Now, Line);
+        Assert.Equal(0, act.Events);
+        Assert.Equal("Great hall", ((Place)(await FoundAsync(id)).Exceptions[0].Own[Where]!).Name);
+        Assert.Equal(
+            "Great hall", ((Place)(await Revisions.FindAsync(_school, await FoundAsync(id), 2))!.Event.Exceptions[0].Own[Where]!).Name);
+        Assert.Equal("Great hall",
+            ((Place)(await Events.OfCalendarsAsync(_school, [(await FoundAsync(id)).HomeCalendarId]))[0].Exceptions[0].Own[Where]!).Name);
+    }
+
+    [Fact]
+    public async Task Events_of_a_merged_place_are_at_the_other_and_can_be_put_back_and_no_place_vanishes_that_an_event_names()
+    {
+        var (hall, gym) = (await PlaceAsync("Hall"), await PlaceAsync("Gym"));
+        var id = await EventAsync();
+        await Events.WriteAsync(_school,
+            [new EventWrite(
+                (await FoundAsync(id)) with { Content = (await FoundAsync(id)).Content with { Place = hall.Place } }, 1, EventAct.Changed)],
+            _ada, Now);
+        var act = await Lists.MergeAsync(ListKind.Place, _school, hall.Id, gym.Id, _ada, Now, Line);
+        Assert.Equal((1, gym.Place), (act.Events, (await FoundAsync(id)).Content.Place));
+        await UndoAsync(act.ActId);
+        Assert.Equal(hall.Place, (await FoundAsync(id)).Content.Place);
+        await Assert.ThrowsAsync<Npgsql.PostgresException>(() =>
+            _test.Database.ExecuteAsync("delete from place where id = @Id", new { hall.Id }));
     }
 
     [Fact]
@@ -145,7 +186,7 @@ public sealed class ListStoreTests : SchoolAndClub
         {
             try
             {
-                return (await Lists.AddPlaceAsync(_school, "Pier")).Id;
+                return (await PlaceAsync("Pier")).Id;
             }
             catch (RuleException)
             {

@@ -50,7 +50,7 @@ public sealed class SharingStoreTests : SchoolAndClub
         EventState state = EventState.Live, Guid? organisation = null, Guid? account = null)
     {
         var made =
-            new CalendarEvent(Guid.Empty, calendar, Guid.Empty, content ?? Content(), state, default) { Placements = placements ?? [] };
+            new CalendarEvent(Guid.Empty, calendar, default, content ?? Content(), state, default) { Placements = placements ?? [] };
         var done = await Events.WriteAsync(organisation ?? _school, [new EventWrite(made, null, EventAct.Made)], account ?? _ada, Now);
         return (await Events.FindAsync(organisation ?? _school, done.Events[0].Id))!;
     }
@@ -82,7 +82,7 @@ public sealed class SharingStoreTests : SchoolAndClub
         var changed = await SaveAsync(stored, calendarEvent => calendarEvent with { Content = Content("Bare"), Placements = [] });
         Assert.True(changed.Event.Content.Cap.IsNone);
         var revisions = new RevisionStore(
-            _test.Database, Events, new ListStore(_test.Database, new EventStore(_test.Database)), new FileStore(_test.Database));
+            _test.Database, Events, new FileStore(_test.Database));
         var first = (await revisions.FindAsync(_school, changed.Event, 1))!.Event;
         Assert.Equal((content.Links[0], content.Files[0], "Office", content.Notes, content.Cap, content.Showing),
             (first.Content.Links[0], first.Content.Files[0], first.Content.Contact, first.Content.Notes, first.Content.Cap,
@@ -185,7 +185,7 @@ public sealed class SharingStoreTests : SchoolAndClub
 
         await Calendars.RestoreAsync(_school, from.Id, Now, Line);
         var revisions = new RevisionStore(
-            _test.Database, Events, new ListStore(_test.Database, new EventStore(_test.Database)), new FileStore(_test.Database));
+            _test.Database, Events, new FileStore(_test.Database));
         await Events.WriteAsync(_school, await revisions.UndoingAsync(_school, act, SchoolCalendar.Empty), _ada, Now);
         ownAfter = (await Events.FindAsync(_school, own.Event.Id))!;
         Assert.Equal(from.Id, ownAfter.Event.HomeCalendarId);

@@ -14,7 +14,7 @@ public sealed class StoreTests : SchoolAndClub
 {
     private ListStore Lists => new(_test.Database, Events);
 
-    private RevisionStore Revisions => new(_test.Database, Events, Lists, new FileStore(_test.Database));
+    private RevisionStore Revisions => new(_test.Database, Events, new FileStore(_test.Database));
 
     private YearPlanStore YearPlans => new(_test.Database);
 
@@ -37,7 +37,7 @@ public sealed class StoreTests : SchoolAndClub
 
     private Task<ActDone> AddAsync(Guid organisation, Guid calendar, EventContent content, Guid account) => Events.WriteAsync(
         organisation,
-            [new EventWrite(new CalendarEvent(Guid.Empty, calendar, Guid.Empty, content, EventState.Live, default), null, EventAct.Made)],
+            [new EventWrite(new CalendarEvent(Guid.Empty, calendar, default, content, EventState.Live, default), null, EventAct.Made)],
                 account, Now);
 
     /// <summary>Saves an event as it would be after <paramref name="change"/>.</summary>
@@ -236,7 +236,7 @@ public sealed class StoreTests : SchoolAndClub
         var id = await AddEventAsync(calendar.Id, content);
         EventException[] exceptions =
         [
-            new(new LocalDateTime(2027, 1, 31, 14, 0)) { Own = OwnFields.None.With("title", "Own title").With("place", "") },
+            new(new LocalDateTime(2027, 1, 31, 14, 0)) { Own = OwnFields.None.With("title", "Own title").With("place", Place.Called("")) },
             new(new LocalDateTime(2027, 2, 28, 14, 0)) { IsCancelled = true, Start = new LocalDateTime(2027, 3, 1, 9, 0),
                 End = new LocalDateTime(2027, 3, 1, 10, 0), Own = OwnFields.None.With("description", new RichText("<p>x</p>", "x")) },
         ];
@@ -262,7 +262,7 @@ public sealed class StoreTests : SchoolAndClub
         var calendar = await Calendars.AddAsync(_school, Settings(), Now);
         var id = await AddEventAsync(calendar.Id, Content(rule: "FREQ=WEEKLY"));
         var before = (await Events.FindAsync(_school, id))!.Event;
-        var successor = before with { Id = Guid.Empty, Uid = Guid.Empty, Continues = before.Uid };
+        var successor = before with { Id = Guid.Empty, Uid = default, Continues = before.Uid };
         var done = await Events.WriteAsync(_school,
             [new EventWrite(Titled("Ended")(before), 1, EventAct.Changed), new EventWrite(successor, null, EventAct.Made)], _ada, Now);
         var undoing = await Revisions.UndoingAsync(_school, done.ActId, SchoolCalendar.Empty);
@@ -282,7 +282,7 @@ public sealed class StoreTests : SchoolAndClub
         var before = (await Events.FindAsync(_school, id))!.Event;
         await Assert.ThrowsAsync<ChangedMeanwhileException>(() => Events.WriteAsync(
             _school,
-                [new EventWrite(before with { Id = Guid.Empty, Uid = Guid.Empty }, null, EventAct.Made),
+                [new EventWrite(before with { Id = Guid.Empty, Uid = default }, null, EventAct.Made),
                     new EventWrite(before, 7, EventAct.Changed)], _ada, Now));
         Assert.Equal(1, await _test.Database.FirstAsync<long>("select count(*) from event"));
     }
@@ -342,9 +342,11 @@ public sealed class StoreTests : SchoolAndClub
     [Fact]
     public async Task A_name_is_on_a_list_once()
     {
-        await Lists.AddPlaceAsync(_school, "Hall");
-        Assert.Equal("name", (await Assert.ThrowsAsync<RuleException>(() => Lists.AddPlaceAsync(_school, "hall"))).Refusals[0].Field);
-        await Lists.AddPlaceAsync(_club, "Hall");
+        Task PlaceAsync(Guid organisation, string name) =>
+            Lists.AddPlaceAsync(organisation, new KnownPlace(default, name), _ada, Now);
+        await PlaceAsync(_school, "Hall");
+        Assert.Equal("name", (await Assert.ThrowsAsync<RuleException>(() => PlaceAsync(_school, "hall"))).Refusals[0].Field);
+        await PlaceAsync(_club, "Hall");
         await Lists.AddCategoryAsync(_school, "Regatta", Hue.Named("fjord"));
         await Assert.ThrowsAsync<RuleException>(() => Lists.AddCategoryAsync(_school, "REGATTA", Hue.Named("fjord")));
     }

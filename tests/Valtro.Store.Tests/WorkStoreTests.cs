@@ -22,7 +22,7 @@ public sealed class WorkStoreTests : SchoolAndClub
         _school, new CalendarSettings(plate, Plate.Parse(plate), Hue.Named("harbour"), Halifax, "", Disclosure.Open, []), Now);
 
     private static CalendarEvent Event(Guid calendar, string title = "Boat lab") => new(
-        Guid.Empty, calendar, Guid.Empty,
+        Guid.Empty, calendar, default,
         new EventContent(title,
             new Series(Timing.Timed(new LocalDateTime(2026, 11, 24, 14, 0), new LocalDateTime(2026, 11, 24, 15, 0), Halifax)), "",
                 RichText.Empty), EventState.Live, default);

@@ -1,6 +1,7 @@
 using NodaTime;
 using NodaTime.Text;
 using Valtro.Application.Files;
+using Valtro.Core.Events;
 using Valtro.Core.Time;
 
 namespace Valtro.Application.Editions;
@@ -62,10 +63,10 @@ public readonly record struct ArtefactKey(ArtefactKind Kind, string Name)
         new(ArtefactKind.Feed, $"only {string.Join(' ', slugs.Distinct().Order(StringComparer.Ordinal))}");
 
     /// <param name="date">Names one date.</param>
-    public static ArtefactKey EntryPage(Guid id, string date) => new(ArtefactKind.EntryPage, $"{id}/{date}");
+    public static ArtefactKey EntryPage(Uid id, string date) => new(ArtefactKind.EntryPage, $"{id}/{date}");
 
     /// <param name="date">Names one date; null for all of it.</param>
-    public static ArtefactKey EntryFile(Guid id, string? date) => new(ArtefactKind.EntryFile, $"{id}/{date}");
+    public static ArtefactKey EntryFile(Uid id, string? date) => new(ArtefactKind.EntryFile, $"{id}/{date}");
 
     /// <param name="width">Of a picture: no more than so many dots across.</param>
     public static ArtefactKey File(Guid id, string name, int? width) =>

@@ -76,7 +76,7 @@ public sealed record EntryBody(
         var tells = told.Detail > Detail.Times;
         return new EntryBody(
             tells ? $"{told.Identity}/{times.RecurrenceId}" : OutwardNames.OfDate(told.Uid, date.RecurrenceId).ToString(),
-            entry.Title, content.Subtitle, times.Start, times.End, timing.AllDay, content.Place, content.Description.Html, told.State,
+            entry.Title, content.Subtitle, times.Start, times.End, timing.AllDay, content.Place.Name, content.Description.Html, told.State,
             [.. entry.Sources.Select(source => source.Plate.Code)],
             CategoryBody.Of(content.Category),
             ElsewhereBody.OnItsOwn(timing, date, zone),

@@ -17,7 +17,7 @@ public sealed class EntryFinder(EventStore events, RevisionStore revisions, Deli
 {
     /// <param name="identity">As it stands in the entry's id: of what is told as no more than "Busy" there is no page.</param>
     /// <returns>The entry; null where the edition tells readers of none. It is gone where this edition once delivered it.</returns>
-    public async Task<(EntryFound? Found, bool IsGone)> FindAsync(EditionReading reading, Guid identity, LocalDateTime date, Instant now)
+    public async Task<(EntryFound? Found, bool IsGone)> FindAsync(EditionReading reading, Uid identity, LocalDateTime date, Instant now)
     {
         if (await events.WithUidInBinTooAsync(reading.OrganisationId, identity) is not { } stored)
             return (null, false);
@@ -41,7 +41,7 @@ public sealed class EntryFinder(EventStore events, RevisionStore revisions, Deli
 
     /// <summary>Through the saves since the last that had a date so named.</summary>
     /// <returns>Where it is now, and whether there ever was one.</returns>
-    private async Task<((Guid Uid, LocalDateTime Date)? To, bool WasThere)> FollowAsync(EditionReading reading, CalendarEvent calendarEvent,
+    private async Task<((Uid Uid, LocalDateTime Date)? To, bool WasThere)> FollowAsync(EditionReading reading, CalendarEvent calendarEvent,
         LocalDateTime date)
     {
         var saves = await revisions.OfEventAsync(reading.OrganisationId, calendarEvent);

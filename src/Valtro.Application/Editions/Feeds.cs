@@ -90,11 +90,9 @@ public sealed class Feeds(EventStore events, DeliveredStore delivered, PublicAdd
     private Components ComponentsOf(EditionReading reading, Instant now) =>
         new(reading.School, addresses.InFeed(reading.Address).Files, PlacesOf(reading), Components.HorizonAt(now, reading.Edition.Zone));
 
-    private static Dictionary<string, Coordinates> PlacesOf(EditionReading reading) =>
+    private static Dictionary<Guid, Coordinates> PlacesOf(EditionReading reading) =>
         reading.Places.Where(place => place is { Latitude: not null, Longitude: not null })
-        .DistinctBy(place => place.Name, StringComparer.OrdinalIgnoreCase)
-            .ToDictionary(place => place.Name, place => new Coordinates(place.Latitude!.Value, place.Longitude!.Value),
-                StringComparer.OrdinalIgnoreCase);
+            .ToDictionary(place => place.Id, place => new Coordinates(place.Latitude!.Value, place.Longitude!.Value));
 
     private async Task<(IReadOnlyList<OutwardName> Names, Instant? Turn, Instant? ClosesAt)> AddSeriesAsync(
         EditionReading reading, Composition composition, Components components, FeedMemory memory, Instant now)
@@ -109,10 +107,10 @@ public sealed class Feeds(EventStore events, DeliveredStore delivered, PublicAdd
         [
             .. series.Select(one => new Outgoing([
                 (new SourceDate(one.Event.Id, null), one.Disclosed.Uid),
-                .. one.LookAlikes.Select(other => (new SourceDate(other.Id, null), (Guid?)other.Uid))])),
+                .. one.LookAlikes.Select(other => (new SourceDate(other.Id, null), (Uid?)other.Uid))])),
             .. busy.Select(entry => new Outgoing([(new SourceDate(entry.EventId!.Value, entry.Occurrence.RecurrenceId), null)])),
         ];
-        var (names, changed) = OutwardNames.Give(outgoing, memory.Names, memory.OutSince, Guid.NewGuid);
+        var (names, changed) = OutwardNames.Give(outgoing, memory.Names, memory.OutSince, Uid.New);
         for (var index = 0; index < series.Length; index++)
             components.AddSeries(series[index], names[index]);
         for (var index = 0; index < busy.Count; index++)
@@ -132,9 +130,9 @@ public sealed class Feeds(EventStore events, DeliveredStore delivered, PublicAdd
             .Select(
                 entry => new Outgoing(
                     [(new SourceDate(entry.EventId!.Value, entry.Occurrence.RecurrenceId), null),
-                        .. entry.LookAlikes.Select(other => (other, (Guid?)null))]))
+                        .. entry.LookAlikes.Select(other => (other, (Uid?)null))]))
                 .ToArray();
-        var (names, changed) = OutwardNames.Give(outgoing, memory.Names, memory.OutSince, Guid.NewGuid);
+        var (names, changed) = OutwardNames.Give(outgoing, memory.Names, memory.OutSince, Uid.New);
         var next = 0;
         foreach (var entry in entries)
             components.AddDate(entry, composition.FullTitle(entry), entry.IsBreak ? NameOfBreak(reading, entry) : names[next++]);
@@ -158,11 +156,11 @@ public sealed class Feeds(EventStore events, DeliveredStore delivered, PublicAdd
     }
 
     /// <summary>By which readers' programs know the breaks of the year plan; none where the edition does not show them.</summary>
-    internal static IEnumerable<Guid> NamesOfBreaks(EditionReading reading, Instant now) =>
+    internal static IEnumerable<Uid> NamesOfBreaks(EditionReading reading, Instant now) =>
         reading.CompositionAt(now).Breaks(DayRange.Last).Select(closed => NameOfBreak(reading, closed));
 
-    private static Guid NameOfBreak(EditionReading reading, Entry closed) =>
-        OutwardNames.OfDate(reading.Address.Id, closed.Occurrence.LocalStart);
+    private static Uid NameOfBreak(EditionReading reading, Entry closed) =>
+        OutwardNames.OfDate(Uid.Of(reading.Address.Id), closed.Occurrence.LocalStart);
 
     private static Instant YearEnds(EditionReading reading, Instant now) =>
         LocalTimes.StartOf(new LocalDate(now.InZone(reading.Edition.Zone).Year + 1, 1, 1), reading.Edition.Zone);
@@ -172,7 +170,8 @@ public sealed class Feeds(EventStore events, DeliveredStore delivered, PublicAdd
     private byte[] Write(EditionReading reading, Components components, Stamps stamps, Instant changed)
     {
         var (page, feed, _) = addresses.InFeed(reading.Address);
-        var head = new FeedHead(reading.Address.FeedUid, reading.Title, reading.Intro, reading.Sources.FirstOrDefault()?.Hue ?? Hue.All[0],
+        var head =
+            new FeedHead(Uid.Of(reading.Address.FeedUid), reading.Title, reading.Intro, reading.Sources.FirstOrDefault()?.Hue ?? Hue.All[0],
             page, feed, changed, reading.Edition.Zone);
         var output = new ArrayBufferWriter<byte>(64 * 1024);
         FeedWriter.Write(output, head, components, stamps);

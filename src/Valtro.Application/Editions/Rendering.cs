@@ -139,7 +139,7 @@ public sealed class Rendering(
                     null).Artefact)
             { Frame = new PageFrame(reading.Checked.Sites, styles), IsGone = true };
         var body = EntryBody.Of(found.Entry, reading.Edition.Zone);
-        var place = reading.Places.FirstOrDefault(place => string.Equals(place.Name, body.Place, StringComparison.OrdinalIgnoreCase));
+        var place = reading.Places.FirstOrDefault(place => place.Id == found.Entry.Event.Content.Place.Id);
         OccurrenceTimes? was = found.Was is { } start
             ? OccurrenceTimes.Of(
                 found.Entry.Timing.StartingAt(start), found.Entry.Timing.StartingAt(start).Occurrence(start), reading.Edition.Zone)
@@ -188,16 +188,17 @@ public sealed class Rendering(
         { File = (sent.Name, sent.Type) };
     }
 
-    private static (Guid Id, string Date) Names(ArtefactKey key)
+    /// <summary>A date has no slash in it.</summary>
+    private static (Uid Of, string Date) Names(ArtefactKey key)
     {
-        var parts = key.Name.Split('/', 2);
-        return (Guid.Parse(parts[0]), parts[1]);
+        var slash = key.Name.LastIndexOf('/');
+        return (new Uid(key.Name[..slash]), key.Name[(slash + 1)..]);
     }
 
     /// <summary>Whether readers know the event by its own name: what is told as no more than "Busy" they know by another.</summary>
-    private static bool IsKnownBy(EditionReading reading, CalendarEvent found, Guid identity, Instant now) =>
+    private static bool IsKnownBy(EditionReading reading, CalendarEvent found, Uid identity, Instant now) =>
         reading.CompositionAt(now).Deliver([found]) is [{ Disclosed: { Detail: >= Detail.Headline } told }]
-            && told.Identity == identity.ToString();
+            && told.Uid == identity;
 
     private async Task<(byte[] Content, Instant? Turn, Instant? ClosesAt)> MonthAsync(EditionReading reading, YearMonth month, Instant now)
     {
@@ -251,7 +252,7 @@ public sealed class Rendering(
             var was = OccurrenceTimes.Of(one.Before.Timing, one.Before.Occurrence, reading.Edition.Zone);
             var entry = EntryBody.Of(one.Entry, reading.Edition.Zone);
             return new ChangeBody(one.Change, one.At, one.Change == EntryChange.Removed ? entry with { HasPage = false } : entry, was.Start,
-                was.End, one.Before.Event.Content.Place, one.More);
+                was.End, one.Before.Event.Content.Place.Name, one.More);
         })], found.HoldsBack);
         var events = news.Select(one => one.Now).OfType<CalendarEvent>().ToArray();
         var oldest = found.Entries.Count == 0 ? (Instant?)null : found.Entries.Min(one => one.At) + LatelyChanged.Lately;

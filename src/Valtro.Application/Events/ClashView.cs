@@ -16,23 +16,21 @@ public sealed class ClashView(OccurrenceView occurrences, Access access)
 
     /// <remarks>Asked while somebody types: only what can clash at all is looked at.</remarks>
     public async Task<ClashesAround> AroundAsync(
-        Viewer viewer, Series series, SchoolCalendar school, Calendar calendar, string place, Guid? except)
+        Viewer viewer, Series series, SchoolCalendar school, Calendar calendar, Place place, Guid? except)
     {
         var dates = series.All(school).Take(Consequences.Shown).ToArray();
         var house = await access.HouseAsync();
-        var places = house.Places.Select(place => place.Name).ToHashSet(StringComparer.OrdinalIgnoreCase);
         var all = house.Calendars;
         var sameReaders =
             all.Values.Where(other => other.Readerships.Intersect(calendar.Readerships).Any()).Select(other => other.Id).ToHashSet();
-        var isKnownPlace = places.Contains(place);
+        var isKnownPlace = place.Id is not null;
         if (dates.Length == 0 || series.Timing.AllDay || (!isKnownPlace && sameReaders.Count == 0))
-            return new ClashesAround([], places, all);
+            return new ClashesAround([], all);
         var first = dates[0].LocalStart.Date.PlusDays(-1);
         var last = LocalDate.Min(dates[^1].LocalEnd.Date.PlusDays(2), first.PlusDays(LongestDays));
         var others = await occurrences.InAsync(viewer, first, last, isKnownPlace ? null : sameReaders);
         // A place is only told from the headline on; below it nobody learns by a clash where something is.
-        return new ClashesAround(
-            [.. others.Where(seen => seen.Date.Event.Id != except).Select(Known)], places, all);
+        return new ClashesAround([.. others.Where(seen => seen.Date.Event.Id != except).Select(Known)], all);
     }
 
     /// <summary>With the title and place that the person may know, on a calendar on which they see it.</summary>
@@ -50,13 +48,12 @@ public sealed class ClashView(OccurrenceView occurrences, Access access)
     }
 }
 
-public sealed record ClashesAround(
-    IReadOnlyList<EventDate> Others, IReadOnlySet<string> Places, IReadOnlyDictionary<Guid, Calendar> Calendars)
+public sealed record ClashesAround(IReadOnlyList<EventDate> Others, IReadOnlyDictionary<Guid, Calendar> Calendars)
 {
     /// <summary>For each date that clashes, by its start, with what.</summary>
-    public IReadOnlyDictionary<Instant, string> Say(IReadOnlyList<Occurrence> dates, string place, Calendar calendar)
+    public IReadOnlyDictionary<Instant, string> Say(IReadOnlyList<Occurrence> dates, Place place, Calendar calendar)
     {
-        var found = ClashFinder.Find(dates, place, Places, calendar.Readerships, Others, id => Calendars[id].Readerships);
+        var found = ClashFinder.Find(dates, place, calendar.Readerships, Others, id => Calendars[id].Readerships);
         return found.GroupBy(clash => clash.Date.Start).ToDictionary(group => group.Key, group => string.Join("; ", group.Select(Say)));
     }
 

@@ -229,10 +229,20 @@ public sealed class EventDesk(
         return calendar;
     }
 
-    public async Task<DraftSetting> SettingAsync(Calendar calendar)
+    /// <summary>What an event on a calendar is checked against. What it has it may keep, though it is not offered any more.</summary>
+    public async Task<DraftSetting> SettingAsync(Calendar calendar, CalendarEvent? before = null)
     {
         var house = await access.HouseAsync();
-        return new DraftSetting(calendar.Zone, house.Categories, house.School) { Shown = calendar.Disclosure };
+        var kept = before?.Content.Category;
+        return new DraftSetting(
+            calendar.Zone,
+            kept is null || house.Categories.Any(one => one.Id == kept.Id) ? house.Categories : [.. house.Categories, kept],
+            house.School)
+        {
+            Places = [.. before?.Places ?? [], .. house.Places.Select(known => known.Place)],
+            Shown = calendar.Disclosure,
+            CapBefore = before?.Content.Cap ?? Cap.None,
+        };
     }
 
     /// <summary>Checks what was typed, and that the person may put it on that calendar.</summary>
@@ -244,12 +254,10 @@ public sealed class EventDesk(
         var all = (await access.HouseAsync()).Calendars;
         var shown = (request.Placements ?? before?.Event.Placements ?? []).Where(all.ContainsKey)
             .Aggregate(calendar.Disclosure, (table, id) => table.Or(all[id].Disclosure));
-        var setting = await SettingAsync(calendar) with { Shown = shown, CapBefore = before?.Event.Content.Cap ?? Cap.None };
-        // What it has it may keep, though it is not offered any more.
-        if (before?.Event.Content.Category is { } kept && setting.Categories.All(one => one.Id != kept.Id))
-            setting = setting with { Categories = [.. setting.Categories, kept] };
+        var setting = await SettingAsync(calendar, before?.Event);
         return request.Check(
-            setting with { Files = await FilesAsync(request.Files, before, onBehalfOf) }, richTexts.Sanitise(request.Description));
+            setting with { Shown = shown, Files = await FilesAsync(request.Files, before, onBehalfOf) },
+            richTexts.Sanitise(request.Description));
     }
 
     /// <summary>The files that a form names: those the event has, those its author brought, and those of events that the person sees
@@ -294,7 +302,7 @@ public sealed class EventDesk(
     /// <summary>A new event.</summary>
     public static EventWrite Adding(Guid calendarId, EventContent content, EventState state = EventState.Live,
         IReadOnlyList<Guid>? placements = null) => new(
-        new CalendarEvent(Guid.Empty, calendarId, Guid.Empty, content, state, default) { Placements = placements ?? [] }, null,
+        new CalendarEvent(Guid.Empty, calendarId, default, content, state, default) { Placements = placements ?? [] }, null,
             EventAct.Made);
 
     /// <summary>What is written of a stored event that becomes another.</summary>

@@ -31,10 +31,10 @@ public sealed class EventPreviews(Access access, EventDesk desk, ClashView clash
         var viewer = await access.ViewerAsync();
         var calendar = await desk.CalendarForAsync(request.Event.CalendarId);
         var house = await access.HouseAsync();
-        var setting = await desk.SettingAsync(calendar);
         var found = request.EventId is { } id ? await desk.FindForChangeAsync(id, withAbout: false) : null;
+        var setting = await desk.SettingAsync(calendar, found?.Event);
         var series = Typed(request, setting, found);
-        var place = request.Event.Place.Trim();
+        var place = Place.Typed(request.Event.Place.Trim(), setting.Places);
         var around = await clashes.AroundAsync(viewer, series, setting.School, calendar, place, request.EventId);
         var words = RuleWords.For(Spoken.LocaleIn(house.Organisation));
         var sketch = Filled(Sketch(request.Event, viewer, found, series), request.Event, setting);
@@ -59,8 +59,8 @@ public sealed class EventPreviews(Access access, EventDesk desk, ClashView clash
     {
         var viewer = await access.ViewerAsync();
         var calendar = await desk.CalendarForAsync(request.Event.CalendarId);
-        var setting = await desk.SettingAsync(calendar);
         var found = request.EventId is { } id ? await desk.FindForChangeAsync(id, withAbout: false) : null;
+        var setting = await desk.SettingAsync(calendar, found?.Event);
         var sketch = Filled(Sketch(request.Event, viewer, found, Typed(request, setting, found)), request.Event, setting);
         var answer = await destinations.OfAsync(viewer, sketch, found?.Event);
         return answer with { WhenItGoesOut = answer.WhenItGoesOut || found is { ChangesAtOnce: false } };
@@ -72,7 +72,7 @@ public sealed class EventPreviews(Access access, EventDesk desk, ClashView clash
         Content = sketch.Content with
         {
             Title = request.Title,
-            Place = request.Place,
+            Place = Place.Typed(request.Place.Trim(), setting.Places),
             Description = richTexts.Sanitise(request.Description),
             Category = setting.Categories.FirstOrDefault(one => one.Id == request.CategoryId),
             Tags = [.. request.Tags],
@@ -102,7 +102,7 @@ public sealed class EventPreviews(Access access, EventDesk desk, ClashView clash
             ? EventState.Live
             : EventState.Waiting;
         var content = new EventContent(series) { Cap = cap, Showing = showing };
-        return new CalendarEvent(Guid.Empty, request.CalendarId, Guid.Empty, content, state, default)
+        return new CalendarEvent(Guid.Empty, request.CalendarId, default, content, state, default)
         {
             Placements = [.. (request.Placements ?? found?.Event.Placements ?? [])
                 .Where(id =>

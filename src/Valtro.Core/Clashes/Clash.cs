@@ -25,20 +25,18 @@ public static class ClashFinder
     public const int Most = 50;
 
     /// <param name="dates">Of one event, ascending by start.</param>
-    /// <param name="place">Its place; counts when it is among <paramref name="knownPlaces"/>.</param>
+    /// <param name="place">Where it is; words alone do not clash.</param>
     /// <param name="readerships">Who reads its calendar.</param>
     /// <param name="others">All other dates around, ascending by start.</param>
     /// <param name="readershipsOf">Who reads a calendar.</param>
     public static IReadOnlyList<Clash> Find(
         IEnumerable<Occurrence> dates,
-        string place,
-        IReadOnlySet<string> knownPlaces,
+        Place place,
         IReadOnlyList<string> readerships,
         IReadOnlyList<EventDate> others,
         Func<Guid, IReadOnlyList<string>> readershipsOf)
     {
         var clashes = new List<Clash>();
-        var sharesPlace = place.Length > 0 && knownPlaces.Contains(place);
         // Others that lie wholly before a date lie before all later dates too, but for long ones, which are kept.
         var longest = others.Count == 0 ? Duration.Zero : others.Max(other => other.Occurrence.End - other.Occurrence.Start);
         var first = 0;
@@ -51,8 +49,8 @@ public static class ClashFinder
                 var other = others[index];
                 if (other.State == EventState.Cancelled || other.Event.Series.Timing.AllDay || !date.Meets(other.Occurrence))
                     continue;
-                if (sharesPlace && string.Equals(other.Place, place, StringComparison.OrdinalIgnoreCase))
-                    clashes.Add(new Clash(ClashKind.Place, date, other, place));
+                if (place.Id is not null && other.Place.Id == place.Id)
+                    clashes.Add(new Clash(ClashKind.Place, date, other, place.Name));
                 else if (readershipsOf(other.Event.HomeCalendarId).Intersect(readerships).FirstOrDefault() is { } shared)
                     clashes.Add(new Clash(ClashKind.Readership, date, other, shared));
             }

@@ -10,7 +10,7 @@ namespace Valtro.Core.Disclosure;
 /// <param name="Content">What the level tells; all else is as if it had not been said. When it happens is told by dates alone.</param>
 /// <param name="Title">"Busy" at <see cref="Detail.Times"/>; else the event's, or what an edition's pattern made of it.</param>
 /// <param name="Uid">The event's UID, or one that cannot be linked with it at <see cref="Detail.Times"/>.</param>
-public sealed record Disclosed(Detail Detail, EventContent Content, string Title, EventState State, Guid Uid)
+public sealed record Disclosed(Detail Detail, EventContent Content, string Title, EventState State, Uid Uid)
 {
     /// <summary>What a time is called that is told as no more, where nobody says it in another language.</summary>
     public const string Busy = "Busy";
@@ -18,8 +18,8 @@ public sealed record Disclosed(Detail Detail, EventContent Content, string Title
     /// <summary>When nothing is told of when: dates tell that.</summary>
     private static readonly Series Untold = new(Timing.WholeDays(new(2000, 1, 1), new(2000, 1, 1), DateTimeZone.Utc));
 
-    /// <summary>The UID as feeds and addresses write it.</summary>
-    public string Identity => Uid.ToString();
+    /// <summary>The UID as addresses write it.</summary>
+    public string Identity => Uid.InAddress;
 
     /// <summary>The first file that is one, where it is told.</summary>
     public EventFile? Picture { get; private init; }
@@ -40,7 +40,7 @@ public sealed record Disclosed(Detail Detail, EventContent Content, string Title
     /// <summary>A break of the year plan, which every audience may know.</summary>
     public static Disclosed OfBreak(YearPlans.NamedDays closed) => new(
         Detail.Headline, new EventContent(Untold) { Title = closed.Name }, closed.Name, EventState.Live,
-        new Guid(closed.First.Year * 10_000 + closed.First.Month * 100 + closed.First.Day, 0, 0, new byte[8]));
+        Uid.Of(new Guid(closed.First.Year * 10_000 + closed.First.Month * 100 + closed.First.Day, 0, 0, new byte[8])));
 
     /// <summary>The same under a title that an edition's pattern made of it.</summary>
     public Disclosed Titled(string title) => title == Title ? this : this with { Title = title };
@@ -61,14 +61,7 @@ public sealed record Disclosed(Detail Detail, EventContent Content, string Title
             return null;
         var seen = content.SeenBy(detail, grants, Untold);
         return detail == Detail.Times
-            ? new(detail, seen, Busy, EventState.Live, Unlinkable(calendarEvent))
+            ? new(detail, seen, Busy, EventState.Live, calendarEvent.Uid.Hidden("times"))
             : new(detail, seen, seen.Title, state, calendarEvent.Uid) { Picture = seen.Files.FirstOrDefault(file => file.IsPicture) };
-    }
-
-    /// <summary>Stable for the event, so that programs update it, but no way back to its real UID.</summary>
-    private static Guid Unlinkable(CalendarEvent calendarEvent)
-    {
-        var digest = System.Security.Cryptography.HMACSHA256.HashData(calendarEvent.Uid.ToByteArray(), "times"u8);
-        return new Guid(digest.AsSpan(0, 16));
     }
 }

@@ -30,6 +30,7 @@ public static class SeesLess
     {
         null => false,
         string text => LosesText(text, becomes as string ?? ""),
+        Place place => LosesText(place.Name, (becomes as Place ?? Place.Nowhere).Name),
         RichText rich => LosesText(rich.Html, (becomes as RichText)?.Html ?? ""),
         Cap cap => becomes is Cap lower && Readers.Any(audience => lower[audience] < cap[audience]),
         ShowingSpan span => becomes is ShowingSpan other && IsShorter(span, other),

@@ -312,8 +312,8 @@ public sealed class Composition
     private static bool LooksAlike(in Dated one, in Dated other) =>
         one.Occurrence.End == other.Occurrence.End && one.Event.State == other.Event.State && OnlyItself(in one) == OnlyItself(in other);
 
-    private static Guid OnlyItself(in Dated date) =>
-        date.Event.Detail > Detail.Times && date.Told.Of is not null ? Guid.Empty : date.Event.Uid;
+    private static Uid OnlyItself(in Dated date) =>
+        date.Event.Detail > Detail.Times && date.Told.Of is not null ? default : date.Event.Uid;
 
     private static void NoteMerge(Trace trace, Dates dates, int kept, ReadOnlySpan<int> others)
     {

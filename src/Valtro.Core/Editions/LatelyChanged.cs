@@ -90,7 +90,8 @@ public static class LatelyChanged
                 pair => (pair.Then, pair.Entry, Change: ChangeOf(pair.Then, pair.Entry) ?? (news.IsNew ? EntryChange.New : null)))
                     .Concat(came).Concat(went).ToArray()
             where pair.Change is not null
-            group pair by (Change: pair.Change!.Value, Place: pair.Change == EntryChange.Relocated ? pair.Entry.Event.Content.Place : "",
+            group pair by (Change: pair.Change!.Value,
+                Place: pair.Change == EntryChange.Relocated ? pair.Entry.Event.Content.Place : Place.Nowhere,
                 By: Distance(pair.Then, pair.Entry)) into alike
             let first = alike.First()
             select new ChangedEntry(first.Entry, first.Then, alike.Key.Change, news.At, alike.Count() - 1);

@@ -47,7 +47,7 @@ public sealed record Pattern(IReadOnlyList<PatternPart> Parts)
         Piece.Calendar => string.Join(", ", sources.Select(source => source.Name)),
         Piece.Title => disclosed.Title,
         Piece.Subtitle => disclosed.Content.Subtitle,
-        Piece.Place => disclosed.Content.Place,
+        Piece.Place => disclosed.Content.Place.Name,
         Piece.Category => disclosed.Content.Category?.Name ?? "",
         _ => "",
     };

@@ -44,7 +44,7 @@ public sealed record EventContent
     public EventContent(Series series) => Series = series;
 
     public EventContent(string title, Series series, string place, RichText description)
-        : this(series) => (Title, Place, Description) = (title, place, description);
+        : this(series) => (Title, Place, Description) = (title, Place.Called(place), description);
 
     [Field("title", FieldLevel.Headline, OfOneDate = true, IsSearched = true)]
     public string Title { get; init; } = "";
@@ -58,7 +58,7 @@ public sealed record EventContent
 
     /// <summary>A known place of the organisation, by its name, or free text.</summary>
     [Field("place", FieldLevel.Headline, OfOneDate = true, IsSearched = true, ShownWith = ShownField.Place)]
-    public string Place { get; init; } = "";
+    public Place Place { get; init; } = Place.Nowhere;
 
     [Field("description", FieldLevel.Complete, OfOneDate = true, IsSearched = true, ShownWith = ShownField.Description)]
     public RichText Description { get; init; } = RichText.Empty;
@@ -156,7 +156,7 @@ public sealed record EventException([property: SeenFrom(FieldLevel.Headline)] Lo
 public sealed record CalendarEvent(
     [property: SeenFrom(FieldLevel.Inside)] Guid Id,
     [property: SeenFrom(FieldLevel.Inside)] Guid HomeCalendarId,
-    [property: SeenFrom(FieldLevel.Headline)] Guid Uid,
+    [property: SeenFrom(FieldLevel.Headline)] Uid Uid,
     [property: SeenFrom(FieldLevel.Times)] EventContent Content,
     [property: SeenFrom(FieldLevel.Headline)] EventState State,
     [property: SeenFrom(FieldLevel.Headline)] Instant Created)
@@ -171,7 +171,7 @@ public sealed record CalendarEvent(
 
     /// <summary>The UID of the series that this one continues, when it was split off.</summary>
     [SeenFrom(FieldLevel.Headline)]
-    public Guid? Continues { get; init; }
+    public Uid? Continues { get; init; }
 
     /// <summary>Calendars besides the home on which it is shown: one event, no copies. Ascending.</summary>
     [SeenFrom(FieldLevel.Inside)]
@@ -183,4 +183,23 @@ public sealed record CalendarEvent(
 
     [SeenFrom(FieldLevel.Times)]
     public Series Series => Content.Series;
+
+    /// <summary>The places of the list at which it is, on some date at least.</summary>
+    [SeenFrom(FieldLevel.Headline)]
+    public IEnumerable<Place> Places =>
+        Exceptions.Select(exception => exception.Own.Over(Content).Place).Append(Content.Place).Where(place => place.Id is not null)
+            .Distinct();
+
+    /// <summary>With other values in place of some, those of single dates too.</summary>
+    /// <param name="change">Gets each value, and gives it back where it stays.</param>
+    public CalendarEvent Changing(Func<object, object> change) => this with
+    {
+        Content = Content.With(EventField.All
+            .Where(field => field.Of(Content) is not null)
+            .Select(field => KeyValuePair.Create(field, change(field.Of(Content)!)))),
+        Exceptions = [.. Exceptions.Select(one => one with
+        {
+            Own = OwnFields.Of(one.Own.Values.Select(own => KeyValuePair.Create(own.Key, change(own.Value)))),
+        })],
+    };
 }

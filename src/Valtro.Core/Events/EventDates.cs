@@ -13,7 +13,7 @@ public readonly record struct EventDate(CalendarEvent Event, Occurrence Occurren
 
     public string Title => Content.Title;
 
-    public string Place => Content.Place;
+    public Place Place => Content.Place;
 
     public EventState State => Exception?.IsCancelled == true ? EventState.Cancelled : Event.State;
 

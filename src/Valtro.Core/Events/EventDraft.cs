@@ -16,6 +16,9 @@ public sealed record DraftSetting(DateTimeZone CalendarZone, IReadOnlyList<Categ
     /// <summary>Files that are there, and that the person may use.</summary>
     public IReadOnlyDictionary<Guid, EventFile> Files { get; init; } = new Dictionary<Guid, EventFile>();
 
+    /// <summary>Places that the organisation knows, and those that the event has.</summary>
+    public IReadOnlyList<Place> Places { get; init; } = [];
+
     /// <summary>What the event said before: it may stay, though its calendar shows less by now.</summary>
     public Cap CapBefore { get; init; } = Disclosure.Cap.None;
 }
@@ -110,7 +113,7 @@ public record EventDraft
             From = date.AllDay ? null : start.TimeOfDay,
             To = date.AllDay ? null : end.TimeOfDay,
             Zone = date.Zone.Id,
-            Place = content.Place,
+            Place = content.Place.Name,
             Description = content.Description.Html,
             Repeat = RepeatDraft.Of(series),
             InBreaks = series.InBreaks,
@@ -152,9 +155,12 @@ public record EventDraft
                 ShowUntil is { } until ? DayRange.Check("showUntil", until) : null));
         var series = CheckedSeries(setting, refusals);
         refusals.ThrowIfAny();
-        return new EventContent(title!, series!, place!, description)
+        return new EventContent(series!)
         {
+            Title = title!,
             Subtitle = subtitle!,
+            Place = Events.Place.Typed(place!, setting.Places),
+            Description = description,
             Category = category,
             Tags = [.. tags!],
             Links = [.. links!],

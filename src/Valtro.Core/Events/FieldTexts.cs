@@ -13,6 +13,7 @@ internal static class FieldTexts
         string text => [text],
         RichText rich => [rich.Text],
         Category category => [category.Name],
+        Place place => [place.Name],
         IEnumerable<string> texts => texts,
         IEnumerable<EventLink> links => links.SelectMany(link => new[] { link.Label, link.Url }),
         IEnumerable<EventFile> files => files.Select(file => file.Name),

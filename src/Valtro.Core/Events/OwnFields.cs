@@ -27,12 +27,12 @@ public sealed class OwnFields : IEquatable<OwnFields>
         return all.IsNone ? None : all;
     }
 
-    /// <exception cref="ArgumentException">No date can have that field of its own.</exception>
+    /// <exception cref="ArgumentException">No date can have that field of its own, or the value is of another type.</exception>
     public OwnFields With(string name, object value)
     {
         var field = EventField.Named(name);
-        if (!field.IsOfOneDate)
-            throw new ArgumentException($"No date has {name} of its own.", nameof(name));
+        if (!field.IsOfOneDate || !field.Type.IsInstanceOfType(value))
+            throw new ArgumentException($"No date has {name} of its own, or not as {value.GetType().Name}.", nameof(name));
         return new OwnFields(_values.Where(one => one.Key != field).Append(KeyValuePair.Create(field, value)));
     }
 

@@ -280,7 +280,7 @@ public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalend
         var successor = before with
         {
             Id = Guid.Empty,
-            Uid = Guid.Empty,
+            Uid = default,
             Content = content with { Series = rest },
             Continues = before.Uid,
             Exceptions = [],

@@ -13,7 +13,7 @@ namespace Valtro.Core.ICalendar;
 
 /// <summary>By which readers' programs know a component (RFC 5545 3.8.4.4, 3.8.4.7).</summary>
 /// <param name="RecurrenceId">The start that the rule gives a date which differs; empty for the event itself.</param>
-public readonly record struct ComponentName(Guid Uid, string RecurrenceId);
+public readonly record struct ComponentName(Uid Uid, string RecurrenceId);
 
 /// <summary>What readers get of an event, or of one of its dates, before it is said how often and when it changed.</summary>
 /// <param name="Digest">Of its bytes.</param>
@@ -27,10 +27,10 @@ public readonly record struct Coordinates(double Latitude, double Longitude);
 
 /// <summary>Writes the components of a feed, without stamps, one after the other (RFC 5545 3.6.1).</summary>
 /// <param name="files">Below which files are.</param>
-/// <param name="places">Where places are, by name; those that are known.</param>
+/// <param name="places">Where places are, those of which it is known.</param>
 /// <param name="horizon">Until when dates are named that no rule outside can say. It moves once a year, so that bytes do not change by the
 /// clock otherwise.</param>
-public sealed class Components(SchoolCalendar school, Uri files, IReadOnlyDictionary<string, Coordinates> places, LocalDate horizon)
+public sealed class Components(SchoolCalendar school, Uri files, IReadOnlyDictionary<Guid, Coordinates> places, LocalDate horizon)
     : IDisposable
 {
     private readonly PooledBytes _output = new();
@@ -59,7 +59,7 @@ public sealed class Components(SchoolCalendar school, Uri files, IReadOnlyDictio
 
     /// <summary>An event with its rule, and its dates that differ.</summary>
     /// <param name="uid">By which its readers know it.</param>
-    public void AddSeries(Delivered delivered, Guid uid)
+    public void AddSeries(Delivered delivered, Uid uid)
     {
         var (calendarEvent, disclosed) = (delivered.Event, delivered.Disclosed);
         if (Delivery.Of(calendarEvent, school, horizon) is not { } delivery)
@@ -76,7 +76,7 @@ public sealed class Components(SchoolCalendar school, Uri files, IReadOnlyDictio
         WriteText(disclosed, timing.AllDay);
         WriteMore(disclosed);
         if (calendarEvent.Continues is { } continued && disclosed.Detail > Detail.Times)
-            Lines.Identity("RELATED-TO;RELTYPE=SIBLING:"u8, continued);
+            Lines.Text("RELATED-TO;RELTYPE=SIBLING:"u8, continued.Text);
         End(start, new ComponentName(uid, ""), disclosed, delivered.Calendars);
         foreach (var (date, told) in dates)
         {
@@ -90,7 +90,7 @@ public sealed class Components(SchoolCalendar school, Uri files, IReadOnlyDictio
 
     /// <summary>One date as an event of its own.</summary>
     /// <param name="title">With all that the edition writes into it.</param>
-    public void AddDate(Entry date, string title, Guid uid)
+    public void AddDate(Entry date, string title, Uid uid)
     {
         var disclosed = date.Event.Titled(title);
         if (!date.Timing.AllDay)
@@ -137,7 +137,7 @@ public sealed class Components(SchoolCalendar school, Uri files, IReadOnlyDictio
         one.Title == other.Title && one.State == other.State && EventField.OfOneDate.All(field => field.IsSame(one.Content, other.Content));
 
     /// <summary>RFC 5545 3.8.4.4: the date is named by the start that the rule gives it.</summary>
-    private void AddException(Delivered delivered, EventDate date, Disclosed disclosed, LocalDateTime name, Guid uid)
+    private void AddException(Delivered delivered, EventDate date, Disclosed disclosed, LocalDateTime name, Uid uid)
     {
         var series = date.Event.Series.Timing;
         var timing = date.Exception?.Start is null ? series.StartingAt(name) : date.Timing;
@@ -152,11 +152,11 @@ public sealed class Components(SchoolCalendar school, Uri files, IReadOnlyDictio
     // ---- the parts of a component
 
     /// <param name="of">The event of which it is; null for a break of the year plan.</param>
-    private int Begin(Guid uid, CalendarEvent? of, Disclosed disclosed)
+    private int Begin(Uid uid, CalendarEvent? of, Disclosed disclosed)
     {
         var start = _output.Count;
         Lines.Begin("VEVENT"u8);
-        Lines.Identity("UID:"u8, uid);
+        Lines.Text("UID:"u8, uid.Text);
         if (disclosed.Detail > Detail.Times && of is not null)
             Lines.Moment("CREATED:"u8, of.Created);
         return start;
@@ -222,9 +222,9 @@ public sealed class Components(SchoolCalendar school, Uri files, IReadOnlyDictio
     private void WriteText(Disclosed disclosed, bool allDay)
     {
         Lines.Text("SUMMARY:"u8, disclosed.Title);
-        if (disclosed.Content.Place.Length > 0)
-            Lines.Text("LOCATION:"u8, disclosed.Content.Place);
-        if (disclosed.Content.Place.Length > 0 && places.TryGetValue(disclosed.Content.Place, out var where))
+        if (!disclosed.Content.Place.IsNowhere)
+            Lines.Text("LOCATION:"u8, disclosed.Content.Place.Name);
+        if (disclosed.Content.Place.Id is { } known && places.TryGetValue(known, out var where))
             Lines.Verbatim("GEO:"u8, string.Create(CultureInfo.InvariantCulture, $"{where.Latitude:0.######};{where.Longitude:0.######}"));
         WriteDescription(disclosed.Content.Description);
         if (disclosed.Content.Category is { } category)

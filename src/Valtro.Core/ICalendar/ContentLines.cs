@@ -82,15 +82,6 @@ internal sealed class ContentLines(IBufferWriter<byte> output)
                 $"PT{hours}H{(minutes + seconds > 0 ? $"{minutes}M" : "")}{(seconds > 0 ? $"{seconds}S" : "")}"));
     }
 
-    /// <summary>A UUID in its usual form.</summary>
-    public void Identity(ReadOnlySpan<byte> nameAndColon, Guid value)
-    {
-        Add(nameAndColon);
-        value.TryFormat(Room(36), out var written);
-        _length += written;
-        Finish();
-    }
-
     /// <summary>Dates (VALUE=DATE) or local date-times with TZID, comma-separated.</summary>
     public void Starts(ReadOnlySpan<byte> name, IEnumerable<LocalDateTime> values, bool allDay, string zoneId)
     {

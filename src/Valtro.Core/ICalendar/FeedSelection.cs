@@ -1,19 +1,21 @@
 using System.Buffers;
 using System.Text;
+using System.Text.RegularExpressions;
+using Valtro.Core.Events;
 
 namespace Valtro.Core.ICalendar;
 
 /// <summary>Some finished components of a feed: the same bytes, with the same stamps, under a head of their own.</summary>
-public static class FeedSelection
+public static partial class FeedSelection
 {
     /// <param name="feed">As <see cref="FeedWriter"/> wrote it.</param>
     /// <param name="selects">Which components, by their UID.</param>
     /// <param name="address">Its own; null where each reader has another.</param>
     /// <param name="notice">What its subscribers have to know; null for nothing.</param>
-    public static byte[] Of(ReadOnlySpan<byte> feed, Func<Guid, bool> selects, Uri? address, string? notice)
+    public static byte[] Of(ReadOnlySpan<byte> feed, Func<Uid, bool> selects, Uri? address, string? notice)
     {
         var (head, zones, events) = Parts(feed);
-        var selected = events.Where(one => selects(Guid.Parse(Value(one, "UID:")!))).ToArray();
+        var selected = events.Where(one => selects(UidOf(one))).ToArray();
         var used = selected.SelectMany(ZonesOf).ToHashSet(StringComparer.Ordinal);
         var output = new ArrayBufferWriter<byte>(feed.Length);
         WriteHead(
@@ -56,6 +58,23 @@ public static class FeedSelection
         string.CompareOrdinal(text, from, $"BEGIN:{component}\r\n", 0, component.Length + 8) == 0;
 
     private static int EndOfLine(string text, int from) => text.IndexOf("\r\n", from, StringComparison.Ordinal) + 2;
+
+    /// <summary>Unfolded (RFC 5545 3.1), and without its escapes (3.3.11).</summary>
+    private static Uid UidOf(string component)
+    {
+        var at = component.IndexOf("\r\nUID:", StringComparison.Ordinal) + "\r\nUID:".Length;
+        var end = at;
+        do
+            end = component.IndexOf("\r\n", end + 1, StringComparison.Ordinal);
+        while (component[end + 2] == ' ');
+        var text = component[at..end].Replace("\r\n ", "", StringComparison.Ordinal);
+        return new(text.Contains('\\', StringComparison.Ordinal)
+            ? Escaped().Replace(text, one => one.Value[1] is 'n' or 'N' ? "\n" : one.Value[1..])
+            : text);
+    }
+
+    [GeneratedRegex(@"\\.")]
+    private static partial Regex Escaped();
 
     private static string? Value(string component, string nameAndColon)
     {

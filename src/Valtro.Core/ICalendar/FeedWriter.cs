@@ -1,5 +1,6 @@
 using System.Buffers;
 using NodaTime;
+using Valtro.Core.Events;
 using Valtro.Core.Calendars;
 
 namespace Valtro.Core.ICalendar;
@@ -10,7 +11,7 @@ namespace Valtro.Core.ICalendar;
 /// <param name="Address">The feed's own address; null where each reader has another.</param>
 /// <param name="Zone">In which the edition's days begin.</param>
 public sealed record FeedHead(
-    Guid Uid, string Name, string Description, Hue Hue, Uri Page, Uri? Address, Instant Changed, DateTimeZone Zone);
+    Uid Uid, string Name, string Description, Hue Hue, Uri Page, Uri? Address, Instant Changed, DateTimeZone Zone);
 
 /// <summary>Writes finished components as an iCalendar stream (RFC 5545 3.4, RFC 7986).</summary>
 /// <remarks>The same components, stamps and head give the same bytes.</remarks>
@@ -51,7 +52,7 @@ public static class FeedWriter
         lines.Line("VERSION:"u8, "2.0"u8);
         lines.Line("PRODID:"u8, "-//Valtro//Valtro//EN"u8);
         lines.Line("CALSCALE:"u8, "GREGORIAN"u8);
-        lines.Identity("UID:"u8, head.Uid);
+        lines.Text("UID:"u8, head.Uid.Text);
         lines.Text("NAME:"u8, head.Name);
         lines.Text("X-WR-CALNAME:"u8, head.Name);
         if (head.Description.Length > 0)

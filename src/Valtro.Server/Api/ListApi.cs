@@ -100,11 +100,14 @@ internal static class ListApi
         return TypedResults.NoContent();
     }
 
-    private static async Task<Ok<PlaceBody>> AddPlace(PlaceRequest request, Access access, ListStore lists)
+    private static async Task<Ok<PlaceBody>> AddPlace(PlaceRequest request, Access access, ListStore lists, IClock clock)
     {
         var viewer = await AllowedAsync(access);
         var (name, point) = Check(request);
-        return TypedResults.Ok(Body(await lists.AddPlaceAsync(viewer.OrganisationId, name, point?.Latitude, point?.Longitude), 0));
+        var (place, act) = await lists.AddPlaceAsync(
+            viewer.OrganisationId, new KnownPlace(default, name, point?.Latitude, point?.Longitude), viewer.AccountId,
+            clock.GetCurrentInstant());
+        return TypedResults.Ok(Body(place, act.Events));
     }
 
     private static async Task<Ok<ListActResponse>> SavePlace(Guid id, PlaceRequest request, Access access, ListStore lists, IClock clock)

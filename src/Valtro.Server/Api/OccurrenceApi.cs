@@ -70,7 +70,8 @@ internal static class OccurrenceApi
         return new OccurrenceResponse(
             date.Event.Id, times.RecurrenceId, seen.Sight.Calendars[0], disclosed.Title, times.Start, times.End, timing.AllDay,
             disclosed.State,
-            disclosed.Content.Place, CategoryBody.Of(disclosed.Content.Category), disclosed.Content.Tags, tells && date.Event.Series.Recurs,
+            disclosed.Content.Place.Name, CategoryBody.Of(disclosed.Content.Category), disclosed.Content.Tags,
+            tells && date.Event.Series.Recurs,
             tells && date.IsException,
             ElsewhereBody.OnItsOwn(timing, date.Occurrence, zone),
             disclosed.Detail,

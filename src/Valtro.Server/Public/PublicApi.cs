@@ -4,6 +4,7 @@ using Valtro.Application;
 using Valtro.Application.Editions;
 using Valtro.Application.Work;
 using Valtro.Core;
+using Valtro.Core.Events;
 using Valtro.Core.Speaking;
 using Valtro.Store;
 
@@ -43,12 +44,13 @@ internal static class PublicApi
             app.MapRead(edition + ".json", (EditionPath path, string? month, Reader reader) => reader.SendMonthAsync(path.Name, month));
             app.MapRead(edition + ".atom", (EditionPath path, Reader reader) => reader.SendAtomAsync(path.Name));
             app.MapRead(edition + "/changed.json", (EditionPath path, Reader reader) => reader.SendChangedAsync(path.Name));
-            app.MapRead(edition + "/entries/{id:guid}/{date}",
-                (EditionPath path, Guid id, string date, Reader reader) => reader.SendEntryAsync(path.Name, id, date));
-            app.MapRead(edition + "/entries/{id:guid}.ics",
-                (EditionPath path, Guid id, Reader reader) => reader.SendEntryFileAsync(path.Name, id, null));
-            app.MapRead(edition + "/entries/{id:guid}/{date}.ics",
-                (EditionPath path, Guid id, string date, Reader reader) => reader.SendEntryFileAsync(path.Name, id, date));
+            app.MapRead(edition + "/entries/{id}/{date}",
+                (EditionPath path, string id, string date, Reader reader) => reader.SendEntryAsync(path.Name, Uid.OfAddress(id), date));
+            app.MapRead(edition + "/entries/{id}.ics",
+                (EditionPath path, string id, Reader reader) => reader.SendEntryFileAsync(path.Name, Uid.OfAddress(id), null));
+            app.MapRead(edition + "/entries/{id}/{date}.ics",
+                (EditionPath path, string id, string date, Reader reader) =>
+                    reader.SendEntryFileAsync(path.Name, Uid.OfAddress(id), date));
             app.MapRead(edition + "/files/{id:guid}/{name}",
                 (EditionPath path, Guid id, string name, int? width, Reader reader) => reader.SendFileAsync(path.Name, id, name, width));
             app.MapRead(edition + "/changes", (EditionPath path, Reader reader) => reader.SendChangesAsync(path.Name));
@@ -212,9 +214,9 @@ internal static class PublicApi
         /// <summary>The same as a feed of news.</summary>
         public Task SendAtomAsync(EditionName name) => SendAsync(name, ArtefactKey.News, ".atom", "application/atom+xml; charset=utf-8");
 
-        public async Task SendEntryAsync(EditionName name, Guid id, string date)
+        public async Task SendEntryAsync(EditionName name, Uid id, string date)
         {
-            var ending = $"/entries/{id}/{date}";
+            var ending = $"/entries/{id.InAddress}/{date}";
             if (await LocateAsync(name, ending) is not { } located
                 || await FindAsync(located, ArtefactKey.EntryPage(id, date), ending) is not { } page)
                 return;
@@ -226,9 +228,9 @@ internal static class PublicApi
         }
 
         /// <param name="date">One date alone; null for the whole event.</param>
-        public async Task SendEntryFileAsync(EditionName name, Guid id, string? date)
+        public async Task SendEntryFileAsync(EditionName name, Uid id, string? date)
         {
-            var ending = date is null ? $"/entries/{id}.ics" : $"/entries/{id}/{date}.ics";
+            var ending = date is null ? $"/entries/{id.InAddress}.ics" : $"/entries/{id.InAddress}/{date}.ics";
             if (await LocateAsync(name, ending) is not { } located
                 || await FindAsync(located, ArtefactKey.EntryFile(id, date), ending) is not { } file)
                 return;

@@ -150,8 +150,7 @@ public static class Backup
     }
 
     private static Task<bool> HasTablesAsync(NpgsqlConnection connection) =>
-        connection.ExecuteScalarAsync<bool>("select exists (select from pg_tables
-                    where schemaname = current_schema())");
+        connection.ExecuteScalarAsync<bool>("select exists (select from pg_tables where schemaname = current_schema())");
 
     private static async Task<string> HeldAsync(NpgsqlConnection connection)
     {

@@ -66,7 +66,7 @@ internal sealed class DemoSharing(
         var like = (await _events.FindAsync(organisationId, made[("ROW", "Head of the Narrows")]))!.Event;
         var series = like.Series with { Timing = like.Series.Timing.StartingAt(like.Series.Timing.Start.PlusDays(7)) };
         var trial = new CalendarEvent(
-            Guid.Empty, calendars["ROW"], Guid.Empty,
+            Guid.Empty, calendars["ROW"], default,
             new EventContent("Seat trials", series, "Boathouse",
                 new RichText("<p>Weigh-in half an hour before.</p>", "Weigh-in half an hour before.")), EventState.Waiting, default);
         await _submissions.WriteAsync(

@@ -23,22 +23,25 @@ internal sealed class EventSeed(
         var plan = _demo.YearPlan();
         await new YearPlanStore(database).SaveAsync(organisationId, null, null, plan, now);
         foreach (var place in new[] { "Loft", "Lab", "Chart room", "Room 2", "Wardroom" })
-            await _lists.AddPlaceAsync(organisationId, place);
+            await PlaceAsync(place);
         // Where the made-up island would be.
         foreach (var (place, north, east) in new[] { ("Hall", 43.9412, -60.0315), ("Slipway", 43.9405, -60.0289),
             ("Boathouse", 43.9401, -60.0281), ("Outer harbour", 43.9378, -60.0214), ("Grey Point", 43.9502, -60.0102) })
-            await _lists.AddPlaceAsync(organisationId, place, north, east);
+            await PlaceAsync(place, north, east);
         var categories = new Dictionary<Guid, Category>();
         foreach (var (key, (name, hue)) in DemoCategory.All)
             categories[key] = await _lists.AddCategoryAsync(organisationId, name, Hue.Named(hue));
 
         var school = new SchoolCalendar([plan], IsoDayOfWeek.Monday);
-        var setting = new DraftSetting(Halifax, [.. categories.Values], school);
+        var setting = new DraftSetting(Halifax, [.. categories.Values], school)
+        {
+            Places = [.. (await _lists.PlacesAsync(organisationId)).Select(known => known.Place)],
+        };
         var drafts = new Dictionary<(string, string), (Guid Id, EventContent Content)>();
         foreach (var (plate, draft, description) in _demo.All())
         {
             var content = (draft with { CategoryId = draft.CategoryId is { } key ? categories[key].Id : null }).Check(setting, description);
-            var made = new CalendarEvent(Guid.Empty, calendars[plate], Guid.Empty, content, EventState.Live, default);
+            var made = new CalendarEvent(Guid.Empty, calendars[plate], default, content, EventState.Live, default);
             // Long enough ago for what became of some of them since to be news.
             var done = await _events.WriteAsync(
                 organisationId, [new EventWrite(made, null, EventAct.Made)], keeper(plate), now - Duration.FromDays(30));
@@ -48,6 +51,9 @@ internal sealed class EventSeed(
             await ChangeAsync(plate, drafts[(plate, title)].Id, day, now - ago, edit, school, setting);
         return drafts.ToDictionary(one => one.Key, one => one.Value.Id);
     }
+
+    private Task PlaceAsync(string name, double? north = null, double? east = null) =>
+        _lists.AddPlaceAsync(organisationId, new KnownPlace(default, name, north, east), keeper("SCH"), now);
 
     private async Task ChangeAsync(
         string plate, Guid id, LocalDate day, Instant at, Func<EventDraft, EventDraft>? edit, SchoolCalendar school, DraftSetting setting)

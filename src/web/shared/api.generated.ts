@@ -4959,7 +4959,8 @@ export interface components {
             keep?: null | string[];
             /**
              * Format: uuid
-             * @description What was handed in, and is settled by this change: approved with it by who may, replaced by it by who handed it in.
+             * @description What was handed in, and is settled by this change: approved with it by who may, replaced by it by who handed it
+             *                 in.
              */
             submissionId?: null | string;
         };
@@ -5380,7 +5381,10 @@ export interface components {
             inBreaks?: components["schemas"]["InBreaks"];
             /** @description Further days, with the start's time. */
             extra?: string[];
-            /** @description Names of dates that fall away (DateName); their time follows the start's where the rule has one time a day. */
+            /**
+             * @description Names of dates that fall away (DateName); their time follows the start's where the rule has one time a
+             *                 day.
+             */
             removed?: string[];
             /** Format: uuid */
             categoryId?: null | string;
@@ -5461,7 +5465,10 @@ export interface components {
             inBreaks: components["schemas"]["InBreaks"];
             /** @description Further days, with the start's time. */
             extra: string[];
-            /** @description Names of dates that fall away (DateName); their time follows the start's where the rule has one time a day. */
+            /**
+             * @description Names of dates that fall away (DateName); their time follows the start's where the rule has one time a
+             *                 day.
+             */
             removed: string[];
             /** Format: uuid */
             categoryId: null | string;
@@ -5484,7 +5491,10 @@ export interface components {
         FailingResponse: {
             kind: components["schemas"]["WorkKind"];
             key: string;
-            /** @description The edition's name, the recipient of a mail, the person whose news are gathered; empty for what is nobody's. */
+            /**
+             * @description The edition's name, the recipient of a mail, the person whose news are gathered; empty for what is
+             *         nobody's.
+             */
             subject: string;
             /**
              * Format: uuid
@@ -5872,7 +5882,10 @@ export interface components {
             name: string;
             slug: string;
             zone: string;
-            /** @description How the desk writes days and numbers for whoever asks: as the organisation does where it speaks their language. */
+            /**
+             * @description How the desk writes days and numbers for whoever asks: as the organisation does where it speaks their
+             *         language.
+             */
             locale: string;
             /** Format: int32 */
             firstDayOfWeek: number;
@@ -5883,7 +5896,10 @@ export interface components {
             name: null | string;
             currentPassword: null | string;
             newPassword: null | string;
-            /** @description In which Valtro speaks to them, such as "de"; empty for what the browser asks for; null leaves it as it is. */
+            /**
+             * @description In which Valtro speaks to them, such as "de"; empty for what the browser asks for; null leaves it as it
+             *         is.
+             */
             language?: null | string;
         };
         /** @description Colours as style sheets write them. */

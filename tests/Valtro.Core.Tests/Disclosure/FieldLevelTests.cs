@@ -34,7 +34,7 @@ public class FieldLevelTests
             Content = content,
             Exceptions = [
                 new EventException(Build.Local("2026-12-01 14:00")) { Own = OwnFields.None.With("title", "mark-Headline-own-title")
-                    .With("place", "mark-Headline-own-place")
+                    .With("place", Place.Called("mark-Headline-own-place"))
                     .With("description", new RichText("mark-Complete-own-html", "mark-Complete-own-text")) }],
         };
     }

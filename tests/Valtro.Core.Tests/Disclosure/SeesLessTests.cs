@@ -34,7 +34,7 @@ public class SeesLessTests
         { "it appears later", With(content => content with { Showing = new ShowingSpan(Build.Day("2026-11-30"), null) }) },
         { "it disappears", With(content => content with { Showing = new ShowingSpan(null, Build.Day("2026-11-30")) }) },
         { "its title is another", With(content => content with { Title = "Lab" }) },
-        { "its place is gone", With(content => content with { Place = "" }) },
+        { "its place is gone", With(content => content with { Place = Place.Nowhere }) },
         { "a name is taken out of its text", With(content => content with { Description = new RichText("<p>Bring</p>", "Bring") }) },
         { "a link is gone", With(content => content with { Links = [] }) },
         { "its contact is another", With(content => content with { Contact = "The office" }) },

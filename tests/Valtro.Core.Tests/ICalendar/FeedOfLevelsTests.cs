@@ -85,7 +85,7 @@ public class FeedOfLevelsTests
         Detail? From(Func<EventContent, EventContent> change) => SeenFrom(Evening with { Content = change(Evening.Content) });
         Assert.Equal(Detail.Times, From(content => content with { Series = Build.Series("2026-11-25 19:00", "FREQ=WEEKLY;COUNT=4") }));
         Assert.Equal(Detail.Headline, From(content => content with { Title = "Harbour, open" }));
-        Assert.Equal(Detail.Headline, From(content => content with { Place = "Hall" }));
+        Assert.Equal(Detail.Headline, From(content => content with { Place = Place.Called("Hall") }));
         Assert.Equal(Detail.Complete, From(content => content with { Contact = "Ada" }));
         Assert.Equal(Detail.Complete, From(content => content with { Files = [] }));
         Assert.Null(From(content => content with { Notes = "Changed in secret" }));

@@ -84,8 +84,11 @@ public class FeedOfNightsTests
     [Fact]
     public void A_place_that_is_known_is_told_with_where_it_is()
     {
-        var components = TestFeed.Components(places: new Dictionary<string, Coordinates> { ["Slipway"] = new(44.648766, -63.575237) });
-        var calendarEvent = Build.Event(Build.Series("2026-10-03 09:00"));
+        var slipway = new Place(Guid.NewGuid(), "Slipway");
+        var components =
+            TestFeed.Components(places: new Dictionary<Guid, Coordinates> { [slipway.Id!.Value] = new(44.648766, -63.575237) });
+        var made = Build.Event(Build.Series("2026-10-03 09:00"));
+        var calendarEvent = made with { Content = made.Content with { Place = slipway } };
         components.AddSeries(Editions.Delivered.AtLevel(calendarEvent, Core.Disclosure.Detail.Complete)!, calendarEvent.Uid);
         Assert.Contains("GEO:44.648766;-63.575237", TestFeed.Unfolded(TestFeed.Write(components)));
     }
@@ -98,7 +101,7 @@ public class FeedOfNightsTests
         var there = Build.Event(Build.Series("2026-10-31 22:00", zone: DateTimeZoneProviders.Tzdb["Europe/Oslo"]));
         var whole = TestFeed.Write(
             TestFeed.Of([.. new[] { here, there }.Select(one => Editions.Delivered.AtLevel(one, Core.Disclosure.Detail.Complete)!)]));
-        var some = Select(here.Uid.Equals, null);
+        var some = Select(uid => uid == here.Uid, null);
         Assert.Equal(Components(whole).Where(one => one.Contains(here.Uid.ToString(), StringComparison.Ordinal)), Components(some));
         Assert.Equal(2, Components(some).Count());
         Assert.Contains("TZID:America/Halifax", some, StringComparison.Ordinal);
@@ -109,7 +112,7 @@ public class FeedOfNightsTests
         Assert.Contains("DESCRIPTION:It has left\\; see https://pinewick.example", TestFeed.Unfolded(none));
         Assert.Empty(Foreign.Calendar.Load(none)!.Events);
 
-        string Select(Func<Guid, bool> selects, string? notice) => Encoding.UTF8.GetString(
+        string Select(Func<Uid, bool> selects, string? notice) => Encoding.UTF8.GetString(
             FeedSelection.Of(Encoding.UTF8.GetBytes(whole), selects,
                 new Uri("https://dates.pinewick.example/c/pinewick/port-watch.ics?only=port-watch"), notice));
 

@@ -94,7 +94,7 @@ public class FeedOfSeriesTests
         {
             Exceptions =
             [
-                new EventException(Build.Local("2026-10-27 14:00")) { Own = OwnFields.None.With("place", "Loft") },
+                new EventException(Build.Local("2026-10-27 14:00")) { Own = OwnFields.None.With("place", Place.Called("Loft")) },
                 new EventException(
                     Build.Local("2026-11-10 14:00")) { Start = Build.Local("2026-11-14 10:00"), End = Build.Local("2026-11-14 11:00") },
             ],
@@ -147,10 +147,10 @@ public class FeedOfSeriesTests
     [Fact]
     public void A_split_off_series_names_the_one_it_continues()
     {
-        var before = Guid.NewGuid();
+        var before = Uid.New();
         Assert.Contains($"RELATED-TO;RELTYPE=SIBLING:{before}", Write(Build.Event(Lab) with { Continues = before }));
         Assert.DoesNotContain(Write(Build.Event(Lab) with { Continues = before }, detail: Detail.Times),
-            line => line.Contains(before.ToString(), StringComparison.Ordinal));
+            line => line.Contains(before.Text, StringComparison.Ordinal));
     }
 
     [Fact]

@@ -33,7 +33,7 @@ public class StampsTests
         public Stamps Write(CalendarEvent? calendarEvent, Detail detail = Detail.Complete) =>
             Write(calendarEvent is null ? TestFeed.Components() : TestFeed.Of(calendarEvent, detail: detail));
 
-        public Stamp Of(Guid uid, string date = "") => _known[new ComponentName(uid, date)];
+        public Stamp Of(Uid uid, string date = "") => _known[new ComponentName(uid, date)];
 
         public void Know(Stamp stamp) => _known[stamp.Name] = stamp;
     }
@@ -85,8 +85,8 @@ public class StampsTests
     {
         var memory = new Memory();
         var date = Build.Local("2026-12-01 14:00");
-        memory.Write(Lab with { Exceptions = [new EventException(date) { Own = OwnFields.None.With("place", "Loft") }] });
-        memory.Write(Lab with { Exceptions = [new EventException(date) { Own = OwnFields.None.With("place", "Hall") }] });
+        memory.Write(Lab with { Exceptions = [new EventException(date) { Own = OwnFields.None.With("place", Place.Called("Loft")) }] });
+        memory.Write(Lab with { Exceptions = [new EventException(date) { Own = OwnFields.None.With("place", Place.Called("Hall")) }] });
         Assert.Equal((0, 1), (memory.Of(Lab.Uid).Sequence, memory.Of(Lab.Uid, "2026-12-01T14:00:00").Sequence));
     }
 
@@ -138,18 +138,18 @@ public class StampsTests
     // ---- names
 
     private static readonly SourceDate A = new(Guid.NewGuid(), null), B = new(Guid.NewGuid(), null), C = new(Guid.NewGuid(), null);
-    private static readonly Guid OwnOfA = Guid.NewGuid(), OwnOfB = Guid.NewGuid(), OwnOfC = Guid.NewGuid();
+    private static readonly Uid OwnOfA = Uid.New(), OwnOfB = Uid.New(), OwnOfC = Uid.New();
 
     private sealed class Names
     {
         private readonly Dictionary<SourceDate, OutwardName> _known = [];
-        private readonly Dictionary<Guid, long> _out = [];
+        private readonly Dictionary<Uid, long> _out = [];
         private long _version;
 
-        public Guid[] Give(params (SourceDate Source, Guid? Own)[][] outgoing)
+        public Uid[] Give(params (SourceDate Source, Uid? Own)[][] outgoing)
         {
             var (names, changed) = OutwardNames.Give([.. outgoing.Select(one => new Outgoing(one))], _known,
-                uid => _out.TryGetValue(uid, out var since) ? since : null, Guid.NewGuid);
+                uid => _out.TryGetValue(uid, out var since) ? since : null, Uid.New);
             foreach (var name in changed)
                 _known[name.Source] = name;
             _version++;

@@ -17,12 +17,12 @@ internal static class TestFeed
     private static readonly Uri Page = new("https://dates.pinewick.example/c/pinewick/port-watch");
 
     public static readonly FeedHead Head = new(
-        Guid.Parse("6f2c9b1e-6f0e-4d4e-9a25-1f6a0f0b6a11"), "Port Watch", "Navigation, and more", Build.Harbour, Page,
+        new Uid("6f2c9b1e-6f0e-4d4e-9a25-1f6a0f0b6a11"), "Port Watch", "Navigation, and more", Build.Harbour, Page,
             new Uri($"{Page}.ics"), Instant.FromUtc(2026, 11, 1, 0, 0), Build.Halifax);
 
-    public static Components Components(SchoolCalendar? school = null, IReadOnlyDictionary<string, Coordinates>? places = null,
+    public static Components Components(SchoolCalendar? school = null, IReadOnlyDictionary<Guid, Coordinates>? places = null,
         Instant? now = null) =>
-        new(school ?? SchoolCalendar.Empty, Page, places ?? new Dictionary<string, Coordinates>(),
+        new(school ?? SchoolCalendar.Empty, Page, places ?? new Dictionary<Guid, Coordinates>(),
             Core.ICalendar.Components.HorizonAt(now ?? Now, Build.Halifax));
 
     public static Components Of(IEnumerable<Delivered> delivered, SchoolCalendar? school = null)

@@ -1,0 +1,34 @@
+using Dapper;
+using Valtro.Core.Calendars;
+using Valtro.Core.Events;
+
+namespace Valtro.Store;
+
+/// <summary>The organisation's lists as documents name their entries: retired ones too.</summary>
+/// <param name="Places">Those that are offered first.</param>
+internal sealed record NamedLists(IReadOnlyDictionary<Guid, Category> Categories, IReadOnlyDictionary<Guid, Place> Places)
+{
+    public const string OfOrganisation = """
+        select id, name, colour from category where organisation_id = @organisationId limit 1000;
+        select id, name from place where organisation_id = @organisationId order by retired_at desc nulls first limit 1000
+        """;
+
+    public static async Task<NamedLists> ReadAsync(SqlMapper.GridReader results)
+    {
+        var categories = await results.ReadAsync<(Guid Id, string Name, string Colour)>();
+        var places = await results.ReadAsync<(Guid Id, string Name)>();
+        return new NamedLists(
+            categories.ToDictionary(row => row.Id, row => new Category(row.Id, row.Name, Hue.Named(row.Colour))),
+            places.ToDictionary(row => row.Id, row => new Place(row.Id, row.Name)));
+    }
+
+    /// <summary>Whether all that an event names is called as it says.</summary>
+    public bool Call(CalendarEvent known) =>
+        (known.Content.Category is not { } category || category.Equals(Categories.GetValueOrDefault(category.Id)))
+        && Call(known.Content.Place)
+        && known.Exceptions.All(exception => exception.Own[PlaceField] is not Place own || Call(own));
+
+    private static readonly EventField PlaceField = EventField.Named("place");
+
+    private bool Call(Place place) => place.Id is not { } id || place.Equals(Places.GetValueOrDefault(id));
+}
