@@ -13,6 +13,7 @@ using Valtro.Application.Calendars;
 using Valtro.Application.Editions;
 using Valtro.Application.Events;
 using Valtro.Application.Files;
+using Valtro.Application.Lists;
 using Valtro.Application.SignOff;
 using Valtro.Application.Work;
 using Valtro.Application.Years;
@@ -47,7 +48,8 @@ services.AddSingleton<OrganisationStore>().AddSingleton<AccountStore>().AddSingl
     .AddSingleton<EditionStore>();
 services.AddSingleton<ListStore>().AddSingleton<YearPlanStore>().AddSingleton<RevisionStore>().AddSingleton<DeliveredStore>()
     .AddSingleton<GroupStore>().AddSingleton<SecretLinkStore>();
-services.AddSingleton<InvitationStore>().AddSingleton<MailStore>().AddSingleton<SubmissionStore>().AddSingleton<AuditStore>()
+services.AddSingleton<InvitationStore>().AddSingleton<MailStore>().AddSingleton<SubmissionStore>().AddSingleton<ActStore>()
+    .AddSingleton<AuditStore>()
     .AddSingleton<FileStore>().AddSingleton<WorkStore>().AddSingleton<SessionStore>();
 services.AddSingleton<EditionSettingsStore>().AddSingleton<EditionReadings>().AddSingleton<HouseStore>().AddSingleton<Houses>()
     .AddSingleton<AskedStore>().AddSingleton<DeskNews>();
@@ -59,7 +61,8 @@ services.AddSingleton<WebAssets>().AddSingleton<ReadingPages>().AddSingleton<Pub
 services.AddSingleton<CalendarView>().AddScoped<OccurrenceView>().AddScoped<ClashView>();
 services.AddScoped<IWhoAsks, WhoAsks>().AddScoped<Access>().AddScoped<Sessions>().AddScoped<SignedIn>().AddScoped<PasswordChecks>()
     .AddScoped<PasswordResets>().AddScoped<Passwords>();
-services.AddScoped<EventDesk>().AddScoped<EventChanges>().AddScoped<ChangePreviews>().AddScoped<TableReader>().AddScoped<EventPreviews>()
+services.AddScoped<EventDesk>().AddScoped<EventChanges>().AddScoped<EventHistory>().AddScoped<Commits>().AddScoped<OwnLists>()
+    .AddScoped<ChangePreviews>().AddScoped<TableReader>().AddScoped<EventPreviews>()
     .AddScoped<YearPlanDesk>().AddScoped<Destinations>().AddScoped<LosingEditions>();
 services.AddScoped<SignOffQueue>().AddScoped<CalendarLife>().AddScoped<PreviewApi.Preview>().AddScoped<EditionDesk>();
 services.AddWork(isRun: !isDescribing).AddSingleton<IWorker, ResetWorker>();

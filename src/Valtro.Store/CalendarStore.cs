@@ -3,46 +3,12 @@ using Dapper;
 using NodaTime;
 using Npgsql;
 using Valtro.Core;
+using Valtro.Core.Acts;
 using Valtro.Core.Calendars;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Time;
 
 namespace Valtro.Store;
-
-/// <summary>A calendar as it is kept, with the address of its standard edition.</summary>
-/// <param name="Version">Of the settings, checked on save.</param>
-/// <param name="ContentVersion">Of what readers of its standard edition get: rises with every change to it or its events.</param>
-public sealed record Calendar(
-    Guid Id,
-    Guid OrganisationId,
-    string Name,
-    Plate Plate,
-    Hue Hue,
-    DateTimeZone Zone,
-    string Description,
-    Disclosure Disclosure,
-    int Version,
-    long ContentVersion,
-    Guid EditionId,
-    string Slug,
-    IReadOnlyList<string> Readerships)
-{
-    /// <summary>Contributors' changes wait for an editor.</summary>
-    public bool RequiresSignOff { get; init; } = true;
-
-    /// <summary>Since when nobody changes its events; its feeds stay.</summary>
-    public Instant? ArchivedAt { get; init; }
-
-    /// <summary>Since when it rests in the bin.</summary>
-    public Instant? RemovedAt { get; init; }
-
-    /// <summary>It has a secret address now.</summary>
-    public bool HasSecretLink { get; init; }
-
-    /// <summary>Somebody outside can fetch something of it.</summary>
-    public bool GoesOut =>
-        RemovedAt is null && (Disclosure.Everyone > Detail.Nothing || (HasSecretLink && Disclosure.Link > Detail.Nothing));
-}
 
 /// <summary>What people edit of a calendar.</summary>
 /// <param name="Readerships">Names of those who read it: calendars that share one can clash softly.</param>
@@ -243,82 +209,65 @@ public sealed class CalendarStore(Database database)
     /// <summary>Takes it out of the bin.</summary>
     /// <exception cref="NotFoundException">It is not there.</exception>
     /// <exception cref="RuleException">Its plate was given to another calendar meanwhile.</exception>
-    public async Task RestoreAsync(Guid organisationId, Guid id, Instant now, AuditLine audit)
+    public Task<bool> RestoreAsync(Guid organisationId, Guid id, Instant now, AuditLine audit) =>
+        database.InTransactionAsync(async transaction =>
+        {
+            await RestoreAsync(transaction, organisationId, id, now);
+            await AuditStore.WriteAsync(transaction, organisationId, audit);
+            return true;
+        });
+
+    private static async Task RestoreAsync(DbTransaction transaction, Guid organisationId, Guid id, Instant now)
     {
         try
         {
-            await database.InTransactionAsync(async transaction =>
-            {
-                await UpdateOneAsync(transaction, """
-                    update calendar
-                    set removed_at = null, merged_into = null, version = version + 1
-                    where organisation_id = @organisationId and id = @id and removed_at is not null
-                    """, new { organisationId, id });
-                await GoingOut.ChangedAsync(
-                    transaction, organisationId, [id, .. await NeighboursAsync(transaction, id)], now, takesAway: true);
-                await AuditStore.WriteAsync(transaction, organisationId, audit);
-                return true;
-            });
+            await UpdateOneAsync(transaction, """
+                update calendar
+                set removed_at = null, merged_into = null, merged_by_act = null, version = version + 1
+                where organisation_id = @organisationId and id = @id and removed_at is not null
+                """, new { organisationId, id });
         }
         catch (PostgresException taken) when (taken.ConstraintName == "calendar_plate_unique")
         {
             throw new RuleException("plate", "calendar.plateTakenMeanwhile");
         }
+        await GoingOut.ChangedAsync(
+            transaction, organisationId, [id, .. await NeighboursAsync(transaction, id)], now, takesAway: true);
     }
 
-    /// <summary>Moves all events of one calendar to another, and the events placed on it too; the emptied one goes to the bin and its
-    /// addresses lead to the other.</summary>
-    /// <remarks>Every event keeps its UID, and gets a revision of one act, by which all of it is undone.</remarks>
+    /// <summary>Makes one calendar of two: the emptied one goes to the bin and its addresses lead to the other.</summary>
+    /// <param name="moving">Puts all that is shown on the one on the other.</param>
     /// <returns>The act.</returns>
-    public Task<Guid> MergeAsync(Guid organisationId, Guid from, Guid into, Guid accountId, Instant now,
+    /// <exception cref="ChangedMeanwhileException">Something was saved at the same time.</exception>
+    public Task<Guid> MergeAsync(Guid organisationId, Guid from, Guid into, Guid accountId, Instant now, Act moving,
         AuditLine audit) => database.InTransactionAsync(async transaction =>
     {
-        var connection = transaction.Connection!;
         var actId = Guid.CreateVersion7();
-        var parameters = new { organisationId, from, into, accountId, now, actId };
-        await connection.ExecuteAsync(
-            "select from calendar where organisation_id = @organisationId and id in (@from, @into) order by id for update", parameters,
-                transaction);
-        await connection.ExecuteAsync("""
-            insert into placement (organisation_id, event_id, calendar_id, reach)
-            select p.organisation_id, p.event_id, @into, p.reach
-            from placement p
-            join event e on e.id = p.event_id
-            where p.organisation_id = @organisationId and p.calendar_id = @from and e.home_calendar_id <> @into
-            on conflict do nothing;
-
-            create temporary table merged on commit drop as
-            select e.id
-            from event e
-            where e.organisation_id = @organisationId
-              and (e.home_calendar_id = @from or exists (select from placement p where p.event_id = e.id and p.calendar_id = @from));
-
-            delete from placement p
-            using event e
-            where e.id = p.event_id and p.organisation_id = @organisationId
-              and (p.calendar_id = @from or (p.calendar_id = @into and e.home_calendar_id = @from));
-
-            update event e
-            set home_calendar_id = case when home_calendar_id = @from then @into else home_calendar_id end,
-                version = version + 1
-            from merged
-            where e.id = merged.id;
-
-            insert into revision (organisation_id, event_id, version, act, act_id, account_id, made_at, content)
-            select e.organisation_id, e.id, e.version, 'changed', @actId, @accountId, @now,
-                   last.content || jsonb_build_object(
-                       'calendar', e.home_calendar_id,
-                       'placements', coalesce((select jsonb_agg(p.calendar_id order by p.calendar_id) from placement p
-                           where p.event_id = e.id), '[]'))
-            from event e
-            join merged on merged.id = e.id
-            join lateral (select r.content from revision r where r.event_id = e.id order by r.version desc limit 1) last on true
-            """, parameters, transaction);
+        await transaction.Connection!.ExecuteAsync(
+            "select from calendar where organisation_id = @organisationId and id in (@from, @into) order by id for update",
+            new { organisationId, from, into }, transaction);
+        await ActStore.CommitAsync(transaction, organisationId, accountId, now, moving, actId);
+        var isLeft = await transaction.Connection!.ExecuteScalarAsync<bool>("""
+            select exists (select from event where home_calendar_id = @from) or exists (select from placement where calendar_id = @from)
+            """, new { from }, transaction);
+        if (isLeft)
+            throw new ChangedMeanwhileException();
         await RemoveAsync(transaction, organisationId, from, into, now);
+        await transaction.Connection!.ExecuteAsync(
+            "update calendar set merged_by_act = @actId where id = @from", new { actId, from }, transaction);
         await GoingOut.ChangedAsync(transaction, organisationId, [into], now, takesAway: true);
         await AuditStore.WriteAsync(transaction, organisationId, audit);
         return actId;
     });
+
+    /// <summary>With an act that made one calendar of two, they are two again.</summary>
+    internal static async Task UndoAsync(DbTransaction transaction, Guid organisationId, Guid actId, Instant now)
+    {
+        foreach (var id in await transaction.Connection!.QueryAsync<Guid>(
+            "select id from calendar where organisation_id = @organisationId and merged_by_act = @actId",
+            new { organisationId, actId }, transaction))
+            await RestoreAsync(transaction, organisationId, id, now);
+    }
 
     /// <summary>Deletes what has rested in the bin long enough, with its events and all that belongs to them.</summary>
     public Task<int> EmptyBinAsync(Instant removedBefore) =>
@@ -326,7 +275,7 @@ public sealed class CalendarStore(Database database)
         create temporary table gone on commit drop as
         select id from calendar where removed_at < @removedBefore order by removed_at limit 20 for update skip locked;
 
-        update calendar set merged_into = null where merged_into in (select id from gone);
+        update calendar set merged_into = null, merged_by_act = null where merged_into in (select id from gone);
         delete from revision r using event e where e.id = r.event_id and e.home_calendar_id in (select id from gone);
         delete from event where home_calendar_id in (select id from gone);
         delete from calendar where id in (select id from gone)

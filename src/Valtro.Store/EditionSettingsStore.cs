@@ -4,6 +4,7 @@ using System.Text.Json.Serialization;
 using Dapper;
 using NodaTime;
 using NodaTime.Serialization.SystemTextJson;
+using Valtro.Core;
 using Valtro.Core.Calendars;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Editions;

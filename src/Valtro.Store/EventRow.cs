@@ -1,6 +1,7 @@
 using System.Text.Json;
 using NodaTime;
 using NodaTime.Text;
+using Valtro.Core.Acts;
 using Valtro.Core.Events;
 
 namespace Valtro.Store;

@@ -2,44 +2,11 @@ using System.Data.Common;
 using Dapper;
 using NodaTime;
 using Valtro.Core;
+using Valtro.Core.Acts;
 using Valtro.Core.Events;
 using Valtro.Core.Time;
 
 namespace Valtro.Store;
-
-/// <summary>An event with what its editors need: the version checked on save, and who saved it last.</summary>
-/// <param name="MadeBy">Who made it, where that is known.</param>
-public sealed record StoredEvent(CalendarEvent Event, int Version, Instant? RemovedAt, string SavedBy, Instant SavedAt, Guid? MadeBy)
-{
-    public bool IsRemoved => RemovedAt is not null;
-}
-
-/// <summary>What was done to an event.</summary>
-public enum EventAct
-{
-    Made,
-    Changed,
-    Cancelled,
-    Removed,
-    Restored,
-    Undone,
-}
-
-/// <summary>One event that an act writes.</summary>
-/// <param name="Event">As it is afterwards. A new one has an empty id.</param>
-/// <param name="Version">The version that the editor saw; null for a new event.</param>
-public sealed record EventWrite(CalendarEvent Event, int? Version, EventAct Act, bool IsRemoved = false)
-{
-    /// <summary>Where a date has gone: to this event, or to one that the act writes so many places further on; and to which date. Null
-    /// where no date is the same one.</summary>
-    public Func<LocalDateTime, (int Index, LocalDateTime Date)?>? Follows { get; init; }
-
-    /// <summary>Some audience sees less of it from now on, or may: what was rendered before is served no more.</summary>
-    public bool TakesAway { get; init; } = Version is not null;
-}
-
-/// <summary>What an act wrote, in the order it was given; its id undoes it.</summary>
-public sealed record ActDone(Guid ActId, IReadOnlyList<(Guid Id, int Version)> Events);
 
 public sealed class EventStore(Database database)
 {
@@ -86,6 +53,13 @@ public sealed class EventStore(Database database)
               {IsOnCalendarInUse}
             order by e.id
             """, new { organisationId, calendars });
+
+    /// <summary>All that stand on a calendar, at home or placed, those in the bin too, for whoever writes them.</summary>
+    public Task<IReadOnlyList<StoredEvent>> StandingOnAsync(Guid organisationId, Guid calendarId) => StoredAsync("""
+            where e.organisation_id = @organisationId
+              and (e.home_calendar_id = @calendarId or e.id = any(array(select event_id from placement where calendar_id = @calendarId)))
+            order by e.id
+            """, new { organisationId, calendarId });
 
     /// <summary>The event that programs outside know by a name, if it is not in the bin.</summary>
     public async Task<CalendarEvent?> WithUidAsync(Guid organisationId, Uid uid) => (await ListAsync($"""
@@ -154,14 +128,14 @@ public sealed class EventStore(Database database)
             .ToDictionary(stored => stored.Event.Id);
 
     /// <summary>Those that name an entry of the organisation's lists, in the bin too.</summary>
-    internal Task<IReadOnlyList<StoredEvent>> NamingAsync(ListKind kind, Guid organisationId, Guid id) => StoredAsync($"""
+    public Task<IReadOnlyList<StoredEvent>> NamingAsync(ListKind kind, Guid organisationId, Guid id) => StoredAsync($"""
             where e.organisation_id = @organisationId
               and exists (
                 select from event_reference r where r.event_id = e.id and r.{Words.Of(kind)}_id = @id and r.ended_at is null)
             """, new { organisationId, id });
 
     /// <summary>Those that say in words that they are somewhere, or one of whose dates does, in the bin too.</summary>
-    internal Task<IReadOnlyList<StoredEvent>> SayingTheyAreAtAsync(Guid organisationId, string place) => StoredAsync("""
+    public Task<IReadOnlyList<StoredEvent>> SayingTheyAreAtAsync(Guid organisationId, string place) => StoredAsync("""
             where e.organisation_id = @organisationId
               and ((jsonb_typeof(e.content -> 'place') = 'string' and lower(e.content ->> 'place') = lower(@place))
                    or exists (
@@ -208,19 +182,14 @@ public sealed class EventStore(Database database)
             return [.. rows.Select(row => make(row, lists))];
         });
 
-    /// <summary>Writes all events of one act, or none: events, revisions, and the new version of their calendars.</summary>
+    /// <summary>Writes all events of one act: events, revisions, and the new version of their calendars. However many events there are, the
+    /// statements are as many.</summary>
     /// <exception cref="NotFoundException">There is no such calendar, or no such event, in the organisation.</exception>
     /// <exception cref="ChangedMeanwhileException">A version is not the stored one any more.</exception>
     /// <exception cref="RuleException">The calendar is full.</exception>
-    public Task<ActDone> WriteAsync(Guid organisationId, IReadOnlyList<EventWrite> writes, Guid accountId, Instant now) =>
-        database.InTransactionAsync(transaction => WriteAsync(transaction, organisationId, writes, accountId, now));
-
-    /// <inheritdoc cref="WriteAsync(Guid, IReadOnlyList{EventWrite}, Guid, Instant)"/>
-    /// <remarks>As part of something larger. However many events there are, the statements are as many.</remarks>
     internal static async Task<ActDone> WriteAsync(
-        DbTransaction transaction, Guid organisationId, IReadOnlyList<EventWrite> writes, Guid accountId, Instant now, Guid? act = null)
+        DbTransaction transaction, Guid organisationId, IReadOnlyList<EventWrite> writes, Guid accountId, Instant now, Guid actId)
     {
-        var actId = act ?? Guid.CreateVersion7();
         var events = writes.Select(write => (Event: write.Version is null ? Made(write.Event) : write.Event, Write: write)).ToArray();
         var (news, known) =
             (events.Where(one => one.Write.Version is null).ToArray(), events.Where(one => one.Write.Version is not null).ToArray());

@@ -1,4 +1,5 @@
 using NodaTime;
+using Valtro.Core.Calendars;
 using Valtro.Core.Events;
 using Valtro.Core.YearPlans;
 

@@ -3,6 +3,7 @@ using Dapper;
 using NodaTime;
 using Npgsql;
 using Valtro.Core;
+using Valtro.Core.Acts;
 using Valtro.Core.Calendars;
 using Valtro.Core.Events;
 using Valtro.Core.Speaking;
@@ -34,7 +35,7 @@ public sealed record Listed<T>(T Entry, Instant? RetiredAt, int Events);
 public sealed record ListAct(Guid ActId, int Events);
 
 /// <summary>The organisation's own lists: categories and places, which events name by id.</summary>
-public sealed class ListStore(Database database, EventStore events)
+public sealed class ListStore(Database database)
 {
     public const int Most = 200;
 
@@ -129,23 +130,21 @@ public sealed class ListStore(Database database, EventStore events)
             await AddAsync(ListKind.Category, organisationId, name, "colour = @colour, merged_into = null", "colour", "@colour",
                 new { colour = hue.Name }, (_, _) => Task.CompletedTask), name, hue);
 
-    /// <summary>Puts a place on the list; one of that name that was retired is offered again. Events that say in words that they are there
-    /// are there from now on.</summary>
+    /// <summary>Puts a place on the list; one of that name that was retired is offered again.</summary>
+    /// <param name="settling">What becomes of events once the place is there.</param>
     /// <exception cref="RuleException">The name is taken, or the list is full.</exception>
     /// <exception cref="ChangedMeanwhileException">One of the events was saved at the same time.</exception>
-    public async Task<(KnownPlace Place, ListAct Act)> AddPlaceAsync(Guid organisationId, KnownPlace place, Guid accountId, Instant now)
+    public async Task<(KnownPlace Place, ListAct Act)> AddPlaceAsync(
+        Guid organisationId, KnownPlace place, Guid accountId, Instant now, Func<Place, Act> settling)
     {
-        var act = new ListAct(Guid.CreateVersion7(), 0);
+        var actId = Guid.CreateVersion7();
+        ActDone? done = null;
         var id =
             await AddAsync(ListKind.Place, organisationId, place.Name, "latitude = @Latitude, longitude = @Longitude, merged_into = null",
             "latitude, longitude", "@Latitude, @Longitude", new { place.Latitude, place.Longitude }, async (transaction, id) =>
-            {
-                var writes = await SettlingAsync(organisationId, new Place(id, place.Name));
-                if (writes.Count > 0)
-                    await EventStore.WriteAsync(transaction, organisationId, writes, accountId, now, act.ActId);
-                act = act with { Events = CountOf(writes) };
-            });
-        return (place with { Id = id }, act);
+                done = await ActStore.CommitAsync(
+                    transaction, organisationId, accountId, now, settling(new Place(id, place.Name)), actId));
+        return (place with { Id = id }, new ListAct(actId, done?.Events.Count ?? 0));
     }
 
     /// <summary>Names and paints a category anew: its events have it as it is.</summary>
@@ -163,27 +162,23 @@ public sealed class ListStore(Database database, EventStore events)
         return true;
     }));
 
-    /// <summary>Names a place anew, and says where it is: its events are there under its new name. Those that say that name in words are
-    /// there from now on.</summary>
+    /// <summary>Names a place anew, and says where it is: its events are there under its new name.</summary>
+    /// <param name="settling">What becomes of events once it is called so.</param>
     /// <exception cref="NotFoundException">There is none.</exception>
     /// <exception cref="RuleException">The name is taken.</exception>
     /// <exception cref="ChangedMeanwhileException">One of the events was saved at the same time.</exception>
-    public async Task<ListAct> SavePlaceAsync(Guid organisationId, KnownPlace place, Guid accountId, Instant now, AuditLine audit)
-    {
-        var isRenamed = await NameAsync(ListKind.Place, organisationId, place.Id) != place.Name;
-        var writes = isRenamed ? await SettlingAsync(organisationId, place.Place) : [];
-        return await Refusing(ListKind.Place, NameTaken(place.Name), () => database.InTransactionAsync(async transaction =>
+    public Task<ListAct> SavePlaceAsync(
+        Guid organisationId, KnownPlace place, Guid accountId, Instant now, Act settling, bool isRenamed, AuditLine audit) =>
+        Refusing(ListKind.Place, NameTaken(place.Name), () => database.InTransactionAsync(async transaction =>
         {
-            await transaction.Connection!.ExecuteAsync(
-                """
+            if (await transaction.Connection!.ExecuteAsync("""
                 update place
                 set name = @Name, latitude = @Latitude, longitude = @Longitude
                 where organisation_id = @organisationId and id = @Id
-                """,
-                new { organisationId, place.Id, place.Name, place.Latitude, place.Longitude }, transaction);
-            return await WriteAsync(transaction, organisationId, writes, accountId, now, takesAway: isRenamed, audit);
+                """, new { organisationId, place.Id, place.Name, place.Latitude, place.Longitude }, transaction) == 0)
+                throw new NotFoundException("place");
+            return await CommitAsync(transaction, organisationId, settling, accountId, now, takesAway: isRenamed, audit);
         }));
-    }
 
     /// <summary>Takes an entry off the list, or puts it back. Events keep it.</summary>
     /// <exception cref="NotFoundException">There is none.</exception>
@@ -193,7 +188,7 @@ public sealed class ListStore(Database database, EventStore events)
     {
         if (await transaction.Connection!.ExecuteAsync($"""
             update {Table(kind)}
-            set retired_at = case when @isRetired then coalesce(retired_at, @now) end, merged_into = null
+            set retired_at = case when @isRetired then coalesce(retired_at, @now) end, merged_into = null, merged_by_act = null
             where organisation_id = @organisationId and id = @id
             """, new { organisationId, id, isRetired, now }, transaction) == 0)
             throw new NotFoundException(Table(kind));
@@ -203,66 +198,49 @@ public sealed class ListStore(Database database, EventStore events)
         return true;
     }));
 
-    /// <summary>Makes one entry of two: the events of the one get the other, with a revision each of one act, and the one is
-    /// retired.</summary>
+    /// <summary>Makes one entry of two: the one is retired, and leads on to the other.</summary>
+    /// <param name="renaming">What becomes of the events of the one.</param>
     /// <exception cref="NotFoundException">There is no such entry.</exception>
     /// <exception cref="ChangedMeanwhileException">One of the events was saved at the same time.</exception>
-    public async Task<ListAct> MergeAsync(
-        ListKind kind, Guid organisationId, Guid from, Guid into, Guid accountId, Instant now, AuditLine audit)
-    {
-        var (_, becomes) = (await NameAsync(kind, organisationId, from), await NameAsync(kind, organisationId, into));
-        object target = kind == ListKind.Place
-            ? new Place(into, becomes)
-            : (await EveryCategoryAsync(organisationId)).First(category => category.Id == into);
-        var writes = await NamingAnotherAsync(kind, organisationId, from, target);
-        return await database.InTransactionAsync(async transaction =>
+    public Task<ListAct> MergeAsync(
+        ListKind kind, Guid organisationId, Guid from, Guid into, Guid accountId, Instant now, Act renaming, AuditLine audit) =>
+        database.InTransactionAsync(async transaction =>
         {
-            await transaction.Connection!.ExecuteAsync($"""
+            var act = await CommitAsync(transaction, organisationId, renaming, accountId, now, takesAway: true, audit);
+            if (await transaction.Connection!.ExecuteAsync($"""
                 update {Table(kind)}
-                set retired_at = coalesce(retired_at, @now), merged_into = @into
+                set retired_at = coalesce(retired_at, @now), merged_into = @into, merged_by_act = @ActId
                 where organisation_id = @organisationId and id = @from
-                """, new { organisationId, from, into, now }, transaction);
-            return await WriteAsync(transaction, organisationId, writes, accountId, now, takesAway: true, audit);
+                """, new { organisationId, from, into, now, act.ActId }, transaction) == 0)
+                throw new NotFoundException(Table(kind));
+            return act;
         });
+
+    /// <summary>With an act that made one entry of two, they are two again.</summary>
+    internal static async Task UndoAsync(DbTransaction transaction, Guid organisationId, Guid actId, Instant now)
+    {
+        var changed = 0;
+        foreach (var kind in Enum.GetValues<ListKind>())
+            changed += await Refusing(kind, Saying.Of("list.itsNameTaken"), () => transaction.Connection!.ExecuteAsync($"""
+                update {Table(kind)}
+                set retired_at = null, merged_into = null, merged_by_act = null
+                where organisation_id = @organisationId and merged_by_act = @actId
+                """, new { organisationId, actId }, transaction));
+        if (changed > 0)
+            await GoingOut.AllChangedAsync(transaction, organisationId, now, takesAway: true);
     }
 
-    private static async Task<ListAct> WriteAsync(
-        DbTransaction transaction, Guid organisationId, IReadOnlyList<EventWrite> writes, Guid accountId, Instant now, bool takesAway,
-            AuditLine audit)
+    private static async Task<ListAct> CommitAsync(
+        DbTransaction transaction, Guid organisationId, Act act, Guid accountId, Instant now, bool takesAway, AuditLine audit)
     {
         var actId = Guid.CreateVersion7();
-        if (writes.Count > 0)
-            await EventStore.WriteAsync(transaction, organisationId, writes, accountId, now, actId);
+        var done = await ActStore.CommitAsync(transaction, organisationId, accountId, now, act, actId);
         await GoingOut.AllChangedAsync(transaction, organisationId, now, takesAway);
         await AuditStore.WriteAsync(transaction, organisationId, audit);
-        return new ListAct(actId, CountOf(writes));
+        return new ListAct(actId, act.Writes.Count(write => !write.IsRemoved));
     }
 
-    private static int CountOf(IReadOnlyList<EventWrite> writes) => writes.Count(write => !write.IsRemoved);
-
-    /// <summary>Events that say in words that they are at a place, or one of whose dates does, as they are there.</summary>
-    private async Task<IReadOnlyList<EventWrite>> SettlingAsync(Guid organisationId, Place place) =>
-        Changing(await events.SayingTheyAreAtAsync(organisationId, place.Name), value =>
-            value is Place { Id: null } words && string.Equals(words.Name, place.Name, StringComparison.OrdinalIgnoreCase) ? place : value);
-
-    /// <summary>Events that name an entry, as they name another.</summary>
-    private async Task<IReadOnlyList<EventWrite>> NamingAnotherAsync(ListKind kind, Guid organisationId, Guid from, object to) =>
-        Changing(await events.NamingAsync(kind, organisationId, from), value => value switch
-        {
-            Category category when kind == ListKind.Category && category.Id == from => to,
-            Place place when kind == ListKind.Place && place.Id == from => to,
-            _ => value,
-        });
-
-    private static IReadOnlyList<EventWrite> Changing(IReadOnlyList<StoredEvent> found, Func<object, object> change) =>
-        [.. found.Select(stored => new EventWrite(stored.Event.Changing(change), stored.Version, EventAct.Changed, stored.IsRemoved))];
-
     private static string Table(ListKind kind) => Words.Of(kind);
-
-    private async Task<string> NameAsync(ListKind kind, Guid organisationId, Guid id) =>
-        await database.FirstAsync<string>(
-            $"select name from {Table(kind)} where organisation_id = @organisationId and id = @id", new { organisationId, id })
-        ?? throw new NotFoundException(Table(kind));
 
     private async Task<Guid> AddAsync(
         ListKind kind, Guid organisationId, string name, string again, string columns, string values, object more,

@@ -1,16 +1,13 @@
 using System.Data.Common;
 using Dapper;
 using NodaTime;
+using Valtro.Core.Acts;
 using Valtro.Core.Speaking;
 
 namespace Valtro.Store;
 
 /// <summary>A mail that is ready to go; plain text.</summary>
 public sealed record MailLetter(string Recipient, string Subject, string Body);
-
-/// <summary>Something that one person should hear of.</summary>
-/// <param name="Path">The screen that it is about.</param>
-public sealed record Notice(Guid AccountId, Saying Saying, string Path);
 
 /// <summary>News of one person to be gathered into a mail.</summary>
 /// <param name="Locale">Whose words it is written in: the person's language, else the organisation's.</param>

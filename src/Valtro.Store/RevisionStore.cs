@@ -1,13 +1,9 @@
 using NodaTime;
+using Valtro.Core.Acts;
 using Valtro.Core.Editions;
 using Valtro.Core.Events;
-using Valtro.Core.YearPlans;
 
 namespace Valtro.Store;
-
-/// <summary>One save of an event.</summary>
-/// <param name="Event">As it was after the save.</param>
-public sealed record Revision(int Version, EventAct Act, Guid ActId, string By, Instant At, bool IsRemoved, CalendarEvent Event);
 
 /// <summary>Who changed what, when. Nothing here is ever changed.</summary>
 public sealed class RevisionStore(Database database, EventStore events, FileStore files)
@@ -41,49 +37,21 @@ public sealed class RevisionStore(Database database, EventStore events, FileStor
         return row is null ? null : ToRevision(row, now, await NamedAsync(organisationId, [row.Content]));
     }
 
-    /// <summary>What has to be written to undo an act: each of its events as it was before.</summary>
-    /// <returns>Empty when there is no such act. Dates go back to where they were; those of what was split off, to what they were split
-    /// from.</returns>
-    /// <exception cref="ChangedMeanwhileException">One of the events was saved again since.</exception>
-    public async Task<IReadOnlyList<EventWrite>> UndoingAsync(Guid organisationId, Guid actId, SchoolCalendar school)
+    /// <summary>The events of an act as they are, each with its saves from the one before the act on, latest first.</summary>
+    /// <returns>None when there is no such act.</returns>
+    public async Task<IReadOnlyList<(StoredEvent Now, IReadOnlyList<Revision> Saves)>> OfActAsync(Guid organisationId, Guid actId)
     {
-        var (writes, befores) = (new List<EventWrite>(), new List<CalendarEvent>());
         var rows = await database.ListAsync<Row>(Columns + """
-            join revision undone on undone.event_id = r.event_id and undone.act_id = @actId and r.version between undone.version - 1 and undone.version
+            join revision undone on undone.event_id = r.event_id and undone.act_id = @actId
+                and r.version between undone.version - 1 and undone.version
             where r.organisation_id = @organisationId
             order by r.event_id, r.version desc
             """, new { organisationId, actId });
         var all = await events.StoredAsync(organisationId, [.. rows.Select(row => row.EventId).Distinct()]);
         var named = await NamedAsync(organisationId, rows.Where(row => row.ActId != actId).Select(row => row.Content));
-        foreach (var saves in rows.GroupBy(row => row.EventId))
-        {
-            var row = saves.First();
-            var stored = all.GetValueOrDefault(row.EventId) ?? throw new NotFoundException("event");
-            if (stored.Version != row.Version)
-                throw new ChangedMeanwhileException();
-            if (row.Version == 1)
-            {
-                var from = writes.FindIndex(write => write.Event.Uid == stored.Event.Continues);
-                var (whole, ended) = from < 0 ? (null, null) : (writes[from].Event, befores[from]);
-                writes.Add(new EventWrite(stored.Event, row.Version, EventAct.Undone, IsRemoved: true)
-                {
-                    Follows = whole is null ? null : FollowBack(from - writes.Count, stored.Event, ended!, whole),
-                });
-                befores.Add(stored.Event);
-                continue;
-            }
-            var before = ToRevision(saves.Skip(1).FirstOrDefault() ?? throw new NotFoundException("revision"), stored.Event, named);
-            writes.Add(
-                new EventWrite(before.Event, row.Version, EventAct.Undone,
-                    before.IsRemoved)
-                { Follows = date => Following.Find(stored.Event, [before.Event], date, school) });
-            befores.Add(stored.Event);
-        }
-        return writes;
-
-        Func<LocalDateTime, (int, LocalDateTime)?> FollowBack(int index, CalendarEvent successor, CalendarEvent ended,
-            CalendarEvent whole) =>
-            date => Following.Back(successor, ended, whole, date, school) is { } place ? (index, place) : null;
+        return [.. from saves in rows.GroupBy(row => row.EventId)
+            let now = all.GetValueOrDefault(saves.Key) ?? throw new NotFoundException("event")
+            select (now, (IReadOnlyList<Revision>)[.. saves.Select(row => ToRevision(row, now.Event, named))])];
     }
 
     /// <summary>What an act let go on from a later date of an event, as it was made.</summary>

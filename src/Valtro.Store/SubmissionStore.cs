@@ -1,44 +1,8 @@
-using System.Data.Common;
-using Dapper;
 using NodaTime;
 using Valtro.Core.Events;
+using Valtro.Core.SignOff;
 
 namespace Valtro.Store;
-
-public enum SubmissionKind
-{
-    /// <summary>A new event.</summary>
-    Event,
-
-    /// <summary>A change to a live one.</summary>
-    Change,
-
-    /// <summary>A live event, to be shown on one more calendar.</summary>
-    Placement,
-}
-
-public enum SubmissionState
-{
-    Open,
-    Approved,
-    SentBack,
-    Withdrawn,
-}
-
-/// <summary>Something that waits for, or got, a decision of those who keep a calendar.</summary>
-/// <param name="CalendarId">Whose editors decide.</param>
-/// <param name="Request">Of a change: what was asked for.</param>
-/// <param name="Before">Of a change: what the form showed before it.</param>
-public sealed record Submission(
-    Guid Id, SubmissionKind Kind, Guid EventId, Guid CalendarId, string Title, Guid ProposerId, string Proposer, Instant MadeAt,
-    ChangeRequest? Request, EventForm? Before, SubmissionState State, string Reason, string? DecidedBy, Instant? DecidedAt);
-
-/// <summary>One more thing to be decided.</summary>
-public sealed record NewSubmission(
-    SubmissionKind Kind, Guid EventId, Guid CalendarId, string Title, ChangeRequest? Request = null, EventForm? Before = null);
-
-/// <summary>A decision about one submission.</summary>
-public sealed record Verdict(Guid Id, SubmissionState State, string Reason, AuditLine? Audit);
 
 public sealed class SubmissionStore(Database database)
 {
@@ -102,60 +66,6 @@ public sealed class SubmissionStore(Database database)
 
     public async Task<Submission?> FindAsync(Guid organisationId, Guid id) =>
         (await ListAsync("where s.organisation_id = @organisationId and s.id = @id", new { organisationId, id })).FirstOrDefault();
-
-    /// <summary>Hands in, and decides, together with what is written of events, in one transaction.</summary>
-    /// <param name="writes">May be empty. An empty event id in <paramref name="added"/> stands for the first of them.</param>
-    /// <exception cref="ChangedMeanwhileException">A submission was decided by somebody else meanwhile, or an event was saved.</exception>
-    public Task<ActDone?> WriteAsync(
-        Guid organisationId, Guid accountId, Instant now, IReadOnlyList<EventWrite> writes, IReadOnlyList<NewSubmission> added,
-        IReadOnlyList<Verdict> verdicts,
-        IReadOnlyList<Notice> notices) =>
-        database.InTransactionAsync(async transaction =>
-        {
-            await AskedStore.NoteAsync(transaction, organisationId, now);
-            foreach (var verdict in verdicts)
-                await DecideAsync(transaction, organisationId, verdict, accountId, now);
-            var done = writes.Count == 0 ? null : await EventStore.WriteAsync(transaction, organisationId, writes, accountId, now);
-            foreach (var submission in added)
-                await AddAsync(transaction, organisationId,
-                    submission.EventId == Guid.Empty ? submission with { EventId = done!.Events[0].Id } : submission, accountId, now);
-            await MailStore.NoteAsync(transaction, organisationId, notices, now);
-            // Drafts and what waits are for the desk alone.
-            await Announcements.TellDesksAsync(transaction, organisationId);
-            return done;
-        });
-
-    private static Task<int> AddAsync(DbTransaction transaction, Guid organisationId, NewSubmission submission, Guid accountId,
-        Instant now) => transaction.Connection!.ExecuteAsync("""
-        insert into submission (id, organisation_id, kind, event_id, calendar_id, title, proposer_id, made_at, request, base)
-        values (@id, @organisationId, @kind, @EventId, @CalendarId, @Title, @accountId, @now, @request::jsonb, @base::jsonb)
-        on conflict do nothing
-        """, new
-        {
-            id = Guid.CreateVersion7(),
-            organisationId,
-            kind = Words.Of(submission.Kind),
-            submission.EventId,
-            submission.CalendarId,
-            submission.Title,
-            accountId,
-            now,
-            request = submission.Request is null ? null : ProposalDocument.Write(submission.Request),
-            @base = submission.Before is null ? null : ProposalDocument.Write(submission.Before),
-        }, transaction);
-
-    private static async Task DecideAsync(DbTransaction transaction, Guid organisationId, Verdict verdict, Guid accountId, Instant now)
-    {
-        var decided = await transaction.Connection!.ExecuteAsync("""
-            update submission
-            set state = @state, reason = @Reason, decided_by = @accountId, decided_at = @now
-            where organisation_id = @organisationId and id = @Id and (state = 'open' or (state = 'sentback' and @state = 'withdrawn'))
-            """, new { organisationId, verdict.Id, verdict.Reason, state = Words.Of(verdict.State), accountId, now }, transaction);
-        if (decided == 0)
-            throw new ChangedMeanwhileException();
-        if (verdict.Audit is { } audit)
-            await AuditStore.WriteAsync(transaction, organisationId, audit);
-    }
 
     private async Task<IReadOnlyList<Submission>> ListAsync(string condition, object parameters) =>
         Read(await database.ListAsync<Row>(Columns + condition, parameters));

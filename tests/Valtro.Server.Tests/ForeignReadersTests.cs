@@ -5,6 +5,7 @@ using System.Text.Json;
 using System.Text.Json.Nodes;
 using NodaTime;
 using NodaTime.Text;
+using Valtro.Core.Acts;
 using Valtro.Core.Calendars;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Events;
@@ -68,9 +69,8 @@ public sealed class ForeignReadersTests(ValtroApp app, ITestOutputHelper output)
         var events = Enumerable.Range(0, 300).Select(number => Generate(made.Id, number, zones, random)).ToArray();
         var account = await app.Test.Database.FirstAsync<Guid>("select id from account where email like 'ada@%'");
         foreach (var some in events.Chunk(50))
-            await new EventStore(app.Test.Database)
-                .WriteAsync(organisation, [.. some.Select(one => new EventWrite(one.Event, null, EventAct.Made))], account,
-                    app.Clock.GetCurrentInstant());
+            await new ActStore(app.Test.Database).CommitAsync(organisation, account, app.Clock.GetCurrentInstant(),
+                Act.Writing([.. some.Select(one => EventWrite.Making(one.Event))]));
         await MakeEditionAsync(ada, "Foreign by date", "FGN");
         var kinds = events.ToDictionary(one => one.Event.Content.Title, one => one.Kind);
         await AgreeAsync("foreign-by-date", "FGN", allowsFaults: false, kinds);

@@ -1,4 +1,5 @@
 using NodaTime;
+using Valtro.Core.Acts;
 using Valtro.Core.Calendars;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Editions;
@@ -19,7 +20,7 @@ public sealed record LeakEdition(Guid Id, string Slug, int Number, Audience Audi
 }
 
 /// <summary>An event of the leak test. What stands in it names itself: <c>qx-17-Headline-title-qx</c>.</summary>
-public sealed record LeakEvent(int Number, CalendarEvent Event, Guid? FileId);
+public sealed record LeakEvent(int Number, CalendarEvent Event, Guid? FileId, Guid ActId);
 
 /// <summary>Generated calendars and events of every level, cap, state and span, beside the demo data. The drawing is the same at every
 /// run.</summary>
@@ -138,8 +139,10 @@ public sealed class LeakWorld
                 ],
             };
         }
-        var done = await new EventStore(database).WriteAsync(organisation, [new EventWrite(made, null, EventAct.Made)], ada, now);
-        Events.Add(new LeakEvent(number, (await new EventStore(database).FindAsync(organisation, done.Events[0].Id))!.Event, file?.Id));
+        var done = (await new ActStore(database).CommitAsync(organisation, ada, now, Act.Writing(EventWrite.Making(made))))!;
+        Events.Add(
+            new LeakEvent(
+                number, (await new EventStore(database).FindAsync(organisation, done.Events[0].Id))!.Event, file?.Id, done.ActId));
     }
 
     private static EventContent Content(int number, EventFile? file, Random random)

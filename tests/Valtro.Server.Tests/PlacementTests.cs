@@ -200,8 +200,11 @@ public sealed class PlacementTests(ValtroApp app) : IClassFixture<ValtroApp>
         Assert.Equal(
             (HttpStatusCode.TemporaryRedirect, "/c/pinewick/new-crew.ics"), (led.StatusCode, led.Headers.Location!.OriginalString));
         Assert.Contains("Merged along", await FeedAsync("new-crew"), StringComparison.Ordinal);
-        (await ada.SendAsync(HttpMethod.Post, $"/api/calendars/{from}/restore")).EnsureSuccessStatusCode();
+        Assert.Equal((1, 2), ((int)(await ada.GetAsync($"/api/acts/{done["actId"]}/undo"))["events"]!,
+            (await ada.GetAsync($"/api/acts/{done["actId"]}/undo"))["newlySees"]!.AsArray().Count));
         await ada.DoAsync(HttpMethod.Post, $"/api/acts/{done["actId"]}/undo");
+        app.Clock.Advance(NodaTime.Duration.FromSeconds(2));
+        Assert.Contains("Merged along", await FeedAsync("old-crew"), StringComparison.Ordinal);
         Assert.Equal(from, (string)(await ada.GetAsync($"/api/events/{made["id"]}"))["calendarId"]!);
         var itself = await ada.SendAsync(HttpMethod.Post, $"/api/calendars/{from}/merge", new { into = from });
         Assert.NotNull((await Caller.ReadAsync(itself))["errors"]!["into"]);

@@ -1,4 +1,5 @@
 using NodaTime;
+using Valtro.Core.Acts;
 using Valtro.Core.Calendars;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Editions;
@@ -44,9 +45,9 @@ public sealed class DeliveredStoreTests : SchoolAndClub
         var content = new EventContent("Boat lab",
             new Series(Timing.Timed(new LocalDateTime(2026, 11, 24, 14, 0), new LocalDateTime(2026, 11, 24, 15, 0), Halifax),
                 RuleText.Parse(rule)), "", RichText.Empty);
-        var done = await Events.WriteAsync(_school,
-            [new EventWrite(new CalendarEvent(Guid.Empty, _calendar.Id, default, content, EventState.Live, default), null,
-                EventAct.Made)], _ada, Now);
+        var done =
+            await WriteAsync([new EventWrite(new CalendarEvent(Guid.Empty, _calendar.Id, default, content, EventState.Live, default), null,
+                EventAct.Made)]);
         return (await Events.FindAsync(_school, done.Events[0].Id))!.Event;
     }
 
@@ -113,10 +114,9 @@ public sealed class DeliveredStoreTests : SchoolAndClub
         // Every date one week later: each takes the place of the next.
         var moved = Timing.Timed(new LocalDateTime(2026, 12, 1, 14, 0), new LocalDateTime(2026, 12, 1, 15, 0), Halifax);
         var later = calendarEvent with { Content = calendarEvent.Content with { Series = calendarEvent.Series with { Timing = moved } } };
-        var act = await Events.WriteAsync(
-            _school, [new EventWrite(later, 1, EventAct.Changed) { Follows = date => (0, date.PlusDays(7)) }], _ada, Now);
+        var act = await WriteAsync([new EventWrite(later, 1, EventAct.Changed) { Follows = date => (0, date.PlusDays(7)) }]);
         await AssertNamesAsync(names.Select(name => (calendarEvent.Id, name.Source.Date!.Value.PlusDays(7), name.Uid)));
-        await Events.WriteAsync(_school, await Revisions.UndoingAsync(_school, act.ActId, SchoolCalendar.Empty), _ada, Now);
+        await UndoAsync(act.ActId);
         await AssertNamesAsync(names.Select(name => (calendarEvent.Id, name.Source.Date!.Value, name.Uid)));
 
         // Split before the third.
@@ -137,19 +137,16 @@ public sealed class DeliveredStoreTests : SchoolAndClub
                     RuleText.Parse("FREQ=WEEKLY;COUNT=4"))
             },
         };
-        act = await Events.WriteAsync(_school,
-            [new EventWrite(ended, 3,
+        act = await WriteAsync([new EventWrite(ended, 3,
                 EventAct.Changed) { Follows = date => Following.Find(calendarEvent, [ended, rest], date, SchoolCalendar.Empty) },
-                    new EventWrite(rest, null, EventAct.Made)], _ada, Now);
+                    new EventWrite(rest, null, EventAct.Made)]);
         await AssertNamesAsync(names.Select((name, index) => index < 2
             ? (calendarEvent.Id, name.Source.Date!.Value, name.Uid)
             : (act.Events[1].Id, name.Source.Date!.Value.PlusDays(1).PlusHours(2), name.Uid)));
-        await Events.WriteAsync(_school, await Revisions.UndoingAsync(_school, act.ActId, SchoolCalendar.Empty), _ada, Now);
+        await UndoAsync(act.ActId);
         await AssertNamesAsync(names.Select(name => (calendarEvent.Id, name.Source.Date!.Value, name.Uid)));
     }
 
-    private RevisionStore Revisions =>
-        new(_test.Database, Events, new FileStore(_test.Database));
 
     private async Task AssertNamesAsync(IEnumerable<(Guid, LocalDateTime, Uid)> expected) => Assert.Equal(
         expected.Order(),
@@ -164,13 +161,12 @@ public sealed class DeliveredStoreTests : SchoolAndClub
         var made = await AddAsync();
         var isNew = Assert.Single(await revisions.SinceAsync(_school, [_calendar.Id], since));
         Assert.Equal((made.Uid, made.Uid, true), (isNew.Now!.Uid, isNew.Before!.Uid, isNew.IsNew));
-        await Events.WriteAsync(_school,
-            [new EventWrite(made with { Content = made.Content with { Title = "Knots" } }, 1, EventAct.Changed)], _ada,
-                Now + Duration.FromDays(20));
+        await WriteAsync(_school, _ada, Now + Duration.FromDays(20),
+            [new EventWrite(made with { Content = made.Content with { Title = "Knots" } }, 1, EventAct.Changed)]);
         var changed = Assert.Single(await revisions.SinceAsync(_school, [_calendar.Id], Now + Duration.FromDays(10)));
         Assert.Equal(("Knots", "Boat lab", false, Now + Duration.FromDays(20)),
             (changed.Now!.Content.Title, changed.Before!.Content.Title, changed.IsNew, changed.At));
-        await Events.WriteAsync(_school, [new EventWrite(made, 2, EventAct.Removed, IsRemoved: true)], _ada, Now + Duration.FromDays(40));
+        await WriteAsync(_school, _ada, Now + Duration.FromDays(40), [new EventWrite(made, 2, EventAct.Removed, IsRemoved: true)]);
         var removed = Assert.Single(await revisions.SinceAsync(_school, [_calendar.Id], Now + Duration.FromDays(30)));
         Assert.Equal((null, "Knots", false), (removed.Now, removed.Before!.Content.Title, removed.IsNew));
         Assert.Empty(await revisions.SinceAsync(_school, [_calendar.Id], Now + Duration.FromDays(50)));

@@ -2,9 +2,11 @@ using System.Text.Json;
 using System.Text.Json.Nodes;
 using NodaTime;
 using NodaTime.Text;
+using Valtro.Core.Acts;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Events;
 using Valtro.Core.Recurrence;
+using Valtro.Core.SignOff;
 using Valtro.Core.Time;
 using Valtro.Tests;
 
@@ -177,13 +179,12 @@ public sealed class DocumentsTests : SchoolAndClub
         var series = new Series(Timing.Timed(new LocalDateTime(2026, 11, 24, 14, 0), new LocalDateTime(2026, 11, 24, 15, 30), Halifax));
         var made = new CalendarEvent(
             Guid.Empty, calendar.Id, default, new EventContent(series) { Title = "Lab", Files = [file] }, EventState.Live, default);
-        var id = (await Events.WriteAsync(_school, [new EventWrite(made, null, EventAct.Made)], _ada, Now)).Events[0].Id;
+        var id = (await WriteAsync([new EventWrite(made, null, EventAct.Made)])).Events[0].Id;
         var later = Now + Duration.FromDays(200);
         Assert.Equal(0, await files.SweepAsync(later));
         var stored = (await Events.FindAsync(_school, id))!;
         Assert.Equal(file, Assert.Single(stored.Event.Content.Files));
-        await Events.WriteAsync(_school,
-            [new EventWrite(stored.Event with { Content = stored.Event.Content with { Files = [] } }, 1, EventAct.Changed)], _ada, Now);
+        await WriteAsync([new EventWrite(stored.Event with { Content = stored.Event.Content with { Files = [] } }, 1, EventAct.Changed)]);
         Assert.Equal(0, await files.SweepAsync(later));
         var revisions = new RevisionStore(_test.Database, Events, files);
         Assert.Equal(file, Assert.Single((await revisions.FindAsync(_school, stored.Event, 1))!.Event.Content.Files));

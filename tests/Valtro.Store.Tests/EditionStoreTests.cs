@@ -1,4 +1,6 @@
 using NodaTime;
+using Valtro.Core;
+using Valtro.Core.Acts;
 using Valtro.Core.Calendars;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Editions;
@@ -36,12 +38,12 @@ public sealed class EditionStoreTests : SchoolAndClub
 
     private async Task<long> VersionAsync(StoredEdition edition) => (await Editions.FindAsync(edition.Id))!.ContentVersion;
 
-    private async Task AddEventAsync(Calendar calendar) => await Events.WriteAsync(calendar.OrganisationId, [new EventWrite(
+    private async Task AddEventAsync(Calendar calendar) => await WriteAsync(calendar.OrganisationId, _ada, Now, [new EventWrite(
         new CalendarEvent(Guid.Empty, calendar.Id, default,
             new EventContent("Boat lab",
                 new Series(Timing.Timed(new LocalDateTime(2026, 11, 24, 14, 0), new LocalDateTime(2026, 11, 24, 15, 0), Halifax)), "",
                     RichText.Empty), EventState.Live, default),
-        null, EventAct.Made)], _ada, Now);
+        null, EventAct.Made)]);
 
     [Fact]
     public async Task All_that_is_said_of_an_edition_is_kept()
@@ -200,7 +202,7 @@ public sealed class EditionStoreTests : SchoolAndClub
         var stored = await AddAsync(Draft("Families", port, starboard, old));
         await Calendars.RemoveAsync(_school, starboard.Id, Now, Line);
         Assert.Equal(new[] { port.Id, old.Id }.Order(), (await Settings.FindAsync(_school, stored.Id))!.Sources.Order());
-        await Calendars.MergeAsync(_school, old.Id, port.Id, _ada, Now, Line);
+        await Calendars.MergeAsync(_school, old.Id, port.Id, _ada, Now, Act.Nothing, Line);
         var after = (await Settings.FindAsync(_school, stored.Id))!;
         Assert.Equal([port.Id], after.Sources);
         Assert.Equal([port.Id], after.Draft.Sources.Select(source => source.CalendarId));

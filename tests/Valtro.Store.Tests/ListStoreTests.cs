@@ -1,20 +1,19 @@
 using NodaTime;
 using Valtro.Core;
+using Valtro.Core.Acts;
 using Valtro.Core.Calendars;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Events;
 using Valtro.Core.Recurrence;
 using Valtro.Core.Time;
-using Valtro.Core.YearPlans;
 
 namespace Valtro.Store.Tests;
 
 /// <summary>Categories and places: what is taken off stays on events, and what events have follows a new name or becomes another.</summary>
 public sealed class ListStoreTests : SchoolAndClub
 {
-    private ListStore Lists => new(_test.Database, Events);
+    private ListStore Lists => new(_test.Database);
 
-    private RevisionStore Revisions => new(_test.Database, Events, new FileStore(_test.Database));
 
     private AuditLine Line => new(_ada, AuditAct.ListChanged, "x", null, Now);
 
@@ -28,16 +27,18 @@ public sealed class ListStoreTests : SchoolAndClub
             new EventContent("Boat lab", new Series(timing, RuleText.Parse("FREQ=WEEKLY")), place, RichText.Empty) { Category = category };
         var made =
             new CalendarEvent(Guid.Empty, calendar.Id, default, content, EventState.Live, default) { Exceptions = exceptions ?? [] };
-        return (await Events.WriteAsync(_school, [new EventWrite(made, null, EventAct.Made)], _ada, Now)).Events[0].Id;
+        return (await WriteAsync([new EventWrite(made, null, EventAct.Made)])).Events[0].Id;
     }
 
     private async Task<KnownPlace> PlaceAsync(string name, Guid? organisation = null) =>
-        (await Lists.AddPlaceAsync(organisation ?? _school, new KnownPlace(default, name), _ada, Now)).Place;
+        (await Lists.AddPlaceAsync(organisation ?? _school, new KnownPlace(default, name), _ada, Now, _ => Act.Nothing)).Place;
+
+    private async Task<ListAct> MergeAsync(ListKind kind, Guid from, object into) => await Lists.MergeAsync(
+        kind, _school, from, into is Category category ? category.Id : ((Place)into).Id!.Value, _ada, Now,
+        ActPlanner.Replacing(await Events.NamingAsync(kind, _school, from), value =>
+            value is Category { Id: var id } && id == from || value is Place { Id: { } place } && place == from ? into : value), Line);
 
     private async Task<CalendarEvent> FoundAsync(Guid id) => (await Events.FindAsync(_school, id))!.Event;
-
-    private async Task UndoAsync(Guid actId) =>
-        await Events.WriteAsync(_school, await Revisions.UndoingAsync(_school, actId, SchoolCalendar.Empty), _ada, Now);
 
     [Fact]
     public async Task A_retired_category_stays_on_its_events_is_not_offered_and_comes_back()
@@ -68,7 +69,7 @@ public sealed class ListStoreTests : SchoolAndClub
     {
         var (hall, gym) = (await PlaceAsync("Hall"), await PlaceAsync("Gym"));
         await Lists.RetireAsync(ListKind.Place, _school, hall.Id, isRetired: true, Now, Line);
-        await Lists.SavePlaceAsync(_school, gym with { Name = "Hall" }, _ada, Now, Line);
+        await Lists.SavePlaceAsync(_school, gym with { Name = "Hall" }, _ada, Now, Act.Nothing, isRenamed: true, Line);
         Assert.Equal("name",
             (await Assert.ThrowsAsync<RuleException>(() =>
                 Lists.RetireAsync(ListKind.Place, _school, hall.Id, isRetired: false, Now, Line))).Refusals[0].Field);
@@ -91,7 +92,7 @@ public sealed class ListStoreTests : SchoolAndClub
         var (from, into) = (await Lists.AddCategoryAsync(_school, "Exam", Hue.Named("kelp")),
             await Lists.AddCategoryAsync(_school, "Assessment", Hue.Named("plum")));
         var (one, other, beside) = (await EventAsync(from), await EventAsync(from), await EventAsync(into));
-        var act = await Lists.MergeAsync(ListKind.Category, _school, from.Id, into.Id, _ada, Now, Line);
+        var act = await MergeAsync(ListKind.Category, from.Id, into);
         Assert.Equal(2, act.Events);
         Assert.Equal([into, into, into],
             [(await FoundAsync(one)).Content.Category!, (await FoundAsync(other)).Content.Category!,
@@ -100,8 +101,8 @@ public sealed class ListStoreTests : SchoolAndClub
         Assert.Equal(2, (await Revisions.OfEventAsync(_school, await FoundAsync(one))).Count);
         Assert.Single(await Revisions.OfEventAsync(_school, await FoundAsync(beside)));
 
-        await Lists.RetireAsync(ListKind.Category, _school, from.Id, isRetired: false, Now, Line);
         await UndoAsync(act.ActId);
+        Assert.Contains(from, await Lists.CategoriesAsync(_school));
         Assert.Equal([from, from, into],
             [(await FoundAsync(one)).Content.Category!, (await FoundAsync(other)).Content.Category!,
                 (await FoundAsync(beside)).Content.Category!]);
@@ -114,8 +115,8 @@ public sealed class ListStoreTests : SchoolAndClub
         var categories = new List<Category>();
         foreach (var name in new[] { "One", "Two", "Three" })
             categories.Add(await Lists.AddCategoryAsync(_school, name, Hue.Named("kelp")));
-        await Lists.MergeAsync(ListKind.Category, _school, categories[0].Id, categories[1].Id, _ada, Now, Line);
-        await Lists.MergeAsync(ListKind.Category, _school, categories[1].Id, categories[2].Id, _ada, Now, Line);
+        await MergeAsync(ListKind.Category, categories[0].Id, categories[1]);
+        await MergeAsync(ListKind.Category, categories[1].Id, categories[2]);
         Assert.Contains(categories[2].Id, (await Lists.MergedCategoriesAsync(_school))[categories[0].Id]);
     }
 
@@ -131,7 +132,10 @@ public sealed class ListStoreTests : SchoolAndClub
             (await EventAsync(place: "HALL"), await EventAsync(place: "Loft", exceptions: [At("Hall")]),
                 await EventAsync(place: "Hall, stage"));
         await PlaceAsync("Hall", _club);
-        var (hall, act) = await Lists.AddPlaceAsync(_school, new KnownPlace(default, "Hall", 43.9, -60.0), _ada, Now);
+        var found = await Events.SayingTheyAreAtAsync(_school, "Hall");
+        Assert.Equal([there, dateThere], found.Select(one => one.Event.Id).Order());
+        var (hall, act) = await Lists.AddPlaceAsync(_school, new KnownPlace(default, "Hall", 43.9, -60.0), _ada, Now,
+            hall => ActPlanner.Replacing(found, value => value is Place { Id: null, Name: "HALL" or "Hall" } ? hall : value));
         Assert.Equal(2, act.Events);
         Assert.Equal([hall.Place, Place.Called("Loft"), Place.Called("Hall, stage")],
             [(await FoundAsync(there)).Content.Place, (await FoundAsync(dateThere)).Content.Place,
@@ -148,12 +152,12 @@ public sealed class ListStoreTests : SchoolAndClub
     {
         var hall = await PlaceAsync("Hall");
         var id = await EventAsync(place: "Loft", exceptions: [At("Hall")]);
-        await Events.WriteAsync(_school, [new EventWrite((await FoundAsync(id)).Changing(value =>
-            value is Place { Name: "Hall" } ? hall.Place : value), 1, EventAct.Changed)], _ada, Now);
+        await WriteAsync([new EventWrite((await FoundAsync(id)).Changing(value =>
+            value is Place { Name: "Hall" } ? hall.Place : value), 1, EventAct.Changed)]);
         // Read once under the old name, and remembered.
         Assert.Equal("Hall",
             ((Place)(await Events.OfCalendarsAsync(_school, [(await FoundAsync(id)).HomeCalendarId]))[0].Exceptions[0].Own[Where]!).Name);
-        var act = await Lists.SavePlaceAsync(_school, hall with { Name = "Great hall" }, _ada, Now, Line);
+        var act = await Lists.SavePlaceAsync(_school, hall with { Name = "Great hall" }, _ada, Now, Act.Nothing, isRenamed: true, Line);
         Assert.Equal(0, act.Events);
         Assert.Equal("Great hall", ((Place)(await FoundAsync(id)).Exceptions[0].Own[Where]!).Name);
         Assert.Equal(
@@ -167,11 +171,10 @@ public sealed class ListStoreTests : SchoolAndClub
     {
         var (hall, gym) = (await PlaceAsync("Hall"), await PlaceAsync("Gym"));
         var id = await EventAsync();
-        await Events.WriteAsync(_school,
-            [new EventWrite(
-                (await FoundAsync(id)) with { Content = (await FoundAsync(id)).Content with { Place = hall.Place } }, 1, EventAct.Changed)],
-            _ada, Now);
-        var act = await Lists.MergeAsync(ListKind.Place, _school, hall.Id, gym.Id, _ada, Now, Line);
+        await WriteAsync([new EventWrite(
+                (await FoundAsync(id)) with { Content = (await FoundAsync(id)).Content with { Place = hall.Place } }, 1,
+                    EventAct.Changed)]);
+        var act = await MergeAsync(ListKind.Place, hall.Id, gym.Place);
         Assert.Equal((1, gym.Place), (act.Events, (await FoundAsync(id)).Content.Place));
         await UndoAsync(act.ActId);
         Assert.Equal(hall.Place, (await FoundAsync(id)).Content.Place);

@@ -1,3 +1,5 @@
+using Valtro.Core.Acts;
+using Valtro.Core.YearPlans;
 using NodaTime;
 using Valtro.Core.Time;
 using Valtro.Tests;
@@ -18,6 +20,22 @@ public abstract class SchoolAndClub : IAsyncLifetime
     protected CalendarStore Calendars => new(_test.Database);
 
     protected EventStore Events => new(_test.Database);
+
+    protected ActStore Acts => new(_test.Database);
+
+    protected RevisionStore Revisions => new(_test.Database, Events, new FileStore(_test.Database));
+
+    /// <summary>One act that writes some events of the school.</summary>
+    protected async Task<ActDone> WriteAsync(params IReadOnlyList<EventWrite> writes) =>
+        await WriteAsync(_school, _ada, Now, writes);
+
+    protected async Task<ActDone> WriteAsync(Guid organisation, Guid account, Instant at, params IReadOnlyList<EventWrite> writes) =>
+        (await Acts.CommitAsync(organisation, account, at, Act.Writing(writes)))!;
+
+    protected async Task<Act> UndoingAsync(Guid actId, Guid? organisation = null) =>
+        ActPlanner.Undoing(await Revisions.OfActAsync(organisation ?? _school, actId), SchoolCalendar.Empty);
+
+    protected async Task UndoAsync(Guid actId) => await Acts.UndoAsync(_school, _ada, Now, actId, await UndoingAsync(actId));
 
     protected AccountStore Accounts => new(_test.Database);
 

@@ -2,13 +2,14 @@ using Dapper;
 using NodaTime;
 using Npgsql;
 using Valtro.Core;
+using Valtro.Core.Acts;
 using Valtro.Core.Calendars;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Events;
 using Valtro.Core.Recurrence;
-using Valtro.Core.Time;
-using Valtro.Core.YearPlans;
+using Valtro.Core.SignOff;
 using Valtro.Core.Speaking;
+using Valtro.Core.Time;
 
 namespace Valtro.Store.Tests;
 
@@ -51,16 +52,20 @@ public sealed class SharingStoreTests : SchoolAndClub
     {
         var made =
             new CalendarEvent(Guid.Empty, calendar, default, content ?? Content(), state, default) { Placements = placements ?? [] };
-        var done = await Events.WriteAsync(organisation ?? _school, [new EventWrite(made, null, EventAct.Made)], account ?? _ada, Now);
+        var done = await WriteAsync(organisation ?? _school, account ?? _ada, Now, [new EventWrite(made, null, EventAct.Made)]);
         return (await Events.FindAsync(organisation ?? _school, done.Events[0].Id))!;
     }
 
     private async Task<StoredEvent> SaveAsync(StoredEvent stored, Func<CalendarEvent, CalendarEvent> change)
     {
-        await Events.WriteAsync(
-            _school, [new EventWrite(change(stored.Event), stored.Version, EventAct.Changed)], _ada, Now + Duration.FromHours(1));
+        await WriteAsync(
+            _school, _ada, Now + Duration.FromHours(1), [new EventWrite(change(stored.Event), stored.Version, EventAct.Changed)]);
         return (await Events.FindAsync(_school, stored.Event.Id))!;
     }
+
+    private Task HandInAsync(params NewSubmission[] added) => Acts.CommitAsync(_school, _ada, Now, new Act { HandsIn = added });
+
+    private Task DecideAsync(Verdict verdict) => Acts.CommitAsync(_school, _ada, Now, new Act { Decides = [verdict] });
 
     [Fact]
     public async Task All_that_is_said_of_an_event_is_kept_and_a_revision_has_it_too()
@@ -175,7 +180,8 @@ public sealed class SharingStoreTests : SchoolAndClub
         var (from, into, third) = (await CalendarAsync("OLD"), await CalendarAsync("NEW"), await CalendarAsync("SCH"));
         var own = await AddAsync(from.Id, [into.Id, third.Id], Content("Own"));
         var placed = await AddAsync(third.Id, [from.Id], Content("Placed"));
-        var act = await Calendars.MergeAsync(_school, from.Id, into.Id, _ada, Now, Line);
+        var act = await Calendars.MergeAsync(_school, from.Id, into.Id, _ada, Now,
+            ActPlanner.Moving(await Events.StandingOnAsync(_school, from.Id), from.Id, into.Id), Line);
         var (ownAfter, placedAfter) =
             ((await Events.FindAsync(_school, own.Event.Id))!, (await Events.FindAsync(_school, placed.Event.Id))!);
         Assert.Equal((into.Id, own.Event.Uid), (ownAfter.Event.HomeCalendarId, ownAfter.Event.Uid));
@@ -183,10 +189,8 @@ public sealed class SharingStoreTests : SchoolAndClub
         Assert.Equal([into.Id], placedAfter.Event.Placements);
         Assert.Equal(into.Slug, (await Editions.FindAsync("pinewick", from.Slug)).MovedTo);
 
-        await Calendars.RestoreAsync(_school, from.Id, Now, Line);
-        var revisions = new RevisionStore(
-            _test.Database, Events, new FileStore(_test.Database));
-        await Events.WriteAsync(_school, await revisions.UndoingAsync(_school, act, SchoolCalendar.Empty), _ada, Now);
+        await UndoAsync(act);
+        Assert.Null((await Calendars.FindAsync(_school, from.Id))!.RemovedAt);
         ownAfter = (await Events.FindAsync(_school, own.Event.Id))!;
         Assert.Equal(from.Id, ownAfter.Event.HomeCalendarId);
         Assert.Equal(new[] { into.Id, third.Id }.Order(), ownAfter.Event.Placements.Order());
@@ -199,8 +203,7 @@ public sealed class SharingStoreTests : SchoolAndClub
         var (calendar, other) = (await CalendarAsync("PW"), await CalendarAsync("SW"));
         var stored = await AddAsync(calendar.Id, [other.Id]);
         await Links.MakeAsync(_school, calendar.EditionId, Now, _ => Line);
-        await Submissions.WriteAsync(
-            _school, _ada, Now, [], [new NewSubmission(SubmissionKind.Placement, stored.Event.Id, other.Id, "Boat lab")], [], []);
+        await HandInAsync(new NewSubmission(SubmissionKind.Placement, stored.Event.Id, other.Id, "Boat lab"));
         await Calendars.RemoveAsync(_school, calendar.Id, Now, Line);
         await Calendars.EmptyBinAsync(Now);
         Assert.NotNull(await Calendars.FindAnyAsync(_school, calendar.Id));
@@ -354,10 +357,10 @@ public sealed class SharingStoreTests : SchoolAndClub
     public async Task News_are_gathered_into_one_mail_a_person_and_secrets_leave_with_the_mail()
     {
         var mails = new MailStore(_test.Database);
-        await Submissions.WriteAsync(
-            _school, _ada, Now, [], [], [], [new Notice(_ada, Plain("First"), "/a"), new Notice(_ada, Plain("Second"), "/b")]);
-        await Submissions.WriteAsync(
-            _club, _clubAccount, Now + Duration.FromSeconds(50), [], [], [], [new Notice(_clubAccount, Plain("Later"), "/c")]);
+        await Acts.CommitAsync(
+            _school, _ada, Now, Act.Nothing, [new Notice(_ada, Plain("First"), "/a"), new Notice(_ada, Plain("Second"), "/b")]);
+        await Acts.CommitAsync(
+            _club, _clubAccount, Now + Duration.FromSeconds(50), Act.Nothing, [new Notice(_clubAccount, Plain("Later"), "/c")]);
         static MailLetter Write(Gathered gathered) =>
             new(gathered.Recipient, "News", string.Join('|', gathered.News.Select(news => news.Saying.Values[0].Value)));
         static Saying Plain(string text) => Saying.Of("text.plain", ("text", text));
@@ -378,13 +381,12 @@ public sealed class SharingStoreTests : SchoolAndClub
     {
         var calendar = await CalendarAsync("PW");
         var stored = await AddAsync(calendar.Id, state: EventState.Waiting);
-        await Submissions.WriteAsync(
-            _school, _ada, Now, [], [new NewSubmission(SubmissionKind.Event, stored.Event.Id, calendar.Id, "Boat lab")], [], []);
+        await HandInAsync(new NewSubmission(SubmissionKind.Event, stored.Event.Id, calendar.Id, "Boat lab"));
         var submission = Assert.Single((await Submissions.OpenAndOwnAsync(_school, [calendar.Id], _ada)).Open);
         var live = new EventWrite(stored.Event with { State = EventState.Live }, stored.Version, EventAct.Changed);
-        var verdict = new Verdict(submission.Id, SubmissionState.Approved, "", Line);
-        await Submissions.WriteAsync(_school, _ada, Now, [], [], [new Verdict(submission.Id, SubmissionState.SentBack, "No", Line)], []);
-        await Assert.ThrowsAsync<ChangedMeanwhileException>(() => Submissions.WriteAsync(_school, _ada, Now, [live], [], [verdict], []));
+        await DecideAsync(new Verdict(submission, SubmissionState.SentBack, "No"));
+        await Assert.ThrowsAsync<ChangedMeanwhileException>(() => Acts.CommitAsync(_school, _ada, Now,
+            Act.Writing(live).And(ActPlanner.Approving(submission))));
         Assert.Equal(EventState.Waiting, (await Events.FindAsync(_school, stored.Event.Id))!.Event.State);
         Assert.Equal(SubmissionState.SentBack, Assert.Single((await Submissions.OpenAndOwnAsync(_school, [], _ada)).Own).State);
     }
@@ -505,17 +507,15 @@ public sealed class SharingStoreTests : SchoolAndClub
     {
         var (one, two, foreign) = (await CalendarAsync("PW"), await CalendarAsync("SW"), await CalendarAsync("XX", organisation: _club));
         var stored = await AddAsync(one.Id, state: EventState.Waiting);
-        await Submissions.WriteAsync(_school, _ada, Now, [],
-        [
+        await HandInAsync(
             new NewSubmission(SubmissionKind.Event, stored.Event.Id, one.Id, "Boat lab"),
-            new NewSubmission(SubmissionKind.Placement, stored.Event.Id, two.Id, "Boat lab"),
-        ], [], []);
+            new NewSubmission(SubmissionKind.Placement, stored.Event.Id, two.Id, "Boat lab"));
         Assert.Equal(2, await Submissions.CountOpenAsync(_school, [one.Id, two.Id]));
         Assert.Equal(1, await Submissions.CountOpenAsync(_school, [one.Id]));
         Assert.Equal(0, await Submissions.CountOpenAsync(_school, []));
         Assert.Equal(0, await Submissions.CountOpenAsync(_club, [one.Id, foreign.Id]));
         var waiting = Assert.Single((await Submissions.OpenAndOwnAsync(_school, [two.Id], _ada)).Open);
-        await Submissions.WriteAsync(_school, _ada, Now, [], [], [new Verdict(waiting.Id, SubmissionState.SentBack, "Not yet", null)], []);
+        await DecideAsync(new Verdict(waiting, SubmissionState.SentBack, "Not yet"));
         Assert.Equal(1, await Submissions.CountOpenAsync(_school, [one.Id, two.Id]));
     }
 
@@ -525,8 +525,7 @@ public sealed class SharingStoreTests : SchoolAndClub
         var (one, two) = (await CalendarAsync("PW"), await CalendarAsync("SW"));
         var stored = await AddAsync(one.Id);
         for (var time = 0; time < 2; time++)
-            await Submissions.WriteAsync(
-                _school, _ada, Now, [], [new NewSubmission(SubmissionKind.Placement, stored.Event.Id, two.Id, "Boat lab")], [], []);
+            await HandInAsync(new NewSubmission(SubmissionKind.Placement, stored.Event.Id, two.Id, "Boat lab"));
         Assert.Single((await Submissions.OpenAndOwnAsync(_school, [two.Id], _ada)).Open);
     }
 

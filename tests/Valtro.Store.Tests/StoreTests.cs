@@ -1,6 +1,7 @@
 using NodaTime;
 using Npgsql;
 using Valtro.Core;
+using Valtro.Core.Acts;
 using Valtro.Core.Calendars;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Events;
@@ -12,9 +13,8 @@ namespace Valtro.Store.Tests;
 
 public sealed class StoreTests : SchoolAndClub
 {
-    private ListStore Lists => new(_test.Database, Events);
+    private ListStore Lists => new(_test.Database);
 
-    private RevisionStore Revisions => new(_test.Database, Events, new FileStore(_test.Database));
 
     private YearPlanStore YearPlans => new(_test.Database);
 
@@ -35,16 +35,14 @@ public sealed class StoreTests : SchoolAndClub
     private async Task<Guid> AddEventAsync(Guid calendar, EventContent? content = null) =>
         (await AddAsync(_school, calendar, content ?? Content(), _ada)).Events[0].Id;
 
-    private Task<ActDone> AddAsync(Guid organisation, Guid calendar, EventContent content, Guid account) => Events.WriteAsync(
-        organisation,
-            [new EventWrite(new CalendarEvent(Guid.Empty, calendar, default, content, EventState.Live, default), null, EventAct.Made)],
-                account, Now);
+    private Task<ActDone> AddAsync(Guid organisation, Guid calendar, EventContent content, Guid account) =>
+        WriteAsync(organisation, account, Now,
+            [new EventWrite(new CalendarEvent(Guid.Empty, calendar, default, content, EventState.Live, default), null, EventAct.Made)]);
 
     /// <summary>Saves an event as it would be after <paramref name="change"/>.</summary>
     private async Task<ActDone> SaveAsync(Guid id, int version, Func<CalendarEvent, CalendarEvent> change, EventAct act = EventAct.Changed,
         bool isRemoved = false) =>
-        await Events.WriteAsync(
-            _school, [new EventWrite(change((await Events.FindAsync(_school, id))!.Event), version, act, isRemoved)], _ada, Now);
+        await WriteAsync([new EventWrite(change((await Events.FindAsync(_school, id))!.Event), version, act, isRemoved)]);
 
     private static Func<CalendarEvent, CalendarEvent> Titled(string title) =>
         calendarEvent => calendarEvent with { Content = calendarEvent.Content with { Title = title } };
@@ -107,7 +105,7 @@ public sealed class StoreTests : SchoolAndClub
         await Assert.ThrowsAsync<NotFoundException>(() => AddAsync(_club, calendar.Id, Content(), _ada));
         var stored = (await Events.FindAsync(_school, calendarEvent))!.Event;
         await Assert.ThrowsAsync<NotFoundException>(() =>
-            Events.WriteAsync(_club, [new EventWrite(stored, 1, EventAct.Removed, IsRemoved: true)], _ada, Now));
+            WriteAsync(_club, _ada, Now, [new EventWrite(stored, 1, EventAct.Removed, IsRemoved: true)]));
         Assert.Empty(await Events.BinAsync(_club, Now - EventStore.KeptInBin));
         Assert.Empty(await Events.InWindowAsync(_club, [calendar.Id], Week(2026, 11, 23)));
     }
@@ -165,8 +163,7 @@ public sealed class StoreTests : SchoolAndClub
         {
             try
             {
-                await Events.WriteAsync(
-                    _school, [new EventWrite(before with { Content = Content($"Save {number}") }, 1, EventAct.Changed)], _ada, Now);
+                await WriteAsync([new EventWrite(before with { Content = Content($"Save {number}") }, 1, EventAct.Changed)]);
                 return true;
             }
             catch (ChangedMeanwhileException)
@@ -263,15 +260,15 @@ public sealed class StoreTests : SchoolAndClub
         var id = await AddEventAsync(calendar.Id, Content(rule: "FREQ=WEEKLY"));
         var before = (await Events.FindAsync(_school, id))!.Event;
         var successor = before with { Id = Guid.Empty, Uid = default, Continues = before.Uid };
-        var done = await Events.WriteAsync(_school,
-            [new EventWrite(Titled("Ended")(before), 1, EventAct.Changed), new EventWrite(successor, null, EventAct.Made)], _ada, Now);
-        var undoing = await Revisions.UndoingAsync(_school, done.ActId, SchoolCalendar.Empty);
+        var done = await WriteAsync(
+            [new EventWrite(Titled("Ended")(before), 1, EventAct.Changed), new EventWrite(successor, null, EventAct.Made)]);
+        var undoing = (await UndoingAsync(done.ActId)).Writes;
         Assert.Equal(2, undoing.Count);
-        Assert.Empty(await Revisions.UndoingAsync(_club, done.ActId, SchoolCalendar.Empty));
-        await Events.WriteAsync(_school, undoing, _ada, Now);
+        Assert.True((await UndoingAsync(done.ActId, _club)).IsNothing);
+        await WriteAsync(undoing);
         Assert.Equal("Boat lab", (await Events.FindAsync(_school, id))!.Event.Content.Title);
         Assert.True((await Events.FindAsync(_school, done.Events[1].Id))!.IsRemoved);
-        await Assert.ThrowsAsync<ChangedMeanwhileException>(() => Revisions.UndoingAsync(_school, done.ActId, SchoolCalendar.Empty));
+        await Assert.ThrowsAsync<ChangedMeanwhileException>(() => UndoingAsync(done.ActId));
     }
 
     [Fact]
@@ -280,10 +277,9 @@ public sealed class StoreTests : SchoolAndClub
         var calendar = await Calendars.AddAsync(_school, Settings(), Now);
         var id = await AddEventAsync(calendar.Id);
         var before = (await Events.FindAsync(_school, id))!.Event;
-        await Assert.ThrowsAsync<ChangedMeanwhileException>(() => Events.WriteAsync(
-            _school,
-                [new EventWrite(before with { Id = Guid.Empty, Uid = default }, null, EventAct.Made),
-                    new EventWrite(before, 7, EventAct.Changed)], _ada, Now));
+        await Assert.ThrowsAsync<ChangedMeanwhileException>(() =>
+            WriteAsync([new EventWrite(before with { Id = Guid.Empty, Uid = default }, null, EventAct.Made),
+                    new EventWrite(before, 7, EventAct.Changed)]));
         Assert.Equal(1, await _test.Database.FirstAsync<long>("select count(*) from event"));
     }
 
@@ -343,7 +339,7 @@ public sealed class StoreTests : SchoolAndClub
     public async Task A_name_is_on_a_list_once()
     {
         Task PlaceAsync(Guid organisation, string name) =>
-            Lists.AddPlaceAsync(organisation, new KnownPlace(default, name), _ada, Now);
+            Lists.AddPlaceAsync(organisation, new KnownPlace(default, name), _ada, Now, _ => Act.Nothing);
         await PlaceAsync(_school, "Hall");
         Assert.Equal("name", (await Assert.ThrowsAsync<RuleException>(() => PlaceAsync(_school, "hall"))).Refusals[0].Field);
         await PlaceAsync(_club, "Hall");

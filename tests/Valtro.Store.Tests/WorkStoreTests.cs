@@ -1,5 +1,6 @@
-using Npgsql;
 using NodaTime;
+using Npgsql;
+using Valtro.Core.Acts;
 using Valtro.Core.Calendars;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Editions;
@@ -28,7 +29,7 @@ public sealed class WorkStoreTests : SchoolAndClub
                 RichText.Empty), EventState.Live, default);
 
     private async Task<Guid> AddAsync(Guid calendar, Instant? at = null) =>
-        (await Events.WriteAsync(_school, [new EventWrite(Event(calendar), null, EventAct.Made)], _ada, at ?? Now)).Events[0].Id;
+        (await WriteAsync(_school, _ada, at ?? Now, [new EventWrite(Event(calendar), null, EventAct.Made)])).Events[0].Id;
 
     private Task<IReadOnlyList<Work>> ClaimAsync(Instant? now = null, WorkKind kind = WorkKind.Render) =>
         Work.ClaimAsync(kind, 100, now ?? Now, (now ?? Now) + Minute);
@@ -176,7 +177,7 @@ public sealed class WorkStoreTests : SchoolAndClub
         var calendar = await CalendarAsync();
         var id = await AddAsync(calendar.Id);
         var stored = (await Events.FindAsync(_school, id))!;
-        await Events.WriteAsync(_school, [new EventWrite(stored.Event, 1, EventAct.Changed) { TakesAway = false }], _ada, Now);
+        await WriteAsync([new EventWrite(stored.Event, 1, EventAct.Changed) { TakesAway = false }]);
         var (version, notBefore) = await EditionAsync(calendar.EditionId);
         Assert.Equal((calendar.ContentVersion + 2, 0), (version, notBefore));
         Assert.True(new Artefact(calendar.EditionId, _school, Audience.Everyone, "feed", version - 1, "e", [], Now, null)

@@ -3,6 +3,8 @@ using Valtro.Application.Accounts;
 using Valtro.Application.Editions;
 using Valtro.Application.Events;
 using Valtro.Core;
+using Valtro.Core.Acts;
+using Valtro.Core.Calendars;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Speaking;
 using Valtro.Store;
@@ -82,13 +84,14 @@ public sealed class CalendarLife(Access access, CalendarStore calendars, EventSt
     public async Task<MergePreview> PreviewMergeAsync(Guid id, Guid into)
     {
         var (viewer, from, target) = await BothAsync(id, into);
-        var all = await events.OfCalendarAsync(viewer.OrganisationId, id);
-        Audience[] audiences = [Audience.Members, Audience.Link, Audience.Everyone];
+        var all = await events.StandingOnAsync(viewer.OrganisationId, id);
+        var foreseen = Foreseen.Of(ActPlanner.Moving(all, id, into), (await access.HouseAsync()).Disclosures);
+        var shown = all.Where(one => !one.IsRemoved).ToArray();
         return new MergePreview(
-            all.Count(one => one.HomeCalendarId == id),
-            all.Count(one => one.HomeCalendarId != id),
-            [.. audiences.Where(audience => target.Disclosure[audience] > from.Disclosure[audience]).Select(Say)],
-            [.. audiences.Where(audience => target.Disclosure[audience] < from.Disclosure[audience]).Select(Say)]);
+            shown.Count(one => one.Event.HomeCalendarId == id),
+            shown.Count(one => one.Event.HomeCalendarId != id),
+            [.. foreseen.Readers.Where(one => one.More > 0).Select(one => Say(one.Audience))],
+            [.. foreseen.Readers.Where(one => one.Less > 0).Select(one => Say(one.Audience))]);
 
         string Say(Audience audience) =>
             Spoken.Now.Say(DetailWords.Changed(audience, from.Disclosure[audience], target.Disclosure[audience]));
@@ -97,10 +100,10 @@ public sealed class CalendarLife(Access access, CalendarStore calendars, EventSt
     public async Task<ActResponse> MergeAsync(Guid id, Guid into)
     {
         var (viewer, from, target) = await BothAsync(id, into);
-        var moved = (await events.CountsAsync(viewer.OrganisationId)).GetValueOrDefault(id);
+        var all = await events.StandingOnAsync(viewer.OrganisationId, id);
         var actId = await calendars.MergeAsync(viewer.OrganisationId, id, into, viewer.AccountId, clock.GetCurrentInstant(),
-            Line(viewer, AuditAct.CalendarMerged, from, Saying.Of("audit.into", ("name", target.Name))));
-        return new ActResponse(actId, moved);
+            ActPlanner.Moving(all, id, into), Line(viewer, AuditAct.CalendarMerged, from, Saying.Of("audit.into", ("name", target.Name))));
+        return new ActResponse(actId, all.Count(one => !one.IsRemoved && one.Event.HomeCalendarId == id));
     }
 
     private async Task<(Viewer Viewer, Calendar From, Calendar Into)> BothAsync(Guid id, Guid into)

@@ -1,5 +1,7 @@
 using NodaTime;
 using Valtro.Application.Accounts;
+using Valtro.Core;
+using Valtro.Core.Calendars;
 using Valtro.Core.Disclosure;
 using Valtro.Store;
 

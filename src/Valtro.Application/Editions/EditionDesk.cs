@@ -2,6 +2,7 @@ using NodaTime;
 using Valtro.Application.Accounts;
 using Valtro.Application.Calendars;
 using Valtro.Core;
+using Valtro.Core.Calendars;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Editions;
 using Valtro.Core.Time;

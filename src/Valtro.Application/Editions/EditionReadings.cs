@@ -1,4 +1,5 @@
 using NodaTime;
+using Valtro.Core.Calendars;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Editions;
 using Valtro.Core.YearPlans;

@@ -1,5 +1,6 @@
 using NodaTime;
 using Valtro.Application.Accounts;
+using Valtro.Core.Calendars;
 using Valtro.Core.Disclosure;
 using Valtro.Store;
 

@@ -16,7 +16,7 @@ public sealed class ChangePreviews(EventDesk desk, EventChanges changes)
     {
         var change = await changes.ReadAsync(found, request);
         var edit = new SeriesEdit(found.Event, change, found.School);
-        var (placed, asked) = EventChanges.Placements(found, request);
+        var (placed, asked) = found.Planner.PlacementsOf(found.Event, EventChanges.WhereOf(request));
         ChangeScope[] scopes = edit.HasChoice ? [ChangeScope.This, ChangeScope.Later, ChangeScope.Every] : [ChangeScope.Every];
         var seen = EventDates.Find(found.Event, change.SeenFrom, found.School);
         return new ChangePreview(
@@ -24,7 +24,7 @@ public sealed class ChangePreviews(EventDesk desk, EventChanges changes)
             seen is { } shown ? found.Words.Say(shown.Timing) : found.Words.Say(found.Event.Series),
             EventChanges.DifferencesOf(found, change, request, placed),
             edit.HasChoice,
-            [.. scopes.Select(scope => Foresee(found, edit, change, request, scope, placed, asked))],
+            [.. scopes.Select(scope => Foresee(found, edit, change, request, scope))],
             !found.ChangesAtOnce,
             NewlySees(found, change, request, placed, desk.Now),
             [.. asked.Select(calendarId => found.Calendars[calendarId].Name)]);
@@ -47,12 +47,11 @@ public sealed class ChangePreviews(EventDesk desk, EventChanges changes)
     }
 
     private static ScopeBody Foresee(
-        OnDesk found, SeriesEdit edit, Change change, ChangeRequest request, ChangeScope scope, IReadOnlyList<Guid> placed,
-            IReadOnlyList<Guid> asked)
+        OnDesk found, SeriesEdit edit, Change change, ChangeRequest request, ChangeScope scope)
     {
         try
         {
-            EventChanges.RequireWhole(found, request, scope, placed, asked);
+            found.Planner.RequireWhole(found.Event, scope, EventChanges.WhereOf(request));
             var outcome = edit.Apply(scope, new HashSet<LocalDateTime>());
             var dates = Concerned(found, change, outcome, scope).Take(MostCounted + 1).ToArray();
             return new ScopeBody(

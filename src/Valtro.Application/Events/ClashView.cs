@@ -1,11 +1,11 @@
 using NodaTime;
 using Valtro.Application.Accounts;
+using Valtro.Core.Calendars;
 using Valtro.Core.Clashes;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Events;
 using Valtro.Core.Recurrence;
 using Valtro.Core.YearPlans;
-using Valtro.Store;
 
 namespace Valtro.Application.Events;
 

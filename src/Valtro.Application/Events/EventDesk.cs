@@ -2,9 +2,12 @@ using NodaTime;
 using Valtro.Application.Accounts;
 using Valtro.Application.Files;
 using Valtro.Core;
+using Valtro.Core.Acts;
+using Valtro.Core.Calendars;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Events;
 using Valtro.Core.Recurrence;
+using Valtro.Core.SignOff;
 using Valtro.Core.YearPlans;
 using Valtro.Store;
 
@@ -26,7 +29,10 @@ public sealed record OnDesk(
     public bool MayContribute => Viewer.May(CalendarAction.Contribute, Event.HomeCalendarId);
 
     /// <summary>It has not gone out yet.</summary>
-    public bool IsUnfinished => !Visibility.LeavesTheHouse(Event.State);
+    public bool IsUnfinished => Stored.IsUnfinished;
+
+    /// <summary>Plans what becomes of it.</summary>
+    public ActPlanner Planner => new(Viewer, Calendars, School);
 
     /// <summary>Changes are saved at once: those of editors, and anybody's to what they are still making themselves.</summary>
     public bool ChangesAtOnce => MayEdit || (MayContribute && IsUnfinished && Stored.MadeBy == Viewer.AccountId);
@@ -288,30 +294,4 @@ public sealed class EventDesk(
             viewer.Of(calendarEvent, disclosures, Now) is { Detail: > Detail.Nothing } sight
             && Disclosed.Of(calendarEvent, sight.Detail) is { } told && told.Content.Files.Any(file => file.Id == fileId));
     }
-
-    /// <summary>Writes an act in the person's name, with what is handed in and decided by it.</summary>
-    public async Task<ActDone?> WriteAsync(
-        IReadOnlyList<EventWrite> writes, IReadOnlyList<NewSubmission>? added = null, IReadOnlyList<Verdict>? verdicts = null,
-            IReadOnlyList<Notice>? notices = null)
-    {
-        var viewer = await access.ViewerAsync();
-        return await submissions.WriteAsync(
-            viewer.OrganisationId, viewer.AccountId, Now, writes, added ?? [], verdicts ?? [], notices ?? []);
-    }
-
-    /// <summary>A new event.</summary>
-    public static EventWrite Adding(Guid calendarId, EventContent content, EventState state = EventState.Live,
-        IReadOnlyList<Guid>? placements = null) => new(
-        new CalendarEvent(Guid.Empty, calendarId, default, content, state, default) { Placements = placements ?? [] }, null,
-            EventAct.Made);
-
-    /// <summary>What is written of a stored event that becomes another.</summary>
-    /// <param name="successor">What goes on from a later date, when it was split: the act writes it next.</param>
-    public static EventWrite Saving(OnDesk found, CalendarEvent after, EventAct act, bool isRemoved, CalendarEvent? successor = null) =>
-        new(after, found.Stored.Version, act, isRemoved)
-        {
-            TakesAway = isRemoved || SeesLess.Between(found.Event, after),
-            Follows = successor is null && after.Series.Equals(found.Event.Series) ? null
-            : date => Following.Find(found.Event, successor is null ? [after] : [after, successor], date, found.School),
-        };
 }

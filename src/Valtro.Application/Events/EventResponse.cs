@@ -1,7 +1,7 @@
 using NodaTime;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Events;
-using Valtro.Store;
+using Valtro.Core.SignOff;
 
 namespace Valtro.Application.Events;
 

@@ -1,11 +1,11 @@
 using NodaTime;
 using Valtro.Application.Accounts;
 using Valtro.Core;
+using Valtro.Core.Calendars;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Events;
 using Valtro.Core.Recurrence;
 using Valtro.Core.Typing;
-using Valtro.Store;
 using CultureInfo = System.Globalization.CultureInfo;
 
 namespace Valtro.Application.Events;

@@ -2,6 +2,7 @@ using NodaTime;
 using Valtro.Application.Accounts;
 using Valtro.Application.Events;
 using Valtro.Core;
+using Valtro.Core.Acts;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Events;
 using Valtro.Core.SignOff;
@@ -36,7 +37,7 @@ public sealed record ApprovalItem(Guid Id, int Version);
 public sealed record ApprovalOutcome(Guid Id, string Title, string? Problem, Guid? ActId);
 
 /// <summary>The queue of those who keep calendars, and where things stand for those who handed them in.</summary>
-public sealed class SignOffQueue(Access access, SubmissionStore submissions, EventDesk desk, EventChanges changes)
+public sealed class SignOffQueue(Access access, SubmissionStore submissions, EventDesk desk, EventChanges changes, Commits commits)
 {
     /// <summary>So many at once.</summary>
     private const int Shown = 100;
@@ -129,7 +130,7 @@ public sealed class SignOffQueue(Access access, SubmissionStore submissions, Eve
         var request = Rebased(found, submission);
         var planned = await changes.PlanAsync(found, request, submission.ProposerId);
         var seen = EventDates.Find(found.Event, planned.Change.SeenFrom, found.School);
-        var (placed, _) = EventChanges.Placements(found, request);
+        var (placed, _) = found.Planner.PlacementsOf(found.Event, EventChanges.WhereOf(request));
         return plain with
         {
             Version = found.Stored.Version,
@@ -213,33 +214,12 @@ public sealed class SignOffQueue(Access access, SubmissionStore submissions, Eve
             throw new NotFoundException("event");
         if (found.Stored.Version != version || submission.State != SubmissionState.Open)
             throw new ChangedMeanwhileException();
-        var added = new List<NewSubmission>();
-        IReadOnlyList<EventWrite> writes;
-        switch (submission.Kind)
-        {
-            case SubmissionKind.Event:
-                Access.Require(found.MayEdit, ApproversOnly);
-                writes = [EventDesk.Saving(found, found.Event with { State = EventState.Live }, EventAct.Changed, isRemoved: false)];
-                break;
-            case SubmissionKind.Placement:
-                writes = [
-                    EventDesk.Saving(found,
-                        found.Event with { Placements = [.. found.Event.Placements.Append(submission.CalendarId).Distinct().Order()] },
-                            EventAct.Changed, isRemoved: false)];
-                break;
-            default:
-                Access.Require(found.MayEdit, ApproversOnly);
-                var planned = await changes.PlanAsync(found, Rebased(found, submission), submission.ProposerId);
-                writes = planned.Writes;
-                added.AddRange(
-                    planned.Asked.Select(id =>
-                        new NewSubmission(SubmissionKind.Placement, submission.EventId, id, found.Event.Content.Title)));
-                break;
-        }
-        var notices = (await changes.ToProposerAsync(viewer, submission, found.Calendars, approved: true, ""))
-            .Concat(await changes.NoticesAsync(viewer, found.Calendars, added));
-        var done = await desk.WriteAsync(writes, added, [changes.Approving(found, submission)], [.. notices]);
-        return done?.ActId;
+        if (submission.Kind != SubmissionKind.Placement)
+            Access.Require(found.MayEdit, ApproversOnly);
+        var act = submission.Kind == SubmissionKind.Change
+            ? ActPlanner.Approving(submission).And((await changes.PlanAsync(found, Rebased(found, submission), submission.ProposerId)).Act)
+            : found.Planner.LettingOut(found.Stored, submission);
+        return (await commits.CommitAsync(act))?.ActId;
     }
 
     public async Task SendBackAsync(Guid id, string? reason)
@@ -249,11 +229,7 @@ public sealed class SignOffQueue(Access access, SubmissionStore submissions, Eve
         var text = Texts.Lines("reason", "what.reason", reason, 1_000);
         if (text.Length == 0)
             throw new RuleException("reason", "signOff.reasonMissing");
-        var calendars = (await access.HouseAsync()).Calendars;
-        var audit = new AuditLine(viewer.AccountId, AuditAct.SentBack, submission.Title, Saying.Of("text.plain", ("text", text)), desk.Now);
-        await desk.WriteAsync(
-            await DraftAgainAsync(submission), [], [new Verdict(id, SubmissionState.SentBack, text, audit)],
-            await changes.ToProposerAsync(viewer, submission, calendars, approved: false, text));
+        await HoldAsync(submission, SubmissionState.SentBack, text);
     }
 
     public async Task WithdrawAsync(Guid id)
@@ -261,18 +237,15 @@ public sealed class SignOffQueue(Access access, SubmissionStore submissions, Eve
         var viewer = await access.ViewerAsync();
         var submission = await FindForDecisionAsync(viewer, id, orOwn: true);
         Access.Require(submission.ProposerId == viewer.AccountId && viewer.SeesAs is null, "access.proposerWithdraws");
-        await desk.WriteAsync(await DraftAgainAsync(submission), [], [new Verdict(id, SubmissionState.Withdrawn, "", null)]);
+        await HoldAsync(submission, SubmissionState.Withdrawn);
     }
 
-    /// <summary>A new event that is not let out is a draft of its maker again.</summary>
-    private async Task<IReadOnlyList<EventWrite>> DraftAgainAsync(Submission submission)
+    private async Task HoldAsync(Submission submission, SubmissionState state, string reason = "")
     {
-        if (submission.Kind != SubmissionKind.Event)
-            return [];
-        var found = await desk.FindAsync(submission.EventId);
-        return found.Event.State == EventState.Waiting
-            ? [EventDesk.Saving(found, found.Event with { State = EventState.Draft }, EventAct.Changed, found.Stored.IsRemoved)]
-            : [];
+        var viewer = await access.ViewerAsync();
+        var house = await access.HouseAsync();
+        var before = submission.Kind == SubmissionKind.Event ? (await desk.FindAsync(submission.EventId)).Stored : null;
+        await commits.CommitAsync(new ActPlanner(viewer, house.Calendars, house.School).Holding(before, submission, state, reason));
     }
 
     /// <exception cref="NotFoundException">There is none, or it is neither theirs to decide nor their own.</exception>

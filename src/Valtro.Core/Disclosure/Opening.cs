@@ -81,19 +81,20 @@ public sealed record WhoSees(Audience Audience, Detail Detail, Detail Was, strin
     private static WhoSees Of(Audience audience, CalendarEvent after, CalendarEvent? before,
         IReadOnlyDictionary<Guid, (string Name, Disclosure Disclosure)> calendars, RuleWords words, Instant now)
     {
-        var (detail, by) = Best(audience, after, calendars);
-        var was = before is null ? Detail.Nothing : Best(audience, before, calendars).Detail;
+        var tables = calendars.ToDictionary(one => one.Key, one => one.Value.Disclosure);
+        var (detail, by) = Best(audience, after, tables);
+        var was = before is null ? Detail.Nothing : Best(audience, before, tables).Detail;
         return new WhoSees(audience, detail, was, Say(audience, after, detail, by, calendars, words, now));
     }
 
-    private static (Detail Detail, Guid By) Best(Audience audience, CalendarEvent calendarEvent,
-        IReadOnlyDictionary<Guid, (string Name, Disclosure Disclosure)> calendars)
+    internal static (Detail Detail, Guid By) Best(
+        Audience audience, CalendarEvent calendarEvent, IReadOnlyDictionary<Guid, Disclosure> calendars)
     {
         if (audience != Audience.Editors && !Visibility.LeavesTheHouse(calendarEvent.State))
             return (Detail.Nothing, Guid.Empty);
         return calendarEvent.Calendars
             .Where(calendars.ContainsKey)
-            .Select(id => (Detail: calendars[id].Disclosure.For(audience, calendarEvent.Content.Cap), By: id))
+            .Select(id => (Detail: calendars[id].For(audience, calendarEvent.Content.Cap), By: id))
             .DefaultIfEmpty((Detail: Detail.Nothing, By: Guid.Empty))
             .MaxBy(one => one.Detail);
     }

@@ -3,6 +3,7 @@ using NodaTime;
 using Valtro.Application.Accounts;
 using Valtro.Application.Calendars;
 using Valtro.Application.Editions;
+using Valtro.Core.Calendars;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Events;
 using Valtro.Store;

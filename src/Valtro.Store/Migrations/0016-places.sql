@@ -19,6 +19,11 @@ alter table event_reference
     add column place_id uuid generated always as (case when kind = 'place' then target end) stored,
     add foreign key (organisation_id, place_id) references place (organisation_id, id);
 
+-- By which act two became one: undoing it makes them two again.
+alter table place add column merged_by_act uuid;
+alter table category add column merged_by_act uuid;
+alter table calendar add column merged_by_act uuid;
+
 create index event_reference_to_place on event_reference (place_id) where place_id is not null;
 
 -- {"id": …} of the place that is called so: one that is offered first.

@@ -1,7 +1,10 @@
 using System.Text;
 using NodaTime;
+using Valtro.Core.Acts;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Events;
+using Valtro.Core.SignOff;
+using Valtro.Core.YearPlans;
 using Valtro.Store;
 
 namespace Valtro.Tools.Demo;
@@ -12,7 +15,7 @@ internal sealed class DemoSharing(
     Database database, Guid organisationId, IReadOnlyDictionary<string, Guid> calendars, Guid ada, Guid cy, Instant now)
 {
     private readonly EventStore _events = new(database);
-    private readonly SubmissionStore _submissions = new(database);
+    private readonly ActStore _acts = new(database);
 
     /// <param name="made">Events by plate and title.</param>
     public async Task RunAsync(IReadOnlyDictionary<(string, string), Guid> made)
@@ -67,14 +70,22 @@ internal sealed class DemoSharing(
         var series = like.Series with { Timing = like.Series.Timing.StartingAt(like.Series.Timing.Start.PlusDays(7)) };
         var trial = new CalendarEvent(
             Guid.Empty, calendars["ROW"], default,
-            new EventContent("Seat trials", series, "Boathouse",
-                new RichText("<p>Weigh-in half an hour before.</p>", "Weigh-in half an hour before.")), EventState.Waiting, default);
-        await _submissions.WriteAsync(
-            organisationId, cy, now, [new EventWrite(trial, null, EventAct.Made)],
-                [new NewSubmission(SubmissionKind.Event, Guid.Empty, calendars["ROW"], "Seat trials")], [], []);
-        var regatta = made[("ROW", "Winter regatta")];
-        await _submissions.WriteAsync(organisationId, cy, now, [],
-            [new NewSubmission(SubmissionKind.Placement, regatta, calendars["SCH"], "Winter regatta")], [], []);
+            new EventContent(series)
+            {
+                Title = "Seat trials",
+                Place = Place.Typed("Boathouse", (await new ListStore(database).PlacesAsync(organisationId)).Select(known => known.Place)),
+                Description = new RichText("<p>Weigh-in half an hour before.</p>", "Weigh-in half an hour before."),
+            }, EventState.Waiting, default);
+        await _acts.CommitAsync(organisationId, cy, now, new Act
+        {
+            Writes = [EventWrite.Making(trial)],
+            HandsIn = [new NewSubmission(SubmissionKind.Event, Guid.Empty, calendars["ROW"], "Seat trials")],
+        });
+        await _acts.CommitAsync(organisationId, cy, now, new Act
+        {
+            HandsIn =
+                [new NewSubmission(SubmissionKind.Placement, made[("ROW", "Winter regatta")], calendars["SCH"], "Winter regatta")],
+        });
     }
 
     private Guid[] Those(params string[] plates) => [.. plates.Select(plate => calendars[plate])];
@@ -88,7 +99,8 @@ internal sealed class DemoSharing(
     private async Task ChangeAsync(Guid id, Func<CalendarEvent, Task<CalendarEvent>> change)
     {
         var stored = (await _events.FindAsync(organisationId, id))!;
-        await _events.WriteAsync(organisationId, [new EventWrite(await change(stored.Event), stored.Version, EventAct.Changed)], ada, now);
+        await _acts.CommitAsync(organisationId, ada, now, Act.Writing(EventWrite.Saving(
+            stored, await change(stored.Event), EventAct.Changed, isRemoved: false, SchoolCalendar.Empty)));
     }
 
     private Task<EventFile> PictureAsync() =>

@@ -1,4 +1,5 @@
 using NodaTime;
+using Valtro.Core.Acts;
 using Valtro.Core.Calendars;
 using Valtro.Core.Events;
 using Valtro.Core.Time;
@@ -14,7 +15,8 @@ internal sealed class EventSeed(
     private static readonly DateTimeZone Halifax = Zones.Named("America/Halifax");
 
     private readonly EventStore _events = new(database);
-    private readonly ListStore _lists = new(database, new EventStore(database));
+    private readonly ActStore _acts = new(database);
+    private readonly ListStore _lists = new(database);
     private readonly DemoEvents _demo = new(now.InZone(Halifax).LocalDateTime);
 
     /// <returns>The events by plate and title.</returns>
@@ -43,9 +45,9 @@ internal sealed class EventSeed(
             var content = (draft with { CategoryId = draft.CategoryId is { } key ? categories[key].Id : null }).Check(setting, description);
             var made = new CalendarEvent(Guid.Empty, calendars[plate], default, content, EventState.Live, default);
             // Long enough ago for what became of some of them since to be news.
-            var done = await _events.WriteAsync(
-                organisationId, [new EventWrite(made, null, EventAct.Made)], keeper(plate), now - Duration.FromDays(30));
-            drafts[(plate, draft.Title)] = (done.Events[0].Id, content);
+            var done = await _acts.CommitAsync(
+                organisationId, keeper(plate), now - Duration.FromDays(30), Act.Writing(EventWrite.Making(made)));
+            drafts[(plate, draft.Title)] = (done!.Events[0].Id, content);
         }
         foreach (var (plate, title, day, ago, edit) in _demo.Changes())
             await ChangeAsync(plate, drafts[(plate, title)].Id, day, now - ago, edit, school, setting);
@@ -53,7 +55,7 @@ internal sealed class EventSeed(
     }
 
     private Task PlaceAsync(string name, double? north = null, double? east = null) =>
-        _lists.AddPlaceAsync(organisationId, new KnownPlace(default, name, north, east), keeper("SCH"), now);
+        _lists.AddPlaceAsync(organisationId, new KnownPlace(default, name, north, east), keeper("SCH"), now, _ => Act.Nothing);
 
     private async Task ChangeAsync(
         string plate, Guid id, LocalDate day, Instant at, Func<EventDraft, EventDraft>? edit, SchoolCalendar school, DraftSetting setting)
@@ -65,8 +67,8 @@ internal sealed class EventSeed(
             ? new Change(ChangeAct.Cancel, seenFrom)
             : new Change(ChangeAct.Edit, seenFrom, Typed(edit, content, day, setting));
         var outcome = new SeriesEdit(stored.Event, change, school).Apply(ChangeScope.This, new HashSet<LocalDateTime>());
-        await _events.WriteAsync(organisationId,
-            [new EventWrite(outcome.Event, stored.Version, edit is null ? EventAct.Cancelled : EventAct.Changed)], keeper(plate), at);
+        await _acts.CommitAsync(organisationId, keeper(plate), at, Act.Writing(
+            EventWrite.Saving(stored, outcome.Event, edit is null ? EventAct.Cancelled : EventAct.Changed, isRemoved: false, school)));
     }
 
     private static EventContent Typed(Func<EventDraft, EventDraft> edit, EventContent content, LocalDate day, DraftSetting setting)

@@ -1,0 +1,58 @@
+using NodaTime;
+using Valtro.Application.Accounts;
+using Valtro.Core.Acts;
+using Valtro.Core.Calendars;
+using Valtro.Core.SignOff;
+using Valtro.Core.Speaking;
+using Valtro.Store;
+
+namespace Valtro.Application.Events;
+
+/// <summary>Commits acts in the signed-in person's name, with what others hear of them and what the audit list says.</summary>
+public sealed class Commits(Access access, ActStore acts, AccountStore accounts, IClock clock)
+{
+    /// <returns>Null when the act writes no event.</returns>
+    public async Task<ActDone?> CommitAsync(Act act)
+    {
+        var (viewer, now) = (await access.ViewerAsync(), clock.GetCurrentInstant());
+        var calendars = (await access.HouseAsync()).Calendars;
+        return await acts.CommitAsync(viewer.OrganisationId, viewer.AccountId, Instant.FromUnixTimeSeconds(now.ToUnixTimeSeconds()), act,
+            await NoticesAsync(viewer.OrganisationId, viewer.AccountId, act, calendars),
+            [.. act.Decides.Where(verdict => verdict.State != SubmissionState.Withdrawn)
+                .Select(verdict => Line(viewer.AccountId, verdict, calendars, now))]);
+    }
+
+    private static AuditLine Line(Guid accountId, Verdict verdict, IReadOnlyDictionary<Guid, Calendar> calendars, Instant now)
+    {
+        var (isApproved, about) = (verdict.State == SubmissionState.Approved, verdict.About);
+        var text = isApproved ? $"{about.Proposer}, {calendars[about.CalendarId].Name}" : verdict.Reason;
+        return new AuditLine(accountId, isApproved ? AuditAct.Approved : AuditAct.SentBack, about.Title,
+            Saying.Of("text.plain", ("text", text)), now);
+    }
+
+    /// <summary>Who decides hears of what was handed in; who handed it in hears of the decision.</summary>
+    private async Task<IReadOnlyList<Notice>> NoticesAsync(
+        Guid organisationId, Guid accountId, Act act, IReadOnlyDictionary<Guid, Calendar> calendars)
+    {
+        Verdict[] told = [.. act.Decides.Where(verdict =>
+            verdict.State != SubmissionState.Withdrawn && verdict.About.ProposerId != accountId)];
+        if (told.Length == 0 && act.HandsIn.Count == 0)
+            return [];
+        var name = (await accounts.FindAsync(accountId))!.Name;
+        var notices = new List<Notice>();
+        foreach (var (about, state, reason) in told)
+        {
+            object where = calendars.TryGetValue(about.CalendarId, out var calendar) ? calendar.Name : Saying.Of("news.itsCalendar");
+            notices.Add(new Notice(about.ProposerId, Saying.Of(state == SubmissionState.Approved ? "news.letGoOut" : "news.sentBack",
+                ("who", name), ("title", about.Title), ("where", where), ("reason", reason)), "/sign-off?mine=1"));
+        }
+        foreach (var submission in act.HandsIn)
+        {
+            var saying = Saying.Of(submission.Kind == SubmissionKind.Placement ? "news.asksToShow" : "news.handsIn",
+                ("who", name), ("title", submission.Title), ("where", calendars[submission.CalendarId].Name));
+            notices.AddRange((await accounts.DecidersAsync(organisationId, submission.CalendarId))
+                .Where(decider => decider != accountId).Select(decider => new Notice(decider, saying, "/sign-off")));
+        }
+        return notices;
+    }
+}

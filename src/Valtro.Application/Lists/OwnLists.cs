@@ -1,0 +1,198 @@
+using System.Globalization;
+using NodaTime;
+using Valtro.Application.Accounts;
+using Valtro.Application.Events;
+using Valtro.Core;
+using Valtro.Core.Acts;
+using Valtro.Core.Calendars;
+using Valtro.Core.Disclosure;
+using Valtro.Core.Events;
+using Valtro.Core.Speaking;
+using Valtro.Store;
+
+namespace Valtro.Application.Lists;
+
+public sealed record CategoryRequest(string? Name, string? Colour);
+
+/// <param name="Coordinates">Degrees north and east with a comma between, as maps write them; may be empty.</param>
+public sealed record PlaceRequest(string? Name, string? Coordinates = null);
+
+/// <param name="Into">The entry that stays.</param>
+public sealed record MergeListRequest(Guid Into);
+
+/// <param name="Events">How many events have it; null for those who do not keep the lists.</param>
+public sealed record ListedCategoryBody(Guid Id, string Name, string Colour, int? Events)
+{
+    internal static ListedCategoryBody Of(Category category, int? events) => new(category.Id, category.Name, category.Hue.Name, events);
+
+    internal static IReadOnlyList<ListedCategoryBody> Of(IEnumerable<Listed<Category>> listed) =>
+        [.. listed.Select(one => Of(one.Entry, one.Events))];
+}
+
+/// <param name="Events">How many events are there; null for those who do not keep the lists.</param>
+public sealed record PlaceBody(Guid Id, string Name, double? Latitude, double? Longitude, int? Events)
+{
+    internal static PlaceBody Of(KnownPlace place, int? events) => new(place.Id, place.Name, place.Latitude, place.Longitude, events);
+
+    internal static IReadOnlyList<PlaceBody> Of(IEnumerable<Listed<KnownPlace>> listed) =>
+        [.. listed.Select(one => Of(one.Entry, one.Events))];
+}
+
+/// <param name="RetiredCategories">Not offered any more, kept by the events that have them; for those who keep the lists.</param>
+public sealed record ListsResponse(
+    IReadOnlyList<ListedCategoryBody> Categories, IReadOnlyList<PlaceBody> Places, IReadOnlyList<ListedCategoryBody> RetiredCategories,
+    IReadOnlyList<PlaceBody> RetiredPlaces, bool MayEdit);
+
+/// <param name="ActId">By which the events are put back as they were.</param>
+/// <param name="Events">How many were changed.</param>
+public sealed record ListActResponse(Guid ActId, int Events);
+
+/// <summary>The organisation's own lists: categories, and places that can clash.</summary>
+public sealed class OwnLists(Access access, ListStore lists, EventStore events, IClock clock)
+{
+    internal const string KeepersOnly = "access.administratorsLists";
+
+    public async Task<ListsResponse> AllAsync()
+    {
+        var viewer = await access.ViewerAsync();
+        if (!viewer.May(OrganisationAction.ManageLists))
+        {
+            var house = await access.HouseAsync();
+            return new ListsResponse(
+                [.. house.Categories.Select(one => ListedCategoryBody.Of(one, null))],
+                [.. house.Places.Select(one => PlaceBody.Of(one, null))], [], [], false);
+        }
+        var (categories, places) = await lists.AllAsync(viewer.OrganisationId);
+        return new ListsResponse(
+            ListedCategoryBody.Of(categories.Where(one => one.RetiredAt is null)),
+            PlaceBody.Of(places.Where(one => one.RetiredAt is null)),
+            ListedCategoryBody.Of(categories.Where(one => one.RetiredAt is not null)),
+            PlaceBody.Of(places.Where(one => one.RetiredAt is not null)),
+            true);
+    }
+
+    public async Task<ListedCategoryBody> AddAsync(CategoryRequest request)
+    {
+        var viewer = await AllowedAsync();
+        var (name, hue) = Check(request);
+        return ListedCategoryBody.Of(await lists.AddCategoryAsync(viewer.OrganisationId, name, hue), 0);
+    }
+
+    /// <summary>Events that say in words that they are there are there from now on.</summary>
+    public async Task<PlaceBody> AddAsync(PlaceRequest request)
+    {
+        var viewer = await AllowedAsync();
+        var place = Check(default, request);
+        var settled = await events.SayingTheyAreAtAsync(viewer.OrganisationId, place.Name);
+        var (added, act) = await lists.AddPlaceAsync(
+            viewer.OrganisationId, place, viewer.AccountId, clock.GetCurrentInstant(), known => Settling(settled, known));
+        return PlaceBody.Of(added, act.Events);
+    }
+
+    public async Task SaveAsync(Guid id, CategoryRequest request)
+    {
+        var viewer = await AllowedAsync();
+        var (name, hue) = Check(request);
+        var before = await NameAsync(ListKind.Category, id, viewer);
+        await lists.SaveCategoryAsync(viewer.OrganisationId, id, name, hue, clock.GetCurrentInstant(),
+            Line(viewer, before, before == name ? Saying.Of("audit.painted") : Saying.Of("audit.named", ("name", name))));
+    }
+
+    public async Task<ListActResponse> SaveAsync(Guid id, PlaceRequest request)
+    {
+        var viewer = await AllowedAsync();
+        var place = Check(id, request);
+        var before = await NameAsync(ListKind.Place, id, viewer);
+        var isRenamed = before != place.Name;
+        var settled = isRenamed ? await events.SayingTheyAreAtAsync(viewer.OrganisationId, place.Name) : [];
+        var act = await lists.SavePlaceAsync(
+            viewer.OrganisationId, place, viewer.AccountId, clock.GetCurrentInstant(), Settling(settled, place.Place), isRenamed,
+            Line(viewer, before, isRenamed ? Saying.Of("audit.named", ("name", place.Name)) : Saying.Of("audit.movedOnMap")));
+        return new ListActResponse(act.ActId, act.Events);
+    }
+
+    /// <summary>Takes an entry off the list, or puts it back. Events keep it.</summary>
+    public async Task RetireAsync(ListKind kind, Guid id, bool isRetired)
+    {
+        var viewer = await AllowedAsync();
+        var name = await NameAsync(kind, id, viewer);
+        await lists.RetireAsync(kind, viewer.OrganisationId, id, isRetired, clock.GetCurrentInstant(),
+            Line(viewer, name, Saying.Of(isRetired ? "audit.takenOff" : "audit.putBack")));
+    }
+
+    /// <summary>What making one entry of two would do to events.</summary>
+    public async Task<ForeseenBody> PreviewMergeAsync(ListKind kind, Guid id, Guid into) =>
+        ForeseenBody.Of((await MergingAsync(kind, id, into)).Act, (await access.HouseAsync()).Disclosures);
+
+    public async Task<ListActResponse> MergeAsync(ListKind kind, Guid id, Guid into)
+    {
+        var (viewer, from, to, renaming) = await MergingAsync(kind, id, into);
+        var act = await lists.MergeAsync(kind, viewer.OrganisationId, id, into, viewer.AccountId, clock.GetCurrentInstant(), renaming,
+            Line(viewer, from, Saying.Of("audit.mergedInto", ("name", to))));
+        return new ListActResponse(act.ActId, act.Events);
+    }
+
+    private async Task<(Viewer Viewer, string From, string Into, Act Act)> MergingAsync(ListKind kind, Guid id, Guid into)
+    {
+        var viewer = await AllowedAsync();
+        if (id == into)
+            throw new RuleException("into", "list.mergedIntoItself");
+        var (from, to) = (await EntryAsync(kind, id, viewer), await EntryAsync(kind, into, viewer));
+        var found = await events.NamingAsync(kind, viewer.OrganisationId, id);
+        return (viewer, from.Name, to.Name, ActPlanner.Replacing(found, value => value.Equals(from.Entry) ? to.Entry : value));
+    }
+
+    /// <summary>Those that say in words that they are at a place are there.</summary>
+    private static Act Settling(IReadOnlyList<StoredEvent> found, Place place) => ActPlanner.Replacing(found, value =>
+        value is Place { Id: null } words && string.Equals(words.Name, place.Name, StringComparison.OrdinalIgnoreCase) ? place : value);
+
+    private async Task<string> NameAsync(ListKind kind, Guid id, Viewer viewer) => (await EntryAsync(kind, id, viewer)).Name;
+
+    /// <summary>An entry as events have it.</summary>
+    private async Task<(string Name, object Entry)> EntryAsync(ListKind kind, Guid id, Viewer viewer)
+    {
+        var (categories, places) = await lists.AllAsync(viewer.OrganisationId);
+        if (kind == ListKind.Category && categories.FirstOrDefault(one => one.Entry.Id == id) is { } category)
+            return (category.Entry.Name, category.Entry);
+        if (kind == ListKind.Place && places.FirstOrDefault(one => one.Entry.Id == id) is { } place)
+            return (place.Entry.Name, place.Entry.Place);
+        throw new NotFoundException("entry");
+    }
+
+    private AuditLine Line(Viewer viewer, string name, Saying detail) =>
+        new(viewer.AccountId, AuditAct.ListChanged, name, detail, clock.GetCurrentInstant());
+
+    private static (string Name, Hue Hue) Check(CategoryRequest request)
+    {
+        var refusals = new RefusalList();
+        var name = refusals.Try(() => Texts.OneLine("name", "what.name", request.Name, Texts.LongestName));
+        var hue = refusals.Try(() => Hue.Named(request.Colour));
+        refusals.ThrowIfAny();
+        return (name!, hue!);
+    }
+
+    private static KnownPlace Check(Guid id, PlaceRequest request)
+    {
+        var refusals = new RefusalList();
+        var name = refusals.Try(() => Texts.OneLine("name", "what.name", request.Name, Texts.LongestPlace));
+        var point = refusals.Try(() => Coordinates(request.Coordinates));
+        refusals.ThrowIfAny();
+        return new KnownPlace(id, name!, point?.Latitude, point?.Longitude);
+    }
+
+    private static (double Latitude, double Longitude)? Coordinates(string? text)
+    {
+        if (string.IsNullOrWhiteSpace(text))
+            return null;
+        var parts = text.Split(',', StringSplitOptions.TrimEntries);
+        return parts.Length == 2
+            && double.TryParse(parts[0], NumberStyles.Float, CultureInfo.InvariantCulture, out var latitude)
+            && latitude is >= -90 and <= 90
+            && double.TryParse(parts[1], NumberStyles.Float, CultureInfo.InvariantCulture, out var longitude)
+            && longitude is >= -180 and <= 180
+            ? (latitude, longitude)
+            : throw new RuleException("coordinates", "list.noPoint", ("text", text));
+    }
+
+    private Task<Viewer> AllowedAsync() => access.RequireAsync(OrganisationAction.ManageLists, KeepersOnly);
+}

@@ -1,0 +1,36 @@
+using Valtro.Core.SignOff;
+using Valtro.Core.Speaking;
+
+namespace Valtro.Core.Acts;
+
+/// <summary>What somebody does, worked out before it is done: all of it is written in one transaction, or nothing.</summary>
+public sealed record Act
+{
+    public static Act Nothing { get; } = new();
+
+    /// <summary>May be none: what is handed in waits beside its event.</summary>
+    public IReadOnlyList<EventWrite> Writes { get; init; } = [];
+
+    public IReadOnlyList<NewSubmission> HandsIn { get; init; } = [];
+
+    public IReadOnlyList<Verdict> Decides { get; init; } = [];
+
+    public bool IsNothing => Writes.Count == 0 && HandsIn.Count == 0 && Decides.Count == 0;
+
+    /// <summary>Calendars whose editors are asked whether an event may be shown there.</summary>
+    public IEnumerable<Guid> Asked => HandsIn.Where(one => one.Kind == SubmissionKind.Placement).Select(one => one.CalendarId);
+
+    public static Act Writing(params IReadOnlyList<EventWrite> writes) => writes.Count == 0 ? Nothing : new() { Writes = writes };
+
+    /// <summary>Both at once; this first.</summary>
+    public Act And(Act other) => new()
+    {
+        Writes = [.. Writes, .. other.Writes],
+        HandsIn = [.. HandsIn, .. other.HandsIn],
+        Decides = [.. Decides, .. other.Decides],
+    };
+}
+
+/// <summary>Something that one person should hear of.</summary>
+/// <param name="Path">The screen that it is about.</param>
+public sealed record Notice(Guid AccountId, Saying Saying, string Path);
