@@ -60,8 +60,14 @@ describe('the life of a calendar', () => {
       {
         'GET /calendars/pw/merge?into=stf': { moves: 6, places: 1, newlySees: [], seesLess: ['Everyone: complete to nothing'] },
         'POST /calendars/pw/merge': { actId: 'act', count: 6 },
-        'POST /calendars/pw/restore': null,
-        'POST /acts/act/undo': null,
+        'GET /acts/act/undo': {
+          events: 6,
+          removed: 0,
+          returned: 0,
+          newlySees: ['Everyone: will see more of 6 events'],
+          seesLess: [],
+        },
+        'POST /acts/act/undo': { actId: 'undone', events: 6 },
       },
       'Merge into another …',
     )
@@ -70,6 +76,10 @@ describe('the life of a calendar', () => {
     await user.click(dialog.getByRole('button', { name: /^Merge/ }))
     expect(sent(asked, 'POST /calendars/pw/merge')).toEqual([{ into: 'stf' }])
     await user.click(await screen.findByRole('button', { name: /^Undo/ }))
-    expect(await screen.findByText('Port Watch is by itself again.')).toBeTruthy()
+    expect(await screen.findByText('6 events will be as they were before. Everyone: will see more of 6 events.')).toBeTruthy()
+    expect(sent(asked, 'POST /acts/act/undo')).toEqual([])
+    await user.click(await screen.findByRole('button', { name: /^Undo: 6 events|^Undo.*6 events/ }))
+    expect(await screen.findByText('It is as it was before.')).toBeTruthy()
+    expect(sent(asked, 'POST /acts/act/undo')).toHaveLength(1)
   })
 })

@@ -138,13 +138,13 @@ describe('lists', () => {
     const asked = answer({
       'GET /lists': lists,
       'GET /colours': [],
+      'GET /lists/categories/exams/merge?into=tests': { events: 3, removed: 0, returned: 0, newlySees: [], seesLess: [] },
       'POST /lists/categories/exams/merge': { actId: 'act', events: 3 },
-      'POST /lists/categories/exams/offer': null,
-      'POST /changes/act/undo': null,
     })
     const { user } = show('/lists', page)
     await user.click(await screen.findByRole('button', { name: 'Change Assessment' }))
     await user.selectOptions(screen.getByLabelText('Make it one with'), 'tests')
+    expect(await screen.findByText('3 events get Tests.')).toBeDefined()
     await user.click(screen.getByRole('button', { name: 'Give its 3 events that one' }))
     expect(sent(asked, 'POST /lists/categories/exams/merge')).toEqual([{ into: 'tests' }])
     expect(await screen.findByText('“Assessment” is “Tests” now, on 3 events.')).toBeDefined()

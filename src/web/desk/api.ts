@@ -23,6 +23,7 @@ export type Skip = NonNullable<Schemas['Skip']>
 export type ChangeRequest = Schemas['ChangeRequest']
 export type ChangePreview = Schemas['ChangePreview']
 export type ChangeDone = Schemas['ChangeResponse']
+export type Foreseen = Schemas['ForeseenBody']
 export type Revision = Schemas['RevisionResponse']
 export type Binned = Schemas['BinResponse']
 export type LineReading = Schemas['LineResponse']

@@ -1,4 +1,4 @@
-import { useEffect } from 'react'
+import { useEffect, useEffectEvent } from 'react'
 import { apiAddress } from './api'
 import { useRefresh } from './queries'
 import { setTold } from './told'
@@ -9,13 +9,14 @@ const GATHER = 400
 /** Listens to the desk's news while the tab can be seen; what it shows is asked for anew when something of it changed. */
 export function useNews(isWanted: boolean): void {
   const { everything } = useRefresh()
+  const askAnew = useEffectEvent(everything)
   useEffect(() => {
     if (!isWanted || typeof SharedWorker === 'undefined') return
     let timer: ReturnType<typeof setTimeout> | undefined
     let isLost = false
     const refresh = () => {
       clearTimeout(timer)
-      timer = setTimeout(() => void everything(), GATHER)
+      timer = setTimeout(() => void askAnew(), GATHER)
     }
     const worker = new SharedWorker(new URL('./news.worker.ts', import.meta.url), {
       type: 'module',
@@ -46,7 +47,5 @@ export function useNews(isWanted: boolean): void {
       leave()
       setTold(false)
     }
-    // The way to refresh is the same for the life of the page.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [isWanted])
 }

@@ -16,6 +16,7 @@ export function usePost() {
     } catch (failed) {
       const known = failed instanceof Problem ? failed : new Problem(0, '', String(failed))
       setProblem(known)
+      // The session may have ended in another window: signing in again must not cost what was typed.
       if (known.type === '/problems/stale-session') await refresh.session()
       return false
     } finally {

@@ -1,4 +1,4 @@
-import { useState, type FormEvent } from 'react'
+import type { FormEvent } from 'react'
 import { useNavigate } from 'react-router'
 import { call } from '../api'
 import { Field, WhatWasRefused } from '../Field'
@@ -6,6 +6,7 @@ import { isAsWanted, languages } from '../language'
 import { NewPasswordField, OwnNameField } from '../PersonFields'
 import { useRefresh, useSession } from '../queries'
 import { useToast } from '../Toasts'
+import { useFields } from '../useFields'
 import { usePost } from '../usePost'
 import { t } from './words'
 
@@ -31,27 +32,23 @@ function Own({ name: start, language: spoken }: { name: string; language: string
   const { problem, isBusy, post } = usePost()
   const refresh = useRefresh()
   const toast = useToast()
-  const [name, setName] = useState(start)
-  const [language, setLanguage] = useState(spoken)
-  const [currentPassword, setCurrent] = useState('')
-  const [newPassword, setNew] = useState('')
+  const { values, set, text } = useFields({ name: start, language: spoken, currentPassword: '', newPassword: '' })
   const save = async (event: FormEvent) => {
     event.preventDefault()
-    const done = await post(() => call('PUT', '/account', { name, language, currentPassword, newPassword }))
+    const done = await post(() => call('PUT', '/account', values))
     if (!done) return
     if (!isAsWanted()) location.reload()
     await refresh.session()
-    setCurrent('')
-    setNew('')
-    toast(newPassword ? t('savedYourOtherSessionsHave') : t('saved'))
+    set({ currentPassword: '', newPassword: '' })
+    toast(values.newPassword ? t('savedYourOtherSessionsHave') : t('saved'))
   }
   return (
     <form className="block" onSubmit={save} noValidate>
       <h2>{t('nameAndPassword')}</h2>
-      <OwnNameField problem={problem} value={name} onChange={setName} />
+      <OwnNameField problem={problem} {...text('name')} />
       <div className="field">
         <label htmlFor="language">{t('language')}</label>
-        <select id="language" className="form-select" value={language} onChange={(event) => setLanguage(event.target.value)}>
+        <select id="language" className="form-select" {...text('language')}>
           <option value="">{t('asTheBrowserAsks')}</option>
           {Object.entries(languages).map(([code, name]) => (
             <option key={code} value={code} lang={code}>
@@ -65,18 +62,16 @@ function Own({ name: start, language: spoken }: { name: string; language: string
         label={t('newPassword')}
         problem={problem}
         about={t('leaveItEmptyToKeep')}
-        value={newPassword}
-        onChange={setNew}
+        {...text('newPassword')}
       />
-      {newPassword !== '' && (
+      {values.newPassword !== '' && (
         <Field
           id="currentPassword"
           label={t('passwordUntilNow')}
           type="password"
           problem={problem}
           autoComplete="current-password"
-          value={currentPassword}
-          onChange={(event) => setCurrent(event.target.value)}
+          {...text('currentPassword')}
         />
       )}
       <WhatWasRefused problem={problem} fields={['name', 'language', 'newPassword', 'currentPassword']} />

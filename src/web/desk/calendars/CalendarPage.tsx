@@ -1,17 +1,8 @@
-import { useEffect, useState } from 'react'
-import { useForm, useWatch } from 'react-hook-form'
+import { useQuery } from '@tanstack/react-query'
+import { useEffect, useEffectEvent, useState, type FormEvent } from 'react'
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router'
 import { Plate } from '../../shared/Plate'
-import {
-  call,
-  Problem,
-  type Calendar,
-  type CalendarRequest,
-  type Colour,
-  type Disclosure,
-  type Organisation,
-  type Zone,
-} from '../api'
+import { call, type Calendar, type CalendarRequest, type Colour, type Disclosure, type Organisation, type Zone } from '../api'
 import { Refusal } from '../Refusal'
 import { NothingHere } from '../NothingHere'
 import { Level } from '../Level'
@@ -19,6 +10,8 @@ import { hueName } from '../hues'
 import { disclosures, forWhomWords, levelsOf, type ForWhom } from '../openness'
 import { useCalendar, useCalendars, useColours, useOrganisation, useRefresh, useSession, useZones } from '../queries'
 import { useToast } from '../Toasts'
+import { useFields } from '../useFields'
+import { usePost } from '../usePost'
 import { OpenToEveryone } from './OpenToEveryone'
 import { t } from './words'
 
@@ -100,8 +93,8 @@ interface CalendarFormProps {
 }
 
 function CalendarForm({ calendar, like, fields, colours, zones }: CalendarFormProps) {
-  const form = useForm<Fields>({ defaultValues: fields })
-  const [problem, setProblem] = useState<Problem | null>(null)
+  const { values, set, begin, text, choice, tick } = useFields(fields)
+  const { problem, isBusy, post, forget } = usePost()
   const [asking, setAsking] = useState(false)
   // The version that the form was filled from; what is fetched meanwhile does not raise it.
   const [version, setVersion] = useState(calendar?.version ?? null)
@@ -109,15 +102,15 @@ function CalendarForm({ calendar, like, fields, colours, zones }: CalendarFormPr
   const navigate = useNavigate()
   const refresh = useRefresh()
   const toast = useToast()
-  const values = useWatch({ control: form.control }) as Fields
-  useProposedPlate(calendar === null, values.name, form.formState.dirtyFields.plate === true, (plate) =>
-    form.setValue('plate', plate),
-  )
+  const [proposed, setProposed] = useState('')
+  useProposedPlate(calendar === null, values.name, values.plate !== proposed, (plate) => {
+    setProposed(plate)
+    set({ plate })
+  })
 
-  const save = async (confirmed: Fields) => {
+  const save = () => {
     setAsking(false)
-    setProblem(null)
-    const { forWhom: whom, readerships, ...rest } = confirmed
+    const { forWhom: whom, readerships, ...rest } = values
     const names = readerships.split(',').map((name) => name.trim())
     const request: CalendarRequest = {
       ...rest,
@@ -126,26 +119,24 @@ function CalendarForm({ calendar, like, fields, colours, zones }: CalendarFormPr
       like: like?.id ?? null,
       readerships: names.filter((name) => name !== ''),
     }
-    try {
+    return post(async () => {
       const saved = calendar ? await call('PUT', `/calendars/${calendar.id}`, request) : await call('POST', '/calendars', request)
       await refresh.everything()
       toast([t('nameIsSaved', { name: saved.name }), calendar ? '' : sayForWhom(saved.disclosure)].join(' ').trim())
       await navigate(!calendar && saved.disclosure.everyone !== 'nothing' ? `/calendars/${saved.id}/publishing` : '/calendars')
-    } catch (failed) {
-      setProblem(failed instanceof Problem ? failed : new Problem(0, '', String(failed)))
-    }
+    })
   }
   const takeTheirs = (theirs: Calendar) => {
-    form.reset(fieldsOf(theirs, null, [], colours, {} as Organisation))
+    begin(fieldsOf(theirs, null, [], colours, {} as Organisation))
     setVersion(theirs.version)
-    setProblem(null)
+    forget()
   }
-  const submit = form.handleSubmit((confirmed) => {
-    const opens =
-      confirmed.forWhom === 'everyone' || (like !== null && confirmed.forWhom === 'same' && table.everyone !== 'nothing')
+  const submit = (event: FormEvent) => {
+    event.preventDefault()
+    const opens = values.forWhom === 'everyone' || (like !== null && values.forWhom === 'same' && table.everyone !== 'nothing')
     if (!calendar && opens) setAsking(true)
-    else return save(confirmed)
-  })
+    else void save()
+  }
   const refused = (field: keyof Fields) => ({
     'aria-invalid': problem?.on(field) !== undefined,
     'aria-describedby': `${field}-refusal`,
@@ -163,7 +154,7 @@ function CalendarForm({ calendar, like, fields, colours, zones }: CalendarFormPr
         <div className="form-row">
           <label htmlFor="name">{t('name')}</label>
           <div>
-            <input id="name" className="form-control" autoFocus={!calendar} {...refused('name')} {...form.register('name')} />
+            <input id="name" className="form-control" autoFocus={!calendar} {...refused('name')} {...text('name')} />
             <Refusal id="name-refusal" text={problem?.on('name')} />
           </div>
         </div>
@@ -171,13 +162,7 @@ function CalendarForm({ calendar, like, fields, colours, zones }: CalendarFormPr
           <label htmlFor="plate">{t('plate')}</label>
           <div>
             <span className="plate-line">
-              <input
-                id="plate"
-                className="form-control plate-field"
-                maxLength={8}
-                {...refused('plate')}
-                {...form.register('plate')}
-              />
+              <input id="plate" className="form-control plate-field" maxLength={8} {...refused('plate')} {...text('plate')} />
               <Plate code={values.plate.toUpperCase()} colour={values.colour} />
               <span className="soft">{t('standsOnEveryEntry')}</span>
             </span>
@@ -189,7 +174,7 @@ function CalendarForm({ calendar, like, fields, colours, zones }: CalendarFormPr
           <div className="colours">
             {colours.map((colour) => (
               <label key={colour.name} className={`hue-${colour.name}`}>
-                <input type="radio" className="visually-hidden" value={colour.name} {...form.register('colour')} />
+                <input type="radio" className="visually-hidden" name="colour" {...choice('colour', colour.name)} />
                 <span className="swatch band" title={hueName(colour.name)} />
                 <span className="visually-hidden">{hueName(colour.name)}</span>
               </label>
@@ -199,7 +184,7 @@ function CalendarForm({ calendar, like, fields, colours, zones }: CalendarFormPr
         <div className="form-row">
           <label htmlFor="zone">{t('timeZone')}</label>
           <div>
-            <input id="zone" className="form-control" list="zones" {...refused('zone')} {...form.register('zone')} />
+            <input id="zone" className="form-control" list="zones" {...refused('zone')} {...text('zone')} />
             <datalist id="zones">
               {zones.map((zone) => (
                 <option key={zone.name} value={zone.name}>
@@ -213,7 +198,7 @@ function CalendarForm({ calendar, like, fields, colours, zones }: CalendarFormPr
         <div className="form-row">
           <label htmlFor="description">{t('description')}</label>
           <div>
-            <input id="description" className="form-control" {...refused('description')} {...form.register('description')} />
+            <input id="description" className="form-control" {...refused('description')} {...text('description')} />
             <Refusal id="description-refusal" text={problem?.on('description')} />
           </div>
         </div>
@@ -225,7 +210,7 @@ function CalendarForm({ calendar, like, fields, colours, zones }: CalendarFormPr
               className="form-control"
               placeholder={t('juniorFamiliesCrewFamilies')}
               {...refused('readerships')}
-              {...form.register('readerships')}
+              {...text('readerships')}
             />
             <span className="soft">{t('namesOfGroupsWithCommas')}</span>
             <Refusal id="readerships-refusal" text={problem?.on('readerships')} />
@@ -234,7 +219,7 @@ function CalendarForm({ calendar, like, fields, colours, zones }: CalendarFormPr
         <div className="form-row">
           <span className="row-label">{t('signOff')}</span>
           <label className="tick">
-            <input type="checkbox" {...form.register('requiresSignOff')} />
+            <input type="checkbox" {...tick('requiresSignOff')} />
             <span>
               {t('whatContributorsMakeOrChange')}
               <br />
@@ -262,7 +247,7 @@ function CalendarForm({ calendar, like, fields, colours, zones }: CalendarFormPr
             <div className="for-whom">
               {like && (
                 <label>
-                  <input type="radio" value="same" {...form.register('forWhom')} />
+                  <input type="radio" name="forWhom" {...choice('forWhom', 'same')} />
                   <span>
                     <b>{t('theSameAsName', { name: like.name })}</b>
                     <br />
@@ -276,7 +261,7 @@ function CalendarForm({ calendar, like, fields, colours, zones }: CalendarFormPr
               )}
               {(Object.keys(forWhomWords) as ForWhom[]).map((whom) => (
                 <label key={whom}>
-                  <input type="radio" value={whom} {...form.register('forWhom')} />
+                  <input type="radio" name="forWhom" {...choice('forWhom', whom)} />
                   <span>
                     <b>{forWhomWords[whom].name}</b>
                     <br />
@@ -295,7 +280,7 @@ function CalendarForm({ calendar, like, fields, colours, zones }: CalendarFormPr
               className="btn btn-outline-ink"
               onClick={() => {
                 setVersion((problem.current as Calendar).version)
-                setProblem(null)
+                forget()
               }}
             >
               {t('keepMineToBeSaved')}
@@ -311,7 +296,7 @@ function CalendarForm({ calendar, like, fields, colours, zones }: CalendarFormPr
           </p>
         )}
         <div className="event-acts">
-          <button type="submit" className="btn btn-spruce" disabled={form.formState.isSubmitting}>
+          <button type="submit" className="btn btn-spruce" disabled={isBusy}>
             {calendar ? t('save') : t('makeTheCalendar')}
           </button>
           <Link className="btn btn-quiet" to="/calendars">
@@ -325,9 +310,7 @@ function CalendarForm({ calendar, like, fields, colours, zones }: CalendarFormPr
           )}
         </div>
       </form>
-      {asking && (
-        <OpenToEveryone name={values.name} events={0} onOpen={() => save(form.getValues())} onLeave={() => setAsking(false)} />
-      )}
+      {asking && <OpenToEveryone name={values.name} events={0} onOpen={() => void save()} onLeave={() => setAsking(false)} />}
     </main>
   )
 }
@@ -339,15 +322,14 @@ function sayForWhom(disclosure: Disclosure): string {
 
 /** Follows the name with a free plate until somebody writes one of their own. */
 function useProposedPlate(isNew: boolean, name: string, isWritten: boolean, propose: (plate: string) => void) {
+  const proposal = useQuery({
+    queryKey: ['calendars', 'plate', name],
+    queryFn: ({ signal }) => call('GET', `/calendars/plate?name=${encodeURIComponent(name)}`, undefined, { signal }),
+    enabled: isNew && !isWritten && name.trim() !== '',
+    staleTime: Infinity,
+  }).data?.plate
+  const take = useEffectEvent(propose)
   useEffect(() => {
-    if (!isNew || isWritten || name.trim() === '') return
-    const stop = new AbortController()
-    call('GET', `/calendars/plate?name=${encodeURIComponent(name)}`, undefined, { signal: stop.signal }).then(
-      ({ plate }) => propose(plate),
-      () => undefined,
-    )
-    return () => stop.abort()
-    // Only the name asks for a new proposal.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [isNew, name, isWritten])
+    if (proposal !== undefined) take(proposal)
+  }, [proposal])
 }

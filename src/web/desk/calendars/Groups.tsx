@@ -4,6 +4,7 @@ import { call, type Calendar, type Group } from '../api'
 import { Field, WhatWasRefused } from '../Field'
 import { useRefresh } from '../queries'
 import { useToast } from '../Toasts'
+import { useFields } from '../useFields'
 import { usePost } from '../usePost'
 import { t } from './words'
 
@@ -59,8 +60,7 @@ export function Groups({ groups, calendars, mayEdit }: GroupsProps) {
 }
 
 function GroupForm({ group, calendars, onDone }: { group: Group | null; calendars: Calendar[]; onDone: () => void }) {
-  const [name, setName] = useState(group?.name ?? '')
-  const [chosen, setChosen] = useState<string[]>(group?.calendars ?? [])
+  const { values, set, text } = useFields({ name: group?.name ?? '', calendars: group?.calendars ?? [] })
   // As it was when the typing began, so that nothing that others save meanwhile is written over.
   const [version] = useState(group?.version)
   const { problem, isBusy, post } = usePost()
@@ -78,11 +78,8 @@ function GroupForm({ group, calendars, onDone }: { group: Group | null; calendar
   const save = (event: FormEvent) => {
     event.preventDefault()
     void run(
-      () =>
-        group
-          ? call('PUT', `/groups/${group.id}`, { name, calendars: chosen, version })
-          : call('POST', '/groups', { name, calendars: chosen }),
-      t('theGroupNameIsSaved', { name }),
+      () => (group ? call('PUT', `/groups/${group.id}`, { ...values, version }) : call('POST', '/groups', values)),
+      t('theGroupNameIsSaved', { name: values.name }),
     )
   }
   const bringBack = async ({ name, calendars }: Group) => {
@@ -91,23 +88,20 @@ function GroupForm({ group, calendars, onDone }: { group: Group | null; calendar
   }
   return (
     <form className="group-form" onSubmit={save} noValidate>
-      <Field
-        id="name"
-        label={t('nameOfTheGroup')}
-        problem={problem}
-        value={name}
-        autoFocus
-        onChange={(event) => setName(event.target.value)}
-      />
+      <Field id="name" label={t('nameOfTheGroup')} problem={problem} autoFocus {...text('name')} />
       <fieldset>
         <legend>{t('itsCalendars')}</legend>
         {calendars.map((calendar) => (
           <label key={calendar.id} className="tick">
             <input
               type="checkbox"
-              checked={chosen.includes(calendar.id)}
+              checked={values.calendars.includes(calendar.id)}
               onChange={(event) =>
-                setChosen(event.target.checked ? [...chosen, calendar.id] : chosen.filter((id) => id !== calendar.id))
+                set({
+                  calendars: event.target.checked
+                    ? [...values.calendars, calendar.id]
+                    : values.calendars.filter((id) => id !== calendar.id),
+                })
               }
             />
             <Plate code={calendar.plate} colour={calendar.colour} size="small" /> {calendar.name}

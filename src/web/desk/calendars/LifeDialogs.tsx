@@ -3,6 +3,7 @@ import { useState } from 'react'
 import Modal from 'react-bootstrap/Modal'
 import { Plate } from '../../shared/Plate'
 import { call, type Calendar } from '../api'
+import { useUndo } from '../changes/Changes'
 import { useRefresh } from '../queries'
 import { useToast } from '../Toasts'
 import { usePost } from '../usePost'
@@ -73,21 +74,12 @@ export function MergeDialog({ calendar, others, onClose }: { calendar: Calendar;
   const { problem, isBusy, post } = usePost()
   const refresh = useRefresh()
   const toast = useToast()
-  const undo = async (actId: string) => {
-    try {
-      await call('POST', `/calendars/${calendar.id}/restore`)
-      await call('POST', `/acts/${actId}/undo`)
-      toast(t('nameIsByItselfAgain', { name: calendar.name }))
-    } catch (failed) {
-      toast(failed instanceof Error ? failed.message : String(failed))
-    }
-    await refresh.everything()
-  }
+  const undo = useUndo()
   const merge = () =>
     post(async () => {
       const done = await call('POST', `/calendars/${calendar.id}/merge`, { into })
       await refresh.everything()
-      toast(t('nameIsPartOfTarget', { name: calendar.name, target: target?.name }), () => void undo(done.actId))
+      toast(t('nameIsPartOfTarget', { name: calendar.name, target: target?.name }), () => undo(done.actId))
       onClose()
     })
   return (

@@ -1,5 +1,5 @@
 import { createContext, useCallback, useContext, useState, type ReactNode } from 'react'
-import { call, Problem, type ChangePreview, type ChangeRequest, type ChangeDone } from '../api'
+import { call, type Foreseen, Problem, type ChangePreview, type ChangeRequest, type ChangeDone } from '../api'
 import { useRefresh } from '../queries'
 import { useToast } from '../Toasts'
 import { listed } from '../catalogue'
@@ -109,20 +109,30 @@ export function sayAsked(calendars: string[]): string {
 
 const nothing = '00000000-0000-0000-0000-000000000000'
 
-/** Takes back all that one press of a button did. */
+/** Takes back all that one press of a button did. Where that is more than one event, it first says what it would do. */
 export function useUndo() {
   const refresh = useRefresh()
   const toast = useToast()
   return useCallback(
     async (actId: string) => {
-      try {
-        await call('POST', `/acts/${actId}/undo`)
-        toast(t('itIsAsItWas'))
-      } catch (failed) {
-        toast(failed instanceof Error ? failed.message : String(failed))
+      const undo = async () => {
+        try {
+          await call('POST', `/acts/${actId}/undo`)
+          toast(t('itIsAsItWas'))
+        } catch (failed) {
+          toast(failed instanceof Error ? failed.message : String(failed))
+        }
+        await refresh.everything()
       }
-      await refresh.everything()
+      const foreseen = await call('GET', `/acts/${actId}/undo`)
+      if (foreseen.events > 1) toast(sayForeseen(foreseen), undo)
+      else await undo()
     },
     [refresh, toast],
   )
+}
+
+function sayForeseen({ events, removed, newlySees, seesLess }: Foreseen): string {
+  const said = [t('eventsWillBeAsTheyWere', { count: events }), removed > 0 ? t('goToTheBin', { count: removed }) : '']
+  return [...said, ...[...newlySees, ...seesLess].map((one) => `${one}.`)].filter(Boolean).join(' ')
 }

@@ -1,10 +1,10 @@
 import { useDeferredValue } from 'react'
-import { useForm, useWatch } from 'react-hook-form'
 import { Link } from 'react-router'
 import { sayDay } from '../../shared/days'
 import type { Calendar, CalendarEvent, EventForm, LineReading, Proposal } from '../api'
 import { sayAgo } from '../Delivery'
 import { useConsequences, useDestinations, useLists, useOrganisation } from '../queries'
+import { useFields } from '../useFields'
 import { useSettled } from '../useSettled'
 import { CalendarChoice } from './CalendarChoice'
 import { ConsequencesPanel } from './ConsequencesPanel'
@@ -37,17 +37,12 @@ interface EventPageProps {
 export function EventPage({ calendars, stored, draft: start, line = null, proposal = null, copyOf = null }: EventPageProps) {
   const { locale } = useOrganisation()
   const lists = useLists().data
-  const form = useForm<Draft>({ defaultValues: start })
-  const draft = useWatch({ control: form.control }) as Draft
-  const set = (change: Partial<Draft>) => {
-    for (const [field, value] of Object.entries(change))
-      form.setValue(field as keyof Draft, value as never, { shouldDirty: true })
-  }
-  const acts = useEventActs(stored, form.formState.isDirty || line !== null || copyOf !== null, proposal)
+  const { values: draft, set, text, isChanged } = useFields(start)
+  const acts = useEventActs(stored, isChanged || line !== null || copyOf !== null, proposal)
   const { problem, conflict } = acts
   const calendar = calendars.find((one) => one.id === draft.calendarId)
   const shownOn = calendars.filter((one) => one.id === draft.calendarId || draft.placements.includes(one.id))
-  const save = (isDraft: boolean) => form.handleSubmit((values) => acts.save(requestOf(values, isDraft), calendar))
+  const save = (isDraft: boolean) => void acts.save(requestOf(draft, isDraft), calendar)
   // What follows for its dates is asked at once, and not for typing a title.
   const isDraft = stored?.state === 'draft'
   const asking = (event: Partial<EventForm>) =>
@@ -61,7 +56,15 @@ export function EventPage({ calendars, stored, draft: start, line = null, propos
 
   return (
     <main className="event">
-      <form className="event-says" onSubmit={save(isDraft)} noValidate aria-label={stored ? t('event') : t('newEvent')}>
+      <form
+        className="event-says"
+        onSubmit={(event) => {
+          event.preventDefault()
+          save(isDraft)
+        }}
+        noValidate
+        aria-label={stored ? t('event') : t('newEvent')}
+      >
         <p className="soft crumbs">
           <Link to={`/plan?day=${start.date}`}>{t('plan')}</Link> › {calendar?.name} › {stored ? stored.title : t('newEvent')}
           {stored?.recurs && ` › ${sayDay(stored.date, locale, { weekday: 'long', day: 'numeric', month: 'long' })}`}
@@ -79,7 +82,7 @@ export function EventPage({ calendars, stored, draft: start, line = null, propos
           autoFocus={!stored}
           aria-invalid={problem?.on('title') !== undefined}
           aria-describedby="title-refusal"
-          {...form.register('title')}
+          {...text('title')}
         />
         <Refusal id="title-refusal" text={problem?.on('title')} />
         <div className="event-row">
@@ -115,7 +118,7 @@ export function EventPage({ calendars, stored, draft: start, line = null, propos
               aria-labelledby="where"
               list="known-places"
               aria-invalid={problem?.on('place') !== undefined}
-              {...form.register('place')}
+              {...text('place')}
             />
             <datalist id="known-places">
               {lists?.places.map((place) => (
@@ -144,12 +147,7 @@ export function EventPage({ calendars, stored, draft: start, line = null, propos
                 </option>
               ))}
             </select>
-            <input
-              className="form-control"
-              aria-label={t('tags')}
-              placeholder={t('tagsWithCommasBetween')}
-              {...form.register('tags')}
-            />
+            <input className="form-control" aria-label={t('tags')} placeholder={t('tagsWithCommasBetween')} {...text('tags')} />
             <Refusal text={problem?.on('categoryId') ?? problem?.on('tags')} />
           </div>
         </div>
@@ -187,7 +185,7 @@ export function EventPage({ calendars, stored, draft: start, line = null, propos
           isApproval={proposal !== null && calendar?.mayEdit === true}
           isSaving={acts.isSaving}
           day={start.date}
-          onSave={(asDraft) => void save(asDraft)()}
+          onSave={save}
           onAct={acts.act}
         />
         {stored?.savedAt && (

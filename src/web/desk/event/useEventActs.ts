@@ -1,16 +1,16 @@
 import { useState } from 'react'
-import { call, newKey, onItsDays, Problem, type Calendar, type CalendarEvent, type EventForm, type Proposal } from '../api'
+import { call, newKey, onItsDays, type Calendar, type CalendarEvent, type EventForm, type Proposal } from '../api'
 import { sayAsked, useChange, type Asked } from '../changes/Changes'
 import { useLeaveGuard } from '../LeaveGuard'
 import { forWhom } from '../openness'
 import { useRefresh } from '../queries'
 import { useToast } from '../Toasts'
+import { usePost } from '../usePost'
 import { t } from './words'
 
 /** Saving, cancelling, removing and leaving. What was typed stays whatever happens. */
 export function useEventActs(stored: CalendarEvent | null, isDirty: boolean, proposal: Proposal | null = null) {
-  const [problem, setProblem] = useState<Problem | null>(null)
-  const [isSaving, setSaving] = useState(false)
+  const { problem, isBusy: isSaving, post } = usePost()
   // Where the answer to a save does not arrive, it is asked again: it makes one event all the same.
   const [once] = useState(newKey)
   const refresh = useRefresh()
@@ -18,24 +18,9 @@ export function useEventActs(stored: CalendarEvent | null, isDirty: boolean, pro
   const change = useChange()
   const { guard, leaveTo } = useLeaveGuard(isDirty, t('whatYouChangedIsNot'))
 
-  const attempt = async (act: () => Promise<void>) => {
-    setSaving(true)
-    setProblem(null)
-    try {
-      await act()
-    } catch (failed) {
-      const known = failed instanceof Problem ? failed : new Problem(0, '', String(failed))
-      setProblem(known)
-      // The session may have ended in another window: signing in again must not cost what was typed.
-      if (known.type === '/problems/stale-session') await refresh.session()
-    } finally {
-      setSaving(false)
-    }
-  }
-
   /** @param over What somebody else saved meanwhile, and is to be replaced. */
   const save = (request: EventForm, calendar: Calendar | undefined, over: CalendarEvent | null = null) =>
-    attempt(async () => {
+    post(async () => {
       const base = over ?? stored
       if (base) {
         await makeChange(base, {
@@ -86,7 +71,7 @@ export function useEventActs(stored: CalendarEvent | null, isDirty: boolean, pro
     conflict: problem?.status === 409 ? (problem.current as CalendarEvent | null) : null,
     isSaving,
     save,
-    act: (act: 'cancel' | 'remove' | 'restore') => attempt(async () => (stored ? makeChange(stored, { act }) : undefined)),
+    act: (act: 'cancel' | 'remove' | 'restore') => post(async () => (stored ? makeChange(stored, { act }) : undefined)),
     guard,
   }
 }

@@ -1,9 +1,11 @@
-import { useState, type FormEvent, type ReactNode } from 'react'
-import { call, type Problem } from '../api'
+import { useQuery } from '@tanstack/react-query'
+import { useState, type ChangeEventHandler, type FormEvent, type ReactNode } from 'react'
+import { call, type Foreseen, type Problem } from '../api'
 import { useUndo } from '../changes/Changes'
 import { Refusal } from '../Refusal'
 import { useRefresh } from '../queries'
 import { useToast } from '../Toasts'
+import { useFields } from '../useFields'
 import { usePost } from '../usePost'
 import { t } from './words'
 
@@ -118,22 +120,39 @@ function EntryLine<Entry extends ListEntry>(props: NameListProps<Entry> & { entr
   )
 }
 
+/** What making one of two would do to events. */
+function useMerge(path: ListPath, id: string, into: string) {
+  return useQuery({
+    queryKey: ['lists', path, id, 'merge', into],
+    queryFn: () => call('GET', `${path}/${id}/merge?into=${into}`),
+    enabled: into !== '',
+  })
+}
+
+function Follows({ foreseen, other }: { foreseen: Foreseen; other: string | undefined }) {
+  return (
+    <span className="soft" role="status">
+      {foreseen.events === 0 ? t('noEventGetsIt') : t('eventsGetThatOne', { count: foreseen.events, other })}{' '}
+      {[...foreseen.newlySees, ...foreseen.seesLess].map((one) => `${one}.`).join(' ')}
+    </span>
+  )
+}
+
 /** Names an entry anew, or makes one of it and another. */
 function EntryForm<Entry extends ListEntry>(props: NameListProps<Entry> & { entry: Entry; onDone: () => void }) {
   const { entry, path, words, more, entries } = props
-  const [name, setName] = useState(entry.name)
-  const [value, setValue] = useState(() => more.of(entry))
-  const [into, setInto] = useState('')
+  const { values, set, text } = useFields({ name: entry.name, more: more.of(entry), into: '' })
+  const { name, into } = values
   const { problem, isBusy, post } = usePost()
   const refresh = useRefresh()
   const toast = useToast()
   const put = (newName: string, newValue: string) => call('PUT', `${path}/${entry.id}`, { name: newName, [more.field]: newValue })
-  const offer = useOffering(path)
+  const foreseen = useMerge(path, entry.id, into).data
   const undoAct = useUndo()
   const save = (event: FormEvent) => {
     event.preventDefault()
     void post(async () => {
-      await put(name, value)
+      await put(name, values.more)
       await refresh.everything()
       const has = entry.events && name !== entry.name ? t('eventsHaveItsNewName', { count: entry.events }) : ''
       toast(`${t('nameIsSaved', { name })} ${has}`.trim(), () => put(entry.name, more.of(entry)).then(refresh.everything))
@@ -145,17 +164,14 @@ function EntryForm<Entry extends ListEntry>(props: NameListProps<Entry> & { entr
       const done = await call('POST', `${path}/${entry.id}/merge`, { into })
       await refresh.everything()
       const other = entries.find((one) => one.id === into)?.name
-      toast(t('nameIsOtherNow', { name: entry.name, other, count: done.events }), async () => {
-        await offer(entry)
-        if (done.events > 0) await undoAct(done.actId)
-      })
+      toast(t('nameIsOtherNow', { name: entry.name, other, count: done.events }), () => undoAct(done.actId))
       props.onDone()
     })
   return (
     <form className="list-form" onSubmit={save} noValidate aria-label={entry.name}>
       <div className="when-line">
-        <NameInput label={words.name} value={name} problem={problem} onChange={setName} />
-        {more.input(value, setValue)}
+        <NameInput label={words.name} problem={problem} {...text('name')} />
+        {more.input(values.more, (value) => set({ more: value }))}
         <button type="submit" className="btn btn-spruce" disabled={isBusy}>
           {t('save')}
         </button>
@@ -166,7 +182,7 @@ function EntryForm<Entry extends ListEntry>(props: NameListProps<Entry> & { entr
       {entries.length > 1 && (
         <div className="when-line">
           <label htmlFor={`into-${entry.id}`}>{t('makeItOneWith')}</label>
-          <select id={`into-${entry.id}`} className="form-select" value={into} onChange={(event) => setInto(event.target.value)}>
+          <select id={`into-${entry.id}`} className="form-select" {...text('into')}>
             <option value="">{t('choose')}</option>
             {entries
               .filter((one) => one.id !== entry.id)
@@ -176,9 +192,10 @@ function EntryForm<Entry extends ListEntry>(props: NameListProps<Entry> & { entr
                 </option>
               ))}
           </select>
-          <button type="button" className="btn btn-outline-ink" disabled={into === '' || isBusy} onClick={merge}>
+          <button type="button" className="btn btn-outline-ink" disabled={!foreseen || isBusy} onClick={merge}>
             {entry.events ? t('giveItsEventsThatOne', { count: entry.events }) : t('makeOneOfBoth')}
           </button>
+          {foreseen && <Follows foreseen={foreseen} other={entries.find((one) => one.id === into)?.name} />}
         </div>
       )}
       <Refusal text={problem?.on('name') ?? problem?.on(more.field) ?? (problem ? problem.message : undefined)} />
@@ -187,23 +204,21 @@ function EntryForm<Entry extends ListEntry>(props: NameListProps<Entry> & { entr
 }
 
 function NewEntry<Entry extends ListEntry>({ words, path, example, more }: NameListProps<Entry>) {
-  const [name, setName] = useState('')
-  const [value, setValue] = useState(() => more.of(null))
+  const { values, set, begin, text } = useFields({ name: '', more: more.of(null) })
   const { problem, isBusy, post } = usePost()
   const refresh = useRefresh()
   const add = (event: FormEvent) => {
     event.preventDefault()
     void post(async () => {
-      await call('POST', path, { name, [more.field]: value })
+      await call('POST', path, { name: values.name, [more.field]: values.more })
       await refresh.everything()
-      setName('')
-      setValue(more.of(null))
+      begin({ name: '', more: more.of(null) })
     })
   }
   return (
     <form className="when-line" onSubmit={add} noValidate>
-      <NameInput label={words.new} value={name} problem={problem} onChange={setName} placeholder={example} />
-      {more.input(value, setValue)}
+      <NameInput label={words.new} problem={problem} placeholder={example} {...text('name')} />
+      {more.input(values.more, (value) => set({ more: value }))}
       <button type="submit" className="btn btn-spruce" disabled={isBusy}>
         {words.add}
       </button>
@@ -217,20 +232,11 @@ interface NameInputProps {
   value: string
   problem: Problem | null
   placeholder?: string
-  onChange: (value: string) => void
+  onChange: ChangeEventHandler<HTMLInputElement>
 }
 
-function NameInput({ label, value, problem, placeholder, onChange }: NameInputProps) {
-  return (
-    <input
-      className="form-control"
-      aria-label={label}
-      placeholder={placeholder}
-      value={value}
-      aria-invalid={problem?.on('name') !== undefined}
-      onChange={(event) => onChange(event.target.value)}
-    />
-  )
+function NameInput({ label, problem, ...input }: NameInputProps) {
+  return <input className="form-control" aria-label={label} aria-invalid={problem?.on('name') !== undefined} {...input} />
 }
 
 /** Puts an entry back on the list. */

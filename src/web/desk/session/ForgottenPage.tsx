@@ -3,6 +3,7 @@ import { Link } from 'react-router'
 import { call } from '../api'
 import { Field, WhatWasRefused } from '../Field'
 import { useSession } from '../queries'
+import { useFields } from '../useFields'
 import { usePost } from '../usePost'
 import { Door } from './Door'
 import { t } from './words'
@@ -11,31 +12,23 @@ import { t } from './words'
 export function ForgottenPage() {
   useSession()
   const { problem, isBusy, post } = usePost()
-  const [email, setEmail] = useState('')
+  const { values, text } = useFields({ email: '' })
   const [isSent, setSent] = useState(false)
   const ask = async (event: FormEvent) => {
     event.preventDefault()
-    if (await post(() => call('POST', '/password-resets', { email }))) setSent(true)
+    if (await post(() => call('POST', '/password-resets', values))) setSent(true)
   }
   return (
     <Door>
       <h1>{t('passwordForgotten')}</h1>
       {isSent ? (
-        <p role="status">{t('ifThereIsAnAccount', { email })}</p>
+        <p role="status">{t('ifThereIsAnAccount', values)}</p>
       ) : (
         <form onSubmit={ask} noValidate>
           <p>{t('weSendYouALink')}</p>
-          <Field
-            id="email"
-            label={t('eMailAddress')}
-            type="email"
-            problem={problem}
-            autoComplete="username"
-            value={email}
-            onChange={(event) => setEmail(event.target.value)}
-          />
+          <Field id="email" label={t('eMailAddress')} type="email" problem={problem} autoComplete="username" {...text('email')} />
           <WhatWasRefused problem={problem} fields={[]} />
-          <button type="submit" className="btn btn-spruce" disabled={isBusy || email.trim() === ''}>
+          <button type="submit" className="btn btn-spruce" disabled={isBusy || values.email.trim() === ''}>
             {t('sendMeTheLink')}
           </button>
         </form>

@@ -5,6 +5,7 @@ import { call, type InvitationShown } from '../api'
 import { Field, WhatWasRefused } from '../Field'
 import { NewPasswordField, OwnNameField } from '../PersonFields'
 import { useSession } from '../queries'
+import { useFields } from '../useFields'
 import { usePost } from '../usePost'
 import { Door } from './Door'
 import { t } from './words'
@@ -46,11 +47,10 @@ export function InvitationPage() {
 
 function Accept({ secret, invitation, onDone }: { secret: string; invitation: InvitationShown; onDone: () => void }) {
   const { problem, isBusy, post } = usePost()
-  const [name, setName] = useState('')
-  const [password, setPassword] = useState('')
+  const { values, text } = useFields({ name: '', password: '' })
   const accept = async (event: FormEvent) => {
     event.preventDefault()
-    if (await post(() => call('POST', '/invitations/accept', { secret, name, password }))) onDone()
+    if (await post(() => call('POST', '/invitations/accept', { secret, ...values }))) onDone()
   }
   return (
     <Door>
@@ -66,14 +66,13 @@ function Accept({ secret, invitation, onDone }: { secret: string; invitation: In
               problem={problem}
               type="password"
               autoComplete="current-password"
-              value={password}
-              onChange={(event) => setPassword(event.target.value)}
+              {...text('password')}
             />
           </>
         ) : (
           <>
-            <OwnNameField problem={problem} value={name} onChange={setName} />
-            <NewPasswordField id="password" label={t('password')} problem={problem} value={password} onChange={setPassword} />
+            <OwnNameField problem={problem} {...text('name')} />
+            <NewPasswordField id="password" label={t('password')} problem={problem} {...text('password')} />
           </>
         )}
         <WhatWasRefused problem={problem} fields={['name', 'password']} />

@@ -4,6 +4,7 @@ import { call } from '../api'
 import { WhatWasRefused } from '../Field'
 import { NewPasswordField } from '../PersonFields'
 import { useSession } from '../queries'
+import { useFields } from '../useFields'
 import { usePost } from '../usePost'
 import { Door } from './Door'
 import { t } from './words'
@@ -13,11 +14,11 @@ export function ResetPage() {
   const secret = useLocation().hash.slice(1)
   useSession()
   const { problem, isBusy, post } = usePost()
-  const [password, setPassword] = useState('')
+  const { values, text } = useFields({ password: '' })
   const [isDone, setDone] = useState(false)
   const set = async (event: FormEvent) => {
     event.preventDefault()
-    if (await post(() => call('POST', '/password-resets/set', { secret, password }))) setDone(true)
+    if (await post(() => call('POST', '/password-resets/set', { secret, ...values }))) setDone(true)
   }
   if (isDone)
     return (
@@ -35,7 +36,7 @@ export function ResetPage() {
     <Door>
       <h1>{t('aNewPassword')}</h1>
       <form onSubmit={set} noValidate>
-        <NewPasswordField id="password" label={t('newPassword')} problem={problem} value={password} onChange={setPassword} />
+        <NewPasswordField id="password" label={t('newPassword')} problem={problem} {...text('password')} />
         <WhatWasRefused problem={problem} fields={['password']} />
         <button type="submit" className="btn btn-spruce" disabled={isBusy}>
           {t('setThePassword')}

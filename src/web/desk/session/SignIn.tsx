@@ -1,31 +1,32 @@
-import { useState } from 'react'
-import { useForm } from 'react-hook-form'
+import { useState, type FormEvent } from 'react'
 import { Link } from 'react-router'
 import { call } from '../api'
 import { isAsWanted } from '../language'
 import { useRefresh } from '../queries'
+import { useFields } from '../useFields'
+import { usePost } from '../usePost'
 import { t } from './words'
 
-interface Fields {
-  email: string
-  password: string
-}
-
 export function SignIn() {
-  const { register, handleSubmit, formState } = useForm<Fields>({ defaultValues: { email: '', password: '' } })
-  const [refused, setRefused] = useState('')
+  const { values, text } = useFields({ email: '', password: '' })
+  const [isTried, setTried] = useState(false)
+  const { problem, isBusy, post } = usePost()
   const refresh = useRefresh()
-  const submit = handleSubmit(async (fields) => {
-    setRefused('')
-    try {
-      const session = await call('POST', '/session', fields)
-      if (isAsWanted()) refresh.setSession(session)
-      else location.reload()
-    } catch (problem) {
-      setRefused(problem instanceof Error ? problem.message : String(problem))
-      await refresh.session()
-    }
-  })
+  const submit = (event: FormEvent) => {
+    event.preventDefault()
+    setTried(true)
+    if (values.email === '' || values.password === '') return
+    void post(async () => {
+      try {
+        const session = await call('POST', '/session', values)
+        if (isAsWanted()) refresh.setSession(session)
+        else location.reload()
+      } catch (refused) {
+        await refresh.session()
+        throw refused
+      }
+    })
+  }
   return (
     <main className="sign-in">
       <form onSubmit={submit} noValidate>
@@ -34,29 +35,17 @@ export function SignIn() {
         </h1>
         <p>{t('calendarsThatASchoolA')}</p>
         <label htmlFor="email">{t('eMailAddress')}</label>
-        <input
-          id="email"
-          className="form-control"
-          type="email"
-          autoComplete="username"
-          {...register('email', { required: true })}
-        />
-        {formState.errors.email && <p className="refusal">{t('giveYourEMailAddress')}</p>}
+        <input id="email" className="form-control" type="email" autoComplete="username" {...text('email')} />
+        {isTried && values.email === '' && <p className="refusal">{t('giveYourEMailAddress')}</p>}
         <label htmlFor="password">{t('password')}</label>
-        <input
-          id="password"
-          className="form-control"
-          type="password"
-          autoComplete="current-password"
-          {...register('password', { required: true })}
-        />
-        {formState.errors.password && <p className="refusal">{t('giveYourPassword')}</p>}
-        {refused && (
+        <input id="password" className="form-control" type="password" autoComplete="current-password" {...text('password')} />
+        {isTried && values.password === '' && <p className="refusal">{t('giveYourPassword')}</p>}
+        {problem && (
           <p className="refusal" role="alert">
-            {refused}
+            {problem.message}
           </p>
         )}
-        <button type="submit" className="btn btn-spruce" disabled={formState.isSubmitting}>
+        <button type="submit" className="btn btn-spruce" disabled={isBusy}>
           {t('signIn')}
         </button>
         <p>

@@ -1,10 +1,11 @@
 import { useDeferredValue, useState } from 'react'
 import { Link } from 'react-router'
-import { call, newKey, Problem, type SeveralReading, type TableRow } from '../api'
+import { call, newKey, type SeveralReading, type TableRow } from '../api'
 import { useUndo } from '../changes/Changes'
 import { useLeaveGuard } from '../LeaveGuard'
 import { useCalendars, useRefresh, useSeveral } from '../queries'
 import { useToast } from '../Toasts'
+import { usePost } from '../usePost'
 import { t } from './words'
 
 type Column = keyof TableRow
@@ -125,29 +126,21 @@ function ReadAs({ row }: { row: SeveralReading['rows'][number] | undefined }) {
 }
 
 function useSaving(isDirty: boolean) {
-  const [problem, setProblem] = useState<Problem | null>(null)
-  const [isSaving, setSaving] = useState(false)
+  const { problem, isBusy: isSaving, post } = usePost()
   const [once, setOnce] = useState(newKey)
   const refresh = useRefresh()
   const toast = useToast()
   const undo = useUndo()
   const { guard, leaveTo } = useLeaveGuard(isDirty, t('theTableIsNotSaved'))
-  const save = async (request: { rows: TableRow[]; calendarId: string | null }, goOn: (() => void) | null) => {
-    setSaving(true)
-    setProblem(null)
-    try {
+  const save = (request: { rows: TableRow[]; calendarId: string | null }, goOn: (() => void) | null) =>
+    post(async () => {
       const done = await call('POST', '/events/several', request, { once })
       await refresh.everything()
-      toast(t('eventsAreSaved', { count: done.events }), () => void undo(done.actId))
+      toast(t('eventsAreSaved', { count: done.events }), () => undo(done.actId))
       if (!goOn) return leaveTo('/plan')
       goOn()
       setOnce(newKey())
-      setSaving(false)
-    } catch (failed) {
-      setProblem(failed instanceof Problem ? failed : new Problem(0, '', String(failed)))
-      setSaving(false)
-    }
-  }
+    })
   return { problem, isSaving, save, guard }
 }
 

@@ -3,6 +3,7 @@ import { addDays, todayIn } from '../../shared/days'
 import { call, Problem, type YearPlan, type YearPlanRequest } from '../api'
 import { useOrganisation, useRefresh, useYearPlans } from '../queries'
 import { useToast } from '../Toasts'
+import { usePost } from '../usePost'
 import { YearForm } from './YearForm'
 import { t } from './words'
 
@@ -120,23 +121,19 @@ export function useYearActs(
   onSaved: (plan: YearPlan) => void,
   onDone: (id: string | null) => void,
 ) {
-  const [problem, setProblem] = useState<Problem | null>(null)
-  const [isSaving, setSaving] = useState(false)
+  const { problem, isBusy: isSaving, post } = usePost()
   const refresh = useRefresh()
   const toast = useToast()
-  const attempt = async (act: () => Promise<void>) => {
-    setSaving(true)
-    setProblem(null)
-    try {
-      await act()
-    } catch (failed) {
-      setProblem(failed instanceof Problem ? failed : new Problem(0, '', String(failed)))
-      // What somebody else saved comes with it.
-      if (failed instanceof Problem && failed.status === 409) await refresh.everything()
-    } finally {
-      setSaving(false)
-    }
-  }
+  const attempt = (act: () => Promise<void>) =>
+    post(async () => {
+      try {
+        await act()
+      } catch (failed) {
+        // What somebody else saved comes with it.
+        if (failed instanceof Problem && failed.status === 409) await refresh.everything()
+        throw failed
+      }
+    })
   /** @param saved What stands there now; null when it was removed. */
   const takeBack = async (saved: YearPlan | null) => {
     try {
