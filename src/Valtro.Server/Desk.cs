@@ -50,7 +50,7 @@ internal static class Desk
         if (isKnown)
             return Problems.Of(Problem.WrongContentType);
         if (first is "c" or "s")
-            return Public.PublicApi.NotHere(context);
+            return Public.PublicAnswers.NotHere(context);
         if (isOther)
             return Problems.Of(Problem.NotFound);
         var page = environment.WebRootFileProvider.GetFileInfo("desk/index.html");

@@ -57,14 +57,15 @@ services.AddSingleton<Pictures>().AddSingleton<EntryPages>().AddSingleton<AtomFe
 services.AddSingleton<PublicAddresses>().AddSingleton<Painter>().AddSingleton<Feeds>().AddSingleton<EntryFinder>().AddSingleton<Rendering>()
     .AddSingleton<Heard>().AddSingleton<Artefacts>().AddSingleton<News>().AddSingleton<Fetches>();
 services.AddSingleton(provider => provider.GetRequiredService<IWebHostEnvironment>().WebRootFileProvider).AddSingleton<EventStreams>();
-services.AddSingleton<WebAssets>().AddSingleton<ReadingPages>().AddSingleton<PublicApi.Reader>().AddSingleton<RichTexts>();
+services.AddSingleton<WebAssets>().AddSingleton<ReadingPages>().AddSingleton<EditionAnswers>().AddSingleton<RichTexts>();
 services.AddSingleton<CalendarView>().AddScoped<OccurrenceView>().AddScoped<ClashView>();
 services.AddScoped<IWhoAsks, WhoAsks>().AddScoped<Access>().AddScoped<Sessions>().AddScoped<SignedIn>().AddScoped<PasswordChecks>()
     .AddScoped<PasswordResets>().AddScoped<Passwords>();
 services.AddScoped<EventDesk>().AddScoped<EventChanges>().AddScoped<EventHistory>().AddScoped<Commits>().AddScoped<OwnLists>()
+    .AddScoped<Groups>().AddScoped<BroughtFiles>()
     .AddScoped<ChangePreviews>().AddScoped<TableReader>().AddScoped<EventPreviews>()
     .AddScoped<YearPlanDesk>().AddScoped<Destinations>().AddScoped<LosingEditions>();
-services.AddScoped<SignOffQueue>().AddScoped<CalendarLife>().AddScoped<PreviewApi.Preview>().AddScoped<EditionDesk>();
+services.AddScoped<SignOffQueue>().AddScoped<CalendarLife>().AddScoped<PreviewAnswers>().AddScoped<EditionDesk>();
 services.AddWork(isRun: !isDescribing).AddSingleton<IWorker, ResetWorker>();
 
 services.AddHttpContextAccessor();

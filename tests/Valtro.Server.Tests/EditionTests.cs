@@ -161,6 +161,22 @@ public sealed class EditionTests(ValtroApp app) : IClassFixture<ValtroApp>
     }
 
     [Fact]
+    public async Task An_event_that_another_program_named_is_known_by_that_name_in_addresses_and_files()
+    {
+        var ada = await app.SignedInAsync();
+        var made = await ada.DoAsync(HttpMethod.Post, "/api/events", Caller.Event(await ada.CalendarAsync("PW"), "Named elsewhere"));
+        await app.Test.Database.ExecuteAsync("update event set uid = 'old.example/7, part 2', version = version + 1 where id = @id",
+            new { id = Guid.Parse((string)made["id"]!) });
+        var path = PathOf(await FamiliesAsync(ada, "Named elsewhere"));
+        var entry = EntriesOf(await PartAsync(path), "Named elsewhere").Single();
+        Assert.StartsWith("old.example%2F7%2C%20part%202/", (string)entry["id"]!, StringComparison.Ordinal);
+        Assert.Contains("<h1 dir=\"auto\">Named elsewhere</h1>",
+            await app.Reader().Http.GetStringAsync($"{path}/entries/{entry["id"]}"), StringComparison.Ordinal);
+        var file = await app.Reader().Http.GetStringAsync($"{path}/entries/{((string)entry["id"]!).Split('/')[0]}.ics");
+        Assert.Equal("old.example/7, part 2", Assert.Single(Ical.Net.Calendar.Load(file)!.Events).Uid);
+    }
+
+    [Fact]
     public async Task What_moved_lately_is_told_with_what_it_was_on_the_page_and_as_Atom()
     {
         var ada = await app.SignedInAsync();

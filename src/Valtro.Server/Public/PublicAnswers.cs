@@ -1,6 +1,7 @@
 using Microsoft.Extensions.Primitives;
 using Microsoft.Net.Http.Headers;
 using NodaTime;
+using Valtro.Application;
 using Valtro.Application.Editions;
 
 namespace Valtro.Server.Public;
@@ -9,6 +10,8 @@ namespace Valtro.Server.Public;
 /// 13).</summary>
 internal static class PublicAnswers
 {
+    private const string NoCalendar = "page.noCalendar";
+
     /// <summary>Anybody may keep a copy but asks after a while whether it is still right; of a secret address only who asked.</summary>
     public static string CacheControl(bool isSecret, int seconds = 60) =>
         $"{(isSecret ? "private" : "public")}, max-age={seconds}, must-revalidate";
@@ -40,6 +43,24 @@ internal static class PublicAnswers
             response.Headers.ContentEncoding = encoding;
         if (!HttpMethods.IsHead(context.Request.Method))
             await response.Body.WriteAsync(content, context.RequestAborted);
+    }
+
+    /// <summary>The one answer to addresses that lead nowhere.</summary>
+    public static IResult NotHere(HttpContext context)
+    {
+        context.Response.Headers.CacheControl = "no-store";
+        return Results.Text(Spoken.Now.Say(NoCalendar), statusCode: StatusCodes.Status404NotFound);
+    }
+
+    public static Task NotFoundAsync(HttpContext context) => SayAsync(context, StatusCodes.Status404NotFound, NoCalendar);
+
+    /// <param name="code">Of a message that is said in the language of whoever asks.</param>
+    public static Task SayAsync(HttpContext context, int status, string code)
+    {
+        context.Response.StatusCode = status;
+        context.Response.Headers.CacheControl = "no-store";
+        context.Response.ContentType = "text/plain; charset=utf-8";
+        return HttpMethods.IsHead(context.Request.Method) ? Task.CompletedTask : context.Response.WriteAsync(Spoken.Now.Say(code));
     }
 
     /// <summary>A page that says that what its address named is not there any more.</summary>

@@ -1,12 +1,5 @@
 using Microsoft.AspNetCore.Cors.Infrastructure;
-using NodaTime;
-using Valtro.Application;
-using Valtro.Application.Editions;
-using Valtro.Application.Work;
-using Valtro.Core;
 using Valtro.Core.Events;
-using Valtro.Core.Speaking;
-using Valtro.Store;
 
 namespace Valtro.Server.Public;
 
@@ -14,8 +7,6 @@ namespace Valtro.Server.Public;
 /// <remarks>An address that leads nowhere, one that is closed and one that never was are answered alike.</remarks>
 internal static class PublicApi
 {
-    private const string NoCalendar = "page.noCalendar";
-
     /// <summary>The policy for scripts of other sites. It is no default: nobody else's address may have it.</summary>
     private const string Anybody = "anybody";
 
@@ -35,322 +26,33 @@ internal static class PublicApi
 
     public static void MapPublic(this WebApplication app)
     {
-        app.MapRead("/c/changes", (string[]? of, Reader reader) => reader.SendChangesOfAsync(of ?? []));
+        app.MapRead("/c/changes", (string[]? of, EditionAnswers answers) => answers.SendChangesOfAsync(of ?? []));
         foreach (var edition in new[] { "/c/{organisation}/{edition}", "/s/{secret}" })
         {
-            app.MapRead(edition, (EditionPath path, Reader reader) => reader.SendPageAsync(path.Name, embedded: false));
-            app.MapRead(edition + "/embed", (EditionPath path, Reader reader) => reader.SendPageAsync(path.Name, embedded: true));
-            app.MapRead(edition + ".ics", (EditionPath path, string? only, Reader reader) => reader.SendFeedAsync(path.Name, only));
-            app.MapRead(edition + ".json", (EditionPath path, string? month, Reader reader) => reader.SendMonthAsync(path.Name, month));
-            app.MapRead(edition + ".atom", (EditionPath path, Reader reader) => reader.SendAtomAsync(path.Name));
-            app.MapRead(edition + "/changed.json", (EditionPath path, Reader reader) => reader.SendChangedAsync(path.Name));
+            app.MapRead(edition, (EditionPath path, EditionAnswers answers) => answers.SendPageAsync(path.Name, embedded: false));
+            app.MapRead(edition + "/embed", (EditionPath path, EditionAnswers answers) => answers.SendPageAsync(path.Name, embedded: true));
+            app.MapRead(
+                edition + ".ics", (EditionPath path, string? only, EditionAnswers answers) => answers.SendFeedAsync(path.Name, only));
+            app.MapRead(
+                edition + ".json", (EditionPath path, string? month, EditionAnswers answers) => answers.SendMonthAsync(path.Name, month));
+            app.MapRead(edition + ".atom", (EditionPath path, EditionAnswers answers) => answers.SendAtomAsync(path.Name));
+            app.MapRead(edition + "/changed.json", (EditionPath path, EditionAnswers answers) => answers.SendChangedAsync(path.Name));
             app.MapRead(edition + "/entries/{id}/{date}",
-                (EditionPath path, string id, string date, Reader reader) => reader.SendEntryAsync(path.Name, Uid.OfAddress(id), date));
+                (EditionPath path, string id, string date, EditionAnswers answers) =>
+                    answers.SendEntryAsync(path.Name, Uid.OfAddress(id), date));
             app.MapRead(edition + "/entries/{id}.ics",
-                (EditionPath path, string id, Reader reader) => reader.SendEntryFileAsync(path.Name, Uid.OfAddress(id), null));
+                (EditionPath path, string id, EditionAnswers answers) => answers.SendEntryFileAsync(path.Name, Uid.OfAddress(id), null));
             app.MapRead(edition + "/entries/{id}/{date}.ics",
-                (EditionPath path, string id, string date, Reader reader) =>
-                    reader.SendEntryFileAsync(path.Name, Uid.OfAddress(id), date));
+                (EditionPath path, string id, string date, EditionAnswers answers) =>
+                    answers.SendEntryFileAsync(path.Name, Uid.OfAddress(id), date));
             app.MapRead(edition + "/files/{id:guid}/{name}",
-                (EditionPath path, Guid id, string name, int? width, Reader reader) => reader.SendFileAsync(path.Name, id, name, width));
-            app.MapRead(edition + "/changes", (EditionPath path, Reader reader) => reader.SendChangesAsync(path.Name));
+                (EditionPath path, Guid id, string name, int? width, EditionAnswers answers) =>
+                    answers.SendFileAsync(path.Name, id, name, width));
+            app.MapRead(edition + "/changes", (EditionPath path, EditionAnswers answers) => answers.SendChangesAsync(path.Name));
         }
     }
 
     /// <summary>Maps what anybody may read, scripts of other sites too.</summary>
     public static void MapRead(this WebApplication app, string pattern, Delegate handler) =>
         app.MapMethods(pattern, Read, handler).AddEndpointFilter<ForReaders>().RequireCors(Anybody).ExcludeFromDescription();
-
-    /// <summary>The one answer to addresses that lead nowhere.</summary>
-    public static IResult NotHere(HttpContext context)
-    {
-        context.Response.Headers.CacheControl = "no-store";
-        return Results.Text(Spoken.Now.Say(NoCalendar), statusCode: StatusCodes.Status404NotFound);
-    }
-
-    private static Task NotFoundAsync(HttpContext context) => SayAsync(context, StatusCodes.Status404NotFound, NoCalendar);
-
-    /// <param name="code">Of a message that is said in the language of whoever asks.</param>
-    private static Task SayAsync(HttpContext context, int status, string code)
-    {
-        context.Response.StatusCode = status;
-        context.Response.Headers.CacheControl = "no-store";
-        context.Response.ContentType = "text/plain; charset=utf-8";
-        return HttpMethods.IsHead(context.Request.Method) ? Task.CompletedTask : context.Response.WriteAsync(Spoken.Now.Say(code));
-    }
-
-    /// <summary>Public requests use the readers' connections; what cannot be had now is said in a sentence.</summary>
-    public sealed class ForReaders(Measures measures) : IEndpointFilter
-    {
-        public async ValueTask<object?> InvokeAsync(EndpointFilterInvocationContext context, EndpointFilterDelegate next)
-        {
-            using var lane = Lanes.In(Lane.Readers);
-            var response = context.HttpContext.Response;
-            try
-            {
-                return await next(context);
-            }
-            catch (Exception away) when ((away is ComeAgainException || DatabaseFailures.IsAway(away)) && !response.HasStarted)
-            {
-                measures.ComeAgain();
-                response.Headers.RetryAfter = "5";
-                await SayAsync(context.HttpContext, StatusCodes.Status503ServiceUnavailable, "page.comeAgain");
-            }
-            catch (TooOftenException) when (!response.HasStarted)
-            {
-                response.Headers.RetryAfter = "60";
-                await SayAsync(context.HttpContext, StatusCodes.Status429TooManyRequests, "page.tooOften");
-            }
-            return Results.Empty;
-        }
-    }
-
-    /// <summary>Sends to anybody what an address names.</summary>
-    public sealed class Reader(
-        IHttpContextAccessor accessor, Artefacts artefacts, ReadingPages pages, News news, EventStreams streams, Fetches fetches,
-            WrongSecrets wrongSecrets, PublicWork publicWork, IClock clock)
-    {
-        private HttpContext Context => accessor.HttpContext!;
-
-        private AddressOutside Asker => new(publicWork, Context);
-
-        /// <param name="only">Slugs of the calendars that concern the reader, with commas between, or plates that they have or had; nothing
-        /// for all.</param>
-        public async Task SendFeedAsync(EditionName name, string? only)
-        {
-            if (await LocateAsync(name, ".ics") is not { } located
-                || await FeedKeyAsync(located, only) is not { } key
-                || await FindAsync(located, key, ".ics") is not { } feed)
-                return;
-            fetches.Note(Limits.ProgramOf(Context), located.Found.Address!, "feed");
-            Context.Response.Headers.ContentDisposition = $"inline; filename=\"{located.Found.Address!.Slug}.ics\"";
-            await SendAsync(located, feed, "text/calendar; charset=utf-8");
-        }
-
-        /// <summary>The feed, or what concerns some of its calendars. One that has left is left out, and where none stays there is a feed
-        /// without entries; names of which none was ever here lead nowhere.</summary>
-        private async Task<ArtefactKey?> FeedKeyAsync(Located located, string? only)
-        {
-            var names = (only ?? "").Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)
-                .ToHashSet(StringComparer.OrdinalIgnoreCase);
-            if (names.Count == 0)
-                return ArtefactKey.Feed;
-            if (await FindAsync(located, ThisMonth(located), ".ics") is not { } part)
-                return null;
-            var all = part.Rendered.Part.Edition.Sources;
-            // Whom a name meant first it means for ever; only then comes what calendars are called now.
-            var chosen = names.Select(name =>
-                (name, Source: all.FirstOrDefault(source => source.Named.Contains(name, StringComparer.OrdinalIgnoreCase))
-                ?? all.FirstOrDefault(source => source.Slug.Equals(name, StringComparison.OrdinalIgnoreCase)
-                    || source.Plate.Equals(name, StringComparison.OrdinalIgnoreCase))))
-                    .ToArray();
-            var unknown = chosen.Where(one => one.Source is null).Select(one => one.name).ToArray();
-            if (unknown.Length == chosen.Length && !await artefacts.HadCalendarsAsync(located, unknown, Asker))
-            {
-                await NotFoundAsync(Context);
-                return null;
-            }
-            var slugs = chosen.Where(one => one.Source is not null).Select(one => one.Source!.Slug).ToHashSet();
-            return slugs.Count == all.Count ? ArtefactKey.Feed : ArtefactKey.FeedOf(slugs);
-        }
-
-        public async Task SendMonthAsync(EditionName name, string? month)
-        {
-            if (await LocateAsync(name, ".json") is not { } located)
-                return;
-            var isPart = ArtefactKey.TryPart(month, out var key);
-            if (!isPart)
-                key = ThisMonth(located);
-            if (await FindAsync(located, key, ".json") is not { } rendered)
-                return;
-            if (month is not null && !isPart)
-                await Problems.Of(Problem.Refused, Saying.Of("request.month"), [new Refusal("month", Saying.Of("request.month"))])
-                    .ExecuteAsync(Context);
-            else
-                await SendAsync(located, rendered, "application/json; charset=utf-8");
-        }
-
-        public async Task SendPageAsync(EditionName name, bool embedded)
-        {
-            var ending = embedded ? "/embed" : "";
-            // The version first: the parts are then at least as new as the page says it is.
-            if (await LocateAsync(name, ending) is not { } located
-                || await OrSayWhyAsync(located, artefacts.PageAsync(located, Asker), ending) is not { } page)
-                return;
-            var address = located.Found.Address!;
-            // An address that somebody mistyped still opens the calendar, at the nearest day.
-            var asked = PageAsked.Of(
-                page.Month.Rendered.Part.Edition, PageQuestions.Of(Context.Request), embedded, address.TodayAt(clock.GetCurrentInstant()));
-            if (await PartsAsync(
-                located, ArtefactKey.Of(asked.Day.ToYearMonth()), page.Month.Rendered.Part.Edition.IsWhole, ending) is not { } parts)
-                return;
-            fetches.Note(Limits.ProgramOf(Context), address, embedded ? "embed" : "page");
-            var edition = parts[0].Rendered.Part.Edition;
-            SecurityHeaders.ForReaders(Context.Response, edition.Sites, pages.StylesOf(edition));
-            Rendered[] rendered = [.. parts.Select(part => part.Rendered)];
-            var written = pages.Find(address, page.Version, rendered, asked)
-                ?? (Asker.TryCause()
-                    ? pages.Write(address, page.Version, page.Feed.Rendered, rendered, asked)
-                    : throw new TooOftenException());
-            if (edition.Look.Language.Length == 0)
-                Context.Response.Headers.Append(
-                    Microsoft.Net.Http.Headers.HeaderNames.Vary, Microsoft.Net.Http.Headers.HeaderNames.AcceptLanguage);
-            await SendAsync(located, new Copy(written, parts.Append(page.Feed).Max(part => part.Age)), "text/html; charset=utf-8");
-        }
-
-        /// <summary>What a page opens with: the month and the one after it, or all of an edition with a limit.</summary>
-        private async Task<Copy[]?> PartsAsync(Located located, ArtefactKey key, bool isWhole, string ending)
-        {
-            if (isWhole)
-                return await FindAsync(located, ArtefactKey.All, ending) is { } all ? [all] : null;
-            return await FindAsync(located, key, ending) is { } first
-                && await FindAsync(located, ArtefactKey.Of(key.Month!.Value.PlusMonths(1)), ending) is { } second ? [first, second] : null;
-        }
-
-        /// <summary>What moved or was cancelled lately, for the page.</summary>
-        public Task SendChangedAsync(EditionName name) =>
-            SendAsync(name, ArtefactKey.Changed, "/changed.json", "application/json; charset=utf-8");
-
-        /// <summary>The same as a feed of news.</summary>
-        public Task SendAtomAsync(EditionName name) => SendAsync(name, ArtefactKey.News, ".atom", "application/atom+xml; charset=utf-8");
-
-        public async Task SendEntryAsync(EditionName name, Uid id, string date)
-        {
-            var ending = $"/entries/{id.InAddress}/{date}";
-            if (await LocateAsync(name, ending) is not { } located
-                || await FindAsync(located, ArtefactKey.EntryPage(id, date), ending) is not { } page)
-                return;
-            SecurityHeaders.ForReaders(Context.Response, page.Rendered.Frame!.Sites, page.Rendered.Frame.Styles);
-            if (page.Rendered.IsGone)
-                await PublicAnswers.GoneAsync(Context, page.Rendered);
-            else
-                await SendAsync(located, page, "text/html; charset=utf-8");
-        }
-
-        /// <param name="date">One date alone; null for the whole event.</param>
-        public async Task SendEntryFileAsync(EditionName name, Uid id, string? date)
-        {
-            var ending = date is null ? $"/entries/{id.InAddress}.ics" : $"/entries/{id.InAddress}/{date}.ics";
-            if (await LocateAsync(name, ending) is not { } located
-                || await FindAsync(located, ArtefactKey.EntryFile(id, date), ending) is not { } file)
-                return;
-            if (file.Rendered.IsGone)
-            {
-                await SayAsync(Context, StatusCodes.Status410Gone, "page.entryGone");
-                return;
-            }
-            Context.Response.Headers.ContentDisposition = $"attachment; filename=\"{located.Found.Address!.Slug}.ics\"";
-            await SendAsync(located, file, "text/calendar; charset=utf-8");
-        }
-
-        public async Task SendChangesAsync(EditionName name)
-        {
-            if (await LocateAsync(name, "/changes") is { } located && await FindAsync(located, ArtefactKey.Feed, "/changes") is not null)
-                await StreamAsync([located.Found.Address!.Id], [("", name)]);
-        }
-
-        /// <summary>One stream for many editions: a browser keeps few connections to a server, and a page may hold many frames (RFC 9112
-        /// 9.4).</summary>
-        /// <param name="of">The paths of their pages. What leads nowhere is left out.</param>
-        public async Task SendChangesOfAsync(string[] of)
-        {
-            var ids = new HashSet<Guid>();
-            var editions = new List<(string, EditionName)>();
-            foreach (var path in of.Distinct().Take(MostInStream))
-            {
-                if (EditionName.OfPath(path) is { IsImpossible: false } name && !(name.Secret is not null && wrongSecrets.IsSpent(Context)))
-                {
-                    if ((await artefacts.LocateAsync(name, Asker)).Found.Address is { } address)
-                    {
-                        ids.Add(address.Id);
-                        editions.Add((path, name));
-                    }
-                    else if (name.Secret is not null)
-                    {
-                        wrongSecrets.Spend(Context);
-                    }
-                }
-            }
-            if (editions.Count == 0)
-                await NotFoundAsync(Context);
-            else
-                await StreamAsync(ids, editions);
-        }
-
-        private Task StreamAsync(IReadOnlyCollection<Guid> ids, IReadOnlyList<(string, EditionName)> editions) =>
-            streams.SendAsync(Context, news.Listeners, ids, (listener, ends) => news.SayAsync(editions, listener, ends));
-
-        private const int MostInStream = 60;
-
-        /// <param name="width">Of a picture: no more than so many dots across.</param>
-        public async Task SendFileAsync(EditionName name, Guid id, string fileName, int? width)
-        {
-            if (await LocateAsync(name, null) is not { } located
-                || await FindAsync(located, ArtefactKey.File(id, fileName, width), null) is not { } file)
-                return;
-            FileAnswers.Describe(Context.Response, file.Rendered.File!.Value.Name, file.Rendered.File.Value.Type);
-            await SendAsync(located, file, file.Rendered.File.Value.Type, seconds: 300);
-        }
-
-        private async Task SendAsync(EditionName name, ArtefactKey key, string ending, string contentType)
-        {
-            if (await LocateAsync(name, ending) is { } located && await FindAsync(located, key, ending) is { } copy)
-                await SendAsync(located, copy, contentType);
-        }
-
-        private Task SendAsync(Located located, Copy copy, string contentType, int seconds = 60) =>
-            PublicAnswers.SendAsync(Context, copy, contentType, PublicAnswers.CacheControl(located.Name.Secret is not null, seconds),
-                clock.GetCurrentInstant());
-
-        /// <summary>The edition, or an answer that says why there is none.</summary>
-        /// <param name="ending">What stood behind the edition's name; null where it does not go on elsewhere.</param>
-        private async Task<Located?> LocateAsync(EditionName name, string? ending)
-        {
-            if (name.Secret is not null)
-            {
-                Context.Response.Headers["Referrer-Policy"] = "no-referrer";
-                Context.Response.Headers["X-Robots-Tag"] = "noindex, nofollow";
-                if (wrongSecrets.IsSpent(Context))
-                    throw new TooOftenException();
-            }
-            var located = name.IsImpossible ? new Located(name, EditionFound.Nothing, false) : await artefacts.LocateAsync(name, Asker);
-            var found = located.Found;
-            if (found.Address is not null)
-                return located;
-            if (found.MovedTo is { } slug && ending is not null)
-            {
-                Context.Response.Headers.CacheControl = "no-store";
-                Context.Response.Redirect(
-                    $"/c/{name.Organisation}/{slug}{ending}{Context.Request.QueryString}", permanent: false, preserveMethod: true);
-            }
-            else if (found.Ended is { } ended)
-            {
-                await SayAsync(Context, StatusCodes.Status410Gone, ended == "replaced" ? "page.replaced" : "page.withdrawn");
-            }
-            else
-            {
-                if (name.Secret is not null)
-                    wrongSecrets.Spend(Context);
-                await NotFoundAsync(Context);
-            }
-            return null;
-        }
-
-        /// <summary>A part of the edition, or an answer that says why there is none.</summary>
-        private Task<Copy?> FindAsync(Located located, ArtefactKey key, string? ending) =>
-            OrSayWhyAsync(located, artefacts.FindAsync(located, key, Asker), ending);
-
-        private async Task<T?> OrSayWhyAsync<T>(Located located, Task<T?> finding, string? ending)
-            where T : struct
-        {
-            if (await finding is { } found)
-                return found;
-            // What was there a moment ago may not be any more: asked again, the answer says why, as it would from now on.
-            if (await LocateAsync(located.Name, ending) is not null)
-                await NotFoundAsync(Context);
-            return null;
-        }
-
-        private ArtefactKey ThisMonth(Located located) => ArtefactKey.Of(located.Found.Address!.MonthAt(clock.GetCurrentInstant()));
-    }
 }

@@ -93,6 +93,22 @@ public class FeedOfNightsTests
         Assert.Contains("GEO:44.648766;-63.575237", TestFeed.Unfolded(TestFeed.Write(components)));
     }
 
+    [Theory]
+    [InlineData("20261124T140000Z-4711@calendar.example")]
+    [InlineData("Boats, oars; and a back\\slash")]
+    [InlineData("a name that another program gave it, and so long that no line of a feed holds it in one piece, as lines have 75 octets ⛵")]
+    public void A_name_from_outside_goes_out_as_it_is_and_is_selected_by(string name)
+    {
+        var one = Build.Event(Build.Series("2026-11-24 14:00")) with { Uid = new Uid(name) };
+        var whole = TestFeed.Write(TestFeed.Of(one));
+        Assert.Equal(name, Assert.Single(Foreign.Calendar.Load(whole)!.Events).Uid);
+        var chosen = new List<Uid>();
+        FeedSelection.Of(
+            Encoding.UTF8.GetBytes(whole), uid => { chosen.Add(uid); return true; }, new Uri("https://pinewick.example"), null);
+        Assert.Equal([one.Uid], chosen);
+        Assert.Equal(one.Uid, Uid.OfAddress(Uri.UnescapeDataString(one.Uid.InAddress.Replace("%2F", "%252F", StringComparison.Ordinal))));
+    }
+
     [Fact]
     public void Finished_components_are_selected_byte_for_byte_with_the_zones_that_they_need()
     {
