@@ -10,9 +10,6 @@ namespace Valtro.Application;
 /// <param name="End">Exclusive: for whole days the day after the last one.</param>
 public readonly record struct OccurrenceTimes(string RecurrenceId, string Start, string End)
 {
-    private static readonly OffsetDateTimePattern Moment =
-        OffsetDateTimePattern.CreateWithInvariantCulture("uuuu-MM-dd'T'HH:mm:sso<+HH:mm>");
-
     /// <param name="zone">The zone that the times are written in; a day is a day in all of them.</param>
     public static OccurrenceTimes Of(Timing timing, Occurrence occurrence, DateTimeZone zone) => timing.AllDay
         ? new(DateName.Of(occurrence.RecurrenceId, allDay: true), Day(occurrence.LocalStart), Day(occurrence.LocalEnd))
@@ -23,7 +20,7 @@ public readonly record struct OccurrenceTimes(string RecurrenceId, string Start,
     public static OccurrenceTimes Of(Timing timing, Occurrence occurrence, DateTimeZone zone, Detail detail) =>
         Of(timing, detail > Detail.Times ? occurrence : occurrence with { RecurrenceId = occurrence.LocalStart }, zone);
 
-    public static string At(Instant instant, DateTimeZone zone) => Moment.Format(instant.InZone(zone).ToOffsetDateTime());
+    public static string At(Instant instant, DateTimeZone zone) => IsoTime.Of(instant.InZone(zone).ToOffsetDateTime());
 
     private static string Day(LocalDateTime local) => LocalDatePattern.Iso.Format(local.Date);
 }

@@ -11,7 +11,7 @@ public static class DateName
     private static readonly LocalDateTimePattern Local = LocalDateTimePattern.CreateWithInvariantCulture("uuuu-MM-dd'T'HH:mm:ss");
 
     public static string Of(LocalDateTime recurrenceId, bool allDay) =>
-        allDay ? LocalDatePattern.Iso.Format(recurrenceId.Date) : Local.Format(recurrenceId);
+        allDay ? LocalDatePattern.Iso.Format(recurrenceId.Date) : IsoTime.Of(recurrenceId);
 
     /// <exception cref="RuleException">It names no date.</exception>
     public static LocalDateTime Read(string name, string field) =>
