@@ -3,7 +3,7 @@ import { describe, expect, test } from 'vitest'
 import { frameOf } from '../../src/web/desk/editions/DeliveryStep'
 import { draftOf, emptyDraft, movedPart, presets, usualLine, withoutPart } from '../../src/web/desk/editions/draft'
 import { sayFilter } from '../../src/web/desk/editions/SourcesStep'
-import type { EditionDraft, FilterDraft } from '../../src/web/desk/api'
+import type { EditionDraft, FilterDraft } from '../../src/web/desk/types'
 
 describe('the builder', () => {
   test('what was stored comes back whole, and what it does not say is as usual', () => {

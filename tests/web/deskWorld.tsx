@@ -13,9 +13,9 @@ import type {
   Lists,
   PaletteChoice,
   Session,
-} from '../../src/web/desk/api'
-import { Problem } from '../../src/web/desk/api'
-import { useSession } from '../../src/web/desk/queries'
+} from '../../src/web/desk/types'
+import { Problem } from '../../src/web/desk/Problem'
+import { useSession } from '../../src/web/desk/session/queries'
 import { seeAs } from '../../src/web/desk/seeAs'
 import { ToastsProvider } from '../../src/web/desk/Toasts'
 import { moment } from './moment'

@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
 import { screen, within } from '@testing-library/react'
 import { describe, expect, test, vi } from 'vitest'
-import type { EditionDraft } from '../../src/web/desk/api'
+import type { EditionDraft } from '../../src/web/desk/types'
 import { EditionPage } from '../../src/web/desk/editions/EditionPage'
 import { answer, choose, draftSent, edition, port, preview, refusal, sent, show, staff, starboard } from './deskWorld'
 

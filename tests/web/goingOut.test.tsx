@@ -2,7 +2,7 @@
 import { screen, within } from '@testing-library/react'
 import type { ReactNode } from 'react'
 import { describe, expect, test } from 'vitest'
-import type { Failing } from '../../src/web/desk/api'
+import type { Failing } from '../../src/web/desk/types'
 import { ChangesProvider } from '../../src/web/desk/changes/Changes'
 import { DeliveryLine } from '../../src/web/desk/Delivery'
 import { ListsPage } from '../../src/web/desk/lists/ListsPage'

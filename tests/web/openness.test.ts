@@ -1,6 +1,6 @@
 // @vitest-environment happy-dom
 import { describe, expect, it } from 'vitest'
-import type { Calendar, Detail, Disclosure } from '../../src/web/desk/api'
+import type { Calendar, Detail, Disclosure } from '../../src/web/desk/types'
 import { isMore, sayOpenness, tableWith } from '../../src/web/desk/openness'
 
 const levels: Detail[] = ['nothing', 'times', 'headline', 'complete']

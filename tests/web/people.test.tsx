@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
 import { screen, within } from '@testing-library/react'
 import { describe, expect, test, vi } from 'vitest'
-import type { Member, People, Submission } from '../../src/web/desk/api'
+import type { Member, People, Submission } from '../../src/web/desk/types'
 import { ChangesProvider } from '../../src/web/desk/changes/Changes'
 import { PeoplePage } from '../../src/web/desk/people/PeoplePage'
 import { SignOffPage } from '../../src/web/desk/signoff/SignOffPage'

@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
 import { cleanup, screen } from '@testing-library/react'
 import { describe, expect, test } from 'vitest'
-import type { Destination, Destinations } from '../../src/web/desk/api'
+import type { Destination, Destinations } from '../../src/web/desk/types'
 import { WhereItGoes } from '../../src/web/desk/event/WhereItGoes'
 import { answer, port, show, staff } from './deskWorld'
 

@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
 import { screen } from '@testing-library/react'
 import { describe, expect, test } from 'vitest'
-import { useRefresh } from '../../src/web/desk/queries'
+import { useRefresh } from '../../src/web/desk/refresh'
 import { YearPlanPage } from '../../src/web/desk/year/YearPlanPage'
 import { answer, session, show, SignedIn } from './deskWorld'
 

@@ -1,6 +1,6 @@
-import type { Calendar } from './api'
+import type { Calendar } from './types'
 import { language } from './language'
-import { useOrganisation } from './queries'
+import { useOrganisation } from './session/queries'
 import { sayReason, saySince } from './work/failures'
 import { t } from './words'
 

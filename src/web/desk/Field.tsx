@@ -1,5 +1,5 @@
 import type { InputHTMLAttributes, ReactNode } from 'react'
-import type { Problem } from './api'
+import type { Problem } from './Problem'
 import { Refusal } from './Refusal'
 
 interface FieldProps extends Omit<InputHTMLAttributes<HTMLInputElement>, 'about'> {

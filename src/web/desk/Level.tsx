@@ -1,4 +1,4 @@
-import type { Detail, Disclosure } from './api'
+import type { Detail, Disclosure } from './types'
 import { detailSaid, detailWords, levelsOf } from './openness'
 
 /** A detail level as a small bar, empty to full, with its word beside it. */

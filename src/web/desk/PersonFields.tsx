@@ -1,6 +1,6 @@
 import type { ChangeEventHandler } from 'react'
 import { Field } from './Field'
-import type { Problem } from './api'
+import type { Problem } from './Problem'
 import { t } from './words'
 
 interface LineProps {

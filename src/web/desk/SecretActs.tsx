@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { call } from './api'
-import { useRefresh } from './queries'
+import { useRefresh } from './refresh'
 import { useToast } from './Toasts'
 import { usePost } from './usePost'
 import { t } from './words'

@@ -1,5 +1,5 @@
 import Dropdown from 'react-bootstrap/Dropdown'
-import { useRefresh } from './queries'
+import { useRefresh } from './refresh'
 import { seeAs, useSeenAs, type SeenAs } from './seeAs'
 import { t } from './words'
 

@@ -1,4 +1,4 @@
-import type { Calendar, Detail, Disclosure } from './api'
+import type { Calendar, Detail, Disclosure } from './types'
 import { t } from './words'
 
 export type ForWhom = 'editors' | 'members' | 'everyone'

@@ -1,6 +1,6 @@
 import { useEffect, useEffectEvent } from 'react'
 import { apiAddress } from './api'
-import { useRefresh } from './queries'
+import { useRefresh } from './refresh'
 import { setTold } from './told'
 
 /** What comes at one moment is one change. */

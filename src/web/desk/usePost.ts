@@ -1,6 +1,6 @@
 import { useState } from 'react'
-import { Problem } from './api'
-import { useRefresh } from './queries'
+import { Problem } from './Problem'
+import { useRefresh } from './refresh'
 
 /** Runs an act of a form: what was refused stays with it, and what is on screen is asked for again. */
 export function usePost() {

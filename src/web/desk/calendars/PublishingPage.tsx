@@ -1,13 +1,14 @@
 import { useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { Plate } from '../../shared/Plate'
-import { apiAddress, type Calendar, type Publishing } from '../api'
+import { apiAddress } from '../api'
+import type { Calendar, Publishing } from '../types'
 import { detailSaid } from '../openness'
 import { SecretLinkSection } from './SecretLinkSection'
 import { Copyable } from './Copyable'
 import { DeliveryLine } from '../Delivery'
 import { NothingHere } from '../NothingHere'
-import { useCalendar, usePublishing } from '../queries'
+import { useCalendar, usePublishing } from './queries'
 import { t } from './words'
 
 /** Everything needed to put a calendar on somebody's page or into their program. */

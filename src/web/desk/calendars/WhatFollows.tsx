@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
-import type { Opening } from '../api'
+import type { Opening } from '../types'
 import { t } from './words'
 
 const names = { editors: t('editors'), members: t('members'), link: t('thoseWithTheLink'), everyone: t('everyone') }

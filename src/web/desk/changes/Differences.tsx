@@ -1,4 +1,4 @@
-import type { Revision } from '../api'
+import type { Revision } from '../types'
 import { fieldName } from '../event/fields'
 import { t } from './words'
 

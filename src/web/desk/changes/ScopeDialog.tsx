@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import Modal from 'react-bootstrap/Modal'
-import type { ChangePreview, ChangeRequest } from '../api'
+import type { ChangePreview, ChangeRequest } from '../types'
 import { sayAsked } from './Changes'
 import { Differences } from './Differences'
 import { t } from './words'

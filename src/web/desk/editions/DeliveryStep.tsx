@@ -1,5 +1,7 @@
 import { useState } from 'react'
-import { apiAddress, type Edition, type EditionDelivery, type Problem } from '../api'
+import type { Problem } from '../Problem'
+import { apiAddress } from '../api'
+import type { Edition, EditionDelivery } from '../types'
 import { Copyable } from '../calendars/Copyable'
 import { Refusal } from '../Refusal'
 import { SecretActs, type SecretWords } from '../SecretActs'

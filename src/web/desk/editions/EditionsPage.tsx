@@ -1,8 +1,9 @@
 import { Link } from 'react-router'
 import { Plate } from '../../shared/Plate'
-import type { EditionLine } from '../api'
+import type { EditionLine } from '../types'
 import { DeliveryLine } from '../Delivery'
-import { useCalendars, useEditions } from '../queries'
+import { useCalendars } from '../calendars/queries'
+import { useEditions } from './queries'
 import { useSeenAs } from '../seeAs'
 import { t } from './words'
 

@@ -1,4 +1,4 @@
-import type { Edition } from '../api'
+import type { Edition } from '../types'
 import type { Draft } from './draft'
 import { Choice } from './Step'
 import { listed } from '../catalogue'

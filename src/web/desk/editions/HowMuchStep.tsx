@@ -1,5 +1,6 @@
 import type { Day } from '../../shared/days'
-import type { Problem, ShownField, WindowDraft } from '../api'
+import type { Problem } from '../Problem'
+import type { ShownField, WindowDraft } from '../types'
 import { Refusal } from '../Refusal'
 import type { Draft } from './draft'
 import { Choice, Step, Tick } from './Step'

@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import type { EditionPreview } from '../api'
+import type { EditionPreview } from '../types'
 import { t } from './words'
 
 const widths = { phone: 390, sidebar: 300, column: 640, page: 1000 }

@@ -1,4 +1,5 @@
-import type { PatternPart, Piece, Problem } from '../api'
+import type { Problem } from '../Problem'
+import type { PatternPart, Piece } from '../types'
 import { Refusal } from '../Refusal'
 import { pieceNames } from '../event/fields'
 import { movedPart, usualLine, usualTitle, withoutPart, type Draft } from './draft'

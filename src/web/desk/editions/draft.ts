@@ -1,4 +1,4 @@
-import type { EditionDraft, LookDraft, PatternPart, WindowDraft } from '../api'
+import type { EditionDraft, LookDraft, PatternPart, WindowDraft } from '../types'
 import { t } from './words'
 
 /** An edition in the form: nothing is left to defaults that the form would have to guess. */

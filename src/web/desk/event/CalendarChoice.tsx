@@ -1,5 +1,5 @@
 import { Plate } from '../../shared/Plate'
-import type { Calendar } from '../api'
+import type { Calendar } from '../types'
 import { Levels } from '../Level'
 import { sayOpenness } from '../openness'
 import { t } from './words'

@@ -1,5 +1,6 @@
 import { useState } from 'react'
-import type { EventForm, CalendarEvent, MergeField } from '../api'
+import type { MergeField } from '../Problem'
+import type { EventForm, CalendarEvent } from '../types'
 import { draftOf, requestOf } from './draft'
 import { fieldName } from './fields'
 import { t } from './words'

@@ -1,6 +1,6 @@
 import type { UseQueryResult } from '@tanstack/react-query'
 import type { Day } from '../../shared/days'
-import type { Calendar, Consequences, Destinations, WhoSees as WhoSeesLine } from '../api'
+import type { Calendar, Consequences, Destinations, WhoSees as WhoSeesLine } from '../types'
 import { Level } from '../Level'
 import { audiences, isMore } from '../openness'
 import { DateList, type ConsequenceDate } from './DateList'

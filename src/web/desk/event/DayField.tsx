@@ -2,7 +2,7 @@ import { useEffect, useRef, useState } from 'react'
 import { DayPicker } from 'react-day-picker'
 import { addDays, sayDay, type Day } from '../../shared/days'
 import { readDay } from '../../shared/typed'
-import { useOrganisation } from '../queries'
+import { useOrganisation } from '../session/queries'
 import { Refusal } from '../Refusal'
 import { t } from './words'
 

@@ -1,5 +1,5 @@
 import { Link } from 'react-router'
-import type { LineReading } from '../api'
+import type { LineReading } from '../types'
 import { t } from './words'
 
 const fields: Record<string, string> = {

@@ -1,5 +1,7 @@
 import { useId, useState } from 'react'
-import { apiAddress, bringFile, Problem } from '../api'
+import { Problem } from '../Problem'
+import { apiAddress } from '../api'
+import { bringFile } from './bringFile'
 import { Refusal } from '../Refusal'
 import type { Draft } from './draft'
 import { fieldName } from './fields'

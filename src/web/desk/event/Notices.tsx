@@ -1,6 +1,6 @@
 import { Link } from 'react-router'
 import { Plate } from '../../shared/Plate'
-import type { About, Calendar, CalendarEvent, Proposal } from '../api'
+import type { About, Calendar, CalendarEvent, Proposal } from '../types'
 import { sayAgo } from '../Delivery'
 import { t } from './words'
 

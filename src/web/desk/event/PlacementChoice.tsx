@@ -1,8 +1,8 @@
 import { useState } from 'react'
 import { Plate } from '../../shared/Plate'
-import type { Calendar } from '../api'
+import type { Calendar } from '../types'
 import { Levels } from '../Level'
-import { useGroups } from '../queries'
+import { useGroups } from '../calendars/queries'
 import { t } from './words'
 
 interface PlacementChoiceProps {

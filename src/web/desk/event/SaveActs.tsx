@@ -1,6 +1,6 @@
 import { Link } from 'react-router'
 import type { Day } from '../../shared/days'
-import type { Calendar, CalendarEvent } from '../api'
+import type { Calendar, CalendarEvent } from '../types'
 import { t } from './words'
 
 interface SaveActsProps {

@@ -1,5 +1,5 @@
 import { Link } from 'react-router'
-import type { Calendar, Destination, Destinations } from '../api'
+import type { Calendar, Destination, Destinations } from '../types'
 import { audienceWords } from '../editions/EditionsPage'
 import { Level } from '../Level'
 import { isMore } from '../openness'

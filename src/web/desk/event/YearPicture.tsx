@@ -1,5 +1,5 @@
 import { addDays, addMonths, monthOf, sayDay, sayMonth, weekdayOf, type Day } from '../../shared/days'
-import { useOrganisation } from '../queries'
+import { useOrganisation } from '../session/queries'
 import { t } from './words'
 
 /** Twelve small months side by side, with a mark on each day that it takes place. */

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { placeOfZone } from '../../shared/days'
-import { useZones } from '../queries'
+import { useZones } from '../calendars/queries'
 import { t } from './words'
 
 interface ZoneFieldProps {

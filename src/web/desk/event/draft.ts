@@ -1,6 +1,6 @@
 import { weekdayOf, type Day } from '../../shared/days'
 import { isMore } from '../openness'
-import type { Calendar, Detail, EventFile, EventForm, CalendarEvent, MonthPosition, Repeat, Skip } from '../api'
+import type { Calendar, Detail, EventFile, EventForm, CalendarEvent, MonthPosition, Repeat, Skip } from '../types'
 import { t } from './words'
 
 export type Pattern = 'once' | Repeat['pattern']

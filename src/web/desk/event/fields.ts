@@ -1,4 +1,4 @@
-import type { Piece } from '../api'
+import type { Piece } from '../types'
 import { t } from './words'
 
 /** What the fields of an event are called, wherever the desk speaks of them: as they are declared, and the parts of what the event is besides. */

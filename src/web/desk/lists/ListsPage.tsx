@@ -1,5 +1,6 @@
-import type { Lists } from '../api'
-import { useColours, useLists } from '../queries'
+import type { Lists } from '../types'
+import { useColours } from '../calendars/queries'
+import { useLists } from './queries'
 import { NameList } from './NameList'
 import { hueName } from '../hues'
 import { t } from './words'

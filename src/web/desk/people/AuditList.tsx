@@ -1,6 +1,7 @@
 import { useState } from 'react'
-import type { AuditLine } from '../api'
-import { useAudit, useOrganisation } from '../queries'
+import type { AuditLine } from '../types'
+import { useAudit } from './queries'
+import { useOrganisation } from '../session/queries'
 import { t } from './words'
 
 const said: Record<AuditLine['act'], string> = {

@@ -1,6 +1,7 @@
 import type { FormEvent, ReactNode } from 'react'
 import Modal from 'react-bootstrap/Modal'
-import type { Calendar, Problem, RoleOn } from '../api'
+import type { Problem } from '../Problem'
+import type { Calendar, RoleOn } from '../types'
 import { WhatWasRefused } from '../Field'
 import { RoleTable } from './RoleTable'
 

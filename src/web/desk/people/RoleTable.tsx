@@ -1,6 +1,6 @@
 import { Plate } from '../../shared/Plate'
-import type { Calendar, CalendarRole, RoleOn } from '../api'
-import { useGroups } from '../queries'
+import type { Calendar, CalendarRole, RoleOn } from '../types'
+import { useGroups } from '../calendars/queries'
 import { t } from './words'
 
 interface RoleTableProps {

@@ -1,5 +1,6 @@
-import { call, type Calendar, type Member } from '../api'
-import { useRefresh } from '../queries'
+import { call } from '../api'
+import type { Calendar, Member } from '../types'
+import { useRefresh } from '../refresh'
 import { useToast } from '../Toasts'
 import { useFields } from '../useFields'
 import { usePost } from '../usePost'

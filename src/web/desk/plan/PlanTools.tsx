@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
-import type { Occurrence } from '../api'
+import type { Occurrence } from '../types'
 import type { Filter, Plan } from './usePlanAddress'
 import { t } from './words'
 

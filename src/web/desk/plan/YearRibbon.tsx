@@ -1,5 +1,6 @@
 import { addDays, monthOf, sayDay, saySpan, type Day } from '../../shared/days'
-import { useOrganisation, useYear } from '../queries'
+import { useYear } from './queries'
+import { useOrganisation } from '../session/queries'
 import type { Plan } from './usePlanAddress'
 import { t } from './words'
 

@@ -1,9 +1,10 @@
 import { createContext, useContext, useMemo, useRef, type ReactNode } from 'react'
 import { addDays, daysBetween, type Day } from '../../shared/days'
 import { firstDay, timeOf } from '../../shared/slips'
-import { Problem, type CalendarEvent, type Occurrence } from '../api'
+import { Problem } from '../Problem'
+import type { CalendarEvent, Occurrence } from '../types'
 import { useChange } from '../changes/Changes'
-import { useRefresh } from '../queries'
+import { useRefresh } from '../refresh'
 import { useToast } from '../Toasts'
 import { t } from './words'
 

@@ -1,6 +1,6 @@
 import { useSearchParams } from 'react-router'
 import { addDays, addMonths, monthOf, todayIn, weekOf, weeksOf, type Day } from '../../shared/days'
-import { useOrganisation } from '../queries'
+import { useOrganisation } from '../session/queries'
 
 export type PlanView = 'lanes' | 'month' | 'week' | 'day' | 'list'
 export const planViews: PlanView[] = ['lanes', 'month', 'week', 'day', 'list']

@@ -1,4 +1,5 @@
-import { at, type Membership } from '../api'
+import { at } from '../api'
+import type { Membership } from '../types'
 import { Door } from './Door'
 import { t } from './words'
 

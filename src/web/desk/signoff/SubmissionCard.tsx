@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react'
 import { Link } from 'react-router'
 import { Plate } from '../../shared/Plate'
-import type { Calendar, Submission } from '../api'
+import type { Calendar, Submission } from '../types'
 import { Differences } from '../changes/Differences'
 import { fieldName } from '../event/fields'
 import { sayAgo } from '../Delivery'

@@ -1,5 +1,6 @@
 import { Link, useLocation } from 'react-router'
-import { useFailing, useOrganisation } from '../queries'
+import { useOrganisation } from '../session/queries'
+import { useFailing } from './queries'
 import { saySince } from './failures'
 import { t } from './words'
 

@@ -1,5 +1,5 @@
 import { sayDay, todayIn } from '../../shared/days'
-import type { Failing, FailureReason, Organisation } from '../api'
+import type { Failing, FailureReason, Organisation } from '../types'
 import { t } from './words'
 
 const reasons: Record<FailureReason, string> = {

@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import type { Day } from '../../shared/days'
-import { call, type BreaksRead } from '../api'
+import { call } from '../api'
+import type { BreaksRead } from '../types'
 import { t } from './words'
 
 interface BreakImportProps {

@@ -1,6 +1,6 @@
 import { Plate } from '../../shared/Plate'
-import type { Impact } from '../api'
-import { useCalendars } from '../queries'
+import type { Impact } from '../types'
+import { useCalendars } from '../calendars/queries'
 import { t } from './words'
 
 interface ImpactPanelProps {

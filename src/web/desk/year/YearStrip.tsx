@@ -1,6 +1,6 @@
 import { addDays, daysBetween, monthOf, sayDay, type Day } from '../../shared/days'
-import type { YearPlanRequest } from '../api'
-import { useOrganisation } from '../queries'
+import type { YearPlanRequest } from '../types'
+import { useOrganisation } from '../session/queries'
 
 /** The year as a strip: terms as bars, breaks hatched over them. */
 export function YearStrip({ plan }: { plan: YearPlanRequest }) {

@@ -1,0 +1,55 @@
+import { keepPreviousData, useQuery } from '@tanstack/react-query'
+import { call } from '../api'
+import type { EditionDraft } from '../types'
+import { keys } from '../keys'
+import { unlessTold } from '../told'
+
+/** Editions that the person may compose or read, with how fresh each is. */
+export function useEditions() {
+  return useQuery({
+    queryKey: keys.editions,
+    queryFn: () => call('GET', '/editions'),
+    refetchInterval: unlessTold(10_000),
+  })
+}
+
+/** An edition to be edited. A form is filled from it, so it is not fetched again by itself. */
+export function useEdition(id: string | undefined) {
+  return useQuery({
+    queryKey: keys.edition(id ?? ''),
+    queryFn: () => call('GET', `/editions/${id}`),
+    enabled: id !== undefined,
+    staleTime: Infinity,
+    gcTime: 0,
+  })
+}
+
+/** The edition as it would be, and what would be missing from it; nothing is asked while it has no calendar. */
+export function useEditionPreview(id: string | undefined, text: string) {
+  const edition = JSON.parse(text) as EditionDraft
+  return useQuery({
+    enabled: edition.sources.length > 0,
+    queryKey: keys.editionPreview(`${id} ${text}`),
+    queryFn: ({ signal }) => call('POST', id ? `/editions/preview?id=${id}` : '/editions/preview', { edition }, { signal }),
+    placeholderData: keepPreviousData,
+    retry: false,
+    staleTime: 30_000,
+  })
+}
+
+/** One's own secret address of an edition for members. */
+export function useEditionLink(id: string) {
+  return useQuery({ queryKey: keys.editionLink(id), queryFn: () => call('GET', `/editions/${id}/link`) })
+}
+
+export function useEditionBin() {
+  return useQuery({ queryKey: keys.editionBin, queryFn: () => call('GET', '/editions/bin') })
+}
+
+export function usePalettes() {
+  return useQuery({
+    queryKey: keys.palettes,
+    queryFn: () => call('GET', '/editions/palettes'),
+    staleTime: Infinity,
+  })
+}

@@ -1,0 +1,31 @@
+import { keepPreviousData, useQuery } from '@tanstack/react-query'
+import type { Day } from '../../shared/days'
+import { call } from '../api'
+import { keys } from '../keys'
+
+/** The dates from one day up to, not including, another. */
+export function useOccurrences(from: Day, to: Day) {
+  return useQuery({
+    queryKey: keys.occurrences(from, to),
+    queryFn: ({ signal }) => call('GET', `/occurrences?from=${from}&to=${to}`, undefined, { signal }),
+    placeholderData: keepPreviousData,
+  })
+}
+
+export function useYear(day: Day) {
+  return useQuery({
+    queryKey: keys.year(day),
+    queryFn: () => call('GET', `/year?day=${day}`),
+    placeholderData: keepPreviousData,
+  })
+}
+
+/** How the clocks and the year plan have the days from one up to, not including, another. */
+export function useDays(from: Day, to: Day) {
+  return useQuery({
+    queryKey: keys.days(from, to),
+    queryFn: ({ signal }) => call('GET', `/days?from=${from}&to=${to}`, undefined, { signal }),
+    staleTime: 60_000,
+    placeholderData: keepPreviousData,
+  })
+}
