@@ -34,6 +34,9 @@ public sealed class HistoryApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         var ada = await app.SignedInAsync();
         var added = await AddedAsync(ada, "Caulk the seams");
         await ada.ChangeAsync(added, "edit", Caller.Event((string)added["calendarId"]!, "Caulk the deck", "2026-11-26"));
+        var foreseen = await ada.GetAsync($"/api/events/{added["id"]}/revisions/1/restore");
+        Assert.Contains(foreseen["differences"]!.AsArray(), one => (string)one!["field"]! == "title");
+        Assert.Equal(HttpStatusCode.NotFound, (await ada.Http.GetAsync($"/api/events/{added["id"]}/revisions/9/restore")).StatusCode);
         var restored = await ada.DoAsync(HttpMethod.Post, $"/api/events/{added["id"]}/revisions/1/restore?now=2");
         Assert.Equal("Caulk the seams", (string)(await ada.GetAsync($"/api/events/{added["id"]}"))["title"]!);
         await ada.DoAsync(HttpMethod.Post, $"/api/acts/{restored["actId"]}/undo");

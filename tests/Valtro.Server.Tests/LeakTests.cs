@@ -66,6 +66,8 @@ public sealed partial class LeakTests(ValtroApp app) : IClassFixture<ValtroApp>,
             World.Events.SelectMany(leak =>
                 leak.Event.Series.Recurs ? new[] { $"{leak.Event.Id}", $"{leak.Event.Id}?date={OneWeekOn(leak)}" } : [$"{leak.Event.Id}"]),
         ["/api/events/{id:guid}/revisions"] = () => World.Events.Where(leak => leak.Number % 3 == 0).Select(leak => $"{leak.Event.Id}"),
+        ["/api/events/{id:guid}/revisions/{version:int}/restore"] = () =>
+            World.Events.Where(leak => leak.Number % 3 == 2).Select(leak => $"{leak.Event.Id}|1"),
         ["/api/bin"] = () => [""],
         ["/api/acts/{actId:guid}/undo"] = () => World.Events.Where(leak => leak.Number % 3 == 1).Select(leak => $"{leak.ActId}"),
         ["/api/lists/categories/{id:guid}/merge"] = () => [$"{Guid.NewGuid()}?into={Guid.NewGuid()}"],

@@ -78,6 +78,8 @@ test('one date is moved, one cancelled, later ones changed, and each can be undo
     await page.getByRole('link', { name: 'All earlier versions' }).click()
     await expect(page.getByRole('heading', { name: /Ada Dunmore made it/ })).toBeVisible()
     await page.getByRole('button', { name: 'Make it as it was then' }).last().click()
+    await expect(page.getByText('That would change:')).toBeVisible()
+    await page.getByRole('button', { name: 'Make it so' }).click()
     await expect(page.getByRole('complementary')).toContainText('Every Tuesday and Thursday, 14:00 to 15:00, 6 dates')
   })
 })

@@ -12,6 +12,10 @@ namespace Valtro.Application.Events;
 public sealed record RevisionResponse(
     int Version, EventAct Act, string By, Instant At, bool MayRestore, IReadOnlyList<EventDifference> Differences);
 
+/// <summary>What an earlier version would change again.</summary>
+public sealed record PutBackPreview(
+    IReadOnlyList<EventDifference> Differences, IReadOnlyList<string> NewlySees, IReadOnlyList<string> SeesLess);
+
 public sealed record BinResponse(
     Guid Id, Guid CalendarId, string Title, string Words, string By, Instant RemovedAt, Instant GoneAt, int Version);
 
@@ -42,9 +46,6 @@ public sealed class EventHistory(
     {
         var found = await desk.FindForChangeAsync(id);
         var all = await revisions.OfEventAsync(found.Viewer.OrganisationId, found.Event);
-        // A calendar that the person sees nothing of has no name for them.
-        var names = found.Calendars.Values.Where(calendar => found.Viewer.DetailOn(calendar.Id, calendar.Disclosure) > Detail.Nothing)
-            .ToDictionary(calendar => calendar.Id, calendar => calendar.Name);
         return [.. all.Select((revision, index) => new RevisionResponse(
             revision.Version,
             revision.Act,
@@ -52,10 +53,15 @@ public sealed class EventHistory(
             revision.At,
             revision.Version != found.Stored.Version && found.ChangesAtOnce,
             index + 1 < all.Count
-                ? EventDifference.Between(all[index + 1].Event, revision.Event, found.Words,
-                    calendar => names.GetValueOrDefault(calendar, Spoken.Now.Say("own.anotherCalendar")))
+                ? EventDifference.Between(all[index + 1].Event, revision.Event, found.Words, id => NameOf(found, id))
                 : []))];
     }
+
+    /// <summary>A calendar that the person sees nothing of has no name for them.</summary>
+    private static string NameOf(OnDesk found, Guid id) =>
+        found.Calendars.TryGetValue(id, out var calendar) && found.Viewer.DetailOn(id, calendar.Disclosure) > Detail.Nothing
+            ? calendar.Name
+            : Spoken.Now.Say("own.anotherCalendar");
 
     public async Task<IReadOnlyList<BinResponse>> BinAsync()
     {
@@ -120,6 +126,24 @@ public sealed class EventHistory(
     private static void RequireThere(OnDesk found, Guid calendarId) => Access.Require(
         found.Viewer.May(found.MayEdit ? CalendarAction.Edit : CalendarAction.Contribute, calendarId), "access.editorsPutBack");
 
+    /// <summary>What putting an earlier version back would change.</summary>
+    public async Task<PutBackPreview> PreviewPutBackAsync(Guid id, int version)
+    {
+        var (found, act) = await PuttingBackAsync(await desk.FindForChangeAtOnceAsync(id), version);
+        var foreseen = ForeseenBody.Of(act, (await access.HouseAsync()).Disclosures);
+        return new PutBackPreview(
+            EventDifference.Between(found.Event, act.Writes[0].Event, found.Words, calendar => NameOf(found, calendar)),
+            foreseen.NewlySees, foreseen.SeesLess);
+    }
+
+    private async Task<(OnDesk Found, Act Act)> PuttingBackAsync(OnDesk found, int version)
+    {
+        var revision = await revisions.FindAsync(found.Viewer.OrganisationId, found.Event, version)
+            ?? throw new NotFoundException("revision");
+        RequireThere(found, revision.Event.HomeCalendarId);
+        return (found, found.Planner.PuttingBack(found.Stored, revision.Event));
+    }
+
     /// <summary>An earlier version again.</summary>
     /// <param name="now">The version that the person saw.</param>
     /// <returns>The act; or the event as it is, where somebody else saved it since.</returns>
@@ -128,14 +152,12 @@ public sealed class EventHistory(
         var found = await desk.FindForChangeAtOnceAsync(id);
         if (found.Stored.Version != now)
             return (null, desk.Show(found, null));
-        var revision = await revisions.FindAsync(found.Viewer.OrganisationId, found.Event, version)
-            ?? throw new NotFoundException("revision");
-        RequireThere(found, revision.Event.HomeCalendarId);
-        return (await DoAsync(found.Planner.PuttingBack(found.Stored, revision.Event)), null);
+        return (await DoAsync((await PuttingBackAsync(found, version)).Act), null);
     }
 
-    /// <inheritdoc cref="PutBackAsync"/>
     /// <summary>Out of the bin.</summary>
+    /// <param name="now">The version that the person saw.</param>
+    /// <returns>As <see cref="PutBackAsync"/>.</returns>
     public async Task<(ActResponse? Done, EventResponse? Current)> TakeOutAsync(Guid id, int now)
     {
         var found = await desk.FindForChangeAtOnceAsync(id);

@@ -10,6 +10,8 @@ internal static class HistoryApi
     {
         api.MapGet("/events/{id:guid}/revisions",
             async (Guid id, EventHistory history) => TypedResults.Ok(await history.OfEventAsync(id)));
+        api.MapGet("/events/{id:guid}/revisions/{version:int}/restore",
+            async (Guid id, int version, EventHistory history) => TypedResults.Ok(await history.PreviewPutBackAsync(id, version)));
         api.MapPost("/events/{id:guid}/revisions/{version:int}/restore",
             async (Guid id, int version, int now, EventHistory history) => Said(await history.PutBackAsync(id, version, now)));
         api.MapGet("/bin", async (EventHistory history) => TypedResults.Ok(await history.BinAsync()));

@@ -11,6 +11,7 @@ export const keys = {
   event: (id: string) => ['events', id] as const,
   eventOn: (id: string, date: string) => ['events', id, date] as const,
   revisions: (id: string) => ['revisions', id] as const,
+  putBack: (id: string, version: number) => ['revisions', id, version] as const,
   bin: ['bin'] as const,
   calendarBin: ['bin', 'calendars'] as const,
   link: (id: string) => ['calendars', id, 'link'] as const,

@@ -3172,7 +3172,38 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                    version: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PutBackPreview"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
         put?: never;
         post: {
             parameters: {
@@ -6102,6 +6133,12 @@ export interface components {
             /** @description A frame of fixed height, for sites that strip scripts. */
             snippetFixed: string;
             delivery: components["schemas"]["DeliveryBody"];
+        };
+        /** @description What an earlier version would change again. */
+        PutBackPreview: {
+            differences: components["schemas"]["EventDifference"][];
+            newlySees: string[];
+            seesLess: string[];
         };
         /** @description What a refusal says (RFC 9457), with what it adds; Problems writes it. */
         RefusalBody: {

@@ -1,3 +1,4 @@
+import { useState } from 'react'
 import { Link, useNavigate, useParams } from 'react-router'
 import { call } from '../api'
 import type { Revision } from '../types'
@@ -6,8 +7,9 @@ import { Differences } from '../changes/Differences'
 import { sayAgo } from '../Delivery'
 import { NothingHere } from '../NothingHere'
 import { useEvent } from '../event/queries'
-import { useRevisions } from './queries'
+import { usePutBack, useRevisions } from './queries'
 import { useRefresh } from '../refresh'
+import { Refusal } from '../Refusal'
 import { useToast } from '../Toasts'
 import { t } from './words'
 
@@ -26,6 +28,7 @@ export function HistoryPage() {
   const calendarEvent = useEvent(id, null)
   const revisions = useRevisions(id)
   const restore = useRestore(id)
+  const [chosen, setChosen] = useState<number | null>(null)
   const problem = calendarEvent.error ?? revisions.error
   if (problem) return <NothingHere detail={problem.message} />
   if (!calendarEvent.data || !revisions.data) return <p className="page">{t('opening')}</p>
@@ -40,19 +43,56 @@ export function HistoryPage() {
               {revision.by} {acts[revision.act]} <span className="soft">{sayAgo(revision.at)}</span>
             </h2>
             <Differences differences={revision.differences} />
-            {revision.mayRestore && (
-              <button
-                type="button"
-                className="btn btn-outline-ink"
-                onClick={() => restore(revision.version, calendarEvent.data.version ?? 0)}
-              >
+            {revision.mayRestore && chosen !== revision.version && (
+              <button type="button" className="btn btn-outline-ink" onClick={() => setChosen(revision.version)}>
                 {t('makeItAsItWas')}
               </button>
+            )}
+            {chosen === revision.version && (
+              <PuttingBack
+                id={id}
+                version={chosen}
+                onDo={() => restore(chosen, calendarEvent.data.version ?? 0)}
+                onLeave={() => setChosen(null)}
+              />
             )}
           </li>
         ))}
       </ol>
     </main>
+  )
+}
+
+interface PuttingBackProps {
+  id: string
+  version: number
+  onDo: () => Promise<void>
+  onLeave: () => void
+}
+
+/** What an earlier version would change again, before it is put back. */
+function PuttingBack({ id, version, onDo, onLeave }: PuttingBackProps) {
+  const preview = usePutBack(id, version)
+  if (preview.error) return <Refusal text={preview.error.message} />
+  if (!preview.data) return <p className="soft">{t('opening')}</p>
+  const { differences, newlySees, seesLess } = preview.data
+  const isSame = differences.length === 0
+  return (
+    <div className="putting-back" role="status">
+      <p>{isSame ? t('thatWouldChangeNothing') : t('thatWouldChange')}</p>
+      <Differences differences={differences} />
+      {[...newlySees, ...seesLess].map((line) => (
+        <p key={line}>{line}.</p>
+      ))}
+      {!isSame && (
+        <button type="button" className="btn btn-spruce" autoFocus onClick={() => void onDo()}>
+          {t('makeItSo')}
+        </button>
+      )}{' '}
+      <button type="button" className="btn btn-quiet" onClick={onLeave}>
+        {t('leaveItAsItIs')}
+      </button>
+    </div>
   )
 }
 

@@ -6,6 +6,15 @@ export function useRevisions(id: string) {
   return useQuery({ queryKey: keys.revisions(id), queryFn: () => call('GET', `/events/${id}/revisions`) })
 }
 
+/** What putting an earlier version back would change. */
+export function usePutBack(id: string, version: number) {
+  return useQuery({
+    queryKey: keys.putBack(id, version),
+    queryFn: () => call('GET', `/events/${id}/revisions/${version}/restore`),
+    retry: false,
+  })
+}
+
 export function useBin() {
   return useQuery({ queryKey: keys.bin, queryFn: () => call('GET', '/bin') })
 }
