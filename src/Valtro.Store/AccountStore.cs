@@ -193,20 +193,22 @@ public sealed class AccountStore(Database database)
         order by lower(a.name), a.id
         """, new { organisationId })).ToLookup(row => row.CalendarId, row => (row.Name, Words.Read<CalendarRole>(row.Role)));
 
-    /// <summary>Those who decide about what is handed in for a calendar: its editors, or where there are none, the
+    /// <summary>Those who decide about what is handed in for each of some calendars: its editors, or where there are none, the
     /// administrators.</summary>
-    public Task<IReadOnlyList<Guid>> DecidersAsync(Guid organisationId, Guid calendarId) => database.ListAsync<Guid>("""
+    public async Task<ILookup<Guid, Guid>> DecidersAsync(Guid organisationId, Guid[] calendars) =>
+        (await database.ListAsync<(Guid CalendarId, Guid AccountId)>("""
         with keepers as (
-            select r.account_id
+            select r.calendar_id, r.account_id
             from calendar_role r
-            where r.organisation_id = @organisationId and r.calendar_id = @calendarId and r.role = 'editor'
+            where r.organisation_id = @organisationId and r.calendar_id = any(@calendars) and r.role = 'editor'
         )
-        select account_id from keepers
+        select calendar_id, account_id from keepers
         union all
-        select m.account_id
-        from membership m
-        where m.organisation_id = @organisationId and m.is_administrator and m.ended_at is null and not exists (select from keepers)
-        """, new { organisationId, calendarId });
+        select c.id, m.account_id
+        from unnest(@calendars) c (id)
+        join membership m on m.organisation_id = @organisationId and m.is_administrator and m.ended_at is null
+        where not exists (select from keepers k where k.calendar_id = c.id)
+        """, new { organisationId, calendars })).ToLookup(row => row.CalendarId, row => row.AccountId);
 
     /// <summary>Replaces what a member may do.</summary>
     /// <returns>The next version.</returns>

@@ -30,11 +30,13 @@ public sealed class ActStore(Database database)
         return done;
     });
 
-    /// <summary>What an act made one of two: the calendars that were emptied, and whether entries of lists were.</summary>
-    public Task<(Guid[] Calendars, bool Lists)> MergesAsync(Guid organisationId, Guid actId) => database.FirstAsync<(Guid[], bool)>("""
+    /// <summary>What an act made one of two: the calendars that were emptied, and the names of entries of lists that were.</summary>
+    public Task<(Guid[] Calendars, string[] Entries)> MergesAsync(Guid organisationId, Guid actId) =>
+        database.FirstAsync<(Guid[], string[])>("""
         select array(select id from calendar where organisation_id = @organisationId and merged_by_act = @actId),
-               exists (select from category where organisation_id = @organisationId and merged_by_act = @actId)
-               or exists (select from place where organisation_id = @organisationId and merged_by_act = @actId)
+               array(select name from category where organisation_id = @organisationId and merged_by_act = @actId
+                     union all
+                     select name from place where organisation_id = @organisationId and merged_by_act = @actId)
         """, new { organisationId, actId });
 
     /// <summary>Takes an act back, and what it made one of two.</summary>
@@ -42,13 +44,16 @@ public sealed class ActStore(Database database)
     /// <returns>The act that does so.</returns>
     /// <exception cref="ChangedMeanwhileException">An event was saved at the same time.</exception>
     /// <exception cref="RuleException">A plate, or a name, was given to another meanwhile.</exception>
-    public Task<Guid> UndoAsync(Guid organisationId, Guid accountId, Instant now, Guid actId, Act act) =>
+    public Task<Guid> UndoAsync(
+        Guid organisationId, Guid accountId, Instant now, Guid actId, Act act, IReadOnlyList<AuditLine> audit) =>
         database.InTransactionAsync(async transaction =>
         {
             var undoing = Guid.CreateVersion7();
             await CalendarStore.UndoAsync(transaction, organisationId, actId, now);
             await ListStore.UndoAsync(transaction, organisationId, actId, now);
             await CommitAsync(transaction, organisationId, accountId, now, act, undoing);
+            foreach (var line in audit)
+                await AuditStore.WriteAsync(transaction, organisationId, line);
             return undoing;
         });
 
@@ -61,31 +66,35 @@ public sealed class ActStore(Database database)
         var done = act.Writes.Count == 0
             ? null
             : await EventStore.WriteAsync(transaction, organisationId, act.Writes, accountId, now, actId);
-        foreach (var submission in act.HandsIn)
+        if (act.HandsIn.Count > 0)
             await AddAsync(transaction, organisationId,
-                submission.EventId == Guid.Empty ? submission with { EventId = done!.Events[^1].Id } : submission, accountId, now);
+                [.. act.HandsIn.Select(one => one.EventId == Guid.Empty ? one with { EventId = done!.Events[^1].Id } : one)],
+                    accountId, now);
         // Drafts and what waits are for the desk alone.
         await Announcements.TellDesksAsync(transaction, organisationId);
         return done;
     }
 
-    private static Task<int> AddAsync(DbTransaction transaction, Guid organisationId, NewSubmission submission, Guid accountId,
-        Instant now) => transaction.Connection!.ExecuteAsync("""
+    private static Task<int> AddAsync(
+        DbTransaction transaction, Guid organisationId, NewSubmission[] added, Guid accountId, Instant now) =>
+        transaction.Connection!.ExecuteAsync("""
         insert into submission (id, organisation_id, kind, event_id, calendar_id, title, proposer_id, made_at, request, base)
-        values (@id, @organisationId, @kind, @EventId, @CalendarId, @Title, @accountId, @now, @request::jsonb, @base::jsonb)
+        select a.id, @organisationId, a.kind, a.event_id, a.calendar_id, a.title, @accountId, @now, a.request::jsonb, a.base::jsonb
+        from unnest(@ids, @kinds, @events, @calendars, @titles, @requests, @bases)
+            a (id, kind, event_id, calendar_id, title, request, base)
         on conflict do nothing
         """, new
         {
-            id = Guid.CreateVersion7(),
             organisationId,
-            kind = Words.Of(submission.Kind),
-            submission.EventId,
-            submission.CalendarId,
-            submission.Title,
             accountId,
             now,
-            request = submission.Request is null ? null : ProposalDocument.Write(submission.Request),
-            @base = submission.Before is null ? null : ProposalDocument.Write(submission.Before),
+            ids = added.Select(_ => Guid.CreateVersion7()).ToArray(),
+            kinds = added.Select(one => Words.Of(one.Kind)).ToArray(),
+            events = added.Select(one => one.EventId).ToArray(),
+            calendars = added.Select(one => one.CalendarId).ToArray(),
+            titles = added.Select(one => one.Title).ToArray(),
+            requests = added.Select(one => one.Request is null ? null : ProposalDocument.Write(one.Request)).ToArray(),
+            bases = added.Select(one => one.Before is null ? null : ProposalDocument.Write(one.Before)).ToArray(),
         }, transaction);
 
     private static async Task DecideAsync(DbTransaction transaction, Guid organisationId, Verdict verdict, Guid accountId, Instant now)

@@ -33,8 +33,6 @@ internal static class EventDocument
     private const string VersionName = "v";
     private const string ExceptionsName = "exceptions";
 
-    private static readonly LocalDateTimePattern Local = LocalDateTimePattern.CreateWithInvariantCulture("uuuu-MM-dd'T'HH:mm:ss");
-
     public static string Write(EventContent content, IReadOnlyList<EventException> exceptions)
     {
         var output = new ArrayBufferWriter<byte>(512);
@@ -90,13 +88,13 @@ internal static class EventDocument
     private static void Write(Utf8JsonWriter writer, EventException exception)
     {
         writer.WriteStartObject();
-        writer.WriteString("of", Local.Format(exception.RecurrenceId));
+        writer.WriteString("of", IsoTime.Of(exception.RecurrenceId));
         if (exception.IsCancelled)
             writer.WriteBoolean("cancelled", true);
         if (exception.Start is { } start)
-            writer.WriteString("start", Local.Format(start));
+            writer.WriteString("start", IsoTime.Of(start));
         if (exception.End is { } end)
-            writer.WriteString("end", Local.Format(end));
+            writer.WriteString("end", IsoTime.Of(end));
         if (!exception.Own.IsNone)
         {
             writer.WriteStartObject("own");
@@ -232,8 +230,8 @@ internal static class EventDocument
         writer.WriteStartObject();
         if (timing.AllDay)
             writer.WriteBoolean("allDay", true);
-        writer.WriteString("start", Local.Format(timing.Start));
-        writer.WriteString("end", Local.Format(timing.End));
+        writer.WriteString("start", IsoTime.Of(timing.Start));
+        writer.WriteString("end", IsoTime.Of(timing.End));
         writer.WriteString("zone", timing.Zone.Id);
         if (series.Rule is { } rule)
             writer.WriteString("rule", RuleText.Format(rule));
@@ -280,7 +278,7 @@ internal static class EventDocument
             return;
         writer.WriteStartArray(name);
         foreach (var date in dates)
-            writer.WriteStringValue(Local.Format(date));
+            writer.WriteStringValue(IsoTime.Of(date));
         writer.WriteEndArray();
     }
 

@@ -15,7 +15,7 @@ internal sealed class EventMemory
 
     /// <param name="lists">As they are now: an entry that was renamed since makes the event another.</param>
     public CalendarEvent? Find(Guid id, int version, NamedLists lists) =>
-        _known.TryGetValue(id, out CalendarEvent? known) && known!.Version == version && lists.Call(known) ? known : null;
+        _known.TryGetValue(id, out CalendarEvent? known) && known!.Version == version && lists.Agree(known) ? known : null;
 
     public void Remember(CalendarEvent read) => _known.Set(read.Id, read, new MemoryCacheEntryOptions { Size = 1 });
 }

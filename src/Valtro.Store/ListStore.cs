@@ -91,10 +91,6 @@ public sealed class ListStore(Database database)
         [.. (await database.ListAsync<CategoryRow>(CategoriesOfOrganisation, new { organisationId })).Where(row => row.RetiredAt is null)
             .Select(row => row.ToCategory())];
 
-    /// <summary>Retired ones too: what earlier versions of events may have.</summary>
-    public async Task<IReadOnlyList<Category>> EveryCategoryAsync(Guid organisationId) =>
-        [.. (await database.ListAsync<CategoryRow>(CategoriesOfOrganisation, new { organisationId })).Select(row => row.ToCategory())];
-
     /// <summary>Categories that became others: whoever names one means the other as well.</summary>
     public async Task<ILookup<Guid, Guid>> MergedCategoriesAsync(Guid organisationId) =>
         (await database.ListAsync<(Guid From, Guid Into)>(MergedOfOrganisation, new { organisationId }))
@@ -127,7 +123,7 @@ public sealed class ListStore(Database database)
     /// <exception cref="RuleException">The name is taken, or the list is full.</exception>
     public async Task<Category> AddCategoryAsync(Guid organisationId, string name, Hue hue) =>
         new(
-            await AddAsync(ListKind.Category, organisationId, name, "colour = @colour, merged_into = null", "colour", "@colour",
+            await AddAsync(ListKind.Category, organisationId, name, "colour = @colour", "colour", "@colour",
                 new { colour = hue.Name }, (_, _) => Task.CompletedTask), name, hue);
 
     /// <summary>Puts a place on the list; one of that name that was retired is offered again.</summary>
@@ -138,13 +134,16 @@ public sealed class ListStore(Database database)
         Guid organisationId, KnownPlace place, Guid accountId, Instant now, Func<Place, Act> settling)
     {
         var actId = Guid.CreateVersion7();
-        ActDone? done = null;
+        var events = 0;
         var id =
-            await AddAsync(ListKind.Place, organisationId, place.Name, "latitude = @Latitude, longitude = @Longitude, merged_into = null",
+            await AddAsync(ListKind.Place, organisationId, place.Name, "latitude = @Latitude, longitude = @Longitude",
             "latitude, longitude", "@Latitude, @Longitude", new { place.Latitude, place.Longitude }, async (transaction, id) =>
-                done = await ActStore.CommitAsync(
-                    transaction, organisationId, accountId, now, settling(new Place(id, place.Name)), actId));
-        return (place with { Id = id }, new ListAct(actId, done?.Events.Count ?? 0));
+            {
+                var act = settling(new Place(id, place.Name));
+                events = CountOf(act);
+                await ActStore.CommitAsync(transaction, organisationId, accountId, now, act, actId);
+            });
+        return (place with { Id = id }, new ListAct(actId, events));
     }
 
     /// <summary>Names and paints a category anew: its events have it as it is.</summary>
@@ -237,8 +236,10 @@ public sealed class ListStore(Database database)
         var done = await ActStore.CommitAsync(transaction, organisationId, accountId, now, act, actId);
         await GoingOut.AllChangedAsync(transaction, organisationId, now, takesAway);
         await AuditStore.WriteAsync(transaction, organisationId, audit);
-        return new ListAct(actId, act.Writes.Count(write => !write.IsRemoved));
+        return new ListAct(actId, CountOf(act));
     }
+
+    private static int CountOf(Act act) => act.Writes.Count(write => !write.IsRemoved);
 
     private static string Table(ListKind kind) => Words.Of(kind);
 
@@ -259,7 +260,7 @@ public sealed class ListStore(Database database)
                 throw new RuleException("name", "list.full", ("most", Most));
             var known = await connection.QueryFirstOrDefaultAsync<Guid?>($"""
                 update {Table(kind)}
-                set retired_at = null, name = @name, {again}
+                set retired_at = null, merged_into = null, merged_by_act = null, name = @name, {again}
                 where id = (select id from {Table(kind)} where organisation_id = @organisationId and lower(name) = lower(@name)
                     and retired_at is not null order by retired_at desc limit 1)
                 returning id

@@ -22,13 +22,13 @@ internal sealed record NamedLists(IReadOnlyDictionary<Guid, Category> Categories
             places.ToDictionary(row => row.Id, row => new Place(row.Id, row.Name)));
     }
 
-    /// <summary>Whether all that an event names is called as it says.</summary>
-    public bool Call(CalendarEvent known) =>
+    /// <summary>Whether an event that was read before calls all that it names as it is called now.</summary>
+    public bool Agree(CalendarEvent known) =>
         (known.Content.Category is not { } category || category.Equals(Categories.GetValueOrDefault(category.Id)))
-        && Call(known.Content.Place)
-        && known.Exceptions.All(exception => exception.Own[PlaceField] is not Place own || Call(own));
+        && Agree(known.Content.Place)
+        && known.Exceptions.All(exception => exception.Own[PlaceField] is not Place own || Agree(own));
 
     private static readonly EventField PlaceField = EventField.Named("place");
 
-    private bool Call(Place place) => place.Id is not { } id || place.Equals(Places.GetValueOrDefault(id));
+    private bool Agree(Place place) => place.Id is not { } id || place.Equals(Places.GetValueOrDefault(id));
 }

@@ -37,9 +37,10 @@ public sealed class RevisionStore(Database database, EventStore events, FileStor
         return row is null ? null : ToRevision(row, now, await NamedAsync(organisationId, [row.Content]));
     }
 
-    /// <summary>The events of an act as they are, each with its saves from the one before the act on, latest first.</summary>
+    /// <summary>The events of an act as they are, each with the version that it gave them, and as they were before; null where it made
+    /// them.</summary>
     /// <returns>None when there is no such act.</returns>
-    public async Task<IReadOnlyList<(StoredEvent Now, IReadOnlyList<Revision> Saves)>> OfActAsync(Guid organisationId, Guid actId)
+    public async Task<IReadOnlyList<(StoredEvent Now, int Version, Revision? Before)>> OfActAsync(Guid organisationId, Guid actId)
     {
         var rows = await database.ListAsync<Row>(Columns + """
             join revision undone on undone.event_id = r.event_id and undone.act_id = @actId
@@ -51,7 +52,11 @@ public sealed class RevisionStore(Database database, EventStore events, FileStor
         var named = await NamedAsync(organisationId, rows.Where(row => row.ActId != actId).Select(row => row.Content));
         return [.. from saves in rows.GroupBy(row => row.EventId)
             let now = all.GetValueOrDefault(saves.Key) ?? throw new NotFoundException("event")
-            select (now, (IReadOnlyList<Revision>)[.. saves.Select(row => ToRevision(row, now.Event, named))])];
+            let last = saves.First()
+            let before = saves.Skip(1).FirstOrDefault()
+            select (now, last.Version, before is not null ? ToRevision(before, now.Event, named)
+                : last.Version == 1 ? null
+                : throw new NotFoundException("revision"))];
     }
 
     /// <summary>What an act let go on from a later date of an event, as it was made.</summary>

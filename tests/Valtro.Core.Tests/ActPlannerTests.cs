@@ -131,12 +131,12 @@ public class ActPlannerTests
         var (ended, made) =
             (act.Writes[0].Event with { Version = 4 }, act.Writes[1].Event with { Id = Guid.CreateVersion7(), Version = 1 });
         var undoing = ActPlanner.Undoing(
-            [(Stored(ended), [Saved(4, ended), Saved(3, Lab)]), (Stored(made), [Saved(1, made)])], SchoolCalendar.Empty);
+            [(Stored(ended), 4, Saved(3, Lab)), (Stored(made), 1, null)], SchoolCalendar.Empty);
         Assert.Equal([false, true], undoing.Writes.Select(write => write.IsRemoved));
         Assert.Equal(Lab.Content, undoing.Writes[0].Event.Content);
         Assert.Equal((-1, Build.Local("2026-12-08 14:00")), undoing.Writes[1].Follows!(Build.Local("2026-12-08 14:00")));
         Assert.Throws<ChangedMeanwhileException>(() => ActPlanner.Undoing(
-            [(Stored(ended with { Version = 5 }), [Saved(4, ended), Saved(3, Lab)])], SchoolCalendar.Empty));
+            [(Stored(ended with { Version = 5 }), 4, Saved(3, Lab))], SchoolCalendar.Empty));
 
         static Revision Saved(int version, CalendarEvent kept) =>
             new(version, EventAct.Changed, Guid.Empty, "Ada", default, false, kept);

@@ -203,6 +203,7 @@ public sealed class PlacementTests(ValtroApp app) : IClassFixture<ValtroApp>
         Assert.Equal((1, 2), ((int)(await ada.GetAsync($"/api/acts/{done["actId"]}/undo"))["events"]!,
             (await ada.GetAsync($"/api/acts/{done["actId"]}/undo"))["newlySees"]!.AsArray().Count));
         await ada.DoAsync(HttpMethod.Post, $"/api/acts/{done["actId"]}/undo");
+        Assert.Equal("Old crew", (string)(await ada.GetAsync("/api/audit?act=calendarRestored")).AsArray()[0]!["subject"]!);
         app.Clock.Advance(NodaTime.Duration.FromSeconds(2));
         Assert.Contains("Merged along", await FeedAsync("old-crew"), StringComparison.Ordinal);
         Assert.Equal(from, (string)(await ada.GetAsync($"/api/events/{made["id"]}"))["calendarId"]!);

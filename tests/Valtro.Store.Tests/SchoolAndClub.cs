@@ -35,7 +35,7 @@ public abstract class SchoolAndClub : IAsyncLifetime
     protected async Task<Act> UndoingAsync(Guid actId, Guid? organisation = null) =>
         ActPlanner.Undoing(await Revisions.OfActAsync(organisation ?? _school, actId), SchoolCalendar.Empty);
 
-    protected async Task UndoAsync(Guid actId) => await Acts.UndoAsync(_school, _ada, Now, actId, await UndoingAsync(actId));
+    protected async Task UndoAsync(Guid actId) => await Acts.UndoAsync(_school, _ada, Now, actId, await UndoingAsync(actId), []);
 
     protected AccountStore Accounts => new(_test.Database);
 

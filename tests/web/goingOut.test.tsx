@@ -9,7 +9,7 @@ import { ListsPage } from '../../src/web/desk/lists/ListsPage'
 import { SeveralPage } from '../../src/web/desk/several/SeveralPage'
 import { FailingNotice } from '../../src/web/desk/work/FailingNotice'
 import { WorkPage } from '../../src/web/desk/work/WorkPage'
-import { answer, port, sent, show as showAnything, SignedIn } from './deskWorld'
+import { answer, port, refusal, sent, show as showAnything, SignedIn } from './deskWorld'
 
 const show = (path: string, element: ReactNode) => showAnything(path, <SignedIn>{element}</SignedIn>)
 
@@ -148,6 +148,23 @@ describe('lists', () => {
     await user.click(screen.getByRole('button', { name: 'Give its 3 events that one' }))
     expect(sent(asked, 'POST /lists/categories/exams/merge')).toEqual([{ into: 'tests' }])
     expect(await screen.findByText('“Assessment” is “Tests” now, on 3 events.')).toBeDefined()
+  })
+
+  test('an undo that is refused is said', async () => {
+    answer({
+      'GET /lists': lists,
+      'GET /colours': [],
+      'GET /lists/categories/exams/merge?into=tests': { events: 3, removed: 0, returned: 0, newlySees: [], seesLess: [] },
+      'POST /lists/categories/exams/merge': { actId: 'act', events: 3 },
+      'GET /acts/act/undo': refusal(409, 'Somebody else saved this meanwhile.'),
+    })
+    const { user } = show('/lists', page)
+    await user.click(await screen.findByRole('button', { name: 'Change Assessment' }))
+    await user.selectOptions(screen.getByLabelText('Make it one with'), 'tests')
+    await screen.findByText('3 events get Tests.')
+    await user.click(screen.getByRole('button', { name: 'Give its 3 events that one' }))
+    await user.click(await screen.findByRole('button', { name: /^Undo/ }))
+    expect(await screen.findByText('Somebody else saved this meanwhile.')).toBeDefined()
   })
 })
 

@@ -46,12 +46,15 @@ public sealed class Commits(Access access, ActStore acts, AccountStore accounts,
             notices.Add(new Notice(about.ProposerId, Saying.Of(state == SubmissionState.Approved ? "news.letGoOut" : "news.sentBack",
                 ("who", name), ("title", about.Title), ("where", where), ("reason", reason)), "/sign-off?mine=1"));
         }
+        if (act.HandsIn.Count == 0)
+            return notices;
+        var deciders = await accounts.DecidersAsync(organisationId, [.. act.HandsIn.Select(one => one.CalendarId).Distinct()]);
         foreach (var submission in act.HandsIn)
         {
             var saying = Saying.Of(submission.Kind == SubmissionKind.Placement ? "news.asksToShow" : "news.handsIn",
                 ("who", name), ("title", submission.Title), ("where", calendars[submission.CalendarId].Name));
-            notices.AddRange((await accounts.DecidersAsync(organisationId, submission.CalendarId))
-                .Where(decider => decider != accountId).Select(decider => new Notice(decider, saying, "/sign-off")));
+            notices.AddRange(deciders[submission.CalendarId].Where(decider => decider != accountId)
+                .Select(decider => new Notice(decider, saying, "/sign-off")));
         }
         return notices;
     }

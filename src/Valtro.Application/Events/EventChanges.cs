@@ -39,9 +39,8 @@ public sealed class EventChanges(Access access, EventDesk desk, RevisionStore re
             throw new RuleException("rows", "event.someWaitForSignOff");
         var house = await access.HouseAsync();
         var planner = new ActPlanner(viewer, house.Calendars, house.School);
-        return (await commits.CommitAsync(events
-            .Select(one => planner.Making(one.Content, new Standing(one.CalendarId, null, IsDraft: false)))
-            .Aggregate((one, other) => one.And(other))))!;
+        return (await commits.CommitAsync(Act.All(
+            [.. events.Select(one => planner.Making(one.Content, new Standing(one.CalendarId, null, IsDraft: false)))])))!;
     }
 
     private static Standing Where(EventForm form) => new(form.CalendarId, form.Placements, form.IsDraft);
@@ -76,7 +75,8 @@ public sealed class EventChanges(Access access, EventDesk desk, RevisionStore re
             var typed = await desk.CheckAsync(form, found);
             return EventMerge.Between(
                 Seen(before.Event),
-                    new EventSeen(typed, typed.Series.Timing, Name(form.CalendarId), Names(form.Placements ?? found.Event.Placements)),
+                    new EventSeen(
+                        typed, typed.Series.Timing, Name(form.CalendarId), found.NamesOf(form.Placements ?? found.Event.Placements)),
                         Seen(found.Event), found.Words);
         }
         catch (Exception unfit) when (unfit is RuleException or ForbiddenException)
@@ -88,13 +88,10 @@ public sealed class EventChanges(Access access, EventDesk desk, RevisionStore re
         {
             var date = EventDates.Find(shown, seenFrom, found.School)
                 ?? new EventDate(shown, shown.Series.Timing.Occurrence(seenFrom), null);
-            return new EventSeen(date.Content, date.Timing, Name(shown.HomeCalendarId), Names(shown.Placements));
+            return new EventSeen(date.Content, date.Timing, Name(shown.HomeCalendarId), found.NamesOf(shown.Placements));
         }
 
-        bool IsSeen(Guid id) =>
-            found.Calendars.TryGetValue(id, out var calendar) && found.Viewer.DetailOn(id, calendar.Disclosure) > Detail.Nothing;
-        string Name(Guid id) => IsSeen(id) ? found.Calendars[id].Name : "";
-        string Names(IEnumerable<Guid> ids) => string.Join(", ", ids.Where(IsSeen).Select(Name).Order(StringComparer.CurrentCulture));
+        string Name(Guid id) => found.IsSeen(id) ? found.Calendars[id].Name : "";
     }
 
     /// <summary>Works a change out in its scope.</summary>
@@ -147,14 +144,9 @@ public sealed class EventChanges(Access access, EventDesk desk, RevisionStore re
         if (request.Event is { } form && form.CalendarId != found.Event.HomeCalendarId)
             differences.Add(new EventDifference("calendarId", found.Calendar.Name, found.Calendars[form.CalendarId].Name));
         if (!placed.Order().SequenceEqual(found.Event.Placements.Order()))
-            differences.Add(new EventDifference("placements", Names(found, found.Event.Placements), Names(found, placed)));
+            differences.Add(new EventDifference("placements", found.NamesOf(found.Event.Placements), found.NamesOf(placed)));
         return differences;
     }
-
-    private static string Names(OnDesk found, IEnumerable<Guid> calendars) =>
-        string.Join(", ",
-            calendars.Where(id => found.Calendars.TryGetValue(id, out var calendar)
-                && found.Viewer.DetailOn(id, calendar.Disclosure) > Detail.Nothing).Select(id => found.Calendars[id].Name).Order());
 
     private async Task<ChangeResponse> SaveAsync(OnDesk found, ChangeRequest request, Planned planned)
     {

@@ -43,6 +43,17 @@ public sealed record OnDesk(
     public static IReadOnlyDictionary<Guid, (string Name, Disclosure Disclosure)> Tables(IReadOnlyDictionary<Guid, Calendar> calendars) =>
         calendars.ToDictionary(one => one.Key, one => (one.Value.Name, one.Value.Disclosure));
 
+    public bool IsSeen(Guid calendarId) =>
+        Calendars.TryGetValue(calendarId, out var calendar) && Viewer.DetailOn(calendarId, calendar.Disclosure) > Detail.Nothing;
+
+    /// <summary>A calendar that the person sees nothing of has no name for them.</summary>
+    public string NameOf(Guid calendarId) =>
+        IsSeen(calendarId) ? Calendars[calendarId].Name : Spoken.Now.Say("own.anotherCalendar");
+
+    /// <summary>Of some calendars those that the person sees, by name.</summary>
+    public string NamesOf(IEnumerable<Guid> calendars) =>
+        string.Join(", ", calendars.Where(IsSeen).Select(NameOf).Order(StringComparer.CurrentCulture));
+
     public RuleWords Words => RuleWords.For(Spoken.LocaleIn(Organisation));
 }
 

@@ -2,9 +2,11 @@ using NodaTime;
 using Valtro.Application.Accounts;
 using Valtro.Core;
 using Valtro.Core.Acts;
+using Valtro.Core.Calendars;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Events;
 using Valtro.Core.Recurrence;
+using Valtro.Core.Speaking;
 using Valtro.Store;
 
 namespace Valtro.Application.Events;
@@ -18,25 +20,6 @@ public sealed record PutBackPreview(
 
 public sealed record BinResponse(
     Guid Id, Guid CalendarId, string Title, string Words, string By, Instant RemovedAt, Instant GoneAt, int Version);
-
-/// <summary>What an act would do.</summary>
-/// <param name="Removed">Of the events, those that go to the bin.</param>
-/// <param name="Returned">Of the events, those that come out of it.</param>
-/// <param name="NewlySees">"Everyone sees more of 3 events".</param>
-public sealed record ForeseenBody(
-    int Events, int Removed, int Returned, IReadOnlyList<string> NewlySees, IReadOnlyList<string> SeesLess)
-{
-    public static ForeseenBody Of(Act act, IReadOnlyDictionary<Guid, Disclosure> calendars)
-    {
-        var foreseen = Foreseen.Of(act, calendars);
-        return new ForeseenBody(foreseen.Events, foreseen.Removed, foreseen.Returned,
-            [.. foreseen.Readers.Where(one => one.More > 0).Select(one => Say("foreseen.more", one.Audience, one.More))],
-            [.. foreseen.Readers.Where(one => one.Less > 0).Select(one => Say("foreseen.less", one.Audience, one.Less))]);
-    }
-
-    private static string Say(string code, Audience audience, int events) =>
-        Spoken.Now.Say(code, ("audience", DetailWords.Of(audience)), ("count", events));
-}
 
 /// <summary>What was done to events, and how it is taken back: earlier versions, the bin, whole acts.</summary>
 public sealed class EventHistory(
@@ -53,15 +36,9 @@ public sealed class EventHistory(
             revision.At,
             revision.Version != found.Stored.Version && found.ChangesAtOnce,
             index + 1 < all.Count
-                ? EventDifference.Between(all[index + 1].Event, revision.Event, found.Words, id => NameOf(found, id))
+                ? EventDifference.Between(all[index + 1].Event, revision.Event, found.Words, found.NameOf)
                 : []))];
     }
-
-    /// <summary>A calendar that the person sees nothing of has no name for them.</summary>
-    private static string NameOf(OnDesk found, Guid id) =>
-        found.Calendars.TryGetValue(id, out var calendar) && found.Viewer.DetailOn(id, calendar.Disclosure) > Detail.Nothing
-            ? calendar.Name
-            : Spoken.Now.Say("own.anotherCalendar");
 
     public async Task<IReadOnlyList<BinResponse>> BinAsync()
     {
@@ -83,34 +60,36 @@ public sealed class EventHistory(
     /// <exception cref="ChangedMeanwhileException">One of its events was saved again since.</exception>
     public async Task<ForeseenBody> PreviewUndoAsync(Guid actId)
     {
-        var (act, returning) = await UndoingAsync(actId);
-        var disclosures = (await access.HouseAsync()).Disclosures.ToDictionary();
-        foreach (var id in returning)
-            disclosures[id] = (await calendars.FindAnyAsync((await access.ViewerAsync()).OrganisationId, id))!.Disclosure;
-        return ForeseenBody.Of(act, disclosures);
+        var (act, returning, _) = await UndoingAsync(actId);
+        return ForeseenBody.Of(act, (await access.HouseAsync()).Disclosures
+            .Concat(returning.Select(calendar => KeyValuePair.Create(calendar.Id, calendar.Disclosure))).ToDictionary());
     }
 
     /// <inheritdoc cref="PreviewUndoAsync"/>
     public async Task<ActResponse> UndoAsync(Guid actId)
     {
-        var (act, _) = await UndoingAsync(actId);
+        var (act, returning, entries) = await UndoingAsync(actId);
         var viewer = await access.ViewerAsync();
-        return new ActResponse(
-            await acts.UndoAsync(viewer.OrganisationId, viewer.AccountId, desk.Now, actId, act), act.Writes.Count);
+        var done = await acts.UndoAsync(viewer.OrganisationId, viewer.AccountId, desk.Now, actId, act,
+            [.. returning.Select(calendar => Line(AuditAct.CalendarRestored, calendar.Name)),
+                .. entries.Select(name => Line(AuditAct.ListChanged, name, Saying.Of("audit.putBack")))]);
+        return new ActResponse(done, act.Writes.Count);
+
+        AuditLine Line(AuditAct what, string subject, Saying? detail = null) => new(viewer.AccountId, what, subject, detail, desk.Now);
     }
 
-    /// <returns>Also the calendars that the act emptied into others: they come back.</returns>
+    /// <returns>Also the calendars that the act emptied into others, and the names of entries of lists: they come back.</returns>
     /// <exception cref="ForbiddenException">Some of it is not theirs to take back.</exception>
-    private async Task<(Act Act, IReadOnlyList<Guid> Returning)> UndoingAsync(Guid actId)
+    private async Task<(Act Act, IReadOnlyList<Calendar> Returning, IReadOnlyList<string> Entries)> UndoingAsync(Guid actId)
     {
         var viewer = await access.ViewerAsync();
         var merges = await acts.MergesAsync(viewer.OrganisationId, actId);
         if (merges.Calendars.Length > 0)
-            await access.RequireAsync(OrganisationAction.ManageCalendars, Calendars.CalendarView.KeepersOnly);
-        if (merges.Lists)
-            await access.RequireAsync(OrganisationAction.ManageLists, Lists.OwnLists.KeepersOnly);
+            await access.RequireAsync(OrganisationAction.ManageCalendars, Application.Calendars.CalendarView.KeepersOnly);
+        if (merges.Entries.Length > 0)
+            await access.RequireAsync(OrganisationAction.ManageLists, Application.Lists.OwnLists.KeepersOnly);
         var act = ActPlanner.Undoing(await revisions.OfActAsync(viewer.OrganisationId, actId), (await access.HouseAsync()).School);
-        if (act.IsNothing && merges is ([], false))
+        if (act.IsNothing && merges is ([], []))
             throw new NotFoundException("act");
         await desk.ReadAheadAsync([.. act.Writes.Select(write => write.Event.Id)], []);
         foreach (var write in act.Writes)
@@ -120,7 +99,10 @@ public sealed class EventHistory(
             Access.Require(found.MayEdit || !Visibility.LeavesTheHouse(write.Event.State), "access.editorsUndo");
             RequireThere(found, write.Event.HomeCalendarId);
         }
-        return (act, merges.Calendars);
+        var returning = new List<Calendar>();
+        foreach (var id in merges.Calendars)
+            returning.Add(await calendars.FindAnyAsync(viewer.OrganisationId, id) ?? throw new NotFoundException("calendar"));
+        return (act, returning, merges.Entries);
     }
 
     private static void RequireThere(OnDesk found, Guid calendarId) => Access.Require(
@@ -129,19 +111,20 @@ public sealed class EventHistory(
     /// <summary>What putting an earlier version back would change.</summary>
     public async Task<PutBackPreview> PreviewPutBackAsync(Guid id, int version)
     {
-        var (found, act) = await PuttingBackAsync(await desk.FindForChangeAtOnceAsync(id), version);
+        var found = await desk.FindForChangeAtOnceAsync(id);
+        var act = await PuttingBackAsync(found, version);
         var foreseen = ForeseenBody.Of(act, (await access.HouseAsync()).Disclosures);
         return new PutBackPreview(
-            EventDifference.Between(found.Event, act.Writes[0].Event, found.Words, calendar => NameOf(found, calendar)),
+            EventDifference.Between(found.Event, act.Writes[0].Event, found.Words, found.NameOf),
             foreseen.NewlySees, foreseen.SeesLess);
     }
 
-    private async Task<(OnDesk Found, Act Act)> PuttingBackAsync(OnDesk found, int version)
+    private async Task<Act> PuttingBackAsync(OnDesk found, int version)
     {
         var revision = await revisions.FindAsync(found.Viewer.OrganisationId, found.Event, version)
             ?? throw new NotFoundException("revision");
         RequireThere(found, revision.Event.HomeCalendarId);
-        return (found, found.Planner.PuttingBack(found.Stored, revision.Event));
+        return found.Planner.PuttingBack(found.Stored, revision.Event);
     }
 
     /// <summary>An earlier version again.</summary>
@@ -152,7 +135,7 @@ public sealed class EventHistory(
         var found = await desk.FindForChangeAtOnceAsync(id);
         if (found.Stored.Version != now)
             return (null, desk.Show(found, null));
-        return (await DoAsync((await PuttingBackAsync(found, version)).Act), null);
+        return (await DoAsync(await PuttingBackAsync(found, version)), null);
     }
 
     /// <summary>Out of the bin.</summary>

@@ -137,25 +137,28 @@ public sealed class OwnLists(Access access, ListStore lists, EventStore events, 
         var viewer = await AllowedAsync();
         if (id == into)
             throw new RuleException("into", "list.mergedIntoItself");
-        var (from, to) = (await EntryAsync(kind, id, viewer), await EntryAsync(kind, into, viewer));
+        var all = await lists.AllAsync(viewer.OrganisationId);
+        var (from, to) = (Entry(kind, id, all), Entry(kind, into, all));
         var found = await events.NamingAsync(kind, viewer.OrganisationId, id);
-        return (viewer, from.Name, to.Name, ActPlanner.Replacing(found, value => value.Equals(from.Entry) ? to.Entry : value));
+        return (viewer, from.Name, to.Name, ActPlanner.Replacing(found, value => value is Category category && category.Id == id
+            || value is Place place && place.Id == id ? to.Value : value));
     }
 
     /// <summary>Those that say in words that they are at a place are there.</summary>
     private static Act Settling(IReadOnlyList<StoredEvent> found, Place place) => ActPlanner.Replacing(found, value =>
         value is Place { Id: null } words && string.Equals(words.Name, place.Name, StringComparison.OrdinalIgnoreCase) ? place : value);
 
-    private async Task<string> NameAsync(ListKind kind, Guid id, Viewer viewer) => (await EntryAsync(kind, id, viewer)).Name;
+    private async Task<string> NameAsync(ListKind kind, Guid id, Viewer viewer) =>
+        Entry(kind, id, await lists.AllAsync(viewer.OrganisationId)).Name;
 
-    /// <summary>An entry as events have it.</summary>
-    private async Task<(string Name, object Entry)> EntryAsync(ListKind kind, Guid id, Viewer viewer)
+    /// <summary>What an entry is called, and as events have it.</summary>
+    private static (string Name, object Value) Entry(
+        ListKind kind, Guid id, (IReadOnlyList<Listed<Category>> Categories, IReadOnlyList<Listed<KnownPlace>> Places) all)
     {
-        var (categories, places) = await lists.AllAsync(viewer.OrganisationId);
-        if (kind == ListKind.Category && categories.FirstOrDefault(one => one.Entry.Id == id) is { } category)
-            return (category.Entry.Name, category.Entry);
-        if (kind == ListKind.Place && places.FirstOrDefault(one => one.Entry.Id == id) is { } place)
-            return (place.Entry.Name, place.Entry.Place);
+        if (kind == ListKind.Category && all.Categories.FirstOrDefault(one => one.Entry.Id == id) is { Entry: var category })
+            return (category.Name, category);
+        if (kind == ListKind.Place && all.Places.FirstOrDefault(one => one.Entry.Id == id) is { Entry: var place })
+            return (place.Name, place.Place);
         throw new NotFoundException("entry");
     }
 

@@ -23,11 +23,14 @@ public sealed record Act
     public static Act Writing(params IReadOnlyList<EventWrite> writes) => writes.Count == 0 ? Nothing : new() { Writes = writes };
 
     /// <summary>Both at once; this first.</summary>
-    public Act And(Act other) => new()
+    public Act And(Act other) => All([this, other]);
+
+    /// <summary>Several at once, in their order.</summary>
+    public static Act All(IReadOnlyList<Act> acts) => new()
     {
-        Writes = [.. Writes, .. other.Writes],
-        HandsIn = [.. HandsIn, .. other.HandsIn],
-        Decides = [.. Decides, .. other.Decides],
+        Writes = [.. acts.SelectMany(act => act.Writes)],
+        HandsIn = [.. acts.SelectMany(act => act.HandsIn)],
+        Decides = [.. acts.SelectMany(act => act.Decides)],
     };
 }
 

@@ -138,23 +138,22 @@ public sealed class ActPlanner(Viewer viewer, IReadOnlyDictionary<Guid, Calendar
     })]);
 
     /// <summary>Each event of an act as it was before it.</summary>
-    /// <param name="saves">Those of the act, and the one before each, latest first, by event.</param>
+    /// <param name="events">Its events as they are, each with the version that it gave them, and as they were before; null where it made
+    /// them.</param>
     /// <returns>Nothing when there is no such act. Dates go back to where they were; those of what was split off, to what they were split
     /// from.</returns>
     /// <exception cref="ChangedMeanwhileException">One of the events was saved again since.</exception>
-    public static Act Undoing(IReadOnlyList<(StoredEvent Now, IReadOnlyList<Revision> Saves)> saves, SchoolCalendar school)
+    public static Act Undoing(
+        IReadOnlyList<(StoredEvent Now, int Version, Revision? Before)> events, SchoolCalendar school)
     {
         var writes = new List<EventWrite>();
-        foreach (var (now, (last, before)) in saves.Select(one => (one.Now, (one.Saves[0], one.Saves.Skip(1).FirstOrDefault()))))
+        foreach (var (now, version, before) in events)
         {
-            if (now.Version != last.Version)
+            if (now.Version != version)
                 throw new ChangedMeanwhileException();
             if (before is not null)
             {
-                writes.Add(EventWrite.Saving(now, before.Event, EventAct.Undone, before.IsRemoved, school) with
-                {
-                    Follows = date => Following.Find(now.Event, [before.Event], date, school),
-                });
+                writes.Add(EventWrite.Saving(now, before.Event, EventAct.Undone, before.IsRemoved, school));
                 continue;
             }
             var from = writes.FindIndex(write => write.Event.Uid == now.Event.Continues);

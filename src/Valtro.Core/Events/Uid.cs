@@ -21,6 +21,7 @@ public readonly record struct Uid(string Text) : IComparable<Uid>
     public static Uid Of(Guid guid) => new(guid.ToString());
 
     /// <summary>Another one, the same each time, from which there is no way back to this one.</summary>
+    /// <remarks>Only a name that nobody can guess hides itself: whoever brings in names from outside has to add a secret.</remarks>
     public Uid Hidden(string purpose)
     {
         var key = Guid.TryParse(Text, out var guid) ? guid.ToByteArray() : Encoding.UTF8.GetBytes(ToString());

@@ -1,5 +1,5 @@
--- Places are entities: documents name one by its id, as they name a category, and event_reference keeps it there. Words that are no place of the
--- list stay words. What later issues need of a place has its column, empty.
+-- Places are entities: documents name one by its id, as they name a category, and event_reference keeps it there. Words that are no
+-- place of the list stay words. What later issues need of a place has its column, empty.
 -- An event's name for programs outside is a text, so that what came from outside can keep the one it has.
 select set_config('valtro.organisation', 'all', true);
 

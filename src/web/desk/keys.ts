@@ -4,6 +4,7 @@ import type { Day } from '../shared/days'
 export const keys = {
   session: ['session'] as const,
   calendars: ['calendars'] as const,
+  plate: (name: string) => ['calendars', 'plate', name] as const,
   calendar: (id: string) => ['calendars', id] as const,
   publishing: (id: string) => ['calendars', id, 'publishing'] as const,
   occurrences: (from: Day, to: Day) => ['occurrences', from, to] as const,
@@ -25,6 +26,7 @@ export const keys = {
   yearPlans: ['year-plans'] as const,
   impact: (id: string | null, draft: string) => ['year-plans', 'impact', id, draft] as const,
   lists: ['lists'] as const,
+  listMerge: (path: string, id: string, into: string) => ['lists', path, id, into] as const,
   days: (from: Day, to: Day) => ['days', from, to] as const,
   line: (text: string, day: Day) => ['line', text, day] as const,
   several: (rows: string) => ['several', rows] as const,

@@ -1,4 +1,3 @@
-import { useQuery } from '@tanstack/react-query'
 import { useEffect, useEffectEvent, useState, type FormEvent } from 'react'
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router'
 import { Plate } from '../../shared/Plate'
@@ -9,7 +8,7 @@ import { NothingHere } from '../NothingHere'
 import { Level } from '../Level'
 import { hueName } from '../hues'
 import { disclosures, forWhomWords, levelsOf, type ForWhom } from '../openness'
-import { useCalendar, useCalendars, useColours, useZones } from './queries'
+import { useCalendar, useCalendars, useColours, usePlate, useZones } from './queries'
 import { useRefresh } from '../refresh'
 import { useOrganisation, useSession } from '../session/queries'
 import { useToast } from '../Toasts'
@@ -325,13 +324,9 @@ function sayForWhom(disclosure: Disclosure): string {
 
 /** Follows the name with a free plate until somebody writes one of their own. */
 function useProposedPlate(isNew: boolean, name: string, isWritten: boolean, propose: (plate: string) => void) {
-  const proposal = useQuery({
-    queryKey: ['calendars', 'plate', name],
-    queryFn: ({ signal }) => call('GET', `/calendars/plate?name=${encodeURIComponent(name)}`, undefined, { signal }),
-    enabled: isNew && !isWritten && name.trim() !== '',
-    staleTime: Infinity,
-  }).data?.plate
-  const take = useEffectEvent(propose)
+  const proposal = usePlate(name, isNew && !isWritten).data?.plate
+  // What somebody wrote stays, also where a proposal for the name is known from before.
+  const take = useEffectEvent((plate: string) => (isWritten ? undefined : propose(plate)))
   useEffect(() => {
     if (proposal !== undefined) take(proposal)
   }, [proposal])

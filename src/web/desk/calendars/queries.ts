@@ -20,6 +20,15 @@ export function useCalendar(id: string | undefined) {
   })
 }
 
+/** A free plate for a name. */
+export function usePlate(name: string, isWanted: boolean) {
+  return useQuery({
+    queryKey: keys.plate(name),
+    queryFn: ({ signal }) => call('GET', `/calendars/plate?name=${encodeURIComponent(name)}`, undefined, { signal }),
+    enabled: isWanted && name.trim() !== '',
+  })
+}
+
 export function usePublishing(id: string) {
   return useQuery({
     queryKey: keys.publishing(id),

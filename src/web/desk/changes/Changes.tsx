@@ -121,14 +121,17 @@ export function useUndo() {
         try {
           await call('POST', `/acts/${actId}/undo`)
           toast(t('itIsAsItWas'))
-        } catch (failed) {
-          toast(failed instanceof Error ? failed.message : String(failed))
+        } finally {
+          await refresh.everything()
         }
-        await refresh.everything()
       }
-      const foreseen = await call('GET', `/acts/${actId}/undo`)
-      if (foreseen.events > 1) toast(sayForeseen(foreseen), undo)
-      else await undo()
+      try {
+        const foreseen = await call('GET', `/acts/${actId}/undo`)
+        if (foreseen.events > 1) toast(sayForeseen(foreseen), undo)
+        else await undo()
+      } catch (failed) {
+        toast(failed instanceof Error ? failed.message : String(failed))
+      }
     },
     [refresh, toast],
   )

@@ -1,10 +1,10 @@
-import { useQuery } from '@tanstack/react-query'
 import { useState, type ChangeEventHandler, type FormEvent, type ReactNode } from 'react'
 import type { Problem } from '../Problem'
 import { call } from '../api'
 import type { Foreseen } from '../types'
 import { useUndo } from '../changes/Changes'
 import { Refusal } from '../Refusal'
+import { useListMerge, type ListPath } from './queries'
 import { useRefresh } from '../refresh'
 import { useToast } from '../Toasts'
 import { useFields } from '../useFields'
@@ -24,8 +24,6 @@ interface More<Entry> {
   of: (entry: Entry | null) => string
   input: (value: string, change: (value: string) => void) => ReactNode
 }
-
-type ListPath = '/lists/places' | '/lists/categories'
 
 interface NameListProps<Entry extends ListEntry> {
   /** What is said of one entry, by its kind. */
@@ -122,15 +120,6 @@ function EntryLine<Entry extends ListEntry>(props: NameListProps<Entry> & { entr
   )
 }
 
-/** What making one of two would do to events. */
-function useMerge(path: ListPath, id: string, into: string) {
-  return useQuery({
-    queryKey: ['lists', path, id, 'merge', into],
-    queryFn: () => call('GET', `${path}/${id}/merge?into=${into}`),
-    enabled: into !== '',
-  })
-}
-
 function Follows({ foreseen, other }: { foreseen: Foreseen; other: string | undefined }) {
   return (
     <span className="soft" role="status">
@@ -149,7 +138,7 @@ function EntryForm<Entry extends ListEntry>(props: NameListProps<Entry> & { entr
   const refresh = useRefresh()
   const toast = useToast()
   const put = (newName: string, newValue: string) => call('PUT', `${path}/${entry.id}`, { name: newName, [more.field]: newValue })
-  const foreseen = useMerge(path, entry.id, into).data
+  const foreseen = useListMerge(path, entry.id, into).data
   const undoAct = useUndo()
   const save = (event: FormEvent) => {
     event.preventDefault()
