@@ -46,8 +46,8 @@ async function measure(path) {
 function bare(calendars, from, to) {
   const list = calendars.map((id) => `'${id}'`).join(', ')
   const rows = `select e.id, e.home_calendar_id, e.uid, e.state, e.content from event e where e.removed_at is null and e.id in (
-    select id from event where home_calendar_id in (${list}) and removed_at is null and reach && tstzrange('${from}', '${to}')
-    union all select event_id from placement where calendar_id in (${list}) and reach && tstzrange('${from}', '${to}'));`
+    select id from event where home_calendar_id in (${list}) and removed_at is null and reach_to >= '${from}' and reach_from < '${to}'
+    union all select event_id from placement where calendar_id in (${list}) and reach_to >= '${from}' and reach_from < '${to}');`
   const said = execFileSync(process.env.VALTRO_PSQL, ['-qAt'], { input: `\\timing on\n\\o /dev/null\nset valtro.organisation = 'all';\n${rows.repeat(RUNS + WARM)}`, maxBuffer: 1e9 }).toString()
   const took = [...said.matchAll(/(?:Time|Zeit): ([\d.,]+) ms/g)].map((one) => Number(one[1].replace(',', '.')))
   return took.slice(WARM + 1).sort((one, other) => one - other)

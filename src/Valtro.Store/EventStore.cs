@@ -23,13 +23,19 @@ public sealed class EventStore(Database database)
             select c.id from calendar c where c.organisation_id = @organisationId and c.removed_at is not null))
         """;
 
+    /// <summary>Compares nothing before the wall but what leaks nothing: else no index would help behind it (docs/decisions/walls.md).</summary>
+    internal const string IsInWindow =
+        """
+        e.organisation_id = @organisationId
+          and e.removed_at is null
+          and ((e.home_calendar_id = any(@calendars) and e.reach_to >= @from and e.reach_from < @to)
+               or e.id = any(array(
+                   select event_id from placement where calendar_id = any(@calendars) and reach_to >= @from and reach_from < @to)))
+        """;
+
     /// <summary>Events of some calendars whose dates may fall in the window, removed ones not among them.</summary>
     public Task<IReadOnlyList<CalendarEvent>> InWindowAsync(Guid organisationId, Guid[] calendars, Window window) => ListAsync($"""
-            where e.organisation_id = @organisationId
-              and e.removed_at is null
-              and ((e.home_calendar_id = any(@calendars) and e.reach && tstzrange(@from, @to))
-                   or e.id = any(array(
-                       select event_id from placement where calendar_id = any(@calendars) and reach && tstzrange(@from, @to))))
+            where {IsInWindow}
               {IsOnCalendarInUse}
             order by e.id
             """, new

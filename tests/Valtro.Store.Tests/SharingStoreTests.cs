@@ -447,6 +447,29 @@ public sealed class SharingStoreTests : SchoolAndClub
             Assert.Equal(2, await walled.FirstAsync<long>("select count(*) from calendar"));
     }
 
+    /// <summary>A policy is asked before all that may leak, so that an index may go unused that serves whoever stands on no wall.</summary>
+    [Fact]
+    public async Task Behind_the_wall_a_window_finds_its_events_by_their_times()
+    {
+        await using var walled = Database.Walled(_test.ConnectionString);
+        var calendar = await CalendarAsync("PW");
+        await _test.Database.ExecuteAsync("""
+            insert into event (id, organisation_id, home_calendar_id, content, state, reach, created_at)
+            select gen_random_uuid(), @_school, @Id, '{"v": 1, "title": "Long ago", "when": {}}', 'live',
+                tstzrange(@Now - n * interval '1 day', @Now - n * interval '1 day' + interval '1 hour'), @Now
+            from generate_series(1, 3000) n;
+            analyze event
+            """, new { _school, calendar.Id, Now });
+        using var within = Wall.Within(_school);
+        var plan = await walled.ListAsync<string>(
+            $"explain select e.id from event e where {EventStore.IsInWindow}",
+            new { organisationId = _school, calendars = new[] { calendar.Id }, from = Now, to = Now + Duration.FromDays(7) });
+        var index = Assert.Single(plan, line => line.Contains("Index Cond", StringComparison.Ordinal)
+            && line.Contains("home_calendar_id", StringComparison.Ordinal));
+        Assert.Contains("reach_to", index, StringComparison.Ordinal);
+        Assert.Contains("reach_from", index, StringComparison.Ordinal);
+    }
+
     /// <summary>So that it may be asked again when its connection was cut, and so that nobody who looks changes anything.</summary>
     [Fact]
     public async Task What_reads_can_write_nothing()

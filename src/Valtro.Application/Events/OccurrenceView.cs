@@ -10,7 +10,20 @@ namespace Valtro.Application.Events;
 
 /// <summary>A date as one person may see it.</summary>
 /// <param name="IsYours">They make events on its calendar, and it has not gone out yet.</param>
-public readonly record struct SeenOccurrence(EventDate Date, Disclosed Disclosed, Sight Sight, bool IsYours);
+public sealed record SeenOccurrence(EventDate Date, Disclosed Disclosed, Sight Sight, bool IsYours) : IComparable<SeenOccurrence>
+{
+    /// <summary>As they happen; of those that begin together the longest first, and else always in the same order.</summary>
+    public int CompareTo(SeenOccurrence? other)
+    {
+        if (other is null)
+            return 1;
+        var (mine, theirs) = (Date.Occurrence, other.Date.Occurrence);
+        var by = mine.Start.CompareTo(theirs.Start);
+        by = by != 0 ? by : theirs.End.CompareTo(mine.End);
+        by = by != 0 ? by : Date.Event.Id.CompareTo(other.Date.Event.Id);
+        return by != 0 ? by : mine.RecurrenceId.CompareTo(theirs.RecurrenceId);
+    }
+}
 
 /// <summary>Dates as one person may see them.</summary>
 public sealed class OccurrenceView(Access access, EventStore events, IClock clock)
@@ -31,16 +44,22 @@ public sealed class OccurrenceView(Access access, EventStore events, IClock cloc
         var found = await events.InWindowAsync(viewer.OrganisationId, asked, window);
         var now = clock.GetCurrentInstant();
         var busy = Spoken.Now.Say("busy.title");
-        return [.. from calendarEvent in found
-                   let sight = viewer.Of(calendarEvent, disclosures, now)
-                   where sight.Detail > Detail.Nothing && sight.Calendars.Any(id => only is null || only.Contains(id))
-                   let isYours = !Visibility.LeavesTheHouse(calendarEvent.State)
-                       && viewer.May(CalendarAction.Contribute, calendarEvent.HomeCalendarId)
-                   let told = Disclosed.Of(calendarEvent, sight.Detail)?.Called(busy)
-                   from date in EventDates.In(calendarEvent, window, school)
-                   let disclosed = date.Exception is null ? told : Disclosed.Of(date, sight.Detail)?.Called(busy)
-                   where disclosed is not null
-                   orderby date.Occurrence.Start, date.Occurrence.End descending, calendarEvent.Id
-                   select new SeenOccurrence(date, disclosed, sight, isYours)];
+        var dates = new List<SeenOccurrence>(found.Count);
+        foreach (var calendarEvent in found)
+        {
+            var sight = viewer.Of(calendarEvent, disclosures, now);
+            if (sight.Detail == Detail.Nothing || (only is not null && !sight.Calendars.Any(only.Contains)))
+                continue;
+            var isYours = !Visibility.LeavesTheHouse(calendarEvent.State)
+                && viewer.May(CalendarAction.Contribute, calendarEvent.HomeCalendarId);
+            var told = Disclosed.Of(calendarEvent, sight.Detail)?.Called(busy);
+            foreach (var date in EventDates.In(calendarEvent, window, school))
+            {
+                if ((date.Exception is null ? told : Disclosed.Of(date, sight.Detail)?.Called(busy)) is { } disclosed)
+                    dates.Add(new SeenOccurrence(date, disclosed, sight, isYours));
+            }
+        }
+        dates.Sort();
+        return dates;
     }
 }

@@ -50,7 +50,7 @@ internal static class OccurrenceApi
         api.MapGet("/days", Days);
     }
 
-    private static async Task<Ok<IReadOnlyList<OccurrenceResponse>>> List(
+    private static async Task<Ok<IEnumerable<OccurrenceResponse>>> List(
         QueryDay from, QueryDay to, Guid[]? calendar, Access access, OccurrenceView view)
     {
         var viewer = await access.ViewerAsync();
@@ -58,7 +58,7 @@ internal static class OccurrenceApi
         var found = await view.InAsync(viewer, from.Date, to.Date, calendar is { Length: > 0 } ? calendar.ToHashSet() : null);
         if (found.Count > MostOccurrences)
             throw new RuleException("to", "window.tooManyDates", ("count", found.Count), ("most", MostOccurrences));
-        return TypedResults.Ok<IReadOnlyList<OccurrenceResponse>>([.. found.Select(seen => Show(seen, zone))]);
+        return TypedResults.Ok(found.Select(seen => Show(seen, zone)));
     }
 
     private static OccurrenceResponse Show(SeenOccurrence seen, DateTimeZone zone)
