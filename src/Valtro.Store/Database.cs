@@ -225,6 +225,8 @@ public sealed class Database : IAsyncDisposable
         return OnWholeConnectionAsync(source, async () =>
         {
             var telling = await TellingAsync(source);
+            if (Asking.Change is { } change)
+                telling += $"set local {Asking.ChangeSetting} = '{change}'; ";
             var connection = await source.OpenConnectionAsync();
             try
             {

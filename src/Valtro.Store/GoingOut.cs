@@ -23,8 +23,11 @@ public static class Announcements
     /// <summary>Before the id of an organisation: something on its desks is not as it was. Of what, it does not say.</summary>
     public const string Desk = "desk ";
 
-    internal static Task TellDesksAsync(DbTransaction transaction, Guid organisationId) => transaction.Connection!.ExecuteAsync(
-        "select pg_notify(@Channel, @news)", new { Channel, news = $"{Desk}{organisationId}" }, transaction);
+    /// <summary>The same, and after the id by which request (<see cref="Asking.Change"/>).</summary>
+    public const string DeskBy = "desk-by ";
+
+    internal static Task TellDesksAsync(DbTransaction transaction, Guid organisationId) =>
+        transaction.Connection!.ExecuteAsync("select tell_desk(@organisationId)", new { organisationId }, transaction);
 }
 
 /// <summary>What every act does that readers may notice: the editions concerned get their next version, and are rendered.</summary>
@@ -78,7 +81,7 @@ internal static class GoingOut
         select pg_notify('{Announcements.Channel}', '{Announcements.Changed}' || id || ' ' || content_version || ' ' || not_before)
         from raised
         union all
-        select pg_notify('{Announcements.Channel}', '{Announcements.Desk}' || organisation_id)
+        select tell_desk(organisation_id)
         from raised
         """, parameters, transaction);
 }

@@ -201,7 +201,7 @@ public sealed class WorkStore(Database database)
                 where kind = @kind and key = @Key
                 returning organisation_id
             )
-            select pg_notify('{Announcements.Channel}', '{Announcements.Desk}' || organisation_id) from failed
+            select tell_desk(organisation_id) from failed
                 where organisation_id is not null
             """,
                 new

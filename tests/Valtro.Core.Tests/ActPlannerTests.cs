@@ -166,7 +166,7 @@ public class ActPlannerTests
         var tables = Calendars.ToDictionary(one => one.Key, one => one.Value.Disclosure);
         var moving = Foreseen.Of(ActPlanner.Moving([Stored(Lab), Stored(Lab, isRemoved: true)], Port, School), tables);
         Assert.Equal((2, 0, 0), (moving.Events, moving.Removed, moving.Returned));
-        Assert.Equal([new ForeseenReaders(Audience.Link, 0, 1), new ForeseenReaders(Audience.Everyone, 0, 1)], moving.Readers);
+        Assert.Equal([new ForeseenReaders(Audience.Link, 0, 1, 0), new ForeseenReaders(Audience.Everyone, 0, 1, 0)], moving.Readers);
         var back = Foreseen.Of(Editor.TakingOut(Stored(Lab, isRemoved: true)), tables);
         Assert.Equal((1, 1), (back.Returned, back.Readers.Single(one => one.Audience == Audience.Everyone).More));
     }

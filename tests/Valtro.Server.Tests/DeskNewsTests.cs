@@ -14,14 +14,15 @@ public sealed class DeskNewsTests(ValtroApp app) : IClassFixture<ValtroApp>
         return stream;
     }
 
-    private static async Task HearAsync(StreamReader stream)
+    /// <returns>By which requests.</returns>
+    private static async Task<string> HearAsync(StreamReader stream)
     {
         while (await stream.ReadLineAsync() is { } line)
         {
             if (line == "event: desk")
-                return;
+                return (await stream.ReadLineAsync())!["data: ".Length..];
         }
-        Assert.Fail("The stream ended before anything was told.");
+        throw new InvalidOperationException("The stream ended before anything was told.");
     }
 
     [Fact]
@@ -38,6 +39,21 @@ public sealed class DeskNewsTests(ValtroApp app) : IClassFixture<ValtroApp>
         await HearAsync(stream);
         await ada.DoAsync(HttpMethod.Post, "/api/lists/places", new { name = "Crow’s nest" });
         await HearAsync(stream);
+    }
+
+    /// <summary>So that a desk does not ask a second time for what came of its own act.</summary>
+    [Fact]
+    public async Task It_is_told_by_which_request()
+    {
+        var ada = await app.SignedInAsync();
+        using var stream = await ListenAsync(ada);
+        foreach (var name in new[] { "Rope locker", "Sail loft" })
+        {
+            var answer = await ada.SendAsync(HttpMethod.Post, "/api/lists/places", new { name });
+            Assert.Equal(Assert.Single(answer.Headers.GetValues("Valtro-Change")), await HearAsync(stream));
+        }
+        var read = await ada.Http.GetAsync("/api/lists");
+        Assert.False(read.Headers.Contains("Valtro-Change"));
     }
 
     [Fact]

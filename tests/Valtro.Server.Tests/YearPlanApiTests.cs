@@ -111,6 +111,10 @@ public sealed class YearPlanApiTests(ValtroApp app) : IClassFixture<ValtroApp>
             await ada.DoAsync(HttpMethod.Post, "/api/events/several/check", new { rows = new[] { good, bad }, calendarId = (string?)null });
         Assert.Equal("Thursday 3 December 2026, 09:00 to 10:30", (string)check["rows"]![0]!["words"]!);
         Assert.Equal(["calendar", "date", "title"], check["rows"]![1]!["errors"]!.AsObject().Select(one => one.Key).Order());
+        Assert.Equal(["Members: all of them", "With the link: all of them", "Everyone: all of them"], await WhoSeesAsync(good, bad));
+        Assert.Equal(["Members: all of them", "With the link: all of them, 1 only as “Busy”", "Everyone: one of them, 1 only as “Busy”"],
+            await WhoSeesAsync(good with { calendar = "SLIP" }, good with { calendar = "ROW" }, bad));
+        Assert.Equal(["Members: none", "With the link: none", "Everyone: none"], await WhoSeesAsync(good with { calendar = "STF" }));
         var before = await app.Test.Database.FirstAsync<long>("select count(*) from event");
         var refused =
             await ada.SendAsync(HttpMethod.Post, "/api/events/several", new { rows = new[] { good, bad }, calendarId = (string?)null });
@@ -130,6 +134,10 @@ public sealed class YearPlanApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         Assert.Equal(HttpStatusCode.BadRequest,
             (await ada.SendAsync(HttpMethod.Post, "/api/events/several",
                 new { rows = Enumerable.Repeat(good, 501), calendarId = (string?)null })).StatusCode);
+
+        async Task<IEnumerable<string>> WhoSeesAsync(params object[] rows) =>
+            (await ada.DoAsync(HttpMethod.Post, "/api/events/several/check", new { rows, calendarId = (string?)null }))["whoSees"]!
+                .AsArray().Select(one => (string)one!);
     }
 
     [Fact]

@@ -169,7 +169,7 @@ describe('lists', () => {
 })
 
 describe('several at once', () => {
-  const check = { rows: [] }
+  const check = { rows: [], whoSees: ['Everyone: none'] }
 
   const paste = async (lines: number) => {
     const asked = answer({ 'POST /events/several/check': check, 'POST /events/several': { actId: 'act', events: [] } })
@@ -183,6 +183,11 @@ describe('several at once', () => {
     await user.paste(Array.from({ length: lines }, (_, line) => `3 Dec 2026\t9\t10\tKnots ${line + 1}\tLoft\tPW`).join('\n'))
     return { asked, user }
   }
+
+  test('who will see them stands there before they are saved', async () => {
+    await paste(2)
+    await screen.findByText('Everyone: none')
+  })
 
   test('250 pasted lines are 250 lines', async () => {
     const { asked, user } = await paste(250)

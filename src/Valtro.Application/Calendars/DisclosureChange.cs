@@ -9,10 +9,8 @@ namespace Valtro.Application.Calendars;
 /// <summary>How a changed table stands in the audit list.</summary>
 public static class DisclosureChange
 {
-    public static AuditLine[] Audit(Viewer viewer, string calendar, Disclosure before, Disclosure after, Instant now)
-    {
-        Audience[] audiences = [Audience.Members, Audience.Link, Audience.Everyone];
-        return [.. audiences
+    public static AuditLine[] Audit(Viewer viewer, string calendar, Disclosure before, Disclosure after, Instant now) =>
+        [.. Audiences.Readers
             .Where(audience => before[audience] != after[audience])
             .GroupBy(audience => after[audience] > before[audience] ? AuditAct.Opened : AuditAct.Closed)
             .Select(group => new AuditLine(
@@ -21,5 +19,4 @@ public static class DisclosureChange
                     ("parts",
                         ValueList.Of<Saying>(
                             [.. group.Select(audience => DetailWords.Changed(audience, before[audience], after[audience]))]))), now))];
-    }
 }

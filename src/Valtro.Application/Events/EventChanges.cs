@@ -33,14 +33,22 @@ public sealed class EventChanges(Access access, EventDesk desk, RevisionStore re
     }
 
     /// <summary>Makes several events at once, each as <see cref="AddAsync"/> would.</summary>
-    public async Task<ActDone> AddSeveralAsync(Viewer viewer, IReadOnlyList<(Guid CalendarId, EventContent Content)> events)
+    public async Task<ActDone> AddSeveralAsync(Viewer viewer, IReadOnlyList<(Guid CalendarId, EventContent Content)> events) =>
+        (await commits.CommitAsync(await PlanSeveralAsync(viewer, events)))!;
+
+    /// <summary>Who would see how many of them.</summary>
+    public async Task<IReadOnlyList<string>> WhoWillSeeAsync(Viewer viewer, IReadOnlyList<(Guid CalendarId, EventContent Content)> events) =>
+        events.Count == 0
+            ? []
+            : ForeseenBody.WhoWillSee(await PlanSeveralAsync(viewer, events), (await access.HouseAsync()).Disclosures);
+
+    private async Task<Act> PlanSeveralAsync(Viewer viewer, IReadOnlyList<(Guid CalendarId, EventContent Content)> events)
     {
         if (events.Any(one => !viewer.May(CalendarAction.Edit, one.CalendarId)))
             throw new RuleException("rows", "event.someWaitForSignOff");
         var house = await access.HouseAsync();
         var planner = new ActPlanner(viewer, house.Calendars, house.School);
-        return (await commits.CommitAsync(Act.All(
-            [.. events.Select(one => planner.Making(one.Content, new Standing(one.CalendarId, null, IsDraft: false)))])))!;
+        return Act.All([.. events.Select(one => planner.Making(one.Content, new Standing(one.CalendarId, null, IsDraft: false)))]);
     }
 
     private static Standing Where(EventForm form) => new(form.CalendarId, form.Placements, form.IsDraft);

@@ -18,6 +18,17 @@ public sealed record ForeseenBody(
             [.. foreseen.Readers.Where(one => one.Less > 0).Select(one => Say("foreseen.less", one.Audience, one.Less))]);
     }
 
+    /// <summary>Of an act that only makes events: each audience, and how many of them it sees.</summary>
+    public static IReadOnlyList<string> WhoWillSee(Act act, IReadOnlyDictionary<Guid, Disclosure> calendars)
+    {
+        var foreseen = Foreseen.Of(act, calendars);
+        return [.. from audience in Audiences.Readers
+                   let readers = foreseen.Readers.FirstOrDefault(one => one.Audience == audience)
+                   let seen = readers?.More ?? 0
+                   let said = Say(seen == 0 ? "foreseen.none" : seen == foreseen.Events ? "foreseen.all" : "foreseen.some", audience, seen)
+                   select readers is { Times: > 0 } ? Spoken.Now.Say("foreseen.timesOnly", ("seen", said), ("count", readers.Times)) : said];
+    }
+
     private static string Say(string code, Audience audience, int events) =>
         Spoken.Now.Say(code, ("audience", DetailWords.Of(audience)), ("count", events));
 }

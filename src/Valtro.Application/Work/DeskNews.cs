@@ -3,7 +3,7 @@ using System.Runtime.CompilerServices;
 namespace Valtro.Application.Work;
 
 /// <summary>Tells open desks that something of their organisation is another, so that they need not ask by the clock. It does not say
-/// what.</summary>
+/// what, but by which requests, where all are known: whoever made one has asked already.</summary>
 public sealed class DeskNews
 {
     public Listeners Listeners { get; } = new(most: 2_000);
@@ -13,6 +13,11 @@ public sealed class DeskNews
     {
         yield return Listener.StillHere;
         while (true)
-            yield return await listener.WaitAsync(ends) ? "event: desk\ndata: changed\n\n" : Listener.StillHere;
+        {
+            var by = await listener.WaitAsync(ends);
+            yield return by.Count == 0
+                ? Listener.StillHere
+                : $"event: desk\ndata: {(by.Contains("") ? "" : string.Join(' ', by))}\n\n";
+        }
     }
 }

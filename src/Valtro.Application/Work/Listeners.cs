@@ -11,12 +11,13 @@ public sealed class Listeners(int most)
     private int _count;
 
     /// <summary>Whoever listens should look whether what they have is still right.</summary>
-    public void Announce(Guid id)
+    /// <param name="by">Which request made it; empty where nobody knows.</param>
+    public void Announce(Guid id, string by = "")
     {
         if (_of.TryGetValue(id, out var listeners))
         {
             foreach (var listener in listeners.Keys)
-                listener.Raise();
+                listener.Raise(by);
         }
     }
 
@@ -55,30 +56,42 @@ public sealed class Listener(Action<Listener> leave) : IDisposable
 
     private static readonly TimeSpan Heartbeat = TimeSpan.FromSeconds(20);
 
-    private readonly Channel<bool> _channel =
-        Channel.CreateBounded<bool>(new BoundedChannelOptions(1) { FullMode = BoundedChannelFullMode.DropWrite });
+    /// <summary>So many requests are told apart; where there are more, nobody knows.</summary>
+    private const int MostKnown = 50;
 
-    internal void Raise() => _channel.Writer.TryWrite(true);
+    private readonly Channel<string> _channel =
+        Channel.CreateBounded<string>(new BoundedChannelOptions(MostKnown) { FullMode = BoundedChannelFullMode.DropWrite });
 
-    /// <returns>Whether something was announced; if not, it is time for a sign of life. It may be asked again all the same: an announcement
-    /// may have been lost.</returns>
+    private int _isOverfull;
+
+    internal void Raise(string by)
+    {
+        // One place is kept free, so that the last that is written is seen not to be the last that there was.
+        if (_channel.Reader.Count >= MostKnown - 1)
+            Volatile.Write(ref _isOverfull, 1);
+        _channel.Writer.TryWrite(by);
+    }
+
+    /// <returns>By which requests what was announced was made, each once, empty where nobody knows of one; none where it is time for a sign
+    /// of life. It may be asked again all the same: an announcement may have been lost.</returns>
     /// <exception cref="OperationCanceledException">The reader left, or the server stops: both are the end of a stream.</exception>
-    public async Task<bool> WaitAsync(CancellationToken ends)
+    public async Task<IReadOnlyCollection<string>> WaitAsync(CancellationToken ends)
     {
         using var wait = CancellationTokenSource.CreateLinkedTokenSource(ends);
         wait.CancelAfter(Heartbeat);
-        var isNews = false;
         try
         {
-            isNews = await _channel.Reader.WaitToReadAsync(wait.Token);
+            await _channel.Reader.WaitToReadAsync(wait.Token);
         }
         catch (OperationCanceledException) when (!ends.IsCancellationRequested)
         {
         }
-        while (_channel.Reader.TryRead(out _))
-        {
-        }
-        return isNews;
+        var by = new HashSet<string>();
+        if (Interlocked.Exchange(ref _isOverfull, 0) == 1)
+            by.Add("");
+        while (_channel.Reader.TryRead(out var one))
+            by.Add(one);
+        return by;
     }
 
     public void Dispose() => leave(this);

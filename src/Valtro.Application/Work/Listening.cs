@@ -71,6 +71,11 @@ internal sealed class Listening(Database database, EditionStore editions, Artefa
         {
             desks.Listeners.Announce(Guid.Parse(payload[Announcements.Desk.Length..]));
         }
+        else if (payload.StartsWith(Announcements.DeskBy, StringComparison.Ordinal))
+        {
+            var parts = payload[Announcements.DeskBy.Length..].Split(' ');
+            desks.Listeners.Announce(Guid.Parse(parts[0]), parts[1]);
+        }
         else if (payload == Announcements.Work)
         {
             signal.Raise();

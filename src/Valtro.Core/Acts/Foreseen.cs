@@ -9,14 +9,12 @@ namespace Valtro.Core.Acts;
 /// <param name="Readers">Audiences to which something changes, narrowest first.</param>
 public sealed record Foreseen(int Events, int Removed, int Returned, IReadOnlyList<ForeseenReaders> Readers)
 {
-    private static readonly Audience[] Narrowest = [Audience.Members, Audience.Link, Audience.Everyone];
-
     /// <param name="calendars">What each calendar shows whom.</param>
     public static Foreseen Of(Act act, IReadOnlyDictionary<Guid, Disclosure.Disclosure> calendars) => new(
         act.Writes.Count,
         act.Writes.Count(write => write.IsRemoved && !WasRemoved(write)),
         act.Writes.Count(write => !write.IsRemoved && WasRemoved(write)),
-        [.. from audience in Narrowest
+        [.. from audience in Audiences.Readers
             let levels = act.Writes.Select(write => (
                 Was: write.Before is null || write.Before.IsRemoved
                     ? Detail.Nothing
@@ -25,11 +23,13 @@ public sealed record Foreseen(int Events, int Removed, int Returned, IReadOnlyLi
             let more = levels.Count(level => level.Becomes > level.Was)
             let less = levels.Count(level => level.Becomes < level.Was)
             where more + less > 0
-            select new ForeseenReaders(audience, more, less)]);
+            select new ForeseenReaders(
+                audience, more, less, levels.Count(level => level.Becomes > level.Was && level.Becomes == Detail.Times))]);
 
     private static bool WasRemoved(EventWrite write) => write.Before?.IsRemoved == true;
 }
 
 /// <param name="More">Events of which the audience sees more than before.</param>
 /// <param name="Less">Events of which it sees less, or nothing any more.</param>
-public sealed record ForeseenReaders(Audience Audience, int More, int Less);
+/// <param name="Times">Of those of which it sees more, those of which it sees the times only.</param>
+public sealed record ForeseenReaders(Audience Audience, int More, int Less, int Times);

@@ -11,6 +11,12 @@ public enum Audience
     Everyone,
 }
 
+public static class Audiences
+{
+    /// <summary>Those to whom a calendar may be opened, narrowest first.</summary>
+    public static IReadOnlyList<Audience> Readers { get; } = [Audience.Members, Audience.Link, Audience.Everyone];
+}
+
 /// <summary>How much of an event is seen, least first.</summary>
 public enum Detail
 {

@@ -26,7 +26,7 @@ public sealed record Opening(
     /// <param name="events">All that are shown on the calendar, placed ones too.</param>
     /// <remarks>An event outside its showing span counts: it will be seen when its time comes.</remarks>
     public static IReadOnlyList<Opening> Of(IReadOnlyCollection<CalendarEvent> events, Disclosure before, Disclosure after) =>
-        [.. new[] { Audience.Members, Audience.Link, Audience.Everyone }
+        [.. Audiences.Readers
             .Where(audience => before[audience] != after[audience])
             .Select(audience => Of(events, audience, before, after))];
 

@@ -10,8 +10,6 @@ namespace Valtro.Core.Disclosure;
 /// </remarks>
 public static class SeesLess
 {
-    private static readonly Audience[] Readers = [Audience.Members, Audience.Link, Audience.Everyone];
-
     public static bool Between(CalendarEvent before, CalendarEvent after)
     {
         if (Visibility.LeavesTheHouse(before.State) && !Visibility.LeavesTheHouse(after.State))
@@ -32,7 +30,7 @@ public static class SeesLess
         string text => LosesText(text, becomes as string ?? ""),
         Place place => LosesText(place.Name, (becomes as Place ?? Place.Nowhere).Name),
         RichText rich => LosesText(rich.Html, (becomes as RichText)?.Html ?? ""),
-        Cap cap => becomes is Cap lower && Readers.Any(audience => lower[audience] < cap[audience]),
+        Cap cap => becomes is Cap lower && Audiences.Readers.Any(audience => lower[audience] < cap[audience]),
         ShowingSpan span => becomes is ShowingSpan other && IsShorter(span, other),
         Series series => becomes is Series other && other.Removed.Except(series.Removed).Any(),
         IEnumerable<object> values => becomes is not IEnumerable<object> left || values.Except(left).Any(),

@@ -24,7 +24,8 @@ public sealed record SeveralRequest(IReadOnlyList<TableRow> Rows, Guid? Calendar
 /// <param name="Errors">By column.</param>
 public sealed record RowResponse(bool IsEmpty, string Words, Guid? CalendarId, IReadOnlyDictionary<string, string> Errors);
 
-public sealed record SeveralResponse(IReadOnlyList<RowResponse> Rows);
+/// <param name="WhoSees">Each audience and how many of the rows that are right it will see, in words.</param>
+public sealed record SeveralResponse(IReadOnlyList<RowResponse> Rows, IReadOnlyList<string> WhoSees);
 
 /// <summary>Events said quickly: one in a line of text, or many in a table.</summary>
 internal static class SeveralApi
@@ -32,10 +33,7 @@ internal static class SeveralApi
     public static void MapSeveral(this RouteGroupBuilder api)
     {
         api.MapPost("/events/line", Line).ReadsOnly();
-        api.MapPost("/events/several/check",
-            async (SeveralRequest request, TableReader reader) =>
-                TypedResults.Ok(Shown(await reader.ReadAsync(request.Rows, request.CalendarId))))
-            .ReadsOnly();
+        api.MapPost("/events/several/check", Check).ReadsOnly();
         api.MapPost("/events/several", Save).AddEndpointFilter<OnceFilter>();
     }
 
@@ -56,6 +54,13 @@ internal static class SeveralApi
             isUnknown ? [.. reading.Unread, Spoken.Now.Say("line.noSuchPlate", ("plate", reading.CalendarPlate))] : reading.Unread));
     }
 
+    private static async Task<Ok<SeveralResponse>> Check(SeveralRequest request, TableReader reader, Access access, EventChanges changes)
+    {
+        var rows = await reader.ReadAsync(request.Rows, request.CalendarId);
+        return TypedResults.Ok(
+            new SeveralResponse([.. rows.Select(Shown)], await changes.WhoWillSeeAsync(await access.ViewerAsync(), EventsOf(rows))));
+    }
+
     private static async Task<Results<Ok<ActResponse>, ProblemHttpResult>> Save(
         SeveralRequest request, TableReader reader, Access access, EventChanges changes)
     {
@@ -68,17 +73,20 @@ internal static class SeveralApi
             .ToArray();
         if (refusals.Length > 0)
             throw new RuleException(refusals);
-        var events = rows.Where(row => row.Content is not null).Select(row => (row.Calendar!.Id, row.Content!)).ToArray();
+        var events = EventsOf(rows);
         if (events.Length == 0)
             throw new RuleException("rows", "row.tableEmpty");
         var done = await changes.AddSeveralAsync(await access.ViewerAsync(), events);
         return TypedResults.Ok(new ActResponse(done.ActId, events.Length));
     }
 
-    private static SeveralResponse Shown(IReadOnlyList<ReadRow> rows) => new([.. rows.Select(row => new RowResponse(
+    private static (Guid CalendarId, EventContent Content)[] EventsOf(IReadOnlyList<ReadRow> rows) =>
+        [.. rows.Where(row => row.Content is not null).Select(row => (row.Calendar!.Id, row.Content!))];
+
+    private static RowResponse Shown(ReadRow row) => new(
         row.IsEmpty,
         row.Words,
         row.Calendar?.Id,
         row.Refusals.GroupBy(refusal => refusal.Field)
-            .ToDictionary(group => group.Key, group => string.Join(" ", group.Select(refusal => Spoken.Now.Say(refusal.Saying))))))]);
+            .ToDictionary(group => group.Key, group => string.Join(" ", group.Select(refusal => Spoken.Now.Say(refusal.Saying)))));
 }

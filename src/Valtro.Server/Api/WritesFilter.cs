@@ -1,4 +1,5 @@
 using Valtro.Application.Editions;
+using Valtro.Store;
 
 namespace Valtro.Server.Api;
 
@@ -17,13 +18,17 @@ internal static class ReadsOnlyExtensions
 }
 
 /// <summary>After a change this node asks the database what readers get, instead of waiting to hear of it: whoever made the change sees it
-/// at once.</summary>
+/// at once. And it says how news will call the change.</summary>
 internal sealed class WritesFilter(Artefacts artefacts) : IEndpointFilter
 {
+    /// <summary>How news call what the request changes.</summary>
+    private const string ChangeHeader = "Valtro-Change";
+
     public async ValueTask<object?> InvokeAsync(EndpointFilterInvocationContext context, EndpointFilterDelegate next)
     {
         if (ReadsOnly.Is(context.HttpContext))
             return await next(context);
+        context.HttpContext.Response.Headers[ChangeHeader] = Asking.Named();
         try
         {
             return await next(context);

@@ -1,6 +1,5 @@
 import { useState } from 'react'
-import { call } from './api'
-import { useRefresh } from './refresh'
+import { useWrite } from './useWrite'
 import { useToast } from './Toasts'
 import { usePost } from './usePost'
 import { t } from './words'
@@ -31,12 +30,11 @@ interface SecretActsProps {
 export function SecretActs({ path, isThere, words, onDone }: SecretActsProps) {
   const [asking, setAsking] = useState<'replace' | 'withdraw' | null>(null)
   const { problem, isBusy, post, forget } = usePost()
-  const refresh = useRefresh()
+  const write = useWrite()
   const toast = useToast()
   const run = (method: 'POST' | 'DELETE', said: string) =>
     post(async () => {
-      await call(method, path)
-      await refresh.everything()
+      await write(method, path)
       onDone?.()
       setAsking(null)
       toast(said)

@@ -1,5 +1,6 @@
 import type { Answer, Method, Sent } from './addresses'
 import { Problem, readProblem } from './Problem'
+import { rememberOwn } from './own'
 import { seenAs } from './seeAs'
 import type { Session } from './types'
 import { t } from './words'
@@ -45,6 +46,8 @@ export async function call<M extends Method, Address extends string>(
     if (signal?.aborted) throw unreachable
     throw new Problem(0, '/problems/unreachable', t('valtroDoesNotAnswerWhat'))
   }
+  const change = response.headers.get('Valtro-Change')
+  if (change) rememberOwn(change)
   if (!response.ok) throw await readProblem(response)
   return (response.status === 204 ? undefined : await response.json()) as Answer<M, Address>
 }

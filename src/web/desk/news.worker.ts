@@ -7,11 +7,14 @@ interface WorkerScope {
   onconnect: (event: MessageEvent) => void
 }
 
+/** By which requests something changed: none where nobody knows. */
+export type News = 'open' | 'closed' | string[]
+
 const scope = globalThis as unknown as WorkerScope
 const tabs = new Set<MessagePort>()
 let source: EventSource | null = null
 
-function tellAll(news: 'open' | 'closed' | 'changed'): void {
+function tellAll(news: News): void {
   tabs.forEach((tab) => tab.postMessage(news))
 }
 
@@ -27,7 +30,7 @@ scope.onconnect = ({ ports: [tab] }) => {
       source = new EventSource(scope.name)
       source.onopen = () => tellAll('open')
       source.onerror = () => tellAll('closed')
-      source.addEventListener('desk', () => tellAll('changed'))
+      source.addEventListener('desk', ({ data }: MessageEvent<string>) => tellAll(data.split(' ').filter(Boolean)))
     } else if (source.readyState === EventSource.OPEN) tab.postMessage('open')
   }
 }

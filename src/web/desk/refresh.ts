@@ -1,14 +1,17 @@
-import { useQueryClient } from '@tanstack/react-query'
+import { useQueryClient, type QueryClient } from '@tanstack/react-query'
 import { rememberToken } from './api'
 import type { Session } from './types'
 import { keys } from './keys'
 
-/** After any change: what is on screen is asked for again. */
+/** What is on screen is asked for again, but for what forms began with. */
+export function askAnew(client: QueryClient): Promise<void> {
+  return client.invalidateQueries({ predicate: ({ queryKey: [first] }) => first !== 'session' && first !== 'events' })
+}
+
 export function useRefresh() {
   const client = useQueryClient()
   return {
-    everything: () =>
-      client.invalidateQueries({ predicate: (query) => query.queryKey[0] !== 'session' && query.queryKey[0] !== 'events' }),
+    everything: () => askAnew(client),
     event: (id: string) => client.invalidateQueries({ queryKey: keys.event(id) }),
     session: () => client.invalidateQueries({ queryKey: keys.session }),
     /** Everything is asked for anew, as another audience gets it. */

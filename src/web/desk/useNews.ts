@@ -1,10 +1,13 @@
 import { useEffect, useEffectEvent } from 'react'
 import { apiAddress } from './api'
+import type { News } from './news.worker'
+import { isOwn } from './own'
 import { useRefresh } from './refresh'
 import { setTold } from './told'
 
-/** What comes at one moment is one change. */
+/** What comes at one moment is one change, and what this tab changed itself has its answer by then. */
 const GATHER = 400
+const nobodyKnows = ''
 
 /** Listens to the desk's news while the tab can be seen; what it shows is asked for anew when something of it changed. */
 export function useNews(isWanted: boolean): void {
@@ -14,22 +17,33 @@ export function useNews(isWanted: boolean): void {
     if (!isWanted || typeof SharedWorker === 'undefined') return
     let timer: ReturnType<typeof setTimeout> | undefined
     let isLost = false
-    const refresh = () => {
+    let heard: string[] = []
+    const look = () => {
+      // What this tab changed it has asked for itself.
+      if (!heard.every(isOwn)) void askAnew()
+      heard = []
+    }
+    const refresh = (by: string[]) => {
+      heard.push(...by)
       clearTimeout(timer)
-      timer = setTimeout(() => void askAnew(), GATHER)
+      timer = setTimeout(look, GATHER)
     }
     const worker = new SharedWorker(new URL('./news.worker.ts', import.meta.url), {
       type: 'module',
       name: apiAddress('/changes'),
     })
-    worker.port.onmessage = ({ data }: MessageEvent<'open' | 'closed' | 'changed'>) => {
+    worker.port.onmessage = ({ data }: MessageEvent<News>) => {
+      if (Array.isArray(data)) {
+        refresh(data.length > 0 ? data : [nobodyKnows])
+        return
+      }
       // What changed while nobody listened is not told of any more.
-      if (data === 'changed' || (data === 'open' && isLost)) refresh()
+      if (data === 'open' && isLost) refresh([nobodyKnows])
       setTold(data !== 'closed')
       isLost = data === 'closed'
     }
     worker.onerror = () => setTold(false)
-    const look = () => {
+    const turn = () => {
       worker.port.postMessage(document.hidden ? 'leave' : 'listen')
       if (document.hidden) {
         setTold(false)
@@ -37,12 +51,12 @@ export function useNews(isWanted: boolean): void {
       }
     }
     const leave = () => worker.port.postMessage('leave')
-    document.addEventListener('visibilitychange', look)
+    document.addEventListener('visibilitychange', turn)
     window.addEventListener('pagehide', leave)
-    look()
+    turn()
     return () => {
       clearTimeout(timer)
-      document.removeEventListener('visibilitychange', look)
+      document.removeEventListener('visibilitychange', turn)
       window.removeEventListener('pagehide', leave)
       leave()
       setTold(false)

@@ -1,27 +1,24 @@
-import { useState } from 'react'
+import { useMutation } from '@tanstack/react-query'
 import { Problem } from './Problem'
 import { useRefresh } from './refresh'
 
-/** Runs an act of a form: what was refused stays with it, and what is on screen is asked for again. */
+/** Runs an act of a form (see useWrite): what was refused stays with the form until it is tried again. */
 export function usePost() {
-  const [problem, setProblem] = useState<Problem | null>(null)
-  const [isBusy, setBusy] = useState(false)
   const refresh = useRefresh()
-  const post = async (act: () => Promise<void>): Promise<boolean> => {
-    setProblem(null)
-    setBusy(true)
-    try {
-      await act()
-      return true
-    } catch (failed) {
-      const known = failed instanceof Problem ? failed : new Problem(0, '', String(failed))
-      setProblem(known)
+  const { mutateAsync, error, isPending, reset } = useMutation({
+    mutationFn: (act: () => Promise<void>) => act(),
+    // What cannot be reached is said, not kept for later.
+    networkMode: 'always',
+    onError: async (failed) => {
       // The session may have ended in another window: signing in again must not cost what was typed.
-      if (known.type === '/problems/stale-session') await refresh.session()
-      return false
-    } finally {
-      setBusy(false)
-    }
-  }
-  return { problem, isBusy, post, forget: () => setProblem(null) }
+      if (failed instanceof Problem && failed.type === '/problems/stale-session') await refresh.session()
+    },
+  })
+  const post = (act: () => Promise<void>): Promise<boolean> =>
+    mutateAsync(act).then(
+      () => true,
+      () => false,
+    )
+  const problem = error === null || error instanceof Problem ? error : new Problem(0, '', String(error))
+  return { problem, isBusy: isPending, post, forget: reset }
 }

@@ -6331,6 +6331,8 @@ export interface components {
         };
         SeveralResponse: {
             rows: components["schemas"]["RowResponse"][];
+            /** @description Each audience and how many of the rows that are right it will see, in words. */
+            whoSees: string[];
         };
         /**
          * @description What an entry can show beside its title and times. An edition may show fewer than the detail allows.

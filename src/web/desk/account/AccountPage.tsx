@@ -5,6 +5,7 @@ import { Field, WhatWasRefused } from '../Field'
 import { isAsWanted, languages } from '../language'
 import { NewPasswordField, OwnNameField } from '../PersonFields'
 import { useRefresh } from '../refresh'
+import { useWrite } from '../useWrite'
 import { useSession } from '../session/queries'
 import { useToast } from '../Toasts'
 import { useFields } from '../useFields'
@@ -32,11 +33,12 @@ export function AccountPage() {
 function Own({ name: start, language: spoken }: { name: string; language: string }) {
   const { problem, isBusy, post } = usePost()
   const refresh = useRefresh()
+  const write = useWrite()
   const toast = useToast()
   const { values, set, text } = useFields({ name: start, language: spoken, currentPassword: '', newPassword: '' })
   const save = async (event: FormEvent) => {
     event.preventDefault()
-    const done = await post(() => call('PUT', '/account', values))
+    const done = await post(async () => void (await write('PUT', '/account', values)))
     if (!done) return
     if (!isAsWanted()) location.reload()
     await refresh.session()

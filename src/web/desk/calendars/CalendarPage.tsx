@@ -1,7 +1,6 @@
 import { useEffect, useEffectEvent, useState, type FormEvent } from 'react'
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router'
 import { Plate } from '../../shared/Plate'
-import { call } from '../api'
 import type { Calendar, CalendarRequest, Colour, Disclosure, Organisation, Zone } from '../types'
 import { Refusal } from '../Refusal'
 import { NothingHere } from '../NothingHere'
@@ -9,7 +8,7 @@ import { Level } from '../Level'
 import { hueName } from '../hues'
 import { disclosures, forWhomWords, levelsOf, type ForWhom } from '../openness'
 import { useCalendar, useCalendars, useColours, usePlate, useZones } from './queries'
-import { useRefresh } from '../refresh'
+import { useWrite } from '../useWrite'
 import { useOrganisation, useSession } from '../session/queries'
 import { useToast } from '../Toasts'
 import { useFields } from '../useFields'
@@ -102,7 +101,7 @@ function CalendarForm({ calendar, like, fields, colours, zones }: CalendarFormPr
   const [version, setVersion] = useState(calendar?.version ?? null)
   const table = (calendar ?? like)?.disclosure ?? disclosures.editors
   const navigate = useNavigate()
-  const refresh = useRefresh()
+  const write = useWrite()
   const toast = useToast()
   const [proposed, setProposed] = useState('')
   useProposedPlate(calendar === null, values.name, values.plate !== proposed, (plate) => {
@@ -122,8 +121,9 @@ function CalendarForm({ calendar, like, fields, colours, zones }: CalendarFormPr
       readerships: names.filter((name) => name !== ''),
     }
     return post(async () => {
-      const saved = calendar ? await call('PUT', `/calendars/${calendar.id}`, request) : await call('POST', '/calendars', request)
-      await refresh.everything()
+      const saved = calendar
+        ? await write('PUT', `/calendars/${calendar.id}`, request)
+        : await write('POST', '/calendars', request)
       toast([t('nameIsSaved', { name: saved.name }), calendar ? '' : sayForWhom(saved.disclosure)].join(' ').trim())
       await navigate(!calendar && saved.disclosure.everyone !== 'nothing' ? `/calendars/${saved.id}/publishing` : '/calendars')
     })

@@ -1,9 +1,8 @@
 import { useState, type FormEvent } from 'react'
 import { Plate } from '../../shared/Plate'
-import { call } from '../api'
 import type { Calendar, Group } from '../types'
 import { Field, WhatWasRefused } from '../Field'
-import { useRefresh } from '../refresh'
+import { useWrite } from '../useWrite'
 import { useToast } from '../Toasts'
 import { useFields } from '../useFields'
 import { usePost } from '../usePost'
@@ -65,28 +64,23 @@ function GroupForm({ group, calendars, onDone }: { group: Group | null; calendar
   // As it was when the typing began, so that nothing that others save meanwhile is written over.
   const [version] = useState(group?.version)
   const { problem, isBusy, post } = usePost()
-  const refresh = useRefresh()
+  const write = useWrite()
   const toast = useToast()
-  const run = async (act: () => Promise<unknown>, said: string, undo?: () => void) => {
-    const done = await post(async () => {
+  const run = async (act: () => Promise<unknown>, said: string, undo?: () => unknown) => {
+    await post(async () => {
       await act()
-      await refresh.everything()
+      toast(said, undo)
+      onDone()
     })
-    if (!done) return
-    toast(said, undo)
-    onDone()
   }
   const save = (event: FormEvent) => {
     event.preventDefault()
     void run(
-      () => (group ? call('PUT', `/groups/${group.id}`, { ...values, version }) : call('POST', '/groups', values)),
+      () => (group ? write('PUT', `/groups/${group.id}`, { ...values, version }) : write('POST', '/groups', values)),
       t('theGroupNameIsSaved', { name: values.name }),
     )
   }
-  const bringBack = async ({ name, calendars }: Group) => {
-    await call('POST', '/groups', { name, calendars })
-    await refresh.everything()
-  }
+  const bringBack = ({ name, calendars }: Group) => write('POST', '/groups', { name, calendars })
   return (
     <form className="group-form" onSubmit={save} noValidate>
       <Field id="name" label={t('nameOfTheGroup')} problem={problem} autoFocus {...text('name')} />
@@ -122,9 +116,9 @@ function GroupForm({ group, calendars, onDone }: { group: Group | null; calendar
           className="btn btn-brick"
           onClick={() =>
             run(
-              () => call('DELETE', `/groups/${group.id}`),
+              () => write('DELETE', `/groups/${group.id}`),
               t('theGroupNameIsGone', { name: group.name }),
-              () => void bringBack(group),
+              () => bringBack(group),
             )
           }
         >

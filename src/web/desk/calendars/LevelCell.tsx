@@ -1,11 +1,10 @@
 import { useState } from 'react'
 import Overlay from 'react-bootstrap/Overlay'
-import { call } from '../api'
 import type { Calendar, Detail, Disclosure, Opening } from '../types'
 import { Level } from '../Level'
 import { audiences, detailSaid, detailWords, tableWith } from '../openness'
 import { useOpening } from './queries'
-import { useRefresh } from '../refresh'
+import { useWrite } from '../useWrite'
 import { useToast } from '../Toasts'
 import { usePost } from '../usePost'
 import { WhatFollows } from './WhatFollows'
@@ -72,32 +71,24 @@ export function ChangeLevel({ calendar, audience, onClose }: ChangeLevelProps) {
   const table = tableWith(calendar.disclosure, audience, detail)
   const opening = useOpening(calendar.id, detail === was ? null : table, calendar.version)
   const { problem, isBusy, post } = usePost()
-  const refresh = useRefresh()
+  const write = useWrite()
   const toast = useToast()
   const isWider = levels.indexOf(detail) > levels.indexOf(was)
   const id = `change-${calendar.id}-${audience}`
 
-  const put = async (disclosure: Disclosure, version: number) => {
-    const saved = await call('PUT', `/calendars/${calendar.id}/disclosure`, { disclosure, version })
-    await refresh.everything()
-    return saved
-  }
+  const put = (disclosure: Disclosure, version: number) =>
+    write('PUT', `/calendars/${calendar.id}/disclosure`, { disclosure, version })
   const save = () =>
     post(async () => {
       const saved = await put(table, calendar.version)
-      toast(
-        t('nameShowsToWhomSaid', { name: calendar.name, toWhom: toWhom[audience], said: said[detail] }),
-        () => void undo(saved.version),
+      toast(t('nameShowsToWhomSaid', { name: calendar.name, toWhom: toWhom[audience], said: said[detail] }), () =>
+        undo(saved.version),
       )
       onClose()
     })
   const undo = async (version: number) => {
-    try {
-      await put(calendar.disclosure, version)
-      toast(t('nameIsShownAsBefore', { name: calendar.name }))
-    } catch (failed) {
-      toast(failed instanceof Error ? failed.message : String(failed))
-    }
+    await put(calendar.disclosure, version)
+    toast(t('nameIsShownAsBefore', { name: calendar.name }))
   }
   return (
     <section role="dialog" aria-labelledby={id} onKeyDown={(event) => event.key === 'Escape' && onClose()}>

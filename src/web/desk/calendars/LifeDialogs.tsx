@@ -5,7 +5,7 @@ import { Plate } from '../../shared/Plate'
 import { call } from '../api'
 import type { Calendar } from '../types'
 import { useUndo } from '../changes/Changes'
-import { useRefresh } from '../refresh'
+import { useWrite } from '../useWrite'
 import { useToast } from '../Toasts'
 import { usePost } from '../usePost'
 import { kinds, Losing, sayPrograms } from './WhatFollows'
@@ -18,22 +18,16 @@ export function RemoveDialog({ calendar, onClose }: { calendar: Calendar; onClos
     queryFn: () => call('GET', `/calendars/${calendar.id}/removal`),
   }).data
   const { problem, isBusy, post } = usePost()
-  const refresh = useRefresh()
+  const write = useWrite()
   const toast = useToast()
   const bringBack = async () => {
-    try {
-      await call('POST', `/calendars/${calendar.id}/restore`)
-      toast(t('nameIsBack', { name: calendar.name }))
-    } catch (failed) {
-      toast(failed instanceof Error ? failed.message : String(failed))
-    }
-    await refresh.everything()
+    await write('POST', `/calendars/${calendar.id}/restore`)
+    toast(t('nameIsBack', { name: calendar.name }))
   }
   const remove = () =>
     post(async () => {
-      await call('DELETE', `/calendars/${calendar.id}`)
-      await refresh.everything()
-      toast(t('nameIsRemovedItRests', { name: calendar.name }), () => void bringBack())
+      await write('DELETE', `/calendars/${calendar.id}`)
+      toast(t('nameIsRemovedItRests', { name: calendar.name }), bringBack)
       onClose()
     })
   return (
@@ -73,13 +67,12 @@ export function MergeDialog({ calendar, others, onClose }: { calendar: Calendar;
     enabled: into !== '',
   }).data
   const { problem, isBusy, post } = usePost()
-  const refresh = useRefresh()
+  const write = useWrite()
   const toast = useToast()
   const undo = useUndo()
   const merge = () =>
     post(async () => {
-      const done = await call('POST', `/calendars/${calendar.id}/merge`, { into })
-      await refresh.everything()
+      const done = await write('POST', `/calendars/${calendar.id}/merge`, { into })
       toast(t('nameIsPartOfTarget', { name: calendar.name, target: target?.name }), () => undo(done.actId))
       onClose()
     })

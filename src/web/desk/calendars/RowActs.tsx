@@ -1,9 +1,8 @@
 import { useState } from 'react'
 import Dropdown from 'react-bootstrap/Dropdown'
 import { Link } from 'react-router'
-import { call } from '../api'
 import type { Calendar } from '../types'
-import { useRefresh } from '../refresh'
+import { useAttempt, useWrite } from '../useWrite'
 import { useToast } from '../Toasts'
 import { MergeDialog, RemoveDialog } from './LifeDialogs'
 import { t } from './words'
@@ -11,20 +10,17 @@ import { t } from './words'
 /** What can be done with a calendar as a whole. */
 export function RowActs({ calendar, others }: { calendar: Calendar; others: Calendar[] }) {
   const [asking, setAsking] = useState<'merge' | 'remove' | null>(null)
-  const refresh = useRefresh()
+  const write = useWrite()
+  const attempt = useAttempt()
   const toast = useToast()
-  const archive = async (isArchived: boolean, isUndo = false) => {
-    try {
-      await call(isArchived ? 'POST' : 'DELETE', `/calendars/${calendar.id}/archive`)
-      await refresh.everything()
+  const archive = (isArchived: boolean, isUndo = false) =>
+    attempt(async () => {
+      await write(isArchived ? 'POST' : 'DELETE', `/calendars/${calendar.id}/archive`)
       const said = isArchived
         ? t('nameIsArchivedItsPage', { name: calendar.name })
         : t('nameIsInUseAgain', { name: calendar.name })
-      toast(said, isUndo ? undefined : () => void archive(!isArchived, true))
-    } catch (failed) {
-      toast(failed instanceof Error ? failed.message : String(failed))
-    }
-  }
+      toast(said, isUndo ? undefined : () => archive(!isArchived, true))
+    })
   return (
     <>
       {calendar.mayManage && (

@@ -2,7 +2,7 @@ import { createContext, useCallback, useContext, useState, type ReactNode } from
 import { Problem } from '../Problem'
 import { call } from '../api'
 import type { Foreseen, ChangePreview, ChangeRequest, ChangeDone } from '../types'
-import { useRefresh } from '../refresh'
+import { useAttempt, useWrite } from '../useWrite'
 import { useToast } from '../Toasts'
 import { listed } from '../catalogue'
 import { t } from './words'
@@ -41,22 +41,21 @@ const said = { edit: 'titleIsSaved', cancel: 'titleIsCancelled', remove: 'titleI
 
 export function ChangesProvider({ children }: { children: ReactNode }) {
   const [pending, setPending] = useState<Pending | null>(null)
-  const refresh = useRefresh()
+  const write = useWrite()
   const toast = useToast()
   const undo = useUndo()
 
   const make = useCallback(
     async (eventId: string, request: ChangeRequest) => {
-      const done = await call('POST', `/events/${eventId}/changes`, request)
-      await refresh.everything()
+      const done = await write('POST', `/events/${eventId}/changes`, request)
       const asks = done.asksFor.length > 0 ? sayAsked(done.asksFor) : ''
       if (done.waits && done.actId === nothing) toast(t('yourChangeToTitleIs', { title: done.title }))
-      else if (done.waits) toast(t('titleIsHandedInIt', { title: done.title }), () => void undo(done.actId))
+      else if (done.waits) toast(t('titleIsHandedInIt', { title: done.title }), () => undo(done.actId))
       else if (done.actId === nothing) toast(asks || t('titleIsAsItWas', { title: done.title }))
-      else toast([t(said[request.act], { title: done.title }), asks].join(' ').trim(), () => void undo(done.actId))
+      else toast([t(said[request.act], { title: done.title }), asks].join(' ').trim(), () => undo(done.actId))
       return done
     },
-    [refresh, toast, undo],
+    [write, toast, undo],
   )
 
   const change = useCallback<Change>(
@@ -113,27 +112,22 @@ const nothing = '00000000-0000-0000-0000-000000000000'
 
 /** Takes back all that one press of a button did. Where that is more than one event, it first says what it would do. */
 export function useUndo() {
-  const refresh = useRefresh()
+  const write = useWrite()
+  const attempt = useAttempt()
   const toast = useToast()
   return useCallback(
     async (actId: string) => {
       const undo = async () => {
-        try {
-          await call('POST', `/acts/${actId}/undo`)
-          toast(t('itIsAsItWas'))
-        } finally {
-          await refresh.everything()
-        }
+        await write('POST', `/acts/${actId}/undo`)
+        toast(t('itIsAsItWas'))
       }
-      try {
+      await attempt(async () => {
         const foreseen = await call('GET', `/acts/${actId}/undo`)
         if (foreseen.events > 1) toast(sayForeseen(foreseen), undo)
         else await undo()
-      } catch (failed) {
-        toast(failed instanceof Error ? failed.message : String(failed))
-      }
+      })
     },
-    [refresh, toast],
+    [attempt, write, toast],
   )
 }
 

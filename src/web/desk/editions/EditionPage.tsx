@@ -8,7 +8,7 @@ import { Refusal } from '../Refusal'
 import { useLeaveGuard } from '../LeaveGuard'
 import { NothingHere } from '../NothingHere'
 import { useEdition, useEditionPreview } from './queries'
-import { useRefresh } from '../refresh'
+import { useWrite } from '../useWrite'
 import { useToast } from '../Toasts'
 import { usePost } from '../usePost'
 import { useSettled } from '../useSettled'
@@ -42,7 +42,7 @@ function EditionForm({ stored }: { stored: Edition | undefined }) {
   const preview = useEditionPreview(saved?.id, isAskable ? asked : kept)
   const { problem: saveProblem, isBusy, post, forget } = useSaving()
   const problem = saveProblem ?? (preview.error instanceof Problem && isAskable ? preview.error : null)
-  const refresh = useRefresh()
+  const write = useWrite()
   const toast = useToast()
   const { guard, leaveTo } = useLeaveGuard(text !== kept, t('thisEditionIsNotSaved'))
   const change = (part: Partial<Draft>) => {
@@ -50,40 +50,36 @@ function EditionForm({ stored }: { stored: Edition | undefined }) {
     setDraft((before) => ({ ...before, ...part }))
   }
   const put = async (edition: Draft, version: number) => {
-    const done = await call('PUT', `/editions/${saved?.id}`, { edition, version })
+    const done = await write('PUT', `/editions/${saved?.id}`, { edition, version })
     setSaved(done)
     const now = draftOf(done.edition)
     setDraft(now)
     setKept(JSON.stringify(now))
-    await refresh.everything()
     return done
   }
   const save = () =>
     post(async () => {
       if (!saved) {
-        const made = await call('POST', '/editions', { edition: draft })
+        const made = await write('POST', '/editions', { edition: draft })
         setKept(text)
-        await refresh.everything()
         toast(t('nameIsMadeItsSnippets', { name: made.name }))
         leaveTo(`/editions/${made.id}`)
         return
       }
       const before = draftOf(saved.edition)
       const done = await put(draft, saved.version)
-      toast(t('nameIsSavedPagesThat', { name: done.name }), () => void post(async () => void (await put(before, done.version))))
+      toast(t('nameIsSavedPagesThat', { name: done.name }), () => put(before, done.version))
     })
   const remove = () =>
     post(async () => {
       if (!saved) return
-      await call('DELETE', `/editions/${saved.id}`)
+      await write('DELETE', `/editions/${saved.id}`)
       setKept(text)
-      await refresh.everything()
       toast(t('nameIsRemovedItsAddresses', { name: saved.name }), () => restore(saved.id))
       leaveTo('/editions')
     })
   const restore = async (id: string) => {
-    await call('POST', `/editions/${id}/restore`)
-    await refresh.everything()
+    await write('POST', `/editions/${id}/restore`)
   }
 
   return (

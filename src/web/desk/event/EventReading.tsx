@@ -2,10 +2,11 @@ import { Link } from 'react-router'
 import { addDays, placeOfZone, type Day } from '../../shared/days'
 import { OutwardLinks } from '../../shared/OutwardLinks'
 import { Plate } from '../../shared/Plate'
-import { apiAddress, call } from '../api'
+import { apiAddress } from '../api'
 import type { Calendar, CalendarEvent } from '../types'
 import { useUndo } from '../changes/Changes'
 import { useRefresh } from '../refresh'
+import { useAttempt, useWrite } from '../useWrite'
 import { useOrganisation } from '../session/queries'
 import { useToast } from '../Toasts'
 import { sayTime, sayWhen } from '../times'
@@ -17,17 +18,15 @@ export function EventReading({ calendarEvent, calendars }: { calendarEvent: Cale
   const calendar = calendars.find((one) => one.id === calendarEvent.calendarId)
   const { locale } = useOrganisation()
   const refresh = useRefresh()
+  const write = useWrite()
+  const attempt = useAttempt()
   const toast = useToast()
-  const restore = async () => {
-    try {
-      await call('POST', `/bin/${calendarEvent.id}/restore?version=${calendarEvent.version}`)
+  const restore = () =>
+    attempt(async () => {
+      await write('POST', `/bin/${calendarEvent.id}/restore?version=${calendarEvent.version}`)
       await refresh.event(calendarEvent.id)
-      await refresh.everything()
       toast(t('titleIsBack', { title: calendarEvent.title }))
-    } catch (failed) {
-      toast(failed instanceof Error ? failed.message : String(failed))
-    }
-  }
+    })
   return (
     <main className="page event-reading">
       <p className="soft">
@@ -97,20 +96,18 @@ export function EventReading({ calendarEvent, calendars }: { calendarEvent: Cale
 /** Calendars of one's own on which somebody else's event is shown: it can be taken off there. */
 function TakeOff({ calendarEvent, calendars }: { calendarEvent: CalendarEvent; calendars: Calendar[] }) {
   const refresh = useRefresh()
+  const write = useWrite()
+  const attempt = useAttempt()
   const toast = useToast()
   const undo = useUndo()
   const placed = calendars.filter((calendar) => calendar.mayEdit && calendarEvent.placements.includes(calendar.id))
   if (placed.length === 0) return null
-  const takeOff = async (calendar: Calendar) => {
-    try {
-      const done = await call('DELETE', `/events/${calendarEvent.id}/placements/${calendar.id}`)
+  const takeOff = (calendar: Calendar) =>
+    attempt(async () => {
+      const done = await write('DELETE', `/events/${calendarEvent.id}/placements/${calendar.id}`)
       await refresh.event(calendarEvent.id)
-      await refresh.everything()
-      toast(t('titleIsNotShownOn', { title: calendarEvent.title, name: calendar.name }), () => void undo(done.actId))
-    } catch (failed) {
-      toast(failed instanceof Error ? failed.message : String(failed))
-    }
-  }
+      toast(t('titleIsNotShownOn', { title: calendarEvent.title, name: calendar.name }), () => undo(done.actId))
+    })
   return placed.map((calendar) => (
     <p key={calendar.id}>
       <Plate code={calendar.plate} colour={calendar.colour} size="small" /> {t('itIsPlacedOnName', { name: calendar.name })}{' '}

@@ -1,10 +1,10 @@
 import { useState } from 'react'
-import { call, newKey } from '../api'
+import { newKey } from '../api'
 import { onItsDays, type Calendar, type CalendarEvent, type EventForm, type Proposal } from '../types'
 import { sayAsked, useChange, type Asked } from '../changes/Changes'
 import { useLeaveGuard } from '../LeaveGuard'
 import { forWhom } from '../openness'
-import { useRefresh } from '../refresh'
+import { useWrite } from '../useWrite'
 import { useToast } from '../Toasts'
 import { usePost } from '../usePost'
 import { t } from './words'
@@ -14,7 +14,7 @@ export function useEventActs(stored: CalendarEvent | null, isDirty: boolean, pro
   const { problem, isBusy: isSaving, post } = usePost()
   // Where the answer to a save does not arrive, it is asked again: it makes one event all the same.
   const [once] = useState(newKey)
-  const refresh = useRefresh()
+  const write = useWrite()
   const toast = useToast()
   const change = useChange()
   const { guard, leaveTo } = useLeaveGuard(isDirty, t('whatYouChangedIsNot'))
@@ -32,27 +32,21 @@ export function useEventActs(stored: CalendarEvent | null, isDirty: boolean, pro
         })
         return
       }
-      const saved = onItsDays(await call('POST', '/events', request, { once }))
-      await refresh.everything()
+      const saved = onItsDays(await write('POST', '/events', request, { once }))
       const asks = saved.asksFor.length > 0 ? ` ${sayAsked(saved.asksFor)}` : ''
-      toast(`${sayMade(saved, calendar)}${asks}`, () => void takeBack(saved))
+      toast(`${sayMade(saved, calendar)}${asks}`, () => takeBack(saved))
       leaveTo(`/plan?day=${request.date}`)
     })
 
   /** Undoing the first save: it goes to the bin. */
   const takeBack = async (saved: CalendarEvent) => {
-    try {
-      await call('POST', `/events/${saved.id}/changes`, {
-        act: 'remove',
-        recurrenceId: saved.recurrenceId,
-        version: saved.version ?? 0,
-        scope: 'every',
-      })
-      toast(t('titleIsNotSavedAfter', { title: saved.title }))
-    } catch (failed) {
-      toast(failed instanceof Error ? failed.message : String(failed))
-    }
-    await refresh.everything()
+    await write('POST', `/events/${saved.id}/changes`, {
+      act: 'remove',
+      recurrenceId: saved.recurrenceId,
+      version: saved.version ?? 0,
+      scope: 'every',
+    })
+    toast(t('titleIsNotSavedAfter', { title: saved.title }))
   }
 
   const makeChange = async (base: CalendarEvent, what: Pick<Asked, 'act'> & Partial<Asked>) => {

@@ -1,14 +1,13 @@
 import type { ReactNode } from 'react'
 import { sayDay } from '../../shared/days'
 import { Plate } from '../../shared/Plate'
-import { call } from '../api'
 import type { Binned } from '../types'
 import { useUndo } from '../changes/Changes'
 import { sayAgo } from '../Delivery'
 import { useCalendarBin, useCalendars } from '../calendars/queries'
 import { useEditionBin } from '../editions/queries'
 import { useBin } from './queries'
-import { useRefresh } from '../refresh'
+import { useAttempt, useWrite } from '../useWrite'
 import { useOrganisation, useSession } from '../session/queries'
 import { useToast } from '../Toasts'
 import { t } from './words'
@@ -18,18 +17,15 @@ export function BinPage() {
   const { locale } = useOrganisation()
   const bin = useBin()
   const calendars = useCalendars().data ?? []
-  const refresh = useRefresh()
+  const write = useWrite()
+  const attempt = useAttempt()
   const toast = useToast()
   const undo = useUndo()
-  const restore = async (one: Binned) => {
-    try {
-      const done = await call('POST', `/bin/${one.id}/restore?version=${one.version}`)
-      await refresh.everything()
-      toast(t('titleIsBack', { title: one.title }), () => void undo(done.actId))
-    } catch (failed) {
-      toast(failed instanceof Error ? failed.message : String(failed))
-    }
-  }
+  const restore = (one: Binned) =>
+    attempt(async () => {
+      const done = await write('POST', `/bin/${one.id}/restore?version=${one.version}`)
+      toast(t('titleIsBack', { title: one.title }), () => undo(done.actId))
+    })
   const isAdministrator = useSession().data?.person?.isAdministrator ?? false
   return (
     <main className="page">
@@ -115,17 +111,14 @@ interface BinnedListProps {
 
 function BinnedList({ title, path, binned, about }: BinnedListProps) {
   const { locale } = useOrganisation()
-  const refresh = useRefresh()
+  const write = useWrite()
+  const attempt = useAttempt()
   const toast = useToast()
-  const restore = async (id: string, name: string) => {
-    try {
-      await call('POST', `${path}/${id}/restore`)
-      await refresh.everything()
+  const restore = (id: string, name: string) =>
+    attempt(async () => {
+      await write('POST', `${path}/${id}/restore`)
       toast(t('nameIsBackAbout', { name, about }))
-    } catch (failed) {
-      toast(failed instanceof Error ? failed.message : String(failed))
-    }
-  }
+    })
   if (binned.length === 0) return null
   return (
     <section>

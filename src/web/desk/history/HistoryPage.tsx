@@ -1,6 +1,5 @@
 import { useState } from 'react'
 import { Link, useNavigate, useParams } from 'react-router'
-import { call } from '../api'
 import type { Revision } from '../types'
 import { useUndo } from '../changes/Changes'
 import { Differences } from '../changes/Differences'
@@ -9,6 +8,7 @@ import { NothingHere } from '../NothingHere'
 import { useEvent } from '../event/queries'
 import { usePutBack, useRevisions } from './queries'
 import { useRefresh } from '../refresh'
+import { useAttempt, useWrite } from '../useWrite'
 import { Refusal } from '../Refusal'
 import { useToast } from '../Toasts'
 import { t } from './words'
@@ -98,18 +98,16 @@ function PuttingBack({ id, version, onDo, onLeave }: PuttingBackProps) {
 
 function useRestore(id: string) {
   const refresh = useRefresh()
+  const write = useWrite()
+  const attempt = useAttempt()
   const toast = useToast()
   const undo = useUndo()
   const navigate = useNavigate()
-  return async (version: number, now: number) => {
-    try {
-      const done = await call('POST', `/events/${id}/revisions/${version}/restore?now=${now}`)
-      await refresh.everything()
+  return async (version: number, now: number) =>
+    attempt(async () => {
+      const done = await write('POST', `/events/${id}/revisions/${version}/restore?now=${now}`)
       await refresh.event(id)
-      toast(t('itIsAsItWas'), () => void undo(done.actId))
+      toast(t('itIsAsItWas'), () => undo(done.actId))
       await navigate(`/events/${id}`)
-    } catch (failed) {
-      toast(failed instanceof Error ? failed.message : String(failed))
-    }
-  }
+    })
 }

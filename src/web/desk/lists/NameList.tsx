@@ -1,11 +1,10 @@
 import { useState, type ChangeEventHandler, type FormEvent, type ReactNode } from 'react'
 import type { Problem } from '../Problem'
-import { call } from '../api'
 import type { Foreseen } from '../types'
 import { useUndo } from '../changes/Changes'
 import { Refusal } from '../Refusal'
 import { useListMerge, type ListPath } from './queries'
-import { useRefresh } from '../refresh'
+import { useAttempt, useWrite } from '../useWrite'
 import { useToast } from '../Toasts'
 import { useFields } from '../useFields'
 import { usePost } from '../usePost'
@@ -91,16 +90,15 @@ function Uses({ entry }: { entry: ListEntry }) {
 
 function EntryLine<Entry extends ListEntry>(props: NameListProps<Entry> & { entry: Entry; onEdit: () => void }) {
   const { entry, path, mayEdit } = props
-  const { post } = usePost()
-  const refresh = useRefresh()
+  const write = useWrite()
+  const attempt = useAttempt()
   const toast = useToast()
   const offer = useOffering(path)
   const takeOff = () =>
-    post(async () => {
-      await call('POST', `${path}/${entry.id}/retire`)
-      await refresh.everything()
+    attempt(async () => {
+      await write('POST', `${path}/${entry.id}/retire`)
       const stays = entry.events ? t('itStaysOn', { count: entry.events }) : ''
-      toast(`${t('nameIsOffTheList', { name: entry.name })} ${stays}`.trim(), () => void offer(entry))
+      toast(`${t('nameIsOffTheList', { name: entry.name })} ${stays}`.trim(), () => offer(entry))
     })
   return (
     <>
@@ -135,25 +133,24 @@ function EntryForm<Entry extends ListEntry>(props: NameListProps<Entry> & { entr
   const { values, set, text } = useFields({ name: entry.name, more: more.of(entry), into: '' })
   const { name, into } = values
   const { problem, isBusy, post } = usePost()
-  const refresh = useRefresh()
+  const write = useWrite()
   const toast = useToast()
-  const put = (newName: string, newValue: string) => call('PUT', `${path}/${entry.id}`, { name: newName, [more.field]: newValue })
+  const put = (newName: string, newValue: string) =>
+    write('PUT', `${path}/${entry.id}`, { name: newName, [more.field]: newValue })
   const foreseen = useListMerge(path, entry.id, into).data
   const undoAct = useUndo()
   const save = (event: FormEvent) => {
     event.preventDefault()
     void post(async () => {
       await put(name, values.more)
-      await refresh.everything()
       const has = entry.events && name !== entry.name ? t('eventsHaveItsNewName', { count: entry.events }) : ''
-      toast(`${t('nameIsSaved', { name })} ${has}`.trim(), () => put(entry.name, more.of(entry)).then(refresh.everything))
+      toast(`${t('nameIsSaved', { name })} ${has}`.trim(), () => put(entry.name, more.of(entry)))
       props.onDone()
     })
   }
   const merge = () =>
     post(async () => {
-      const done = await call('POST', `${path}/${entry.id}/merge`, { into })
-      await refresh.everything()
+      const done = await write('POST', `${path}/${entry.id}/merge`, { into })
       const other = entries.find((one) => one.id === into)?.name
       toast(t('nameIsOtherNow', { name: entry.name, other, count: done.events }), () => undoAct(done.actId))
       props.onDone()
@@ -197,12 +194,11 @@ function EntryForm<Entry extends ListEntry>(props: NameListProps<Entry> & { entr
 function NewEntry<Entry extends ListEntry>({ words, path, example, more }: NameListProps<Entry>) {
   const { values, set, begin, text } = useFields({ name: '', more: more.of(null) })
   const { problem, isBusy, post } = usePost()
-  const refresh = useRefresh()
+  const write = useWrite()
   const add = (event: FormEvent) => {
     event.preventDefault()
     void post(async () => {
-      await call('POST', path, { name: values.name, [more.field]: values.more })
-      await refresh.everything()
+      await write('POST', path, { name: values.name, [more.field]: values.more })
       begin({ name: '', more: more.of(null) })
     })
   }
@@ -232,15 +228,12 @@ function NameInput({ label, problem, ...input }: NameInputProps) {
 
 /** Puts an entry back on the list. */
 function useOffering(path: ListPath) {
-  const refresh = useRefresh()
+  const write = useWrite()
+  const attempt = useAttempt()
   const toast = useToast()
-  return async (entry: ListEntry) => {
-    try {
-      await call('POST', `${path}/${entry.id}/offer`)
+  return async (entry: ListEntry) =>
+    attempt(async () => {
+      await write('POST', `${path}/${entry.id}/offer`)
       toast(t('nameIsOnTheList', { name: entry.name }))
-    } catch (failed) {
-      toast(failed instanceof Error ? failed.message : String(failed))
-    }
-    await refresh.everything()
-  }
+    })
 }

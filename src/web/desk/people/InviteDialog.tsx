@@ -1,7 +1,6 @@
-import { call } from '../api'
 import type { Calendar } from '../types'
 import { Field } from '../Field'
-import { useRefresh } from '../refresh'
+import { useWrite } from '../useWrite'
 import { useToast } from '../Toasts'
 import { useFields } from '../useFields'
 import { usePost } from '../usePost'
@@ -14,12 +13,11 @@ const nobody: Rights & { email: string } = { email: '', isAdministrator: false, 
 export function InviteDialog({ calendars, onClose }: { calendars: Calendar[]; onClose: () => void }) {
   const { values, set, text } = useFields(nobody)
   const { problem, isBusy, post } = usePost()
-  const refresh = useRefresh()
+  const write = useWrite()
   const toast = useToast()
   const invite = () =>
     post(async () => {
-      await call('POST', '/people/invitations', { ...values, roles: values.isAdministrator ? [] : values.roles })
-      await refresh.everything()
+      await write('POST', '/people/invitations', { ...values, roles: values.isAdministrator ? [] : values.roles })
       toast(t('emailIsInvitedTheLink', { email: values.email }))
       onClose()
     })

@@ -1,13 +1,12 @@
 import { useState } from 'react'
 import { useSearchParams } from 'react-router'
 import { Plate } from '../../shared/Plate'
-import { call } from '../api'
 import type { Calendar, Invitation, Member, RoleOn } from '../types'
 import { sayAgo } from '../Delivery'
 import { NothingHere } from '../NothingHere'
 import { useCalendars } from '../calendars/queries'
 import { usePeople } from './queries'
-import { useRefresh } from '../refresh'
+import { useAttempt, useWrite } from '../useWrite'
 import { useToast } from '../Toasts'
 import { AuditList } from './AuditList'
 import { InviteDialog } from './InviteDialog'
@@ -56,15 +55,14 @@ export function PeoplePage() {
 
 function Members({ members, calendars }: { members: Member[]; calendars: Calendar[] }) {
   const [asking, setAsking] = useState<{ member: Member; what: 'roles' | 'remove' } | null>(null)
+  const write = useWrite()
+  const attempt = useAttempt()
   const toast = useToast()
-  const reset = async (member: Member) => {
-    try {
-      await call('POST', `/people/${member.id}/password-reset`)
+  const reset = (member: Member) =>
+    attempt(async () => {
+      await write('POST', `/people/${member.id}/password-reset`)
       toast(t('nameGetsAMailWith', { name: member.name }))
-    } catch (failed) {
-      toast(failed instanceof Error ? failed.message : String(failed))
-    }
-  }
+    })
   return (
     <div className="table-scroll" tabIndex={0} role="region" aria-label={t('members')}>
       <table className="plain-table">
@@ -136,17 +134,14 @@ function Roles({ isAdministrator, roles, calendars }: { isAdministrator: boolean
 }
 
 function Invitations({ invitations, calendars }: { invitations: Invitation[]; calendars: Calendar[] }) {
-  const refresh = useRefresh()
+  const write = useWrite()
+  const attempt = useAttempt()
   const toast = useToast()
-  const act = async (done: () => Promise<unknown>, said: string) => {
-    try {
+  const act = async (done: () => Promise<unknown>, said: string) =>
+    attempt(async () => {
       await done()
-      await refresh.everything()
       toast(said)
-    } catch (failed) {
-      toast(failed instanceof Error ? failed.message : String(failed))
-    }
-  }
+    })
   if (invitations.length === 0) return null
   return (
     <section>
@@ -179,7 +174,7 @@ function Invitations({ invitations, calendars }: { invitations: Invitation[]; ca
                   className="as-link"
                   onClick={() =>
                     act(
-                      () => call('POST', `/people/invitations/${invitation.id}/again`),
+                      () => write('POST', `/people/invitations/${invitation.id}/again`),
                       t('aNewMailIsOn', { email: invitation.email }),
                     )
                   }
@@ -191,7 +186,7 @@ function Invitations({ invitations, calendars }: { invitations: Invitation[]; ca
                   className="as-link is-brick"
                   onClick={() =>
                     act(
-                      () => call('DELETE', `/people/invitations/${invitation.id}`),
+                      () => write('DELETE', `/people/invitations/${invitation.id}`),
                       t('theInvitationOfEmailIs', { email: invitation.email }),
                     )
                   }

@@ -1,7 +1,6 @@
 import Modal from 'react-bootstrap/Modal'
-import { call } from '../api'
 import type { Member } from '../types'
-import { useRefresh } from '../refresh'
+import { useWrite } from '../useWrite'
 import { useToast } from '../Toasts'
 import { usePost } from '../usePost'
 import { t } from './words'
@@ -9,12 +8,11 @@ import { t } from './words'
 /** Takes a person out of the organisation, after saying what that means. */
 export function RemovePersonDialog({ member, onClose }: { member: Member; onClose: () => void }) {
   const { problem, isBusy, post } = usePost()
-  const refresh = useRefresh()
+  const write = useWrite()
   const toast = useToast()
   const remove = () =>
     post(async () => {
-      await call('DELETE', `/people/${member.id}`)
-      await refresh.everything()
+      await write('DELETE', `/people/${member.id}`)
       toast(t('nameDoesNotBelongTo', { name: member.name }))
       onClose()
     })

@@ -1,6 +1,6 @@
-import { call } from '../api'
 import type { Calendar, Member } from '../types'
 import { useRefresh } from '../refresh'
+import { useWrite } from '../useWrite'
 import { useToast } from '../Toasts'
 import { useFields } from '../useFields'
 import { usePost } from '../usePost'
@@ -13,10 +13,10 @@ export function RolesDialog({ member, calendars, onClose }: { member: Member; ca
   const { values: rights, set } = useFields(before)
   const { problem, isBusy, post } = usePost()
   const refresh = useRefresh()
+  const write = useWrite()
   const toast = useToast()
   const put = async (given: Rights, version: number) => {
-    const done = await call('PUT', `/people/${member.id}/roles`, { ...given, version })
-    await refresh.everything()
+    const done = await write('PUT', `/people/${member.id}/roles`, { ...given, version })
     if (member.isYou) await refresh.session()
     return done.version
   }

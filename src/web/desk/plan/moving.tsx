@@ -35,7 +35,7 @@ export function useMoving(): Moving {
 export function MovingProvider({ children }: { children: ReactNode }) {
   const held = useRef<Dragged | null>(null)
   const change = useChange()
-  const refresh = useRefresh()
+  const { everything } = useRefresh()
   const toast = useToast()
   const moving = useMemo<Moving>(
     () => ({
@@ -57,12 +57,12 @@ export function MovingProvider({ children }: { children: ReactNode }) {
             // The slip lay where it was when the plan was fetched: what is there now is shown first.
             const { savedBy } = failed.current as CalendarEvent
             toast(t('changedMeanwhile', { savedBy: savedBy ?? t('somebody'), title: occurrence.title }))
-            await refresh.everything()
+            await everything()
           } else toast(failed instanceof Error ? failed.message : String(failed))
         }
       },
     }),
-    [change, refresh, toast],
+    [change, everything, toast],
   )
   return <MovingContext value={moving}>{children}</MovingContext>
 }

@@ -1,11 +1,11 @@
 import { useDeferredValue, useState } from 'react'
 import { Link } from 'react-router'
-import { call, newKey } from '../api'
+import { newKey } from '../api'
 import type { SeveralReading, TableRow } from '../types'
 import { useUndo } from '../changes/Changes'
 import { useLeaveGuard } from '../LeaveGuard'
 import { useCalendars } from '../calendars/queries'
-import { useRefresh } from '../refresh'
+import { useWrite } from '../useWrite'
 import { useSeveral } from './queries'
 import { useToast } from '../Toasts'
 import { usePost } from '../usePost'
@@ -110,6 +110,14 @@ export function SeveralPage() {
           ))}
         </tbody>
       </table>
+      {filled > 0 && (reading.data?.whoSees.length ?? 0) > 0 && (
+        <p className="several-readers">
+          {t('whoWillSeeThem')}{' '}
+          {reading.data?.whoSees.map((one) => (
+            <span key={one}>{one}</span>
+          ))}
+        </p>
+      )}
       <p className="event-acts">
         <button type="button" className="btn btn-spruce" disabled={filled === 0 || wrong > 0 || acts.isSaving} onClick={save}>
           {acts.isSaving ? t('saving') : t('saveEvents', { count: filled })}
@@ -131,14 +139,13 @@ function ReadAs({ row }: { row: SeveralReading['rows'][number] | undefined }) {
 function useSaving(isDirty: boolean) {
   const { problem, isBusy: isSaving, post } = usePost()
   const [once, setOnce] = useState(newKey)
-  const refresh = useRefresh()
+  const write = useWrite()
   const toast = useToast()
   const undo = useUndo()
   const { guard, leaveTo } = useLeaveGuard(isDirty, t('theTableIsNotSaved'))
   const save = (request: { rows: TableRow[]; calendarId: string | null }, goOn: (() => void) | null) =>
     post(async () => {
-      const done = await call('POST', '/events/several', request, { once })
-      await refresh.everything()
+      const done = await write('POST', '/events/several', request, { once })
       toast(t('eventsAreSaved', { count: done.events }), () => undo(done.actId))
       if (!goOn) return leaveTo('/plan')
       goOn()

@@ -1,10 +1,9 @@
 import { useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
-import { call } from '../api'
 import type { Calendar, Submission } from '../types'
 import { useUndo } from '../changes/Changes'
 import { useCalendars } from '../calendars/queries'
-import { useRefresh } from '../refresh'
+import { useAttempt, useWrite } from '../useWrite'
 import { useSignOff } from './queries'
 import { useToast } from '../Toasts'
 import { usePost } from '../usePost'
@@ -58,24 +57,22 @@ interface ListProps {
 function ToDecide({ submissions, calendars }: ListProps) {
   const [chosen, setChosen] = useState<string[]>([])
   const { problem, isBusy, post } = usePost()
-  const refresh = useRefresh()
+  const write = useWrite()
   const toast = useToast()
   const undo = useUndo()
   const possible = submissions.filter((one) => one.problem === null)
   const picked = possible.filter((one) => chosen.includes(one.id))
   const approve = (which: Submission[]) =>
     post(async () => {
-      const outcomes = await call('POST', '/sign-off/approve', {
+      const outcomes = await write('POST', '/sign-off/approve', {
         items: which.map((one) => ({ id: one.id, version: one.version ?? 0 })),
       })
-      await refresh.everything()
       setChosen([])
       for (const { title, problem: why } of outcomes.filter((one) => one.problem !== null))
         toast(t('titleIsNotApprovedWhy', { title, why }))
       const done = outcomes.filter((one) => one.problem === null)
       const acts = done.flatMap((one) => (one.actId ? [one.actId] : []))
-      if (done.length === 1)
-        toast(t('titleGoesOut', { title: done[0]?.title }), acts[0] ? () => void undo(acts[0] ?? '') : undefined)
+      if (done.length === 1) toast(t('titleGoesOut', { title: done[0]?.title }), acts[0] ? () => undo(acts[0] ?? '') : undefined)
       else if (done.length > 1) toast(t('countGoOut', { count: done.length }))
     })
   if (submissions.length === 0) return <p className="empty">{t('nothingWaitsForYouWhen')}</p>
@@ -133,12 +130,11 @@ function Decide({ submission, isBusy, onApprove }: DecideProps) {
   const [isSendingBack, setSendingBack] = useState(false)
   const [reason, setReason] = useState('')
   const { problem, post } = usePost()
-  const refresh = useRefresh()
+  const write = useWrite()
   const toast = useToast()
   const sendBack = () =>
     post(async () => {
-      await call('POST', `/sign-off/${submission.id}/send-back`, { reason })
-      await refresh.everything()
+      await write('POST', `/sign-off/${submission.id}/send-back`, { reason })
       toast(t('titleIsSentBackTo', { title: submission.title, proposer: submission.proposer }))
     })
   if (isSendingBack)
@@ -192,21 +188,18 @@ function editAddress(submission: Submission): string {
 }
 
 function Yours({ submissions, calendars }: ListProps) {
-  const refresh = useRefresh()
+  const write = useWrite()
+  const attempt = useAttempt()
   const toast = useToast()
-  const withdraw = async (submission: Submission) => {
-    try {
-      await call('POST', `/sign-off/${submission.id}/withdraw`)
-      await refresh.everything()
+  const withdraw = (submission: Submission) =>
+    attempt(async () => {
+      await write('POST', `/sign-off/${submission.id}/withdraw`)
       toast(
         submission.kind === 'event'
           ? t('titleIsWithdrawnItIs', { title: submission.title })
           : t('whatYouHandedInAbout', { title: submission.title }),
       )
-    } catch (failed) {
-      toast(failed instanceof Error ? failed.message : String(failed))
-    }
-  }
+    })
   if (submissions.length === 0) return <p className="empty">{t('youHaveHandedInNothing')}</p>
   return (
     <ul className="submissions">

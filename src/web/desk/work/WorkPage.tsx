@@ -1,7 +1,6 @@
 import { Link } from 'react-router'
-import { call } from '../api'
 import type { Failing } from '../types'
-import { useRefresh } from '../refresh'
+import { useAttempt, useWrite } from '../useWrite'
 import { useOrganisation } from '../session/queries'
 import { useFailing } from './queries'
 import { useToast } from '../Toasts'
@@ -47,17 +46,14 @@ export function WorkPage() {
 
 function Line({ failing }: { failing: Failing }) {
   const organisation = useOrganisation()
-  const refresh = useRefresh()
+  const write = useWrite()
   const toast = useToast()
-  const tryAgain = async () => {
-    try {
-      await call('POST', '/work/try-again', { kind: failing.kind, key: failing.key })
+  const attempt = useAttempt()
+  const tryAgain = () =>
+    attempt(async () => {
+      await write('POST', '/work/try-again', { kind: failing.kind, key: failing.key })
       toast(t('workTriedAgainNow', { work: sayWork(failing) }))
-    } catch (failed) {
-      toast(failed instanceof Error ? failed.message : String(failed))
-    }
-    await refresh.everything()
-  }
+    })
   return (
     <tr>
       <td>

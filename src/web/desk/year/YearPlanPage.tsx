@@ -3,7 +3,7 @@ import { addDays, todayIn } from '../../shared/days'
 import { Problem } from '../Problem'
 import { call } from '../api'
 import type { YearPlan, YearPlanRequest } from '../types'
-import { useRefresh } from '../refresh'
+import { useWrite } from '../useWrite'
 import { useOrganisation } from '../session/queries'
 import { useYearPlans } from './queries'
 import { useToast } from '../Toasts'
@@ -126,46 +126,29 @@ export function useYearActs(
   onDone: (id: string | null) => void,
 ) {
   const { problem, isBusy: isSaving, post } = usePost()
-  const refresh = useRefresh()
+  const write = useWrite()
   const toast = useToast()
-  const attempt = (act: () => Promise<void>) =>
-    post(async () => {
-      try {
-        await act()
-      } catch (failed) {
-        // What somebody else saved comes with it.
-        if (failed instanceof Problem && failed.status === 409) await refresh.everything()
-        throw failed
-      }
-    })
   /** @param saved What stands there now; null when it was removed. */
   const takeBack = async (saved: YearPlan | null) => {
-    try {
-      if (saved && before) await call('PUT', `/year-plans/${saved.id}`, { ...before, version: saved.version })
-      else if (saved) await call('DELETE', `/year-plans/${saved.id}?version=${saved.version}`)
-      else if (before) await call('POST', '/year-plans', before)
-      toast(t('theYearPlanIsAs'))
-    } catch (failed) {
-      toast(failed instanceof Error ? failed.message : String(failed))
-    }
-    await refresh.everything()
+    if (saved && before) await write('PUT', `/year-plans/${saved.id}`, { ...before, version: saved.version })
+    else if (saved) await write('DELETE', `/year-plans/${saved.id}?version=${saved.version}`)
+    else if (before) await write('POST', '/year-plans', before)
+    toast(t('theYearPlanIsAs'))
   }
   return {
     problem,
     isSaving,
     save: (request: YearPlanRequest) =>
-      attempt(async () => {
-        const saved = id ? await call('PUT', `/year-plans/${id}`, request) : await call('POST', '/year-plans', request)
+      post(async () => {
+        const saved = id ? await write('PUT', `/year-plans/${id}`, request) : await write('POST', '/year-plans', request)
         onSaved(saved)
-        await refresh.everything()
-        toast(t('theYearPlanNameIs', { name: saved.name }), () => void takeBack(saved))
+        toast(t('theYearPlanNameIs', { name: saved.name }), () => takeBack(saved))
         onDone(saved.id)
       }),
     remove: (version: number) =>
-      attempt(async () => {
-        await call('DELETE', `/year-plans/${id}?version=${version}`)
-        await refresh.everything()
-        toast(t('theYearPlanIsRemoved'), () => void takeBack(null))
+      post(async () => {
+        await write('DELETE', `/year-plans/${id}?version=${version}`)
+        toast(t('theYearPlanIsRemoved'), () => takeBack(null))
         onDone(null)
       }),
   }
