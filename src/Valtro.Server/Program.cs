@@ -60,13 +60,13 @@ services.AddSingleton(provider => provider.GetRequiredService<IWebHostEnvironmen
 services.AddSingleton<WebAssets>().AddSingleton<ReadingPages>().AddSingleton<EditionAnswers>().AddSingleton<RichTexts>();
 services.AddSingleton<CalendarView>().AddScoped<OccurrenceView>().AddScoped<ClashView>();
 services.AddScoped<IWhoAsks, WhoAsks>().AddScoped<Access>().AddScoped<Sessions>().AddScoped<SignedIn>().AddScoped<PasswordChecks>()
-    .AddScoped<PasswordResets>().AddScoped<Passwords>();
+    .AddScoped<PasswordResets>().AddScoped<Passwords>().AddScoped<OwnAccounts>().AddScoped<People>();
 services.AddScoped<EventDesk>().AddScoped<EventChanges>().AddScoped<EventHistory>().AddScoped<Commits>().AddScoped<OwnLists>()
     .AddScoped<Groups>().AddScoped<BroughtFiles>()
     .AddScoped<ChangePreviews>().AddScoped<TableReader>().AddScoped<EventPreviews>()
     .AddScoped<YearPlanDesk>().AddScoped<Destinations>().AddScoped<LosingEditions>();
 services.AddScoped<SignOffQueue>().AddScoped<CalendarLife>().AddScoped<PreviewAnswers>().AddScoped<EditionDesk>();
-services.AddWork(isRun: !isDescribing).AddSingleton<IWorker, ResetWorker>();
+services.AddWork(isRun: !isDescribing);
 
 services.AddHttpContextAccessor();
 services.AddIdentityCore<Account>()

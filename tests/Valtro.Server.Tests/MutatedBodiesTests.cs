@@ -111,7 +111,10 @@ public sealed class MutatedBodiesTests(ValtroApp app) : IClassFixture<ValtroApp>
         var reader = app.Reader().Http;
         async Task<string> ReadAsync(string path)
         {
-            var answer = await reader.GetAsync(path);
+            // Who is told to come again in a few seconds, since much goes on at once, does.
+            HttpResponseMessage answer = null!;
+            await ValtroApp.EventuallyAsync(
+                async () => (answer = await reader.GetAsync(path)).StatusCode != HttpStatusCode.ServiceUnavailable, $"{path} is never shown.");
             var text = await answer.Content.ReadAsStringAsync();
             Assert.True(answer.IsSuccessStatusCode, $"{path} answers {answer.StatusCode}: {text[..Math.Min(text.Length, 300)]}");
             return text;

@@ -13,6 +13,9 @@ public interface IWhoAsks
     /// <summary>The slug of the organisation that the address names; null where it names none.</summary>
     string? Organisation { get; }
 
+    /// <summary>Of the machine that asks.</summary>
+    string NetworkAddress { get; }
+
     /// <summary>As whom they look; null for as themselves.</summary>
     Audience? SeesAs { get; }
 

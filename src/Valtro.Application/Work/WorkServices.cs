@@ -1,3 +1,4 @@
+using Valtro.Application.Accounts;
 using Valtro.Application.Mail;
 
 namespace Valtro.Application.Work;
@@ -11,7 +12,7 @@ public static class WorkServices
         if (!isRun)
             return services;
         services.AddSingleton<IWorker, RenderWorker>().AddSingleton<IWorker, MailWorker>().AddSingleton<IWorker, GatherWorker>()
-            .AddSingleton<IWorker, SweepWorker>();
+            .AddSingleton<IWorker, SweepWorker>().AddSingleton<IWorker, ResetWorker>();
         services.AddSingleton<ILoop, Listening>().AddSingleton<ILoop, Planning>().AddSingleton<ILoop, KeepingFetches>()
             .AddSingleton<ILoop, Counting>();
         return services.AddHostedService(provider => new Supervisor(

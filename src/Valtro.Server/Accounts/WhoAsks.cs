@@ -13,6 +13,8 @@ internal sealed class WhoAsks(IHttpContextAccessor accessor) : IWhoAsks
 
     public string? Organisation => AddressedOrganisation.Of(Context);
 
+    public string NetworkAddress => Limits.AddressOf(Context);
+
     public Audience? SeesAs =>
         Enum.TryParse<Audience>(Context.Request.Query["as"], ignoreCase: true, out var audience) && audience is not Audience.Editors
             ? audience

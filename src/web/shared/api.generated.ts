@@ -6027,7 +6027,7 @@ export interface components {
             zone: string;
             /**
              * @description How the desk writes days and numbers for whoever asks: as the organisation does where it speaks their
-             *         language.
+             *                 language.
              */
             locale: string;
             /** Format: int32 */
@@ -6041,7 +6041,7 @@ export interface components {
             newPassword: null | string;
             /**
              * @description In which Valtro speaks to them, such as "de"; empty for what the browser asks for; null leaves it as it
-             *         is.
+             *                 is.
              */
             language?: null | string;
         };

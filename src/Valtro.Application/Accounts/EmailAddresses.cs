@@ -1,7 +1,7 @@
 using System.Net.Mail;
 using Valtro.Core;
 
-namespace Valtro.Server.Accounts;
+namespace Valtro.Application.Accounts;
 
 internal static class EmailAddresses
 {

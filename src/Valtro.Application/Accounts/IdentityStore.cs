@@ -1,10 +1,10 @@
 using Microsoft.AspNetCore.Identity;
 using Valtro.Store;
 
-namespace Valtro.Server.Accounts;
+namespace Valtro.Application.Accounts;
 
 /// <summary>ASP.NET Core Identity's view of our accounts: it hashes and stamps; we keep.</summary>
-internal sealed class IdentityStore(AccountStore accounts)
+public sealed class IdentityStore(AccountStore accounts)
     : IUserPasswordStore<Account>, IUserEmailStore<Account>, IUserSecurityStampStore<Account>
 {
     public Task<string> GetUserIdAsync(Account user, CancellationToken cancellation) => Task.FromResult(user.Id.ToString());

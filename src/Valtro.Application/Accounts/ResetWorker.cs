@@ -2,7 +2,7 @@ using NodaTime;
 using Valtro.Application.Work;
 using Valtro.Store;
 
-namespace Valtro.Server.Accounts;
+namespace Valtro.Application.Accounts;
 
 /// <summary>Mails an account the link for a new password that somebody asked for.</summary>
 internal sealed class ResetWorker(AccountStore accounts, IServiceScopeFactory scopes) : IWorker

@@ -4,7 +4,7 @@ using Valtro.Application.Editions;
 using Valtro.Core.Speaking;
 using Valtro.Store;
 
-namespace Valtro.Server.Accounts;
+namespace Valtro.Application.Accounts;
 
 /// <summary>Sends the link with which somebody sets a new password. It works once, for two hours: a set password changes the stamp that it
 /// is made of.</summary>

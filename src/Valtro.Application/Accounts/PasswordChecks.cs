@@ -2,12 +2,13 @@ using Microsoft.AspNetCore.Identity;
 using NodaTime;
 using Valtro.Store;
 
-namespace Valtro.Server.Accounts;
+namespace Valtro.Application.Accounts;
 
 /// <summary>Says whether somebody has the password of an account. It takes as long and asks as much whether there is such an account or
 /// not, locked or not.</summary>
 public sealed class PasswordChecks(
-    AccountStore accounts, SessionStore sessions, ILookupNormalizer normalizer, IPasswordHasher<Account> hasher, IClock clock)
+    IWhoAsks asker, AccountStore accounts, SessionStore sessions, ILookupNormalizer normalizer, IPasswordHasher<Account> hasher,
+    IClock clock)
 {
     private static readonly Account Nobody = new();
 
@@ -17,10 +18,10 @@ public sealed class PasswordChecks(
 
     /// <returns>The account; null when the password is wrong, there is no such account in any organisation, or too many wrong ones came
     /// from this address lately.</returns>
-    public async Task<Account?> CheckAsync(HttpContext context, string email, string password)
+    public async Task<Account?> CheckAsync(string email, string password)
     {
         var normalized = normalizer.NormalizeEmail(email) ?? "";
-        var (address, now) = (Limits.AddressOf(context), clock.GetCurrentInstant());
+        var (address, now) = (asker.NetworkAddress, clock.GetCurrentInstant());
         var account = await accounts.FindByEmailAsync(normalized);
         // Who left the organisation is nobody here, and is told no more than anybody.
         var isMember = (await accounts.MembershipsAsync(account?.Id ?? Guid.Empty)).Count > 0;
