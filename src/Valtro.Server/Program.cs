@@ -63,7 +63,7 @@ services.AddScoped<IWhoAsks, WhoAsks>().AddScoped<Access>().AddScoped<Sessions>(
     .AddScoped<PasswordResets>().AddScoped<Passwords>().AddScoped<OwnAccounts>().AddScoped<People>();
 services.AddScoped<EventDesk>().AddScoped<EventChanges>().AddScoped<EventHistory>().AddScoped<Commits>().AddScoped<OwnLists>()
     .AddScoped<Groups>().AddScoped<BroughtFiles>()
-    .AddScoped<ChangePreviews>().AddScoped<TableReader>().AddScoped<EventPreviews>()
+    .AddScoped<ChangePreviews>().AddScoped<TableReader>().AddScoped<LineReader>().AddScoped<EventPreviews>()
     .AddScoped<YearPlanDesk>().AddScoped<Destinations>().AddScoped<LosingEditions>();
 services.AddScoped<SignOffQueue>().AddScoped<CalendarLife>().AddScoped<PreviewAnswers>().AddScoped<EditionDesk>();
 services.AddWork(isRun: !isDescribing);

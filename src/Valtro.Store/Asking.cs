@@ -10,8 +10,8 @@ public static class Asking
     private static readonly AsyncLocal<CancellationToken> Said = new();
     private static readonly AsyncLocal<string?> By = new();
 
-    /// <summary>When whoever asked has gone, the question is taken back from the database too. Only reads heed it: what changes something is
-    /// done to its end.</summary>
+    /// <summary>When whoever asked has gone, the question is taken back from the database too. Only reads heed it: what changes something
+    /// is done to its end.</summary>
     public static CancellationToken Current => Said.Value;
 
     /// <summary>By which request something is changed, as news of it say; null for work that nobody asked for.</summary>

@@ -23,7 +23,8 @@ public sealed class EventStore(Database database)
             select c.id from calendar c where c.organisation_id = @organisationId and c.removed_at is not null))
         """;
 
-    /// <summary>Compares nothing before the wall but what leaks nothing: else no index would help behind it (docs/decisions/walls.md).</summary>
+    /// <summary>Compares nothing before the wall but what leaks nothing: else no index would help behind it
+    /// (docs/decisions/walls.md).</summary>
     internal const string IsInWindow =
         """
         e.organisation_id = @organisationId

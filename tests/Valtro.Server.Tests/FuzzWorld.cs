@@ -212,7 +212,9 @@ internal sealed class FuzzWorld
         Add("POST /api/events/{id:guid}/revisions/{version:int}/restore",
             $"/api/events/{series["id"]}/revisions/1/restore?now=2", weight: 1);
         Add("POST /api/bin/{id:guid}/restore", $"/api/bin/{removed["id"]}/restore?version=2", weight: 1);
-        Add("POST /api/events/line", "/api/events/line", new { text = "Knots exam 3 Dec 9-10.30 in the loft, PW", day = "2026-11-23" }, 6);
+        Add("POST /api/events/line", "/api/events/line", new { text = "Knots exam 3 Dec 9-10.30 in the loft, PW" }, 6);
+        Add("POST /api/events/together", "/api/events/together",
+            new { events = new[] { FullEvent(spare, second, category), FullEvent(spare, second, category) } }, 8);
         object[] rows = [new { date = "3 Dec", from = "9", to = "10.30", title = "Knots exam", place = "Loft", calendar = "SPR" },
             new { date = "4.12.2026", from = "", to = "", title = "Regatta", place = "", calendar = "spr" }];
         Add("POST /api/events/several/check", "/api/events/several/check", new { rows, calendarId = spare }, 6);

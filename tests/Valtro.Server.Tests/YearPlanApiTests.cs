@@ -141,16 +141,39 @@ public sealed class YearPlanApiTests(ValtroApp app) : IClassFixture<ValtroApp>
     }
 
     [Fact]
-    public async Task A_line_is_read_and_a_plate_that_is_none_is_said()
+    public async Task A_line_is_read_and_a_plate_that_is_none_is_asked_about()
     {
         var ada = await app.SignedInAsync();
         var read = await ada.DoAsync(
-            HttpMethod.Post, "/api/events/line", new { text = "Sail repair every Tue 14:00–15:30 in Slipway @PW", day = "2026-11-23" });
-        Assert.Equal(await ada.CalendarAsync("PW"), (string)read["event"]!["calendarId"]!);
-        Assert.Empty(read["unread"]!.AsArray());
-        Assert.Single(
-            (await ada.DoAsync(HttpMethod.Post, "/api/events/line", new { text = "Sail repair @NONE", day = "2026-11-23" }))[
-                "unread"]!.AsArray());
+            HttpMethod.Post, "/api/events/line", new { text = "Sail repair every Tue 14:00–15:30 in Slipway @PW" });
+        Assert.Equal(await ada.CalendarAsync("PW"), (string)read["events"]![0]!["calendarId"]!);
+        Assert.Equal("Slipway", (string)read["events"]![0]!["place"]!);
+        Assert.Empty(read["questions"]!.AsArray());
+        var asked = await ada.DoAsync(HttpMethod.Post, "/api/events/line", new { text = "Sail repair Tue 14:00–15:30 @NONE" });
+        Assert.Equal("calendarId", (string)Assert.Single(asked["questions"]!.AsArray())!["field"]!);
+        Assert.Null(asked["calendarId"]);
+    }
+
+    /// <summary>"Fri 18:00–22:00 and Sat 9–12": two events, one save, one undo; sent twice they are made once.</summary>
+    [Fact]
+    public async Task Several_events_of_a_line_are_one_act()
+    {
+        var ada = await app.SignedInAsync();
+        var read = await ada.DoAsync(
+            HttpMethod.Post, "/api/events/line", new { text = "Regatta watch Fri 18:00–22:00 and Sat 9–12 @PW" });
+        var sent = new { events = read["events"] };
+        var saved = await ada.DoAsync(HttpMethod.Post, "/api/events/together", sent);
+        Assert.Equal((2, false), ((int)saved["events"]!, (bool)saved["waits"]!));
+        Assert.Equal(["2026-11-27T18:00:00-04:00", "2026-11-28T09:00:00-04:00"], await StartsAsync());
+        await ada.DoAsync(HttpMethod.Post, $"/api/acts/{saved["actId"]}/undo");
+        Assert.Empty(await StartsAsync());
+        Assert.Equal(HttpStatusCode.BadRequest,
+            (await ada.SendAsync(HttpMethod.Post, "/api/events/together", new { events = Array.Empty<object>() })).StatusCode);
+        var di = await app.SignedInAsync("di");
+        Assert.Equal(HttpStatusCode.Forbidden, (await di.SendAsync(HttpMethod.Post, "/api/events/together", sent)).StatusCode);
+
+        async Task<string[]> StartsAsync() => [.. (await ada.GetAsync("/api/occurrences?from=2026-11-23&to=2026-11-30")).AsArray()
+            .Where(one => (string)one!["title"]! == "Regatta watch").Select(one => (string)one!["start"]!)];
     }
 
     [Fact]

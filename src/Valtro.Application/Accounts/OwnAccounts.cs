@@ -99,7 +99,8 @@ public sealed class OwnAccounts(
         return true;
     }
 
-    /// <returns>The account as it is now. With a new password its stamp is another, so that all sessions end that do not hear of it.</returns>
+    /// <returns>The account as it is now. With a new password its stamp is another, so that all sessions end that do not hear of
+    /// it.</returns>
     /// <exception cref="RuleException">Something of it cannot be, or the password until now is wrong.</exception>
     public async Task<Account> SaveAsync(OwnAccountRequest request)
     {

@@ -32,12 +32,31 @@ public sealed class EventChanges(Access access, EventDesk desk, RevisionStore re
         return (done!.Events[0].Id, [.. act.Asked.Select(id => house.Calendars[id].Name)]);
     }
 
+    /// <summary>So many are said in one line at most.</summary>
+    private const int MostTogether = 20;
+
+    /// <summary>Makes the events of some forms in one act.</summary>
+    /// <returns>And whether they wait for sign-off.</returns>
+    public async Task<(ActDone Done, bool Waits)> AddTogetherAsync(Viewer viewer, IReadOnlyList<EventForm> forms)
+    {
+        if (forms.Count is 0 or > MostTogether)
+            throw new RuleException("events", "event.together", ("count", forms.Count), ("most", MostTogether));
+        var house = await access.HouseAsync();
+        var planner = new ActPlanner(viewer, house.Calendars, house.School);
+        var acts = new List<Act>();
+        foreach (var form in forms)
+            acts.Add(planner.Making(await desk.CheckAsync(form), Where(form)));
+        var act = Act.All(acts);
+        return ((await commits.CommitAsync(act))!, act.Writes[0].Event.State == EventState.Waiting);
+    }
+
     /// <summary>Makes several events at once, each as <see cref="AddAsync"/> would.</summary>
     public async Task<ActDone> AddSeveralAsync(Viewer viewer, IReadOnlyList<(Guid CalendarId, EventContent Content)> events) =>
         (await commits.CommitAsync(await PlanSeveralAsync(viewer, events)))!;
 
     /// <summary>Who would see how many of them.</summary>
-    public async Task<IReadOnlyList<string>> WhoWillSeeAsync(Viewer viewer, IReadOnlyList<(Guid CalendarId, EventContent Content)> events) =>
+    public async Task<IReadOnlyList<string>> WhoWillSeeAsync(
+        Viewer viewer, IReadOnlyList<(Guid CalendarId, EventContent Content)> events) =>
         events.Count == 0
             ? []
             : ForeseenBody.WhoWillSee(await PlanSeveralAsync(viewer, events), (await access.HouseAsync()).Disclosures);

@@ -26,7 +26,9 @@ public sealed record ForeseenBody(
                    let readers = foreseen.Readers.FirstOrDefault(one => one.Audience == audience)
                    let seen = readers?.More ?? 0
                    let said = Say(seen == 0 ? "foreseen.none" : seen == foreseen.Events ? "foreseen.all" : "foreseen.some", audience, seen)
-                   select readers is { Times: > 0 } ? Spoken.Now.Say("foreseen.timesOnly", ("seen", said), ("count", readers.Times)) : said];
+                   select readers is { Times: > 0 }
+                       ? Spoken.Now.Say("foreseen.timesOnly", ("seen", said), ("count", readers.Times))
+                       : said];
     }
 
     private static string Say(string code, Audience audience, int events) =>

@@ -2,10 +2,30 @@ using System.Text.RegularExpressions;
 
 namespace Valtro.Core.Typing;
 
-/// <summary>The words of a line, and how far they have been read. Words in quotes are one.</summary>
-internal sealed partial class LineWords(string text)
+/// <summary>A word of a line.</summary>
+/// <param name="Text">As it is compared: without quotes and what stands after it.</param>
+/// <param name="Start">Where it begins in the line.</param>
+/// <param name="End">Where the next may begin.</param>
+/// <param name="IsQuoted">It stood in quotes: it says what it says, and nothing is read in it.</param>
+internal sealed record LineWord(string Text, int Start, int End, bool IsQuoted);
+
+/// <summary>The words of a line, and how far they have been read. Words in quotes are one; a dash between two days or times is one of its
+/// own.</summary>
+internal sealed partial class LineWords
 {
-    private readonly string[] _words = [.. WordForm().Matches(text).Select(match => match.Value)];
+    private static readonly LineWord Nothing = new("", 0, 0, IsQuoted: false);
+
+    private readonly LineWord[] _words;
+
+    public LineWords(string text, Func<string, bool> isDayOrTime)
+    {
+        Line = text;
+        _words = [.. WordForm().Matches(text).SelectMany(match => Parts(match.Value, match.Index, isDayOrTime))];
+    }
+
+    public string Line { get; }
+
+    public int Count => _words.Length;
 
     /// <summary>The position of the next word. Setting it reads again from there.</summary>
     public int At { get; set; }
@@ -14,12 +34,16 @@ internal sealed partial class LineWords(string text)
 
     public bool IsAtEnd => Left <= 0;
 
-    public string Current => _words[At];
+    public string Current => Ahead(0);
 
-    /// <summary>A word further on, or nothing.</summary>
-    public string Ahead(int words) => words < Left ? _words[At + words] : "";
+    public LineWord this[int position] => _words[position];
 
-    public string Take() => _words[At++];
+    /// <summary>A word further on, as it is compared; nothing where there is none or it is quoted.</summary>
+    public string Ahead(int words)
+    {
+        var word = words < Left ? _words[At + words] : Nothing;
+        return word.IsQuoted ? "" : word.Text;
+    }
 
     /// <returns>Whether there is more.</returns>
     public bool Skip(int words = 1)
@@ -29,10 +53,31 @@ internal sealed partial class LineWords(string text)
     }
 
     /// <summary>The next words, without going over them.</summary>
-    public string Coming(int words) => string.Join(" ", _words[At..(At + words)]);
+    public string Coming(int words) => string.Join(" ", _words[At..(At + words)].Select(word => word.Text));
 
-    public string Since(int start) => string.Join(" ", _words[start..At]);
+    /// <summary>What stands in the line from one word to before another.</summary>
+    public string Written(int start, int end) =>
+        end <= start ? "" : Line[_words[start].Start.._words[end - 1].End].TrimEnd(' ', ',', ';', ':');
 
-    [GeneratedRegex("[\"“][^\"”]*[\"”]|\\S+")]
+    private static IEnumerable<LineWord> Parts(string written, int at, Func<string, bool> isDayOrTime)
+    {
+        if (written.Length > 1 && "\"“„".Contains(written[0]) && "\"”“".Contains(written[^1]))
+            return [new LineWord(written[1..^1], at, at + written.Length, IsQuoted: true)];
+        if (isDayOrTime(Bare(written)))
+            return [new LineWord(Bare(written), at, at + written.Length, IsQuoted: false)];
+        var dash = written.IndexOfAny(['–', '—', '-'], 1);
+        return dash > 0 && dash < written.Length - 1 && isDayOrTime(written[..dash]) && isDayOrTime(Bare(written[(dash + 1)..]))
+            ?
+            [
+                new LineWord(written[..dash], at, at + dash, IsQuoted: false),
+                new LineWord("–", at + dash, at + dash + 1, IsQuoted: false),
+                new LineWord(Bare(written[(dash + 1)..]), at + dash + 1, at + written.Length, IsQuoted: false),
+            ]
+            : [new LineWord(Bare(written), at, at + written.Length, IsQuoted: false)];
+    }
+
+    private static string Bare(string word) => word.TrimEnd(',', ';', ':', '!', '?') is { Length: > 0 } bare ? bare : word;
+
+    [GeneratedRegex("[\"“„][^\"”“]*[\"”“]|\\S+")]
     private static partial Regex WordForm();
 }

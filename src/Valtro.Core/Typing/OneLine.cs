@@ -1,306 +1,320 @@
 using System.Globalization;
-using System.Text.RegularExpressions;
 using NodaTime;
 using Valtro.Core.Events;
 
 namespace Valtro.Core.Typing;
 
-/// <summary>One thing that was understood of a line.</summary>
-/// <param name="Field">The form's field.</param>
-/// <param name="Words">The words that say it; empty when nothing said it and a usual value stands in.</param>
-/// <param name="Means">What it was read as.</param>
-public sealed record Understood(string Field, string Words, string Means);
-
-/// <summary>An event said in one line.</summary>
-/// <param name="Draft">What goes into the form.</param>
-/// <param name="CalendarPlate">The plate after @, or null.</param>
-/// <param name="Unread">Words that mean nothing here. They are shown, never dropped in silence.</param>
-public sealed record LineReading(
-    EventDraft Draft, string? CalendarPlate, IReadOnlyList<Understood> Understood, IReadOnlyList<string> Unread);
-
 /// <summary>Reads a line such as "Sail repair every Tue 14:00–15:30 in Slipway until 18 Dec #practical".</summary>
 /// <remarks>
-/// The grammar, as the help page prints it, with the words of the language (typing.json, here English):
-/// <code>
-/// line    = title { part }            the title ends where the first part begins; “…” keeps words together
-/// part    = day | times | "every" pattern | "in" place | "until" day | "for" number "dates" | "#"tag | "@"plate
-/// day     = ["on"] ( 24 Nov | 24.11. | 2026-11-24 | today | tomorrow | a weekday: the next one )
-/// times   = ["at" | "from"] time [ ("–" | "-" | "to") time ] | "all day"
-/// pattern = [number | "second" | "other"] weekdays | "weekday" | [number] ("day" | "days")
-///         | [number] ("week" | "weeks" | "month" | "months" | "year" | "years") [ "on" weekdays | "on the" position ]
-///         | position "of the month"
-/// position = 24th | (first … fifth | last) (weekday's name | "weekday" | "day")
-/// </code>
+/// Parts may stand in any order (see <see cref="LineParts"/>); what is no part is the title where it stands together, and is asked about
+/// where it does not. Nothing is guessed in silence: what may mean two things is a question with choices, each of which is the line
+/// written so that it means one. “…” keeps words together and lets nothing be read in them.
 /// </remarks>
-public sealed partial class OneLine
+public sealed class OneLine
 {
     private readonly Grammar _grammar;
     private readonly LocalDate _today;
+    private readonly IReadOnlyCollection<string> _places;
+    private readonly IReadOnlyCollection<string>? _plates;
     private readonly LineWords _words;
+    private readonly ChosenParts _chosen;
     private readonly List<Understood> _understood = [];
-    private readonly List<string> _unread = [];
-    private readonly List<string> _tags = [];
-    private string _title = "";
-    private string _place = "";
-    private string? _plate;
-    private LocalDate? _date;
-    private (LocalTime From, LocalTime? To)? _times;
-    private bool _allDay;
-    private RepeatDraft? _repeat;
-    private LocalDate? _until;
-    private int? _count;
+    private readonly List<(int At, LineQuestion Question)> _questions = [];
+    private (int Start, int End) _title;
+    private bool _isTitleQuoted;
 
-    private OneLine(string text, CultureInfo culture, LocalDate today)
+    private OneLine(
+        string text, CultureInfo culture, LocalDate today, IReadOnlyCollection<string> places, IReadOnlyCollection<string>? plates)
     {
-        (_grammar, _today) = (Grammar.Of(culture), today);
-        _words = new LineWords(text);
+        (_grammar, _today, _places, _plates) = (Grammar.Of(culture), today, places, plates);
+        _words = new LineWords(text, IsDayOrTime);
+        _chosen = new ChosenParts(_words, _grammar, new LineParts(_words, _grammar, today, places).Read());
     }
 
-    /// <param name="today">Where "tomorrow" and weekdays count from, and the day that stands in when none is said.</param>
-    public static LineReading Read(string text, CultureInfo culture, LocalDate today)
+    /// <param name="today">Where "tomorrow" and weekdays count from.</param>
+    /// <param name="places">Known ones, by name.</param>
+    /// <param name="plates">Of the calendars that events can be put on; null where that does not matter.</param>
+    public static LineReading Read(string text, CultureInfo culture, LocalDate today, IReadOnlyCollection<string>? places = null,
+        IReadOnlyCollection<string>? plates = null)
     {
         if (text.Length > 500)
             throw new RuleException("line", "line.tooLong", ("count", text.Length));
-        return new OneLine(text, culture, today).Read();
+        return new OneLine(text, culture, today, places ?? [], plates).Read();
     }
+
+    private bool IsDayOrTime(string word) => word.Length > 0
+        && (Typed.Time(word, _grammar.Culture) is not null
+            || _grammar.Weekday(word) is not null
+            || _grammar.Month(word) is not null
+            || _grammar.DayOfMonth(word) is not null
+            || Typed.Day(word, _grammar.Culture, _today) is not null);
 
     private LineReading Read()
     {
-        ReadTitle();
-        while (!_words.IsAtEnd)
+        ChooseTitle();
+        var drafts = Drafts();
+        return new LineReading(
+            drafts, _chosen.Parts.OfType<PlatePart>().FirstOrDefault()?.Plate, _understood, Pieces(),
+            [.. _questions.OrderBy(one => one.At).Select(one => one.Question)]);
+    }
+
+    private T? Of<T>()
+        where T : LinePart => _chosen.Of<T>();
+
+    private bool IsFree(int word) => _chosen.IsFree(word);
+
+    // ---------------------------------------------------------------- title, and what is left
+
+    private IEnumerable<(int Start, int End)> Left()
+    {
+        for (var start = 0; start < _words.Count; start++)
         {
-            if (!ReadPart())
-                _unread.Add(_words.Take());
-        }
-        return new LineReading(Draft(), _plate, _understood, _unread);
-    }
-
-    private void ReadTitle()
-    {
-        var title = new List<string>();
-        while (!_words.IsAtEnd && (title.Count == 0 ? !IsTagOrPlate(_words.Current) : !BeginsPart()))
-            title.Add(Unquoted(_words.Take()));
-        _title = string.Join(" ", title);
-        if (_title.Length > 0)
-            _understood.Add(new Understood("title", _title, _title));
-    }
-
-    private bool BeginsPart()
-    {
-        // A place ends where a part begins, so it is not read here: reading it would ask this again.
-        if (_grammar.Is("in", _words.Current))
-            return _words.Left > 1;
-        var (at, understood) = (_words.At, _understood.Count);
-        var before = (_place, _plate, _date, _times, _allDay, _repeat, _until, _count, Tags: _tags.Count);
-        var begins = ReadPart();
-        _words.At = at;
-        (_place, _plate, _date, _times, _allDay, _repeat, _until, _count, _) = before;
-        _tags.RemoveRange(before.Tags, _tags.Count - before.Tags);
-        _understood.RemoveRange(understood, _understood.Count - understood);
-        return begins;
-    }
-
-    private bool ReadPart()
-    {
-        var start = _words.At;
-        var word = _words.Current;
-        // The longest first: "alle" begins a pattern, "all day" is none.
-        var isRead = _grammar.Coming("allDay", _words) > 0 ? ReadAllDay()
-            : _grammar.Is("every", word) ? ReadPattern()
-            : _grammar.Is("until", word) ? _words.Skip() && ReadUntil()
-            : _grammar.Is("for", word) ? ReadCount()
-            : _grammar.Is("in", word) ? ReadPlace()
-            : _grammar.Is("on", word) ? _words.Skip() && ReadDay()
-            : _grammar.Is("from", word) ? _words.Skip() && (ReadTimes(start) || ReadDay())
-            : IsTagOrPlate(word) ? ReadTagOrPlate()
-            : ReadTimes(start) || ReadDay();
-        if (!isRead)
-            _words.At = start;
-        return isRead;
-    }
-
-    private bool ReadDay()
-    {
-        if (_date is not null || TakeDay(out var words) is not { } date)
-            return false;
-        _date = date;
-        _understood.Add(new Understood("date", words, Say(date)));
-        return true;
-    }
-
-    private bool ReadUntil()
-    {
-        if (TakeDay(out var words) is not { } date)
-            return false;
-        _until = date;
-        _understood.Add(new Understood("until", Say("typed.until", ("words", words)), Say(date)));
-        return true;
-    }
-
-    /// <summary>The longest run of up to four words that is a day.</summary>
-    private LocalDate? TakeDay(out string words)
-    {
-        for (var length = Math.Min(4, _words.Left); length > 0; length--)
-        {
-            words = _words.Coming(length);
-            if (Typed.Day(words, _grammar.Culture, _today) is not { } day)
+            if (_chosen.Parts.Any(part => part.Start <= start && start < part.End))
                 continue;
-            _words.Skip(length);
-            return day;
+            var end = start + 1;
+            while (!_words[start].IsQuoted && IsFree(end))
+                end++;
+            yield return (start, end);
+            start = end - 1;
         }
-        words = "";
-        return null;
     }
 
-    private bool ReadCount()
+    /// <summary>More than dashes and dots.</summary>
+    private bool Says((int Start, int End) run) =>
+        Enumerable.Range(run.Start, run.End - run.Start).Any(word => _words[word].Text.Any(char.IsLetterOrDigit));
+
+    private void ChooseTitle()
     {
-        var start = _words.At;
-        if (!int.TryParse(_words.Ahead(1), NumberStyles.None, _grammar.Culture, out var count) || !_grammar.Is("dates", _words.Ahead(2)))
-            return false;
-        _words.Skip(3);
-        _count = count;
-        _understood.Add(new Understood("count", _words.Since(start), Say("typed.dates", ("count", count))));
-        return true;
+        var left = Left().Where(Says).ToArray();
+        var quoted = left.Where(run => _words[run.Start].IsQuoted).ToArray();
+        _isTitleQuoted = quoted.Length > 0;
+        _title = _isTitleQuoted
+            ? quoted[0]
+            : left.FirstOrDefault(run => !_chosen.SaidTwice.Any(part => part.Start < run.End && run.Start < part.End));
+        var asked = _isTitleQuoted ? [] : _chosen.Parts.Where(IsPerhapsTitle).ToArray();
+        foreach (var part in asked)
+            Ask(part.Start, part.Field, (part.Start, part.End), "ask.title", [], [.. Sure(part), InTitle(part.Start, part.End)]);
+        foreach (var run in left.Where(run => run != _title && !asked.Any(part => part.End == run.Start)))
+            Ask(run.Start, "unread", run, "ask.unread", [],
+                [.. AsPlace(run), InTitle(run.Start, run.End), LeftOut(run.Start, run.End)]);
+        if (TitleText is { Length: > 0 } title)
+            _understood.Add(new Understood("title", title, title));
     }
 
-    private bool ReadPlace()
+    private string TitleText => _isTitleQuoted
+        ? _words[_title.Start].Text
+        : _words.Written(_title.Start, _title.End).Trim(' ', '-', '–', '—', ',', ';', ':');
+
+    /// <summary>Plain numbers among words of the title: they may belong to it.</summary>
+    private bool IsPerhapsTitle(LinePart part) => part switch
     {
-        _words.Skip();
-        _grammar.Skips("article", _words);
-        var place = new List<string>();
-        while (!_words.IsAtEnd && (place.Count == 0 || !BeginsPart()))
-            place.Add(Unquoted(_words.Take()));
-        if (place.Count == 0 || _place.Length > 0)
-            return false;
-        _place = string.Join(" ", place);
-        _understood.Add(new Understood("place", Say("typed.place", ("place", _place)), _place));
-        return true;
+        DayPart { Found.IsPlain: true } => _chosen.IsInTitle(part) || _chosen.BeginsTitle(part),
+        TimesPart { Found.IsPlain: true } => IsFree(part.Start - 1),
+        // “Noon concert”.
+        TimesPart => _chosen.BeginsTitle(part) && !_words[part.Start].Text.Any(char.IsDigit),
+        _ => false,
+    };
+
+    private LineChoice[] Sure(LinePart part) => part switch
+    {
+        DayPart day => [Choice(part, day.Found.Question?.Choices[0] ?? day.Found.Days)],
+        TimesPart times when times.Found.IsOfEitherHalf => [Choice(part, times.Found), Choice(part, times.Found.Later())],
+        TimesPart times => [Choice(part, times.Found)],
+        _ => [],
+    };
+
+    // ---------------------------------------------------------------- questions and their choices
+
+    private void Ask(
+        int at, string field, (int Start, int End) said, string code, (string Name, object? Value)[] values, LineChoice[] choices) =>
+        _questions.Add((at, new LineQuestion(field, _words.Written(said.Start, said.End), Say(code, values), choices)));
+
+    private LineChoice Choice(LinePart part, Days days) => new(Say(days), With(part.Start, part.End, Say(days)));
+
+    private LineChoice Choice(LinePart part, TimesFound times) =>
+        new(Say(times), With(part.Start, part.End, times.To is { } to ? $"{times.From:HH:mm}–{to:HH:mm}" : $"{times.From:HH:mm}"));
+
+    /// <summary>A known place that nothing introduces.</summary>
+    private LineChoice[] AsPlace((int Start, int End) run) =>
+        Of<PlacePart>() is null && _places.Contains(_words.Written(run.Start, run.End), StringComparer.CurrentCultureIgnoreCase)
+            ? [new LineChoice(Say("choice.place", ("place", _words.Written(run.Start, run.End))),
+                With(run.Start, run.End, $"{_grammar.First("in")} {_words.Written(run.Start, run.End)}"))]
+            : [];
+
+    private LineChoice LeftOut(int start, int end) => new(Say("choice.leaveOut"), With(start, end, ""));
+
+    /// <summary>The title in quotes with these words, and with what stands right behind them.</summary>
+    private LineChoice InTitle(int start, int end)
+    {
+        while (IsFree(end) && start >= _title.End && end != _title.Start)
+            end++;
+        var begins = Math.Min(_title.Start, start);
+        var title = end == _title.Start ? _words.Written(start, _title.End) : $"{TitleText} {_words.Written(start, end)}".Trim();
+        if (_title.End == 0 && _title.Start == 0)
+            return new LineChoice(Say("choice.title"), With(start, end, $"“{title}”"));
+        var rest = _title.End == start || end == _title.Start
+            ? With(begins, Math.Max(end, _title.End), $"“{title}”")
+            : Squeezed($"“{title}” {Cut((_title.Start, _title.End), (start, end))}");
+        return new LineChoice(Say("choice.title"), rest);
     }
 
-    private bool ReadAllDay()
+    private string With(int start, int end, string text) =>
+        Squeezed($"{_words.Line[.._words[start].Start]} {text} {_words.Line[_words[end - 1].End..]}");
+
+    private string Cut(params (int Start, int End)[] spans)
     {
-        if (!_grammar.Skips("allDay", _words))
-            return false;
-        _allDay = true;
-        _understood.Add(new Understood("allDay", Say("typed.allDay"), Say("typed.allDay")));
-        return true;
+        var line = _words.Line;
+        foreach (var (start, end) in spans.OrderByDescending(span => span.Start))
+            line = $"{line[.._words[start].Start]} {line[_words[end - 1].End..]}";
+        return line;
     }
 
-    private bool ReadTagOrPlate()
-    {
-        var word = _words.Take();
-        if (word[0] == '#')
-            _tags.Add(word[1..]);
-        else
-            _plate = word[1..].ToUpperInvariant();
-        _understood.Add(new Understood(word[0] == '#' ? "tags" : "calendarId", word, word[1..]));
-        return true;
-    }
+    private static string Squeezed(string line) => string.Join(' ', line.Split(' ', StringSplitOptions.RemoveEmptyEntries));
 
-    private bool ReadTimes(int start)
+    // ---------------------------------------------------------------- what it comes to
+
+    private IReadOnlyList<EventDraft> Drafts()
     {
-        if (_times is not null)
-            return false;
-        var word = _words.Current;
-        var match = SpanForm().Match(word);
-        LocalTime? from = match.Success ? TimeOf(match.Groups[1].Value) : LooksLikeTime(word, start) ? TimeOf(word) : null;
-        var to = match.Success ? TimeOf(match.Groups[2].Value) : null;
-        if (from is not { } begins || (match.Success && to is null))
-            return false;
-        _words.Skip();
-        _grammar.Skips("oClock", _words);
-        if (!match.Success && !_words.IsAtEnd && _grammar.Is("to", _words.Current) && TimeOf(_words.Ahead(1)) is { } ends)
+        var place = Place();
+        var tags = _chosen.Parts.OfType<TagPart>().ToArray();
+        var allDay = Of<AllDayPart>();
+        EventDraft[] drafts = [.. _chosen.Sessions.Select(session => Draft(session, place, [.. tags.Select(tag => tag.Tag)], allDay))];
+        if (allDay is not null)
+            _understood.Add(new Understood("allDay", _words.Written(allDay.Start, allDay.End), Say("typed.allDay")));
+        foreach (var tag in tags)
+            _understood.Add(new Understood("tags", $"#{tag.Tag}", tag.Tag));
+        if (Of<PlatePart>() is { } plate)
         {
-            to = ends;
-            _words.Skip(2);
-            _grammar.Skips("oClock", _words);
+            _understood.Add(new Understood("calendarId", $"@{plate.Plate}", plate.Plate));
+            if (_plates?.Contains(plate.Plate) == false)
+                Ask(plate.Start, "calendarId", (plate.Start, plate.End), "ask.plate", [], [LeftOut(plate.Start, plate.End)]);
         }
-        // "9–3pm" and "2-3.30pm": the half of the day is said once.
-        if (to is { } end && end < begins && begins.Hour <= 12 && end.PlusHours(12) > begins && end.Hour < 12)
-            to = end.PlusHours(12);
-        else if (match.Groups[2].Value.Contains('p', StringComparison.OrdinalIgnoreCase)
-            && to is { Hour: > 12 } late
-            && begins.Hour < 8
-            && begins.PlusHours(12) < late)
-            begins = begins.PlusHours(12);
-        _times = (begins, to);
-        var words = _words.Since(start);
-        _understood.Add(
-            new Understood("from", words,
-                to is { } until ? Say("typed.fromTo", ("from", $"{begins:HH:mm}"), ("to", $"{until:HH:mm}")) : $"{begins:HH:mm}"));
-        return true;
+        return drafts;
     }
 
-    /// <summary>A bare number is a time only after "at" or "from", or before "to"; with a colon or am and pm it always is.</summary>
-    private bool LooksLikeTime(string word, int start) =>
-        ClockForm().IsMatch(word) || _words.At > start || _grammar.Is("oClock", _words.Ahead(1))
-        || (_words.Left > 2 && _grammar.Is("to", _words.Ahead(1)) && char.IsDigit(word[0]) && TimeOf(_words.Ahead(2)) is not null);
-
-    private bool ReadPattern()
+    private string Place()
     {
-        var start = _words.At;
-        if (_repeat is not null || new PatternReader(_words, _grammar).Read() is not { } repeat)
-            return false;
-        _repeat = repeat;
-        _understood.Add(new Understood("repeat", _words.Since(start), ""));
-        return true;
+        if (Of<PlacePart>() is not { } place)
+            return "";
+        _understood.Add(new Understood("place", _words.Written(place.Start, place.End), place.Name));
+        if (!place.IsKnown)
+            Ask(place.Start, "place", (place.Start, place.End), "ask.place", [],
+                [new LineChoice(Say("choice.place", ("place", place.Name)), With(place.Named, place.End, $"“{place.Name}”")),
+                    InTitle(place.Start, place.End)]);
+        return place.Name;
     }
 
-    private EventDraft Draft()
+    private EventDraft Draft(LineSession session, string place, string[] tags, AllDayPart? allDay)
     {
-        var date = _date ?? FirstDay();
-        if (_date is null)
-            _understood.Add(new Understood("date", "", Say(_repeat is null ? "typed.noDay" : "typed.fromDay", ("day", Say(date)))));
-        var repeat = Completed(date);
-        if (repeat is not null && _repeat is not null)
-        {
-            var index = _understood.FindIndex(one => one.Field == "repeat");
-            _understood[index] = _understood[index] with { Means = Say(repeat, date) };
-        }
-        else if (repeat is null && (_until is not null || _count is not null))
-            _unread.Add(Say(_until is not null ? "typed.untilNothing" : "typed.forNothing"));
-        var from = _allDay ? null : _times?.From;
-        var to = from is null ? default(LocalTime?) : _times!.Value.To ?? from.Value.PlusHours(1);
-        if (from is not null && _times!.Value.To is null)
-            _understood.Add(new Understood("to", "", Say("typed.noEnd", ("to", $"{to:HH:mm}"))));
-        if (from is null && !_allDay)
+        var (pattern, until, count) = (Of<PatternPart>(), Of<UntilPart>(), Of<CountPart>());
+        var times = allDay is null ? session.Times : null;
+        var days = Days(session, pattern, times is not null);
+        var date = days.First;
+        var repeat = pattern is null ? null : Completed(pattern.Repeat, date, until?.Date ?? LastOf(date), count?.Count);
+        if (pattern is not null)
+            _understood.Add(new Understood("repeat", _words.Written(pattern.Start, pattern.End), Say(repeat!, date)));
+        Ends(repeat, session, times is not null);
+        var (from, to) = (times?.Found.From, times?.Found.To ?? times?.Found.From.PlusHours(1));
+        SayTimes(times, to);
+        if (times is null && allDay is null)
             _understood.Add(new Understood("allDay", "", Say("typed.noTime")));
-        var endDate = to < from ? date.PlusDays(1) : default(LocalDate?);
+        var last = days.Last ?? (repeat is null && times is null ? until?.Date ?? LastOf(date) : null);
         return new EventDraft
         {
-            Title = _title,
+            Title = TitleText,
             AllDay = from is null,
             Date = date,
-            EndDate = endDate,
+            EndDate = last ?? (to < from ? date.PlusDays(1) : default(LocalDate?)),
             From = from,
             To = to,
-            Place = _place,
+            Place = place,
             Repeat = repeat,
-            Tags = _tags,
+            Tags = tags,
         };
     }
 
-    private RepeatDraft? Completed(LocalDate date)
+    /// <summary>The day, said or not; what of it is not settled is asked.</summary>
+    private Days Days(LineSession session, PatternPart? pattern, bool isTimed)
     {
-        if (_repeat is not { } repeat)
-            return null;
-        return repeat with
+        if (Of<AllWeekPart>() is { } week)
         {
-            Weekdays = repeat is { Pattern: RepeatPattern.Weekly, Weekdays.Count: 0 } ? [(int)date.DayOfWeek] : repeat.Weekdays,
-            MonthDay = repeat is { By: MonthPosition.Day, MonthDay: null } ? date.Day : repeat.MonthDay,
-            Month = repeat.Pattern == RepeatPattern.Yearly ? date.Month : null,
-            Ends = _until is not null ? RepeatEnd.On : _count is not null ? RepeatEnd.After : RepeatEnd.Never,
-            Until = _until,
-            Count = _count,
-        };
+            var monday = _today.With(DateAdjusters.PreviousOrSame(IsoDayOfWeek.Monday));
+            Days[] weeks = [new(monday, monday.PlusDays(4)), new(monday.PlusWeeks(1), monday.PlusDays(11))];
+            Ask(week.Start, "date", (week.Start, week.End), "ask.week", [], [.. weeks.Select(one => Choice(week, one))]);
+            return weeks[0];
+        }
+        if (session.Day is { } day)
+        {
+            var days = day.Found.Days;
+            _understood.Add(new Understood("date", _words.Written(day.Start, day.End),
+                days.First < _today ? Say("typed.past", ("day", Say(days))) : Say(days)));
+            if (day.Found.Question is { } question && !_questions.Any(one => one.At == day.Start))
+                Ask(day.Start, "date", (day.Start, day.End), question.Code, question.Values,
+                    [.. question.Choices.Select(one => Choice(day, one))]);
+            return days;
+        }
+        if (pattern is not null)
+        {
+            var first = FirstDay(pattern.Repeat);
+            _understood.Add(new Understood("date", "", Say("typed.fromDay", ("day", Say(first)))));
+            return new Days(first);
+        }
+        _understood.Add(new Understood("date", "", Say("typed.noDay", ("day", Say(_today)))));
+        Ask(_words.Count, "date", (0, 0), "ask.day", [],
+            [.. new[] { _today, _today.PlusDays(1) }.Select(one =>
+                new LineChoice(Say(one), Squeezed($"{_words.Line} {_grammar.Speech.Day(one)}")))]);
+        return new Days(_today);
     }
+
+    private void SayTimes(TimesPart? times, LocalTime? to)
+    {
+        if (times is null)
+            return;
+        _understood.Add(new Understood("from", _words.Written(times.Start, times.End), Say(times.Found)));
+        if (times.Found.To is null)
+            _understood.Add(new Understood("to", "", Say("typed.noEnd", ("to", $"{to:HH:mm}"))));
+        if (times.Found.IsOfEitherHalf && !_questions.Any(one => one.At == times.Start))
+            Ask(times.Start, "from", (times.Start, times.End), "ask.half", [],
+                [Choice(times, times.Found), Choice(times, times.Found.Later())]);
+    }
+
+    /// <summary>When a repetition ends. Where nothing repeats, it is the last day of what has no time, else it means nothing.</summary>
+    private void Ends(RepeatDraft? repeat, LineSession session, bool isTimed)
+    {
+        foreach (var part in _chosen.Parts.Where(part => part is UntilPart or LastsPart or CountPart))
+        {
+            var isDays = repeat is null && !isTimed && part is not CountPart && session.Day is { Found.Days.Last: null };
+            if (repeat is null && !isDays)
+            {
+                Ask(part.Start, "unread", (part.Start, part.End), Say(part is CountPart ? "typed.forNothing" : "typed.untilNothing"), [],
+                    [LeftOut(part.Start, part.End)]);
+                continue;
+            }
+            _understood.Add(new Understood(part.Field, _words.Written(part.Start, part.End), part switch
+            {
+                CountPart count => Say("typed.dates", ("count", count.Count)),
+                UntilPart until => Say(until.Date),
+                _ => repeat is null ? "" : Say(repeat.Until!.Value),
+            }));
+        }
+    }
+
+    private LocalDate? LastOf(LocalDate date) => Of<LastsPart>() is { } lasts ? (date + lasts.Length).PlusDays(-1) : null;
+
+    private static RepeatDraft Completed(RepeatDraft repeat, LocalDate date, LocalDate? until, int? count) => repeat with
+    {
+        Weekdays = repeat is { Pattern: RepeatPattern.Weekly, Weekdays: null or { Count: 0 } } ? [(int)date.DayOfWeek] : repeat.Weekdays,
+        MonthDay = repeat is { By: MonthPosition.Day, MonthDay: null } ? date.Day : repeat.MonthDay,
+        Month = repeat.Pattern == RepeatPattern.Yearly ? date.Month : null,
+        Ends = until is not null ? RepeatEnd.On : count is not null ? RepeatEnd.After : RepeatEnd.Never,
+        Until = until,
+        Count = until is null ? count : null,
+    };
 
     /// <summary>The first day from today on that the pattern gives.</summary>
-    private LocalDate FirstDay()
+    private LocalDate FirstDay(RepeatDraft repeat)
     {
-        if (_repeat is not { } repeat)
-            return _today;
-        var (rule, timing) = (Completed(_today)! with { Ends = RepeatEnd.Never }, Time.Timing.WholeDays(_today, _today, DateTimeZone.Utc));
+        var (rule, timing) = (Completed(repeat, _today, null, null), Time.Timing.WholeDays(_today, _today, DateTimeZone.Utc));
         var refusals = new RefusalList();
         rule.Check(refusals);
         return refusals.IsEmpty && repeat.Pattern != RepeatPattern.Daily
@@ -310,31 +324,35 @@ public sealed partial class OneLine
             : _today;
     }
 
+    private IReadOnlyList<LinePiece> Pieces()
+    {
+        var asked = _questions.Select(one => one.At).ToHashSet();
+        var spans = _chosen.Parts.Select(part => (part.Start, part.End, part.Field))
+            .Concat(Left().Select(run => (run.Start, run.End, Field: run == _title ? "title" : Says(run) ? "unread" : "")))
+            .OrderBy(span => span.Start);
+        return [.. spans.Select(span => new LinePiece(_words.Written(span.Start, span.End), span.Field, asked.Contains(span.Start)))];
+    }
+
     private string Say(RepeatDraft repeat, LocalDate date)
     {
         var timing = Time.Timing.WholeDays(date, date, DateTimeZone.Utc);
         var refusals = new RefusalList();
         repeat.Check(refusals);
         var rule = refusals.IsEmpty ? refusals.Try(() => (repeat with { Ends = RepeatEnd.Never }).RuleFor(timing)) : null;
-        var words = Recurrence.RuleWords.For(_grammar.Culture.Name);
+        var said = Recurrence.RuleWords.For(_grammar.Culture.Name);
         return rule is null
             ? ""
-            : words.Say(new Recurrence.Series(timing, rule)).Replace($", {words.AllDay}", "", StringComparison.Ordinal);
+            : said.Say(new Recurrence.Series(timing, rule)).Replace($", {said.AllDay}", "", StringComparison.Ordinal);
     }
+
+    private string Say(Days days) => days.Last is { } last
+        ? Say("choice.days", ("first", _grammar.Speech.Day(days.First)), ("last", _grammar.Speech.Day(last)))
+        : Say(days.First);
+
+    private string Say(TimesFound times) =>
+        times.To is { } to ? Say("typed.fromTo", ("from", $"{times.From:HH:mm}"), ("to", $"{to:HH:mm}")) : $"{times.From:HH:mm}";
 
     private string Say(LocalDate date) => _grammar.Speech.Day(date, withWeekday: true);
 
     private string Say(string code, params (string Name, object? Value)[] values) => _grammar.Speech.Say(code, values);
-
-    private LocalTime? TimeOf(string text) => Typed.Time(text, _grammar.Culture);
-
-    private static bool IsTagOrPlate(string word) => word.Length > 1 && (word[0] is '#' or '@');
-
-    private static string Unquoted(string word) => word.Length > 1 && word[0] is '"' or '“' ? word[1..^1] : word;
-
-    [GeneratedRegex(@"^(\d{1,2}(?:[:.h]?\d{2})?(?:am|pm)?)[–—-](\d{1,2}(?:[:.h]?\d{2})?(?:am|pm)?)$", RegexOptions.IgnoreCase)]
-    private static partial Regex SpanForm();
-
-    [GeneratedRegex(@"^\d{1,2}(?:[:h]\d{2}(?:am|pm)?|\.\d{2}(?:am|pm)|(?:am|pm))$", RegexOptions.IgnoreCase)]
-    private static partial Regex ClockForm();
 }

@@ -1,16 +1,57 @@
 using System.Globalization;
+using NodaTime;
 using Valtro.Core.Events;
 
 namespace Valtro.Core.Typing;
 
-/// <summary>Reads what comes after "every": the pattern of <see cref="OneLine"/>'s grammar.</summary>
+/// <summary>Reads patterns: "every second Tuesday", "Mondays and Fridays", "daily", "last Friday of the month".</summary>
 internal sealed class PatternReader(LineWords words, Grammar grammar)
 {
     /// <returns>The pattern, without its end and with its day left open where the line does not say it; null when it is none.</returns>
     public RepeatDraft? Read()
     {
-        if (!words.Skip())
-            return null;
+        var start = words.At;
+        var pattern = grammar.Skips("every", words) ? ReadEvery() : ReadBare();
+        if (pattern is null)
+            words.At = start;
+        return pattern;
+    }
+
+    private RepeatDraft? ReadBare()
+    {
+        if (Skips("everyWorkday"))
+            return new RepeatDraft(RepeatPattern.Weekly, 1, [1, 2, 3, 4, 5]);
+        if (Skips("daily"))
+            return new RepeatDraft(RepeatPattern.Daily, 1);
+        if (Skips("weekly"))
+            return new RepeatDraft(RepeatPattern.Weekly, 1, OnWeekdays());
+        if (Skips("fortnightly"))
+            return new RepeatDraft(RepeatPattern.Weekly, 2, OnWeekdays());
+        if (Skips("yearly"))
+            return new RepeatDraft(RepeatPattern.Yearly, 1, By: MonthPosition.Day);
+        if (Skips("monthly"))
+        {
+            var at = words.At;
+            if (Skips("onThe") && ReadPosition(needsMonth: false) is { } position)
+                return position;
+            words.At = at;
+            return new RepeatDraft(RepeatPattern.Monthly, 1, By: MonthPosition.Day);
+        }
+        var start = words.At;
+        Skips("on");
+        if (grammar.EachWeekday(words.Current) is not null)
+            return new RepeatDraft(RepeatPattern.Weekly, 1, ReadWeekdays());
+        words.At = start;
+        Skips("onThe");
+        grammar.Skips("article", words);
+        var counted = ReadPosition(needsMonth: true);
+        if (counted is null)
+            words.At = start;
+        return counted;
+    }
+
+    private RepeatDraft? ReadEvery()
+    {
         var start = words.At;
         // "every second Tuesday of the month" counts in the month; "every second Tuesday" counts weeks.
         if (ReadPosition(needsMonth: true) is { } inMonth)
@@ -29,7 +70,9 @@ internal sealed class PatternReader(LineWords words, Grammar grammar)
     {
         if (Skips("otherOf"))
             return 2;
-        if (words.IsAtEnd || !int.TryParse(words.Current, NumberStyles.None, CultureInfo.InvariantCulture, out var number))
+        var isCounted = grammar.Ordinal(words.Current) > 1
+            && new[] { "day", "week", "month", "year" }.Any(unit => grammar.Is(unit, words.Ahead(1)));
+        if ((isCounted ? grammar.Ordinal(words.Current) : grammar.Amount(words.Current)) is not (> 0 and var number))
             return null;
         words.Skip();
         return number;
@@ -42,13 +85,13 @@ internal sealed class PatternReader(LineWords words, Grammar grammar)
             return [1, 2, 3, 4, 5];
         while (!words.IsAtEnd)
         {
-            var several = words.Current.TrimEnd(',').Split(',', '/');
-            if (several.All(one => Typed.Weekday(one, grammar.Culture) is not null))
+            var several = words.Current.Split(',', '/');
+            if (several.All(one => WeekdayOf(one) is not null))
             {
-                weekdays.AddRange(several.Select(one => (int)Typed.Weekday(one, grammar.Culture)!.Value));
+                weekdays.AddRange(several.Select(one => (int)WeekdayOf(one)!.Value));
                 words.Skip();
             }
-            else if (weekdays.Count == 0 || Typed.Weekday(words.Ahead(1), grammar.Culture) is null || !Skips("and"))
+            else if (weekdays.Count == 0 || WeekdayOf(words.Ahead(1)) is null || !Skips("and"))
                 break;
         }
         return weekdays;
@@ -92,7 +135,7 @@ internal sealed class PatternReader(LineWords words, Grammar grammar)
         if (position is null)
             return null;
         words.Skip(isNumber ? 1 : 2);
-        return Skips("ofTheMonth") || !needsMonth ? position : null;
+        return Skips("ofTheMonth") || Skips("monthly") || !needsMonth ? position : null;
     }
 
     private RepeatDraft? Counted(int ordinal, string what)
@@ -103,10 +146,12 @@ internal sealed class PatternReader(LineWords words, Grammar grammar)
             return new RepeatDraft(RepeatPattern.Monthly, 1, By: MonthPosition.Workday, Ordinal: ordinal);
         if (grammar.Is("day", what))
             return OnDay(ordinal);
-        return Typed.Weekday(what, grammar.Culture) is { } weekday
+        return WeekdayOf(what) is { } weekday
             ? new RepeatDraft(RepeatPattern.Monthly, 1, By: MonthPosition.Weekday, Ordinal: ordinal, Weekday: (int)weekday)
             : null;
     }
+
+    private IsoDayOfWeek? WeekdayOf(string word) => grammar.Weekday(word) ?? grammar.EachWeekday(word);
 
     private bool Skips(string part) => grammar.Skips(part, words);
 

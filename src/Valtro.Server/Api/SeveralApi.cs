@@ -1,21 +1,20 @@
 using Microsoft.AspNetCore.Http.HttpResults;
-using NodaTime;
 using Valtro.Application;
 using Valtro.Application.Accounts;
 using Valtro.Application.Events;
 using Valtro.Core;
-using Valtro.Core.Disclosure;
 using Valtro.Core.Events;
 using Valtro.Core.Speaking;
 using Valtro.Core.Typing;
-using CultureInfo = System.Globalization.CultureInfo;
 
 namespace Valtro.Server.Api;
 
-/// <param name="Day">Where "tomorrow" and weekdays count from.</param>
-public sealed record LineRequest(string Text, LocalDate Day);
+public sealed record LineRequest(string Text);
 
-public sealed record LineResponse(EventForm Event, IReadOnlyList<Understood> Understood, IReadOnlyList<string> Unread);
+public sealed record TogetherRequest(IReadOnlyList<EventForm> Events);
+
+/// <param name="Waits">They wait for sign-off.</param>
+public sealed record TogetherResponse(Guid ActId, int Events, bool Waits);
 
 /// <param name="CalendarId">For rows that name none.</param>
 public sealed record SeveralRequest(IReadOnlyList<TableRow> Rows, Guid? CalendarId);
@@ -32,26 +31,11 @@ internal static class SeveralApi
 {
     public static void MapSeveral(this RouteGroupBuilder api)
     {
-        api.MapPost("/events/line", Line).ReadsOnly();
+        api.MapPost("/events/line", async (LineRequest request, LineReader reader) => TypedResults.Ok(await reader.ReadAsync(request.Text)))
+            .ReadsOnly();
+        api.MapPost("/events/together", SaveTogether).AddEndpointFilter<OnceFilter>();
         api.MapPost("/events/several/check", Check).ReadsOnly();
         api.MapPost("/events/several", Save).AddEndpointFilter<OnceFilter>();
-    }
-
-    private static async Task<Ok<LineResponse>> Line(LineRequest request, Access access)
-    {
-        var viewer = await access.ViewerAsync();
-        var house = await access.HouseAsync();
-        var reading = OneLine.Read(request.Text, CultureInfo.GetCultureInfo(Spoken.LocaleIn(house.Organisation)), request.Day);
-        var calendar = reading.CalendarPlate is null
-            ? null
-            : house.Calendars.Values.FirstOrDefault(one =>
-                one.Plate.Code == reading.CalendarPlate && viewer.May(CalendarAction.Contribute, one.Id));
-        var isUnknown = reading.CalendarPlate is not null && calendar is null;
-        return TypedResults.Ok(new LineResponse(
-            new EventForm(reading.Draft) { CalendarId = calendar?.Id ?? Guid.Empty },
-            [.. reading.Understood.Where(one => !(isUnknown && one.Field == "calendarId"))
-                .Select(one => one.Field == "calendarId" ? one with { Means = calendar!.Name } : one)],
-            isUnknown ? [.. reading.Unread, Spoken.Now.Say("line.noSuchPlate", ("plate", reading.CalendarPlate))] : reading.Unread));
     }
 
     private static async Task<Ok<SeveralResponse>> Check(SeveralRequest request, TableReader reader, Access access, EventChanges changes)
@@ -59,6 +43,13 @@ internal static class SeveralApi
         var rows = await reader.ReadAsync(request.Rows, request.CalendarId);
         return TypedResults.Ok(
             new SeveralResponse([.. rows.Select(Shown)], await changes.WhoWillSeeAsync(await access.ViewerAsync(), EventsOf(rows))));
+    }
+
+    /// <summary>Several events as forms say them: one save, one undo.</summary>
+    private static async Task<Ok<TogetherResponse>> SaveTogether(TogetherRequest request, Access access, EventChanges changes)
+    {
+        var (done, waits) = await changes.AddTogetherAsync(await access.ViewerAsync(), request.Events);
+        return TypedResults.Ok(new TogetherResponse(done.ActId, done.Events.Count, waits));
     }
 
     private static async Task<Results<Ok<ActResponse>, ProblemHttpResult>> Save(

@@ -28,7 +28,7 @@ export const keys = {
   lists: ['lists'] as const,
   listMerge: (path: string, id: string, into: string) => ['lists', path, id, into] as const,
   days: (from: Day, to: Day) => ['days', from, to] as const,
-  line: (text: string, day: Day) => ['line', text, day] as const,
+  line: (text: string) => ['line', text] as const,
   several: (rows: string) => ['several', rows] as const,
   editions: ['editions'] as const,
   edition: (id: string) => ['events', 'edition', id] as const,

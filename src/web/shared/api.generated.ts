@@ -3508,6 +3508,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/events/together": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TogetherRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TogetherResponse"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/events/several/check": {
         parameters: {
             query?: never;
@@ -5772,15 +5820,45 @@ export interface components {
             name: string;
             role: components["schemas"]["CalendarRole"];
         };
+        LineChoice: {
+            /** @description What may be meant. */
+            words: string;
+            /** @description The line that says so, and can be read in no other way. */
+            line: string;
+        };
+        /** @description A piece of the line and what it was taken for. */
+        LinePiece: {
+            text: string;
+            /** @description The form's field; "unread" where it means nothing here, empty for what only joins others. */
+            field: string;
+            /** @description It has to be settled before anything is saved. */
+            isAsked: boolean;
+        };
+        /** @description What could mean more than one thing, or nothing. */
+        LineQuestion: {
+            field: string;
+            /** @description The words of the line; empty where something is missing. */
+            words: string;
+            /** @description Why it is asked. */
+            why: string;
+            choices: components["schemas"]["LineChoice"][];
+        };
         LineRequest: {
             text: string;
-            /** @description Where "tomorrow" and weekdays count from. */
-            day: components["schemas"]["LocalDate"];
         };
         LineResponse: {
-            event: components["schemas"]["EventForm"];
+            /** @description What goes into the form; several where the line says several days with a time each. */
+            events: components["schemas"]["EventForm"][];
+            /**
+             * Format: uuid
+             * @description The calendar whose plate stands in the line; null where none does.
+             */
+            calendarId: null | string;
             understood: components["schemas"]["Understood"][];
-            unread: string[];
+            /** @description The whole line, each piece with what it was taken for. */
+            pieces: components["schemas"]["LinePiece"][];
+            /** @description Nothing is saved while there is one. */
+            questions: components["schemas"]["LineQuestion"][];
         };
         LinkResponse: {
             madeAt: null | components["schemas"]["Instant"];
@@ -6437,6 +6515,17 @@ export interface components {
             /** Format: uuid */
             id: string;
             title: string;
+        };
+        TogetherRequest: {
+            events: components["schemas"]["EventForm"][];
+        };
+        TogetherResponse: {
+            /** Format: uuid */
+            actId: string;
+            /** Format: int32 */
+            events: number;
+            /** @description They wait for sign-off. */
+            waits: boolean;
         };
         TryAgainRequest: {
             kind: components["schemas"]["WorkKind"];

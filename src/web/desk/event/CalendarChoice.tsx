@@ -7,15 +7,17 @@ import { t } from './words'
 interface CalendarChoiceProps {
   calendars: Calendar[]
   value: string
+  /** It is said elsewhere which one it is. */
+  isFixed?: boolean
   onChange: (id: string) => void
 }
 
 /** The calendar is always in sight, with its plate, colour and how open it is. */
-export function CalendarChoice({ calendars, value, onChange }: CalendarChoiceProps) {
+export function CalendarChoice({ calendars, value, isFixed = false, onChange }: CalendarChoiceProps) {
   return (
     <div className="calendar-choice" role="radiogroup" aria-label={t('homeCalendar')}>
       {calendars
-        .filter((calendar) => calendar.mayContribute || calendar.id === value)
+        .filter((calendar) => (calendar.mayContribute && !isFixed) || calendar.id === value)
         .map((calendar) => (
           <label key={calendar.id} className={calendar.id === value ? 'is-chosen' : undefined}>
             <input

@@ -13,7 +13,6 @@ import { ConsequencesPanel } from './ConsequencesPanel'
 import { Conflict } from './Conflict'
 import { Refusal } from '../Refusal'
 import { requestOf, type Draft } from './draft'
-import { LineUnderstood } from './LineUnderstood'
 import { MoreFields } from './MoreFields'
 import { AboutNotices, CopyNotice, ProposalNotice, StateNotice } from './Notices'
 import { PlacementChoice } from './PlacementChoice'
@@ -72,7 +71,6 @@ export function EventPage({ calendars, stored, draft: start, line = null, propos
           {stored?.recurs && ` › ${sayDay(stored.date, locale, { weekday: 'long', day: 'numeric', month: 'long' })}`}
         </p>
         <h1 className="visually-hidden">{stored ? stored.title : t('newEvent')}</h1>
-        {line && <LineUnderstood line={line} />}
         {copyOf && <CopyNotice copyOf={copyOf} />}
         {proposal && <ProposalNotice stored={stored} proposal={proposal} />}
         {stored && <StateNotice stored={stored} onRestore={() => acts.act('restore')} />}

@@ -9,6 +9,7 @@ import { useProposal } from '../signoff/queries'
 import { draftOf, draftOfCopy, draftOfProposal, draftOfRequest, newDraft } from './draft'
 import { EventPage } from './EventPage'
 import { EventReading } from './EventReading'
+import { LinePage } from './LinePage'
 import { t } from './words'
 
 /** Opens the event page for what the address names: a date of an event, or a new one on a calendar and day, or from a line of text. */
@@ -45,14 +46,18 @@ function NewEvent() {
   const day = parameters.get('day') ?? todayIn(zone)
   const text = parameters.get('line')
   const calendars = useCalendars().data
-  const line = useLine(text, day)
+  const isForm = parameters.has('form')
+  const line = useLine(isForm ? text : null)
   const copied = parameters.get('copy')
   const copy = useEvent(copied ?? undefined, copied ? parameters.get('date') : null)
   if (copy.isError) return <NothingHere detail={copy.error.message} />
   if (line.isError) return <NothingHere detail={line.error.message} />
-  if (!calendars || (text !== null && !line.data) || (copied && !copy.data)) return <p className="page">{t('opening')}</p>
+  if (!calendars || (isForm && text !== null && !line.data) || (copied && !copy.data))
+    return <p className="page">{t('opening')}</p>
+  // What is not settled does not come as far as the form.
+  if (text !== null && (!isForm || line.data?.questions.length !== 0)) return <LinePage calendars={calendars} />
   const editable = calendars.filter((calendar) => calendar.mayContribute)
-  const said = line.data?.event.calendarId ?? copy.data?.calendarId ?? parameters.get('calendar')
+  const said = line.data?.calendarId ?? copy.data?.calendarId ?? parameters.get('calendar')
   const chosen = editable.find((calendar) => calendar.id === said) ?? editable[0]
   if (!chosen) return <NothingHere detail={t('thereIsNoCalendarOn')} />
   return (
@@ -63,8 +68,8 @@ function NewEvent() {
       draft={
         copy.data
           ? draftOfCopy(copy.data, chosen)
-          : line.data
-            ? draftOfRequest(line.data.event, chosen.id, day)
+          : line.data?.events[0]
+            ? draftOfRequest(line.data.events[0], chosen.id, day)
             : newDraft(chosen.id, day, parameters.get('from'))
       }
       line={line.data}

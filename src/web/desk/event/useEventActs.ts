@@ -77,7 +77,7 @@ function sayMade(saved: CalendarEvent, calendar: Calendar | undefined): string {
   return `${t('titleIsSavedOnName', { title: saved.title, name: calendar?.name })} ${whoSees(calendar)}`.trim()
 }
 
-function whoSees(calendar: Calendar | undefined): string {
+export function whoSees(calendar: Calendar | undefined): string {
   if (!calendar) return ''
   return { everyone: t('everyoneSeesIt'), members: t('membersSeeIt'), editors: t('onlyItsEditorsSeeIt') }[
     forWhom(calendar.disclosure)

@@ -19,7 +19,7 @@ export function PlanTools({ plan, occurrences, mayEdit, mayMakeSeveral, groups }
   const isNarrowed = Object.values(plan.filter).some((value) => value !== '')
   return (
     <div className="plan-tools">
-      {mayEdit && <LineField plan={plan} />}
+      {mayEdit && <LineField />}
       {mayMakeSeveral && <Link to="/events/several">{t('severalAtOnce')}</Link>}
       <span className="stretch" />
       <FilterChoice plan={plan} name="group" all={t('allCalendars')} offered={groups} />
@@ -44,12 +44,12 @@ export function PlanTools({ plan, occurrences, mayEdit, mayMakeSeveral, groups }
   )
 }
 
-function LineField({ plan }: { plan: Plan }) {
+function LineField() {
   const [text, setText] = useState('')
   const navigate = useNavigate()
   const read = (event: React.FormEvent) => {
     event.preventDefault()
-    if (text.trim() !== '') void navigate(`/events/new?line=${encodeURIComponent(text.trim())}&day=${plan.today}`)
+    if (text.trim() !== '') void navigate(`/events/new?line=${encodeURIComponent(text.trim())}`)
   }
   return (
     <form className="line-form" onSubmit={read} role="search" aria-label={t('newEventInOneLine')}>

@@ -1,17 +1,16 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
-import type { Day } from '../../shared/days'
 import { call } from '../api'
 import type { TableRow } from '../types'
 import { keys } from '../keys'
 
-/** What one line of text was understood as. */
-export function useLine(text: string | null, day: Day) {
+/** What one line of text is understood as. */
+export function useLine(text: string | null) {
   return useQuery({
-    queryKey: keys.line(text ?? '', day),
-    queryFn: () => call('POST', '/events/line', { text: text ?? '', day }),
-    enabled: text !== null,
+    queryKey: keys.line(text ?? ''),
+    queryFn: ({ signal }) => call('POST', '/events/line', { text: text ?? '' }, { signal }),
+    enabled: text !== null && text.trim() !== '',
+    placeholderData: keepPreviousData,
     retry: false,
-    staleTime: Infinity,
   })
 }
 

@@ -1,0 +1,173 @@
+using System.Globalization;
+using System.Text.RegularExpressions;
+using NodaTime;
+using Valtro.Core.Events;
+
+namespace Valtro.Core.Typing;
+
+/// <summary>A part of a line, wherever it stands.</summary>
+/// <param name="Start">Its first word.</param>
+/// <param name="End">The word behind it.</param>
+internal abstract record LinePart(int Start, int End, string Field);
+
+internal sealed record DayPart(int Start, int End, DaysFound Found) : LinePart(Start, End, "date");
+
+internal sealed record TimesPart(int Start, int End, TimesFound Found) : LinePart(Start, End, "from");
+
+internal sealed record AllDayPart(int Start, int End) : LinePart(Start, End, "allDay");
+
+/// <summary>"all week": which one is asked.</summary>
+internal sealed record AllWeekPart(int Start, int End) : LinePart(Start, End, "date");
+
+internal sealed record PatternPart(int Start, int End, RepeatDraft Repeat) : LinePart(Start, End, "repeat");
+
+internal sealed record UntilPart(int Start, int End, LocalDate Date) : LinePart(Start, End, "until");
+
+/// <summary>"for 5 dates".</summary>
+internal sealed record CountPart(int Start, int End, int Count) : LinePart(Start, End, "count");
+
+/// <summary>"for 2 weeks".</summary>
+internal sealed record LastsPart(int Start, int End, Period Length) : LinePart(Start, End, "until");
+
+/// <param name="Named">The first word of its name.</param>
+/// <param name="IsKnown">It is on the organisation's list, or stood in quotes.</param>
+internal sealed record PlacePart(int Start, int End, int Named, string Name, bool IsKnown) : LinePart(Start, End, "place");
+
+internal sealed record TagPart(int Start, int End, string Tag) : LinePart(Start, End, "tags");
+
+internal sealed record PlatePart(int Start, int End, string Plate) : LinePart(Start, End, "calendarId");
+
+/// <summary>"and", which says nothing by itself.</summary>
+internal sealed record JoiningPart(int Start, int End) : LinePart(Start, End, "");
+
+/// <summary>Finds the parts of a line; what is left is its title, or was not understood.</summary>
+internal sealed partial class LineParts(LineWords words, Grammar grammar, LocalDate today, IReadOnlyCollection<string> places)
+{
+    private readonly DayReader _days = new(words, grammar, today);
+    private readonly TimeReader _times = new(words, grammar);
+    private readonly PatternReader _patterns = new(words, grammar);
+
+    public IReadOnlyList<LinePart> Read()
+    {
+        var parts = new List<LinePart>();
+        for (words.At = 0; !words.IsAtEnd;)
+        {
+            var start = words.At;
+            if (ReadPart() is { } part)
+                parts.Add(part);
+            else
+                words.At = start + 1;
+        }
+        return parts;
+    }
+
+    private LinePart? ReadPart()
+    {
+        var start = words.At;
+        if (words[start].IsQuoted)
+            return null;
+        return ReadSimple() ?? ReadPlace() ?? Again(start, () => grammar.Skips("and", words) ? new JoiningPart(start, words.At) : null);
+    }
+
+    /// <summary>All but places, which end where one of these begins.</summary>
+    private LinePart? ReadSimple()
+    {
+        var start = words.At;
+        var word = words.Current;
+        if (word.Length > 1 && word[0] is '#' or '@')
+        {
+            words.Skip();
+            return word[0] == '#' ? new TagPart(start, words.At, word[1..]) : new PlatePart(start, words.At, word[1..].ToUpperInvariant());
+        }
+        return Again(start, () => grammar.Skips("allDay", words) ? new AllDayPart(start, words.At) : null)
+            ?? Again(start, () => grammar.Skips("allWeek", words) ? new AllWeekPart(start, words.At) : null)
+            ?? Again(start, () => _patterns.Read() is { } repeat ? new PatternPart(start, words.At, repeat) : null)
+            ?? Again(start, ReadUntil)
+            ?? Again(start, ReadFor)
+            ?? Again(start, () => !IsDayOrTime() && _days.Read() is { } days ? new DayPart(start, words.At, days) : null)
+            ?? Again(start, () => !IsDayOrTime() && _times.Read() is { } times ? new TimesPart(start, words.At, times) : null);
+    }
+
+    /// <summary>"9.10" is the ninth of October to some and ten past nine to others: it is not read without more.</summary>
+    private bool IsDayOrTime() => grammar.WritesDaysWithDots && DottedForm().Match(words.Current) is { Success: true } dotted
+        && int.Parse(dotted.Groups[2].ValueSpan, CultureInfo.InvariantCulture) is >= 1 and <= 12
+        && !grammar.Is("oClock", words.Ahead(1));
+
+    private LinePart? Again(int start, Func<LinePart?> read)
+    {
+        words.At = start;
+        var part = read();
+        if (part is null)
+            words.At = start;
+        return part;
+    }
+
+    private UntilPart? ReadUntil()
+    {
+        var start = words.At;
+        if (!grammar.Skips("until", words))
+            return null;
+        if (_days.Read() is { Days.Last: null, Question: null or { Code: "ask.year" } } day)
+            return new UntilPart(start, words.At, day.Days.First);
+        grammar.Skips("article", words);
+        return _days.ReadMonth() is { } month ? new UntilPart(start, words.At, month) : null;
+    }
+
+    private LinePart? ReadFor()
+    {
+        var start = words.At;
+        if (!grammar.Skips("for", words) || grammar.Amount(words.Current) is not (> 0 and <= 1_000 and var amount))
+            return null;
+        words.Skip();
+        return grammar.Skips("dates", words) ? new CountPart(start, words.At, amount)
+            : grammar.Skips("day", words) ? new LastsPart(start, words.At, Period.FromDays(amount))
+            : grammar.Skips("week", words) ? new LastsPart(start, words.At, Period.FromWeeks(amount))
+            : grammar.Skips("month", words) ? new LastsPart(start, words.At, Period.FromMonths(amount))
+            : null;
+    }
+
+    /// <summary>A known place as far as its name goes; of another all words up to the next part.</summary>
+    private PlacePart? ReadPlace()
+    {
+        var start = words.At;
+        if (!grammar.Skips("in", words) && !grammar.Skips("at", words))
+            return null;
+        grammar.Skips("article", words);
+        var named = words.At;
+        if (words.IsAtEnd)
+        {
+            words.At = start;
+            return null;
+        }
+        if (words[named].IsQuoted)
+        {
+            words.Skip();
+            return new PlacePart(start, words.At, named, words[named].Text, IsKnown: true);
+        }
+        for (var length = Math.Min(6, words.Left); length > 0; length--)
+        {
+            var name = words.Coming(length);
+            if (places.FirstOrDefault(place => string.Equals(place, name, StringComparison.CurrentCultureIgnoreCase)) is not { } known)
+                continue;
+            words.Skip(length);
+            return new PlacePart(start, words.At, named, known, IsKnown: true);
+        }
+        do
+        {
+            words.Skip();
+        }
+        while (!words.IsAtEnd && !words[words.At].IsQuoted && !BeginsPart());
+        return new PlacePart(start, words.At, named, words.Written(named, words.At), IsKnown: false);
+    }
+
+    private bool BeginsPart()
+    {
+        var start = words.At;
+        var begins = ReadSimple() is not null;
+        words.At = start;
+        return begins;
+    }
+
+    [GeneratedRegex(@"^(\d{1,2})\.(\d{2})$")]
+    private static partial Regex DottedForm();
+}
