@@ -10,7 +10,21 @@ public class ConsequencesTests
     private static Consequences Of(Series series) => Of(series, SchoolCalendar.Empty);
 
     private static Consequences Of(Series series, SchoolCalendar school) =>
-        Consequences.Of(series, school, RuleWords.For("en-GB"), _ => new Dictionary<Instant, string>());
+        Of(series, school, Instant.MinValue);
+
+    private static Consequences Of(Series series, SchoolCalendar school, Instant now) =>
+        Consequences.Of(series, school, RuleWords.For("en-GB"), _ => new Dictionary<Instant, string>(), now);
+
+    [Fact]
+    public void What_is_over_is_said_to_be_over()
+    {
+        var series = Build.Series("2026-11-24 14:00", "FREQ=WEEKLY;COUNT=2");
+        var end = Build.Series("2026-12-01 14:00").All(SchoolCalendar.Empty).Single().End;
+        Assert.Contains("All of it is over already.", Of(series, SchoolCalendar.Empty, end).Remarks);
+        Assert.DoesNotContain("All of it is over already.", Of(series, SchoolCalendar.Empty, end - Duration.FromSeconds(1)).Remarks);
+        Assert.DoesNotContain("All of it is over already.",
+            Of(Build.Series("2026-11-24 14:00", "FREQ=WEEKLY"), SchoolCalendar.Empty, end).Remarks);
+    }
 
     [Fact]
     public void All_dates_are_counted_and_the_last_is_named()

@@ -167,6 +167,13 @@ public class EventDraftTests
             Build.Refused("links", () => (Build.Draft() with { Links = [new EventLink("Map", url)] }).Check(Build.Setting, RichText.Empty)),
                 StringComparison.Ordinal);
 
+    [Theory]
+    [InlineData("forms.example/signup", "https://forms.example/signup")]
+    [InlineData(" pinewick.example ", "https://pinewick.example/")]
+    [InlineData("http://pinewick.example/map", "http://pinewick.example/map")]
+    public void A_link_as_people_type_it_gets_its_scheme(string typed, string url) => Assert.Equal(
+        url, (Build.Draft() with { Links = [new EventLink("Map", typed)] }).Check(Build.Setting, RichText.Empty).Links[0].Url);
+
     [Fact]
     public void What_is_said_besides_is_trimmed_and_a_link_without_a_label_is_called_by_its_host()
     {

@@ -38,7 +38,7 @@ public sealed class EventPreviews(Access access, EventDesk desk, ClashView clash
         var around = await clashes.AroundAsync(viewer, series, setting.School, calendar, place, request.EventId);
         var words = RuleWords.For(Spoken.LocaleIn(house.Organisation));
         var sketch = Filled(Sketch(request.Event, viewer, found, series), request.Event, setting);
-        var consequences = Consequences.Of(series, setting.School, words, dates => around.Say(dates, place, calendar));
+        var consequences = Consequences.Of(series, setting.School, words, dates => around.Say(dates, place, calendar), desk.Now);
         return new ConsequencesResponse(
             consequences.Words,
             consequences.Count,

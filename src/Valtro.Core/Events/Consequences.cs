@@ -49,8 +49,9 @@ public sealed record Consequences(
     private const int MostDays = 400;
 
     /// <param name="clashes">Of the first dates, by what the caller may show.</param>
+    /// <param name="now">From when on a date is still ahead.</param>
     public static Consequences Of(Series series, SchoolCalendar school, RuleWords words,
-        Func<IReadOnlyList<Occurrence>, IReadOnlyDictionary<Instant, string>> clashes)
+        Func<IReadOnlyList<Occurrence>, IReadOnlyDictionary<Instant, string>> clashes, Instant now)
     {
         var (taking, count, last) = Taking(series, school);
         var shown = taking.Take(Shown).ToArray();
@@ -74,7 +75,7 @@ public sealed record Consequences(
             listed,
             last,
             DaysOfFirstYear(taking),
-            [.. RemarksOn(series, shown, count, words.Speech)]);
+            [.. RemarksOn(series, shown, count, words.Speech), .. last?.End <= now ? [words.Speech.Say("follows.isOver")] : (string[])[]]);
     }
 
     private static (IReadOnlyList<Occurrence> Dates, int? Count, Occurrence? Last) Taking(Series series, SchoolCalendar school)

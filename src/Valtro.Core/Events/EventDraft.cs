@@ -1,3 +1,4 @@
+using System.Text.RegularExpressions;
 using NodaTime;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Recurrence;
@@ -32,7 +33,7 @@ public sealed record CapDraft(Detail? Members, Detail? Link, Detail? Everyone)
 }
 
 /// <summary>What an editor typed, before anything is checked; and what the form shows of an event before anything is changed.</summary>
-public record EventDraft
+public partial record EventDraft
 {
     public const int MostDays = 500;
     public const int MostTags = 20;
@@ -210,12 +211,18 @@ public record EventDraft
         return [.. Links.Select(CheckedLink)];
     }
 
+    /// <summary>A host with a dot in it, and what may follow; no scheme and no address for mail.</summary>
+    [GeneratedRegex(@"^[\p{L}\d-]+(?:\.[\p{L}\d-]+)*\.\p{L}{2,}(?:[/?#]\S*)?$")]
+    private static partial Regex BareAddress();
+
     private static EventLink CheckedLink(EventLink link)
     {
-        if (!Uri.TryCreate(link.Url?.Trim(), UriKind.Absolute, out var address)
+        // "forms.example/signup": nobody types what every browser adds.
+        var url = link.Url?.Trim() is { } typed && BareAddress().IsMatch(typed) ? $"https://{typed}" : link.Url?.Trim();
+        if (!Uri.TryCreate(url, UriKind.Absolute, out var address)
             || address.Scheme is not ("http" or "https" or "mailto" or "tel")
             || address.OriginalString.Length > 2_000
-            || AsciiAddress.Of(link.Url.Trim()) is null)
+            || AsciiAddress.Of(url) is null)
             throw new RuleException("links", "event.noAddress", ("url", link.Url));
         if (address.Scheme is "http" or "https" && address.UserInfo.Length > 0)
             throw new RuleException("links", "event.linkWithPassword", ("host", address.Host));

@@ -1,4 +1,5 @@
-import { addDays, placeOfZone, sayDay, todayIn, weekdayOf, type Day } from '../../shared/days'
+import { useRef } from 'react'
+import { addDays, daysBetween, placeOfZone, sayDay, todayIn, weekdayOf, type Day } from '../../shared/days'
 import type { Problem } from '../Problem'
 import type { Consequences } from '../types'
 import { useOrganisation } from '../session/queries'
@@ -8,6 +9,7 @@ import { sayTime } from '../times'
 import { positionOf, type Draft } from './draft'
 import { Ending, Repetition } from './Repetition'
 import { TimeField } from './TimeField'
+import { movedEnd } from './movedEnd'
 import { ZoneField } from './ZoneField'
 import { t } from './words'
 
@@ -25,15 +27,27 @@ interface WhenSentenceProps {
 export function WhenSentence({ draft, set, problem, calendarZone, seriesStart, consequences }: WhenSentenceProps) {
   const { zone, locale } = useOrganisation()
   const today = todayIn(zone)
+  // What is being typed is no day and no time for a moment: the end moves from what was there before.
+  const before = useRef({ date: draft.date, from: draft.from })
+  const moveFrom = (from: string | null) => {
+    const to = movedEnd(before.current.from, draft.to, from)
+    if (from) before.current.from = from
+    set({ from, to })
+  }
   const moveStart = (date: Day | null) => {
     // In a new event the pattern follows the start while it says no more than the start does. In a series that is there
     // already the day is moved, and the question which dates are meant comes when it is saved.
-    if (seriesStart || !draft.date || !date) return set({ date })
+    // What lasts several days goes on lasting as many.
+    const was = before.current.date
+    const endDate = draft.endDate && was && date ? addDays(draft.endDate, daysBetween(was, date)) : draft.endDate
+    if (date) before.current.date = date
+    if (seriesStart || !draft.date || !date) return set({ date, endDate })
     const old = positionOf(draft.date)
     const followsWeekday = draft.weekdays.length === 1 && draft.weekdays[0] === old.weekday
     const followsMonth = draft.monthDay === old.monthDay && draft.weekday === old.weekday && draft.month === old.month
     set({
       date,
+      endDate,
       ...(followsWeekday ? { weekdays: [weekdayOf(date)] } : {}),
       ...(followsMonth ? { ...positionOf(date), ordinal: draft.ordinal === -1 ? -1 : positionOf(date).ordinal } : {}),
     })
@@ -46,13 +60,7 @@ export function WhenSentence({ draft, set, problem, calendarZone, seriesStart, c
         ) : (
           <>
             <span>{t('from')}</span>
-            <TimeField
-              id="from"
-              label={t('startTime')}
-              value={draft.from}
-              refusal={problem?.on('from')}
-              onChange={(from) => set({ from })}
-            />
+            <TimeField id="from" label={t('startTime')} value={draft.from} refusal={problem?.on('from')} onChange={moveFrom} />
             <span>{t('to')}</span>
             <TimeField id="to" label={t('endTime')} value={draft.to} refusal={problem?.on('to')} onChange={(to) => set({ to })} />
           </>
