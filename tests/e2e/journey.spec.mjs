@@ -117,7 +117,8 @@ test('from a new calendar to somebody’s website and feed, and a change that ar
     await expect(embed.getByRole('button', { name: /17:00 Lantern evening/ })).toBeVisible()
     const event = await inFeed(request, feed, 'Lantern evening')
     expect(event.startDate.toString()).toBe(`${wednesday}T17:00:00`)
-    expect(event.endDate.toString()).toBe(`${wednesday}T20:30:00`)
+    // The end has moved along.
+    expect(event.endDate.toString()).toBe(`${wednesday}T19:00:00`)
     expect(event.startDate.zone.tzid).toBe('America/Halifax')
     expect(event.component.getFirstPropertyValue('sequence')).toBe(1)
   })

@@ -39,7 +39,7 @@ internal sealed partial class DayReader(LineWords words, Grammar grammar, LocalD
         }
         var end = words.At;
         if (grammar.Skips("to", words) && ReadOne(first.Date) is { } last && last.Date >= first.Date)
-            return Found(first, last, isIntroduced);
+            return Found(WithYearOf(last, first), last, isIntroduced);
         words.At = end;
         return Found(first, null, isIntroduced);
     }
@@ -55,6 +55,15 @@ internal sealed partial class DayReader(LineWords words, Grammar grammar, LocalD
         words.Skip();
         var year = ReadYear() ?? (month >= today.Month ? today.Year : today.Year + 1);
         return new LocalDate(year, month, 1).With(DateAdjusters.EndOfMonth);
+    }
+
+    /// <summary>"15 Feb to 19 Feb 2027" says the year once.</summary>
+    private static Day WithYearOf(Day last, Day first)
+    {
+        if (first.HasYear || !last.HasYear || last.Question is not null || first.Date.Month == 2 && first.Date.Day == 29)
+            return first;
+        var same = new LocalDate(last.Date.Year, first.Date.Month, first.Date.Day);
+        return new Day(same <= last.Date ? same : same.PlusYears(-1), HasYear: true);
     }
 
     private static DaysFound Found(Day first, Day? last, bool isIntroduced)

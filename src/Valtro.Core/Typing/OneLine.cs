@@ -92,6 +92,10 @@ public sealed class OneLine
             ? quoted[0]
             : left.FirstOrDefault(run => !_chosen.SaidTwice.Any(part => part.Start < run.End && run.Start < part.End));
         var asked = _isTitleQuoted ? [] : _chosen.Parts.Where(IsPerhapsTitle).ToArray();
+        AskAboutListedDays();
+        if (!_isTitleQuoted && Enumerable.Range(_title.Start, _title.End - _title.Start).Any(SaysWhen))
+            Ask(_title.Start, "title", _title, "ask.sentence", [],
+                [new LineChoice(Say("choice.title"), With(_title.Start, _title.End, $"“{TitleText}”"))]);
         foreach (var part in asked)
             Ask(part.Start, part.Field, (part.Start, part.End), "ask.title", [], [.. Sure(part), InTitle(part.Start, part.End)]);
         foreach (var run in left.Where(run => run != _title && !asked.Any(part => part.End == run.Start)))
@@ -99,6 +103,35 @@ public sealed class OneLine
                 [.. AsPlace(run), InTitle(run.Start, run.End), LeftOut(run.Start, run.End)]);
         if (TitleText is { Length: > 0 } title)
             _understood.Add(new Understood("title", title, title));
+    }
+
+    /// <summary>A word that would begin a pattern or its end, if that could be read.</summary>
+    private bool SaysWhen(int word) => _grammar.Is("every", _words[word].Text) || _grammar.Is("until", _words[word].Text);
+
+    /// <summary>"10, 11 and 12 December": the month is said once, of days that could be part of the title as well.</summary>
+    private void AskAboutListedDays()
+    {
+        foreach (var joining in _chosen.Parts.OfType<JoiningPart>())
+        {
+            if (_chosen.Parts.OfType<DayPart>().FirstOrDefault(day => day.Start == joining.End) is not { } last)
+                continue;
+            var (start, days) = (joining.Start, new List<LocalDate> { last.Found.Days.First });
+            while (IsFree(start - 1)
+                && (_grammar.DayOfMonth(_words[start - 1].Text), _grammar.Weekday(_words[start - 1].Text)) is var (day, weekday)
+                && (day is not null || weekday is not null))
+            {
+                start--;
+                if (day < last.Found.Days.First.Day)
+                    days.Insert(0, last.Found.Days.First.PlusDays(day.Value - last.Found.Days.First.Day));
+            }
+            if (days.Count > 1)
+                Ask(start, "date", (start, last.End), "ask.days", [],
+                [
+                    new LineChoice(string.Join(", ", days.Select(Say)),
+                        With(start, last.End, string.Join($" {_grammar.First("and")} ", days.Select(Say)))),
+                    InTitle(start, last.End),
+                ]);
+        }
     }
 
     private string TitleText => _isTitleQuoted
@@ -148,6 +181,9 @@ public sealed class OneLine
     {
         while (IsFree(end) && start >= _title.End && end != _title.Start)
             end++;
+        if (_title.Start <= start && start < _title.End)
+            return new LineChoice(
+                Say("choice.title"), With(_title.Start, Math.Max(end, _title.End), $"“{_words.Written(_title.Start, Math.Max(end, _title.End))}”"));
         var begins = Math.Min(_title.Start, start);
         var title = end == _title.Start ? _words.Written(start, _title.End) : $"{TitleText} {_words.Written(start, end)}".Trim();
         if (_title.End == 0 && _title.Start == 0)

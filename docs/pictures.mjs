@@ -1,6 +1,6 @@
 // Makes the pictures of the README anew, from fresh demo data on a day that is always the same: ./valtro pictures
 import { execFileSync } from 'node:child_process'
-import { chromium } from '../../tests/e2e/node_modules/playwright-core/index.mjs'
+import { chromium } from '../tests/e2e/node_modules/playwright-core/index.mjs'
 
 const base = process.env.VALTRO_E2E_URL
 const site = process.env.VALTRO_E2E_SITE
@@ -35,6 +35,14 @@ const pictures = {
     },
   ],
   'year-plan': ['ada', desk, (page) => page.goto(`${base}/year`)],
+  line: [
+    'ada',
+    { ...desk, height: 560 },
+    async (page) => {
+      await page.goto(`${base}/events/new?line=${encodeURIComponent('Spring concert 4 May 7:30 pm in Slipway @SCH asap')}`)
+      await page.getByText('Saved only when nothing is left to ask.').waitFor()
+    },
+  ],
   several: ['ada', desk, (page) => page.goto(`${base}/events/several`)],
   calendars: ['ada', desk, (page) => page.goto(`${base}/calendars`)],
   'sign-off': ['ada', desk, (page) => page.goto(`${base}/sign-off`)],
@@ -98,7 +106,7 @@ for (const [name, [who, viewport, act]] of Object.entries(pictures)) {
   }
   await act(page)
   await page.waitForTimeout(1_200)
-  await page.screenshot({ path: new URL(`${name}.png`, import.meta.url).pathname })
+  await page.screenshot({ path: new URL(`screenshots/${name}.png`, import.meta.url).pathname })
   console.log(name)
   await context.close()
 }
