@@ -30,6 +30,26 @@ function Told() {
   )
 }
 
+test('a day without a year is one of the year that is planned', async () => {
+  const spring = { name: 'Spring', first: '2027-01-05', last: '2027-04-01' }
+  answer({
+    'GET /session': session,
+    'GET /year-plans': { plans: [{ ...year, terms: [spring] }], mayEdit: true },
+    'POST /year-plans/preview': { series: 0, dates: 0, events: [] },
+  })
+  const { user } = show(
+    '/year',
+    <SignedIn>
+      <Told />
+    </SignedIn>,
+  )
+  const first = await screen.findByLabelText<HTMLInputElement>('First day of Spring')
+  await user.clear(first)
+  await user.type(first, '22 feb')
+  await user.tab()
+  expect(first.value).toMatch(/22 Feb 2027/)
+})
+
 describe('a year that somebody else saves meanwhile', () => {
   const plans = { plans: [year], mayEdit: true }
 

@@ -11,21 +11,23 @@ interface DayFieldProps {
   label: string
   value: Day | null
   today: Day
+  /** A day without a year is the one nearest to this; today where it is left out. */
+  near?: Day
   refusal?: string
   onChange: (day: Day | null) => void
 }
 
 /** A day, typed as people type it or chosen from a small month. The arrow keys move it by a day. */
-export function DayField({ id, label, value, today, refusal, onChange }: DayFieldProps) {
+export function DayField({ id, label, value, today, near = today, refusal, onChange }: DayFieldProps) {
   const { locale } = useOrganisation()
   const [typed, setTyped] = useState<string | null>(null)
   const [isOpen, setOpen] = useState(false)
   const say = (day: Day) => sayDay(day, locale, { weekday: 'short', day: 'numeric', month: 'short', year: 'numeric' })
-  const unread = typed !== null && typed.trim() !== '' && readDay(typed, locale, today) === null
+  const unread = typed !== null && typed.trim() !== '' && readDay(typed, locale, near) === null
 
   const type = (text: string) => {
     setTyped(text)
-    onChange(readDay(text, locale, today))
+    onChange(readDay(text, locale, near))
   }
   const move = (event: React.KeyboardEvent) => {
     const step = { ArrowUp: 1, ArrowDown: -1 }[event.key]

@@ -121,7 +121,8 @@ export function LinePage({ calendars }: { calendars: Calendar[] }) {
 /** The line with what each word was taken for. */
 function Pieces({ pieces }: { pieces: LineReading['pieces'] }) {
   return (
-    <p className="line-pieces" aria-label={t('asItIsRead')}>
+    <p className="line-pieces">
+      <span className="visually-hidden">{t('asItIsRead')}: </span>
       {pieces.map((piece, index) => (
         <span key={index}>
           <span className={pieceClass(piece)}>{piece.text}</span>{' '}

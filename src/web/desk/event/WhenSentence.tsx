@@ -82,6 +82,7 @@ export function WhenSentence({ draft, set, problem, calendarZone, seriesStart, c
               label={t('lastDay')}
               value={draft.endDate}
               today={today}
+              near={draft.date ?? today}
               refusal={problem?.on('endDate')}
               onChange={(endDate) => set({ endDate })}
             />

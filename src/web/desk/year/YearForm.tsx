@@ -1,5 +1,5 @@
 import { useDeferredValue, useState } from 'react'
-import { addDays, todayIn, type Day } from '../../shared/days'
+import { addDays, daysBetween, todayIn, type Day } from '../../shared/days'
 import type { YearPlanRequest } from '../types'
 import { DayField } from '../event/DayField'
 import { Refusal } from '../Refusal'
@@ -29,6 +29,7 @@ export function YearForm({ id, start, mayEdit, cycleDays, onDone, onLeave }: Yea
   /** The year as it was when the typing began. */
   const [from, setFrom] = useState(start)
   const [plan, setPlan] = useState(() => pick(start))
+  const middle = plan.first && plan.last ? addDays(plan.first, Math.floor(daysBetween(plan.first, plan.last) / 2)) : today
   const begin = (year: YearPlanRequest) => (setFrom(year), setPlan(pick(year)))
   const set = (change: Partial<YearPlanRequest>) => setPlan((before) => ({ ...before, ...change }))
   const isSavedByOthers = (start.version ?? 0) > (from.version ?? 0)
@@ -86,6 +87,7 @@ export function YearForm({ id, start, mayEdit, cycleDays, onDone, onLeave }: Yea
             what="term"
             spans={plan.terms}
             today={plan.first ?? today}
+            near={middle}
             refusal={on('terms')}
             onChange={(terms) => set({ terms })}
           />
@@ -94,6 +96,7 @@ export function YearForm({ id, start, mayEdit, cycleDays, onDone, onLeave }: Yea
             what="break"
             spans={plan.breaks}
             today={plan.first ?? today}
+            near={middle}
             refusal={on('breaks')}
             onChange={(breaks) => set({ breaks })}
           />
@@ -172,11 +175,13 @@ interface SpansProps {
   what: 'term' | 'break'
   spans: Span[]
   today: Day
+  /** The middle of the year: a day without a year is one of it. */
+  near: Day
   refusal?: string
   onChange: (spans: Span[]) => void
 }
 
-function Spans({ title, what, spans, today, refusal, onChange }: SpansProps) {
+function Spans({ title, what, spans, today, near, refusal, onChange }: SpansProps) {
   const set = (index: number, change: Partial<Span>) =>
     onChange(spans.map((span, at) => (at === index ? { ...span, ...change } : span)))
   const last = spans[spans.length - 1]?.last
@@ -201,6 +206,7 @@ function Spans({ title, what, spans, today, refusal, onChange }: SpansProps) {
             label={t('firstDayOfName', { name: span.name })}
             value={span.first}
             today={today}
+            near={near}
             onChange={(first) => first && set(index, { first })}
           />
           <span>{t('to')}</span>
@@ -209,6 +215,7 @@ function Spans({ title, what, spans, today, refusal, onChange }: SpansProps) {
             label={t('lastDayOfName', { name: span.name })}
             value={span.last}
             today={today}
+            near={near}
             onChange={(day) => day && set(index, { last: day })}
           />
           <button type="button" className="as-link" onClick={() => onChange(spans.filter((_, at) => at !== index))}>
