@@ -118,6 +118,7 @@ public sealed class StatementsTests(ValtroApp app) : IClassFixture<ValtroApp>
             AtMost(3, $"{address} of a stored one",
                 await AskedAsync(ada, address, HttpMethod.Post, new { @event = form, eventId = id, recurrenceId = date }));
         }
+        AtMost(3, "A line", await AskedAsync(ada, "/api/events/line", HttpMethod.Post, new { text = "Counted Fri 9:00–10:00" }));
         AtMost(10, "A new event", await AskedAsync(ada, "/api/events", HttpMethod.Post, Caller.Event(calendar, "One more")));
         AtMost(10, "A save", await AskedAsync(ada, $"/api/events/{id}/changes", HttpMethod.Post, new
         {
