@@ -43,7 +43,24 @@ const pictures = {
       await page.getByText('Saved only when nothing is left to ask.').waitFor()
     },
   ],
-  several: ['ada', desk, (page) => page.goto(`${base}/events/several`)],
+  several: [
+    'ada',
+    desk,
+    async (page) => {
+      await page.goto(`${base}/events/several`)
+      const lines = [
+        ['next Monday', '9', '10.30', 'Knots exam', 'Loft', 'PW'],
+        ['Dec 18', 'half past nine', '11', 'Ropes and oars', 'Slipway', 'ROW'],
+        ['12th of June 2027', '', '', 'Open day', '', 'SCH'],
+        ['31 Feb', '14', '15', 'Engine lesson', '', 'CREW'],
+      ]
+      const cells = ['Date', 'From', 'To', 'Title', 'Where', 'Calendar']
+      for (const [row, line] of lines.entries())
+        for (const [column, text] of line.entries()) await page.getByLabel(`${cells[column]}, line ${row + 1}`, { exact: true }).fill(text)
+      await page.getByText('is no day').waitFor()
+      await page.getByText('Everyone: 2 of them').waitFor()
+    },
+  ],
   calendars: ['ada', desk, (page) => page.goto(`${base}/calendars`)],
   'sign-off': ['ada', desk, (page) => page.goto(`${base}/sign-off`)],
   people: ['ada', desk, (page) => page.goto(`${base}/people`)],

@@ -45,7 +45,10 @@ internal sealed partial class DayReader(LineWords words, Grammar grammar, LocalD
     }
 
     /// <summary>All of a text, as a cell says it.</summary>
-    public LocalDate? ReadAlone() => ReadOne(today) is { Question: null } day && words.IsAtEnd ? day.Date : null;
+    /// <returns>The day; two where it could be either, none where it is no day.</returns>
+    public IReadOnlyList<LocalDate> ReadAlone() => ReadOne(today) is not { } day || !words.IsAtEnd ? []
+        : day.Question is null ? [day.Date]
+        : [.. day.Question.Choices.Select(choice => choice.First)];
 
     /// <summary>The last day of a month: "until June".</summary>
     public LocalDate? ReadMonth()

@@ -17,8 +17,11 @@ public sealed record TableRow(string? Date, string? From, string? To, string? Ti
     /// <summary>What it says. Cells that cannot be read are refused together, each by its column.</summary>
     public EventDraft Read(CultureInfo culture, LocalDate today, RefusalList refusals)
     {
-        var date = Typed.Day(Date ?? "", culture, today);
-        if (date is null)
+        var days = Typed.Days(Date ?? "", culture, today);
+        var date = days is [var day] ? day : default(LocalDate?);
+        if (days is [var one, var other, ..])
+            refusals.Add("date", "row.dayUnclear", ("date", Date), ("one", one), ("other", other));
+        else if (date is null)
             refusals.Add("date", string.IsNullOrWhiteSpace(Date) ? "event.dateMissing" : "row.noDay", ("date", Date));
         var from = Time("from", From, culture, refusals);
         var to = Time("to", To, culture, refusals);

@@ -14,6 +14,10 @@ public static class Typed
     /// from today on. Null when it is none, or could be two.</summary>
     /// <remarks>Without a year the nearest one is meant: in December, "8 Jan" is next year's.</remarks>
     public static LocalDate? Day(string text, CultureInfo culture, LocalDate today) =>
+        Days(text, culture, today) is [var day] ? day : null;
+
+    /// <summary>The same; two where it could be either, none where it is no day.</summary>
+    public static IReadOnlyList<LocalDate> Days(string text, CultureInfo culture, LocalDate today) =>
         new DayReader(Words(text), Grammar.Of(culture), today, nearest: true).ReadAlone();
 
     private static LineWords Words(string text) => new(text, _ => false);

@@ -62,6 +62,9 @@ public class TypedTests
         Assert.Equal((Build.Day("2026-12-03"), Build.Time("09:00"), Build.Time("10:30")), (draft.Date, draft.From, draft.To));
         new TableRow("31 Feb", "25", "", "Knots", "", "").Read(British, Today, refusals);
         Assert.Equal(["date", "from"], refusals.All.Select(refusal => refusal.Field));
+        var unclear = new RefusalList();
+        new TableRow("next Friday", "9", "10", "Knots", "", "").Read(British, Today, unclear);
+        Assert.Equal("row.dayUnclear", Assert.Single(unclear.All).Saying.Code);
         Assert.True(new TableRow("", null, " ", "", "", null).IsEmpty);
         Assert.True(new TableRow("3 Dec", "", "", "Open day", "", "").Read(British, Today, new RefusalList()).AllDay);
     }
