@@ -84,12 +84,12 @@ internal sealed partial class LineParts(LineWords words, Grammar grammar, LocalD
             ?? Again(start, () => _patterns.Read() is { } repeat ? new PatternPart(start, words.At, repeat) : null)
             ?? Again(start, ReadUntil)
             ?? Again(start, ReadFor)
-            ?? Again(start, () => !IsDayOrTime() && _days.Read() is { } days ? new DayPart(start, words.At, days) : null)
-            ?? Again(start, () => !IsDayOrTime() && _times.Read() is { } times ? new TimesPart(start, words.At, times) : null);
+            ?? Again(start, () => !IsEitherDayOrTime() && _days.Read() is { } days ? new DayPart(start, words.At, days) : null)
+            ?? Again(start, () => !IsEitherDayOrTime() && _times.Read() is { } times ? new TimesPart(start, words.At, times) : null);
     }
 
     /// <summary>"9.10" is the ninth of October to some and ten past nine to others: it is not read without more.</summary>
-    private bool IsDayOrTime() => grammar.WritesDaysWithDots && DottedForm().Match(words.Current) is { Success: true } dotted
+    private bool IsEitherDayOrTime() => grammar.WritesDaysWithDots && DottedForm().Match(words.Current) is { Success: true } dotted
         && int.Parse(dotted.Groups[2].ValueSpan, CultureInfo.InvariantCulture) is >= 1 and <= 12
         && !grammar.Is("oClock", words.Ahead(1));
 

@@ -13,6 +13,9 @@ internal sealed record LineWord(string Text, int Start, int End, bool IsQuoted);
 /// own.</summary>
 internal sealed partial class LineWords
 {
+    /// <summary>What a word in quotes may stand in.</summary>
+    public const string Quotes = "\"“„”";
+
     private static readonly LineWord Nothing = new("", 0, 0, IsQuoted: false);
 
     private readonly LineWord[] _words;

@@ -54,7 +54,7 @@ public sealed class OneLine
         ChooseTitle();
         var drafts = Drafts();
         return new LineReading(
-            drafts, _chosen.Parts.OfType<PlatePart>().FirstOrDefault()?.Plate, _understood, Pieces(),
+            drafts, Of<PlatePart>()?.Plate, _understood, Pieces(),
             [.. _questions.OrderBy(one => one.At).Select(one => one.Question)]);
     }
 
@@ -95,7 +95,7 @@ public sealed class OneLine
         AskAboutListedDays();
         if (!_isTitleQuoted && Enumerable.Range(_title.Start, _title.End - _title.Start).Any(SaysWhen))
             Ask(_title.Start, "title", _title, "ask.sentence", [],
-                [new LineChoice(Say("choice.title"), With(_title.Start, _title.End, $"“{TitleText}”"))]);
+                [new LineChoice(Say("choice.title"), With(_title.Start, _title.End, Quoted(TitleText)))]);
         foreach (var part in asked)
             Ask(part.Start, part.Field, (part.Start, part.End), "ask.title", [], [.. Sure(part), InTitle(part.Start, part.End)]);
         foreach (var run in left.Where(run => run != _title && !asked.Any(part => part.End == run.Start)))
@@ -168,11 +168,13 @@ public sealed class OneLine
         new(Say(times), With(part.Start, part.End, times.To is { } to ? $"{times.From:HH:mm}–{to:HH:mm}" : $"{times.From:HH:mm}"));
 
     /// <summary>A known place that nothing introduces.</summary>
-    private LineChoice[] AsPlace((int Start, int End) run) =>
-        Of<PlacePart>() is null && _places.Contains(_words.Written(run.Start, run.End), StringComparer.CurrentCultureIgnoreCase)
-            ? [new LineChoice(Say("choice.place", ("place", _words.Written(run.Start, run.End))),
-                With(run.Start, run.End, $"{_grammar.First("in")} {_words.Written(run.Start, run.End)}"))]
+    private LineChoice[] AsPlace((int Start, int End) run)
+    {
+        var place = _words.Written(run.Start, run.End);
+        return Of<PlacePart>() is null && _places.Contains(place, StringComparer.CurrentCultureIgnoreCase)
+            ? [new LineChoice(Say("choice.place", ("place", place)), With(run.Start, run.End, $"{_grammar.First("in")} {place}"))]
             : [];
+    }
 
     private LineChoice LeftOut(int start, int end) => new(Say("choice.leaveOut"), With(start, end, ""));
 
@@ -181,18 +183,16 @@ public sealed class OneLine
     {
         while (IsFree(end) && start >= _title.End && end != _title.Start)
             end++;
-        if (_title.Start <= start && start < _title.End)
-            return new LineChoice(
-                Say("choice.title"), With(_title.Start, Math.Max(end, _title.End), $"“{_words.Written(_title.Start, Math.Max(end, _title.End))}”"));
-        var begins = Math.Min(_title.Start, start);
-        var title = end == _title.Start ? _words.Written(start, _title.End) : $"{TitleText} {_words.Written(start, end)}".Trim();
-        if (_title.End == 0 && _title.Start == 0)
-            return new LineChoice(Say("choice.title"), With(start, end, $"“{title}”"));
-        var rest = _title.End == start || end == _title.Start
-            ? With(begins, Math.Max(end, _title.End), $"“{title}”")
-            : Squeezed($"“{title}” {Cut((_title.Start, _title.End), (start, end))}");
-        return new LineChoice(Say("choice.title"), rest);
+        var hasTitle = _title.End > _title.Start;
+        if (hasTitle && (end < _title.Start || _title.End < start))
+            return new LineChoice(Say("choice.title"),
+                Squeezed($"{Quoted($"{TitleText} {_words.Written(start, end)}")} {Cut((_title.Start, _title.End), (start, end))}"));
+        // They stand together.
+        var (first, last) = hasTitle ? (Math.Min(_title.Start, start), Math.Max(_title.End, end)) : (start, end);
+        return new LineChoice(Say("choice.title"), With(first, last, Quoted(_words.Written(first, last))));
     }
+
+    private static string Quoted(string text) => $"“{string.Concat(text.Where(letter => !LineWords.Quotes.Contains(letter)))}”";
 
     private string With(int start, int end, string text) =>
         Squeezed($"{_words.Line[.._words[start].Start]} {text} {_words.Line[_words[end - 1].End..]}");
@@ -235,7 +235,7 @@ public sealed class OneLine
         _understood.Add(new Understood("place", _words.Written(place.Start, place.End), place.Name));
         if (!place.IsKnown)
             Ask(place.Start, "place", (place.Start, place.End), "ask.place", [],
-                [new LineChoice(Say("choice.place", ("place", place.Name)), With(place.Named, place.End, $"“{place.Name}”")),
+                [new LineChoice(Say("choice.place", ("place", place.Name)), With(place.Named, place.End, Quoted(place.Name))),
                     InTitle(place.Start, place.End)]);
         return place.Name;
     }
@@ -244,12 +244,14 @@ public sealed class OneLine
     {
         var (pattern, until, count) = (Of<PatternPart>(), Of<UntilPart>(), Of<CountPart>());
         var times = allDay is null ? session.Times : null;
-        var days = Days(session, pattern, times is not null);
+        var days = Days(session, pattern);
         var date = days.First;
         var repeat = pattern is null ? null : Completed(pattern.Repeat, date, until?.Date ?? LastOf(date), count?.Count);
         if (pattern is not null)
             _understood.Add(new Understood("repeat", _words.Written(pattern.Start, pattern.End), Say(repeat!, date)));
-        Ends(repeat, session, times is not null);
+        // What holds for all of them is said once.
+        if (session == _chosen.Sessions[0])
+            Ends(repeat, session, times is not null);
         var (from, to) = (times?.Found.From, times?.Found.To ?? times?.Found.From.PlusHours(1));
         SayTimes(times, to);
         if (times is null && allDay is null)
@@ -270,7 +272,7 @@ public sealed class OneLine
     }
 
     /// <summary>The day, said or not; what of it is not settled is asked.</summary>
-    private Days Days(LineSession session, PatternPart? pattern, bool isTimed)
+    private Days Days(LineSession session, PatternPart? pattern)
     {
         if (Of<AllWeekPart>() is { } week)
         {
@@ -322,7 +324,7 @@ public sealed class OneLine
             var isDays = repeat is null && !isTimed && part is not CountPart && session.Day is { Found.Days.Last: null };
             if (repeat is null && !isDays)
             {
-                Ask(part.Start, "unread", (part.Start, part.End), Say(part is CountPart ? "typed.forNothing" : "typed.untilNothing"), [],
+                Ask(part.Start, "unread", (part.Start, part.End), part is CountPart ? "typed.forNothing" : "typed.untilNothing", [],
                     [LeftOut(part.Start, part.End)]);
                 continue;
             }
