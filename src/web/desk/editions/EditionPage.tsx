@@ -1,13 +1,12 @@
 import { useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { Problem } from '../Problem'
-import { call } from '../api'
 import type { Edition } from '../types'
 import { DeliveryLine } from '../Delivery'
 import { Refusal } from '../Refusal'
 import { useLeaveGuard } from '../LeaveGuard'
 import { NothingHere } from '../NothingHere'
-import { useEdition, useEditionPreview } from './queries'
+import { useEdition, useEditionPreview, useKnownEdition } from './queries'
 import { useWrite } from '../useWrite'
 import { useToast } from '../Toasts'
 import { usePost } from '../usePost'
@@ -28,12 +27,11 @@ export function EditionPage() {
   const edition = useEdition(id)
   if (id && edition.error) return <NothingHere detail={edition.error.message} />
   if (id && !edition.data) return <p className="page">{t('opening')}</p>
-  return <EditionForm key={id ?? 'new'} stored={edition.data} />
+  return <EditionForm key={id ?? 'new'} saved={edition.data} />
 }
 
-function EditionForm({ stored }: { stored: Edition | undefined }) {
-  const [saved, setSaved] = useState(stored)
-  const [draft, setDraft] = useState<Draft>(stored ? draftOf(stored.edition) : emptyDraft)
+function EditionForm({ saved }: { saved: Edition | undefined }) {
+  const [draft, setDraft] = useState<Draft>(saved ? draftOf(saved.edition) : emptyDraft)
   const text = JSON.stringify(draft)
   const [kept, setKept] = useState(text)
   const isStandard = saved?.isStandard ?? false
@@ -43,6 +41,7 @@ function EditionForm({ stored }: { stored: Edition | undefined }) {
   const { problem: saveProblem, isBusy, post, forget } = useSaving()
   const problem = saveProblem ?? (preview.error instanceof Problem && isAskable ? preview.error : null)
   const write = useWrite()
+  const known = useKnownEdition()
   const toast = useToast()
   const { guard, leaveTo } = useLeaveGuard(text !== kept, t('thisEditionIsNotSaved'))
   const change = (part: Partial<Draft>) => {
@@ -51,7 +50,7 @@ function EditionForm({ stored }: { stored: Edition | undefined }) {
   }
   const put = async (edition: Draft, version: number) => {
     const done = await write('PUT', `/editions/${saved?.id}`, { edition, version })
-    setSaved(done)
+    known.keep(done)
     const now = draftOf(done.edition)
     setDraft(now)
     setKept(JSON.stringify(now))
@@ -162,7 +161,7 @@ function EditionForm({ stored }: { stored: Edition | undefined }) {
             saved={saved}
             problem={problem}
             onChange={change}
-            onLink={() => void post(async () => setSaved(await call('GET', `/editions/${saved?.id}`)))}
+            onLink={() => void known.askAgain(saved?.id ?? '')}
           />
         </div>
         <PreviewFrame preview={isAskable ? preview.data : undefined} name={draft.name} />

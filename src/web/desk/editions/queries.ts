@@ -1,6 +1,6 @@
-import { keepPreviousData, useQuery } from '@tanstack/react-query'
+import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query'
 import { call } from '../api'
-import type { EditionDraft } from '../types'
+import type { Edition, EditionDraft } from '../types'
 import { keys } from '../keys'
 import { unlessTold } from '../told'
 
@@ -22,6 +22,16 @@ export function useEdition(id: string | undefined) {
     staleTime: Infinity,
     gcTime: 0,
   })
+}
+
+/** The edition of the page, which is not asked for again by itself: somebody types into it. */
+export function useKnownEdition() {
+  const client = useQueryClient()
+  return {
+    /** As it came back from a save. */
+    keep: (edition: Edition) => client.setQueriesData({ queryKey: keys.edition(edition.id) }, edition),
+    askAgain: (id: string) => client.invalidateQueries({ queryKey: keys.edition(id) }),
+  }
 }
 
 /** The edition as it would be, and what would be missing from it; nothing is asked while it has no calendar. */
