@@ -14,6 +14,7 @@ using Valtro.Application.Editions;
 using Valtro.Application.Events;
 using Valtro.Application.Files;
 using Valtro.Application.Lists;
+using Valtro.Application.Searching;
 using Valtro.Application.SignOff;
 using Valtro.Application.Work;
 using Valtro.Application.Years;
@@ -46,7 +47,7 @@ services.AddSingleton(clock).AddSingleton<IClock>(clock).AddSingleton<TimeProvid
 services.AddSingleton(_ => Database.Walled(settings.Database, settings.Connections));
 services.AddSingleton<OrganisationStore>().AddSingleton<AccountStore>().AddSingleton<CalendarStore>().AddSingleton<EventStore>()
     .AddSingleton<EditionStore>();
-services.AddSingleton<ListStore>().AddSingleton<YearPlanStore>().AddSingleton<RevisionStore>().AddSingleton<DeliveredStore>()
+services.AddSingleton<SearchStore>().AddSingleton<ListStore>().AddSingleton<YearPlanStore>().AddSingleton<RevisionStore>().AddSingleton<DeliveredStore>()
     .AddSingleton<GroupStore>().AddSingleton<SecretLinkStore>();
 services.AddSingleton<InvitationStore>().AddSingleton<MailStore>().AddSingleton<SubmissionStore>().AddSingleton<ActStore>()
     .AddSingleton<AuditStore>()
@@ -58,7 +59,7 @@ services.AddSingleton<PublicAddresses>().AddSingleton<Painter>().AddSingleton<Fe
     .AddSingleton<Heard>().AddSingleton<Artefacts>().AddSingleton<News>().AddSingleton<Fetches>();
 services.AddSingleton(provider => provider.GetRequiredService<IWebHostEnvironment>().WebRootFileProvider).AddSingleton<EventStreams>();
 services.AddSingleton<WebAssets>().AddSingleton<ReadingPages>().AddSingleton<EditionAnswers>().AddSingleton<RichTexts>();
-services.AddSingleton<CalendarView>().AddScoped<OccurrenceView>().AddScoped<ClashView>();
+services.AddSingleton<CalendarView>().AddScoped<OccurrenceView>().AddScoped<ClashView>().AddScoped<Search>().AddScoped<OccurrenceList>();
 services.AddScoped<IWhoAsks, WhoAsks>().AddScoped<Access>().AddScoped<Sessions>().AddScoped<SignedIn>().AddScoped<PasswordChecks>()
     .AddScoped<PasswordResets>().AddScoped<Passwords>().AddScoped<OwnAccounts>().AddScoped<People>();
 services.AddScoped<EventDesk>().AddScoped<EventChanges>().AddScoped<EventHistory>().AddScoped<Commits>().AddScoped<OwnLists>()
@@ -162,6 +163,7 @@ api.MapSeveral();
 api.MapYearPlans();
 api.MapLists();
 api.MapOccurrences();
+api.MapSearch();
 api.MapZones();
 api.MapWork();
 api.MapDeskNews();

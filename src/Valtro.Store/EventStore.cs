@@ -68,6 +68,12 @@ public sealed class EventStore(Database database)
             order by e.id
             """, new { organisationId, calendarId });
 
+    /// <summary>Those of some that are not in the bin.</summary>
+    public Task<IReadOnlyList<CalendarEvent>> SomeAsync(Guid organisationId, Guid[] ids) => ListAsync($"""
+            where e.organisation_id = @organisationId and e.removed_at is null and e.id = any(@ids)
+              {IsOnCalendarInUse}
+            """, new { organisationId, ids });
+
     /// <summary>The event that programs outside know by a name, if it is not in the bin.</summary>
     public async Task<CalendarEvent?> WithUidAsync(Guid organisationId, Uid uid) => (await ListAsync($"""
             where e.organisation_id = @organisationId and e.removed_at is null and e.uid = @uid

@@ -78,6 +78,13 @@ public sealed partial class LeakTests(ValtroApp app) : IClassFixture<ValtroApp>,
         ["/api/occurrences"] = () =>
             ["?from=2026-11-01&to=2027-01-31",
                 $"?from=2026-11-01&to=2027-01-31&calendar={World.Calendars[5].Id}&calendar={World.Calendars[9].Id}"],
+        ["/api/occurrences/list"] = () => ["?from=2026-11-01&to=2027-01-31", "?from=2026-11-01&to=2027-01-31&words=qx&order=place"],
+        ["/api/occurrences/list.ics"] = () => ["?from=2026-11-01&to=2027-01-31"],
+        ["/api/occurrences/list.csv"] = () => ["?from=2026-11-01&to=2027-01-31"],
+        ["/api/occurrences/list.xlsx"] = () => ["?from=2026-11-23&to=2026-11-24"],
+        ["/api/search"] = () => World.Events.SelectMany(leak => new[] { FieldLevel.Headline, FieldLevel.Complete }
+            .Select(level => $"?text={leak.Number}-{level}-title"))
+            .Concat(["?text=qx", "?text=calendar", "?text=edition", "?text=group", "?text=pinewick.example"]),
         ["/api/year"] = () => ["?day=2026-11-23"],
         ["/api/days"] = () => ["?from=2026-11-23&to=2026-11-30"],
         ["/api/zones"] = () => [""],
@@ -201,6 +208,38 @@ public sealed partial class LeakTests(ValtroApp app) : IClassFixture<ValtroApp>,
             allowed.UnionWith(World.Editions.Where(edition => edition.Audience == Audience.Members)
                 .Select(edition => LeakWorld.EditionMark(edition.Number)));
         Assert.True(await WalkAsync(caller.Http, ApiAddresses(), allowed, name, seenAs.Length == 0 ? "" : $"as={seenAs}") > 40);
+    }
+
+    /// <summary>Else words that nobody is told could be guessed one by one.</summary>
+    [Theory]
+    [MemberData(nameof(People))]
+    public async Task Nobody_finds_an_event_by_words_that_they_are_not_told(string name, string seenAs)
+    {
+        var caller = await app.SignedInAsync(name);
+        var also = seenAs.Length == 0 ? "" : $"&as={seenAs}";
+        var told = 0;
+        foreach (var leak in World.Events)
+        {
+            var shown = await caller.Http.GetAsync($"/api/events/{leak.Event.Id}?{also.TrimStart('&')}");
+            var level = shown.IsSuccessStatusCode ? (string)JsonNode.Parse(await shown.Content.ReadAsStringAsync())!["detail"]! : "nothing";
+            foreach (var (mark, isTold) in new[]
+            {
+                (LeakWorld.Mark(leak.Number, FieldLevel.Headline, "title"), level is "headline" or "complete"),
+                (LeakWorld.Mark(leak.Number, FieldLevel.Complete, "description"), level is "complete"),
+            })
+            {
+                foreach (var address in new[] { $"/api/search?text={mark}{also}", $"/api/occurrences/list?from=2026-10-01&to=2027-09-01&words={mark}{also}" })
+                {
+                    var answer = await caller.GetAsync(address);
+                    var found = (answer["occurrences"] ?? new JsonArray([.. answer["coming"]?.AsArray().Select(one => one!.DeepClone()) ?? [],
+                        .. answer["over"]?.AsArray().Select(one => one!.DeepClone()) ?? []])).AsArray();
+                    var isFound = found.Any(one => (string)one!["eventId"]! == $"{leak.Event.Id}");
+                    Assert.True(isFound == isTold, $"{name} {seenAs} is told {level} of event {leak.Number}, and {(isFound ? "finds" : "does not find")} it at {address}.");
+                }
+                told += isTold ? 1 : 0;
+            }
+        }
+        Assert.True(told > 3, $"{told} are told.");
     }
 
     /// <summary>Asked with a form and not with an address: what is for everyone or for members may be named, what is behind a secret

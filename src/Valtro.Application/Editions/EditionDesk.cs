@@ -31,15 +31,17 @@ public sealed class EditionDesk(
             .ToLookup(one => one.EditionId, one => one.Programs);
         return [.. from edition in house.Editions
                    let mayEdit = viewer.MayCompose(edition.Sources, disclosures)
-                   let mayRead = !edition.IsStandard
-                       && edition.Draft.Audience == Audience.Members
-                       && viewer.SeesAs is null or Audience.Members
+                   let mayRead = MayRead(viewer, edition)
                    where mayEdit || mayRead
                    select new EditionLine(
                        edition.Id, edition.Name, edition.Draft.Audience, SourcesOf(edition, all, viewer),
                        edition.Draft.Look?.View ?? EditionView.Month, edition.IsStandard, edition.CalendarId,
                        Freshness(edition, all, fresh), mayEdit ? fetched[edition.Id].Sum() : 0, mayEdit, mayRead)];
     }
+
+    /// <summary>As a member, they have a page of their own of it.</summary>
+    public static bool MayRead(Viewer viewer, StoredEdition edition) =>
+        !edition.IsStandard && edition.Draft.Audience == Audience.Members && viewer.SeesAs is null or Audience.Members;
 
     /// <summary>Removed ones that the person may bring back.</summary>
     public async Task<IReadOnlyList<BinnedEdition>> BinAsync()

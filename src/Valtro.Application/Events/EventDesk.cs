@@ -220,15 +220,22 @@ public sealed class EventDesk(
         if (name is not null && calendarEvent.Series.Recurs && found.MayContribute)
             throw new NotFoundException("date");
         // Who sees times only names a date by its own start.
-        var asked = name is null ? default(LocalDateTime?) : DateName.Read(name, "date");
+        var shown = name is null
+            ? EventDates.NextOrLast(calendarEvent, Now, found.School)
+            : FirstFrom(calendarEvent, DateName.Read(name, "date"), found.School);
+        return shown ?? new EventDate(calendarEvent, calendarEvent.Series.Timing.Occurrence(calendarEvent.Series.Timing.Start), null);
+    }
+
+    private static EventDate? FirstFrom(CalendarEvent calendarEvent, LocalDateTime start, SchoolCalendar school)
+    {
         EventDate? last = null;
-        foreach (var date in EventDates.All(calendarEvent, found.School))
+        foreach (var date in EventDates.All(calendarEvent, school))
         {
             last = date;
-            if (asked is null ? date.Occurrence.End >= Now : date.Occurrence.LocalStart >= asked)
+            if (date.Occurrence.LocalStart >= start)
                 break;
         }
-        return last ?? new EventDate(calendarEvent, calendarEvent.Series.Timing.Occurrence(calendarEvent.Series.Timing.Start), null);
+        return last;
     }
 
     /// <summary>The calendar that an event is put on.</summary>

@@ -50,6 +50,27 @@ public static class EventDates
                 .Select(exception => new EventDate(calendarEvent, MovedOccurrence(calendarEvent, exception), exception)));
     }
 
+    /// <summary>The first date that is not over; where all are, the last one. Null where the event has no date.</summary>
+    public static EventDate? NextOrLast(CalendarEvent calendarEvent, Instant now, SchoolCalendar school)
+    {
+        // What goes on for years is not gone through from its beginning, unless nothing comes for long.
+        var zone = calendarEvent.Series.Timing.Zone;
+        var today = now.InZone(zone).Date;
+        foreach (var date in In(calendarEvent, new Window(today, today.PlusDays(60), zone), school))
+        {
+            if (date.Occurrence.End >= now)
+                return date;
+        }
+        EventDate? last = null;
+        foreach (var date in All(calendarEvent, school))
+        {
+            last = date;
+            if (date.Occurrence.End >= now)
+                break;
+        }
+        return last;
+    }
+
     /// <summary>The date that a rule position names, as it really is; null when the event has none there.</summary>
     public static EventDate? Find(CalendarEvent calendarEvent, LocalDateTime recurrenceId, SchoolCalendar school)
     {

@@ -90,16 +90,23 @@ public sealed class Components(SchoolCalendar school, Uri files, IReadOnlyDictio
 
     /// <summary>One date as an event of its own.</summary>
     /// <param name="title">With all that the edition writes into it.</param>
-    public void AddDate(Entry date, string title, Uid uid)
+    public void AddDate(Entry date, string title, Uid uid) => AddDate(
+        date.Of, date.Event.Titled(title), date.Timing, date.Occurrence, uid, [.. date.Sources.Select(source => source.CalendarId)]);
+
+    /// <summary>The same, as somebody sees it who is no edition's reader.</summary>
+    public void AddDate(EventDate date, Disclosed disclosed, Uid uid) =>
+        AddDate(date.Event, disclosed, date.Event.Series.Timing, date.Occurrence, uid, []);
+
+    private void AddDate(
+        CalendarEvent? of, Disclosed disclosed, Timing timing, Occurrence occurrence, Uid uid, IReadOnlyList<Guid> calendars)
     {
-        var disclosed = date.Event.Titled(title);
-        if (!date.Timing.AllDay)
-            Need(date.Timing.Zone, date.Occurrence.Start, date.Occurrence.End);
-        var start = Begin(uid, date.Of, disclosed);
-        WriteSpan(date.Timing, date.Occurrence);
-        WriteText(disclosed, date.Timing.AllDay);
+        if (!timing.AllDay)
+            Need(timing.Zone, occurrence.Start, occurrence.End);
+        var start = Begin(uid, of, disclosed);
+        WriteSpan(timing, occurrence);
+        WriteText(disclosed, timing.AllDay);
         WriteMore(disclosed);
-        End(start, new ComponentName(uid, ""), disclosed, [.. date.Sources.Select(source => source.CalendarId)]);
+        End(start, new ComponentName(uid, ""), disclosed, calendars);
     }
 
     private void Need(DateTimeZone zone, Instant from, Instant? to) => _zones[zone.Id] = _zones.TryGetValue(zone.Id, out var so)

@@ -1,28 +1,15 @@
 using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Mvc;
 using NodaTime;
 using Valtro.Application;
 using Valtro.Application.Accounts;
+using Valtro.Application.Editions;
 using Valtro.Application.Events;
 using Valtro.Core;
-using Valtro.Core.Disclosure;
-using Valtro.Core.Events;
 using Valtro.Core.Time;
 using Valtro.Core.YearPlans;
 
 namespace Valtro.Server.Api;
-
-/// <param name="RecurrenceId">The local start by the rule: names the date within its series.</param>
-/// <param name="Start">ISO 8601 with offset, on the organisation's clock; a date when all day.</param>
-/// <param name="End">Exclusive; for whole days the day after the last one.</param>
-/// <param name="IsException">This date differs from its series.</param>
-/// <param name="Own">The same on the event's own clock, where it has another.</param>
-/// <param name="AlsoOn">Further calendars on which the person sees it: one event, not a copy.</param>
-/// <param name="IsYours">The person made it, and it has not gone out yet.</param>
-/// <param name="Version">Of its event, to be sent with a change; null for those who may not change it.</param>
-public sealed record OccurrenceResponse(
-    Guid EventId, string RecurrenceId, Guid CalendarId, string Title, string Start, string End, bool AllDay, EventState State,
-    string Place, CategoryBody? Category, IReadOnlyList<string> Tags, bool Recurs, bool IsException, ElsewhereBody? Own, Detail Detail,
-        IReadOnlyList<Guid> AlsoOn, bool IsYours, int? Version);
 
 /// <param name="First">The first day of the week, whichever weekday that is in the organisation.</param>
 /// <param name="Term">The term that holds a day of the week.</param>
@@ -39,13 +26,36 @@ public sealed record YearResponse(LocalDate From, LocalDate To, IReadOnlyList<We
 public sealed record DayResponse(
     LocalDate Day, string Start, string End, string? ClocksChangeAt, string? Closed, string? Term, string? Cycle);
 
+/// <param name="Total">Of all pages.</param>
+/// <param name="Page">From 1 on.</param>
+public sealed record ListResponse(int Total, int Page, int Pages, IReadOnlyList<OccurrenceResponse> Occurrences);
+
+/// <summary>What an address says of a list of dates.</summary>
+public sealed record ListQuestion(
+    [FromQuery(Name = "from")] QueryDay From, [FromQuery(Name = "to")] QueryDay To, [FromQuery(Name = "calendar")] Guid[]? Calendar,
+    [FromQuery(Name = "category")] string? Category, [FromQuery(Name = "tag")] string? Tag, [FromQuery(Name = "place")] string? Place,
+    [FromQuery(Name = "words")] string? Words, [FromQuery(Name = "order")] QueryWord<ListOrder>? Order)
+{
+    public ListAsked Asked => new(
+        From.Date, To.Date, (Calendar ?? []).ToHashSet(), Category ?? "", Tag ?? "", Place ?? "", Words ?? "", Order?.Value ?? ListOrder.Time);
+}
+
 internal static class OccurrenceApi
 {
     private const int MostOccurrences = 20_000;
+    private const int OnOnePage = 100;
+
+    /// <summary>As many are printed at once.</summary>
+    private const int MostOnOnePage = 5_000;
 
     public static void MapOccurrences(this RouteGroupBuilder api)
     {
         api.MapGet("/occurrences", List);
+        api.MapGet("/occurrences/list", Page);
+        foreach (var form in Enum.GetValues<ListForm>())
+            api.MapGet($"/occurrences/list.{Ending(form)}",
+                (Access access, OccurrenceList list, PublicAddresses addresses, IClock clock, [AsParameters] ListQuestion question) =>
+                    File(form, question, access, list, addresses, clock));
         api.MapGet("/year", Year);
         api.MapGet("/days", Days);
     }
@@ -58,27 +68,34 @@ internal static class OccurrenceApi
         var found = await view.InAsync(viewer, from.Date, to.Date, calendar is { Length: > 0 } ? calendar.ToHashSet() : null);
         if (found.Count > MostOccurrences)
             throw new RuleException("to", "window.tooManyDates", ("count", found.Count), ("most", MostOccurrences));
-        return TypedResults.Ok(found.Select(seen => Show(seen, zone)));
+        return TypedResults.Ok(found.Select(seen => OccurrenceResponse.Of(seen, zone)));
     }
 
-    private static OccurrenceResponse Show(SeenOccurrence seen, DateTimeZone zone)
+    private static async Task<Ok<ListResponse>> Page(
+        [AsParameters] ListQuestion question, int? page, int? size, Access access, OccurrenceList list)
     {
-        var (date, disclosed) = (seen.Date, seen.Disclosed);
-        var timing = date.Event.Series.Timing;
-        var times = OccurrenceTimes.Of(timing, date.Occurrence, zone, disclosed.Detail);
-        var tells = disclosed.Detail > Detail.Times;
-        return new OccurrenceResponse(
-            date.Event.Id, times.RecurrenceId, seen.Sight.Calendars[0], disclosed.Title, times.Start, times.End, timing.AllDay,
-            disclosed.State,
-            disclosed.Content.Place.Name, CategoryBody.Of(disclosed.Content.Category), disclosed.Content.Tags,
-            tells && date.Event.Series.Recurs,
-            tells && date.IsException,
-            ElsewhereBody.OnItsOwn(timing, date.Occurrence, zone),
-            disclosed.Detail,
-            [.. seen.Sight.Calendars.Skip(1)],
-            seen.IsYours,
-            seen.Sight.Grants.HasFlag(Grants.Settings) ? date.Event.Version : null);
+        var found = await list.FindAsync(question.Asked);
+        var zone = (await access.HouseAsync()).Organisation.TimeZone;
+        var onOne = Math.Clamp(size ?? OnOnePage, 1, MostOnOnePage);
+        var pages = Math.Max(1, (found.Count + onOne - 1) / onOne);
+        var asked = Math.Clamp(page ?? 1, 1, pages);
+        return TypedResults.Ok(new ListResponse(
+            found.Count, asked, pages,
+            [.. found.Skip((asked - 1) * onOne).Take(onOne).Select(one => OccurrenceResponse.Of(one.Seen, zone))]));
     }
+
+    private static async Task<FileContentHttpResult> File(
+        ListForm form, ListQuestion question, Access access, OccurrenceList list, PublicAddresses addresses, IClock clock)
+    {
+        var organisation = (await access.HouseAsync()).Organisation;
+        var found = await list.FindAsync(question.Asked);
+        var now = Instant.FromUnixTimeSeconds(clock.GetCurrentInstant().ToUnixTimeSeconds());
+        return TypedResults.File(
+            OccurrenceFiles.Write(form, found, organisation, new Uri(addresses.Desk(access.At("/plan"))), now), OccurrenceFiles.TypeOf(form),
+            $"{organisation.Slug}-{question.From.Date:uuuu-MM-dd}.{Ending(form)}");
+    }
+
+    private static string Ending(ListForm form) => form.ToString().ToLowerInvariant();
 
     /// <summary>How full each week of the organisation's year is: the year that holds a day.</summary>
     private static async Task<Ok<YearResponse>> Year(

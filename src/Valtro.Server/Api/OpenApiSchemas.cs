@@ -12,6 +12,7 @@ internal sealed class OpenApiSchemas : IOpenApiSchemaTransformer
         [typeof(LocalDate)] = "date",
         [typeof(LocalTime)] = "time",
         [typeof(QueryDay)] = "date",
+        [typeof(QueryWord<Application.Events.ListOrder>)] = "word",
         [typeof(Instant)] = "date-time",
     };
 

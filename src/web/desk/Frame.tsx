@@ -1,13 +1,12 @@
 import { lazy, Suspense, useState, type ComponentType } from 'react'
-import Dropdown from 'react-bootstrap/Dropdown'
-import { Link, NavLink, Outlet, useNavigate } from 'react-router'
-import { call } from './api'
+import { NavLink, Outlet } from 'react-router'
+import { AccountMenu } from './AccountMenu'
 import { ChangesProvider } from './changes/Changes'
-import { useRefresh } from './refresh'
+import { Screens } from './Screens'
 import { useSession } from './session/queries'
 import { useSignOffCount } from './signoff/queries'
 import { SeeAsChoice, SeenAsNotice } from './SeeAs'
-import { seeAs, useSeenAs } from './seeAs'
+import { useSeenAs } from './seeAs'
 import { useToast } from './Toasts'
 import { useKeys } from './useKeys'
 import { useNews } from './useNews'
@@ -44,33 +43,24 @@ export function Frame() {
 
 function SignedIn() {
   const session = useSession().data
-  const navigate = useNavigate()
-  const refresh = useRefresh()
   const toast = useToast()
-  const [help, setHelp] = useState<{ Keys: ComponentType<{ onHide: () => void }> } | null>(null)
+  const [Panel, setPanel] = useState<ComponentType<{ onHide: () => void }> | null>(null)
   const showKeys = () =>
     import('./KeysHelp').then(
-      ({ KeysHelp }) => setHelp({ Keys: KeysHelp }),
+      ({ KeysHelp }) => setPanel(() => KeysHelp),
       () => toast(t('theListOfKeysCould')),
     )
-  useKeys({ '?': () => void showKeys() })
+  const showSearch = () =>
+    import('./search/SearchPanel').then(
+      ({ SearchPanel }) => setPanel(() => SearchPanel),
+      () => toast(t('searchCouldNotBe')),
+    )
+  useKeys({ '?': () => void showKeys(), '/': () => void showSearch() })
   const person = session?.person
   const isOwnView = useSeenAs() === null
   useNews(isOwnView && person?.maySignOff === true)
   const waiting = useSignOffCount(isOwnView && person?.maySignOff === true).data?.toDecide ?? 0
   if (!person || !session.organisation) return null
-  const others = session.organisations.filter((one) => one.slug !== session.organisation?.slug)
-  const initials = person.name
-    .split(' ')
-    .map((word) => word[0])
-    .join('')
-    .slice(0, 2)
-  const signOut = async () => {
-    await call('DELETE', '/session')
-    seeAs(null)
-    await navigate('/plan')
-    await refresh.forgetAll()
-  }
   return (
     <>
       <a className="skip-link" href="#content">
@@ -81,68 +71,13 @@ function SignedIn() {
           <img src="/mark.svg" alt="" width="24" height="24" />
           <span className="wordmark">valtro</span>
         </NavLink>
-        <nav aria-label={t('screens')}>
-          <NavLink to="/plan">{t('plan')}</NavLink>
-          <NavLink to="/calendars">{t('calendars')}</NavLink>
-          <NavLink to="/editions">{t('editions')}</NavLink>
-          <NavLink to="/year">{t('yearPlan')}</NavLink>
-          {isOwnView && person.maySignOff && (
-            <NavLink to="/sign-off">
-              {t('signOff')}
-              {waiting > 0 && (
-                <span className="waiting-count">
-                  {waiting}
-                  <span className="visually-hidden"> {t('wait', { count: waiting })}</span>
-                </span>
-              )}
-            </NavLink>
-          )}
-          {person.isAdministrator && <NavLink to="/people">{t('people')}</NavLink>}
-        </nav>
+        <Screens isAdministrator={person.isAdministrator} signsOff={isOwnView && person.maySignOff} waiting={waiting} />
+        <button type="button" className="bar-search" onClick={() => void showSearch()}>
+          {t('findAnEventOrA')} <kbd aria-hidden="true">/</kbd>
+        </button>
         <SeeAsChoice />
         <span className="organisation">{session.organisation.name}</span>
-        <Dropdown align="end">
-          <Dropdown.Toggle className="initials" aria-label={t('nameAccount', { name: person.name })}>
-            {initials}
-          </Dropdown.Toggle>
-          <Dropdown.Menu>
-            <Dropdown.Header>
-              {person.name}
-              <br />
-              {person.email}
-            </Dropdown.Header>
-            {others.length > 0 && <Dropdown.Divider />}
-            {others.map((one) => (
-              <Dropdown.Item key={one.slug} href={`/at/${one.slug}/plan`}>
-                {t('toName', { name: one.name })}
-              </Dropdown.Item>
-            ))}
-            {others.length > 0 && <Dropdown.Divider />}
-            <Dropdown.Item as={Link} to="/account">
-              {t('yourAccount')}
-            </Dropdown.Item>
-            <Dropdown.Item as="button" onClick={() => void showKeys()}>
-              {t('keys')}
-            </Dropdown.Item>
-            <Dropdown.Item as={Link} to="/lists">
-              {t('categoriesAndPlaces')}
-            </Dropdown.Item>
-            <Dropdown.Item as={Link} to="/bin">
-              {t('bin')}
-            </Dropdown.Item>
-            {person.isAdministrator && (
-              <Dropdown.Item as={Link} to="/work">
-                {t('whatHasNotGoneOut')}
-              </Dropdown.Item>
-            )}
-            <Dropdown.Item as={Link} to="/help">
-              {t('help')}
-            </Dropdown.Item>
-            <Dropdown.Item as="button" onClick={signOut}>
-              {t('signOut')}
-            </Dropdown.Item>
-          </Dropdown.Menu>
-        </Dropdown>
+        <AccountMenu session={session} person={person} showKeys={() => void showKeys()} />
       </header>
       <SeenAsNotice />
       {isOwnView && person.isAdministrator && <FailingNotice />}
@@ -151,7 +86,7 @@ function SignedIn() {
           <Outlet />
         </ChangesProvider>
       </div>
-      {help && <help.Keys onHide={() => setHelp(null)} />}
+      {Panel && <Panel onHide={() => setPanel(null)} />}
     </>
   )
 }

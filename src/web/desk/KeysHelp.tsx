@@ -3,6 +3,7 @@ import { t } from './words'
 
 const keys: [string, string][] = [
   ['n', t('newEvent')],
+  ['/', t('searchEverything')],
   [t('brackets'), t('backAndForwardInTime')],
   ['.', t('today')],
   [t('oneToFive'), t('lanesMonthWeekDayList')],

@@ -1,11 +1,11 @@
 import { useEffect, useState } from 'react'
 
 /** The text as it was when nobody had typed for a moment. */
-export function useSettled(text: string): string {
+export function useSettled(text: string, after = 350): string {
   const [settled, setSettled] = useState(text)
   useEffect(() => {
-    const timer = setTimeout(() => setSettled(text), 350)
+    const timer = setTimeout(() => setSettled(text), after)
     return () => clearTimeout(timer)
-  }, [text])
+  }, [text, after])
   return settled
 }

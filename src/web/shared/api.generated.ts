@@ -4624,6 +4624,214 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/occurrences/list": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query: {
+                    from: components["schemas"]["QueryDay"];
+                    to: components["schemas"]["QueryDay"];
+                    calendar?: string[];
+                    category?: string;
+                    tag?: string;
+                    place?: string;
+                    words?: string;
+                    order?: components["schemas"]["QueryWordOfListOrder"];
+                    page?: number;
+                    size?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ListResponse"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/occurrences/list.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query: {
+                    from: components["schemas"]["QueryDay"];
+                    to: components["schemas"]["QueryDay"];
+                    calendar?: string[];
+                    category?: string;
+                    tag?: string;
+                    place?: string;
+                    words?: string;
+                    order?: components["schemas"]["QueryWordOfListOrder"];
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/occurrences/list.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query: {
+                    from: components["schemas"]["QueryDay"];
+                    to: components["schemas"]["QueryDay"];
+                    calendar?: string[];
+                    category?: string;
+                    tag?: string;
+                    place?: string;
+                    words?: string;
+                    order?: components["schemas"]["QueryWordOfListOrder"];
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/occurrences/list.xlsx": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query: {
+                    from: components["schemas"]["QueryDay"];
+                    to: components["schemas"]["QueryDay"];
+                    calendar?: string[];
+                    category?: string;
+                    tag?: string;
+                    place?: string;
+                    words?: string;
+                    order?: components["schemas"]["QueryWordOfListOrder"];
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/year": {
         parameters: {
             query?: never;
@@ -4696,6 +4904,52 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["DayResponse"][];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/search": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query: {
+                    text: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SearchResponse"];
                     };
                 };
                 /** @description Refused: nothing was done, and nothing is lost */
@@ -5891,6 +6145,21 @@ export interface components {
              */
             events: null | number;
         };
+        ListResponse: {
+            /**
+             * Format: int32
+             * @description Of all pages.
+             */
+            total: number;
+            /**
+             * Format: int32
+             * @description From 1 on.
+             */
+            page: number;
+            /** Format: int32 */
+            pages: number;
+            occurrences: components["schemas"]["OccurrenceResponse"][];
+        };
         ListsResponse: {
             categories: components["schemas"]["ListedCategoryBody"][];
             places: components["schemas"]["PlaceBody"][];
@@ -6029,6 +6298,35 @@ export interface components {
         };
         /** @enum {unknown} */
         MonthPosition: "day" | "weekday" | "workday";
+        NameFound: {
+            kind: components["schemas"]["NameKind"];
+            /**
+             * Format: uuid
+             * @description Null for what has none: the days of a year plan.
+             */
+            id: null | string;
+            name: string;
+            /**
+             * Format: date
+             * @description Of a term or a break.
+             */
+            first?: string;
+            /**
+             * Format: date
+             * @description Inclusive.
+             */
+            last?: string;
+            /**
+             * @description Of an edition: they may change it; else they only read it.
+             * @default false
+             */
+            mayEdit: boolean;
+        };
+        /**
+         * @description What somebody may be looking for besides events and days.
+         * @enum {unknown}
+         */
+        NameKind: "calendar" | "edition" | "person" | "place" | "category" | "group" | "term" | "break";
         NewPasswordRequest: {
             secret: null | string;
             password: null | string;
@@ -6218,6 +6516,13 @@ export interface components {
             newlySees: string[];
             seesLess: string[];
         };
+        /**
+         * Format: date
+         * @description A day in an address, such as 2026-11-24.
+         */
+        QueryDay: string;
+        /** Format: word */
+        QueryWordOfListOrder: string;
         /** @description What a refusal says (RFC 9457), with what it adds; Problems writes it. */
         RefusalBody: {
             /**
@@ -6379,6 +6684,16 @@ export interface components {
             /** @description Dates that differ and lose their place. */
             lost: components["schemas"]["LostBody"][];
         };
+        SearchResponse: {
+            spans: components["schemas"]["SpanFound"][];
+            /** @description What comes next, first: each event by its next date. */
+            coming: components["schemas"]["OccurrenceResponse"][];
+            /** @description What is over, the latest first. */
+            over: components["schemas"]["OccurrenceResponse"][];
+            /** @description There are further events. */
+            hasMore: boolean;
+            names: components["schemas"]["NameFound"][];
+        };
         SecretRequest: {
             /** @description What stood behind # in the link. */
             secret: null | string;
@@ -6454,6 +6769,16 @@ export interface components {
             first: components["schemas"]["LocalDate"];
             last: components["schemas"]["LocalDate"];
         };
+        SpanFound: {
+            /** @description Whether a day, a week or a month is meant. */
+            kind: components["schemas"]["SpanKind"];
+            first: components["schemas"]["LocalDate"];
+        };
+        /**
+         * @description What a stretch of days is to whoever goes there.
+         * @enum {unknown}
+         */
+        SpanKind: "day" | "week" | "month";
         /** @enum {unknown} */
         SubmissionKind: "event" | "change" | "placement";
         /** @description Something that waits for a decision, or got one, with the change side by side. */

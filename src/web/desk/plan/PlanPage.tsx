@@ -1,3 +1,4 @@
+import { lazy, Suspense } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { addDays, monthOf, sayDay, sayMonth, saySpan } from '../../shared/days'
 import type { Calendar, Group } from '../types'
@@ -16,6 +17,8 @@ import { spans, usePlanAddress, type Plan, type PlanView } from './usePlanAddres
 import { YearRibbon } from './YearRibbon'
 import { t } from './words'
 
+const YearList = lazy(() => import('./YearList').then(({ YearList: shown }) => ({ default: shown })))
+
 const viewNames: Record<PlanView, string> = {
   lanes: t('lanes'),
   month: t('month'),
@@ -29,7 +32,7 @@ export function PlanPage() {
   const navigate = useNavigate()
   const organisation = useOrganisation()
   const calendars = useCalendars()
-  const occurrences = useOccurrences(plan.first, plan.end)
+  const occurrences = useOccurrences(plan.first, plan.end, !plan.isYear)
   const editable = calendars.data?.filter((calendar) => calendar.mayContribute) ?? []
   const newEvent = () => editable.length > 0 && navigate(`/events/new?day=${plan.day}`)
   useKeys({
@@ -43,10 +46,12 @@ export function PlanPage() {
     '4': () => plan.go({ view: 'day' }),
     '5': () => plan.go({ view: 'list' }),
   })
-  const days = useDays(plan.first, plan.end)
+  const days = useDays(plan.first, plan.end, !plan.isYear)
   const problem = calendars.error ?? occurrences.error ?? days.error
   const groups = useGroups().data ?? []
-  const shownCalendars = inGroup(calendars.data ?? [], groups, plan.filter.group)
+  const shownCalendars = inGroup(calendars.data ?? [], groups, plan.filter.group).filter(
+    (one) => plan.filter.calendar === '' || one.plate === plan.filter.calendar,
+  )
   const shown = narrowed(occurrences.data ?? [], plan.filter).filter((one) => shownCalendars.some(({ id }) => isOn(one, id)))
   const hasArchived = calendars.data?.some((calendar) => calendar.isArchived) ?? false
 
@@ -56,6 +61,7 @@ export function PlanPage() {
       <div className="plan-head">
         <h1 aria-live="polite">{titleOf(plan, organisation.locale)}</h1>
         {plan.view === 'lanes' && <SpanChoice plan={plan} />}
+        {plan.view === 'list' && <ListSpan plan={plan} />}
         <span className="stretch" />
         <StepButtons plan={plan} />
         <div className="joined" role="group" aria-label={t('view')}>
@@ -73,7 +79,8 @@ export function PlanPage() {
       </div>
       <PlanTools
         plan={plan}
-        occurrences={occurrences.data ?? []}
+        occurrences={plan.isYear ? [] : (occurrences.data ?? [])}
+        calendars={calendars.data?.filter((calendar) => !calendar.isArchived) ?? []}
         mayEdit={editable.length > 0}
         mayMakeSeveral={editable.some((calendar) => calendar.mayEdit)}
         groups={[...groups.map((group) => group.name), ...(hasArchived ? [archived] : [])]}
@@ -94,7 +101,12 @@ export function PlanPage() {
             {(plan.view === 'week' || plan.view === 'day') && (
               <TimeGrid plan={plan} days={days.data ?? []} calendars={shownCalendars} occurrences={shown} />
             )}
-            {plan.view === 'list' && <PlanList plan={plan} calendars={shownCalendars} occurrences={shown} />}
+            {plan.view === 'list' && !plan.isYear && <PlanList plan={plan} calendars={shownCalendars} occurrences={shown} />}
+            {plan.isYear && (
+              <Suspense fallback={<p className="soft">{t('lookingThroughTheYear')}</p>}>
+                <YearList plan={plan} calendars={shownCalendars} />
+              </Suspense>
+            )}
           </MovingProvider>
         </div>
       )}
@@ -116,9 +128,8 @@ function titleOf(plan: Plan, locale: string): string {
 }
 
 function StepButtons({ plan }: { plan: Plan }) {
-  const unit = ({ month: 'month', day: 'day', week: 'week', list: 'weeks', lanes: plan.weeks === 1 ? 'week' : 'weeks' } as const)[
-    plan.view
-  ]
+  const units = { month: 'month', day: 'day', week: 'week', list: 'weeks', lanes: plan.weeks === 1 ? 'week' : 'weeks' } as const
+  const unit = plan.isYear ? 'year' : units[plan.view]
   return (
     <div className="joined" role="group" aria-label={t('time')}>
       <button type="button" aria-label={t(`earlier_${unit}`)} onClick={() => plan.step(-1)}>
@@ -143,6 +154,20 @@ function SpanChoice({ plan }: { plan: Plan }) {
         </button>
       ))}
       {t('weeksBeside', { count: plan.weeks })}
+    </span>
+  )
+}
+
+/** Four weeks day by day, or a year by pages. */
+function ListSpan({ plan }: { plan: Plan }) {
+  return (
+    <span className="span-choice" role="group" aria-label={t('howMuchOfTheList')}>
+      <button type="button" aria-pressed={!plan.isYear} onClick={() => plan.go({ isYear: false })}>
+        {t('fourWeeks')}
+      </button>
+      <button type="button" aria-pressed={plan.isYear} onClick={() => plan.go({ isYear: true })}>
+        {t('aYear')}
+      </button>
     </span>
   )
 }

@@ -1,13 +1,16 @@
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
-import type { Occurrence } from '../types'
-import type { Filter, Plan } from './usePlanAddress'
+import { useLists } from '../lists/queries'
+import type { Calendar, Occurrence } from '../types'
+import { noFilter, type Filter, type Plan } from './usePlanAddress'
 import { t } from './words'
 
 interface PlanToolsProps {
   plan: Plan
   /** All that is on, to offer what can be narrowed by. */
   occurrences: Occurrence[]
+  /** Those that one of can be looked at alone. */
+  calendars: Calendar[]
   mayEdit: boolean
   mayMakeSeveral: boolean
   /** Names of groups of calendars. */
@@ -15,7 +18,8 @@ interface PlanToolsProps {
 }
 
 /** A line to say an event in, and what the plan is narrowed to. */
-export function PlanTools({ plan, occurrences, mayEdit, mayMakeSeveral, groups }: PlanToolsProps) {
+export function PlanTools({ plan, occurrences, calendars, mayEdit, mayMakeSeveral, groups }: PlanToolsProps) {
+  const lists = useLists().data
   const isNarrowed = Object.values(plan.filter).some((value) => value !== '')
   return (
     <div className="plan-tools">
@@ -23,20 +27,23 @@ export function PlanTools({ plan, occurrences, mayEdit, mayMakeSeveral, groups }
       {mayMakeSeveral && <Link to="/events/several">{t('severalAtOnce')}</Link>}
       <span className="stretch" />
       <FilterChoice plan={plan} name="group" all={t('allCalendars')} offered={groups} />
+      <FilterChoice plan={plan} name="calendar" all={t('eachCalendar')} offered={calendars.map((one) => one.plate)} />
       <FilterChoice
         plan={plan}
         name="category"
         all={t('allCategories')}
-        offered={occurrences.map((one) => one.category?.name ?? '')}
+        offered={[...occurrences.map((one) => one.category?.name ?? ''), ...(lists?.categories ?? []).map((one) => one.name)]}
       />
       <FilterChoice plan={plan} name="tag" all={t('allTags')} offered={occurrences.flatMap((one) => one.tags)} />
-      <FilterChoice plan={plan} name="place" all={t('allPlaces')} offered={occurrences.map((one) => one.place)} />
+      <FilterChoice
+        plan={plan}
+        name="place"
+        all={t('allPlaces')}
+        offered={[...occurrences.map((one) => one.place), ...(lists?.places ?? []).map((one) => one.name)]}
+      />
+      {plan.filter.words !== '' && <span className="is-narrowed-to">{t('saysWords', { words: plan.filter.words })}</span>}
       {isNarrowed && (
-        <button
-          type="button"
-          className="as-link"
-          onClick={() => plan.go({ filter: { category: '', tag: '', place: '', group: '' } })}
-        >
+        <button type="button" className="as-link" onClick={() => plan.go({ filter: noFilter })}>
           {t('showAll')}
         </button>
       )}

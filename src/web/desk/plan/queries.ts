@@ -4,10 +4,20 @@ import { call } from '../api'
 import { keys } from '../keys'
 
 /** The dates from one day up to, not including, another. */
-export function useOccurrences(from: Day, to: Day) {
+export function useOccurrences(from: Day, to: Day, isWanted = true) {
   return useQuery({
+    enabled: isWanted,
     queryKey: keys.occurrences(from, to),
     queryFn: ({ signal }) => call('GET', `/occurrences?from=${from}&to=${to}`, undefined, { signal }),
+    placeholderData: keepPreviousData,
+  })
+}
+
+/** A page of all that is on over a long time. */
+export function useList(question: string) {
+  return useQuery({
+    queryKey: keys.list(question),
+    queryFn: ({ signal }) => call('GET', `/occurrences/list?${question}`, undefined, { signal }),
     placeholderData: keepPreviousData,
   })
 }
@@ -21,8 +31,9 @@ export function useYear(day: Day) {
 }
 
 /** How the clocks and the year plan have the days from one up to, not including, another. */
-export function useDays(from: Day, to: Day) {
+export function useDays(from: Day, to: Day, isWanted = true) {
   return useQuery({
+    enabled: isWanted,
     queryKey: keys.days(from, to),
     queryFn: ({ signal }) => call('GET', `/days?from=${from}&to=${to}`, undefined, { signal }),
     staleTime: 60_000,

@@ -14,11 +14,19 @@ export interface Filter {
   place: string
   /** The name of a group of calendars, or “archived”. */
   group: string
+  /** The plate of one calendar. */
+  calendar: string
+  /** Words that an event says. They are looked for in the list of a year only. */
+  words: string
 }
+
+export const noFilter: Filter = { category: '', tag: '', place: '', group: '', calendar: '', words: '' }
 
 export interface Plan {
   view: PlanView
   weeks: number
+  /** The list is of a whole year, by pages. */
+  isYear: boolean
   /** The day that the address names. */
   day: Day
   today: Day
@@ -26,7 +34,7 @@ export interface Plan {
   first: Day
   end: Day
   filter: Filter
-  go: (change: { view?: PlanView; weeks?: number; day?: Day; filter?: Filter }) => void
+  go: (change: { view?: PlanView; weeks?: number; isYear?: boolean; day?: Day; filter?: Filter }) => void
   step: (direction: 1 | -1) => void
 }
 
@@ -38,21 +46,37 @@ export function usePlanAddress(): Plan {
   const view = planViews.find((one) => one === parameters.get('view')) ?? 'lanes'
   const weeks = spans.find((one) => String(one) === parameters.get('weeks')) ?? 1
   const day = /^\d{4}-\d{2}-\d{2}$/.test(parameters.get('day') ?? '') ? (parameters.get('day') as Day) : today
-  const { first, end } = spanOf(view, weeks, day, organisation.firstDayOfWeek)
-  const said = (name: keyof Filter) => parameters.get(name) ?? ''
-  const filter: Filter = { category: said('category'), tag: said('tag'), place: said('place'), group: said('group') }
+  const isYear = view === 'list' && parameters.get('span') === 'year'
+  const { first, end } = isYear ? yearOf(day, organisation.yearStartsIn) : spanOf(view, weeks, day, organisation.firstDayOfWeek)
+  const filter = { ...noFilter }
+  for (const name of Object.keys(noFilter) as (keyof Filter)[]) filter[name] = parameters.get(name) ?? ''
 
   const go: Plan['go'] = (change) => {
-    const next = { view, weeks, day, filter, ...change }
-    const narrowed = Object.entries(next.filter).filter(([, value]) => value !== '')
-    setParameters({ view: next.view, weeks: String(next.weeks), day: next.day, ...Object.fromEntries(narrowed) })
+    const next = { view, weeks, isYear, day, filter, ...change }
+    const isOfYear = next.isYear && next.view === 'list'
+    const narrowed = Object.entries({ ...next.filter, words: isOfYear ? next.filter.words : '' })
+    setParameters({
+      view: next.view,
+      weeks: String(next.weeks),
+      ...(isOfYear ? { span: 'year' } : {}),
+      day: next.day,
+      ...Object.fromEntries(narrowed.filter(([, value]) => value !== '')),
+    })
   }
   const step = (direction: 1 | -1) => {
-    if (view === 'month') go({ day: `${addMonths(monthOf(day), direction)}-01` })
+    if (isYear) go({ day: `${addMonths(monthOf(first), 12 * direction)}-01` })
+    else if (view === 'month') go({ day: `${addMonths(monthOf(day), direction)}-01` })
     else if (view === 'day') go({ day: addDays(day, direction) })
     else go({ day: addDays(day, direction * 7 * weeksOfView(view, weeks)) })
   }
-  return { view, weeks, day, today, first, end, filter, go, step }
+  return { view, weeks, isYear, day, today, first, end, filter, go, step }
+}
+
+/** The organisation's year that holds a day. */
+export function yearOf(day: Day, startsIn: number): { first: Day; end: Day } {
+  const here: Day = `${day.slice(0, 4)}-${String(startsIn).padStart(2, '0')}-01`
+  const first: Day = here <= day ? here : `${addMonths(monthOf(here), -12)}-01`
+  return { first, end: `${addMonths(monthOf(first), 12)}-01` }
 }
 
 function spanOf(view: PlanView, weeks: number, day: Day, firstDayOfWeek: number): { first: Day; end: Day } {

@@ -1,0 +1,69 @@
+using NodaTime;
+using Valtro.Application.Accounts;
+using Valtro.Application.Searching;
+using Valtro.Core;
+using Valtro.Core.Calendars;
+using Valtro.Store;
+
+namespace Valtro.Application.Events;
+
+/// <summary>By what a list of dates is sorted; what is alike by it, by time.</summary>
+public enum ListOrder
+{
+    Time,
+    Title,
+    Place,
+    Calendar,
+}
+
+/// <summary>What somebody wants to see in one list. What is empty narrows nothing.</summary>
+/// <param name="To">Not included.</param>
+/// <param name="Category">Its name, as places and tags too.</param>
+/// <param name="Words">Found as the search finds them.</param>
+public sealed record ListAsked(
+    LocalDate From, LocalDate To, IReadOnlySet<Guid> Calendars, string Category, string Tag, string Place, string Words, ListOrder Order);
+
+/// <summary>A date of the list, with the calendars on which the person sees it.</summary>
+public sealed record ListedDate(SeenOccurrence Seen, IReadOnlyList<Calendar> Calendars);
+
+/// <summary>All that is on over a long time, narrowed and sorted, as one person may see it.</summary>
+public sealed class OccurrenceList(Access access, OccurrenceView view, SearchStore search, IClock clock)
+{
+    public const int MostDates = 20_000;
+
+    /// <exception cref="RuleException">The time is too long, or it has too many dates.</exception>
+    public async Task<IReadOnlyList<ListedDate>> FindAsync(ListAsked asked)
+    {
+        Search.Check("words", asked.Words);
+        var (viewer, house) = (await access.ViewerAsync(), await access.HouseAsync());
+        var saying = asked.Words.Length == 0
+            ? null
+            : await search.AllAsync(Search.For(viewer, house, asked.Words, clock.GetCurrentInstant()));
+        var dates = (await view.InAsync(viewer, asked.From, asked.To, asked.Calendars.Count == 0 ? null : asked.Calendars))
+            .Where(date => IsAsked(date, asked)
+                && (saying is null
+                    || saying.TryGetValue(date.Date.Event.Id, out var seenFrom) && Search.IsTold(seenFrom, date.Sight)))
+            .Select(date => new ListedDate(date, [.. date.Sight.Calendars.Select(id => house.Calendars[id])]))
+            .ToArray();
+        if (dates.Length > MostDates)
+            throw new RuleException("to", "window.tooManyDates", ("count", dates.Length), ("most", MostDates));
+        return asked.Order switch
+        {
+            ListOrder.Title => Sorted(date => date.Seen.Disclosed.Title),
+            ListOrder.Place => Sorted(date => date.Seen.Disclosed.Content.Place.Name),
+            ListOrder.Calendar => Sorted(date => date.Calendars[0].Name),
+            _ => dates,
+        };
+
+        // Stable, so that what is alike stays by time.
+        IReadOnlyList<ListedDate> Sorted(Func<ListedDate, string> by) => [.. dates.OrderBy(by, StringComparer.CurrentCultureIgnoreCase)];
+    }
+
+    private static bool IsAsked(SeenOccurrence date, ListAsked asked)
+    {
+        var content = date.Disclosed.Content;
+        return (asked.Category.Length == 0 || content.Category?.Name == asked.Category)
+            && (asked.Tag.Length == 0 || content.Tags.Contains(asked.Tag))
+            && (asked.Place.Length == 0 || content.Place.Name == asked.Place);
+    }
+}

@@ -1,0 +1,80 @@
+import Dropdown from 'react-bootstrap/Dropdown'
+import { Link, NavLink } from 'react-router'
+import { ScreenSign, type Sign } from './ScreenSign'
+import { t } from './words'
+
+interface ScreensProps {
+  isAdministrator: boolean
+  signsOff: boolean
+  /** How many submissions wait for them. */
+  waiting: number
+}
+
+/** The ways to the screens: in the bar, and on a phone below everything, the seldom ones behind "More". */
+export function Screens({ isAdministrator, signsOff, waiting }: ScreensProps) {
+  return (
+    <nav aria-label={t('screens')}>
+      <Way to="/plan" sign="plan" name={t('plan')} />
+      <Way to="/calendars" sign="calendars" name={t('calendars')} />
+      <Way to="/editions" sign="editions" name={t('editions')} />
+      <Way to="/year" sign="year" name={t('yearPlan')} isSeldom />
+      {signsOff && (
+        <Way to="/sign-off" sign="signOff" name={t('signOff')}>
+          {waiting > 0 && (
+            <span className="waiting-count">
+              {waiting}
+              <span className="visually-hidden"> {t('wait', { count: waiting })}</span>
+            </span>
+          )}
+        </Way>
+      )}
+      {isAdministrator && <Way to="/people" sign="people" name={t('people')} isSeldom />}
+      <Dropdown drop="up" align="end" className="more-screens">
+        <Dropdown.Toggle bsPrefix="way">
+          <ScreenSign sign="more" />
+          {t('more')}
+        </Dropdown.Toggle>
+        <Dropdown.Menu>
+          <Dropdown.Item as={Link} to="/year">
+            {t('yearPlan')}
+          </Dropdown.Item>
+          {isAdministrator && (
+            <Dropdown.Item as={Link} to="/people">
+              {t('people')}
+            </Dropdown.Item>
+          )}
+          <Dropdown.Item as={Link} to="/lists">
+            {t('categoriesAndPlaces')}
+          </Dropdown.Item>
+          <Dropdown.Item as={Link} to="/bin">
+            {t('bin')}
+          </Dropdown.Item>
+          <Dropdown.Item as={Link} to="/help">
+            {t('help')}
+          </Dropdown.Item>
+        </Dropdown.Menu>
+      </Dropdown>
+    </nav>
+  )
+}
+
+interface WayProps {
+  to: string
+  sign: Sign
+  name: string
+  /** Behind "More" where there is little room. */
+  isSeldom?: boolean
+  children?: React.ReactNode
+}
+
+function Way({ to, sign, name, isSeldom = false, children }: WayProps) {
+  return (
+    <NavLink to={to} className={isSeldom ? 'way is-seldom' : 'way'}>
+      <ScreenSign sign={sign} />
+      <span>
+        {name}
+        {children}
+      </span>
+    </NavLink>
+  )
+}

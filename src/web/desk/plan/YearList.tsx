@@ -1,0 +1,155 @@
+import { useEffect, useState } from 'react'
+import { Link, useSearchParams } from 'react-router'
+import { sayDay } from '../../shared/days'
+import { Plate } from '../../shared/Plate'
+import { firstDay } from '../../shared/slips'
+import { at } from '../api'
+import { useOrganisation } from '../session/queries'
+import { sayTime } from '../times'
+import type { Calendar, Occurrence } from '../types'
+import { useList } from './queries'
+import type { Plan } from './usePlanAddress'
+import { t } from './words'
+
+const orders = ['time', 'calendar', 'title', 'place'] as const
+type Order = (typeof orders)[number]
+const forms = ['ics', 'csv', 'xlsx'] as const
+const ON_PAGE = 100
+const MOST_PRINTED = 5000
+
+/** All that is on in a year, narrowed and sorted, by pages; to print and to take along. */
+export function YearList({ plan, calendars }: { plan: Plan; calendars: Calendar[] }) {
+  const [parameters, setParameters] = useSearchParams()
+  const order = orders.find((one) => one === parameters.get('order')) ?? 'time'
+  const page = Number(parameters.get('page') ?? '1') || 1
+  const [isPrinting, setIsPrinting] = useState(false)
+  const question = questionOf(plan, calendars, order)
+  const list = useList(isPrinting ? `${question}&size=${MOST_PRINTED}` : `${question}&page=${page}`)
+  const isReady = isPrinting && list.isSuccess && !list.isPlaceholderData
+  useEffect(() => {
+    if (!isReady) return
+    const done = () => setIsPrinting(false)
+    window.addEventListener('afterprint', done)
+    window.print()
+    return () => window.removeEventListener('afterprint', done)
+  }, [isReady])
+
+  const put = (change: Record<string, string>) =>
+    setParameters((before) => {
+      const next = new URLSearchParams(before)
+      for (const [name, value] of Object.entries(change)) next.set(name, value)
+      return next
+    })
+  if (list.error)
+    return (
+      <p className="notice" role="alert">
+        {list.error.message}
+      </p>
+    )
+  if (!list.data) return <p className="soft">{t('lookingThroughTheYear')}</p>
+  const { total, pages, occurrences } = list.data
+  const from = (list.data.page - 1) * (isPrinting ? MOST_PRINTED : ON_PAGE)
+  return (
+    <>
+      <div className="list-acts">
+        <strong aria-live="polite">
+          {total === 0 ? '' : t('countOfDates', { from: from + 1, to: from + occurrences.length, total })}
+        </strong>
+        {pages > 1 && (
+          <span className="joined" role="group" aria-label={t('pages')}>
+            <button type="button" disabled={page <= 1} onClick={() => put({ page: String(page - 1) })}>
+              ‹ {t('earlierPage')}
+            </button>
+            <button type="button" disabled={page >= pages} onClick={() => put({ page: String(page + 1) })}>
+              {t('laterPage')} ›
+            </button>
+          </span>
+        )}
+        <span className="stretch" />
+        {total > 0 && (
+          <>
+            <button type="button" className="as-link" disabled={isPrinting} onClick={() => setIsPrinting(true)}>
+              {isPrinting ? t('preparing') : t('print')}
+            </button>
+            <span>
+              {t('takeAlong')}{' '}
+              {forms.map((form) => (
+                <a key={form} href={`${at}/api/occurrences/list.${form}?${question}`} download>
+                  {t(`form_${form}`)}
+                </a>
+              ))}
+            </span>
+          </>
+        )}
+      </div>
+      {total === 0 ? (
+        <p className="empty">{t('noDates')}</p>
+      ) : (
+        <Table occurrences={occurrences} calendars={calendars} order={order} sort={(by) => put({ order: by, page: '1' })} />
+      )}
+    </>
+  )
+}
+
+interface TableProps {
+  occurrences: Occurrence[]
+  calendars: Calendar[]
+  order: Order
+  sort: (by: Order) => void
+}
+
+function Table({ occurrences, calendars, order, sort }: TableProps) {
+  const { locale } = useOrganisation()
+  const calendarOf = new Map(calendars.map((calendar) => [calendar.id, calendar]))
+  return (
+    <table className="year-list">
+      <caption className="visually-hidden">{t('listOfTheYear')}</caption>
+      <thead>
+        <tr>
+          {orders.map((one) => (
+            <th key={one} scope="col" aria-sort={one === order ? 'ascending' : undefined}>
+              <button type="button" onClick={() => sort(one)}>
+                {t(`column_${one}`)} {one === order && <span aria-hidden="true">↓</span>}
+              </button>
+            </th>
+          ))}
+          <th scope="col">{t('category')}</th>
+        </tr>
+      </thead>
+      <tbody>
+        {occurrences.map((one) => (
+          <tr key={one.eventId + one.recurrenceId}>
+            <td className="year-list-time">
+              {sayDay(firstDay(one), locale, { weekday: 'short', day: 'numeric', month: 'short', year: 'numeric' })}
+              <span className="soft">{sayTime(one)}</span>
+            </td>
+            <td>
+              <span className="year-list-plates">
+                {[one.calendarId, ...one.alsoOn].map((id) => {
+                  const calendar = calendarOf.get(id)
+                  return calendar && <Plate key={id} code={calendar.plate} colour={calendar.colour} size="small" />
+                })}
+              </span>
+            </td>
+            <td>
+              <Link to={`/events/${one.eventId}?date=${one.recurrenceId}`} className={`slip-${one.state}`}>
+                {one.title}
+              </Link>
+            </td>
+            <td>{one.place}</td>
+            <td>{one.category?.name}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  )
+}
+
+/** What the server is asked: the plan's year and filter. */
+function questionOf(plan: Plan, calendars: Calendar[], order: Order): string {
+  const { category, tag, place, words, group, calendar } = plan.filter
+  const asked = new URLSearchParams({ from: plan.first, to: plan.end, order })
+  for (const [name, value] of Object.entries({ category, tag, place, words })) if (value !== '') asked.set(name, value)
+  if (group !== '' || calendar !== '') for (const { id } of calendars) asked.append('calendar', id)
+  return asked.toString()
+}
