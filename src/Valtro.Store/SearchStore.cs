@@ -172,6 +172,12 @@ public sealed class SearchStore(Database database)
     public async Task<IReadOnlyDictionary<Guid, int>> AllAsync(SearchFor search) =>
         (await database.ListAsync<EventFound>(Everything, search)).ToDictionary(one => one.Id, one => one.SeenFrom);
 
+    /// <summary>Lets go the words that no event says any more.</summary>
+    public Task<int> ForgetWordsAsync() => database.ExecuteAsync("""
+        delete from search_word known
+        where not exists (select from event_word w where w.organisation_id = known.organisation_id and w.word = known.word)
+        """);
+
     /// <summary>In one round trip.</summary>
     public Task<Found> FindAsync(SearchFor search, NamesAsked asked, bool forgiving) => database.ReadManyAsync(
         forgiving ? Forgivingly : Exactly,

@@ -13,8 +13,10 @@ root.Subcommands.Add(expand);
 var database = new Option<string>("--database") { Description = "The database, in Npgsql's form.", Required = true };
 var seed = new Command("seed", "Migrates the database and fills it with the demo data when it is empty.");
 seed.Options.Add(database);
+var large = new Option<bool>("--large") { Description = "The demo of a large school." };
+seed.Options.Add(large);
 seed.SetAction(
-    (parsed, _) => SeedCommand.RunAsync(parsed.GetRequiredValue(database),
+    (parsed, _) => SeedCommand.RunAsync(parsed.GetRequiredValue(database), parsed.GetValue(large),
         OneClock.From(Environment.GetEnvironmentVariable(OneClock.Setting), isProduction: false), Console.Out));
 root.Subcommands.Add(seed);
 

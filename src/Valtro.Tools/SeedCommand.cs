@@ -7,13 +7,13 @@ namespace Valtro.Tools;
 /// <summary>Migrates a database, and fills an empty one with the demo scenario.</summary>
 public static class SeedCommand
 {
-    public static async Task<int> RunAsync(string connectionString, IClock clock, TextWriter output)
+    public static async Task<int> RunAsync(string connectionString, bool isLarge, IClock clock, TextWriter output)
     {
         await Database.MigrateAsync(connectionString);
         await using var database = Database.At(connectionString);
         if (await new OrganisationStore(database).AnyAsync())
             return 0;
-        await new DemoSeed(database, clock.GetCurrentInstant()).RunAsync();
+        await new DemoSeed(database, clock.GetCurrentInstant()).RunAsync(isLarge);
         await output.WriteLineAsync("Demo data are in place.");
         return 0;
     }

@@ -186,6 +186,9 @@ public sealed class SearchStoreTests : SchoolAndClub
 
         await _test.Database.ExecuteAsync("update event set removed_at = @Now", new { Now });
         Assert.Empty(await FoundAsync("recital"));
+
+        await Search.ForgetWordsAsync();
+        Assert.Equal(["recital"], await _test.Database.ListAsync<string>("select word from search_word"));
     }
 
     [Fact]

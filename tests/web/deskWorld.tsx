@@ -11,6 +11,7 @@ import type {
   EditionLine,
   EditionPreview,
   Lists,
+  Occurrence,
   PaletteChoice,
   Session,
 } from '../../src/web/desk/types'
@@ -75,6 +76,30 @@ export const staff = calendar('STF', 'Staff room', {
   colour: 'madder',
   disclosure: { members: 'complete', link: 'nothing', everyone: 'nothing' },
 })
+
+/** A date of Port Watch. */
+export const date = (title: string, part: Partial<Occurrence> = {}) =>
+  ({
+    eventId: title,
+    recurrenceId: '2026-12-01T14:00:00',
+    calendarId: 'pw',
+    title,
+    start: '2026-12-01T14:00:00-04:00',
+    end: '2026-12-01T15:30:00-04:00',
+    allDay: false,
+    state: 'live',
+    place: 'Slipway',
+    category: null,
+    tags: [],
+    recurs: false,
+    isException: false,
+    own: null,
+    detail: 'complete',
+    alsoOn: [],
+    isYours: false,
+    version: 1,
+    ...part,
+  }) as Occurrence
 
 export function line(name: string, part: Partial<EditionLine> = {}): EditionLine {
   return {

@@ -19,7 +19,13 @@ public sealed class DemoSeed(Database database, Instant now)
     private readonly CalendarStore _calendars = new(database);
     private readonly Guid _organisationId = Guid.CreateVersion7();
 
-    public async Task RunAsync()
+    private const int MostPeople = 30;
+
+    private static readonly string[] Families =
+        ["Anchorage", "Bellweather", "Cordwain", "Driftwood", "Eddystone", "Fairlead", "Gannet", "Halyard", "Inglenook", "Jibson", "Kelpman", "Leeward"];
+
+    /// <param name="isLarge">With what makes a large school of it (see <see cref="LargeSeed"/>).</param>
+    public async Task RunAsync(bool isLarge = false)
     {
         await new OrganisationStore(database)
             .AddAsync(new Organisation(_organisationId, "pinewick", "Pinewick Harbour School", Halifax.Id, "en-GB", 1, 8));
@@ -43,6 +49,15 @@ public sealed class DemoSeed(Database database, Instant now)
             await new EventSeed(database, _organisationId, calendars, plate => plate is "PW" or "SW" or "SLIP" ? bo : ada, now).RunAsync();
         await new DemoSharing(database, _organisationId, calendars, ada, cy, now).RunAsync(events);
         await new DemoEditions(database, _organisationId, calendars, ada, now).RunAsync();
+        if (!isLarge)
+            return;
+        for (var number = 6; number < MostPeople; number++)
+        {
+            var family = Families[number % Families.Length];
+            var name = $"{(number % 2 == 0 ? "Finn" : "Greta")} {family}{(number < 6 + Families.Length ? "" : "-Pier")}";
+            await PersonAsync(name, $"{name.ToLowerInvariant().Replace(' ', '.')}@pinewick.example");
+        }
+        await new LargeSeed(database, _organisationId, calendars, ada, now).RunAsync();
     }
 
     private async Task<Guid> PersonAsync(string name, string email, bool isAdministrator = false, string language = "")

@@ -1,9 +1,10 @@
+import { useState } from 'react'
 import { Link } from 'react-router'
 import { Plate } from '../../shared/Plate'
-import type { Calendar } from '../types'
+import type { Calendar, Group } from '../types'
 import { DeliveryLine } from '../Delivery'
 import { Level } from '../Level'
-import { audiences } from '../openness'
+import { audiences, isMore } from '../openness'
 import { useCalendars, useGroups } from './queries'
 import { useSeeAs } from '../SeeAs'
 import { useSeenAs } from '../seeAs'
@@ -13,13 +14,25 @@ import { LevelCell } from './LevelCell'
 import { RowActs } from './RowActs'
 import { t } from './words'
 
+/** With fewer there is nothing to look for. */
+const MANY = 12
+const orders = ['made', 'name', 'open', 'events'] as const
+type Order = (typeof orders)[number]
+
 /** Calendars against audiences: who sees how much of each, changed in place. */
 export function CalendarsPage() {
   const calendars = useCalendars()
   const isAdministrator = useSession().data?.person?.isAdministrator ?? false
   const seen = useSeenAs()
   const seeAs = useSeeAs()
+  const groups = useGroups().data ?? []
+  const [find, setFind] = useState('')
+  const [order, setOrder] = useState<Order>('made')
   const live = calendars.data?.filter((calendar) => !calendar.isArchived) ?? []
+  const shown = sorted(
+    live.filter((calendar) => isMeant(calendar, groups, find)),
+    order,
+  )
   const archived = calendars.data?.filter((calendar) => calendar.isArchived) ?? []
   return (
     <main className="page">
@@ -46,7 +59,31 @@ export function CalendarsPage() {
       {calendars.data?.length === 0 && (
         <p className="empty">{isAdministrator ? t('thereIsNoCalendarYet') : t('thereIsNoCalendarThat')}</p>
       )}
-      {live.length > 0 && <Table calendars={live} all={live} label={t('calendarsAndWhoSeesThem')} />}
+      {live.length > MANY && (
+        <div className="calendars-found" role="search">
+          <input
+            className="form-control"
+            aria-label={t('findACalendar')}
+            placeholder={t('nameOrPlate')}
+            value={find}
+            onChange={(event) => setFind(event.target.value)}
+          />
+          <select
+            className="form-select"
+            aria-label={t('order')}
+            value={order}
+            onChange={(event) => setOrder(event.target.value as Order)}
+          >
+            {orders.map((one) => (
+              <option key={one} value={one}>
+                {t(`order_${one}`)}
+              </option>
+            ))}
+          </select>
+        </div>
+      )}
+      {live.length > 0 && shown.length === 0 && <p className="empty">{t('noneIsCalledSo', { text: find.trim() })}</p>}
+      {shown.length > 0 && <Table calendars={shown} all={live} label={t('calendarsAndWhoSeesThem')} />}
       {archived.length > 0 && (
         <section className="archived">
           <h2>{t('archived')}</h2>
@@ -59,6 +96,29 @@ export function CalendarsPage() {
   )
 }
 
+function isMeant(calendar: Calendar, groups: Group[], find: string): boolean {
+  const text = find.trim().toLowerCase()
+  const called = [
+    calendar.name,
+    calendar.plate,
+    ...groups.filter((group) => group.calendars.includes(calendar.id)).map(({ name }) => name),
+  ]
+  return called.some((one) => one.toLowerCase().includes(text))
+}
+
+function sorted(calendars: Calendar[], order: Order): Calendar[] {
+  const openness = (one: Calendar, other: Calendar) => {
+    const key = (['everyone', 'link', 'members'] as const).find(
+      (audience) => one.disclosure[audience] !== other.disclosure[audience],
+    )
+    return key === undefined ? 0 : isMore(one.disclosure[key], other.disclosure[key]) ? -1 : 1
+  }
+  if (order === 'name') return [...calendars].sort((one, other) => one.name.localeCompare(other.name))
+  if (order === 'open') return [...calendars].sort(openness)
+  if (order === 'events') return [...calendars].sort((one, other) => (other.events ?? 0) - (one.events ?? 0))
+  return calendars
+}
+
 function GroupsBelow({ calendars, mayEdit }: { calendars: Calendar[]; mayEdit: boolean }) {
   const groups = useGroups().data ?? []
   return groups.length > 0 || mayEdit ? <Groups groups={groups} calendars={calendars} mayEdit={mayEdit} /> : null
@@ -69,7 +129,7 @@ function Table({ calendars, all, label }: { calendars: Calendar[]; all: Calendar
   const isKept = calendars.some((calendar) => calendar.events !== null)
   return (
     <div className="table-scroll" tabIndex={0} role="region" aria-label={label}>
-      <table className="audiences">
+      <table className="audiences as-cards">
         <thead>
           <tr>
             <th scope="col">{t('calendar')}</th>
@@ -95,21 +155,25 @@ function Table({ calendars, all, label }: { calendars: Calendar[]; all: Calendar
               <th scope="row">
                 <Plate code={calendar.plate} colour={calendar.colour} /> {calendar.name}
               </th>
-              {audiences.map(({ key }) =>
+              {audiences.map(({ key, name }) =>
                 key === 'editors' ? (
-                  <td key={key}>
+                  <td key={key} data-label={name}>
                     <Level detail="complete" />
                   </td>
                 ) : (
-                  <LevelCell key={key} calendar={calendar} audience={key} />
+                  <LevelCell key={key} calendar={calendar} audience={key} label={name} />
                 ),
               )}
-              <td className="number">{calendar.events ?? '–'}</td>
-              <td>
+              <td className="number" data-label={t('events')}>
+                {calendar.events ?? '–'}
+              </td>
+              <td data-label={t('goneOut')}>
                 <DeliveryLine delivery={calendar.delivery} />
               </td>
               {isKept && (
-                <td className="kept-by">{sayKeepers(calendar) || <span className="soft">{t('administrators')}</span>}</td>
+                <td className="kept-by" data-label={t('keptBy')}>
+                  {sayKeepers(calendar) || <span className="soft">{t('administrators')}</span>}
+                </td>
               )}
               <td className="row-links">
                 <RowActs calendar={calendar} others={all.filter((one) => one.id !== calendar.id)} />

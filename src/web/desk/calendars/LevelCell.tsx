@@ -17,7 +17,7 @@ const toWhom: Record<Wide, string> = { members: t('members'), link: t('thoseWith
 const levels: Detail[] = ['nothing', 'times', 'headline', 'complete']
 
 /** How much an audience sees of a calendar, and the place where that is changed. */
-export function LevelCell({ calendar, audience }: { calendar: Calendar; audience: Wide }) {
+export function LevelCell({ calendar, audience, label }: { calendar: Calendar; audience: Wide; label: string }) {
   const [isOpen, setOpen] = useState(false)
   const [button, setButton] = useState<HTMLButtonElement | null>(null)
   const detail = calendar.disclosure[audience]
@@ -27,12 +27,12 @@ export function LevelCell({ calendar, audience }: { calendar: Calendar; audience
   }
   if (!calendar.mayManage)
     return (
-      <td>
+      <td data-label={label}>
         <Level detail={detail} />
       </td>
     )
   return (
-    <td className={isOpen ? 'level-cell is-open' : 'level-cell'}>
+    <td className={isOpen ? 'level-cell is-open' : 'level-cell'} data-label={label}>
       <button
         ref={setButton}
         type="button"

@@ -72,7 +72,7 @@ export function EditionsPage() {
 function EditionTable({ editions }: { editions: EditionLine[] }) {
   return (
     <div className="table-scroll">
-      <table className="plain-table editions-table">
+      <table className="plain-table editions-table as-cards">
         <thead>
           <tr>
             <th scope="col">{t('edition')}</th>
@@ -90,19 +90,21 @@ function EditionTable({ editions }: { editions: EditionLine[] }) {
           {editions.map((edition) => (
             <tr key={edition.id}>
               <th scope="row">{edition.name}</th>
-              <td>
+              <td data-label={t('from')}>
                 <span className="plates">
                   {edition.sources.map((source) => (
                     <Plate key={source.plate} code={source.plate} colour={source.colour} size="small" />
                   ))}
                 </span>
               </td>
-              <td>{edition.isStandard ? t('asTheCalendar') : audienceWords[edition.audience]}</td>
-              <td>{viewWords[edition.view]}</td>
-              <td>
+              <td data-label={t('for')}>{edition.isStandard ? t('asTheCalendar') : audienceWords[edition.audience]}</td>
+              <td data-label={t('opensAs')}>{viewWords[edition.view]}</td>
+              <td data-label={t('goneOut')}>
                 <DeliveryLine delivery={edition.freshness} />
               </td>
-              <td>{edition.fetchedBy === 0 ? '–' : t('programs', { count: edition.fetchedBy })}</td>
+              <td data-label={t('fetchedThisWeekBy')}>
+                {edition.fetchedBy === 0 ? '–' : t('programs', { count: edition.fetchedBy })}
+              </td>
               <td className="row-links">
                 {edition.mayEdit && (
                   <Link to={`/editions/${edition.id}`}>

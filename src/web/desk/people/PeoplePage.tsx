@@ -65,7 +65,7 @@ function Members({ members, calendars }: { members: Member[]; calendars: Calenda
     })
   return (
     <div className="table-scroll" tabIndex={0} role="region" aria-label={t('members')}>
-      <table className="plain-table">
+      <table className="plain-table as-cards">
         <thead>
           <tr>
             <th scope="col">{t('name')}</th>
@@ -84,11 +84,13 @@ function Members({ members, calendars }: { members: Member[]; calendars: Calenda
                 {member.name}
                 {member.isYou && <span className="soft"> {t('you')}</span>}
               </th>
-              <td>{member.email}</td>
-              <td>
+              <td data-label={t('eMailAddress')}>{member.email}</td>
+              <td data-label={t('mayDo')}>
                 <Roles isAdministrator={member.isAdministrator} roles={member.roles} calendars={calendars} />
               </td>
-              <td>{member.lastSignInAt ? sayAgo(member.lastSignInAt) : <span className="soft">{t('never')}</span>}</td>
+              <td data-label={t('lastSignedIn')}>
+                {member.lastSignInAt ? sayAgo(member.lastSignInAt) : <span className="soft">{t('never')}</span>}
+              </td>
               <td className="row-links">
                 <button type="button" className="as-link" onClick={() => setAsking({ member, what: 'roles' })}>
                   {t.rich('changeRolesOfName', { name: member.name }, <span className="visually-hidden" />)}
@@ -146,7 +148,7 @@ function Invitations({ invitations, calendars }: { invitations: Invitation[]; ca
   return (
     <section>
       <h2>{t('invitedHead')}</h2>
-      <table className="plain-table">
+      <table className="plain-table as-cards">
         <thead>
           <tr>
             <th scope="col">{t('eMailAddress')}</th>
@@ -161,10 +163,10 @@ function Invitations({ invitations, calendars }: { invitations: Invitation[]; ca
           {invitations.map((invitation) => (
             <tr key={invitation.id}>
               <th scope="row">{invitation.email}</th>
-              <td>
+              <td data-label={t('willBe')}>
                 <Roles isAdministrator={invitation.isAdministrator} roles={invitation.roles} calendars={calendars} />
               </td>
-              <td>
+              <td data-label={t('invitedHead')}>
                 {t('invitedAgo', { ago: sayAgo(invitation.invitedAt), invitedBy: invitation.invitedBy })}
                 {invitation.isExpired && <span className="remark"> {t('tooOldByNowSend')}</span>}
               </td>

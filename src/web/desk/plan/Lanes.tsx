@@ -3,26 +3,37 @@ import { addDays, daysFrom, isWeekend, sayDay, type Day } from '../../shared/day
 import { Plate } from '../../shared/Plate'
 import { touches } from '../../shared/slips'
 import { useArrowKeys } from '../../shared/useArrowKeys'
-import type { Calendar, DayInfo, Occurrence } from '../types'
+import type { Calendar, DayInfo, Group, Occurrence } from '../types'
 import { DeliveryLine } from '../Delivery'
 import { Levels } from '../Level'
 import { sayOpenness } from '../openness'
 import { useOrganisation } from '../session/queries'
+import { areMany, laneGroups, useOpenGroups, type LaneGroup } from './laneGroups'
 import { useDropOn } from './moving'
 import { isOn, ShortSlip, Slip } from './Slip'
+import { useIsNear } from './useIsNear'
 import type { Plan } from './usePlanAddress'
 import { t } from './words'
+
+/** The others are drawn as they come in sight. */
+const DRAWN_AT_FIRST = 4
+const MOST_MARKS = 8
 
 interface LanesProps {
   plan: Plan
   days: DayInfo[]
   calendars: Calendar[]
+  groups: Group[]
   occurrences: Occurrence[]
 }
 
-/** A lane for each calendar, a column for each day, or each week when six are across. */
-export function Lanes({ plan, days, calendars, occurrences }: LanesProps) {
-  const { locale } = useOrganisation()
+/** A lane for each calendar, a column for each day, or each week when six are across. Of many calendars the lanes are only as high as
+ * their slips, and stand in groups. */
+export function Lanes({ plan, days, calendars, groups, occurrences }: LanesProps) {
+  const { locale, slug } = useOrganisation()
+  const sections = laneGroups(calendars, groups)
+  const { isOpen, put } = useOpenGroups(slug, sections)
+  const isDense = areMany(calendars)
   const arrows = useArrowKeys()
   const columns =
     plan.weeks === 6
@@ -36,12 +47,26 @@ export function Lanes({ plan, days, calendars, occurrences }: LanesProps) {
     return `${sayDay(day, locale, { weekday: 'short' })} ${sayDay(day, locale, { day: 'numeric' })}`
   }
   return (
-    <table ref={arrows} className={`lanes lanes-${plan.weeks}`}>
+    <table ref={arrows} className={`lanes lanes-${plan.weeks} ${isDense ? 'is-dense' : ''}`}>
       <caption className="visually-hidden">{isByWeek ? t('calendarsByWeek') : t('calendarsByDay')}</caption>
       <thead>
         <tr>
           <th scope="col" className="lane-head">
             <span className="soft">{t('calendars', { count: calendars.length })}</span>
+            {sections.length > 1 && (
+              <button
+                type="button"
+                className="as-link"
+                onClick={() =>
+                  put(
+                    sections.map(({ name }) => name),
+                    !sections.every(({ name }) => isOpen(name)),
+                  )
+                }
+              >
+                {sections.every(({ name }) => isOpen(name)) ? t('foldAll') : t('openAll')}
+              </button>
+            )}
           </th>
           {columns.map((day) => {
             const isNow = isByWeek ? day <= plan.today && plan.today < addDays(day, 7) : day === plan.today
@@ -66,32 +91,150 @@ export function Lanes({ plan, days, calendars, occurrences }: LanesProps) {
           })}
         </tr>
       </thead>
-      <tbody>
-        {calendars.map((calendar) => {
-          const own = occurrences.filter((occurrence) => isOn(occurrence, calendar.id))
-          return (
-            <tr key={calendar.id}>
-              <LaneHead calendar={calendar} />
-              {columns.map((day) =>
-                isByWeek ? (
-                  <WeekCell key={day} calendar={calendar} first={day} occurrences={own} locale={locale} />
-                ) : (
-                  <DayCell
-                    key={day}
-                    calendar={calendar}
-                    day={day}
-                    isClosed={infoOf.get(day)?.closed != null}
-                    occurrences={own}
-                    plan={plan}
-                    locale={locale}
-                  />
-                ),
-              )}
-            </tr>
-          )
-        })}
-      </tbody>
+      {sections.map((section, place) => {
+        const open = sections.length === 1 || isOpen(section.name)
+        return (
+          <tbody key={section.name}>
+            {sections.length > 1 && (
+              <GroupRow
+                section={section}
+                isOpen={open}
+                columns={columns}
+                isByWeek={isByWeek}
+                occurrences={occurrences}
+                toggle={() => put([section.name], !open)}
+              />
+            )}
+            {open &&
+              section.calendars.map((calendar, row) => (
+                <Lane
+                  key={calendar.id}
+                  calendar={calendar}
+                  columns={columns}
+                  isByWeek={isByWeek}
+                  isDense={isDense}
+                  isAtFirst={!isDense || (place === 0 && row < DRAWN_AT_FIRST)}
+                  infoOf={infoOf}
+                  occurrences={occurrences.filter((occurrence) => isOn(occurrence, calendar.id))}
+                  plan={plan}
+                />
+              ))}
+          </tbody>
+        )
+      })}
     </table>
+  )
+}
+
+interface LaneProps {
+  calendar: Calendar
+  columns: Day[]
+  isByWeek: boolean
+  isDense: boolean
+  isAtFirst: boolean
+  infoOf: Map<string, DayInfo>
+  /** Of this calendar. */
+  occurrences: Occurrence[]
+  plan: Plan
+}
+
+function Lane({ calendar, columns, isByWeek, isDense, isAtFirst, infoOf, occurrences, plan }: LaneProps) {
+  const { locale } = useOrganisation()
+  const { element, isNear } = useIsNear<HTMLTableRowElement>(isAtFirst)
+  return (
+    <tr ref={element}>
+      {isDense ? <DenseHead calendar={calendar} /> : <LaneHead calendar={calendar} />}
+      {!isNear && <td colSpan={columns.length} />}
+      {isNear &&
+        columns.map((day) =>
+          isByWeek ? (
+            <WeekCell key={day} calendar={calendar} first={day} occurrences={occurrences} locale={locale} />
+          ) : (
+            <DayCell
+              key={day}
+              calendar={calendar}
+              day={day}
+              isClosed={infoOf.get(day)?.closed != null}
+              isDense={isDense}
+              occurrences={occurrences}
+              plan={plan}
+              locale={locale}
+            />
+          ),
+        )}
+    </tr>
+  )
+}
+
+interface GroupRowProps {
+  section: LaneGroup
+  isOpen: boolean
+  columns: Day[]
+  isByWeek: boolean
+  occurrences: Occurrence[]
+  toggle: () => void
+}
+
+/** The name of a group; while it is folded, a mark for each of its dates. */
+function GroupRow({ section, isOpen, columns, isByWeek, occurrences, toggle }: GroupRowProps) {
+  return (
+    <tr className="lane-group">
+      <th scope="rowgroup">
+        <button type="button" aria-expanded={isOpen} onClick={toggle}>
+          <span aria-hidden="true">{isOpen ? '▾' : '▸'}</span> {section.name}{' '}
+          <small>{t('calendarsInGroup', { count: section.calendars.length })}</small>
+        </button>
+      </th>
+      {isOpen ? (
+        <td colSpan={columns.length} />
+      ) : (
+        columns.map((day) => (
+          <Marks
+            key={day}
+            calendars={section.calendars}
+            occurrences={occurrences.filter((one) =>
+              isByWeek ? daysFrom(day, 7).some((other) => touches(one, other)) : touches(one, day),
+            )}
+          />
+        ))
+      )}
+    </tr>
+  )
+}
+
+function Marks({ calendars, occurrences }: { calendars: Calendar[]; occurrences: Occurrence[] }) {
+  const marks = calendars.flatMap((calendar) =>
+    occurrences.filter((one) => isOn(one, calendar.id)).map((one) => ({ calendar, one })),
+  )
+  if (marks.length === 0) return <td />
+  return (
+    <td title={t('marksOnDay', { count: marks.length })}>
+      <span className="visually-hidden">{t('marksOnDay', { count: marks.length })}</span>
+      <span className="lane-marks" aria-hidden="true">
+        {marks.slice(0, MOST_MARKS).map(({ calendar, one }) => (
+          <i key={calendar.id + one.eventId + one.recurrenceId} className={`band hue-${calendar.colour} slip-${one.state}`} />
+        ))}
+        {marks.length > MOST_MARKS && <span>{t('moreMarks', { count: marks.length - MOST_MARKS })}</span>}
+      </span>
+    </td>
+  )
+}
+
+/** Plate, name and how open it is on one line; whether it has gone out only where it has not. */
+function DenseHead({ calendar }: { calendar: Calendar }) {
+  return (
+    <th scope="row" className="lane-head" title={`${calendar.name}: ${sayOpenness(calendar)}`}>
+      <span className={`band hue-${calendar.colour}`} aria-hidden="true" />
+      <span className="dense-head">
+        <Plate code={calendar.plate} colour={calendar.colour} size="small" />
+        <span className="lane-name">{calendar.name}</span>
+        <Levels disclosure={calendar.disclosure} />
+        <span className="visually-hidden">{sayOpenness(calendar)}</span>
+      </span>
+      {(calendar.delivery.state === 'failing' || calendar.delivery.state === 'pending') && (
+        <DeliveryLine delivery={calendar.delivery} />
+      )}
+    </th>
   )
 }
 
@@ -121,10 +264,12 @@ function DayCell({
   calendar,
   day,
   isClosed,
+  isDense,
   occurrences,
   plan,
   locale,
-}: CellProps & { day: Day; isClosed: boolean; plan: Plan }) {
+}: CellProps & { day: Day; isClosed: boolean; isDense: boolean; plan: Plan }) {
+  const Shown = isDense ? ShortSlip : Slip
   const drop = useDropOn(day, calendar.id)
   return (
     <td className={classes(isWeekend(day) && 'is-weekend', day === plan.today && 'is-today', isClosed && 'is-closed')} {...drop}>
@@ -132,7 +277,7 @@ function DayCell({
       {occurrences
         .filter((occurrence) => touches(occurrence, day))
         .map((occurrence) => (
-          <Slip key={occurrence.eventId + occurrence.recurrenceId} occurrence={occurrence} calendar={calendar} day={day} />
+          <Shown key={occurrence.eventId + occurrence.recurrenceId} occurrence={occurrence} calendar={calendar} day={day} />
         ))}
     </td>
   )

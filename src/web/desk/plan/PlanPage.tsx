@@ -5,6 +5,7 @@ import type { Calendar, Group } from '../types'
 import { useCalendars, useGroups } from '../calendars/queries'
 import { useDays, useOccurrences } from './queries'
 import { useOrganisation } from '../session/queries'
+import { useIsNarrow } from '../useIsNarrow'
 import { useKeys } from '../useKeys'
 import { Lanes } from './Lanes'
 import { MovingProvider } from './moving'
@@ -17,6 +18,7 @@ import { spans, usePlanAddress, type Plan, type PlanView } from './usePlanAddres
 import { YearRibbon } from './YearRibbon'
 import { t } from './words'
 
+const PhonePlan = lazy(() => import('./PhonePlan').then(({ PhonePlan: shown }) => ({ default: shown })))
 const YearList = lazy(() => import('./YearList').then(({ YearList: shown }) => ({ default: shown })))
 
 const viewNames: Record<PlanView, string> = {
@@ -46,6 +48,7 @@ export function PlanPage() {
     '4': () => plan.go({ view: 'day' }),
     '5': () => plan.go({ view: 'list' }),
   })
+  const isOnPhone = useIsNarrow() && plan.view !== 'list'
   const days = useDays(plan.first, plan.end, !plan.isYear)
   const problem = calendars.error ?? occurrences.error ?? days.error
   const groups = useGroups().data ?? []
@@ -94,11 +97,18 @@ export function PlanPage() {
       {calendars.data && calendars.data.length > 0 && (
         <div className={occurrences.isPlaceholderData ? 'plan-body is-older' : 'plan-body'}>
           <MovingProvider>
-            {plan.view === 'lanes' && <Lanes plan={plan} days={days.data ?? []} calendars={shownCalendars} occurrences={shown} />}
-            {plan.view === 'month' && (
+            {isOnPhone && (
+              <Suspense fallback={null}>
+                <PhonePlan plan={plan} days={days.data ?? []} calendars={shownCalendars} occurrences={shown} />
+              </Suspense>
+            )}
+            {!isOnPhone && plan.view === 'lanes' && (
+              <Lanes plan={plan} days={days.data ?? []} calendars={shownCalendars} groups={groups} occurrences={shown} />
+            )}
+            {!isOnPhone && plan.view === 'month' && (
               <PlanMonth plan={plan} days={days.data ?? []} calendars={shownCalendars} occurrences={shown} />
             )}
-            {(plan.view === 'week' || plan.view === 'day') && (
+            {!isOnPhone && (plan.view === 'week' || plan.view === 'day') && (
               <TimeGrid plan={plan} days={days.data ?? []} calendars={shownCalendars} occurrences={shown} />
             )}
             {plan.view === 'list' && !plan.isYear && <PlanList plan={plan} calendars={shownCalendars} occurrences={shown} />}

@@ -20,34 +20,70 @@ interface PlanToolsProps {
 /** A line to say an event in, and what the plan is narrowed to. */
 export function PlanTools({ plan, occurrences, calendars, mayEdit, mayMakeSeveral, groups }: PlanToolsProps) {
   const lists = useLists().data
-  const isNarrowed = Object.values(plan.filter).some((value) => value !== '')
+  const [isOpen, setIsOpen] = useState(false)
+  const count = Object.values(plan.filter).filter((value) => value !== '').length
+  const categories = [...occurrences.map((one) => one.category?.name ?? ''), ...(lists?.categories ?? []).map((one) => one.name)]
+  const places = [...occurrences.map((one) => one.place), ...(lists?.places ?? []).map((one) => one.name)]
   return (
     <div className="plan-tools">
       {mayEdit && <LineField />}
       {mayMakeSeveral && <Link to="/events/several">{t('severalAtOnce')}</Link>}
       <span className="stretch" />
-      <FilterChoice plan={plan} name="group" all={t('allCalendars')} offered={groups} />
-      <FilterChoice plan={plan} name="calendar" all={t('eachCalendar')} offered={calendars.map((one) => one.plate)} />
-      <FilterChoice
-        plan={plan}
-        name="category"
-        all={t('allCategories')}
-        offered={[...occurrences.map((one) => one.category?.name ?? ''), ...(lists?.categories ?? []).map((one) => one.name)]}
-      />
-      <FilterChoice plan={plan} name="tag" all={t('allTags')} offered={occurrences.flatMap((one) => one.tags)} />
-      <FilterChoice
-        plan={plan}
-        name="place"
-        all={t('allPlaces')}
-        offered={[...occurrences.map((one) => one.place), ...(lists?.places ?? []).map((one) => one.name)]}
-      />
-      {plan.filter.words !== '' && <span className="is-narrowed-to">{t('saysWords', { words: plan.filter.words })}</span>}
-      {isNarrowed && (
-        <button type="button" className="as-link" onClick={() => plan.go({ filter: noFilter })}>
-          {t('showAll')}
-        </button>
-      )}
+      <button type="button" className="narrow-toggle" aria-expanded={isOpen} onClick={() => setIsOpen(!isOpen)}>
+        {count === 0 ? t('narrow') : t('narrowedBy', { count })}
+      </button>
+      <div className={isOpen ? 'narrowing is-open' : 'narrowing'}>
+        <CalendarsChoice plan={plan} calendars={calendars} groups={groups} />
+        <FilterChoice plan={plan} name="category" all={t('allCategories')} offered={categories} />
+        <FilterChoice plan={plan} name="tag" all={t('allTags')} offered={occurrences.flatMap((one) => one.tags)} />
+        <FilterChoice plan={plan} name="place" all={t('allPlaces')} offered={places} />
+        {plan.filter.words !== '' && <span className="is-narrowed-to">{t('saysWords', { words: plan.filter.words })}</span>}
+        {count > 0 && (
+          <button type="button" className="as-link" onClick={() => plan.go({ filter: noFilter })}>
+            {t('showAll')}
+          </button>
+        )}
+      </div>
     </div>
+  )
+}
+
+/** All calendars, those of a group, or one. */
+function CalendarsChoice({ plan, calendars, groups }: { plan: Plan; calendars: Calendar[]; groups: string[] }) {
+  const { group, calendar } = plan.filter
+  const isNarrowed = group !== '' || calendar !== ''
+  const choose = (value: string) => {
+    const [kind, name] = [value.slice(0, value.indexOf(':')), value.slice(value.indexOf(':') + 1)]
+    plan.go({ filter: { ...plan.filter, group: kind === 'group' ? name : '', calendar: kind === 'calendar' ? name : '' } })
+  }
+  if (calendars.length < 2 && groups.length === 0) return null
+  return (
+    <select
+      className={isNarrowed ? 'form-select is-narrowed' : 'form-select'}
+      aria-label={t('narrowBy_calendar')}
+      value={calendar !== '' ? `calendar:${calendar}` : group !== '' ? `group:${group}` : ''}
+      onChange={(event) => choose(event.target.value)}
+    >
+      <option value="">{t('allCalendars')}</option>
+      {groups.length > 0 && (
+        <optgroup label={t('groups')}>
+          {groups.map((one) => (
+            <option key={one} value={`group:${one}`}>
+              {one === archived ? t('archived') : one}
+            </option>
+          ))}
+        </optgroup>
+      )}
+      <optgroup label={t('calendarsAlone')}>
+        {[...calendars]
+          .sort((one, other) => one.name.localeCompare(other.name))
+          .map((one) => (
+            <option key={one.id} value={`calendar:${one.plate}`}>
+              {one.name} ({one.plate})
+            </option>
+          ))}
+      </optgroup>
+    </select>
   )
 }
 
@@ -77,7 +113,7 @@ function LineField() {
 
 interface FilterChoiceProps {
   plan: Plan
-  name: keyof Filter
+  name: 'category' | 'tag' | 'place'
   all: string
   offered: string[]
 }
@@ -96,7 +132,7 @@ function FilterChoice({ plan, name, all, offered }: FilterChoiceProps) {
       <option value="">{all}</option>
       {values.map((one) => (
         <option key={one} value={one}>
-          {one === archived ? t('archived') : one}
+          {one}
         </option>
       ))}
     </select>

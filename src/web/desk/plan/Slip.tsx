@@ -47,14 +47,14 @@ export function Slip({ occurrence, calendar, day }: SlipProps) {
   )
 }
 
-/** The same on one line of a week's column, which says the weekday too. */
-export function ShortSlip({ occurrence, calendar, day, weekday }: SlipProps & { weekday: string }) {
+/** The same on one line; of a week's column it says the weekday too. */
+export function ShortSlip({ occurrence, calendar, day, weekday = '' }: SlipProps & { weekday?: string }) {
   const movable = useMovable(occurrence, day, mayMove(occurrence, calendar))
   return (
     <Link
       to={addressOf(occurrence)}
       className={classesOf(placed(occurrence, calendar, 'slip slip-short'), occurrence)}
-      title={`${weekday} ${sayTime(occurrence, day)} ${occurrence.title}`}
+      title={`${weekday} ${sayTime(occurrence, day)} ${occurrence.title}${occurrence.place ? `, ${occurrence.place}` : ''}`.trim()}
       {...movable}
     >
       <span className={`band hue-${calendar.colour}`} aria-hidden="true" />

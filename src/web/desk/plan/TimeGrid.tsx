@@ -6,8 +6,9 @@ import { firstDay, lastDay, timeOf, touches } from '../../shared/slips'
 import { hoursOf, layoutDay, timeAt } from '../../shared/timeGrid'
 import type { Calendar, DayInfo, Occurrence } from '../types'
 import { useOrganisation } from '../session/queries'
-import { sayTime } from '../times'
+import { sayTime, sayTimeShort } from '../times'
 import { useDropOn, useMovable, useMoving } from './moving'
+import { readable } from './crowded'
 import { addressOf, mayMove, shownAs } from './Slip'
 import type { Plan } from './usePlanAddress'
 import { t } from './words'
@@ -22,6 +23,8 @@ interface TimeGridProps {
 /** What has no length is still as high as this many minutes, so that it can be read and hit. */
 const LEAST_MINUTES = 30
 const HOUR_HEIGHT = 46
+/** Narrower than that, pixels, no slip can be read. */
+const LEAST_WIDTH = 72
 
 /** A week or a day by the clock: real hours, so that a day of 23 or 25 is as long as it is. */
 export function TimeGrid({ plan, days, calendars, occurrences }: TimeGridProps) {
@@ -36,6 +39,8 @@ export function TimeGrid({ plan, days, calendars, occurrences }: TimeGridProps) 
   useEffect(() => {
     scroller.current?.scrollTo({ top: 7.5 * HOUR_HEIGHT })
   }, [first])
+  const room = useWidth(scroller)
+  const most = Math.max(2, Math.floor((room - 52) / Math.max(1, days.length) / LEAST_WIDTH))
   const style = { '--days': days.length } as React.CSSProperties
   return (
     <div className="time-grid" style={style}>
@@ -95,6 +100,7 @@ export function TimeGrid({ plan, days, calendars, occurrences }: TimeGridProps) 
               now={now}
               calendarOf={calendarOf}
               isAlone={days.length === 1}
+              most={most}
               occurrences={known.filter((one) => !isLong(one) && touches(one, day.day))}
             />
           ))}
@@ -102,6 +108,17 @@ export function TimeGrid({ plan, days, calendars, occurrences }: TimeGridProps) 
       </div>
     </div>
   )
+}
+
+function useWidth(element: React.RefObject<HTMLElement | null>): number {
+  const [width, setWidth] = useState(1200)
+  useEffect(() => {
+    if (!element.current || typeof ResizeObserver === 'undefined') return
+    const observer = new ResizeObserver(([entry]) => entry && setWidth(entry.contentRect.width))
+    observer.observe(element.current)
+    return () => observer.disconnect()
+  }, [element])
+  return width
 }
 
 function useNow(): number {
@@ -145,10 +162,12 @@ interface DayColumnProps {
   now: number
   calendarOf: Map<string, Calendar>
   isAlone: boolean
+  /** How many stand side by side. */
+  most: number
   occurrences: Occurrence[]
 }
 
-function DayColumn({ day, plan, now, calendarOf, isAlone, occurrences }: DayColumnProps) {
+function DayColumn({ day, plan, now, calendarOf, isAlone, most, occurrences }: DayColumnProps) {
   const { locale } = useOrganisation()
   const navigate = useNavigate()
   const moving = useMoving()
@@ -158,6 +177,7 @@ function DayColumn({ day, plan, now, calendarOf, isAlone, occurrences }: DayColu
     occurrences.map((item) => ({ item, stretch: { start: Date.parse(item.start), end: Date.parse(item.end) } })),
     LEAST_MINUTES / ((end - start) / 60_000),
   )
+  const { shown, more } = readable(placed, most, (end - start) / 3_600_000)
   const timeUnder = (event: React.MouseEvent, below = 0) => {
     const box = event.currentTarget.getBoundingClientRect()
     return timeAt((event.clientY - below - box.top) / box.height, day.start, day.end, day.clocksChangeAt)
@@ -205,7 +225,23 @@ function DayColumn({ day, plan, now, calendarOf, isAlone, occurrences }: DayColu
           onClick={(event) => navigate(`/events/new?day=${day.day}${event.detail > 0 ? `&from=${timeUnder(event)}` : ''}`)}
         />
       )}
-      {placed.map((one) => {
+      {more.map((one) => (
+        <button
+          key={one.top}
+          type="button"
+          className="time-more"
+          style={{
+            top: `${one.top * 100}%`,
+            height: `${one.height * 100}%`,
+            left: `${((most - 1) / most) * 100}%`,
+            width: `${100 / most}%`,
+          }}
+          onClick={() => plan.go(isAlone ? { view: 'list', day: day.day } : { view: 'day', day: day.day })}
+        >
+          {t('countMore', { count: one.count })}
+        </button>
+      ))}
+      {shown.map((one) => {
         const calendar = shownAs(one.item, calendarOf)
         return (
           calendar && (
@@ -214,6 +250,7 @@ function DayColumn({ day, plan, now, calendarOf, isAlone, occurrences }: DayColu
               occurrence={one.item}
               calendar={calendar}
               day={day.day}
+              isNarrow={!isAlone && one.columns > 1}
               style={{
                 top: `${one.top * 100}%`,
                 height: `${one.height * 100}%`,
@@ -235,10 +272,12 @@ interface TimeSlipProps {
   occurrence: Occurrence
   calendar: Calendar
   day: Day
+  /** There is room for its beginning only. */
+  isNarrow: boolean
   style: React.CSSProperties
 }
 
-function TimeSlip({ occurrence, calendar, day, style }: TimeSlipProps) {
+function TimeSlip({ occurrence, calendar, day, isNarrow, style }: TimeSlipProps) {
   const moving = useMoving()
   const own = occurrence.own ?? occurrence
   const isShort = Date.parse(occurrence.end) - Date.parse(occurrence.start) < 45 * 60_000
@@ -257,7 +296,8 @@ function TimeSlip({ occurrence, calendar, day, style }: TimeSlipProps) {
       <span className={`band hue-${calendar.colour}`} aria-hidden="true" />
       <span className="slip-body">
         <span className="slip-time">
-          {sayTime(occurrence, day)} <span className="time-plate">{calendar.plate}</span>
+          {isNarrow ? sayTimeShort(occurrence, day) : sayTime(occurrence, day)}{' '}
+          <span className="time-plate">{calendar.plate}</span>
         </span>
         <b className="slip-title">{occurrence.title}</b>
         {occurrence.place && <span className="slip-place">{occurrence.place}</span>}

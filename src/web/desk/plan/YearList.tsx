@@ -120,7 +120,7 @@ function Table({ occurrences, calendars, order, sort }: TableProps) {
         {occurrences.map((one) => (
           <tr key={one.eventId + one.recurrenceId}>
             <td className="year-list-time">
-              {sayDay(firstDay(one), locale, { weekday: 'short', day: 'numeric', month: 'short', year: 'numeric' })}
+              <span>{sayDay(firstDay(one), locale, { weekday: 'short', day: 'numeric', month: 'short', year: 'numeric' })}</span>
               <span className="soft">{sayTime(one)}</span>
             </td>
             <td>

@@ -1,12 +1,12 @@
-import { addDays, monthOf, sayDay, saySpan, type Day } from '../../shared/days'
+import { addDays, addMonths, monthOf, sayDay, saySpan, type Day } from '../../shared/days'
 import { useYear } from './queries'
 import { useOrganisation } from '../session/queries'
-import type { Plan } from './usePlanAddress'
+import { yearOf, type Plan } from './usePlanAddress'
 import { t } from './words'
 
 /** The year's weeks, and how full each is: press one to go there. */
 export function YearRibbon({ plan }: { plan: Plan }) {
-  const { locale } = useOrganisation()
+  const { locale, yearStartsIn } = useOrganisation()
   const year = useYear(plan.day).data
   if (!year) return <div className="ribbon" aria-hidden="true" />
   const fullest = Math.max(1, ...year.weeks.map((week) => week.dates))
@@ -14,8 +14,8 @@ export function YearRibbon({ plan }: { plan: Plan }) {
     const step = { ArrowLeft: -1, ArrowRight: 1 }[event.key]
     if (!step) return
     event.preventDefault()
-    const buttons = [...(event.currentTarget.parentElement?.querySelectorAll('button') ?? [])]
-    buttons[buttons.indexOf(event.currentTarget) + step]?.focus()
+    const buttons = [...(event.currentTarget.parentElement?.querySelectorAll<HTMLElement>('.ribbon-week') ?? [])]
+    buttons[buttons.indexOf(event.currentTarget as HTMLElement) + step]?.focus()
   }
   const isShown = (week: Day) => week < plan.end && addDays(week, 7) > plan.first
   const stop = year.weeks.findIndex((week) => isShown(week.first))
@@ -33,8 +33,10 @@ export function YearRibbon({ plan }: { plan: Plan }) {
     ]
       .filter(Boolean)
       .join(' ')
+  const begins = yearOf(plan.day, yearStartsIn).first
   return (
     <nav className="ribbon" aria-label={t('weeksOfTheYear')}>
+      <OtherYear plan={plan} first={`${addMonths(monthOf(begins), -12)}-01`} />
       {year.weeks.map((week, index) => {
         const dates = [t('dates', { count: week.dates }), week.term, week.closed].filter(Boolean).join(', ')
         const before = year.weeks[index - 1]
@@ -51,7 +53,7 @@ export function YearRibbon({ plan }: { plan: Plan }) {
             onClick={() => plan.go({ day: holdsToday ? plan.today : week.first })}
             onKeyDown={move}
           >
-            {startsMonth(week.first) && (
+            {startsMonth(week.first) && index < year.weeks.length - 2 && (
               <span className="ribbon-month">{sayDay(addDays(week.first, 6), locale, { month: 'short' })}</span>
             )}
             {week.closed && week.closed !== before?.closed && <span className="ribbon-break">{week.closed}</span>}
@@ -61,7 +63,24 @@ export function YearRibbon({ plan }: { plan: Plan }) {
           </button>
         )
       })}
+      <OtherYear plan={plan} first={`${addMonths(monthOf(begins), 12)}-01`} isLater />
     </nav>
+  )
+}
+
+/** "2025–26", where years begin in autumn. */
+function OtherYear({ plan, first, isLater = false }: { plan: Plan; first: Day; isLater?: boolean }) {
+  const last = addDays(`${addMonths(monthOf(first), 12)}-01`, -1)
+  const year = first.slice(0, 4) === last.slice(0, 4) ? first.slice(0, 4) : `${first.slice(0, 4)}–${last.slice(2, 4)}`
+  return (
+    <button
+      type="button"
+      className="ribbon-year"
+      aria-label={t(isLater ? 'yearAfter' : 'yearBefore', { year })}
+      onClick={() => plan.go({ day: `${addMonths(monthOf(plan.day), isLater ? 12 : -12)}-01` })}
+    >
+      <span aria-hidden="true">{isLater ? '›' : '‹'}</span> {year}
+    </button>
   )
 }
 

@@ -1,0 +1,72 @@
+import { useState } from 'react'
+import type { Calendar, Group } from '../types'
+import { t } from './words'
+
+/** From as many on, lanes are only as high as their slips, and stand in groups that can be folded. */
+const MANY = 12
+/** As many lanes stand open where nobody has said which. */
+const OPEN_AT_FIRST = 14
+
+export interface LaneGroup {
+  /** Empty where there are no groups. */
+  name: string
+  calendars: Calendar[]
+}
+
+export const areMany = (calendars: Calendar[]) => calendars.length > MANY
+
+/** Each calendar once: in the smallest group that holds it, and those that none holds last. */
+export function laneGroups(calendars: Calendar[], groups: Group[]): LaneGroup[] {
+  if (!areMany(calendars)) return [{ name: '', calendars }]
+  const bySize = [...groups].sort((one, other) => one.calendars.length - other.calendars.length)
+  const found = new Map<string, Calendar[]>()
+  for (const calendar of calendars) {
+    const name = bySize.find((group) => group.calendars.includes(calendar.id))?.name ?? ''
+    found.set(name, [...(found.get(name) ?? []), calendar])
+  }
+  // A heading over one lane says nothing that the lane does not.
+  const named = [...found].filter(([name, those]) => name !== '' && those.length > 1)
+  if (named.length === 0) return [{ name: '', calendars }]
+  const rest = calendars.filter((calendar) => !named.some(([, those]) => those.includes(calendar)))
+  const sections = named.map(([name, those]) => ({ name, calendars: those }))
+  return rest.length > 0 ? [...sections, { name: t('otherCalendars'), calendars: rest }] : sections
+}
+
+/** The first ones, until there are as many lanes as a screen has room for. */
+export function openAtFirst(groups: LaneGroup[]): Set<string> {
+  const open = new Set<string>()
+  let lanes = 0
+  for (const group of groups) {
+    lanes += group.calendars.length
+    if (open.size > 0 && lanes > OPEN_AT_FIRST) break
+    open.add(group.name)
+  }
+  return open
+}
+
+/** Which groups are open: as it was left in this browser, for as long as it keeps that. */
+export function useOpenGroups(organisation: string, groups: LaneGroup[]) {
+  const key = `valtro.lanes.${organisation}`
+  const [said, setSaid] = useState<Record<string, boolean>>(() => read(key))
+  const first = openAtFirst(groups)
+  const isOpen = (name: string) => said[name] ?? first.has(name)
+  const put = (names: string[], open: boolean) => {
+    const next = { ...said, ...Object.fromEntries(names.map((name) => [name, open])) }
+    setSaid(next)
+    try {
+      localStorage.setItem(key, JSON.stringify(next))
+    } catch {
+      // A browser that keeps nothing shows them as at first the next time.
+    }
+  }
+  return { isOpen, put }
+}
+
+function read(key: string): Record<string, boolean> {
+  try {
+    const kept: unknown = JSON.parse(localStorage.getItem(key) ?? '{}')
+    return typeof kept === 'object' && kept !== null ? (kept as Record<string, boolean>) : {}
+  } catch {
+    return {}
+  }
+}

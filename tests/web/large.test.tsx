@@ -1,0 +1,151 @@
+// @vitest-environment happy-dom
+import { screen } from '@testing-library/react'
+import { beforeEach, describe, expect, test, vi } from 'vitest'
+import { CalendarsPage } from '../../src/web/desk/calendars/CalendarsPage'
+import { readable } from '../../src/web/desk/plan/crowded'
+import { laneGroups, openAtFirst } from '../../src/web/desk/plan/laneGroups'
+import { PlanPage } from '../../src/web/desk/plan/PlanPage'
+import type { Group } from '../../src/web/desk/types'
+import { layoutDay } from '../../src/web/shared/timeGrid'
+import { ToastsProvider } from '../../src/web/desk/Toasts'
+import { ChangesProvider } from '../../src/web/desk/changes/Changes'
+import { answer, calendar, date, SignedIn, show } from './deskWorld'
+
+const many = Array.from({ length: 20 }, (_, number) =>
+  calendar(`C${number}`, `Class ${String(number).padStart(2, '0')}`, { events: number }),
+)
+const group = (name: string, from: number, to: number): Group =>
+  ({ id: name, name, calendars: many.slice(from, to).map((one) => one.id), version: 1 }) as unknown as Group
+
+beforeEach(() => {
+  localStorage.clear()
+  // This document knows no sizes, so nothing ever comes in sight.
+  vi.stubGlobal('IntersectionObserver', undefined)
+})
+
+describe('lanes of many calendars', () => {
+  test('each stands once, in the smallest group that holds it, and the rest behind', () => {
+    const sections = laneGroups(many, [group('All', 0, 15), group('Juniors', 0, 4), group('Alone', 19, 20)])
+    expect(sections.map(({ name, calendars }) => [name, calendars.length])).toEqual([
+      ['Juniors', 4],
+      ['All', 11],
+      ['Other calendars', 5],
+    ])
+    expect([...openAtFirst(sections)]).toEqual(['Juniors'])
+  })
+
+  test('few stand as they are', () => {
+    expect(laneGroups(many.slice(0, 7), [group('Juniors', 0, 4)]).length).toBe(1)
+    expect(laneGroups(many, []).length).toBe(1)
+  })
+
+  test('a folded group says how much is on, opens, and stays as it was left', async () => {
+    const open = () => {
+      answer({
+        'GET /calendars': many,
+        'GET /groups': [group('Juniors', 0, 10), group('Seniors', 10, 20)],
+        'GET /occurrences': [date('Radio drill', { calendarId: 'c12' })],
+        'GET /days': [],
+        'GET /year': { from: '2026-08-31', to: '2027-08-30', weeks: [] },
+      })
+      return show(
+        '/plan',
+        <ToastsProvider>
+          <SignedIn>
+            <ChangesProvider>
+              <PlanPage />
+            </ChangesProvider>
+          </SignedIn>
+        </ToastsProvider>,
+        '/plan?day=2026-12-01',
+      )
+    }
+    const { user } = open()
+    const seniors = await screen.findByRole('button', { name: /Seniors 10 calendars/ })
+    expect(seniors.getAttribute('aria-expanded')).toBe('false')
+    expect(screen.queryByText('Radio drill')).toBeNull()
+    expect(screen.getByText('1 date')).toBeTruthy()
+    await user.click(seniors)
+    expect(await screen.findByText('Radio drill')).toBeTruthy()
+    expect(JSON.parse(localStorage.getItem('valtro.lanes.pinewick') ?? '{}')).toEqual({ Seniors: true })
+  })
+})
+
+describe('a crowded hour', () => {
+  const day = { start: 0, end: 24 * 3_600_000 }
+  const at = (hour: number, hours: number, item: string) => ({
+    item,
+    stretch: { start: hour * 3_600_000, end: (hour + hours) * 3_600_000 },
+  })
+
+  test('shows as many as can be read, and by the hour how many more there are', () => {
+    const placed = layoutDay(
+      day,
+      ['a', 'b', 'c', 'd'].map((item) => at(9, 1, item)).concat(at(9.5, 2, 'e'), at(14, 1, 'f')),
+      0.02,
+    )
+    const { shown, more } = readable(placed, 2, 24)
+    expect(shown.map((one) => one.item)).toEqual(['a', 'f'])
+    expect(more).toEqual([{ top: 9 / 24, height: 1 / 24, count: 4 }])
+    expect(shown.every((one) => one.columns <= 2)).toBe(true)
+  })
+
+  test('leaves out nothing where there is room', () => {
+    const placed = layoutDay(
+      day,
+      ['a', 'b'].map((item) => at(9, 1, item)),
+      0.02,
+    )
+    expect(readable(placed, 2, 24)).toEqual({ shown: placed, more: [] })
+  })
+})
+
+test('among many calendars one is looked for by name, plate or group', async () => {
+  answer({ 'GET /calendars': many, 'GET /groups': [group('Juniors', 0, 4)] })
+  const { user } = show(
+    '/calendars',
+    <SignedIn>
+      <CalendarsPage />
+    </SignedIn>,
+  )
+  const field = await screen.findByRole('textbox', { name: 'Find a calendar' })
+  // By role it would take seconds: each row has much that has one.
+  const rows = () => [...document.querySelectorAll('tbody th')].map((one) => one.textContent)
+  await user.type(field, 'juni')
+  expect(rows().length).toBe(4)
+  await user.clear(field)
+  await user.type(field, 'c19')
+  expect(rows()).toEqual(['C19 Class 19'])
+  await user.clear(field)
+  await user.selectOptions(screen.getByLabelText('Order'), 'most events first')
+  expect(rows()[0]).toContain('Class 19')
+  await user.type(field, 'nowhere')
+  expect(screen.getByText('No calendar is called “nowhere”.')).toBeTruthy()
+})
+
+test('the list of a year is sorted, turned by pages and taken along as it is narrowed', async () => {
+  const asked = answer({
+    'GET /occurrences/list': (() => ({ total: 230, page: 1, pages: 3, occurrences: [date('Boat lab')] })) as never,
+    'GET /year': { from: '2026-08-31', to: '2027-08-30', weeks: [] },
+  })
+  const { user, router } = show(
+    '/plan',
+    <SignedIn>
+      <ChangesProvider>
+        <PlanPage />
+      </ChangesProvider>
+    </SignedIn>,
+    '/plan?view=list&span=year&day=2026-12-01&place=Slipway&calendar=PW',
+  )
+  expect(await screen.findByText('1–1 of 230')).toBeTruthy()
+  expect(screen.getByRole('heading', { name: '1 September 2026 – 31 August 2027' })).toBeTruthy()
+  const question = () => asked.filter((one) => one.what.startsWith('GET /occurrences/list')).at(-1)?.what
+  expect(question()).toBe('GET /occurrences/list?from=2026-09-01&to=2027-09-01&order=time&place=Slipway&calendar=pw&page=1')
+  await user.click(screen.getByRole('button', { name: 'Title' }))
+  await user.click(screen.getByRole('button', { name: 'Next page ›' }))
+  expect(question()).toContain('order=title')
+  expect(question()).toContain('page=2')
+  expect(screen.getByRole('link', { name: 'spreadsheet (.xlsx)' }).getAttribute('href')).toContain('place=Slipway')
+  await user.click(screen.getByRole('button', { name: 'Later year' }))
+  expect(router.state.location.search).toContain('day=2027-09-01')
+})
