@@ -61,11 +61,18 @@ const rows = bare(twelve, `${from} 04:00Z`, `${to} 04:00Z`)
 const calendars = await measure('/api/calendars')
 const week = await measure('/api/occurrences?from=2026-11-23&to=2026-11-30')
 
+// A word of one event, one of some, one of every event, one with a typing error, and several.
+const searches = []
+for (const text of ['safety drill', 'lesson 44', 'lesson', 'lamps', 'ergomters', 'room 12 lesson'])
+  searches.push({ text, ...(await measure(`/api/search?text=${encodeURIComponent(text)}`)) })
+
 const say = (name, took, more = '') => console.log(`${name.padEnd(52)} p50 ${at(took, 0.5).toFixed(1).padStart(7)} ms   p95 ${at(took, 0.95).toFixed(1).padStart(7)} ms   ${more}`)
 say('bare SQL: the rows of 12 calendars over 6 weeks', rows)
 say('GET /api/occurrences: the same', dates.took, `${dates.answer.length} dates, ${(at(dates.took, 0.5) / at(rows, 0.5)).toFixed(1)} times the bare SQL`)
 say('GET /api/calendars', calendars.took, `${calendars.answer.length} calendars`)
 say('GET /api/occurrences: a week of all calendars', week.took, `${week.answer.length} dates`)
+for (const { text, took, answer } of searches) say(`GET /api/search: “${text}”`, took, `${answer.coming.length} come, ${answer.over.length} are over`)
+judge(searches.every(({ took }) => at(took, 0.5) <= 100), 'each search takes at most 100 ms')
 judge(at(dates.took, 0.5) <= 5 * at(rows, 0.5), 'dates take at most 5 times the bare SQL of their rows')
 judge(at(calendars.took, 0.5) <= 50 && at(week.took, 0.5) <= 50, 'the calendars and a week of all of them take at most 50 ms')
 

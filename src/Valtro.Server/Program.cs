@@ -164,6 +164,7 @@ api.MapYearPlans();
 api.MapLists();
 api.MapOccurrences();
 api.MapSearch();
+api.MapTyped();
 api.MapZones();
 api.MapWork();
 api.MapDeskNews();

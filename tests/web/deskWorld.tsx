@@ -178,6 +178,13 @@ const lists: Lists = {
   mayEdit: true,
 }
 
+const days: Record<string, string[]> = {}
+
+/** Which days a text says, or which two it could be. */
+export function readAs(text: string, ...meant: string[]) {
+  days[text] = meant
+}
+
 /** What the API refuses, as it says so (RFC 9457). */
 export function refusal(status: number, detail: string, errors: Record<string, string[]> = {}): Problem {
   return new Problem(status, '/problems/refused', detail, errors)
@@ -200,6 +207,9 @@ export function answer(own: Record<string, Answer>): Asked[] {
     'GET /editions/palettes': palettes,
     'POST /editions/preview': preview,
     'GET /sign-off/count': { toDecide: 0 },
+    // What the server reads in fields is tested there: here as much as these tests type.
+    'POST /typed/day': ({ text }: { text: string }) => ({ days: text in days ? days[text] : [] }),
+    'POST /typed/time': ({ text }: { text: string }) => ({ time: /^\d\d:\d\d$/.test(text) ? `${text}:00` : null }),
     ...own,
   }
   vi.stubGlobal('fetch', (address: string, init: RequestInit = {}) => {

@@ -1,5 +1,5 @@
 // @vitest-environment happy-dom
-import { screen } from '@testing-library/react'
+import { fireEvent, screen } from '@testing-library/react'
 import { beforeEach, describe, expect, test, vi } from 'vitest'
 import { CalendarsPage } from '../../src/web/desk/calendars/CalendarsPage'
 import { readable } from '../../src/web/desk/plan/crowded'
@@ -101,25 +101,25 @@ describe('a crowded hour', () => {
 })
 
 test('among many calendars one is looked for by name, plate or group', async () => {
-  answer({ 'GET /calendars': many, 'GET /groups': [group('Juniors', 0, 4)] })
+  answer({ 'GET /calendars': many.slice(0, 14), 'GET /groups': [group('Juniors', 0, 4)] })
   const { user } = show(
     '/calendars',
     <SignedIn>
       <CalendarsPage />
     </SignedIn>,
   )
-  const field = await screen.findByRole('textbox', { name: 'Find a calendar' })
+  await screen.findByText('Class 13')
   // By role it would take seconds: each row has much that has one.
   const rows = () => [...document.querySelectorAll('tbody th')].map((one) => one.textContent)
-  await user.type(field, 'juni')
+  const find = (value: string) => fireEvent.change(screen.getByLabelText('Find a calendar'), { target: { value } })
+  find('juni')
   expect(rows().length).toBe(4)
-  await user.clear(field)
-  await user.type(field, 'c19')
-  expect(rows()).toEqual(['C19 Class 19'])
-  await user.clear(field)
+  find('c12')
+  expect(rows()).toEqual(['C12 Class 12'])
+  find('')
   await user.selectOptions(screen.getByLabelText('Order'), 'most events first')
-  expect(rows()[0]).toContain('Class 19')
-  await user.type(field, 'nowhere')
+  expect(rows()[0]).toContain('Class 13')
+  find('nowhere')
   expect(screen.getByText('No calendar is called “nowhere”.')).toBeTruthy()
 })
 

@@ -1,9 +1,9 @@
 // @vitest-environment happy-dom
-import { screen } from '@testing-library/react'
+import { screen, waitFor } from '@testing-library/react'
 import { describe, expect, test } from 'vitest'
 import { useRefresh } from '../../src/web/desk/refresh'
 import { YearPlanPage } from '../../src/web/desk/year/YearPlanPage'
-import { answer, session, show, SignedIn } from './deskWorld'
+import { answer, readAs, sent, session, show, SignedIn } from './deskWorld'
 
 const year = {
   id: 'this',
@@ -30,9 +30,11 @@ function Told() {
   )
 }
 
-test('a day without a year is one of the year that is planned', async () => {
+test('a day is read for the year that is planned, and one that could be two is chosen', async () => {
+  readAs('22 feb', '2027-02-22')
+  readAs('next Friday', '2027-01-08', '2027-01-15')
   const spring = { name: 'Spring', first: '2027-01-05', last: '2027-04-01' }
-  answer({
+  const asked = answer({
     'GET /session': session,
     'GET /year-plans': { plans: [{ ...year, terms: [spring] }], mayEdit: true },
     'POST /year-plans/preview': { series: 0, dates: 0, events: [] },
@@ -47,7 +49,13 @@ test('a day without a year is one of the year that is planned', async () => {
   await user.clear(first)
   await user.type(first, '22 feb')
   await user.tab()
-  expect(first.value).toMatch(/22 Feb 2027/)
+  await waitFor(() => expect(first.value).toMatch(/22 Feb 2027/))
+  // Of the year's middle, so that each of its days is nearer than the same day of another year.
+  expect((sent(asked, 'POST /typed/day').at(-1) as { near: string }).near).toMatch(/^2027-0[123]/)
+  await user.clear(first)
+  await user.type(first, 'next Friday')
+  await user.click(await screen.findByRole('button', { name: /15 Jan 2027/ }))
+  expect(first.value).toMatch(/15 Jan 2027/)
 })
 
 describe('a year that somebody else saves meanwhile', () => {

@@ -2,7 +2,9 @@ using NodaTime;
 using Valtro.Application.Accounts;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Events;
+using Valtro.Core.Time;
 using Valtro.Core.Typing;
+using Valtro.Store;
 using CultureInfo = System.Globalization.CultureInfo;
 
 namespace Valtro.Application.Events;
@@ -18,14 +20,32 @@ public sealed record LineResponse(
 /// <summary>Reads a line of text as an event of the organisation: its known places, the person's calendars, today where it is.</summary>
 public sealed class LineReader(Access access, IClock clock)
 {
+    /// <summary>No day and no time is written in more characters.</summary>
+    private const int LongestCell = 100;
+
+    /// <summary>What a field for a day says: two days where it could be either, none where it is none.</summary>
+    /// <param name="near">A day without a year is the one nearest to this; where it is missing, to today.</param>
+    public async Task<IReadOnlyList<LocalDate>> DaysAsync(string text, LocalDate? near)
+    {
+        var house = await access.HouseAsync();
+        return text.Length > LongestCell ? [] : Typed.Days(text, Culture(house), Today(house), near is { } day ? DayRange.Nearest(day) : null);
+    }
+
+    /// <summary>What a field for a time says; null where it is none.</summary>
+    public async Task<LocalTime?> TimeAsync(string text) =>
+        text.Length > LongestCell ? null : Typed.Time(text, Culture(await access.HouseAsync()));
+
+    private static CultureInfo Culture(House house) => CultureInfo.GetCultureInfo(Spoken.LocaleIn(house.Organisation));
+
+    private LocalDate Today(House house) => clock.GetCurrentInstant().InZone(house.Organisation.TimeZone).Date;
+
     public async Task<LineResponse> ReadAsync(string text)
     {
         var viewer = await access.ViewerAsync();
         var house = await access.HouseAsync();
         var mine = house.Calendars.Values.Where(one => viewer.May(CalendarAction.Contribute, one.Id)).ToArray();
         var reading = OneLine.Read(
-            text, CultureInfo.GetCultureInfo(Spoken.LocaleIn(house.Organisation)),
-            clock.GetCurrentInstant().InZone(house.Organisation.TimeZone).Date,
+            text, Culture(house), Today(house),
             [.. house.Places.Select(known => known.Place.Name)], [.. mine.Select(calendar => calendar.Plate.Code)]);
         var calendar = mine.FirstOrDefault(one => one.Plate.Code == reading.CalendarPlate);
         return new LineResponse(

@@ -46,7 +46,8 @@ internal sealed partial class DayReader(LineWords words, Grammar grammar, LocalD
 
     /// <summary>All of a text, as a cell says it.</summary>
     /// <returns>The day; two where it could be either, none where it is no day.</returns>
-    public IReadOnlyList<LocalDate> ReadAlone() => ReadOne(today) is not { } day || !words.IsAtEnd ? []
+    /// <param name="near">A day without a year is the one nearest to this.</param>
+    public IReadOnlyList<LocalDate> ReadAlone(LocalDate near) => ReadOne(near) is not { } day || !words.IsAtEnd ? []
         : day.Question is null ? [day.Date]
         : [.. day.Question.Choices.Select(choice => choice.First)];
 

@@ -17,8 +17,9 @@ public static class Typed
         Days(text, culture, today) is [var day] ? day : null;
 
     /// <summary>The same; two where it could be either, none where it is no day.</summary>
-    public static IReadOnlyList<LocalDate> Days(string text, CultureInfo culture, LocalDate today) =>
-        new DayReader(Words(text), Grammar.Of(culture), today, nearest: true).ReadAlone();
+    /// <param name="near">A day without a year is the one nearest to this; where it is missing, to today.</param>
+    public static IReadOnlyList<LocalDate> Days(string text, CultureInfo culture, LocalDate today, LocalDate? near = null) =>
+        new DayReader(Words(text), Grammar.Of(culture), today, nearest: true).ReadAlone(near ?? today);
 
     private static LineWords Words(string text) => new(text, _ => false);
 }

@@ -1,7 +1,8 @@
-import { lazy, Suspense, useState, type ComponentType } from 'react'
+import { lazy, Suspense, useEffect, useState, type ComponentType } from 'react'
 import { NavLink, Outlet } from 'react-router'
 import { AccountMenu } from './AccountMenu'
 import { ChangesProvider } from './changes/Changes'
+import { holdBackWhileReading } from './readings'
 import { Screens } from './Screens'
 import { useSession } from './session/queries'
 import { useSignOffCount } from './signoff/queries'
@@ -55,6 +56,7 @@ function SignedIn() {
       ({ SearchPanel }) => setPanel(() => SearchPanel),
       () => toast(t('searchCouldNotBe')),
     )
+  useEffect(() => holdBackWhileReading(), [])
   useKeys({ '?': () => void showKeys(), '/': () => void showSearch() })
   const person = session?.person
   const isOwnView = useSeenAs() === null

@@ -50,6 +50,20 @@ public class TypedTests
     public void Days_as_people_type_them(string typed, string? day) =>
         Assert.Equal(day is null ? null : Build.Day(day), Typed.Day(typed, British, Today));
 
+    /// <summary>In the plan of a year that has begun long ago, or lies ahead, a day is that year's; today stays today.</summary>
+    [Theory]
+    [InlineData("22 feb", "2029-02-22")]
+    [InlineData("1 sept", "2028-09-01")]
+    [InlineData("22 feb 2027", "2027-02-22")]
+    [InlineData("today", "2026-11-23")]
+    [InlineData("in two weeks", "2026-12-07")]
+    public void A_day_without_a_year_is_the_one_nearest_to_where_it_is_asked(string typed, string day) =>
+        Assert.Equal([Build.Day(day)], Typed.Days(typed, British, Today, near: new LocalDate(2029, 1, 15)));
+
+    [Fact]
+    public void What_could_be_two_days_is_both() =>
+        Assert.Equal([Build.Day("2026-11-27"), Build.Day("2026-12-04")], Typed.Days("next Friday", British, Today));
+
     [Fact]
     public void A_line_of_six_hundred_characters_is_refused() => Assert.NotNull(Build.Refused("line", () => Read(new string('x', 600))));
 

@@ -1,9 +1,10 @@
 import { useEffect, useRef, useState } from 'react'
 import { DayPicker } from 'react-day-picker'
 import { addDays, sayDay, type Day } from '../../shared/days'
-import { readDay } from '../../shared/typed'
 import { useOrganisation } from '../session/queries'
+import { call } from '../api'
 import { Refusal } from '../Refusal'
+import { useTyped } from '../useTyped'
 import { t } from './words'
 
 interface DayFieldProps {
@@ -18,36 +19,37 @@ interface DayFieldProps {
 }
 
 /** A day, typed as people type it or chosen from a small month. The arrow keys move it by a day. */
-export function DayField({ id, label, value, today, near = today, refusal, onChange }: DayFieldProps) {
+export function DayField({ id, label, value, today, near, refusal, onChange }: DayFieldProps) {
   const { locale } = useOrganisation()
-  const [typed, setTyped] = useState<string | null>(null)
   const [isOpen, setOpen] = useState(false)
   const say = (day: Day) => sayDay(day, locale, { weekday: 'short', day: 'numeric', month: 'short', year: 'numeric' })
-  const unread = typed !== null && typed.trim() !== '' && readDay(typed, locale, near) === null
-
-  const type = (text: string) => {
-    setTyped(text)
-    onChange(readDay(text, locale, near))
+  const typed = useTyped<Day>(
+    async (text, signal) => (await call('POST', '/typed/day', { text, near: near ?? null }, { signal })).days,
+    onChange,
+  )
+  const choose = (day: Day) => {
+    typed.settle()
+    onChange(day)
   }
   const move = (event: React.KeyboardEvent) => {
     const step = { ArrowUp: 1, ArrowDown: -1 }[event.key]
     if (!step || !value) return
     event.preventDefault()
-    setTyped(null)
-    onChange(addDays(value, step))
+    choose(addDays(value, step))
   }
+  const why = typed.isUnread && typed.choices.length === 0 && t('typedIsNoDayWrite', { typed: typed.text, example: say(today) })
   return (
     <span className="field-with-button">
       <input
         id={id}
         className="form-control day-field"
         aria-label={label}
-        aria-invalid={unread || refusal !== undefined}
+        aria-invalid={typed.isUnread || refusal !== undefined}
         aria-describedby={`${id}-refusal`}
         autoComplete="off"
-        value={typed ?? (value ? say(value) : '')}
-        onChange={(event) => type(event.target.value)}
-        onBlur={() => !unread && setTyped(null)}
+        value={typed.text ?? (value ? say(value) : '')}
+        onChange={(event) => typed.type(event.target.value)}
+        onBlur={typed.leave}
         onKeyDown={move}
       />
       <button
@@ -64,13 +66,22 @@ export function DayField({ id, label, value, today, near = today, refusal, onCha
           value={value ?? today}
           onClose={() => setOpen(false)}
           onChoose={(day) => {
-            setTyped(null)
-            onChange(day)
+            choose(day)
             setOpen(false)
           }}
         />
       )}
-      <Refusal id={`${id}-refusal`} text={unread ? t('typedIsNoDayWrite', { typed, example: say(today) }) : refusal} />
+      {typed.choices.length > 0 && (
+        <span className="which-day">
+          {t('whichDayIsMeant')}{' '}
+          {typed.choices.map((day) => (
+            <button key={day} type="button" className="as-link" onClick={() => choose(day)}>
+              {say(day)}
+            </button>
+          ))}
+        </span>
+      )}
+      <Refusal id={`${id}-refusal`} text={typed.problem?.message ?? (why || refusal)} />
     </span>
   )
 }

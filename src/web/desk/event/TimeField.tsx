@@ -1,6 +1,6 @@
-import { useState } from 'react'
-import { readTime } from '../../shared/typed'
+import { call } from '../api'
 import { Refusal } from '../Refusal'
+import { useTyped } from '../useTyped'
 import { t } from './words'
 
 interface TimeFieldProps {
@@ -13,26 +13,26 @@ interface TimeFieldProps {
 
 /** A time typed as people type it; it reads 14:00 when they leave the field. */
 export function TimeField({ id, label, value, refusal, onChange }: TimeFieldProps) {
-  const [typed, setTyped] = useState<string | null>(null)
-  const unread = typed !== null && typed.trim() !== '' && readTime(typed, t('oClock')) === null
+  const typed = useTyped<string>(async (text, signal) => {
+    const { time } = await call('POST', '/typed/time', { text }, { signal })
+    return time ? [time.slice(0, 5)] : []
+  }, onChange)
+  const why = typed.isUnread && t('typedIsNoTimeWrite', { typed: typed.text })
   return (
     <span className="field-with-button">
       <input
         id={id}
         className="form-control time-field"
         aria-label={label}
-        aria-invalid={unread || refusal !== undefined}
+        aria-invalid={typed.isUnread || refusal !== undefined}
         aria-describedby={`${id}-refusal`}
         autoComplete="off"
         inputMode="numeric"
-        value={typed ?? value ?? ''}
-        onChange={(event) => {
-          setTyped(event.target.value)
-          onChange(readTime(event.target.value, t('oClock')))
-        }}
-        onBlur={() => !unread && setTyped(null)}
+        value={typed.text ?? value ?? ''}
+        onChange={(event) => typed.type(event.target.value)}
+        onBlur={typed.leave}
       />
-      <Refusal id={`${id}-refusal`} text={unread ? t('typedIsNoTimeWrite', { typed }) : refusal} />
+      <Refusal id={`${id}-refusal`} text={typed.problem?.message ?? (why || refusal)} />
     </span>
   )
 }
