@@ -47,7 +47,8 @@ services.AddSingleton(clock).AddSingleton<IClock>(clock).AddSingleton<TimeProvid
 services.AddSingleton(_ => Database.Walled(settings.Database, settings.Connections));
 services.AddSingleton<OrganisationStore>().AddSingleton<AccountStore>().AddSingleton<CalendarStore>().AddSingleton<EventStore>()
     .AddSingleton<EditionStore>();
-services.AddSingleton<SearchStore>().AddSingleton<ListStore>().AddSingleton<YearPlanStore>().AddSingleton<RevisionStore>().AddSingleton<DeliveredStore>()
+services.AddSingleton<SearchStore>();
+services.AddSingleton<ListStore>().AddSingleton<YearPlanStore>().AddSingleton<RevisionStore>().AddSingleton<DeliveredStore>()
     .AddSingleton<GroupStore>().AddSingleton<SecretLinkStore>();
 services.AddSingleton<InvitationStore>().AddSingleton<MailStore>().AddSingleton<SubmissionStore>().AddSingleton<ActStore>()
     .AddSingleton<AuditStore>()

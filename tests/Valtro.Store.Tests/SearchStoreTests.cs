@@ -232,7 +232,8 @@ public sealed class SearchStoreTests : SchoolAndClub
         await using var walled = Database.Walled(_test.ConnectionString);
         using (Wall.Within(_club))
             Assert.Empty((await new SearchStore(walled).FindAsync(everywhere, new NamesAsked([], true), forgiving: true)).Events);
-        Assert.Empty((await Search.FindAsync(everywhere with { OrganisationId = _club }, new NamesAsked([], true), forgiving: true)).Events);
+        var asClub = everywhere with { OrganisationId = _club };
+        Assert.Empty((await Search.FindAsync(asClub, new NamesAsked([], true), forgiving: true)).Events);
     }
 
     /// <summary>What the trigger writes for a document is what the migration wrote for those that were there.</summary>

@@ -11,7 +11,7 @@ import { ToastsProvider } from '../../src/web/desk/Toasts'
 import { ChangesProvider } from '../../src/web/desk/changes/Changes'
 import { answer, calendar, date, SignedIn, show } from './deskWorld'
 
-const many = Array.from({ length: 20 }, (_, number) =>
+const many = Array.from({ length: 24 }, (_, number) =>
   calendar(`C${number}`, `Class ${String(number).padStart(2, '0')}`, { events: number }),
 )
 const group = (name: string, from: number, to: number): Group =>
@@ -29,13 +29,13 @@ describe('lanes of many calendars', () => {
     expect(sections.map(({ name, calendars }) => [name, calendars.length])).toEqual([
       ['Juniors', 4],
       ['All', 11],
-      ['Other calendars', 5],
+      ['Other calendars', 9],
     ])
     expect([...openAtFirst(sections)]).toEqual(['Juniors'])
   })
 
   test('few stand as they are', () => {
-    expect(laneGroups(many.slice(0, 7), [group('Juniors', 0, 4)]).length).toBe(1)
+    expect(laneGroups(many.slice(0, 20), [group('Juniors', 0, 4)]).length).toBe(1)
     expect(laneGroups(many, []).length).toBe(1)
   })
 
@@ -43,7 +43,7 @@ describe('lanes of many calendars', () => {
     const open = () => {
       answer({
         'GET /calendars': many,
-        'GET /groups': [group('Juniors', 0, 10), group('Seniors', 10, 20)],
+        'GET /groups': [group('Juniors', 0, 10), group('Seniors', 10, 24)],
         'GET /occurrences': [date('Radio drill', { calendarId: 'c12' })],
         'GET /days': [],
         'GET /year': { from: '2026-08-31', to: '2027-08-30', weeks: [] },
@@ -61,7 +61,7 @@ describe('lanes of many calendars', () => {
       )
     }
     const { user } = open()
-    const seniors = await screen.findByRole('button', { name: /Seniors 10 calendars/ })
+    const seniors = await screen.findByRole('button', { name: /Seniors 14 calendars/ })
     expect(seniors.getAttribute('aria-expanded')).toBe('false')
     expect(screen.queryByText('Radio drill')).toBeNull()
     expect(screen.getByText('1 date')).toBeTruthy()

@@ -70,14 +70,21 @@ test('a day is gone to, and all that was found is a list of its own', async () =
   expect(router.state.location.search).toBe('?view=list&span=year&words=boat')
 })
 
-test('Enter opens nothing that was found for what stood there before', async () => {
-  const { user, router } = open({ boat: found, boatx: nothing })
+test('Enter waits for what was typed last, and opens nothing that was found before', async () => {
+  const { user, router } = open({
+    boat: found,
+    boatx: nothing,
+    'week%2049': { ...nothing, spans: [{ kind: 'week', first: '2026-11-30' }] },
+  })
   const field = await screen.findByRole('combobox', { name: 'Search for' })
   await user.type(field, 'boat')
   await waitFor(() => expect(options().length).toBe(6))
   await user.type(field, 'x{Enter}')
-  expect(router.state.location.pathname).toBe('/plan')
   expect(await screen.findByText('Nothing that you may see is called “boatx” or says it.')).toBeTruthy()
+  expect(router.state.location.search).toBe('')
+  await user.clear(field)
+  await user.type(field, 'week 49{Enter}')
+  await waitFor(() => expect(router.state.location.search).toBe('?view=lanes&day=2026-11-30'))
 })
 
 test('one letter is not looked for', async () => {

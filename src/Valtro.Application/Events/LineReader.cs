@@ -28,7 +28,9 @@ public sealed class LineReader(Access access, IClock clock)
     public async Task<IReadOnlyList<LocalDate>> DaysAsync(string text, LocalDate? near)
     {
         var house = await access.HouseAsync();
-        return text.Length > LongestCell ? [] : Typed.Days(text, Culture(house), Today(house), near is { } day ? DayRange.Nearest(day) : null);
+        return text.Length > LongestCell
+            ? []
+            : Typed.Days(text, Culture(house), Today(house), near is { } day ? DayRange.Nearest(day) : null);
     }
 
     /// <summary>What a field for a time says; null where it is none.</summary>

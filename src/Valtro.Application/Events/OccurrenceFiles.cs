@@ -44,19 +44,20 @@ public static class OccurrenceFiles
     };
 
     /// <param name="page">Where the list is on the desk.</param>
-    public static byte[] Write(ListForm form, IReadOnlyList<ListedDate> dates, Organisation organisation, Uri page, Instant now) => form switch
-    {
-        ListForm.Ics => WriteCalendar(dates, organisation, page, now),
-        ListForm.Csv => WriteTable(dates, organisation.TimeZone, ExcelType.CSV, new CsvConfiguration
+    public static byte[] Write(
+        ListForm form, IReadOnlyList<ListedDate> dates, Organisation organisation, Uri page, Instant now) => form switch
         {
-            // Programs for sheets take a text without this mark for one of their own code page.
-            StreamWriterFunc = stream => new StreamWriter(stream, new UTF8Encoding(encoderShouldEmitUTF8Identifier: true)),
-        }),
-        _ => WriteTable(dates, organisation.TimeZone, ExcelType.XLSX, new OpenXmlConfiguration
-        {
-            DynamicColumns = [Column("day", DayFormat, 12), Column("lastDay", DayFormat, 12), Column("title", "", 36)],
-        }),
-    };
+            ListForm.Ics => WriteCalendar(dates, organisation, page, now),
+            ListForm.Csv => WriteTable(dates, organisation.TimeZone, ExcelType.CSV, new CsvConfiguration
+            {
+                // Programs for sheets take a text without this mark for one of their own code page.
+                StreamWriterFunc = stream => new StreamWriter(stream, new UTF8Encoding(encoderShouldEmitUTF8Identifier: true)),
+            }),
+            _ => WriteTable(dates, organisation.TimeZone, ExcelType.XLSX, new OpenXmlConfiguration
+            {
+                DynamicColumns = [Column("day", DayFormat, 12), Column("lastDay", DayFormat, 12), Column("title", "", 36)],
+            }),
+        };
 
     private static DynamicExcelColumn Column(string name, string format, int width) => new(Header(name)) { Format = format, Width = width };
 
@@ -66,7 +67,8 @@ public static class OccurrenceFiles
         IReadOnlyList<ListedDate> dates, DateTimeZone zone, ExcelType type, MiniExcelLibs.IConfiguration configuration)
     {
         using var output = new MemoryStream();
-        output.SaveAs(dates.Select(date => Row(date, zone, type)), sheetName: Header("sheet"), excelType: type, configuration: configuration);
+        output.SaveAs(
+            dates.Select(date => Row(date, zone, type)), sheetName: Header("sheet"), excelType: type, configuration: configuration);
         return output.ToArray();
     }
 

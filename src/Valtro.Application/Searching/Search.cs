@@ -75,7 +75,10 @@ public sealed class Search(Access access, SearchStore store, EventStore events, 
             [.. spans.Select(span => new SpanFound(span.Kind, span.First))],
             Show(coming, MostEvents), Show(over, Math.Max(MostEvents / 3, MostEvents - coming.Length)),
             seen.Count > MostEvents,
-            [.. found.Names.Select(place => names[place].Found), .. found.People.Select(one => new NameFound(NameKind.Person, one.Id, one.Name))]);
+            [
+                .. found.Names.Select(place => names[place].Found),
+                .. found.People.Select(one => new NameFound(NameKind.Person, one.Id, one.Name)),
+            ]);
 
         IReadOnlyList<OccurrenceResponse> Show(IEnumerable<SeenOccurrence> dates, int most) =>
             [.. dates.Take(most).Select(one => OccurrenceResponse.Of(one, organisation.TimeZone))];
@@ -103,7 +106,8 @@ public sealed class Search(Access access, SearchStore store, EventStore events, 
     /// <summary>With what each is called where somebody looks for it.</summary>
     private static (NameFound Found, string Called)[] NamesFor(Viewer viewer, House house)
     {
-        var seen = house.Calendars.Values.Where(one => viewer.DetailOn(one.Id, one.Disclosure) > Detail.Nothing).ToDictionary(one => one.Id);
+        var seen = house.Calendars.Values.Where(one => viewer.DetailOn(one.Id, one.Disclosure) > Detail.Nothing)
+            .ToDictionary(one => one.Id);
         return
         [
             .. seen.Values.Select(one => (new NameFound(NameKind.Calendar, one.Id, one.Name), $"{one.Name} {one.Plate.Code}")),

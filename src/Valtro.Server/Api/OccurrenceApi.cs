@@ -37,7 +37,8 @@ public sealed record ListQuestion(
     [FromQuery(Name = "words")] string? Words, [FromQuery(Name = "order")] QueryWord<ListOrder>? Order)
 {
     public ListAsked Asked => new(
-        From.Date, To.Date, (Calendar ?? []).ToHashSet(), Category ?? "", Tag ?? "", Place ?? "", Words ?? "", Order?.Value ?? ListOrder.Time);
+        From.Date, To.Date, (Calendar ?? []).ToHashSet(), Category ?? "", Tag ?? "", Place ?? "", Words ?? "",
+        Order?.Value ?? ListOrder.Time);
 }
 
 internal static class OccurrenceApi

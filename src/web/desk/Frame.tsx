@@ -1,12 +1,11 @@
 import { lazy, Suspense, useEffect, useState, type ComponentType } from 'react'
-import { NavLink, Outlet } from 'react-router'
-import { AccountMenu } from './AccountMenu'
+import { NavLink, Outlet, ScrollRestoration } from 'react-router'
 import { ChangesProvider } from './changes/Changes'
 import { holdBackWhileReading } from './readings'
 import { Screens } from './Screens'
 import { useSession } from './session/queries'
 import { useSignOffCount } from './signoff/queries'
-import { SeeAsChoice, SeenAsNotice } from './SeeAs'
+import { SeenAsNotice } from './SeenAsNotice'
 import { useSeenAs } from './seeAs'
 import { useToast } from './Toasts'
 import { useKeys } from './useKeys'
@@ -16,6 +15,9 @@ import { t } from './words'
 
 // Most who open the desk are signed in.
 const SignIn = lazy(() => import('./session/SignIn').then(({ SignIn: shown }) => ({ default: shown })))
+// Menus are opened after something was seen.
+const AccountMenu = lazy(() => import('./AccountMenu').then(({ AccountMenu: shown }) => ({ default: shown })))
+const SeeAsChoice = lazy(() => import('./SeeAs').then(({ SeeAsChoice: shown }) => ({ default: shown })))
 const ChooseOrganisation = lazy(() =>
   import('./session/ChooseOrganisation').then(({ ChooseOrganisation: shown }) => ({ default: shown })),
 )
@@ -77,10 +79,15 @@ function SignedIn() {
         <button type="button" className="bar-search" onClick={() => void showSearch()}>
           {t('findAnEventOrA')} <kbd aria-hidden="true">/</kbd>
         </button>
-        <SeeAsChoice />
+        <Suspense fallback={<span className="bar-menus-place" />}>
+          <SeeAsChoice />
+        </Suspense>
         <span className="organisation">{session.organisation.name}</span>
-        <AccountMenu session={session} person={person} showKeys={() => void showKeys()} />
+        <Suspense fallback={<span className="initials-place" />}>
+          <AccountMenu session={session} person={person} showKeys={() => void showKeys()} />
+        </Suspense>
       </header>
+      <ScrollRestoration getKey={({ pathname, search }) => pathname + search} />
       <SeenAsNotice />
       {isOwnView && person.isAdministrator && <FailingNotice />}
       <div id="content" tabIndex={-1}>

@@ -1,7 +1,9 @@
-import Dropdown from 'react-bootstrap/Dropdown'
-import { Link, NavLink } from 'react-router'
+import { lazy, Suspense } from 'react'
+import { NavLink } from 'react-router'
 import { ScreenSign, type Sign } from './ScreenSign'
 import { t } from './words'
+
+const MoreScreens = lazy(() => import('./MoreScreens').then(({ MoreScreens: shown }) => ({ default: shown })))
 
 interface ScreensProps {
   isAdministrator: boolean
@@ -29,31 +31,9 @@ export function Screens({ isAdministrator, signsOff, waiting }: ScreensProps) {
         </Way>
       )}
       {isAdministrator && <Way to="/people" sign="people" name={t('people')} isSeldom />}
-      <Dropdown drop="up" align="end" className="more-screens">
-        <Dropdown.Toggle bsPrefix="way">
-          <ScreenSign sign="more" />
-          {t('more')}
-        </Dropdown.Toggle>
-        <Dropdown.Menu>
-          <Dropdown.Item as={Link} to="/year">
-            {t('yearPlan')}
-          </Dropdown.Item>
-          {isAdministrator && (
-            <Dropdown.Item as={Link} to="/people">
-              {t('people')}
-            </Dropdown.Item>
-          )}
-          <Dropdown.Item as={Link} to="/lists">
-            {t('categoriesAndPlaces')}
-          </Dropdown.Item>
-          <Dropdown.Item as={Link} to="/bin">
-            {t('bin')}
-          </Dropdown.Item>
-          <Dropdown.Item as={Link} to="/help">
-            {t('help')}
-          </Dropdown.Item>
-        </Dropdown.Menu>
-      </Dropdown>
+      <Suspense fallback={null}>
+        <MoreScreens isAdministrator={isAdministrator} />
+      </Suspense>
     </nav>
   )
 }

@@ -5,12 +5,21 @@
 
 const onTheirWay = new Set<Promise<unknown>>()
 
-/** Notes a reading until it has arrived. */
-export function awaited<T>(reading: Promise<T>): Promise<T> {
-  onTheirWay.add(reading)
-  const arrived = () => onTheirWay.delete(reading)
-  reading.then(arrived, arrived)
-  return reading
+let last: Promise<unknown> = Promise.resolve()
+
+/**
+ * Waits for a reading, and does what follows from it in the order in which things were typed: a start that moves the end must not move
+ * an end that was typed after it.
+ */
+export function inOrder(reading: Promise<(() => void) | undefined>): void {
+  const before = last
+  const done = Promise.allSettled([reading, before]).then(([read]) => {
+    onTheirWay.delete(done)
+    if (read.status === 'rejected') throw read.reason
+    read.value?.()
+  })
+  onTheirWay.add(done)
+  last = done.catch(() => undefined)
 }
 
 /** Holds back what is pressed or sent until all that was typed has been read; then it is pressed or sent. */

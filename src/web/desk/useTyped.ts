@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from 'react'
 import { Problem } from './Problem'
-import { awaited } from './readings'
+import { inOrder } from './readings'
 
 /** What somebody types into a field, as the server reads it. */
 export interface Typed<Value> {
@@ -14,6 +14,8 @@ export interface Typed<Value> {
   type: (text: string) => void
   /** The field says what is kept again. */
   settle: () => void
+  /** Somebody comes to the field: what stands there stays, also when what is kept becomes another before they type. */
+  enter: (shown: string) => void
   /** Somebody leaves the field: what could be read is written as it is kept. */
   leave: () => void
 }
@@ -34,6 +36,7 @@ export function useTyped<Value>(
 ): Typed<Value> {
   const [text, setText] = useState<string | null>(null)
   const [isLeft, setIsLeft] = useState(false)
+  const [held, setHeld] = useState<string | null>(null)
   const [reading, setReading] = useState<Reading<Value> | null>(null)
   const asking = useRef<AbortController>(undefined)
   const told = useRef(onChange)
@@ -53,25 +56,40 @@ export function useTyped<Value>(
     if (typed.trim() === '') return take({ of: typed, values: [], problem: null })
     const controller = new AbortController()
     asking.current = controller
-    void awaited(
+    const taking = (values: Value[], problem: Problem | null) => () => {
+      if (!controller.signal.aborted) take({ of: typed, values, problem })
+    }
+    inOrder(
       read(typed, controller.signal).then(
-        (values) => controller.signal.aborted || take({ of: typed, values, problem: null }),
+        (values) => taking(values, null),
         (refused: unknown) => {
-          if (controller.signal.aborted) return
+          if (controller.signal.aborted) return undefined
           if (!(refused instanceof Problem)) throw refused
-          take({ of: typed, values: [], problem: refused })
+          return taking([], refused)
         },
       ),
     )
   }
   const isRead = text !== null && reading?.of === text && text.trim() !== ''
+  const isSettled = isRead && reading.values.length === 1
   return {
-    text: isLeft && isRead && reading.values.length === 1 ? null : text,
+    text: isLeft && isSettled ? null : (text ?? held),
     isUnread: isRead && reading.values.length !== 1,
     choices: isRead && reading.values.length > 1 ? reading.values : [],
     problem: isRead ? reading.problem : null,
     type,
-    settle: () => setText(null),
-    leave: () => setIsLeft(true),
+    settle: () => {
+      setText(null)
+      setHeld(null)
+    },
+    enter: (shown) => {
+      if (isSettled) setText(null)
+      setHeld(shown)
+      setIsLeft(false)
+    },
+    leave: () => {
+      setHeld(null)
+      setIsLeft(true)
+    },
   }
 }

@@ -49,6 +49,7 @@ export function DayField({ id, label, value, today, near, refusal, onChange }: D
         autoComplete="off"
         value={typed.text ?? (value ? say(value) : '')}
         onChange={(event) => typed.type(event.target.value)}
+        onFocus={(event) => typed.enter(event.target.value)}
         onBlur={typed.leave}
         onKeyDown={move}
       />

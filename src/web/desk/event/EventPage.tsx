@@ -1,5 +1,6 @@
 import { useDeferredValue } from 'react'
 import { Link } from 'react-router'
+import { planOn } from '../lastPlan'
 import { sayDay } from '../../shared/days'
 import type { Calendar, CalendarEvent, EventForm, LineReading, Proposal } from '../types'
 import { sayAgo } from '../Delivery'
@@ -67,7 +68,7 @@ export function EventPage({ calendars, stored, draft: start, line = null, propos
         aria-label={stored ? t('event') : t('newEvent')}
       >
         <p className="soft crumbs">
-          <Link to={`/plan?day=${start.date}`}>{t('plan')}</Link> › {calendar?.name} › {stored ? stored.title : t('newEvent')}
+          <Link to={planOn(start.date)}>{t('plan')}</Link> › {calendar?.name} › {stored ? stored.title : t('newEvent')}
           {stored?.recurs && ` › ${sayDay(stored.date, locale, { weekday: 'long', day: 'numeric', month: 'long' })}`}
         </p>
         <h1 className="visually-hidden">{stored ? stored.title : t('newEvent')}</h1>

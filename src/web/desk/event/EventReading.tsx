@@ -1,4 +1,5 @@
 import { Link } from 'react-router'
+import { planOn } from '../lastPlan'
 import { addDays, placeOfZone, type Day } from '../../shared/days'
 import { OutwardLinks } from '../../shared/OutwardLinks'
 import { Plate } from '../../shared/Plate'
@@ -30,7 +31,7 @@ export function EventReading({ calendarEvent, calendars }: { calendarEvent: Cale
   return (
     <main className="page event-reading">
       <p className="soft">
-        <Link to="/plan">{t('plan')}</Link> › {calendar?.name}
+        <Link to={planOn(null)}>{t('plan')}</Link> › {calendar?.name}
       </p>
       <h1>{calendarEvent.title}</h1>
       {calendarEvent.subtitle && <p>{calendarEvent.subtitle}</p>}

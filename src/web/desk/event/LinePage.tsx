@@ -2,6 +2,7 @@ import { useState, type FormEvent } from 'react'
 import { Link, useNavigate, useSearchParams } from 'react-router'
 import { newKey } from '../api'
 import { useUndo } from '../changes/Changes'
+import { planOn, rememberSavedOn } from '../lastPlan'
 import { useLine } from '../several/queries'
 import type { Calendar, LineReading } from '../types'
 import { usePost } from '../usePost'
@@ -52,7 +53,7 @@ export function LinePage({ calendars }: { calendars: Calendar[] }) {
   }
   return (
     <main className="page line-page">
-      <p className="soft">{t.rich('planOneLine', {}, <Link to="/plan" />)}</p>
+      <p className="soft">{t.rich('planOneLine', {}, <Link to={planOn(null)} />)}</p>
       <h1>{t('oneLineOneEvent')}</h1>
       <form onSubmit={submit} noValidate>
         <div className="line-box">
@@ -195,7 +196,8 @@ function useSavingLine(line: LineReading | undefined, calendar: Calendar | undef
         ? t('eventsAreHandedIn', values)
         : `${t('eventsAreSavedOn', { ...values, count: done.events })} ${whoSees(calendar)}`
       toast(said.trim(), () => undo(done.actId))
-      await navigate(`/plan?day=${events[0]?.date}`)
+      if (calendar) rememberSavedOn(calendar.id)
+      await navigate(planOn(events[0]?.date))
     })
   return { problem, isBusy, save }
 }

@@ -1,4 +1,5 @@
 import { Link } from 'react-router'
+import { planOn } from '../lastPlan'
 import type { Day } from '../../shared/days'
 import type { Calendar, CalendarEvent } from '../types'
 import { t } from './words'
@@ -43,7 +44,7 @@ export function SaveActs({ stored, calendar, isApproval, isSaving, day, onSave, 
           )}
         </>
       )}
-      <Link className="btn btn-quiet" to={`/plan?day=${day}`}>
+      <Link className="btn btn-quiet" to={planOn(day)}>
         {t('discard')}
       </Link>
       <span className="stretch" />

@@ -30,6 +30,7 @@ export function TimeField({ id, label, value, refusal, onChange }: TimeFieldProp
         inputMode="numeric"
         value={typed.text ?? value ?? ''}
         onChange={(event) => typed.type(event.target.value)}
+        onFocus={(event) => typed.enter(event.target.value)}
         onBlur={typed.leave}
       />
       <Refusal id={`${id}-refusal`} text={typed.problem?.message ?? (why || refusal)} />

@@ -3,6 +3,7 @@ import { newKey } from '../api'
 import { onItsDays, type Calendar, type CalendarEvent, type EventForm, type Proposal } from '../types'
 import { sayAsked, useChange, type Asked } from '../changes/Changes'
 import { useLeaveGuard } from '../LeaveGuard'
+import { planOn, rememberSavedOn } from '../lastPlan'
 import { forWhom } from '../openness'
 import { useWrite } from '../useWrite'
 import { useToast } from '../Toasts'
@@ -35,7 +36,8 @@ export function useEventActs(stored: CalendarEvent | null, isDirty: boolean, pro
       const saved = onItsDays(await write('POST', '/events', request, { once }))
       const asks = saved.asksFor.length > 0 ? ` ${sayAsked(saved.asksFor)}` : ''
       toast(`${sayMade(saved, calendar)}${asks}`, () => takeBack(saved))
-      leaveTo(`/plan?day=${request.date}`)
+      rememberSavedOn(request.calendarId)
+      leaveTo(planOn(request.date))
     })
 
   /** Undoing the first save: it goes to the bin. */
@@ -57,7 +59,9 @@ export function useEventActs(stored: CalendarEvent | null, isDirty: boolean, pro
       move: null,
       ...what,
     })
-    if (done) leaveTo(`/plan?day=${done.date}`)
+    if (!done) return
+    rememberSavedOn(what.event?.calendarId ?? base.calendarId)
+    leaveTo(planOn(done.date))
   }
 
   return {

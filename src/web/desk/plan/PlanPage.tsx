@@ -1,23 +1,25 @@
-import { lazy, Suspense } from 'react'
-import { Link, useNavigate } from 'react-router'
+import { lazy, Suspense, useEffect } from 'react'
+import { Link, useLocation, useNavigate } from 'react-router'
 import { addDays, monthOf, sayDay, sayMonth, saySpan } from '../../shared/days'
-import type { Calendar, Group } from '../types'
+import type { Calendar, DayInfo, Group, Occurrence } from '../types'
 import { useCalendars, useGroups } from '../calendars/queries'
 import { useDays, useOccurrences } from './queries'
 import { useOrganisation } from '../session/queries'
+import { rememberPlan } from '../lastPlan'
 import { useIsNarrow } from '../useIsNarrow'
 import { useKeys } from '../useKeys'
 import { Lanes } from './Lanes'
 import { MovingProvider } from './moving'
-import { PlanList } from './PlanList'
-import { PlanMonth } from './PlanMonth'
 import { archived, narrowed, PlanTools } from './PlanTools'
 import { isOn } from './Slip'
-import { TimeGrid } from './TimeGrid'
 import { spans, usePlanAddress, type Plan, type PlanView } from './usePlanAddress'
 import { YearRibbon } from './YearRibbon'
 import { t } from './words'
 
+// The lanes come first; the other views when they are wanted.
+const PlanList = lazy(() => import('./PlanList').then(({ PlanList: shown }) => ({ default: shown })))
+const PlanMonth = lazy(() => import('./PlanMonth').then(({ PlanMonth: shown }) => ({ default: shown })))
+const TimeGrid = lazy(() => import('./TimeGrid').then(({ TimeGrid: shown }) => ({ default: shown })))
 const PhonePlan = lazy(() => import('./PhonePlan').then(({ PhonePlan: shown }) => ({ default: shown })))
 const YearList = lazy(() => import('./YearList').then(({ YearList: shown }) => ({ default: shown })))
 
@@ -32,6 +34,8 @@ const viewNames: Record<PlanView, string> = {
 export function PlanPage() {
   const plan = usePlanAddress()
   const navigate = useNavigate()
+  const { search } = useLocation()
+  useEffect(() => rememberPlan({ search, first: plan.first, end: plan.end }), [search, plan.first, plan.end])
   const organisation = useOrganisation()
   const calendars = useCalendars()
   const occurrences = useOccurrences(plan.first, plan.end, !plan.isYear)
@@ -48,7 +52,6 @@ export function PlanPage() {
     '4': () => plan.go({ view: 'day' }),
     '5': () => plan.go({ view: 'list' }),
   })
-  const isOnPhone = useIsNarrow() && plan.view !== 'list'
   const days = useDays(plan.first, plan.end, !plan.isYear)
   const problem = calendars.error ?? occurrences.error ?? days.error
   const groups = useGroups().data ?? []
@@ -97,31 +100,33 @@ export function PlanPage() {
       {calendars.data && calendars.data.length > 0 && (
         <div className={occurrences.isPlaceholderData ? 'plan-body is-older' : 'plan-body'}>
           <MovingProvider>
-            {isOnPhone && (
-              <Suspense fallback={null}>
-                <PhonePlan plan={plan} days={days.data ?? []} calendars={shownCalendars} occurrences={shown} />
-              </Suspense>
-            )}
-            {!isOnPhone && plan.view === 'lanes' && (
-              <Lanes plan={plan} days={days.data ?? []} calendars={shownCalendars} groups={groups} occurrences={shown} />
-            )}
-            {!isOnPhone && plan.view === 'month' && (
-              <PlanMonth plan={plan} days={days.data ?? []} calendars={shownCalendars} occurrences={shown} />
-            )}
-            {!isOnPhone && (plan.view === 'week' || plan.view === 'day') && (
-              <TimeGrid plan={plan} days={days.data ?? []} calendars={shownCalendars} occurrences={shown} />
-            )}
-            {plan.view === 'list' && !plan.isYear && <PlanList plan={plan} calendars={shownCalendars} occurrences={shown} />}
-            {plan.isYear && (
-              <Suspense fallback={<p className="soft">{t('lookingThroughTheYear')}</p>}>
-                <YearList plan={plan} calendars={shownCalendars} />
-              </Suspense>
-            )}
+            <Suspense fallback={<p className="soft">{plan.isYear ? t('lookingThroughTheYear') : ' '}</p>}>
+              <View plan={plan} days={days.data ?? []} calendars={shownCalendars} groups={groups} occurrences={shown} />
+            </Suspense>
           </MovingProvider>
         </div>
       )}
     </main>
   )
+}
+
+interface ViewProps {
+  plan: Plan
+  days: DayInfo[]
+  calendars: Calendar[]
+  groups: Group[]
+  occurrences: Occurrence[]
+}
+
+/** On a phone all but the list are one: there is no room for columns. */
+function View({ plan, days, calendars, groups, occurrences }: ViewProps) {
+  const isOnPhone = useIsNarrow()
+  if (plan.isYear) return <YearList plan={plan} calendars={calendars} />
+  if (plan.view === 'list') return <PlanList plan={plan} calendars={calendars} occurrences={occurrences} />
+  const shown = { plan, days, calendars, occurrences }
+  if (isOnPhone) return <PhonePlan {...shown} />
+  if (plan.view === 'lanes') return <Lanes {...shown} groups={groups} />
+  return plan.view === 'month' ? <PlanMonth {...shown} /> : <TimeGrid {...shown} />
 }
 
 /** The calendars of a group; without one all that are in use. */

@@ -63,6 +63,7 @@ export function ShortSlip({ occurrence, calendar, day, weekday = '' }: SlipProps
           {weekday} {sayTimeShort(occurrence, day)}
         </span>
         <b className="slip-title">{occurrence.title}</b>
+        {occurrence.place && <span className="visually-hidden">, {occurrence.place}</span>}
       </span>
     </Link>
   )

@@ -1,9 +1,12 @@
 import { useState } from 'react'
+import { savedOn } from '../lastPlan'
 import type { Calendar, Group } from '../types'
 import { t } from './words'
 
-/** From as many on, lanes are only as high as their slips, and stand in groups that can be folded. */
+/** With more of them, lanes are only as high as their slips. */
 const MANY = 12
+/** With more of them, they stand in groups that can be folded. */
+const TOO_MANY_FOR_ONE = 20
 /** As many lanes stand open where nobody has said which. */
 const OPEN_AT_FIRST = 14
 
@@ -17,7 +20,7 @@ export const areMany = (calendars: Calendar[]) => calendars.length > MANY
 
 /** Each calendar once: in the smallest group that holds it, and those that none holds last. */
 export function laneGroups(calendars: Calendar[], groups: Group[]): LaneGroup[] {
-  if (!areMany(calendars)) return [{ name: '', calendars }]
+  if (calendars.length <= TOO_MANY_FOR_ONE) return [{ name: '', calendars }]
   const bySize = [...groups].sort((one, other) => one.calendars.length - other.calendars.length)
   const found = new Map<string, Calendar[]>()
   for (const calendar of calendars) {
@@ -49,10 +52,15 @@ export function useOpenGroups(organisation: string, groups: LaneGroup[]) {
   const key = `valtro.lanes.${organisation}`
   const [said, setSaid] = useState<Record<string, boolean>>(() => read(key))
   const first = openAtFirst(groups)
-  const isOpen = (name: string) => said[name] ?? first.has(name)
+  // What was just saved is in sight, unless its group is folded again.
+  const [ofSaved, setOfSaved] = useState(savedOn)
+  const holdsSaved = (name: string) =>
+    ofSaved !== null && groups.some((group) => group.name === name && group.calendars.some(({ id }) => id === ofSaved))
+  const isOpen = (name: string) => holdsSaved(name) || (said[name] ?? first.has(name))
   const put = (names: string[], open: boolean) => {
     const next = { ...said, ...Object.fromEntries(names.map((name) => [name, open])) }
     setSaid(next)
+    if (!open && names.some(holdsSaved)) setOfSaved(null)
     try {
       localStorage.setItem(key, JSON.stringify(next))
     } catch {

@@ -1,4 +1,4 @@
-import { useId, useState } from 'react'
+import { useEffect, useId, useRef, useState } from 'react'
 import Modal from 'react-bootstrap/Modal'
 import { useNavigate } from 'react-router'
 import { Plate } from '../../shared/Plate'
@@ -28,6 +28,19 @@ export function SearchPanel({ onHide }: { onHide: () => void }) {
     choices.findIndex((one) => one.key === marked),
   )
   const id = useId()
+  const isCurrent = wanted === text.trim() && search.isSuccess && !search.isPlaceholderData
+  // Enter does not open what was found for what stood there before: it waits for what was typed last.
+  const [isAwaited, setIsAwaited] = useState(false)
+  const chosen = isAwaited && isCurrent ? choices[at]?.to : undefined
+  const hide = useRef(onHide)
+  useEffect(() => {
+    hide.current = onHide
+  })
+  useEffect(() => {
+    if (chosen === undefined) return
+    hide.current()
+    void navigate(chosen)
+  }, [chosen, navigate])
 
   const open = (choice: Choice) => {
     onHide()
@@ -39,9 +52,7 @@ export function SearchPanel({ onHide }: { onHide: () => void }) {
       event.preventDefault()
       setMarked(choices[(at + step + choices.length) % Math.max(1, choices.length)]?.key ?? null)
     }
-    // What was typed last has to be found first: Enter is not to open what was found before.
-    const choice = choices[at]
-    if (event.key === 'Enter' && choice && wanted === text.trim() && !search.isPlaceholderData) open(choice)
+    if (event.key === 'Enter') setIsAwaited(true)
   }
   return (
     <Modal show onHide={onHide} className="search-panel" aria-label={t('search')} enforceFocus>
@@ -61,6 +72,7 @@ export function SearchPanel({ onHide }: { onHide: () => void }) {
         onChange={(event) => {
           setText(event.target.value)
           setMarked(null)
+          setIsAwaited(false)
         }}
         onKeyDown={onKeyDown}
       />

@@ -1,5 +1,6 @@
 import { useDeferredValue, useState } from 'react'
 import { Link } from 'react-router'
+import { planOn } from '../lastPlan'
 import { newKey } from '../api'
 import type { SeveralReading, TableRow } from '../types'
 import { useUndo } from '../changes/Changes'
@@ -51,7 +52,7 @@ export function SeveralPage() {
 
   return (
     <main className="page several">
-      <p className="soft">{t.rich('planSeveralAtOnce', {}, <Link to="/plan" />)}</p>
+      <p className="soft">{t.rich('planSeveralAtOnce', {}, <Link to={planOn(null)} />)}</p>
       <h1>{t('severalEventsAtOnce')}</h1>
       <p>
         {t('typeOrCopyLinesFrom')}{' '}

@@ -1,0 +1,35 @@
+import Dropdown from 'react-bootstrap/Dropdown'
+import { Link } from 'react-router'
+import { ScreenSign } from './ScreenSign'
+import { t } from './words'
+
+/** On a phone: the screens that are seldom gone to. */
+export function MoreScreens({ isAdministrator }: { isAdministrator: boolean }) {
+  return (
+    <Dropdown drop="up" align="end" className="more-screens">
+      <Dropdown.Toggle bsPrefix="way">
+        <ScreenSign sign="more" />
+        {t('more')}
+      </Dropdown.Toggle>
+      <Dropdown.Menu>
+        <Dropdown.Item as={Link} to="/year">
+          {t('yearPlan')}
+        </Dropdown.Item>
+        {isAdministrator && (
+          <Dropdown.Item as={Link} to="/people">
+            {t('people')}
+          </Dropdown.Item>
+        )}
+        <Dropdown.Item as={Link} to="/lists">
+          {t('categoriesAndPlaces')}
+        </Dropdown.Item>
+        <Dropdown.Item as={Link} to="/bin">
+          {t('bin')}
+        </Dropdown.Item>
+        <Dropdown.Item as={Link} to="/help">
+          {t('help')}
+        </Dropdown.Item>
+      </Dropdown.Menu>
+    </Dropdown>
+  )
+}
