@@ -4,6 +4,8 @@ import { chromium } from '../tests/e2e/node_modules/playwright-core/index.mjs'
 
 const base = process.env.VALTRO_E2E_URL
 const site = process.env.VALTRO_E2E_SITE
+/** The same school with 48 calendars. */
+const large = process.env.VALTRO_LARGE_URL
 const wanted = process.argv.slice(2)
 const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-background-networking'] })
 
@@ -17,23 +19,25 @@ async function boatLab(page) {
   await page.getByRole('list', { name: 'Dates' }).waitFor()
 }
 
-/** By name: who looks, how wide, and what is done. */
+/** By name: who looks, how wide, what is done, and where it is signed in if not at the small school. */
 const pictures = {
   plan: ['ada', desk, (page) => page.goto(`${base}/plan`)],
+  'plan-phone': ['ada', phone, (page) => page.goto(`${base}/plan`)],
+  'plan-large': ['ada', desk, (page) => page.goto(`${large}/plan?day=2026-12-02`), large],
+  search: [
+    'ada',
+    desk,
+    async (page) => {
+      await page.goto(`${base}/plan`)
+      await page.getByRole('button', { name: /Find an event or a date/ }).click()
+      await page.getByRole('combobox', { name: 'Search for' }).fill('boat')
+      await page.getByRole('option', { name: /Boathouse/ }).waitFor()
+    },
+  ],
   month: ['ada', desk, (page) => page.goto(`${base}/plan?view=month`)],
   week: ['ada', desk, (page) => page.goto(`${base}/plan?view=week`)],
   // Higher, so that all that follows from an event is on it.
   event: ['ada', { ...desk, height: 1150 }, boatLab],
-  'which-dates': [
-    'ada',
-    desk,
-    async (page) => {
-      await boatLab(page)
-      await page.getByLabel('Start time').fill('15:00')
-      await page.getByRole('button', { name: 'Save', exact: true }).click()
-      await page.getByRole('dialog').waitFor()
-    },
-  ],
   'year-plan': ['ada', desk, (page) => page.goto(`${base}/year`)],
   line: [
     'ada',
@@ -63,7 +67,6 @@ const pictures = {
   ],
   calendars: ['ada', desk, (page) => page.goto(`${base}/calendars`)],
   'sign-off': ['ada', desk, (page) => page.goto(`${base}/sign-off`)],
-  people: ['ada', desk, (page) => page.goto(`${base}/people`)],
   editions: ['ada', desk, (page) => page.goto(`${base}/editions`)],
   edition: [
     'ada',
@@ -77,7 +80,6 @@ const pictures = {
   website: [null, desk, (page) => page.goto(site)],
   'reading-page': [null, desk, (page) => page.goto(reading)],
   'reading-page-phone': [null, phone, (page) => page.goto(`${reading}?view=list`)],
-  cards: [null, desk, (page) => page.goto(`${base}/c/pinewick/great-days-with-pictures`)],
   'entry-page': [
     null,
     desk,
@@ -109,13 +111,13 @@ const pictures = {
   ],
 }
 
-for (const [name, [who, viewport, act]] of Object.entries(pictures)) {
+for (const [name, [who, viewport, act, signInAt = base]] of Object.entries(pictures)) {
   if (wanted.length > 0 && !wanted.includes(name)) continue
   const context = await browser.newContext({ viewport, locale: 'en-GB', timezoneId: 'America/Halifax', reducedMotion: 'reduce' })
   await context.clock.install({ time: new Date(await (await fetch(`${base}/clock`)).text()) })
   const page = await context.newPage()
   if (who) {
-    await page.goto(base)
+    await page.goto(signInAt)
     await page.getByLabel('E-mail address').fill(`${who}@pinewick.example`)
     await page.getByLabel('Password').fill('harbour-lantern')
     await page.getByRole('button', { name: 'Sign in' }).click()

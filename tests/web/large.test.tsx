@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
-import { fireEvent, screen } from '@testing-library/react'
+import { screen, waitFor } from '@testing-library/react'
 import { beforeEach, describe, expect, test, vi } from 'vitest'
-import { CalendarsPage } from '../../src/web/desk/calendars/CalendarsPage'
+import { isMeant, sorted, type Order } from '../../src/web/desk/calendars/finding'
 import { readable } from '../../src/web/desk/plan/crowded'
 import { laneGroups, openAtFirst } from '../../src/web/desk/plan/laneGroups'
 import { PlanPage } from '../../src/web/desk/plan/PlanPage'
@@ -9,7 +9,7 @@ import type { Group } from '../../src/web/desk/types'
 import { layoutDay } from '../../src/web/shared/timeGrid'
 import { ToastsProvider } from '../../src/web/desk/Toasts'
 import { ChangesProvider } from '../../src/web/desk/changes/Changes'
-import { answer, calendar, date, SignedIn, show } from './deskWorld'
+import { answer, calendar, date, refusal, SignedIn, show } from './deskWorld'
 
 const many = Array.from({ length: 24 }, (_, number) =>
   calendar(`C${number}`, `Class ${String(number).padStart(2, '0')}`, { events: number }),
@@ -100,27 +100,22 @@ describe('a crowded hour', () => {
   })
 })
 
-test('among many calendars one is looked for by name, plate or group', async () => {
-  answer({ 'GET /calendars': many.slice(0, 14), 'GET /groups': [group('Juniors', 0, 4)] })
-  const { user } = show(
-    '/calendars',
-    <SignedIn>
-      <CalendarsPage />
-    </SignedIn>,
-  )
-  await screen.findByText('Class 13')
-  // By role it would take seconds: each row has much that has one.
-  const rows = () => [...document.querySelectorAll('tbody th')].map((one) => one.textContent)
-  const find = (value: string) => fireEvent.change(screen.getByLabelText('Find a calendar'), { target: { value } })
-  find('juni')
-  expect(rows().length).toBe(4)
-  find('c12')
-  expect(rows()).toEqual(['C12 Class 12'])
-  find('')
-  await user.selectOptions(screen.getByLabelText('Order'), 'most events first')
-  expect(rows()[0]).toContain('Class 13')
-  find('nowhere')
-  expect(screen.getByText('No calendar is called “nowhere”.')).toBeTruthy()
+test('among many calendars one is looked for by name, plate or group, and they are sorted', () => {
+  const groups = [group('Juniors', 0, 4)]
+  const found = (text: string) => many.filter((one) => isMeant(one, groups, text)).map((one) => one.plate)
+  expect(found(' juni')).toEqual(['C0', 'C1', 'C2', 'C3'])
+  expect(found('c19')).toEqual(['C19'])
+  expect(found('CLASS 2')).toEqual(['C20', 'C21', 'C22', 'C23'])
+  expect(found('nowhere')).toEqual([])
+  expect(found('').length).toBe(24)
+  const open = calendar('O', 'Open')
+  const closed = calendar('X', 'A closed one', { disclosure: { members: 'complete', link: 'nothing', everyone: 'nothing' } })
+  const times = calendar('T', 'Times', { disclosure: { members: 'complete', link: 'times', everyone: 'times' } })
+  const order = (by: Order) => sorted([closed, open, times], by).map((one) => one.plate)
+  expect(order('made')).toEqual(['X', 'O', 'T'])
+  expect(order('open')).toEqual(['O', 'T', 'X'])
+  expect(order('name')).toEqual(['X', 'O', 'T'])
+  expect(sorted(many, 'events')[0]?.plate).toBe('C23')
 })
 
 test('the list of a year is sorted, turned by pages and taken along as it is narrowed', async () => {
@@ -143,9 +138,31 @@ test('the list of a year is sorted, turned by pages and taken along as it is nar
   expect(question()).toBe('GET /occurrences/list?from=2026-09-01&to=2027-09-01&order=time&place=Slipway&calendar=pw&page=1')
   await user.click(screen.getByRole('button', { name: 'Title' }))
   await user.click(screen.getByRole('button', { name: 'Next page ›' }))
-  expect(question()).toContain('order=title')
-  expect(question()).toContain('page=2')
+  await waitFor(() => expect(question()).toMatch(/order=title.*page=2/))
   expect(screen.getByRole('link', { name: 'spreadsheet (.xlsx)' }).getAttribute('href')).toContain('place=Slipway')
   await user.click(screen.getByRole('button', { name: 'Later year' }))
-  expect(router.state.location.search).toContain('day=2027-09-01')
+  await waitFor(() => expect(router.state.location.search).toContain('day=2027-09-01'))
+})
+
+test('a week that could not be read is not shown as an empty one', async () => {
+  let isAway = true
+  answer({
+    'GET /occurrences': () => (isAway ? refusal(503, 'Valtro cannot reach its database.') : [date('Boat lab')]),
+    'GET /days': [],
+    'GET /year': { from: '2026-08-31', to: '2027-08-30', weeks: [] },
+  })
+  const { user } = show(
+    '/plan',
+    <SignedIn>
+      <ChangesProvider>
+        <PlanPage />
+      </ChangesProvider>
+    </SignedIn>,
+    '/plan?day=2026-12-01',
+  )
+  expect(await screen.findByText(/is not known at the moment/)).toBeTruthy()
+  expect(document.querySelector('.lanes')).toBeNull()
+  isAway = false
+  await user.click(screen.getByRole('button', { name: 'Try again' }))
+  expect(await screen.findByText('Boat lab')).toBeTruthy()
 })

@@ -1,23 +1,19 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { Plate } from '../../shared/Plate'
-import type { Calendar, Group } from '../types'
+import type { Calendar } from '../types'
 import { DeliveryLine } from '../Delivery'
 import { Level } from '../Level'
-import { audiences, isMore } from '../openness'
+import { audiences } from '../openness'
 import { useCalendars, useGroups } from './queries'
 import { useSeeAs } from '../SeenAsNotice'
 import { useSeenAs } from '../seeAs'
 import { useSession } from '../session/queries'
+import { isMeant, MANY, orders, sorted, type Order } from './finding'
 import { Groups } from './Groups'
 import { LevelCell } from './LevelCell'
 import { RowActs } from './RowActs'
 import { t } from './words'
-
-/** With fewer there is nothing to look for. */
-const MANY = 12
-const orders = ['made', 'name', 'open', 'events'] as const
-type Order = (typeof orders)[number]
 
 /** Calendars against audiences: who sees how much of each, changed in place. */
 export function CalendarsPage() {
@@ -94,29 +90,6 @@ export function CalendarsPage() {
       {calendars.data && calendars.data.length > 0 && <GroupsBelow calendars={live} mayEdit={isAdministrator} />}
     </main>
   )
-}
-
-function isMeant(calendar: Calendar, groups: Group[], find: string): boolean {
-  const text = find.trim().toLowerCase()
-  const called = [
-    calendar.name,
-    calendar.plate,
-    ...groups.filter((group) => group.calendars.includes(calendar.id)).map(({ name }) => name),
-  ]
-  return called.some((one) => one.toLowerCase().includes(text))
-}
-
-function sorted(calendars: Calendar[], order: Order): Calendar[] {
-  const openness = (one: Calendar, other: Calendar) => {
-    const key = (['everyone', 'link', 'members'] as const).find(
-      (audience) => one.disclosure[audience] !== other.disclosure[audience],
-    )
-    return key === undefined ? 0 : isMore(one.disclosure[key], other.disclosure[key]) ? -1 : 1
-  }
-  if (order === 'name') return [...calendars].sort((one, other) => one.name.localeCompare(other.name))
-  if (order === 'open') return [...calendars].sort(openness)
-  if (order === 'events') return [...calendars].sort((one, other) => (other.events ?? 0) - (one.events ?? 0))
-  return calendars
 }
 
 function GroupsBelow({ calendars, mayEdit }: { calendars: Calendar[]; mayEdit: boolean }) {

@@ -3,6 +3,7 @@ import { Link, useLocation, useNavigate } from 'react-router'
 import { addDays, monthOf, sayDay, sayMonth, saySpan } from '../../shared/days'
 import type { Calendar, DayInfo, Group, Occurrence } from '../types'
 import { useCalendars, useGroups } from '../calendars/queries'
+import { sayAgo } from '../Delivery'
 import { useDays, useOccurrences } from './queries'
 import { useOrganisation } from '../session/queries'
 import { rememberPlan } from '../lastPlan'
@@ -54,6 +55,12 @@ export function PlanPage() {
   })
   const days = useDays(plan.first, plan.end, !plan.isYear)
   const problem = calendars.error ?? occurrences.error ?? days.error
+  // An empty week would say that nothing is on: it is not shown for one that could not be read.
+  const isUnknown = occurrences.isError && !occurrences.data
+  const isOld = occurrences.isError && occurrences.data !== undefined
+  const again = () => {
+    for (const query of [calendars, occurrences, days]) if (query.isError) void query.refetch()
+  }
   const groups = useGroups().data ?? []
   const shownCalendars = inGroup(calendars.data ?? [], groups, plan.filter.group).filter(
     (one) => plan.filter.calendar === '' || one.plate === plan.filter.calendar,
@@ -93,11 +100,15 @@ export function PlanPage() {
       />
       {problem && (
         <p className="notice" role="alert">
-          {problem.message}
+          {problem.message} {isUnknown && t('thisIsNotShown')}
+          {isOld && t('shownAsOf', { ago: sayAgo(new Date(occurrences.dataUpdatedAt).toISOString()) })}{' '}
+          <button type="button" className="as-link" onClick={again}>
+            {t('tryAgain')}
+          </button>
         </p>
       )}
       {calendars.data?.length === 0 && <NoCalendars />}
-      {calendars.data && calendars.data.length > 0 && (
+      {calendars.data && calendars.data.length > 0 && !isUnknown && (
         <div className={occurrences.isPlaceholderData ? 'plan-body is-older' : 'plan-body'}>
           <MovingProvider>
             <Suspense fallback={<p className="soft">{plan.isYear ? t('lookingThroughTheYear') : ' '}</p>}>
