@@ -62,36 +62,48 @@ create function texts_of(document jsonb) returns table (seen_from integer, said 
     ) said
 $$;
 
-create function event_searched() returns trigger language plpgsql as $$
+-- Once for all events of a statement: for each by itself, a table of thousands would be planned as if there were none yet.
+create function events_searched() returns trigger language plpgsql as $$
 begin
     if tg_op = 'UPDATE' then
-        if new.content = old.content then
-            update event_word set reach_from = new.reach_from, reach_to = new.reach_to
-            where event_id = new.id and (reach_from, reach_to) is distinct from (new.reach_from, new.reach_to);
-            return null;
-        end if;
-        delete from event_word where event_id = new.id;
+        delete from event_word w
+        using written n
+        join before o on o.id = n.id
+        where w.event_id = n.id and n.content <> o.content;
+        update event_word w
+        set reach_from = n.reach_from, reach_to = n.reach_to
+        from written n
+        join before o on o.id = n.id
+        where w.event_id = n.id and n.content = o.content and (n.reach_from, n.reach_to) is distinct from (o.reach_from, o.reach_to);
+        perform events_are_searched(array(
+            select n.id from written n join before o on o.id = n.id where n.content <> o.content));
+    else
+        perform events_are_searched(array(select id from written));
     end if;
-    insert into event_word (organisation_id, event_id, word, seen_from, reach_from, reach_to)
-    select new.organisation_id, new.id, word, min(texts.seen_from), new.reach_from, new.reach_to
-    from texts_of(new.content) texts
-    cross join words_of(texts.said) word
-    group by word;
-    insert into search_word (organisation_id, word)
-    select w.organisation_id, w.word
-    from event_word w
-    where w.event_id = new.id
-      and not exists (select from search_word known where known.organisation_id = w.organisation_id and known.word = w.word);
     return null;
 end $$;
 
-create trigger searched after insert or update of content, reach on event for each row execute function event_searched();
+-- Writes the words of some events that have none.
+create function events_are_searched(those uuid[]) returns void language sql as $$
+    with said as (
+        insert into event_word (organisation_id, event_id, word, seen_from, reach_from, reach_to)
+        select e.organisation_id, e.id, word, min(texts.seen_from), e.reach_from, e.reach_to
+        from unnest(those) one (id)
+        join event e on e.id = one.id
+        cross join texts_of(e.content) texts
+        cross join words_of(texts.said) word
+        group by e.id, word
+        returning organisation_id, word
+    )
+    insert into search_word (organisation_id, word)
+    select distinct organisation_id, word
+    from said
+    where not exists (select from search_word known where known.organisation_id = said.organisation_id and known.word = said.word)
+$$;
 
-insert into event_word (organisation_id, event_id, word, seen_from, reach_from, reach_to)
-select e.organisation_id, e.id, word, min(texts.seen_from), e.reach_from, e.reach_to
-from event e
-cross join texts_of(e.content) texts
-cross join words_of(texts.said) word
-group by e.id, word;
+create trigger searched after insert on event
+    referencing new table as written for each statement execute function events_searched();
+create trigger searched_anew after update on event
+    referencing old table as before new table as written for each statement execute function events_searched();
 
-insert into search_word (organisation_id, word) select distinct organisation_id, word from event_word;
+select events_are_searched(array(select id from event));
