@@ -31,7 +31,7 @@ const pictures = {
       await page.goto(`${base}/plan`)
       await page.getByRole('button', { name: /Find an event or a date/ }).click()
       await page.getByRole('combobox', { name: 'Search for' }).fill('boat')
-      await page.getByRole('option', { name: /Boathouse/ }).waitFor()
+      await page.getByRole('option', { name: /Boathouse in this place/ }).waitFor()
     },
   ],
   month: ['ada', desk, (page) => page.goto(`${base}/plan?view=month`)],
