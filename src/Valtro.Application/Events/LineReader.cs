@@ -17,7 +17,8 @@ public sealed record LineResponse(
     IReadOnlyList<EventForm> Events, Guid? CalendarId, IReadOnlyList<Understood> Understood, IReadOnlyList<LinePiece> Pieces,
     IReadOnlyList<LineQuestion> Questions);
 
-/// <summary>Reads a line of text as an event of the organisation: its known places, the person's calendars, today where it is.</summary>
+/// <summary>Reads fields for a day or a time, and lines of text as events of the organisation: its known places, the person's calendars,
+/// today where it is.</summary>
 public sealed class LineReader(Access access, IClock clock)
 {
     /// <summary>No day and no time is written in more characters.</summary>
@@ -37,10 +38,6 @@ public sealed class LineReader(Access access, IClock clock)
     public async Task<LocalTime?> TimeAsync(string text) =>
         text.Length > LongestCell ? null : Typed.Time(text, Culture(await access.HouseAsync()));
 
-    private static CultureInfo Culture(House house) => CultureInfo.GetCultureInfo(Spoken.LocaleIn(house.Organisation));
-
-    private LocalDate Today(House house) => clock.GetCurrentInstant().InZone(house.Organisation.TimeZone).Date;
-
     public async Task<LineResponse> ReadAsync(string text)
     {
         var viewer = await access.ViewerAsync();
@@ -58,4 +55,8 @@ public sealed class LineReader(Access access, IClock clock)
             reading.Pieces,
             reading.Questions);
     }
+
+    private static CultureInfo Culture(House house) => CultureInfo.GetCultureInfo(Spoken.LocaleIn(house.Organisation));
+
+    private LocalDate Today(House house) => clock.GetCurrentInstant().InZone(house.Organisation.TimeZone).Date;
 }

@@ -1,10 +1,12 @@
 using System.Buffers;
+using System.Globalization;
 using System.Text;
 using MiniExcelLibs;
 using MiniExcelLibs.Attributes;
 using MiniExcelLibs.Csv;
 using MiniExcelLibs.OpenXml;
 using NodaTime;
+using NodaTime.Text;
 using Valtro.Core.Calendars;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Editions;
@@ -33,6 +35,10 @@ public static class OccurrenceFiles
 {
     private const string DayFormat = "yyyy-mm-dd";
 
+    /// <summary>Of the columns.</summary>
+    private static readonly string[] Names =
+        ["day", "from", "lastDay", "to", "title", "place", "calendars", "category", "tags", "stateOf", "description"];
+
     private static readonly HashSet<ShownField> WithoutFiles =
         [.. Enum.GetValues<ShownField>().Except([ShownField.Files, ShownField.Picture])];
 
@@ -45,67 +51,74 @@ public static class OccurrenceFiles
 
     /// <param name="page">Where the list is on the desk.</param>
     public static byte[] Write(
-        ListForm form, IReadOnlyList<ListedDate> dates, Organisation organisation, Uri page, Instant now) => form switch
+        ListForm form, IReadOnlyList<SeenOccurrence> dates, House house, Uri page, Instant now) => form switch
         {
-            ListForm.Ics => WriteCalendar(dates, organisation, page, now),
-            ListForm.Csv => WriteTable(dates, organisation.TimeZone, ExcelType.CSV, new CsvConfiguration
+            ListForm.Ics => WriteCalendar(dates, house.Organisation, page, now),
+            ListForm.Csv => WriteTable(dates, house, ExcelType.CSV, new CsvConfiguration
             {
                 // Programs for sheets take a text without this mark for one of their own code page.
                 StreamWriterFunc = stream => new StreamWriter(stream, new UTF8Encoding(encoderShouldEmitUTF8Identifier: true)),
             }),
-            _ => WriteTable(dates, organisation.TimeZone, ExcelType.XLSX, new OpenXmlConfiguration
+            _ => WriteTable(dates, house, ExcelType.XLSX, new OpenXmlConfiguration
             {
                 DynamicColumns = [Column("day", DayFormat, 12), Column("lastDay", DayFormat, 12), Column("title", "", 36)],
             }),
         };
 
-    private static DynamicExcelColumn Column(string name, string format, int width) => new(Header(name)) { Format = format, Width = width };
+    private static DynamicExcelColumn Column(string name, string format, int width) => new(Say(name)) { Format = format, Width = width };
 
-    private static string Header(string name) => Spoken.Now.Say($"list.{name}");
+    private static string Say(string name) => Spoken.Now.Say($"list.{name}");
 
     private static byte[] WriteTable(
-        IReadOnlyList<ListedDate> dates, DateTimeZone zone, ExcelType type, MiniExcelLibs.IConfiguration configuration)
+        IReadOnlyList<SeenOccurrence> dates, House house, ExcelType type, MiniExcelLibs.IConfiguration configuration)
     {
+        string[] headings = [.. Names.Select(Say)];
+        var states = Enum.GetValues<EventState>()
+            .ToDictionary(state => state, state => Say($"state.{state.ToString().ToLowerInvariant()}"));
+        var rows = dates.Select(date =>
+            headings.Zip(Cells(date, house, states, type)).ToDictionary(cell => cell.First, cell => cell.Second));
         using var output = new MemoryStream();
-        output.SaveAs(
-            dates.Select(date => Row(date, zone, type)), sheetName: Header("sheet"), excelType: type, configuration: configuration);
+        output.SaveAs(rows, sheetName: Say("sheet"), excelType: type, configuration: configuration);
         return output.ToArray();
     }
 
-    private static Dictionary<string, object?> Row(ListedDate listed, DateTimeZone zone, ExcelType type)
+    /// <summary>In the order of <see cref="Names"/>.</summary>
+    private static object[] Cells(SeenOccurrence seen, House house, Dictionary<EventState, string> states, ExcelType type)
     {
-        var (date, told) = (listed.Seen.Date, listed.Seen.Disclosed);
+        var (date, told, zone) = (seen.Date, seen.Disclosed, house.Organisation.TimeZone);
         var allDay = date.Event.Series.Timing.AllDay;
         var (start, end) = allDay
             ? (date.Occurrence.LocalStart, date.Occurrence.LocalEnd)
             : (date.Occurrence.Start.InZone(zone).LocalDateTime, date.Occurrence.End.InZone(zone).LocalDateTime);
-        return new Dictionary<string, object?>
-        {
-            [Header("day")] = Day(start.Date),
-            [Header("from")] = allDay ? "" : start.ToString("HH:mm", null),
-            [Header("lastDay")] = Day(allDay ? end.Date.PlusDays(-1) : end.Date),
-            [Header("to")] = allDay ? "" : end.ToString("HH:mm", null),
-            [Header("title")] = Text(told.Title),
-            [Header("place")] = Text(told.Content.Place.Name),
-            [Header("calendars")] = Text(string.Join(", ", listed.Calendars.Select(calendar => calendar.Name))),
-            [Header("category")] = Text(told.Content.Category?.Name ?? ""),
-            [Header("tags")] = Text(string.Join(", ", told.Content.Tags)),
-            [Header("stateOf")] = Spoken.Now.Say($"list.state.{told.State.ToString().ToLowerInvariant()}"),
-            [Header("description")] = Text(told.Content.Description.Text),
-        };
+        return
+        [
+            Day(start.Date),
+            allDay ? "" : Time(start.TimeOfDay),
+            Day(allDay ? end.Date.PlusDays(-1) : end.Date),
+            allDay ? "" : Time(end.TimeOfDay),
+            Text(told.Title),
+            Text(told.Content.Place.Name),
+            Text(string.Join(", ", seen.Sight.Calendars.Select(id => house.Calendars[id].Name))),
+            Text(told.Content.Category?.Name ?? ""),
+            Text(string.Join(", ", told.Content.Tags)),
+            states[told.State],
+            Text(told.Content.Description.Text),
+        ];
 
-        object Day(LocalDate day) => type == ExcelType.CSV ? day.ToString("uuuu-MM-dd", null) : day.ToDateTimeUnspecified();
+        object Day(LocalDate day) => type == ExcelType.CSV ? LocalDatePattern.Iso.Format(day) : day.ToDateTimeUnspecified();
+
+        static string Time(LocalTime time) => time.ToString("HH:mm", CultureInfo.InvariantCulture);
 
         // A program for sheets would reckon with what begins like a formula.
         string Text(string said) => type == ExcelType.CSV && said.Length > 0 && "=+-@\t\r".Contains(said[0]) ? $"'{said}" : said;
     }
 
-    private static byte[] WriteCalendar(IReadOnlyList<ListedDate> dates, Organisation organisation, Uri page, Instant now)
+    private static byte[] WriteCalendar(IReadOnlyList<SeenOccurrence> dates, Organisation organisation, Uri page, Instant now)
     {
         var zone = organisation.TimeZone;
         using var components = new Components(
             SchoolCalendar.Empty, page, new Dictionary<Guid, Coordinates>(), Components.HorizonAt(now, zone));
-        foreach (var (date, told) in dates.Select(listed => (listed.Seen.Date, listed.Seen.Disclosed)))
+        foreach (var (date, told) in dates.Select(seen => (seen.Date, seen.Disclosed)))
         {
             // The standard has no state for a draft, and whoever gets the file would take it for settled.
             if (!Visibility.LeavesTheHouse(told.State))

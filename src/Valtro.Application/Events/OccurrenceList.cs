@@ -2,7 +2,6 @@ using NodaTime;
 using Valtro.Application.Accounts;
 using Valtro.Application.Searching;
 using Valtro.Core;
-using Valtro.Core.Calendars;
 using Valtro.Store;
 
 namespace Valtro.Application.Events;
@@ -23,16 +22,11 @@ public enum ListOrder
 public sealed record ListAsked(
     LocalDate From, LocalDate To, IReadOnlySet<Guid> Calendars, string Category, string Tag, string Place, string Words, ListOrder Order);
 
-/// <summary>A date of the list, with the calendars on which the person sees it.</summary>
-public sealed record ListedDate(SeenOccurrence Seen, IReadOnlyList<Calendar> Calendars);
-
 /// <summary>All that is on over a long time, narrowed and sorted, as one person may see it.</summary>
 public sealed class OccurrenceList(Access access, OccurrenceView view, SearchStore search, IClock clock)
 {
-    public const int MostDates = 20_000;
-
     /// <exception cref="RuleException">The time is too long, or it has too many dates.</exception>
-    public async Task<IReadOnlyList<ListedDate>> FindAsync(ListAsked asked)
+    public async Task<IReadOnlyList<SeenOccurrence>> FindAsync(ListAsked asked)
     {
         Search.Check("words", asked.Words);
         var (viewer, house) = (await access.ViewerAsync(), await access.HouseAsync());
@@ -43,20 +37,19 @@ public sealed class OccurrenceList(Access access, OccurrenceView view, SearchSto
             .Where(date => IsAsked(date, asked)
                 && (saying is null
                     || saying.TryGetValue(date.Date.Event.Id, out var seenFrom) && Search.IsTold(seenFrom, date.Sight)))
-            .Select(date => new ListedDate(date, [.. date.Sight.Calendars.Select(id => house.Calendars[id])]))
             .ToArray();
-        if (dates.Length > MostDates)
-            throw new RuleException("to", "window.tooManyDates", ("count", dates.Length), ("most", MostDates));
+        OccurrenceView.CheckCount(dates.Length);
         return asked.Order switch
         {
-            ListOrder.Title => Sorted(date => date.Seen.Disclosed.Title),
-            ListOrder.Place => Sorted(date => date.Seen.Disclosed.Content.Place.Name),
-            ListOrder.Calendar => Sorted(date => date.Calendars[0].Name),
+            ListOrder.Title => Sorted(date => date.Disclosed.Title),
+            ListOrder.Place => Sorted(date => date.Disclosed.Content.Place.Name),
+            ListOrder.Calendar => Sorted(date => house.Calendars[date.Sight.Calendars[0]].Name),
             _ => dates,
         };
 
         // Stable, so that what is alike stays by time.
-        IReadOnlyList<ListedDate> Sorted(Func<ListedDate, string> by) => [.. dates.OrderBy(by, StringComparer.CurrentCultureIgnoreCase)];
+        IReadOnlyList<SeenOccurrence> Sorted(Func<SeenOccurrence, string> by) =>
+            [.. dates.OrderBy(by, StringComparer.CurrentCultureIgnoreCase)];
     }
 
     private static bool IsAsked(SeenOccurrence date, ListAsked asked)

@@ -31,6 +31,15 @@ public sealed class OccurrenceView(Access access, EventStore events, IClock cloc
     /// <summary>Days.</summary>
     public const int LongestWindow = 400;
 
+    private const int MostDates = 20_000;
+
+    /// <exception cref="RuleException">They are more than one answer may hold.</exception>
+    public static void CheckCount(int dates)
+    {
+        if (dates > MostDates)
+            throw new RuleException("to", "window.tooManyDates", ("count", dates), ("most", MostDates));
+    }
+
     /// <exception cref="RuleException">The window is too long, or ends before it begins.</exception>
     public async Task<IReadOnlyList<SeenOccurrence>> InAsync(Viewer viewer, LocalDate from, LocalDate to, IReadOnlySet<Guid>? only)
     {

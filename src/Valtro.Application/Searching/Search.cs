@@ -47,7 +47,9 @@ public sealed class Search(Access access, SearchStore store, EventStore events, 
 {
     public const int LongestText = 200;
     public const int MostEvents = 12;
-    public const int MostNames = 24;
+
+    /// <summary>Of what is over there are as many at least, however much comes.</summary>
+    private const int MostOver = 4;
 
     /// <exception cref="RuleException">It is too long.</exception>
     public async Task<SearchResponse> FindAsync(string text)
@@ -64,17 +66,18 @@ public sealed class Search(Access access, SearchStore store, EventStore events, 
         var asked = new NamesAsked([.. names.Select(one => one.Called)], viewer.May(OrganisationAction.ManagePeople));
         var found = await store.FindAsync(search, asked, forgiving: false);
         var seen = await SeenAsync(viewer, house, found.Events, now);
-        if (seen.Count == 0 && found.Names.Count == 0 && spans.Count == 0)
+        if (seen.Count + found.Names.Count + found.People.Count + spans.Count == 0)
         {
             found = await store.FindAsync(search, asked, forgiving: true);
             seen = await SeenAsync(viewer, house, found.Events, now);
         }
         var (coming, over) = (seen.Where(one => one.Date.Occurrence.End >= now).Order().ToArray(),
             seen.Where(one => one.Date.Occurrence.End < now).OrderDescending().ToArray());
+        var shownOver = Math.Max(MostOver, MostEvents - coming.Length);
         return new SearchResponse(
             [.. spans.Select(span => new SpanFound(span.Kind, span.First))],
-            Show(coming, MostEvents), Show(over, Math.Max(MostEvents / 3, MostEvents - coming.Length)),
-            seen.Count > MostEvents,
+            Show(coming, MostEvents), Show(over, shownOver),
+            coming.Length > MostEvents || over.Length > shownOver,
             [
                 .. found.Names.Select(place => names[place].Found),
                 .. found.People.Select(one => new NameFound(NameKind.Person, one.Id, one.Name)),

@@ -5,7 +5,6 @@ using Valtro.Application;
 using Valtro.Application.Accounts;
 using Valtro.Application.Editions;
 using Valtro.Application.Events;
-using Valtro.Core;
 using Valtro.Core.Time;
 using Valtro.Core.YearPlans;
 
@@ -43,7 +42,6 @@ public sealed record ListQuestion(
 
 internal static class OccurrenceApi
 {
-    private const int MostOccurrences = 20_000;
     private const int OnOnePage = 100;
 
     /// <summary>As many are printed at once.</summary>
@@ -67,8 +65,7 @@ internal static class OccurrenceApi
         var viewer = await access.ViewerAsync();
         var zone = (await access.HouseAsync()).Organisation.TimeZone;
         var found = await view.InAsync(viewer, from.Date, to.Date, calendar is { Length: > 0 } ? calendar.ToHashSet() : null);
-        if (found.Count > MostOccurrences)
-            throw new RuleException("to", "window.tooManyDates", ("count", found.Count), ("most", MostOccurrences));
+        OccurrenceView.CheckCount(found.Count);
         return TypedResults.Ok(found.Select(seen => OccurrenceResponse.Of(seen, zone)));
     }
 
@@ -82,17 +79,18 @@ internal static class OccurrenceApi
         var asked = Math.Clamp(page ?? 1, 1, pages);
         return TypedResults.Ok(new ListResponse(
             found.Count, asked, pages,
-            [.. found.Skip((asked - 1) * onOne).Take(onOne).Select(one => OccurrenceResponse.Of(one.Seen, zone))]));
+            [.. found.Skip((asked - 1) * onOne).Take(onOne).Select(one => OccurrenceResponse.Of(one, zone))]));
     }
 
     private static async Task<FileContentHttpResult> File(
         ListForm form, ListQuestion question, Access access, OccurrenceList list, PublicAddresses addresses, IClock clock)
     {
-        var organisation = (await access.HouseAsync()).Organisation;
+        var house = await access.HouseAsync();
+        var organisation = house.Organisation;
         var found = await list.FindAsync(question.Asked);
         var now = Instant.FromUnixTimeSeconds(clock.GetCurrentInstant().ToUnixTimeSeconds());
         return TypedResults.File(
-            OccurrenceFiles.Write(form, found, organisation, new Uri(addresses.Desk(access.At("/plan"))), now), OccurrenceFiles.TypeOf(form),
+            OccurrenceFiles.Write(form, found, house, new Uri(addresses.Desk(access.At("/plan"))), now), OccurrenceFiles.TypeOf(form),
             $"{organisation.Slug}-{question.From.Date:uuuu-MM-dd}.{Ending(form)}");
     }
 

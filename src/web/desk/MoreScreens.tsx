@@ -3,7 +3,7 @@ import { Link } from 'react-router'
 import { ScreenSign } from './ScreenSign'
 import { t } from './words'
 
-/** On a phone: the screens that are seldom gone to. */
+/** On a phone: the screens that have no room below. What is seldom needed is in the menu of the account. */
 export function MoreScreens({ isAdministrator }: { isAdministrator: boolean }) {
   return (
     <Dropdown drop="up" align="end" className="more-screens">
@@ -20,15 +20,6 @@ export function MoreScreens({ isAdministrator }: { isAdministrator: boolean }) {
             {t('people')}
           </Dropdown.Item>
         )}
-        <Dropdown.Item as={Link} to="/lists">
-          {t('categoriesAndPlaces')}
-        </Dropdown.Item>
-        <Dropdown.Item as={Link} to="/bin">
-          {t('bin')}
-        </Dropdown.Item>
-        <Dropdown.Item as={Link} to="/help">
-          {t('help')}
-        </Dropdown.Item>
       </Dropdown.Menu>
     </Dropdown>
   )

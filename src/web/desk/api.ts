@@ -13,6 +13,9 @@ export const at = /^\/at\/[^/]+/.exec(pathname)?.[0] ?? ''
 /** An address of the API, for links, pictures and frames. */
 export const apiAddress = (path: string) => `${at}/api${path}`
 
+/** The same of what is to be got as it is looked at. */
+export const asSeen = (path: string) => apiAddress(lookedAt(path))
+
 let antiforgeryToken = ''
 
 export function rememberToken(session: Session): Session {
@@ -36,7 +39,7 @@ export async function call<M extends Method, Address extends string>(
   if (once) headers['Idempotency-Key'] = once
   let response: Response
   try {
-    response = await fetch(apiAddress(method === 'GET' ? lookedAt(path) : path), {
+    response = await fetch(method === 'GET' ? asSeen(path) : apiAddress(path), {
       method,
       headers,
       body: body === undefined ? undefined : JSON.stringify(body),

@@ -1,5 +1,6 @@
 import { useState, type FormEvent } from 'react'
 import { Plate } from '../../shared/Plate'
+import { Plates } from '../Plates'
 import type { Calendar, Group } from '../types'
 import { Field, WhatWasRefused } from '../Field'
 import { useWrite } from '../useWrite'
@@ -31,11 +32,7 @@ export function Groups({ groups, calendars, mayEdit }: GroupsProps) {
             <li key={group.id}>
               <b>{group.name}</b>
               <span className="group-plates">
-                {calendars
-                  .filter((calendar) => group.calendars.includes(calendar.id))
-                  .map((calendar) => (
-                    <Plate key={calendar.id} code={calendar.plate} colour={calendar.colour} size="small" />
-                  ))}
+                <Plates calendars={calendars.filter((calendar) => group.calendars.includes(calendar.id))} />
                 {group.calendars.length === 0 && <span className="soft">{t('empty')}</span>}
               </span>
               {mayEdit && (

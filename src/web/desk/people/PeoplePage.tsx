@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { useSearchParams } from 'react-router'
-import { Plate } from '../../shared/Plate'
+import { Plates } from '../Plates'
 import type { Calendar, Invitation, Member, RoleOn } from '../types'
 import { sayAgo } from '../Delivery'
 import { NothingHere } from '../NothingHere'
@@ -124,11 +124,9 @@ function Roles({ isAdministrator, roles, calendars }: { isAdministrator: boolean
         .map((role) => (
           <li key={role}>
             {words[role]}{' '}
-            {calendars
-              .filter((calendar) => roles.some((one) => one.role === role && one.calendarId === calendar.id))
-              .map((calendar) => (
-                <Plate key={calendar.id} code={calendar.plate} colour={calendar.colour} size="small" />
-              ))}
+            <Plates
+              calendars={calendars.filter((calendar) => roles.some((one) => one.role === role && one.calendarId === calendar.id))}
+            />
           </li>
         ))}
     </ul>

@@ -1,12 +1,13 @@
 import { useRef } from 'react'
 import { Link } from 'react-router'
 import { daysBetween, daysFrom, isWeekend, monthOf, sayDay, weekOf, type Day } from '../../shared/days'
-import { Plate } from '../../shared/Plate'
 import { firstDay, touches } from '../../shared/slips'
+import { addressOf, shownOn } from '../dates'
+import { Plates } from '../Plates'
 import { useOrganisation } from '../session/queries'
 import { sayTime } from '../times'
 import type { Calendar, DayInfo, Occurrence } from '../types'
-import { addressOf } from './Slip'
+import { classesOf, Recurs, shownAs } from './Slip'
 import type { Plan } from './usePlanAddress'
 import { t } from './words'
 
@@ -23,7 +24,7 @@ export function PhonePlan({ plan, days, calendars, occurrences }: PhonePlanProps
   const top = useRef<HTMLDivElement>(null)
   const calendarOf = new Map(calendars.map((calendar) => [calendar.id, calendar]))
   const infoOf = new Map(days.map((day) => [day.day, day]))
-  const inSight = occurrences.filter((one) => [one.calendarId, ...one.alsoOn].some((id) => calendarOf.has(id)))
+  const inSight = occurrences.filter((one) => shownAs(one, calendarOf))
   const first = weekOf(plan.first, firstDayOfWeek)
   const strip = daysFrom(first, Math.ceil(daysBetween(first, plan.end) / 7) * 7)
   const shown = daysFrom(plan.first, daysBetween(plan.first, plan.end))
@@ -110,27 +111,20 @@ interface PhoneSlipProps {
 }
 
 function PhoneSlip({ occurrence, day, calendarOf }: PhoneSlipProps) {
-  const shownOn = [occurrence.calendarId, ...occurrence.alsoOn].flatMap((id) => calendarOf.get(id) ?? [])
-  const exception = occurrence.isException ? ' is-exception' : ''
+  const on = shownOn(occurrence, calendarOf)
   return (
-    <Link to={addressOf(occurrence)} className={`slip phone-slip slip-${occurrence.state}${exception}`}>
-      <span className={`band hue-${shownOn[0]?.colour}`} aria-hidden="true" />
+    <Link to={addressOf(occurrence)} className={classesOf('slip phone-slip', occurrence)}>
+      <span className={`band hue-${on[0]?.colour}`} aria-hidden="true" />
       <span className="slip-body">
         <span className="slip-time">
           {sayTime(occurrence, day)}
-          {occurrence.recurs && (
-            <span className="recurs" title={t('recurs')}>
-              <span className="visually-hidden">, {t('recurs')}</span>
-            </span>
-          )}
+          <Recurs occurrence={occurrence} />
         </span>
         <b className="slip-title">{occurrence.title}</b>
         <span className="slip-place">{occurrence.place}</span>
       </span>
       <span className="phone-plates">
-        {shownOn.map((calendar) => (
-          <Plate key={calendar.id} code={calendar.plate} colour={calendar.colour} size="small" />
-        ))}
+        <Plates calendars={on} />
       </span>
     </Link>
   )

@@ -1,10 +1,12 @@
 import { Link } from 'react-router'
 import { daysBetween, daysFrom, sayDay } from '../../shared/days'
-import { Plate } from '../../shared/Plate'
 import { firstDay, touches } from '../../shared/slips'
 import type { Calendar, Occurrence } from '../types'
+import { addressOf, shownOn } from '../dates'
+import { Plates } from '../Plates'
 import { useOrganisation } from '../session/queries'
 import { sayTime } from '../times'
+import { shownAs } from './Slip'
 import type { Plan } from './usePlanAddress'
 import { t } from './words'
 
@@ -21,11 +23,7 @@ export function PlanList({ plan, calendars, occurrences }: PlanListProps) {
   const days = daysFrom(plan.first, daysBetween(plan.first, plan.end))
     .map((day, index) => ({
       day,
-      onDay: occurrences.filter(
-        (one) =>
-          (index === 0 ? touches(one, day) : firstDay(one) === day) &&
-          [one.calendarId, ...one.alsoOn].some((id) => calendarOf.has(id)),
-      ),
+      onDay: occurrences.filter((one) => (index === 0 ? touches(one, day) : firstDay(one) === day) && shownAs(one, calendarOf)),
     }))
     .filter(({ onDay }) => onDay.length > 0)
   if (days.length === 0) return <p className="empty">{t('nothingIsOnInThese')}</p>
@@ -37,26 +35,18 @@ export function PlanList({ plan, calendars, occurrences }: PlanListProps) {
             {sayDay(day, locale, { weekday: 'short' })} <span>{sayDay(day, locale, { day: 'numeric', month: 'short' })}</span>
           </h2>
           <ul>
-            {onDay.map((occurrence) => {
-              const shownOn = [occurrence.calendarId, ...occurrence.alsoOn].flatMap((id) => calendarOf.get(id) ?? [])
-              return (
-                <li key={occurrence.eventId + occurrence.recurrenceId}>
-                  <span className="list-time">{sayTime(occurrence, day)}</span>
-                  <span className="list-plate">
-                    {shownOn.map((calendar) => (
-                      <Plate key={calendar.id} code={calendar.plate} colour={calendar.colour} size="small" />
-                    ))}
-                  </span>
-                  <Link
-                    to={`/events/${occurrence.eventId}?date=${occurrence.recurrenceId}`}
-                    className={`slip-${occurrence.state}`}
-                  >
-                    {occurrence.title}
-                  </Link>
-                  <span className="soft">{occurrence.place}</span>
-                </li>
-              )
-            })}
+            {onDay.map((occurrence) => (
+              <li key={occurrence.eventId + occurrence.recurrenceId}>
+                <span className="list-time">{sayTime(occurrence, day)}</span>
+                <span className="list-plate">
+                  <Plates calendars={shownOn(occurrence, calendarOf)} />
+                </span>
+                <Link to={addressOf(occurrence)} className={`slip-${occurrence.state}`}>
+                  {occurrence.title}
+                </Link>
+                <span className="soft">{occurrence.place}</span>
+              </li>
+            ))}
           </ul>
         </li>
       ))}

@@ -3,6 +3,8 @@ import { placeOfZone, type Day } from '../../shared/days'
 import { Plate } from '../../shared/Plate'
 import type { Calendar, Occurrence } from '../types'
 import { useCalendars } from '../calendars/queries'
+import { addressOf, shownOn } from '../dates'
+import { Plates } from '../Plates'
 import { sayTime, sayTimeShort } from '../times'
 import { useMovable } from './moving'
 import { t } from './words'
@@ -22,11 +24,7 @@ export function Slip({ occurrence, calendar, day }: SlipProps) {
       <span className="slip-body">
         <span className="slip-time">
           {sayTime(occurrence, day)}
-          {occurrence.recurs && (
-            <span className="recurs" title={t('recurs')}>
-              <span className="visually-hidden">, {t('recurs')}</span>
-            </span>
-          )}
+          <Recurs occurrence={occurrence} />
         </span>
         <b className="slip-title">{occurrence.title}</b>
         {(occurrence.place || occurrence.alsoOn.length > 0) && (
@@ -87,6 +85,16 @@ export function SlipLine({ occurrence, calendar, day }: SlipProps) {
   )
 }
 
+/** Three notches: one date of many. */
+export function Recurs({ occurrence }: { occurrence: Occurrence }) {
+  if (!occurrence.recurs) return null
+  return (
+    <span className="recurs" title={t('recurs')}>
+      <span className="visually-hidden">, {t('recurs')}</span>
+    </span>
+  )
+}
+
 /** Its home, or where it is placed. */
 export function isOn(occurrence: Occurrence, calendarId: string): boolean {
   return occurrence.calendarId === calendarId || occurrence.alsoOn.includes(calendarId)
@@ -94,8 +102,7 @@ export function isOn(occurrence: Occurrence, calendarId: string): boolean {
 
 /** The calendar to show it as: its home, or where that is not in sight the first that is. */
 export function shownAs(occurrence: Occurrence, calendarOf: Map<string, Calendar>): Calendar | undefined {
-  const on = [occurrence.calendarId, ...occurrence.alsoOn].find((id) => calendarOf.has(id))
-  return on === undefined ? undefined : calendarOf.get(on)
+  return shownOn(occurrence, calendarOf)[0]
 }
 
 /** Who may change it at home can drag it; where it is only placed it is not theirs to move. */
@@ -111,11 +118,7 @@ function AlsoOn({ occurrence, calendar }: { occurrence: Occurrence; calendar: Ca
   return (
     <span className="also-on">
       <span className="visually-hidden">{t('alsoOn')} </span>
-      {calendars
-        .filter((one) => others.includes(one.id))
-        .map((one) => (
-          <Plate key={one.id} code={one.plate} colour={one.colour} size="small" />
-        ))}
+      <Plates calendars={calendars.filter((one) => others.includes(one.id))} />
     </span>
   )
 }
@@ -132,16 +135,12 @@ function AlsoOnCount({ occurrence }: { occurrence: Occurrence }) {
   )
 }
 
-export function addressOf(occurrence: Occurrence): string {
-  return `/events/${occurrence.eventId}?date=${occurrence.recurrenceId}`
-}
-
 /** Where it is only placed its band is paler: its home is another lane. */
 function placed(occurrence: Occurrence, calendar: Calendar, kind: string): string {
   return occurrence.calendarId === calendar.id ? kind : `${kind} slip-placed`
 }
 
 /** State is a shape: dashed draft, struck through cancelled, a folded corner for a date that differs from its series. */
-function classesOf(kind: string, occurrence: Occurrence): string {
+export function classesOf(kind: string, occurrence: Occurrence): string {
   return `${kind} slip-${occurrence.state}${occurrence.isException ? ' slip-exception' : ''}`
 }

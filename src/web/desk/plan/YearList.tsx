@@ -1,9 +1,10 @@
 import { useEffect, useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import { sayDay } from '../../shared/days'
-import { Plate } from '../../shared/Plate'
 import { firstDay } from '../../shared/slips'
-import { at } from '../api'
+import { asSeen } from '../api'
+import { addressOf, shownOn } from '../dates'
+import { Plates } from '../Plates'
 import { useOrganisation } from '../session/queries'
 import { sayTime } from '../times'
 import type { Calendar, Occurrence } from '../types'
@@ -74,7 +75,7 @@ export function YearList({ plan, calendars }: { plan: Plan; calendars: Calendar[
             <span>
               {t('takeAlong')}{' '}
               {forms.map((form) => (
-                <a key={form} href={`${at}/api/occurrences/list.${form}?${question}`} download>
+                <a key={form} href={asSeen(`/occurrences/list.${form}?${question}`)} download>
                   {t(`form_${form}`)}
                 </a>
               ))}
@@ -125,14 +126,11 @@ function Table({ occurrences, calendars, order, sort }: TableProps) {
             </td>
             <td>
               <span className="year-list-plates">
-                {[one.calendarId, ...one.alsoOn].map((id) => {
-                  const calendar = calendarOf.get(id)
-                  return calendar && <Plate key={id} code={calendar.plate} colour={calendar.colour} size="small" />
-                })}
+                <Plates calendars={shownOn(one, calendarOf)} />
               </span>
             </td>
             <td>
-              <Link to={`/events/${one.eventId}?date=${one.recurrenceId}`} className={`slip-${one.state}`}>
+              <Link to={addressOf(one)} className={`slip-${one.state}`}>
                 {one.title}
               </Link>
             </td>

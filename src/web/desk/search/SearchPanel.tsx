@@ -1,8 +1,8 @@
 import { useEffect, useId, useRef, useState } from 'react'
 import Modal from 'react-bootstrap/Modal'
 import { useNavigate } from 'react-router'
-import { Plate } from '../../shared/Plate'
 import { useCalendars } from '../calendars/queries'
+import { Plates } from '../Plates'
 import { useOrganisation } from '../session/queries'
 import { useSettled } from '../useSettled'
 import { groupsOf, type Choice, type ChoiceGroup } from './groups'
@@ -121,9 +121,7 @@ function Group({ group, id, choices, marked, open, mark }: GroupProps) {
             onClick={() => open(choice)}
           >
             <span className="search-plates">
-              {choice.calendars.map((calendar) => (
-                <Plate key={calendar.id} code={calendar.plate} colour={calendar.colour} size="small" />
-              ))}
+              <Plates calendars={choice.calendars} />
             </span>
             <span className={choice.state ? `search-title slip-${choice.state}` : 'search-title'}>{choice.title}</span>
             <span className="soft">{choice.about}</span>

@@ -1,5 +1,6 @@
 import { addDays, sayDay, sayMonth, saySpan, monthOf } from '../../shared/days'
 import { firstDay } from '../../shared/slips'
+import { addressOf, shownOn } from '../dates'
 import type { Calendar, NameFound, Occurrence, SearchFound } from '../types'
 import { sayTime } from '../times'
 import { t } from './words'
@@ -27,7 +28,7 @@ export function groupsOf(found: SearchFound, text: string, calendars: Calendar[]
   const named = (kind: NameFound['kind']) => found.names.filter((one) => one.kind === kind)
   const event = (one: Occurrence): Choice => ({
     key: one.eventId,
-    to: `/events/${one.eventId}?date=${one.recurrenceId}`,
+    to: addressOf(one),
     title: one.title,
     about: [
       `${sayDay(firstDay(one), locale, { weekday: 'short', day: 'numeric', month: 'short', year: 'numeric' })}, ${sayTime(one)}`,
@@ -36,7 +37,7 @@ export function groupsOf(found: SearchFound, text: string, calendars: Calendar[]
     ]
       .filter(Boolean)
       .join(' · '),
-    calendars: [one.calendarId, ...one.alsoOn].flatMap((id) => calendarOf.get(id) ?? []),
+    calendars: shownOn(one, calendarOf),
     state: one.state,
   })
   const all: Choice = {
@@ -59,7 +60,7 @@ export function groupsOf(found: SearchFound, text: string, calendars: Calendar[]
         to: `/calendars/${one.id}`,
         title: one.name,
         about: '',
-        calendars: calendarOf.has(one.id ?? '') ? [calendarOf.get(one.id ?? '') as Calendar] : [],
+        calendars: calendars.filter((calendar) => calendar.id === one.id),
       })),
     },
     {
