@@ -65,7 +65,7 @@ services.AddScoped<IWhoAsks, WhoAsks>().AddScoped<Access>().AddScoped<Sessions>(
     .AddScoped<PasswordResets>().AddScoped<Passwords>().AddScoped<OwnAccounts>().AddScoped<People>();
 services.AddScoped<EventDesk>().AddScoped<EventChanges>().AddScoped<EventHistory>().AddScoped<Commits>().AddScoped<OwnLists>()
     .AddScoped<Groups>().AddScoped<BroughtFiles>()
-    .AddScoped<ChangePreviews>().AddScoped<TableReader>().AddScoped<LineReader>().AddScoped<EventPreviews>()
+    .AddScoped<ChangePreviews>().AddScoped<TableReader>().AddScoped<ChosenEvents>().AddScoped<CarriedYears>().AddScoped<LineReader>().AddScoped<EventPreviews>()
     .AddScoped<YearPlanDesk>().AddScoped<Destinations>().AddScoped<LosingEditions>();
 services.AddScoped<SignOffQueue>().AddScoped<CalendarLife>().AddScoped<PreviewAnswers>().AddScoped<EditionDesk>();
 services.AddWork(isRun: !isDescribing);
@@ -161,6 +161,7 @@ api.MapEvents();
 api.MapChanges();
 api.MapHistory();
 api.MapSeveral();
+api.MapChosen();
 api.MapYearPlans();
 api.MapLists();
 api.MapOccurrences();

@@ -68,7 +68,7 @@ public sealed class ActStore(Database database)
             : await EventStore.WriteAsync(transaction, organisationId, act.Writes, accountId, now, actId);
         if (act.HandsIn.Count > 0)
             await AddAsync(transaction, organisationId,
-                [.. act.HandsIn.Select(one => one.EventId == Guid.Empty ? one with { EventId = done!.Events[^1].Id } : one)],
+                [.. act.HandsIn.Select(one => one.EventId == Guid.Empty ? one with { EventId = done!.Events[one.Write].Id } : one)],
                     accountId, now);
         // Drafts and what waits are for the desk alone.
         await Announcements.TellDesksAsync(transaction, organisationId);

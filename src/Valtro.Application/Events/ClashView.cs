@@ -33,6 +33,24 @@ public sealed class ClashView(OccurrenceView occurrences, Access access)
         return new ClashesAround([.. others.Where(seen => seen.Date.Event.Id != except).Select(Known)], all);
     }
 
+    /// <summary>What is on while some dates of several events would be, these dates among them.</summary>
+    /// <param name="dates">As they would be.</param>
+    /// <param name="changed">Events that would not stay where they are.</param>
+    public async Task<ClashesAround> AmongAsync(Viewer viewer, IReadOnlyList<EventDate> dates, IReadOnlySet<Guid> changed)
+    {
+        var all = (await access.HouseAsync()).Calendars;
+        var timed = dates.Where(date => !date.Event.Series.Timing.AllDay && date.State != EventState.Cancelled)
+            .OrderBy(date => date.Occurrence.Start).ToArray();
+        if (timed.Length == 0)
+            return new ClashesAround([], all);
+        var first = timed[0].Occurrence.LocalStart.Date.PlusDays(-1);
+        var last = LocalDate.Min(timed[^1].Occurrence.LocalEnd.Date.PlusDays(2), first.PlusDays(LongestDays));
+        var others = await occurrences.InAsync(viewer, first, last, null);
+        return new ClashesAround(
+            [.. others.Where(seen => !changed.Contains(seen.Date.Event.Id)).Select(Known).Concat(timed).OrderBy(date => date.Occurrence.Start)],
+            all);
+    }
+
     /// <summary>With the title and place that the person may know, on a calendar on which they see it.</summary>
     private static EventDate Known(SeenOccurrence seen)
     {
@@ -51,11 +69,17 @@ public sealed class ClashView(OccurrenceView occurrences, Access access)
 public sealed record ClashesAround(IReadOnlyList<EventDate> Others, IReadOnlyDictionary<Guid, Calendar> Calendars)
 {
     /// <summary>For each date that clashes, by its start, with what.</summary>
-    public IReadOnlyDictionary<Instant, string> Say(IReadOnlyList<Occurrence> dates, Place place, Calendar calendar)
+    /// <param name="except">The event itself, where it is among the others.</param>
+    public IReadOnlyDictionary<Instant, string> Say(
+        IReadOnlyList<Occurrence> dates, Place place, Calendar calendar, Guid? except = null)
     {
-        var found = ClashFinder.Find(dates, place, calendar.Readerships, Others, id => Calendars[id].Readerships);
+        var found = ClashFinder.Find(dates, place, calendar.Readerships, Others, id => Calendars[id].Readerships, except);
         return found.GroupBy(clash => clash.Date.Start).ToDictionary(group => group.Key, group => string.Join("; ", group.Select(Say)));
     }
+
+    /// <summary>The first that is at the place already; null where it is free.</summary>
+    public string? SayPlaces(IReadOnlyList<Occurrence> dates, Place place, Guid except) =>
+        ClashFinder.Find(dates, place, [], Others, _ => [], except) is [var first, ..] ? Say(first) : null;
 
     private string Say(Clash clash)
     {

@@ -99,14 +99,31 @@ public sealed class EventDesk(
     {
         var viewer = await access.ViewerAsync();
         var stored = await StoredAsync(viewer.OrganisationId, id);
-        var house = await access.HouseAsync();
-        var all = house.Calendars;
+        var found = Seen(viewer, await access.HouseAsync(), stored) ?? throw new NotFoundException("event");
+        return found.MayContribute && withAbout ? found with { About = await AboutAsync(viewer.OrganisationId, id) } : found;
+    }
+
+    /// <summary>Of some events those of which the person sees something, each once, in the order in which they are named.</summary>
+    public async Task<IReadOnlyList<OnDesk>> FindAllAsync(Guid[] ids)
+    {
+        var (viewer, house) = (await access.ViewerAsync(), await access.HouseAsync());
+        var stored = await events.StoredAsync(viewer.OrganisationId, ids);
+        var about = await submissions.AboutAsync(viewer.OrganisationId, ids);
+        return [.. from id in ids.Distinct()
+                   let found = stored.TryGetValue(id, out var one) ? Seen(viewer, house, one) : null
+                   where found is not null
+                   select found.MayContribute ? found with { About = [.. about[id]] } : found];
+    }
+
+    /// <returns>Null where the person sees nothing of it.</returns>
+    private OnDesk? Seen(Viewer viewer, House house, StoredEvent stored)
+    {
         var sight = viewer.Of(stored.Event, house.Disclosures, Now);
         var mayChange = viewer.May(CalendarAction.Contribute, stored.Event.HomeCalendarId);
-        if (!all.ContainsKey(stored.Event.HomeCalendarId) || sight.Detail == Detail.Nothing || (stored.IsRemoved && !mayChange))
-            throw new NotFoundException("event");
-        return new OnDesk(viewer, stored, all, sight, house.Organisation, house.School,
-            mayChange && withAbout ? await AboutAsync(viewer.OrganisationId, id) : []);
+        return !house.Calendars.ContainsKey(stored.Event.HomeCalendarId) || sight.Detail == Detail.Nothing
+            || (stored.IsRemoved && !mayChange)
+            ? null
+            : new OnDesk(viewer, stored, house.Calendars, sight, house.Organisation, house.School, []);
     }
 
     /// <summary>An event that somebody asks to show on a calendar: its editors see all of it but the notes, as its readers may if they

@@ -26,12 +26,16 @@ public sealed record Act
     public Act And(Act other) => All([this, other]);
 
     /// <summary>Several at once, in their order.</summary>
-    public static Act All(IReadOnlyList<Act> acts) => new()
+    public static Act All(IReadOnlyList<Act> acts)
     {
-        Writes = [.. acts.SelectMany(act => act.Writes)],
-        HandsIn = [.. acts.SelectMany(act => act.HandsIn)],
-        Decides = [.. acts.SelectMany(act => act.Decides)],
-    };
+        var (writes, handsIn) = (new List<EventWrite>(), new List<NewSubmission>());
+        foreach (var act in acts)
+        {
+            handsIn.AddRange(act.HandsIn.Select(one => one with { Write = one.Write + writes.Count }));
+            writes.AddRange(act.Writes);
+        }
+        return new Act { Writes = writes, HandsIn = handsIn, Decides = [.. acts.SelectMany(act => act.Decides)] };
+    }
 }
 
 /// <summary>Something that one person should hear of.</summary>

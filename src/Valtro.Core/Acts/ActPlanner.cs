@@ -52,7 +52,13 @@ public sealed class ActPlanner(Viewer viewer, IReadOnlyDictionary<Guid, Calendar
         return new Act
         {
             Writes = writes,
-            HandsIn = [.. asked.Select(calendar => new NewSubmission(SubmissionKind.Placement, id, calendar, before.Event.Content.Title))],
+            HandsIn =
+            [
+                .. asked.Select(calendar => new NewSubmission(SubmissionKind.Placement, id, calendar, before.Event.Content.Title)
+                {
+                    Write = Math.Max(0, writes.Length - 1),
+                }),
+            ],
         }.And(writes is [var first, ..] && before.IsUnfinished ? SettlingNew(first, about) : Act.Nothing);
     }
 
@@ -219,7 +225,7 @@ public sealed class ActPlanner(Viewer viewer, IReadOnlyDictionary<Guid, Calendar
             : [save];
     }
 
-    private static bool IsSame(CalendarEvent one, CalendarEvent other) =>
+    internal static bool IsSame(CalendarEvent one, CalendarEvent other) =>
         one.HomeCalendarId == other.HomeCalendarId
         && one.Content.Equals(other.Content)
         && one.State == other.State

@@ -29,12 +29,14 @@ public static class ClashFinder
     /// <param name="readerships">Who reads its calendar.</param>
     /// <param name="others">All other dates around, ascending by start.</param>
     /// <param name="readershipsOf">Who reads a calendar.</param>
+    /// <param name="except">An event whose dates do not count: the one itself.</param>
     public static IReadOnlyList<Clash> Find(
         IEnumerable<Occurrence> dates,
         Place place,
         IReadOnlyList<string> readerships,
         IReadOnlyList<EventDate> others,
-        Func<Guid, IReadOnlyList<string>> readershipsOf)
+        Func<Guid, IReadOnlyList<string>> readershipsOf,
+        Guid? except = null)
     {
         var clashes = new List<Clash>();
         // Others that lie wholly before a date lie before all later dates too, but for long ones, which are kept.
@@ -47,7 +49,8 @@ public static class ClashFinder
             for (var index = first; index < others.Count && others[index].Occurrence.Start < date.End && clashes.Count < Most; index++)
             {
                 var other = others[index];
-                if (other.State == EventState.Cancelled || other.Event.Series.Timing.AllDay || !date.Meets(other.Occurrence))
+                if (other.State == EventState.Cancelled || other.Event.Series.Timing.AllDay || other.Event.Id == except
+                    || !date.Meets(other.Occurrence))
                     continue;
                 if (place.Id is not null && other.Place.Id == place.Id)
                     clashes.Add(new Clash(ClashKind.Place, date, other, place.Name));

@@ -241,9 +241,12 @@ public partial record EventDraft
         return series!;
     }
 
+    /// <exception cref="RuleException">It is empty or too long.</exception>
+    public static string CheckedTag(string field, string tag) => Texts.OneLine(field, "what.tag", tag.TrimStart('#'), 40);
+
     private string[] CheckedTags()
     {
-        var tags = Tags.Select(tag => Texts.OneLine("tags", "what.tag", tag.TrimStart('#'), 40))
+        var tags = Tags.Select(tag => CheckedTag("tags", tag))
             .Distinct(StringComparer.CurrentCultureIgnoreCase).Order(StringComparer.Ordinal).ToArray();
         return tags.Length <= MostTags
             ? tags

@@ -32,9 +32,13 @@ public sealed record Submission(
     ChangeRequest? Request, EventForm? Before, SubmissionState State, string Reason, string? DecidedBy, Instant? DecidedAt);
 
 /// <summary>One more thing to be decided.</summary>
-/// <param name="EventId">Empty for the last event that the same act writes, which is new.</param>
+/// <param name="EventId">Empty for a new event that the same act writes.</param>
 public sealed record NewSubmission(
-    SubmissionKind Kind, Guid EventId, Guid CalendarId, string Title, ChangeRequest? Request = null, EventForm? Before = null);
+    SubmissionKind Kind, Guid EventId, Guid CalendarId, string Title, ChangeRequest? Request = null, EventForm? Before = null)
+{
+    /// <summary>Of a new event: which of those that the act writes.</summary>
+    public int Write { get; init; }
+}
 
 /// <summary>A decision about one submission.</summary>
 /// <param name="Reason">Why it was sent back.</param>

@@ -6,14 +6,13 @@ namespace Valtro.Core.YearPlans;
 public sealed class SchoolCalendar
 {
     private readonly IReadOnlyList<YearPlan> _plans;
-    private readonly IsoDayOfWeek _firstDayOfWeek;
     private readonly Dictionary<LocalDate, int> _numbers = [];
 
     /// <param name="plans">Not overlapping.</param>
     public SchoolCalendar(IEnumerable<YearPlan> plans, IsoDayOfWeek firstDayOfWeek)
     {
         _plans = [.. plans.OrderBy(plan => plan.First)];
-        _firstDayOfWeek = firstDayOfWeek;
+        FirstDayOfWeek = firstDayOfWeek;
         foreach (var plan in _plans)
         {
             if (plan.Cycle is { } cycle)
@@ -23,6 +22,8 @@ public sealed class SchoolCalendar
 
     /// <summary>No plan: nothing is closed.</summary>
     public static SchoolCalendar Empty { get; } = new([], IsoDayOfWeek.Monday);
+
+    public IsoDayOfWeek FirstDayOfWeek { get; }
 
     public IReadOnlyList<YearPlan> Plans => _plans;
 
@@ -38,7 +39,7 @@ public sealed class SchoolCalendar
     public LocalDate? NextOpenInWeek(LocalDate day)
     {
         var mayBeWeekend = IsWeekend(day);
-        for (var next = day.PlusDays(1); next.DayOfWeek != _firstDayOfWeek; next = next.PlusDays(1))
+        for (var next = day.PlusDays(1); next.DayOfWeek != FirstDayOfWeek; next = next.PlusDays(1))
         {
             if (!IsClosed(next) && (mayBeWeekend || !IsWeekend(next)))
                 return next;
@@ -76,7 +77,7 @@ public sealed class SchoolCalendar
             {
                 if (IsWeekend(day) || plan.Breaks.Any(span => span.Holds(day)))
                     continue;
-                var weekOfDay = day.With(DateAdjusters.PreviousOrSame(_firstDayOfWeek));
+                var weekOfDay = day.With(DateAdjusters.PreviousOrSame(FirstDayOfWeek));
                 if (cycle.Unit == CycleUnit.Days || weekOfDay != week)
                     number = number % cycle.Length + 1;
                 week = weekOfDay;

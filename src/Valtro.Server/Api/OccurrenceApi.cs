@@ -5,6 +5,9 @@ using Valtro.Application;
 using Valtro.Application.Accounts;
 using Valtro.Application.Editions;
 using Valtro.Application.Events;
+using Valtro.Core;
+using Valtro.Core.Disclosure;
+using Valtro.Core.Recurrence;
 using Valtro.Core.Time;
 using Valtro.Core.YearPlans;
 
@@ -51,6 +54,7 @@ internal static class OccurrenceApi
     {
         api.MapGet("/occurrences", List);
         api.MapGet("/occurrences/list", Page);
+        api.MapGet("/occurrences/list/names", Names);
         foreach (var form in Enum.GetValues<ListForm>())
             api.MapGet($"/occurrences/list.{Ending(form)}",
                 (Access access, OccurrenceList list, PublicAddresses addresses, IClock clock, [AsParameters] ListQuestion question) =>
@@ -80,6 +84,21 @@ internal static class OccurrenceApi
         return TypedResults.Ok(new ListResponse(
             found.Count, asked, pages,
             [.. found.Skip((asked - 1) * onOne).Take(onOne).Select(one => OccurrenceResponse.Of(one, zone))]));
+    }
+
+    /// <summary>All dates of a list that the person may change, by name: all that match can be chosen.</summary>
+    private static async Task<Ok<IReadOnlyList<ChosenDateBody>>> Names(
+        [AsParameters] ListQuestion question, Access access, OccurrenceList list)
+    {
+        var viewer = await access.ViewerAsync();
+        ChosenDateBody[] names = [.. from one in await list.FindAsync(question.Asked)
+                                     let found = one.Date.Event
+                                     where viewer.May(CalendarAction.Contribute, found.HomeCalendarId)
+                                     select new ChosenDateBody(
+                                         found.Id, DateName.Of(one.Date.Occurrence.RecurrenceId, found.Series.Timing.AllDay))];
+        return names.Length <= ChosenEvents.MostDates
+            ? TypedResults.Ok<IReadOnlyList<ChosenDateBody>>(names)
+            : throw new RuleException("dates", "chosen.howMany", ("count", names.Length), ("most", ChosenEvents.MostDates));
     }
 
     private static async Task<FileContentHttpResult> File(

@@ -31,6 +31,11 @@ internal static class YearApi
         api.MapGet(
             "/year-plans/{id:guid}/removal", async (Guid id, YearPlanDesk plans) => TypedResults.Ok(await plans.PreviewAsync(id, null)));
         api.MapPost("/year-plans/breaks", ReadBreaks).ReadsOnly();
+        api.MapPost("/year-plans/{id:guid}/carry/preview",
+            async (Guid id, CarryRequest request, CarriedYears years) => TypedResults.Ok(await years.PreviewAsync(id, request))).ReadsOnly();
+        api.MapPost("/year-plans/{id:guid}/carry",
+            async (Guid id, CarrySaveRequest request, CarriedYears years) => TypedResults.Ok(await years.SaveAsync(id, request)))
+            .AddEndpointFilter<OnceFilter>();
     }
 
     private static async Task<Ok<YearPlansResponse>> List(Access access, YearPlanDesk plans)
