@@ -234,9 +234,21 @@ public sealed class DeliveredStore(Database database)
         }, transaction);
         await transaction.Connection!.ExecuteAsync("""
             insert into outward_name (organisation_id, edition_id, audience, variant, event_id, recurrence_id, own, uid)
-            values (@OrganisationId, @EditionId, @Audience, @Variant, @EventId, @RecurrenceId, @Own, @Uid)
+            select n.organisation_id, n.edition_id, n.audience, n.variant, n.event_id, n.recurrence_id, n.own, n.uid
+            from unnest(@organisations, @editions, @audiences, @variants, @events, @dates, @owns, @uids)
+                n (organisation_id, edition_id, audience, variant, event_id, recurrence_id, own, uid)
             on conflict do nothing
-            """, moved.Select(one => one.Row with { EventId = one.To.EventId, RecurrenceId = one.To.Date }), transaction);
+            """, new
+        {
+            organisations = moved.Select(one => one.Row.OrganisationId).ToArray(),
+            editions = moved.Select(one => one.Row.EditionId).ToArray(),
+            audiences = moved.Select(one => one.Row.Audience).ToArray(),
+            variants = moved.Select(one => one.Row.Variant).ToArray(),
+            events = moved.Select(one => one.To.EventId).ToArray(),
+            dates = moved.Select(one => one.To.Date).ToArray(),
+            owns = moved.Select(one => one.Row.Own).ToArray(),
+            uids = moved.Select(one => one.Row.Uid).ToArray(),
+        }, transaction);
     }
 
     /// <summary>Forgets what is gone for long: from then on all that is new begins above its numbers, so that nothing that returns falls

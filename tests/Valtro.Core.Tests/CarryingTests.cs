@@ -101,7 +101,7 @@ public class CarryingTests
             InBreaks = InBreaks.Skip,
         });
 
-        Assert.Equal((1, 11), (carried.To.Week, carried.LastWeek));
+        Assert.Equal((1, 11), (carried.To.Week, carried.Last!.Week));
         Assert.Equal((Build.Day("2027-09-07"), Build.Day("2027-11-25")), (Days(carried).First(), Days(carried).Last()));
         Assert.DoesNotContain(Build.Day("2027-11-09"), Days(carried));
         Assert.True(carried.IsPlain);

@@ -55,6 +55,16 @@ public class ChosenPlannerTests
     }
 
     [Fact]
+    public void A_date_that_would_lie_on_another_of_its_own_is_named()
+    {
+        var week = Plan(new ChosenChange(ChosenAct.Move) { Days = 7 }, ChosenScope.Dates, Chosen(Lab, "2026-09-15 14:00"));
+        var both = Plan(new ChosenChange(ChosenAct.Move) { Days = 1 }, ChosenScope.Dates, TwoLabs);
+
+        Assert.True(Assert.Single(week.Dates).MeetsOwn);
+        Assert.All(both.Dates, date => Assert.False(date.MeetsOwn));
+    }
+
+    [Fact]
     public void All_of_a_series_moves_with_the_weekdays_of_its_rule()
     {
         var outcome = Plan(new ChosenChange(ChosenAct.Move) { Days = -7 }, ChosenScope.Series, TwoLabs);

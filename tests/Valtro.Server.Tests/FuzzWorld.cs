@@ -219,6 +219,16 @@ internal sealed class FuzzWorld
             new { events = new[] { FullEvent(spare, second, category), FullEvent(spare, second, category) } }, 8);
         object[] rows = [new { date = "3 Dec", from = "9", to = "10.30", title = "Knots exam", place = "Loft", calendar = "SPR" },
             new { date = "4.12.2026", from = "", to = "", title = "Regatta", place = "", calendar = "spr" }];
+        object Chosen(string act) => new
+        {
+            dates = new[] { new { eventId = (string)series["id"]!, recurrenceId = (string)series["recurrenceId"]! } },
+            scope = "dates",
+            change = new { act, days = 7, calendarId = second, categoryId = category, tag = "boats", place = "Loft", yearPlanId = plan,
+                term = "Autumn" },
+            seen = (string?)null,
+        };
+        Add("POST /api/events/chosen/preview", "/api/events/chosen/preview", Chosen("copy"), 8);
+        Add("POST /api/events/chosen", "/api/events/chosen", Chosen("move"), 6);
         Add("POST /api/events/several/check", "/api/events/several/check", new { rows, calendarId = spare }, 6);
         Add("POST /api/events/several", "/api/events/several", new { rows, calendarId = spare }, 6);
 
@@ -227,6 +237,11 @@ internal sealed class FuzzWorld
         Add("POST /api/year-plans/preview", "/api/year-plans/preview", Plan("2032"), 6);
         Add("DELETE /api/year-plans/{id:guid}", $"/api/year-plans/{Guid.NewGuid()}?version=1", weight: 1);
         Add("POST /api/year-plans/{id:guid}/next", $"/api/year-plans/{plan}/next", weight: 1);
+        object[] carried = [new { eventId = (string)series["id"]!, day = "2027-09-14", title = "Boat lab" }];
+        Add("POST /api/year-plans/{id:guid}/carry/preview", $"/api/year-plans/{plan}/carry/preview",
+            new { into = plan, rows = carried, only = new[] { (string)series["id"]! }, chosen = new[] { (string)series["id"]! } }, 6);
+        Add("POST /api/year-plans/{id:guid}/carry", $"/api/year-plans/{plan}/carry",
+            new { into = plan, rows = carried, asDrafts = true }, 4);
         Add("POST /api/year-plans/breaks", "/api/year-plans/breaks",
             new { text = "BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:-//x\r\nBEGIN:VEVENT\r\nUID:1\r\nDTSTAMP:20260101T000000Z\r\nDTSTART;VALUE=DATE:20261221\r\nDTEND;VALUE=DATE:20270104\r\nSUMMARY:Winter break\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n", first = "2026-08-01", last = "2027-07-31" }, 4);
 

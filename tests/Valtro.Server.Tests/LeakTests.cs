@@ -79,6 +79,7 @@ public sealed partial class LeakTests(ValtroApp app) : IClassFixture<ValtroApp>,
             ["?from=2026-11-01&to=2027-01-31",
                 $"?from=2026-11-01&to=2027-01-31&calendar={World.Calendars[5].Id}&calendar={World.Calendars[9].Id}"],
         ["/api/occurrences/list"] = () => ["?from=2026-11-01&to=2027-01-31", "?from=2026-11-01&to=2027-01-31&words=qx&order=place"],
+        ["/api/occurrences/list/names"] = () => ["?from=2026-11-01&to=2027-01-31"],
         ["/api/occurrences/list.ics"] = () => ["?from=2026-11-01&to=2027-01-31"],
         ["/api/occurrences/list.csv"] = () => ["?from=2026-11-01&to=2027-01-31"],
         ["/api/occurrences/list.xlsx"] = () => ["?from=2026-11-23&to=2026-11-24"],
@@ -473,6 +474,12 @@ public sealed partial class LeakTests(ValtroApp app) : IClassFixture<ValtroApp>,
         ["/people/invitations"] = id => new { email = "friend@pinewick.example", isAdministrator = true, roles = Array.Empty<object>() },
         ["/approve"] = id => new { items = new[] { new { id, version = 1 } } },
         ["/send-back"] = id => new { reason = "Because" },
+        ["/chosen"] = id => new
+        {
+            dates = new[] { new { eventId = id, recurrenceId = "2026-11-25T14:00:00" } },
+            scope = "series",
+            change = new { act = "remove" },
+        },
         ["/several"] = id =>
             new { rows = new[] { new { date = "24 Nov", from = "9", to = "10", title = "x", place = "", calendar = "Q0" } } },
     };

@@ -158,4 +158,22 @@ public sealed class StatementsTests(ValtroApp app) : IClassFixture<ValtroApp>
         var act = (await ada.DoAsync(HttpMethod.Post, "/api/events/several", new { rows, calendarId = calendar }))["actId"]!;
         AtMost(25, "Taking it back", await AskedAsync(ada, $"/api/acts/{act}/undo", HttpMethod.Post));
     }
+
+    [Fact]
+    public async Task Two_hundred_chosen_events_are_looked_at_changed_and_taken_back_in_few_statements()
+    {
+        var ada = await app.SignedInAsync();
+        var names = (await ada.GetAsync("/api/occurrences/list/names?from=2026-08-01&to=2027-08-01")).AsArray();
+        Assert.True(names.Count > 200);
+        object Asked(int days) => new
+        {
+            dates = names.Take(600).Select(name => new { eventId = (string)name!["eventId"]!, recurrenceId = (string)name["recurrenceId"]! }),
+            scope = "dates",
+            change = new { act = "move", days },
+        };
+        AtMost(8, "What would follow", await AskedAsync(ada, "/api/events/chosen/preview", HttpMethod.Post, Asked(1)));
+        AtMost(25, "The change", await AskedAsync(ada, "/api/events/chosen", HttpMethod.Post, Asked(1)));
+        var act = (await ada.DoAsync(HttpMethod.Post, "/api/events/chosen", Asked(1)))["actId"]!;
+        AtMost(25, "Taking it back", await AskedAsync(ada, $"/api/acts/{act}/undo", HttpMethod.Post));
+    }
 }

@@ -137,13 +137,15 @@ public sealed class ChosenEvents(Access access, EventDesk desk, ClashView clashe
             .ToLookup(one => one.Key, one => one.Value);
         var lines = new List<ChosenLine>(outcome.Dates.Count);
         var (inBreaks, meeting) = (0, 0);
-        foreach (var (was, becomes) in outcome.Dates)
+        foreach (var (was, becomes, meetsOwn) in outcome.Dates)
         {
             var shown = becomes ?? was;
             if (shown is not { } date)
                 continue;
             var closed = mayClash && becomes is not null ? school.BreakOn(date.Occurrence.LocalStart.Date)?.Name : null;
-            var meets = becomes is null ? null : clashing[(date.Event.Id, date.Occurrence.Start)].FirstOrDefault();
+            var meets = meetsOwn
+                ? words.Speech.Say("date.ownDate")
+                : becomes is null ? null : clashing[(date.Event.Id, date.Occurrence.Start)].FirstOrDefault();
             inBreaks += closed is null ? 0 : 1;
             meeting += meets is null ? 0 : 1;
             var (before, after) = (was is { } old ? words.Say(old.Timing) : "", becomes is { } next ? words.Say(next.Timing) : "");

@@ -174,7 +174,7 @@ public sealed class CarriedYears(Access access, EventStore events, ClashView cla
             before.Id, before.HomeCalendarId, before.Content.Category?.Name, before.Content.Title, row.Content?.Title ?? before.Content.Title,
             closed?.Name ?? carried.To.Term?.Name ?? "", closed is not null, carried.From,
             recurs ? words.Say(before.Series) : words.Day(carried.From, withWeekday: true),
-            carried.To.Week, carried.LastWeek, carried.To.Day,
+            carried.To.Week, carried.Last?.Week ?? 0, carried.Last?.Term?.Name ?? "", carried.To.Day,
             row.Content is { } made && recurs ? words.Say(made.Series) : words.Day(carried.To.Day, withWeekday: true),
             recurs, row.Content is not null, isThere,
             (needsLook || taken.ContainsKey(before.Id)) && row.Content is not null && !isThere || row.Refused is not null, remarks);

@@ -21,7 +21,8 @@ public sealed record CarrySaveRequest(Guid Into, IReadOnlyList<CarryRowBody> Row
 /// <param name="IsBreak">It is in a break.</param>
 /// <param name="Was">The first of its dates in the year, or its pattern, in words.</param>
 /// <param name="Week">Of the term; 0 where it goes by its date.</param>
-/// <param name="LastWeek">Of its last date.</param>
+/// <param name="LastWeek">Of its last date; 0 where that goes by its date, or there is one only.</param>
+/// <param name="LastTerm">In which that is.</param>
 /// <param name="Day">Where its first date would be.</param>
 /// <param name="Becomes">That day, or the pattern, in words.</param>
 /// <param name="MayBeMade">False where it needs nothing, since it goes on by itself, was cancelled, or cannot be.</param>
@@ -29,7 +30,7 @@ public sealed record CarrySaveRequest(Guid Into, IReadOnlyList<CarryRowBody> Row
 /// <param name="NeedsLook">Somebody should look at it before it is made.</param>
 public sealed record CarriedRow(
     Guid EventId, Guid CalendarId, string? Category, string Title, string NewTitle, string Term, bool IsBreak, LocalDate From, string Was,
-    int Week, int LastWeek, LocalDate Day, string Becomes, bool Recurs, bool MayBeMade, bool IsThere, bool NeedsLook,
+    int Week, int LastWeek, string LastTerm, LocalDate Day, string Becomes, bool Recurs, bool MayBeMade, bool IsThere, bool NeedsLook,
     IReadOnlyList<string> Remarks);
 
 /// <param name="WhoSees">Each audience and how many of them it would see, made live; in words.</param>

@@ -81,7 +81,8 @@ public sealed record LeftOut(StoredEvent Stored, Saying Why);
 /// <summary>A date that is concerned: as it is, and as it would be.</summary>
 /// <param name="Was">Null for a copy.</param>
 /// <param name="Becomes">Null where it goes.</param>
-public sealed record ChosenDate(EventDate? Was, EventDate? Becomes);
+/// <param name="MeetsOwn">Another date of the same event would be at that time.</param>
+public sealed record ChosenDate(EventDate? Was, EventDate? Becomes, bool MeetsOwn = false);
 
 /// <summary>What would become of all that was chosen.</summary>
 /// <param name="Dates">The first dates of each event.</param>

@@ -199,7 +199,11 @@ public sealed class ChosenPlanner(ActPlanner planner, SchoolCalendar school)
         if (write.IsRemoved)
             return Was().Select(date => new ChosenDate(date, null));
         if (!ofSeries)
-            return chosen.Select(id => new ChosenDate(EventDates.Find(before, id, school), EventDates.Find(write.Event, id, school)));
+            return chosen.Select(id =>
+            {
+                var becomes = EventDates.Find(write.Event, id, school);
+                return new ChosenDate(EventDates.Find(before, id, school), becomes, becomes is { } date && MeetsOwn(date));
+            });
         var was = Was().ToArray();
         var becomes = EventDates.All(write.Event, school).Take(DatesShown).ToArray();
         return was.Length == becomes.Length
@@ -207,5 +211,15 @@ public sealed class ChosenPlanner(ActPlanner planner, SchoolCalendar school)
             : becomes.Select(date => new ChosenDate(null, date));
 
         IEnumerable<EventDate> Was() => EventDates.All(before, school).Take(DatesShown);
+    }
+
+    /// <summary>Moved by a week, a date of every week lies on the next one.</summary>
+    private bool MeetsOwn(EventDate date)
+    {
+        if (date.Exception?.Start is null)
+            return false;
+        var (first, last) = (date.Timing.Start.Date, date.Timing.End.Date);
+        return EventDates.In(date.Event, new Window(first, last.PlusDays(1), date.Timing.Zone), school).Any(other =>
+            other.Occurrence.RecurrenceId != date.Occurrence.RecurrenceId && other.Occurrence.Meets(date.Occurrence));
     }
 }

@@ -11,11 +11,11 @@ namespace Valtro.Core.Events;
 /// <param name="Content">As it would be; null where it is not carried.</param>
 /// <param name="From">The first of its dates that is carried, where it is now.</param>
 /// <param name="To">Where that would be.</param>
-/// <param name="LastWeek">Of a series: the week of its last date in the year; 0 where there is none.</param>
+/// <param name="Last">Of a series: its last date in the year, where that would be; null for what happens once.</param>
 /// <param name="Remarks">What somebody should look at.</param>
 /// <param name="IsPlain">Nothing needs a look.</param>
 public sealed record CarriedEvent(
-    EventContent? Content, LocalDate From, CarriedDay To, int LastWeek, IReadOnlyList<Saying> Remarks, bool IsPlain)
+    EventContent? Content, LocalDate From, CarriedDay To, CarriedDay? Last, IReadOnlyList<Saying> Remarks, bool IsPlain)
 {
     /// <param name="day">Where somebody put its first date; null for where the year plan puts it.</param>
     /// <param name="before">All year plans as they are.</param>
@@ -36,8 +36,8 @@ public sealed record CarriedEvent(
         if (carried.Remark is { } remark && day is null)
             remarks.Add(remark);
         var to = day is { } chosen ? carried with { Day = chosen } : carried;
-        var lastWeek = series.Recurs ? carrying.To(dates[^1].RecurrenceId.Date, mayMove: false).Week : 0;
-        CarriedEvent Left(string code) => new(null, from, to, lastWeek, [Saying.Of(code)], IsPlain: true);
+        var end = series.Recurs ? carrying.To(dates[^1].RecurrenceId.Date, mayMove: false) : null;
+        CarriedEvent Left(string code) => new(null, from, to, end, [Saying.Of(code)], IsPlain: true);
         if (before.State == EventState.Cancelled)
             return Left("carry.wasCancelled");
         if (series.IsEndless)
@@ -61,7 +61,7 @@ public sealed record CarriedEvent(
                 Series = later,
                 Showing = new ShowingSpan(showing.From?.PlusDays(days), showing.Until?.PlusDays(days)),
             },
-            from, to, lastWeek, remarks, remarks.Count == 0);
+            from, to, end, remarks, remarks.Count == 0);
     }
 
     /// <summary>By the week of its term; what comes by the month or the year, where its rule puts it.</summary>
@@ -69,13 +69,14 @@ public sealed record CarriedEvent(
     {
         if (series.Rule is not { Frequency: Frequency.Monthly or Frequency.Yearly } rule)
             return carrying.To(from, mayMove: !series.Recurs);
+        var byWeek = carrying.To(from, mayMove: false);
         var first = from.PlusYears(carrying.Years).With(DateAdjusters.StartOfMonth);
         var open = rule.Ending(null, null);
         return Enumerable.Range(0, 31).Select(first.PlusDays)
             .Where(day => day.Month == first.Month
                 && new Series(series.Timing.StartingAt(day + series.Timing.Start.TimeOfDay), open).RuleGivesItsStart)
-            .Select(day => new CarriedDay(day, null, 0, null))
-            .FirstOrDefault(carrying.To(from, mayMove: false));
+            .Select(day => byWeek with { Day = day, Week = 0, Remark = null })
+            .FirstOrDefault(byWeek);
     }
 
     /// <summary>A date later than the year, so that it reaches into the next by itself.</summary>

@@ -31,6 +31,8 @@ export const keys = {
   search: (text: string) => ['events', 'search', text] as const,
   days: (from: Day, to: Day) => ['days', from, to] as const,
   line: (text: string) => ['line', text] as const,
+  chosen: (request: string) => ['chosen', request] as const,
+  carry: (from: string, request: string) => ['carry', from, request] as const,
   several: (rows: string) => ['several', rows] as const,
   editions: ['editions'] as const,
   edition: (id: string) => ['events', 'edition', id] as const,

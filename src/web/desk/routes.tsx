@@ -52,6 +52,7 @@ export const router = createBrowserRouter(
                 { path: '/editions/:id', lazy: edition },
                 { path: '/editions/:id/read', lazy: screen(() => import('./editions/ReadPage'), 'ReadPage') },
                 { path: '/year', lazy: screen(() => import('./year/YearPlanPage'), 'YearPlanPage') },
+                { path: '/year/carry', lazy: screen(() => import('./carry/CarryPage'), 'CarryPage') },
                 { path: '/lists', lazy: screen(() => import('./lists/ListsPage'), 'ListsPage') },
                 { path: '/people', lazy: screen(() => import('./people/PeoplePage'), 'PeoplePage') },
                 { path: '/sign-off', lazy: screen(() => import('./signoff/SignOffPage'), 'SignOffPage') },

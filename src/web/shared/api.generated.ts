@@ -3652,6 +3652,102 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/events/chosen/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ChosenRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ChosenPreview"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/events/chosen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ChosenRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ActResponse"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/year-plans": {
         parameters: {
             query?: never;
@@ -3979,6 +4075,106 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["BreaksRead"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/year-plans/{id}/carry/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["CarryRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CarryResponse"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/year-plans/{id}/carry": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["CarrySaveRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ActResponse"];
                     };
                 };
                 /** @description Refused: nothing was done, and nothing is lost */
@@ -4658,6 +4854,59 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["ListResponse"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/occurrences/list/names": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query: {
+                    from: components["schemas"]["QueryDay"];
+                    to: components["schemas"]["QueryDay"];
+                    calendar?: string[];
+                    category?: string;
+                    tag?: string;
+                    place?: string;
+                    words?: string;
+                    order?: components["schemas"]["QueryWordOfListOrder"];
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ChosenDateBody"][];
                     };
                 };
                 /** @description Refused: nothing was done, and nothing is lost */
@@ -5424,6 +5673,82 @@ export interface components {
             link: null | components["schemas"]["Detail"];
             everyone: null | components["schemas"]["Detail"];
         };
+        /** @description One event of the year, and what it would be in the next. */
+        CarriedRow: {
+            /** Format: uuid */
+            eventId: string;
+            /** Format: uuid */
+            calendarId: string;
+            category: null | string;
+            title: string;
+            newTitle: string;
+            /** @description The term or break in which it is now; empty where that is neither. */
+            term: string;
+            /** @description It is in a break. */
+            isBreak: boolean;
+            from: components["schemas"]["LocalDate"];
+            /** @description The first of its dates in the year, or its pattern, in words. */
+            was: string;
+            /**
+             * Format: int32
+             * @description Of the term; 0 where it goes by its date.
+             */
+            week: number;
+            /**
+             * Format: int32
+             * @description Of its last date; 0 where that goes by its date, or there is one only.
+             */
+            lastWeek: number;
+            /** @description In which that is. */
+            lastTerm: string;
+            /** @description Where its first date would be. */
+            day: components["schemas"]["LocalDate"];
+            /** @description That day, or the pattern, in words. */
+            becomes: string;
+            recurs: boolean;
+            /** @description False where it needs nothing, since it goes on by itself, was cancelled, or cannot be. */
+            mayBeMade: boolean;
+            /** @description One of that name is on that day already. */
+            isThere: boolean;
+            /** @description Somebody should look at it before it is made. */
+            needsLook: boolean;
+            remarks: string[];
+        };
+        CarryRequest: {
+            /**
+             * Format: uuid
+             * @description The year plan to which it is carried.
+             */
+            into: string;
+            /** @description What was corrected. */
+            rows: components["schemas"]["CarryRowBody"][];
+            /** @description The events that are asked about; none for all. */
+            only: null | string[];
+            /** @description Those that would be made; none for all that can be. */
+            chosen: null | string[];
+        };
+        CarryResponse: {
+            from: string;
+            into: string;
+            rows: components["schemas"]["CarriedRow"][];
+            /** @description Each audience and how many of them it would see, made live; in words. */
+            whoSees: string[];
+        };
+        /** @description An event of the year that is carried, with what somebody said of it. */
+        CarryRowBody: {
+            /** Format: uuid */
+            eventId: string;
+            day: null | components["schemas"]["LocalDate"];
+            /** @description None for the one it has, with the years in it later. */
+            title: null | string;
+        };
+        CarrySaveRequest: {
+            /** Format: uuid */
+            into: string;
+            /** @description The events to make. */
+            rows: components["schemas"]["CarryRowBody"][];
+            asDrafts: boolean;
+        };
         CategoryBody: {
             /** Format: uuid */
             id: string;
@@ -5513,6 +5838,111 @@ export interface components {
         };
         /** @enum {unknown} */
         ChangeScope: "this" | "later" | "every";
+        /**
+         * @description What can be done to many at once.
+         * @enum {unknown}
+         */
+        ChosenAct: "move" | "calendar" | "placeOn" | "takeOff" | "category" | "addTag" | "takeTag" | "place" | "draft" | "letOut" | "cancel" | "restore" | "remove" | "copy";
+        /** @description What is to be done to all that was chosen. Each act reads what it needs. */
+        ChosenActBody: {
+            act: components["schemas"]["ChosenAct"];
+            /**
+             * Format: int32
+             * @description Of a move; fewer than none is earlier.
+             */
+            days: null | number;
+            /** Format: uuid */
+            calendarId: null | string;
+            /**
+             * Format: uuid
+             * @description None takes the category away.
+             */
+            categoryId: null | string;
+            tag: null | string;
+            place: null | string;
+            /**
+             * Format: uuid
+             * @description Of a copy: the year in which the term is.
+             */
+            yearPlanId: null | string;
+            /** @description Of a copy: the term's name. */
+            term: null | string;
+        };
+        /** @description One date of an event. */
+        ChosenDateBody: {
+            /** Format: uuid */
+            eventId: string;
+            recurrenceId: string;
+        };
+        /** @description One date that is concerned. */
+        ChosenLine: {
+            /** Format: uuid */
+            calendarId: string;
+            title: string;
+            /** @description In words; empty for a copy. */
+            was: string;
+            /** @description In words; empty where it goes, or stays when it is. */
+            becomes: string;
+            /** @description What to look at; empty where there is nothing. */
+            remark: string;
+        };
+        ChosenPreview: {
+            /**
+             * Format: int32
+             * @description How many are chosen.
+             */
+            dates: number;
+            /**
+             * Format: int32
+             * @description Of how many events.
+             */
+            events: number;
+            /** @description Some are dates of series, so that there is a choice. */
+            hasSeries: boolean;
+            /**
+             * Format: int32
+             * @description Series of which all dates are concerned.
+             */
+            ofSeries: number;
+            foreseen: components["schemas"]["ForeseenBody"];
+            /** @description The first dates; those that need a look first. */
+            lines: components["schemas"]["ChosenLine"][];
+            /**
+             * Format: int32
+             * @description How many there are beyond.
+             */
+            moreLines: number;
+            /** @description The first events that stay as they are. */
+            leftOut: components["schemas"]["LeftOutBody"][];
+            /**
+             * Format: int32
+             * @description How many these are.
+             */
+            leftOutCount: number;
+            /**
+             * Format: int32
+             * @description Dates that would be in a break.
+             */
+            inBreaks: number;
+            /**
+             * Format: int32
+             * @description Dates that would be while something else is.
+             */
+            clashing: number;
+            /** @description Calendars whose editors are asked whether it may be shown there. */
+            asksFor: string[];
+            /** @description Names what this was made of; a save sends it back. */
+            seen: string;
+        };
+        ChosenRequest: {
+            dates: components["schemas"]["ChosenDateBody"][];
+            scope: null | components["schemas"]["ChosenScope"];
+            change: components["schemas"]["ChosenActBody"];
+            /** @description What the preview said it was made of; what changed since is refused. */
+            seen: null | string;
+        };
+        /** @enum {unknown} */
+        ChosenScope: "dates" | "series";
         /** @enum {unknown} */
         ClockFace: "reader" | "twelve" | "twentyFour";
         /** @description A source of which the edition's audience gets nothing. */
@@ -6169,6 +6599,15 @@ export interface components {
         KeeperBody: {
             name: string;
             role: components["schemas"]["CalendarRole"];
+        };
+        LeftOutBody: {
+            /** Format: uuid */
+            eventId: string;
+            /** Format: uuid */
+            calendarId: string;
+            title: string;
+            /** @description In words. */
+            why: string;
         };
         LineChoice: {
             /** @description What may be meant. */

@@ -3,6 +3,7 @@ import { Link } from 'react-router'
 import { daysBetween, daysFrom, isWeekend, monthOf, sayDay, weekOf, type Day } from '../../shared/days'
 import { firstDay, touches } from '../../shared/slips'
 import { addressOf, shownOn } from '../dates'
+import { useChoosable } from '../chosen/choosing'
 import { Plates } from '../Plates'
 import { useOrganisation } from '../session/queries'
 import { sayTime } from '../times'
@@ -112,8 +113,9 @@ interface PhoneSlipProps {
 
 function PhoneSlip({ occurrence, day, calendarOf }: PhoneSlipProps) {
   const on = shownOn(occurrence, calendarOf)
+  const choosable = useChoosable(occurrence)
   return (
-    <Link to={addressOf(occurrence)} className={classesOf('slip phone-slip', occurrence)}>
+    <Link to={addressOf(occurrence)} className={classesOf('slip phone-slip', occurrence)} {...choosable}>
       <span className={`band hue-${on[0]?.colour}`} aria-hidden="true" />
       <span className="slip-body">
         <span className="slip-time">

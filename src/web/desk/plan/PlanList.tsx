@@ -1,8 +1,8 @@
-import { Link } from 'react-router'
 import { daysBetween, daysFrom, sayDay } from '../../shared/days'
 import { firstDay, touches } from '../../shared/slips'
 import type { Calendar, Occurrence } from '../types'
-import { addressOf, shownOn } from '../dates'
+import { DateLink } from '../chosen/DateLink'
+import { shownOn } from '../dates'
 import { Plates } from '../Plates'
 import { useOrganisation } from '../session/queries'
 import { sayTime } from '../times'
@@ -41,9 +41,7 @@ export function PlanList({ plan, calendars, occurrences }: PlanListProps) {
                 <span className="list-plate">
                   <Plates calendars={shownOn(occurrence, calendarOf)} />
                 </span>
-                <Link to={addressOf(occurrence)} className={`slip-${occurrence.state}`}>
-                  {occurrence.title}
-                </Link>
+                <DateLink occurrence={occurrence} />
                 <span className="soft">{occurrence.place}</span>
               </li>
             ))}

@@ -3,6 +3,7 @@ import { Link, useLocation, useNavigate } from 'react-router'
 import { addDays, monthOf, sayDay, sayMonth, saySpan } from '../../shared/days'
 import type { Calendar, DayInfo, Group, Occurrence } from '../types'
 import { useCalendars, useGroups } from '../calendars/queries'
+import { ChoosingProvider, mayChoose, useChoosing } from '../chosen/choosing'
 import { sayAgo } from '../Delivery'
 import { useDays, useOccurrences } from './queries'
 import { useOrganisation } from '../session/queries'
@@ -22,6 +23,7 @@ const PlanList = lazy(() => import('./PlanList').then(({ PlanList: shown }) => (
 const PlanMonth = lazy(() => import('./PlanMonth').then(({ PlanMonth: shown }) => ({ default: shown })))
 const TimeGrid = lazy(() => import('./TimeGrid').then(({ TimeGrid: shown }) => ({ default: shown })))
 const PhonePlan = lazy(() => import('./PhonePlan').then(({ PhonePlan: shown }) => ({ default: shown })))
+const ChosenBar = lazy(() => import('../chosen/ChosenBar').then(({ ChosenBar: shown }) => ({ default: shown })))
 const YearList = lazy(() => import('./YearList').then(({ YearList: shown }) => ({ default: shown })))
 
 const viewNames: Record<PlanView, string> = {
@@ -33,6 +35,15 @@ const viewNames: Record<PlanView, string> = {
 }
 
 export function PlanPage() {
+  return (
+    <ChoosingProvider>
+      <PlanScreen />
+    </ChoosingProvider>
+  )
+}
+
+function PlanScreen() {
+  const choosing = useChoosing()
   const plan = usePlanAddress()
   const navigate = useNavigate()
   const { search } = useLocation()
@@ -69,7 +80,7 @@ export function PlanPage() {
   const hasArchived = calendars.data?.some((calendar) => calendar.isArchived) ?? false
 
   return (
-    <main className="plan">
+    <main className={choosing.isOn ? 'plan is-choosing' : 'plan'}>
       <YearRibbon plan={plan} />
       <div className="plan-head">
         <h1 aria-live="polite">{titleOf(plan, organisation.locale)}</h1>
@@ -116,6 +127,11 @@ export function PlanPage() {
             </Suspense>
           </MovingProvider>
         </div>
+      )}
+      {choosing.isOn && !plan.isYear && (
+        <Suspense fallback={null}>
+          <ChosenBar shown={shown.filter(mayChoose)} />
+        </Suspense>
       )}
     </main>
   )
@@ -176,10 +192,9 @@ function SpanChoice({ plan }: { plan: Plan }) {
     <span className="span-choice" role="group" aria-label={t('weeksAcross')}>
       {spans.map((weeks) => (
         <button key={weeks} type="button" aria-pressed={plan.weeks === weeks} onClick={() => plan.go({ weeks })}>
-          {weeks}
+          {t('weeksLong', { count: weeks })}
         </button>
       ))}
-      {t('weeksBeside', { count: plan.weeks })}
     </span>
   )
 }

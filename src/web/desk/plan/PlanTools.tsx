@@ -1,5 +1,6 @@
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
+import { useChoosing } from '../chosen/choosing'
 import { useLists } from '../lists/queries'
 import type { Calendar, Occurrence } from '../types'
 import { noFilter, type Filter, type Plan } from './usePlanAddress'
@@ -21,6 +22,7 @@ interface PlanToolsProps {
 export function PlanTools({ plan, occurrences, calendars, mayEdit, mayMakeSeveral, groups }: PlanToolsProps) {
   const lists = useLists().data
   const [isOpen, setIsOpen] = useState(false)
+  const choosing = useChoosing()
   const count = Object.values(plan.filter).filter((value) => value !== '').length
   const categories = [...occurrences.map((one) => one.category?.name ?? ''), ...(lists?.categories ?? []).map((one) => one.name)]
   const places = [...occurrences.map((one) => one.place), ...(lists?.places ?? []).map((one) => one.name)]
@@ -28,6 +30,16 @@ export function PlanTools({ plan, occurrences, calendars, mayEdit, mayMakeSevera
     <div className="plan-tools">
       {mayEdit && <LineField />}
       {mayMakeSeveral && <Link to="/events/several">{t('severalAtOnce')}</Link>}
+      {mayEdit && (
+        <button
+          type="button"
+          className="as-link"
+          aria-pressed={choosing.isOn}
+          onClick={choosing.isOn ? choosing.stop : choosing.start}
+        >
+          {choosing.isOn ? t('choosingDates') : t('chooseDates')}
+        </button>
+      )}
       <span className="stretch" />
       <button type="button" className="narrow-toggle" aria-expanded={isOpen} onClick={() => setIsOpen(!isOpen)}>
         {count === 0 ? t('narrow') : t('narrowedBy', { count })}

@@ -6,6 +6,7 @@ import { useCalendars } from '../calendars/queries'
 import { addressOf, shownOn } from '../dates'
 import { Plates } from '../Plates'
 import { sayTime, sayTimeShort } from '../times'
+import { useChoosable } from '../chosen/choosing'
 import { useMovable } from './moving'
 import { t } from './words'
 
@@ -17,9 +18,9 @@ interface SlipProps {
 
 /** One date on the plan: paper, with a band of its calendar's colour and hatch. */
 export function Slip({ occurrence, calendar, day }: SlipProps) {
-  const movable = useMovable(occurrence, day, mayMove(occurrence, calendar))
+  const acts = useActsOn(occurrence, calendar, day)
   return (
-    <Link to={addressOf(occurrence)} className={classesOf(placed(occurrence, calendar, 'slip'), occurrence)} {...movable}>
+    <Link to={addressOf(occurrence)} className={classesOf(placed(occurrence, calendar, 'slip'), occurrence)} {...acts}>
       <span className={`band hue-${calendar.colour}`} aria-hidden="true" />
       <span className="slip-body">
         <span className="slip-time">
@@ -45,15 +46,20 @@ export function Slip({ occurrence, calendar, day }: SlipProps) {
   )
 }
 
+/** What can be done with a slip: it is moved, and chosen with others. */
+export function useActsOn(occurrence: Occurrence, calendar: Calendar, day: Day, onUpDown?: (step: 1 | -1) => void) {
+  return { ...useMovable(occurrence, day, mayMove(occurrence, calendar), onUpDown), ...useChoosable(occurrence) }
+}
+
 /** The same on one line; of a week's column it says the weekday too. */
 export function ShortSlip({ occurrence, calendar, day, weekday = '' }: SlipProps & { weekday?: string }) {
-  const movable = useMovable(occurrence, day, mayMove(occurrence, calendar))
+  const acts = useActsOn(occurrence, calendar, day)
   return (
     <Link
       to={addressOf(occurrence)}
       className={classesOf(placed(occurrence, calendar, 'slip slip-short'), occurrence)}
       title={`${weekday} ${sayTime(occurrence, day)} ${occurrence.title}${occurrence.place ? `, ${occurrence.place}` : ''}`.trim()}
-      {...movable}
+      {...acts}
     >
       <span className={`band hue-${calendar.colour}`} aria-hidden="true" />
       <span className="slip-body">
@@ -69,13 +75,13 @@ export function ShortSlip({ occurrence, calendar, day, weekday = '' }: SlipProps
 
 /** The same on one line, with the plate. */
 export function SlipLine({ occurrence, calendar, day }: SlipProps) {
-  const movable = useMovable(occurrence, day, mayMove(occurrence, calendar))
+  const acts = useActsOn(occurrence, calendar, day)
   return (
     <Link
       to={addressOf(occurrence)}
       className={classesOf('slip-line', occurrence)}
       title={`${sayTime(occurrence, day)} ${occurrence.title}${occurrence.place ? `, ${occurrence.place}` : ''} (${calendar.name})`}
-      {...movable}
+      {...acts}
     >
       <Plate code={calendar.plate} colour={calendar.colour} size="small" />
       <AlsoOnCount occurrence={occurrence} />

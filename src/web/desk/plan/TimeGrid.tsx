@@ -8,9 +8,9 @@ import { addressOf } from '../dates'
 import type { Calendar, DayInfo, Occurrence } from '../types'
 import { useOrganisation } from '../session/queries'
 import { sayTime, sayTimeShort } from '../times'
-import { useDropOn, useMovable, useMoving } from './moving'
+import { useDropOn, useMoving } from './moving'
 import { readable } from './crowded'
-import { mayMove, shownAs } from './Slip'
+import { shownAs, useActsOn } from './Slip'
 import type { Plan } from './usePlanAddress'
 import { t } from './words'
 
@@ -141,7 +141,7 @@ function AllDayCell({ day, children }: { day: Day; children: React.ReactNode }) 
 }
 
 function AllDaySlip({ occurrence, calendar, day }: { occurrence: Occurrence; calendar: Calendar; day: Day }) {
-  const movable = useMovable(occurrence, day, mayMove(occurrence, calendar))
+  const acts = useActsOn(occurrence, calendar, day)
   const isFirst = firstDay(occurrence) === day
   const isLast = lastDay(occurrence) === day
   return (
@@ -149,7 +149,7 @@ function AllDaySlip({ occurrence, calendar, day }: { occurrence: Occurrence; cal
       to={addressOf(occurrence)}
       className={`slip-line slip-${occurrence.state} ${isFirst ? '' : 'goes-on-before'} ${isLast ? '' : 'goes-on-after'}`}
       title={`${occurrence.title}, ${sayTime(occurrence, day)}`}
-      {...movable}
+      {...acts}
     >
       <Plate code={calendar.plate} colour={calendar.colour} size="small" />
       <span className="slip-title">{occurrence.title}</span>
@@ -282,7 +282,7 @@ function TimeSlip({ occurrence, calendar, day, isNarrow, style }: TimeSlipProps)
   const moving = useMoving()
   const own = occurrence.own ?? occurrence
   const isShort = Date.parse(occurrence.end) - Date.parse(occurrence.start) < 45 * 60_000
-  const movable = useMovable(occurrence, day, mayMove(occurrence, calendar), (step) => {
+  const acts = useActsOn(occurrence, calendar, day, (step) => {
     const next = minutes(timeOf(own.start)) + step * 15
     void moving.move(occurrence, Math.floor(next / 1440), shifted(timeOf(own.start), step * 15))
   })
@@ -292,7 +292,7 @@ function TimeSlip({ occurrence, calendar, day, isNarrow, style }: TimeSlipProps)
       className={`slip time-slip slip-${occurrence.state} ${occurrence.isException ? 'slip-exception' : ''} ${isShort ? 'is-short' : ''}`}
       style={style}
       title={`${sayTime(occurrence, day)} ${occurrence.title}${occurrence.place ? `, ${occurrence.place}` : ''} (${calendar.name})`}
-      {...movable}
+      {...acts}
     >
       <span className={`band hue-${calendar.colour}`} aria-hidden="true" />
       <span className="slip-body">

@@ -1,13 +1,17 @@
 import { useEffect, useState } from 'react'
-import { Link, useSearchParams } from 'react-router'
+import { useSearchParams } from 'react-router'
 import { sayDay } from '../../shared/days'
 import { firstDay } from '../../shared/slips'
-import { asSeen } from '../api'
-import { addressOf, shownOn } from '../dates'
+import { asSeen, call } from '../api'
+import { ChosenBar } from '../chosen/ChosenBar'
+import { mayChoose, useChoosing } from '../chosen/choosing'
+import { DateLink } from '../chosen/DateLink'
+import { shownOn } from '../dates'
 import { Plates } from '../Plates'
 import { useOrganisation } from '../session/queries'
 import { sayTime } from '../times'
 import type { Calendar, Occurrence } from '../types'
+import { useAttempt } from '../useWrite'
 import { useList } from './queries'
 import type { Plan } from './usePlanAddress'
 import { t } from './words'
@@ -24,6 +28,8 @@ export function YearList({ plan, calendars }: { plan: Plan; calendars: Calendar[
   const order = orders.find((one) => one === parameters.get('order')) ?? 'time'
   const page = Number(parameters.get('page') ?? '1') || 1
   const [isPrinting, setIsPrinting] = useState(false)
+  const choosing = useChoosing()
+  const attempt = useAttempt()
   const question = questionOf(plan, calendars, order)
   const list = useList(isPrinting ? `${question}&size=${MOST_PRINTED}` : `${question}&page=${page}`)
   const isReady = isPrinting && list.isSuccess && !list.isPlaceholderData
@@ -41,6 +47,7 @@ export function YearList({ plan, calendars }: { plan: Plan; calendars: Calendar[
       for (const [name, value] of Object.entries(change)) next.set(name, value)
       return next
     })
+  const addAll = () => attempt(async () => choosing.add(await call('GET', `/occurrences/list/names?${question}`)))
   if (list.error)
     return (
       <p className="notice" role="alert">
@@ -83,6 +90,7 @@ export function YearList({ plan, calendars }: { plan: Plan; calendars: Calendar[
           </>
         )}
       </div>
+      {choosing.isOn && <ChosenBar shown={occurrences.filter(mayChoose)} addAll={{ count: total, add: () => void addAll() }} />}
       {total === 0 ? (
         <p className="empty">{t('noDates')}</p>
       ) : (
@@ -130,9 +138,7 @@ function Table({ occurrences, calendars, order, sort }: TableProps) {
               </span>
             </td>
             <td>
-              <Link to={addressOf(one)} className={`slip-${one.state}`}>
-                {one.title}
-              </Link>
+              <DateLink occurrence={one} />
             </td>
             <td>{one.place}</td>
             <td>{one.category?.name}</td>

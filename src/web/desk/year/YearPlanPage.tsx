@@ -1,4 +1,5 @@
 import { useState } from 'react'
+import { Link } from 'react-router'
 import { addDays, todayIn } from '../../shared/days'
 import { Problem } from '../Problem'
 import { call } from '../api'
@@ -71,6 +72,11 @@ export function YearPlanPage() {
           )}
         </span>
         <span className="stretch" />
+        {current && all.some((plan) => plan.first > current.first) && (
+          <Link className="btn btn-outline-ink" to={`/year/carry?from=${current.id}`}>
+            {t('carryItsEvents')}
+          </Link>
+        )}
         {plans.data.mayEdit && !proposed && current && (
           <button type="button" className="btn btn-outline-ink" onClick={() => copy(current)}>
             {t('copyToTheNextYear')}
