@@ -10,6 +10,12 @@ namespace Valtro.Store;
 /// <summary>What an act wrote, in the order it was given; its id undoes it.</summary>
 public sealed record ActDone(Guid ActId, IReadOnlyList<(Guid Id, int Version)> Events);
 
+/// <summary>What somebody did to events.</summary>
+/// <param name="Act">What was done to most of them.</param>
+/// <param name="IsLast">All of them are on the calendars that were asked about, and as it left them.</param>
+/// <param name="Titles">Of the first three of these calendars.</param>
+public sealed record LateAct(Guid ActId, Instant MadeAt, string By, EventAct Act, int Events, bool IsLast, string[] Titles);
+
 /// <summary>The one way by which events are written.</summary>
 public sealed class ActStore(Database database)
 {
@@ -38,6 +44,30 @@ public sealed class ActStore(Database database)
                      union all
                      select name from place where organisation_id = @organisationId and merged_by_act = @actId)
         """, new { organisationId, actId });
+
+    /// <summary>Acts since an instant of which some event is on one of these calendars, latest first.</summary>
+    public async Task<IReadOnlyList<LateAct>> LatelyAsync(Guid organisationId, Guid[] calendars, Instant since, int most) =>
+        [.. (await database.ListAsync<(Guid Id, Instant At, string By, string Act, int Events, bool IsLast, string[] Titles)>("""
+        with lately as (
+            select r.act_id, max(r.made_at) as made_at
+            from revision r
+            join event e on e.id = r.event_id
+            where r.organisation_id = @organisationId and r.made_at > @since and e.home_calendar_id = any(@calendars)
+            group by r.act_id
+            order by max(r.made_at) desc, r.act_id
+            limit @most
+        )
+        select l.act_id, l.made_at, min(a.name) as by, mode() within group (order by r.act) as act, count(*)::integer as events,
+            bool_and(r.version = e.version and e.home_calendar_id = any(@calendars)) as is_last,
+            (array_agg(e.content ->> 'title' order by r.event_id) filter (where e.home_calendar_id = any(@calendars)))[1:3] as titles
+        from lately l
+        join revision r on r.act_id = l.act_id
+        join event e on e.id = r.event_id
+        join account a on a.id = r.account_id
+        group by l.act_id, l.made_at
+        order by l.made_at desc, l.act_id
+        """, new { organisationId, calendars, since, most })).Select(row => new LateAct(
+            row.Id, row.At, row.By, Words.Read<EventAct>(row.Act), row.Events, row.IsLast, row.Titles))];
 
     /// <summary>Takes an act back, and what it made one of two.</summary>
     /// <param name="act">Its events as they were before.</param>

@@ -115,6 +115,14 @@ public sealed class EventStore(Database database)
             limit 500
             """, new { organisationId, since });
 
+    /// <summary>Series of some calendars from which single dates were taken out.</summary>
+    public Task<IReadOnlyList<CalendarEvent>> WithDatesTakenOutAsync(Guid organisationId, Guid[] calendars) => ListAsync("""
+            where e.organisation_id = @organisationId and e.home_calendar_id = any(@calendars) and e.removed_at is null
+              and e.content -> 'when' ? 'removed'
+            order by e.id
+            limit 2000
+            """, new { organisationId, calendars });
+
     public async Task<IReadOnlyDictionary<Guid, int>> CountsAsync(Guid organisationId) =>
         (await database.ListAsync<(Guid Id, int Count)>("""
             select calendar_id, sum(events)::integer

@@ -29,7 +29,7 @@ public sealed class ChosenEvents(Access access, EventDesk desk, ClashView clashe
         var (found, chosen, outcome, seen) = await PlanAsync(request);
         var house = await access.HouseAsync();
         var words = RuleWords.For(Spoken.LocaleIn(house.Organisation));
-        var lines = await LinesAsync(outcome, found, words, MayClash(request.Change.Act));
+        var lines = await LinesAsync(outcome, found, words, request.Change.Act);
         var left = outcome.LeftOut;
         var byId = found.ToDictionary(one => one.Event.Id);
         return new ChosenPreview(
@@ -124,8 +124,9 @@ public sealed class ChosenEvents(Access access, EventDesk desk, ClashView clashe
     private static bool MayClash(ChosenAct act) => act is ChosenAct.Move or ChosenAct.Place or ChosenAct.Copy or ChosenAct.Restore;
 
     private async Task<(IReadOnlyList<ChosenLine> All, int InBreaks, int Clashing)> LinesAsync(
-        ChosenOutcome outcome, IReadOnlyList<OnDesk> found, RuleWords words, bool mayClash)
+        ChosenOutcome outcome, IReadOnlyList<OnDesk> found, RuleWords words, ChosenAct act)
     {
+        var (mayClash, isWhole) = (MayClash(act), new ChosenChange(act).IsOfWholeEvent && act != ChosenAct.Copy);
         var viewer = found[0].Viewer;
         var (school, calendars) = (found[0].School, found[0].Calendars);
         EventDate[] becoming = mayClash ? [.. outcome.Dates.Select(date => date.Becomes).OfType<EventDate>()] : [];
@@ -148,12 +149,14 @@ public sealed class ChosenEvents(Access access, EventDesk desk, ClashView clashe
                 : becomes is null ? null : clashing[(date.Event.Id, date.Occurrence.Start)].FirstOrDefault();
             inBreaks += closed is null ? 0 : 1;
             meeting += meets is null ? 0 : 1;
-            var (before, after) = (was is { } old ? words.Say(old.Timing) : "", becomes is { } next ? words.Say(next.Timing) : "");
+            var (before, after) = (was is { } old ? Said(old) : "", becomes is { } next ? Said(next) : "");
             lines.Add(new ChosenLine(
                 date.Event.HomeCalendarId, date.Title, before, after == before ? "" : after,
                 string.Join("; ", new[] { closed is null ? null : words.Speech.Say("date.inBreak", ("break", closed)), meets }.OfType<string>())));
         }
         return (lines, inBreaks, meeting);
+
+        string Said(EventDate date) => isWhole ? words.Say(date.Event.Series) : words.Say(date.Timing);
     }
 
     private static LeftOutBody LeftOut(OnDesk found, Saying why) => new(

@@ -68,18 +68,20 @@ public sealed class ClashView(OccurrenceView occurrences, Access access)
 
 public sealed record ClashesAround(IReadOnlyList<EventDate> Others, IReadOnlyDictionary<Guid, Calendar> Calendars)
 {
+    private readonly Duration _longest = ClashFinder.LongestOf(Others);
+
     /// <summary>For each date that clashes, by its start, with what.</summary>
     /// <param name="except">The event itself, where it is among the others.</param>
     public IReadOnlyDictionary<Instant, string> Say(
         IReadOnlyList<Occurrence> dates, Place place, Calendar calendar, Guid? except = null)
     {
-        var found = ClashFinder.Find(dates, place, calendar.Readerships, Others, id => Calendars[id].Readerships, except);
+        var found = ClashFinder.Find(dates, place, calendar.Readerships, Others, id => Calendars[id].Readerships, except, _longest);
         return found.GroupBy(clash => clash.Date.Start).ToDictionary(group => group.Key, group => string.Join("; ", group.Select(Say)));
     }
 
     /// <summary>The first that is at the place already; null where it is free.</summary>
     public string? SayPlaces(IReadOnlyList<Occurrence> dates, Place place, Guid except) =>
-        ClashFinder.Find(dates, place, [], Others, _ => [], except) is [var first, ..] ? Say(first) : null;
+        ClashFinder.Find(dates, place, [], Others, _ => [], except, _longest) is [var first, ..] ? Say(first) : null;
 
     private string Say(Clash clash)
     {

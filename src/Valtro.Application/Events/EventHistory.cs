@@ -21,6 +21,17 @@ public sealed record PutBackPreview(
 public sealed record BinResponse(
     Guid Id, Guid CalendarId, string Title, string Words, string By, Instant RemovedAt, Instant GoneAt, int Version);
 
+/// <param name="Act">What was done to most of its events.</param>
+/// <param name="Events">How many there are.</param>
+/// <param name="Titles">Of the first three.</param>
+/// <param name="MayUndo">Nothing of it was changed since, and all of it is on calendars that the person edits.</param>
+public sealed record LatelyResponse(
+    Guid ActId, EventAct Act, string By, Instant At, int Events, IReadOnlyList<string> Titles, bool MayUndo);
+
+/// <summary>One date that was taken out of a series.</summary>
+/// <param name="Words">When it would be.</param>
+public sealed record TakenOutResponse(Guid EventId, Guid CalendarId, string Title, string RecurrenceId, string Words, int Version);
+
 /// <summary>What was done to events, and how it is taken back: earlier versions, the bin, whole acts.</summary>
 public sealed class EventHistory(
     Access access, EventDesk desk, EventStore events, RevisionStore revisions, CalendarStore calendars, ActStore acts, Commits commits)
@@ -53,6 +64,41 @@ public sealed class EventHistory(
             || (viewer.May(CalendarAction.Contribute, stored.Event.HomeCalendarId)
                 && stored.MadeBy == viewer.AccountId
                 && stored.IsUnfinished);
+    }
+
+    private static readonly Duration Lately = Duration.FromDays(30);
+
+    private const int MostActs = 60;
+    private const int MostTakenOut = 200;
+
+    /// <summary>What was done on the calendars that the person edits, latest first.</summary>
+    public async Task<IReadOnlyList<LatelyResponse>> LatelyAsync()
+    {
+        var (viewer, calendars) = await EditedAsync();
+        return [.. (await acts.LatelyAsync(viewer.OrganisationId, calendars, desk.Now - Lately, MostActs)).Select(act => new LatelyResponse(
+            act.ActId, act.Act, act.By, act.MadeAt, act.Events, act.Titles, act.IsLast))];
+    }
+
+    /// <summary>Dates that were taken out of series on calendars that the person edits, those ahead first.</summary>
+    public async Task<IReadOnlyList<TakenOutResponse>> TakenOutAsync()
+    {
+        var (viewer, calendars) = await EditedAsync();
+        var words = RuleWords.For(Spoken.LocaleIn((await access.HouseAsync()).Organisation));
+        var today = desk.Now.InUtc().Date.AtMidnight();
+        return [.. (from one in await events.WithDatesTakenOutAsync(viewer.OrganisationId, calendars)
+                   let series = one.Series
+                   from date in series.Removed
+                   where date > today - Period.FromDays((int)EventStore.KeptInBin.TotalDays)
+                   orderby date < today, date
+                   select new TakenOutResponse(
+                       one.Id, one.HomeCalendarId, one.Content.Title, DateName.Of(date, series.Timing.AllDay),
+                       words.Say(series.Timing.StartingAt(date)), one.Version)).Take(MostTakenOut)];
+    }
+
+    private async Task<(Viewer Viewer, Guid[] Calendars)> EditedAsync()
+    {
+        var viewer = await access.ViewerAsync();
+        return (viewer, [.. (await access.HouseAsync()).Calendars.Keys.Where(id => viewer.May(CalendarAction.Edit, id))]);
     }
 
     /// <summary>What taking an act back would do.</summary>

@@ -85,6 +85,6 @@ public sealed record LeftOut(StoredEvent Stored, Saying Why);
 public sealed record ChosenDate(EventDate? Was, EventDate? Becomes, bool MeetsOwn = false);
 
 /// <summary>What would become of all that was chosen.</summary>
-/// <param name="Dates">The first dates of each event.</param>
+/// <param name="Dates">The first dates of each event; one alone where its dates stay when they are.</param>
 /// <param name="OfSeries">Events of which more dates are concerned than were chosen.</param>
 public sealed record ChosenOutcome(Act Act, IReadOnlyList<LeftOut> LeftOut, IReadOnlyList<ChosenDate> Dates, int OfSeries);

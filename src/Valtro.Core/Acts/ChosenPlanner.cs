@@ -59,7 +59,6 @@ public sealed class ChosenPlanner(ActPlanner planner, SchoolCalendar school)
     /// <summary>What belongs to the event and not to its dates.</summary>
     private (Act, IEnumerable<ChosenDate>) Whole(ChosenEvent one, ChosenChange change)
     {
-        var before = one.Stored.Event;
         var content = Seen(one).Content;
         var typed = change.Act switch
         {
@@ -69,7 +68,8 @@ public sealed class ChosenPlanner(ActPlanner planner, SchoolCalendar school)
             _ => content,
         };
         var act = Changing(one, typed, StandingOf(one.Stored, change));
-        return (act, Concerned(before, act, one.Dates, ofSeries: true));
+        var seen = Seen(one);
+        return (act, [new ChosenDate(seen, seen)]);
     }
 
     private static ValueList<string> Tagged(IEnumerable<string> tags)

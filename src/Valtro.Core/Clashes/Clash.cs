@@ -30,25 +30,25 @@ public static class ClashFinder
     /// <param name="others">All other dates around, ascending by start.</param>
     /// <param name="readershipsOf">Who reads a calendar.</param>
     /// <param name="except">An event whose dates do not count: the one itself.</param>
+    /// <param name="longest">Of the others, where many events are looked at among the same.</param>
     public static IReadOnlyList<Clash> Find(
         IEnumerable<Occurrence> dates,
         Place place,
         IReadOnlyList<string> readerships,
         IReadOnlyList<EventDate> others,
         Func<Guid, IReadOnlyList<string>> readershipsOf,
-        Guid? except = null)
+        Guid? except = null,
+        Duration? longest = null)
     {
         var clashes = new List<Clash>();
-        // Others that lie wholly before a date lie before all later dates too, but for long ones, which are kept.
-        var longest = others.Count == 0 ? Duration.Zero : others.Max(other => other.Occurrence.End - other.Occurrence.Start);
-        var first = 0;
+        var most = longest ?? LongestOf(others);
         foreach (var date in dates)
         {
-            while (first < others.Count && others[first].Occurrence.Start + longest <= date.Start)
-                first++;
-            for (var index = first; index < others.Count && others[index].Occurrence.Start < date.End && clashes.Count < Most; index++)
+            for (var index = FirstAfter(others, date.Start - most); index < others.Count && clashes.Count < Most; index++)
             {
                 var other = others[index];
+                if (other.Occurrence.Start >= date.End)
+                    break;
                 if (other.State == EventState.Cancelled || other.Event.Series.Timing.AllDay || other.Event.Id == except
                     || !date.Meets(other.Occurrence))
                     continue;
@@ -59,5 +59,23 @@ public static class ClashFinder
             }
         }
         return clashes;
+    }
+
+    public static Duration LongestOf(IReadOnlyList<EventDate> others) =>
+        others.Count == 0 ? Duration.Zero : others.Max(other => other.Occurrence.End - other.Occurrence.Start);
+
+    /// <summary>The place of the first that starts later than an instant.</summary>
+    private static int FirstAfter(IReadOnlyList<EventDate> others, Instant start)
+    {
+        var (from, to) = (0, others.Count);
+        while (from < to)
+        {
+            var middle = (from + to) / 2;
+            if (others[middle].Occurrence.Start <= start)
+                from = middle + 1;
+            else
+                to = middle;
+        }
+        return from;
     }
 }

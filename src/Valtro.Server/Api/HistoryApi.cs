@@ -14,6 +14,8 @@ internal static class HistoryApi
             async (Guid id, int version, EventHistory history) => TypedResults.Ok(await history.PreviewPutBackAsync(id, version)));
         api.MapPost("/events/{id:guid}/revisions/{version:int}/restore",
             async (Guid id, int version, int now, EventHistory history) => Said(await history.PutBackAsync(id, version, now)));
+        api.MapGet("/acts", async (EventHistory history) => TypedResults.Ok(await history.LatelyAsync()));
+        api.MapGet("/bin/dates", async (EventHistory history) => TypedResults.Ok(await history.TakenOutAsync()));
         api.MapGet("/bin", async (EventHistory history) => TypedResults.Ok(await history.BinAsync()));
         api.MapPost("/bin/{id:guid}/restore",
             async (Guid id, int version, EventHistory history) => Said(await history.TakeOutAsync(id, version)));

@@ -9,11 +9,10 @@ import { t } from './words'
 interface AccountMenuProps {
   session: Session
   person: NonNullable<Session['person']>
-  showKeys: () => void
 }
 
 /** What is one's own, and what is seldom needed. */
-export function AccountMenu({ session, person, showKeys }: AccountMenuProps) {
+export function AccountMenu({ session, person }: AccountMenuProps) {
   const navigate = useNavigate()
   const refresh = useRefresh()
   const others = session.organisations.filter((one) => one.slug !== session.organisation?.slug)
@@ -49,23 +48,14 @@ export function AccountMenu({ session, person, showKeys }: AccountMenuProps) {
         <Dropdown.Item as={Link} to="/account">
           {t('yourAccount')}
         </Dropdown.Item>
-        <Dropdown.Item as="button" onClick={showKeys}>
-          {t('keys')}
-        </Dropdown.Item>
         <Dropdown.Item as={Link} to="/lists">
           {t('categoriesAndPlaces')}
-        </Dropdown.Item>
-        <Dropdown.Item as={Link} to="/bin">
-          {t('bin')}
         </Dropdown.Item>
         {person.isAdministrator && (
           <Dropdown.Item as={Link} to="/work">
             {t('whatHasNotGoneOut')}
           </Dropdown.Item>
         )}
-        <Dropdown.Item as={Link} to="/help">
-          {t('help')}
-        </Dropdown.Item>
         <Dropdown.Item as="button" onClick={signOut}>
           {t('signOut')}
         </Dropdown.Item>

@@ -1,6 +1,7 @@
 import { lazy, Suspense, useEffect, useState, type ComponentType } from 'react'
 import { NavLink, Outlet, ScrollRestoration } from 'react-router'
 import { ChangesProvider } from './changes/Changes'
+import { useUndoKey } from './changes/useUndoKey'
 import { holdBackWhileReading } from './readings'
 import { Screens } from './Screens'
 import { useSession } from './session/queries'
@@ -59,6 +60,7 @@ function SignedIn() {
       () => toast(t('searchCouldNotBe')),
     )
   useEffect(() => holdBackWhileReading(), [])
+  useUndoKey()
   useKeys({ '?': () => void showKeys(), '/': () => void showSearch() })
   const person = session?.person
   const isOwnView = useSeenAs() === null
@@ -84,7 +86,7 @@ function SignedIn() {
         </Suspense>
         <span className="organisation">{session.organisation.name}</span>
         <Suspense fallback={<span className="initials-place" />}>
-          <AccountMenu session={session} person={person} showKeys={() => void showKeys()} />
+          <AccountMenu session={session} person={person} />
         </Suspense>
       </header>
       <ScrollRestoration getKey={({ pathname, search }) => pathname + search} />
@@ -95,6 +97,14 @@ function SignedIn() {
           <Outlet />
         </ChangesProvider>
       </div>
+      <footer className="desk-foot">
+        <NavLink to="/lately">{t('doneLately')}</NavLink>
+        <NavLink to="/bin">{t('bin')}</NavLink>
+        <NavLink to="/help">{t('help')}</NavLink>
+        <button type="button" className="as-link" onClick={() => void showKeys()}>
+          {t('keys')}
+        </button>
+      </footer>
       {Panel && <Panel onHide={() => setPanel(null)} />}
     </>
   )

@@ -20,6 +20,15 @@ export function MoreScreens({ isAdministrator }: { isAdministrator: boolean }) {
             {t('people')}
           </Dropdown.Item>
         )}
+        <Dropdown.Item as={Link} to="/lately">
+          {t('doneLately')}
+        </Dropdown.Item>
+        <Dropdown.Item as={Link} to="/bin">
+          {t('bin')}
+        </Dropdown.Item>
+        <Dropdown.Item as={Link} to="/help">
+          {t('help')}
+        </Dropdown.Item>
       </Dropdown.Menu>
     </Dropdown>
   )

@@ -15,6 +15,8 @@ export const keys = {
   revisions: (id: string) => ['revisions', id] as const,
   putBack: (id: string, version: number) => ['revisions', id, version] as const,
   bin: ['bin'] as const,
+  takenOut: ['bin', 'dates'] as const,
+  lately: ['revisions', 'lately'] as const,
   calendarBin: ['bin', 'calendars'] as const,
   link: (id: string) => ['calendars', id, 'link'] as const,
   opening: (id: string, table: string) => ['calendars', id, 'opening', table] as const,

@@ -46,6 +46,7 @@ export const router = createBrowserRouter(
                   path: '/events/:id/history',
                   lazy: screen(() => import('./history/HistoryPage'), 'HistoryPage'),
                 },
+                { path: '/lately', lazy: screen(() => import('./history/LatelyPage'), 'LatelyPage') },
                 { path: '/bin', lazy: screen(() => import('./history/BinPage'), 'BinPage') },
                 { path: '/editions', lazy: screen(() => import('./editions/EditionsPage'), 'EditionsPage') },
                 { path: '/editions/new', lazy: edition },

@@ -20,7 +20,8 @@ export function useKeys(actions: Record<string, () => void>): void {
   }, [])
 }
 
-function isTyping(target: EventTarget | null): boolean {
+/** A key belongs to what is being typed, or to a question that is asked. */
+export function isTyping(target: EventTarget | null): boolean {
   return (
     target instanceof HTMLElement &&
     (target.isContentEditable || target.matches('input, textarea, select') || target.closest('[role=dialog]') !== null)

@@ -2,6 +2,7 @@ import { useQueryClient } from '@tanstack/react-query'
 import { useCallback } from 'react'
 import type { Answer, Method, Sent } from './addresses'
 import { call } from './api'
+import { rememberAct } from './changes/lastActs'
 import { Problem } from './Problem'
 import { askAnew } from './refresh'
 import { useToast } from './Toasts'
@@ -20,7 +21,9 @@ export function useWrite() {
     ): Promise<Answer<M, Address>> => {
       let isOther = true
       try {
-        return await call(method, path, ...sent)
+        const answer = await call(method, path, ...sent)
+        rememberAct(path, answer)
+        return answer
       } catch (failed) {
         isOther = failed instanceof Problem && failed.status === 409
         throw failed

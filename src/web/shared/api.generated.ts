@@ -3245,6 +3245,94 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/acts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LatelyResponse"][];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bin/dates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TakenOutResponse"][];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bin": {
         parameters: {
             query?: never;
@@ -6600,6 +6688,23 @@ export interface components {
             name: string;
             role: components["schemas"]["CalendarRole"];
         };
+        LatelyResponse: {
+            /** Format: uuid */
+            actId: string;
+            /** @description What was done to most of its events. */
+            act: components["schemas"]["EventAct"];
+            by: string;
+            at: components["schemas"]["Instant"];
+            /**
+             * Format: int32
+             * @description How many there are.
+             */
+            events: number;
+            /** @description Of the first three. */
+            titles: string[];
+            /** @description Nothing of it was changed since, and all of it is on calendars that the person edits. */
+            mayUndo: boolean;
+        };
         LeftOutBody: {
             /** Format: uuid */
             eventId: string;
@@ -7367,6 +7472,19 @@ export interface components {
             calendar: null | string;
             /** @description True for a line that nobody has typed into. */
             isEmpty?: boolean;
+        };
+        /** @description One date that was taken out of a series. */
+        TakenOutResponse: {
+            /** Format: uuid */
+            eventId: string;
+            /** Format: uuid */
+            calendarId: string;
+            title: string;
+            recurrenceId: string;
+            /** @description When it would be. */
+            words: string;
+            /** Format: int32 */
+            version: number;
         };
         /** @enum {unknown} */
         TextSize: "small" | "normal" | "large";

@@ -110,21 +110,25 @@ export function sayAsked(calendars: string[]): string {
 
 const nothing = '00000000-0000-0000-0000-000000000000'
 
-/** Takes back all that one press of a button did. Where that is more than one event, it first says what it would do. */
+/**
+ * Takes back all that one press of a button did. Where that is more than one event, it first says what it would do; not so where it
+ * was done a moment ago, and is only one press away again.
+ */
 export function useUndo() {
   const write = useWrite()
   const attempt = useAttempt()
   const toast = useToast()
   return useCallback(
-    async (actId: string) => {
-      const undo = async () => {
-        await write('POST', `/acts/${actId}/undo`)
-        toast(t('itIsAsItWas'))
+    async function undo(actId: string, isJustDone = false): Promise<void> {
+      const takeBack = async () => {
+        const done = await write('POST', `/acts/${actId}/undo`)
+        toast(t('itIsAsItWas'), () => undo(done.actId, true))
       }
       await attempt(async () => {
+        if (isJustDone) return takeBack()
         const foreseen = await call('GET', `/acts/${actId}/undo`)
-        if (foreseen.events > 1) toast(sayForeseen(foreseen), undo)
-        else await undo()
+        if (foreseen.events > 1) toast(sayForeseen(foreseen), takeBack)
+        else await takeBack()
       })
     },
     [attempt, write, toast],

@@ -1,12 +1,13 @@
 import type { ReactNode } from 'react'
+import { Link } from 'react-router'
 import { sayDay } from '../../shared/days'
 import { Plate } from '../../shared/Plate'
-import type { Binned } from '../types'
-import { useUndo } from '../changes/Changes'
+import type { Binned, TakenOut } from '../types'
+import { useChange, useUndo } from '../changes/Changes'
 import { sayAgo } from '../Delivery'
 import { useCalendarBin, useCalendars } from '../calendars/queries'
 import { useEditionBin } from '../editions/queries'
-import { useBin } from './queries'
+import { useBin, useTakenOut } from './queries'
 import { useAttempt, useWrite } from '../useWrite'
 import { useOrganisation, useSession } from '../session/queries'
 import { useToast } from '../Toasts'
@@ -37,6 +38,7 @@ export function BinPage() {
         </p>
       )}
       {bin.data?.length === 0 && <p className="empty">{t('theBinIsEmpty')}</p>}
+      <p className="soft">{t.rich('wholeActsAreTakenBack', {}, <Link to="/lately" />)}</p>
       {isAdministrator && <BinnedCalendars />}
       <BinnedEditions />
       {bin.data && bin.data.length > 0 && (
@@ -74,7 +76,39 @@ export function BinPage() {
           </tbody>
         </table>
       )}
+      <TakenOutDates />
     </main>
+  )
+}
+
+/** Single dates of series: what was taken out of them. */
+function TakenOutDates() {
+  const dates = useTakenOut().data ?? []
+  const calendars = useCalendars().data ?? []
+  const change = useChange()
+  const attempt = useAttempt()
+  const restore = ({ eventId, recurrenceId, version }: TakenOut) =>
+    attempt(() => change(eventId, { act: 'restore', recurrenceId, version, event: null, move: null, scope: 'this' }))
+  if (dates.length === 0) return null
+  return (
+    <section>
+      <h2>{t('datesOfSeries')}</h2>
+      <p className="soft">{t('takenOutOfTheirSeries')}</p>
+      <ul className="plain-list">
+        {dates.map((one) => {
+          const calendar = calendars.find(({ id }) => id === one.calendarId)
+          return (
+            <li key={one.eventId + one.recurrenceId}>
+              {calendar && <Plate code={calendar.plate} colour={calendar.colour} size="small" />} <b>{one.title}</b>{' '}
+              <span className="soft">{one.words}</span>
+              <button type="button" className="btn btn-outline-ink" onClick={() => restore(one)}>
+                {t.rich('restoreName', { name: `${one.title}, ${one.words}` }, <span className="visually-hidden" />)}
+              </button>
+            </li>
+          )
+        })}
+      </ul>
+    </section>
   )
 }
 

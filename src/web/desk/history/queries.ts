@@ -15,6 +15,16 @@ export function usePutBack(id: string, version: number) {
   })
 }
 
+/** What was done on the calendars that somebody edits. */
+export function useLately() {
+  return useQuery({ queryKey: keys.lately, queryFn: () => call('GET', '/acts') })
+}
+
+/** Single dates that were taken out of series. */
+export function useTakenOut() {
+  return useQuery({ queryKey: keys.takenOut, queryFn: () => call('GET', '/bin/dates') })
+}
+
 export function useBin() {
   return useQuery({ queryKey: keys.bin, queryFn: () => call('GET', '/bin') })
 }

@@ -1,0 +1,22 @@
+/** What this tab did, so that Ctrl+Z can take it back; the last one last. */
+const MOST = 50
+
+const acts: string[] = []
+const nothing = '00000000-0000-0000-0000-000000000000'
+
+/** Of whatever a change answered: the act, where it was one. */
+export function rememberAct(path: string, answer: unknown): void {
+  const undone = /^\/acts\/([^/]+)\/undo$/.exec(path)?.[1]
+  if (undone !== undefined) return forgetAct(undone)
+  const actId = typeof answer === 'object' && answer !== null && 'actId' in answer ? answer.actId : null
+  if (typeof actId !== 'string' || actId === nothing) return
+  acts.push(actId)
+  if (acts.length > MOST) acts.shift()
+}
+
+export function forgetAct(actId: string): void {
+  const place = acts.lastIndexOf(actId)
+  if (place >= 0) acts.splice(place, 1)
+}
+
+export const lastAct = () => acts.at(-1)
