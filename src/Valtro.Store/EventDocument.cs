@@ -239,6 +239,8 @@ internal static class EventDocument
         WriteDates(writer, "removed", series.Removed);
         if (series.InBreaks != InBreaks.Ignore)
             WriteWord<InBreaks>(writer, "inBreaks", series.InBreaks);
+        if (series.CountsTaking)
+            writer.WriteBoolean("countsTaking", true);
         if (series.Cycle is { } cycle)
         {
             writer.WriteStartObject("cycle");
@@ -263,6 +265,7 @@ internal static class EventDocument
             Dates(stored, "removed"))
         {
             InBreaks = Word<InBreaks>(stored, "inBreaks") ?? InBreaks.Ignore,
+            CountsTaking = stored.TryGetProperty("countsTaking", out var taking) && taking.GetBoolean(),
             Cycle = stored.TryGetProperty("cycle", out var cycle)
                 ? new CyclePattern(
                     Numbers(cycle, "numbers"), [.. Numbers(cycle, "weekdays").Select(weekday => (IsoDayOfWeek)weekday)],

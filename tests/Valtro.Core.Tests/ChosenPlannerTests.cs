@@ -19,7 +19,11 @@ public class ChosenPlannerTests
 
     private static ChosenPlanner Planner { get; } = new(
         new ActPlanner(
-            new Viewer(Bo, Guid.Empty, false, new Dictionary<Guid, CalendarRole> { [Port] = CalendarRole.Editor, [School] = CalendarRole.Editor }),
+            new Viewer(Bo, Guid.Empty, false, new Dictionary<Guid, CalendarRole>
+            {
+                [Port] = CalendarRole.Editor,
+                [School] = CalendarRole.Editor,
+            }),
             Calendars, Build.School()),
         Build.School());
 
@@ -171,6 +175,7 @@ public class ChosenPlannerTests
 
         static Act Waiting(string title) => new ActPlanner(
             new Viewer(Bo, Guid.Empty, false, new Dictionary<Guid, CalendarRole> { [Port] = CalendarRole.Contributor }),
-            Calendars, Build.School()).Making(Build.Event(Build.Series("2026-09-10 09:00"), title).Content, new Standing(Port, null, false));
+            Calendars, Build.School())
+            .Making(Build.Event(Build.Series("2026-09-10 09:00"), title).Content, new Standing(Port, null, false));
     }
 }

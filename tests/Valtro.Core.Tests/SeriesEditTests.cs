@@ -302,6 +302,19 @@ public class SeriesEditTests
     }
 
     [Fact]
+    public void A_date_that_is_only_added_or_taken_out_is_no_question_of_which_dates()
+    {
+        var added = Edit(Lab, "2026-12-01 14:00", series: typed => typed with { Extra = [Build.Local("2026-12-05 14:00")] });
+        var takenOut = Edit(Lab, "2026-12-01 14:00", series: typed => typed with { Removed = [Build.Local("2026-12-08 14:00")] });
+        var both = Edit(Lab, "2026-12-01 14:00", title: "Knots", series: typed => typed with { Extra = [Build.Local("2026-12-05 14:00")] });
+
+        Assert.False(new SeriesEdit(Lab, added, SchoolCalendar.Empty).HasChoice);
+        Assert.False(new SeriesEdit(Lab, takenOut, SchoolCalendar.Empty).HasChoice);
+        Assert.True(new SeriesEdit(Lab, both, SchoolCalendar.Empty).HasChoice);
+        Assert.Contains("12-05 14:00", Dates(Apply(Lab, added, ChangeScope.Every).Event));
+    }
+
+    [Fact]
     public void Another_zone_keeps_the_wall_clock()
     {
         var after = Apply(Lab,

@@ -152,7 +152,8 @@ public sealed class ChosenEvents(Access access, EventDesk desk, ClashView clashe
             var (before, after) = (was is { } old ? Said(old) : "", becomes is { } next ? Said(next) : "");
             lines.Add(new ChosenLine(
                 date.Event.HomeCalendarId, date.Title, before, after == before ? "" : after,
-                string.Join("; ", new[] { closed is null ? null : words.Speech.Say("date.inBreak", ("break", closed)), meets }.OfType<string>())));
+                string.Join("; ", new[] { closed is null ? null : words.Speech.Say("date.inBreak", ("break", closed)), meets }
+                    .OfType<string>())));
         }
         return (lines, inBreaks, meeting);
 

@@ -47,7 +47,8 @@ public sealed class ClashView(OccurrenceView occurrences, Access access)
         var last = LocalDate.Min(timed[^1].Occurrence.LocalEnd.Date.PlusDays(2), first.PlusDays(LongestDays));
         var others = await occurrences.InAsync(viewer, first, last, null);
         return new ClashesAround(
-            [.. others.Where(seen => !changed.Contains(seen.Date.Event.Id)).Select(Known).Concat(timed).OrderBy(date => date.Occurrence.Start)],
+            [.. others.Where(seen => !changed.Contains(seen.Date.Event.Id)).Select(Known).Concat(timed)
+                .OrderBy(date => date.Occurrence.Start)],
             all);
     }
 

@@ -150,10 +150,9 @@ public sealed class EventChanges(Access access, EventDesk desk, RevisionStore re
         if (request.Move is not { } move)
             throw new RuleException("event", "event.changeMissing");
         var date = EventDates.Find(found.Event, seenFrom, found.School) ?? throw new NotFoundException("date");
-        var start = move.Date + (found.Event.Series.Timing.AllDay ? LocalTime.Midnight : move.From ?? date.Occurrence.LocalStart.TimeOfDay);
         return new Change(ChangeAct.Edit, seenFrom, date.Content with
         {
-            Series = found.Event.Series with { Timing = date.Timing.MovedTo(start) },
+            Series = found.Event.Series with { Timing = move.Of(date.Timing) },
         });
     }
 

@@ -17,11 +17,12 @@ public sealed record ConsequenceDateBody(string RecurrenceId, string Start, stri
 
 /// <param name="Count">Null when there is no end.</param>
 /// <param name="Days">The days of the first year on which it takes place.</param>
+/// <param name="Begins">Where the first day is not one of the pattern: the first that is.</param>
 /// <param name="Rule">The pattern as RRULE, where there is one.</param>
 public sealed record ConsequencesResponse(
     string Words, int? Count, bool AllDay, IReadOnlyList<ConsequenceDateBody> Dates, ConsequenceDateBody? Last,
     IReadOnlyList<LocalDate> Days,
-    IReadOnlyList<string> Remarks, string? Rule, ElsewhereBody? OnCalendarClock, IReadOnlyList<WhoSeesBody> WhoSees);
+    IReadOnlyList<string> Remarks, LocalDate? Begins, string? Rule, ElsewhereBody? OnCalendarClock, IReadOnlyList<WhoSeesBody> WhoSees);
 
 /// <summary>What an event would be as it is typed, before it is saved.</summary>
 public sealed class EventPreviews(Access access, EventDesk desk, ClashView clashes, RichTexts richTexts, Destinations destinations)
@@ -47,6 +48,7 @@ public sealed class EventPreviews(Access access, EventDesk desk, ClashView clash
             consequences.Last is { } last ? Body(series, last, DateKind.Takes, []) : null,
             consequences.Days,
             consequences.Remarks,
+            consequences.Begins,
             series.Rule is { } rule ? RuleText.Format(rule) : null,
             consequences.Dates.Count > 0 ? ElsewhereBody.Of(series.Timing, consequences.Dates[0].Occurrence, calendar.Zone) : null,
             [.. WhoSees.Of(

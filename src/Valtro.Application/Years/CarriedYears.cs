@@ -44,7 +44,8 @@ public sealed class CarriedYears(Access access, EventStore events, ClashView cla
         return new CarryResponse(
             ground.Carrying.From.Name,
             ground.Carrying.Into.Name,
-            [.. shown.Select(row => Show(ground, row, taken)).OrderBy(row => row.From).ThenBy(row => row.Title, StringComparer.CurrentCulture)],
+            [.. shown.Select(row => Show(ground, row, taken))
+                .OrderBy(row => row.From).ThenBy(row => row.Title, StringComparer.CurrentCulture)],
             ForeseenBody.WhoWillSee(Making(ground, made, asDrafts: false), ground.House.Disclosures));
     }
 
@@ -171,7 +172,8 @@ public sealed class CarriedYears(Access access, EventStore events, ClashView cla
         var closed = ground.Carrying.From.Breaks.FirstOrDefault(span => span.Holds(carried.From));
         var recurs = before.Series.Recurs;
         return new CarriedRow(
-            before.Id, before.HomeCalendarId, before.Content.Category?.Name, before.Content.Title, row.Content?.Title ?? before.Content.Title,
+            before.Id, before.HomeCalendarId, before.Content.Category?.Name,
+            before.Content.Title, row.Content?.Title ?? before.Content.Title,
             closed?.Name ?? carried.To.Term?.Name ?? "", closed is not null, carried.From,
             recurs ? words.Say(before.Series) : words.Day(carried.From, withWeekday: true),
             carried.To.Week, carried.Last?.Week ?? 0, carried.Last?.Term?.Name ?? "", carried.To.Day,

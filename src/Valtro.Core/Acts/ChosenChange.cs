@@ -66,7 +66,8 @@ public sealed record ChosenChange(ChosenAct Act)
     public (YearPlan Year, NamedDays Term)? Into { get; init; }
 
     /// <summary>It is about the event as a whole, whichever of its dates was chosen.</summary>
-    public bool IsOfWholeEvent => Act is not (ChosenAct.Move or ChosenAct.Place or ChosenAct.Cancel or ChosenAct.Restore or ChosenAct.Remove);
+    public bool IsOfWholeEvent =>
+        Act is not (ChosenAct.Move or ChosenAct.Place or ChosenAct.Cancel or ChosenAct.Restore or ChosenAct.Remove);
 }
 
 /// <summary>An event of which dates were chosen.</summary>

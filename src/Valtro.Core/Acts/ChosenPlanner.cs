@@ -119,8 +119,9 @@ public sealed class ChosenPlanner(ActPlanner planner, SchoolCalendar school)
     private Act Moving(ChosenEvent one, int days)
     {
         var change = Moved(one.Stored.Event, Seen(one), days);
-        var keep = new SeriesEdit(one.Stored.Event, change, school).Apply(ChangeScope.Every, NoneKept).Lost.Select(lost => lost.RecurrenceId);
-        return planner.Changing(one.Stored, change, ChangeScope.Every, keep.ToHashSet(), null, one.About);
+        var lost = new SeriesEdit(one.Stored.Event, change, school).Apply(ChangeScope.Every, NoneKept).Lost;
+        return planner.Changing(
+            one.Stored, change, ChangeScope.Every, lost.Select(exception => exception.RecurrenceId).ToHashSet(), null, one.About);
     }
 
     private EventDate Seen(ChosenEvent one) => EventDates.Find(one.Stored.Event, one.Dates[0], school)

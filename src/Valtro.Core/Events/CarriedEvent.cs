@@ -83,16 +83,19 @@ public sealed record CarriedEvent(
     private static bool GoesBeyond(Series series, YearPlan year, SchoolCalendar school, LocalDate last) =>
         series.From(last.PlusDays(1).AtMidnight(), school).FirstOrDefault(date => date.LocalStart.Date > year.Last).End != default;
 
-    private static Series Carried(Series series, Occurrence[] dates, LocalDate to, Carrying carrying, SchoolCalendar school, List<Saying> remarks)
+    private static Series Carried(
+        Series series, Occurrence[] dates, LocalDate to, Carrying carrying, SchoolCalendar school, List<Saying> remarks)
     {
         var timing = series.Timing.MovedTo(to + series.Timing.Start.TimeOfDay);
         LocalDateTime[] positions = [.. series.Pattern(carrying.From.First.AtMidnight(), school).TakeWhile(IsInYear)];
+        var count = series.CountsTaking ? positions.Count(date => !school.IsClosed(date.Date)) : positions.Length;
+        var last = (positions.Length > 0 ? positions[^1] : dates[^1].RecurrenceId).Date;
         LocalDate End(LocalDate last) => LocalDate.Max(to, carrying.To(last, mayMove: false).Day);
         var rule = series.Rule switch
         {
             null => null,
-            { Count: not null } counted => counted.Ending(Math.Max(1, positions.Length), null),
-            var ended => ended.Ending(null, Until.Including(End((positions.Length > 0 ? positions[^1] : dates[^1].RecurrenceId).Date) + timing.Start.TimeOfDay, timing)),
+            { Count: not null } counted => counted.Ending(Math.Max(1, count), null),
+            var ended => ended.Ending(null, Until.Including(End(last) + timing.Start.TimeOfDay, timing)),
         };
         if (series.Removed.Count(IsInYear) is > 0 and var removed)
             remarks.Add(Saying.Of("carry.removed", ("count", removed)));

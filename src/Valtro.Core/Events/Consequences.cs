@@ -35,13 +35,15 @@ public readonly record struct ConsequenceDate(Occurrence Occurrence, DateKind Ki
 /// <param name="Last">The last date, when there is one.</param>
 /// <param name="Days">Every day of the first year on which it takes place, for a small picture.</param>
 /// <param name="Remarks">Things the editor should know of the whole.</param>
+/// <param name="Begins">Where the first day is not one of the pattern: the first that is.</param>
 public sealed record Consequences(
     string Words,
     int? Count,
     IReadOnlyList<ConsequenceDate> Dates,
     Occurrence? Last,
     IReadOnlyList<LocalDate> Days,
-    IReadOnlyList<string> Remarks)
+    IReadOnlyList<string> Remarks,
+    LocalDate? Begins)
 {
     /// <summary>As many dates as a school year has weeks; the rest is a number.</summary>
     public const int Shown = 60;
@@ -75,8 +77,12 @@ public sealed record Consequences(
             listed,
             last,
             DaysOfFirstYear(taking),
-            [.. RemarksOn(series, shown, count, words.Speech), .. last?.End <= now ? [words.Speech.Say("follows.isOver")] : (string[])[]]);
+            [.. RemarksOn(series, shown, count, words.Speech), .. last?.End <= now ? [words.Speech.Say("follows.isOver")] : (string[])[]],
+            series.RuleGivesItsStart ? null : BeginsOn(series));
     }
+
+    private static LocalDate? BeginsOn(Series series) => series.Pattern(series.Timing.Start, SchoolCalendar.Empty)
+        .Where(date => date > series.Timing.Start).Select(date => (LocalDate?)date.Date).FirstOrDefault();
 
     private static (IReadOnlyList<Occurrence> Dates, int? Count, Occurrence? Last) Taking(Series series, SchoolCalendar school)
     {

@@ -277,6 +277,7 @@ public partial record EventDraft
         {
             Cycle = cycle,
             InBreaks = InBreaks,
+            CountsTaking = Repeat is { CountsTaking: true } && rule?.Count is not null && InBreaks != InBreaks.Ignore,
         };
         refusals.Try(() => CheckedDates(series, setting.School));
         return series;

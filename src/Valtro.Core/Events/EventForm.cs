@@ -1,4 +1,5 @@
 using NodaTime;
+using Valtro.Core.Time;
 
 namespace Valtro.Core.Events;
 
@@ -25,7 +26,21 @@ public sealed record EventForm : EventDraft
 
 /// <summary>Where a slip was dropped.</summary>
 /// <param name="From">The new start time; the old one when it is missing.</param>
-public sealed record EventMove(LocalDate Date, LocalTime? From);
+/// <param name="Minutes">How long it is to last; as long as before when it is missing.</param>
+public sealed record EventMove(LocalDate Date, LocalTime? From, int? Minutes = null)
+{
+    /// <summary>The date where it was dropped, or as long as it was drawn.</summary>
+    /// <exception cref="RuleException">It cannot last so long.</exception>
+    public Timing Of(Timing timing)
+    {
+        var start = Date + (timing.AllDay ? LocalTime.Midnight : From ?? timing.Start.TimeOfDay);
+        if (Minutes is not { } minutes)
+            return timing.MovedTo(start);
+        return !timing.AllDay && minutes is > 0 and <= Timing.LongestDays * 24 * 60
+            ? timing.Between(start, start.PlusMinutes(minutes))
+            : throw new RuleException("move.minutes", "event.minutes", ("most", Timing.LongestDays));
+    }
+}
 
 /// <summary>What somebody asks to be done with an event.</summary>
 /// <param name="RecurrenceId">Names the date on which the change was made (<see cref="Recurrence.DateName"/>).</param>

@@ -51,6 +51,7 @@ public enum MonthPosition
 /// <param name="Numbers">Days or weeks of the day cycle.</param>
 /// <param name="Text">An RRULE value, for <see cref="RepeatPattern.Text"/>; then all else is silent.</param>
 /// <param name="Until">The last possible day, inclusive, for <see cref="RepeatEnd.On"/>.</param>
+/// <param name="CountsTaking">The count is of dates that take place, and not of those that fall in a break.</param>
 public sealed record RepeatDraft(
     RepeatPattern Pattern,
     int? Interval = null,
@@ -65,7 +66,8 @@ public sealed record RepeatDraft(
     string? Text = null,
     RepeatEnd Ends = RepeatEnd.Never,
     LocalDate? Until = null,
-    int? Count = null)
+    int? Count = null,
+    bool CountsTaking = false)
 {
     private static readonly int[] Workdays = [1, 2, 3, 4, 5];
 
@@ -86,6 +88,7 @@ public sealed record RepeatDraft(
                 Ends = rule.Until is not null ? RepeatEnd.On : rule.Count is not null ? RepeatEnd.After : RepeatEnd.Never,
                 Until = LastDay(rule.Until, series.Timing),
                 Count = rule.Count,
+                CountsTaking = series.CountsTaking,
             }
             : null;
         return sentence ?? new RepeatDraft(RepeatPattern.Text, Text: RuleText.Format(rule));
@@ -263,7 +266,8 @@ public sealed record RepeatDraft(
             && Text == other.Text
             && Ends == other.Ends
             && Until == other.Until
-            && Count == other.Count;
+            && Count == other.Count
+            && CountsTaking == other.CountsTaking;
 
     public override int GetHashCode() => HashCode.Combine(Pattern, Interval, Ends, Until, Count, Text);
 }

@@ -58,8 +58,17 @@ public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalend
 {
     private readonly Series _series = before.Series;
 
-    /// <summary>The scopes among which there is a choice.</summary>
-    public bool HasChoice => _series.Recurs;
+    /// <summary>Whether it can be for one date, for later ones, or for all. Dates that were only added or taken out are that of the
+    /// series.</summary>
+    public bool HasChoice => _series.Recurs && !IsOfSingleDates;
+
+    /// <summary>Nothing is another but which dates there are besides the pattern.</summary>
+    private bool IsOfSingleDates => change.Typed is { Series: var typed } content
+        && !(Days(typed.Extra).SequenceEqual(Days(_series.Extra)) && Days(typed.Removed).SequenceEqual(Days(_series.Removed)))
+        && !RepeatChanged && typed.InBreaks == _series.InBreaks
+        && EventDates.Find(before, change.SeenFrom, school) is { } seen
+        && typed.Timing == seen.Timing
+        && content.Differences(seen.Content).All(one => one.Type == typeof(Series));
 
     /// <param name="keep">Of the exceptions that lose their place, those to keep as extra dates.</param>
     /// <exception cref="RuleException">The change is not possible in that scope; the field is "scope" or one of the form.</exception>
@@ -190,6 +199,7 @@ public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalend
         {
             Cycle = typed.Cycle,
             InBreaks = typed.InBreaks,
+            CountsTaking = typed.CountsTaking,
         }, days);
     }
 
@@ -269,7 +279,7 @@ public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalend
         var rest = later with
         {
             Rule = later.Rule is { Count: { } count } && count == _series.Rule?.Count
-                ? later.Rule.Ending(Math.Max(1, count - passed.Length), null)
+                ? later.Rule.Ending(Math.Max(1, count - Counted(passed)), null)
                 : later.Rule,
             Cycle = later.Cycle is { Count: { } cycleCount } && cycleCount == _series.Cycle?.Count
                 ? later.Cycle with { Count = Math.Max(1, cycleCount - passed.Length) }
@@ -301,8 +311,9 @@ public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalend
             Timing = isByHand ? _series.Timing.StartingAt(extra[0]) : _series.Timing,
             Rule = isByHand
                 ? null
-                : _series.Rule?.Ending(_series.Rule.Count is null ? null : passed.Length,
-                    _series.Rule.Count is null ? Until.Including(passed[^1], _series.Timing) : null),
+                : _series.Rule is { Count: not null } && !_series.CountsTaking
+                ? _series.Rule.Ending(passed.Length, null)
+                : _series.Rule?.Ending(null, Until.Including(passed[^1], _series.Timing)),
             Cycle = isByHand ? null : _series.Cycle is { } cycle ? cycle with { Until = at.Date.PlusDays(-1), Count = null } : null,
             Extra = isByHand ? extra[1..] : extra,
             Removed = [.. _series.Removed.Where(date => date < at)],
@@ -313,6 +324,10 @@ public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalend
             Exceptions = [.. before.Exceptions.Where(one => one.RecurrenceId < at)],
         };
     }
+
+    /// <summary>Of some dates of the pattern, how many its count has spent.</summary>
+    private int Counted(LocalDateTime[] passed) =>
+        _series.CountsTaking && _series.InBreaks == InBreaks.Skip ? passed.Count(date => !school.IsClosed(date.Date)) : passed.Length;
 
     private IEnumerable<LocalDateTime> DatesBefore(Series series, LocalDateTime at) =>
         series.Pattern(LocalDate.MinIsoValue.AtMidnight(), school).TakeWhile(date => date < at);

@@ -55,14 +55,14 @@ internal sealed record Delivery(
     private static Delivery Ruled(CalendarEvent calendarEvent, RecurrenceRule rule, SchoolCalendar school, LocalDate until)
     {
         var series = calendarEvent.Series;
-        var outside = Outside(series, rule);
+        var outside = Outside(series, rule, school);
         var excluded = series.Removed.ToHashSet();
         var added = series.Extra.ToHashSet();
         // An extra date that the rule gives already happens once, and some programs would show it twice.
         if (series.Extra.Count > 0)
             added.ExceptWith(new Series(series.Timing, outside).Pattern(series.Extra[0], SchoolCalendar.Empty)
                 .TakeWhile(date => date <= series.Extra[^1]));
-        if (!ReferenceEquals(outside, rule) || !series.RuleGivesItsStart)
+        if ((!ReferenceEquals(outside, rule) && rule.Parts.Skip != Skip.Omit) || !series.RuleGivesItsStart)
             ListDifference(series, outside, excluded, added, until);
         var names = new Dictionary<LocalDateTime, LocalDateTime>();
         var left = new HashSet<LocalDateTime>();
@@ -76,13 +76,14 @@ internal sealed record Delivery(
     /// <remarks>
     /// They disagree on a start that its rule does not give (RFC 5545 3.8.5.3 leaves it undefined): some count it, some leave it
     /// out. It is listed as an RDATE too, and a COUNT, which they would spend differently, becomes the UNTIL of the last date.
+    /// A count of what takes place becomes one too, since they count what is excluded (EXDATE) as well.
     /// SKIP (RFC 7529) few know: going backward is said with BYSETPOS, the rest by listing dates.
     /// </remarks>
-    private static RecurrenceRule Outside(Series series, RecurrenceRule rule)
+    private static RecurrenceRule Outside(Series series, RecurrenceRule rule, SchoolCalendar school)
     {
-        if (rule.Count is not null && (rule.Parts.Skip != Skip.Omit || !series.RuleGivesItsStart))
+        if (rule.Count is not null && (rule.Parts.Skip != Skip.Omit || !series.RuleGivesItsStart || series.CountsTaking))
         {
-            var last = series.Pattern(LocalDate.MinIsoValue.AtMidnight(), SchoolCalendar.Empty).Last();
+            var last = series.Pattern(LocalDate.MinIsoValue.AtMidnight(), school).Last();
             rule = rule.Ending(null, Until.Including(last, series.Timing));
         }
         var parts = rule.Parts;

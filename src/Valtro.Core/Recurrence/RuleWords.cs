@@ -201,6 +201,8 @@ public sealed class RuleWords
         {
             null => null,
             1 => Text("count.1"),
+            _ when series.InBreaks != InBreaks.Ignore && series.Rule is not null && !series.CountsTaking =>
+                Format("count.positions", count.Value),
             _ => Format("count.n", count.Value),
         };
     }

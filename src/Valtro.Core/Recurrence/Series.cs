@@ -29,7 +29,7 @@ public sealed record Series(
     private Series(Series original)
     {
         (Timing, Rule, Extra, Removed) = (original.Timing, original.Rule, original.Extra, original.Removed);
-        (Cycle, InBreaks) = (original.Cycle, original.InBreaks);
+        (Cycle, InBreaks, CountsTaking) = (original.Cycle, original.InBreaks, original.CountsTaking);
     }
 
     /// <summary>False where the rule leaves its start out; it counts as the first date all the same.</summary>
@@ -42,6 +42,10 @@ public sealed record Series(
     public CyclePattern? Cycle { get; init; }
 
     public InBreaks InBreaks { get; init; }
+
+    /// <summary>A rule's count is of the dates that take place: what falls in a break is made up for at the end. Else it is of the
+    /// positions of the rule, as RFC 5545 has it.</summary>
+    public bool CountsTaking { get; init; }
 
     /// <summary>True when it has more than one date, or may have.</summary>
     public bool Recurs => Rule is not null || Cycle is not null || Extra.Count > 0;
@@ -161,8 +165,21 @@ public sealed record Series(
             return Cycle.Days(Timing.Start.Date, school).Select(day => day + Timing.Start.TimeOfDay).SkipWhile(start => start < from);
         if (Rule is null)
             return Timing.Start >= from ? [Timing.Start] : [];
+        if (Rule.Count is { } count && CountsTaking && InBreaks != InBreaks.Ignore)
+            return Taking(count, school).SkipWhile(start => start < from);
         var starts = Expansion.From(from);
         return Rule.Until is { } until ? starts.TakeWhile(NotAfter(until)) : starts;
+    }
+
+    /// <summary>Positions of the rule, until so many of them take place.</summary>
+    private IEnumerable<LocalDateTime> Taking(int count, SchoolCalendar school)
+    {
+        foreach (var start in new Expansion(Rule!.Ending(null, null), Timing.Start).From(LocalDate.MinIsoValue.AtMidnight()))
+        {
+            yield return start;
+            if (OutsideBreaks(start, school) is not null && --count == 0)
+                yield break;
+        }
     }
 
     private int LongestMove => InBreaks == InBreaks.Move ? 7 : 0;
@@ -214,14 +231,14 @@ public sealed record Series(
     /// <summary>From the first start to the last end, for finding the event by time; null as the end when it has none.</summary>
     /// <remarks>
     /// Wider by a day on each side for an all-day event, which has no zone of its own, and by a week where breaks move dates.
-    /// A series that follows the day cycle reaches as far as it may: the year plan can change.
+    /// A series that follows the day cycle, or makes up for breaks, reaches as far as it may: the year plan can change.
     /// </remarks>
     public (Instant From, Instant? To) Reach()
     {
         var margin = Duration.FromDays((Timing.AllDay ? 1 : 0) + LongestMove);
         var walk = new LocalTimeWalk(Timing.Zone);
         var first = walk.Resolve(Extra.Count > 0 && Extra[0] < Timing.Start ? Extra[0] : Timing.Start).ToInstant();
-        if (IsEndless || Cycle is not null || Rule?.Until?.IsBeyond(DayRange.Last) == true)
+        if (IsEndless || Cycle is not null || (CountsTaking && Rule?.Count is not null) || Rule?.Until?.IsBeyond(DayRange.Last) == true)
             return (first - margin, null);
         if (Rule is null && Extra.Count == 0)
             return (first - margin, Timing.Occurrence(Timing.Start).End + Duration.FromHours(Timing.AllDay ? 2 : 0) + margin);
@@ -233,6 +250,7 @@ public sealed record Series(
 
     public bool Equals(Series? other) =>
         other is not null && Timing == other.Timing && Equals(Rule, other.Rule) && Equals(Cycle, other.Cycle) && InBreaks == other.InBreaks
+        && CountsTaking == other.CountsTaking
         && Extra.SequenceEqual(other.Extra) && Removed.SequenceEqual(other.Removed);
 
     public override int GetHashCode() => HashCode.Combine(Timing, Rule, InBreaks, Extra.Count, Removed.Count);

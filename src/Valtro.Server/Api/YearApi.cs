@@ -32,7 +32,8 @@ internal static class YearApi
             "/year-plans/{id:guid}/removal", async (Guid id, YearPlanDesk plans) => TypedResults.Ok(await plans.PreviewAsync(id, null)));
         api.MapPost("/year-plans/breaks", ReadBreaks).ReadsOnly();
         api.MapPost("/year-plans/{id:guid}/carry/preview",
-            async (Guid id, CarryRequest request, CarriedYears years) => TypedResults.Ok(await years.PreviewAsync(id, request))).ReadsOnly();
+            async (Guid id, CarryRequest request, CarriedYears years) => TypedResults.Ok(await years.PreviewAsync(id, request)))
+            .ReadsOnly();
         api.MapPost("/year-plans/{id:guid}/carry",
             async (Guid id, CarrySaveRequest request, CarriedYears years) => TypedResults.Ok(await years.SaveAsync(id, request)))
             .AddEndpointFilter<OnceFilter>();

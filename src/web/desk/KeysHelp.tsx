@@ -10,6 +10,7 @@ const keys: [string, string][] = [
   [t('arrows'), t('fromDayToDayIn')],
   [t('enter'), t('openWhatIsMarkedOr')],
   [t('shiftAndArrows'), t('onASlipMoveIt')],
+  [t('altShiftAndArrows'), t('onASlipLonger')],
   [t('spaceBar'), t('chooseASlip')],
   [t('ctrlZ'), t('takeBackTheLast')],
   ['?', t('thisList')],

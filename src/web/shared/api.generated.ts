@@ -6093,6 +6093,7 @@ export interface components {
             /** @description The days of the first year on which it takes place. */
             days: string[];
             remarks: string[];
+            begins: null | components["schemas"]["LocalDate"];
             /** @description The pattern as RRULE, where there is one. */
             rule: null | string;
             onCalendarClock: null | components["schemas"]["ElsewhereBody"];
@@ -6448,6 +6449,11 @@ export interface components {
         EventMove: {
             date: components["schemas"]["LocalDate"];
             from: null | components["schemas"]["LocalTime"];
+            /**
+             * Format: int32
+             * @description How long it is to last; as long as before when it is missing.
+             */
+            minutes?: null | number;
         };
         /** @description An event seen from one of its dates: what the form says of it, and all that goes with it. */
         EventResponse: {
@@ -7253,6 +7259,11 @@ export interface components {
             until?: string;
             /** Format: int32 */
             count?: null | number;
+            /**
+             * @description The count is of dates that take place, and not of those that fall in a break.
+             * @default false
+             */
+            countsTaking: boolean;
         };
         /**
          * @description How a draft ends its repetition.

@@ -4,6 +4,7 @@ import type { Problem } from '../Problem'
 import type { Calendar, EditionPreview, FilterDraft, Lists } from '../types'
 import { ChangeLevel } from '../calendars/LevelCell'
 import { Refusal } from '../Refusal'
+import { CalendarFinder } from '../calendars/CalendarFinder'
 import { useCalendars, useGroups } from '../calendars/queries'
 import { useLists } from '../lists/queries'
 import type { Draft } from './draft'
@@ -94,17 +95,18 @@ function AddSources({
           ))}
         </div>
       )}
-      {calendars.map((calendar) => (
-        <Tick
-          key={calendar.id}
-          checked={has(calendar.id)}
-          onChange={(checked) =>
-            checked ? add([calendar.id]) : onChange(draft.sources.filter((source) => source.calendarId !== calendar.id))
-          }
-        >
-          <Plate code={calendar.plate} colour={calendar.colour} size="small" /> {calendar.name}
-        </Tick>
-      ))}
+      <CalendarFinder calendars={calendars} chosen={[]}>
+        {(calendar) => (
+          <Tick
+            checked={has(calendar.id)}
+            onChange={(checked) =>
+              checked ? add([calendar.id]) : onChange(draft.sources.filter((source) => source.calendarId !== calendar.id))
+            }
+          >
+            <Plate code={calendar.plate} colour={calendar.colour} size="small" /> {calendar.name}
+          </Tick>
+        )}
+      </CalendarFinder>
     </div>
   )
 }

@@ -1,4 +1,5 @@
 import { Plate } from '../../shared/Plate'
+import { CalendarFinder } from '../calendars/CalendarFinder'
 import type { Calendar } from '../types'
 import { Levels } from '../Level'
 import { sayOpenness } from '../openness'
@@ -16,10 +17,12 @@ interface CalendarChoiceProps {
 export function CalendarChoice({ calendars, value, isFixed = false, onChange }: CalendarChoiceProps) {
   return (
     <div className="calendar-choice" role="radiogroup" aria-label={t('homeCalendar')}>
-      {calendars
-        .filter((calendar) => (calendar.mayContribute && !isFixed) || calendar.id === value)
-        .map((calendar) => (
-          <label key={calendar.id} className={calendar.id === value ? 'is-chosen' : undefined}>
+      <CalendarFinder
+        calendars={calendars.filter((calendar) => (calendar.mayContribute && !isFixed) || calendar.id === value)}
+        chosen={[value]}
+      >
+        {(calendar) => (
+          <label className={calendar.id === value ? 'is-chosen' : undefined}>
             <input
               type="radio"
               name="calendar"
@@ -37,7 +40,8 @@ export function CalendarChoice({ calendars, value, isFixed = false, onChange }: 
               </span>
             )}
           </label>
-        ))}
+        )}
+      </CalendarFinder>
     </div>
   )
 }

@@ -1,7 +1,8 @@
 import type { UseQueryResult } from '@tanstack/react-query'
-import type { Day } from '../../shared/days'
+import { addDays, daysBetween, sayDay, type Day } from '../../shared/days'
 import type { Calendar, Consequences, Destinations, WhoSees as WhoSeesLine } from '../types'
 import { Level } from '../Level'
+import { useOrganisation } from '../session/queries'
 import { audiences, isMore } from '../openness'
 import { DateList, type ConsequenceDate } from './DateList'
 import type { Draft } from './draft'
@@ -20,10 +21,21 @@ interface ConsequencesPanelProps {
   shownOn: Calendar[]
   /** The day of the series that was opened. */
   seen: Day | null
+  /** The first day of the series that is changed. */
+  seriesStart: Day | null
 }
 
 /** What follows from the draft, live: its dates, who will see it, where it goes. */
-export function ConsequencesPanel({ draft, set, answer, destinations, isNew, shownOn, seen }: ConsequencesPanelProps) {
+export function ConsequencesPanel({
+  draft,
+  set,
+  answer,
+  destinations,
+  isNew,
+  shownOn,
+  seen,
+  seriesStart,
+}: ConsequencesPanelProps) {
   const recurs = draft.pattern !== 'once' || draft.extra.length > 0
   const toggle = (date: ConsequenceDate) => {
     const day = date.recurrenceId.slice(0, 10)
@@ -31,13 +43,20 @@ export function ConsequencesPanel({ draft, set, answer, destinations, isNew, sho
     else if (date.kind === 'removed') set({ removed: draft.removed.filter((one) => one.slice(0, 10) !== day) })
     else set({ removed: [...draft.removed, date.recurrenceId] })
   }
+  const begin = (day: Day) =>
+    set({
+      date: day,
+      endDate: draft.endDate && draft.date ? addDays(draft.endDate, daysBetween(draft.date, day)) : draft.endDate,
+    })
   const add = (day: string) => !draft.extra.includes(day) && set({ extra: [...draft.extra, day].sort() })
   return (
     <aside className="follows" aria-label={t('whatFollowsFromThis')}>
       <h2>{t('whatFollowsFromThis')}</h2>
       <div aria-live="polite">
         {answer.error && <p className="refusal">{answer.error.message}</p>}
-        {!answer.error && answer.data && <Summary consequences={answer.data} />}
+        {!answer.error && answer.data && (
+          <Summary consequences={answer.data} begin={isNew || draft.date === seriesStart ? begin : null} />
+        )}
       </div>
       {!answer.error && answer.data && (
         <DateList consequences={answer.data} seen={seen} onToggle={recurs ? toggle : null} onAdd={add} />
@@ -48,8 +67,10 @@ export function ConsequencesPanel({ draft, set, answer, destinations, isNew, sho
   )
 }
 
-function Summary({ consequences }: { consequences: Consequences }) {
-  const { count } = consequences
+/** @param begin Moves the first day; null where it is not the first that is seen. */
+function Summary({ consequences, begin }: { consequences: Consequences; begin: ((day: Day) => void) | null }) {
+  const { count, begins } = consequences
+  const { locale } = useOrganisation()
   return (
     <>
       <p className="summary">
@@ -62,6 +83,13 @@ function Summary({ consequences }: { consequences: Consequences }) {
           {remark}
         </p>
       ))}
+      {begins && begin && (
+        <p>
+          <button type="button" className="btn btn-outline-ink" onClick={() => begin(begins)}>
+            {t('beginOn', { day: sayDay(begins, locale, { weekday: 'short', day: 'numeric', month: 'short', year: 'numeric' }) })}
+          </button>
+        </p>
+      )}
       <YearPicture days={consequences.days} />
     </>
   )

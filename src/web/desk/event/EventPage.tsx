@@ -1,4 +1,4 @@
-import { useDeferredValue } from 'react'
+import { useDeferredValue, useState } from 'react'
 import { Link } from 'react-router'
 import { planOn } from '../lastPlan'
 import { sayDay } from '../../shared/days'
@@ -44,7 +44,13 @@ export function EventPage({ calendars, stored, draft: start, line = null, propos
   const { problem, conflict } = acts
   const calendar = calendars.find((one) => one.id === draft.calendarId)
   const shownOn = calendars.filter((one) => one.id === draft.calendarId || draft.placements.includes(one.id))
-  const save = (isDraft: boolean) => void acts.save(requestOf(draft, isDraft), calendar)
+  const [isAsked, setAsked] = useState(false)
+  const isNowhere = draft.calendarId === ''
+  const save = (isDraft: boolean) => {
+    setAsked(isNowhere)
+    if (isNowhere) document.querySelector<HTMLElement>('.calendar-choice input')?.focus()
+    else void acts.save(requestOf(draft, isDraft), calendar)
+  }
   // What follows for its dates is asked at once, and not for typing a title.
   const isDraft = stored?.state === 'draft'
   const asking = (event: Partial<EventForm>) =>
@@ -52,9 +58,10 @@ export function EventPage({ calendars, stored, draft: start, line = null, propos
   const told = { ...requestOf(draft, isDraft), links: [], files: [], contact: '', notes: '' }
   const consequences = useConsequences(
     useDeferredValue(asking({ ...told, title: '', description: '', categoryId: null, tags: [] })),
+    !isNowhere,
   )
   // Filters of editions look at what is said of it, too.
-  const destinations = useDestinations(useSettled(asking(told)))
+  const destinations = useDestinations(useSettled(asking(told)), !isNowhere)
 
   return (
     <main className="event">
@@ -68,7 +75,8 @@ export function EventPage({ calendars, stored, draft: start, line = null, propos
         aria-label={stored ? t('event') : t('newEvent')}
       >
         <p className="soft crumbs">
-          <Link to={planOn(start.date)}>{t('plan')}</Link> › {calendar?.name} › {stored ? stored.title : t('newEvent')}
+          <Link to={planOn(start.date)}>{t('plan')}</Link> › {calendar ? `${calendar.name} › ` : ''}{' '}
+          {stored ? stored.title : t('newEvent')}
           {stored?.recurs && ` › ${sayDay(stored.date, locale, { weekday: 'long', day: 'numeric', month: 'long' })}`}
         </p>
         <h1 className="visually-hidden">{stored ? stored.title : t('newEvent')}</h1>
@@ -101,14 +109,19 @@ export function EventPage({ calendars, stored, draft: start, line = null, propos
           <h2>{t('calendar')}</h2>
           <div>
             <CalendarChoice calendars={calendars} value={draft.calendarId} onChange={(calendarId) => set({ calendarId })} />
-            <PlacementChoice
-              calendars={calendars}
-              home={draft.calendarId}
-              value={draft.placements}
-              before={stored?.placements ?? []}
-              onChange={(placements) => set({ placements })}
+            {!isNowhere && (
+              <PlacementChoice
+                calendars={calendars}
+                home={draft.calendarId}
+                value={draft.placements}
+                before={stored?.placements ?? []}
+                onChange={(placements) => set({ placements })}
+              />
+            )}
+            {isNowhere && !isAsked && <span className="soft">{t('whichCalendarIsItOn')}</span>}
+            <Refusal
+              text={isNowhere && isAsked ? t('chooseItsCalendarFirst') : (problem?.on('calendarId') ?? problem?.on('placements'))}
             />
-            <Refusal text={problem?.on('calendarId') ?? problem?.on('placements')} />
           </div>
         </div>
         <div className="event-row">
@@ -207,6 +220,7 @@ export function EventPage({ calendars, stored, draft: start, line = null, propos
         isNew={stored === null}
         shownOn={shownOn}
         seen={stored?.recurs ? stored.date : null}
+        seriesStart={stored?.recurs ? stored.seriesStart : null}
       />
       {acts.guard}
     </main>

@@ -58,8 +58,9 @@ function NewEvent() {
   if (text !== null && (!isForm || line.data?.questions.length !== 0)) return <LinePage calendars={calendars} />
   const editable = calendars.filter((calendar) => calendar.mayContribute)
   const said = line.data?.calendarId ?? copy.data?.calendarId ?? parameters.get('calendar')
-  const chosen = editable.find((calendar) => calendar.id === said) ?? editable[0]
-  if (!chosen) return <NothingHere detail={t('thereIsNoCalendarOn')} />
+  // Nobody's event is filed on whichever calendar comes first: where none is said, it is asked.
+  const chosen = editable.find((calendar) => calendar.id === said) ?? (editable.length === 1 ? editable[0] : undefined)
+  if (editable.length === 0) return <NothingHere detail={t('thereIsNoCalendarOn')} />
   return (
     <EventPage
       key={parameters.toString()}
@@ -69,8 +70,8 @@ function NewEvent() {
         copy.data
           ? draftOfCopy(copy.data, chosen)
           : line.data?.events[0]
-            ? draftOfRequest(line.data.events[0], chosen.id, day)
-            : newDraft(chosen.id, day, parameters.get('from'))
+            ? draftOfRequest(line.data.events[0], chosen?.id ?? '', day)
+            : newDraft(chosen?.id ?? '', day, parameters.get('from'))
       }
       line={line.data}
       copyOf={copy.data}

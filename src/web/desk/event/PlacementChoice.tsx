@@ -2,6 +2,7 @@ import { useState } from 'react'
 import { Plate } from '../../shared/Plate'
 import type { Calendar } from '../types'
 import { Levels } from '../Level'
+import { CalendarFinder } from '../calendars/CalendarFinder'
 import { useGroups } from '../calendars/queries'
 import { t } from './words'
 
@@ -60,13 +61,15 @@ export function PlacementChoice({ calendars, home, value, before, onChange }: Pl
               ))}
             </div>
           )}
-          {offered.map((calendar) => (
-            <label key={calendar.id} className="tick">
-              <input type="checkbox" checked={value.includes(calendar.id)} onChange={() => toggle(calendar.id)} />
-              <Plate code={calendar.plate} colour={calendar.colour} size="small" /> {calendar.name}
-              {asks(calendar) && <span className="soft">{t('itsEditorsAreAsked')}</span>}
-            </label>
-          ))}
+          <CalendarFinder calendars={offered} chosen={[]}>
+            {(calendar) => (
+              <label className="tick">
+                <input type="checkbox" checked={value.includes(calendar.id)} onChange={() => toggle(calendar.id)} />
+                <Plate code={calendar.plate} colour={calendar.colour} size="small" /> {calendar.name}
+                {asks(calendar) && <span className="soft">{t('itsEditorsAreAsked')}</span>}
+              </label>
+            )}
+          </CalendarFinder>
         </div>
       )}
     </div>

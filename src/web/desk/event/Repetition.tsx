@@ -172,7 +172,7 @@ const ordinals: Record<number, string> = {
   [-1]: t('last'),
 }
 
-/** "on the second Tuesday": the ways to say the first day within its month, and those that stand there already. */
+/** "on the second Tuesday": the ways to say the first day within its month come first, then all others. */
 function PositionChoice({ draft, set }: { draft: Draft; set: (change: Partial<Draft>) => void }) {
   const { locale } = useOrganisation()
   const day = draft.date ?? '2026-01-01'
@@ -195,7 +195,18 @@ function PositionChoice({ draft, set }: { draft: Draft; set: (change: Partial<Dr
     else if (by === 'workday') set({ by, ordinal: Number(one) })
     else set({ by: 'weekday', ordinal: Number(one), weekday: Number(other) })
   }
-  const options = [...new Set([...waysToSay(day), current])]
+  const ofStart = waysToSay(day)
+  const groups = [
+    { label: t('asTheFirstDay'), options: [...new Set([...ofStart, current])] },
+    ...Object.keys(ordinals).map((ordinal) => ({
+      label: ordinals[Number(ordinal)] ?? '',
+      options: [1, 2, 3, 4, 5, 6, 7].map((weekday) => `weekday:${ordinal}:${weekday}`),
+    })),
+    { label: t('theDayOfTheMonth'), options: Array.from({ length: 31 }, (_, index) => `day:${index + 1}`) },
+  ].map(({ label, options }, index) => ({
+    label,
+    options: index === 0 ? options : options.filter((one) => one !== current && !ofStart.includes(one)),
+  }))
   return (
     <>
       <span>{t('onDay')}</span>
@@ -205,10 +216,14 @@ function PositionChoice({ draft, set }: { draft: Draft; set: (change: Partial<Dr
         value={current}
         onChange={(event) => choose(event.target.value)}
       >
-        {options.map((option) => (
-          <option key={option} value={option}>
-            {say(option)}
-          </option>
+        {groups.map(({ label, options }) => (
+          <optgroup key={label} label={label}>
+            {options.map((option) => (
+              <option key={option} value={option}>
+                {say(option)}
+              </option>
+            ))}
+          </optgroup>
         ))}
       </select>
       {draft.pattern === 'yearly' && (
@@ -292,7 +307,19 @@ export function Ending({ draft, set, problem, today }: EndingProps) {
             aria-invalid={problem?.on('repeat.count') !== undefined}
             onChange={(event) => set({ count: event.target.value })}
           />
-          <span>{t('datesOfSeries')}</span>
+          {draft.pattern === 'cycle' || draft.inBreaks === 'ignore' ? (
+            <span>{t('datesOfSeries')}</span>
+          ) : (
+            <select
+              className="form-select"
+              aria-label={t('whatIsCounted')}
+              value={draft.countsTaking ? 'taking' : 'all'}
+              onChange={(event) => set({ countsTaking: event.target.value === 'taking' })}
+            >
+              <option value="taking">{t('datesThatTakePlace')}</option>
+              <option value="all">{t('datesByCount')}</option>
+            </select>
+          )}
           <Refusal text={problem?.on('repeat.count')} />
         </>
       )}

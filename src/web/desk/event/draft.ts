@@ -25,6 +25,7 @@ export interface Draft extends AsSent {
   ends: 'never' | 'on' | 'after'
   until: Day | null
   count: string
+  countsTaking: boolean
   placements: string[]
   files: EventFile[]
   cap: CapDraft
@@ -101,6 +102,7 @@ export function newDraft(calendarId: string, day: Day, from: string | null = nul
     ends: 'never',
     until: null,
     count: '10',
+    countsTaking: true,
     placements: [],
     files: [],
     cap: openCap,
@@ -122,15 +124,15 @@ export function draftOf(calendarEvent: CalendarEvent): Draft {
 }
 
 /** A new event like another one: all of it, but that it is by itself from now on. */
-export function draftOfCopy(calendarEvent: CalendarEvent, calendar: Calendar): Draft {
+export function draftOfCopy(calendarEvent: CalendarEvent, calendar: Calendar | undefined): Draft {
   const draft = draftOf(calendarEvent)
   // What its new calendar shows no more of anyway needs no saying, and may not be said.
   const less = (audience: keyof CapDraft) => {
     const said = draft.cap[audience]
-    return said !== null && isMore(calendar.disclosure[audience], said) ? said : null
+    return said !== null && (!calendar || isMore(calendar.disclosure[audience], said)) ? said : null
   }
   const cap = { members: less('members'), link: less('link'), everyone: less('everyone') }
-  return { ...draft, calendarId: calendar.id, placements: [], extra: [], removed: [], cap }
+  return { ...draft, calendarId: calendar?.id ?? '', placements: [], extra: [], removed: [], cap }
 }
 
 /** What was handed in, in the form again. */
@@ -162,6 +164,7 @@ function fieldsOf(said: Partial<EventForm>, date: Day): Omit<Draft, 'files'> & P
     ends: repeat?.ends ?? 'never',
     until: repeat?.until ?? null,
     count: String(repeat?.count ?? 10),
+    countsTaking: repeat?.count ? (repeat.countsTaking ?? false) : true,
     placements: said.placements ?? [],
     cap: said.cap ?? openCap,
   }
@@ -203,6 +206,7 @@ function repeatOf(draft: Draft): Repeat | null {
     ends: draft.ends,
     until: draft.ends === 'on' ? (draft.until ?? undefined) : undefined,
     count: draft.ends === 'after' ? numberIn(draft.count) : null,
+    countsTaking: draft.ends === 'after' && draft.countsTaking && draft.inBreaks !== 'ignore',
   }
   if (draft.pattern === 'cycle') return { pattern: 'cycle', numbers: draft.numbers, weekdays: draft.weekdays, ...ending }
   const interval = numberIn(draft.interval)

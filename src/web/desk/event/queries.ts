@@ -16,8 +16,9 @@ export function useEvent(id: string | undefined, date: string | null) {
 }
 
 /** What would follow from a draft. Its text is the key, so that the same draft is asked once. */
-export function useConsequences(text: string) {
+export function useConsequences(text: string, isWanted: boolean) {
   return useQuery({
+    enabled: isWanted,
     queryKey: keys.consequences(text),
     queryFn: ({ signal }) => call('POST', '/events/consequences', JSON.parse(text) as ConsequencesRequest, { signal }),
     placeholderData: keepPreviousData,
@@ -27,8 +28,9 @@ export function useConsequences(text: string) {
 }
 
 /** Which editions would deliver a draft; the same text is asked once. */
-export function useDestinations(text: string) {
+export function useDestinations(text: string, isWanted: boolean) {
   return useQuery({
+    enabled: isWanted,
     queryKey: keys.destinations(text),
     queryFn: ({ signal }) => call('POST', '/events/destinations', JSON.parse(text) as ConsequencesRequest, { signal }),
     placeholderData: keepPreviousData,

@@ -47,8 +47,14 @@ export function Slip({ occurrence, calendar, day }: SlipProps) {
 }
 
 /** What can be done with a slip: it is moved, and chosen with others. */
-export function useActsOn(occurrence: Occurrence, calendar: Calendar, day: Day, onUpDown?: (step: 1 | -1) => void) {
-  return { ...useMovable(occurrence, day, mayMove(occurrence, calendar), onUpDown), ...useChoosable(occurrence) }
+export function useActsOn(
+  occurrence: Occurrence,
+  calendar: Calendar,
+  day: Day,
+  onUpDown?: (step: 1 | -1) => void,
+  onLonger?: (step: 1 | -1) => void,
+) {
+  return { ...useMovable(occurrence, day, mayMove(occurrence, calendar), onUpDown, onLonger), ...useChoosable(occurrence) }
 }
 
 /** The same on one line; of a week's column it says the weekday too. */

@@ -10,7 +10,7 @@ import { useOrganisation } from '../session/queries'
 import { sayTime, sayTimeShort } from '../times'
 import { useDropOn, useMoving } from './moving'
 import { readable } from './crowded'
-import { shownAs, useActsOn } from './Slip'
+import { mayMove, shownAs, useActsOn } from './Slip'
 import type { Plan } from './usePlanAddress'
 import { t } from './words'
 
@@ -22,6 +22,8 @@ interface TimeGridProps {
 }
 
 /** What has no length is still as high as this many minutes, so that it can be read and hit. */
+/** Minutes by which times are moved. */
+const QUARTER = 15
 const LEAST_MINUTES = 30
 const HOUR_HEIGHT = 46
 /** Narrower than that, pixels, no slip can be read. */
@@ -282,10 +284,19 @@ function TimeSlip({ occurrence, calendar, day, isNarrow, style }: TimeSlipProps)
   const moving = useMoving()
   const own = occurrence.own ?? occurrence
   const isShort = Date.parse(occurrence.end) - Date.parse(occurrence.start) < 45 * 60_000
-  const acts = useActsOn(occurrence, calendar, day, (step) => {
-    const next = minutes(timeOf(own.start)) + step * 15
-    void moving.move(occurrence, Math.floor(next / 1440), shifted(timeOf(own.start), step * 15))
-  })
+  const lasts = Math.round((Date.parse(occurrence.end) - Date.parse(occurrence.start)) / 60_000)
+  const stretch = (by: number) => void moving.stretch(occurrence, Math.max(QUARTER, lasts + by))
+  const acts = useActsOn(
+    occurrence,
+    calendar,
+    day,
+    (step) => {
+      const next = minutes(timeOf(own.start)) + step * QUARTER
+      void moving.move(occurrence, Math.floor(next / 1440), shifted(timeOf(own.start), step * QUARTER))
+    },
+    (step) => stretch(step * QUARTER),
+  )
+  const endsHere = mayMove(occurrence, calendar) && lastDay(occurrence) === day && lasts > 0
   return (
     <Link
       to={addressOf(occurrence)}
@@ -303,7 +314,51 @@ function TimeSlip({ occurrence, calendar, day, isNarrow, style }: TimeSlipProps)
         <b className="slip-title">{occurrence.title}</b>
         {occurrence.place && <span className="slip-place">{occurrence.place}</span>}
       </span>
+      {endsHere && <Edge onStretch={stretch} />}
     </Link>
+  )
+}
+
+/** The lower edge of a slip: drawn down it lasts longer, drawn up shorter, by quarters of an hour. */
+function Edge({ onStretch }: { onStretch: (minutes: number) => void }) {
+  const from = useRef<number | null>(null)
+  const by = (event: React.PointerEvent) =>
+    from.current === null ? 0 : Math.round((((event.clientY - from.current) / HOUR_HEIGHT) * 60) / QUARTER) * QUARTER
+  const show = (edge: HTMLElement, minutes: number) => {
+    edge.style.transform = minutes === 0 ? '' : `translateY(${(minutes / 60) * HOUR_HEIGHT}px)`
+  }
+  const leave = (event: React.PointerEvent<HTMLElement>) => {
+    const minutes = by(event)
+    from.current = null
+    show(event.currentTarget, 0)
+    return minutes
+  }
+  return (
+    <span
+      className="slip-edge"
+      aria-hidden="true"
+      title={t('drawLonger')}
+      draggable
+      onDragStart={(event) => {
+        event.preventDefault()
+        event.stopPropagation()
+      }}
+      onClick={(event) => {
+        event.preventDefault()
+        event.stopPropagation()
+      }}
+      onPointerDown={(event) => {
+        event.preventDefault()
+        from.current = event.clientY
+        event.currentTarget.setPointerCapture(event.pointerId)
+      }}
+      onPointerMove={(event) => from.current !== null && show(event.currentTarget, by(event))}
+      onPointerCancel={leave}
+      onPointerUp={(event) => {
+        const minutes = leave(event)
+        if (minutes !== 0) onStretch(minutes)
+      }}
+    />
   )
 }
 
