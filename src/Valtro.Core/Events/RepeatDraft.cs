@@ -67,7 +67,7 @@ public sealed record RepeatDraft(
     RepeatEnd Ends = RepeatEnd.Never,
     LocalDate? Until = null,
     int? Count = null,
-    bool CountsTaking = false)
+    bool? CountsTaking = null)
 {
     private static readonly int[] Workdays = [1, 2, 3, 4, 5];
 
@@ -88,7 +88,7 @@ public sealed record RepeatDraft(
                 Ends = rule.Until is not null ? RepeatEnd.On : rule.Count is not null ? RepeatEnd.After : RepeatEnd.Never,
                 Until = LastDay(rule.Until, series.Timing),
                 Count = rule.Count,
-                CountsTaking = series.CountsTaking,
+                CountsTaking = series.CountsTaking ? true : null,
             }
             : null;
         return sentence ?? new RepeatDraft(RepeatPattern.Text, Text: RuleText.Format(rule));
@@ -267,7 +267,7 @@ public sealed record RepeatDraft(
             && Ends == other.Ends
             && Until == other.Until
             && Count == other.Count
-            && CountsTaking == other.CountsTaking;
+            && (CountsTaking ?? false) == (other.CountsTaking ?? false);
 
     public override int GetHashCode() => HashCode.Combine(Pattern, Interval, Ends, Until, Count, Text);
 }

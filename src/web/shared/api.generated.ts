@@ -7259,11 +7259,8 @@ export interface components {
             until?: string;
             /** Format: int32 */
             count?: null | number;
-            /**
-             * @description The count is of dates that take place, and not of those that fall in a break.
-             * @default false
-             */
-            countsTaking: boolean;
+            /** @description The count is of dates that take place, and not of those that fall in a break. */
+            countsTaking?: null | boolean;
         };
         /**
          * @description How a draft ends its repetition.
