@@ -54,7 +54,7 @@ public sealed class ActStore(Database database)
             join event e on e.id = r.event_id
             where r.organisation_id = @organisationId and r.made_at > @since and e.home_calendar_id = any(@calendars)
             group by r.act_id
-            order by max(r.made_at) desc, r.act_id
+            order by max(r.made_at) desc, r.act_id desc
             limit @most
         )
         select l.act_id, l.made_at, min(a.name) as by, mode() within group (order by r.act) as act, count(*)::integer as events,
@@ -65,7 +65,7 @@ public sealed class ActStore(Database database)
         join event e on e.id = r.event_id
         join account a on a.id = r.account_id
         group by l.act_id, l.made_at
-        order by l.made_at desc, l.act_id
+        order by l.made_at desc, l.act_id desc
         """, new { organisationId, calendars, since, most })).Select(row => new LateAct(
             row.Id, row.At, row.By, Words.Read<EventAct>(row.Act), row.Events, row.IsLast, row.Titles))];
 

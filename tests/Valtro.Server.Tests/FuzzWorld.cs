@@ -230,6 +230,8 @@ internal sealed class FuzzWorld
         Add("POST /api/events/chosen/preview", "/api/events/chosen/preview", Chosen("copy"), 8);
         Add("POST /api/events/chosen", "/api/events/chosen", Chosen("move"), 6);
         Add("POST /api/events/several/check", "/api/events/several/check", new { rows, calendarId = spare }, 6);
+        Add("POST /api/events/several/cells", "/api/events/several/cells",
+            new { text = "Date\tWhat\tRepeats\n3 Dec\tKnots\tevery Thursday" }, 4);
         Add("POST /api/events/several", "/api/events/several", new { rows, calendarId = spare }, 6);
 
         Add("POST /api/year-plans", "/api/year-plans", Plan("2031"), 10);

@@ -153,4 +153,107 @@ public sealed class ManyAtOnceTests(ValtroApp app) : IClassFixture<ValtroApp>
         Assert.Equal(HttpStatusCode.Forbidden, (await di.SendAsync(
             HttpMethod.Post, $"/api/year-plans/{from}/carry/preview", new { into, rows = Array.Empty<object>() })).StatusCode);
     }
+
+    private static readonly string[] Heads = ["What", "Room", "Date", "Start", "End", "Repeats", "Teacher"];
+
+    private static async Task<JsonNode> BringAsync(Caller caller, string name, byte[] file)
+    {
+        using var request = new HttpRequestMessage(HttpMethod.Post, $"/api/events/several/file?name={name}")
+        {
+            Content = new ByteArrayContent(file),
+        };
+        request.Content.Headers.ContentType = new("application/octet-stream");
+        request.Headers.Add("X-Valtro-Token", (string)(await caller.GetAsync("/api/session"))["antiforgeryToken"]!);
+        var answer = await caller.Http.SendAsync(request);
+        Assert.Equal(HttpStatusCode.OK, answer.StatusCode);
+        return await Caller.ReadAsync(answer);
+    }
+
+    [Theory]
+    [InlineData("plan.xlsx")]
+    [InlineData("plan.csv")]
+    public async Task A_sheet_is_brought_with_its_columns_in_any_order(string name)
+    {
+        var ada = await app.SignedInAsync();
+        using var sheet = new MemoryStream();
+        var lines = new[]
+        {
+            Heads.ToDictionary(head => head, head => (object)(head switch
+            {
+                "What" => "Sail loft; and more",
+                "Room" => "Loft",
+                "Date" => new DateTime(2027, 3, 2),
+                "Start" => name.EndsWith(".xlsx", StringComparison.Ordinal) ? new TimeSpan(9, 0, 0) : "09:00",
+                "End" => "10.30",
+                "Repeats" => "every Tuesday until 30 March 2027",
+                _ => "Ms Quill",
+            })),
+        };
+        if (name.EndsWith(".xlsx", StringComparison.Ordinal))
+            MiniExcelLibs.MiniExcel.SaveAs(sheet, lines);
+        else
+            sheet.Write(System.Text.Encoding.UTF8.GetBytes(
+                "What,Room,Date,Start,End,Repeats,Teacher\r\n"
+                + "\"Sail loft; and more\",Loft,2027-03-02,09:00,10.30,every Tuesday until 30 March 2027,Ms Quill\r\n"));
+
+        var brought = await BringAsync(ada, name, sheet.ToArray());
+
+        Assert.True((bool)brought["hasHead"]!);
+        Assert.Equal("Teacher", (string)Assert.Single(brought["unused"]!.AsArray())!);
+        var row = Assert.Single(brought["rows"]!.AsArray())!.DeepClone();
+        row["calendar"] = "PW";
+        var rows = new JsonArray(row);
+        var request = new JsonObject { ["rows"] = rows, ["calendarId"] = null };
+        var read = await ada.DoAsync(HttpMethod.Post, "/api/events/several/check", request);
+        Assert.Equal("Every Tuesday, 09:00 to 10:30, until 30 March 2027, not in breaks", (string)read["rows"]![0]!["words"]!);
+        Assert.False((bool)read["rows"]![0]!["isThere"]!);
+
+        var done = await ada.DoAsync(HttpMethod.Post, "/api/events/several", request);
+        var again = await ada.DoAsync(HttpMethod.Post, "/api/events/several/check", request);
+        Assert.True((bool)again["rows"]![0]!["isThere"]!);
+        await ada.DoAsync(HttpMethod.Post, $"/api/acts/{done["actId"]}/undo");
+    }
+
+    [Fact]
+    public async Task What_was_done_stands_there_as_whole_acts_and_single_dates_are_found_in_the_bin()
+    {
+        var ada = await app.SignedInAsync();
+        var lab = (await DatesAsync(ada, "Boat lab"))[0];
+        var done = await ada.DoAsync(HttpMethod.Post, "/api/events/chosen", Asked([lab], new { act = "remove" }));
+
+        var act = (await ada.GetAsync("/api/acts"))[0]!;
+        Assert.Equal(((string)done["actId"]!, "Boat lab", true),
+            ((string)act["actId"]!, (string)act["titles"]![0]!, (bool)act["mayUndo"]!));
+        Assert.Contains((await ada.GetAsync("/api/bin/dates")).AsArray(), one =>
+            (string)one!["eventId"]! == (string)lab["eventId"]! && (string)one["recurrenceId"]! == (string)lab["recurrenceId"]!);
+        Assert.Empty((await (await app.SignedInAsync("di")).GetAsync("/api/acts")).AsArray());
+
+        await ada.DoAsync(HttpMethod.Post, $"/api/acts/{done["actId"]}/undo");
+        Assert.DoesNotContain((await ada.GetAsync("/api/bin/dates")).AsArray(), one =>
+            (string)one!["recurrenceId"]! == (string)lab["recurrenceId"]! && (string)one["eventId"]! == (string)lab["eventId"]!);
+        Assert.Equal("undone", (string)(await ada.GetAsync("/api/acts"))[0]!["act"]!);
+    }
+
+    [Fact]
+    public async Task A_slip_is_made_longer_by_its_edge()
+    {
+        var ada = await app.SignedInAsync();
+        var evening = (await DatesAsync(ada, "Open harbour evening"))[0];
+        var request = new
+        {
+            act = "edit",
+            recurrenceId = (string)evening["recurrenceId"]!,
+            version = (int)evening["version"]!,
+            move = new { date = ((string)evening["start"]!)[..10], from = ((string)evening["start"]!).Substring(11, 8), minutes = 45 },
+            scope = "every",
+        };
+
+        var done = await ada.DoAsync(HttpMethod.Post, $"/api/events/{evening["eventId"]}/changes", request);
+
+        var after = (await DatesAsync(ada, "Open harbour evening"))[0];
+        Assert.Equal(TimeSpan.FromMinutes(45), At(after, "end") - At(after, "start"));
+        await ada.DoAsync(HttpMethod.Post, $"/api/acts/{done["actId"]}/undo");
+
+        static DateTimeOffset At(JsonNode date, string end) => DateTimeOffset.Parse((string)date[end]!, null);
+    }
 }

@@ -167,7 +167,11 @@ public sealed class StatementsTests(ValtroApp app) : IClassFixture<ValtroApp>
         Assert.True(names.Count > 200);
         object Asked(int days) => new
         {
-            dates = names.Take(600).Select(name => new { eventId = (string)name!["eventId"]!, recurrenceId = (string)name["recurrenceId"]! }),
+            dates = names.Take(600).Select(name => new
+            {
+                eventId = (string)name!["eventId"]!,
+                recurrenceId = (string)name["recurrenceId"]!,
+            }),
             scope = "dates",
             change = new { act = "move", days },
         };

@@ -60,7 +60,7 @@ for (const colorScheme of ['light', 'dark']) {
       await page.getByRole('button', { name: 'Until: choose from a month' }).click()
       // Only the month itself: what it covers cannot be pressed while it is open.
       await expectAccessible(page, 'small month', '.month-popup')
-      await open(`/events/new?day=${thisWeek(1)}`, '.dates')
+      await open(`/events/new?day=${thisWeek(1)}`, '.calendar-choice')
       await open('/calendars', '.audiences')
       await page.getByRole('button', { name: /Rowing club, everyone/ }).click()
       await page.getByRole('dialog').getByRole('button', { name: 'Complete' }).click()

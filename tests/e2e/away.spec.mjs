@@ -6,6 +6,7 @@ test('when the database stops while saving, the typing stays, and saving works a
   const database = (act) => execFileSync('bash', [process.env.VALTRO_TEST_CLUSTER_CONTROL, act], { stdio: 'ignore' })
   await signIn(page)
   await page.goto(`/events/new?day=${thisWeek(4)}`)
+  await page.locator('.calendar-choice label', { hasText: 'Port Watch' }).click()
   await page.getByLabel('Title').fill('Storm watch')
   await expect(page.getByRole('complementary')).toContainText('1 date')
   database('stop')

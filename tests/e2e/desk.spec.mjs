@@ -55,6 +55,9 @@ test('a calendar with events asks with their number before it opens', async ({ p
 test('what is wrong is said at its field, and what was typed stays', async ({ page }) => {
   await signIn(page)
   await page.goto(`/events/new?day=${thisWeek(2)}`)
+  await page.getByRole('button', { name: 'Save', exact: true }).click()
+  await expect(page.getByText('Choose the calendar that it belongs to.')).toBeVisible()
+  await page.locator('.calendar-choice label', { hasText: 'Port Watch' }).click()
   await page.getByLabel('Title').fill('x'.repeat(300))
   await page.getByLabel('Start time').fill('15:00')
   await page.getByLabel('End time').fill('14:00')

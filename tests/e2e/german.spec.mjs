@@ -112,7 +112,9 @@ test.describe('in a German browser', () => {
     await page.getByRole('link', { name: 'Alle früheren Fassungen' }).click()
     await expect(page.locator('.history li').first()).toBeVisible()
     await expectGerman(page, 'history')
-    await open(`/events/new?day=${thisWeek(1)}`, '.dates')
+    await open(`/events/new?day=${thisWeek(1)}`, '.calendar-choice')
+    await page.locator('.calendar-choice label').first().click()
+    await expect(page.locator('.dates')).toBeVisible()
     await page.getByLabel('Einmal oder wiederholt').selectOption('every')
     await expect(page.getByLabel('Wie es endet')).toBeVisible()
     for (const pattern of ['daily', 'monthly', 'yearly', 'text', 'weekly']) {

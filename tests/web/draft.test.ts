@@ -11,7 +11,15 @@ test('a new event is once, on the weekday of its day', () => {
 
 test('only what the sentence says is sent', () => {
   const repeat = requestOf({ ...draft, pattern: 'weekly', ends: 'after', until: '2026-12-18', count: '6' }).repeat
-  expect(repeat).toEqual({ pattern: 'weekly', interval: 1, weekdays: [2], ends: 'after', until: undefined, count: 6 })
+  expect(repeat).toEqual({
+    pattern: 'weekly',
+    interval: 1,
+    weekdays: [2],
+    ends: 'after',
+    until: undefined,
+    count: 6,
+    countsTaking: true,
+  })
 })
 
 test('a number that is none is sent as one that the server refuses', () => {

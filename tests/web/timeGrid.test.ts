@@ -1,6 +1,6 @@
 // @vitest-environment happy-dom
 import { expect, test } from 'vitest'
-import { pasted, readCells } from '../../src/web/desk/several/SeveralPage'
+import { brought, mayHaveHead, pasted, readCells } from '../../src/web/desk/several/cells'
 import { hoursOf, layoutDay, timeAt } from '../../src/web/shared/timeGrid'
 
 const day = { start: Date.parse('2026-11-24T00:00:00-04:00'), end: Date.parse('2026-11-25T00:00:00-04:00') }
@@ -76,4 +76,22 @@ test('cells of a spreadsheet are read and pasted from the cell on', () => {
     { ...empty, from: '9', to: '10', title: 'Knots' },
     { ...empty, from: '11', to: '12', title: 'Lines', place: 'Loft', calendar: 'PW' },
   ])
+})
+
+test('a first line without numbers may name the columns, and what is brought loses no line that is there', () => {
+  expect(
+    mayHaveHead([
+      ['Date', 'What'],
+      ['3 Dec', 'Knots'],
+    ]),
+  ).toBe(true)
+  expect(
+    mayHaveHead([
+      ['3 Dec', 'Knots'],
+      ['4 Dec', 'Lines'],
+    ]),
+  ).toBe(false)
+  const empty = { date: '', from: '', to: '', title: '', place: '', calendar: '' }
+  const typed = { ...empty, title: 'Typed' }
+  expect(brought([empty, typed], [{ ...empty, title: 'Brought' }], 0).map(({ title }) => title)).toEqual(['Brought', 'Typed', ''])
 })

@@ -3,7 +3,7 @@ import { expect, test } from 'vitest'
 
 /** Else a screen would show what was, since news of one's own changes are not listened to. */
 test('every change goes the way that asks anew for what is on screen', () => {
-  const reads = /preview|\/consequences|\/destinations|\/line'|\/check'|\/typed\/|\/next`|\/breaks'|\/look'/
+  const reads = /preview|\/consequences|\/destinations|\/line'|\/check'|\/cells'|\/typed\/|\/next`|\/breaks'|\/look'/
   const beforeSigningIn = /'\/session|'\/password-resets|'\/invitations\/accept/
   const desk = new URL('../../src/web/desk/', import.meta.url).pathname
   const calls = readdirSync(desk, { recursive: true, encoding: 'utf8' })

@@ -1,20 +1,26 @@
 using NodaTime;
 using Valtro.Application.Accounts;
+using Valtro.Application.Files;
 using Valtro.Core;
 using Valtro.Core.Calendars;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Events;
 using Valtro.Core.Recurrence;
+using Valtro.Core.Time;
 using Valtro.Core.Typing;
+using Valtro.Core.YearPlans;
+using Valtro.Store;
 using CultureInfo = System.Globalization.CultureInfo;
 
 namespace Valtro.Application.Events;
 
 /// <summary>A row as it was understood.</summary>
-public sealed record ReadRow(bool IsEmpty, Calendar? Calendar, EventContent? Content, string Words, IReadOnlyList<Refusal> Refusals);
+/// <param name="IsThere">One of that name is on that calendar and day already.</param>
+public sealed record ReadRow(
+    bool IsEmpty, Calendar? Calendar, EventContent? Content, string Words, IReadOnlyList<Refusal> Refusals, bool IsThere = false);
 
 /// <summary>Reads a table of events as people type it.</summary>
-public sealed class TableReader(Access access, EventDesk desk, IClock clock)
+public sealed class TableReader(Access access, EventDesk desk, EventStore events, RichTexts richTexts, IClock clock)
 {
     /// <param name="usual">The calendar of rows that name none.</param>
     /// <exception cref="RuleException">There are too many.</exception>
@@ -33,22 +39,55 @@ public sealed class TableReader(Access access, EventDesk desk, IClock clock)
                 : settings.Values.First() with { CalendarZone = calendar.Zone };
         var culture = CultureInfo.GetCultureInfo(Spoken.LocaleIn(organisation));
         var today = clock.GetCurrentInstant().InZone(organisation.TimeZone).Date;
-        return [.. rows.Select(row => Read(row, usual, mine, settings, culture, today))];
+        return await MarkedAsync(
+            viewer.OrganisationId, [.. rows.Select(row => Read(row, usual, mine, settings, culture, today))], house.School);
     }
 
-    private static ReadRow Read(
+    /// <summary>With those marked that are there already, by calendar, title and day.</summary>
+    private async Task<IReadOnlyList<ReadRow>> MarkedAsync(Guid organisationId, ReadRow[] rows, SchoolCalendar school)
+    {
+        var read = rows.Where(row => row.Content is not null).ToArray();
+        if (read.Length == 0)
+            return rows;
+        LocalDate[] days = [.. read.Select(DayOf)];
+        var zone = read[0].Content!.Series.Timing.Zone;
+        var window = new Window(days.Min(), LocalDate.Min(days.Max(), days.Min().PlusYears(3)).PlusDays(1), zone);
+        var there = (await events.InWindowAsync(organisationId, [.. read.Select(row => row.Calendar!.Id).Distinct()], window))
+            .ToLookup(one => (one.HomeCalendarId, one.Content.Title.ToUpperInvariant()));
+        return [.. rows.Select(row => row.Content is null ? row : row with
+        {
+            IsThere = there[(row.Calendar!.Id, row.Content.Title.ToUpperInvariant())]
+                .Any(one => EventDates.In(one, new Window(DayOf(row), DayOf(row).PlusDays(1), zone), school).Any()),
+        })];
+
+        static LocalDate DayOf(ReadRow row) => row.Content!.Series.Timing.Start.Date;
+    }
+
+    private ReadRow Read(
         TableRow row, Guid? usual, Calendar[] mine, Dictionary<Guid, DraftSetting> settings, CultureInfo culture, LocalDate today)
     {
         if (row.IsEmpty)
             return new ReadRow(true, null, null, "", []);
         var refusals = new RefusalList();
         var calendar = CalendarOf(row.Calendar, usual, mine, refusals);
-        var draft = row.Read(culture, today, refusals);
+        EventDraft? draft = null;
+        if (refusals.Try(() => draft = row.Read(culture, today, settings.Values.FirstOrDefault()?.Categories ?? [], refusals)) is null)
+            return new ReadRow(false, calendar, null, "", refusals.All);
         if (string.IsNullOrWhiteSpace(row.Title))
             refusals.Try(() => Texts.OneLine("title", "what.title", row.Title, Texts.LongestTitle));
-        var content = refusals.IsEmpty ? refusals.Try(() => draft.Check(settings[calendar!.Id], RichText.Empty)) : null;
+        var content = refusals.IsEmpty ? refusals.Try(() => draft!.Check(settings[calendar!.Id], Described(row))) : null;
+        if (content?.Series.RuleGivesItsStart == false)
+        {
+            refusals.Add("repeat", "row.offPattern", ("date", content.Series.Timing.Start.Date));
+            content = null;
+        }
         return new ReadRow(false, calendar, content, content is null ? "" : RuleWords.For(culture.Name).Say(content.Series), refusals.All);
     }
+
+    private RichText Described(TableRow row) => string.IsNullOrWhiteSpace(row.Description)
+        ? RichText.Empty
+        : richTexts.Sanitise(string.Concat(row.Description.Split('\n').Where(line => line.Trim().Length > 0)
+            .Select(line => $"<p>{System.Net.WebUtility.HtmlEncode(line.Trim())}</p>")));
 
     private static Calendar? CalendarOf(string? text, Guid? usual, Calendar[] mine, RefusalList refusals)
     {

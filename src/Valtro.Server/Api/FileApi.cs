@@ -6,6 +6,12 @@ using Valtro.Store;
 
 namespace Valtro.Server.Api;
 
+/// <summary>A request that may be as large as a file is.</summary>
+internal sealed class LargeBody : IRequestSizeLimitMetadata
+{
+    public long? MaxRequestBodySize => FileStore.Largest + 1024;
+}
+
 /// <summary>Files are brought first, and then named by the event that is saved.</summary>
 internal static class FileApi
 {
@@ -14,11 +20,6 @@ internal static class FileApi
         api.MapPost("/files", Add).WithMetadata(new LargeBody());
         api.MapGet("/files/{id:guid}/{name}", Get).ExcludeFromDescription();
         api.MapGet("/files/{id:guid}", Get).Produces(200, contentType: "application/octet-stream");
-    }
-
-    private sealed class LargeBody : IRequestSizeLimitMetadata
-    {
-        public long? MaxRequestBodySize => FileStore.Largest + 1024;
     }
 
     /// <summary>The body is the file as it is; its name stands in the query.</summary>

@@ -21,7 +21,10 @@ public sealed record SeveralRequest(IReadOnlyList<TableRow> Rows, Guid? Calendar
 
 /// <param name="Words">What the row was read as; empty when something is wrong.</param>
 /// <param name="Errors">By column.</param>
-public sealed record RowResponse(bool IsEmpty, string Words, Guid? CalendarId, IReadOnlyDictionary<string, string> Errors);
+/// <param name="IsThere">One of that name is on that calendar and day already.</param>
+public sealed record RowResponse(bool IsEmpty, string Words, Guid? CalendarId, IReadOnlyDictionary<string, string> Errors, bool IsThere);
+
+public sealed record CopiedCells(string Text);
 
 /// <param name="WhoSees">Each audience and how many of the rows that are right it will see, in words.</param>
 public sealed record SeveralResponse(IReadOnlyList<RowResponse> Rows, IReadOnlyList<string> WhoSees);
@@ -34,8 +37,19 @@ internal static class SeveralApi
         api.MapPost("/events/line", async (LineRequest request, LineReader reader) => TypedResults.Ok(await reader.ReadAsync(request.Text)))
             .ReadsOnly();
         api.MapPost("/events/together", SaveTogether).AddEndpointFilter<OnceFilter>();
-        api.MapPost("/events/several/check", Check).ReadsOnly();
-        api.MapPost("/events/several", Save).AddEndpointFilter<OnceFilter>();
+        api.MapPost("/events/several/check", Check).ReadsOnly().WithMetadata(new LargeBody());
+        api.MapPost("/events/several", Save).AddEndpointFilter<OnceFilter>().WithMetadata(new LargeBody());
+        api.MapPost("/events/several/cells", (CopiedCells cells) => TypedResults.Ok(TableFiles.ReadCopied(cells.Text)))
+            .ReadsOnly().WithMetadata(new LargeBody());
+        api.MapPost("/events/several/file", ReadFile).ReadsOnly().WithMetadata(new LargeBody());
+    }
+
+    /// <summary>The body is the file as it is; its name stands in the query.</summary>
+    private static async Task<Ok<TableFileResponse>> ReadFile(string name, HttpRequest request)
+    {
+        using var content = new MemoryStream();
+        await request.Body.CopyToAsync(content, request.HttpContext.RequestAborted);
+        return TypedResults.Ok(TableFiles.Read(name, content.ToArray()));
     }
 
     private static async Task<Ok<SeveralResponse>> Check(SeveralRequest request, TableReader reader, Access access, EventChanges changes)
@@ -79,5 +93,6 @@ internal static class SeveralApi
         row.Words,
         row.Calendar?.Id,
         row.Refusals.GroupBy(refusal => refusal.Field)
-            .ToDictionary(group => group.Key, group => string.Join(" ", group.Select(refusal => Spoken.Now.Say(refusal.Saying)))));
+            .ToDictionary(group => group.Key, group => string.Join(" ", group.Select(refusal => Spoken.Now.Say(refusal.Saying)))),
+        row.IsThere);
 }

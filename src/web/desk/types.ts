@@ -33,6 +33,7 @@ export type SearchFound = Schemas['SearchResponse']
 export type NameFound = Schemas['NameFound']
 export type LineReading = Schemas['LineResponse']
 export type TableRow = Omit<Schemas['TableRow'], 'isEmpty'>
+export type TableBrought = Schemas['TableFileResponse']
 export type SeveralReading = Schemas['SeveralResponse']
 export type YearPlan = Schemas['YearPlanResponse']
 export type YearPlanRequest = Schemas['YearPlanRequest']

@@ -3740,6 +3740,100 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/events/several/cells": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["CopiedCells"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TableFileResponse"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/events/several/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query: {
+                    name: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TableFileResponse"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/events/chosen/preview": {
         parameters: {
             query?: never;
@@ -6099,6 +6193,9 @@ export interface components {
             onCalendarClock: null | components["schemas"]["ElsewhereBody"];
             whoSees: components["schemas"]["WhoSeesBody"][];
         };
+        CopiedCells: {
+            text: string;
+        };
         /** @enum {unknown} */
         Corner: "square" | "soft" | "round";
         Counted: {
@@ -7308,6 +7405,8 @@ export interface components {
             errors: {
                 [key: string]: string;
             };
+            /** @description One of that name is on that calendar and day already. */
+            isThere: boolean;
         };
         /**
          * @description Light, dark, or as the reader's system is.
@@ -7469,6 +7568,21 @@ export interface components {
         };
         /** @enum {unknown} */
         SubmissionState: "open" | "approved" | "sentBack" | "withdrawn";
+        /**
+         * @description Columns of a table of events.
+         * @enum {unknown}
+         */
+        TableColumn: "date" | "from" | "to" | "title" | "place" | "calendar" | "lastDay" | "repeat" | "description" | "category" | "tags" | "links";
+        /** @description A sheet, or what was copied from one, as rows. */
+        TableFileResponse: {
+            rows: components["schemas"]["TableRow"][];
+            /** @description That it has, in its order. */
+            columns: components["schemas"]["TableColumn"][];
+            /** @description Its first line named them. */
+            hasHead: boolean;
+            /** @description Names of columns of no use here. */
+            unused: string[];
+        };
         /** @description One line of a table of events, as it was typed or pasted. */
         TableRow: {
             date: null | string;
@@ -7478,6 +7592,18 @@ export interface components {
             place: null | string;
             /** @description A plate or a calendar's name. */
             calendar: null | string;
+            /** @description The last of several days. */
+            lastDay?: null | string;
+            /** @description In words, such as "every Tuesday until 18 December". */
+            repeat?: null | string;
+            /** @description Plain text. */
+            description?: null | string;
+            /** @description Its name. */
+            category?: null | string;
+            /** @description With commas between them. */
+            tags?: null | string;
+            /** @description Addresses, with blanks or commas between them. */
+            links?: null | string;
             /** @description True for a line that nobody has typed into. */
             isEmpty?: boolean;
         };

@@ -71,15 +71,15 @@ public class TypedTests
     public void A_row_of_a_table_is_read_and_what_is_wrong_is_named_by_its_column()
     {
         var refusals = new RefusalList();
-        var draft = new TableRow("3 Dec", "9", "10.30", "Knots", "Loft", "PW").Read(British, Today, refusals);
+        var draft = new TableRow("3 Dec", "9", "10.30", "Knots", "Loft", "PW").Read(British, Today, [], refusals);
         Assert.True(refusals.IsEmpty);
         Assert.Equal((Build.Day("2026-12-03"), Build.Time("09:00"), Build.Time("10:30")), (draft.Date, draft.From, draft.To));
-        new TableRow("31 Feb", "25", "", "Knots", "", "").Read(British, Today, refusals);
+        new TableRow("31 Feb", "25", "", "Knots", "", "").Read(British, Today, [], refusals);
         Assert.Equal(["date", "from"], refusals.All.Select(refusal => refusal.Field));
         var unclear = new RefusalList();
-        new TableRow("next Friday", "9", "10", "Knots", "", "").Read(British, Today, unclear);
+        new TableRow("next Friday", "9", "10", "Knots", "", "").Read(British, Today, [], unclear);
         Assert.Equal("row.dayUnclear", Assert.Single(unclear.All).Saying.Code);
         Assert.True(new TableRow("", null, " ", "", "", null).IsEmpty);
-        Assert.True(new TableRow("3 Dec", "", "", "Open day", "", "").Read(British, Today, new RefusalList()).AllDay);
+        Assert.True(new TableRow("3 Dec", "", "", "Open day", "", "").Read(British, Today, [], new RefusalList()).AllDay);
     }
 }

@@ -52,6 +52,7 @@ export function ConsequencesPanel({
   return (
     <aside className="follows" aria-label={t('whatFollowsFromThis')}>
       <h2>{t('whatFollowsFromThis')}</h2>
+      {shownOn.length === 0 && <p className="soft">{t('whenItsCalendarIsChosen')}</p>}
       <div aria-live="polite">
         {answer.error && <p className="refusal">{answer.error.message}</p>}
         {!answer.error && answer.data && (

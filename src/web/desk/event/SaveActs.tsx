@@ -19,7 +19,8 @@ interface SaveActsProps {
 /** What can be done with the form: each button says what happens. */
 export function SaveActs({ stored, calendar, isApproval, isSaving, day, onSave, onAct }: SaveActsProps) {
   const isOut = stored?.state === 'live' || stored?.state === 'cancelled'
-  const mayEdit = calendar?.mayEdit ?? false
+  // Where no calendar is chosen yet, saving asks for one.
+  const mayEdit = calendar?.mayEdit ?? true
   const isDraft = stored?.state === 'draft'
   return (
     <div className="event-acts">

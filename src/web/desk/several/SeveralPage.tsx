@@ -1,55 +1,69 @@
-import { useDeferredValue, useState } from 'react'
+import { useMemo, useRef, useState } from 'react'
 import { Link } from 'react-router'
-import { planOn } from '../lastPlan'
-import { newKey } from '../api'
-import type { SeveralReading, TableRow } from '../types'
-import { useUndo } from '../changes/Changes'
-import { useLeaveGuard } from '../LeaveGuard'
+import { call, newKey } from '../api'
 import { useCalendars } from '../calendars/queries'
-import { useWrite } from '../useWrite'
-import { useSeveral } from './queries'
+import { useUndo } from '../changes/Changes'
+import { planOn } from '../lastPlan'
+import { useLeaveGuard } from '../LeaveGuard'
 import { useToast } from '../Toasts'
+import type { TableBrought, TableRow } from '../types'
 import { usePost } from '../usePost'
+import { useAttempt, useWrite } from '../useWrite'
+import { bringTable } from './bringTable'
+import {
+  brought,
+  empty,
+  further,
+  grown,
+  isEmpty,
+  mayHaveHead,
+  pasted,
+  readCells,
+  rowOf,
+  usual,
+  type Column,
+  type Line,
+} from './cells'
+import { useReadings, useWhoSees } from './queries'
+import { SeveralRows, type Reading } from './SeveralRows'
 import { t } from './words'
 
-type Column = keyof TableRow
-
-const columns: [Column, string][] = [
-  ['date', t('date')],
-  ['from', t('from')],
-  ['to', t('to')],
-  ['title', t('title')],
-  ['place', t('where')],
-  ['calendar', t('calendar')],
-]
 /** As many as one save takes; whatever is pasted beyond stays in the table for the next. */
-export const MOST = 500
-const empty: TableRow = { date: '', from: '', to: '', title: '', place: '', calendar: '' }
+export const MOST = 5000
 
-/** A table to type into or to paste from a spreadsheet. One press saves every line, or none. */
+/** A table to type into, to paste into from a spreadsheet, or to bring as a file. One press makes every line that is ticked, or none. */
 export function SeveralPage() {
   const editable = (useCalendars().data ?? []).filter((calendar) => calendar.mayEdit)
-  const [rows, setRows] = useState<TableRow[]>(() => Array.from({ length: 6 }, () => empty))
+  const [rows, setRows] = useState<Line[]>(() => Array.from({ length: 6 }, () => empty))
+  const [wanted, setWanted] = useState<Column[]>([])
   const [calendarId, setCalendarId] = useState<string | null>(null)
-  const usual = calendarId ?? editable[0]?.id ?? null
-  const reading = useSeveral(useDeferredValue(rows.slice(0, MOST)), usual)
-  const read = reading.data?.rows ?? []
-  const filled = rows.slice(0, MOST).filter((row) => !isEmpty(row)).length
+  const usualCalendar = calendarId ?? editable[0]?.id ?? null
+  const sent = useMemo(() => rows.slice(0, MOST).map(rowOf), [rows])
+  const reading = useReadings(sent, usualCalendar)
+  const isMade = (row: Line, index: number) =>
+    index < MOST && !isEmpty(row) && (row.isWanted ?? reading.rows[index]?.isThere !== true)
+  const made = rows.filter(isMade)
   const later = rows.slice(MOST).filter((row) => !isEmpty(row)).length
-  const wrong = read.filter((row) => Object.keys(row.errors).length > 0).length
-  const acts = useSaving(filled > 0)
-
-  const set = (index: number, field: Column, value: string) =>
-    setRows((all) => grown(all.map((row, at) => (at === index ? { ...row, [field]: value } : row))))
+  const there = rows.filter((row, index) => !isEmpty(row) && reading.rows[index]?.isThere).length
+  const wrong = rows.filter((row, index) => isMade(row, index) && isWrong(reading.rows[index])).length
+  const ofAll = useWhoSees(reading.whoSees === null && !reading.isReading ? made.map(rowOf) : null, usualCalendar)
+  const whoSees = reading.whoSees ?? ofAll
+  const acts = useSaving(made.length > 0)
+  const bring = useBringing(rows, setRows)
+  const columns = [...usual, ...further.filter((one) => wanted.includes(one) || rows.some((row) => (row[one] ?? '') !== ''))]
   const paste = (event: React.ClipboardEvent, index: number, column: number) => {
-    const cells = readCells(event.clipboardData.getData('text/plain'))
+    const text = event.clipboardData.getData('text/plain')
+    const cells = readCells(text)
     if (cells.length === 1 && cells[0]?.length === 1) return
     event.preventDefault()
-    setRows((all) => grown(pasted(all, cells, index, column)))
+    const positional = () => setRows((all) => grown(pasted(all, cells, index, column, columns)))
+    if (mayHaveHead(cells)) void bring.cells(text, index, positional)
+    else positional()
   }
-  const save = () =>
-    acts.save({ rows: rows.slice(0, MOST), calendarId: usual }, later > 0 ? () => setRows(grown(rows.slice(MOST))) : null)
-
+  const save = () => {
+    const rest = rows.slice(MOST)
+    acts.save({ rows: made.map(rowOf), calendarId: usualCalendar }, later > 0 ? () => setRows(grown(rest)) : null)
+  }
   return (
     <main className="page several">
       <p className="soft">{t.rich('planSeveralAtOnce', {}, <Link to={planOn(null)} />)}</p>
@@ -59,7 +73,7 @@ export function SeveralPage() {
         <select
           className="form-select inline-select"
           aria-label={t('calendarForLinesThatName')}
-          value={usual ?? ''}
+          value={usualCalendar ?? ''}
           onChange={(event) => setCalendarId(event.target.value)}
         >
           {editable.map((calendar) => (
@@ -69,60 +83,66 @@ export function SeveralPage() {
           ))}
         </select>
       </p>
+      <div className="several-tools">
+        <BringFile onBring={bring.file} />
+        {further.some((one) => !columns.includes(one)) && (
+          <span role="group" aria-label={t('moreColumns')}>
+            {t('moreColumns')}{' '}
+            {further
+              .filter((one) => !columns.includes(one))
+              .map((one) => (
+                <button key={one} type="button" className="as-link" onClick={() => setWanted([...wanted, one])}>
+                  {t(`column_${one}`)}
+                </button>
+              ))}
+          </span>
+        )}
+      </div>
+      {bring.said !== '' && (
+        <p className="remark" role="status">
+          {bring.said}
+        </p>
+      )}
       {(acts.problem ?? reading.error) && (
         <p className="notice" role="alert">
           {(acts.problem ?? reading.error)?.message}
         </p>
       )}
-      <table className="several-table">
-        <thead>
-          <tr>
-            <th scope="col">
-              <span className="visually-hidden">{t('line')}</span>
-            </th>
-            {columns.map(([field, name]) => (
-              <th key={field} scope="col" className={`column-${field}`}>
-                {name}
-              </th>
-            ))}
-            <th scope="col">{t('readAs')}</th>
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map((row, index) => (
-            <tr key={index}>
-              <th scope="row">{index + 1}</th>
-              {columns.map(([field, name], column) => (
-                <td key={field}>
-                  <input
-                    aria-label={t('nameLineIndex', { name, index: index + 1 })}
-                    value={row[field] ?? ''}
-                    aria-invalid={read[index]?.errors[field] !== undefined}
-                    onChange={(event) => set(index, field, event.target.value)}
-                    onPaste={(event) => paste(event, index, column)}
-                  />
-                </td>
-              ))}
-              <td>
-                {!isEmpty(row) &&
-                  (index < MOST ? <ReadAs row={read[index]} /> : <span className="soft">{t('forTheNextSave')}</span>)}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-      {filled > 0 && (reading.data?.whoSees.length ?? 0) > 0 && (
+      {sent.length > 250 && reading.isReading && (
+        <progress
+          aria-label={t('linesRead', { read: reading.read, count: sent.length })}
+          value={reading.read}
+          max={sent.length}
+        />
+      )}
+      <SeveralRows
+        rows={rows}
+        columns={columns}
+        readings={reading.rows}
+        most={MOST}
+        isMade={isMade}
+        onChange={(index, change) => setRows((all) => grown(all.map((row, at) => (at === index ? { ...row, ...change } : row))))}
+        onPaste={paste}
+      />
+      {made.length > 0 && whoSees.length > 0 && (
         <p className="several-readers">
           {t('whoWillSeeThem')}{' '}
-          {reading.data?.whoSees.map((one) => (
+          {whoSees.map((one) => (
             <span key={one}>{one}</span>
           ))}
         </p>
       )}
+      {acts.isSaving && made.length > 250 && <progress aria-label={t('saving')} />}
       <p className="event-acts">
-        <button type="button" className="btn btn-spruce" disabled={filled === 0 || wrong > 0 || acts.isSaving} onClick={save}>
-          {acts.isSaving ? t('saving') : t('saveEvents', { count: filled })}
+        <button
+          type="button"
+          className="btn btn-spruce"
+          disabled={made.length === 0 || wrong > 0 || acts.isSaving}
+          onClick={save}
+        >
+          {acts.isSaving ? t('saving') : t('saveEvents', { count: made.length })}
         </button>
+        {there > 0 && <span className="soft"> {t('areThereAlready', { count: there })} </span>}
         {later > 0 && <span className="soft"> {t('oneSaveTakesLines', { most: MOST, later })} </span>}
         {wrong > 0 && <span className="refusal">{t('linesAreNotRightYet', { count: wrong })}</span>}
       </p>
@@ -131,10 +151,57 @@ export function SeveralPage() {
   )
 }
 
-function ReadAs({ row }: { row: SeveralReading['rows'][number] | undefined }) {
-  if (!row) return null
-  const errors = Object.values(row.errors)
-  return errors.length > 0 ? <span className="refusal">{errors.join(' ')}</span> : <span className="read-well">{row.words}</span>
+export const isWrong = (reading: Reading | undefined) => reading !== undefined && Object.keys(reading.errors).length > 0
+
+function BringFile({ onBring }: { onBring: (file: File) => void }) {
+  const field = useRef<HTMLInputElement>(null)
+  return (
+    <>
+      <button type="button" className="btn btn-outline-ink" onClick={() => field.current?.click()}>
+        {t('bringASheet')}
+      </button>
+      <input
+        ref={field}
+        type="file"
+        hidden
+        accept=".xlsx,.csv,.tsv,.txt"
+        aria-label={t('bringASheet')}
+        onChange={(event) => {
+          const file = event.target.files?.[0]
+          event.target.value = ''
+          if (file) onBring(file)
+        }}
+      />
+    </>
+  )
+}
+
+/** Tables from elsewhere, after the lines that are there. What was understood of their columns is said. */
+function useBringing(rows: Line[], setRows: (change: (rows: Line[]) => Line[]) => void) {
+  const attempt = useAttempt()
+  const [said, setSaid] = useState('')
+  const put = ({ rows: lines, hasHead, unused }: TableBrought, index: number) => {
+    setRows((all) => brought(all, lines, index))
+    setSaid(
+      [
+        t('linesBrought', { count: lines.length }),
+        hasHead ? t('columnsByTheirNames') : '',
+        unused.length > 0 ? t('columnsUnused', { names: unused.join(', ') }) : '',
+      ]
+        .filter(Boolean)
+        .join(' '),
+    )
+  }
+  return {
+    said,
+    file: (file: File) => void attempt(async () => put(await bringTable(file), rows.filter((row) => !isEmpty(row)).length)),
+    cells: (text: string, index: number, otherwise: () => void) =>
+      attempt(async () => {
+        const table = await call('POST', '/events/several/cells', { text })
+        if (table.hasHead) put(table, index)
+        else otherwise()
+      }),
+  }
 }
 
 function useSaving(isDirty: boolean) {
@@ -153,36 +220,4 @@ function useSaving(isDirty: boolean) {
       setOnce(newKey())
     })
   return { problem, isSaving, save, guard }
-}
-
-function isEmpty(row: TableRow): boolean {
-  return columns.every(([field]) => (row[field] ?? '').trim() === '')
-}
-
-/** There is always a line to go on in. */
-function grown(rows: TableRow[]): TableRow[] {
-  const last = rows[rows.length - 1]
-  return last && !isEmpty(last) ? [...rows, empty] : rows
-}
-
-/** Cells of a spreadsheet: tabs between columns, line ends between rows. */
-export function readCells(text: string): string[][] {
-  return text
-    .replace(/\r\n?/g, '\n')
-    .replace(/\n$/, '')
-    .split('\n')
-    .map((line) => line.split('\t').map((cell) => cell.trim().replace(/^"(.*)"$/, '$1')))
-}
-
-export function pasted(rows: TableRow[], cells: string[][], index: number, column: number): TableRow[] {
-  const next = [...rows]
-  cells.forEach((line, down) => {
-    const row = { ...(next[index + down] ?? empty) }
-    line.forEach((cell, across) => {
-      const field = columns[column + across]?.[0]
-      if (field) row[field] = cell
-    })
-    next[index + down] = row
-  })
-  return next
 }
