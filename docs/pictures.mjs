@@ -1,5 +1,4 @@
 // Makes the pictures of the README anew, from fresh demo data on a day that is always the same: ./valtro pictures
-import { execFileSync } from 'node:child_process'
 import { chromium } from '../tests/e2e/node_modules/playwright-core/index.mjs'
 
 const base = process.env.VALTRO_E2E_URL
@@ -89,24 +88,17 @@ const pictures = {
       await page.goto(await page.getByRole('link', { name: 'Its own page' }).getAttribute('href'))
     },
   ],
-  // Comes last: nothing goes out any more.
-  'not-gone-out': [
+  // Last, since it makes a year.
+  forward: [
     'ada',
     desk,
     async (page) => {
-      execFileSync(process.env.VALTRO_PSQL, [
-        '-qc',
-        `create function disk_is_full() returns trigger language plpgsql as $$ begin raise exception 'could not extend file' using errcode = '53100'; end $$;
-         create trigger disk_is_full before insert or update on artefact for each statement execute function disk_is_full()`,
-      ])
-      await page.goto(`${base}/plan`)
-      await page.getByRole('link', { name: /Boat lab/ }).first().click()
-      await page.getByLabel('Title').fill('Boat lab with oars')
-      await page.getByRole('button', { name: 'Save', exact: true }).click()
-      await page.getByRole('button', { name: /Change this date/ }).click()
-      await page.getByText(/Going out failed since/).first().waitFor({ timeout: 30_000 })
-      await page.goto(`${base}/plan`)
-      await page.getByText(/Going out failed since/).first().waitFor()
+      await page.goto(`${base}/year`)
+      await page.getByRole('button', { name: 'Copy to the next year' }).click()
+      await page.getByRole('button', { name: 'Save the year plan' }).click()
+      await page.getByRole('link', { name: 'Carry its events forward' }).first().waitFor()
+      await page.goto(`${base}/year/carry`)
+      await page.getByRole('cell', { name: /Slipway is taken/ }).first().waitFor()
     },
   ],
 }

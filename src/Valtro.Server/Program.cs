@@ -14,6 +14,7 @@ using Valtro.Application.Editions;
 using Valtro.Application.Events;
 using Valtro.Application.Files;
 using Valtro.Application.Lists;
+using Valtro.Application.Plans;
 using Valtro.Application.Searching;
 using Valtro.Application.SignOff;
 using Valtro.Application.Work;
@@ -49,7 +50,7 @@ services.AddSingleton<OrganisationStore>().AddSingleton<AccountStore>().AddSingl
     .AddSingleton<EditionStore>();
 services.AddSingleton<SearchStore>();
 services.AddSingleton<ListStore>().AddSingleton<YearPlanStore>().AddSingleton<RevisionStore>().AddSingleton<DeliveredStore>()
-    .AddSingleton<GroupStore>().AddSingleton<SecretLinkStore>();
+    .AddSingleton<GroupStore>().AddSingleton<PlanViewStore>().AddSingleton<SecretLinkStore>();
 services.AddSingleton<InvitationStore>().AddSingleton<MailStore>().AddSingleton<SubmissionStore>().AddSingleton<ActStore>()
     .AddSingleton<AuditStore>()
     .AddSingleton<FileStore>().AddSingleton<WorkStore>().AddSingleton<SessionStore>();
@@ -65,8 +66,9 @@ services.AddScoped<IWhoAsks, WhoAsks>().AddScoped<Access>().AddScoped<Sessions>(
     .AddScoped<PasswordResets>().AddScoped<Passwords>().AddScoped<OwnAccounts>().AddScoped<People>();
 services.AddScoped<EventDesk>().AddScoped<EventChanges>().AddScoped<EventHistory>().AddScoped<Commits>().AddScoped<OwnLists>()
     .AddScoped<Groups>().AddScoped<BroughtFiles>()
-    .AddScoped<ChangePreviews>().AddScoped<TableReader>().AddScoped<ChosenEvents>().AddScoped<CarriedYears>().AddScoped<LineReader>().AddScoped<EventPreviews>()
-    .AddScoped<YearPlanDesk>().AddScoped<Destinations>().AddScoped<LosingEditions>();
+    .AddScoped<ChangePreviews>().AddScoped<TableReader>().AddScoped<LineReader>().AddScoped<EventPreviews>()
+    .AddScoped<ChosenEvents>().AddScoped<CarriedYears>().AddScoped<PlanViews>().AddScoped<YearPlanDesk>()
+    .AddScoped<Destinations>().AddScoped<LosingEditions>();
 services.AddScoped<SignOffQueue>().AddScoped<CalendarLife>().AddScoped<PreviewAnswers>().AddScoped<EditionDesk>();
 services.AddWork(isRun: !isDescribing);
 
@@ -155,6 +157,7 @@ api.MapCalendarLife();
 api.MapPreviews();
 api.MapEditions();
 api.MapGroups();
+api.MapPlanViews();
 api.MapFiles();
 api.MapSignOff();
 api.MapEvents();

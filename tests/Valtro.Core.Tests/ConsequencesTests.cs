@@ -13,7 +13,7 @@ public class ConsequencesTests
         Of(series, school, Instant.MinValue);
 
     private static Consequences Of(Series series, SchoolCalendar school, Instant now) =>
-        Consequences.Of(series, school, RuleWords.For("en-GB"), _ => new Dictionary<Instant, string>(), now);
+        Consequences.Of(series, school, RuleWords.For("en-GB"), _ => new Dictionary<Instant, IReadOnlyList<string>>(), now);
 
     [Fact]
     public void What_is_over_is_said_to_be_over()

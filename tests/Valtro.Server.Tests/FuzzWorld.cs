@@ -219,6 +219,9 @@ internal sealed class FuzzWorld
             new { events = new[] { FullEvent(spare, second, category), FullEvent(spare, second, category) } }, 8);
         object[] rows = [new { date = "3 Dec", from = "9", to = "10.30", title = "Knots exam", place = "Loft", calendar = "SPR" },
             new { date = "4.12.2026", from = "", to = "", title = "Regatta", place = "", calendar = "spr" }];
+        Add("POST /api/plan-views", "/api/plan-views",
+            new { name = "Fuzzed view", settings = new Dictionary<string, string> { ["view"] = "month" }, isForAll = true }, 3);
+        Add("DELETE /api/plan-views/{id:guid}", $"/api/plan-views/{Guid.NewGuid()}", weight: 1);
         object Chosen(string act) => new
         {
             dates = new[] { new { eventId = (string)series["id"]!, recurrenceId = (string)series["recurrenceId"]! } },

@@ -69,6 +69,7 @@ public sealed partial class LeakTests(ValtroApp app) : IClassFixture<ValtroApp>,
         ["/api/events/{id:guid}/revisions/{version:int}/restore"] = () =>
             World.Events.Where(leak => leak.Number % 3 == 2).Select(leak => $"{leak.Event.Id}|1"),
         ["/api/acts"] = () => [""],
+        ["/api/plan-views"] = () => [""],
         ["/api/bin/dates"] = () => [""],
         ["/api/bin"] = () => [""],
         ["/api/acts/{actId:guid}/undo"] = () => World.Events.Where(leak => leak.Number % 3 == 1).Select(leak => $"{leak.ActId}"),
@@ -477,6 +478,7 @@ public sealed partial class LeakTests(ValtroApp app) : IClassFixture<ValtroApp>,
         ["/people/invitations"] = id => new { email = "friend@pinewick.example", isAdministrator = true, roles = Array.Empty<object>() },
         ["/approve"] = id => new { items = new[] { new { id, version = 1 } } },
         ["/send-back"] = id => new { reason = "Because" },
+        ["/plan-views"] = _ => new { name = "Mine", settings = new Dictionary<string, string>(), isForAll = true },
         ["/chosen"] = id => new
         {
             dates = new[] { new { eventId = id, recurrenceId = "2026-11-25T14:00:00" } },

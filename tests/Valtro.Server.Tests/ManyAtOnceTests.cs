@@ -256,4 +256,30 @@ public sealed class ManyAtOnceTests(ValtroApp app) : IClassFixture<ValtroApp>
 
         static DateTimeOffset At(JsonNode date, string end) => DateTimeOffset.Parse((string)date[end]!, null);
     }
+
+    [Fact]
+    public async Task Views_are_ones_own_or_for_all_who_edit()
+    {
+        var (ada, bo, di) = (await app.SignedInAsync(), await app.SignedInAsync("bo"), await app.SignedInAsync("di"));
+        static object View(string name, bool isForAll, string calendar = "PW,STF") =>
+            new { name, settings = new Dictionary<string, string> { ["view"] = "month", ["calendar"] = calendar }, isForAll };
+        await ada.DoAsync(HttpMethod.Post, "/api/plan-views", View("Mine", false));
+        await ada.DoAsync(HttpMethod.Post, "/api/plan-views", View("mine", false, "SW"));
+        var shared = await ada.DoAsync(HttpMethod.Post, "/api/plan-views", View("All watches", true));
+
+        Assert.Equal(["All watches", "mine"], Names(await ada.GetAsync("/api/plan-views")));
+        Assert.Equal(["All watches"], Names(await bo.GetAsync("/api/plan-views")));
+        Assert.Equal("PW", (string)(await bo.GetAsync("/api/plan-views"))[0]!["settings"]!["calendar"]!);
+        Assert.Empty((await di.GetAsync("/api/plan-views")).AsArray());
+
+        Assert.Equal(HttpStatusCode.Forbidden, (await di.SendAsync(HttpMethod.Post, "/api/plan-views", View("Mine", true))).StatusCode);
+        Assert.Equal(HttpStatusCode.Forbidden, (await bo.SendAsync(HttpMethod.Delete, $"/api/plan-views/{shared["id"]}")).StatusCode);
+        Assert.Equal(HttpStatusCode.NotFound, (await di.SendAsync(HttpMethod.Delete, $"/api/plan-views/{Guid.NewGuid()}")).StatusCode);
+        Assert.Equal(HttpStatusCode.NoContent, (await ada.SendAsync(HttpMethod.Delete, $"/api/plan-views/{shared["id"]}")).StatusCode);
+        var odd = await ada.SendAsync(
+            HttpMethod.Post, "/api/plan-views", new { name = "x", settings = new { day = "2026" }, isForAll = false });
+        Assert.NotNull((await Caller.ReadAsync(odd))["errors"]!["settings"]);
+
+        static string[] Names(JsonNode views) => [.. views.AsArray().Select(one => (string)one!["name"]!)];
+    }
 }

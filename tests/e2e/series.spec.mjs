@@ -200,6 +200,7 @@ test('a new break shows beforehand which dates change, and the plan follows', { 
   await page.getByLabel('Once or every').selectOption('every')
   await page.getByLabel('How it ends').selectOption('after')
   await page.getByLabel('Number of dates').fill('2')
+  await page.getByLabel('What is counted').selectOption('dates by count, breaks too')
   await page.getByRole('button', { name: 'Save', exact: true }).click()
   await page.goto('/year')
   await page.getByRole('button', { name: 'Add a break' }).click()

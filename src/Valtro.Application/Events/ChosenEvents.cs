@@ -134,7 +134,7 @@ public sealed class ChosenEvents(Access access, EventDesk desk, ClashView clashe
             viewer, becoming, outcome.Act.Writes.Where(write => write.Before is not null).Select(write => write.Event.Id).ToHashSet());
         var clashing = becoming.GroupBy(date => (date.Event.Id, date.Place, date.Event.HomeCalendarId)).SelectMany(dates =>
                 around.Say([.. dates.Select(date => date.Occurrence)], dates.Key.Place, calendars[dates.Key.HomeCalendarId], dates.Key.Id)
-                    .Select(said => (Key: (dates.Key.Id, said.Key), said.Value)))
+                    .Select(said => (Key: (dates.Key.Id, said.Key), Value: Folded(said.Value))))
             .ToLookup(one => one.Key, one => one.Value);
         var lines = new List<ChosenLine>(outcome.Dates.Count);
         var (inBreaks, meeting) = (0, 0);
@@ -159,6 +159,11 @@ public sealed class ChosenEvents(Access access, EventDesk desk, ClashView clashe
 
         string Said(EventDate date) => isWhole ? words.Say(date.Event.Series) : words.Say(date.Timing);
     }
+
+    /// <summary>The worst, and how many more there are.</summary>
+    private static string Folded(IReadOnlyList<string> remarks) => remarks.Count == 1
+        ? remarks[0]
+        : Spoken.Now.Say("date.andMore", ("remark", remarks[0]), ("count", remarks.Count - 1));
 
     private static LeftOutBody LeftOut(OnDesk found, Saying why) => new(
         found.Event.Id, found.Sight.Calendars[0],

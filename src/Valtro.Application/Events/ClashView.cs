@@ -71,13 +71,14 @@ public sealed record ClashesAround(IReadOnlyList<EventDate> Others, IReadOnlyDic
 {
     private readonly Duration _longest = ClashFinder.LongestOf(Others);
 
-    /// <summary>For each date that clashes, by its start, with what.</summary>
+    /// <summary>For each date that clashes, by its start, with what; the worst first.</summary>
     /// <param name="except">The event itself, where it is among the others.</param>
-    public IReadOnlyDictionary<Instant, string> Say(
+    public IReadOnlyDictionary<Instant, IReadOnlyList<string>> Say(
         IReadOnlyList<Occurrence> dates, Place place, Calendar calendar, Guid? except = null)
     {
         var found = ClashFinder.Find(dates, place, calendar.Readerships, Others, id => Calendars[id].Readerships, except, _longest);
-        return found.GroupBy(clash => clash.Date.Start).ToDictionary(group => group.Key, group => string.Join("; ", group.Select(Say)));
+        return found.GroupBy(clash => clash.Date.Start).ToDictionary(
+            group => group.Key, group => (IReadOnlyList<string>)[.. group.OrderBy(clash => clash.Kind).Select(Say)]);
     }
 
     /// <summary>The first that is at the place already; null where it is free.</summary>

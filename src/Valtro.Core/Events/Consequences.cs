@@ -25,7 +25,7 @@ public enum DateKind
 }
 
 /// <summary>One date that a draft would make, or would have made.</summary>
-/// <param name="Remarks">What is special about it, in words.</param>
+/// <param name="Remarks">What is special about it, in words; what it clashes with first.</param>
 public readonly record struct ConsequenceDate(Occurrence Occurrence, DateKind Kind, IReadOnlyList<string> Remarks);
 
 /// <summary>What follows from a draft before it is saved.</summary>
@@ -53,7 +53,7 @@ public sealed record Consequences(
     /// <param name="clashes">Of the first dates, by what the caller may show.</param>
     /// <param name="now">From when on a date is still ahead.</param>
     public static Consequences Of(Series series, SchoolCalendar school, RuleWords words,
-        Func<IReadOnlyList<Occurrence>, IReadOnlyDictionary<Instant, string>> clashes, Instant now)
+        Func<IReadOnlyList<Occurrence>, IReadOnlyDictionary<Instant, IReadOnlyList<string>>> clashes, Instant now)
     {
         var (taking, count, last) = Taking(series, school);
         var shown = taking.Take(Shown).ToArray();
@@ -67,7 +67,7 @@ public sealed record Consequences(
             var remarks = new List<string>(fallsOut ? [] : OnClock(series.Timing, occurrence, before, words.Speech));
             remarks.AddRange(OnBreaks(occurrence, kind, school, words));
             if (!fallsOut && clash.TryGetValue(occurrence.Start, out var meets))
-                remarks.Add(meets);
+                remarks.InsertRange(0, meets);
             listed.Add(new ConsequenceDate(occurrence, kind, remarks));
             before = fallsOut ? before : occurrence;
         }

@@ -82,14 +82,13 @@ public sealed record TableRow(string? Date, string? From, string? To, string? Ti
         var text = Said(Repeat);
         if (text.Length == 0)
             return null;
-        var when = from is { } start ? string.Create(CultureInfo.InvariantCulture, $"{date:uuuu-MM-dd} {start:HH:mm}") : $"{date:uuuu-MM-dd}";
-        if (text.Length > 200 || OneLine.Read($"“x” {when} {text}", culture, date) is not { Questions: [], Drafts: [{ Repeat: { } repeat } draft] }
-            || draft.Title != "x" || draft.Date != date)
-        {
-            refusals.Add("repeat", "row.noRepetition", ("text", text));
-            return null;
-        }
-        return repeat;
+        var line = string.Create(CultureInfo.InvariantCulture, $"“x” {date:uuuu-MM-dd} {from:HH:mm} {text}");
+        if (text.Length <= 200
+            && OneLine.Read(line, culture, date) is { Questions: [], Drafts: [{ Title: "x", Repeat: { } repeat } draft] }
+            && draft.Date == date)
+            return repeat;
+        refusals.Add("repeat", "row.noRepetition", ("text", text));
+        return null;
     }
 
     private static LocalDate? Day(string field, string? text, CultureInfo culture, LocalDate near, RefusalList refusals)

@@ -21,6 +21,7 @@ export const keys = {
   link: (id: string) => ['calendars', id, 'link'] as const,
   opening: (id: string, table: string) => ['calendars', id, 'opening', table] as const,
   groups: ['groups'] as const,
+  planViews: ['plan-views'] as const,
   people: ['people'] as const,
   audit: (act: string) => ['audit', act] as const,
   signOff: ['sign-off'] as const,

@@ -2463,6 +2463,126 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plan-views": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PlanViewResponse"][];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PlanViewRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["KeptView"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plan-views/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/files": {
         parameters: {
             query?: never;
@@ -6791,6 +6911,10 @@ export interface components {
             name: string;
             role: components["schemas"]["CalendarRole"];
         };
+        KeptView: {
+            /** Format: uuid */
+            id: string;
+        };
         LatelyResponse: {
             /** Format: uuid */
             actId: string;
@@ -7227,6 +7351,26 @@ export interface components {
             name: null | string;
             /** @description Degrees north and east with a comma between, as maps write them; may be empty. */
             coordinates?: null | string;
+        };
+        PlanViewRequest: {
+            name: null | string;
+            /** @description What the plan's address says, without the day. */
+            settings: {
+                [key: string]: string;
+            };
+            /** @description For all who edit; else one's own. */
+            isForAll: boolean;
+        };
+        PlanViewResponse: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            settings: {
+                [key: string]: string;
+            };
+            isForAll: boolean;
+            /** @description Whoever made it, and administrators. */
+            mayRemove: boolean;
         };
         PlateProposal: {
             plate: string;

@@ -54,6 +54,22 @@ export function DateList({ consequences, seen, onToggle, onAdd }: DateListProps)
   )
 }
 
+/** The worst one; the others when they are wanted. */
+function Remarks({ remarks }: { remarks: string[] }) {
+  const [isOpen, setOpen] = useState(false)
+  const isFolded = !isOpen && remarks.length > 2
+  return (
+    <span className="date-remark">
+      {(isFolded ? remarks.slice(0, 1) : remarks).join('; ')}
+      {isFolded && (
+        <button type="button" className="as-link" onClick={() => setOpen(true)}>
+          {t('moreRemarks', { count: remarks.length - 1 })}
+        </button>
+      )}
+    </span>
+  )
+}
+
 interface DateLineProps {
   date: ConsequenceDate
   allDay: boolean
@@ -76,7 +92,7 @@ function DateLine({ date, allDay, previous, locale, isSeen, onToggle }: DateLine
         {sayDay(day, locale, { day: 'numeric', month: 'short', ...(isNewYear ? { year: 'numeric' } : {}) })}
       </span>
       <span className="date-day">{sayTime(timed, firstDay(timed))}</span>
-      <span className="date-remark">{date.remarks.join('; ')}</span>
+      <Remarks remarks={date.remarks} />
       {onToggle && date.kind !== 'inBreak' ? (
         <button
           type="button"

@@ -1,5 +1,5 @@
 import { lazy, Suspense, useEffect } from 'react'
-import { Link, useLocation, useNavigate } from 'react-router'
+import { Link, Navigate, useLocation, useNavigate } from 'react-router'
 import { addDays, monthOf, sayDay, sayMonth, saySpan } from '../../shared/days'
 import type { Calendar, DayInfo, Group, Occurrence } from '../types'
 import { useCalendars, useGroups } from '../calendars/queries'
@@ -15,6 +15,7 @@ import { MovingProvider } from './moving'
 import { archived, narrowed, PlanTools } from './PlanTools'
 import { isOn } from './Slip'
 import { spans, usePlanAddress, type Plan, type PlanView } from './usePlanAddress'
+import { lastView } from './views'
 import { YearRibbon } from './YearRibbon'
 import { t } from './words'
 
@@ -35,6 +36,11 @@ const viewNames: Record<PlanView, string> = {
 }
 
 export function PlanPage() {
+  const { search } = useLocation()
+  const { slug } = useOrganisation()
+  const last = lastView(slug)
+  // Whoever comes without saying how to look comes back to the view that was chosen last.
+  if (search === '' && last !== null) return <Navigate replace to={`/plan?${last}`} />
   return (
     <ChoosingProvider>
       <PlanScreen />
@@ -74,7 +80,7 @@ function PlanScreen() {
   }
   const groups = useGroups().data ?? []
   const shownCalendars = inGroup(calendars.data ?? [], groups, plan.filter.group).filter(
-    (one) => plan.filter.calendar === '' || one.plate === plan.filter.calendar,
+    (one) => plan.filter.calendar === '' || plan.filter.calendar.split(',').includes(one.plate),
   )
   const shown = narrowed(occurrences.data ?? [], plan.filter).filter((one) => shownCalendars.some(({ id }) => isOn(one, id)))
   const hasArchived = calendars.data?.some((calendar) => calendar.isArchived) ?? false

@@ -1,10 +1,13 @@
-import { useState } from 'react'
+import { lazy, Suspense, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { useChoosing } from '../chosen/choosing'
 import { useLists } from '../lists/queries'
 import type { Calendar, Occurrence } from '../types'
 import { noFilter, type Filter, type Plan } from './usePlanAddress'
 import { t } from './words'
+
+const ViewsDialog = lazy(() => import('./ViewsDialog').then(({ ViewsDialog: shown }) => ({ default: shown })))
+const LanesDialog = lazy(() => import('./LanesDialog').then(({ LanesDialog: shown }) => ({ default: shown })))
 
 interface PlanToolsProps {
   plan: Plan
@@ -22,6 +25,7 @@ interface PlanToolsProps {
 export function PlanTools({ plan, occurrences, calendars, mayEdit, mayMakeSeveral, groups }: PlanToolsProps) {
   const lists = useLists().data
   const [isOpen, setIsOpen] = useState(false)
+  const [isViewing, setViewing] = useState(false)
   const choosing = useChoosing()
   const count = Object.values(plan.filter).filter((value) => value !== '').length
   const categories = [...occurrences.map((one) => one.category?.name ?? ''), ...(lists?.categories ?? []).map((one) => one.name)]
@@ -39,6 +43,14 @@ export function PlanTools({ plan, occurrences, calendars, mayEdit, mayMakeSevera
         >
           {choosing.isOn ? t('choosingDates') : t('chooseDates')}
         </button>
+      )}
+      <button type="button" className="as-link" onClick={() => setViewing(true)}>
+        {t('views')}
+      </button>
+      {isViewing && (
+        <Suspense fallback={null}>
+          <ViewsDialog onHide={() => setViewing(false)} />
+        </Suspense>
       )}
       <span className="stretch" />
       <button type="button" className="narrow-toggle" aria-expanded={isOpen} onClick={() => setIsOpen(!isOpen)}>
@@ -64,38 +76,58 @@ export function PlanTools({ plan, occurrences, calendars, mayEdit, mayMakeSevera
 function CalendarsChoice({ plan, calendars, groups }: { plan: Plan; calendars: Calendar[]; groups: string[] }) {
   const { group, calendar } = plan.filter
   const isNarrowed = group !== '' || calendar !== ''
+  const [isChoosing, setChoosing] = useState(false)
+  const plates = calendar === '' ? [] : calendar.split(',')
   const choose = (value: string) => {
+    if (value === 'several') return setChoosing(true)
     const [kind, name] = [value.slice(0, value.indexOf(':')), value.slice(value.indexOf(':') + 1)]
     plan.go({ filter: { ...plan.filter, group: kind === 'group' ? name : '', calendar: kind === 'calendar' ? name : '' } })
   }
   if (calendars.length < 2 && groups.length === 0) return null
   return (
-    <select
-      className={isNarrowed ? 'form-select is-narrowed' : 'form-select'}
-      aria-label={t('narrowBy_calendar')}
-      value={calendar !== '' ? `calendar:${calendar}` : group !== '' ? `group:${group}` : ''}
-      onChange={(event) => choose(event.target.value)}
-    >
-      <option value="">{t('allCalendars')}</option>
-      {groups.length > 0 && (
-        <optgroup label={t('groups')}>
-          {groups.map((one) => (
-            <option key={one} value={`group:${one}`}>
-              {one === archived ? t('archived') : one}
-            </option>
-          ))}
+    <>
+      <select
+        className={isNarrowed ? 'form-select is-narrowed' : 'form-select'}
+        aria-label={t('narrowBy_calendar')}
+        value={calendar !== '' ? `calendar:${calendar}` : group !== '' ? `group:${group}` : ''}
+        onChange={(event) => choose(event.target.value)}
+      >
+        <option value="">{t('allCalendars')}</option>
+        <option value="several">{t('chooseSeveral')}</option>
+        {plates.length > 1 && <option value={`calendar:${calendar}`}>{plates.join(', ')}</option>}
+        {groups.length > 0 && (
+          <optgroup label={t('groups')}>
+            {groups.map((one) => (
+              <option key={one} value={`group:${one}`}>
+                {one === archived ? t('archived') : one}
+              </option>
+            ))}
+          </optgroup>
+        )}
+        <optgroup label={t('calendarsAlone')}>
+          {[...calendars]
+            .sort((one, other) => one.name.localeCompare(other.name))
+            .map((one) => (
+              <option key={one.id} value={`calendar:${one.plate}`}>
+                {one.name} ({one.plate})
+              </option>
+            ))}
         </optgroup>
+      </select>
+      {isChoosing && (
+        <Suspense fallback={null}>
+          <LanesDialog
+            calendars={calendars}
+            chosen={plates}
+            onHide={() => setChoosing(false)}
+            onChoose={(chosen) => {
+              setChoosing(false)
+              choose(chosen.length === 0 ? '' : `calendar:${chosen.join(',')}`)
+            }}
+          />
+        </Suspense>
       )}
-      <optgroup label={t('calendarsAlone')}>
-        {[...calendars]
-          .sort((one, other) => one.name.localeCompare(other.name))
-          .map((one) => (
-            <option key={one.id} value={`calendar:${one.plate}`}>
-              {one.name} ({one.plate})
-            </option>
-          ))}
-      </optgroup>
-    </select>
+    </>
   )
 }
 

@@ -22,6 +22,11 @@ export function useList(question: string) {
   })
 }
 
+/** Ways to look at the plan that were kept under a name. */
+export function usePlanViews(isWanted: boolean) {
+  return useQuery({ enabled: isWanted, queryKey: keys.planViews, queryFn: () => call('GET', '/plan-views') })
+}
+
 export function useYear(day: Day) {
   return useQuery({
     queryKey: keys.year(day),
