@@ -42,7 +42,8 @@ public class CountsTakingTests
     public void What_is_typed_comes_back_as_it_was()
     {
         var draft = Build.Draft(date: "2026-10-13", repeat: new RepeatDraft(
-            RepeatPattern.Weekly, 1, [2], Ends: RepeatEnd.After, Count: 8, CountsTaking: true)) with { InBreaks = InBreaks.Skip };
+            RepeatPattern.Weekly, 1, [2], Ends: RepeatEnd.After, Count: 8, CountsTaking: true)) with
+        { InBreaks = InBreaks.Skip };
 
         var series = draft.CheckSeries(Build.Setting with { School = Build.School() });
 

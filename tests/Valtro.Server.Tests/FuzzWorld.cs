@@ -226,8 +226,17 @@ internal sealed class FuzzWorld
         {
             dates = new[] { new { eventId = (string)series["id"]!, recurrenceId = (string)series["recurrenceId"]! } },
             scope = "dates",
-            change = new { act, days = 7, calendarId = second, categoryId = category, tag = "boats", place = "Loft", yearPlanId = plan,
-                term = "Autumn" },
+            change = new
+            {
+                act,
+                days = 7,
+                calendarId = second,
+                categoryId = category,
+                tag = "boats",
+                place = "Loft",
+                yearPlanId = plan,
+                term = "Autumn"
+            },
             seen = (string?)null,
         };
         Add("POST /api/events/chosen/preview", "/api/events/chosen/preview", Chosen("copy"), 8);

@@ -104,9 +104,12 @@ public sealed class ChosenEvents(Access access, EventDesk desk, ClashView clashe
             case ChosenAct.AddTag or ChosenAct.TakeTag:
                 return change with { Tag = EventDraft.CheckedTag("tag", body.Tag ?? "") };
             case ChosenAct.Place:
-                return change with { Place = Place.Typed(
+                return change with
+                {
+                    Place = Place.Typed(
                     Texts.OneLine("place", "what.place", body.Place, Texts.LongestPlace, required: false),
-                    house.Places.Select(known => known.Place)) };
+                    house.Places.Select(known => known.Place))
+                };
             case ChosenAct.Copy:
                 var plan = house.Plans.FirstOrDefault(one => one.Id == body.YearPlanId)?.Plan
                     ?? throw new RuleException("yearPlanId", "chosen.noSuchYear");

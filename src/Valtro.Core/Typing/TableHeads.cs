@@ -30,10 +30,10 @@ public sealed record TableHeads(IReadOnlyList<TableColumn?> Columns, bool HasHea
 
     /// <summary>What names columns, in whichever language of the catalogues a sheet is.</summary>
     private static readonly Dictionary<string, TableColumn> Names = (from language in Speech.Languages
-                                                                      let speech = Speech.For(language)
-                                                                      from column in Enum.GetValues<TableColumn>()
-                                                                      from name in speech.Say($"heads.{NameOf(column)}").Split('|')
-                                                                      select (name, column))
+                                                                     let speech = Speech.For(language)
+                                                                     from column in Enum.GetValues<TableColumn>()
+                                                                     from name in speech.Say($"heads.{NameOf(column)}").Split('|')
+                                                                     select (name, column))
         .DistinctBy(one => one.name, StringComparer.OrdinalIgnoreCase)
         .ToDictionary(one => one.name, one => one.column, StringComparer.OrdinalIgnoreCase);
 
