@@ -133,7 +133,7 @@ public sealed class YearPlanApiTests(ValtroApp app) : IClassFixture<ValtroApp>
                     new { rows = new[] { good with { calendar = "CREW" } }, calendarId = (string?)null })))["errors"]!["rows[0].calendar"]);
         Assert.Equal(HttpStatusCode.BadRequest,
             (await ada.SendAsync(HttpMethod.Post, "/api/events/several",
-                new { rows = Enumerable.Repeat(good, 501), calendarId = (string?)null })).StatusCode);
+                new { rows = Enumerable.Repeat(good, 5_001), calendarId = (string?)null })).StatusCode);
 
         async Task<IEnumerable<string>> WhoSeesAsync(params object[] rows) =>
             (await ada.DoAsync(HttpMethod.Post, "/api/events/several/check", new { rows, calendarId = (string?)null }))["whoSees"]!

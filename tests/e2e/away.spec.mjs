@@ -1,12 +1,13 @@
 import { expect } from '@playwright/test'
 import { execFileSync } from 'node:child_process'
-import { signIn, test, thisWeek } from './valtro.mjs'
+import { chooseCalendar, signIn, test, thisWeek } from './valtro.mjs'
 
 test('when the database stops while saving, the typing stays, and saving works again when it is back', async ({ page }) => {
   const database = (act) => execFileSync('bash', [process.env.VALTRO_TEST_CLUSTER_CONTROL, act], { stdio: 'ignore' })
   await signIn(page)
   await page.goto(`/events/new?day=${thisWeek(4)}`)
-  await page.locator('.calendar-choice label', { hasText: 'Port Watch' }).click()
+  await expect(page.locator('.calendar-choice')).toBeVisible()
+  await chooseCalendar(page, 'Port Watch')
   await page.getByLabel('Title').fill('Storm watch')
   await expect(page.getByRole('complementary')).toContainText('1 date')
   database('stop')

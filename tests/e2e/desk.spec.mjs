@@ -1,5 +1,5 @@
 import { expect } from '@playwright/test'
-import { makeCalendar, say, signIn, signInByForm, test, thisWeek } from './valtro.mjs'
+import { chooseCalendar, makeCalendar, say, signIn, signInByForm, test, thisWeek } from './valtro.mjs'
 
 async function addEvent(page, calendar, title) {
   await page.goto(`/events/new?calendar=${calendar.id}&day=${thisWeek(2)}`)
@@ -57,7 +57,7 @@ test('what is wrong is said at its field, and what was typed stays', async ({ pa
   await page.goto(`/events/new?day=${thisWeek(2)}`)
   await page.getByRole('button', { name: 'Save', exact: true }).click()
   await expect(page.getByText('Choose the calendar that it belongs to.')).toBeVisible()
-  await page.locator('.calendar-choice label', { hasText: 'Port Watch' }).click()
+  await chooseCalendar(page, 'Port Watch')
   await page.getByLabel('Title').fill('x'.repeat(300))
   await page.getByLabel('Start time').fill('15:00')
   await page.getByLabel('End time').fill('14:00')

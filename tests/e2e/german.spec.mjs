@@ -1,6 +1,6 @@
 import { expect } from '@playwright/test'
 import { readdirSync, readFileSync } from 'node:fs'
-import { signIn, signInByForm, test, thisWeek } from './valtro.mjs'
+import { chooseCalendar, signIn, signInByForm, test, thisWeek } from './valtro.mjs'
 
 const words = new URL('../../src/words/', import.meta.url)
 
@@ -113,7 +113,7 @@ test.describe('in a German browser', () => {
     await expect(page.locator('.history li').first()).toBeVisible()
     await expectGerman(page, 'history')
     await open(`/events/new?day=${thisWeek(1)}`, '.calendar-choice')
-    await page.locator('.calendar-choice label').first().click()
+    await chooseCalendar(page, 'Port Watch')
     await expect(page.locator('.dates')).toBeVisible()
     await page.getByLabel('Einmal oder wiederholt').selectOption('every')
     await expect(page.getByLabel('Wie es endet')).toBeVisible()

@@ -69,6 +69,13 @@ export async function makeCalendar(page, { forWhom = 'Everyone' } = {}) {
   return { name, plate, id: page.url().split('/').at(-2) }
 }
 
+/** In the form of an event: where there are many calendars, it is looked for. */
+export async function chooseCalendar(page, name) {
+  const find = page.locator('.calendar-choice input[type=search]')
+  if (await find.count()) await find.fill(name)
+  await page.locator('.calendar-choice label', { hasText: name }).click()
+}
+
 /** When the tests begin, whatever the machine says. */
 export const moment = new Date(process.env.VALTRO_CLOCK.split('*')[0])
 
