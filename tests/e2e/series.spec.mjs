@@ -24,7 +24,10 @@ test('one date is moved, one cancelled, later ones changed, and each can be undo
   await addSeries(page, calendar, 'Buoy check')
 
   await test.step('dragged to another day: the choice comes after, and says what each would do', async () => {
-    await slip(page, 'Buoy check', '14:00').first().dragTo(page.getByRole('button', { name: `New event on ${calendar.name}, ${say(thisWeek(2))}` }))
+    const wednesday = page.getByRole('button', { name: `New event on ${calendar.name}, ${say(thisWeek(2))}` })
+    // Before it is taken hold of: a page that is scrolled between pressing and moving drags something else.
+    await wednesday.scrollIntoViewIfNeeded()
+    await slip(page, 'Buoy check', '14:00').first().dragTo(wednesday)
     const dialog = page.getByRole('dialog', { name: 'Which dates is this for?' })
     await expect(dialog.getByRole('row', { name: /When/ })).toContainText('Wednesday')
     await expect(dialog.getByRole('radio', { name: /Only this date/ })).toBeChecked()

@@ -29,6 +29,14 @@ export function HelpPage() {
         <p>{t('copyLinesFromASpreadsheet')}</p>
       </section>
       <section>
+        <h2>{t('manyAtOnce')}</h2>
+        <p>{t('howManyAreChosen')}</p>
+      </section>
+      <section>
+        <h2>{t('aYearForward')}</h2>
+        <p>{t('howAYearIsCarried')}</p>
+      </section>
+      <section>
         <h2>{t('aRuleAsText')}</h2>
         <p>{t.rich('whatNoSentenceCanSay', {}, <code />)}</p>
       </section>
