@@ -102,6 +102,14 @@ public class ChosenPlannerTests
     }
 
     [Fact]
+    public void An_event_of_which_every_date_is_removed_goes_to_the_bin()
+    {
+        var all = Chosen(Lab, [.. EventDates.All(Lab, Build.School()).Select(date => $"{date.Occurrence.RecurrenceId:uuuu-MM-dd HH:mm}")]);
+
+        Assert.True(Assert.Single(Plan(new ChosenChange(ChosenAct.Remove), ChosenScope.Dates, all).Act.Writes).IsRemoved);
+    }
+
+    [Fact]
     public void What_belongs_to_the_event_is_changed_for_all_its_dates()
     {
         var sailing = new Category(Guid.CreateVersion7(), "Sailing", Build.Harbour);
@@ -164,6 +172,19 @@ public class ChosenPlannerTests
         Assert.All(outcome.Act.Writes, write => Assert.Null(write.Version));
         Assert.Equal(Build.Local("2027-01-07 09:00"), outcome.Act.Writes[0].Event.Series.Timing.Start);
         Assert.Equal(6, Starts(outcome.Act.Writes[1].Event).Length);
+    }
+
+    [Fact]
+    public void A_copy_by_the_month_is_in_the_other_term_and_none_lies_on_what_it_is_of()
+    {
+        var year = Build.Year();
+        var drill = Chosen(On(Build.Series("2026-09-07 10:00", "FREQ=MONTHLY;BYDAY=1MO;COUNT=3")), "2026-09-07 10:00");
+
+        var spring = Plan(new ChosenChange(ChosenAct.Copy) { Into = (year, year.Terms[1]) }, ChosenScope.Dates, drill);
+        var autumn = Plan(new ChosenChange(ChosenAct.Copy) { Into = (year, year.Terms[0]) }, ChosenScope.Dates, drill, OneTalk);
+
+        Assert.Equal(["01-04", "02-01", "03-01"], Starts(Assert.Single(spring.Act.Writes).Event));
+        Assert.Equal(["chosen.asItIs", "chosen.asItIs"], autumn.LeftOut.Select(one => one.Why.Code));
     }
 
     [Fact]

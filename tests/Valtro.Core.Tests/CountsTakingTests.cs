@@ -53,6 +53,32 @@ public class CountsTakingTests
     }
 
     [Fact]
+    public void Whether_breaks_count_is_a_question_of_the_series_and_not_of_one_date()
+    {
+        var kept = Build.Event(Eight(countsTaking: true));
+        var date = EventDates.Find(kept, Build.Local("2026-11-10 14:00"), Build.School())!.Value;
+        var edit = new SeriesEdit(kept, new Change(ChangeAct.Edit, date.Occurrence.RecurrenceId, date.Content with
+        {
+            Series = kept.Series with { Timing = date.Timing, CountsTaking = false },
+        }), Build.School());
+
+        Assert.True(edit.HasChoice);
+        Assert.NotNull(Build.Refused("scope", () => edit.Apply(ChangeScope.This, new HashSet<LocalDateTime>())));
+        Assert.False(edit.Apply(ChangeScope.Every, new HashSet<LocalDateTime>()).Event.Series.CountsTaking);
+    }
+
+    [Fact]
+    public void What_a_break_moves_spends_the_count_too()
+    {
+        var moved = Eight(countsTaking: true, InBreaks.Move);
+
+        Assert.Equal(2, moved.Spent([Build.Local("2026-10-20 14:00"), Build.Local("2026-11-03 14:00")], Build.School()));
+        LocalDateTime[] aroundTheBreak = [Build.Local("2026-10-20 14:00"), Build.Local("2026-10-27 14:00")];
+        Assert.Equal(1, Eight(countsTaking: true).Spent(aroundTheBreak, Build.School()));
+        Assert.Equal(2, Eight(countsTaking: false).Spent(aroundTheBreak, Build.School()));
+    }
+
+    [Fact]
     public void Later_dates_that_go_on_by_themselves_are_as_many_as_were_left()
     {
         var kept = Build.Event(Eight(countsTaking: true));

@@ -284,6 +284,20 @@ public sealed class EventApiTests(ValtroApp app) : IClassFixture<ValtroApp>
     }
 
     [Fact]
+    public async Task What_is_sent_otherwise_under_a_name_is_refused_wherever_that_is_asked()
+    {
+        var ada = await app.SignedInAsync();
+        var calendar = (string)(await ada.GetAsync("/api/calendars"))[0]!["id"]!;
+        var key = Guid.NewGuid().ToString("N");
+        object Both(string title) => new { events = new[] { Caller.Event(calendar, title), Caller.Event(calendar, $"{title} too") } };
+
+        Assert.Equal(HttpStatusCode.OK, (await OnceAsync(ada, key, "/api/events/together", Both("One"))).StatusCode);
+        Assert.Equal(HttpStatusCode.OK, (await OnceAsync(ada, key, "/api/events/together", Both("One"))).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.UnprocessableEntity, (await OnceAsync(ada, key, "/api/events/together", Both("Another"))).StatusCode);
+    }
+
+    [Fact]
     public async Task Of_many_that_are_sent_at_once_one_is_made()
     {
         var ada = await app.SignedInAsync();

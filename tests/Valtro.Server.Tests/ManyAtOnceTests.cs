@@ -272,6 +272,8 @@ public sealed class ManyAtOnceTests(ValtroApp app) : IClassFixture<ValtroApp>
         Assert.Equal("PW", (string)(await bo.GetAsync("/api/plan-views"))[0]!["settings"]!["calendar"]!);
         Assert.Empty((await di.GetAsync("/api/plan-views")).AsArray());
 
+        var over = await bo.SendAsync(HttpMethod.Post, "/api/plan-views", View("all watches", true, "SW"));
+        Assert.NotNull((await Caller.ReadAsync(over))["errors"]!["name"]);
         Assert.Equal(HttpStatusCode.Forbidden, (await di.SendAsync(HttpMethod.Post, "/api/plan-views", View("Mine", true))).StatusCode);
         Assert.Equal(HttpStatusCode.Forbidden, (await bo.SendAsync(HttpMethod.Delete, $"/api/plan-views/{shared["id"]}")).StatusCode);
         Assert.Equal(HttpStatusCode.NotFound, (await di.SendAsync(HttpMethod.Delete, $"/api/plan-views/{Guid.NewGuid()}")).StatusCode);

@@ -23,13 +23,13 @@ public sealed record EventConflict(EventResponse Current, IReadOnlyList<MergeFie
 public sealed class EventChanges(Access access, EventDesk desk, RevisionStore revisions, Commits commits)
 {
     /// <summary>Makes an event: live, waiting for sign-off, or a draft.</summary>
-    public async Task<(Guid Id, IReadOnlyList<string> AsksFor)> AddAsync(Viewer viewer, EventForm request)
+    public async Task<(Guid Id, Guid ActId, IReadOnlyList<string> AsksFor)> AddAsync(Viewer viewer, EventForm request)
     {
         var content = await desk.CheckAsync(request);
         var house = await access.HouseAsync();
         var act = new ActPlanner(viewer, house.Calendars, house.School).Making(content, Where(request));
         var done = await commits.CommitAsync(act);
-        return (done!.Events[0].Id, [.. act.Asked.Select(id => house.Calendars[id].Name)]);
+        return (done!.Events[0].Id, done.ActId, [.. act.Asked.Select(id => house.Calendars[id].Name)]);
     }
 
     /// <summary>So many are said in one line at most.</summary>

@@ -26,6 +26,9 @@ public sealed record EventResponse : EventDraft
 
     public required Guid Id { get; init; }
 
+    /// <summary>Undoes its making; null where it was not just made.</summary>
+    public Guid? ActId { get; init; }
+
     public required Guid CalendarId { get; init; }
 
     public required Detail Detail { get; init; }

@@ -39,8 +39,8 @@ public sealed class TableReader(Access access, EventDesk desk, EventStore events
                 : settings.Values.First() with { CalendarZone = calendar.Zone };
         var culture = CultureInfo.GetCultureInfo(Spoken.LocaleIn(organisation));
         var today = clock.GetCurrentInstant().InZone(organisation.TimeZone).Date;
-        return await MarkedAsync(
-            viewer.OrganisationId, [.. rows.Select(row => Read(row, usual, mine, settings, culture, today))], house.School);
+        ReadRow[] read = [.. rows.Select(row => Read(row, usual, mine, settings, house.Categories, culture, today))];
+        return await MarkedAsync(viewer.OrganisationId, read, house.School);
     }
 
     /// <summary>With those marked that are there already, by calendar, title and day.</summary>
@@ -49,9 +49,10 @@ public sealed class TableReader(Access access, EventDesk desk, EventStore events
         var read = rows.Where(row => row.Content is not null).ToArray();
         if (read.Length == 0)
             return rows;
-        LocalDate[] days = [.. read.Select(DayOf)];
+        // Around most of them: one day with a slip of the pen does not lead the others away.
+        var middle = read.Select(DayOf).Order().ElementAt(read.Length / 2);
         var zone = read[0].Content!.Series.Timing.Zone;
-        var window = new Window(days.Min(), LocalDate.Min(days.Max(), days.Min().PlusYears(3)).PlusDays(1), zone);
+        var window = new Window(DayRange.Nearest(middle.PlusMonths(-18)), DayRange.Nearest(middle.PlusMonths(18)), zone);
         var there = (await events.InWindowAsync(organisationId, [.. read.Select(row => row.Calendar!.Id).Distinct()], window))
             .ToLookup(one => (one.HomeCalendarId, one.Content.Title.ToUpperInvariant()));
         return [.. rows.Select(row => row.Content is null ? row : row with
@@ -64,15 +65,14 @@ public sealed class TableReader(Access access, EventDesk desk, EventStore events
     }
 
     private ReadRow Read(
-        TableRow row, Guid? usual, Calendar[] mine, Dictionary<Guid, DraftSetting> settings, CultureInfo culture, LocalDate today)
+        TableRow row, Guid? usual, Calendar[] mine, Dictionary<Guid, DraftSetting> settings, IReadOnlyList<Category> categories,
+        CultureInfo culture, LocalDate today)
     {
         if (row.IsEmpty)
             return new ReadRow(true, null, null, "", []);
         var refusals = new RefusalList();
         var calendar = CalendarOf(row.Calendar, usual, mine, refusals);
-        EventDraft? draft = null;
-        if (refusals.Try(() => draft = row.Read(culture, today, settings.Values.FirstOrDefault()?.Categories ?? [], refusals)) is null)
-            return new ReadRow(false, calendar, null, "", refusals.All);
+        var draft = refusals.Try(() => row.Read(culture, today, categories, refusals));
         if (string.IsNullOrWhiteSpace(row.Title))
             refusals.Try(() => Texts.OneLine("title", "what.title", row.Title, Texts.LongestTitle));
         var content = refusals.IsEmpty ? refusals.Try(() => draft!.Check(settings[calendar!.Id], Described(row))) : null;

@@ -42,6 +42,10 @@ public sealed class PlanViews(Access access, PlanViewStore store)
         var name = Texts.OneLine("name", "what.name", request.Name, Texts.LongestName);
         if (request.Settings.Any(one => !Known.Contains(one.Key) || one.Value is null || one.Value.Length > LongestSetting))
             throw new RuleException("settings", "planView.settings", ("most", LongestSetting));
+        var same = (await store.ListAsync(viewer.OrganisationId, viewer.AccountId)).FirstOrDefault(view =>
+            view.IsForAll == request.IsForAll && view.Name.Equals(name, StringComparison.OrdinalIgnoreCase));
+        if (same is not null && !MayRemove(viewer, same))
+            throw new RuleException("name", "planView.nameTaken", ("name", same.Name));
         return await store.SaveAsync(
             viewer.OrganisationId, new PlanView(Guid.CreateVersion7(), viewer.AccountId, request.IsForAll, name, request.Settings));
     }

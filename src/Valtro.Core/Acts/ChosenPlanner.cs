@@ -59,7 +59,8 @@ public sealed class ChosenPlanner(ActPlanner planner, SchoolCalendar school)
     /// <summary>What belongs to the event and not to its dates.</summary>
     private (Act, IEnumerable<ChosenDate>) Whole(ChosenEvent one, ChosenChange change)
     {
-        var content = Seen(one).Content;
+        var seen = Seen(one);
+        var content = seen.Content;
         var typed = change.Act switch
         {
             ChosenAct.Category => content with { Category = change.Category },
@@ -67,8 +68,7 @@ public sealed class ChosenPlanner(ActPlanner planner, SchoolCalendar school)
             ChosenAct.TakeTag => content with { Tags = Tagged(content.Tags.Where(tag => tag != change.Tag)) },
             _ => content,
         };
-        var act = Changing(one, typed, StandingOf(one.Stored, change));
-        var seen = Seen(one);
+        var act = Changing(one, seen, typed, StandingOf(one.Stored, change));
         return (act, [new ChosenDate(seen, seen)]);
     }
 
@@ -108,7 +108,7 @@ public sealed class ChosenPlanner(ActPlanner planner, SchoolCalendar school)
         var act = change.Act switch
         {
             ChosenAct.Move => Moving(one, change.Days),
-            ChosenAct.Place => Changing(one, Seen(one).Content with { Place = change.Place }, null),
+            ChosenAct.Place when Seen(one) is var seen => Changing(one, seen, seen.Content with { Place = change.Place }, null),
             _ => planner.Changing(
                 one.Stored, new Change(ActOf(change), one.Dates[0]), ChangeScope.Every, NoneKept, null, one.About),
         };
@@ -133,8 +133,8 @@ public sealed class ChosenPlanner(ActPlanner planner, SchoolCalendar school)
     private static Change Edit(CalendarEvent before, EventDate seen, EventContent typed, Timing? timing = null) => new(
         ChangeAct.Edit, seen.Occurrence.RecurrenceId, typed with { Series = before.Series with { Timing = timing ?? seen.Timing } });
 
-    private Act Changing(ChosenEvent one, EventContent typed, Standing? where) => planner.Changing(
-        one.Stored, Edit(one.Stored.Event, Seen(one), typed), ChangeScope.Every, NoneKept, where, one.About);
+    private Act Changing(ChosenEvent one, EventDate seen, EventContent typed, Standing? where) => planner.Changing(
+        one.Stored, Edit(one.Stored.Event, seen, typed), ChangeScope.Every, NoneKept, where, one.About);
 
     /// <summary>The chosen dates of a series, and no others.</summary>
     private (Act, IEnumerable<ChosenDate>) Some(ChosenEvent one, ChosenChange change)
@@ -154,6 +154,9 @@ public sealed class ChosenPlanner(ActPlanner planner, SchoolCalendar school)
             };
             after = new SeriesEdit(after, asked, school).Apply(ChangeScope.This, NoneKept).Event;
         }
+        // An event without any date would be seen nowhere, and could be found nowhere either: it goes to the bin.
+        if (change.Act == ChosenAct.Remove && !EventDates.All(after, school).Any())
+            return Every(one, change);
         var act = ActPlanner.IsSame(after, one.Stored.Event)
             ? Act.Nothing
             : Act.Writing(EventWrite.Saving(one.Stored, after, ActDone(change.Act), isRemoved: false, school));
@@ -189,6 +192,8 @@ public sealed class ChosenPlanner(ActPlanner planner, SchoolCalendar school)
             ?? throw new RuleException("into", "chosen.inNoYear");
         if (carried.Content is not { } content)
             throw new RuleException([new Refusal("into", carried.Remarks[0])]);
+        if (carried.To.Day == carried.From)
+            throw new RuleException("into", "chosen.asItIs");
         var act = planner.Making(content, new Standing(before.HomeCalendarId, before.Placements, before.State != EventState.Live));
         return (act, EventDates.All(act.Writes[0].Event, school).Take(DatesShown).Select(date => new ChosenDate(null, date)));
     }

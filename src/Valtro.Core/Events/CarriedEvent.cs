@@ -64,13 +64,13 @@ public sealed record CarriedEvent(
             from, to, end, remarks, remarks.Count == 0);
     }
 
-    /// <summary>By the week of its term; what comes by the month or the year, where its rule puts it.</summary>
+    /// <summary>By the week of its term; what comes by the month or the year, where its rule puts it in that month.</summary>
     private static CarriedDay Placed(Series series, LocalDate from, Carrying carrying)
     {
         if (series.Rule is not { Frequency: Frequency.Monthly or Frequency.Yearly } rule)
             return carrying.To(from, mayMove: !series.Recurs);
         var byWeek = carrying.To(from, mayMove: false);
-        var first = from.PlusYears(carrying.Years).With(DateAdjusters.StartOfMonth);
+        var first = (carrying.IsToOneTerm ? byWeek.Day : from.PlusYears(carrying.Years)).With(DateAdjusters.StartOfMonth);
         var open = rule.Ending(null, null);
         return Enumerable.Range(0, 31).Select(first.PlusDays)
             .Where(day => day.Month == first.Month
@@ -88,13 +88,11 @@ public sealed record CarriedEvent(
     {
         var timing = series.Timing.MovedTo(to + series.Timing.Start.TimeOfDay);
         LocalDateTime[] positions = [.. series.Pattern(carrying.From.First.AtMidnight(), school).TakeWhile(IsInYear)];
-        var count = series.CountsTaking ? positions.Count(date => !school.IsClosed(date.Date)) : positions.Length;
         var last = (positions.Length > 0 ? positions[^1] : dates[^1].RecurrenceId).Date;
-        LocalDate End(LocalDate last) => LocalDate.Max(to, carrying.To(last, mayMove: false).Day);
         var rule = series.Rule switch
         {
             null => null,
-            { Count: not null } counted => counted.Ending(Math.Max(1, count), null),
+            { Count: not null } counted => counted.Ending(Math.Max(1, series.Spent(positions, school)), null),
             var ended => ended.Ending(null, Until.Including(End(last) + timing.Start.TimeOfDay, timing)),
         };
         if (series.Removed.Count(IsInYear) is > 0 and var removed)
@@ -112,5 +110,7 @@ public sealed record CarriedEvent(
         };
 
         bool IsInYear(LocalDateTime date) => carrying.From.Holds(date.Date);
+
+        LocalDate End(LocalDate before) => LocalDate.Max(to, carrying.To(before, mayMove: false).Day);
     }
 }

@@ -5,54 +5,6 @@ using Valtro.Core.YearPlans;
 
 namespace Valtro.Core.Events;
 
-/// <summary>How much of a series a change is meant for.</summary>
-public enum ChangeScope
-{
-    This,
-    Later,
-    Every,
-}
-
-/// <summary>What an editor does.</summary>
-public enum ChangeAct
-{
-    Edit,
-
-    /// <summary>It stays visible, struck through.</summary>
-    Cancel,
-
-    /// <summary>It is gone.</summary>
-    Remove,
-
-    /// <summary>What was cancelled takes place again; what was removed or changed is as the series says.</summary>
-    Restore,
-}
-
-/// <summary>A change as it was made on screen, seen from one date.</summary>
-/// <param name="SeenFrom">The rule position of the date on which it was made.</param>
-/// <param name="Typed">For <see cref="ChangeAct.Edit"/>: all that the form says; its timing is that of the date seen.</param>
-public sealed record Change(ChangeAct Act, LocalDateTime SeenFrom, EventContent? Typed = null);
-
-/// <summary>What becomes of an event. Exceptions are given as they were before.</summary>
-/// <param name="Event">The event afterwards.</param>
-public sealed record ChangeOutcome(CalendarEvent Event)
-{
-    /// <summary>It goes to the bin.</summary>
-    public bool IsRemoved { get; init; }
-
-    /// <summary>The series that goes on from the date seen, when it was split.</summary>
-    public CalendarEvent? Successor { get; init; }
-
-    /// <summary>Exceptions that stay on their dates.</summary>
-    public IReadOnlyList<EventException> Kept { get; init; } = [];
-
-    /// <summary>Exceptions that moved along with their dates.</summary>
-    public IReadOnlyList<EventException> Moved { get; init; } = [];
-
-    /// <summary>Exceptions that lose their place, unless they are kept as extra dates.</summary>
-    public IReadOnlyList<EventException> Lost { get; init; } = [];
-}
-
 /// <summary>Changes one date, a date and all later ones, or every date. Pure: old event + change → new event.</summary>
 public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalendar school)
 {
@@ -65,7 +17,7 @@ public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalend
     /// <summary>Nothing is another but which dates there are besides the pattern.</summary>
     private bool IsOfSingleDates => change.Typed is { Series: var typed } content
         && !(Days(typed.Extra).SequenceEqual(Days(_series.Extra)) && Days(typed.Removed).SequenceEqual(Days(_series.Removed)))
-        && !RepeatChanged && typed.InBreaks == _series.InBreaks
+        && !RuleOrBreaksChanged
         && EventDates.Find(before, change.SeenFrom, school) is { } seen
         && typed.Timing == seen.Timing
         && content.Differences(seen.Content).All(one => one.Type == typeof(Series));
@@ -153,12 +105,14 @@ public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalend
         get
         {
             var typed = change.Typed!.Series;
-            return RepeatChanged
-                || typed.InBreaks != _series.InBreaks
+            return RuleOrBreaksChanged
                 || !Days(typed.Extra).SequenceEqual(Days(_series.Extra))
                 || !Days(typed.Removed).SequenceEqual(Days(_series.Removed));
         }
     }
+
+    private bool RuleOrBreaksChanged => change.Typed!.Series is var typed
+        && (RepeatChanged || typed.InBreaks != _series.InBreaks || typed.CountsTaking != _series.CountsTaking);
 
     /// <summary>The sentence is compared, not the rule: the last day is a moment in the rule, and moves with the time of day.</summary>
     private bool RepeatChanged => change.Typed!.Series is var typed
@@ -279,7 +233,7 @@ public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalend
         var rest = later with
         {
             Rule = later.Rule is { Count: { } count } && count == _series.Rule?.Count
-                ? later.Rule.Ending(Math.Max(1, count - Counted(passed)), null)
+                ? later.Rule.Ending(Math.Max(1, count - _series.Spent(passed, school)), null)
                 : later.Rule,
             Cycle = later.Cycle is { Count: { } cycleCount } && cycleCount == _series.Cycle?.Count
                 ? later.Cycle with { Count = Math.Max(1, cycleCount - passed.Length) }
@@ -324,10 +278,6 @@ public sealed class SeriesEdit(CalendarEvent before, Change change, SchoolCalend
             Exceptions = [.. before.Exceptions.Where(one => one.RecurrenceId < at)],
         };
     }
-
-    /// <summary>Of some dates of the pattern, how many its count has spent.</summary>
-    private int Counted(LocalDateTime[] passed) =>
-        _series.CountsTaking && _series.InBreaks == InBreaks.Skip ? passed.Count(date => !school.IsClosed(date.Date)) : passed.Length;
 
     private IEnumerable<LocalDateTime> DatesBefore(Series series, LocalDateTime at) =>
         series.Pattern(LocalDate.MinIsoValue.AtMidnight(), school).TakeWhile(date => date < at);

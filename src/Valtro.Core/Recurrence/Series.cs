@@ -182,6 +182,10 @@ public sealed record Series(
         }
     }
 
+    /// <summary>How much of its count some positions of the rule spend.</summary>
+    public int Spent(IReadOnlyCollection<LocalDateTime> positions, SchoolCalendar school) =>
+        CountsTaking ? positions.Count(start => OutsideBreaks(start, school) is not null) : positions.Count;
+
     private int LongestMove => InBreaks == InBreaks.Move ? 7 : 0;
 
     private IEnumerable<(LocalDateTime Id, LocalDateTime Start)> Positions(LocalDateTime from, SchoolCalendar school)

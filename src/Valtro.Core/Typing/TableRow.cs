@@ -86,7 +86,7 @@ public sealed record TableRow(string? Date, string? From, string? To, string? Ti
         if (text.Length <= 200
             && OneLine.Read(line, culture, date) is { Questions: [], Drafts: [{ Title: "x", Repeat: { } repeat } draft] }
             && draft.Date == date)
-            return repeat;
+            return repeat with { CountsTaking = repeat.Ends == RepeatEnd.After };
         refusals.Add("repeat", "row.noRepetition", ("text", text));
         return null;
     }

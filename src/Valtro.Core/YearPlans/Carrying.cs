@@ -1,5 +1,6 @@
 using NodaTime;
 using Valtro.Core.Speaking;
+using Valtro.Core.Time;
 
 namespace Valtro.Core.YearPlans;
 
@@ -28,9 +29,7 @@ public sealed class Carrying
 
     /// <summary>Whatever lies in a term to one other term.</summary>
     public Carrying(YearPlan from, YearPlan into, NamedDays term, IsoDayOfWeek firstDayOfWeek)
-        : this(from, into, firstDayOfWeek, [.. from.Terms.Select(one => (one, (NamedDays?)term))])
-    {
-    }
+        : this(from, into, firstDayOfWeek, [.. from.Terms.Select(one => (one, (NamedDays?)term))]) => IsToOneTerm = true;
 
     private Carrying(
         YearPlan from, YearPlan into, IsoDayOfWeek firstDayOfWeek, IReadOnlyList<(NamedDays From, NamedDays? Into)> terms)
@@ -47,6 +46,9 @@ public sealed class Carrying
     public YearPlan From => _from;
 
     public YearPlan Into => _into;
+
+    /// <summary>All goes to one term, wherever in the year that is.</summary>
+    public bool IsToOneTerm { get; }
 
     /// <summary>How many years later it is.</summary>
     public int Years => _into.First.Year - _from.First.Year;
@@ -93,12 +95,10 @@ public sealed class Carrying
     /// <summary>The same weekday, nearest to the same date.</summary>
     private CarriedDay ByDate(LocalDate day, NamedDays? term, Saying remark)
     {
-        var later = DayRange(day.PlusYears(Years));
+        var later = DayRange.Nearest(day.PlusYears(Years));
         var by = ((int)day.DayOfWeek - (int)later.DayOfWeek + 10) % 7 - 3;
         return new CarriedDay(later.PlusDays(by), term, 0, remark);
     }
-
-    private static LocalDate DayRange(LocalDate day) => Time.DayRange.Nearest(day);
 
     /// <summary>The first days of the weeks of a term in which there is school.</summary>
     private LocalDate[] WeeksOf(YearPlan plan, NamedDays term) =>

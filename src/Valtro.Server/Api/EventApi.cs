@@ -24,7 +24,8 @@ internal static class EventApi
 
     private static async Task<Created<EventResponse>> Add(EventForm request, Access access, EventDesk desk, EventChanges changes)
     {
-        var (id, asksFor) = await changes.AddAsync(await access.ViewerAsync(), request);
-        return TypedResults.Created(access.At($"/api/events/{id}"), desk.Show(await desk.FindAsync(id), null) with { AsksFor = asksFor });
+        var (id, actId, asksFor) = await changes.AddAsync(await access.ViewerAsync(), request);
+        return TypedResults.Created(
+            access.At($"/api/events/{id}"), desk.Show(await desk.FindAsync(id), null) with { ActId = actId, AsksFor = asksFor });
     }
 }

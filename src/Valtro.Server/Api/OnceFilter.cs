@@ -1,9 +1,8 @@
 using System.Security.Cryptography;
 using System.Text.Json;
+using Microsoft.AspNetCore.Http.Metadata;
 using Valtro.Application;
 using Valtro.Application.Accounts;
-using Valtro.Application.Events;
-using Valtro.Application.Years;
 using Valtro.Core;
 using Valtro.Store;
 
@@ -57,8 +56,8 @@ internal sealed class OnceFilter(Access access, AskedStore store) : IEndpointFil
     /// <summary>Of where it was asked and of all that the request says.</summary>
     private static byte[] Digest(EndpointFilterInvocationContext context)
     {
-        var said = context.Arguments.Where(argument => argument is Core.Events.EventDraft or Core.Events.ChangeRequest
-            or SeveralRequest or TogetherRequest or ChosenRequest or CarrySaveRequest);
+        var body = context.HttpContext.GetEndpoint()!.Metadata.GetMetadata<IAcceptsMetadata>()?.RequestType;
+        var said = context.Arguments.Where(argument => argument is not null && argument.GetType() == body);
         return SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes(
             new
             {

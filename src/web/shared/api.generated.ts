@@ -6676,6 +6676,11 @@ export interface components {
         EventResponse: {
             /** Format: uuid */
             id: string;
+            /**
+             * Format: uuid
+             * @description Undoes its making; null where it was not just made.
+             */
+            actId: null | string;
             /** Format: uuid */
             calendarId: string;
             detail: components["schemas"]["Detail"];

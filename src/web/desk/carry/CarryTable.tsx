@@ -1,11 +1,7 @@
 import { useState, type ReactNode } from 'react'
-import { newKey } from '../api'
 import { useCalendars } from '../calendars/queries'
-import { useUndo } from '../changes/Changes'
-import { useLeaveGuard } from '../LeaveGuard'
-import { useToast } from '../Toasts'
+import { useMakingMany } from '../changes/useMakingMany'
 import type { CarriedRow, YearPlan } from '../types'
-import { usePost } from '../usePost'
 import { useSettled } from '../useSettled'
 import { useWrite } from '../useWrite'
 import { CarryFilters, isShown, noNarrowing, type Narrowing } from './CarryFilters'
@@ -38,14 +34,22 @@ export function CarryTable({ from, into, children }: CarryTableProps) {
   const chosen = rows.filter(isChosen)
   const shown = rows.filter((row) => isShown(row, narrowing))
   const whoSees = useWhoSees(from, into, corrections, asDrafts ? null : chosen)
-  const acts = useSaving(from, into, corrections.size + ticks.size > 0)
+  const write = useWrite()
+  const acts = useMakingMany(corrections.size + ticks.size > 0, t('notMadeYet'))
   const correct = (row: CarriedRow, change: Partial<Correction>) =>
     setCorrections((before) =>
       new Map(before).set(row.eventId, { day: null, title: null, ...before.get(row.eventId), ...change }),
     )
   const tick = (some: CarriedRow[], isOn: boolean) =>
     setTicks((before) => new Map([...before, ...some.filter((row) => row.mayBeMade).map((row) => [row.eventId, isOn] as const)]))
-  const save = () => acts.save(chosen, corrections, asDrafts)
+  const save = () => {
+    const made = chosen.map(({ eventId }) => ({ eventId, day: null, title: null, ...corrections.get(eventId) }))
+    void acts.make(
+      (once) => write('POST', `/year-plans/${from.id}/carry`, { into: into.id, rows: made, asDrafts }, { once }),
+      (count) => t(asDrafts ? 'madeAsDrafts' : 'madeLive', { count, year: into.name }),
+      `/plan?view=list&span=year&day=${into.first}`,
+    )
+  }
   return (
     <main className="page carry">
       <div className="page-head carry-head">
@@ -65,14 +69,14 @@ export function CarryTable({ from, into, children }: CarryTableProps) {
         <button
           type="button"
           className="btn btn-spruce"
-          disabled={chosen.length === 0 || acts.isSaving || isReading}
+          disabled={chosen.length === 0 || acts.isBusy || isReading}
           onClick={save}
         >
-          {acts.isSaving ? t('making', { count: chosen.length }) : t('makeEvents', { count: chosen.length })}
+          {acts.isBusy ? t('making', { count: chosen.length }) : t('makeEvents', { count: chosen.length })}
         </button>
       </div>
       <p className="soft">{t('byTermAndWeek')}</p>
-      {acts.isSaving && <progress aria-label={t('making', { count: chosen.length })} />}
+      {acts.isBusy && <progress aria-label={t('making', { count: chosen.length })} />}
       {(acts.problem ?? unread) && (
         <p className="notice" role="alert">
           {(acts.problem ?? unread)?.message}
@@ -127,23 +131,4 @@ function useWhoSees(from: YearPlan, into: YearPlan, corrections: ReadonlyMap<str
   const ids = JSON.parse(text) as string[] | null
   const asked = useCarried(from.id, ids === null ? null : { into: into.id, rows: bodies(corrections), only: [], chosen: ids })
   return ids === null ? [] : (asked.data?.whoSees ?? [])
-}
-
-function useSaving(from: YearPlan, into: YearPlan, isDirty: boolean) {
-  const { problem, isBusy: isSaving, post } = usePost()
-  const [once, setOnce] = useState(newKey)
-  const write = useWrite()
-  const toast = useToast()
-  const undo = useUndo()
-  const { guard, leaveTo } = useLeaveGuard(isDirty, t('notMadeYet'))
-  const save = async (chosen: CarriedRow[], corrections: ReadonlyMap<string, Correction>, asDrafts: boolean) => {
-    const rows = chosen.map(({ eventId }) => ({ eventId, day: null, title: null, ...corrections.get(eventId) }))
-    const isMade = await post(async () => {
-      const done = await write('POST', `/year-plans/${from.id}/carry`, { into: into.id, rows, asDrafts }, { once })
-      toast(t(asDrafts ? 'madeAsDrafts' : 'madeLive', { count: done.events, year: into.name }), () => undo(done.actId))
-      leaveTo(`/plan?view=list&span=year&day=${into.first}`)
-    })
-    if (!isMade) setOnce(newKey())
-  }
-  return { problem, isSaving, save, guard }
 }

@@ -2,7 +2,7 @@ import { useEffect, useEffectEvent } from 'react'
 import { isTyping } from '../useKeys'
 import { useToast } from '../Toasts'
 import { useUndo } from './Changes'
-import { lastAct } from './lastActs'
+import { takeLastAct } from './lastActs'
 import { t } from './words'
 
 /** Ctrl+Z takes back what this tab did last, while nobody is typing. */
@@ -10,7 +10,7 @@ export function useUndoKey(): void {
   const undo = useUndo()
   const toast = useToast()
   const takeBack = useEffectEvent(() => {
-    const act = lastAct()
+    const act = takeLastAct()
     if (act === undefined) toast(t('nothingToTakeBack'))
     else void undo(act, true)
   })

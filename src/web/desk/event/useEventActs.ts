@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { newKey } from '../api'
 import { onItsDays, type Calendar, type CalendarEvent, type EventForm, type Proposal } from '../types'
-import { sayAsked, useChange, type Asked } from '../changes/Changes'
+import { sayAsked, useChange, useUndo, type Asked } from '../changes/Changes'
 import { useLeaveGuard } from '../LeaveGuard'
 import { planOn, rememberSavedOn } from '../lastPlan'
 import { forWhom } from '../openness'
@@ -17,6 +17,7 @@ export function useEventActs(stored: CalendarEvent | null, isDirty: boolean, pro
   const [once] = useState(newKey)
   const write = useWrite()
   const toast = useToast()
+  const undo = useUndo()
   const change = useChange()
   const { guard, leaveTo } = useLeaveGuard(isDirty, t('whatYouChangedIsNot'))
 
@@ -35,21 +36,10 @@ export function useEventActs(stored: CalendarEvent | null, isDirty: boolean, pro
       }
       const saved = onItsDays(await write('POST', '/events', request, { once }))
       const asks = saved.asksFor.length > 0 ? ` ${sayAsked(saved.asksFor)}` : ''
-      toast(`${sayMade(saved, calendar)}${asks}`, () => takeBack(saved))
+      toast(`${sayMade(saved, calendar)}${asks}`, () => saved.actId && undo(saved.actId))
       rememberSavedOn(request.calendarId)
       leaveTo(planOn(request.date))
     })
-
-  /** Undoing the first save: it goes to the bin. */
-  const takeBack = async (saved: CalendarEvent) => {
-    await write('POST', `/events/${saved.id}/changes`, {
-      act: 'remove',
-      recurrenceId: saved.recurrenceId,
-      version: saved.version ?? 0,
-      scope: 'every',
-    })
-    toast(t('titleIsNotSavedAfter', { title: saved.title }))
-  }
 
   const makeChange = async (base: CalendarEvent, what: Pick<Asked, 'act'> & Partial<Asked>) => {
     const done = await change(base.id, {

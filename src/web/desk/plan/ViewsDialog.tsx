@@ -9,7 +9,7 @@ import type { PlanViewKept } from '../types'
 import { usePost } from '../usePost'
 import { useWrite } from '../useWrite'
 import { usePlanViews } from './queries'
-import { rememberView, searchOf, settingsOf } from './views'
+import { lastView, rememberView, searchOf, settingsOf } from './views'
 import { t } from './words'
 
 /** Ways to look at the plan: one's own, and those for all who edit. The one chosen last is where one comes back. */
@@ -36,7 +36,7 @@ export function ViewsDialog({ onHide }: { onHide: () => void }) {
         {views.data && all.length === 0 && <p className="soft">{t('noViewYet')}</p>}
         <ViewList title={t('yourOwn')} views={all.filter((one) => !one.isForAll)} open={open} />
         <ViewList title={t('forAllWhoEdit')} views={all.filter((one) => one.isForAll)} open={open} />
-        {all.length > 0 && (
+        {(all.length > 0 || lastView(slug) !== null) && (
           <button type="button" className="as-link" onClick={() => open(null)}>
             {t('asItIsAtFirst')}
           </button>
@@ -59,6 +59,12 @@ interface ViewListProps {
 function ViewList({ title, views, open }: ViewListProps) {
   const write = useWrite()
   const { problem, post } = usePost()
+  const { slug } = useOrganisation()
+  const remove = (view: PlanViewKept) =>
+    post(async () => {
+      await write('DELETE', `/plan-views/${view.id}`)
+      if (lastView(slug) === searchOf(view.settings)) rememberView(slug, null)
+    })
   if (views.length === 0) return null
   return (
     <section>
@@ -74,7 +80,7 @@ function ViewList({ title, views, open }: ViewListProps) {
                 type="button"
                 className="view-remove"
                 aria-label={t('removeView', { name: view.name })}
-                onClick={() => void post(async () => void (await write('DELETE', `/plan-views/${view.id}`)))}
+                onClick={() => void remove(view)}
               >
                 ×
               </button>

@@ -1,13 +1,10 @@
 import { useMemo, useRef, useState } from 'react'
 import { Link } from 'react-router'
-import { call, newKey } from '../api'
+import { call } from '../api'
 import { useCalendars } from '../calendars/queries'
-import { useUndo } from '../changes/Changes'
+import { useMakingMany } from '../changes/useMakingMany'
 import { planOn } from '../lastPlan'
-import { useLeaveGuard } from '../LeaveGuard'
-import { useToast } from '../Toasts'
-import type { TableBrought, TableRow } from '../types'
-import { usePost } from '../usePost'
+import type { TableBrought } from '../types'
 import { useAttempt, useWrite } from '../useWrite'
 import { bringTable } from './bringTable'
 import {
@@ -48,7 +45,8 @@ export function SeveralPage() {
   const wrong = rows.filter((row, index) => isMade(row, index) && isWrong(reading.rows[index])).length
   const ofAll = useWhoSees(reading.whoSees === null && !reading.isReading ? made.map(rowOf) : null, usualCalendar)
   const whoSees = reading.whoSees ?? ofAll
-  const acts = useSaving(made.length > 0)
+  const write = useWrite()
+  const acts = useMakingMany(made.length > 0, t('theTableIsNotSaved'))
   const bring = useBringing(rows, setRows)
   const columns = [...usual, ...further.filter((one) => wanted.includes(one) || rows.some((row) => (row[one] ?? '') !== ''))]
   const paste = (event: React.ClipboardEvent, index: number, column: number) => {
@@ -62,7 +60,11 @@ export function SeveralPage() {
   }
   const save = () => {
     const rest = rows.slice(MOST)
-    acts.save({ rows: made.map(rowOf), calendarId: usualCalendar }, later > 0 ? () => setRows(grown(rest)) : null)
+    void acts.make(
+      (once) => write('POST', '/events/several', { rows: made.map(rowOf), calendarId: usualCalendar }, { once }),
+      (count) => t('eventsAreSaved', { count }),
+      later > 0 ? () => setRows(grown(rest)) : '/plan',
+    )
   }
   return (
     <main className="page several">
@@ -132,15 +134,10 @@ export function SeveralPage() {
           ))}
         </p>
       )}
-      {acts.isSaving && made.length > 250 && <progress aria-label={t('saving')} />}
+      {acts.isBusy && made.length > 250 && <progress aria-label={t('saving')} />}
       <p className="event-acts">
-        <button
-          type="button"
-          className="btn btn-spruce"
-          disabled={made.length === 0 || wrong > 0 || acts.isSaving}
-          onClick={save}
-        >
-          {acts.isSaving ? t('saving') : t('saveEvents', { count: made.length })}
+        <button type="button" className="btn btn-spruce" disabled={made.length === 0 || wrong > 0 || acts.isBusy} onClick={save}>
+          {acts.isBusy ? t('saving') : t('saveEvents', { count: made.length })}
         </button>
         {there > 0 && <span className="soft"> {t('areThereAlready', { count: there })} </span>}
         {later > 0 && <span className="soft"> {t('oneSaveTakesLines', { most: MOST, later })} </span>}
@@ -202,22 +199,4 @@ function useBringing(rows: Line[], setRows: (change: (rows: Line[]) => Line[]) =
         else otherwise()
       }),
   }
-}
-
-function useSaving(isDirty: boolean) {
-  const { problem, isBusy: isSaving, post } = usePost()
-  const [once, setOnce] = useState(newKey)
-  const write = useWrite()
-  const toast = useToast()
-  const undo = useUndo()
-  const { guard, leaveTo } = useLeaveGuard(isDirty, t('theTableIsNotSaved'))
-  const save = (request: { rows: TableRow[]; calendarId: string | null }, goOn: (() => void) | null) =>
-    post(async () => {
-      const done = await write('POST', '/events/several', request, { once })
-      toast(t('eventsAreSaved', { count: done.events }), () => undo(done.actId))
-      if (!goOn) return leaveTo('/plan')
-      goOn()
-      setOnce(newKey())
-    })
-  return { problem, isSaving, save, guard }
 }

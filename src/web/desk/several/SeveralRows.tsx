@@ -120,7 +120,7 @@ const OneRow = memo(
           )}
         </th>
         {columns.map((column, place) => (
-          <td key={column}>
+          <td key={column} data-label={t(`column_${column}`)}>
             <input
               aria-label={t('nameLineIndex', { name: t(`column_${column}`), index: index + 1 })}
               value={row[column] ?? ''}
