@@ -61,7 +61,8 @@ services.AddSingleton<PublicAddresses>().AddSingleton<Painter>().AddSingleton<Fe
     .AddSingleton<Heard>().AddSingleton<Artefacts>().AddSingleton<News>().AddSingleton<Fetches>();
 services.AddSingleton(provider => provider.GetRequiredService<IWebHostEnvironment>().WebRootFileProvider).AddSingleton<EventStreams>();
 services.AddSingleton<WebAssets>().AddSingleton<ReadingPages>().AddSingleton<EditionAnswers>().AddSingleton<RichTexts>();
-services.AddSingleton<CalendarView>().AddScoped<OccurrenceView>().AddScoped<ClashView>().AddScoped<Search>().AddScoped<OccurrenceList>();
+services.AddSingleton<CalendarView>().AddScoped<OccurrenceView>().AddScoped<ClashView>().AddScoped<Search>().AddScoped<OccurrenceList>()
+    .AddScoped<OccurrenceSheet>();
 services.AddScoped<IWhoAsks, WhoAsks>().AddScoped<Access>().AddScoped<Sessions>().AddScoped<SignedIn>().AddScoped<PasswordChecks>()
     .AddScoped<PasswordResets>().AddScoped<Passwords>().AddScoped<OwnAccounts>().AddScoped<People>();
 services.AddScoped<EventDesk>().AddScoped<EventChanges>().AddScoped<EventHistory>().AddScoped<Commits>().AddScoped<OwnLists>()

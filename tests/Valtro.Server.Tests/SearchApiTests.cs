@@ -99,6 +99,66 @@ public sealed class SearchApiTests(ValtroApp app) : IClassFixture<ValtroApp>
     }
 
     [Fact]
+    public async Task A_list_says_which_tags_its_dates_have()
+    {
+        var ada = await app.SignedInAsync();
+        var list = await ada.GetAsync($"/api/occurrences/list?{Year}&size=5000");
+        var said = list["tags"]!.AsArray().Select(one => (string)one!).ToArray();
+        Assert.NotEmpty(said);
+        Assert.Equal(
+            list["occurrences"]!.AsArray().SelectMany(one => one!["tags"]!.AsArray()).Select(one => (string)one!).Distinct().Order(),
+            said.Order());
+        var narrowed = await ada.GetAsync($"/api/occurrences/list?{Year}&tag={Uri.EscapeDataString(said[0])}");
+        Assert.InRange((int)narrowed["total"]!, 1, (int)list["total"]! - 1);
+    }
+
+    [Fact]
+    public async Task A_years_sheet_has_what_is_on_seldom_and_names_the_rest()
+    {
+        var ada = await app.SignedInAsync();
+        var answer = await ada.GetAsync("/api/occurrences/sheet?day=2026-11-23");
+        var titles = Titles(answer, "occurrences").ToHashSet();
+        var often = answer["sheet"]!["often"]!.AsArray();
+        Assert.Superset(new HashSet<string> { "Winter regatta", "Autumn regatta", "Head of the Narrows" }, titles);
+        Assert.Contains(often, one => (string)one!["title"]! == "Assembly" && (int)one["dates"]! > 12);
+        Assert.DoesNotContain("Assembly", titles);
+        Assert.Equal(["2026-08-01", "2027-08-01"], [(string)answer["sheet"]!["from"]!, (string)answer["sheet"]!["to"]!]);
+        Assert.Contains(answer["sheet"]!["breaks"]!.AsArray(), one => (string)one!["name"]! == "Winter break");
+        Assert.Equal("2026-09-07", (string)answer["sheet"]!["terms"]![0]!["weeks"]![0]!);
+
+        var rowing = await ada.CalendarAsync("ROW");
+        var narrowed = await ada.GetAsync($"/api/occurrences/sheet?day=2027-01-01&calendar={rowing}");
+        Assert.Contains("Winter regatta", Titles(narrowed, "occurrences"));
+        Assert.DoesNotContain("Autumn regatta", Titles(narrowed, "occurrences"));
+        // Who is not told of the staff room's meetings is not told that they are on all year.
+        var briefing = await ada.GetAsync($"/api/occurrences/sheet?day=2026-11-23&calendar={await ada.CalendarAsync("STF")}");
+        Assert.NotEmpty(briefing["sheet"]!["often"]!.AsArray());
+        var di = await (await app.SignedInAsync("di")).GetAsync("/api/occurrences/sheet?day=2026-11-23");
+        Assert.DoesNotContain(di["sheet"]!["often"]!.AsArray(), one => (string)one!["title"]! == "Briefing");
+    }
+
+    [Fact]
+    public async Task An_edition_that_shows_breaks_has_terms_for_its_sheet_and_another_has_none()
+    {
+        var ada = await app.SignedInAsync();
+        foreach (var withBreaks in new[] { true, false })
+        {
+            var calendar = await ada.CalendarAsync("SCH");
+            var made = await ada.DoAsync(HttpMethod.Post, "/api/editions", new
+            {
+                edition = new { name = $"Breaks {withBreaks}", sources = new[] { new { calendarId = calendar } }, withBreaks },
+            });
+            var page = new Uri((string)made["addresses"]!["page"]!).AbsolutePath;
+            var all = await app.Reader().GetAsync($"{page}.json?month=all");
+            var years = all["years"]!.AsArray();
+            Assert.Equal(["2026-08-01", "2027-08-01"], years.Select(one => (string)one!["from"]!));
+            Assert.Equal(withBreaks, years[0]!["terms"]!.AsArray().Count > 0);
+            Assert.Equal(withBreaks, years[0]!["breaks"]!.AsArray().Count > 0);
+            Assert.Contains(years[0]!["often"]!.AsArray(), one => (string)one!["title"]! == "Assembly");
+        }
+    }
+
+    [Fact]
     public async Task A_list_is_taken_along_as_a_calendar_as_values_and_as_a_sheet()
     {
         var ada = await app.SignedInAsync();

@@ -238,7 +238,7 @@ test('a day of 25 hours has them all, and what is removed is found in the bin', 
   await page.goto('/bin')
   await page.getByRole('row', { name: /Rope audit/ }).getByRole('button', { name: 'Restore' }).click()
   await expect(page.getByRole('row', { name: /Rope audit/ })).toHaveCount(0)
-  await page.goto(`/plan?day=${thisWeek(2)}`)
+  await page.goto(`/plan?day=${thisWeek(2)}&calendar=${calendar.plate}`)
   await expect(page.getByRole('link', { name: /Rope audit/ })).toBeVisible()
 })
 

@@ -120,7 +120,7 @@ test('among many calendars one is looked for by name, plate or group, and they a
 
 test('the list of a year is sorted, turned by pages and taken along as it is narrowed', async () => {
   const asked = answer({
-    'GET /occurrences/list': (() => ({ total: 230, page: 1, pages: 3, occurrences: [date('Boat lab')] })) as never,
+    'GET /occurrences/list': (() => ({ total: 230, page: 1, pages: 3, occurrences: [date('Boat lab')], tags: ['knots', 'tides'] })) as never,
     'GET /year': { from: '2026-08-31', to: '2027-08-30', weeks: [] },
   })
   const { user, router } = show(
@@ -140,6 +140,9 @@ test('the list of a year is sorted, turned by pages and taken along as it is nar
   await user.click(screen.getByRole('button', { name: 'Next page ›' }))
   await waitFor(() => expect(question()).toMatch(/order=title.*page=2/))
   expect(screen.getByRole('link', { name: 'spreadsheet (.xlsx)' }).getAttribute('href')).toContain('place=Slipway')
+  // What it is narrowed by leaves the order as it is, and begins at the first page.
+  await user.selectOptions(screen.getByRole('combobox', { name: /tag/i }), 'knots')
+  await waitFor(() => expect(question()).toMatch(/order=title.*tag=knots.*page=1/))
   await user.click(screen.getByRole('button', { name: 'Later year' }))
   await waitFor(() => expect(router.state.location.search).toContain('day=2027-09-01'))
 })

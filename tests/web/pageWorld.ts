@@ -107,7 +107,7 @@ function nextDay(day: string): string {
 }
 
 export function part(month: string, entries: Entry[], of: Edition): Part {
-  return { month, from: `${month}-01`, to: `${month}-28`, edition: of, entries }
+  return { month, from: `${month}-01`, to: `${month}-28`, edition: of, entries, years: [] }
 }
 
 export const addresses: Addresses = {

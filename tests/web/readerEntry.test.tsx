@@ -150,4 +150,25 @@ describe('giving it away', () => {
     expect([...sheet().querySelectorAll('.line-title')].filter((title) => title.textContent === 'Regatta')).toHaveLength(1)
     expect(sheet().querySelector('.is-today')).toBeNull()
   })
+
+  test('on paper: a year on one sheet, without what is on all year', async () => {
+    vi.stubGlobal('print', vi.fn())
+    const year = {
+      from: '2026-09-01',
+      to: '2027-09-01',
+      terms: [],
+      breaks: [{ name: 'Winter break', first: '2026-12-19', last: '2027-01-04' }],
+      often: [{ id: lab.id.slice(0, lab.id.lastIndexOf('/')), title: 'Boat lab', plates: ['PW'], dates: 40 }],
+    }
+    serve({ '.json?month=all': { ...part('all', week, edition()), years: [year] } })
+    const user = open(pageOf(week))
+    await user.click(press('Print the year (A3)'))
+    const sheet = await screen.findByRole('article')
+    expect(sheet.querySelectorAll('section')).toHaveLength(12)
+    expect(sheet.textContent).toContain('Year 2026/27')
+    expect(sheet.textContent).toContain('Winter break')
+    expect([...sheet.querySelectorAll('.wall-line')].some((line) => line.textContent?.includes('Boat lab'))).toBe(false)
+    expect([...sheet.querySelectorAll('.wall-line')].some((line) => line.textContent?.includes('Regatta'))).toBe(true)
+    expect(sheet.textContent).toContain('Boat lab (40 dates)')
+  })
 })

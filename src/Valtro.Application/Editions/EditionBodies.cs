@@ -1,4 +1,5 @@
 using NodaTime;
+using Valtro.Application.Years;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Editions;
 using Valtro.Core.Events;
@@ -91,7 +92,9 @@ public sealed record EntryBody(
 
 /// <summary>What a reading page needs for a month (the weeks that it touches), or for all of an edition with a limit.</summary>
 /// <param name="Month">Like 2026-11, or "all".</param>
-public sealed record MonthBody(string Month, LocalDate From, LocalDate To, EditionBody Edition, IReadOnlyList<EntryBody> Entries);
+/// <param name="Years">This year and the next as sheets; with "all" only.</param>
+public sealed record MonthBody(
+    string Month, LocalDate From, LocalDate To, EditionBody Edition, IReadOnlyList<EntryBody> Entries, IReadOnlyList<YearSheetBody> Years);
 
 /// <summary>An entry that is not as it was.</summary>
 /// <param name="More">Later dates to which the same happened.</param>

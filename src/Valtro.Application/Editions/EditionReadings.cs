@@ -14,7 +14,7 @@ namespace Valtro.Application.Editions;
 public sealed record EditionReading(
     EditionAddress Address, CheckedEdition Checked, IReadOnlyList<Source> Sources, SchoolCalendar School, Calendar? Calendar,
     Guid OrganisationId, ILookup<Guid, string> Named,
-    IReadOnlyList<KnownPlace> Places)
+    IReadOnlyList<KnownPlace> Places, int YearStartsIn)
 {
     public Edition Edition => Checked.Edition;
 
@@ -46,7 +46,7 @@ public sealed class EditionReadings(Houses houses, DeliveredStore delivered)
         var (made, sources) = Made(draft, address.Audience, Core.Time.Zones.Named(address.Zone), house.Organisation, all, house.Merged);
         return new EditionReading(address, made, sources, house.School, standard, address.OrganisationId,
             (await delivered.CalendarsNamedAsync(address)).ToLookup(one => one.Value, one => one.Key),
-            house.Places);
+            house.Places, house.Organisation.YearStartsIn);
     }
 
     /// <summary>What an edition is made of for an audience: that which it is addressed to, or another that the desk looks at it

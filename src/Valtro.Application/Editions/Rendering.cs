@@ -3,12 +3,14 @@ using System.Text.Json;
 using NodaTime;
 using NodaTime.Text;
 using Valtro.Application.Files;
+using Valtro.Application.Years;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Editions;
 using Valtro.Core.Events;
 using Valtro.Core.ICalendar;
 using Valtro.Core.Recurrence;
 using Valtro.Core.Time;
+using Valtro.Core.YearPlans;
 using Valtro.Store;
 
 namespace Valtro.Application.Editions;
@@ -215,7 +217,8 @@ public sealed class Rendering(
         var whole = Whole(reading, now);
         var (found, composed) = await events.ComposeAsync(reading, composition, whole);
         if (month is not { } one)
-            return (Chunk(reading, "all", whole.First, whole.End, composed.Entries, now), composed.TurnsAt, composition.ClosesAt(found));
+            return (Chunk(reading, "all", whole.First, whole.End, composed.Entries, now, YearsOf(reading, composed.Entries, now)),
+                composed.TurnsAt, composition.ClosesAt(found));
         var weeks = WeeksOf(one, reading);
         return (Chunk(reading, YearMonthPattern.Iso.Format(one), weeks.First, weeks.End,
             [.. composed.Entries.Where(entry => entry.Occurrence.Overlaps(weeks, entry.Timing.AllDay))], now), composed.TurnsAt,
@@ -261,9 +264,29 @@ public sealed class Rendering(
     }
 
     private static byte[] Chunk(EditionReading reading, string name, LocalDate first, LocalDate end, IReadOnlyList<Entry> entries,
-        Instant now) => JsonSerializer.SerializeToUtf8Bytes(
-        new MonthBody(name, first, end, EditionOf(reading, now), [.. entries.Select(entry => EntryBody.Of(entry, reading.Edition.Zone))]),
-            Json.Options);
+        Instant now, YearSheetBody[]? years = null) => JsonSerializer.SerializeToUtf8Bytes(
+        new MonthBody(name, first, end, EditionOf(reading, now), [.. entries.Select(entry => EntryBody.Of(entry, reading.Edition.Zone))],
+            years ?? []), Json.Options);
+
+    /// <summary>This year and the next. Who is not shown breaks is told nothing of the year plan.</summary>
+    private static YearSheetBody[] YearsOf(EditionReading reading, IReadOnlyList<Entry> entries, Instant now)
+    {
+        var today = now.InZone(reading.Edition.Zone).Date;
+        return [.. new[] { today, DayRange.Nearest(today.PlusYears(1)) }
+            .Select(day => YearSheet.Of(reading.School, day, reading.YearStartsIn))
+            .Select(sheet => YearSheetBody.Of(sheet, Often(sheet), reading.Edition.WithBreaks))];
+
+        IEnumerable<OftenBody> Often(YearSheet sheet)
+        {
+            // What is told as no more than a time has no name that its dates share.
+            var dates = entries.Where(entry => !entry.IsBreak && entry.Event.Detail > Detail.Times
+                && entry.Occurrence.LocalStart.Date >= sheet.First && entry.Occurrence.LocalStart.Date < sheet.End).ToArray();
+            var often = YearSheet.Often(dates.Select(entry => entry.Event.Identity));
+            return dates.Where(entry => often.ContainsKey(entry.Event.Identity)).DistinctBy(entry => entry.Event.Identity)
+                .Select(entry => new OftenBody(entry.Event.Identity.ToString(), entry.Title,
+                    [.. entry.Sources.Select(source => source.Plate.Code)], often[entry.Event.Identity]));
+        }
+    }
 
     private static EditionBody EditionOf(EditionReading reading, Instant now)
     {

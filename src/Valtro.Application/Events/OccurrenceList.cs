@@ -28,6 +28,15 @@ public sealed class OccurrenceList(Access access, OccurrenceView view, SearchSto
     /// <exception cref="RuleException">The time is too long, or it has too many dates.</exception>
     public async Task<IReadOnlyList<SeenOccurrence>> FindAsync(ListAsked asked)
     {
+        var found = await AllAsync(asked);
+        OccurrenceView.CheckCount(found.Count);
+        return found;
+    }
+
+    /// <summary>However many they are: for what is not answered date by date.</summary>
+    /// <exception cref="RuleException">The time is too long.</exception>
+    internal async Task<IReadOnlyList<SeenOccurrence>> AllAsync(ListAsked asked)
+    {
         Search.Check("words", asked.Words);
         var (viewer, house) = (await access.ViewerAsync(), await access.HouseAsync());
         var saying = asked.Words.Length == 0
@@ -38,7 +47,6 @@ public sealed class OccurrenceList(Access access, OccurrenceView view, SearchSto
                 && (saying is null
                     || saying.TryGetValue(date.Date.Event.Id, out var seenFrom) && Search.IsTold(seenFrom, date.Sight)))
             .ToArray();
-        OccurrenceView.CheckCount(dates.Length);
         return asked.Order switch
         {
             ListOrder.Title => Sorted(date => date.Disclosed.Title),

@@ -37,9 +37,9 @@ public sealed class Carrying
         (_from, _into, _firstDayOfWeek, _terms) = (from, into, firstDayOfWeek, terms);
         foreach (var (before, after) in terms)
         {
-            _weeks[before] = WeeksOf(from, before);
+            _weeks[before] = from.SchoolWeeksOf(before, firstDayOfWeek);
             if (after is not null)
-                _weeks[after] = WeeksOf(into, after);
+                _weeks[after] = into.SchoolWeeksOf(after, firstDayOfWeek);
         }
     }
 
@@ -99,12 +99,6 @@ public sealed class Carrying
         var by = ((int)day.DayOfWeek - (int)later.DayOfWeek + 10) % 7 - 3;
         return new CarriedDay(later.PlusDays(by), term, 0, remark);
     }
-
-    /// <summary>The first days of the weeks of a term in which there is school.</summary>
-    private LocalDate[] WeeksOf(YearPlan plan, NamedDays term) =>
-        [.. Enumerable.Range(0, Period.DaysBetween(term.First, term.Last) + 1).Select(term.First.PlusDays)
-            .Where(day => !IsWeekend(day) && !plan.Breaks.Any(span => span.Holds(day)))
-            .Select(WeekOf).Distinct()];
 
     private LocalDate WeekOf(LocalDate day) => day.With(DateAdjusters.PreviousOrSame(_firstDayOfWeek));
 

@@ -69,6 +69,12 @@ public sealed record YearPlan
 
     public bool Holds(LocalDate day) => First <= day && day <= Last;
 
+    /// <summary>The first days of the weeks of a term in which there is school: a weekday that no break holds.</summary>
+    public LocalDate[] SchoolWeeksOf(NamedDays term, IsoDayOfWeek firstDayOfWeek) =>
+        [.. Enumerable.Range(0, Period.DaysBetween(term.First, term.Last) + 1).Select(term.First.PlusDays)
+            .Where(day => day.DayOfWeek is not (IsoDayOfWeek.Saturday or IsoDayOfWeek.Sunday) && !Breaks.Any(span => span.Holds(day)))
+            .Select(day => day.With(DateAdjusters.PreviousOrSame(firstDayOfWeek))).Distinct()];
+
     /// <summary>The same a year later: spans move by 52 or 53 weeks, so that they keep their weekdays.</summary>
     public YearPlan CopiedTo(string? name)
     {

@@ -30,7 +30,9 @@ public sealed record DayResponse(
 
 /// <param name="Total">Of all pages.</param>
 /// <param name="Page">From 1 on.</param>
-public sealed record ListResponse(int Total, int Page, int Pages, IReadOnlyList<OccurrenceResponse> Occurrences);
+/// <param name="Tags">Those of all pages, to narrow by.</param>
+public sealed record ListResponse(
+    int Total, int Page, int Pages, IReadOnlyList<OccurrenceResponse> Occurrences, IReadOnlyList<string> Tags);
 
 /// <summary>What an address says of a list of dates.</summary>
 public sealed record ListQuestion(
@@ -43,12 +45,23 @@ public sealed record ListQuestion(
         Order?.Value ?? ListOrder.Time);
 }
 
+/// <summary>What an address says of a year's sheet: any day of the year, and what it is narrowed to.</summary>
+public sealed record SheetQuestion(
+    [FromQuery(Name = "day")] QueryDay Day, [FromQuery(Name = "calendar")] Guid[]? Calendar,
+    [FromQuery(Name = "category")] string? Category, [FromQuery(Name = "tag")] string? Tag, [FromQuery(Name = "place")] string? Place)
+{
+    public ListAsked Asked => new(
+        Day.Date, Day.Date, (Calendar ?? []).ToHashSet(), Category ?? "", Tag ?? "", Place ?? "", "", ListOrder.Time);
+}
+
 internal static class OccurrenceApi
 {
     private const int OnOnePage = 100;
 
     /// <summary>As many are printed at once.</summary>
     private const int MostOnOnePage = 5_000;
+
+    private const int MostTags = 200;
 
     public static void MapOccurrences(this RouteGroupBuilder api)
     {
@@ -59,6 +72,8 @@ internal static class OccurrenceApi
             api.MapGet($"/occurrences/list.{Ending(form)}",
                 (Access access, OccurrenceList list, PublicAddresses addresses, IClock clock, [AsParameters] ListQuestion question) =>
                     File(form, question, access, list, addresses, clock));
+        api.MapGet("/occurrences/sheet",
+            async ([AsParameters] SheetQuestion question, OccurrenceSheet sheet) => TypedResults.Ok(await sheet.FindAsync(question.Asked)));
         api.MapGet("/year", Year);
         api.MapGet("/days", Days);
     }
@@ -83,7 +98,9 @@ internal static class OccurrenceApi
         var asked = Math.Clamp(page ?? 1, 1, pages);
         return TypedResults.Ok(new ListResponse(
             found.Count, asked, pages,
-            [.. found.Skip((asked - 1) * onOne).Take(onOne).Select(one => OccurrenceResponse.Of(one, zone))]));
+            [.. found.Skip((asked - 1) * onOne).Take(onOne).Select(one => OccurrenceResponse.Of(one, zone))],
+            [.. found.SelectMany(one => one.Disclosed.Content.Tags).Distinct().Order(StringComparer.CurrentCultureIgnoreCase)
+                .Take(MostTags)]));
     }
 
     /// <summary>All dates of a list that the person may change, by name: all that match can be chosen.</summary>
@@ -122,7 +139,7 @@ internal static class OccurrenceApi
         var (viewer, house) = (await access.ViewerAsync(), await access.HouseAsync());
         var (organisation, school) = (house.Organisation, house.School);
         var asked = DayRange.Check("day", day.Date);
-        var begins = new LocalDate(asked.Month >= organisation.YearStartsIn ? asked.Year : asked.Year - 1, organisation.YearStartsIn, 1);
+        var begins = YearSheet.FirstOf(asked, organisation.YearStartsIn);
         var from = begins.With(DateAdjusters.PreviousOrSame((IsoDayOfWeek)organisation.FirstDayOfWeek));
         var to = begins.PlusYears(1);
         var weeks = (Period.DaysBetween(from, to) + 6) / 7;

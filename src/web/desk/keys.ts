@@ -9,6 +9,7 @@ export const keys = {
   publishing: (id: string) => ['calendars', id, 'publishing'] as const,
   occurrences: (from: Day, to: Day) => ['occurrences', from, to] as const,
   list: (question: string) => ['occurrences', 'list', question] as const,
+  sheet: (question: string) => ['occurrences', 'sheet', question] as const,
   year: (day: Day) => ['year', day] as const,
   event: (id: string) => ['events', id] as const,
   eventOn: (id: string, date: string) => ['events', id, date] as const,

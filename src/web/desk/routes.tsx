@@ -36,6 +36,7 @@ export const router = createBrowserRouter(
               children: [
                 { path: '/', element: <Navigate to="/plan" replace /> },
                 { path: '/plan', lazy: screen(() => import('./plan/PlanPage'), 'PlanPage') },
+                { path: '/plan/sheet', lazy: screen(() => import('./wall/WallPage'), 'WallPage') },
                 { path: '/events/new', lazy: event },
                 {
                   path: '/events/several',

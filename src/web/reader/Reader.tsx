@@ -15,7 +15,7 @@ import { PlainText } from './PlainText'
 import { Said } from './Said'
 import { SearchBox } from './SearchBox'
 import { share } from './share'
-import { Sheet } from './Sheet'
+import { Sheet, type SheetKind } from './Sheet'
 import { Speech } from './speech'
 import { Subscribe } from './Subscribe'
 import { Tools } from './Tools'
@@ -45,7 +45,7 @@ export function Reader({ data }: { data: PageData }) {
   const reading = useReading(data, edition, parts, today, isAlive)
   const [open, setOpen] = useState<string | null>(null)
   const { panel, toggle, close } = usePanel()
-  const [sheet, setSheet] = useState<'months' | 'list' | null>(null)
+  const [sheet, setSheet] = useState<SheetKind | null>(null)
   const [said, setSaid] = useState('')
   const { wanted, view, span, entries, linkTo } = reading
   useEffect(() => require(wanted), [require, wanted])
@@ -169,12 +169,11 @@ export function Reader({ data }: { data: PageData }) {
             </>
           )}
           <NeedsScript>
-            <button type="button" className="as-link" onClick={() => (needAll(), setSheet('months'))}>
-              {words.printMonths}
-            </button>
-            <button type="button" className="as-link" onClick={() => (needAll(), setSheet('list'))}>
-              {words.printList}
-            </button>
+            {sheets(speech).map(([kind, label]) => (
+              <button key={kind} type="button" className="as-link" onClick={() => (needAll(), setSheet(kind))}>
+                {label}
+              </button>
+            ))}
           </NeedsScript>
         </footer>
       </main>
@@ -184,12 +183,21 @@ export function Reader({ data }: { data: PageData }) {
           entries={everything}
           from={edition.from && edition.from > today ? edition.from : edition.isWhole ? whole.from : today}
           to={edition.to ?? addDays(today, sheet === 'months' ? 150 : 366)}
+          year={whole.years.find((year) => year.from <= reading.day && reading.day < year.to) ?? whole.years[0]}
           onDone={endSheet}
         />
       )}
     </PageContext>
   )
 }
+
+/** What can be printed, and what it is called. */
+const sheets = (speech: Speech): [SheetKind, string][] => [
+  ['months', speech.words.printMonths],
+  ['list', speech.words.printList],
+  ['a4', speech.fill('printYear', { paper: 'A4' })],
+  ['a3', speech.fill('printYear', { paper: 'A3' })],
+]
 
 /** One of the panels, which stands beside the button that opens it; closed, it gives the focus back. */
 function usePanel() {

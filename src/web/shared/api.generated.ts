@@ -5383,6 +5383,56 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/occurrences/sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query: {
+                    day: components["schemas"]["QueryDay"];
+                    calendar?: string[];
+                    category?: string;
+                    tag?: string;
+                    place?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SheetResponse"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/year": {
         parameters: {
             query?: never;
@@ -7031,6 +7081,8 @@ export interface components {
             /** Format: int32 */
             pages: number;
             occurrences: components["schemas"]["OccurrenceResponse"][];
+            /** @description Those of all pages, to narrow by. */
+            tags: string[];
         };
         ListsResponse: {
             categories: components["schemas"]["ListedCategoryBody"][];
@@ -7167,6 +7219,8 @@ export interface components {
             to: components["schemas"]["LocalDate"];
             edition: components["schemas"]["EditionBody"];
             entries: components["schemas"]["EntryBody"][];
+            /** @description This year and the next as sheets; with "all" only. */
+            years: components["schemas"]["YearSheetBody"][];
         };
         /** @enum {unknown} */
         MonthPosition: "day" | "weekday" | "workday";
@@ -7234,6 +7288,15 @@ export interface components {
              * @description Of its event, to be sent with a change; null for those who may not change it.
              */
             version: null | number;
+        };
+        /** @description What is on too often for a year's sheet, and is named below it. */
+        OftenBody: {
+            /** @description Of the event; its dates have it too. */
+            id: string;
+            title: string;
+            plates: string[];
+            /** Format: int32 */
+            dates: number;
         };
         /**
          * @description What a click on an entry does.
@@ -7623,6 +7686,19 @@ export interface components {
             /** @description Each audience and how many of the rows that are right it will see, in words. */
             whoSees: string[];
         };
+        /** @description A year on one sheet: what is on seldom, and beneath it what the year plan says. */
+        SheetResponse: {
+            /** @description Names what is on too often to stand there. */
+            sheet: components["schemas"]["YearSheetBody"];
+            occurrences: components["schemas"]["OccurrenceResponse"][];
+        };
+        SheetTermBody: {
+            name: string;
+            first: components["schemas"]["LocalDate"];
+            last: components["schemas"]["LocalDate"];
+            /** @description The first days of its weeks of school, from week 1 on. */
+            weeks: string[];
+        };
         /**
          * @description What an entry can show beside its title and times. An edition may show fewer than the detail allows.
          * @enum {unknown}
@@ -7898,6 +7974,15 @@ export interface components {
             from: components["schemas"]["LocalDate"];
             to: components["schemas"]["LocalDate"];
             weeks: components["schemas"]["WeekLoad"][];
+        };
+        /** @description What of a year stands on one sheet beneath the dates. */
+        YearSheetBody: {
+            from: components["schemas"]["LocalDate"];
+            /** @description The first day after it. */
+            to: components["schemas"]["LocalDate"];
+            terms: components["schemas"]["SheetTermBody"][];
+            breaks: components["schemas"]["SpanBody"][];
+            often: components["schemas"]["OftenBody"][];
         };
         ZoneResponse: {
             name: string;

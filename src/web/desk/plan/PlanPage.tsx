@@ -5,14 +5,15 @@ import type { Calendar, DayInfo, Group, Occurrence } from '../types'
 import { useCalendars, useGroups } from '../calendars/queries'
 import { ChoosingProvider, mayChoose, useChoosing } from '../chosen/choosing'
 import { sayAgo } from '../Delivery'
-import { useDays, useOccurrences } from './queries'
+import { questionOf, useDays, useList, useOccurrences } from './queries'
 import { useOrganisation } from '../session/queries'
 import { rememberPlan } from '../lastPlan'
 import { useIsNarrow } from '../useIsNarrow'
 import { useKeys } from '../useKeys'
 import { Lanes } from './Lanes'
 import { MovingProvider } from './moving'
-import { archived, narrowed, PlanTools } from './PlanTools'
+import { archived, calendarsOf, narrowed, offeredBy } from './PlanFilters'
+import { PlanTools } from './PlanTools'
 import { isOn } from './Slip'
 import { spans, usePlanAddress, type Plan, type PlanView } from './usePlanAddress'
 import { lastView } from './views'
@@ -79,10 +80,10 @@ function PlanScreen() {
     for (const query of [calendars, occurrences, days]) if (query.isError) void query.refetch()
   }
   const groups = useGroups().data ?? []
-  const shownCalendars = inGroup(calendars.data ?? [], groups, plan.filter.group).filter(
-    (one) => plan.filter.calendar === '' || plan.filter.calendar.split(',').includes(one.plate),
-  )
+  const shownCalendars = calendarsOf(plan.filter, calendars.data ?? [], groups)
   const shown = narrowed(occurrences.data ?? [], plan.filter).filter((one) => shownCalendars.some(({ id }) => isOn(one, id)))
+  // The list itself asks the same; here it says which tags there are.
+  const list = useList(`${questionOf(plan, shownCalendars)}&page=${plan.page}`, plan.isYear)
   const hasArchived = calendars.data?.some((calendar) => calendar.isArchived) ?? false
 
   return (
@@ -109,7 +110,10 @@ function PlanScreen() {
       </div>
       <PlanTools
         plan={plan}
-        occurrences={plan.isYear ? [] : (occurrences.data ?? [])}
+        offered={{
+          ...offeredBy(plan.isYear ? [] : (occurrences.data ?? [])),
+          ...(plan.isYear && { tags: list.data?.tags ?? [] }),
+        }}
         calendars={calendars.data?.filter((calendar) => !calendar.isArchived) ?? []}
         mayEdit={editable.length > 0}
         mayMakeSeveral={editable.some((calendar) => calendar.mayEdit)}
@@ -160,13 +164,6 @@ function View({ plan, days, calendars, groups, occurrences }: ViewProps) {
   if (isOnPhone) return <PhonePlan {...shown} />
   if (plan.view === 'lanes') return <Lanes {...shown} groups={groups} />
   return plan.view === 'month' ? <PlanMonth {...shown} /> : <TimeGrid {...shown} />
-}
-
-/** The calendars of a group; without one all that are in use. */
-function inGroup(calendars: Calendar[], groups: Group[], name: string): Calendar[] {
-  if (name === archived) return calendars.filter((calendar) => calendar.isArchived)
-  const group = groups.find((one) => one.name === name)
-  return calendars.filter((calendar) => !calendar.isArchived && (!group || group.calendars.includes(calendar.id)))
 }
 
 function titleOf(plan: Plan, locale: string): string {

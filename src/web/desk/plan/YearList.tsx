@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react'
-import { useSearchParams } from 'react-router'
+import { Link, useLocation } from 'react-router'
 import { sayDay } from '../../shared/days'
 import { firstDay } from '../../shared/slips'
 import { asSeen, call } from '../api'
@@ -12,25 +12,22 @@ import { useOrganisation } from '../session/queries'
 import { sayTime } from '../times'
 import type { Calendar, Occurrence } from '../types'
 import { useAttempt } from '../useWrite'
-import { useList } from './queries'
-import type { Plan } from './usePlanAddress'
+import { questionOf, useList } from './queries'
+import { orders, type Order, type Plan } from './usePlanAddress'
 import { t } from './words'
 
-const orders = ['time', 'calendar', 'title', 'place'] as const
-type Order = (typeof orders)[number]
 const forms = ['ics', 'csv', 'xlsx'] as const
 const ON_PAGE = 100
 const MOST_PRINTED = 5000
 
 /** All that is on in a year, narrowed and sorted, by pages; to print and to take along. */
 export function YearList({ plan, calendars }: { plan: Plan; calendars: Calendar[] }) {
-  const [parameters, setParameters] = useSearchParams()
-  const order = orders.find((one) => one === parameters.get('order')) ?? 'time'
-  const page = Number(parameters.get('page') ?? '1') || 1
+  const { order, page } = plan
+  const { search } = useLocation()
   const [isPrinting, setIsPrinting] = useState(false)
   const choosing = useChoosing()
   const attempt = useAttempt()
-  const question = questionOf(plan, calendars, order)
+  const question = questionOf(plan, calendars)
   const list = useList(isPrinting ? `${question}&size=${MOST_PRINTED}` : `${question}&page=${page}`)
   const isReady = isPrinting && list.isSuccess && !list.isPlaceholderData
   useEffect(() => {
@@ -41,12 +38,6 @@ export function YearList({ plan, calendars }: { plan: Plan; calendars: Calendar[
     return () => window.removeEventListener('afterprint', done)
   }, [isReady])
 
-  const put = (change: Record<string, string>) =>
-    setParameters((before) => {
-      const next = new URLSearchParams(before)
-      for (const [name, value] of Object.entries(change)) next.set(name, value)
-      return next
-    })
   const addAll = () => attempt(async () => choosing.add(await call('GET', `/occurrences/list/names?${question}`)))
   if (list.error)
     return (
@@ -65,10 +56,10 @@ export function YearList({ plan, calendars }: { plan: Plan; calendars: Calendar[
         </strong>
         {pages > 1 && (
           <span className="joined" role="group" aria-label={t('pages')}>
-            <button type="button" disabled={page <= 1} onClick={() => put({ page: String(page - 1) })}>
+            <button type="button" disabled={page <= 1} onClick={() => plan.go({ page: page - 1 })}>
               ‹ {t('earlierPage')}
             </button>
-            <button type="button" disabled={page >= pages} onClick={() => put({ page: String(page + 1) })}>
+            <button type="button" disabled={page >= pages} onClick={() => plan.go({ page: page + 1 })}>
               {t('laterPage')} ›
             </button>
           </span>
@@ -76,6 +67,7 @@ export function YearList({ plan, calendars }: { plan: Plan; calendars: Calendar[
         <span className="stretch" />
         {total > 0 && (
           <>
+            <Link to={`/plan/sheet${search}`}>{t('onOneSheet')}</Link>
             <button type="button" className="as-link" disabled={isPrinting} onClick={() => setIsPrinting(true)}>
               {isPrinting ? t('preparing') : t('print')}
             </button>
@@ -94,7 +86,7 @@ export function YearList({ plan, calendars }: { plan: Plan; calendars: Calendar[
       {total === 0 ? (
         <p className="empty">{t('noDates')}</p>
       ) : (
-        <Table occurrences={occurrences} calendars={calendars} order={order} sort={(by) => put({ order: by, page: '1' })} />
+        <Table occurrences={occurrences} calendars={calendars} order={order} sort={(by) => plan.go({ order: by })} />
       )}
     </>
   )
@@ -147,13 +139,4 @@ function Table({ occurrences, calendars, order, sort }: TableProps) {
       </tbody>
     </table>
   )
-}
-
-/** What the server is asked: the plan's year and filter. */
-function questionOf(plan: Plan, calendars: Calendar[], order: Order): string {
-  const { category, tag, place, words, group, calendar } = plan.filter
-  const asked = new URLSearchParams({ from: plan.first, to: plan.end, order })
-  for (const [name, value] of Object.entries({ category, tag, place, words })) if (value !== '') asked.set(name, value)
-  if (group !== '' || calendar !== '') for (const { id } of calendars) asked.append('calendar', id)
-  return asked.toString()
 }

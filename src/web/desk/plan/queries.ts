@@ -2,6 +2,8 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import type { Day } from '../../shared/days'
 import { call } from '../api'
 import { keys } from '../keys'
+import type { Calendar } from '../types'
+import type { Filter, Plan } from './usePlanAddress'
 
 /** The dates from one day up to, not including, another. */
 export function useOccurrences(from: Day, to: Day, isWanted = true) {
@@ -13,11 +15,34 @@ export function useOccurrences(from: Day, to: Day, isWanted = true) {
   })
 }
 
+/** What the list of a year is asked for: the plan's year, filter and order. */
+export function questionOf(plan: Plan, calendars: Calendar[]): string {
+  return `from=${plan.first}&to=${plan.end}&order=${plan.order}${narrowing(plan.filter, calendars)}`
+}
+
+/** What the plan is narrowed to, as the server is asked. */
+export function narrowing({ category, tag, place, words, group, calendar }: Filter, calendars: Calendar[]): string {
+  const asked = new URLSearchParams()
+  for (const [name, value] of Object.entries({ category, tag, place, words })) if (value !== '') asked.set(name, value)
+  if (group !== '' || calendar !== '') for (const { id } of calendars) asked.append('calendar', id)
+  return asked.size > 0 ? `&${asked.toString()}` : ''
+}
+
 /** A page of all that is on over a long time. */
-export function useList(question: string) {
+export function useList(question: string, isWanted = true) {
   return useQuery({
+    enabled: isWanted,
     queryKey: keys.list(question),
     queryFn: ({ signal }) => call('GET', `/occurrences/list?${question}`, undefined, { signal }),
+    placeholderData: keepPreviousData,
+  })
+}
+
+/** A year as it stands on one sheet. */
+export function useSheet(question: string) {
+  return useQuery({
+    queryKey: keys.sheet(question),
+    queryFn: ({ signal }) => call('GET', `/occurrences/sheet?${question}`, undefined, { signal }),
     placeholderData: keepPreviousData,
   })
 }

@@ -6,6 +6,9 @@ export type PlanView = 'lanes' | 'month' | 'week' | 'day' | 'list'
 export const planViews: PlanView[] = ['lanes', 'month', 'week', 'day', 'list']
 export const spans = [1, 2, 6] as const
 const WEEKS_OF_LIST = 4
+/** By what the list of a year is sorted. */
+export const orders = ['time', 'calendar', 'title', 'place'] as const
+export type Order = (typeof orders)[number]
 
 /** Only what has all of these; an empty one narrows nothing. */
 export interface Filter {
@@ -34,7 +37,18 @@ export interface Plan {
   first: Day
   end: Day
   filter: Filter
-  go: (change: { view?: PlanView; weeks?: number; isYear?: boolean; day?: Day; filter?: Filter }) => void
+  /** Of the list of a year, as its page, from 1 on. */
+  order: Order
+  page: number
+  go: (change: {
+    view?: PlanView
+    weeks?: number
+    isYear?: boolean
+    day?: Day
+    filter?: Filter
+    order?: Order
+    page?: number
+  }) => void
   step: (direction: 1 | -1) => void
 }
 
@@ -51,14 +65,20 @@ export function usePlanAddress(): Plan {
   const filter = { ...noFilter }
   for (const name of Object.keys(noFilter) as (keyof Filter)[]) filter[name] = parameters.get(name) ?? ''
 
+  const order = orders.find((one) => one === parameters.get('order')) ?? 'time'
+  const page = Number(parameters.get('page') ?? '1') || 1
+
   const go: Plan['go'] = (change) => {
-    const next = { view, weeks, isYear, day, filter, ...change }
+    // What is narrowed or sorted in another way has other pages.
+    const next = { view, weeks, isYear, day, filter, order, page: 1, ...change }
     const isOfYear = next.isYear && next.view === 'list'
     const narrowed = Object.entries({ ...next.filter, words: isOfYear ? next.filter.words : '' })
     setParameters({
       view: next.view,
       weeks: String(next.weeks),
       ...(isOfYear ? { span: 'year' } : {}),
+      ...(isOfYear && next.order !== 'time' ? { order: next.order } : {}),
+      ...(isOfYear && next.page > 1 ? { page: String(next.page) } : {}),
       day: next.day,
       ...Object.fromEntries(narrowed.filter(([, value]) => value !== '')),
     })
@@ -69,7 +89,7 @@ export function usePlanAddress(): Plan {
     else if (view === 'day') go({ day: addDays(day, direction) })
     else go({ day: addDays(day, direction * 7 * weeksOfView(view, weeks)) })
   }
-  return { view, weeks, isYear, day, today, first, end, filter, go, step }
+  return { view, weeks, isYear, day, today, first, end, filter, order, page, go, step }
 }
 
 /** The organisation's year that holds a day. */

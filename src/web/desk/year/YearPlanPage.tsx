@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
-import { addDays, todayIn } from '../../shared/days'
+import { addDays, daysBetween, todayIn } from '../../shared/days'
 import { Problem } from '../Problem'
 import { call } from '../api'
 import type { YearPlan, YearPlanRequest } from '../types'
@@ -72,6 +72,11 @@ export function YearPlanPage() {
           )}
         </span>
         <span className="stretch" />
+        {current && (
+          <Link className="btn btn-outline-ink" to={`/plan/sheet?day=${middleOf(current)}`}>
+            {t('onOneSheet')}
+          </Link>
+        )}
         {current && all.some((plan) => plan.first > current.first) && (
           <Link className="btn btn-outline-ink" to={`/year/carry?from=${current.id}`}>
             {t('carryItsEvents')}
@@ -159,3 +164,6 @@ export function useYearActs(
       }),
   }
 }
+
+/** A day that is in the year whichever month the organisation's own years begin in. */
+const middleOf = (plan: YearPlan) => addDays(plan.first, Math.floor(daysBetween(plan.first, plan.last) / 2))
