@@ -23,6 +23,10 @@ public sealed class DatabaseAwayTests(ValtroApp app) : IClassFixture<ValtroApp>
             Assert.Contains("Nothing was saved", (string)problem["detail"]!, StringComparison.Ordinal);
             Assert.Equal(HttpStatusCode.ServiceUnavailable, (await app.Reader().Http.GetAsync("/readyz")).StatusCode);
 
+            // A reload brings the desk's own page, which says why it can show no more, and no JSON.
+            var page = await ada.Http.GetAsync("/plan");
+            Assert.StartsWith("text/", page.Content.Headers.ContentType!.MediaType, StringComparison.Ordinal);
+
             // Readers do not notice: the last good feed is served.
             app.Clock.Advance(Duration.FromMinutes(5));
             Assert.Equal(HttpStatusCode.OK, (await app.Reader().Http.GetAsync("/c/pinewick/port-watch.ics")).StatusCode);

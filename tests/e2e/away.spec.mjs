@@ -5,6 +5,7 @@ import { chooseCalendar, signIn, test, thisWeek } from './valtro.mjs'
 test('when the database stops while saving, the typing stays, and saving works again when it is back', async ({ page }) => {
   const database = (act) => execFileSync('bash', [process.env.VALTRO_TEST_CLUSTER_CONTROL, act], { stdio: 'ignore' })
   await signIn(page)
+  const late = await page.context().newPage()
   await page.goto(`/events/new?day=${thisWeek(4)}`)
   await expect(page.locator('.calendar-choice')).toBeVisible()
   await chooseCalendar(page, 'Port Watch')
@@ -15,9 +16,13 @@ test('when the database stops while saving, the typing stays, and saving works a
     await page.getByRole('button', { name: 'Save', exact: true }).click()
     await expect(page.getByRole('alert').filter({ hasText: 'The database does not answer' })).toBeVisible()
     await expect(page.getByLabel('Title')).toHaveValue('Storm watch')
+    // Who comes now is told why, by a page, and it goes on by itself.
+    await late.goto('/plan')
+    await expect(late.getByText('The database does not answer')).toBeVisible()
   } finally {
     database('start')
   }
   await page.getByRole('button', { name: 'Save', exact: true }).click()
   await expect(page.getByRole('link', { name: /Storm watch/ })).toBeVisible()
+  await expect(late.locator('.plan-head')).toBeVisible()
 })

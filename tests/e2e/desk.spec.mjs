@@ -209,3 +209,23 @@ test('nobody leaves a table or a form unsaved by mistake', async ({ page }) => {
     await page.waitForURL(/calendars$/)
   }
 })
+
+test('a session that ends while somebody types asks for the password in place, and the save goes on', async ({ page }) => {
+  await signIn(page)
+  const calendar = await makeCalendar(page, { forWhom: 'Members' })
+  await page.goto(`/events/new?calendar=${calendar.id}&day=${thisWeek(3)}`)
+  await page.getByLabel('Title').fill('Lamp inspection')
+  await page.context().clearCookies({ name: 'valtro-session' })
+  await page.getByRole('button', { name: 'Save', exact: true }).click()
+  const dialog = page.getByRole('dialog', { name: 'Your session has ended' })
+  await expect(dialog.getByLabel('Password of Ada Dunmore')).toBeFocused()
+  await dialog.getByLabel('Password of Ada Dunmore').fill('not this one')
+  await page.keyboard.press('Enter')
+  await expect(dialog.getByRole('alert')).toBeVisible()
+  await dialog.getByLabel('Password of Ada Dunmore').fill('harbour-lantern')
+  await page.keyboard.press('Enter')
+  await expect(dialog).toHaveCount(0)
+  await expect(page.getByRole('status').filter({ hasText: 'Lamp inspection' })).toBeVisible()
+  const session = await page.request.get('/api/session')
+  expect((await session.json()).person.email).toBe('ada@pinewick.example')
+})

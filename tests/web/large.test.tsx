@@ -120,7 +120,13 @@ test('among many calendars one is looked for by name, plate or group, and they a
 
 test('the list of a year is sorted, turned by pages and taken along as it is narrowed', async () => {
   const asked = answer({
-    'GET /occurrences/list': (() => ({ total: 230, page: 1, pages: 3, occurrences: [date('Boat lab')], tags: ['knots', 'tides'] })) as never,
+    'GET /occurrences/list': (() => ({
+      total: 230,
+      page: 1,
+      pages: 3,
+      occurrences: [date('Boat lab')],
+      tags: ['knots', 'tides'],
+    })) as never,
     'GET /year': { from: '2026-08-31', to: '2027-08-30', weeks: [] },
   })
   const { user, router } = show(

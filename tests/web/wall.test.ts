@@ -94,7 +94,9 @@ describe('a year on one sheet', () => {
       return entry(`E${index}`, first.toISOString().slice(0, 10), last.toISOString().slice(0, 10))
     })
     const { months, full } = wall(many, lines)
-    const shown = new Set(months.flat().flatMap((day) => day.lines.flatMap((line) => ('entry' in line ? [line.entry.title] : []))))
+    const shown = new Set(
+      months.flat().flatMap((day) => day.lines.flatMap((line) => ('entry' in line ? [line.entry.title] : []))),
+    )
     for (const { entries } of full) for (const one of entries) shown.add(one.title)
     const inYear = many.filter((one) => one.first < year.to && one.last >= year.from)
     expect(inYear.filter((one) => !shown.has(one.title))).toEqual([])

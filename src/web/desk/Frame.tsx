@@ -5,6 +5,7 @@ import { useUndoKey } from './changes/useUndoKey'
 import { holdBackWhileReading } from './readings'
 import { Screens } from './Screens'
 import { useSession } from './session/queries'
+import { useSignInAgain } from './session/useSignInAgain'
 import { useSignOffCount } from './signoff/queries'
 import { SeenAsNotice } from './SeenAsNotice'
 import { useSeenAs } from './seeAs'
@@ -65,6 +66,7 @@ function SignedIn() {
   const person = session?.person
   const isOwnView = useSeenAs() === null
   useNews(isOwnView && person?.maySignOff === true)
+  const signInAgain = useSignInAgain(person)
   const waiting = useSignOffCount(isOwnView && person?.maySignOff === true).data?.toDecide ?? 0
   if (!person || !session.organisation) return null
   return (
@@ -90,6 +92,7 @@ function SignedIn() {
         </Suspense>
       </header>
       <ScrollRestoration getKey={({ pathname, search }) => pathname + search} />
+      {signInAgain}
       <SeenAsNotice />
       {isOwnView && person.isAdministrator && <FailingNotice />}
       <div id="content" tabIndex={-1}>

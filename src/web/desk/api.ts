@@ -2,6 +2,7 @@ import type { Answer, Method, Sent } from './addresses'
 import { Problem, readProblem } from './Problem'
 import { rememberOwn } from './own'
 import { seenAs } from './seeAs'
+import { signedInAgain } from './session/again'
 import type { Session } from './types'
 import { t } from './words'
 
@@ -23,26 +24,65 @@ export function rememberToken(session: Session): Session {
   return session
 }
 
-/** What is said with every question; a change shows that it comes from here. */
-export function askedWith(method: Method): Record<string, string> {
-  return method === 'GET' ? { Accept: 'application/json' } : { Accept: 'application/json', 'X-Valtro-Token': antiforgeryToken }
-}
-
 /** Asks the API; which addresses there are, what is sent and what comes back is as its OpenAPI document says. */
 export async function call<M extends Method, Address extends string>(
   method: M,
   path: Address,
   ...[body, { signal, once } = {}]: Sent<M, Address>
 ): Promise<Answer<M, Address>> {
-  const headers = askedWith(method)
-  if (body !== undefined) headers['Content-Type'] = 'application/json'
-  if (once) headers['Idempotency-Key'] = once
+  const response = await send(path, {
+    method,
+    headers: {
+      ...(body !== undefined && { 'Content-Type': 'application/json' }),
+      ...(once && { 'Idempotency-Key': once }),
+    },
+    body: body === undefined ? undefined : JSON.stringify(body),
+    signal,
+  })
+  return (response.status === 204 ? undefined : await response.json()) as Answer<M, Address>
+}
+
+/** Brings a file, as it is. */
+export async function bring<Brought>(path: string, file: File, words: { away: string; tooLarge: string }): Promise<Brought> {
+  try {
+    const headers = { 'Content-Type': 'application/octet-stream' }
+    return (await (await send(path, { method: 'POST', headers, body: file })).json()) as Brought
+  } catch (failed) {
+    if (!(failed instanceof Problem)) throw failed
+    if (failed.type === '/problems/unreachable') throw new Problem(0, failed.type, words.away)
+    throw failed.status === 413 ? new Problem(413, '', words.tooLarge) : failed
+  }
+}
+
+interface Asked {
+  method: Method
+  headers: Record<string, string>
+  body?: BodyInit
+  signal?: AbortSignal
+}
+
+/** Where the session has ended, whoever asks signs in again and it is asked once more: nothing that was typed is lost. */
+async function send(path: string, asked: Asked): Promise<Response> {
+  try {
+    return await sendOnce(path, asked)
+  } catch (failed) {
+    if (!(failed instanceof Problem && endsSession.has(failed.type)) || path.startsWith('/session')) throw failed
+    if (!(await signedInAgain(asked.method !== 'GET'))) throw failed
+    return await sendOnce(path, asked)
+  }
+}
+
+/** Signed out, or signed in anew in another window: nothing was done. */
+const endsSession: ReadonlySet<Problem['type']> = new Set(['/problems/sign-in-needed', '/problems/stale-session'])
+
+async function sendOnce(path: string, { method, headers, body, signal }: Asked): Promise<Response> {
   let response: Response
   try {
     response = await fetch(method === 'GET' ? asSeen(path) : apiAddress(path), {
       method,
-      headers,
-      body: body === undefined ? undefined : JSON.stringify(body),
+      // A change shows that it comes from here.
+      headers: { Accept: 'application/json', ...(method !== 'GET' && { 'X-Valtro-Token': antiforgeryToken }), ...headers },
+      body,
       signal,
     })
   } catch (unreachable) {
@@ -52,7 +92,7 @@ export async function call<M extends Method, Address extends string>(
   const change = response.headers.get('Valtro-Change')
   if (change) rememberOwn(change)
   if (!response.ok) throw await readProblem(response)
-  return (response.status === 204 ? undefined : await response.json()) as Answer<M, Address>
+  return response
 }
 
 /** A name for something that is to be done once, however often it has to be asked for. */

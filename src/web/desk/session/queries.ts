@@ -9,6 +9,8 @@ export function useSession() {
     queryKey: keys.session,
     queryFn: async () => asSeen(rememberToken(await call('GET', '/session'))),
     staleTime: Infinity,
+    // Whoever looks at why the desk does not come need not ask for it.
+    refetchInterval: ({ state }) => (state.status === 'error' ? 5_000 : false),
   })
 }
 
