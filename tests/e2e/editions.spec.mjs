@@ -1,5 +1,5 @@
 import { expect } from '@playwright/test'
-import { demoWeek, inHalifax, signIn, site, test, thisWeek } from './valtro.mjs'
+import { demoWeek, inHalifax, signIn, site, test, thisWeek, today } from './valtro.mjs'
 
 test('families get one page of two classes and the school, and a change of its look reaches the site that holds it', async ({ page, context }) => {
   await signIn(page)
@@ -91,7 +91,11 @@ test('a reader narrows the page to one watch, keeps that, searches, goes to a da
   await page.getByRole('searchbox', { name: 'Search' }).fill('')
 
   await page.getByRole('button', { name: 'Week', exact: true }).click()
-  await page.getByLabel('Go to a date').fill(thisWeek(7))
+  await page.getByRole('button', { name: /^Go to a date/ }).click()
+  // A week on, by the keyboard, to its first day.
+  await page.keyboard.press('ArrowDown')
+  for (let day = new Date(today()).getUTCDay() || 7; day > 1; day--) await page.keyboard.press('ArrowLeft')
+  await page.keyboard.press('Enter')
   await expect(page.getByRole('heading', { level: 2 })).toContainText(String(Number(thisWeek(7).slice(8))))
   await expect(page).toHaveURL(new RegExp(`only=port-watch&view=week&date=${thisWeek(7)}`))
 })

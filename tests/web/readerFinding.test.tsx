@@ -30,7 +30,7 @@ describe('other dates', () => {
     history.replaceState(null, '', '?date=2026-12-04')
     open({ ...pageOf([]), months: [december('Lamp parade')] })
     expect(cell(/\b4 December/).getAttribute('aria-pressed')).toBe('true')
-    expect(screen.getByLabelText<HTMLInputElement>('Go to a date').value).toBe('2026-12-04')
+    expect(press(/^Go to a date/).textContent).toBe('4 Dec 2026')
   })
 
   test('an edition that ends leads no further, and one that began later no earlier', () => {
@@ -42,7 +42,32 @@ describe('other dates', () => {
       press(name).focus()
       expect(document.activeElement).toBe(press(name))
     }
-    expect(screen.getByLabelText('Go to a date').getAttribute('max')).toBe('2026-11-30')
+  })
+
+  test('a day is chosen from a small month, by the mouse and by the keyboard, within the days of the edition', async () => {
+    serve({ '.json?month=2026-12': december('Lamp parade') })
+    const user = open(pageOf(week, edition({}, { from: '2026-11-10', to: '2026-12-12' })))
+    await user.click(press('Go to a date: 24 Nov 2026'))
+    expect(document.activeElement).toBe(
+      within(screen.getByRole('group', { name: 'Go to a date' })).getByRole('button', { pressed: true }),
+    )
+    const days = () => within(screen.getByRole('group', { name: 'Go to a date' }))
+    expect(days().getByRole('button', { name: 'Monday 9 November' }).getAttribute('aria-disabled')).toBe('true')
+    await user.keyboard('{PageDown}')
+    expect(days().getByText('December 2026')).toBeTruthy()
+    // No further than the edition goes.
+    await user.keyboard('{PageDown}')
+    expect(days().getByText('December 2026')).toBeTruthy()
+    await user.click(days().getByRole('button', { name: 'Sunday 13 December' }))
+    expect(location.search).toBe('')
+    await user.click(days().getByRole('button', { name: 'Friday 4 December' }))
+    expect(location.search).toBe('?date=2026-12-04')
+    expect(document.activeElement).toBe(press('Go to a date: 4 Dec 2026'))
+    await user.keyboard('{Enter}{ArrowDown}{ArrowRight}')
+    expect(document.activeElement?.getAttribute('aria-label')).toBe('Saturday 12 December')
+    await user.keyboard('{Escape}')
+    expect(screen.queryByRole('group', { name: 'Go to a date' })).toBeNull()
+    expect(document.activeElement).toBe(press('Go to a date: 4 Dec 2026'))
   })
 
   test('without navigation there is none, and an edition with a limit is all there at once', () => {

@@ -11,6 +11,12 @@ export function sayTime(slip: Timed, day: Day = firstDay(slip)): string {
   return days === 1 ? `${timeOf(slip.start)}–${timeOf(slip.end)}` : t('fromTime', { time: timeOf(slip.start) })
 }
 
+/** "5 days", "from 22:00" of what lasts for several days. */
+export function sayDays(slip: Timed): string {
+  const days = daysBetween(firstDay(slip), lastDay(slip)) + 1
+  return slip.allDay ? t('countOfDays', { count: days }) : t('fromTime', { time: timeOf(slip.start) })
+}
+
 /** "14:00" where there is room for no more. */
 export function sayTimeShort(slip: Timed, day: Day): string {
   if (slip.allDay) return t('allDay')

@@ -2,6 +2,7 @@ import type { ReactNode } from 'react'
 import { addDays, weekOf, type Day } from '../shared/days'
 import { ActLink } from './ActLink'
 import type { View } from './edition'
+import { GoTo } from './GoTo'
 import { NeedsScript } from './NeedsScript'
 import { usePage } from './page'
 import { Said } from './Said'
@@ -47,15 +48,7 @@ export function Tools({ reading, onOpen, children }: ToolsProps) {
             {step(span.after, isEnd, words.after, '›')}
           </div>
           <NeedsScript>
-            <input
-              type="date"
-              className="go-to"
-              aria-label={words.goTo}
-              value={day}
-              min={edition.from ?? undefined}
-              max={edition.to ? addDays(edition.to, -1) : undefined}
-              onChange={(event) => event.target.value && go(event.target.value)}
-            />
+            <GoTo day={day} onGo={go} />
           </NeedsScript>
         </>
       )}

@@ -1,16 +1,18 @@
 import { useNavigate } from 'react-router'
 import { addDays, daysFrom, isWeekend, sayDay, type Day } from '../../shared/days'
 import { Plate } from '../../shared/Plate'
-import { touches } from '../../shared/slips'
+import { lastDay, touches } from '../../shared/slips'
 import { useArrowKeys } from '../../shared/useArrowKeys'
 import type { Calendar, DayInfo, Group, Occurrence } from '../types'
 import { DeliveryLine } from '../Delivery'
 import { Levels } from '../Level'
 import { sayOpenness } from '../openness'
 import { useOrganisation } from '../session/queries'
+import { sayTimeShort } from '../times'
+import { barsOf, type Bar } from './bars'
 import { areMany, laneGroups, useOpenGroups, type LaneGroup } from './laneGroups'
 import { useDropOn } from './moving'
-import { isOn, ShortSlip, Slip } from './Slip'
+import { BarSlip, isOn, ShortSlip, Slip } from './Slip'
 import { useIsNear } from './useIsNear'
 import type { Plan } from './usePlanAddress'
 import { t } from './words'
@@ -141,29 +143,74 @@ interface LaneProps {
 function Lane({ calendar, columns, isByWeek, isDense, isAtFirst, infoOf, occurrences, plan }: LaneProps) {
   const { locale } = useOrganisation()
   const { element, isNear } = useIsNear<HTMLTableRowElement>(isAtFirst)
-  return (
-    <tr ref={element}>
-      {isDense ? <DenseHead calendar={calendar} /> : <LaneHead calendar={calendar} />}
-      {!isNear && <td colSpan={columns.length} />}
-      {isNear &&
-        columns.map((day) =>
-          isByWeek ? (
-            <WeekCell key={day} calendar={calendar} first={day} occurrences={occurrences} locale={locale} />
-          ) : (
-            <DayCell
-              key={day}
-              calendar={calendar}
-              day={day}
-              isClosed={infoOf.get(day)?.closed != null}
-              isDense={isDense}
-              occurrences={occurrences}
-              plan={plan}
-              locale={locale}
-            />
-          ),
-        )}
-    </tr>
+  const { rows, rest } = barsOf(occurrences, columns, isByWeek ? 7 : 1)
+  const head = isDense ? (
+    <DenseHead calendar={calendar} rows={rows.length + 1} />
+  ) : (
+    <LaneHead calendar={calendar} rows={rows.length + 1} />
   )
+  if (!isNear)
+    return (
+      <tr ref={element}>
+        {isDense ? <DenseHead calendar={calendar} rows={1} /> : <LaneHead calendar={calendar} rows={1} />}
+        <td colSpan={columns.length} />
+      </tr>
+    )
+  const cells = columns.map((day) =>
+    isByWeek ? (
+      <WeekCell
+        key={day}
+        calendar={calendar}
+        first={day}
+        occurrences={rest}
+        isBusyOn={(one) => occurrences.some((occurrence) => touches(occurrence, one))}
+        locale={locale}
+      />
+    ) : (
+      <DayCell
+        key={day}
+        calendar={calendar}
+        day={day}
+        className={dayClasses(day, plan, infoOf)}
+        isDense={isDense}
+        occurrences={rest}
+        locale={locale}
+        rowsAbove={rows.length}
+      />
+    ),
+  )
+  return (
+    <>
+      {rows.map((bars, row) => (
+        <tr key={row} ref={row === 0 ? element : undefined} className="bar-row">
+          {row === 0 && head}
+          {columns.map((day, column) => {
+            const bar = bars.find((one) => one.from <= column && column <= one.to)
+            if (bar && bar.from < column) return null
+            if (bar) return <BarCell key={day} bar={bar} calendar={calendar} />
+            return <td key={day} className={isByWeek ? undefined : dayClasses(day, plan, infoOf)} />
+          })}
+        </tr>
+      ))}
+      <tr ref={rows.length === 0 ? element : undefined}>
+        {rows.length === 0 && head}
+        {cells}
+      </tr>
+    </>
+  )
+}
+
+function BarCell({ bar, calendar }: { bar: Bar; calendar: Calendar }) {
+  const drop = useDropOn(bar.day, calendar.id)
+  return (
+    <td colSpan={bar.to - bar.from + 1} {...drop}>
+      <BarSlip bar={bar} calendar={calendar} />
+    </td>
+  )
+}
+
+function dayClasses(day: Day, plan: Plan, infoOf: Map<string, DayInfo>): string | undefined {
+  return classes(isWeekend(day) && 'is-weekend', day === plan.today && 'is-today', infoOf.get(day)?.closed != null && 'is-closed')
 }
 
 interface GroupRowProps {
@@ -220,10 +267,16 @@ function Marks({ calendars, occurrences }: { calendars: Calendar[]; occurrences:
   )
 }
 
+interface HeadProps {
+  calendar: Calendar
+  /** Those of bars, and the one of days. */
+  rows: number
+}
+
 /** Plate, name and how open it is on one line; whether it has gone out only where it has not. */
-function DenseHead({ calendar }: { calendar: Calendar }) {
+function DenseHead({ calendar, rows }: HeadProps) {
   return (
-    <th scope="row" className="lane-head" title={`${calendar.name}: ${sayOpenness(calendar)}`}>
+    <th scope="row" rowSpan={rows} className="lane-head" title={`${calendar.name}: ${sayOpenness(calendar)}`}>
       <span className={`band hue-${calendar.colour}`} aria-hidden="true" />
       <span className="dense-head">
         <Plate code={calendar.plate} colour={calendar.colour} size="small" />
@@ -238,9 +291,9 @@ function DenseHead({ calendar }: { calendar: Calendar }) {
   )
 }
 
-function LaneHead({ calendar }: { calendar: Calendar }) {
+function LaneHead({ calendar, rows }: HeadProps) {
   return (
-    <th scope="row" className="lane-head">
+    <th scope="row" rowSpan={rows} className="lane-head">
       <span className={`band hue-${calendar.colour}`} aria-hidden="true" />
       <span className="lane-name">
         <Plate code={calendar.plate} colour={calendar.colour} /> {calendar.name}
@@ -263,17 +316,18 @@ interface CellProps {
 function DayCell({
   calendar,
   day,
-  isClosed,
+  className,
   isDense,
   occurrences,
-  plan,
   locale,
-}: CellProps & { day: Day; isClosed: boolean; isDense: boolean; plan: Plan }) {
+  rowsAbove,
+}: CellProps & { day: Day; className: string | undefined; isDense: boolean; rowsAbove: number }) {
   const Shown = isDense ? ShortSlip : Slip
   const drop = useDropOn(day, calendar.id)
   return (
-    <td className={classes(isWeekend(day) && 'is-weekend', day === plan.today && 'is-today', isClosed && 'is-closed')} {...drop}>
-      <NewHere calendar={calendar} day={day} locale={locale} className="cell-free" />
+    <td className={className} {...drop}>
+      {/* Its free space goes on between the bars above. */}
+      <NewHere calendar={calendar} day={day} locale={locale} className={`cell-free is-below-${Math.min(rowsAbove, 4)}`} />
       {occurrences
         .filter((occurrence) => touches(occurrence, day))
         .map((occurrence) => (
@@ -284,20 +338,19 @@ function DayCell({
 }
 
 /** A week of a lane: its seven days to start an event on, and what is on. */
-function WeekCell({ calendar, first, occurrences, locale }: CellProps & { first: Day }) {
+function WeekCell({
+  calendar,
+  first,
+  occurrences,
+  isBusyOn,
+  locale,
+}: CellProps & { first: Day; isBusyOn: (day: Day) => boolean }) {
   const days = daysFrom(first, 7)
   return (
     <td>
       <div className="week-days">
         {days.map((day) => (
-          <NewHere
-            key={day}
-            calendar={calendar}
-            day={day}
-            locale={locale}
-            className="week-day"
-            busy={occurrences.some((one) => touches(one, day))}
-          >
+          <NewHere key={day} calendar={calendar} day={day} locale={locale} className="week-day" busy={isBusyOn(day)}>
             {Number(day.slice(8))}
           </NewHere>
         ))}
@@ -312,7 +365,7 @@ function WeekCell({ calendar, first, occurrences, locale }: CellProps & { first:
               occurrence={occurrence}
               calendar={calendar}
               day={day}
-              weekday={sayDay(day, locale, { weekday: 'short' })}
+              when={sayWhenInWeek(occurrence, day, locale)}
             />
           )
         })}
@@ -337,6 +390,7 @@ function NewHere({ calendar, day, locale, className, busy = false, children }: N
     <button
       type="button"
       data-cell
+      data-day={day}
       className={busy ? `${className} is-busy` : className}
       aria-label={t('newEventOnNameDay', {
         name: calendar.name,
@@ -352,4 +406,12 @@ function NewHere({ calendar, day, locale, className, busy = false, children }: N
 
 function classes(...names: (string | false | null | undefined)[]): string | undefined {
   return names.filter(Boolean).join(' ') || undefined
+}
+
+/** "Mon 14:00", or "Mon – Fri" of what lasts for whole days. */
+function sayWhenInWeek(occurrence: Occurrence, day: Day, locale: string): string {
+  const weekday = sayDay(day, locale, { weekday: 'short' })
+  const last = lastDay(occurrence)
+  if (!occurrence.allDay || last === day) return `${weekday} ${sayTimeShort(occurrence, day)}`
+  return `${weekday} – ${sayDay(last, locale, { weekday: 'short' })}`
 }

@@ -5,7 +5,8 @@ import { useArrowKeys } from '../../shared/useArrowKeys'
 import type { Calendar, DayInfo, Occurrence } from '../types'
 import { useOrganisation } from '../session/queries'
 import { useDropOn } from './moving'
-import { SlipLine, shownAs } from './Slip'
+import { barsOf, linesOn, type Bar } from './bars'
+import { BarSlip, SlipLine, shownAs } from './Slip'
 import type { Plan } from './usePlanAddress'
 import { t } from './words'
 
@@ -40,22 +41,29 @@ export function PlanMonth({ plan, days, calendars, occurrences }: PlanMonthProps
         </tr>
       </thead>
       <tbody>
-        {weeks.map((week) => (
-          <tr key={week[0]}>
-            {week.map((day) => (
-              <MonthCell
-                key={day}
-                day={day}
-                plan={plan}
-                closed={closedOn.get(day) ?? null}
-                mayEdit={mayEdit}
-                linesShown={linesOf(weeks.length)}
-                calendarOf={calendarOf}
-                onDay={occurrences.filter((occurrence) => touches(occurrence, day) && shownAs(occurrence, calendarOf))}
-              />
-            ))}
-          </tr>
-        ))}
+        {weeks.map((week) => {
+          const ofWeek = occurrences.filter((one) => week.some((day) => touches(one, day)) && shownAs(one, calendarOf))
+          const { rows } = barsOf(ofWeek, week)
+          // The first line is beside the day's number, and what there is no room for is counted.
+          const bars = rows.slice(0, linesOf(weeks.length) - 2)
+          return (
+            <tr key={week[0]}>
+              {week.map((day, column) => (
+                <MonthCell
+                  key={day}
+                  day={day}
+                  plan={plan}
+                  closed={closedOn.get(day) ?? null}
+                  mayEdit={mayEdit}
+                  linesShown={linesOf(weeks.length)}
+                  calendarOf={calendarOf}
+                  bars={bars.map((row) => row.find((bar) => bar.from <= column && column <= bar.to) ?? null)}
+                  onDay={ofWeek.filter((occurrence) => touches(occurrence, day))}
+                />
+              ))}
+            </tr>
+          )
+        })}
       </tbody>
     </table>
   )
@@ -68,14 +76,16 @@ interface MonthCellProps {
   mayEdit: boolean
   linesShown: number
   calendarOf: Map<string, Calendar>
+  /** Those that lie across the day, each in its row. */
+  bars: (Bar | null)[]
   onDay: Occurrence[]
 }
 
-function MonthCell({ day, plan, closed, mayEdit, linesShown, calendarOf, onDay }: MonthCellProps) {
+function MonthCell({ day, plan, closed, mayEdit, linesShown, calendarOf, bars, onDay }: MonthCellProps) {
   const { locale } = useOrganisation()
   const navigate = useNavigate()
   const drop = useDropOn(day, null)
-  const shown = onDay.length > linesShown ? onDay.slice(0, linesShown - 1) : onDay
+  const { lines, left } = linesOn(onDay, bars, linesShown)
   const names = [
     isWeekend(day) && 'is-weekend',
     monthOf(day) !== monthOf(plan.day) && 'is-outside',
@@ -88,6 +98,7 @@ function MonthCell({ day, plan, closed, mayEdit, linesShown, calendarOf, onDay }
       className={names.filter(Boolean).join(' ')}
       aria-current={day === plan.today ? 'date' : undefined}
       title={closed ?? undefined}
+      data-day={day}
       {...drop}
     >
       {mayEdit && (
@@ -103,27 +114,35 @@ function MonthCell({ day, plan, closed, mayEdit, linesShown, calendarOf, onDay }
       )}
       <span className="day-number">{Number(day.slice(8))}</span>
       <div className="day-lines">
-        {shown.map((occurrence) => {
-          const calendar = shownAs(occurrence, calendarOf)
-          return (
-            calendar && (
-              <SlipLine
-                key={occurrence.eventId + occurrence.recurrenceId}
-                occurrence={occurrence}
-                calendar={calendar}
-                day={day}
-              />
+        {lines.map((line, index) => {
+          if (line === null) return <span key={index} className="slip-gap" />
+          if ('from' in line && line.day !== day)
+            return (
+              <span key={index} className="slip-gap">
+                <span className="visually-hidden">{t('titleGoesOn', { title: line.occurrence.title })}</span>
+              </span>
             )
+          const occurrence = 'from' in line ? line.occurrence : line
+          const calendar = shownAs(occurrence, calendarOf)
+          if (!calendar) return null
+          if ('from' in line)
+            return (
+              <span key={index} className={`slip-gap across-${line.to - line.from + 1}`}>
+                <BarSlip bar={line} calendar={calendar} withPlate />
+              </span>
+            )
+          return (
+            <SlipLine key={occurrence.eventId + occurrence.recurrenceId} occurrence={occurrence} calendar={calendar} day={day} />
           )
         })}
-        {shown.length < onDay.length && (
+        {left > 0 && (
           <button
             type="button"
             className="more"
             aria-label={t('allCountOnName', { count: onDay.length, name })}
             onClick={() => plan.go({ view: 'day', day })}
           >
-            {t('countMore', { count: onDay.length - shown.length })}
+            {t('countMore', { count: left })}
           </button>
         )}
       </div>

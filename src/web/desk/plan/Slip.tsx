@@ -5,8 +5,9 @@ import type { Calendar, Occurrence } from '../types'
 import { useCalendars } from '../calendars/queries'
 import { addressOf, shownOn } from '../dates'
 import { Plates } from '../Plates'
-import { sayTime, sayTimeShort } from '../times'
+import { sayDays, sayTime, sayTimeShort } from '../times'
 import { useChoosable } from '../chosen/choosing'
+import type { Bar } from './bars'
 import { useMovable } from './moving'
 import { t } from './words'
 
@@ -57,23 +58,51 @@ export function useActsOn(
   return { ...useMovable(occurrence, day, mayMove(occurrence, calendar), onUpDown, onLonger), ...useChoosable(occurrence) }
 }
 
-/** The same on one line; of a week's column it says the weekday too. */
-export function ShortSlip({ occurrence, calendar, day, weekday = '' }: SlipProps & { weekday?: string }) {
+/** The same on one line; of a week's column it is told when it says. */
+export function ShortSlip({ occurrence, calendar, day, when = sayTimeShort(occurrence, day) }: SlipProps & { when?: string }) {
   const acts = useActsOn(occurrence, calendar, day)
   return (
     <Link
       to={addressOf(occurrence)}
       className={classesOf(placed(occurrence, calendar, 'slip slip-short'), occurrence)}
-      title={`${weekday} ${sayTime(occurrence, day)} ${occurrence.title}${occurrence.place ? `, ${occurrence.place}` : ''}`.trim()}
+      title={`${when} ${occurrence.title}${occurrence.place ? `, ${occurrence.place}` : ''}`}
       {...acts}
     >
       <span className={`band hue-${calendar.colour}`} aria-hidden="true" />
       <span className="slip-body">
-        <span className="slip-time">
-          {weekday} {sayTimeShort(occurrence, day)}
-        </span>
+        <span className="slip-time">{when}</span>
         <b className="slip-title">{occurrence.title}</b>
         {occurrence.place && <span className="visually-hidden">, {occurrence.place}</span>}
+      </span>
+    </Link>
+  )
+}
+
+/** What lasts across several columns, as one bar. */
+export function BarSlip({ bar, calendar, withPlate = false }: { bar: Bar; calendar: Calendar; withPlate?: boolean }) {
+  const { occurrence, day, comesFromBefore, goesOnAfter } = bar
+  const acts = useActsOn(occurrence, calendar, day)
+  const kind = ['slip slip-short slip-bar', comesFromBefore && 'comes-from-before', goesOnAfter && 'goes-on-after']
+  return (
+    <Link
+      to={addressOf(occurrence)}
+      className={classesOf(placed(occurrence, calendar, kind.filter(Boolean).join(' ')), occurrence)}
+      title={`${sayTime(occurrence, day)} ${occurrence.title}${occurrence.place ? `, ${occurrence.place}` : ''} (${calendar.name})`}
+      {...acts}
+    >
+      <span className={`band hue-${calendar.colour}`} aria-hidden="true" />
+      {withPlate && (
+        <>
+          <Plate code={calendar.plate} colour={calendar.colour} size="small" />
+          <AlsoOnCount occurrence={occurrence} />
+        </>
+      )}
+      <span className="slip-body">
+        <b className="slip-title">{occurrence.title}</b>
+        <span className="slip-time">
+          {sayDays(occurrence)}
+          <Recurs occurrence={occurrence} />
+        </span>
       </span>
     </Link>
   )

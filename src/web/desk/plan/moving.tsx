@@ -5,6 +5,7 @@ import { Problem } from '../Problem'
 import { addressOf } from '../dates'
 import type { CalendarEvent, ChangeRequest, Occurrence } from '../types'
 import { useChange } from '../changes/Changes'
+import { dayUnder } from './bars'
 import { useRefresh } from '../refresh'
 import { useToast } from '../Toasts'
 import { t } from './words'
@@ -101,7 +102,8 @@ export function useDropOn(day: Day, calendarId: string | null) {
       if (!dragged) return
       event.preventDefault()
       if (calendarId && dragged.occurrence.calendarId !== calendarId) toast(t('aDateKeepsItsCalendar'))
-      else void moving.move(dragged.occurrence, daysBetween(dragged.day, day))
+      // What lies across several days may lie between.
+      else void moving.move(dragged.occurrence, daysBetween(dragged.day, dayUnder(event) ?? day))
     },
   }
 }
@@ -122,7 +124,8 @@ export function useMovable(
     onDragStart: (event: React.DragEvent) => {
       event.dataTransfer.effectAllowed = 'move'
       event.dataTransfer.setData('text/plain', occurrence.title)
-      moving.take({ occurrence, day, below: event.clientY - event.currentTarget.getBoundingClientRect().top })
+      const below = event.clientY - event.currentTarget.getBoundingClientRect().top
+      moving.take({ occurrence, day: dayUnder(event) ?? day, below })
     },
     onKeyDown: (event: React.KeyboardEvent) => {
       if (!event.shiftKey) return
