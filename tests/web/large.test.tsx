@@ -5,6 +5,7 @@ import { isMeant, sorted, type Order } from '../../src/web/desk/calendars/findin
 import { readable } from '../../src/web/desk/plan/crowded'
 import { laneGroups, openAtFirst } from '../../src/web/desk/plan/laneGroups'
 import { PlanPage } from '../../src/web/desk/plan/PlanPage'
+import { roomForBreaks } from '../../src/web/desk/plan/YearRibbon'
 import type { Group } from '../../src/web/desk/types'
 import { layoutDay } from '../../src/web/shared/timeGrid'
 import { ToastsProvider } from '../../src/web/desk/Toasts'
@@ -174,4 +175,12 @@ test('a week that could not be read is not shown as an empty one', async () => {
   isAway = false
   await user.click(screen.getByRole('button', { name: 'Try again' }))
   expect(await screen.findByText('Boat lab')).toBeTruthy()
+})
+
+test('names of breaks have the room up to the next, and none where that is too little', () => {
+  expect([...roomForBreaks([null, 'Storm', 'Storm', null, 'Ice', 'Winter', null])]).toEqual([
+    [1, 3],
+    [4, 1],
+    [5, 2],
+  ])
 })

@@ -6,7 +6,9 @@ using Valtro.Core.Calendars;
 namespace Valtro.Server.Api;
 
 /// <param name="Offset">The offset from UTC now, such as −04:00.</param>
-public sealed record ZoneResponse(string Name, string Offset);
+/// <param name="Country">ISO 3166-1 alpha-2; empty where it is in none.</param>
+/// <param name="About">Which part of the country, in English.</param>
+public sealed record ZoneResponse(string Name, string Offset, string Country, string About);
 
 public sealed record ColourResponse(string Name, string Hex);
 
@@ -22,8 +24,10 @@ internal static class ZoneApi
     {
         var now = clock.GetCurrentInstant();
         var pattern = OffsetPattern.CreateWithInvariantCulture("+HH:mm");
-        return TypedResults.Ok(Core.Time.Zones.Names
-            .Select(name => new ZoneResponse(name, pattern.Format(DateTimeZoneProviders.Tzdb[name].GetUtcOffset(now)).Replace('-', '−')))
+        return TypedResults.Ok(Core.Time.Zones.Places
+            .Select(place => new ZoneResponse(
+                place.Zone, pattern.Format(DateTimeZoneProviders.Tzdb[place.Zone].GetUtcOffset(now)).Replace('-', '−'), place.Country,
+                place.About))
             .ToArray());
     }
 }

@@ -4,25 +4,31 @@ using System.IO.Hashing;
 
 namespace Valtro.Tools.Demo;
 
-/// <summary>A picture that belongs to nobody: a harbour in the evening, painted dot by dot.</summary>
+/// <summary>Pictures that belong to nobody: a harbour in the evening and in the morning, painted dot by dot.</summary>
 internal static class DemoPicture
 {
     private const int Width = 960;
     private const int Height = 540;
 
-    private static readonly Lazy<byte[]> Painted = new(Paint);
+    /// <summary>A PNG (RFC 2083) of 24-bit colour.</summary>
+    public static byte[] Evening() =>
+        Paint(new Light((255, 214, 150), (34, 58, 104), (244, 158, 110), (214, 140, 112), (20, 52, 78), (38, 62, 84), SunAt: 250));
 
-    /// <summary>A PNG (RFC 2083) of 24-bit colour, painted once.</summary>
-    public static byte[] Harbour() => Painted.Value;
+    public static byte[] Morning() =>
+        Paint(new Light((255, 250, 224), (112, 172, 214), (250, 238, 214), (196, 222, 226), (36, 104, 132), (70, 112, 96), SunAt: 130));
 
-    private static byte[] Paint()
+    private readonly record struct Light(
+        (byte, byte, byte) Sun, (int, int, int) High, (int, int, int) Low, (int, int, int) Near, (int, int, int) Deep, (byte, byte, byte) Hills,
+        int SunAt);
+
+    private static byte[] Paint(Light light)
     {
         var dots = new byte[Height * (1 + Width * 3)];
         for (var y = 0; y < Height; y++)
         {
             for (var x = 0; x < Width; x++)
             {
-                var (red, green, blue) = At(x, y);
+                var (red, green, blue) = At(x, y, light);
                 var place = y * (1 + Width * 3) + 1 + x * 3;
                 (dots[place], dots[place + 1], dots[place + 2]) = (red, green, blue);
             }
@@ -42,14 +48,14 @@ internal static class DemoPicture
         return png.ToArray();
     }
 
-    private static (byte, byte, byte) At(int x, int y)
+    private static (byte, byte, byte) At(int x, int y, Light light)
     {
         // A sun low over the water, hills, a lantern-lit pier, three sails.
-        if (Math.Pow(x - 700, 2) + Math.Pow(y - 250, 2) < 52 * 52 && y < 300)
-            return (255, 214, 150);
+        if (Math.Pow(x - 700, 2) + Math.Pow(y - light.SunAt, 2) < 52 * 52 && y < 300)
+            return light.Sun;
         var hill = 268 - 34 * Math.Sin(x / 140.0) - 18 * Math.Sin(x / 53.0 + 2);
         if (y > hill && y < 300)
-            return (38, 62, 84);
+            return light.Hills;
         foreach (var (left, foot, size) in new[] { (210, 340, 120), (395, 318, 70), (540, 356, 150) })
         {
             var up = foot - y;
@@ -65,9 +71,9 @@ internal static class DemoPicture
         if (y > 448 && x % 90 < 10)
             return (44, 34, 32);
         if (y < 300)
-            return Mix((34, 58, 104), (244, 158, 110), Math.Pow(y / 300.0, 1.6));
+            return Mix(light.High, light.Low, Math.Pow(y / 300.0, 1.6));
         var wave = (y * 7 + (int)(18 * Math.Sin(x / 37.0 + y / 5.0))) % 23 < 3 ? 0.22 : 0;
-        return Mix((214, 140, 112), (20, 52, 78), Math.Min(1, (y - 300) / 150.0) - wave);
+        return Mix(light.Near, light.Deep, Math.Min(1, (y - 300) / 150.0) - wave);
     }
 
     private static (byte, byte, byte) Mix((int R, int G, int B) one, (int R, int G, int B) other, double share) =>

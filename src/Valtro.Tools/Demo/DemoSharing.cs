@@ -31,9 +31,17 @@ internal sealed class DemoSharing(
             Content = calendarEvent.Content with
             {
                 Links = [new EventLink("Programme", "https://pinewick.example/open-harbour/programme")],
-                Files = [await PictureAsync(), await PosterAsync()],
+                Files = [await PictureAsync("Boats in the evening.png", DemoPicture.Evening()), await PosterAsync()],
                 Contact = "Harbour office, office@pinewick.example",
                 Notes = "Chowder for 140; ask the boathouse for the big pot.",
+            },
+        });
+        // Always ahead of today, on whichever day of the week the demo is begun.
+        await ChangeAsync(made[("SCH", "Families’ morning")], async calendarEvent => calendarEvent with
+        {
+            Content = calendarEvent.Content with
+            {
+                Files = [await PictureAsync("Boats in the morning.png", DemoPicture.Morning())],
             },
         });
         await ChangeAsync(made[("SCH", "Safety drill")], calendarEvent => Placed(calendarEvent, "PW", "SW", "CREW"));
@@ -103,8 +111,8 @@ internal sealed class DemoSharing(
             stored, await change(stored.Event), EventAct.Changed, isRemoved: false, SchoolCalendar.Empty)));
     }
 
-    private Task<EventFile> PictureAsync() =>
-        new FileStore(database).AddAsync(organisationId, "Boats in the evening.png", "image/png", DemoPicture.Harbour(), ada, now);
+    private Task<EventFile> PictureAsync(string name, byte[] picture) =>
+        new FileStore(database).AddAsync(organisationId, name, "image/png", picture, ada, now);
 
     private Task<EventFile> PosterAsync() =>
         new FileStore(database)

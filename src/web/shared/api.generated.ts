@@ -7988,6 +7988,10 @@ export interface components {
             name: string;
             /** @description The offset from UTC now, such as −04:00. */
             offset: string;
+            /** @description ISO 3166-1 alpha-2; empty where it is in none. */
+            country: string;
+            /** @description Which part of the country, in English. */
+            about: string;
         };
     };
     responses: never;

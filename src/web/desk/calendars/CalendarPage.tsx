@@ -9,6 +9,7 @@ import { hueName } from '../hues'
 import { disclosures, forWhomWords, levelsOf, type ForWhom } from '../openness'
 import { useCalendar, useCalendars, useColours, usePlate, useZones } from './queries'
 import { useWrite } from '../useWrite'
+import { ZoneChoice } from '../ZoneChoice'
 import { useOrganisation, useSession } from '../session/queries'
 import { useToast } from '../Toasts'
 import { useFields } from '../useFields'
@@ -186,14 +187,7 @@ function CalendarForm({ calendar, like, fields, colours, zones }: CalendarFormPr
         <div className="form-row">
           <label htmlFor="zone">{t('timeZone')}</label>
           <div>
-            <input id="zone" className="form-control" list="zones" {...refused('zone')} {...text('zone')} />
-            <datalist id="zones">
-              {zones.map((zone) => (
-                <option key={zone.name} value={zone.name}>
-                  {zone.offset}
-                </option>
-              ))}
-            </datalist>
+            <ZoneChoice id="zone" {...refused('zone')} value={values.zone} zones={zones} onChange={(zone) => set({ zone })} />
             <Refusal id="zone-refusal" text={problem?.on('zone')} />
           </div>
         </div>

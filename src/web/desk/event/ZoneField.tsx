@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { placeOfZone } from '../../shared/days'
 import { useZones } from '../calendars/queries'
+import { ZoneChoice } from '../ZoneChoice'
 import { t } from './words'
 
 interface ZoneFieldProps {
@@ -23,18 +24,11 @@ export function ZoneField({ value, calendarZone, onChange }: ZoneFieldProps) {
       </span>
     )
   return (
-    <select
-      className="form-select zone-field"
+    <ZoneChoice
       aria-label={t('timeZone')}
       value={value}
-      onChange={(event) => onChange(event.target.value === calendarZone ? null : event.target.value)}
-    >
-      {!zones.some((zone) => zone.name === value) && <option value={value}>{value}</option>}
-      {zones.map((zone) => (
-        <option key={zone.name} value={zone.name}>
-          {`${zone.name.replaceAll('_', ' ')} (UTC${zone.offset})`}
-        </option>
-      ))}
-    </select>
+      zones={zones}
+      onChange={(zone) => onChange(zone === calendarZone ? null : zone)}
+    />
   )
 }

@@ -15,6 +15,7 @@ import { MovingProvider } from './moving'
 import { archived, calendarsOf, narrowed, offeredBy } from './PlanFilters'
 import { PlanTools } from './PlanTools'
 import { isOn } from './Slip'
+import { useSameFocus } from './useSameFocus'
 import { spans, usePlanAddress, type Plan, type PlanView } from './usePlanAddress'
 import { lastView } from './views'
 import { YearRibbon } from './YearRibbon'
@@ -55,6 +56,7 @@ function PlanScreen() {
   const navigate = useNavigate()
   const { search } = useLocation()
   useEffect(() => rememberPlan({ search, first: plan.first, end: plan.end }), [search, plan.first, plan.end])
+  useSameFocus()
   const organisation = useOrganisation()
   const calendars = useCalendars()
   const occurrences = useOccurrences(plan.first, plan.end, !plan.isYear)

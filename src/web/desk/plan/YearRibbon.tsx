@@ -17,6 +17,7 @@ export function YearRibbon({ plan }: { plan: Plan }) {
     const buttons = [...(event.currentTarget.parentElement?.querySelectorAll<HTMLElement>('.ribbon-week') ?? [])]
     buttons[buttons.indexOf(event.currentTarget as HTMLElement) + step]?.focus()
   }
+  const room = roomForBreaks(year.weeks.map((week) => week.closed))
   const isShown = (week: Day) => week < plan.end && addDays(week, 7) > plan.first
   const stop = year.weeks.findIndex((week) => isShown(week.first))
   const lastStop = year.weeks.findLastIndex((week) => isShown(week.first))
@@ -39,7 +40,6 @@ export function YearRibbon({ plan }: { plan: Plan }) {
       <OtherYear plan={plan} first={`${addMonths(monthOf(begins), -12)}-01`} />
       {year.weeks.map((week, index) => {
         const dates = [t('dates', { count: week.dates }), week.term, week.closed].filter(Boolean).join(', ')
-        const before = year.weeks[index - 1]
         const holdsToday = week.first <= plan.today && plan.today < addDays(week.first, 7)
         return (
           <button
@@ -56,7 +56,11 @@ export function YearRibbon({ plan }: { plan: Plan }) {
             {startsMonth(week.first) && index < year.weeks.length - 2 && (
               <span className="ribbon-month">{sayDay(addDays(week.first, 6), locale, { month: 'short' })}</span>
             )}
-            {week.closed && week.closed !== before?.closed && <span className="ribbon-break">{week.closed}</span>}
+            {(room.get(index) ?? 0) >= LEAST_ROOM && (
+              <span className="ribbon-break" style={{ maxWidth: `${(room.get(index) ?? 0) * 100}%` }}>
+                {week.closed}
+              </span>
+            )}
             <svg viewBox="0 0 10 40" preserveAspectRatio="none" aria-hidden="true">
               <rect x="0" y={40 - (38 * week.dates) / fullest} width="10" height={(38 * week.dates) / fullest} />
             </svg>
@@ -86,4 +90,13 @@ function OtherYear({ plan, first, isLater = false }: { plan: Plan; first: Day; i
 
 function startsMonth(week: Day): boolean {
   return week.endsWith('-01') || monthOf(week) !== monthOf(addDays(week, 6))
+}
+
+/** A name has no room in less. */
+const LEAST_ROOM = 2
+
+/** Where breaks begin, and how many weeks wide their names can be without running into the next. */
+export function roomForBreaks(closed: (string | null)[]): Map<number, number> {
+  const begins = closed.flatMap((name, week) => (name !== null && name !== closed[week - 1] ? [week] : []))
+  return new Map(begins.map((week, place) => [week, (begins[place + 1] ?? closed.length) - week]))
 }
