@@ -1,4 +1,4 @@
-import { lazy, Suspense, useEffect, useState, type ComponentType } from 'react'
+import { lazy, Suspense, useDeferredValue, useEffect, useState, type ComponentType } from 'react'
 import { NavLink, Outlet, ScrollRestoration } from 'react-router'
 import { ChangesProvider } from './changes/Changes'
 import { useUndoKey } from './changes/useUndoKey'
@@ -27,7 +27,9 @@ const ChooseOrganisation = lazy(() =>
 /** The bar above every screen, and the sign-in in front of them. */
 export function Frame() {
   const session = useSession()
-  if (session.isPending) return <p className="page">{t('openingValtro')}</p>
+  // The whole desk follows: it is drawn in pieces, so that the page answers meanwhile.
+  const known = useDeferredValue(session.data, undefined)
+  if (session.isPending || (session.data && !known)) return <p className="page">{t('openingValtro')}</p>
   if (session.isError)
     return (
       <main className="page">

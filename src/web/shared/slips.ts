@@ -23,6 +23,11 @@ export function touches(slip: Timed, day: Day): boolean {
   return firstDay(slip) <= day && day <= lastDay(slip)
 }
 
+/** Whether it touches any day from one up to, not including, another. */
+export function touchesAny(slip: Timed, from: Day, to: Day): boolean {
+  return firstDay(slip) < to && lastDay(slip) >= from
+}
+
 export function timeOf(moment: string): string {
   return moment.slice(11, 16)
 }

@@ -1,7 +1,8 @@
+import { useMemo } from 'react'
 import { useNavigate } from 'react-router'
 import { addDays, daysFrom, isWeekend, sayDay, type Day } from '../../shared/days'
 import { Plate } from '../../shared/Plate'
-import { lastDay, touches } from '../../shared/slips'
+import { lastDay, touches, touchesAny } from '../../shared/slips'
 import { useArrowKeys } from '../../shared/useArrowKeys'
 import type { Calendar, DayInfo, Group, Occurrence } from '../types'
 import { DeliveryLine } from '../Delivery'
@@ -12,7 +13,7 @@ import { sayTimeShort } from '../times'
 import { barsOf, type Bar } from './bars'
 import { areMany, laneGroups, useOpenGroups, type LaneGroup } from './laneGroups'
 import { useDropOn } from './moving'
-import { BarSlip, isOn, ShortSlip, Slip } from './Slip'
+import { BarSlip, ShortSlip, Slip } from './Slip'
 import { useIsNear } from './useIsNear'
 import type { Plan } from './usePlanAddress'
 import { t } from './words'
@@ -43,6 +44,7 @@ export function Lanes({ plan, days, calendars, groups, occurrences }: LanesProps
       : daysFrom(plan.first, plan.weeks * 7)
   const isByWeek = plan.weeks === 6
   const infoOf = new Map(days.map((day) => [day.day, day]))
+  const onCalendar = useMemo(() => byCalendar(occurrences), [occurrences])
   const head = (day: Day) => {
     if (isByWeek)
       return `${sayDay(day, locale, { day: 'numeric', month: 'short' })} – ${sayDay(addDays(day, 6), locale, { day: 'numeric', month: 'short' })}`
@@ -103,7 +105,7 @@ export function Lanes({ plan, days, calendars, groups, occurrences }: LanesProps
                 isOpen={open}
                 columns={columns}
                 isByWeek={isByWeek}
-                occurrences={occurrences}
+                onCalendar={onCalendar}
                 toggle={() => put([section.name], !open)}
               />
             )}
@@ -117,7 +119,7 @@ export function Lanes({ plan, days, calendars, groups, occurrences }: LanesProps
                   isDense={isDense}
                   isAtFirst={!isDense || (place === 0 && row < DRAWN_AT_FIRST)}
                   infoOf={infoOf}
-                  occurrences={occurrences.filter((occurrence) => isOn(occurrence, calendar.id))}
+                  occurrences={onCalendar.get(calendar.id) ?? []}
                   plan={plan}
                 />
               ))}
@@ -218,12 +220,12 @@ interface GroupRowProps {
   isOpen: boolean
   columns: Day[]
   isByWeek: boolean
-  occurrences: Occurrence[]
+  onCalendar: OnCalendar
   toggle: () => void
 }
 
 /** The name of a group; while it is folded, a mark for each of its dates. */
-function GroupRow({ section, isOpen, columns, isByWeek, occurrences, toggle }: GroupRowProps) {
+function GroupRow({ section, isOpen, columns, isByWeek, onCalendar, toggle }: GroupRowProps) {
   return (
     <tr className="lane-group">
       <th scope="rowgroup">
@@ -236,22 +238,16 @@ function GroupRow({ section, isOpen, columns, isByWeek, occurrences, toggle }: G
         <td colSpan={columns.length} />
       ) : (
         columns.map((day) => (
-          <Marks
-            key={day}
-            calendars={section.calendars}
-            occurrences={occurrences.filter((one) =>
-              isByWeek ? daysFrom(day, 7).some((other) => touches(one, other)) : touches(one, day),
-            )}
-          />
+          <Marks key={day} calendars={section.calendars} onCalendar={onCalendar} from={day} to={addDays(day, isByWeek ? 7 : 1)} />
         ))
       )}
     </tr>
   )
 }
 
-function Marks({ calendars, occurrences }: { calendars: Calendar[]; occurrences: Occurrence[] }) {
+function Marks({ calendars, onCalendar, from, to }: { calendars: Calendar[]; onCalendar: OnCalendar; from: Day; to: Day }) {
   const marks = calendars.flatMap((calendar) =>
-    occurrences.filter((one) => isOn(one, calendar.id)).map((one) => ({ calendar, one })),
+    (onCalendar.get(calendar.id) ?? []).filter((one) => touchesAny(one, from, to)).map((one) => ({ calendar, one })),
   )
   if (marks.length === 0) return <td />
   return (
@@ -356,7 +352,7 @@ function WeekCell({
         ))}
       </div>
       {occurrences
-        .filter((occurrence) => days.some((day) => touches(occurrence, day)))
+        .filter((occurrence) => touchesAny(occurrence, first, addDays(first, 7)))
         .map((occurrence) => {
           const day = days.find((one) => touches(occurrence, one)) ?? first
           return (
@@ -414,4 +410,18 @@ function sayWhenInWeek(occurrence: Occurrence, day: Day, locale: string): string
   const last = lastDay(occurrence)
   if (!occurrence.allDay || last === day) return `${weekday} ${sayTimeShort(occurrence, day)}`
   return `${weekday} – ${sayDay(last, locale, { weekday: 'short' })}`
+}
+
+/** The dates of each calendar: its own, and those that are placed on it. */
+type OnCalendar = Map<string, Occurrence[]>
+
+function byCalendar(occurrences: Occurrence[]): OnCalendar {
+  const on: OnCalendar = new Map()
+  for (const occurrence of occurrences)
+    for (const id of [occurrence.calendarId, ...occurrence.alsoOn]) {
+      const dates = on.get(id)
+      if (dates) dates.push(occurrence)
+      else on.set(id, [occurrence])
+    }
+  return on
 }

@@ -1,4 +1,4 @@
-import { lazy, Suspense, useEffect } from 'react'
+import { lazy, memo, Suspense, useDeferredValue, useEffect, useMemo } from 'react'
 import { Link, Navigate, useLocation, useNavigate } from 'react-router'
 import { addDays, monthOf, sayDay, sayMonth, saySpan } from '../../shared/days'
 import type { Calendar, DayInfo, Group, Occurrence } from '../types'
@@ -14,7 +14,7 @@ import { Lanes } from './Lanes'
 import { MovingProvider } from './moving'
 import { archived, calendarsOf, narrowed, offeredBy } from './PlanFilters'
 import { PlanTools } from './PlanTools'
-import { isOn } from './Slip'
+import { shownAmong } from './Slip'
 import { useSameFocus } from './useSameFocus'
 import { spans, usePlanAddress, type Plan, type PlanView } from './usePlanAddress'
 import { lastView } from './views'
@@ -81,9 +81,21 @@ function PlanScreen() {
   const again = () => {
     for (const query of [calendars, occurrences, days]) if (query.isError) void query.refetch()
   }
-  const groups = useGroups().data ?? []
-  const shownCalendars = calendarsOf(plan.filter, calendars.data ?? [], groups)
-  const shown = narrowed(occurrences.data ?? [], plan.filter).filter((one) => shownCalendars.some(({ id }) => isOn(one, id)))
+  const groups = useGroups().data ?? noGroups
+  const shownCalendars = useMemo(
+    () => calendarsOf(plan.filter, calendars.data ?? [], groups),
+    [plan.filter, calendars.data, groups],
+  )
+  const shown = useMemo(() => {
+    const ids = new Set(shownCalendars.map(({ id }) => id))
+    return narrowed(occurrences.data ?? [], plan.filter).filter((one) => shownAmong(one, ids))
+  }, [occurrences.data, plan.filter, shownCalendars])
+  // Whatever was asked for comes at a moment of its own: what is drawn of it is drawn in pieces, so that the page goes on answering.
+  const scene = useMemo(
+    () => ({ plan, days: days.data ?? [], calendars: shownCalendars, groups, occurrences: shown }),
+    [plan, days.data, shownCalendars, groups, shown],
+  )
+  const drawn = useDeferredValue(scene, null)
   // The list itself asks the same; here it says which tags there are.
   const list = useList(`${questionOf(plan, shownCalendars)}&page=${plan.page}`, plan.isYear)
   const hasArchived = calendars.data?.some((calendar) => calendar.isArchived) ?? false
@@ -135,7 +147,7 @@ function PlanScreen() {
         <div className={occurrences.isPlaceholderData ? 'plan-body is-older' : 'plan-body'}>
           <MovingProvider>
             <Suspense fallback={<p className="soft">{plan.isYear ? t('lookingThroughTheYear') : ' '}</p>}>
-              <View plan={plan} days={days.data ?? []} calendars={shownCalendars} groups={groups} occurrences={shown} />
+              {drawn && <View {...drawn} />}
             </Suspense>
           </MovingProvider>
         </div>
@@ -149,6 +161,8 @@ function PlanScreen() {
   )
 }
 
+const noGroups: Group[] = []
+
 interface ViewProps {
   plan: Plan
   days: DayInfo[]
@@ -158,7 +172,7 @@ interface ViewProps {
 }
 
 /** On a phone all but the list are one: there is no room for columns. */
-function View({ plan, days, calendars, groups, occurrences }: ViewProps) {
+const View = memo(function View({ plan, days, calendars, groups, occurrences }: ViewProps) {
   const isOnPhone = useIsNarrow()
   if (plan.isYear) return <YearList plan={plan} calendars={calendars} />
   if (plan.view === 'list') return <PlanList plan={plan} calendars={calendars} occurrences={occurrences} />
@@ -166,7 +180,7 @@ function View({ plan, days, calendars, groups, occurrences }: ViewProps) {
   if (isOnPhone) return <PhonePlan {...shown} />
   if (plan.view === 'lanes') return <Lanes {...shown} groups={groups} />
   return plan.view === 'month' ? <PlanMonth {...shown} /> : <TimeGrid {...shown} />
-}
+})
 
 function titleOf(plan: Plan, locale: string): string {
   if (plan.view === 'month') return sayMonth(monthOf(plan.day), locale)

@@ -136,9 +136,9 @@ export function Recurs({ occurrence }: { occurrence: Occurrence }) {
   )
 }
 
-/** Its home, or where it is placed. */
-export function isOn(occurrence: Occurrence, calendarId: string): boolean {
-  return occurrence.calendarId === calendarId || occurrence.alsoOn.includes(calendarId)
+/** On any of some calendars. */
+export function shownAmong({ calendarId, alsoOn }: Occurrence, calendars: Set<string>): boolean {
+  return calendars.has(calendarId) || alsoOn.some((id) => calendars.has(id))
 }
 
 /** The calendar to show it as: its home, or where that is not in sight the first that is. */

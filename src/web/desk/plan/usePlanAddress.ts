@@ -1,6 +1,8 @@
-import { useSearchParams } from 'react-router'
+import { useMemo } from 'react'
+import { useSearchParams, type SetURLSearchParams } from 'react-router'
 import { addDays, addMonths, monthOf, todayIn, weekOf, weeksOf, type Day } from '../../shared/days'
 import { useOrganisation } from '../session/queries'
+import type { Organisation } from '../types'
 
 export type PlanView = 'lanes' | 'month' | 'week' | 'day' | 'list'
 export const planViews: PlanView[] = ['lanes', 'month', 'week', 'day', 'list']
@@ -57,6 +59,11 @@ export function usePlanAddress(): Plan {
   const organisation = useOrganisation()
   const [parameters, setParameters] = useSearchParams()
   const today = todayIn(organisation.zone)
+  // The same while the address is: what is drawn of it need not be drawn again.
+  return useMemo(() => planAt(parameters, setParameters, today, organisation), [parameters, setParameters, today, organisation])
+}
+
+function planAt(parameters: URLSearchParams, setParameters: SetURLSearchParams, today: Day, organisation: Organisation): Plan {
   const view = planViews.find((one) => one === parameters.get('view')) ?? 'lanes'
   const weeks = spans.find((one) => String(one) === parameters.get('weeks')) ?? 1
   const day = /^\d{4}-\d{2}-\d{2}$/.test(parameters.get('day') ?? '') ? (parameters.get('day') as Day) : today
