@@ -33,6 +33,7 @@ const pictures = {
       await page.getByRole('option', { name: /Boathouse in this place/ }).waitFor()
     },
   ],
+  sheet: ['ada', { ...desk, height: 1000 }, (page) => page.goto(`${base}/plan/sheet`)],
   month: ['ada', desk, (page) => page.goto(`${base}/plan?view=month`)],
   week: ['ada', desk, (page) => page.goto(`${base}/plan?view=week`)],
   // Higher, so that all that follows from an event is on it.
@@ -79,15 +80,6 @@ const pictures = {
   website: [null, desk, (page) => page.goto(site)],
   'reading-page': [null, desk, (page) => page.goto(reading)],
   'reading-page-phone': [null, phone, (page) => page.goto(`${reading}?view=list`)],
-  'entry-page': [
-    null,
-    desk,
-    async (page) => {
-      await page.goto(reading)
-      await page.getByRole('button', { name: /Open harbour evening/ }).click()
-      await page.goto(await page.getByRole('link', { name: 'Its own page' }).getAttribute('href'))
-    },
-  ],
   // Last, since it makes a year.
   forward: [
     'ada',

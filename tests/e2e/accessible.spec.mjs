@@ -36,6 +36,7 @@ for (const colorScheme of ['light', 'dark']) {
         await open('/plan?view=month', '.slip-line')
         await open('/plan?view=day', '.time-column')
         await open('/plan?view=list', '.plan-list a')
+        await open('/plan/sheet', '.wall-sheet')
         await open('/lists', '.plain-list')
         await open('/bin', 'h1')
         await open('/help', '.example')

@@ -229,3 +229,35 @@ test('a session that ends while somebody types asks for the password in place, a
   const session = await page.request.get('/api/session')
   expect((await session.json()).person.email).toBe('ada@pinewick.example')
 })
+
+test('what lasts for days is one bar, is moved by any of its days, and is where one comes back to', async ({ page }) => {
+  await signIn(page)
+  const calendar = await makeCalendar(page, { forWhom: 'Members' })
+  await page.goto(`/events/new?line=${encodeURIComponent(`Voyage ${thisWeek(7)} to ${thisWeek(9)} @${calendar.plate}`)}`)
+  await page.getByRole('button', { name: 'Save', exact: true }).click()
+  await expect(page.getByRole('status').filter({ hasText: 'Voyage' })).toBeVisible()
+  for (const [view, days] of [['weeks=1', 3], ['view=month', 3]]) {
+    await page.goto(`/plan?${view}&day=${thisWeek(7)}&calendar=${calendar.plate}`)
+    const bar = page.getByRole('link', { name: /Voyage/ })
+    await expect(bar).toHaveCount(1)
+    const before = await bar.boundingBox()
+    // It is drawn anew where it goes to.
+    const moved = async () => (((await bar.boundingBox())?.x ?? NaN) - before.x) / (before.width / days)
+    const [x, y] = [before.x + before.width / 2, before.y + before.height / 2]
+    await page.mouse.move(x, y)
+    await page.mouse.down()
+    await page.mouse.move(x + before.width / days / 2, y + 2, { steps: 4 })
+    await page.mouse.move(x + before.width / days, y + 2, { steps: 4 })
+    await page.mouse.up()
+    // Taken hold of by its second day, it begins a day later and not two.
+    await expect.poll(async () => Math.round(await moved())).toBe(1)
+    await page.keyboard.press('Control+z')
+    await expect.poll(moved).toBe(0)
+  }
+  await page.getByRole('link', { name: /Voyage/ }).focus()
+  await page.keyboard.press('Enter')
+  await page.getByLabel('Title').fill('Long voyage')
+  await page.getByRole('button', { name: 'Save', exact: true }).click()
+  await expect(page.getByRole('link', { name: /Long voyage/ })).toBeFocused()
+  await expect(page.getByRole('button', { name: 'Month', exact: true })).toHaveAttribute('aria-pressed', 'true')
+})

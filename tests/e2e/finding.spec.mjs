@@ -52,6 +52,26 @@ test('the list of a year is narrowed, sorted, and taken along', async ({ page })
   expect(file.trim().split('\r\n')).toHaveLength(5)
 })
 
+test('a year is printed on one sheet, narrowed as the list of the year is', async ({ page }) => {
+  await signIn(page)
+  await page.goto('/plan?view=list&span=year&calendar=ROW')
+  await page.getByRole('link', { name: 'On one sheet' }).click()
+  const sheet = page.getByRole('article').first()
+  await expect(sheet.locator('.wall-line', { hasText: 'Winter regatta' }).first()).toBeVisible()
+  await expect(sheet.locator('section')).toHaveCount(12)
+  await expect(sheet).toContainText('Winter break')
+  await expect(sheet).not.toContainText('Open harbour evening')
+  await expect(page.getByText('Ergometers', { exact: false }).last()).toContainText('On all year')
+  // As whoever prints it gets it: one sheet of the paper that was chosen, with nothing of the desk around it.
+  for (const [paper, across, down] of [['A4', 842, 595], ['A3', 1191, 842]]) {
+    await page.getByRole('button', { name: paper, exact: true }).click()
+    const pages = (await page.pdf({ preferCSSPageSize: true })).toString('latin1').matchAll(/\/MediaBox \[0 0 ([\d.]+) ([\d.]+)\]/g)
+    expect([...pages].map(([, wide, high]) => [Math.round(wide), Math.round(high)])).toEqual([[across, down]])
+  }
+  await page.getByRole('button', { name: 'The year after' }).click()
+  await expect(page.getByRole('article').first()).toContainText('2027/28')
+})
+
 test('on a phone the plan is a list by day, and every screen keeps its width', async ({ page }) => {
   await page.setViewportSize({ width: 390, height: 844 })
   await signIn(page)

@@ -101,6 +101,7 @@ test.describe('in a German browser', () => {
       await expectGerman(page, address)
     }
     for (const view of ['weeks=1', 'weeks=6', 'view=month', 'view=week', 'view=day', 'view=list']) await open(`/plan?${view}`, '.plan-body')
+    await open('/plan/sheet', '.wall-sheet')
     await page.goto('/plan?view=list')
     await page.getByRole('link', { name: /Boat lab/ }).first().click()
     await expect(page.getByRole('list', { name: 'Termine' })).toBeVisible()

@@ -37,6 +37,10 @@ export function HelpPage() {
         <p>{t('howAYearIsCarried')}</p>
       </section>
       <section>
+        <h2>{t('theYearOnASheet')}</h2>
+        <p>{t('howAYearIsPrinted')}</p>
+      </section>
+      <section>
         <h2>{t('aRuleAsText')}</h2>
         <p>{t.rich('whatNoSentenceCanSay', {}, <code />)}</p>
       </section>

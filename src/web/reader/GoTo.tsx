@@ -78,45 +78,47 @@ function Days({ day, onGo, onLeave }: { day: Day; onGo: (day: Day) => void; onLe
         if (leads(months)) setMonth(addMonths(month, months))
       }}
     >
-      <div className="go-to-month">
-        {step(-1, words.before, '‹')}
-        <strong aria-live="polite">{speech.format(`${month}-01`, { month: 'long', year: 'numeric' })}</strong>
-        {step(1, words.after, '›')}
-      </div>
-      <table ref={arrows}>
-        <thead>
-          <tr>
-            {weeks[0]?.map((one) => (
-              <th key={one} scope="col" abbr={speech.format(one, { weekday: 'long' })}>
-                {speech.format(one, { weekday: 'narrow' })}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {weeks.map((week) => (
-            <tr key={week[0]}>
-              {week.map((one) => (
-                <td key={one} className={isWeekend(one) ? 'is-weekend' : undefined}>
-                  <button
-                    ref={one === day ? chosen : undefined}
-                    type="button"
-                    data-cell
-                    className={monthOf(one) === month ? undefined : 'is-outside'}
-                    aria-label={speech.longDay(one)}
-                    aria-pressed={one === day}
-                    aria-current={one === today ? 'date' : undefined}
-                    aria-disabled={!isPossible(one)}
-                    onClick={() => isPossible(one) && onGo(one)}
-                  >
-                    {Number(one.slice(8)).toLocaleString(speech.locale)}
-                  </button>
-                </td>
+      <div className="go-to-box">
+        <div className="go-to-month">
+          {step(-1, words.before, '‹')}
+          <strong aria-live="polite">{speech.format(`${month}-01`, { month: 'long', year: 'numeric' })}</strong>
+          {step(1, words.after, '›')}
+        </div>
+        <table ref={arrows}>
+          <thead>
+            <tr>
+              {weeks[0]?.map((one) => (
+                <th key={one} scope="col" abbr={speech.format(one, { weekday: 'long' })}>
+                  {speech.format(one, { weekday: 'narrow' })}
+                </th>
               ))}
             </tr>
-          ))}
-        </tbody>
-      </table>
+          </thead>
+          <tbody>
+            {weeks.map((week) => (
+              <tr key={week[0]}>
+                {week.map((one) => (
+                  <td key={one} className={isWeekend(one) ? 'is-weekend' : undefined}>
+                    <button
+                      ref={one === day ? chosen : undefined}
+                      type="button"
+                      data-cell
+                      className={monthOf(one) === month ? undefined : 'is-outside'}
+                      aria-label={speech.longDay(one)}
+                      aria-pressed={one === day}
+                      aria-current={one === today ? 'date' : undefined}
+                      aria-disabled={!isPossible(one)}
+                      onClick={() => isPossible(one) && onGo(one)}
+                    >
+                      {Number(one.slice(8)).toLocaleString(speech.locale)}
+                    </button>
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
     </div>
   )
 }
