@@ -33,7 +33,7 @@ const pictures = {
       await page.getByRole('option', { name: /Boathouse in this place/ }).waitFor()
     },
   ],
-  sheet: ['ada', { ...desk, height: 1000 }, (page) => page.goto(`${base}/plan/sheet`)],
+  sheet: ['ada', { ...desk, height: 1140 }, (page) => page.goto(`${base}/plan/sheet`)],
   month: ['ada', desk, (page) => page.goto(`${base}/plan?view=month`)],
   week: ['ada', desk, (page) => page.goto(`${base}/plan?view=week`)],
   // Higher, so that all that follows from an event is on it.
@@ -88,7 +88,7 @@ const pictures = {
       await page.goto(`${base}/year`)
       await page.getByRole('button', { name: 'Copy to the next year' }).click()
       await page.getByRole('button', { name: 'Save the year plan' }).click()
-      await page.getByRole('link', { name: 'Carry its events forward' }).first().waitFor()
+      await page.getByText('Pages and feeds follow.').waitFor()
       await page.goto(`${base}/year/carry`)
       await page.getByRole('cell', { name: /Slipway is taken/ }).first().waitFor()
     },
