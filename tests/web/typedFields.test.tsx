@@ -117,3 +117,33 @@ test('what was typed before does not answer for what stands there now, and what 
   expect(await screen.findByText('Valtro does not answer.')).toBeTruthy()
   expect(start.value).toBe('9')
 })
+
+/** Works out what becomes of all from what it was drawn with, as lists of days do. */
+function Pair() {
+  const [[first, last], set] = useState<(string | null)[]>(['1', '2'])
+  return (
+    <>
+      <Field label="first" value={first ?? null} onChange={(day) => set([day, last ?? null])} />
+      <Field label="last" value={last ?? null} onChange={(day) => set([first ?? null, day])} />
+      <output>{`${first}–${last}`}</output>
+    </>
+  )
+}
+
+test('of two readings that arrive at once neither is lost', async () => {
+  render(<Pair />)
+  const user = userEvent.setup()
+  for (const [label, text] of [
+    ['first', '10'],
+    ['last', '12'],
+  ] as const) {
+    await user.tripleClick(screen.getByLabelText(label))
+    await user.paste(text)
+  }
+  // The second waits for the first, and both are taken in one go.
+  await act(async () => {
+    waiting.get('12')?.(['12'])
+    waiting.get('10')?.(['10'])
+  })
+  expect(screen.getByRole('status').textContent).toBe('10–12')
+})

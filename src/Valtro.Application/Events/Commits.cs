@@ -30,6 +30,9 @@ public sealed class Commits(Access access, ActStore acts, AccountStore accounts,
             Saying.Of("text.plain", ("text", text)), now);
     }
 
+    /// <summary>Of what is handed in at once: of more than these somebody hears in one sentence.</summary>
+    private const int MostOneByOne = 3;
+
     /// <summary>Who decides hears of what was handed in; who handed it in hears of the decision.</summary>
     private async Task<IReadOnlyList<Notice>> NoticesAsync(
         Guid organisationId, Guid accountId, Act act, IReadOnlyDictionary<Guid, Calendar> calendars)
@@ -49,12 +52,19 @@ public sealed class Commits(Access access, ActStore acts, AccountStore accounts,
         if (act.HandsIn.Count == 0)
             return notices;
         var deciders = await accounts.DecidersAsync(organisationId, [.. act.HandsIn.Select(one => one.CalendarId).Distinct()]);
-        foreach (var submission in act.HandsIn)
+        var asked = from submission in act.HandsIn
+                    from decider in deciders[submission.CalendarId]
+                    where decider != accountId
+                    group submission by (Decider: decider, IsPlacement: submission.Kind == SubmissionKind.Placement);
+        foreach (var one in asked)
         {
-            var saying = Saying.Of(submission.Kind == SubmissionKind.Placement ? "news.asksToShow" : "news.handsIn",
-                ("who", name), ("title", submission.Title), ("where", calendars[submission.CalendarId].Name));
-            notices.AddRange(deciders[submission.CalendarId].Where(decider => decider != accountId)
-                .Select(decider => new Notice(decider, saying, "/sign-off")));
+            var (decider, isPlacement) = one.Key;
+            notices.AddRange(
+                (one.Count() > MostOneByOne
+                    ? [Saying.Of(isPlacement ? "news.asksToShowMany" : "news.handsInMany", ("who", name), ("count", one.Count()))]
+                    : one.Select(submission => Saying.Of(isPlacement ? "news.asksToShow" : "news.handsIn",
+                        ("who", name), ("title", submission.Title), ("where", calendars[submission.CalendarId].Name))))
+                .Select(saying => new Notice(decider, saying, "/sign-off")));
         }
         return notices;
     }

@@ -61,9 +61,11 @@ internal sealed class ChosenParts
         _parts.RemoveAll(_saidTwice.Contains);
         if (_sessions.Count == 0)
             _sessions.Add(session);
-        // "Fri and Sat 9–12": the time is said once.
+        // "Fri and Sat 9–12", "9–12, Fri and Sat": the time is said once, behind the days or before them.
+        var saidOnce = _sessions[^1].Times
+            ?? (_sessions[0] is { Times: { } first, Day: { } day0 } && first.Start < day0.Start ? first : null);
         foreach (var untimed in _sessions.Where(one => one.Times is null && _sessions.Count > 1))
-            untimed.Times = _sessions[^1].Times;
+            untimed.Times = saidOnce;
 
         // Another event begins behind "and", or behind the time of the one before.
         bool Begins(DayPart day) => Of<PatternPart>() is null && Of<AllWeekPart>() is null

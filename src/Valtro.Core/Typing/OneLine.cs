@@ -98,6 +98,7 @@ public sealed class OneLine
                 [new LineChoice(Say("choice.title"), With(_title.Start, _title.End, Quoted(TitleText)))]);
         foreach (var part in asked)
             Ask(part.Start, part.Field, (part.Start, part.End), "ask.title", [], [.. Sure(part), InTitle(part.Start, part.End)]);
+        AskWhatHangs();
         foreach (var run in left.Where(run => run != _title && !asked.Any(part => part.End == run.Start)))
             Ask(run.Start, "unread", run, "ask.unread", [],
                 [.. AsPlace(run), InTitle(run.Start, run.End), LeftOut(run.Start, run.End)]);
@@ -105,8 +106,43 @@ public sealed class OneLine
             _understood.Add(new Understood("title", title, title));
     }
 
-    /// <summary>A word that would begin a pattern or its end, if that could be read.</summary>
-    private bool SaysWhen(int word) => _grammar.Is("every", _words[word].Text) || _grammar.Is("until", _words[word].Text);
+    /// <summary>A word that would begin a pattern or its end, if that could be read; or how long it is, or from when on.</summary>
+    private bool SaysWhen(int word) => SaysWhenWords.Any(kind => _grammar.Is(kind, _words[word].Text)) || IsAmount(word) || IsRoughly(word);
+
+    /// <summary>"7ish", "half twelve".</summary>
+    private bool IsRoughly(int word) =>
+        (_words[word].Text is [>= '0' and <= '9', ..] said && _grammar.Is("ish", said.TrimStart([.. "0123456789-"])))
+        || (_grammar.Is("half", _words[word].Text) && word + 1 < _title.End && _grammar.Number(_words[word + 1].Text) is not null);
+
+    private static readonly string[] SaysWhenWords = ["every", "until", "otherTime"];
+
+    /// <summary>"90 min", "one week before" at the end of the title, and not the one of "24 hour swim".</summary>
+    private bool IsAmount(int word) => word + 1 < _title.End
+        && (_grammar.Number(_words[word].Text) is not null || _words[word].Text.All(char.IsAsciiDigit))
+        && Amounts.Any(unit => _grammar.Is(unit, _words[word + 1].Text))
+        && Enumerable.Range(word + 2, _title.End - word - 2).All(behind => _grammar.Is("hangs", _words[behind].Text));
+
+    private static readonly string[] Amounts = ["minute", "hour", "day", "week", "month"];
+
+    /// <summary>"the week of 7 December", "by Friday", "Mon 7 to Wed 9": what stands before the day makes another one of it.</summary>
+    private void AskWhatHangs()
+    {
+        if (_isTitleQuoted || _title.End == _title.Start || !_grammar.Is("hangs", _words[_title.End - 1].Text))
+            return;
+        if (_chosen.Parts.FirstOrDefault(part => part.Start == _title.End) is not { } behind
+            || _questions.Any(one => one.At == behind.Start))
+            return;
+        string[] meant = behind switch
+        {
+            DayPart day => [.. (day.Found.Question?.Choices ?? [day.Found.Days]).Select(Say)],
+            TimesPart { Found.IsOfEitherHalf: false } times => [Written(times.Found)],
+            TimesPart times => [Written(times.Found), Written(times.Found.Later())],
+            _ => [],
+        };
+        if (meant.Length > 0)
+            Ask(behind.Start, behind.Field, (_title.End - 1, behind.End), "ask.hangs", [],
+                [.. meant.Select(one => new LineChoice(one, With(_title.End - 1, behind.End, one))), InTitle(behind.Start, behind.End)]);
+    }
 
     /// <summary>"10, 11 and 12 December": the month is said once, of days that could be part of the title as well.</summary>
     private void AskAboutListedDays()
@@ -164,8 +200,9 @@ public sealed class OneLine
 
     private LineChoice Choice(LinePart part, Days days) => new(Say(days), With(part.Start, part.End, Say(days)));
 
-    private LineChoice Choice(LinePart part, TimesFound times) =>
-        new(Say(times), With(part.Start, part.End, times.To is { } to ? $"{times.From:HH:mm}–{to:HH:mm}" : $"{times.From:HH:mm}"));
+    private LineChoice Choice(LinePart part, TimesFound times) => new(Say(times), With(part.Start, part.End, Written(times)));
+
+    private static string Written(TimesFound times) => times.To is { } to ? $"{times.From:HH:mm}–{to:HH:mm}" : $"{times.From:HH:mm}";
 
     /// <summary>A known place that nothing introduces.</summary>
     private LineChoice[] AsPlace((int Start, int End) run)
@@ -254,6 +291,15 @@ public sealed class OneLine
             Ends(repeat, session, times is not null);
         var (from, to) = (times?.Found.From, times?.Found.To ?? times?.Found.From.PlusHours(1));
         SayTimes(times, to);
+        if (times is not null && pattern is null && session.Day is { Found.Days.Last: { } end } several)
+            AskAboutEachDay(several, end, times);
+        if (times is null && allDay is null && session.Day is { } untimed
+            && _chosen.Sessions.FirstOrDefault(one => one.Times is not null)?.Times is { } other)
+            Ask(untimed.Start, "from", (untimed.Start, untimed.End), "ask.sameTime", [],
+                [
+                    new LineChoice(Say(other.Found), With(untimed.Start, untimed.End, $"{Say(days)} {Written(other.Found)}")),
+                    LeftOut(untimed.Start - 1, untimed.End),
+                ]);
         if (times is null && allDay is null)
             _understood.Add(new Understood("allDay", "", Say("typed.noTime")));
         var last = days.Last ?? (repeat is null && times is null ? until?.Date ?? LastOf(date) : null);
@@ -302,6 +348,19 @@ public sealed class OneLine
             [.. new[] { _today, _today.PlusDays(1) }.Select(one =>
                 new LineChoice(Say(one), Squeezed($"{_words.Line} {_grammar.Speech.Day(one)}")))]);
         return new Days(_today);
+    }
+
+    /// <summary>"Thu–Sat 10:00" is on each of these days, or all of them are meant and the time only says when it begins.</summary>
+    private void AskAboutEachDay(DayPart day, LocalDate last, TimesPart times)
+    {
+        if (_questions.Any(one => one.At == day.Start))
+            return;
+        var daily = $"{_grammar.Speech.Day(day.Found.Days.First)} {_grammar.First("daily")} {_grammar.First("until")} {_grammar.Speech.Day(last)}";
+        Ask(day.Start, "date", (day.Start, day.End), "ask.eachDay", [],
+            [
+                new LineChoice(Say("choice.eachDay", ("time", Say(times.Found))), With(day.Start, day.End, daily)),
+                new LineChoice(Say("choice.wholeDays", ("days", Say(day.Found.Days))), Squeezed(Cut((times.Start, times.End)))),
+            ]);
     }
 
     private void SayTimes(TimesPart? times, LocalTime? to)

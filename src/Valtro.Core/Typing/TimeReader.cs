@@ -23,7 +23,7 @@ internal sealed partial class TimeReader(LineWords words, Grammar grammar)
     /// <param name="IsClock">It can be nothing but a time.</param>
     /// <param name="Half">0 before noon, 12 after; null where nothing says it.</param>
     /// <param name="HasMinutes">Written as "8:00".</param>
-    private sealed record Clock(LocalTime Time, bool IsClock, int? Half, bool HasMinutes = false);
+    private sealed record Clock(LocalTime Time, bool IsClock, int? Half, bool HasMinutes = false, bool IsInWords = false);
 
     /// <summary>One time or two.</summary>
     /// <returns>Null when there is none; then nothing was gone over.</returns>
@@ -76,7 +76,7 @@ internal sealed partial class TimeReader(LineWords words, Grammar grammar)
 
     /// <summary>In a language whose clocks have twelve hours: "at 9" more likely than "9–10" or "9:00".</summary>
     private bool IsOfEitherHalf(Clock clock, bool isAlone) => grammar.Is(
-        clock.HasMinutes ? "eitherHalfMinutes" : isAlone && !clock.IsClock ? "eitherHalfAlone" : "eitherHalfOther",
+        clock.IsInWords ? "eitherHalfWords" : clock.HasMinutes ? "eitherHalfMinutes" : isAlone && !clock.IsClock ? "eitherHalfAlone" : "eitherHalfOther",
         clock.Time.Hour.ToString(CultureInfo.InvariantCulture));
 
     /// <param name="isIntroduced">By "at" or the like: then a number in words is an hour.</param>
@@ -92,7 +92,7 @@ internal sealed partial class TimeReader(LineWords words, Grammar grammar)
             if (!grammar.Skips(part, words))
                 continue;
             if (ReadHour() is { } hour)
-                return ReadHalf(new LocalTime(hour, 0).PlusMinutes(minutes), isClock: true, isExact: false);
+                return ReadHalf(new LocalTime(hour, 0).PlusMinutes(minutes), isClock: true, isExact: false) with { IsInWords = true };
             words.At = start;
             return null;
         }

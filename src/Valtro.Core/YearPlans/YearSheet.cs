@@ -6,7 +6,8 @@ namespace Valtro.Core.YearPlans;
 /// <param name="Weeks">The first days of its weeks in which there is school: week 1, week 2 …</param>
 public sealed record SheetTerm(string Name, LocalDate First, LocalDate Last, IReadOnlyList<LocalDate> Weeks);
 
-/// <summary>What of a year of twelve months stands on one sheet of paper beneath the dates: terms, their weeks by number, and breaks.</summary>
+/// <summary>What of a year of twelve months stands on one sheet of paper beneath the dates: terms, their weeks by number, and
+/// breaks.</summary>
 /// <param name="End">Not included.</param>
 public sealed record YearSheet(
     LocalDate First, LocalDate End, IReadOnlyList<SheetTerm> Terms, IReadOnlyList<NamedDays> Breaks)

@@ -18,8 +18,8 @@ internal static class DemoPicture
         Paint(new Light((255, 250, 224), (112, 172, 214), (250, 238, 214), (196, 222, 226), (36, 104, 132), (70, 112, 96), SunAt: 130));
 
     private readonly record struct Light(
-        (byte, byte, byte) Sun, (int, int, int) High, (int, int, int) Low, (int, int, int) Near, (int, int, int) Deep, (byte, byte, byte) Hills,
-        int SunAt);
+        (byte, byte, byte) Sun, (int, int, int) High, (int, int, int) Low, (int, int, int) Near, (int, int, int) Deep,
+        (byte, byte, byte) Hills, int SunAt);
 
     private static byte[] Paint(Light light)
     {

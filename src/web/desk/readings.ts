@@ -1,3 +1,5 @@
+import { flushSync } from 'react-dom'
+
 /*
  * What is typed into a field for a day or a time is read by the server, as lines are. While an answer is on its way nothing is pressed:
  * what was typed would not be in what is saved.
@@ -16,7 +18,8 @@ export function inOrder(reading: Promise<(() => void) | undefined>): void {
   const done = Promise.allSettled([reading, before]).then(([read]) => {
     onTheirWay.delete(done)
     if (read.status === 'rejected') throw read.reason
-    read.value?.()
+    // Each is drawn before the next: what follows from that may be worked out from what is on screen.
+    if (read.value) flushSync(read.value)
   })
   onTheirWay.add(done)
   last = done.catch(() => undefined)

@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from 'react'
+import { useEffect, useLayoutEffect, useRef, useState } from 'react'
 import { Problem } from './Problem'
 import { inOrder } from './readings'
 
@@ -40,7 +40,8 @@ export function useTyped<Value>(
   const [reading, setReading] = useState<Reading<Value> | null>(null)
   const asking = useRef<AbortController>(undefined)
   const told = useRef(onChange)
-  useEffect(() => {
+  // Before anything else is read: of two readings at once the second follows from what the first changed.
+  useLayoutEffect(() => {
     told.current = onChange
   })
   useEffect(() => () => asking.current?.abort(), [])

@@ -65,7 +65,7 @@ export function ShortSlip({ occurrence, calendar, day, when = sayTimeShort(occur
     <Link
       to={addressOf(occurrence)}
       className={classesOf(placed(occurrence, calendar, 'slip slip-short'), occurrence)}
-      title={`${when} ${occurrence.title}${occurrence.place ? `, ${occurrence.place}` : ''}`}
+      title={`${sayTime(occurrence, day)} ${occurrence.title}${occurrence.place ? `, ${occurrence.place}` : ''}`}
       {...acts}
     >
       <span className={`band hue-${calendar.colour}`} aria-hidden="true" />
