@@ -60,6 +60,11 @@ test('it is chosen by the keyboard, and what is left half typed stands or is sai
   await user.clear(field)
   await user.keyboard('osl{Tab}')
   expect(value()).toBe('Europe/Oslo')
+  // Enter saves the form around it: what was typed is in it by then.
+  await user.click(field)
+  await user.clear(field)
+  await user.keyboard('Nowhere{Enter}')
+  expect(value()).toBe('Nowhere')
   await user.click(field)
   await user.clear(field)
   await user.keyboard('Narnia{Tab}')

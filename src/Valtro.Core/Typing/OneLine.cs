@@ -18,6 +18,7 @@ public sealed class OneLine
     private readonly IReadOnlyCollection<string>? _plates;
     private readonly LineWords _words;
     private readonly ChosenParts _chosen;
+    private readonly TitleDoubts _doubts;
     private readonly List<Understood> _understood = [];
     private readonly List<(int At, LineQuestion Question)> _questions = [];
     private (int Start, int End) _title;
@@ -28,6 +29,7 @@ public sealed class OneLine
     {
         (_grammar, _today, _places, _plates) = (Grammar.Of(culture), today, places, plates);
         _words = new LineWords(text, IsDayOrTime);
+        _doubts = new TitleDoubts(_words, _grammar);
         _chosen = new ChosenParts(_words, _grammar, new LineParts(_words, _grammar, today, places).Read());
     }
 
@@ -93,7 +95,7 @@ public sealed class OneLine
             : left.FirstOrDefault(run => !_chosen.SaidTwice.Any(part => part.Start < run.End && run.Start < part.End));
         var asked = _isTitleQuoted ? [] : _chosen.Parts.Where(IsPerhapsTitle).ToArray();
         AskAboutListedDays();
-        if (!_isTitleQuoted && Enumerable.Range(_title.Start, _title.End - _title.Start).Any(SaysWhen))
+        if (!_isTitleQuoted && _doubts.SayWhen(_title.Start, _title.End))
             Ask(_title.Start, "title", _title, "ask.sentence", [],
                 [new LineChoice(Say("choice.title"), With(_title.Start, _title.End, Quoted(TitleText)))]);
         foreach (var part in asked)
@@ -106,28 +108,10 @@ public sealed class OneLine
             _understood.Add(new Understood("title", title, title));
     }
 
-    /// <summary>A word that would begin a pattern or its end, if that could be read; or how long it is, or from when on.</summary>
-    private bool SaysWhen(int word) => SaysWhenWords.Any(kind => _grammar.Is(kind, _words[word].Text)) || IsAmount(word) || IsRoughly(word);
-
-    /// <summary>"7ish", "half twelve".</summary>
-    private bool IsRoughly(int word) =>
-        (_words[word].Text is [>= '0' and <= '9', ..] said && _grammar.Is("ish", said.TrimStart([.. "0123456789-"])))
-        || (_grammar.Is("half", _words[word].Text) && word + 1 < _title.End && _grammar.Number(_words[word + 1].Text) is not null);
-
-    private static readonly string[] SaysWhenWords = ["every", "until", "otherTime"];
-
-    /// <summary>"90 min", "one week before" at the end of the title, and not the one of "24 hour swim".</summary>
-    private bool IsAmount(int word) => word + 1 < _title.End
-        && (_grammar.Number(_words[word].Text) is not null || _words[word].Text.All(char.IsAsciiDigit))
-        && Amounts.Any(unit => _grammar.Is(unit, _words[word + 1].Text))
-        && Enumerable.Range(word + 2, _title.End - word - 2).All(behind => _grammar.Is("hangs", _words[behind].Text));
-
-    private static readonly string[] Amounts = ["minute", "hour", "day", "week", "month"];
-
     /// <summary>"the week of 7 December", "by Friday", "Mon 7 to Wed 9": what stands before the day makes another one of it.</summary>
     private void AskWhatHangs()
     {
-        if (_isTitleQuoted || _title.End == _title.Start || !_grammar.Is("hangs", _words[_title.End - 1].Text))
+        if (_isTitleQuoted || _title.End == _title.Start || !_doubts.Hangs(_title.End - 1))
             return;
         if (_chosen.Parts.FirstOrDefault(part => part.Start == _title.End) is not { } behind
             || _questions.Any(one => one.At == behind.Start))

@@ -87,7 +87,7 @@ public sealed class Carrying
         if (!mayMove)
             return (day, remark);
         var week = Enumerable.Range(0, 7).Select(WeekOf(day).PlusDays)
-            .Where(one => term.Holds(one) && !_into.Breaks.Any(span => span.Holds(one)) && (IsWeekend(day) || !IsWeekend(one)))
+            .Where(one => term.Holds(one) && !_into.Breaks.Any(span => span.Holds(one)) && (day.IsWeekend() || !one.IsWeekend()))
             .OrderBy(one => Math.Abs(Period.DaysBetween(one, day))).ThenByDescending(one => one);
         return (week.FirstOrDefault(day), remark);
     }
@@ -101,8 +101,6 @@ public sealed class Carrying
     }
 
     private LocalDate WeekOf(LocalDate day) => day.With(DateAdjusters.PreviousOrSame(_firstDayOfWeek));
-
-    private static bool IsWeekend(LocalDate day) => day.DayOfWeek is IsoDayOfWeek.Saturday or IsoDayOfWeek.Sunday;
 
     private static (NamedDays, NamedDays?)[] Pairs(YearPlan from, YearPlan into)
     {

@@ -1,4 +1,5 @@
 using NodaTime;
+using Valtro.Core.Time;
 
 namespace Valtro.Core.YearPlans;
 
@@ -38,10 +39,10 @@ public sealed class SchoolCalendar
     /// <summary>The next open day of the same week, or null. From a weekday it does not move to a weekend.</summary>
     public LocalDate? NextOpenInWeek(LocalDate day)
     {
-        var mayBeWeekend = IsWeekend(day);
+        var mayBeWeekend = day.IsWeekend();
         for (var next = day.PlusDays(1); next.DayOfWeek != FirstDayOfWeek; next = next.PlusDays(1))
         {
-            if (!IsClosed(next) && (mayBeWeekend || !IsWeekend(next)))
+            if (!IsClosed(next) && (mayBeWeekend || !next.IsWeekend()))
                 return next;
         }
         return null;
@@ -75,7 +76,7 @@ public sealed class SchoolCalendar
                 (number, week) = (0, null);
             for (var day = term.First; day <= term.Last; day = day.PlusDays(1))
             {
-                if (IsWeekend(day) || plan.Breaks.Any(span => span.Holds(day)))
+                if (day.IsWeekend() || plan.Breaks.Any(span => span.Holds(day)))
                     continue;
                 var weekOfDay = day.With(DateAdjusters.PreviousOrSame(FirstDayOfWeek));
                 if (cycle.Unit == CycleUnit.Days || weekOfDay != week)
@@ -85,6 +86,4 @@ public sealed class SchoolCalendar
             }
         }
     }
-
-    private static bool IsWeekend(LocalDate day) => day.DayOfWeek is IsoDayOfWeek.Saturday or IsoDayOfWeek.Sunday;
 }

@@ -1,4 +1,5 @@
 using NodaTime;
+using Valtro.Core.Time;
 
 namespace Valtro.Core.YearPlans;
 
@@ -72,7 +73,7 @@ public sealed record YearPlan
     /// <summary>The first days of the weeks of a term in which there is school: a weekday that no break holds.</summary>
     public LocalDate[] SchoolWeeksOf(NamedDays term, IsoDayOfWeek firstDayOfWeek) =>
         [.. Enumerable.Range(0, Period.DaysBetween(term.First, term.Last) + 1).Select(term.First.PlusDays)
-            .Where(day => day.DayOfWeek is not (IsoDayOfWeek.Saturday or IsoDayOfWeek.Sunday) && !Breaks.Any(span => span.Holds(day)))
+            .Where(day => !day.IsWeekend() && !Breaks.Any(span => span.Holds(day)))
             .Select(day => day.With(DateAdjusters.PreviousOrSame(firstDayOfWeek))).Distinct()];
 
     /// <summary>The same a year later: spans move by 52 or 53 weeks, so that they keep their weekdays.</summary>

@@ -28,7 +28,7 @@ const ChooseOrganisation = lazy(() =>
 export function Frame() {
   const session = useSession()
   // The whole desk follows: it is drawn in pieces, so that the page answers meanwhile.
-  const known = useDeferredValue(session.data, undefined)
+  const known = useDeferredValue(session.data)
   if (session.isPending || (session.data && !known)) return <p className="page">{t('openingValtro')}</p>
   if (session.isError)
     return (

@@ -26,6 +26,14 @@ export function ZoneChoice({ value, zones, onChange, ...field }: ZoneChoiceProps
     setTyped(null)
     onChange(zone.name)
   }
+  /** What is left half typed is what it can only mean; else it stands, and is said to be none. */
+  const settle = () => {
+    if (typed === null) return
+    const [first, second] = zonesFor(typed, zones)
+    if (first && !second) return choose(first)
+    setTyped(null)
+    if (typed.trim() !== '') onChange(zones.find((zone) => sayZone(zone) === typed)?.name ?? typed.trim())
+  }
   const onKeyDown = (event: React.KeyboardEvent) => {
     const step = { ArrowDown: 1, ArrowUp: -1 }[event.key]
     if (step && found.length > 0) {
@@ -34,7 +42,8 @@ export function ZoneChoice({ value, zones, onChange, ...field }: ZoneChoiceProps
     } else if (event.key === 'Enter' && found[marked]) {
       event.preventDefault()
       choose(found[marked])
-    } else if (event.key === 'Escape' && typed !== null) {
+    } else if (event.key === 'Enter') settle()
+    else if (event.key === 'Escape' && typed !== null) {
       event.stopPropagation()
       setTyped(null)
     }
@@ -57,16 +66,7 @@ export function ZoneChoice({ value, zones, onChange, ...field }: ZoneChoiceProps
           setAt(0)
         }}
         onKeyDown={onKeyDown}
-        onBlur={() => {
-          if (typed === null) return
-          // What is left half typed is what it can only mean; else it is said to be none.
-          const [first, second] = zonesFor(typed, zones)
-          if (first && !second) choose(first)
-          else {
-            setTyped(null)
-            if (typed.trim() !== '') onChange(zones.find((zone) => sayZone(zone) === typed)?.name ?? typed.trim())
-          }
-        }}
+        onBlur={settle}
       />
       <ul id={listed} role="listbox" aria-label={t('timeZones')} className="zone-found" hidden={found.length === 0}>
         {found.map((zone, index) => (

@@ -1,6 +1,6 @@
 import { sayDay, type Day } from './days'
 import { Plate } from './Plate'
-import { monthsOf, wallOf, type Wall, type WallDay, type WallEntry, type WallLine, type YearSheet } from './wall'
+import { wallOf, type Wall, type WallDay, type WallEntry, type WallLine, type YearSheet } from './wall'
 
 export type Paper = 'a3' | 'a4'
 
@@ -50,7 +50,7 @@ export function WallSheet({ name, about, year, entries, calendars, paper, locale
         <div className="wall-months">
           {wall.months.map((days, index) => (
             <section key={days[0]?.day} className={`wall-month has-${wall.lanes[index] ?? 0}-lanes`}>
-              <h2>{sayDay(`${monthsOf(wall)[index] ?? ''}-01`, locale, { month: 'long', year: '2-digit' })}</h2>
+              <h2>{sayDay(days[0]?.day ?? year.from, locale, { month: 'long', year: '2-digit' })}</h2>
               <ol>
                 {days.map((day) => (
                   <Day key={day.day} day={day} locale={locale} lines={linesOn[paper]} withTimes={paper === 'a3'} words={words} />

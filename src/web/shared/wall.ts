@@ -1,4 +1,4 @@
-import { addDays, isWeekend, monthOf, type Day } from './days'
+import { addDays, isWeekend, type Day } from './days'
 import type { components } from './api.generated'
 
 export type YearSheet = components['schemas']['YearSheetBody']
@@ -130,6 +130,3 @@ function weekOn(day: Day, { terms }: YearSheet, isFirstOfMonth: boolean): number
   }
   return null
 }
-
-/** The months of the year, for its heads. */
-export const monthsOf = (wall: Wall) => wall.months.map((days) => monthOf(days[0]?.day ?? ''))

@@ -1,17 +1,14 @@
 import { useMemo } from 'react'
 import { useNavigate } from 'react-router'
 import { addDays, daysFrom, isWeekend, sayDay, type Day } from '../../shared/days'
-import { Plate } from '../../shared/Plate'
 import { lastDay, touches, touchesAny } from '../../shared/slips'
 import { useArrowKeys } from '../../shared/useArrowKeys'
 import type { Calendar, DayInfo, Group, Occurrence } from '../types'
-import { DeliveryLine } from '../Delivery'
-import { Levels } from '../Level'
-import { sayOpenness } from '../openness'
 import { useOrganisation } from '../session/queries'
 import { sayTimeShort } from '../times'
 import { barsOf, type Bar } from './bars'
 import { areMany, laneGroups, useOpenGroups, type LaneGroup } from './laneGroups'
+import { DenseHead, LaneHead } from './LaneHeads'
 import { useDropOn } from './moving'
 import { BarSlip, ShortSlip, Slip } from './Slip'
 import { useIsNear } from './useIsNear'
@@ -145,19 +142,16 @@ interface LaneProps {
 function Lane({ calendar, columns, isByWeek, isDense, isAtFirst, infoOf, occurrences, plan }: LaneProps) {
   const { locale } = useOrganisation()
   const { element, isNear } = useIsNear<HTMLTableRowElement>(isAtFirst)
-  const { rows, rest } = barsOf(occurrences, columns, isByWeek ? 7 : 1)
-  const head = isDense ? (
-    <DenseHead calendar={calendar} rows={rows.length + 1} />
-  ) : (
-    <LaneHead calendar={calendar} rows={rows.length + 1} />
-  )
+  const Head = isDense ? DenseHead : LaneHead
   if (!isNear)
     return (
       <tr ref={element}>
-        {isDense ? <DenseHead calendar={calendar} rows={1} /> : <LaneHead calendar={calendar} rows={1} />}
+        <Head calendar={calendar} rows={1} />
         <td colSpan={columns.length} />
       </tr>
     )
+  const { rows, rest } = barsOf(occurrences, columns, isByWeek ? 7 : 1)
+  const head = <Head calendar={calendar} rows={rows.length + 1} />
   const cells = columns.map((day) =>
     isByWeek ? (
       <WeekCell
@@ -260,45 +254,6 @@ function Marks({ calendars, onCalendar, from, to }: { calendars: Calendar[]; onC
         {marks.length > MOST_MARKS && <span>{t('moreMarks', { count: marks.length - MOST_MARKS })}</span>}
       </span>
     </td>
-  )
-}
-
-interface HeadProps {
-  calendar: Calendar
-  /** Those of bars, and the one of days. */
-  rows: number
-}
-
-/** Plate, name and how open it is on one line; whether it has gone out only where it has not. */
-function DenseHead({ calendar, rows }: HeadProps) {
-  return (
-    <th scope="row" rowSpan={rows} className="lane-head" title={`${calendar.name}: ${sayOpenness(calendar)}`}>
-      <span className={`band hue-${calendar.colour}`} aria-hidden="true" />
-      <span className="dense-head">
-        <Plate code={calendar.plate} colour={calendar.colour} size="small" />
-        <span className="lane-name">{calendar.name}</span>
-        <Levels disclosure={calendar.disclosure} />
-        <span className="visually-hidden">{sayOpenness(calendar)}</span>
-      </span>
-      {(calendar.delivery.state === 'failing' || calendar.delivery.state === 'pending') && (
-        <DeliveryLine delivery={calendar.delivery} />
-      )}
-    </th>
-  )
-}
-
-function LaneHead({ calendar, rows }: HeadProps) {
-  return (
-    <th scope="row" rowSpan={rows} className="lane-head">
-      <span className={`band hue-${calendar.colour}`} aria-hidden="true" />
-      <span className="lane-name">
-        <Plate code={calendar.plate} colour={calendar.colour} /> {calendar.name}
-      </span>
-      <span className="lane-openness">
-        <Levels disclosure={calendar.disclosure} /> {sayOpenness(calendar)}
-      </span>
-      <DeliveryLine delivery={calendar.delivery} />
-    </th>
   )
 }
 

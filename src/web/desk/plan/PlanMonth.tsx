@@ -1,6 +1,6 @@
 import { useNavigate } from 'react-router'
-import { isWeekend, monthOf, sayDay, weeksOf, type Day } from '../../shared/days'
-import { touches } from '../../shared/slips'
+import { addDays, isWeekend, monthOf, sayDay, weeksOf, type Day } from '../../shared/days'
+import { touches, touchesAny } from '../../shared/slips'
 import { useArrowKeys } from '../../shared/useArrowKeys'
 import type { Calendar, DayInfo, Occurrence } from '../types'
 import { useOrganisation } from '../session/queries'
@@ -42,7 +42,9 @@ export function PlanMonth({ plan, days, calendars, occurrences }: PlanMonthProps
       </thead>
       <tbody>
         {weeks.map((week) => {
-          const ofWeek = occurrences.filter((one) => week.some((day) => touches(one, day)) && shownAs(one, calendarOf))
+          const ofWeek = occurrences.filter(
+            (one) => touchesAny(one, week[0] ?? '', addDays(week[6] ?? '', 1)) && shownAs(one, calendarOf),
+          )
           const { rows } = barsOf(ofWeek, week)
           // The first line is beside the day's number, and what there is no room for is counted.
           const bars = rows.slice(0, linesOf(weeks.length) - 2)

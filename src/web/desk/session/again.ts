@@ -9,6 +9,7 @@ let isPutOff = false
 /** Says who asks for the password while somebody is at the desk. */
 export function askForPasswordWith(next: Ask): () => void {
   ask = next
+  isPutOff = false
   return () => {
     ask = null
   }

@@ -15,8 +15,6 @@ import { useIsNarrow } from '../useIsNarrow'
 import { t } from './words'
 
 const papers: Paper[] = ['a4', 'a3']
-/** As the server has it (`YearSheet.MostDates`). */
-const MOST_DATES = 12
 
 /** A year of the plan, narrowed as the plan is, as it goes onto paper. */
 export function WallPage() {
@@ -72,7 +70,7 @@ export function WallPage() {
           groups={groups.map((group) => group.name)}
         />
       </div>
-      <p className="soft wall-how">{isOnPhone ? t('phone') : t('how', { most: MOST_DATES })}</p>
+      <p className="soft wall-how">{isOnPhone ? t('phone') : t('how')}</p>
       {problem && (
         <p className="notice" role="alert">
           {problem.message}

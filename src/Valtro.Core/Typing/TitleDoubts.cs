@@ -1,0 +1,28 @@
+namespace Valtro.Core.Typing;
+
+/// <summary>What in a title may say of when something is, and was not understood: nobody is to find it there later.</summary>
+internal sealed class TitleDoubts(LineWords words, Grammar grammar)
+{
+    private static readonly string[] Kinds = ["every", "until", "otherTime"];
+    private static readonly string[] Amounts = ["minute", "hour", "day", "week", "month"];
+
+    /// <summary>A word that would begin a pattern or its end, if that could be read; how long it is, from when on, or roughly
+    /// when.</summary>
+    /// <param name="end">Behind the last word of the title.</param>
+    public bool SayWhen(int start, int end) => Enumerable.Range(start, end - start).Any(word =>
+        Kinds.Any(kind => grammar.Is(kind, words[word].Text)) || IsAmount(word, end) || IsRoughly(word, end));
+
+    /// <summary>"of", "by", "to": what stands before a day makes another one of it.</summary>
+    public bool Hangs(int word) => grammar.Is("hangs", words[word].Text);
+
+    /// <summary>"90 min", "one week before" at the end of the title, and not the one of "24 hour swim".</summary>
+    private bool IsAmount(int word, int end) => word + 1 < end
+        && (grammar.Number(words[word].Text) is not null || words[word].Text.All(char.IsAsciiDigit))
+        && Amounts.Any(unit => grammar.Is(unit, words[word + 1].Text))
+        && Enumerable.Range(word + 2, end - word - 2).All(Hangs);
+
+    /// <summary>"7ish", "half twelve".</summary>
+    private bool IsRoughly(int word, int end) =>
+        (words[word].Text is [>= '0' and <= '9', ..] said && grammar.Is("ish", said.TrimStart([.. "0123456789-"])))
+        || (grammar.Is("half", words[word].Text) && word + 1 < end && grammar.Number(words[word + 1].Text) is not null);
+}
