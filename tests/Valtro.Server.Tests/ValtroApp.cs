@@ -1,3 +1,4 @@
+using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json;
 using System.Text.Json.Nodes;
@@ -113,10 +114,19 @@ public sealed class ValtroApp : IAsyncLifetime
         var began = TimeProvider.System.GetTimestamp();
         while (!await isSo())
         {
-            Assert.True(TimeProvider.System.GetElapsedTime(began) < TimeSpan.FromSeconds(20), what);
+            Assert.True(TimeProvider.System.GetElapsedTime(began) < TimeSpan.FromSeconds(60), what);
             // What is waited for is done on the same machine.
             await Task.Delay(5);
         }
+    }
+
+    /// <summary>Who is told to come again in a few seconds, since much goes on at once, does.</summary>
+    public static async Task<HttpResponseMessage> ReadAsync(HttpClient reader, string path)
+    {
+        HttpResponseMessage answer = null!;
+        await EventuallyAsync(
+            async () => (answer = await reader.GetAsync(path)).StatusCode != HttpStatusCode.ServiceUnavailable, $"{path} is never shown.");
+        return answer;
     }
 
     public async Task DisposeAsync()

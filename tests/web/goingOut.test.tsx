@@ -191,17 +191,18 @@ describe('several at once', () => {
 
   test('250 pasted lines are 250 lines', async () => {
     const { asked, user } = await paste(250)
+    await user.click(screen.getByRole('button', { name: /^after/ }))
     expect(screen.getByLabelText<HTMLInputElement>('Title, line 250').value).toBe('Knots 250')
     await user.click(screen.getByRole('button', { name: 'Save 250 events' }))
     expect(
       (sent(asked, 'POST /events/several')[0] as { rows: unknown[] }).rows.filter((row) => (row as { title: string }).title),
     ).toHaveLength(250)
-  }, 30_000)
+  })
 
   test('what is too much for one save is said and stays in the table', async () => {
     const { user } = await paste(5012)
     expect(screen.getByText(/One save takes 5,?000 lines; the 12 beyond stay in the table\./)).toBeDefined()
-    for (let page = 0; page < 8; page++) await user.click(screen.getByRole('button', { name: /^after/ }))
+    await user.click(screen.getByRole('button', { name: 'last' }))
     expect(screen.getByLabelText<HTMLInputElement>('Title, line 5,012').value).toBe('Knots 5012')
-  }, 60_000)
+  })
 })

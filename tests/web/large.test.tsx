@@ -40,9 +40,12 @@ describe('lanes of many calendars', () => {
     expect(laneGroups(many, []).length).toBe(1)
   })
 
-  test('a folded group says how much is on, opens, and stays as it was left', async () => {
+  test('a folded group says how much is on, opens, stays as it was left, and is part of a kept view', async () => {
+    const kept: unknown[] = []
     const open = () => {
       answer({
+        'GET /plan-views': () => kept,
+        'POST /plan-views': (view: object) => kept.push({ ...view, id: 'v', mayRemove: true }),
         'GET /calendars': many,
         'GET /groups': [group('Juniors', 0, 10), group('Seniors', 10, 24)],
         'GET /occurrences': [date('Radio drill', { calendarId: 'c12' })],
@@ -69,6 +72,19 @@ describe('lanes of many calendars', () => {
     await user.click(seniors)
     expect(await screen.findByText('Radio drill')).toBeTruthy()
     expect(JSON.parse(localStorage.getItem('valtro.lanes.pinewick') ?? '{}')).toEqual({ Seniors: true })
+
+    // A kept view brings it back as it was.
+    const views = async () => user.click(screen.getByRole('button', { name: 'Views' }))
+    await views()
+    await user.type(await screen.findByLabelText('Keep the plan as you look at it now'), 'Radio')
+    await user.click(screen.getByRole('button', { name: 'Keep' }))
+    await waitFor(() => expect(kept).toMatchObject([{ name: 'Radio', settings: { folds: '{"Seniors":true}' } }]))
+    await user.click(screen.getByRole('button', { name: 'Close' }))
+    await user.click(screen.getByRole('button', { name: /Seniors 14 calendars/ }))
+    await waitFor(() => expect(screen.queryByText('Radio drill')).toBeNull())
+    await views()
+    await user.click(await screen.findByRole('button', { name: 'Radio' }))
+    expect(await screen.findByText('Radio drill')).toBeTruthy()
   })
 })
 

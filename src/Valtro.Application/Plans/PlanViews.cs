@@ -5,7 +5,7 @@ using Valtro.Store;
 
 namespace Valtro.Application.Plans;
 
-/// <param name="Settings">What the plan's address says, without the day.</param>
+/// <param name="Settings">What the plan's address says, without the day, and which groups of lanes are open.</param>
 /// <param name="IsForAll">For all who edit; else one's own.</param>
 public sealed record PlanViewRequest(string? Name, IReadOnlyDictionary<string, string> Settings, bool IsForAll);
 
@@ -17,11 +17,11 @@ public sealed record PlanViewResponse(
 public sealed class PlanViews(Access access, PlanViewStore store)
 {
     private const string EditorsOnly = "access.editorsViews";
-    private const int LongestSetting = 400;
+    private const int LongestSetting = 1000;
 
-    /// <summary>All that an address of the plan may say but its day.</summary>
+    /// <summary>All that an address of the plan may say but its day, and which groups of lanes are open.</summary>
     private static readonly HashSet<string> Known =
-        ["view", "weeks", "span", "order", "category", "tag", "place", "group", "calendar", "words"];
+        ["view", "weeks", "span", "order", "category", "tag", "place", "group", "calendar", "words", "folds"];
 
     public async Task<IReadOnlyList<PlanViewResponse>> AllAsync()
     {

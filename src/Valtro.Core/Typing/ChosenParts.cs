@@ -43,6 +43,7 @@ internal sealed class ChosenParts
                         _sessions.Add(session = Next(session, day));
                     else
                         session.Day = day;
+                    session.Times ??= session.Day == day ? (day as StretchPart)?.Times : null;
                     break;
                 case TimesPart one:
                     if (session.Times is not null)

@@ -44,6 +44,15 @@ internal sealed partial class DayReader(LineWords words, Grammar grammar, LocalD
         return Found(first, null, isIntroduced);
     }
 
+    /// <summary>One day that can mean one thing only.</summary>
+    /// <param name="from">What is said without a year, or by a weekday, is that day or a later one.</param>
+    /// <returns>Null when there is none; then it does not matter what was gone over.</returns>
+    public LocalDate? ReadSure(LocalDate from)
+    {
+        grammar.Skips("on", words);
+        return ReadOne(from) is { Question: null } day ? day.Date : null;
+    }
+
     /// <summary>All of a text, as a cell says it.</summary>
     /// <returns>The day; two where it could be either, none where it is no day.</returns>
     /// <param name="near">A day without a year is the one nearest to this.</param>

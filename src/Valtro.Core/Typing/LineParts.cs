@@ -10,7 +10,10 @@ namespace Valtro.Core.Typing;
 /// <param name="End">The word behind it.</param>
 internal abstract record LinePart(int Start, int End, string Field);
 
-internal sealed record DayPart(int Start, int End, DaysFound Found) : LinePart(Start, End, "date");
+internal record DayPart(int Start, int End, DaysFound Found) : LinePart(Start, End, "date");
+
+/// <summary>"Fri 7 pm to Sat 10 am": from a time on one day to a time on a later one.</summary>
+internal sealed record StretchPart(int Start, int End, DaysFound Found, TimesPart Times) : DayPart(Start, End, Found);
 
 internal sealed record TimesPart(int Start, int End, TimesFound Found) : LinePart(Start, End, "from");
 
@@ -84,6 +87,8 @@ internal sealed partial class LineParts(LineWords words, Grammar grammar, LocalD
             ?? Again(start, () => _patterns.Read() is { } repeat ? new PatternPart(start, words.At, repeat) : null)
             ?? Again(start, ReadUntil)
             ?? Again(start, ReadFor)
+            ?? Again(start, () => ReadStretch(beginsWithDay: true))
+            ?? Again(start, () => ReadStretch(beginsWithDay: false))
             ?? Again(start, () => !IsEitherDayOrTime() && _days.Read() is { } days ? new DayPart(start, words.At, days) : null)
             ?? Again(start, () => !IsEitherDayOrTime() && _times.Read() is { } times ? new TimesPart(start, words.At, times) : null);
     }
@@ -111,6 +116,28 @@ internal sealed partial class LineParts(LineWords words, Grammar grammar, LocalD
             return new UntilPart(start, words.At, day.Days.First);
         grammar.Skips("article", words);
         return _days.ReadMonth() is { } month ? new UntilPart(start, words.At, month) : null;
+    }
+
+    /// <summary>Where nothing of it could mean something else: a half of the day that one of them says holds for both;
+    /// both ends are said in the same order.</summary>
+    private StretchPart? ReadStretch(bool beginsWithDay)
+    {
+        var start = words.At;
+        grammar.Skips("from", words);
+        if (ReadMoment(today, beginsWithDay) is not { } first || !(grammar.Skips("to", words) || grammar.Skips("until", words))
+            || ReadMoment(first.Day, beginsWithDay) is not { } last || last.Day <= first.Day || !(first.IsSure || last.IsSure))
+            return null;
+        return new StretchPart(start, words.At, new DaysFound(new Days(first.Day, last.Day), IsPlain: false, Question: null),
+            new TimesPart(start, words.At, new TimesFound(first.Time, last.Time, IsOfEitherHalf: false, IsPlain: false)));
+    }
+
+    /// <summary>"Fri 7 pm", "19:00 on Friday".</summary>
+    private (LocalDate Day, LocalTime Time, bool IsSure)? ReadMoment(LocalDate from, bool beginsWithDay)
+    {
+        var before = beginsWithDay ? null : _times.ReadOne();
+        return _days.ReadSure(from) is { } day && (beginsWithDay ? _times.ReadOne() : before) is { } found
+            ? (day, found.Time, found.IsSure)
+            : null;
     }
 
     private LinePart? ReadFor()

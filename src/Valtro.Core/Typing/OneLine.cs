@@ -274,9 +274,10 @@ public sealed class OneLine
         if (session == _chosen.Sessions[0])
             Ends(repeat, session, times is not null);
         var (from, to) = (times?.Found.From, times?.Found.To ?? times?.Found.From.PlusHours(1));
-        SayTimes(times, to);
-        if (times is not null && pattern is null && session.Day is { Found.Days.Last: { } end } several)
-            AskAboutEachDay(several, end, times);
+        if (session.Day is not StretchPart)
+            SayTimes(times, to);
+        if (times is not null && pattern is null && session.Day is { Found.Days.Last: { } end } and not StretchPart)
+            AskAboutEachDay(session.Day, end, times);
         if (times is null && allDay is null && session.Day is { } untimed
             && _chosen.Sessions.FirstOrDefault(one => one.Times is not null)?.Times is { } other)
             Ask(untimed.Start, "from", (untimed.Start, untimed.End), "ask.sameTime", [],
@@ -314,8 +315,12 @@ public sealed class OneLine
         if (session.Day is { } day)
         {
             var days = day.Found.Days;
+            var said = day is StretchPart { Times.Found: var found }
+                ? Say("typed.stretch", ("first", Say(days.First)), ("from", $"{found.From:HH:mm}"), ("last", Say(days.Last!.Value)),
+                    ("to", $"{found.To:HH:mm}"))
+                : Say(days);
             _understood.Add(new Understood("date", _words.Written(day.Start, day.End),
-                days.First < _today ? Say("typed.past", ("day", Say(days))) : Say(days)));
+                days.First < _today ? Say("typed.past", ("day", said)) : said));
             if (day.Found.Question is { } question && !_questions.Any(one => one.At == day.Start))
                 Ask(day.Start, "date", (day.Start, day.End), question.Code, question.Values,
                     [.. question.Choices.Select(one => Choice(day, one))]);

@@ -42,6 +42,17 @@ internal sealed partial class TimeReader(LineWords words, Grammar grammar)
         return Found(from, to, isPlain: !isIntroduced && !from.IsClock && to is not { IsClock: true });
     }
 
+    /// <summary>One time that can be nothing else.</summary>
+    /// <returns>With whether it is sure of which half of the day. Null when there is none; then it does not matter what was gone
+    /// over.</returns>
+    public (LocalTime Time, bool IsSure)? ReadOne()
+    {
+        var isIntroduced = grammar.Skips("at", words);
+        return ReadClock(isIntroduced) is { } clock && (clock.IsClock || isIntroduced)
+            ? (clock.Time, clock.Half is not null || !IsOfEitherHalf(clock, isAlone: true))
+            : null;
+    }
+
     /// <summary>All of a text, as a cell says it.</summary>
     public LocalTime? ReadAlone() => ReadClock(isIntroduced: false) is { } time && words.IsAtEnd ? time.Time : null;
 

@@ -8,6 +8,7 @@ import { useToast } from '../Toasts'
 import type { PlanViewKept } from '../types'
 import { usePost } from '../usePost'
 import { useWrite } from '../useWrite'
+import { foldsOf, putFolds } from './laneGroups'
 import { usePlanViews } from './queries'
 import { lastView, rememberView, searchOf, settingsOf } from './views'
 import { t } from './words'
@@ -17,11 +18,13 @@ export function ViewsDialog({ onHide }: { onHide: () => void }) {
   const views = usePlanViews(true)
   const { slug } = useOrganisation()
   const navigate = useNavigate()
+  const day = new URLSearchParams(useLocation().search).get('day')
   const open = (view: PlanViewKept | null) => {
-    const search = view === null ? null : searchOf(view.settings)
-    rememberView(slug, search)
+    rememberView(slug, view === null ? null : searchOf(view.settings))
+    if (view?.settings.folds) putFolds(slug, view.settings.folds)
     onHide()
-    void navigate(search === null ? '/plan' : `/plan?${search}`)
+    // The days in sight stay the same.
+    void navigate({ pathname: '/plan', search: searchOf({ ...view?.settings, ...(day && { day }) }) })
   }
   const all = views.data ?? []
   return (
@@ -105,7 +108,7 @@ function KeepView() {
   const toast = useToast()
   const keep = (event: FormEvent) => {
     event.preventDefault()
-    const settings = settingsOf(search)
+    const settings = settingsOf(search, foldsOf(slug))
     void post(async () => {
       await write('POST', '/plan-views', { name, settings, isForAll })
       rememberView(slug, searchOf(settings))

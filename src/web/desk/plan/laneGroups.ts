@@ -1,4 +1,4 @@
-import { useState } from 'react'
+import { useMemo, useState, useSyncExternalStore } from 'react'
 import { savedOn } from '../lastPlan'
 import type { Calendar, Group } from '../types'
 import { t } from './words'
@@ -47,10 +47,10 @@ export function openAtFirst(groups: LaneGroup[]): Set<string> {
   return open
 }
 
-/** Which groups are open: as it was left in this browser, for as long as it keeps that. */
+/** Which groups are open: as it was left in this browser, or as the view says that was opened. */
 export function useOpenGroups(organisation: string, groups: LaneGroup[]) {
-  const key = `valtro.lanes.${organisation}`
-  const [said, setSaid] = useState<Record<string, boolean>>(() => read(key))
+  const folds = useSyncExternalStore(listen, () => foldsOf(organisation))
+  const said = useMemo(() => read(folds), [folds])
   const first = openAtFirst(groups)
   // What was just saved is in sight, unless its group is folded again.
   const [ofSaved, setOfSaved] = useState(savedOn)
@@ -58,21 +58,45 @@ export function useOpenGroups(organisation: string, groups: LaneGroup[]) {
     ofSaved !== null && groups.some((group) => group.name === name && group.calendars.some(({ id }) => id === ofSaved))
   const isOpen = (name: string) => holdsSaved(name) || (said[name] ?? first.has(name))
   const put = (names: string[], open: boolean) => {
-    const next = { ...said, ...Object.fromEntries(names.map((name) => [name, open])) }
-    setSaid(next)
+    putFolds(organisation, JSON.stringify({ ...said, ...Object.fromEntries(names.map((name) => [name, open])) }))
     if (!open && names.some(holdsSaved)) setOfSaved(null)
-    try {
-      localStorage.setItem(key, JSON.stringify(next))
-    } catch {
-      // A browser that keeps nothing shows them as at first the next time.
-    }
   }
   return { isOpen, put }
 }
 
-function read(key: string): Record<string, boolean> {
+const key = (organisation: string) => `valtro.lanes.${organisation}`
+
+/** Of a browser that keeps nothing, for as long as the page stays. */
+const here = new Map<string, string>()
+const listeners = new Set<() => void>()
+
+function listen(listener: () => void) {
+  listeners.add(listener)
+  return () => void listeners.delete(listener)
+}
+
+/** Which groups were opened and which folded, as a kept view says it; empty where nobody has said any. */
+export function foldsOf(organisation: string): string {
   try {
-    const kept: unknown = JSON.parse(localStorage.getItem(key) ?? '{}')
+    return localStorage.getItem(key(organisation)) ?? ''
+  } catch {
+    return here.get(organisation) ?? ''
+  }
+}
+
+export function putFolds(organisation: string, folds: string): void {
+  here.set(organisation, folds)
+  try {
+    localStorage.setItem(key(organisation), folds)
+  } catch {
+    // It is kept above.
+  }
+  listeners.forEach((listener) => listener())
+}
+
+function read(folds: string): Record<string, boolean> {
+  try {
+    const kept: unknown = JSON.parse(folds)
     return typeof kept === 'object' && kept !== null ? (kept as Record<string, boolean>) : {}
   } catch {
     return {}

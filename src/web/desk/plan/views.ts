@@ -19,11 +19,12 @@ export function rememberView(organisation: string, search: string | null): void 
   }
 }
 
-/** What an address of the plan says, without the day and the page. */
-export function settingsOf(search: string): Record<string, string> {
-  return Object.fromEntries(
-    [...new URLSearchParams(search)].filter(([name, value]) => name !== 'day' && name !== 'page' && value !== ''),
-  )
+/** What an address of the plan says, without the day and the page, and which groups of lanes are open. */
+export function settingsOf(search: string, folds: string): Record<string, string> {
+  const said = [...new URLSearchParams(search)].filter(([name]) => name !== 'day' && name !== 'page')
+  return Object.fromEntries([...said, ['folds', folds] as const].filter(([, value]) => value !== ''))
 }
 
-export const searchOf = (settings: Record<string, string>) => new URLSearchParams(settings).toString()
+/** What stands in the address of the plan when it is looked at so. */
+export const searchOf = (settings: Record<string, string>) =>
+  new URLSearchParams(Object.entries(settings).filter(([name]) => name !== 'folds')).toString()

@@ -6,7 +6,7 @@ import { t } from './words'
 export type Reading = SeveralReading['rows'][number]
 
 /** So many lines stand on one page: each has a field for every column. */
-const ON_PAGE = 600
+const ON_PAGE = 200
 
 interface SeveralRowsProps {
   rows: Line[]
@@ -75,15 +75,22 @@ function Pages({ first, count, readings, go }: PagesProps) {
   const wrong = readings.findIndex(
     (one, index) => one && Object.keys(one.errors).length > 0 && (index < first || index >= first + ON_PAGE),
   )
+  const last = Math.floor((count - 1) / ON_PAGE) * ON_PAGE
   return (
     <p className="several-pages">
       {t('linesOf', { first: first + 1, last: Math.min(first + ON_PAGE, count), count })}{' '}
       <span className="joined" role="group" aria-label={t('pages')}>
+        <button type="button" disabled={first === 0} onClick={() => go(0)}>
+          {t('linesFirst')}
+        </button>
         <button type="button" disabled={first === 0} onClick={() => go(first - ON_PAGE)}>
           ‹ {t('linesBefore')}
         </button>
-        <button type="button" disabled={first + ON_PAGE >= count} onClick={() => go(first + ON_PAGE)}>
+        <button type="button" disabled={first === last} onClick={() => go(first + ON_PAGE)}>
           {t('linesAfter')} ›
+        </button>
+        <button type="button" disabled={first === last} onClick={() => go(last)}>
+          {t('linesLast')}
         </button>
       </span>{' '}
       {wrong >= 0 && (
