@@ -1,6 +1,8 @@
 // @vitest-environment happy-dom
-import { screen, waitFor } from '@testing-library/react'
+import { cleanup, screen, waitFor } from '@testing-library/react'
 import { beforeEach, describe, expect, test, vi } from 'vitest'
+import { CalendarChoice } from '../../src/web/desk/event/CalendarChoice'
+import { rememberSavedOn } from '../../src/web/desk/lastPlan'
 import { isMeant, sorted, type Order } from '../../src/web/desk/calendars/finding'
 import { readable } from '../../src/web/desk/plan/crowded'
 import { laneGroups, openAtFirst } from '../../src/web/desk/plan/laneGroups'
@@ -133,6 +135,20 @@ test('among many calendars one is looked for by name, plate or group, and they a
   expect(order('open')).toEqual(['O', 'T', 'X'])
   expect(order('name')).toEqual(['X', 'O', 'T'])
   expect(sorted(many, 'events')[0]?.plate).toBe('C23')
+})
+
+test('where no calendar is chosen yet, those that something was saved on last are at hand', async () => {
+  rememberSavedOn('c7')
+  rememberSavedOn('c21')
+  answer({ 'GET /calendars': many, 'GET /groups': [group('Juniors', 0, 12), group('Seniors', 12, 24)] })
+  const choice = (value: string) => <CalendarChoice calendars={many} value={value} onChange={() => undefined} />
+  const shown = () => screen.getAllByRole('radio').map((one) => one.parentElement?.textContent)
+  show('/new', choice(''))
+  expect(shown().slice(0, 2)).toEqual(['C7Class 07', 'C21Class 21'])
+  cleanup()
+  show('/old', choice('c3'))
+  expect(shown()[0]).toContain('Class 03')
+  expect(shown()[1]).toContain('Class 00')
 })
 
 test('the list of a year is sorted, turned by pages and taken along as it is narrowed', async () => {

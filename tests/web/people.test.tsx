@@ -220,6 +220,20 @@ describe('people', () => {
     expect(row(/fay@/).getByText(/too old by now/)).toBeTruthy()
   })
 
+  test('of many one is looked for by name, by what they may do, or by a calendar', async () => {
+    const many = Array.from({ length: 12 }, (_, number) => member(`Crew${number} Hand`))
+    answer({ 'GET /people': { ...people, members: [...people.members, ...many] } })
+    const { user } = show('/people', <PeoplePage />)
+    const find = await screen.findByRole('searchbox', { name: 'Find somebody' })
+    const shown = () => screen.getAllByRole('rowheader').map((one) => one.textContent)
+    await user.type(find, 'editor pw')
+    expect(shown().slice(0, 1)).toEqual(['Bo Reed'])
+    expect(screen.getByText('1 of 15')).toBeTruthy()
+    await user.clear(find)
+    await user.type(find, 'crew1')
+    expect(screen.getByText('3 of 15')).toBeTruthy()
+  })
+
   test('somebody is invited with a role on a calendar; a wrong address is said and kept', async () => {
     let tries = 0
     const asked = answer({

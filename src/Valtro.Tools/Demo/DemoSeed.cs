@@ -21,6 +21,9 @@ public sealed class DemoSeed(Database database, Instant now)
 
     private const int MostPeople = 30;
 
+    private static readonly string[] GivenNames =
+        ["Finn", "Greta", "Hollis", "Imke", "Juno", "Kit", "Lorne", "Maren", "Nils", "Oona", "Petra", "Rowan"];
+
     private static readonly string[] Families =
         ["Anchorage", "Bellweather", "Cordwain", "Driftwood", "Eddystone", "Fairlead", "Gannet", "Halyard", "Inglenook", "Jibson", "Kelpman", "Leeward"];
 
@@ -53,8 +56,7 @@ public sealed class DemoSeed(Database database, Instant now)
             return;
         for (var number = 6; number < MostPeople; number++)
         {
-            var family = Families[number % Families.Length];
-            var name = $"{(number % 2 == 0 ? "Finn" : "Greta")} {family}{(number < 6 + Families.Length ? "" : "-Pier")}";
+            var name = $"{GivenNames[(number + number / Families.Length * 5) % GivenNames.Length]} {Families[number % Families.Length]}";
             await PersonAsync(name, $"{name.ToLowerInvariant().Replace(' ', '.')}@pinewick.example");
         }
         await new LargeSeed(database, _organisationId, calendars, ada, now).RunAsync();

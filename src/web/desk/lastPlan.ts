@@ -8,6 +8,8 @@ interface LastPlan {
 }
 
 const KEY = 'valtro.plan'
+const LATELY = 'valtro.savedOn'
+const FEW = 3
 let saved: string | null = null
 
 export function rememberPlan(plan: LastPlan): void {
@@ -30,6 +32,20 @@ export function planOn(day: Day | null | undefined): string {
 /** The calendar on which something was saved: its lane is open when the plan is shown again. */
 export function rememberSavedOn(calendarId: string): void {
   saved = calendarId
+  try {
+    localStorage.setItem(LATELY, [calendarId, ...latelySavedOn().filter((one) => one !== calendarId)].slice(0, FEW).join(','))
+  } catch {
+    // A browser that keeps nothing offers all calendars alike.
+  }
+}
+
+/** The calendars on which something was saved last in this browser, the latest first. */
+export function latelySavedOn(): string[] {
+  try {
+    return localStorage.getItem(LATELY)?.split(',') ?? []
+  } catch {
+    return []
+  }
 }
 
 export const savedOn = () => saved

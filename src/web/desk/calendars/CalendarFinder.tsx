@@ -7,7 +7,7 @@ import { t } from './words'
 
 interface CalendarFinderProps {
   calendars: Calendar[]
-  /** These stand first, whatever is looked for. */
+  /** These stand first, whatever is looked for; chosen already, or likely to be. */
   chosen: string[]
   children: (calendar: Calendar) => ReactNode
 }

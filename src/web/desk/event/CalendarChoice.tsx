@@ -1,5 +1,7 @@
+import { useState } from 'react'
 import { Plate } from '../../shared/Plate'
 import { CalendarFinder } from '../calendars/CalendarFinder'
+import { latelySavedOn } from '../lastPlan'
 import type { Calendar } from '../types'
 import { Levels } from '../Level'
 import { sayOpenness } from '../openness'
@@ -15,11 +17,13 @@ interface CalendarChoiceProps {
 
 /** The calendar is always in sight, with its plate, colour and how open it is. */
 export function CalendarChoice({ calendars, value, isFixed = false, onChange }: CalendarChoiceProps) {
+  // Where none is chosen yet, the likely ones are at hand.
+  const [lately] = useState(() => (value === '' ? latelySavedOn() : []))
   return (
     <div className="calendar-choice" role="radiogroup" aria-label={t('homeCalendar')}>
       <CalendarFinder
         calendars={calendars.filter((calendar) => (calendar.mayContribute && !isFixed) || calendar.id === value)}
-        chosen={[value]}
+        chosen={[...lately, value]}
       >
         {(calendar) => (
           <label className={calendar.id === value ? 'is-chosen' : undefined}>

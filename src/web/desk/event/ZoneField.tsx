@@ -14,6 +14,8 @@ interface ZoneFieldProps {
 export function ZoneField({ value, calendarZone, onChange }: ZoneFieldProps) {
   const [isOpen, setOpen] = useState(value !== calendarZone)
   const zones = useZones().data ?? []
+  // No calendar is chosen yet, and nobody has said another clock.
+  if (value === '') return null
   if (!isOpen)
     return (
       <span className="soft">

@@ -53,7 +53,12 @@ export function PeoplePage() {
   )
 }
 
+/** With more of them, one is looked for. */
+const MANY = 12
+
 function Members({ members, calendars }: { members: Member[]; calendars: Calendar[] }) {
+  const [text, setText] = useState('')
+  const shown = members.filter((member) => isMeant(member, calendars, text))
   const [asking, setAsking] = useState<{ member: Member; what: 'roles' | 'remove' } | null>(null)
   const write = useWrite()
   const attempt = useAttempt()
@@ -64,52 +69,83 @@ function Members({ members, calendars }: { members: Member[]; calendars: Calenda
       toast(t('nameGetsAMailWith', { name: member.name }))
     })
   return (
-    <div className="table-scroll" tabIndex={0} role="region" aria-label={t('members')}>
-      <table className="plain-table as-cards">
-        <thead>
-          <tr>
-            <th scope="col">{t('name')}</th>
-            <th scope="col">{t('eMailAddress')}</th>
-            <th scope="col">{t('mayDo')}</th>
-            <th scope="col">{t('lastSignedIn')}</th>
-            <th scope="col">
-              <span className="visually-hidden">{t('acts')}</span>
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {members.map((member) => (
-            <tr key={member.id}>
-              <th scope="row">
-                {member.name}
-                {member.isYou && <span className="soft"> {t('you')}</span>}
+    <>
+      {members.length > MANY && (
+        <p className="find-somebody">
+          <input
+            className="form-control"
+            type="search"
+            aria-label={t('findSomebody')}
+            placeholder={t('findSomebody')}
+            value={text}
+            onChange={(event) => setText(event.target.value)}
+          />{' '}
+          <span className="soft" role="status">
+            {t('peopleShown', { shown: shown.length, count: members.length })}
+          </span>
+        </p>
+      )}
+      <div className="table-scroll" tabIndex={0} role="region" aria-label={t('members')}>
+        <table className="plain-table as-cards">
+          <thead>
+            <tr>
+              <th scope="col">{t('name')}</th>
+              <th scope="col">{t('eMailAddress')}</th>
+              <th scope="col">{t('mayDo')}</th>
+              <th scope="col">{t('lastSignedIn')}</th>
+              <th scope="col">
+                <span className="visually-hidden">{t('acts')}</span>
               </th>
-              <td data-label={t('eMailAddress')}>{member.email}</td>
-              <td data-label={t('mayDo')}>
-                <Roles isAdministrator={member.isAdministrator} roles={member.roles} calendars={calendars} />
-              </td>
-              <td data-label={t('lastSignedIn')}>
-                {member.lastSignInAt ? sayAgo(member.lastSignInAt) : <span className="soft">{t('never')}</span>}
-              </td>
-              <td className="row-links">
-                <button type="button" className="as-link" onClick={() => setAsking({ member, what: 'roles' })}>
-                  {t.rich('changeRolesOfName', { name: member.name }, <span className="visually-hidden" />)}
-                </button>
-                <button type="button" className="as-link" onClick={() => reset(member)}>
-                  {t.rich('newPasswordForName', { name: member.name }, <span className="visually-hidden" />)}
-                </button>
-                <button type="button" className="as-link is-brick" onClick={() => setAsking({ member, what: 'remove' })}>
-                  {t.rich('removeName', { name: member.name }, <span className="visually-hidden" />)}
-                </button>
-              </td>
             </tr>
-          ))}
-        </tbody>
-      </table>
-      {asking?.what === 'roles' && <RolesDialog member={asking.member} calendars={calendars} onClose={() => setAsking(null)} />}
-      {asking?.what === 'remove' && <RemovePersonDialog member={asking.member} onClose={() => setAsking(null)} />}
-    </div>
+          </thead>
+          <tbody>
+            {shown.map((member) => (
+              <tr key={member.id}>
+                <th scope="row">
+                  {member.name}
+                  {member.isYou && <span className="soft"> {t('you')}</span>}
+                </th>
+                <td data-label={t('eMailAddress')}>{member.email}</td>
+                <td data-label={t('mayDo')}>
+                  <Roles isAdministrator={member.isAdministrator} roles={member.roles} calendars={calendars} />
+                </td>
+                <td data-label={t('lastSignedIn')}>
+                  {member.lastSignInAt ? sayAgo(member.lastSignInAt) : <span className="soft">{t('never')}</span>}
+                </td>
+                <td className="row-links">
+                  <button type="button" className="as-link" onClick={() => setAsking({ member, what: 'roles' })}>
+                    {t.rich('changeRolesOfName', { name: member.name }, <span className="visually-hidden" />)}
+                  </button>
+                  <button type="button" className="as-link" onClick={() => reset(member)}>
+                    {t.rich('newPasswordForName', { name: member.name }, <span className="visually-hidden" />)}
+                  </button>
+                  <button type="button" className="as-link is-brick" onClick={() => setAsking({ member, what: 'remove' })}>
+                    {t.rich('removeName', { name: member.name }, <span className="visually-hidden" />)}
+                  </button>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        {asking?.what === 'roles' && <RolesDialog member={asking.member} calendars={calendars} onClose={() => setAsking(null)} />}
+        {asking?.what === 'remove' && <RemovePersonDialog member={asking.member} onClose={() => setAsking(null)} />}
+      </div>
+    </>
   )
+}
+
+/** By name, address, what they may do, or a calendar on which they may. */
+function isMeant(member: Member, calendars: Calendar[], text: string): boolean {
+  const on = calendars.filter((calendar) => member.roles.some((role) => role.calendarId === calendar.id))
+  const said = [
+    member.name,
+    member.email,
+    member.isAdministrator ? t('administrator') : '',
+    ...member.roles.map((one) => t(one.role)),
+    ...on.flatMap((calendar) => [calendar.name, calendar.plate]),
+  ]
+  const words = text.toLocaleLowerCase().split(/\s+/)
+  return words.every((word) => said.some((one) => one.toLocaleLowerCase().includes(word)))
 }
 
 /** "Administrator", or a member's roles by calendar. */
