@@ -7422,7 +7422,7 @@ export interface components {
         };
         PlanViewRequest: {
             name: null | string;
-            /** @description What the plan's address says, without the day. */
+            /** @description What the plan's address says, without the day, and which groups of lanes are open. */
             settings: {
                 [key: string]: string;
             };
