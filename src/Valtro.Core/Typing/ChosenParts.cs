@@ -24,6 +24,9 @@ internal sealed class ChosenParts
     public ChosenParts(LineWords words, Grammar grammar, IReadOnlyList<LinePart> parts)
     {
         (_words, _grammar, _parts) = (words, grammar, [.. parts]);
+        // “Arts and crafts”; numbers may be days or times.
+        _parts.RemoveAll(part => part is JoiningPart && IsInTitle(part)
+            && !_words[part.Start - 1].Text.Any(char.IsDigit) && !_words[part.End].Text.Any(char.IsDigit));
         var days = _parts.OfType<DayPart>().ToArray();
         _parts.RemoveAll(part => part is DayPart { Found.IsPlain: true } && (IsInTitle(part) || BeginsTitle(part))
             && days.Any(other => other != part && !IsInTitle(other)));

@@ -30,7 +30,7 @@ internal sealed partial class DayReader(LineWords words, Grammar grammar, LocalD
     {
         var start = words.At;
         var isIntroduced = grammar.Skips("on", words) || grammar.Skips("from", words);
-        if (ReadDaysOfMonth() is { } ofMonth)
+        if ((ReadDaysInNumbers() ?? ReadDaysOfMonth()) is { } ofMonth)
             return Found(ofMonth.First, ofMonth.Last, isIntroduced);
         if (ReadOne(today) is not { } first)
         {
@@ -93,6 +93,21 @@ internal sealed partial class DayReader(LineWords words, Grammar grammar, LocalD
         return new DaysFound(days, !isIntroduced && !(last ?? first).HasYear, question);
     }
 
+    /// <summary>"7.–11.12.": the month is said once, in numbers.</summary>
+    private (Day First, Day Last)? ReadDaysInNumbers()
+    {
+        var start = words.At;
+        var isOrdinal = words.Current.EndsWith('.');
+        if (ReadNumber() is { } first && grammar.Skips("to", words) && NumberForm().Match(words.Current) is { Success: true } numbers
+            && InNumbers(numbers, today, null, isDay: isOrdinal) is { } last && last.Date.Day > first)
+        {
+            words.Skip();
+            return Of(first, last.Date.Month, last.HasYear ? last.Date.Year : null, null, today) is { } begins ? (begins, last) : null;
+        }
+        words.At = start;
+        return null;
+    }
+
     /// <summary>"7–11 December", "1st to 5th of March 2027", "December 7–11".</summary>
     private (Day First, Day Last)? ReadDaysOfMonth()
     {
@@ -131,7 +146,7 @@ internal sealed partial class DayReader(LineWords words, Grammar grammar, LocalD
             if (ReadDate(from, weekday) is { } dated)
                 return dated;
             words.At = after;
-            return OnWeekday(weekday, from);
+            return WeekAhead() is { } week ? Inside(week, weekday) : OnWeekday(weekday, from);
         }
         grammar.Skips("article", words);
         if (ReadDate(from, null) is { } date)
@@ -167,6 +182,13 @@ internal sealed partial class DayReader(LineWords words, Grammar grammar, LocalD
                 return new Day(date, HasYear: true);
         }
         words.At = start;
+        if (WeekAhead() is { } week)
+        {
+            grammar.Skips("on", words);
+            if (grammar.Weekday(words.Current) is { } inWeek && words.Skip())
+                return Inside(week, inWeek);
+        }
+        words.At = start;
         foreach (var part in new[] { "coming", "next", "this" })
         {
             if (grammar.Skips(part, words) && grammar.Weekday(words.Current) is { } weekday && Near(part, weekday) is { } day)
@@ -178,6 +200,20 @@ internal sealed partial class DayReader(LineWords words, Grammar grammar, LocalD
         }
         return null;
     }
+
+    /// <summary>"this week", "next week": its Monday.</summary>
+    private LocalDate? WeekAhead()
+    {
+        var start = words.At;
+        var monday = today.With(DateAdjusters.PreviousOrSame(IsoDayOfWeek.Monday));
+        var week = grammar.Skips("next", words) ? monday.PlusWeeks(1) : grammar.Skips("this", words) ? monday : default(LocalDate?);
+        if (week is not null && grammar.Skips("week", words))
+            return week;
+        words.At = start;
+        return null;
+    }
+
+    private static Day Inside(LocalDate week, IsoDayOfWeek weekday) => new(week.PlusDays((int)weekday - 1), HasYear: true);
 
     /// <summary>"next Friday" is asked about where this week still has one: people mean either.</summary>
     private Day? Near(string part, IsoDayOfWeek weekday)
@@ -226,12 +262,13 @@ internal sealed partial class DayReader(LineWords words, Grammar grammar, LocalD
     }
 
     /// <summary>18.12.2026, 12/18/2026, 24.11.: in the order of the locale; where that does not settle it, it is asked.</summary>
-    private Day? InNumbers(Match numbers, LocalDate from, IsoDayOfWeek? weekday)
+    /// <param name="isDay">What stands before it says that it is no time.</param>
+    private Day? InNumbers(Match numbers, LocalDate from, IsoDayOfWeek? weekday, bool isDay = false)
     {
         var (one, two) = (Number(numbers, "one"), Number(numbers, "two"));
         var year = numbers.Groups["year"] is { Success: true, Length: > 0 } said ? Year(said.Value) : default(int?);
         // "9.10" may be a time; "24.11" may not.
-        if (year is null && numbers.Groups["dot"].Value == "." && !numbers.Value.EndsWith('.') && one <= 23)
+        if (!isDay && year is null && numbers.Groups["dot"].Value == "." && !numbers.Value.EndsWith('.') && one <= 23)
             return null;
         var (dayFirst, monthFirst) = (Of(one, two, year, weekday, from), Of(two, one, year, weekday, from));
         if (one == two || dayFirst is null || monthFirst is null)

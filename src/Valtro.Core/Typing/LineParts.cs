@@ -22,7 +22,7 @@ internal sealed record AllDayPart(int Start, int End) : LinePart(Start, End, "al
 /// <summary>"all week": which one is asked.</summary>
 internal sealed record AllWeekPart(int Start, int End) : LinePart(Start, End, "date");
 
-internal sealed record PatternPart(int Start, int End, RepeatDraft Repeat) : LinePart(Start, End, "repeat");
+internal sealed record PatternPart(int Start, int End, RepeatDraft Repeat, bool MayCountWeeks) : LinePart(Start, End, "repeat");
 
 internal sealed record UntilPart(int Start, int End, LocalDate Date) : LinePart(Start, End, "until");
 
@@ -84,7 +84,8 @@ internal sealed partial class LineParts(LineWords words, Grammar grammar, LocalD
         }
         return Again(start, () => grammar.Skips("allDay", words) ? new AllDayPart(start, words.At) : null)
             ?? Again(start, () => grammar.Skips("allWeek", words) ? new AllWeekPart(start, words.At) : null)
-            ?? Again(start, () => _patterns.Read() is { } repeat ? new PatternPart(start, words.At, repeat) : null)
+            ?? Again(start, () => _patterns.Read() is { } found
+                ? new PatternPart(start, words.At, found.Repeat, found.MayCountWeeks) : null)
             ?? Again(start, ReadUntil)
             ?? Again(start, ReadFor)
             ?? Again(start, () => ReadStretch(beginsWithDay: true))

@@ -95,17 +95,25 @@ public sealed class OneLine
             : left.FirstOrDefault(run => !_chosen.SaidTwice.Any(part => part.Start < run.End && run.Start < part.End));
         var asked = _isTitleQuoted ? [] : _chosen.Parts.Where(IsPerhapsTitle).ToArray();
         AskAboutListedDays();
-        if (!_isTitleQuoted && _doubts.SayWhen(_title.Start, _title.End))
-            Ask(_title.Start, "title", _title, "ask.sentence", [],
-                [new LineChoice(Say("choice.title"), With(_title.Start, _title.End, Quoted(TitleText)))]);
+        if (_doubts.SayWhen(_title.Start, _title.End))
+            AskAboutTitle();
         foreach (var part in asked)
             Ask(part.Start, part.Field, (part.Start, part.End), "ask.title", [], [.. Sure(part), InTitle(part.Start, part.End)]);
         AskWhatHangs();
+        if (_questions.Count == 0 && _doubts.SayDay(_title.Start, _title.End))
+            AskAboutTitle();
         foreach (var run in left.Where(run => run != _title && !asked.Any(part => part.End == run.Start)))
             Ask(run.Start, "unread", run, "ask.unread", [],
                 [.. AsPlace(run), InTitle(run.Start, run.End), LeftOut(run.Start, run.End)]);
         if (TitleText is { Length: > 0 } title)
             _understood.Add(new Understood("title", title, title));
+    }
+
+    private void AskAboutTitle()
+    {
+        if (!_isTitleQuoted)
+            Ask(_title.Start, "title", _title, "ask.sentence", [],
+                [new LineChoice(Say("choice.title"), With(_title.Start, _title.End, Quoted(TitleText)))]);
     }
 
     /// <summary>"the week of 7 December", "by Friday", "Mon 7 to Wed 9": what stands before the day makes another one of it.</summary>
@@ -163,6 +171,8 @@ public sealed class OneLine
     {
         DayPart { Found.IsPlain: true } => _chosen.IsInTitle(part) || _chosen.BeginsTitle(part),
         TimesPart { Found.IsPlain: true } => IsFree(part.Start - 1),
+        // “Weekly planning”.
+        PatternPart => _chosen.BeginsTitle(part),
         // “Noon concert”.
         TimesPart => _chosen.BeginsTitle(part) && !_words[part.Start].Text.Any(char.IsDigit),
         _ => false,
@@ -173,6 +183,8 @@ public sealed class OneLine
         DayPart day => [Choice(part, day.Found.Question?.Choices[0] ?? day.Found.Days)],
         TimesPart times when times.Found.IsOfEitherHalf => [Choice(part, times.Found), Choice(part, times.Found.Later())],
         TimesPart times => [Choice(part, times.Found)],
+        PatternPart => [new LineChoice(
+            _words.Written(part.Start, part.End), Squeezed($"{Cut((part.Start, part.End))} {_words.Written(part.Start, part.End)}"))],
         _ => [],
     };
 
@@ -267,17 +279,20 @@ public sealed class OneLine
         var times = allDay is null ? session.Times : null;
         var days = Days(session, pattern);
         var date = days.First;
-        var repeat = pattern is null ? null : Completed(pattern.Repeat, date, until?.Date ?? LastOf(date), count?.Count);
+        var isOneByOne = pattern is not null && days.Last is { } end && IsOneByOne(pattern.Repeat, Period.DaysBetween(date, end) + 1);
+        var repeat = pattern is null
+            ? null
+            : Completed(pattern.Repeat, date, until?.Date ?? LastOf(date) ?? (isOneByOne ? days.Last : null), count?.Count);
         if (pattern is not null)
-            _understood.Add(new Understood("repeat", _words.Written(pattern.Start, pattern.End), Say(repeat!, date)));
+            SayPattern(pattern, repeat!, date);
         // What holds for all of them is said once.
         if (session == _chosen.Sessions[0])
             Ends(repeat, session, times is not null);
         var (from, to) = (times?.Found.From, times?.Found.To ?? times?.Found.From.PlusHours(1));
         if (session.Day is not StretchPart)
             SayTimes(times, to);
-        if (times is not null && pattern is null && session.Day is { Found.Days.Last: { } end } and not StretchPart)
-            AskAboutEachDay(session.Day, end, times);
+        if (times is not null && pattern is null && session.Day is { Found.Days.Last: { } last } and not StretchPart)
+            AskAboutEachDay(session.Day, last, times);
         if (times is null && allDay is null && session.Day is { } untimed
             && _chosen.Sessions.FirstOrDefault(one => one.Times is not null)?.Times is { } other)
             Ask(untimed.Start, "from", (untimed.Start, untimed.End), "ask.sameTime", [],
@@ -287,19 +302,44 @@ public sealed class OneLine
                 ]);
         if (times is null && allDay is null)
             _understood.Add(new Understood("allDay", "", Say("typed.noTime")));
-        var last = days.Last ?? (repeat is null && times is null ? until?.Date ?? LastOf(date) : null);
+        var lastDay = isOneByOne ? null : days.Last ?? (repeat is null && times is null ? until?.Date ?? LastOf(date) : null);
         return new EventDraft
         {
             Title = TitleText,
             AllDay = from is null,
             Date = date,
-            EndDate = last ?? (to < from ? date.PlusDays(1) : default(LocalDate?)),
+            EndDate = lastDay ?? (to < from ? date.PlusDays(1) : default(LocalDate?)),
             From = from,
             To = to,
             Place = place,
             Repeat = repeat,
             Tags = tags,
         };
+    }
+
+    /// <summary>"1 to 24 December, daily": so many days are no length of a date, but from when to when there are dates.</summary>
+    private static bool IsOneByOne(RepeatDraft repeat, int days) => days > repeat.Interval * repeat.Pattern switch
+    {
+        RepeatPattern.Daily => 1,
+        RepeatPattern.Weekly when repeat.Weekdays is { Count: > 1 } => 1,
+        RepeatPattern.Weekly => 7,
+        RepeatPattern.Monthly => 28,
+        _ => 365,
+    };
+
+    private void SayPattern(PatternPart pattern, RepeatDraft repeat, LocalDate date)
+    {
+        _understood.Add(new Understood("repeat", _words.Written(pattern.Start, pattern.End), Say(repeat, date)));
+        if (!pattern.MayCountWeeks || _questions.Any(one => one.At == pattern.Start))
+            return;
+        var weekday = ("weekday", _grammar.NameOf((IsoDayOfWeek)repeat.Weekday!.Value));
+        string[] meant =
+        [
+            Say("choice.ofTheMonth", ("ordinal", _grammar.First($"ordinal.{repeat.Ordinal}")), weekday),
+            Say("choice.everyWeeks", ("count", repeat.Ordinal), weekday),
+        ];
+        Ask(pattern.Start, "repeat", (pattern.Start, pattern.End), "ask.counts", [],
+            [.. meant.Select(one => new LineChoice(one, With(pattern.Start, pattern.End, one)))]);
     }
 
     /// <summary>The day, said or not; what of it is not settled is asked.</summary>

@@ -4,14 +4,17 @@ using Valtro.Core.Events;
 
 namespace Valtro.Core.Typing;
 
+/// <param name="MayCountWeeks">"every third Tuesday" is one of each month to some, and of every three weeks to others.</param>
+internal sealed record PatternFound(RepeatDraft Repeat, bool MayCountWeeks);
+
 /// <summary>Reads patterns: "every second Tuesday", "Mondays and Fridays", "daily", "last Friday of the month".</summary>
 internal sealed class PatternReader(LineWords words, Grammar grammar)
 {
     /// <returns>The pattern, without its end and with its day left open where the line does not say it; null when it is none.</returns>
-    public RepeatDraft? Read()
+    public PatternFound? Read()
     {
         var start = words.At;
-        var pattern = grammar.Skips("every", words) ? ReadEvery() : ReadBare();
+        var pattern = grammar.Skips("every", words) ? ReadEvery() : ReadBare() is { } bare ? new PatternFound(bare, false) : null;
         if (pattern is null)
             words.At = start;
         return pattern;
@@ -50,20 +53,22 @@ internal sealed class PatternReader(LineWords words, Grammar grammar)
         return counted;
     }
 
-    private RepeatDraft? ReadEvery()
+    private PatternFound? ReadEvery()
     {
         var start = words.At;
         // "every second Tuesday of the month" counts in the month; "every second Tuesday" counts weeks.
         if (ReadPosition(needsMonth: true) is { } inMonth)
-            return inMonth;
+            return new PatternFound(inMonth, false);
         words.At = start;
         var interval = ReadInterval();
         if (ReadWeekdays() is { Count: > 0 } weekdays)
-            return new RepeatDraft(RepeatPattern.Weekly, interval ?? 1, weekdays);
+            return new PatternFound(new RepeatDraft(RepeatPattern.Weekly, interval ?? 1, weekdays), false);
         if (ReadUnit(interval ?? 1) is { } unit)
-            return unit;
+            return new PatternFound(unit, false);
         words.At = start;
-        return ReadPosition(needsMonth: false);
+        return ReadPosition(needsMonth: false) is { } position
+            ? new PatternFound(position, position is { By: MonthPosition.Weekday, Ordinal: > 1 })
+            : null;
     }
 
     private int? ReadInterval()
@@ -130,7 +135,7 @@ internal sealed class PatternReader(LineWords words, Grammar grammar)
         if (words.IsAtEnd)
             return null;
         var isNumber = int.TryParse(grammar.Without("nth", words.Current), NumberStyles.None, CultureInfo.InvariantCulture, out var day)
-            && day is >= 1 and <= 31;
+            && day is >= 1 and <= 31 && WeekdayOf(words.Ahead(1)) is null;
         var position = isNumber ? OnDay(day) : Counted(grammar.Ordinal(words.Current), words.Ahead(1));
         if (position is null)
             return null;
