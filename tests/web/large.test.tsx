@@ -7,7 +7,8 @@ import { isMeant, sorted, type Order } from '../../src/web/desk/calendars/findin
 import { readable } from '../../src/web/desk/plan/crowded'
 import { laneGroups, openAtFirst } from '../../src/web/desk/plan/laneGroups'
 import { PlanPage } from '../../src/web/desk/plan/PlanPage'
-import { roomForBreaks } from '../../src/web/desk/plan/YearRibbon'
+import { usePlanAddress } from '../../src/web/desk/plan/usePlanAddress'
+import { roomForBreaks, YearRibbon } from '../../src/web/desk/plan/YearRibbon'
 import type { Group } from '../../src/web/desk/types'
 import { layoutDay } from '../../src/web/shared/timeGrid'
 import { ToastsProvider } from '../../src/web/desk/Toasts'
@@ -22,6 +23,7 @@ const group = (name: string, from: number, to: number): Group =>
 
 beforeEach(() => {
   localStorage.clear()
+  vi.restoreAllMocks()
   // This document knows no sizes, so nothing ever comes in sight.
   vi.stubGlobal('IntersectionObserver', undefined)
 })
@@ -135,6 +137,36 @@ test('among many calendars one is looked for by name, plate or group, and they a
   expect(order('open')).toEqual(['O', 'T', 'X'])
   expect(order('name')).toEqual(['X', 'O', 'T'])
   expect(sorted(many, 'events')[0]?.plate).toBe('C23')
+})
+
+test('on a phone the months of the year are pressed, since a week would be too small', async () => {
+  vi.spyOn(window, 'matchMedia').mockReturnValue({
+    matches: true,
+    addEventListener: () => undefined,
+    removeEventListener: () => undefined,
+  } as unknown as MediaQueryList)
+  const week = (first: string, dates: number) => ({ first, dates, term: null, closed: null, closedDays: 0 })
+  answer({
+    'GET /year': {
+      weeks: [week('2026-11-16', 3), week('2026-11-23', 4), week('2026-11-30', 5), week('2026-12-07', 6)],
+    },
+  })
+  const Ribbon = () => <YearRibbon plan={usePlanAddress()} />
+  const { user, router } = show(
+    '/plan',
+    <SignedIn>
+      <Ribbon />
+    </SignedIn>,
+    '/plan?day=2026-12-01',
+  )
+  // The week of 30 November has most of its days in December.
+  const november = await screen.findByRole('button', { name: 'November 2026, 7 dates' })
+  const december = screen.getByRole('button', { name: 'December 2026, 11 dates' })
+  expect([november, december].map((one) => one.getAttribute('aria-current'))).toEqual([null, 'true'])
+  december.focus()
+  await user.keyboard('{ArrowLeft}{Enter}')
+  // Today is in it.
+  expect(router.state.location.search).toContain('day=2026-11-23')
 })
 
 test('where no calendar is chosen yet, those that something was saved on last are at hand', async () => {

@@ -1,75 +1,137 @@
+import type { ReactNode } from 'react'
 import { addDays, addMonths, monthOf, sayDay, saySpan, type Day } from '../../shared/days'
 import { useYear } from './queries'
 import { useOrganisation } from '../session/queries'
+import type { Year } from '../types'
+import { useIsNarrow } from '../useIsNarrow'
 import { yearOf, type Plan } from './usePlanAddress'
 import { t } from './words'
 
-/** The year's weeks, and how full each is: press one to go there. */
+type Week = Year['weeks'][number]
+
+/** The year's weeks, and how full each is: press one to go there. Where there is no room to press a week, months are pressed. */
 export function YearRibbon({ plan }: { plan: Plan }) {
-  const { locale, yearStartsIn } = useOrganisation()
+  const { yearStartsIn } = useOrganisation()
+  const isNarrow = useIsNarrow()
   const year = useYear(plan.day).data
   if (!year) return <div className="ribbon" aria-hidden="true" />
-  const fullest = Math.max(1, ...year.weeks.map((week) => week.dates))
-  const move = (event: React.KeyboardEvent<HTMLButtonElement>) => {
-    const step = { ArrowLeft: -1, ArrowRight: 1 }[event.key]
-    if (!step) return
-    event.preventDefault()
-    const buttons = [...(event.currentTarget.parentElement?.querySelectorAll<HTMLElement>('.ribbon-week') ?? [])]
-    buttons[buttons.indexOf(event.currentTarget as HTMLElement) + step]?.focus()
-  }
-  const room = roomForBreaks(year.weeks.map((week) => week.closed))
-  const isShown = (week: Day) => week < plan.end && addDays(week, 7) > plan.first
-  const stop = year.weeks.findIndex((week) => isShown(week.first))
-  const lastStop = year.weeks.findLastIndex((week) => isShown(week.first))
-  const classesOf = (index: number, holdsToday: boolean) =>
-    [
-      'ribbon-week',
-      stop >= 0 && index >= stop && index <= lastStop && 'is-shown',
-      index === stop && 'is-first',
-      index === lastStop && 'is-last',
-      holdsToday && 'is-now',
-      year.weeks[index]?.term && 'is-term',
-      (year.weeks[index]?.closedDays ?? 0) >= 3 && 'is-closed',
-      (year.weeks[index]?.closedDays ?? 0) > 0 && 'has-closed',
-    ]
-      .filter(Boolean)
-      .join(' ')
   const begins = yearOf(plan.day, yearStartsIn).first
   return (
-    <nav className="ribbon" aria-label={t('weeksOfTheYear')}>
+    <nav className="ribbon" aria-label={t(isNarrow ? 'monthsOfTheYear' : 'weeksOfTheYear')}>
       <OtherYear plan={plan} first={`${addMonths(monthOf(begins), -12)}-01`} />
-      {year.weeks.map((week, index) => {
-        const dates = [t('dates', { count: week.dates }), week.term, week.closed].filter(Boolean).join(', ')
-        const holdsToday = week.first <= plan.today && plan.today < addDays(week.first, 7)
-        return (
-          <button
-            key={week.first}
-            type="button"
-            className={classesOf(index, holdsToday)}
-            tabIndex={index === Math.max(stop, 0) ? 0 : -1}
-            aria-current={isShown(week.first) ? 'true' : undefined}
-            aria-label={`${saySpan(week.first, addDays(week.first, 6), locale)}, ${dates}`}
-            title={`${sayDay(week.first, locale, { day: 'numeric', month: 'short' })}: ${dates}`}
-            onClick={() => plan.go({ day: holdsToday ? plan.today : week.first })}
-            onKeyDown={move}
-          >
-            {startsMonth(week.first) && index < year.weeks.length - 2 && (
-              <span className="ribbon-month">{sayDay(addDays(week.first, 6), locale, { month: 'short' })}</span>
-            )}
-            {(room.get(index) ?? 0) >= LEAST_ROOM && (
-              <span className="ribbon-break" style={{ maxWidth: `${(room.get(index) ?? 0) * 100}%` }}>
-                {week.closed}
-              </span>
-            )}
-            <svg viewBox="0 0 10 40" preserveAspectRatio="none" aria-hidden="true">
-              <rect x="0" y={40 - (38 * week.dates) / fullest} width="10" height={(38 * week.dates) / fullest} />
-            </svg>
-          </button>
-        )
-      })}
+      {isNarrow ? <Months plan={plan} weeks={year.weeks} /> : <Weeks plan={plan} weeks={year.weeks} />}
       <OtherYear plan={plan} first={`${addMonths(monthOf(begins), 12)}-01`} isLater />
     </nav>
   )
+}
+
+interface OfYear {
+  plan: Plan
+  weeks: Week[]
+}
+
+function Weeks({ plan, weeks }: OfYear) {
+  const { locale } = useOrganisation()
+  const room = roomForBreaks(weeks.map((week) => week.closed))
+  const bars = barsOf(plan, weeks)
+  const stop = weeks.findIndex((week) => isShown(plan, week))
+  return weeks.map((week, index) => {
+    const dates = [t('dates', { count: week.dates }), week.term, week.closed].filter(Boolean).join(', ')
+    return (
+      <button
+        key={week.first}
+        type="button"
+        className={`ribbon-stop ${bars[index]?.className}`}
+        tabIndex={index === Math.max(stop, 0) ? 0 : -1}
+        aria-current={isShown(plan, week) ? 'true' : undefined}
+        aria-label={`${saySpan(week.first, addDays(week.first, 6), locale)}, ${dates}`}
+        title={`${sayDay(week.first, locale, { day: 'numeric', month: 'short' })}: ${dates}`}
+        onClick={() => plan.go({ day: holdsToday(plan, week) ? plan.today : week.first })}
+        onKeyDown={moveAlong}
+      >
+        {startsMonth(week.first) && index < weeks.length - 2 && (
+          <span className="ribbon-month">{sayDay(addDays(week.first, 6), locale, { month: 'short' })}</span>
+        )}
+        {(room.get(index) ?? 0) >= LEAST_ROOM && (
+          <span className="ribbon-break" style={{ maxWidth: `${(room.get(index) ?? 0) * 100}%` }}>
+            {week.closed}
+          </span>
+        )}
+        {bars[index]?.bar}
+      </button>
+    )
+  })
+}
+
+/** Each with the weeks of which it holds the most days. */
+function Months({ plan, weeks }: OfYear) {
+  const { locale } = useOrganisation()
+  const bars = barsOf(plan, weeks)
+  const months = [...new Set(weeks.map(monthOfWeek))]
+  const shown = months.indexOf(weeks.filter((week) => isShown(plan, week)).map(monthOfWeek)[0] ?? '')
+  return months.map((month, place) => {
+    const own = weeks.map((week, index) => ({ week, ...bars[index] })).filter(({ week }) => monthOfWeek(week) === month)
+    const dates = own.reduce((sum, { week }) => sum + week.dates, 0)
+    const first: Day = `${month}-01`
+    return (
+      <button
+        key={month}
+        type="button"
+        className="ribbon-stop ribbon-of-month"
+        style={{ flexGrow: own.length }}
+        tabIndex={place === Math.max(shown, 0) ? 0 : -1}
+        aria-current={place === shown ? 'true' : undefined}
+        aria-label={`${sayDay(first, locale, { month: 'long', year: 'numeric' })}, ${t('dates', { count: dates })}`}
+        onClick={() => plan.go({ day: monthOf(plan.today) === month ? plan.today : first })}
+        onKeyDown={moveAlong}
+      >
+        <span className="ribbon-month">{sayDay(first, locale, { month: 'narrow' })}</span>
+        {own.map(({ week, className, bar }) => (
+          <span key={week.first} className={className}>
+            {bar}
+          </span>
+        ))}
+      </button>
+    )
+  })
+}
+
+const monthOfWeek = (week: Week) => monthOf(addDays(week.first, 3))
+const isShown = (plan: Plan, week: Week) => week.first < plan.end && addDays(week.first, 7) > plan.first
+const holdsToday = (plan: Plan, week: Week) => week.first <= plan.today && plan.today < addDays(week.first, 7)
+
+/** How each week looks. */
+function barsOf(plan: Plan, weeks: Week[]): { className: string; bar: ReactNode }[] {
+  const fullest = Math.max(1, ...weeks.map((week) => week.dates))
+  const first = weeks.findIndex((week) => isShown(plan, week))
+  const last = weeks.findLastIndex((week) => isShown(plan, week))
+  return weeks.map((week, index) => ({
+    className: [
+      'ribbon-week',
+      isShown(plan, week) && 'is-shown',
+      index === first && 'is-first',
+      index === last && 'is-last',
+      holdsToday(plan, week) && 'is-now',
+      week.term && 'is-term',
+      week.closedDays >= 3 && 'is-closed',
+      week.closedDays > 0 && 'has-closed',
+    ]
+      .filter(Boolean)
+      .join(' '),
+    bar: (
+      <svg viewBox="0 0 10 40" preserveAspectRatio="none" aria-hidden="true">
+        <rect x="0" y={40 - (38 * week.dates) / fullest} width="10" height={(38 * week.dates) / fullest} />
+      </svg>
+    ),
+  }))
+}
+
+function moveAlong(event: React.KeyboardEvent<HTMLButtonElement>) {
+  const step = { ArrowLeft: -1, ArrowRight: 1 }[event.key]
+  if (!step) return
+  event.preventDefault()
+  const buttons = [...(event.currentTarget.parentElement?.querySelectorAll<HTMLElement>('.ribbon-stop') ?? [])]
+  buttons[buttons.indexOf(event.currentTarget) + step]?.focus()
 }
 
 /** "2025–26", where years begin in autumn. */
