@@ -50,7 +50,7 @@ public sealed class MutatedBodiesTests(ValtroApp app) : IClassFixture<ValtroApp>
             if (await WrongWithAsync(answer) is { } fault)
                 wrong.Add($"{route} {said}\n    → {fault}");
             await world.StaySignedInAsync(route, answer);
-            if (number % 1_000 != 0)
+            if (number % 1_000 != 0 && number != Bodies)
                 continue;
             Assert.True(wrong.Count == 0,
                 $"Seed {Seed}: {wrong.Count} of {number} bodies were answered wrongly.\n{string.Join('\n', wrong.Take(30))}");
@@ -64,7 +64,7 @@ public sealed class MutatedBodiesTests(ValtroApp app) : IClassFixture<ValtroApp>
             "POST /api/events/{id:guid}/changes", "PUT /api/year-plans/{id:guid}", "POST /api/calendars" })
             Assert.True(accepted.GetValueOrDefault(route) > Bodies / 1_000,
                 $"Of {route} only {accepted.GetValueOrDefault(route)} were accepted; {string.Join(", ", accepted)}");
-        Assert.True(_pages > Bodies / 100 && _entries > Bodies / 200, $"Only {_pages} editions and {_entries} entries had pages.");
+        Assert.True(_pages > Bodies / 100 && _entries > Bodies * 3 / 500, $"Only {_pages} editions and {_entries} entries had pages.");
     }
 
     /// <summary>Null when an answer is as it should be.</summary>

@@ -46,7 +46,8 @@ internal sealed class ChosenParts
                         _sessions.Add(session = Next(session, day));
                     else
                         session.Day = day;
-                    session.Times ??= session.Day == day ? (day as StretchPart)?.Times : null;
+                    if (day is StretchPart stretch && session.Day == day)
+                        Put(stretch.Times);
                     break;
                 case TimesPart one:
                     if (session.Times is not null)
@@ -74,6 +75,14 @@ internal sealed class ChosenParts
         // Another event begins behind "and", or behind the time of the one before.
         bool Begins(DayPart day) => Of<PatternPart>() is null && Of<AllWeekPart>() is null
             && (_parts.Any(part => part is JoiningPart && part.End == day.Start) || session.Times?.End == day.Start);
+
+        // It says its times itself; others before it are not understood.
+        void Put(TimesPart ofStretch)
+        {
+            if (session.Times is { } before)
+                _saidTwice.Add(before);
+            session.Times = ofStretch;
+        }
 
         LineSession Next(LineSession before, DayPart day)
         {

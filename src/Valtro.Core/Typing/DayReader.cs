@@ -99,10 +99,12 @@ internal sealed partial class DayReader(LineWords words, Grammar grammar, LocalD
         var start = words.At;
         var isOrdinal = words.Current.EndsWith('.');
         if (ReadNumber() is { } first && grammar.Skips("to", words) && NumberForm().Match(words.Current) is { Success: true } numbers
-            && InNumbers(numbers, today, null, isDay: isOrdinal) is { } last && last.Date.Day > first)
+            && grammar.DayComesFirst(numbers.Groups["dot"].Value[0]) == true
+            && InNumbers(numbers, today, null, isDay: isOrdinal) is { } last && last.Date.Day > first
+            && Of(first, last.Date.Month, last.HasYear ? last.Date.Year : null, null, today) is { } begins)
         {
             words.Skip();
-            return Of(first, last.Date.Month, last.HasYear ? last.Date.Year : null, null, today) is { } begins ? (begins, last) : null;
+            return (begins, last);
         }
         words.At = start;
         return null;

@@ -279,7 +279,8 @@ public sealed class OneLine
         var times = allDay is null ? session.Times : null;
         var days = Days(session, pattern);
         var date = days.First;
-        var isOneByOne = pattern is not null && days.Last is { } end && IsOneByOne(pattern.Repeat, Period.DaysBetween(date, end) + 1);
+        var isOneByOne = pattern is not null && session.Day is not StretchPart && days.Last is { } end
+            && IsOneByOne(pattern.Repeat, Period.DaysBetween(date, end) + 1);
         var repeat = pattern is null
             ? null
             : Completed(pattern.Repeat, date, until?.Date ?? LastOf(date) ?? (isOneByOne ? days.Last : null), count?.Count);
@@ -355,7 +356,7 @@ public sealed class OneLine
         if (session.Day is { } day)
         {
             var days = day.Found.Days;
-            var said = day is StretchPart { Times.Found: var found }
+            var said = day is StretchPart { Times.Found: var found } && Of<AllDayPart>() is null
                 ? Say("typed.stretch", ("first", Say(days.First)), ("from", $"{found.From:HH:mm}"), ("last", Say(days.Last!.Value)),
                     ("to", $"{found.To:HH:mm}"))
                 : Say(days);

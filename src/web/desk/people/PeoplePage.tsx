@@ -4,6 +4,7 @@ import { Plates } from '../Plates'
 import type { Calendar, Invitation, Member, RoleOn } from '../types'
 import { sayAgo } from '../Delivery'
 import { NothingHere } from '../NothingHere'
+import { MANY } from '../calendars/finding'
 import { useCalendars } from '../calendars/queries'
 import { usePeople } from './queries'
 import { useAttempt, useWrite } from '../useWrite'
@@ -52,9 +53,6 @@ export function PeoplePage() {
     </main>
   )
 }
-
-/** With more of them, one is looked for. */
-const MANY = 12
 
 function Members({ members, calendars }: { members: Member[]; calendars: Calendar[] }) {
   const [text, setText] = useState('')

@@ -78,18 +78,18 @@ function listen(listener: () => void) {
 /** Which groups were opened and which folded, as a kept view says it; empty where nobody has said any. */
 export function foldsOf(organisation: string): string {
   try {
-    return localStorage.getItem(key(organisation)) ?? ''
+    return here.get(organisation) ?? localStorage.getItem(key(organisation)) ?? ''
   } catch {
-    return here.get(organisation) ?? ''
+    return ''
   }
 }
 
 export function putFolds(organisation: string, folds: string): void {
-  here.set(organisation, folds)
   try {
     localStorage.setItem(key(organisation), folds)
+    here.delete(organisation)
   } catch {
-    // It is kept above.
+    here.set(organisation, folds)
   }
   listeners.forEach((listener) => listener())
 }
