@@ -152,6 +152,9 @@ internal static class EventDocument
             case Series series:
                 Write(writer, series);
                 break;
+            case Enum word:
+                writer.WriteStringValue(Words.Of(word));
+                break;
             case Cap cap:
                 writer.WriteStartObject();
                 WriteWord(writer, "members", cap.Members);
@@ -177,6 +180,8 @@ internal static class EventDocument
                     writer.WriteStartObject();
                     writer.WriteString("label", link.Label);
                     writer.WriteString("url", link.Url);
+                    if (link.Kind != LinkKind.Website)
+                        writer.WriteString("kind", Words.Of(link.Kind));
                     writer.WriteEndObject();
                 });
                 break;
@@ -200,6 +205,8 @@ internal static class EventDocument
                 : named.Lists.Places.GetValueOrDefault(stored.GetProperty("id").GetGuid());
         if (type == typeof(Series))
             return ReadSeries(stored);
+        if (type.IsEnum)
+            return Words.Read(type, stored.GetString()!);
         if (type == typeof(Cap))
             return new Cap(Word<Detail>(stored, "members"), Word<Detail>(stored, "link"), Word<Detail>(stored, "everyone"));
         if (type == typeof(ShowingSpan))
@@ -210,7 +217,8 @@ internal static class EventDocument
             return List(stored.EnumerateArray().Select(one => named.Files.GetValueOrDefault(one.GetGuid())).OfType<EventFile>());
         if (type == typeof(ValueList<EventLink>))
             return List(stored.EnumerateArray()
-                .Select(one => new EventLink(one.GetProperty("label").GetString()!, one.GetProperty("url").GetString()!)));
+                .Select(one => new EventLink(one.GetProperty("label").GetString()!, one.GetProperty("url").GetString()!,
+                    Word<LinkKind>(one, "kind") ?? LinkKind.Website)));
         throw new NotSupportedException($"Nobody has said how a {type.Name} is stored.");
 
         static ValueList<T> List<T>(IEnumerable<T> values) => [.. values];

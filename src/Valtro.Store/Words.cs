@@ -6,6 +6,10 @@ internal static class Words
     public static string Of<T>(T value)
         where T : struct, Enum => value.ToString().ToLowerInvariant();
 
+    public static string Of(Enum value) => value.ToString().ToLowerInvariant();
+
+    public static object Read(Type type, string word) => Enum.Parse(type, word, ignoreCase: true);
+
     public static string? OfOrNull<T>(T? value)
         where T : struct, Enum => value is { } given ? Of(given) : null;
 

@@ -57,4 +57,17 @@ public class ClashTests
             [.. others.SelectMany(one => EventDates.All(one, SchoolCalendar.Empty))], _ => []);
         Assert.Equal("All day", Assert.Single(clashes).With.Title);
     }
+
+    [Fact]
+    public void What_is_due_clashes_with_nothing_and_what_takes_no_time_with_no_readers()
+    {
+        var due = Other();
+        due = due with { Content = due.Content with { Kind = EventKind.Deadline } };
+        Assert.Empty(Find("2026-11-24 14:00", "Hall", due, ["Junior families"], ["Junior families"]));
+
+        var free = Other();
+        free = free with { Content = free.Content with { Transparency = Transparency.Free } };
+        Assert.Equal(ClashKind.Place, Assert.Single(Find("2026-11-24 14:00", "Hall", free, ["Junior families"], ["Junior families"])).Kind);
+        Assert.Empty(Find("2026-11-24 14:00", "Loft", free, ["Junior families"], ["Junior families"]));
+    }
 }

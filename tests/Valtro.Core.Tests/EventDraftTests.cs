@@ -184,7 +184,7 @@ public class EventDraftTests
             Notes = " first\r\nsecond\t. ",
             ShowFrom = Build.Day("2026-11-01"),
         }).Check(Build.Setting, RichText.Empty);
-        Assert.Equal(["pinewick.example", "Call"], content.Links.Select(link => link.Label));
+        Assert.Equal(["pinewick.example", "Call"], content.Links.Select(link => link.Called()));
         Assert.Equal(("Harbour office", "first\nsecond ."), (content.Contact, content.Notes));
         Assert.Equal(new ShowingSpan(Build.Day("2026-11-01"), null), content.Showing);
     }
@@ -239,5 +239,34 @@ public class EventDraftTests
             Assert.True(
                 edit.Apply(ChangeScope.Every, new HashSet<NodaTime.LocalDateTime>()).Event.Content with { Series = typed.Series } == typed);
         }
+    }
+
+    [Fact]
+    public void A_deadline_ends_when_it_is_due_whatever_end_was_typed()
+    {
+        var draft = Build.Draft() with
+        {
+            Kind = EventKind.Deadline,
+            From = new LocalTime(17, 0),
+            To = new LocalTime(9, 0),
+            EndDate = Build.Day("2026-12-24"),
+        };
+        var timing = Check(draft).Series.Timing;
+        Assert.Equal((timing.Start, new LocalTime(17, 0)), (timing.End, timing.Start.TimeOfDay));
+        Assert.Equal(1, Check(draft with { AllDay = true }).Series.Timing.Days);
+    }
+
+    [Fact]
+    public void A_deadline_without_a_time_is_asked_when_it_is_due() => Assert.Equal(
+        "When is it due? A time such as 17:00, or any time that day.",
+        Refused("from", Build.Draft() with { Kind = EventKind.Deadline, From = null, To = null }));
+
+    [Fact]
+    public void A_link_keeps_its_kind_and_needs_no_words()
+    {
+        var link = Assert.Single(
+            Check(Build.Draft() with { Links = [new EventLink(" ", "pinewick.example/rota", LinkKind.SignUp)] }).Links);
+        Assert.Equal(new EventLink("", "https://pinewick.example/rota", LinkKind.SignUp), link);
+        Assert.Equal("pinewick.example", link.Called());
     }
 }

@@ -33,6 +33,9 @@ public class EventMergeTests
     {
         { "title", content => content with { Title = "Other" } },
         { "subtitle", content => content with { Subtitle = "Other" } },
+        { "kind", content => content with { Kind = EventKind.Deadline } },
+        { "certainty", content => content with { Certainty = Certainty.Tentative } },
+        { "transparency", content => content with { Transparency = Transparency.Free } },
         { "place", content => content with { Place = Place.Called("Other") } },
         { "description", content => content with { Description = new RichText("<p>Other</p>", "Other") } },
         { "category", content => content with { Category = new Category(Guid.NewGuid(), "Other", Build.Harbour) } },

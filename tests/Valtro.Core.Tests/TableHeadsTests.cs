@@ -7,6 +7,8 @@ namespace Valtro.Core.Tests;
 /// <summary>Tables from elsewhere: their columns by name in any order, and all that a row can say.</summary>
 public class TableHeadsTests
 {
+    private static readonly CultureInfo English = CultureInfo.GetCultureInfo("en-CA");
+
     [Fact]
     public void Columns_are_known_by_their_names_in_either_language_and_in_any_order()
     {
@@ -27,13 +29,13 @@ public class TableHeadsTests
         Assert.False(heads.HasHead);
         Assert.Equal(
             new TableRow("3 Dec 2026", "9", "10", "Knots exam", "Loft", "PW"),
-            heads.RowOf(["3 Dec 2026", "9", "10", "Knots exam", "Loft", "PW", "more"]));
+            heads.RowOf(["3 Dec 2026", "9", "10", "Knots exam", "Loft", "PW", "more"], English));
     }
 
     [Fact]
     public void A_day_with_its_time_in_one_cell_is_both()
     {
-        var row = TableHeads.Of(["title", "date"]).RowOf(["Knots", "2026-12-03 09:15"]);
+        var row = TableHeads.Of(["title", "date"]).RowOf(["Knots", "2026-12-03 09:15"], English);
 
         Assert.Equal(("2026-12-03", "09:15"), (row.Date, row.From));
     }
@@ -91,5 +93,15 @@ public class TableHeadsTests
         var (_, refusals) = Read(Knots with { LastDay = "31 Feb", Category = "Flying", To = "late" });
 
         Assert.Equal(["to", "category", "lastDay"], refusals.All.Select(one => one.Field));
+    }
+
+    [Theory]
+    [InlineData("en-CA", "due")]
+    [InlineData("de-DE", "fällig")]
+    public void A_day_in_a_column_of_its_own_makes_a_deadline(string culture, string word)
+    {
+        var row = TableHeads.Of(["title", "due date", "time"]).RowOf(["Essay", "2026-12-04", "17:00"], CultureInfo.GetCultureInfo(culture));
+
+        Assert.Equal(("2026-12-04", "17:00", word), (row.Date, row.From, row.To));
     }
 }

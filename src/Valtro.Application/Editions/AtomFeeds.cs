@@ -64,7 +64,7 @@ public sealed class AtomFeeds(PublicAddresses addresses)
         EntryChange.New => words["new"],
         EntryChange.Removed => words["removed"],
         EntryChange.Relocated => change.Entry.Place,
-        _ => ReadingDates.When(change.Entry, culture, clock),
+        _ => ReadingDates.When(change.Entry, words, culture, clock),
     };
 
     private static string Was(ChangeBody change, ReadingWords words, CultureInfo culture, ClockFace clock)

@@ -67,7 +67,7 @@ public sealed record EntryBody(
     string Id, string Title, string Subtitle, string Start, string End, bool AllDay, string Place, string Description, EventState State,
     IReadOnlyList<string> Plates, CategoryBody? Category,
     ElsewhereBody? Own, IReadOnlyList<EventLink> Links, IReadOnlyList<FileBody> Files, FileBody? Picture, string Contact, bool HasPage,
-        bool IsBreak)
+        bool IsBreak, EventKind Kind, Certainty Certainty)
 {
     /// <param name="zone">The edition's.</param>
     public static EntryBody Of(Entry entry, DateTimeZone zone)
@@ -86,7 +86,9 @@ public sealed record EntryBody(
             told.Picture is { } picture ? FileBody.Of(picture) : null,
             content.Contact,
             HasPage: tells && !entry.IsBreak,
-            entry.IsBreak);
+            entry.IsBreak,
+            content.Kind,
+            content.Certainty);
     }
 }
 

@@ -63,7 +63,7 @@ public sealed class EntryPages(WebAssets assets, PublicAddresses addresses, Sett
         var own = $"{at.Page}/entries/{body.Id}";
         var words = ReadingWords.For(reading.Checked.Look.Language, address.Locale);
         var culture = words.CultureFor(address.Locale);
-        var when = ReadingDates.When(body, culture, reading.Checked.Look.Clock);
+        var when = ReadingDates.When(body, words, culture, reading.Checked.Look.Clock);
         var isOpen = address.Audience == Core.Disclosure.Audience.Everyone;
         var look = LookBody.Of(reading.Checked.Look);
         var page = new StringBuilder(4_096);
@@ -109,6 +109,8 @@ public sealed class EntryPages(WebAssets assets, PublicAddresses addresses, Sett
             page.Append(CultureInfo.InvariantCulture, $"<p class=\"entry-subtitle\" dir=\"auto\">{Html.Encode(body.Subtitle)}</p>\n");
         if (struck)
             page.Append(CultureInfo.InvariantCulture, $"<p class=\"cancelled\">{Html.Encode(words["cancelled"])}</p>\n");
+        else if (body.Certainty == Certainty.Tentative)
+            page.Append(CultureInfo.InvariantCulture, $"<p class=\"tentative\">{Html.Encode(words["tentative"])}</p>\n");
         page.Append(CultureInfo.InvariantCulture,
             $"<p class=\"entry-when\"><time datetime=\"{Html.Encode(body.Start)}\" data-end=\"{Html.Encode(body.End)}\" data-zone=\"{Html.Encode(reading.Edition.Zone.Id)}\" data-clock=\"{(reading.Checked.Look.Clock == ClockFace.Twelve ? "twelve" : "twentyFour")}\" data-your-time=\"{Html.Encode(words["yourTime"])}\">{Html.Encode(when)}</time>");
         if (!body.AllDay)
@@ -125,7 +127,7 @@ public sealed class EntryPages(WebAssets assets, PublicAddresses addresses, Sett
         if (body.Category is { } category)
             page.Append(CultureInfo.InvariantCulture,
                 $"<p><span class=\"category hue-{category.Colour}\">{Html.Encode(category.Name)}</span></p>\n");
-        AppendLinks(page, body, path);
+        AppendLinks(page, body, path, words);
         // Already sanitised when it was saved.
         if (body.Description.Length > 0)
             page.Append("<div class=\"rich\">").Append(body.Description).Append("</div>\n");
@@ -164,14 +166,18 @@ public sealed class EntryPages(WebAssets assets, PublicAddresses addresses, Sett
         page.Append("</p>\n");
     }
 
-    private static void AppendLinks(StringBuilder page, EntryBody body, string path)
+    /// <summary>What its kind is called, where it has no words of its own; a website its host.</summary>
+    private static string NameOf(EventLink link, ReadingWords words) =>
+        link.Label.Length > 0 || link.Kind == LinkKind.Website ? link.Called() : words[$"link{link.Kind}"];
+
+    private static void AppendLinks(StringBuilder page, EntryBody body, string path, ReadingWords words)
     {
         if (body.Links.Count + body.Files.Count == 0)
             return;
         page.Append("<ul class=\"entry-links\">");
         foreach (var link in body.Links)
             page.Append(CultureInfo.InvariantCulture,
-                $"<li><a class=\"button\" href=\"{Html.Encode(link.Url)}\" target=\"_blank\" rel=\"noopener noreferrer\">{Html.Encode(link.Label)}</a></li>");
+                $"<li><a class=\"button\" href=\"{Html.Encode(link.Url)}\" target=\"_blank\" rel=\"noopener noreferrer\">{Html.Encode(NameOf(link, words))}</a></li>");
         foreach (var file in body.Files)
             page.Append(CultureInfo.InvariantCulture,
                 $"<li><a href=\"{Html.Encode($"{path}/{file.Address}")}\" target=\"_blank\" rel=\"noopener\">{Html.Encode(file.Name)}</a></li>");

@@ -2,14 +2,18 @@ using System.Globalization;
 using NodaTime;
 using NodaTime.Text;
 using Valtro.Core.Editions;
+using Valtro.Core.Events;
 
 namespace Valtro.Application.Editions;
 
 /// <summary>Dates in words, on pages that are written here and not by a script.</summary>
 internal static class ReadingDates
 {
-    public static string When(EntryBody entry, CultureInfo culture, ClockFace clock) =>
-        When(entry.Start, entry.End, entry.AllDay, culture, clock);
+    public static string When(EntryBody entry, ReadingWords words, CultureInfo culture, ClockFace clock)
+    {
+        var when = When(entry.Start, entry.End, entry.AllDay, culture, clock);
+        return entry.Kind == EventKind.Deadline ? words.Fill("dueAt", "when", when) : when;
+    }
 
     /// <param name="end">Exclusive.</param>
     public static string When(string start, string end, bool allDay, CultureInfo culture, ClockFace clock)

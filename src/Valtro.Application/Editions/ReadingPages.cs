@@ -159,7 +159,7 @@ public sealed class ReadingPages(WebAssets assets, PublicAddresses addresses, Pa
         {
             var struck = entry.State == EventState.Cancelled;
             var title = Html.Encode(entry.Title);
-            page.Append("<li>").Append(Html.Encode(ReadingDates.When(entry, culture, edition.Look.Clock))).Append(": ");
+            page.Append("<li>").Append(Html.Encode(ReadingDates.When(entry, words, culture, edition.Look.Clock))).Append(": ");
             if (edition.ShowsPlates && edition.Sources.Count > 1 && entry.Plates.Count > 0)
                 page.Append(Html.Encode(string.Join(' ', entry.Plates))).Append(' ');
             page.Append(struck

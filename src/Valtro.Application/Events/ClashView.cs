@@ -60,7 +60,12 @@ public sealed class ClashView(OccurrenceView occurrences, Access access)
             date.Event with
             {
                 HomeCalendarId = seen.Sight.Calendars[0],
-                Content = date.Event.Content with { Title = told.Title, Place = told.Content.Place }
+                Content = date.Event.Content with
+                {
+                    Title = told.Title,
+                    Place = told.Content.Place,
+                    Transparency = told.Content.Transparency,
+                },
             },
             date.Occurrence,
             date.Exception is null ? null : date.Exception with { Own = OwnFields.None });
@@ -71,12 +76,16 @@ public sealed record ClashesAround(IReadOnlyList<EventDate> Others, IReadOnlyDic
 {
     private readonly Duration _longest = ClashFinder.LongestOf(Others);
 
-    /// <summary>For each date that clashes, by its start, with what; the worst first.</summary>
+    /// <summary>For each date that clashes, by its start, with what; the worst first. A deadline never does, and nobody is busy for what
+    /// takes no time.</summary>
     /// <param name="except">The event itself, where it is among the others.</param>
     public IReadOnlyDictionary<Instant, IReadOnlyList<string>> Say(
-        IReadOnlyList<Occurrence> dates, Place place, Calendar calendar, Guid? except = null)
+        IReadOnlyList<Occurrence> dates, EventContent content, Calendar calendar, Guid? except = null)
     {
-        var found = ClashFinder.Find(dates, place, calendar.Readerships, Others, id => Calendars[id].Readerships, except, _longest);
+        if (content.IsDeadline)
+            return new Dictionary<Instant, IReadOnlyList<string>>();
+        var readerships = content.TakesNoTime ? [] : calendar.Readerships;
+        var found = ClashFinder.Find(dates, content.Place, readerships, Others, id => Calendars[id].Readerships, except, _longest);
         return found.GroupBy(clash => clash.Date.Start).ToDictionary(
             group => group.Key, group => (IReadOnlyList<string>)[.. group.OrderBy(clash => clash.Kind).Select(Say)]);
     }

@@ -152,7 +152,7 @@ public sealed class EventChanges(Access access, EventDesk desk, RevisionStore re
         var date = EventDates.Find(found.Event, seenFrom, found.School) ?? throw new NotFoundException("date");
         return new Change(ChangeAct.Edit, seenFrom, date.Content with
         {
-            Series = found.Event.Series with { Timing = move.Of(date.Timing) },
+            Series = found.Event.Series with { Timing = (date.Content.IsDeadline ? move with { Minutes = null } : move).Of(date.Timing) },
         });
     }
 

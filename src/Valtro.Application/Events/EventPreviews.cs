@@ -39,7 +39,7 @@ public sealed class EventPreviews(Access access, EventDesk desk, ClashView clash
         var around = await clashes.AroundAsync(viewer, series, setting.School, calendar, place, request.EventId);
         var words = RuleWords.For(Spoken.LocaleIn(house.Organisation));
         var sketch = Filled(Sketch(request.Event, viewer, found, series), request.Event, setting);
-        var consequences = Consequences.Of(series, setting.School, words, dates => around.Say(dates, place, calendar), desk.Now);
+        var consequences = Consequences.Of(series, setting.School, words, dates => around.Say(dates, sketch.Content, calendar), desk.Now);
         return new ConsequencesResponse(
             consequences.Words,
             consequences.Count,
@@ -74,6 +74,9 @@ public sealed class EventPreviews(Access access, EventDesk desk, ClashView clash
         Content = sketch.Content with
         {
             Title = request.Title,
+            Kind = request.Kind,
+            Certainty = request.Certainty,
+            Transparency = request.Transparency,
             Place = Place.Typed(request.Place.Trim(), setting.Places),
             Description = richTexts.Sanitise(request.Description),
             Category = setting.Categories.FirstOrDefault(one => one.Id == request.CategoryId),

@@ -15,7 +15,7 @@ namespace Valtro.Application.Events;
 public sealed record OccurrenceResponse(
     Guid EventId, string RecurrenceId, Guid CalendarId, string Title, string Start, string End, bool AllDay, EventState State,
     string Place, CategoryBody? Category, IReadOnlyList<string> Tags, bool Recurs, bool IsException, ElsewhereBody? Own, Detail Detail,
-        IReadOnlyList<Guid> AlsoOn, bool IsYours, int? Version)
+        IReadOnlyList<Guid> AlsoOn, bool IsYours, int? Version, EventKind Kind, Certainty Certainty)
 {
     public static OccurrenceResponse Of(SeenOccurrence seen, DateTimeZone zone)
     {
@@ -33,6 +33,8 @@ public sealed record OccurrenceResponse(
             disclosed.Detail,
             [.. seen.Sight.Calendars.Skip(1)],
             seen.IsYours,
-            seen.Sight.Grants.HasFlag(Grants.Settings) ? date.Event.Version : null);
+            seen.Sight.Grants.HasFlag(Grants.Settings) ? date.Event.Version : null,
+            disclosed.Content.Kind,
+            disclosed.Content.Certainty);
     }
 }

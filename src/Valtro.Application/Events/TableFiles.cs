@@ -82,7 +82,7 @@ public static class TableFiles
                 if (heads.HasHead)
                     continue;
             }
-            rows.Add(heads.RowOf(cells));
+            rows.Add(heads.RowOf(cells, CultureInfo.CurrentUICulture));
             if (rows.Count > TableRow.Most)
                 throw new RuleException("rows", "row.tooManyInFile", ("most", TableRow.Most));
         }

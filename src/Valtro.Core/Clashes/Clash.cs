@@ -50,11 +50,12 @@ public static class ClashFinder
                 if (other.Occurrence.Start >= date.End)
                     break;
                 if (other.State == EventState.Cancelled || other.Event.Series.Timing.AllDay || other.Event.Id == except
-                    || !date.Meets(other.Occurrence))
+                    || other.Event.Content.IsDeadline || !date.Meets(other.Occurrence))
                     continue;
                 if (place.Id is not null && other.Place.Id == place.Id)
                     clashes.Add(new Clash(ClashKind.Place, date, other, place.Name));
-                else if (readershipsOf(other.Event.HomeCalendarId).Intersect(readerships).FirstOrDefault() is { } shared)
+                else if (!other.Content.TakesNoTime
+                    && readershipsOf(other.Event.HomeCalendarId).Intersect(readerships).FirstOrDefault() is { } shared)
                     clashes.Add(new Clash(ClashKind.Readership, date, other, shared));
             }
         }

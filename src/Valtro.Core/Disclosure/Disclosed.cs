@@ -57,7 +57,7 @@ public sealed record Disclosed(Detail Detail, EventContent Content, string Title
 
     private static Disclosed? Make(CalendarEvent calendarEvent, EventContent content, EventState state, Detail detail, Grants grants)
     {
-        if (detail == Detail.Nothing || (detail == Detail.Times && state == EventState.Cancelled))
+        if (detail == Detail.Nothing || (detail == Detail.Times && (state == EventState.Cancelled || content.TakesNoTime)))
             return null;
         var seen = content.SeenBy(detail, grants, Untold);
         return detail == Detail.Times

@@ -92,11 +92,13 @@ public sealed record WhoSees(Audience Audience, Detail Detail, Detail Was, strin
     {
         if (audience != Audience.Editors && !Visibility.LeavesTheHouse(calendarEvent.State))
             return (Detail.Nothing, Guid.Empty);
-        return calendarEvent.Calendars
+        var best = calendarEvent.Calendars
             .Where(calendars.ContainsKey)
             .Select(id => (Detail: calendars[id].For(audience, calendarEvent.Content.Cap), By: id))
             .DefaultIfEmpty((Detail: Detail.Nothing, By: Guid.Empty))
             .MaxBy(one => one.Detail);
+        // No times are told of what takes none.
+        return best.Detail == Detail.Times && calendarEvent.Content.TakesNoTime ? (Detail.Nothing, best.By) : best;
     }
 
     private static string Say(Audience audience, CalendarEvent calendarEvent, Detail detail, Guid by,
@@ -106,6 +108,8 @@ public sealed record WhoSees(Audience Audience, Detail Detail, Detail Was, strin
             return words.Speech.Say("sees.editors");
         if (!Visibility.LeavesTheHouse(calendarEvent.State))
             return words.Speech.Say(calendarEvent.State == EventState.Draft ? "sees.draft" : "sees.waiting");
+        if (detail == Detail.Nothing && by != Guid.Empty && calendars[by].Disclosure.For(audience, calendarEvent.Content.Cap) == Detail.Times)
+            return words.Speech.Say("sees.takesNoTime");
         var said = Said(detail);
         if (by != Guid.Empty
             && by != calendarEvent.HomeCalendarId

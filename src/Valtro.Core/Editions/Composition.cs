@@ -189,7 +189,9 @@ public sealed class Composition
         notes?.Note(ComposeStep.Filter, passes, passes ? "trace.filter" : "trace.notFilter");
         var disclosed = detail == Detail.Nothing ? null : Disclosed.Of(calendarEvent, detail)?.Called(_edition.Busy);
         notes?.Note(ComposeStep.Detail, disclosed is not null,
-            disclosed is null ? "trace.notDetail" : $"trace.detail.{detail.ToString().ToLowerInvariant()}");
+            disclosed is null
+                ? detail == Detail.Times ? "trace.takesNoTime" : "trace.notDetail"
+                : $"trace.detail.{detail.ToString().ToLowerInvariant()}");
         return disclosed is null ? null : new Told(calendarEvent, disclosed, calendarEvent.Series.Timing, plates ?? []);
 
         void Look(Guid calendarId)

@@ -24,8 +24,47 @@ public enum EventState
 /// <summary>A kind of event, from the organisation's list.</summary>
 public sealed record Category(Guid Id, string Name, Hue Hue);
 
-/// <summary>A labelled address: sign-up, tickets, map, website.</summary>
-public sealed record EventLink(string Label, string Url);
+/// <summary>What happens, or what is due: a deadline has no length.</summary>
+public enum EventKind
+{
+    Event,
+    Deadline,
+}
+
+/// <summary>Whether it is sure to be (RFC 5545 3.8.1.11).</summary>
+/// <remarks>This is no state on the way out: what is not certain yet is told too, as such.</remarks>
+public enum Certainty
+{
+    Certain,
+    Tentative,
+}
+
+/// <summary>Whether it takes the time of those who have it in their calendars (RFC 5545 3.8.2.7).</summary>
+public enum Transparency
+{
+    /// <summary>What has times does, whole days and deadlines do not.</summary>
+    Usual,
+    Free,
+    Busy,
+}
+
+/// <summary>What opens behind a link.</summary>
+public enum LinkKind
+{
+    Website,
+    SignUp,
+    Tickets,
+    Map,
+    VideoCall,
+}
+
+/// <summary>An address on an event.</summary>
+/// <param name="Label">Empty where its kind, or its host, says enough.</param>
+public sealed record EventLink(string Label, string Url, LinkKind Kind = LinkKind.Website)
+{
+    /// <summary>What it is called where no more is to be read.</summary>
+    public string Called() => Label.Length > 0 || !Uri.TryCreate(Url, UriKind.Absolute, out var address) ? Label : address.Host;
+}
 
 /// <summary>A file held by Valtro and told of under the same disclosure as its event.</summary>
 /// <param name="Type">Media type.</param>
@@ -53,8 +92,17 @@ public sealed record EventContent
     [Field("subtitle", FieldLevel.Headline, OfOneDate = true, IsSearched = true)]
     public string Subtitle { get; init; } = "";
 
+    [Field("kind", FieldLevel.Headline)]
+    public EventKind Kind { get; init; }
+
     [Field("when", FieldLevel.Times)]
     public Series Series { get; init; }
+
+    [Field("certainty", FieldLevel.Headline, OfOneDate = true)]
+    public Certainty Certainty { get; init; }
+
+    [Field("transparency", FieldLevel.Times, OfOneDate = true)]
+    public Transparency Transparency { get; init; }
 
     /// <summary>A known place of the organisation, by its name, or free text.</summary>
     [Field("place", FieldLevel.Headline, OfOneDate = true, IsSearched = true, ShownWith = ShownField.Place)]
@@ -89,6 +137,13 @@ public sealed record EventContent
 
     [Field("showing", FieldLevel.Complete, Needs = Grants.Settings, Form = "showFrom showUntil")]
     public ShowingSpan Showing { get; init; } = ShowingSpan.Always;
+
+    [SeenFrom(FieldLevel.Headline)]
+    public bool IsDeadline => Kind == EventKind.Deadline;
+
+    /// <summary>Whoever has it in their calendar is not busy for it.</summary>
+    [SeenFrom(FieldLevel.Times)]
+    public bool TakesNoTime => IsDeadline || Transparency == Transparency.Free;
 
     /// <summary>What somebody gets of it: all else is as if it had not been said.</summary>
     /// <param name="when">As when it happens, if that is not told as it is.</param>

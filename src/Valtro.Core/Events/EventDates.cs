@@ -22,7 +22,7 @@ public readonly record struct EventDate(CalendarEvent Event, Occurrence Occurren
     /// <summary>The timing of this date alone.</summary>
     public Timing Timing => Event.Series.Timing.Of(
         Exception?.Start ?? Occurrence.LocalStart,
-        Exception?.End ?? Occurrence.LocalEnd);
+        Exception is { Start: not null } moved ? EventDates.EndOf(Event, moved) : Occurrence.LocalEnd);
 }
 
 /// <summary>The dates of events: rule, year plan and exceptions together. The one place where they meet.</summary>
@@ -104,7 +104,15 @@ public static class EventDates
     }
 
     private static Occurrence MovedOccurrence(CalendarEvent calendarEvent, EventException exception) =>
-        calendarEvent.Series.Timing.Of(exception.Start!.Value, exception.End!.Value).Occurrence(exception.RecurrenceId);
+        calendarEvent.Series.Timing.Of(exception.Start!.Value, EndOf(calendarEvent, exception)).Occurrence(exception.RecurrenceId);
+
+    /// <summary>What has become a deadline has no length, on dates that were moved before either.</summary>
+    internal static LocalDateTime EndOf(CalendarEvent calendarEvent, EventException moved)
+    {
+        if (!calendarEvent.Content.IsDeadline)
+            return moved.End!.Value;
+        return calendarEvent.Series.Timing.AllDay ? moved.Start!.Value.PlusDays(1) : moved.Start!.Value;
+    }
 
     private static IEnumerable<EventDate> Merged(CalendarEvent calendarEvent, IEnumerable<Occurrence> dates, IEnumerable<EventDate> moved)
     {

@@ -47,6 +47,13 @@ public partial record EventDraft
 
     public string Subtitle { get; init; } = "";
 
+    /// <summary>A deadline ends when it begins, whatever else is said.</summary>
+    public EventKind Kind { get; init; }
+
+    public Certainty Certainty { get; init; }
+
+    public Transparency Transparency { get; init; }
+
     public bool AllDay { get; init; }
 
     public LocalDate? Date { get; init; }
@@ -108,6 +115,9 @@ public partial record EventDraft
         {
             Title = content.Title,
             Subtitle = content.Subtitle,
+            Kind = content.Kind,
+            Certainty = content.Certainty,
+            Transparency = content.Transparency,
             AllDay = date.AllDay,
             Date = start.Date,
             EndDate = date.AllDay ? end.Date.PlusDays(-1) : end.Date,
@@ -160,6 +170,9 @@ public partial record EventDraft
         {
             Title = title!,
             Subtitle = subtitle!,
+            Kind = Kind,
+            Certainty = Certainty,
+            Transparency = Transparency,
             Place = Events.Place.Typed(place!, setting.Places),
             Description = description,
             Category = category,
@@ -226,9 +239,8 @@ public partial record EventDraft
             throw new RuleException("links", "event.noAddress", ("url", link.Url));
         if (address.Scheme is "http" or "https" && address.UserInfo.Length > 0)
             throw new RuleException("links", "event.linkWithPassword", ("host", address.Host));
-        return new EventLink(
-            Texts.OneLine("links", "what.linkLabel", string.IsNullOrWhiteSpace(link.Label) ? address.Host : link.Label, Texts.LongestName),
-                address.AbsoluteUri);
+        var label = Texts.OneLine("links", "what.linkLabel", link.Label ?? "", Texts.LongestName, required: false);
+        return new EventLink(label, address.AbsoluteUri, link.Kind);
     }
 
     /// <summary>Only when it happens, for showing consequences while the rest is still being typed.</summary>
@@ -310,9 +322,11 @@ public partial record EventDraft
             return null;
         }
         if (AllDay)
-            return refusals.Try(() => Timing.WholeDays(date, EndDate ?? date, zone));
+            return refusals.Try(() => Timing.WholeDays(date, Kind == EventKind.Deadline ? date : EndDate ?? date, zone));
         if (From is null)
-            refusals.Add("from", "event.startMissing");
+            refusals.Add("from", Kind == EventKind.Deadline ? "event.dueMissing" : "event.startMissing");
+        if (Kind == EventKind.Deadline)
+            return From is { } due ? refusals.Try(() => Timing.Timed(date + due, date + due, zone)) : null;
         if (To is null)
             refusals.Add("to", "event.endMissing");
         return From is { } from && To is { } to

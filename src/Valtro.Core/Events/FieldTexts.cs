@@ -23,11 +23,25 @@ internal static class FieldTexts
     /// <summary>A value said in a line.</summary>
     public static string Say(object? value, Speech speech) => value switch
     {
-        IEnumerable<EventLink> links => string.Join(", ", links.Select(link => $"{link.Label} ({link.Url})")),
+        IEnumerable<EventLink> links => string.Join(", ", links.Select(link => Say(link, speech))),
+        Enum word => Say(word, speech),
         Cap cap => Say(cap, speech),
         ShowingSpan showing => Say(showing, speech),
         _ => string.Join(", ", Of(value)),
     };
+
+    /// <summary>"Sign-up: Bring a cake (https://…)".</summary>
+    private static string Say(EventLink link, Speech speech) => link.Kind == LinkKind.Website
+        ? $"{link.Called()} ({link.Url})"
+        : speech.Say(
+            link.Label.Length > 0 ? "link.said" : "link.unlabelled", ("kind", Saying.Of(NameOf(link.Kind))), ("label", link.Label),
+                ("url", link.Url));
+
+    private static string Say(Enum word, Speech speech) => speech.Say(NameOf(word));
+
+    private static string NameOf(Enum word) => $"word.{Small(word.GetType().Name)}.{Small(word.ToString())}";
+
+    private static string Small(string name) => char.ToLowerInvariant(name[0]) + name[1..];
 
     private static string Say(Cap cap, Speech speech)
     {

@@ -238,12 +238,21 @@ public sealed class Components(SchoolCalendar school, Uri files, IReadOnlyDictio
             Lines.Text("CATEGORIES:"u8, category.Name);
         foreach (var tag in disclosed.Content.Tags)
             Lines.Text("CATEGORIES:"u8, tag);
-        Lines.Line("STATUS:"u8, disclosed.State == EventState.Cancelled ? "CANCELLED"u8 : "CONFIRMED"u8);
-        Lines.Line("TRANSP:"u8, allDay ? "TRANSPARENT"u8 : "OPAQUE"u8);
+        Lines.Line("STATUS:"u8, disclosed.State == EventState.Cancelled ? "CANCELLED"u8
+            : disclosed.Content.Certainty == Certainty.Tentative ? "TENTATIVE"u8 : "CONFIRMED"u8);
+        Lines.Line("TRANSP:"u8, IsFree(disclosed.Content, allDay) ? "TRANSPARENT"u8 : "OPAQUE"u8);
         Lines.Line("CLASS:"u8, "PUBLIC"u8);
     }
 
-    /// <summary>Links as URL and LINK (RFC 9253 6.1), files as ATTACH with their name (RFC 8607 4.1).</summary>
+    private static bool IsFree(EventContent content, bool allDay) => content.Transparency switch
+    {
+        Transparency.Free => true,
+        Transparency.Busy => false,
+        _ => allDay || content.IsDeadline,
+    };
+
+    /// <summary>Links as URL and LINK (RFC 9253 6.1), calls as CONFERENCE (RFC 7986 5.11) too, files as ATTACH with their name
+    /// (RFC 8607 4.1).</summary>
     private void WriteMore(Disclosed disclosed)
     {
         if (disclosed.Content.Contact.Length > 0)
@@ -257,7 +266,9 @@ public sealed class Components(SchoolCalendar school, Uri files, IReadOnlyDictio
             if (isFirst)
                 Lines.Verbatim("URL:"u8, address);
             isFirst = false;
-            Lines.Verbatim("LINK;VALUE=URI;LINKREL=related;LABEL="u8, $"{Parameter(link.Label)}:{address}");
+            Lines.Verbatim("LINK;VALUE=URI;LINKREL=related;LABEL="u8, $"{Parameter(link.Called())}:{address}");
+            if (link.Kind == LinkKind.VideoCall)
+                Lines.Verbatim("CONFERENCE;VALUE=URI;FEATURE=AUDIO,VIDEO;LABEL="u8, $"{Parameter(link.Called())}:{address}");
         }
         if (disclosed.Picture is { } picture)
             Lines.Verbatim("IMAGE;VALUE=URI;DISPLAY=FULLSIZE:"u8, FileAddress(files, picture.Id, picture.Name));

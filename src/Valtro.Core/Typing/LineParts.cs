@@ -40,6 +40,9 @@ internal sealed record TagPart(int Start, int End, string Tag) : LinePart(Start,
 
 internal sealed record PlatePart(int Start, int End, string Plate) : LinePart(Start, End, "calendarId");
 
+/// <summary>"due", before a day, a time or a pattern.</summary>
+internal sealed record DuePart(int Start, int End) : LinePart(Start, End, "kind");
+
 /// <summary>"and", which says nothing by itself.</summary>
 internal sealed record JoiningPart(int Start, int End) : LinePart(Start, End, "");
 
@@ -83,6 +86,7 @@ internal sealed partial class LineParts(LineWords words, Grammar grammar, LocalD
             return word[0] == '#' ? new TagPart(start, words.At, word[1..]) : new PlatePart(start, words.At, word[1..].ToUpperInvariant());
         }
         return Again(start, () => grammar.Skips("allDay", words) ? new AllDayPart(start, words.At) : null)
+            ?? Again(start, ReadDue)
             ?? Again(start, () => grammar.Skips("allWeek", words) ? new AllWeekPart(start, words.At) : null)
             ?? Again(start, () => _patterns.Read() is { } found
                 ? new PatternPart(start, words.At, found.Repeat, found.MayCountWeeks) : null)
@@ -106,6 +110,19 @@ internal sealed partial class LineParts(LineWords words, Grammar grammar, LocalD
         if (part is null)
             words.At = start;
         return part;
+    }
+
+    /// <summary>Before when; "due diligence" is none.</summary>
+    private DuePart? ReadDue()
+    {
+        var start = words.At;
+        if (!grammar.Skips("due", words) || words.IsAtEnd)
+            return null;
+        var end = words.At;
+        if (ReadSimple() is not (DayPart or TimesPart or PatternPart))
+            return null;
+        words.At = end;
+        return new DuePart(start, end);
     }
 
     private UntilPart? ReadUntil()

@@ -248,6 +248,8 @@ public sealed class OneLine
         var tags = _chosen.Parts.OfType<TagPart>().ToArray();
         var allDay = Of<AllDayPart>();
         EventDraft[] drafts = [.. _chosen.Sessions.Select(session => Draft(session, place, [.. tags.Select(tag => tag.Tag)], allDay))];
+        if (Of<DuePart>() is { } due)
+            _understood.Add(new Understood("kind", _words.Written(due.Start, due.End), Say("typed.due")));
         if (allDay is not null)
             _understood.Add(new Understood("allDay", _words.Written(allDay.Start, allDay.End), Say("typed.allDay")));
         foreach (var tag in tags)
@@ -290,9 +292,12 @@ public sealed class OneLine
         if (session == _chosen.Sessions[0])
             Ends(repeat, session, times is not null);
         var (from, to) = (times?.Found.From, times?.Found.To ?? times?.Found.From.PlusHours(1));
+        var isDue = Of<DuePart>() is not null;
+        if (isDue)
+            (days, times, from, to) = AskWhenDue(session, pattern is null ? days : new Days(date), times);
         if (session.Day is not StretchPart)
-            SayTimes(times, to);
-        if (times is not null && pattern is null && session.Day is { Found.Days.Last: { } last } and not StretchPart)
+            SayTimes(times, isDue ? from : to, isDue);
+        if (times is not null && pattern is null && !isDue && session.Day is { Found.Days.Last: { } last } and not StretchPart)
             AskAboutEachDay(session.Day, last, times);
         if (times is null && allDay is null && session.Day is { } untimed
             && _chosen.Sessions.FirstOrDefault(one => one.Times is not null)?.Times is { } other)
@@ -301,12 +306,13 @@ public sealed class OneLine
                     new LineChoice(Say(other.Found), With(untimed.Start, untimed.End, $"{Say(days)} {Written(other.Found)}")),
                     LeftOut(untimed.Start - 1, untimed.End),
                 ]);
-        if (times is null && allDay is null)
+        if (times is null && allDay is null && !isDue)
             _understood.Add(new Understood("allDay", "", Say("typed.noTime")));
-        var lastDay = isOneByOne ? null : days.Last ?? (repeat is null && times is null ? until?.Date ?? LastOf(date) : null);
+        var lastDay = isOneByOne ? null : days.Last ?? (repeat is null && times is null && !isDue ? until?.Date ?? LastOf(date) : null);
         return new EventDraft
         {
             Title = TitleText,
+            Kind = isDue ? EventKind.Deadline : EventKind.Event,
             AllDay = from is null,
             Date = date,
             EndDate = lastDay ?? (to < from ? date.PlusDays(1) : default(LocalDate?)),
@@ -393,12 +399,33 @@ public sealed class OneLine
             ]);
     }
 
-    private void SayTimes(TimesPart? times, LocalTime? to)
+    /// <summary>A deadline has one day, and one time at most: of more it is asked which.</summary>
+    private (Days Days, TimesPart? Times, LocalTime? From, LocalTime? To) AskWhenDue(LineSession session, Days days, TimesPart? times)
+    {
+        var (from, to) = (times?.Found.From, times?.Found.To);
+        if (session.Day is { } day && days.Last is { } last && !_questions.Any(one => one.At == day.Start))
+        {
+            var (ofStretch, first) = (day is StretchPart, days.First);
+            Ask(day.Start, "date", (day.Start, day.End), "ask.due", [],
+                [On(first, ofStretch ? from : null), On(last, ofStretch ? to : null)]);
+
+            LineChoice On(LocalDate one, LocalTime? at) =>
+                new($"{Say(one)} {at:HH:mm}".Trim(), With(day.Start, day.End, $"{Say(one)} {at:HH:mm}"));
+        }
+        else if (times is not null && to is not null && !_questions.Any(one => one.At == times.Start))
+        {
+            Ask(times.Start, "from", (times.Start, times.End), "ask.due", [],
+                [.. new[] { from, to }.Select(at => new LineChoice($"{at:HH:mm}", With(times.Start, times.End, $"{at:HH:mm}")))]);
+        }
+        return (new Days(days.First), times, from, from);
+    }
+
+    private void SayTimes(TimesPart? times, LocalTime? to, bool isDue)
     {
         if (times is null)
             return;
         _understood.Add(new Understood("from", _words.Written(times.Start, times.End), Say(times.Found)));
-        if (times.Found.To is null)
+        if (times.Found.To is null && !isDue)
             _understood.Add(new Understood("to", "", Say("typed.noEnd", ("to", $"{to:HH:mm}"))));
         if (times.Found.IsOfEitherHalf && !_questions.Any(one => one.At == times.Start))
             Ask(times.Start, "from", (times.Start, times.End), "ask.half", [],

@@ -1,3 +1,4 @@
+using System.Globalization;
 using Valtro.Core.Speaking;
 
 namespace Valtro.Core.Typing;
@@ -17,6 +18,9 @@ public enum TableColumn
     Category,
     Tags,
     Links,
+
+    /// <summary>The day on which it is due: a deadline.</summary>
+    Due,
 }
 
 /// <summary>A table as it came from a sheet: in which columns what stands, whatever their order.</summary>
@@ -49,14 +53,16 @@ public sealed record TableHeads(IReadOnlyList<TableColumn?> Columns, bool HasHea
             if (Array.IndexOf(named, named[index]) < index)
                 named[index] = null;
         }
-        var isHead = named.Count(column => column is not null) >= 2 && named.Any(column => column is TableColumn.Date or TableColumn.Title);
+        var isHead = named.Count(column => column is not null) >= 2
+            && named.Any(column => column is TableColumn.Date or TableColumn.Due or TableColumn.Title);
         return isHead
             ? new TableHeads(named, true, [.. first.Where((name, index) => named[index] is null && !string.IsNullOrWhiteSpace(name))])
             : new TableHeads([.. Usual.Take(Math.Max(first.Count, 1)).Select(column => (TableColumn?)column)], false, []);
     }
 
     /// <summary>A line of the sheet as a row.</summary>
-    public TableRow RowOf(IReadOnlyList<string> cells)
+    /// <param name="culture">In which rows are read.</param>
+    public TableRow RowOf(IReadOnlyList<string> cells, CultureInfo culture)
     {
         string? Cell(TableColumn column)
         {
@@ -72,8 +78,10 @@ public sealed record TableHeads(IReadOnlyList<TableColumn?> Columns, bool HasHea
         // A sheet may keep day and time in one cell.
         if (string.IsNullOrEmpty(from) && date?.Split(' ') is [{ Length: 10 } day, { Length: 5 } time] && day[4] == '-' && time[2] == ':')
             (date, from) = (day, time);
+        var isDue = string.IsNullOrEmpty(date) && Cell(TableColumn.Due) is { Length: > 0 };
         return new TableRow(
-            date, from, Cell(TableColumn.To), Cell(TableColumn.Title), Cell(TableColumn.Place), Cell(TableColumn.Calendar))
+            isDue ? Cell(TableColumn.Due) : date, from, isDue ? Grammar.Of(culture).First("due") : Cell(TableColumn.To),
+            Cell(TableColumn.Title), Cell(TableColumn.Place), Cell(TableColumn.Calendar))
         {
             LastDay = Cell(TableColumn.LastDay),
             Repeat = Cell(TableColumn.Repeat),

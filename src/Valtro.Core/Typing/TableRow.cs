@@ -46,9 +46,12 @@ public sealed record TableRow(string? Date, string? From, string? To, string? Ti
         var date = Day("date", Date, culture, today, refusals);
         if (date is null && string.IsNullOrWhiteSpace(Date))
             refusals.Add("date", "event.dateMissing");
-        var from = Time("from", From, culture, refusals);
-        var to = Time("to", To, culture, refusals);
-        var allDay = string.IsNullOrWhiteSpace(From) && string.IsNullOrWhiteSpace(To);
+        // "17:00, due", or no more than "due".
+        var grammar = Grammar.Of(culture);
+        var isDue = grammar.Is("due", Said(From)) || grammar.Is("due", Said(To));
+        var from = grammar.Is("due", Said(From)) ? null : Time("from", From, culture, refusals);
+        var to = isDue ? from : Time("to", To, culture, refusals);
+        var allDay = isDue ? from is null : string.IsNullOrWhiteSpace(From) && string.IsNullOrWhiteSpace(To);
         if (!allDay && from is null && string.IsNullOrWhiteSpace(From))
             refusals.Add("from", "row.startMissing");
         var category = Said(Category);
@@ -59,6 +62,7 @@ public sealed record TableRow(string? Date, string? From, string? To, string? Ti
         return new EventDraft
         {
             Title = Said(Title),
+            Kind = isDue ? EventKind.Deadline : EventKind.Event,
             AllDay = allDay,
             Date = date,
             EndDate = Day("lastDay", LastDay, culture, date ?? today, refusals),

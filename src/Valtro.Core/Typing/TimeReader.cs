@@ -35,6 +35,9 @@ internal sealed partial class TimeReader(LineWords words, Grammar grammar)
             return Nothing(start);
         var end = words.At;
         var to = grammar.Skips("to", words) || grammar.Skips("until", words) ? ReadClock(isIntroduced: true) : null;
+        // "16:00 until 18 Dec": the day until which it is.
+        if (to is { IsClock: false } && !words.IsAtEnd && grammar.Month(words.Current) is not null)
+            to = null;
         if (to is null)
             words.At = end;
         if (!isIntroduced && !from.IsClock && to is null)

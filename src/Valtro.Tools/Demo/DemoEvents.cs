@@ -65,10 +65,12 @@ internal sealed class DemoEvents(LocalDateTime now)
         yield return Fortnightly();
         yield return Weekly("CREW", "Night pilotage", [2], "16:00", "18:00", "Chart room");
         yield return Weekly("CREW", "Engine practical", [3], "09:00", "12:00", "Shed", tags: ["practical"]);
-        yield return Once("PW", "Chart exercise 4", 2, "16:00", "16:00", "Chart room", "<p>Hand in at the chart room.</p>",
-            "Hand in at the chart room.", DemoCategory.Assessment);
+        yield return Due(Once("PW", "Chart exercise 4", 2, "16:00", "16:00", "Chart room", "<p>Hand in at the chart room.</p>",
+            "Hand in at the chart room.", DemoCategory.Assessment));
+        yield return Due(Days("CREW", "Forms for the radio licence", 10, 10, "Wardroom"));
         yield return Once("PW", "Tide-table quiz", 4, "11:00", "12:00", "Room 2", category: DemoCategory.Assessment);
-        yield return Once("SW", "Survey walk", 8, "09:00", "15:00", "Grey Point");
+        yield return With(
+            Once("SW", "Survey walk", 8, "09:00", "15:00", "Grey Point"), draft => draft with { Certainty = Certainty.Tentative });
         yield return Once("CREW", "Radio exam", 4, "13:30", "15:00", "Hall", category: DemoCategory.Assessment);
         yield return Days("CREW", "Exam week", 14, 18, "", DemoCategory.Assessment);
         yield return Days("CREW", "Exam week", 119, 123, "", DemoCategory.Assessment);
@@ -92,7 +94,9 @@ internal sealed class DemoEvents(LocalDateTime now)
         yield return Days("SCH", "Safety drill", 3, 3, "whole site");
         yield return FirstMondays();
         yield return Once("SCH", "Lantern supper", 23, "17:00", "20:00", "Hall", category: DemoCategory.Occasion);
-        yield return Once("SCH", "Families’ morning", 12, "10:00", "12:00", "Hall", category: DemoCategory.Occasion);
+        yield return With(
+            Once("SCH", "Families’ morning", 12, "10:00", "12:00", "Hall", category: DemoCategory.Occasion),
+            draft => draft with { Transparency = Transparency.Free });
         yield return Days("SCH", "Autumn regatta", -16, -14, "Outer harbour", DemoCategory.Regatta);
         yield return Weekly("SCH", "Assembly", [5], "08:30", "08:50", "Hall");
     }
@@ -141,7 +145,11 @@ internal sealed class DemoEvents(LocalDateTime now)
 
     /// <summary>A call with a harbour in another time zone.</summary>
     private (string, EventDraft, RichText) Elsewhere() =>
-        ("ROW", Draft("Call with the Oslo rowers", _monday.PlusDays(3), "18:00", "18:45", "by video") with { Zone = "Europe/Oslo" },
+        ("ROW", Draft("Call with the Oslo rowers", _monday.PlusDays(3), "18:00", "18:45", "by video") with
+        {
+            Zone = "Europe/Oslo",
+            Links = [new EventLink("", "https://calls.pinewick.example/oslo", LinkKind.VideoCall)],
+        },
             RichText.Empty);
 
     /// <summary>Over both terms, leaving out the breaks unless said.</summary>
@@ -172,6 +180,12 @@ internal sealed class DemoEvents(LocalDateTime now)
                 Place = place,
                 CategoryId = category
             }, RichText.Empty);
+
+    private static (string, EventDraft, RichText) Due((string Plate, EventDraft Draft, RichText) one) =>
+        With(one, draft => draft with { Kind = EventKind.Deadline });
+
+    private static (string, EventDraft, RichText) With(
+        (string Plate, EventDraft Draft, RichText) one, Func<EventDraft, EventDraft> change) => (one.Plate, change(one.Draft), one.Item3);
 
     private static EventDraft Draft(string title, LocalDate date, string from, string to, string place) =>
         new() { Title = title, Date = date, From = Time(from), To = Time(to), Place = place };

@@ -30,7 +30,8 @@ internal sealed class DemoSharing(
             Placements = Those("PW", "SW", "CREW"),
             Content = calendarEvent.Content with
             {
-                Links = [new EventLink("Programme", "https://pinewick.example/open-harbour/programme")],
+                Links = [new EventLink("Programme", "https://pinewick.example/open-harbour/programme"),
+                    new EventLink("", "https://pinewick.example/open-harbour", LinkKind.SignUp)],
                 Files = [await PictureAsync("Boats in the evening.png", DemoPicture.Evening()), await PosterAsync()],
                 Contact = "Harbour office, office@pinewick.example",
                 Notes = "Chowder for 140; ask the boathouse for the big pot.",

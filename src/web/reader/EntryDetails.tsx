@@ -46,7 +46,7 @@ export function EntryDetails({ entry }: { entry: Entry }) {
       <OutwardLinks
         className="entry-links"
         links={[
-          ...entry.links.map(({ url, label }) => ({ address: url, label })),
+          ...entry.links.map((link) => ({ address: link.url, label: speech.linkName(link) })),
           ...entry.files.map(({ address, name }) => ({ address: `${addresses.base}/${address}`, label: name })),
         ]}
       />

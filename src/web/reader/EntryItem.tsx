@@ -14,14 +14,22 @@ interface EntryItemProps {
   isStop?: boolean
 }
 
-/** An entry that does what its edition says when it is pressed: shows its details, opens its page or its first link, or nothing. */
+/** An entry that does what its edition says when it is pressed: shows its details, opens its page or its first link (one to sign up before others), or nothing. */
 export function EntryItem({ entry, where, className, children, isStop = true }: EntryItemProps) {
   const { edition, addresses, open, onOpen, isSheet } = usePage()
-  const classes = `${className} is-${entry.state}${entry.isBreak ? ' is-break' : ''}`
+  const classes = [
+    className,
+    `is-${entry.state}`,
+    entry.isBreak && 'is-break',
+    entry.kind === 'deadline' && 'due',
+    entry.certainty === 'tentative' && 'torn',
+  ]
+    .filter(Boolean)
+    .join(' ')
   const { onEntry } = edition.look
   const tabIndex = isStop ? undefined : -1
   const page = pageOfEntry(entry, addresses)
-  const link = entry.links[0]
+  const link = entry.links.find(({ kind }) => kind === 'signUp') ?? entry.links[0]
   const spot = spotOf(entry, where)
   if (isSheet || entry.isBreak || onEntry === 'nothing') return <span className={classes}>{children}</span>
   if (onEntry === 'firstLink' && link)
@@ -76,9 +84,10 @@ export function EntryPlates({ entry, always = false }: { entry: Entry; always?: 
   ))
 }
 
-/** What a state is called; nothing for what simply takes place. */
+/** What a state is called, and what is not certain yet; nothing for what simply takes place. */
 export function EntryState({ entry }: { entry: Entry }) {
   const { words } = usePage().speech
+  if (entry.state !== 'cancelled' && entry.certainty === 'tentative') return <span className="tentative">{words.tentative}</span>
   if (entry.state === 'live') return null
   return <span className={entry.state === 'cancelled' ? 'cancelled' : 'unfinished'}>{words[entry.state]}</span>
 }

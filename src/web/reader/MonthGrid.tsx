@@ -5,7 +5,7 @@ import { useArrowKeys } from '../shared/useArrowKeys'
 import { ActLink } from './ActLink'
 import type { Entry } from './edition'
 import { EntryDetails } from './EntryDetails'
-import { EntryItem, EntryPlates } from './EntryItem'
+import { EntryItem, EntryPlates, EntryState } from './EntryItem'
 import { EntryList } from './EntryList'
 import { sourcesOf, spotOf, usePage } from './page'
 import { Said } from './Said'
@@ -156,6 +156,9 @@ function DayCell({ day, isFirstOfWeek, month, entries, isChosen, onChoose }: Day
               <EntryPlates entry={entry} /> <Said className="entry-time">{speech.short(entry, day)}</Said>{' '}
               <span className="entry-title" dir="auto">
                 {entry.title}
+              </span>
+              <span className="visually-hidden">
+                {entry.kind === 'deadline' && ` ${speech.words.due}`} <EntryState entry={entry} />
               </span>
             </EntryItem>
           </li>

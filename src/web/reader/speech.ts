@@ -5,7 +5,7 @@ import de from '../../words/de/reader.json'
 import en from '../../words/en/reader.json'
 import fr from '../../words/fr/reader.json'
 import { fill } from '../shared/words'
-import type { Edition } from './edition'
+import type { Edition, Entry } from './edition'
 
 export type Words = typeof en
 
@@ -83,6 +83,7 @@ export class Speech {
    */
   span(entry: Timed, day: Day = firstDay(entry), severalDays: Edition['look']['severalDays'] = 'each'): string {
     const [first, last] = [firstDay(entry), lastDay(entry)]
+    if (entry.kind === 'deadline') return entry.allDay ? this.words.due : this.fill('dueAt', { when: this.time(entry.start) })
     if (severalDays === 'first' && first !== last)
       return [
         entry.allDay || day !== first ? '' : `${this.time(entry.start)}, `,
@@ -105,11 +106,20 @@ export class Speech {
   when(entry: Timed): string {
     const say = (day: Day) => sayDay(day, this.locale, { ...this.dates, weekday: 'long', year: 'numeric' })
     const [first, last] = [firstDay(entry), lastDay(entry)]
+    if (entry.kind === 'deadline')
+      return this.fill('dueAt', { when: entry.allDay ? say(first) : `${say(first)}, ${this.time(entry.start)}` })
     if (entry.allDay) return first === last ? `${say(first)}, ${this.words.allDay}` : `${say(first)} – ${say(last)}`
     if (entry.start === entry.end) return `${say(first)}, ${this.time(entry.start)}`
     return first === entry.end.slice(0, 10)
       ? `${say(first)}, ${this.time(entry.start)}–${this.time(entry.end)}`
       : `${say(first)}, ${this.time(entry.start)} – ${say(entry.end.slice(0, 10))}, ${this.time(entry.end)}`
+  }
+
+  /** What a link is called: by its own words, else by its kind; a website by its host. */
+  linkName({ label, url, kind = 'website' }: Entry['links'][number]): string {
+    if (label) return label
+    const { linkSignUp: signUp, linkTickets: tickets, linkMap: map, linkVideoCall: videoCall } = this.words
+    return kind === 'website' ? new URL(url).host || url : { signUp, tickets, map, videoCall }[kind]
   }
 
   /** The same on the reader's own clock; null where it shows the same. */

@@ -6111,6 +6111,11 @@ export interface components {
             name: null | string;
             colour: null | string;
         };
+        /**
+         * @description Whether it is sure to be. This is no state on the way out: what is not certain yet is told too, as such (RFC 5545 3.8.1.11).
+         * @enum {unknown}
+         */
+        Certainty: "certain" | "tentative";
         /** @enum {unknown} */
         ChangeAct: "edit" | "cancel" | "remove" | "restore";
         /** @description An entry that is not as it was. */
@@ -6637,6 +6642,8 @@ export interface components {
             /** @description It has a page of its own, below the edition's. */
             hasPage: boolean;
             isBreak: boolean;
+            kind: components["schemas"]["EventKind"];
+            certainty: components["schemas"]["Certainty"];
         };
         /**
          * @description What became of an entry.
@@ -6676,6 +6683,10 @@ export interface components {
             isDraft?: boolean;
             title?: string;
             subtitle?: string;
+            /** @description A deadline ends when it begins, whatever else is said. */
+            kind?: components["schemas"]["EventKind"];
+            certainty?: components["schemas"]["Certainty"];
+            transparency?: components["schemas"]["Transparency"];
             allDay?: boolean;
             date?: null | components["schemas"]["LocalDate"];
             endDate?: null | components["schemas"]["LocalDate"];
@@ -6707,10 +6718,17 @@ export interface components {
             showFrom?: null | components["schemas"]["LocalDate"];
             showUntil?: null | components["schemas"]["LocalDate"];
         };
-        /** @description A labelled address: sign-up, tickets, map, website. */
+        /**
+         * @description What happens, or what is due: a deadline has no length.
+         * @enum {unknown}
+         */
+        EventKind: "event" | "deadline";
+        /** @description An address on an event. */
         EventLink: {
+            /** @description Empty where its kind, or its host, says enough. */
             label: string;
             url: string;
+            kind?: components["schemas"]["LinkKind"];
         };
         /** @description Where a slip was dropped. */
         EventMove: {
@@ -6770,6 +6788,10 @@ export interface components {
             about: components["schemas"]["AboutBody"][];
             title: string;
             subtitle: string;
+            /** @description A deadline ends when it begins, whatever else is said. */
+            kind: components["schemas"]["EventKind"];
+            certainty: components["schemas"]["Certainty"];
+            transparency: components["schemas"]["Transparency"];
             allDay: boolean;
             date: null | components["schemas"]["LocalDate"];
             endDate: null | components["schemas"]["LocalDate"];
@@ -7036,6 +7058,12 @@ export interface components {
             /** @description Nothing is saved while there is one. */
             questions: components["schemas"]["LineQuestion"][];
         };
+        /**
+         * @description What opens behind a link.
+         * @default website
+         * @enum {unknown}
+         */
+        LinkKind: "website" | "signUp" | "tickets" | "map" | "videoCall";
         LinkResponse: {
             madeAt: null | components["schemas"]["Instant"];
             page: null | string;
@@ -7288,6 +7316,8 @@ export interface components {
              * @description Of its event, to be sent with a change; null for those who may not change it.
              */
             version: null | number;
+            kind: components["schemas"]["EventKind"];
+            certainty: components["schemas"]["Certainty"];
         };
         /** @description What is on too often for a year's sheet, and is named below it. */
         OftenBody: {
@@ -7864,6 +7894,11 @@ export interface components {
             /** @description They wait for sign-off. */
             waits: boolean;
         };
+        /**
+         * @description Whether it takes the time of those who have it in their calendars (RFC 5545 3.8.2.7).
+         * @enum {unknown}
+         */
+        Transparency: "usual" | "free" | "busy";
         TryAgainRequest: {
             kind: components["schemas"]["WorkKind"];
             key: null | string;

@@ -5,6 +5,8 @@ export interface Timed {
   start: string
   end: string
   allDay: boolean
+  /** A deadline is due, and lasts no time. */
+  kind?: 'event' | 'deadline'
 }
 
 /** The local day on which it starts: the times carry their own zone's offset. */

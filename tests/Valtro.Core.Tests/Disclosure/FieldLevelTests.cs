@@ -28,6 +28,8 @@ public class FieldLevelTests
             Contact = "mark-Complete-contact",
             Notes = "mark-Notes-notes",
             Cap = new Cap(Detail.Complete, null, null),
+            Certainty = Certainty.Tentative,
+            Transparency = Transparency.Busy,
         };
         return Build.Event(content.Series) with
         {
@@ -53,7 +55,7 @@ public class FieldLevelTests
     {
         var marked = Marked().Content;
         var unmarked = EventField.All.Where(field => field.TextsOf(marked).Any() || field.IsUnsaid(marked))
-            .Where(field => field.Type != typeof(Cap) && field.Type != typeof(ShowingSpan))
+            .Where(field => field.Type != typeof(Cap) && field.Type != typeof(ShowingSpan) && !field.Type.IsEnum)
             .Where(field => !field.TextsOf(marked).Any(text => text.Contains(MarkOf(field), StringComparison.Ordinal)));
         Assert.Empty(unmarked.Select(field => field.Name));
     }
@@ -82,5 +84,30 @@ public class FieldLevelTests
         Assert.Equal(detail > Detail.Times, seen.Contains(calendarEvent.Uid.ToString(), StringComparison.Ordinal));
         Assert.DoesNotContain(calendarEvent.Id.ToString(), seen, StringComparison.Ordinal);
         Assert.DoesNotContain(calendarEvent.HomeCalendarId.ToString(), seen, StringComparison.Ordinal);
+    }
+
+    /// <summary>Words of a list cannot be marked: each is told from its level on, and is at its default below.</summary>
+    [Theory]
+    [InlineData(Detail.Times)]
+    [InlineData(Detail.Headline)]
+    [InlineData(Detail.Complete)]
+    public void Words_of_a_list_are_told_from_their_level_on(Detail detail)
+    {
+        var marked = Marked().Content;
+        var seen = marked.SeenBy(detail);
+        Assert.All(
+            EventField.All.Where(field => field.Type.IsEnum && !field.IsUnsaid(marked)),
+            field => Assert.Equal((int)detail >= (int)field.SeenFrom + 1, field.IsSame(marked, seen)));
+    }
+
+    [Theory]
+    [InlineData(EventKind.Deadline, Transparency.Usual)]
+    [InlineData(EventKind.Event, Transparency.Free)]
+    public void Who_is_told_times_only_hears_nothing_of_what_takes_no_time(EventKind kind, Transparency transparency)
+    {
+        var marked = Marked();
+        var takesNone = marked with { Content = marked.Content with { Kind = kind, Transparency = transparency } };
+        Assert.Null(Disclosed.Of(takesNone, Detail.Times));
+        Assert.NotNull(Disclosed.Of(takesNone, Detail.Headline));
     }
 }

@@ -34,7 +34,8 @@ public class OneLineTests(ITestOutputHelper output)
     private static string Say(EventDraft draft)
     {
         var last = draft.EndDate is { } end ? $"..{end:uuuu-MM-dd}" : "";
-        var time = draft.AllDay ? "all day" : $"{draft.From:HH:mm}-{draft.To:HH:mm}";
+        var time = draft.Kind == EventKind.Deadline ? $"due {draft.From:HH:mm}".Trim()
+            : draft.AllDay ? "all day" : $"{draft.From:HH:mm}-{draft.To:HH:mm}";
         var rule = draft.Repeat is null ? "" : $" {RuleText.Format(draft.CheckSeries(Build.Setting).Rule!)}";
         return $"{draft.Date:uuuu-MM-dd}{last} {time}{rule}";
     }

@@ -1,5 +1,6 @@
 import { Link } from 'react-router'
 import { addressOf } from '../dates'
+import { shapeOf } from '../shape'
 import type { Occurrence } from '../types'
 import { useChoosable, useChoosing } from './choosing'
 
@@ -8,7 +9,7 @@ export function DateLink({ occurrence }: { occurrence: Occurrence }) {
   const { isOn } = useChoosing()
   const choosable = useChoosable(occurrence)
   return (
-    <Link to={addressOf(occurrence)} className={`date-link slip-${occurrence.state}`} {...choosable}>
+    <Link to={addressOf(occurrence)} className={`date-link ${shapeOf(occurrence)}`} {...choosable}>
       {isOn && <span className="date-tick" aria-hidden="true" />}
       {occurrence.title}
     </Link>

@@ -11,7 +11,7 @@ import { useAttempt, useWrite } from '../useWrite'
 import { useOrganisation } from '../session/queries'
 import { useToast } from '../Toasts'
 import { sayTime, sayWhen } from '../times'
-import { saySize } from './MoreFields'
+import { linkKinds, saySize } from './MoreFields'
 import { t } from './words'
 
 /** An event for those who may not change it, or one that was removed. */
@@ -79,7 +79,10 @@ export function EventReading({ calendarEvent, calendars }: { calendarEvent: Cale
       <OutwardLinks
         className="plain-list"
         links={[
-          ...calendarEvent.links.map(({ url, label }) => ({ address: url, label })),
+          ...calendarEvent.links.map(({ url, label, kind = 'website' }) => ({
+            address: url,
+            label: label || (kind === 'website' ? new URL(url).host || url : linkKinds[kind]),
+          })),
           ...calendarEvent.attached.map(({ id, name, size }) => ({
             address: apiAddress(`/files/${id}`),
             label: name,

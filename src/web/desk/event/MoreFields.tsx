@@ -3,6 +3,7 @@ import { Problem } from '../Problem'
 import { apiAddress } from '../api'
 import { bringFile } from './bringFile'
 import { Refusal } from '../Refusal'
+import type { EventLink, LinkKind } from '../types'
 import type { Draft } from './draft'
 import { fieldName } from './fields'
 import { language } from '../language'
@@ -17,17 +18,45 @@ interface MoreFieldsProps {
 /** Fields of one line of text, with what stands there before anything does. */
 const lines = { subtitle: t('aLineMoreUnderThe'), contact: t('whomReadersAsk') }
 
-type Line = keyof typeof lines
-type Section = 'links' | 'files' | 'notes' | Line
+/** Fields of one of some words, the usual one first. */
+const choices = {
+  certainty: { certain: t('certain'), tentative: t('tentative') },
+  transparency: { usual: t('transparencyUsual'), free: t('transparencyFree'), busy: t('transparencyBusy') },
+}
 
-const sections: Section[] = ['links', 'files', ...(Object.keys(lines) as Line[]), 'notes']
+/** What links are called that have no words of their own. */
+export const linkKinds: Record<LinkKind, string> = {
+  website: t('linkWebsite'),
+  signUp: t('linkSignUp'),
+  tickets: t('linkTickets'),
+  map: t('linkMap'),
+  videoCall: t('linkVideoCall'),
+}
+
+const noLink: EventLink = { label: '', url: '', kind: 'website' }
+
+type Line = keyof typeof lines
+type Choice = keyof typeof choices
+type Section = 'links' | 'files' | 'notes' | Line | Choice
+
+const sections: Section[] = ['links', 'files', ...keysOf(lines), ...keysOf(choices), 'notes']
+
+function keysOf<T extends object>(of: T) {
+  return Object.keys(of) as (keyof T)[]
+}
+
+const isChoice = (section: Section): section is Choice => section in choices
 
 /** What most events do not need: folded until wanted, open where there is something. */
 export function MoreFields({ draft, set, problem }: MoreFieldsProps) {
-  const isFilled = (section: Section) => draft[section].length > 0
+  const isFilled = (section: Section) =>
+    isChoice(section) ? draft[section] !== keysOf(choices[section])[0] : draft[section].length > 0
   const [open, setOpen] = useState<Section[]>([])
-  const isShown = (section: Section) => isFilled(section) || open.includes(section) || problem?.on(section) !== undefined
-  const folded = sections.filter((section) => !isShown(section))
+  // What is due takes nobody's time.
+  const offered = sections.filter((section) => section !== 'transparency' || draft.kind === 'event')
+  const isShown = (section: Section) =>
+    offered.includes(section) && (isFilled(section) || open.includes(section) || problem?.on(section) !== undefined)
+  const folded = offered.filter((section) => !isShown(section))
   return (
     <>
       {isShown('links') && (
@@ -42,22 +71,43 @@ export function MoreFields({ draft, set, problem }: MoreFieldsProps) {
           <Files draft={draft} set={set} problem={problem} />
         </div>
       )}
-      {(Object.keys(lines) as Line[]).filter(isShown).map((line) => (
-        <div key={line} className="event-row">
-          <h2 id={`${line}-head`}>{fieldName(line)}</h2>
-          <div>
-            <input
-              className="form-control"
-              aria-labelledby={`${line}-head`}
-              placeholder={lines[line]}
-              value={draft[line]}
-              aria-invalid={problem?.on(line) !== undefined}
-              onChange={(event) => set({ [line]: event.target.value })}
-            />
-            <Refusal text={problem?.on(line)} />
+      {keysOf(lines)
+        .filter(isShown)
+        .map((line) => (
+          <div key={line} className="event-row">
+            <h2 id={`${line}-head`}>{fieldName(line)}</h2>
+            <div>
+              <input
+                className="form-control"
+                aria-labelledby={`${line}-head`}
+                placeholder={lines[line]}
+                value={draft[line]}
+                aria-invalid={problem?.on(line) !== undefined}
+                onChange={(event) => set({ [line]: event.target.value })}
+              />
+              <Refusal text={problem?.on(line)} />
+            </div>
           </div>
-        </div>
-      ))}
+        ))}
+      {keysOf(choices)
+        .filter(isShown)
+        .map((choice) => (
+          <div key={choice} className="event-row">
+            <h2 id={`${choice}-head`}>{fieldName(choice)}</h2>
+            <select
+              className="form-select"
+              aria-labelledby={`${choice}-head`}
+              value={draft[choice]}
+              onChange={(event) => set({ [choice]: event.target.value })}
+            >
+              {Object.entries(choices[choice]).map(([word, said]) => (
+                <option key={word} value={word}>
+                  {said}
+                </option>
+              ))}
+            </select>
+          </div>
+        ))}
       {isShown('notes') && (
         <div className="event-row">
           <h2 id="notes-head">{fieldName('notes')}</h2>
@@ -88,17 +138,29 @@ export function MoreFields({ draft, set, problem }: MoreFieldsProps) {
 }
 
 function Links({ draft, set, problem }: MoreFieldsProps) {
-  const links = draft.links.length > 0 ? draft.links : [{ label: '', url: '' }]
+  const links = draft.links.length > 0 ? draft.links : [noLink]
   const change = (index: number, part: Partial<Draft['links'][number]>) =>
     set({ links: links.map((link, place) => (place === index ? { ...link, ...part } : link)) })
   return (
     <div>
       {links.map((link, index) => (
         <div key={index} className="link-line">
+          <select
+            className="form-select"
+            aria-label={t('kindOfLinkIndex', { index: index + 1 })}
+            value={link.kind}
+            onChange={(event) => change(index, { kind: event.target.value as LinkKind })}
+          >
+            {Object.entries(linkKinds).map(([kind, said]) => (
+              <option key={kind} value={kind}>
+                {said}
+              </option>
+            ))}
+          </select>
           <input
             className="form-control"
             aria-label={t('labelOfLinkIndex', { index: index + 1 })}
-            placeholder={t('signUp')}
+            placeholder={linkKinds[link.kind ?? 'website']}
             value={link.label}
             onChange={(event) => change(index, { label: event.target.value })}
           />
@@ -119,7 +181,7 @@ function Links({ draft, set, problem }: MoreFieldsProps) {
           </button>
         </div>
       ))}
-      <button type="button" className="as-link" onClick={() => set({ links: [...links, { label: '', url: '' }] })}>
+      <button type="button" className="as-link" onClick={() => set({ links: [...links, noLink] })}>
         {t('oneMoreLink')}
       </button>
       <Refusal text={problem?.on('links')} />

@@ -27,6 +27,8 @@ interface WhenSentenceProps {
 export function WhenSentence({ draft, set, problem, calendarZone, seriesStart, consequences }: WhenSentenceProps) {
   const { zone, locale } = useOrganisation()
   const today = todayIn(zone)
+  const isDue = draft.kind === 'deadline'
+  const hasLastDay = draft.endDate !== null || problem?.on('endDate') !== undefined
   // What is being typed is no day and no time for a moment: the end moves from what was there before.
   const before = useRef({ date: draft.date, from: draft.from })
   const moveFrom = (from: string | null) => {
@@ -55,8 +57,22 @@ export function WhenSentence({ draft, set, problem, calendarZone, seriesStart, c
   return (
     <div className="when">
       <p className="when-line">
+        <select
+          className="form-select"
+          aria-label={t('eventOrDeadline')}
+          value={draft.kind}
+          onChange={(event) => set({ kind: event.target.value as Draft['kind'], endDate: null })}
+        >
+          <option value="event">{t('takesPlace')}</option>
+          <option value="deadline">{t('isDue')}</option>
+        </select>
         {draft.allDay ? (
-          <span>{t('allDayHead')}</span>
+          <span>{isDue ? '' : t('allDayHead')}</span>
+        ) : isDue ? (
+          <>
+            <span>{t('atTime')}</span>
+            <TimeField id="from" label={t('dueTime')} value={draft.from} refusal={problem?.on('from')} onChange={moveFrom} />
+          </>
         ) : (
           <>
             <span>{t('from')}</span>
@@ -74,7 +90,7 @@ export function WhenSentence({ draft, set, problem, calendarZone, seriesStart, c
           refusal={problem?.on('date')}
           onChange={moveStart}
         />
-        {draft.endDate !== null || problem?.on('endDate') ? (
+        {!isDue && hasLastDay && (
           <>
             <span>{draft.allDay ? t('toDay') : t('untilDay')}</span>
             <DayField
@@ -90,10 +106,6 @@ export function WhenSentence({ draft, set, problem, calendarZone, seriesStart, c
               {t('oneDayOnly')}
             </button>
           </>
-        ) : (
-          <button type="button" className="as-link" onClick={() => set({ endDate: draft.date && addDays(draft.date, 1) })}>
-            {t('overSeveralDays')}
-          </button>
         )}
       </p>
       <p className="when-line">
@@ -119,8 +131,13 @@ export function WhenSentence({ draft, set, problem, calendarZone, seriesStart, c
       <p className="when-line">
         <label className="tick">
           <input type="checkbox" checked={draft.allDay} onChange={(event) => set({ allDay: event.target.checked })} />{' '}
-          {t('allDay')}
+          {isDue ? t('anyTimeThatDay') : t('allDay')}
         </label>
+        {!isDue && !hasLastDay && (
+          <button type="button" className="as-link" onClick={() => set({ endDate: draft.date && addDays(draft.date, 1) })}>
+            {t('overSeveralDays')}
+          </button>
+        )}
         {!draft.allDay && (
           <ZoneField value={draft.zone ?? calendarZone} calendarZone={calendarZone} onChange={(own) => set({ zone: own })} />
         )}
@@ -133,7 +150,7 @@ export function WhenSentence({ draft, set, problem, calendarZone, seriesStart, c
             })}
           </span>
         )}
-        {draft.allDay && <span className="soft">{t('aDayIsTheSame')}</span>}
+        {draft.allDay && !isDue && <span className="soft">{t('aDayIsTheSame')}</span>}
       </p>
     </div>
   )

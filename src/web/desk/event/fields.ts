@@ -5,6 +5,9 @@ import { t } from './words'
 const names: Record<string, string> = {
   title: t('title'),
   subtitle: t('subtitle'),
+  kind: t('eventOrDeadline'),
+  certainty: t('certainty'),
+  transparency: t('transparency'),
   place: t('where'),
   description: t('about'),
   category: t('category'),

@@ -11,6 +11,7 @@ import { areMany, laneGroups, useOpenGroups, type LaneGroup } from './laneGroups
 import { DenseHead, LaneHead } from './LaneHeads'
 import { useDropOn } from './moving'
 import { BarSlip, ShortSlip, Slip } from './Slip'
+import { shapeOf } from '../shape'
 import { useIsNear } from './useIsNear'
 import type { Plan } from './usePlanAddress'
 import { t } from './words'
@@ -249,7 +250,7 @@ function Marks({ calendars, onCalendar, from, to }: { calendars: Calendar[]; onC
       <span className="visually-hidden">{t('marksOnDay', { count: marks.length })}</span>
       <span className="lane-marks" aria-hidden="true">
         {marks.slice(0, MOST_MARKS).map(({ calendar, one }) => (
-          <i key={calendar.id + one.eventId + one.recurrenceId} className={`band hue-${calendar.colour} slip-${one.state}`} />
+          <i key={calendar.id + one.eventId + one.recurrenceId} className={`band hue-${calendar.colour} ${shapeOf(one)}`} />
         ))}
         {marks.length > MOST_MARKS && <span>{t('moreMarks', { count: marks.length - MOST_MARKS })}</span>}
       </span>

@@ -8,7 +8,7 @@ import { Plates } from '../Plates'
 import { useOrganisation } from '../session/queries'
 import { sayTime } from '../times'
 import type { Calendar, DayInfo, Occurrence } from '../types'
-import { classesOf, Recurs, shownAs } from './Slip'
+import { classesOf, Recurs, shownAs, Uncertain } from './Slip'
 import type { Plan } from './usePlanAddress'
 import { t } from './words'
 
@@ -122,7 +122,10 @@ function PhoneSlip({ occurrence, day, calendarOf }: PhoneSlipProps) {
           {sayTime(occurrence, day)}
           <Recurs occurrence={occurrence} />
         </span>
-        <b className="slip-title">{occurrence.title}</b>
+        <b className="slip-title">
+          {occurrence.title}
+          <Uncertain occurrence={occurrence} />
+        </b>
         <span className="slip-place">{occurrence.place}</span>
       </span>
       <span className="phone-plates">

@@ -9,6 +9,7 @@ import { sayDays, sayTime, sayTimeShort } from '../times'
 import { useChoosable } from '../chosen/choosing'
 import type { Bar } from './bars'
 import { useMovable } from './moving'
+import { shapeOf } from '../shape'
 import { t } from './words'
 
 interface SlipProps {
@@ -28,7 +29,10 @@ export function Slip({ occurrence, calendar, day }: SlipProps) {
           {sayTime(occurrence, day)}
           <Recurs occurrence={occurrence} />
         </span>
-        <b className="slip-title">{occurrence.title}</b>
+        <b className="slip-title">
+          {occurrence.title}
+          <Uncertain occurrence={occurrence} />
+        </b>
         {(occurrence.place || occurrence.alsoOn.length > 0) && (
           <span className="slip-place">
             {occurrence.place} <AlsoOn occurrence={occurrence} calendar={calendar} />
@@ -65,13 +69,16 @@ export function ShortSlip({ occurrence, calendar, day, when = sayTimeShort(occur
     <Link
       to={addressOf(occurrence)}
       className={classesOf(placed(occurrence, calendar, 'slip slip-short'), occurrence)}
-      title={`${sayTime(occurrence, day)} ${occurrence.title}${occurrence.place ? `, ${occurrence.place}` : ''}`}
+      title={aboutSlip(occurrence, day)}
       {...acts}
     >
       <span className={`band hue-${calendar.colour}`} aria-hidden="true" />
       <span className="slip-body">
         <span className="slip-time">{when}</span>
-        <b className="slip-title">{occurrence.title}</b>
+        <b className="slip-title">
+          {occurrence.title}
+          <Uncertain occurrence={occurrence} />
+        </b>
         {occurrence.place && <span className="visually-hidden">, {occurrence.place}</span>}
       </span>
     </Link>
@@ -87,7 +94,7 @@ export function BarSlip({ bar, calendar, withPlate = false }: { bar: Bar; calend
     <Link
       to={addressOf(occurrence)}
       className={classesOf(placed(occurrence, calendar, kind.filter(Boolean).join(' ')), occurrence)}
-      title={`${sayTime(occurrence, day)} ${occurrence.title}${occurrence.place ? `, ${occurrence.place}` : ''} (${calendar.name})`}
+      title={aboutSlip(occurrence, day, calendar)}
       {...acts}
     >
       <span className={`band hue-${calendar.colour}`} aria-hidden="true" />
@@ -98,7 +105,10 @@ export function BarSlip({ bar, calendar, withPlate = false }: { bar: Bar; calend
         </>
       )}
       <span className="slip-body">
-        <b className="slip-title">{occurrence.title}</b>
+        <b className="slip-title">
+          {occurrence.title}
+          <Uncertain occurrence={occurrence} />
+        </b>
         <span className="slip-time">
           {sayDays(occurrence)}
           <Recurs occurrence={occurrence} />
@@ -115,13 +125,16 @@ export function SlipLine({ occurrence, calendar, day }: SlipProps) {
     <Link
       to={addressOf(occurrence)}
       className={classesOf('slip-line', occurrence)}
-      title={`${sayTime(occurrence, day)} ${occurrence.title}${occurrence.place ? `, ${occurrence.place}` : ''} (${calendar.name})`}
+      title={aboutSlip(occurrence, day, calendar)}
       {...acts}
     >
       <Plate code={calendar.plate} colour={calendar.colour} size="small" />
       <AlsoOnCount occurrence={occurrence} />
       <span className="slip-time">{sayTimeShort(occurrence, day)}</span>
-      <span className="slip-title">{occurrence.title}</span>
+      <span className="slip-title">
+        {occurrence.title}
+        <Uncertain occurrence={occurrence} />
+      </span>
     </Link>
   )
 }
@@ -134,6 +147,19 @@ export function Recurs({ occurrence }: { occurrence: Occurrence }) {
       <span className="visually-hidden">, {t('recurs')}</span>
     </span>
   )
+}
+
+/** What its torn edge says, in words. */
+export function Uncertain({ occurrence }: { occurrence: Occurrence }) {
+  if (occurrence.certainty === 'certain') return null
+  return <span className="visually-hidden">, {t('notCertainYet')}</span>
+}
+
+/** All of a slip in a line: where there is no room for it. */
+export function aboutSlip(occurrence: Occurrence, day: Day, calendar?: Calendar): string {
+  const { title, place, certainty } = occurrence
+  const said = [title, place, certainty === 'tentative' && t('notCertainYet')].filter(Boolean).join(', ')
+  return `${sayTime(occurrence, day)} ${said}${calendar ? ` (${calendar.name})` : ''}`
 }
 
 /** On any of some calendars. */
@@ -181,7 +207,7 @@ function placed(occurrence: Occurrence, calendar: Calendar, kind: string): strin
   return occurrence.calendarId === calendar.id ? kind : `${kind} slip-placed`
 }
 
-/** State is a shape: dashed draft, struck through cancelled, a folded corner for a date that differs from its series. */
+/** What it is is a shape: dashed draft, struck through cancelled, a folded corner for a date that differs from its series, a torn edge for what is not certain yet. */
 export function classesOf(kind: string, occurrence: Occurrence): string {
-  return `${kind} slip-${occurrence.state}${occurrence.isException ? ' slip-exception' : ''}`
+  return [kind, shapeOf(occurrence), occurrence.isException && 'slip-exception'].filter(Boolean).join(' ')
 }

@@ -10,7 +10,8 @@ import { useOrganisation } from '../session/queries'
 import { sayTime, sayTimeShort } from '../times'
 import { useDropOn, useMoving } from './moving'
 import { readable } from './crowded'
-import { mayMove, shownAs, useActsOn } from './Slip'
+import { aboutSlip, classesOf, mayMove, shownAs, useActsOn, Uncertain } from './Slip'
+import { shapeOf } from '../shape'
 import type { Plan } from './usePlanAddress'
 import { t } from './words'
 
@@ -149,8 +150,8 @@ function AllDaySlip({ occurrence, calendar, day }: { occurrence: Occurrence; cal
   return (
     <Link
       to={addressOf(occurrence)}
-      className={`slip-line slip-${occurrence.state} ${isFirst ? '' : 'goes-on-before'} ${isLast ? '' : 'goes-on-after'}`}
-      title={`${occurrence.title}, ${sayTime(occurrence, day)}`}
+      className={`slip-line ${shapeOf(occurrence)} ${isFirst ? '' : 'goes-on-before'} ${isLast ? '' : 'goes-on-after'}`}
+      title={aboutSlip(occurrence, day)}
       {...acts}
     >
       <Plate code={calendar.plate} colour={calendar.colour} size="small" />
@@ -300,9 +301,9 @@ function TimeSlip({ occurrence, calendar, day, isNarrow, style }: TimeSlipProps)
   return (
     <Link
       to={addressOf(occurrence)}
-      className={`slip time-slip slip-${occurrence.state} ${occurrence.isException ? 'slip-exception' : ''} ${isShort ? 'is-short' : ''}`}
+      className={classesOf(isShort ? 'slip time-slip is-short' : 'slip time-slip', occurrence)}
       style={style}
-      title={`${sayTime(occurrence, day)} ${occurrence.title}${occurrence.place ? `, ${occurrence.place}` : ''} (${calendar.name})`}
+      title={aboutSlip(occurrence, day, calendar)}
       {...acts}
     >
       <span className={`band hue-${calendar.colour}`} aria-hidden="true" />
@@ -311,7 +312,10 @@ function TimeSlip({ occurrence, calendar, day, isNarrow, style }: TimeSlipProps)
           {isNarrow ? sayTimeShort(occurrence, day) : sayTime(occurrence, day)}{' '}
           <span className="time-plate">{calendar.plate}</span>
         </span>
-        <b className="slip-title">{occurrence.title}</b>
+        <b className="slip-title">
+          {occurrence.title}
+          <Uncertain occurrence={occurrence} />
+        </b>
         {occurrence.place && <span className="slip-place">{occurrence.place}</span>}
       </span>
       {endsHere && <Edge onStretch={stretch} />}
