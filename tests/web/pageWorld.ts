@@ -98,6 +98,8 @@ export function entry(title: string, when: string, part: Partial<Entry> = {}): E
     contact: '',
     hasPage: true,
     isBreak: false,
+    kind: 'event',
+    certainty: 'certain',
     ...part,
   } as Entry
 }

@@ -35,6 +35,26 @@ describe('an entry that is pressed', () => {
     expect(document.activeElement).toBe(screen.getByRole('region', { name: 'Regatta' }))
   })
 
+  test('says what is due as due, and calls a link without words by its kind', async () => {
+    const due = entry('Essay', '2026-11-24 17:00-17:00', {
+      kind: 'deadline',
+      links: [
+        { label: '', url: 'https://forms.example/essay', kind: 'signUp' },
+        { label: '', url: 'https://pinewick.example/essay', kind: 'website' },
+      ],
+    })
+    const user = open(pageOf([due]))
+    await user.click(press(/Essay/))
+    const details = screen.getByRole('region', { name: 'Essay' })
+    expect(details.textContent).toContain('due Tuesday')
+    expect(
+      within(details)
+        .getAllByRole('link')
+        .slice(0, 2)
+        .map((link) => link.textContent),
+    ).toEqual(['Sign up', 'pinewick.example'])
+  })
+
   test('tells all that its readers may know, with links that lead out', async () => {
     const full = entry('Open evening', '2026-11-24 18:00-20:00', {
       category: { id: '1', name: 'Meeting', colour: 'kelp' },

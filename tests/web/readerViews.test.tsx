@@ -18,6 +18,16 @@ describe('the month', () => {
     expect(document.querySelector('.edition-foot')!.textContent).toContain('Times are Halifax times')
   })
 
+  test('what is due, and what is not certain yet, are shapes that are said in words too', () => {
+    const due = entry('Essay', '2026-11-25 17:00-17:00', { kind: 'deadline' })
+    const walk = entry('Survey walk', '2026-11-26 09:00-12:00', { certainty: 'tentative' })
+    open(pageOf([due, walk]))
+    const item = within(cell(/Wednesday.*25 November, 1 on/).closest('td')!).getByRole('button', { name: /Essay, due/ })
+    expect(item.className).toContain('due')
+    const torn = within(cell(/Thursday.*26 November, 1 on/).closest('td')!).getByRole('button', { name: /not certain yet/ })
+    expect(torn.className).toContain('torn')
+  })
+
   test('what lasts for days stands on each of them, and says its title in full where a week begins', () => {
     const voyage = entry('Voyage', '2026-11-27/2026-12-03')
     open(pageOf([voyage]))

@@ -92,6 +92,19 @@ export function EntryState({ entry }: { entry: Entry }) {
   return <span className={entry.state === 'cancelled' ? 'cancelled' : 'unfinished'}>{words[entry.state]}</span>
 }
 
+/** What its shape says, for those who do not see it. */
+export function ShapeInWords({ entry }: { entry: Entry }) {
+  const { words } = usePage().speech
+  const isDue = entry.kind === 'deadline'
+  if (!isDue && entry.certainty === 'certain' && entry.state === 'live') return null
+  return (
+    <span className="visually-hidden">
+      , {isDue && `${words.due} `}
+      <EntryState entry={entry} />
+    </span>
+  )
+}
+
 /** Brings the focus back to what was pressed. */
 export function focusSpot(spot: string): void {
   const buttons = [...document.querySelectorAll<HTMLElement>('[data-spot]')]

@@ -5,7 +5,7 @@ import { useArrowKeys } from '../shared/useArrowKeys'
 import { ActLink } from './ActLink'
 import type { Entry } from './edition'
 import { EntryDetails } from './EntryDetails'
-import { EntryItem, EntryPlates, EntryState } from './EntryItem'
+import { EntryItem, EntryPlates, ShapeInWords } from './EntryItem'
 import { EntryList } from './EntryList'
 import { sourcesOf, spotOf, usePage } from './page'
 import { Said } from './Said'
@@ -157,9 +157,7 @@ function DayCell({ day, isFirstOfWeek, month, entries, isChosen, onChoose }: Day
               <span className="entry-title" dir="auto">
                 {entry.title}
               </span>
-              <span className="visually-hidden">
-                {entry.kind === 'deadline' && ` ${speech.words.due}`} <EntryState entry={entry} />
-              </span>
+              <ShapeInWords entry={entry} />
             </EntryItem>
           </li>
         ))}
