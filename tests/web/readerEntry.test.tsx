@@ -44,7 +44,7 @@ describe('an entry that is pressed', () => {
       ],
     })
     const user = open(pageOf([due]))
-    await user.click(press(/Essay/))
+    await user.click(press(/17:00 Essay/))
     const details = screen.getByRole('region', { name: 'Essay' })
     expect(details.textContent).toContain('due Tuesday')
     expect(
