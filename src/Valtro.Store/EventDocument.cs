@@ -152,6 +152,14 @@ internal static class EventDocument
             case Series series:
                 Write(writer, series);
                 break;
+            case Reminder reminder:
+                writer.WriteStartObject();
+                writer.WriteNumber("amount", reminder.Amount);
+                writer.WriteString("unit", Words.Of(reminder.Unit));
+                if (reminder.At is { } at)
+                    writer.WriteString("at", LocalTimePattern.ExtendedIso.Format(at));
+                writer.WriteEndObject();
+                break;
             case Enum word:
                 writer.WriteStringValue(Words.Of(word));
                 break;
@@ -205,6 +213,10 @@ internal static class EventDocument
                 : named.Lists.Places.GetValueOrDefault(stored.GetProperty("id").GetGuid());
         if (type == typeof(Series))
             return ReadSeries(stored);
+        if (type == typeof(Reminder))
+            return new Reminder(
+                stored.GetProperty("amount").GetInt32(), Word<ReminderUnit>(stored, "unit") ?? ReminderUnit.Minutes,
+                stored.TryGetProperty("at", out var at) ? LocalTimePattern.ExtendedIso.Parse(at.GetString()!).GetValueOrThrow() : null);
         if (type.IsEnum)
             return Words.Read(type, stored.GetString()!);
         if (type == typeof(Cap))

@@ -43,6 +43,7 @@ public class EventMergeTests
         { "links", content => content with { Links = [new EventLink("Other", "https://pinewick.example/")] } },
         { "files", content => content with { Files = [new EventFile(Guid.NewGuid(), "other.pdf", "application/pdf", 1)] } },
         { "contact", content => content with { Contact = "Other" } },
+        { "reminder", content => content with { Reminder = new Reminder(1, ReminderUnit.Days) } },
         { "notes", content => content with { Notes = "Other" } },
         { "cap", content => content with { Cap = new Cap(Detail.Times, null, null) } },
         { "showing", content => content with { Showing = new ShowingSpan(Build.Day("2026-11-01"), null) } },

@@ -60,11 +60,11 @@ public sealed class EditionReadings(Houses houses, DeliveredStore delivered)
         // Drafts and what waits are for members.
         var stored = draft with { Audience = Audience.Members, WithUnfinished = draft.WithUnfinished && audience <= Audience.Members };
         var made = stored.Stored(zone, (IsoDayOfWeek)(draft.Look?.FirstDayOfWeek ?? organisation.FirstDayOfWeek));
+        var words = ReadingWords.For(made.Look.Language, organisation.Locale);
         return (
             made with
             {
-                Edition =
-                made.Edition with { Audience = audience, Busy = ReadingWords.For(made.Look.Language, organisation.Locale)["busy"] }
+                Edition = made.Edition with { Audience = audience, Busy = words["busy"], Due = words.Fill("titleDue", "title", "{0}") }
             },
             [.. from one in made.Filters
                 where all.ContainsKey(one.Key)

@@ -88,7 +88,8 @@ public sealed class Feeds(EventStore events, DeliveredStore delivered, PublicAdd
     }
 
     private Components ComponentsOf(EditionReading reading, Instant now) =>
-        new(reading.School, addresses.InFeed(reading.Address).Files, PlacesOf(reading), Components.HorizonAt(now, reading.Edition.Zone));
+        new(reading.School, addresses.InFeed(reading.Address).Files, PlacesOf(reading), Components.HorizonAt(now, reading.Edition.Zone),
+            reading.Edition);
 
     private static Dictionary<Guid, Coordinates> PlacesOf(EditionReading reading) =>
         reading.Places.Where(place => place is { Latitude: not null, Longitude: not null })

@@ -108,7 +108,8 @@ public sealed record WhoSees(Audience Audience, Detail Detail, Detail Was, strin
             return words.Speech.Say("sees.editors");
         if (!Visibility.LeavesTheHouse(calendarEvent.State))
             return words.Speech.Say(calendarEvent.State == EventState.Draft ? "sees.draft" : "sees.waiting");
-        if (detail == Detail.Nothing && by != Guid.Empty && calendars[by].Disclosure.For(audience, calendarEvent.Content.Cap) == Detail.Times)
+        if (detail == Detail.Nothing && by != Guid.Empty
+            && calendars[by].Disclosure.For(audience, calendarEvent.Content.Cap) == Detail.Times)
             return words.Speech.Say("sees.takesNoTime");
         var said = Said(detail);
         if (by != Guid.Empty

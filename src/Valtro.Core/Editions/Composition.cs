@@ -1,3 +1,4 @@
+using System.Globalization;
 using NodaTime;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Events;
@@ -93,7 +94,7 @@ public sealed class Composition
         return Titled(new Dated(Of(told, disclosed), date.Occurrence));
     }
 
-    /// <summary>The entry's title with its plates written out: for whatever has no more than a line of text.</summary>
+    /// <summary>The entry's title with its plates written out, and that it is due: for whatever has no more than a line of text.</summary>
     public string FullTitle(Entry entry) => entry.IsBreak ? entry.Title : Write(entry.Event, entry.Sources, withPlates: true);
 
     /// <summary>The events that have a date on the edition's days, unexpanded.</summary>
@@ -196,7 +197,8 @@ public sealed class Composition
 
         void Look(Guid calendarId)
         {
-            if (!_sources.TryGetValue(calendarId, out var drawn) || drawn.Source.Filter?.Passes(calendarEvent) == false)
+            if (!_sources.TryGetValue(calendarId, out var drawn) || drawn.Source.Filter?.Passes(calendarEvent) == false
+                || !_edition.Takes(calendarEvent.Content.Kind))
                 return;
             passes = true;
             var here = LevelOn(drawn.Source, calendarEvent);
@@ -383,6 +385,13 @@ public sealed class Composition
         _edition.Fields.Count == Edition.AllFields.Count ? disclosed : disclosed.Showing(_edition.Fields);
 
     private string Write(Disclosed disclosed, IReadOnlyList<Source> sources, bool withPlates)
+    {
+        if (withPlates && disclosed.Content.IsDeadline && _edition.Deadlines == DeadlineForm.Events)
+            return string.Format(CultureInfo.InvariantCulture, _edition.Due, WriteTitle(disclosed, sources, withPlates));
+        return WriteTitle(disclosed, sources, withPlates);
+    }
+
+    private string WriteTitle(Disclosed disclosed, IReadOnlyList<Source> sources, bool withPlates)
     {
         if (ReferenceEquals(_title, Pattern.TitleAlone) || (!withPlates && ReferenceEquals(_title, Pattern.PlateAndTitle)))
             return disclosed.Title;

@@ -1,6 +1,7 @@
 using NodaTime;
 using Valtro.Core.Calendars;
 using Valtro.Core.Disclosure;
+using Valtro.Core.Events;
 
 namespace Valtro.Core.Editions;
 
@@ -29,6 +30,36 @@ public enum FeedForm
 
     /// <summary>Each date is an event of its own: exactly the entries of the page.</summary>
     Dates,
+}
+
+/// <summary>As what programs get a deadline.</summary>
+public enum DeadlineForm
+{
+    /// <summary>An event without length, called due.</summary>
+    Events,
+
+    /// <summary>A task to be done by then (RFC 5545 3.6.2); one for each date.</summary>
+    Tasks,
+}
+
+/// <summary>Of what a feed reminds those who subscribe.</summary>
+public enum Reminding
+{
+    Nothing,
+
+    /// <summary>As each event says.</summary>
+    AsEventsSay,
+
+    /// <summary>Of everything: as the edition says where an event says nothing itself.</summary>
+    Everything,
+}
+
+/// <summary>Whether an edition takes what happens, what is due, or both.</summary>
+public enum KindsTaken
+{
+    Both,
+    Events,
+    Deadlines,
 }
 
 /// <summary>What one readership gets: how its entries are composed. How they look is a <see cref="Look"/>.</summary>
@@ -72,6 +103,22 @@ public sealed record Edition(Audience Audience, DateTimeZone Zone, IsoDayOfWeek 
 
     /// <summary>How its feed is made.</summary>
     public FeedForm Feed { get; init; }
+
+    public KindsTaken Kinds { get; init; }
+
+    /// <summary>As what its feed delivers deadlines.</summary>
+    public DeadlineForm Deadlines { get; init; }
+
+    public Reminding Reminding { get; init; }
+
+    /// <summary>For what says none itself, where it reminds of everything.</summary>
+    public Reminder? Reminder { get; init; }
+
+    /// <summary>How a line of text says that something is due: "{0} (due)" in the language of the edition.</summary>
+    public string Due { get; init; } = "{0}";
+
+    public bool Takes(EventKind kind) =>
+        Kinds == KindsTaken.Both || (Kinds == KindsTaken.Deadlines) == (kind == EventKind.Deadline);
 
     public EditionSpan SpanAt(Instant now, YearPlans.SchoolCalendar school) => Window.At(now, Zone, school, FirstDayOfWeek);
 

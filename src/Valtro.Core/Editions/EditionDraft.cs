@@ -1,5 +1,6 @@
 using NodaTime;
 using Valtro.Core.Disclosure;
+using Valtro.Core.Events;
 using Valtro.Core.Time;
 using Valtro.Core.Speaking;
 
@@ -42,7 +43,8 @@ public sealed record EditionDraft(
     bool WithCancelled = true, bool WithUnfinished = false, bool WithBreaks = false, bool MergesLookAlikes = true,
     bool TellsPlatesOfBusy = false,
     IReadOnlyList<PatternPartDraft>? Title = null, IReadOnlyList<ShownField>? Fields = null, LookDraft? Look = null,
-        IReadOnlyList<string>? Sites = null, FeedForm Feed = FeedForm.Series)
+        IReadOnlyList<string>? Sites = null, FeedForm Feed = FeedForm.Series, KindsTaken Kinds = KindsTaken.Both,
+        DeadlineForm Deadlines = DeadlineForm.Events, Reminding Reminding = Reminding.Nothing, Reminder? Reminder = null)
 {
     public const int MostSites = 30;
 
@@ -83,6 +85,9 @@ public sealed record EditionDraft(
             Sources.Select((source, index) => refusals.Try(() => CheckFilter(source.Filter, $"sources.{index}.filter"))).ToArray();
         var window = refusals.Try(() => CheckWindow(Window ?? new WindowDraft()));
         var title = refusals.Try(() => CheckPattern("title", Title, [Piece.Date, Piece.Time]));
+        var reminder = refusals.Try(() => Reminder?.Check("reminder"));
+        if (Reminding == Reminding.Everything && Reminder is null)
+            refusals.Add("reminder", "edition.reminderMissing");
         var sites = CheckSites(refusals);
         refusals.ThrowIfAny();
         var edition = new Edition(Audience, zone, firstDayOfWeek)
@@ -98,6 +103,10 @@ public sealed record EditionDraft(
             TitlePattern = title,
             Fields = Fields is null ? Edition.AllFields : Fields.ToHashSet(),
             Feed = Feed,
+            Kinds = Kinds,
+            Deadlines = Deadlines,
+            Reminding = Reminding,
+            Reminder = reminder,
         };
         var bySource = Sources.Select((source, index) => (source.CalendarId, Filter: filters[index]))
             .ToDictionary(one => one.CalendarId, one => one.Filter);

@@ -128,6 +128,10 @@ public sealed record EventContent
     [Field("contact", FieldLevel.Complete, ShownWith = ShownField.Contact)]
     public string Contact { get; init; } = "";
 
+    /// <summary>For feeds that deliver reminders.</summary>
+    [Field("reminder", FieldLevel.Complete)]
+    public Reminder? Reminder { get; init; }
+
     /// <summary>For editors; plain text. Never leaves the house.</summary>
     [Field("notes", FieldLevel.Complete, Needs = Grants.Notes)]
     public string Notes { get; init; } = "";

@@ -96,6 +96,8 @@ public partial record EventDraft
 
     public string Contact { get; init; } = "";
 
+    public Reminder? Reminder { get; init; }
+
     public string Notes { get; init; } = "";
 
     public CapDraft? Cap { get; init; }
@@ -135,6 +137,7 @@ public partial record EventDraft
             Links = content.Links,
             Files = [.. content.Files.Select(file => file.Id)],
             Contact = content.Contact,
+            Reminder = content.Reminder,
             Notes = content.Notes,
             Cap = CapDraft.Of(content.Cap),
             ShowFrom = content.Showing.From,
@@ -160,6 +163,7 @@ public partial record EventDraft
         var files = refusals.Try(() => CheckedFiles(setting));
         var contact = refusals.Try(() => Texts.OneLine("contact", "what.contact", Contact, Texts.LongestPlace, required: false));
         var notes = refusals.Try(() => Texts.Lines("notes", "what.note", Notes, Texts.LongestNotes));
+        var reminder = refusals.Try(() => Reminder?.Check("reminder"));
         var cap = refusals.Try(() => CheckedCap(setting));
         var showing = refusals.Try(() => new ShowingSpan(
             ShowFrom is { } from ? DayRange.Check("showFrom", from) : null,
@@ -180,6 +184,7 @@ public partial record EventDraft
             Links = [.. links!],
             Files = [.. files!],
             Contact = contact!,
+            Reminder = reminder,
             Notes = notes!,
             Cap = cap!,
             Showing = showing!,

@@ -25,6 +25,8 @@ internal static class FieldTexts
     {
         IEnumerable<EventLink> links => string.Join(", ", links.Select(link => Say(link, speech))),
         Enum word => Say(word, speech),
+        Reminder reminder => speech.Say(reminder.Amount == 0 && reminder.At is null ? "reminder.onTime" : reminder.At is null ? $"reminder.{Small(reminder.Unit.ToString())}" : "reminder.daysAt",
+            ("count", reminder.Amount), ("at", $"{reminder.At:HH:mm}")),
         Cap cap => Say(cap, speech),
         ShowingSpan showing => Say(showing, speech),
         _ => string.Join(", ", Of(value)),

@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.IO.Hashing;
+using System.Text;
 using NodaTime;
 using NodaTime.Text;
 using Valtro.Core.Disclosure;
@@ -19,8 +20,11 @@ public readonly record struct ComponentName(Uid Uid, string RecurrenceId);
 /// <param name="Digest">Of its bytes.</param>
 /// <param name="TellsChange">What is told as times only does not say when it last changed.</param>
 /// <param name="Calendars">Whose it is, as far as the readers may know.</param>
+/// <param name="Properties">How many of its bytes its properties are; behind them and its stamp comes its alarm.</param>
+/// <param name="IsTask">A VTODO, and else a VEVENT.</param>
 public readonly record struct Component(
-    ComponentName Name, UInt128 Digest, bool TellsChange, IReadOnlyList<Guid> Calendars, int From, int Length);
+    ComponentName Name, UInt128 Digest, bool TellsChange, IReadOnlyList<Guid> Calendars, int From, int Length,
+        int Properties, bool IsTask);
 
 /// <summary>A place on Earth in degrees, north and east (WGS 84), as RFC 5545 3.8.1.6 has it.</summary>
 public readonly record struct Coordinates(double Latitude, double Longitude);
@@ -28,9 +32,11 @@ public readonly record struct Coordinates(double Latitude, double Longitude);
 /// <summary>Writes the components of a feed, without stamps, one after the other (RFC 5545 3.6.1).</summary>
 /// <param name="files">Below which files are.</param>
 /// <param name="places">Where places are, those of which it is known.</param>
+/// <param name="edition">How it delivers deadlines, and of what it reminds; null for neither tasks nor reminders.</param>
 /// <param name="horizon">Until when dates are named that no rule outside can say. It moves once a year, so that bytes do not change by the
 /// clock otherwise.</param>
-public sealed class Components(SchoolCalendar school, Uri files, IReadOnlyDictionary<Guid, Coordinates> places, LocalDate horizon)
+public sealed class Components(
+    SchoolCalendar school, Uri files, IReadOnlyDictionary<Guid, Coordinates> places, LocalDate horizon, Edition? edition = null)
     : IDisposable
 {
     private readonly PooledBytes _output = new();
@@ -40,8 +46,12 @@ public sealed class Components(SchoolCalendar school, Uri files, IReadOnlyDictio
 
     public IReadOnlyList<Component> Written => _written;
 
-    /// <summary>Without the line that ends it.</summary>
-    public ReadOnlySpan<byte> BytesOf(in Component component) => _output.Written.Slice(component.From, component.Length);
+    /// <summary>From the line that begins it on, without its stamp.</summary>
+    internal ReadOnlySpan<byte> PropertiesOf(in Component component) => _output.Written.Slice(component.From, component.Properties);
+
+    /// <summary>Its alarm, or nothing.</summary>
+    internal ReadOnlySpan<byte> AlarmOf(in Component component) =>
+        _output.Written[(component.From + component.Properties)..(component.From + component.Length)];
 
     /// <summary>Each zone that a timed component uses, from its first start to its last end, in order of name.</summary>
     internal IEnumerable<(DateTimeZone Zone, Instant From, Instant? To)> Zones => _zones.Values;
@@ -65,6 +75,11 @@ public sealed class Components(SchoolCalendar school, Uri files, IReadOnlyDictio
         if (Delivery.Of(calendarEvent, school, horizon) is not { } delivery)
             return;
         var timing = calendarEvent.Series.Timing;
+        if (IsTask(disclosed) && calendarEvent.Series.Recurs)
+        {
+            AddTasks(delivered, uid);
+            return;
+        }
         if (!timing.AllDay)
         {
             var (from, to) = EventDates.Reach(calendarEvent);
@@ -72,12 +87,12 @@ public sealed class Components(SchoolCalendar school, Uri files, IReadOnlyDictio
         }
         var dates = DatesThatDiffer(delivered, delivery);
         var start = Begin(uid, delivered.Event, disclosed);
-        WriteWhen(timing, delivery, dates);
+        WriteWhen(timing, delivery, dates, disclosed);
         WriteText(disclosed, timing.AllDay);
         WriteMore(disclosed);
         if (calendarEvent.Continues is { } continued && disclosed.Detail > Detail.Times)
             Lines.Text("RELATED-TO;RELTYPE=SIBLING:"u8, continued.Text);
-        End(start, new ComponentName(uid, ""), disclosed, delivered.Calendars);
+        End(start, new ComponentName(uid, ""), disclosed, timing, delivered.Calendars);
         foreach (var (date, told) in dates)
         {
             if (told is not null
@@ -85,6 +100,24 @@ public sealed class Components(SchoolCalendar school, Uri files, IReadOnlyDictio
                     || delivery.Uneven.Contains(date.Occurrence.RecurrenceId)
                     || !SaysTheSame(told, disclosed)))
                 AddException(delivered, date, told, Name(delivery, date), uid);
+        }
+    }
+
+    /// <summary>How many years of a task that recurs are in a feed, from 1 January of last year.</summary>
+    private const int YearsOfTasks = 3;
+
+    /// <summary>A task that recurs is one for each date: it begins nowhere, and a rule needs a beginning before the time at which it is due
+    /// (RFC 5545 3.8.2.3).</summary>
+    private void AddTasks(Delivered delivered, Uid uid)
+    {
+        var first = horizon.PlusYears(-YearsAhead - 2);
+        var window = new Window(first, first.PlusYears(YearsOfTasks), delivered.Event.Series.Timing.Zone);
+        foreach (var date in EventDates.In(delivered.Event, window, school))
+        {
+            if (Told(delivered, date) is { } told)
+                AddDate(
+                    delivered.Event, told, date.Timing, date.Occurrence, OutwardNames.OfDate(uid, date.Occurrence.RecurrenceId),
+                    delivered.Calendars);
         }
     }
 
@@ -103,10 +136,10 @@ public sealed class Components(SchoolCalendar school, Uri files, IReadOnlyDictio
         if (!timing.AllDay)
             Need(timing.Zone, occurrence.Start, occurrence.End);
         var start = Begin(uid, of, disclosed);
-        WriteSpan(timing, occurrence);
+        WriteSpan(timing, occurrence, disclosed);
         WriteText(disclosed, timing.AllDay);
         WriteMore(disclosed);
-        End(start, new ComponentName(uid, ""), disclosed, calendars);
+        End(start, new ComponentName(uid, ""), disclosed, timing, calendars);
     }
 
     private void Need(DateTimeZone zone, Instant from, Instant? to) => _zones[zone.Id] = _zones.TryGetValue(zone.Id, out var so)
@@ -133,9 +166,11 @@ public sealed class Components(SchoolCalendar school, Uri files, IReadOnlyDictio
         var calendarEvent = delivered.Event;
         var timing = calendarEvent.Series.Timing;
         var date = new EventDate(calendarEvent, timing.StartingAt(id).Occurrence(id), exception);
-        return (date,
-            Disclosed.Of(date, delivered.Disclosed.Detail)?.Called(delivered.Disclosed.Title) is { } told ? delivered.Shape(told) : null);
+        return (date, Told(delivered, date));
     }
+
+    private static Disclosed? Told(Delivered delivered, EventDate date) =>
+        Disclosed.Of(date, delivered.Disclosed.Detail)?.Called(delivered.Disclosed.Title) is { } told ? delivered.Shape(told) : null;
 
     private static LocalDateTime Name(Delivery delivery, EventDate date) =>
         delivery.Names.GetValueOrDefault(date.Occurrence.RecurrenceId, date.Occurrence.RecurrenceId);
@@ -150,10 +185,10 @@ public sealed class Components(SchoolCalendar school, Uri files, IReadOnlyDictio
         var timing = date.Exception?.Start is null ? series.StartingAt(name) : date.Timing;
         var start = Begin(uid, delivered.Event, disclosed);
         Lines.Start("RECURRENCE-ID"u8, name, series.AllDay, series.Zone.Id);
-        WriteSpan(timing, timing.Occurrence(timing.Start));
+        WriteSpan(timing, timing.Occurrence(timing.Start), disclosed);
         WriteText(disclosed, timing.AllDay);
         WriteMore(disclosed);
-        End(start, new ComponentName(uid, LocalDateTimePattern.GeneralIso.Format(name)), disclosed, delivered.Calendars);
+        End(start, new ComponentName(uid, LocalDateTimePattern.GeneralIso.Format(name)), disclosed, timing, delivered.Calendars);
     }
 
     // ---- the parts of a component
@@ -162,24 +197,27 @@ public sealed class Components(SchoolCalendar school, Uri files, IReadOnlyDictio
     private int Begin(Uid uid, CalendarEvent? of, Disclosed disclosed)
     {
         var start = _output.Count;
-        Lines.Begin("VEVENT"u8);
+        Lines.Begin(IsTask(disclosed) ? "VTODO"u8 : "VEVENT"u8);
         Lines.Text("UID:"u8, uid.Text);
         if (disclosed.Detail > Detail.Times && of is not null)
             Lines.Moment("CREATED:"u8, of.Created);
         return start;
     }
 
-    private void End(int start, ComponentName name, Disclosed disclosed, IReadOnlyList<Guid> calendars)
+    private void End(int start, ComponentName name, Disclosed disclosed, Timing timing, IReadOnlyList<Guid> calendars)
     {
+        var properties = _output.Count - start;
+        WriteReminder(disclosed, timing);
         var bytes = _output.Written[start..];
-        _written.Add(new Component(name, XxHash128.HashToUInt128(bytes), disclosed.Detail > Detail.Times, calendars, start, bytes.Length));
+        _written.Add(new Component(name, XxHash128.HashToUInt128(bytes), disclosed.Detail > Detail.Times, calendars, start, bytes.Length,
+            properties, IsTask(disclosed)));
     }
 
     /// <summary>What some readers may not know of at all is for them as if it had been removed.</summary>
-    private void WriteWhen(Timing timing, Delivery delivery, (EventDate Date, Disclosed? Told)[] dates)
+    private void WriteWhen(Timing timing, Delivery delivery, (EventDate Date, Disclosed? Told)[] dates, Disclosed disclosed)
     {
         if (delivery.Rule is null && delivery.Added.Count == 0)
-            WriteSpan(timing, timing.StartingAt(delivery.Start).Occurrence(delivery.Start));
+            WriteSpan(timing, timing.StartingAt(delivery.Start).Occurrence(delivery.Start), disclosed);
         else
             WriteUsualSpan(timing, delivery);
         if (delivery.Rule is not null)
@@ -210,8 +248,16 @@ public sealed class Components(SchoolCalendar school, Uri files, IReadOnlyDictio
 
     /// <summary>One date where it really is: what a clock change moved, it moved for every program alike. A time that comes twice that
     /// night is said in UTC, since programs disagree on which is meant.</summary>
-    private void WriteSpan(Timing timing, Occurrence date)
+    private void WriteSpan(Timing timing, Occurrence date, Disclosed disclosed)
     {
+        if (IsTask(disclosed))
+        {
+            if (!timing.AllDay && LocalTimes.EffectOf(date.LocalStart, timing.Zone) == ClockEffect.Repeated)
+                Lines.Moment("DUE:"u8, date.Start);
+            else
+                Lines.Start("DUE"u8, date.LocalStart, timing.AllDay, timing.Zone.Id);
+            return;
+        }
         if (!timing.AllDay
             && (LocalTimes.EffectOf(date.LocalStart, timing.Zone) == ClockEffect.Repeated
                 || LocalTimes.EffectOf(date.LocalEnd, timing.Zone) == ClockEffect.Repeated))
@@ -238,10 +284,20 @@ public sealed class Components(SchoolCalendar school, Uri files, IReadOnlyDictio
             Lines.Text("CATEGORIES:"u8, category.Name);
         foreach (var tag in disclosed.Content.Tags)
             Lines.Text("CATEGORIES:"u8, tag);
+        if (IsTask(disclosed))
+            Lines.Line("STATUS:"u8, disclosed.State == EventState.Cancelled ? "CANCELLED"u8 : "NEEDS-ACTION"u8);
+        else
+            WriteStatus(disclosed, allDay);
+        Lines.Line("CLASS:"u8, "PUBLIC"u8);
+    }
+
+    private bool IsTask(Disclosed disclosed) => edition?.Deadlines == DeadlineForm.Tasks && disclosed.Content.IsDeadline;
+
+    private void WriteStatus(Disclosed disclosed, bool allDay)
+    {
         Lines.Line("STATUS:"u8, disclosed.State == EventState.Cancelled ? "CANCELLED"u8
             : disclosed.Content.Certainty == Certainty.Tentative ? "TENTATIVE"u8 : "CONFIRMED"u8);
         Lines.Line("TRANSP:"u8, IsFree(disclosed.Content, allDay) ? "TRANSPARENT"u8 : "OPAQUE"u8);
-        Lines.Line("CLASS:"u8, "PUBLIC"u8);
     }
 
     private static bool IsFree(EventContent content, bool allDay) => content.Transparency switch
@@ -274,6 +330,22 @@ public sealed class Components(SchoolCalendar school, Uri files, IReadOnlyDictio
             Lines.Verbatim("IMAGE;VALUE=URI;DISPLAY=FULLSIZE:"u8, FileAddress(files, picture.Id, picture.Name));
         foreach (var file in disclosed.Content.Files)
             Lines.Verbatim("ATTACH;FMTTYPE="u8, $"{file.Type};FILENAME={Parameter(file.Name)}:{FileAddress(files, file.Id, file.Name)}");
+    }
+
+    /// <summary>RFC 5545 3.6.6. It stands behind the stamps, since properties stand before components in a component.</summary>
+    private void WriteReminder(Disclosed disclosed, Timing timing)
+    {
+        if (edition?.Reminding is null or Reminding.Nothing || disclosed.State == EventState.Cancelled || disclosed.Detail == Detail.Times
+            || (disclosed.Content.Reminder ?? (edition.Reminding == Reminding.Everything ? edition.Reminder : null)) is not { } reminder)
+            return;
+        var before = reminder.Before(timing);
+        Lines.Begin("VALARM"u8);
+        Lines.Line("ACTION:"u8, "DISPLAY"u8);
+        var related = IsTask(disclosed) ? ";RELATED=END" : "";
+        Lines.Length(
+            Encoding.ASCII.GetBytes($"TRIGGER{related}:{(before > Duration.Zero ? "-" : "")}"), before >= Duration.Zero ? before : -before);
+        Lines.Text("DESCRIPTION:"u8, disclosed.Title);
+        Lines.End("VALARM"u8);
     }
 
     /// <summary>Where readers of an edition fetch a file.</summary>

@@ -29,6 +29,8 @@ public static partial class FeedSelection
         return output.WrittenSpan.ToArray();
     }
 
+    private static readonly string[] Known = ["VTIMEZONE", "VEVENT", "VTODO"];
+
     /// <summary>The lines of the head, unfolded, and the components as they stand.</summary>
     private static (List<string> Head, List<string> Zones, List<string> Events) Parts(ReadOnlySpan<byte> feed)
     {
@@ -36,7 +38,7 @@ public static partial class FeedSelection
         var (head, zones, events) = (new List<string>(), new List<string>(), new List<string>());
         for (var from = 0; from < text.Length;)
         {
-            var component = Begins(text, from, "VTIMEZONE") ? "VTIMEZONE" : Begins(text, from, "VEVENT") ? "VEVENT" : null;
+            var component = Array.Find(Known, one => Begins(text, from, one));
             if (component is null)
             {
                 var line = text[from..(from = EndOfLine(text, from))];
@@ -48,7 +50,7 @@ public static partial class FeedSelection
             }
             var end = $"\r\nEND:{component}\r\n";
             var to = text.IndexOf(end, from, StringComparison.Ordinal) + end.Length;
-            (component == "VEVENT" ? events : zones).Add(text[from..to]);
+            (component == "VTIMEZONE" ? zones : events).Add(text[from..to]);
             from = to;
         }
         return (head, zones, events);
@@ -86,7 +88,7 @@ public static partial class FeedSelection
     /// would be folded.</summary>
     private static IEnumerable<string> ZonesOf(string component)
     {
-        foreach (var property in new[] { "DTSTART", "DTEND", "RDATE", "EXDATE", "RECURRENCE-ID" })
+        foreach (var property in new[] { "DTSTART", "DTEND", "DUE", "RDATE", "EXDATE", "RECURRENCE-ID" })
         {
             if (Value(component, $"{property};TZID=") is { } value)
                 yield return value[..value.IndexOf(':', StringComparison.Ordinal)];

@@ -31,9 +31,10 @@ public static class FeedWriter
         for (var index = 0; index < written.Count; index++)
         {
             var component = written[index];
-            output.Write(components.BytesOf(component));
+            output.Write(components.PropertiesOf(component));
             WriteStamp(lines, stamps[index], component.TellsChange);
-            lines.End("VEVENT"u8);
+            output.Write(components.AlarmOf(component));
+            lines.End(component.IsTask ? "VTODO"u8 : "VEVENT"u8);
         }
         lines.End("VCALENDAR"u8);
     }

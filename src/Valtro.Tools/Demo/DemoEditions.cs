@@ -51,13 +51,24 @@ internal sealed class DemoEditions(
         };
         yield return Of(
             "Crew families", "CREW", "SCH") with
-        { Audience = Audience.Link, Look = new LookDraft(EditionView.Week, Palette: "heath") };
+        {
+            Audience = Audience.Link,
+            Deadlines = DeadlineForm.Tasks,
+            Reminding = Reminding.AsEventsSay,
+            Look = new LookDraft(EditionView.Week, Palette: "heath")
+        };
         yield return Of("When slipway and hall are taken", "SLIP") with
         {
             Cap = Detail.Times,
             TellsPlatesOfBusy = true,
             MergesLookAlikes = false,
             Look = new LookDraft(EditionView.Week, [EditionView.Week, EditionView.Day, EditionView.SmallMonth], Palette: "plain")
+        };
+        yield return Of("What is due", "PW", "SW", "CREW", "SCH") with
+        {
+            Kinds = KindsTaken.Deadlines,
+            Window = new WindowDraft(WindowFrom.Week, null, WindowTo.Weeks, 2),
+            Look = new LookDraft(EditionView.List, [EditionView.List, EditionView.Month], Navigation: false),
         };
         yield return Of("Everything, for the staff", "PW", "SW", "CREW", "SCH", "ROW", "SLIP") with
         {

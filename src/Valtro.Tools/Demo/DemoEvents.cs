@@ -67,7 +67,8 @@ internal sealed class DemoEvents(LocalDateTime now)
         yield return Weekly("CREW", "Engine practical", [3], "09:00", "12:00", "Shed", tags: ["practical"]);
         yield return Due(Once("PW", "Chart exercise 4", 2, "16:00", "16:00", "Chart room", "<p>Hand in at the chart room.</p>",
             "Hand in at the chart room.", DemoCategory.Assessment));
-        yield return Due(Days("CREW", "Forms for the radio licence", 10, 10, "Wardroom"));
+        yield return With(Due(Days("CREW", "Forms for the radio licence", 10, 10, "Wardroom")),
+            draft => draft with { Reminder = new Reminder(2, ReminderUnit.Days, Time("18:00")) });
         yield return Once("PW", "Tide-table quiz", 4, "11:00", "12:00", "Room 2", category: DemoCategory.Assessment);
         yield return With(
             Once("SW", "Survey walk", 8, "09:00", "15:00", "Grey Point"), draft => draft with { Certainty = Certainty.Tentative });

@@ -33,6 +33,7 @@ internal sealed class DemoSharing(
                 Links = [new EventLink("Programme", "https://pinewick.example/open-harbour/programme"),
                     new EventLink("", "https://pinewick.example/open-harbour", LinkKind.SignUp)],
                 Files = [await PictureAsync("Boats in the evening.png", DemoPicture.Evening()), await PosterAsync()],
+                Reminder = new Reminder(1, ReminderUnit.Days, new LocalTime(18, 0)),
                 Contact = "Harbour office, office@pinewick.example",
                 Notes = "Chowder for 140; ask the boathouse for the big pot.",
             },

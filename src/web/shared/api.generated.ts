@@ -6112,7 +6112,7 @@ export interface components {
             colour: null | string;
         };
         /**
-         * @description Whether it is sure to be. This is no state on the way out: what is not certain yet is told too, as such (RFC 5545 3.8.1.11).
+         * @description Whether it is sure to be (RFC 5545 3.8.1.11).
          * @enum {unknown}
          */
         Certainty: "certain" | "tentative";
@@ -6413,6 +6413,12 @@ export interface components {
             /** @description "Day 3", "Week B"; null where the cycle does not count it. */
             cycle: null | string;
         };
+        /**
+         * @description As what programs get a deadline.
+         * @default events
+         * @enum {unknown}
+         */
+        DeadlineForm: "events" | "tasks";
         DeliveryBody: {
             state: components["schemas"]["DeliveryState"];
             changedAt: null | components["schemas"]["Instant"];
@@ -6533,6 +6539,10 @@ export interface components {
             /** @description Web sites whose pages may hold it in a frame; null for any. */
             sites?: null | string[];
             feed?: components["schemas"]["FeedForm"];
+            kinds?: components["schemas"]["KindsTaken"];
+            deadlines?: components["schemas"]["DeadlineForm"];
+            reminding?: components["schemas"]["Reminding"];
+            reminder?: null | components["schemas"]["Reminder"];
         };
         EditionLine: {
             /** Format: uuid */
@@ -6713,6 +6723,7 @@ export interface components {
             /** @description Files that were brought before, by their ids. */
             files?: string[];
             contact?: string;
+            reminder?: null | components["schemas"]["Reminder"];
             notes?: string;
             cap?: null | components["schemas"]["CapDraft"];
             showFrom?: null | components["schemas"]["LocalDate"];
@@ -6818,6 +6829,7 @@ export interface components {
             /** @description Files that were brought before, by their ids. */
             files: string[];
             contact: string;
+            reminder: null | components["schemas"]["Reminder"];
             notes: string;
             cap: null | components["schemas"]["CapDraft"];
             showFrom: null | components["schemas"]["LocalDate"];
@@ -6992,6 +7004,12 @@ export interface components {
             /** Format: uuid */
             id: string;
         };
+        /**
+         * @description Whether an edition takes what happens, what is due, or both.
+         * @default both
+         * @enum {unknown}
+         */
+        KindsTaken: "both" | "events" | "deadlines";
         LatelyResponse: {
             /** Format: uuid */
             actId: string;
@@ -7545,6 +7563,28 @@ export interface components {
             /** @description The number under which it stands in the log. */
             traceId?: null | string;
         };
+        /** @description When programs of those who subscribe remind them of something (RFC 5545 3.6.6): "one day before, 18:00". */
+        Reminder: {
+            /**
+             * Format: int32
+             * @description Of the unit, before it begins or is due; 0 on time.
+             */
+            amount: number;
+            unit: components["schemas"]["ReminderUnit"];
+            /**
+             * Format: time
+             * @description For days: at which time of that day; null at the time at which it begins.
+             */
+            at?: string;
+        };
+        /** @enum {unknown} */
+        ReminderUnit: "minutes" | "hours" | "days";
+        /**
+         * @description Of what a feed reminds those who subscribe.
+         * @default nothing
+         * @enum {unknown}
+         */
+        Reminding: "nothing" | "asEventsSay" | "everything";
         RemovalPreview: {
             /** Format: int32 */
             events: number;
@@ -7827,7 +7867,7 @@ export interface components {
          * @description Columns of a table of events.
          * @enum {unknown}
          */
-        TableColumn: "date" | "from" | "to" | "title" | "place" | "calendar" | "lastDay" | "repeat" | "description" | "category" | "tags" | "links";
+        TableColumn: "date" | "from" | "to" | "title" | "place" | "calendar" | "lastDay" | "repeat" | "description" | "category" | "tags" | "links" | "due";
         /** @description A sheet, or what was copied from one, as rows. */
         TableFileResponse: {
             rows: components["schemas"]["TableRow"][];

@@ -30,6 +30,7 @@ public class FieldLevelTests
             Cap = new Cap(Detail.Complete, null, null),
             Certainty = Certainty.Tentative,
             Transparency = Transparency.Busy,
+            Reminder = new Reminder(1, ReminderUnit.Days),
         };
         return Build.Event(content.Series) with
         {
@@ -55,7 +56,8 @@ public class FieldLevelTests
     {
         var marked = Marked().Content;
         var unmarked = EventField.All.Where(field => field.TextsOf(marked).Any() || field.IsUnsaid(marked))
-            .Where(field => field.Type != typeof(Cap) && field.Type != typeof(ShowingSpan) && !field.Type.IsEnum)
+            .Where(field => field.Type != typeof(Cap) && field.Type != typeof(ShowingSpan)
+                && field.Type != typeof(Reminder) && !field.Type.IsEnum)
             .Where(field => !field.TextsOf(marked).Any(text => text.Contains(MarkOf(field), StringComparison.Ordinal)));
         Assert.Empty(unmarked.Select(field => field.Name));
     }
@@ -96,7 +98,7 @@ public class FieldLevelTests
         var marked = Marked().Content;
         var seen = marked.SeenBy(detail);
         Assert.All(
-            EventField.All.Where(field => field.Type.IsEnum && !field.IsUnsaid(marked)),
+            EventField.All.Where(field => (field.Type.IsEnum || field.Type == typeof(Reminder)) && !field.IsUnsaid(marked)),
             field => Assert.Equal((int)detail >= (int)field.SeenFrom + 1, field.IsSame(marked, seen)));
     }
 

@@ -1,4 +1,5 @@
 using Valtro.Core.Disclosure;
+using Valtro.Core.Editions;
 using Valtro.Core.Events;
 using Foreign = Ical.Net;
 
@@ -24,6 +25,20 @@ public class FeedOfKindsTests
 
     private static string Feed(CalendarEvent calendarEvent, Detail detail = Detail.Complete) =>
         TestFeed.Write(TestFeed.Of(calendarEvent, detail: detail)).Replace("\r\n ", "", StringComparison.Ordinal);
+
+    /// <summary>As an edition delivers it.</summary>
+    private static string Feed(CalendarEvent calendarEvent, Func<Edition, Edition> edition, Detail detail = Detail.Complete)
+    {
+        var components = TestFeed.Components(edition: edition(new Edition(Audience.Everyone, Build.Halifax, NodaTime.IsoDayOfWeek.Monday)));
+        if (Delivered.AtLevel(calendarEvent, detail) is { } delivered)
+            components.AddSeries(delivered, delivered.Disclosed.Uid);
+        return TestFeed.Write(components).Replace("\r\n ", "", StringComparison.Ordinal);
+    }
+
+    private static Edition Tasks(Edition edition) => edition with { Deadlines = DeadlineForm.Tasks };
+
+    private static Func<Edition, Edition> Reminding(Reminding reminding, Reminder? reminder = null) =>
+        edition => edition with { Reminding = reminding, Reminder = reminder };
 
     [Fact]
     public void A_deadline_is_a_moment_without_length_that_keeps_nobody_busy()
@@ -86,4 +101,88 @@ public class FeedOfKindsTests
         Assert.Single(feed.Split("CONFERENCE"), part => part.StartsWith(";VALUE", StringComparison.Ordinal));
         Assert.Contains("LABEL=\"pinewick.example\":https://pinewick.example/map\r\n", feed, StringComparison.Ordinal);
     }
+
+    [Fact]
+    public void A_deadline_as_a_task_is_due_and_begins_nowhere()
+    {
+        var feed = Feed(Due("2026-12-04 17:00"), Tasks);
+        Assert.Contains("BEGIN:VTODO\r\n", feed, StringComparison.Ordinal);
+        Assert.Contains("DUE;TZID=America/Halifax:20261204T170000\r\n", feed, StringComparison.Ordinal);
+        Assert.DoesNotContain("TRANSP", feed, StringComparison.Ordinal);
+        Assert.DoesNotContain("BEGIN:VEVENT", feed, StringComparison.Ordinal);
+        var read = Assert.Single(Foreign.Calendar.Load(feed)!.Todos);
+        Assert.Equal(("Essay", "NEEDS-ACTION"), (read.Summary, read.Status));
+        Assert.Equal("DUE;VALUE=DATE:20261204", TestFeed.Unfolded(Feed(Due("2026-12-04", allDay: true), Tasks)).Single(line =>
+            line.StartsWith("DUE", StringComparison.Ordinal)));
+    }
+
+    [Fact]
+    public void A_task_that_recurs_is_one_for_each_date_and_a_cancelled_date_says_so()
+    {
+        var weekly = Due("2026-11-27 16:00", rule: "FREQ=WEEKLY;COUNT=4");
+        weekly = weekly with { Exceptions = [new EventException(Build.Local("2026-12-04 16:00")) { IsCancelled = true }] };
+        var todos = Foreign.Calendar.Load(Feed(weekly, Tasks))!.Todos;
+        Assert.Equal(4, todos.Select(one => one.Uid).Distinct().Count());
+        Assert.Equal("CANCELLED", Assert.Single(todos, one => one.Due!.Value.Day == 4).Status);
+        Assert.All(todos, one => Assert.Null(one.DtStart));
+    }
+
+    [Fact]
+    public void What_takes_place_is_no_task() =>
+        Assert.DoesNotContain("VTODO", Feed(With(content => content), Tasks), StringComparison.Ordinal);
+
+    [Theory]
+    [InlineData(1, ReminderUnit.Days, 18, "-PT24H30M")]
+    [InlineData(0, ReminderUnit.Days, 8, "-PT10H30M")]
+    [InlineData(0, ReminderUnit.Days, 20, "PT1H30M")]
+    [InlineData(2, ReminderUnit.Days, null, "-PT48H")]
+    [InlineData(90, ReminderUnit.Minutes, null, "-PT1H30M")]
+    [InlineData(0, ReminderUnit.Minutes, null, "PT0H")]
+    public void A_reminder_is_said_from_the_start(int amount, ReminderUnit unit, int? at, string trigger)
+    {
+        var reminder = new Reminder(amount, unit, at is { } hour ? new NodaTime.LocalTime(hour, 0) : null);
+        var evening = With(content => content with { Reminder = reminder });
+        var feed = Feed(evening, Reminding(Core.Editions.Reminding.AsEventsSay));
+        Assert.Contains(
+            $"BEGIN:VALARM\r\nACTION:DISPLAY\r\nTRIGGER:{trigger}\r\nDESCRIPTION:Open harbour\r\nEND:VALARM\r\nEND:VEVENT\r\n",
+            feed, StringComparison.Ordinal);
+        Assert.Single(Assert.Single(Foreign.Calendar.Load(feed)!.Events).Alarms);
+    }
+
+    [Fact]
+    public void The_evening_before_a_whole_day_is_before_its_midnight()
+    {
+        var due = Due("2026-12-04", allDay: true);
+        due = due with { Content = due.Content with { Reminder = new Reminder(1, ReminderUnit.Days, new NodaTime.LocalTime(18, 0)) } };
+        Assert.Contains("TRIGGER:-PT6H\r\n", Feed(due, Reminding(Core.Editions.Reminding.AsEventsSay)), StringComparison.Ordinal);
+        Assert.Contains("TRIGGER;RELATED=END:-PT6H\r\n",
+            Feed(due, edition => Tasks(edition) with { Reminding = Core.Editions.Reminding.AsEventsSay }), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void Reminders_are_only_in_feeds_that_deliver_them_and_of_what_tells_all()
+    {
+        var hour = new Reminder(1, ReminderUnit.Hours);
+        var evening = With(content => content with { Reminder = hour });
+        Assert.DoesNotContain("VALARM", Feed(evening), StringComparison.Ordinal);
+        Assert.DoesNotContain("VALARM", Feed(evening, Reminding(Core.Editions.Reminding.Nothing)), StringComparison.Ordinal);
+        Assert.DoesNotContain(
+            "VALARM", Feed(evening, Reminding(Core.Editions.Reminding.AsEventsSay), Detail.Headline), StringComparison.Ordinal);
+        var none = With(content => content);
+        Assert.DoesNotContain("VALARM", Feed(none, Reminding(Core.Editions.Reminding.AsEventsSay)), StringComparison.Ordinal);
+        Assert.Contains("TRIGGER:-PT1H\r\n", Feed(none, Reminding(Core.Editions.Reminding.Everything, hour)), StringComparison.Ordinal);
+        Assert.DoesNotContain(
+            "VALARM", Feed(none, Reminding(Core.Editions.Reminding.Everything, hour), Detail.Times), StringComparison.Ordinal);
+        Assert.DoesNotContain("VALARM",
+            Feed(none with { State = EventState.Cancelled }, Reminding(Core.Editions.Reminding.Everything, hour)),
+            StringComparison.Ordinal);
+    }
+
+    [Theory]
+    [InlineData(61, ReminderUnit.Days, null)]
+    [InlineData(-1, ReminderUnit.Hours, null)]
+    [InlineData(1, ReminderUnit.Hours, 18)]
+    public void A_reminder_that_means_nothing_is_refused(int amount, ReminderUnit unit, int? at) => Assert.Equal("reminder",
+        Assert.Single(Assert.Throws<RuleException>(
+            () => new Reminder(amount, unit, at is { } hour ? new NodaTime.LocalTime(hour, 0) : null).Check("reminder")).Refusals).Field);
 }

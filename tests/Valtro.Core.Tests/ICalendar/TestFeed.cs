@@ -21,9 +21,9 @@ internal static class TestFeed
             new Uri($"{Page}.ics"), Instant.FromUtc(2026, 11, 1, 0, 0), Build.Halifax);
 
     public static Components Components(SchoolCalendar? school = null, IReadOnlyDictionary<Guid, Coordinates>? places = null,
-        Instant? now = null) =>
+        Instant? now = null, Edition? edition = null) =>
         new(school ?? SchoolCalendar.Empty, Page, places ?? new Dictionary<Guid, Coordinates>(),
-            Core.ICalendar.Components.HorizonAt(now ?? Now, Build.Halifax));
+            Core.ICalendar.Components.HorizonAt(now ?? Now, Build.Halifax), edition);
 
     public static Components Of(IEnumerable<Delivered> delivered, SchoolCalendar? school = null)
     {

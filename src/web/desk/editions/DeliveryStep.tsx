@@ -54,7 +54,7 @@ export function DeliveryStep({ draft, saved, problem, onChange, onLink }: Delive
           )}
         </>
       )}
-      <FeedForm draft={draft} saved={saved} onChange={onChange} />
+      <FeedForm draft={draft} saved={saved} problem={problem} onChange={onChange} />
       <Sites draft={draft} problem={problem} onChange={onChange} />
     </Step>
   )

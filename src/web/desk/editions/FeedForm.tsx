@@ -1,3 +1,5 @@
+import { ReminderField, usualReminder } from '../event/ReminderField'
+import type { Problem } from '../Problem'
 import type { Edition } from '../types'
 import type { Draft } from './draft'
 import { Choice } from './Step'
@@ -7,11 +9,12 @@ import { t } from './words'
 interface FeedFormProps {
   draft: Draft
   saved: Edition | undefined
+  problem: Problem | null
   onChange: (part: Partial<Draft>) => void
 }
 
 /** How the feed is made, and what whoever subscribes will have of it. */
-export function FeedForm({ draft, saved, onChange }: FeedFormProps) {
+export function FeedForm({ draft, saved, problem, onChange }: FeedFormProps) {
   const willRename = saved && (saved.edition.feed ?? 'series') !== (draft.feed ?? 'series')
   return (
     <section aria-labelledby="feed-form">
@@ -26,6 +29,42 @@ export function FeedForm({ draft, saved, onChange }: FeedFormProps) {
         />
       </p>
       <p className="soft">{draft.feed === 'dates' ? wordsOfDates(draft) : wordsOfSeries(draft)}</p>
+      {draft.kinds !== 'events' && (
+        <>
+          <p className="sentence">
+            {t('deadlinesCome')}{' '}
+            <Choice
+              label={t('asWhatDeadlinesCome')}
+              value={draft.deadlines ?? 'events'}
+              options={{ events: t('asEventsCalledDue'), tasks: t('asTasks') }}
+              onChange={(deadlines) => onChange({ deadlines })}
+            />
+          </p>
+          <p className="soft">{draft.deadlines === 'tasks' ? t('whatProgramsDoWithTasks') : t('whatProgramsDoWithDue')}</p>
+        </>
+      )}
+      <p className="sentence">
+        {t('programsRemind')}{' '}
+        <Choice
+          label={t('ofWhatProgramsRemind')}
+          value={draft.reminding ?? 'nothing'}
+          options={{ nothing: t('ofNothing'), asEventsSay: t('asEventsSay'), everything: t('ofEverything') }}
+          onChange={(reminding) =>
+            onChange({ reminding, reminder: reminding === 'everything' ? (draft.reminder ?? usualReminder) : draft.reminder })
+          }
+        />{' '}
+        {draft.reminding === 'everything' && (
+          <ReminderField
+            id="edition-reminder"
+            value={draft.reminder ?? usualReminder}
+            refusal={problem?.on('reminder')}
+            onChange={(reminder) => onChange({ reminder })}
+          />
+        )}
+      </p>
+      {draft.reminding !== undefined && draft.reminding !== 'nothing' && (
+        <p className="soft">{t('someProgramsTakeNoReminders')}</p>
+      )}
       {willRename && (
         <p className="remark" role="status">
           {t('withThisChangeEveryEntry')}

@@ -55,6 +55,13 @@ export function HowMuchStep({ draft, isStandard, problem, onChange }: HowMuchSte
         />
       </p>
       <p className="sentence">
+        {t('itTakes')}{' '}
+        <Choice
+          label={t('whatItTakes')}
+          value={draft.kinds ?? 'both'}
+          options={{ both: t('eventsAndDeadlines'), events: t('eventsOnly'), deadlines: t('deadlinesOnly') }}
+          onChange={(kinds) => onChange({ kinds })}
+        />{' '}
         {t('from')}{' '}
         <Choice
           label={t('fromWhen')}

@@ -39,6 +39,9 @@ export const emptyDraft: Draft = {
   mergesLookAlikes: true,
   tellsPlatesOfBusy: false,
   feed: 'series',
+  kinds: 'both',
+  deadlines: 'events',
+  reminding: 'nothing',
   look: plainLook,
 }
 
@@ -81,6 +84,15 @@ export const presets: { name: string; about: string; change: Partial<Draft> }[] 
       withCancelled: true,
       window: { from: 'now', to: 'open', withPast: false } as WindowDraft,
       look: { ...plainLook, view: 'list', views: ['list'], navigation: false, legend: false },
+    },
+  },
+  {
+    name: t('dueThisWeek'),
+    about: t('whatIsToBeHanded'),
+    change: {
+      kinds: 'deadlines',
+      window: { from: 'week', to: 'weeks', count: 1, withPast: true } as WindowDraft,
+      look: { ...plainLook, view: 'list', views: ['list', 'month'], navigation: false },
     },
   },
   {

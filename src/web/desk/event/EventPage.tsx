@@ -55,7 +55,7 @@ export function EventPage({ calendars, stored, draft: start, line = null, propos
   const isDraft = stored?.state === 'draft'
   const asking = (event: Partial<EventForm>) =>
     JSON.stringify({ event, eventId: stored?.id ?? null, recurrenceId: stored?.recurrenceId ?? null })
-  const told = { ...requestOf(draft, isDraft), links: [], files: [], contact: '', notes: '' }
+  const told = { ...requestOf(draft, isDraft), links: [], files: [], contact: '', reminder: null, notes: '' }
   const consequences = useConsequences(
     useDeferredValue(asking({ ...told, title: '', description: '', categoryId: null, tags: [] })),
     !isNowhere,

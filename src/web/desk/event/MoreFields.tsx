@@ -6,6 +6,7 @@ import { Refusal } from '../Refusal'
 import type { EventLink, LinkKind } from '../types'
 import type { Draft } from './draft'
 import { fieldName } from './fields'
+import { ReminderField } from './ReminderField'
 import { language } from '../language'
 import { t } from './words'
 
@@ -37,9 +38,9 @@ const noLink: EventLink = { label: '', url: '', kind: 'website' }
 
 type Line = keyof typeof lines
 type Choice = keyof typeof choices
-type Section = 'links' | 'files' | 'notes' | Line | Choice
+type Section = 'links' | 'files' | 'reminder' | 'notes' | Line | Choice
 
-const sections: Section[] = ['links', 'files', ...keysOf(lines), ...keysOf(choices), 'notes']
+const sections: Section[] = ['links', 'files', ...keysOf(lines), ...keysOf(choices), 'reminder', 'notes']
 
 function keysOf<T extends object>(of: T) {
   return Object.keys(of) as (keyof T)[]
@@ -50,7 +51,11 @@ const isChoice = (section: Section): section is Choice => section in choices
 /** What most events do not need: folded until wanted, open where there is something. */
 export function MoreFields({ draft, set, problem }: MoreFieldsProps) {
   const isFilled = (section: Section) =>
-    isChoice(section) ? draft[section] !== keysOf(choices[section])[0] : draft[section].length > 0
+    isChoice(section)
+      ? draft[section] !== keysOf(choices[section])[0]
+      : section === 'reminder'
+        ? draft.reminder !== null
+        : draft[section].length > 0
   const [open, setOpen] = useState<Section[]>([])
   // What is due takes nobody's time.
   const offered = sections.filter((section) => section !== 'transparency' || draft.kind === 'event')
@@ -108,6 +113,21 @@ export function MoreFields({ draft, set, problem }: MoreFieldsProps) {
             </select>
           </div>
         ))}
+      {isShown('reminder') && (
+        <div className="event-row">
+          <h2>{fieldName('reminder')}</h2>
+          <div>
+            <ReminderField
+              id="reminder"
+              value={draft.reminder ?? null}
+              none={t('noReminder')}
+              refusal={problem?.on('reminder')}
+              onChange={(reminder) => set({ reminder })}
+            />
+            <p className="soft">{t('remindersInFeedsThatSay')}</p>
+          </div>
+        </div>
+      )}
       {isShown('notes') && (
         <div className="event-row">
           <h2 id="notes-head">{fieldName('notes')}</h2>

@@ -62,6 +62,7 @@ const blank: AsSent = {
   removed: [],
   links: [],
   contact: '',
+  reminder: null,
   notes: '',
   showFrom: null,
   showUntil: null,

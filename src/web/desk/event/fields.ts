@@ -15,6 +15,7 @@ const names: Record<string, string> = {
   links: t('links'),
   files: t('files'),
   contact: t('contact'),
+  reminder: t('reminder'),
   notes: t('notesForEditors'),
   cap: t('shownTo'),
   showing: t('shownFromTo'),
