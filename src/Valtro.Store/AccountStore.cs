@@ -38,6 +38,15 @@ public sealed record Membership(string Slug, string Name, long HouseVersion, Vie
 /// wall.</summary>
 public sealed class AccountStore(Database database)
 {
+    /// <summary>Those who are members now.</summary>
+    internal const string NamesOfMembers = """
+        select m.account_id, a.name
+        from membership m
+        join account a on a.id = m.account_id
+        where m.organisation_id = @organisationId and m.ended_at is null
+        limit 5000
+        """;
+
     private const string Columns = """
         select id, email, normalized_email, name, language, password_hash, security_stamp, last_sign_in_at, created_at, reset_mailed_at
         from account

@@ -24,7 +24,7 @@ public sealed class CalendarStore(Database database)
 {
     private const string Columns = """
         select c.id, c.organisation_id, c.name, c.plate, c.colour, c.zone, c.description,
-               c.members::text as members, c.link::text as link, c.everyone::text as everyone,
+               c.members::text as members, c.link::text as link, c.everyone::text as everyone, c.names,
                c.version, e.content_version, e.id as edition_id, e.slug,
                array_to_string(c.readerships, chr(10)) as readerships,
                c.requires_sign_off, c.archived_at, c.removed_at,
@@ -35,12 +35,16 @@ public sealed class CalendarStore(Database database)
 
     private sealed record Row(
         Guid Id, Guid OrganisationId, string Name, string Plate, string Colour, string Zone, string Description,
-        string Members, string Link, string Everyone, int Version, long ContentVersion, Guid EditionId, string Slug, string Readerships,
+        string Members, string Link, string Everyone, string Names, int Version, long ContentVersion, Guid EditionId, string Slug,
+        string Readerships,
         bool RequiresSignOff, Instant? ArchivedAt, Instant? RemovedAt, bool HasSecretLink)
     {
         public Calendar ToCalendar() => new(
             Id, OrganisationId, Name, Core.Calendars.Plate.Parse(Plate), Hue.Named(Colour), Zones.Named(Zone), Description,
-            new Disclosure(Words.Read<Detail>(Members), Words.Read<Detail>(Link), Words.Read<Detail>(Everyone)),
+            new Disclosure(Words.Read<Detail>(Members), Words.Read<Detail>(Link), Words.Read<Detail>(Everyone))
+            {
+                Names = Words.Read<Audience>(Names),
+            },
             Version, ContentVersion, EditionId, Slug, Readerships.Split('\n', StringSplitOptions.RemoveEmptyEntries))
         {
             RequiresSignOff = RequiresSignOff,
@@ -98,9 +102,9 @@ public sealed class CalendarStore(Database database)
             await connection.ExecuteAsync(
                 "select from organisation where id = @organisationId for update", new { organisationId }, transaction);
             await connection.ExecuteAsync("""
-                insert into calendar (id, organisation_id, name, plate, colour, zone, description, members, link, everyone, readerships,
+                insert into calendar (id, organisation_id, name, plate, colour, zone, description, members, link, everyone, names, readerships,
                     requires_sign_off, created_at)
-                values (@Id, @OrganisationId, @Name, @Plate, @Colour, @Zone, @Description, @Members, @Link, @Everyone, @Readerships,
+                values (@Id, @OrganisationId, @Name, @Plate, @Colour, @Zone, @Description, @Members, @Link, @Everyone, @Names, @Readerships,
                     @RequiresSignOff, @Now)
                 """, Parameters(organisationId, id, settings, now), transaction);
             var taken = (await connection.QueryAsync<string>(
@@ -135,9 +139,10 @@ public sealed class CalendarStore(Database database)
     {
         await Refusing(settings.Plate, () => database.InTransactionAsync(async transaction =>
         {
-            var before = await transaction.Connection!.QueryFirstOrDefaultAsync<(string Members, string Link, string Everyone)>(
+            var before = await transaction.Connection!.QueryFirstOrDefaultAsync<
+                (string Members, string Link, string Everyone, string Names)>(
                 """
-                select members::text, link::text, everyone::text
+                select members::text, link::text, everyone::text, names
                 from calendar
                 where organisation_id = @organisationId and id = @id
                 for update
@@ -154,6 +159,7 @@ public sealed class CalendarStore(Database database)
                     members = @Members,
                     link = @Link,
                     everyone = @Everyone,
+                    names = @Names,
                     readerships = @Readerships,
                     requires_sign_off = @RequiresSignOff,
                     version = version + 1
@@ -163,7 +169,8 @@ public sealed class CalendarStore(Database database)
                 throw new ChangedMeanwhileException();
             var after = settings.Disclosure;
             await GoingOut.ChangedAsync(transaction, organisationId, [id], now,
-                IsLess(before.Members, after.Members) || IsLess(before.Link, after.Link) || IsLess(before.Everyone, after.Everyone));
+                IsLess(before.Members, after.Members) || IsLess(before.Link, after.Link) || IsLess(before.Everyone, after.Everyone)
+                    || after.Names < Words.Read<Audience>(before.Names));
             await AuditStore.WriteAsync(transaction, organisationId, audit);
             return true;
         }));
@@ -309,6 +316,7 @@ public sealed class CalendarStore(Database database)
         Members = Words.Of(settings.Disclosure.Members),
         Link = Words.Of(settings.Disclosure.Link),
         Everyone = Words.Of(settings.Disclosure.Everyone),
+        Names = Words.Of(settings.Disclosure.Names),
         Readerships = settings.Readerships.ToArray(),
         settings.RequiresSignOff,
     });

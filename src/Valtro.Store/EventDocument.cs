@@ -15,7 +15,8 @@ namespace Valtro.Store;
 internal sealed record Named(NamedLists Lists, IReadOnlyDictionary<Guid, EventFile> Files)
 {
     public static Named Nothing { get; } =
-        new(new NamedLists(new Dictionary<Guid, Category>(), new Dictionary<Guid, Place>()), new Dictionary<Guid, EventFile>());
+        new(new NamedLists(new Dictionary<Guid, Category>(), new Dictionary<Guid, Place>(), new Dictionary<Guid, string>()),
+            new Dictionary<Guid, EventFile>());
 }
 
 /// <summary>The stored form of what an event says: one JSON document, with a version and names of its own, that is read for
@@ -152,12 +153,17 @@ internal static class EventDocument
             case Series series:
                 Write(writer, series);
                 break;
+            case StaffSpan span:
+                writer.WriteStartObject();
+                writer.WriteNumber("before", span.Before);
+                writer.WriteNumber("after", span.After);
+                writer.WriteEndObject();
+                break;
             case Reminder reminder:
                 writer.WriteStartObject();
                 writer.WriteNumber("amount", reminder.Amount);
                 writer.WriteString("unit", Words.Of(reminder.Unit));
-                if (reminder.At is { } at)
-                    writer.WriteString("at", LocalTimePattern.ExtendedIso.Format(at));
+                WriteTime(writer, "at", reminder.At);
                 writer.WriteEndObject();
                 break;
             case Enum word:
@@ -181,6 +187,21 @@ internal static class EventDocument
                 break;
             case ValueList<EventFile> files:
                 WriteAll(writer, files, file => writer.WriteStringValue(file.Id));
+                break;
+            case ValueList<Involved> people:
+                WriteAll(writer, people, one =>
+                {
+                    writer.WriteStartObject();
+                    if (one.MemberId is { } member)
+                        writer.WriteString("member", member);
+                    else
+                        writer.WriteString("name", one.Name);
+                    if (one.Part != Part.Leads)
+                        writer.WriteString("part", Words.Of(one.Part));
+                    WriteTime(writer, "from", one.From);
+                    WriteTime(writer, "to", one.To);
+                    writer.WriteEndObject();
+                });
                 break;
             case ValueList<EventLink> links:
                 WriteAll(writer, links, link =>
@@ -213,10 +234,12 @@ internal static class EventDocument
                 : named.Lists.Places.GetValueOrDefault(stored.GetProperty("id").GetGuid());
         if (type == typeof(Series))
             return ReadSeries(stored);
+        if (type == typeof(StaffSpan))
+            return new StaffSpan(stored.GetProperty("before").GetInt32(), stored.GetProperty("after").GetInt32());
         if (type == typeof(Reminder))
             return new Reminder(
                 stored.GetProperty("amount").GetInt32(), Word<ReminderUnit>(stored, "unit") ?? ReminderUnit.Minutes,
-                stored.TryGetProperty("at", out var at) ? LocalTimePattern.ExtendedIso.Parse(at.GetString()!).GetValueOrThrow() : null);
+                Time(stored, "at"));
         if (type.IsEnum)
             return Words.Read(type, stored.GetString()!);
         if (type == typeof(Cap))
@@ -227,6 +250,8 @@ internal static class EventDocument
             return List(stored.EnumerateArray().Select(one => one.GetString()!));
         if (type == typeof(ValueList<EventFile>))
             return List(stored.EnumerateArray().Select(one => named.Files.GetValueOrDefault(one.GetGuid())).OfType<EventFile>());
+        if (type == typeof(ValueList<Involved>))
+            return List(stored.EnumerateArray().Select(one => ReadInvolved(one, named)).OfType<Involved>());
         if (type == typeof(ValueList<EventLink>))
             return List(stored.EnumerateArray()
                 .Select(one => new EventLink(one.GetProperty("label").GetString()!, one.GetProperty("url").GetString()!,
@@ -235,6 +260,25 @@ internal static class EventDocument
 
         static ValueList<T> List<T>(IEnumerable<T> values) => [.. values];
     }
+
+    /// <returns>Null for a member who never was one here.</returns>
+    private static Involved? ReadInvolved(JsonElement stored, Named named)
+    {
+        Guid? member = stored.TryGetProperty("member", out var id) ? id.GetGuid() : null;
+        var name = member is { } known ? named.Lists.Members.GetValueOrDefault(known) : stored.GetProperty("name").GetString();
+        return name is null
+            ? null
+            : new Involved(member, name, Word<Part>(stored, "part") ?? Part.Leads, Time(stored, "from"), Time(stored, "to"));
+    }
+
+    private static void WriteTime(Utf8JsonWriter writer, string name, LocalTime? time)
+    {
+        if (time is { } said)
+            writer.WriteString(name, LocalTimePattern.ExtendedIso.Format(said));
+    }
+
+    private static LocalTime? Time(JsonElement stored, string name) =>
+        stored.TryGetProperty(name, out var time) ? LocalTimePattern.ExtendedIso.Parse(time.GetString()!).GetValueOrThrow() : null;
 
     private static void WriteAll<T>(Utf8JsonWriter writer, ValueList<T> values, Action<T> write)
     {

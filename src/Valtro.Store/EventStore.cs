@@ -386,6 +386,8 @@ public sealed class EventStore(Database database)
                 Category category => [(written.Id, "category", category.Id)],
                 Place { Id: { } id } => [(written.Id, "place", id)],
                 IEnumerable<EventFile> files => files.Select(file => (written.Id, "file", file.Id)),
+                IEnumerable<Involved> people => people.Where(one => one.MemberId is not null).Select(
+                    one => (written.Id, "member", one.MemberId!.Value)),
                 _ => Enumerable.Empty<(Guid, string, Guid)>(),
             });
 

@@ -13,12 +13,14 @@ namespace Valtro.Store;
 /// <param name="Merged">Categories that became others: whoever names one means the other as well.</param>
 /// <param name="Places">Those that are offered, by name.</param>
 /// <param name="Editions">Those in use; composed ones first, by name.</param>
+/// <param name="Members">Names of those who are members now, by their accounts.</param>
 public sealed record House(
     long Version, Organisation Organisation, IReadOnlyList<StoredYearPlan> Plans, IReadOnlyDictionary<Guid, Calendar> Calendars,
     IReadOnlyList<CalendarGroup> Groups,
     IReadOnlyList<Category> Categories, IReadOnlyDictionary<Guid, Category> EveryCategory, ILookup<Guid, Guid> Merged,
     IReadOnlyList<KnownPlace> Places,
-    IReadOnlyList<StoredEdition> Editions)
+    IReadOnlyList<StoredEdition> Editions,
+    IReadOnlyDictionary<Guid, string> Members)
 {
     /// <summary>All years together, as expansion asks them.</summary>
     public SchoolCalendar School { get; } = new(Plans.Select(stored => stored.Plan), (IsoDayOfWeek)Organisation.FirstDayOfWeek);
@@ -28,7 +30,7 @@ public sealed record House(
         Calendars.ToDictionary(one => one.Key, one => one.Value.Disclosure);
 
     /// <summary>About how much of it there is, for whoever keeps many.</summary>
-    public int Size => 10 + Calendars.Count + Editions.Count + EveryCategory.Count + Places.Count + Plans.Count;
+    public int Size => 10 + Calendars.Count + Editions.Count + EveryCategory.Count + Places.Count + Plans.Count + Members.Count;
 }
 
 public sealed class HouseStore(Database database)
@@ -48,7 +50,8 @@ public sealed class HouseStore(Database database)
         {ListStore.CategoriesOfOrganisation};
         {ListStore.MergedOfOrganisation};
         {ListStore.PlacesOfOrganisation};
-        {EditionSettingsStore.InUse}
+        {EditionSettingsStore.InUse};
+        {AccountStore.NamesOfMembers}
         """, new { organisationId }, async results =>
         {
             var version = await results.ReadSingleAsync<long>();
@@ -62,6 +65,7 @@ public sealed class HouseStore(Database database)
             return new House(
                 version, organisation, plans, calendars.ToDictionary(calendar => calendar.Id), groups, offered,
                 every.ToDictionary(category => category.Id), merged, places,
-                await EditionSettingsStore.ReadAsync(results));
+                await EditionSettingsStore.ReadAsync(results),
+                (await results.ReadAsync<(Guid Id, string Name)>()).ToDictionary(row => row.Id, row => row.Name));
         });
 }

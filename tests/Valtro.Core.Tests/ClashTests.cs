@@ -70,4 +70,60 @@ public class ClashTests
         Assert.Equal(ClashKind.Place, Assert.Single(Find("2026-11-24 14:00", "Hall", free, ["Junior families"], ["Junior families"])).Kind);
         Assert.Empty(Find("2026-11-24 14:00", "Loft", free, ["Junior families"], ["Junior families"]));
     }
+
+    private static readonly Guid Bo = Guid.NewGuid();
+
+    private static IReadOnlyList<Clash> FindPerson(string start, Involved here, Involved there)
+    {
+        var other = Other(place: "Loft");
+        other = other with { Content = other.Content with { People = [there] } };
+        return ClashFinder.Find(
+            Build.Series(start, minutes: 60).All(), Place.Nowhere, [], [.. EventDates.All(other, SchoolCalendar.Empty).Take(1)], _ => [],
+            content: new EventContent(other.Series) { People = [here] });
+    }
+
+    [Fact]
+    public void Somebody_in_two_places_at_once_is_a_clash_and_a_name_alone_is_nobody()
+    {
+        var bo = new Involved(Bo, "Bo");
+        var clash = Assert.Single(FindPerson("2026-11-24 14:00", bo, bo));
+        Assert.Equal((ClashKind.Person, "Bo"), (clash.Kind, clash.What));
+        Assert.Empty(FindPerson("2026-11-24 14:00", bo, new Involved(Guid.NewGuid(), "Bo")));
+        Assert.Empty(FindPerson("2026-11-24 14:00", new Involved(null, "Bo"), new Involved(null, "Bo")));
+    }
+
+    /// <summary>14:00 to 15:00 here, 14:30 to 15:30 there.</summary>
+    [Theory]
+    [InlineData(null, "14:30", null, null, false)]
+    [InlineData(null, null, "15:00", null, false)]
+    [InlineData(null, "14:45", null, null, true)]
+    [InlineData("13:00", "14:00", "14:00", "14:15", false)]
+    public void People_are_taken_for_their_own_times(string? from, string? to, string? thereFrom, string? thereTo, bool meets)
+    {
+        NodaTime.LocalTime? Time(string? text) =>
+            text is null ? null : NodaTime.Text.LocalTimePattern.ExtendedIso.Parse($"{text}:00").Value;
+        var found = FindPerson(
+            "2026-11-24 14:00", new Involved(Bo, "Bo", From: Time(from), To: Time(to)),
+            new Involved(Bo, "Bo", From: Time(thereFrom), To: Time(thereTo)));
+        Assert.Equal(meets, found.Count == 1);
+    }
+
+    /// <summary>14:30 to 15:30 there, in the same hall and read by the same families.</summary>
+    [Theory]
+    [InlineData("2026-11-24 13:00", 0, 0, false)]
+    [InlineData("2026-11-24 13:00", 31, 0, true)]
+    [InlineData("2026-11-24 16:00", 0, 0, false)]
+    [InlineData("2026-11-24 16:00", 0, 31, true)]
+    public void Set_up_and_clear_away_take_the_place_and_not_the_readers(string start, int before, int after, bool meets)
+    {
+        var other = Other();
+        other = other with { Content = other.Content with { StaffSpan = new StaffSpan(before, after) } };
+        var found = Find(start, "Hall", other, ["Junior families"], ["Junior families"], minutes: 60);
+        Assert.Equal(meets, found.Count == 1);
+        Assert.Empty(Find(start, "Loft", other, ["Junior families"], ["Junior families"], minutes: 60));
+        var own = ClashFinder.Find(
+            Build.Series(start, minutes: 60).All(), At("Hall"), [], [.. EventDates.All(Other(), SchoolCalendar.Empty).Take(1)], _ => [],
+            content: new EventContent(other.Series) { StaffSpan = new StaffSpan(after, before) });
+        Assert.Equal(meets, own.Count == 1);
+    }
 }

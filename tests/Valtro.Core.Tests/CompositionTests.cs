@@ -353,4 +353,74 @@ public class CompositionTests
         Assert.Equal(trace.IsIn,
             entries.Any(entry => entry.Event.Identity == lab.Uid.ToString() || entry.LookAlikes.Any(one => one.EventId == lab.Id)));
     }
+
+    [Fact]
+    public void Names_are_told_to_whom_the_calendar_that_decides_the_level_tells_them()
+    {
+        var silent = Calendar(Table.Open with { Names = Audience.Members });
+        var telling = Calendar(Table.Open with { Names = Audience.Everyone }, "SW");
+        var lab = On(silent, "2026-11-24 14:00");
+        lab = lab with { Content = lab.Content with { People = [new Involved(null, "Bo Quilliam")] } };
+        int Told(Edition edition, params Source[] sources) =>
+            Assert.Single(Compose(edition, sources, lab with { Placements = [telling.CalendarId] })).Event.Content.People.Count;
+
+        Assert.Equal(0, Told(ForEveryone, silent));
+        Assert.Equal(1, Told(ForEveryone with { Audience = Audience.Members }, silent));
+        Assert.Equal(1, Told(ForEveryone, silent, telling));
+        // Where the telling calendar shows less, it does not decide.
+        Assert.Equal(0, Told(ForEveryone, silent, telling with { Disclosure = Headlines with { Names = Audience.Everyone } }));
+        Assert.Equal(0, Told(ForEveryone with { Fields = Edition.AllFields.Except([ShownField.People]).ToHashSet() }, silent, telling));
+    }
+
+    [Fact]
+    public void An_edition_takes_events_deadlines_or_both_and_no_times_of_what_takes_none()
+    {
+        var calendar = Calendar(Table.Open);
+        var due = On(calendar, "2026-11-24 14:00", "Essay");
+        due = due with { Content = due.Content with { Kind = EventKind.Deadline } };
+        var lab = On(calendar, "2026-11-25 14:00");
+        string[] Taken(KindsTaken kinds) => Titles(Compose(ForEveryone with { Kinds = kinds }, [calendar], due, lab));
+
+        Assert.Equal(["Essay", "Boat lab"], Taken(KindsTaken.Both));
+        Assert.Equal(["Boat lab"], Taken(KindsTaken.Events));
+        Assert.Equal(["Essay"], Taken(KindsTaken.Deadlines));
+        Assert.Single(Compose(ForEveryone with { Cap = Detail.Times }, [calendar], due, lab));
+    }
+
+    [Fact]
+    public void A_line_of_text_says_that_something_is_due_unless_it_goes_out_as_a_task()
+    {
+        var calendar = Calendar(Table.Open);
+        var due = On(calendar, "2026-11-24 14:00", "Essay {0}");
+        due = due with { Content = due.Content with { Kind = EventKind.Deadline } };
+        string Full(DeadlineForm form)
+        {
+            var edition = ForEveryone with { Deadlines = form, Due = "{0} (due)" };
+            return Composition(edition, calendar).FullTitle(Assert.Single(Compose(edition, [calendar], due)));
+        }
+
+        Assert.Equal("Essay {0} (due)", Full(DeadlineForm.Events));
+        Assert.Equal("Essay {0}", Full(DeadlineForm.Tasks));
+        Assert.Equal("Essay {0}", Assert.Single(Compose(calendar, due)).Title);
+    }
+
+    [Fact]
+    public void An_edition_with_staff_times_tells_members_from_set_up_to_clear_away_and_nobody_else()
+    {
+        var calendar = Calendar(Table.Open);
+        var evening = On(calendar, "2026-11-16 00:30");
+        evening = evening with { Content = evening.Content with { StaffSpan = new StaffSpan(60, 15) } };
+        var staff = ForEveryone with { Audience = Audience.Members, WithStaffTimes = true };
+        var told = Assert.Single(Compose(staff, [calendar], evening)).Occurrence;
+        Assert.Equal((Build.Local("2026-11-15 23:30"), evening.Series.Timing.Start), (told.LocalStart, told.RecurrenceId));
+        Assert.Equal(NodaTime.Duration.FromMinutes(75), told.End - told.Start - evening.Series.Timing.Duration);
+        Assert.Single(Composition(staff, calendar).Compose([evening], Build.Window("2026-11-15", "2026-11-16")).Entries);
+
+        foreach (var edition in new[] { staff with { Audience = Audience.Everyone }, staff with { WithStaffTimes = false } })
+        {
+            var other = Assert.Single(Compose(edition, [calendar], evening));
+            Assert.Equal(evening.Series.Timing.Start, other.Occurrence.LocalStart);
+            Assert.Equal(StaffSpan.None, other.Event.Content.StaffSpan);
+        }
+    }
 }

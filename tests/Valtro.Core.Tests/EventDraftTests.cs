@@ -269,4 +269,24 @@ public class EventDraftTests
         Assert.Equal(new EventLink("", "https://pinewick.example/rota", LinkKind.SignUp), link);
         Assert.Equal("pinewick.example", link.Called());
     }
+
+    [Fact]
+    public void People_are_members_by_their_accounts_or_names_once_each_and_those_who_lead_come_first()
+    {
+        var bo = Guid.NewGuid();
+        var setting = Build.Setting with { Members = new Dictionary<Guid, string> { [bo] = "Bo Quilliam" } };
+        var draft = Build.Draft() with
+        {
+            People = [new Involved(null, " Capt. Marr ", Part.Speaks), new Involved(bo, "bo", Part.Leads, From: new LocalTime(13, 0)),
+                new Involved(bo, "Bo again", Part.Helps)],
+        };
+        Assert.Equal(
+            [new Involved(bo, "Bo Quilliam", From: new LocalTime(13, 0)), new Involved(null, "Capt. Marr", Part.Speaks)],
+            draft.Check(setting, RichText.Empty).People);
+        Assert.Contains(
+            "Nobody", Refused("people", Build.Draft() with { People = [new Involved(Guid.NewGuid(), "Nobody")] }),
+            StringComparison.Ordinal);
+        Involved[] many = [.. Enumerable.Range(0, Involved.Most + 1).Select(one => new Involved(null, $"x{one}"))];
+        Assert.NotNull(Refused("people", Build.Draft() with { People = many }));
+    }
 }

@@ -43,6 +43,8 @@ public class EventMergeTests
         { "links", content => content with { Links = [new EventLink("Other", "https://pinewick.example/")] } },
         { "files", content => content with { Files = [new EventFile(Guid.NewGuid(), "other.pdf", "application/pdf", 1)] } },
         { "contact", content => content with { Contact = "Other" } },
+        { "people", content => content with { People = [new Involved(null, "Other")] } },
+        { "staffSpan", content => content with { StaffSpan = new StaffSpan(30, 15) } },
         { "reminder", content => content with { Reminder = new Reminder(1, ReminderUnit.Days) } },
         { "notes", content => content with { Notes = "Other" } },
         { "cap", content => content with { Cap = new Cap(Detail.Times, null, null) } },

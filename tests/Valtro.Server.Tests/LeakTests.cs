@@ -206,7 +206,11 @@ public sealed partial class LeakTests(ValtroApp app) : IClassFixture<ValtroApp>,
             var level = World.Calendars.Max(calendar => calendar.Id == kept
                 ? World.Level(leak, calendar, Audience.Editors, seesUnfinished: name == "cy")
                 : World.Level(leak, calendar, general));
-            allowed.UnionWith(World.Allowed(level, leak, readsNotes: name == "cy" && kept == leak.Event.HomeCalendarId));
+            var keeps = name == "cy" && kept == leak.Event.HomeCalendarId;
+            allowed.UnionWith(World.Allowed(level, leak, readsNotes: keeps, readsNames: keeps || World.Calendars.Any(calendar =>
+                calendar.Id == kept
+                    ? World.TellsNames(leak, calendar, Audience.Editors, seesUnfinished: name == "cy")
+                    : World.TellsNames(leak, calendar, general))));
         }
         // Members know the editions that are for them.
         if (general == Audience.Members)
@@ -357,7 +361,7 @@ public sealed partial class LeakTests(ValtroApp app) : IClassFixture<ValtroApp>,
         allowed.UnionWith(World.Calendars.Where(calendar => calendar.Disclosure[edition.Audience] > Detail.Nothing)
             .Select(calendar => LeakWorld.CalendarMark(calendar.Number)));
         foreach (var leak in World.Events)
-            allowed.UnionWith(World.Allowed(World.Level(leak, edition), leak, readsNotes: false));
+            allowed.UnionWith(World.Allowed(World.Level(leak, edition), leak, readsNotes: false, World.TellsNames(leak, edition)));
         return allowed;
     }
 
@@ -367,7 +371,8 @@ public sealed partial class LeakTests(ValtroApp app) : IClassFixture<ValtroApp>,
         if (calendar.Disclosure[audience] > Detail.Nothing)
             allowed.Add(LeakWorld.CalendarMark(calendar.Number));
         foreach (var leak in World.Events)
-            allowed.UnionWith(World.Allowed(World.Level(leak, calendar, audience), leak, readsNotes: false));
+            allowed.UnionWith(World.Allowed(
+                World.Level(leak, calendar, audience), leak, readsNotes: false, World.TellsNames(leak, calendar, audience)));
         return allowed;
     }
 
@@ -398,7 +403,8 @@ public sealed partial class LeakTests(ValtroApp app) : IClassFixture<ValtroApp>,
             .Select(calendar => LeakWorld.CalendarMark(calendar.Number)).ToHashSet();
         foreach (var leak in World.Events)
             allowed.UnionWith(
-                World.Allowed(World.Calendars.Max(calendar => World.Level(leak, calendar, Audience.Members)), leak, readsNotes: false));
+                World.Allowed(World.Calendars.Max(calendar => World.Level(leak, calendar, Audience.Members)), leak, readsNotes: false,
+                    World.Calendars.Any(calendar => World.TellsNames(leak, calendar, Audience.Members))));
         var ids = World.Events.Where(leak => leak.Number % 9 == 0).Select(leak => leak.Event.Id)
             .Concat(World.Calendars.Take(4).Select(calendar => calendar.Id)).ToArray();
         var endpoints =

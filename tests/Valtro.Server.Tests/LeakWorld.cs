@@ -82,13 +82,13 @@ public sealed class LeakWorld
         {
             var made = await store.AddAsync(organisation, new CalendarSettings(
                 CalendarMark(number), Plate.Parse($"Q{number}"), Hue.All[number % Hue.All.Count], Halifax, $"about {CalendarMark(number)}",
-                    tables[number], [$"readers of {CalendarMark(number)}"]), now);
+                    tables[number] with { Names = (Audience)(number % 4) }, [$"readers of {CalendarMark(number)}"]), now);
             var link = number % 3 == 2
                 ? null
                 : await new SecretLinkStore(database)
                     .MakeAsync(
                         organisation, made.EditionId, now, _ => new AuditLine(ada, AuditAct.LinkMade, CalendarMark(number), null, now));
-            Calendars.Add(new LeakCalendar(made.Id, made.Slug, number, tables[number], link?.Secret));
+            Calendars.Add(new LeakCalendar(made.Id, made.Slug, number, made.Disclosure, link?.Secret));
         }
     }
 
@@ -160,6 +160,12 @@ public sealed class LeakWorld
                     Mark(number, FieldLevel.Complete, "label"), $"https://pinewick.example/{Mark(number, FieldLevel.Complete, "url")}")],
             Files = file is null ? [] : [file],
             Contact = Mark(number, FieldLevel.Complete, "contact"),
+            People = [new Involved(null, $"qx-{number}-Names-person-qx")],
+            Kind = number % 9 == 5 ? EventKind.Deadline : EventKind.Event,
+            Transparency = number % 9 == 6 ? Transparency.Free : Transparency.Usual,
+            Certainty = number % 2 == 0 ? Certainty.Tentative : Certainty.Certain,
+            Reminder = new Reminder(1, ReminderUnit.Days),
+            StaffSpan = new StaffSpan(number % 3 * 30, 15),
             Notes = Mark(number, FieldLevel.Inside, "notes"),
             Cap = random.Next(6) switch
             {
@@ -202,23 +208,36 @@ public sealed class LeakWorld
         var level = calendar.Disclosure[audience];
         foreach (var cap in said)
             level = cap < level ? cap.Value : level;
-        return level == Detail.Times && state == EventState.Cancelled ? Detail.Nothing : level;
+        return level == Detail.Times && (state == EventState.Cancelled || TakesNoTime(leak)) ? Detail.Nothing : level;
     }
+
+    private static bool TakesNoTime(LeakEvent leak) =>
+        leak.Event.Content.Kind == EventKind.Deadline || leak.Event.Content.Transparency == Transparency.Free;
+
+    /// <summary>Whether names are told by way of a calendar that shows all of it to them.</summary>
+    public bool TellsNames(LeakEvent leak, LeakCalendar calendar, Audience audience, bool seesUnfinished = false) =>
+        Level(leak, calendar, audience, seesUnfinished) == Detail.Complete && audience <= calendar.Disclosure.Names;
+
+    public bool TellsNames(LeakEvent leak, LeakEdition edition) =>
+        edition.Cap == Detail.Complete && Calendars.Any(calendar => TellsNames(leak, calendar, edition.Audience));
 
     /// <summary>The level at which an event may be seen in an edition.</summary>
     public Detail Level(LeakEvent leak, LeakEdition edition)
     {
         var most = Calendars.Max(calendar => Level(leak, calendar, edition.Audience));
-        return most < edition.Cap ? most : edition.Cap;
+        var level = most < edition.Cap ? most : edition.Cap;
+        return level == Detail.Times && TakesNoTime(leak) ? Detail.Nothing : level;
     }
 
     /// <summary>The marks that may stand in what somebody gets; every other mark is a leak.</summary>
-    public IEnumerable<string> Allowed(Detail level, LeakEvent leak, bool readsNotes)
+    public IEnumerable<string> Allowed(Detail level, LeakEvent leak, bool readsNotes, bool readsNames)
     {
         if (level >= Detail.Headline)
             yield return $"qx-{leak.Number}-{FieldLevel.Headline}-";
         if (level == Detail.Complete)
             yield return $"qx-{leak.Number}-{FieldLevel.Complete}-";
+        if (readsNames)
+            yield return $"qx-{leak.Number}-Names-";
         if (readsNotes)
             yield return $"qx-{leak.Number}-{FieldLevel.Inside}-";
     }

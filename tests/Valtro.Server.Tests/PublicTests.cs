@@ -408,8 +408,8 @@ public sealed class PublicTests(ValtroApp app) : IClassFixture<ValtroApp>
                 .TakeWhile(occurrence => occurrence.Period.StartTime.Value < to)
                 .Where(occurrence => occurrence.Period.StartTime.Value >= from)
                 .Select(occurrence => occurrence.Period.StartTime.HasTime
-                    ? $"{((Foreign.CalendarComponents.CalendarEvent)occurrence.Source).Summary} {occurrence.Period.StartTime.AsUtc:O}"
-                    : $"{((Foreign.CalendarComponents.CalendarEvent)occurrence.Source).Summary} {occurrence.Period.StartTime.Value:yyyy-MM-dd}");
+                    ? $"{((Foreign.CalendarComponents.CalendarEvent)occurrence.Source).Summary!.Replace(" (due)", "", StringComparison.Ordinal)} {occurrence.Period.StartTime.AsUtc:O}"
+                    : $"{((Foreign.CalendarComponents.CalendarEvent)occurrence.Source).Summary!.Replace(" (due)", "", StringComparison.Ordinal)} {occurrence.Period.StartTime.Value:yyyy-MM-dd}");
             var ours = (await ada.GetAsync(
                 $"/api/occurrences?from=2026-08-01&to=2027-08-01&as=everyone&calendar={await ada.CalendarAsync(plate)}"))
                 .AsArray()

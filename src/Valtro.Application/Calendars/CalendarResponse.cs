@@ -4,9 +4,11 @@ using Valtro.Store;
 
 namespace Valtro.Application.Calendars;
 
-public sealed record DisclosureBody(Detail Members, Detail Link, Detail Everyone)
+/// <param name="Names">The widest audience that is told who is responsible.</param>
+public sealed record DisclosureBody(Detail Members, Detail Link, Detail Everyone, Audience Names = Audience.Members)
 {
-    public static DisclosureBody Of(Disclosure disclosure) => new(disclosure.Members, disclosure.Link, disclosure.Everyone);
+    public static DisclosureBody Of(Disclosure disclosure) =>
+        new(disclosure.Members, disclosure.Link, disclosure.Everyone, disclosure.Names);
 }
 
 /// <summary>Whether what readers get is what was saved.</summary>

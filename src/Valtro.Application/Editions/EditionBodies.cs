@@ -58,6 +58,9 @@ public sealed record FileBody(string Name, string Type, long Size, string Addres
     public static FileBody Of(EventFile file) => new(file.Name, file.Type, file.Size, $"files/{file.Id}/{Uri.EscapeDataString(file.Name)}");
 }
 
+/// <summary>Somebody responsible, as readers know them.</summary>
+public sealed record PersonBody(string Name, Part Part, LocalTime? From, LocalTime? To);
+
 /// <param name="End">Exclusive; for whole days the day after the last one.</param>
 /// <param name="Description">Sanitised HTML.</param>
 /// <param name="Plates">Whose it is, as far as readers may know.</param>
@@ -67,7 +70,8 @@ public sealed record EntryBody(
     string Id, string Title, string Subtitle, string Start, string End, bool AllDay, string Place, string Description, EventState State,
     IReadOnlyList<string> Plates, CategoryBody? Category,
     ElsewhereBody? Own, IReadOnlyList<EventLink> Links, IReadOnlyList<FileBody> Files, FileBody? Picture, string Contact, bool HasPage,
-        bool IsBreak, EventKind Kind, Certainty Certainty)
+        bool IsBreak, EventKind Kind, Certainty Certainty,
+        IReadOnlyList<PersonBody> People)
 {
     /// <param name="zone">The edition's.</param>
     public static EntryBody Of(Entry entry, DateTimeZone zone)
@@ -88,7 +92,8 @@ public sealed record EntryBody(
             HasPage: tells && !entry.IsBreak,
             entry.IsBreak,
             content.Kind,
-            content.Certainty);
+            content.Certainty,
+            [.. content.People.Select(one => new PersonBody(one.Name, one.Part, one.From, one.To))]);
     }
 }
 

@@ -2,6 +2,7 @@ using NodaTime;
 using Valtro.Core.Calendars;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Editions;
+using Valtro.Core.Events;
 using Valtro.Core.YearPlans;
 using Valtro.Store;
 
@@ -64,7 +65,13 @@ public sealed class EditionReadings(Houses houses, DeliveredStore delivered)
         return (
             made with
             {
-                Edition = made.Edition with { Audience = audience, Busy = words["busy"], Due = words.Fill("titleDue", "title", "{0}") }
+                Edition = made.Edition with
+                {
+                    Audience = audience,
+                    Busy = words["busy"],
+                    Due = words.Fill("titleDue", "title", "{0}"),
+                    PartNames = Enum.GetValues<Part>().ToDictionary(part => part, part => words[$"part{part}"]),
+                },
             },
             [.. from one in made.Filters
                 where all.ContainsKey(one.Key)

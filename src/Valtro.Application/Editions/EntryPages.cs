@@ -131,6 +131,9 @@ public sealed class EntryPages(WebAssets assets, PublicAddresses addresses, Sett
         // Already sanitised when it was saved.
         if (body.Description.Length > 0)
             page.Append("<div class=\"rich\">").Append(body.Description).Append("</div>\n");
+        foreach (var part in body.People.GroupBy(one => one.Part))
+            page.Append(CultureInfo.InvariantCulture,
+                $"<p>{Html.Encode(words[$"part{part.Key}"])}: {Html.Encode(string.Join(", ", part.Select(Of)))}</p>\n");
         if (body.Contact.Length > 0)
             page.Append(CultureInfo.InvariantCulture, $"<p>{Html.Encode(words["contact"])}: {Html.Encode(body.Contact)}</p>\n");
         page.Append(CultureInfo.InvariantCulture,
@@ -142,6 +145,15 @@ public sealed class EntryPages(WebAssets assets, PublicAddresses addresses, Sett
             $"</p>\n<p class=\"entry-acts\" id=\"share\" data-title=\"{Html.Encode($"{body.Title}, {when}")}\" data-share=\"{Html.Encode(words["share"])}\" data-copy=\"{Html.Encode(words["copyLink"])}\" data-copied=\"{Html.Encode(words["copied"])}\"></p>\n</main>\n</body>\n</html>\n");
         return page.ToString();
     }
+
+    /// <summary>Somebody, with their own times.</summary>
+    private static string Of(PersonBody person) => person switch
+    {
+        { From: null, To: null } => person.Name,
+        { To: null } => $"{person.Name} ({person.From:HH:mm} –)",
+        { From: null } => $"{person.Name} (– {person.To:HH:mm})",
+        _ => $"{person.Name} ({person.From:HH:mm}–{person.To:HH:mm})",
+    };
 
     /// <summary>The map of the reader's device (RFC 5870), and one on the web where the operator named one.</summary>
     private void AppendPlace(StringBuilder page, EntryBody body, KnownPlace? place, ReadingWords words)

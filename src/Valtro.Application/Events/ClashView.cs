@@ -16,19 +16,20 @@ public sealed class ClashView(OccurrenceView occurrences, Access access)
 
     /// <remarks>Asked while somebody types: only what can clash at all is looked at.</remarks>
     public async Task<ClashesAround> AroundAsync(
-        Viewer viewer, Series series, SchoolCalendar school, Calendar calendar, Place place, Guid? except)
+        Viewer viewer, EventContent content, SchoolCalendar school, Calendar calendar, Guid? except)
     {
+        var (series, place) = (content.Series, content.Place);
         var dates = series.All(school).Take(Consequences.Shown).ToArray();
         var house = await access.HouseAsync();
         var all = house.Calendars;
         var sameReaders =
             all.Values.Where(other => other.Readerships.Intersect(calendar.Readerships).Any()).Select(other => other.Id).ToHashSet();
-        var isKnownPlace = place.Id is not null;
-        if (dates.Length == 0 || series.Timing.AllDay || (!isKnownPlace && sameReaders.Count == 0))
+        var looksEverywhere = place.Id is not null || content.People.Any(one => one.MemberId is not null);
+        if (content.IsDeadline || dates.Length == 0 || series.Timing.AllDay || (!looksEverywhere && sameReaders.Count == 0))
             return new ClashesAround([], all);
         var first = dates[0].LocalStart.Date.PlusDays(-1);
         var last = LocalDate.Min(dates[^1].LocalEnd.Date.PlusDays(2), first.PlusDays(LongestDays));
-        var others = await occurrences.InAsync(viewer, first, last, isKnownPlace ? null : sameReaders);
+        var others = await occurrences.InAsync(viewer, first, last, looksEverywhere ? null : sameReaders);
         // A place is only told from the headline on; below it nobody learns by a clash where something is.
         return new ClashesAround([.. others.Where(seen => seen.Date.Event.Id != except).Select(Known)], all);
     }
@@ -64,6 +65,8 @@ public sealed class ClashView(OccurrenceView occurrences, Access access)
                 {
                     Title = told.Title,
                     Place = told.Content.Place,
+                    StaffSpan = told.Content.StaffSpan,
+                    People = told.Content.People,
                     Transparency = told.Content.Transparency,
                 },
             },
@@ -85,7 +88,8 @@ public sealed record ClashesAround(IReadOnlyList<EventDate> Others, IReadOnlyDic
         if (content.IsDeadline)
             return new Dictionary<Instant, IReadOnlyList<string>>();
         var readerships = content.TakesNoTime ? [] : calendar.Readerships;
-        var found = ClashFinder.Find(dates, content.Place, readerships, Others, id => Calendars[id].Readerships, except, _longest);
+        var found = ClashFinder.Find(dates, content.Place, readerships, Others, id => Calendars[id].Readerships, except, _longest,
+            content);
         return found.GroupBy(clash => clash.Date.Start).ToDictionary(
             group => group.Key, group => (IReadOnlyList<string>)[.. group.OrderBy(clash => clash.Kind).Select(Say)]);
     }
@@ -97,8 +101,12 @@ public sealed record ClashesAround(IReadOnlyList<EventDate> Others, IReadOnlyDic
     private string Say(Clash clash)
     {
         var plate = Calendars[clash.With.Event.HomeCalendarId].Plate.Code;
-        return clash.Kind == ClashKind.Place
-            ? Spoken.Now.Say("date.placeTaken", ("place", clash.What), ("title", clash.With.Title), ("plate", plate))
-            : Spoken.Now.Say("date.sameReaders", ("readers", clash.What), ("title", clash.With.Title), ("plate", plate));
+        var with = (("title", (object?)clash.With.Title), ("plate", (object?)plate));
+        return clash.Kind switch
+        {
+            ClashKind.Place => Spoken.Now.Say("date.placeTaken", ("place", clash.What), with.Item1, with.Item2),
+            ClashKind.Person => Spoken.Now.Say("date.personTaken", ("person", clash.What), with.Item1, with.Item2),
+            _ => Spoken.Now.Say("date.sameReaders", ("readers", clash.What), with.Item1, with.Item2),
+        };
     }
 }

@@ -281,9 +281,17 @@ public sealed class EventDesk(
             house.School)
         {
             Places = [.. before?.Places ?? [], .. house.Places.Select(known => known.Place)],
+            Members = MembersWith(house.Members, before),
             Shown = calendar.Disclosure,
             CapBefore = before?.Content.Cap ?? Cap.None,
         };
+    }
+
+    private static IReadOnlyDictionary<Guid, string> MembersWith(IReadOnlyDictionary<Guid, string> members, CalendarEvent? before)
+    {
+        Involved[] left = [.. (before?.Content.People ?? []).Where(one => one.MemberId is { } id && !members.ContainsKey(id))];
+        return left.Length == 0 ? members : members.Concat(left.Select(one => KeyValuePair.Create(one.MemberId!.Value, one.Name)))
+            .ToDictionary(one => one.Key, one => one.Value);
     }
 
     /// <summary>Checks what was typed, and that the person may put it on that calendar.</summary>

@@ -35,10 +35,9 @@ public sealed class EventPreviews(Access access, EventDesk desk, ClashView clash
         var found = request.EventId is { } id ? await desk.FindForChangeAsync(id, withAbout: false) : null;
         var setting = await desk.SettingAsync(calendar, found?.Event);
         var series = Typed(request, setting, found);
-        var place = Place.Typed(request.Event.Place.Trim(), setting.Places);
-        var around = await clashes.AroundAsync(viewer, series, setting.School, calendar, place, request.EventId);
         var words = RuleWords.For(Spoken.LocaleIn(house.Organisation));
         var sketch = Filled(Sketch(request.Event, viewer, found, series), request.Event, setting);
+        var around = await clashes.AroundAsync(viewer, sketch.Content, setting.School, calendar, request.EventId);
         var consequences = Consequences.Of(series, setting.School, words, dates => around.Say(dates, sketch.Content, calendar), desk.Now);
         return new ConsequencesResponse(
             consequences.Words,
@@ -81,6 +80,8 @@ public sealed class EventPreviews(Access access, EventDesk desk, ClashView clash
             Description = richTexts.Sanitise(request.Description),
             Category = setting.Categories.FirstOrDefault(one => one.Id == request.CategoryId),
             Tags = [.. request.Tags],
+            People = [.. request.People],
+            StaffSpan = request.StaffSpan ?? StaffSpan.None,
         },
     };
 

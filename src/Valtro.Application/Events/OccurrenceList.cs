@@ -18,9 +18,11 @@ public enum ListOrder
 /// <summary>What somebody wants to see in one list. What is empty narrows nothing.</summary>
 /// <param name="To">Not included.</param>
 /// <param name="Category">Its name, as places and tags too.</param>
+/// <param name="Person">A name, or "me".</param>
 /// <param name="Words">Found as the search finds them.</param>
 public sealed record ListAsked(
-    LocalDate From, LocalDate To, IReadOnlySet<Guid> Calendars, string Category, string Tag, string Place, string Words, ListOrder Order);
+    LocalDate From, LocalDate To, IReadOnlySet<Guid> Calendars, string Category, string Tag, string Place, string Words, ListOrder Order,
+        string Person = "");
 
 /// <summary>All that is on over a long time, narrowed and sorted, as one person may see it.</summary>
 public sealed class OccurrenceList(Access access, OccurrenceView view, SearchStore search, IClock clock)
@@ -43,7 +45,7 @@ public sealed class OccurrenceList(Access access, OccurrenceView view, SearchSto
             ? null
             : await search.AllAsync(Search.For(viewer, house, asked.Words, clock.GetCurrentInstant()));
         var dates = (await view.InAsync(viewer, asked.From, asked.To, asked.Calendars.Count == 0 ? null : asked.Calendars))
-            .Where(date => IsAsked(date, asked)
+            .Where(date => IsAsked(date, asked, viewer.AccountId)
                 && (saying is null
                     || saying.TryGetValue(date.Date.Event.Id, out var seenFrom) && Search.IsTold(seenFrom, date.Sight)))
             .ToArray();
@@ -60,11 +62,15 @@ public sealed class OccurrenceList(Access access, OccurrenceView view, SearchSto
             [.. dates.OrderBy(by, StringComparer.CurrentCultureIgnoreCase)];
     }
 
-    private static bool IsAsked(SeenOccurrence date, ListAsked asked)
+    private const string Me = "me";
+
+    private static bool IsAsked(SeenOccurrence date, ListAsked asked, Guid me)
     {
         var content = date.Disclosed.Content;
         return (asked.Category.Length == 0 || content.Category?.Name == asked.Category)
             && (asked.Tag.Length == 0 || content.Tags.Contains(asked.Tag))
-            && (asked.Place.Length == 0 || content.Place.Name == asked.Place);
+            && (asked.Place.Length == 0 || content.Place.Name == asked.Place)
+            && (asked.Person.Length == 0
+                || content.People.Any(one => asked.Person == Me ? one.MemberId == me : one.Name == asked.Person));
     }
 }

@@ -11,11 +11,14 @@ namespace Valtro.Application.Events;
 /// <param name="Own">The same on the event's own clock, where it has another.</param>
 /// <param name="AlsoOn">Further calendars on which the person sees it: one event, not a copy.</param>
 /// <param name="IsYours">The person made it, and it has not gone out yet.</param>
+/// <param name="People">Who is responsible, where that is told.</param>
+/// <param name="IsMine">The person who asks is among them.</param>
 /// <param name="Version">Of its event, to be sent with a change; null for those who may not change it.</param>
 public sealed record OccurrenceResponse(
     Guid EventId, string RecurrenceId, Guid CalendarId, string Title, string Start, string End, bool AllDay, EventState State,
     string Place, CategoryBody? Category, IReadOnlyList<string> Tags, bool Recurs, bool IsException, ElsewhereBody? Own, Detail Detail,
-        IReadOnlyList<Guid> AlsoOn, bool IsYours, int? Version, EventKind Kind, Certainty Certainty)
+        IReadOnlyList<Guid> AlsoOn, bool IsYours, int? Version, EventKind Kind, Certainty Certainty,
+        IReadOnlyList<string> People, bool IsMine)
 {
     public static OccurrenceResponse Of(SeenOccurrence seen, DateTimeZone zone)
     {
@@ -35,6 +38,8 @@ public sealed record OccurrenceResponse(
             seen.IsYours,
             seen.Sight.Grants.HasFlag(Grants.Settings) ? date.Event.Version : null,
             disclosed.Content.Kind,
-            disclosed.Content.Certainty);
+            disclosed.Content.Certainty,
+            [.. disclosed.Content.People.Select(one => one.Name)],
+            seen.IsMine);
     }
 }

@@ -12,6 +12,9 @@ namespace Valtro.Application.Events;
 /// <param name="IsYours">They make events on its calendar, and it has not gone out yet.</param>
 public sealed record SeenOccurrence(EventDate Date, Disclosed Disclosed, Sight Sight, bool IsYours) : IComparable<SeenOccurrence>
 {
+    /// <summary>The person is responsible for it.</summary>
+    public bool IsMine { get; init; }
+
     /// <summary>As they happen; of those that begin together the longest first, and else always in the same order.</summary>
     public int CompareTo(SeenOccurrence? other)
     {
@@ -61,11 +64,15 @@ public sealed class OccurrenceView(Access access, EventStore events, IClock cloc
                 continue;
             var isYours = !Visibility.LeavesTheHouse(calendarEvent.State)
                 && viewer.May(CalendarAction.Contribute, calendarEvent.HomeCalendarId);
-            var told = Disclosed.Of(calendarEvent, sight.Detail)?.Called(busy);
+            var granted = sight.Grants & (Grants.Names | Grants.StaffSpan);
+            var told = Disclosed.Of(calendarEvent, sight.Detail, granted)?.Called(busy);
             foreach (var date in EventDates.In(calendarEvent, window, school))
             {
-                if ((date.Exception is null ? told : Disclosed.Of(date, sight.Detail)?.Called(busy)) is { } disclosed)
-                    dates.Add(new SeenOccurrence(date, disclosed, sight, isYours));
+                if ((date.Exception is null ? told : Disclosed.Of(date, sight.Detail, granted)?.Called(busy)) is { } disclosed)
+                    dates.Add(new SeenOccurrence(date, disclosed, sight, isYours)
+                    {
+                        IsMine = disclosed.Content.People.Any(one => one.MemberId == viewer.AccountId),
+                    });
             }
         }
         dates.Sort();

@@ -38,10 +38,14 @@ public sealed record PlaceBody(Guid Id, string Name, double? Latitude, double? L
         [.. listed.Select(one => Of(one.Entry, one.Events))];
 }
 
+/// <param name="Members">Who can be responsible for an event, by name; for those who make events.</param>
 /// <param name="RetiredCategories">Not offered any more, kept by the events that have them; for those who keep the lists.</param>
 public sealed record ListsResponse(
     IReadOnlyList<ListedCategoryBody> Categories, IReadOnlyList<PlaceBody> Places, IReadOnlyList<ListedCategoryBody> RetiredCategories,
-    IReadOnlyList<PlaceBody> RetiredPlaces, bool MayEdit);
+    IReadOnlyList<PlaceBody> RetiredPlaces, bool MayEdit, IReadOnlyList<MemberBody> Members);
+
+/// <summary>Somebody who can be responsible for an event.</summary>
+public sealed record MemberBody(Guid Id, string Name);
 
 /// <param name="ActId">By which the events are put back as they were.</param>
 /// <param name="Events">How many were changed.</param>
@@ -55,12 +59,15 @@ public sealed class OwnLists(Access access, ListStore lists, EventStore events, 
     public async Task<ListsResponse> AllAsync()
     {
         var viewer = await access.ViewerAsync();
+        var house = await access.HouseAsync();
+        MemberBody[] members = viewer.ContributesSomewhere
+            ? [.. house.Members.Select(one => new MemberBody(one.Key, one.Value)).OrderBy(one => one.Name, StringComparer.CurrentCulture)]
+            : [];
         if (!viewer.May(OrganisationAction.ManageLists))
         {
-            var house = await access.HouseAsync();
             return new ListsResponse(
                 [.. house.Categories.Select(one => ListedCategoryBody.Of(one, null))],
-                [.. house.Places.Select(one => PlaceBody.Of(one, null))], [], [], false);
+                [.. house.Places.Select(one => PlaceBody.Of(one, null))], [], [], false, members);
         }
         var (categories, places) = await lists.AllAsync(viewer.OrganisationId);
         return new ListsResponse(
@@ -68,7 +75,7 @@ public sealed class OwnLists(Access access, ListStore lists, EventStore events, 
             PlaceBody.Of(places.Where(one => one.RetiredAt is null)),
             ListedCategoryBody.Of(categories.Where(one => one.RetiredAt is not null)),
             PlaceBody.Of(places.Where(one => one.RetiredAt is not null)),
-            true);
+            true, members);
     }
 
     public async Task<ListedCategoryBody> AddAsync(CategoryRequest request)

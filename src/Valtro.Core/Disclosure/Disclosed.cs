@@ -18,6 +18,9 @@ public sealed record Disclosed(Detail Detail, EventContent Content, string Title
     /// <summary>When nothing is told of when: dates tell that.</summary>
     private static readonly Series Untold = new(Timing.WholeDays(new(2000, 1, 1), new(2000, 1, 1), DateTimeZone.Utc));
 
+    /// <summary>What was granted beside the level.</summary>
+    public Grants Granted { get; private init; }
+
     /// <summary>The UID as addresses write it.</summary>
     public string Identity => Uid.InAddress;
 
@@ -36,6 +39,9 @@ public sealed record Disclosed(Detail Detail, EventContent Content, string Title
     /// <summary>What readers of an edition get: only live and cancelled events, no notes.</summary>
     public static Disclosed? ForReaders(CalendarEvent calendarEvent, Detail detail) =>
         Visibility.LeavesTheHouse(calendarEvent.State) ? Of(calendarEvent, detail) : null;
+
+    /// <summary>One of its dates, told as much as this is.</summary>
+    public Disclosed? Likewise(EventDate date) => Of(date, Detail, Granted);
 
     /// <summary>A break of the year plan, which every audience may know.</summary>
     public static Disclosed OfBreak(YearPlans.NamedDays closed) => new(
@@ -62,6 +68,10 @@ public sealed record Disclosed(Detail Detail, EventContent Content, string Title
         var seen = content.SeenBy(detail, grants, Untold);
         return detail == Detail.Times
             ? new(detail, seen, Busy, EventState.Live, calendarEvent.Uid.Hidden("times"))
-            : new(detail, seen, seen.Title, state, calendarEvent.Uid) { Picture = seen.Files.FirstOrDefault(file => file.IsPicture) };
+            : new(detail, seen, seen.Title, state, calendarEvent.Uid)
+            {
+                Picture = seen.Files.FirstOrDefault(file => file.IsPicture),
+                Granted = grants,
+            };
     }
 }

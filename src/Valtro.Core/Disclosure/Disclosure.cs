@@ -8,6 +8,9 @@ public sealed record Disclosure
     public Detail Link { get; }
     public Detail Everyone { get; }
 
+    /// <summary>The widest audience that is told who is responsible, where it sees all of an event.</summary>
+    public Audience Names { get; init; } = Audience.Members;
+
     /// <exception cref="RuleException">A wider audience would see more than a narrower one.</exception>
     public Disclosure(Detail members, Detail link, Detail everyone)
     {
@@ -34,8 +37,14 @@ public sealed record Disclosure
 
     public static Detail Most(Detail one, Detail other) => one > other ? one : other;
 
+    /// <summary>What an audience has of its events besides the level.</summary>
+    public Grants GrantsOf(Audience audience) => audience <= Names ? Grants.Names : Grants.None;
+
     /// <summary>What somebody gets who may look at both: an event on two calendars is seen as the more open of them shows it.</summary>
-    public Disclosure Or(Disclosure other) => new(Most(Members, other.Members), Most(Link, other.Link), Most(Everyone, other.Everyone));
+    public Disclosure Or(Disclosure other) => new(Most(Members, other.Members), Most(Link, other.Link), Most(Everyone, other.Everyone))
+    {
+        Names = Names > other.Names ? Names : other.Names,
+    };
 
     /// <summary>Only those who keep the calendar see it.</summary>
     public static Disclosure Closed { get; } = new(Detail.Nothing, Detail.Nothing, Detail.Nothing);

@@ -22,6 +22,12 @@ public enum Grants
 
     /// <summary>They keep the event, so they get its settings too: who sees it, and from when to when.</summary>
     Settings = 2,
+
+    /// <summary>The calendar tells them who is responsible.</summary>
+    Names = 4,
+
+    /// <summary>They run it, or the edition is for those who do: from when to when it takes them.</summary>
+    StaffSpan = 8,
 }
 
 /// <summary>Says from which level on a field is told. A field without one fails the tests: nobody has decided about it yet.</summary>

@@ -124,7 +124,7 @@ public sealed record Viewer(
     /// <param name="calendars">The disclosure of each calendar of the organisation that is in use.</param>
     public Sight Of(CalendarEvent calendarEvent, IReadOnlyDictionary<Guid, Disclosure> calendars, Instant now)
     {
-        var detail = Detail.Nothing;
+        var (detail, granted) = (Detail.Nothing, Grants.None);
         var seenOn = new List<Guid>(1);
         foreach (var id in calendarEvent.Calendars)
         {
@@ -133,12 +133,17 @@ public sealed record Viewer(
             var here = Visibility.Of(calendarEvent, disclosure, AudienceOf(id), now, May(CalendarAction.SeeUnfinished, id));
             if (here == Detail.Nothing)
                 continue;
+            // The calendar that decides the level decides the grants; of several the more open.
+            granted = here > detail ? disclosure.GrantsOf(AudienceOf(id))
+                : here == detail ? granted | disclosure.GrantsOf(AudienceOf(id)) : granted;
             detail = Disclosure.Most(detail, here);
             seenOn.Add(id);
         }
         return detail == Detail.Nothing
             ? Sight.Nothing
             : new Sight(detail, seenOn,
-                May(CalendarAction.Contribute, calendarEvent.HomeCalendarId) ? Grants.Notes | Grants.Settings : Grants.None);
+                May(CalendarAction.Contribute, calendarEvent.HomeCalendarId) 
+                    ? granted | Grants.Notes | Grants.Settings | Grants.Names | Grants.StaffSpan
+                    : granted);
     }
 }

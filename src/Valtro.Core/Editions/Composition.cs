@@ -183,12 +183,12 @@ public sealed class Composition
             ComposeStep.State, inState, inState ? "trace.state" : $"trace.notState.{calendarEvent.State.ToString().ToLowerInvariant()}");
         if (!inState)
             return null;
-        var (detail, passes, plates) = (Detail.Nothing, false, default(IReadOnlyList<Source>));
+        var (detail, granted, passes, plates) = (Detail.Nothing, Grants.None, false, default(IReadOnlyList<Source>));
         Look(calendarEvent.HomeCalendarId);
         for (var index = 0; index < calendarEvent.Placements.Count; index++)
             Look(calendarEvent.Placements[index]);
         notes?.Note(ComposeStep.Filter, passes, passes ? "trace.filter" : "trace.notFilter");
-        var disclosed = detail == Detail.Nothing ? null : Disclosed.Of(calendarEvent, detail)?.Called(_edition.Busy);
+        var disclosed = detail == Detail.Nothing ? null : Disclosed.Of(calendarEvent, detail, granted)?.Called(_edition.Busy);
         notes?.Note(ComposeStep.Detail, disclosed is not null,
             disclosed is null
                 ? detail == Detail.Times ? "trace.takesNoTime" : "trace.notDetail"
@@ -202,6 +202,10 @@ public sealed class Composition
                 return;
             passes = true;
             var here = LevelOn(drawn.Source, calendarEvent);
+            var grants = drawn.Source.Disclosure.GrantsOf(_edition.Audience);
+            if (_edition.WithStaffTimes && _edition.Audience <= Audience.Members)
+                grants |= Grants.StaffSpan;
+            granted = here > detail ? grants : here == detail ? granted | grants : granted;
             detail = Disclosure.Disclosure.Most(detail, here);
             if (TellsPlate(here))
                 plates = plates is null ? drawn.Alone : Union(plates, drawn.Alone);
@@ -215,7 +219,8 @@ public sealed class Composition
 
     private void AddDates(Dates dates, CalendarEvent calendarEvent, Window days, Trace? trace)
     {
-        var expanded = EventDates.In(calendarEvent, days, _school);
+        var staff = _edition.WithStaffTimes && HasStaffTimes(calendarEvent);
+        var expanded = EventDates.In(calendarEvent, staff ? Around(days) : days, _school);
         // A rule is expanded only for those who are told of it. Where it is known already that there is no date, nothing need be told.
         var isNone = expanded.TryGetNonEnumeratedCount(out var count) && count == 0;
         if ((isNone && trace?.IsOf(calendarEvent.Id) != true) || Tell(calendarEvent, trace) is not { } told)
@@ -230,16 +235,27 @@ public sealed class Composition
                 notes?.Note(ComposeStep.Window, false, "trace.cancelled");
                 continue;
             }
+            var taken = staff ? disclosed.Content.StaffSpan.Around(date.Occurrence, calendarEvent.Series.Timing.Zone) : date.Occurrence;
+            if (staff && !taken.Overlaps(days, allDay: false))
+                continue;
             notes?.Note(ComposeStep.Window, true, "trace.window");
-            dates.Add(new Dated(Of(told, disclosed), date.Occurrence));
+            dates.Add(new Dated(Of(told, disclosed), taken));
         }
         if (trace?.IsOf(calendarEvent.Id) == true && trace.Decided.Step < ComposeStep.Window)
             trace.Note(ComposeStep.Window, false, "trace.notWindow");
     }
 
+    private static bool HasStaffTimes(CalendarEvent calendarEvent) =>
+        !calendarEvent.Series.Timing.AllDay && !calendarEvent.Content.IsDeadline
+        && (calendarEvent.Content.StaffSpan != StaffSpan.None || calendarEvent.Exceptions.Count > 0);
+
+    /// <summary>With the days from which set-up or clear-away may reach into it.</summary>
+    private Window Around(Window days) => new(
+        LocalDate.Max(days.First.PlusDays(-1), DayRange.First), LocalDate.Min(days.End.PlusDays(1), DayRange.Last), _edition.Zone);
+
     /// <summary>All dates without anything of their own are told alike.</summary>
     private Disclosed? DateTold(Told told, EventDate date) =>
-        date.Exception is null ? told.Disclosed : Disclosed.Of(date, told.Disclosed.Detail)?.Called(_edition.Busy);
+        date.Exception is null ? told.Disclosed : told.Disclosed.Likewise(date)?.Called(_edition.Busy);
 
     private static Told Of(Told told, Disclosed date) => ReferenceEquals(told.Disclosed, date) ? told : told with { Disclosed = date };
 

@@ -20,6 +20,7 @@ public enum ShownField
     Links,
     Files,
     Contact,
+    People,
 }
 
 /// <summary>How the feed of an edition is made.</summary>
@@ -111,11 +112,17 @@ public sealed record Edition(Audience Audience, DateTimeZone Zone, IsoDayOfWeek 
 
     public Reminding Reminding { get; init; }
 
+    /// <summary>From when to when it takes those who run it, instead of the public time; for members only.</summary>
+    public bool WithStaffTimes { get; init; }
+
     /// <summary>For what says none itself, where it reminds of everything.</summary>
     public Reminder? Reminder { get; init; }
 
     /// <summary>How a line of text says that something is due: "{0} (due)" in the language of the edition.</summary>
     public string Due { get; init; } = "{0}";
+
+    /// <summary>What parts that people have are called before their names, in the language of the edition.</summary>
+    public IReadOnlyDictionary<Part, string> PartNames { get; init; } = Enum.GetValues<Part>().ToDictionary(part => part, part => $"{part}");
 
     public bool Takes(EventKind kind) =>
         Kinds == KindsTaken.Both || (Kinds == KindsTaken.Deadlines) == (kind == EventKind.Deadline);

@@ -44,7 +44,8 @@ public sealed record EditionDraft(
     bool TellsPlatesOfBusy = false,
     IReadOnlyList<PatternPartDraft>? Title = null, IReadOnlyList<ShownField>? Fields = null, LookDraft? Look = null,
         IReadOnlyList<string>? Sites = null, FeedForm Feed = FeedForm.Series, KindsTaken Kinds = KindsTaken.Both,
-        DeadlineForm Deadlines = DeadlineForm.Events, Reminding Reminding = Reminding.Nothing, Reminder? Reminder = null)
+        DeadlineForm Deadlines = DeadlineForm.Events, Reminding Reminding = Reminding.Nothing, Reminder? Reminder = null,
+        bool WithStaffTimes = false)
 {
     public const int MostSites = 30;
 
@@ -81,6 +82,10 @@ public sealed record EditionDraft(
             refusals.Add("limit", "edition.limit", ("most", Edition.MostEntries));
         if (WithUnfinished && Audience != Audience.Members)
             refusals.Add("withUnfinished", "edition.unfinishedForMembers");
+        if (WithStaffTimes && Audience != Audience.Members)
+            refusals.Add("withStaffTimes", "edition.staffTimesForMembers");
+        if (WithStaffTimes && Feed == FeedForm.Series)
+            refusals.Add("withStaffTimes", "edition.staffTimesByDates");
         var filters =
             Sources.Select((source, index) => refusals.Try(() => CheckFilter(source.Filter, $"sources.{index}.filter"))).ToArray();
         var window = refusals.Try(() => CheckWindow(Window ?? new WindowDraft()));
@@ -106,6 +111,7 @@ public sealed record EditionDraft(
             Kinds = Kinds,
             Deadlines = Deadlines,
             Reminding = Reminding,
+            WithStaffTimes = WithStaffTimes && Audience <= Audience.Members,
             Reminder = reminder,
         };
         var bySource = Sources.Select((source, index) => (source.CalendarId, Filter: filters[index]))

@@ -1,5 +1,6 @@
 using System.Text;
 using Valtro.Core.Disclosure;
+using Valtro.Core.Events;
 
 namespace Valtro.Core.Editions;
 
@@ -14,6 +15,9 @@ public enum Piece
     Category,
     Date,
     Time,
+
+    /// <summary>Those who lead it.</summary>
+    People,
 }
 
 /// <summary>A piece, or text between pieces.</summary>
@@ -49,6 +53,7 @@ public sealed record Pattern(IReadOnlyList<PatternPart> Parts)
         Piece.Subtitle => disclosed.Content.Subtitle,
         Piece.Place => disclosed.Content.Place.Name,
         Piece.Category => disclosed.Content.Category?.Name ?? "",
+        Piece.People => string.Join(", ", disclosed.Content.People.Where(one => one.Part == Part.Leads).Select(one => one.Name)),
         _ => "",
     };
 

@@ -128,6 +128,13 @@ public sealed record EventContent
     [Field("contact", FieldLevel.Complete, ShownWith = ShownField.Contact)]
     public string Contact { get; init; } = "";
 
+    /// <summary>Who is responsible, those who lead first.</summary>
+    [Field("people", FieldLevel.Complete, Needs = Grants.Names, OfOneDate = true, ShownWith = ShownField.People)]
+    public ValueList<Involved> People { get; init; } = [];
+
+    [Field("staffSpan", FieldLevel.Complete, Needs = Grants.StaffSpan, OfOneDate = true)]
+    public StaffSpan StaffSpan { get; init; } = StaffSpan.None;
+
     /// <summary>For feeds that deliver reminders.</summary>
     [Field("reminder", FieldLevel.Complete)]
     public Reminder? Reminder { get; init; }

@@ -20,6 +20,9 @@ public sealed record DraftSetting(DateTimeZone CalendarZone, IReadOnlyList<Categ
     /// <summary>Places that the organisation knows, and those that the event has.</summary>
     public IReadOnlyList<Place> Places { get; init; } = [];
 
+    /// <summary>Who can be responsible, by their accounts: members, and those whom the event names already.</summary>
+    public IReadOnlyDictionary<Guid, string> Members { get; init; } = new Dictionary<Guid, string>();
+
     /// <summary>What the event said before: it may stay, though its calendar shows less by now.</summary>
     public Cap CapBefore { get; init; } = Disclosure.Cap.None;
 }
@@ -96,6 +99,12 @@ public partial record EventDraft
 
     public string Contact { get; init; } = "";
 
+    /// <summary>Of members the id counts, of others the name.</summary>
+    public IReadOnlyList<Involved> People { get; init; } = [];
+
+    /// <summary>Of whole days and deadlines it means nothing, and is kept.</summary>
+    public StaffSpan? StaffSpan { get; init; }
+
     public Reminder? Reminder { get; init; }
 
     public string Notes { get; init; } = "";
@@ -137,6 +146,8 @@ public partial record EventDraft
             Links = content.Links,
             Files = [.. content.Files.Select(file => file.Id)],
             Contact = content.Contact,
+            People = content.People,
+            StaffSpan = content.StaffSpan,
             Reminder = content.Reminder,
             Notes = content.Notes,
             Cap = CapDraft.Of(content.Cap),
@@ -163,6 +174,8 @@ public partial record EventDraft
         var files = refusals.Try(() => CheckedFiles(setting));
         var contact = refusals.Try(() => Texts.OneLine("contact", "what.contact", Contact, Texts.LongestPlace, required: false));
         var notes = refusals.Try(() => Texts.Lines("notes", "what.note", Notes, Texts.LongestNotes));
+        var people = refusals.Try(() => CheckedPeople(setting));
+        var staffSpan = refusals.Try(() => (StaffSpan ?? Events.StaffSpan.None).Check("staffSpan"));
         var reminder = refusals.Try(() => Reminder?.Check("reminder"));
         var cap = refusals.Try(() => CheckedCap(setting));
         var showing = refusals.Try(() => new ShowingSpan(
@@ -184,6 +197,8 @@ public partial record EventDraft
             Links = [.. links!],
             Files = [.. files!],
             Contact = contact!,
+            People = [.. people!],
+            StaffSpan = staffSpan!,
             Reminder = reminder,
             Notes = notes!,
             Cap = cap!,
@@ -220,6 +235,25 @@ public partial record EventDraft
             throw new RuleException("files", "event.tooManyFiles", ("count", Files.Count), ("most", MostFiles));
         return [.. Files.Distinct().Select(id => setting.Files.GetValueOrDefault(id)
             ?? throw new RuleException("files", "event.fileGone"))];
+    }
+
+    /// <summary>Those who lead first; each member once.</summary>
+    private Involved[] CheckedPeople(DraftSetting setting)
+    {
+        if (People.Count > Involved.Most)
+            throw new RuleException("people", "event.tooManyPeople", ("count", People.Count), ("most", Involved.Most));
+        return [.. People.Select(one => Checked(one, setting))
+            .DistinctBy(one => one.MemberId is { } id ? id.ToString() : one.Name, StringComparer.OrdinalIgnoreCase)
+            .OrderBy(one => one.Part)];
+    }
+
+    private static Involved Checked(Involved one, DraftSetting setting)
+    {
+        if (one.MemberId is not { } id)
+            return one with { Name = Texts.OneLine("people", "what.personsName", one.Name ?? "", Texts.LongestName) };
+        return setting.Members.TryGetValue(id, out var name)
+            ? one with { Name = name }
+            : throw new RuleException("people", "event.noSuchMember", ("name", one.Name));
     }
 
     private EventLink[] CheckedLinks()

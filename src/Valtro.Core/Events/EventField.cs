@@ -31,7 +31,7 @@ public abstract class EventField
     /// <summary>Those that nobody gets at a level with some grants: an array each, since composing asks for them once an event.</summary>
     private static readonly EventField[][] Hidden =
         [.. from detail in Enum.GetValues<Detail>()
-            from grants in Enumerable.Range(0, 4)
+            from grants in Enumerable.Range(0, 16)
             select All.Where(field => !field.IsToldAt(detail, (Grants)grants)).ToArray()];
 
     /// <summary>Which fields a date may have of its own.</summary>
@@ -64,7 +64,7 @@ public abstract class EventField
 
     public static EventField? Find(string name) => ByName.GetValueOrDefault(name);
 
-    internal static ReadOnlySpan<EventField> HiddenAt(Detail detail, Grants grants) => Hidden[((int)detail * 4) + (int)grants];
+    internal static ReadOnlySpan<EventField> HiddenAt(Detail detail, Grants grants) => Hidden[((int)detail * 16) + (int)grants];
 
     public abstract object? Of(EventContent content);
 

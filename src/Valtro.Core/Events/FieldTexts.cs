@@ -17,6 +17,7 @@ internal static class FieldTexts
         IEnumerable<string> texts => texts,
         IEnumerable<EventLink> links => links.SelectMany(link => new[] { link.Label, link.Url }),
         IEnumerable<EventFile> files => files.Select(file => file.Name),
+        IEnumerable<Involved> people => people.Select(one => one.Name),
         _ => [],
     };
 
@@ -24,9 +25,10 @@ internal static class FieldTexts
     public static string Say(object? value, Speech speech) => value switch
     {
         IEnumerable<EventLink> links => string.Join(", ", links.Select(link => Say(link, speech))),
+        IEnumerable<Involved> people => string.Join(", ", people.Select(one => Say(one, speech))),
+        StaffSpan span => speech.Say("staffSpan.said", ("before", span.Before), ("after", span.After)),
         Enum word => Say(word, speech),
-        Reminder reminder => speech.Say(reminder.Amount == 0 && reminder.At is null ? "reminder.onTime" : reminder.At is null ? $"reminder.{Small(reminder.Unit.ToString())}" : "reminder.daysAt",
-            ("count", reminder.Amount), ("at", $"{reminder.At:HH:mm}")),
+        Reminder reminder => Say(reminder, speech),
         Cap cap => Say(cap, speech),
         ShowingSpan showing => Say(showing, speech),
         _ => string.Join(", ", Of(value)),
@@ -38,6 +40,23 @@ internal static class FieldTexts
         : speech.Say(
             link.Label.Length > 0 ? "link.said" : "link.unlabelled", ("kind", Saying.Of(NameOf(link.Kind))), ("label", link.Label),
                 ("url", link.Url));
+
+    /// <summary>"1 day before, 18:00".</summary>
+    private static string Say(Reminder reminder, Speech speech) => speech.Say(
+        reminder.At is not null ? "reminder.daysAt"
+        : reminder.Amount == 0 ? "reminder.onTime" : $"reminder.{Small(reminder.Unit.ToString())}",
+        ("count", reminder.Amount), ("at", $"{reminder.At:HH:mm}"));
+
+    /// <summary>"Bo Quilliam (helps, 17:00 to 18:00)".</summary>
+    private static string Say(Involved one, Speech speech) => speech.Say(
+        (one.From, one.To) switch
+        {
+            (null, null) => "involved.said",
+            (_, null) => "involved.from",
+            (null, _) => "involved.until",
+            _ => "involved.fromTo",
+        },
+        ("name", one.Name), ("part", Saying.Of(NameOf(one.Part))), ("from", $"{one.From:HH:mm}"), ("to", $"{one.To:HH:mm}"));
 
     private static string Say(Enum word, Speech speech) => speech.Say(NameOf(word));
 

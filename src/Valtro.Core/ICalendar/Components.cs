@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.IO.Hashing;
+using System.Net;
 using System.Text;
 using NodaTime;
 using NodaTime.Text;
@@ -20,7 +21,7 @@ public readonly record struct ComponentName(Uid Uid, string RecurrenceId);
 /// <param name="Digest">Of its bytes.</param>
 /// <param name="TellsChange">What is told as times only does not say when it last changed.</param>
 /// <param name="Calendars">Whose it is, as far as the readers may know.</param>
-/// <param name="Properties">How many of its bytes its properties are; behind them and its stamp comes its alarm.</param>
+/// <param name="Properties">How many of its bytes its properties are; behind them and its stamp come the components in it.</param>
 /// <param name="IsTask">A VTODO, and else a VEVENT.</param>
 public readonly record struct Component(
     ComponentName Name, UInt128 Digest, bool TellsChange, IReadOnlyList<Guid> Calendars, int From, int Length,
@@ -49,8 +50,8 @@ public sealed class Components(
     /// <summary>From the line that begins it on, without its stamp.</summary>
     internal ReadOnlySpan<byte> PropertiesOf(in Component component) => _output.Written.Slice(component.From, component.Properties);
 
-    /// <summary>Its alarm, or nothing.</summary>
-    internal ReadOnlySpan<byte> AlarmOf(in Component component) =>
+    /// <summary>The components in it: participants, an alarm.</summary>
+    internal ReadOnlySpan<byte> PartsOf(in Component component) =>
         _output.Written[(component.From + component.Properties)..(component.From + component.Length)];
 
     /// <summary>Each zone that a timed component uses, from its first start to its last end, in order of name.</summary>
@@ -170,7 +171,7 @@ public sealed class Components(
     }
 
     private static Disclosed? Told(Delivered delivered, EventDate date) =>
-        Disclosed.Of(date, delivered.Disclosed.Detail)?.Called(delivered.Disclosed.Title) is { } told ? delivered.Shape(told) : null;
+        delivered.Disclosed.Likewise(date)?.Called(delivered.Disclosed.Title) is { } told ? delivered.Shape(told) : null;
 
     private static LocalDateTime Name(Delivery delivery, EventDate date) =>
         delivery.Names.GetValueOrDefault(date.Occurrence.RecurrenceId, date.Occurrence.RecurrenceId);
@@ -207,6 +208,7 @@ public sealed class Components(
     private void End(int start, ComponentName name, Disclosed disclosed, Timing timing, IReadOnlyList<Guid> calendars)
     {
         var properties = _output.Count - start;
+        WriteParticipants(disclosed, name.Uid);
         WriteReminder(disclosed, timing);
         var bytes = _output.Written[start..];
         _written.Add(new Component(name, XxHash128.HashToUInt128(bytes), disclosed.Detail > Detail.Times, calendars, start, bytes.Length,
@@ -279,7 +281,7 @@ public sealed class Components(
             Lines.Text("LOCATION:"u8, disclosed.Content.Place.Name);
         if (disclosed.Content.Place.Id is { } known && places.TryGetValue(known, out var where))
             Lines.Verbatim("GEO:"u8, string.Create(CultureInfo.InvariantCulture, $"{where.Latitude:0.######};{where.Longitude:0.######}"));
-        WriteDescription(disclosed.Content.Description);
+        WriteDescription(disclosed.Content);
         if (disclosed.Content.Category is { } category)
             Lines.Text("CATEGORIES:"u8, category.Name);
         foreach (var tag in disclosed.Content.Tags)
@@ -357,14 +359,36 @@ public sealed class Components(
         $"\"{value.Replace("^", "^^", StringComparison.Ordinal).Replace("\"", "^'", StringComparison.Ordinal).Replace("\n", "^n", StringComparison.Ordinal)}\"";
 
     /// <summary>The text for every program, and the HTML for those that know RFC 9073 6.5 or the older form.</summary>
-    private void WriteDescription(RichText description)
+    /// <remarks>Who is responsible stands below it: few programs show participants.</remarks>
+    private void WriteDescription(EventContent content)
     {
-        if (description.Text.Length > 0)
-            Lines.Text("DESCRIPTION:"u8, description.Text);
-        if (description.Html.Length > 0)
+        var (text, html) = (content.Description.Text, content.Description.Html);
+        if (content.People.Count > 0 && edition is not null)
         {
-            Lines.Text("STYLED-DESCRIPTION;VALUE=TEXT;FMTTYPE=text/html:"u8, description.Html);
-            Lines.Text("X-ALT-DESC;FMTTYPE=text/html:"u8, description.Html);
+            var people = content.People.GroupBy(one => one.Part)
+                .Select(part => $"{edition.PartNames[part.Key]}: {string.Join(", ", part.Select(one => one.Name))}").ToArray();
+            text = string.Join("\n\n", new[] { text, string.Join('\n', people) }.Where(some => some.Length > 0));
+            html = html.Length == 0 ? "" : $"{html}{string.Concat(people.Select(one => $"<p>{WebUtility.HtmlEncode(one)}</p>"))}";
+        }
+        if (text.Length > 0)
+            Lines.Text("DESCRIPTION:"u8, text);
+        if (html.Length > 0)
+        {
+            Lines.Text("STYLED-DESCRIPTION;VALUE=TEXT;FMTTYPE=text/html:"u8, html);
+            Lines.Text("X-ALT-DESC;FMTTYPE=text/html:"u8, html);
+        }
+    }
+
+    /// <summary>RFC 9073 7.1.</summary>
+    private void WriteParticipants(Disclosed disclosed, Uid uid)
+    {
+        foreach (var one in disclosed.Content.People)
+        {
+            Lines.Begin("PARTICIPANT"u8);
+            Lines.Text("UID:"u8, uid.Hidden(one.Name).Text);
+            Lines.Line("PARTICIPANT-TYPE:"u8, one.Part == Part.Speaks ? "SPEAKER"u8 : "ACTIVE"u8);
+            Lines.Text("SUMMARY:"u8, one.Name);
+            Lines.End("PARTICIPANT"u8);
         }
     }
 }

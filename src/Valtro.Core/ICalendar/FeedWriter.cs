@@ -33,7 +33,7 @@ public static class FeedWriter
             var component = written[index];
             output.Write(components.PropertiesOf(component));
             WriteStamp(lines, stamps[index], component.TellsChange);
-            output.Write(components.AlarmOf(component));
+            output.Write(components.PartsOf(component));
             lines.End(component.IsTask ? "VTODO"u8 : "VEVENT"u8);
         }
         lines.End("VCALENDAR"u8);

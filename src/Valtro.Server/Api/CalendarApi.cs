@@ -167,7 +167,10 @@ internal static class CalendarApi
         var zone = refusals.Try(() => Zones.Named(request.Zone));
         var description = refusals.Try(() => Texts.OneLine("description", "what.description", request.Description, 1_000, required: false));
         var disclosure =
-            refusals.Try(() => new Disclosure(request.Disclosure.Members, request.Disclosure.Link, request.Disclosure.Everyone));
+            refusals.Try(() => new Disclosure(request.Disclosure.Members, request.Disclosure.Link, request.Disclosure.Everyone)
+            {
+                Names = request.Disclosure.Names,
+            });
         var readerships = (request.Readerships ?? [])
             .Select(readership => refusals.Try(() => Texts.OneLine("readerships", "what.readership", readership, Texts.LongestName)) ?? "")
             .Distinct()

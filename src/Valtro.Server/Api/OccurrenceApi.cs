@@ -38,20 +38,23 @@ public sealed record ListResponse(
 public sealed record ListQuestion(
     [FromQuery(Name = "from")] QueryDay From, [FromQuery(Name = "to")] QueryDay To, [FromQuery(Name = "calendar")] Guid[]? Calendar,
     [FromQuery(Name = "category")] string? Category, [FromQuery(Name = "tag")] string? Tag, [FromQuery(Name = "place")] string? Place,
-    [FromQuery(Name = "words")] string? Words, [FromQuery(Name = "order")] QueryWord<ListOrder>? Order)
+    [FromQuery(Name = "words")] string? Words, [FromQuery(Name = "order")] QueryWord<ListOrder>? Order,
+    [FromQuery(Name = "person")] string? Person)
 {
     public ListAsked Asked => new(
         From.Date, To.Date, (Calendar ?? []).ToHashSet(), Category ?? "", Tag ?? "", Place ?? "", Words ?? "",
-        Order?.Value ?? ListOrder.Time);
+        Order?.Value ?? ListOrder.Time, Person ?? "");
 }
 
 /// <summary>What an address says of a year's sheet: any day of the year, and what it is narrowed to.</summary>
 public sealed record SheetQuestion(
     [FromQuery(Name = "day")] QueryDay Day, [FromQuery(Name = "calendar")] Guid[]? Calendar,
-    [FromQuery(Name = "category")] string? Category, [FromQuery(Name = "tag")] string? Tag, [FromQuery(Name = "place")] string? Place)
+    [FromQuery(Name = "category")] string? Category, [FromQuery(Name = "tag")] string? Tag, [FromQuery(Name = "place")] string? Place,
+    [FromQuery(Name = "person")] string? Person)
 {
     public ListAsked Asked => new(
-        Day.Date, Day.Date, (Calendar ?? []).ToHashSet(), Category ?? "", Tag ?? "", Place ?? "", "", ListOrder.Time);
+        Day.Date, Day.Date, (Calendar ?? []).ToHashSet(), Category ?? "", Tag ?? "", Place ?? "", "", ListOrder.Time,
+        Person ?? "");
 }
 
 internal static class OccurrenceApi

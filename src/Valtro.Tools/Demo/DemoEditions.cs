@@ -74,6 +74,8 @@ internal sealed class DemoEditions(
         {
             Audience = Audience.Members,
             WithUnfinished = true,
+            WithStaffTimes = true,
+            Feed = FeedForm.Dates,
             WithBreaks = true,
             Look = new LookDraft(EditionView.Week)
         };

@@ -33,11 +33,23 @@ internal sealed class DemoSharing(
                 Links = [new EventLink("Programme", "https://pinewick.example/open-harbour/programme"),
                     new EventLink("", "https://pinewick.example/open-harbour", LinkKind.SignUp)],
                 Files = [await PictureAsync("Boats in the evening.png", DemoPicture.Evening()), await PosterAsync()],
+                People =
+                [
+                    new Involved(ada, "Ada Dunmore"),
+                    new Involved(cy, "Cy Marchbank", Part.Helps, new LocalTime(17, 0), new LocalTime(19, 30)),
+                    new Involved(null, "Captain Marr", Part.Speaks),
+                ],
+                StaffSpan = new StaffSpan(90, 60),
                 Reminder = new Reminder(1, ReminderUnit.Days, new LocalTime(18, 0)),
                 Contact = "Harbour office, office@pinewick.example",
                 Notes = "Chowder for 140; ask the boathouse for the big pot.",
             },
         });
+        // On the Wednesday of that evening he is at both.
+        await ChangeAsync(made[("ROW", "Ergometers")], calendarEvent => Task.FromResult(calendarEvent with
+        {
+            Content = calendarEvent.Content with { People = [new Involved(cy, "Cy Marchbank")] },
+        }));
         // Always ahead of today, on whichever day of the week the demo is begun.
         await ChangeAsync(made[("SCH", "Families’ morning")], async calendarEvent => calendarEvent with
         {

@@ -50,6 +50,9 @@ export function EntryDetails({ entry }: { entry: Entry }) {
           ...entry.files.map(({ address, name }) => ({ address: `${addresses.base}/${address}`, label: name })),
         ]}
       />
+      {speech.people(entry).map((line) => (
+        <p key={line}>{line}</p>
+      ))}
       {entry.contact && (
         <p>
           {words.contact}: {entry.contact}

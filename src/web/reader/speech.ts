@@ -122,6 +122,17 @@ export class Speech {
     return kind === 'website' ? new URL(url).host || url : { signUp, tickets, map, videoCall }[kind]
   }
 
+  /** A line for each part that people have. */
+  people({ people }: Entry): string[] {
+    const names = { leads: this.words.partLeads, helps: this.words.partHelps, speaks: this.words.partSpeaks }
+    const said = ({ name, from, to }: Entry['people'][number]) =>
+      from || to ? `${name} (${from ? this.time(`1970-01-01T${from}`) : ''}–${to ? this.time(`1970-01-01T${to}`) : ''})` : name
+    return (Object.keys(names) as (keyof typeof names)[])
+      .map((part) => ({ part, those: people.filter((one) => one.part === part) }))
+      .filter(({ those }) => those.length > 0)
+      .map(({ part, those }) => `${names[part]}: ${those.map(said).join(', ')}`)
+  }
+
   /** The same on the reader's own clock; null where it shows the same. */
   ownTime(entry: Timed, readersZone: string): string | null {
     if (entry.allDay) return null

@@ -5140,6 +5140,7 @@ export interface paths {
                     place?: string;
                     words?: string;
                     order?: components["schemas"]["QueryWordOfListOrder"];
+                    person?: string;
                     page?: number;
                     size?: number;
                 };
@@ -5195,6 +5196,7 @@ export interface paths {
                     place?: string;
                     words?: string;
                     order?: components["schemas"]["QueryWordOfListOrder"];
+                    person?: string;
                 };
                 header?: never;
                 path?: never;
@@ -5248,6 +5250,7 @@ export interface paths {
                     place?: string;
                     words?: string;
                     order?: components["schemas"]["QueryWordOfListOrder"];
+                    person?: string;
                 };
                 header?: never;
                 path?: never;
@@ -5299,6 +5302,7 @@ export interface paths {
                     place?: string;
                     words?: string;
                     order?: components["schemas"]["QueryWordOfListOrder"];
+                    person?: string;
                 };
                 header?: never;
                 path?: never;
@@ -5350,6 +5354,7 @@ export interface paths {
                     place?: string;
                     words?: string;
                     order?: components["schemas"]["QueryWordOfListOrder"];
+                    person?: string;
                 };
                 header?: never;
                 path?: never;
@@ -5398,6 +5403,7 @@ export interface paths {
                     category?: string;
                     tag?: string;
                     place?: string;
+                    person?: string;
                 };
                 header?: never;
                 path?: never;
@@ -5899,6 +5905,7 @@ export interface components {
         };
         /**
          * @description Who is looking, narrowest first: each audience holds all that stand before it.
+         * @default members
          * @enum {unknown}
          */
         Audience: "editors" | "members" | "link" | "everyone";
@@ -6469,6 +6476,8 @@ export interface components {
             members: components["schemas"]["Detail"];
             link: components["schemas"]["Detail"];
             everyone: components["schemas"]["Detail"];
+            /** @description The widest audience that is told who is responsible. */
+            names?: components["schemas"]["Audience"];
         };
         DisclosureRequest: {
             disclosure: components["schemas"]["DisclosureBody"];
@@ -6543,6 +6552,8 @@ export interface components {
             deadlines?: components["schemas"]["DeadlineForm"];
             reminding?: components["schemas"]["Reminding"];
             reminder?: null | components["schemas"]["Reminder"];
+            /** @default false */
+            withStaffTimes: boolean;
         };
         EditionLine: {
             /** Format: uuid */
@@ -6654,6 +6665,7 @@ export interface components {
             isBreak: boolean;
             kind: components["schemas"]["EventKind"];
             certainty: components["schemas"]["Certainty"];
+            people: components["schemas"]["PersonBody"][];
         };
         /**
          * @description What became of an entry.
@@ -6723,6 +6735,9 @@ export interface components {
             /** @description Files that were brought before, by their ids. */
             files?: string[];
             contact?: string;
+            /** @description Of members the id counts, of others the name. */
+            people?: components["schemas"]["Involved"][];
+            staffSpan?: null | components["schemas"]["StaffSpan"];
             reminder?: null | components["schemas"]["Reminder"];
             notes?: string;
             cap?: null | components["schemas"]["CapDraft"];
@@ -6829,6 +6844,9 @@ export interface components {
             /** @description Files that were brought before, by their ids. */
             files: string[];
             contact: string;
+            /** @description Of members the id counts, of others the name. */
+            people: components["schemas"]["Involved"][];
+            staffSpan: null | components["schemas"]["StaffSpan"];
             reminder: null | components["schemas"]["Reminder"];
             notes: string;
             cap: null | components["schemas"]["CapDraft"];
@@ -6995,6 +7013,27 @@ export interface components {
             /** @description Whoever is invited has an account already: they join with its password. */
             isKnown: boolean;
         };
+        /** @description Somebody who is responsible for an event: a member, or no more than a name. */
+        Involved: {
+            /**
+             * Format: uuid
+             * @description Null for somebody who is none.
+             */
+            memberId: null | string;
+            /** @description As the member is called now, or as it was typed. */
+            name: string;
+            part?: components["schemas"]["Part"];
+            /**
+             * Format: time
+             * @description From when on that day, where it is not from the event's beginning.
+             */
+            from?: string;
+            /**
+             * Format: time
+             * @description Until when; before From it is on the next day.
+             */
+            to?: string;
+        };
         /** @description Who keeps a calendar. */
         KeeperBody: {
             name: string;
@@ -7137,6 +7176,8 @@ export interface components {
             retiredCategories: components["schemas"]["ListedCategoryBody"][];
             retiredPlaces: components["schemas"]["PlaceBody"][];
             mayEdit: boolean;
+            /** @description Who can be responsible for an event, by name; for those who make events. */
+            members: components["schemas"]["MemberBody"][];
         };
         /** Format: date */
         LocalDate: string;
@@ -7210,6 +7251,12 @@ export interface components {
         LostBody: {
             recurrenceId: string;
             words: string;
+        };
+        /** @description Somebody who can be responsible for an event. */
+        MemberBody: {
+            /** Format: uuid */
+            id: string;
+            name: string;
         };
         MemberResponse: {
             /** Format: uuid */
@@ -7336,6 +7383,10 @@ export interface components {
             version: null | number;
             kind: components["schemas"]["EventKind"];
             certainty: components["schemas"]["Certainty"];
+            /** @description Who is responsible, where that is told. */
+            people: string[];
+            /** @description The person who asks is among them. */
+            isMine: boolean;
         };
         /** @description What is on too often for a year's sheet, and is named below it. */
         OftenBody: {
@@ -7422,6 +7473,11 @@ export interface components {
             light: components["schemas"]["PaletteBody"];
             dark: components["schemas"]["PaletteBody"];
         };
+        /**
+         * @description What somebody does at an event.
+         * @enum {unknown}
+         */
+        Part: "leads" | "helps" | "speaks";
         /** @description A piece of a line, or text between pieces. */
         PatternPartBody: {
             piece: null | components["schemas"]["Piece"];
@@ -7436,6 +7492,13 @@ export interface components {
             members: components["schemas"]["MemberResponse"][];
             invitations: components["schemas"]["InvitationResponse"][];
         };
+        /** @description Somebody responsible, as readers know them. */
+        PersonBody: {
+            name: string;
+            part: components["schemas"]["Part"];
+            from: null | components["schemas"]["LocalTime"];
+            to: null | components["schemas"]["LocalTime"];
+        };
         PersonResponse: {
             /** Format: uuid */
             id: string;
@@ -7448,7 +7511,7 @@ export interface components {
             maySignOff: boolean;
         };
         /** @enum {unknown} */
-        Piece: "plate" | "calendar" | "title" | "subtitle" | "place" | "category" | "date" | "time";
+        Piece: "plate" | "calendar" | "title" | "subtitle" | "place" | "category" | "date" | "time" | "people";
         PlaceBody: {
             /** Format: uuid */
             id: string;
@@ -7773,7 +7836,7 @@ export interface components {
          * @description What an entry can show beside its title and times. An edition may show fewer than the detail allows.
          * @enum {unknown}
          */
-        ShownField: "place" | "category" | "picture" | "description" | "links" | "files" | "contact";
+        ShownField: "place" | "category" | "picture" | "description" | "links" | "files" | "contact" | "people";
         SignInRequest: {
             email: string;
             password: string;
@@ -7821,6 +7884,19 @@ export interface components {
          * @enum {unknown}
          */
         SpanKind: "day" | "week" | "month";
+        /** @description How much longer an event takes those who run it: set-up before it begins, clear-away when it is over. */
+        StaffSpan: {
+            /**
+             * Format: int32
+             * @description Minutes.
+             */
+            before: number;
+            /**
+             * Format: int32
+             * @description Minutes.
+             */
+            after: number;
+        };
         /** @enum {unknown} */
         SubmissionKind: "event" | "change" | "placement";
         /** @description Something that waits for a decision, or got one, with the change side by side. */

@@ -30,6 +30,8 @@ public class FieldLevelTests
             Cap = new Cap(Detail.Complete, null, null),
             Certainty = Certainty.Tentative,
             Transparency = Transparency.Busy,
+            People = [new Involved(Guid.NewGuid(), "mark-Names-person", Part.Helps)],
+            StaffSpan = new StaffSpan(30, 15),
             Reminder = new Reminder(1, ReminderUnit.Days),
         };
         return Build.Event(content.Series) with
@@ -57,7 +59,7 @@ public class FieldLevelTests
         var marked = Marked().Content;
         var unmarked = EventField.All.Where(field => field.TextsOf(marked).Any() || field.IsUnsaid(marked))
             .Where(field => field.Type != typeof(Cap) && field.Type != typeof(ShowingSpan)
-                && field.Type != typeof(Reminder) && !field.Type.IsEnum)
+                && field.Type != typeof(Reminder) && field.Type != typeof(StaffSpan) && !field.Type.IsEnum)
             .Where(field => !field.TextsOf(marked).Any(text => text.Contains(MarkOf(field), StringComparison.Ordinal)));
         Assert.Empty(unmarked.Select(field => field.Name));
     }
@@ -70,6 +72,8 @@ public class FieldLevelTests
     [InlineData(Detail.Complete, Grants.None, "Headline Complete")]
     [InlineData(Detail.Complete, Grants.Settings, "Headline Complete")]
     [InlineData(Detail.Complete, Grants.Notes, "Headline Complete Notes")]
+    [InlineData(Detail.Complete, Grants.Names, "Headline Complete Names")]
+    [InlineData(Detail.Headline, Grants.Names, "Headline")]
     public void A_level_tells_what_is_its_own_and_nothing_above(Detail detail, Grants grants, string told)
     {
         var calendarEvent = Marked();
@@ -78,7 +82,7 @@ public class FieldLevelTests
         var seen = string.Join('\n',
             all.SelectMany(one =>
                 EventField.All.SelectMany(field => field.TextsOf(one.Content)).Append($"{one.Title} {one.Identity} {one.Picture}")));
-        foreach (var level in new[] { "Headline", "Complete", "Notes" })
+        foreach (var level in new[] { "Headline", "Complete", "Notes", "Names" })
             Assert.True(
                 told.Split(' ').Contains(level) == seen.Contains($"mark-{level}", StringComparison.Ordinal), $"{level} at {detail}");
         Assert.Equal(grants.HasFlag(Grants.Settings) && detail == Detail.Complete, all[0].Content.Cap != Cap.None);

@@ -121,14 +121,14 @@ public class VisibilityTests
         };
         var member = new Viewer(Guid.NewGuid(), Guid.NewGuid(), false, new Dictionary<Guid, CalendarRole>());
         var sight = member.Of(calendarEvent, tables, Now);
-        Assert.Equal((Detail.Headline, Grants.None), (sight.Detail, sight.Grants));
+        Assert.Equal((Detail.Headline, Grants.Names), (sight.Detail, sight.Grants));
         Assert.Equal([times, open], sight.Calendars);
         Assert.Equal(Sight.Nothing, member.As(Audience.Everyone).Of(calendarEvent, tables, Now));
         var contributor = member with { Roles = new Dictionary<Guid, CalendarRole> { [hidden] = CalendarRole.Contributor } };
-        Assert.Equal((Detail.Complete, Grants.Notes | Grants.Settings),
+        Assert.Equal((Detail.Complete, Grants.Notes | Grants.Settings | Grants.Names | Grants.StaffSpan),
             (contributor.Of(calendarEvent, tables, Now).Detail, contributor.Of(calendarEvent, tables, Now).Grants));
         var elsewhere = member with { Roles = new Dictionary<Guid, CalendarRole> { [open] = CalendarRole.Editor } };
-        Assert.Equal((Detail.Complete, Grants.None),
+        Assert.Equal((Detail.Complete, Grants.Names),
             (elsewhere.Of(calendarEvent, tables, Now).Detail, elsewhere.Of(calendarEvent, tables, Now).Grants));
     }
 }

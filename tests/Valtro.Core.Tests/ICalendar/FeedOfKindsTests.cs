@@ -185,4 +185,28 @@ public class FeedOfKindsTests
     public void A_reminder_that_means_nothing_is_refused(int amount, ReminderUnit unit, int? at) => Assert.Equal("reminder",
         Assert.Single(Assert.Throws<RuleException>(
             () => new Reminder(amount, unit, at is { } hour ? new NodaTime.LocalTime(hour, 0) : null).Check("reminder")).Refusals).Field);
+
+    [Fact]
+    public void Who_is_responsible_is_a_participant_and_stands_below_the_text_where_names_are_told()
+    {
+        var evening = With(content => content with
+        {
+            Description = new RichText("<p>Chowder</p>", "Chowder"),
+            People = [new Involved(null, "Ada & Bo"), new Involved(null, "Captain Marr", Part.Speaks)],
+        });
+        Edition Words(Edition edition) => edition with
+        {
+            PartNames = new Dictionary<Part, string> { [Part.Leads] = "Led by", [Part.Speaks] = "Speaker" },
+        };
+        Assert.DoesNotContain("Captain Marr", Feed(evening, Words), StringComparison.Ordinal);
+
+        var components = TestFeed.Components(edition: Words(new Edition(Audience.Members, Build.Halifax, NodaTime.IsoDayOfWeek.Monday)));
+        var told = Disclosed.Of(evening, Detail.Complete, Grants.Names)!;
+        components.AddSeries(new Delivered(evening, told, [], [], disclosed => disclosed), told.Uid);
+        var feed = TestFeed.Write(components).Replace("\r\n ", "", StringComparison.Ordinal);
+        var read = Assert.Single(Foreign.Calendar.Load(feed)!.Events);
+        Assert.Equal("Chowder\n\nLed by: Ada & Bo\nSpeaker: Captain Marr", read.Description);
+        Assert.Contains("<p>Chowder</p><p>Led by: Ada &amp\\; Bo</p>", feed, StringComparison.Ordinal);
+        Assert.Contains("PARTICIPANT-TYPE:SPEAKER\r\nSUMMARY:Captain Marr\r\nEND:PARTICIPANT\r\n", feed, StringComparison.Ordinal);
+    }
 }

@@ -26,6 +26,7 @@ interface Fields {
   readerships: string
   forWhom: ForWhom | 'same'
   requiresSignOff: boolean
+  names: NonNullable<Calendar['disclosure']['names']>
 }
 
 export function CalendarPage() {
@@ -71,6 +72,7 @@ function fieldsOf(
       readerships: calendar.readerships.join(', '),
       forWhom: 'same',
       requiresSignOff: calendar.requiresSignOff,
+      names: calendar.disclosure.names ?? 'members',
     }
   const free = colours.find((colour) => !all.some((one) => one.colour === colour.name)) ?? colours[0]
   return {
@@ -82,6 +84,7 @@ function fieldsOf(
     readerships: like?.readerships.join(', ') ?? '',
     forWhom: like ? 'same' : 'editors',
     requiresSignOff: like?.requiresSignOff ?? true,
+    names: like?.disclosure.names ?? 'members',
   }
 }
 
@@ -112,11 +115,11 @@ function CalendarForm({ calendar, like, fields, colours, zones }: CalendarFormPr
 
   const save = () => {
     setAsking(false)
-    const { forWhom: whom, readerships, ...rest } = values
+    const { forWhom: whom, readerships, names: namesTo, ...rest } = values
     const names = readerships.split(',').map((name) => name.trim())
     const request: CalendarRequest = {
       ...rest,
-      disclosure: whom === 'same' ? table : disclosures[whom],
+      disclosure: { ...(whom === 'same' ? table : disclosures[whom]), names: namesTo },
       version,
       like: like?.id ?? null,
       readerships: names.filter((name) => name !== ''),
@@ -210,6 +213,21 @@ function CalendarForm({ calendar, like, fields, colours, zones }: CalendarFormPr
             />
             <span className="soft">{t('namesOfGroupsWithCommas')}</span>
             <Refusal id="readerships-refusal" text={problem?.on('readerships')} />
+          </div>
+        </div>
+        <div className="form-row">
+          <label htmlFor="names">{t('namesOfPeople')}</label>
+          <div>
+            <p className="sentence">
+              {t('namesAreToldTo')}{' '}
+              <select id="names" className="form-select inline-choice" {...text('names')}>
+                <option value="editors">{t('namesToEditors')}</option>
+                <option value="members">{t('namesToMembers')}</option>
+                <option value="link">{t('namesToLink')}</option>
+                <option value="everyone">{t('namesToEveryone')}</option>
+              </select>
+            </p>
+            <span className="soft">{t('whereTheySeeAll')}</span>
           </div>
         </div>
         <div className="form-row">

@@ -14,6 +14,7 @@ const fieldWords: Record<ShownField, string> = {
   links: t('links'),
   files: t('files'),
   contact: t('contact'),
+  people: t('people'),
 }
 
 const allFields = Object.keys(fieldWords) as ShownField[]
@@ -62,7 +63,7 @@ export function HowMuchStep({ draft, isStandard, problem, onChange }: HowMuchSte
           options={{ both: t('eventsAndDeadlines'), events: t('eventsOnly'), deadlines: t('deadlinesOnly') }}
           onChange={(kinds) => onChange({ kinds })}
         />{' '}
-        {t('from')}{' '}
+        {t('fromWhat')}{' '}
         <Choice
           label={t('fromWhen')}
           value={draft.window.from ?? 'beginning'}
@@ -123,7 +124,7 @@ export function HowMuchStep({ draft, isStandard, problem, onChange }: HowMuchSte
           {t('entries')}
         </span>
       </p>
-      {['window.count', 'window.fromDate', 'window.toDate', 'limit', 'cap', 'audience'].map((field) => (
+      {['window.count', 'window.fromDate', 'window.toDate', 'limit', 'cap', 'audience', 'withStaffTimes'].map((field) => (
         <Refusal key={field} text={problem?.on(field)} />
       ))}
       <div className="ticks">
@@ -143,6 +144,14 @@ export function HowMuchStep({ draft, isStandard, problem, onChange }: HowMuchSte
         {draft.audience === 'members' && !isStandard && (
           <Tick checked={draft.withUnfinished} onChange={(withUnfinished) => onChange({ withUnfinished })}>
             {t('draftsAndWhatWaitsFor')}
+          </Tick>
+        )}
+        {draft.audience === 'members' && !isStandard && (
+          <Tick
+            checked={draft.withStaffTimes ?? false}
+            onChange={(withStaffTimes) => onChange({ withStaffTimes, ...(withStaffTimes ? { feed: 'dates' } : {}) })}
+          >
+            {t('withSetUpAndClearAway')}
           </Tick>
         )}
         <Tick checked={draft.mergesLookAlikes} onChange={(mergesLookAlikes) => onChange({ mergesLookAlikes })}>

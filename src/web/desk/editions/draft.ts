@@ -35,6 +35,7 @@ export const emptyDraft: Draft = {
   window: { from: 'beginning', to: 'open', withPast: true } as WindowDraft,
   withCancelled: true,
   withUnfinished: false,
+  withStaffTimes: false,
   withBreaks: false,
   mergesLookAlikes: true,
   tellsPlatesOfBusy: false,

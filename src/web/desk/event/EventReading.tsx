@@ -11,6 +11,7 @@ import { useAttempt, useWrite } from '../useWrite'
 import { useOrganisation } from '../session/queries'
 import { useToast } from '../Toasts'
 import { sayTime, sayWhen } from '../times'
+import { parts as partNames } from './PeopleField'
 import { linkKinds, saySize } from './MoreFields'
 import { t } from './words'
 
@@ -90,6 +91,13 @@ export function EventReading({ calendarEvent, calendars }: { calendarEvent: Cale
           })),
         ]}
       />
+      {calendarEvent.people.map((one) => (
+        <p key={`${one.memberId ?? ''}${one.name}`}>
+          {one.name} ({partNames[one.part ?? 'leads']}
+          {one.from && ` ${one.from.slice(0, 5)}`}
+          {one.to && `–${one.to.slice(0, 5)}`})
+        </p>
+      ))}
       {calendarEvent.contact && <p>{t('contactIs', { contact: calendarEvent.contact })}</p>}
       <TakeOff calendarEvent={calendarEvent} calendars={calendars} />
       {calendarEvent.description && <div className="rich-text" dangerouslySetInnerHTML={{ __html: calendarEvent.description }} />}

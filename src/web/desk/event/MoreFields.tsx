@@ -1,4 +1,4 @@
-import { useId, useState } from 'react'
+import { Fragment, useId, useState } from 'react'
 import { Problem } from '../Problem'
 import { apiAddress } from '../api'
 import { bringFile } from './bringFile'
@@ -6,6 +6,7 @@ import { Refusal } from '../Refusal'
 import type { EventLink, LinkKind } from '../types'
 import type { Draft } from './draft'
 import { fieldName } from './fields'
+import { PeopleField } from './PeopleField'
 import { ReminderField } from './ReminderField'
 import { language } from '../language'
 import { t } from './words'
@@ -38,9 +39,9 @@ const noLink: EventLink = { label: '', url: '', kind: 'website' }
 
 type Line = keyof typeof lines
 type Choice = keyof typeof choices
-type Section = 'links' | 'files' | 'reminder' | 'notes' | Line | Choice
+type Section = 'people' | 'staffSpan' | 'links' | 'files' | 'reminder' | 'notes' | Line | Choice
 
-const sections: Section[] = ['links', 'files', ...keysOf(lines), ...keysOf(choices), 'reminder', 'notes']
+const sections: Section[] = ['people', 'staffSpan', 'links', 'files', ...keysOf(lines), ...keysOf(choices), 'reminder', 'notes']
 
 function keysOf<T extends object>(of: T) {
   return Object.keys(of) as (keyof T)[]
@@ -55,15 +56,59 @@ export function MoreFields({ draft, set, problem }: MoreFieldsProps) {
       ? draft[section] !== keysOf(choices[section])[0]
       : section === 'reminder'
         ? draft.reminder !== null
-        : draft[section].length > 0
+        : section === 'staffSpan'
+          ? Boolean(draft.staffSpan?.before) || Boolean(draft.staffSpan?.after)
+          : (draft[section] ?? []).length > 0
   const [open, setOpen] = useState<Section[]>([])
   // What is due takes nobody's time.
-  const offered = sections.filter((section) => section !== 'transparency' || draft.kind === 'event')
+  const offered = sections.filter((section) => draft.kind === 'event' || (section !== 'transparency' && section !== 'staffSpan'))
   const isShown = (section: Section) =>
     offered.includes(section) && (isFilled(section) || open.includes(section) || problem?.on(section) !== undefined)
   const folded = offered.filter((section) => !isShown(section))
   return (
     <>
+      {isShown('people') && (
+        <div className="event-row">
+          <h2>{t('people')}</h2>
+          <PeopleField people={draft.people ?? []} onChange={(people) => set({ people })} refusal={problem?.on('people')} />
+        </div>
+      )}
+      {isShown('staffSpan') && (
+        <div className="event-row">
+          <h2>{t('staffSpan')}</h2>
+          <div>
+            <p className="when-line">
+              {(['before', 'after'] as const).map((side) => (
+                <Fragment key={side}>
+                  <input
+                    type="number"
+                    min="0"
+                    max="1440"
+                    step="15"
+                    className="form-control inline-number"
+                    aria-label={t(`staffSpan_${side}`)}
+                    placeholder="0"
+                    value={draft.staffSpan?.[side] || ''}
+                    onChange={(event) =>
+                      set({
+                        staffSpan: {
+                          before: 0,
+                          after: 0,
+                          ...draft.staffSpan,
+                          [side]: Math.trunc(event.target.valueAsNumber) || 0,
+                        },
+                      })
+                    }
+                  />
+                  <span>{t(`minutes_${side}`)}</span>
+                </Fragment>
+              ))}
+            </p>
+            <p className="soft">{t('whoSeesStaffSpan')}</p>
+            <Refusal text={problem?.on('staffSpan')} />
+          </div>
+        </div>
+      )}
       {isShown('links') && (
         <div className="event-row">
           <h2>{t('links')}</h2>

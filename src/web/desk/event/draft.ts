@@ -62,6 +62,8 @@ const blank: AsSent = {
   removed: [],
   links: [],
   contact: '',
+  people: [],
+  staffSpan: null,
   reminder: null,
   notes: '',
   showFrom: null,
@@ -198,6 +200,7 @@ export function requestOf(draft: Draft, isDraft = false): EventForm {
     placements: draft.placements,
     links: draft.links.filter((link) => link.url.trim() !== ''),
     files: draft.files.map((file) => file.id),
+    people: (draft.people ?? []).filter((one) => one.name.trim() !== ''),
     cap: draft.cap,
     isDraft,
   }

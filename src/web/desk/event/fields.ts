@@ -15,6 +15,8 @@ const names: Record<string, string> = {
   links: t('links'),
   files: t('files'),
   contact: t('contact'),
+  people: t('people'),
+  staffSpan: t('staffSpan'),
   reminder: t('reminder'),
   notes: t('notesForEditors'),
   cap: t('shownTo'),
@@ -40,6 +42,7 @@ export const pieceNames: Record<Piece, string> = {
   subtitle: t('pieceSubtitle'),
   place: t('piecePlace'),
   category: t('pieceCategory'),
+  people: t('piecePeople'),
 }
 
 export function fieldName(field: string): string {

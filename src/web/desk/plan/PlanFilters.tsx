@@ -11,6 +11,7 @@ export interface Offered {
   categories: string[]
   tags: string[]
   places: string[]
+  people: string[]
 }
 
 export function offeredBy(occurrences: Occurrence[]): Offered {
@@ -18,6 +19,7 @@ export function offeredBy(occurrences: Occurrence[]): Offered {
     categories: occurrences.map((one) => one.category?.name ?? ''),
     tags: occurrences.flatMap((one) => one.tags),
     places: occurrences.map((one) => one.place),
+    people: occurrences.flatMap((one) => one.people),
   }
 }
 
@@ -44,6 +46,7 @@ export function PlanFilters({ plan, offered, calendars, groups }: PlanFiltersPro
       />
       <FilterChoice plan={plan} name="tag" all={t('allTags')} offered={offered.tags} />
       <FilterChoice plan={plan} name="place" all={t('allPlaces')} offered={[...offered.places, ...named(lists?.places)]} />
+      <FilterChoice plan={plan} name="person" all={t('allPeople')} offered={offered.people} first={{ me: t('mine') }} />
       {plan.filter.words !== '' && <span className="is-narrowed-to">{t('saysWords', { words: plan.filter.words })}</span>}
       {Object.values(plan.filter).some((value) => value !== '') && (
         <button type="button" className="as-link" onClick={() => plan.go({ filter: noFilter })}>
@@ -115,15 +118,19 @@ function CalendarsChoice({ plan, calendars, groups }: { plan: Plan; calendars: C
 
 interface FilterChoiceProps {
   plan: Plan
-  name: 'category' | 'tag' | 'place'
+  name: 'category' | 'tag' | 'place' | 'person'
   all: string
   offered: string[]
+  /** Offered before the others, under other words. */
+  first?: Record<string, string>
 }
 
-function FilterChoice({ plan, name, all, offered }: FilterChoiceProps) {
+function FilterChoice({ plan, name, all, offered, first = {} }: FilterChoiceProps) {
   const value = plan.filter[name]
-  const values = [...new Set([...offered, value])].filter((one) => one !== '').sort((one, other) => one.localeCompare(other))
-  if (values.length === 0) return null
+  const values = [...new Set([...offered, value])]
+    .filter((one) => one !== '' && !(one in first))
+    .sort((one, other) => one.localeCompare(other))
+  if (values.length === 0 && value === '') return null
   return (
     <select
       className={`form-select ${value === '' ? '' : 'is-narrowed'}`}
@@ -132,6 +139,11 @@ function FilterChoice({ plan, name, all, offered }: FilterChoiceProps) {
       onChange={(event) => plan.go({ filter: { ...plan.filter, [name]: event.target.value } })}
     >
       <option value="">{all}</option>
+      {Object.entries(first).map(([one, words]) => (
+        <option key={one} value={one}>
+          {words}
+        </option>
+      ))}
       {values.map((one) => (
         <option key={one} value={one}>
           {one}
@@ -149,7 +161,8 @@ export function narrowed(occurrences: Occurrence[], filter: Filter): Occurrence[
     (one) =>
       (filter.category === '' || one.category?.name === filter.category) &&
       (filter.tag === '' || one.tags.includes(filter.tag)) &&
-      (filter.place === '' || one.place === filter.place),
+      (filter.place === '' || one.place === filter.place) &&
+      (filter.person === '' || (filter.person === 'me' ? one.isMine : one.people.includes(filter.person))),
   )
 }
 

@@ -21,9 +21,9 @@ export function questionOf(plan: Plan, calendars: Calendar[]): string {
 }
 
 /** What the plan is narrowed to, as the server is asked. */
-export function narrowing({ category, tag, place, words, group, calendar }: Filter, calendars: Calendar[]): string {
+export function narrowing({ category, tag, place, person, words, group, calendar }: Filter, calendars: Calendar[]): string {
   const asked = new URLSearchParams()
-  for (const [name, value] of Object.entries({ category, tag, place, words })) if (value !== '') asked.set(name, value)
+  for (const [name, value] of Object.entries({ category, tag, place, person, words })) if (value !== '') asked.set(name, value)
   if (group !== '' || calendar !== '') for (const { id } of calendars) asked.append('calendar', id)
   return asked.size > 0 ? `&${asked.toString()}` : ''
 }

@@ -17,6 +17,8 @@ export interface Filter {
   category: string
   tag: string
   place: string
+  /** A name, or “me”. */
+  person: string
   /** The name of a group of calendars, or “archived”. */
   group: string
   /** The plate of one calendar. */
@@ -25,7 +27,7 @@ export interface Filter {
   words: string
 }
 
-export const noFilter: Filter = { category: '', tag: '', place: '', group: '', calendar: '', words: '' }
+export const noFilter: Filter = { category: '', tag: '', place: '', person: '', group: '', calendar: '', words: '' }
 
 export interface Plan {
   view: PlanView
