@@ -81,7 +81,7 @@ describe('an edition that is changed', () => {
     await user.click(screen.getByRole('button', { name: 'Save' }))
     await vi.waitFor(() => expect(sent(asked, 'PUT /editions/juniors')).toHaveLength(2))
     const [fewer, all] = sent(asked, 'PUT /editions/juniors').map((body) => draftSent(body).fields)
-    expect([fewer, all]).toEqual([['place', 'category', 'picture', 'description', 'links', 'files'], null])
+    expect([fewer, all]).toEqual([['place', 'category', 'picture', 'description', 'links', 'files', 'people'], null])
   })
 
   test('titles and lines are put together from pieces', async () => {

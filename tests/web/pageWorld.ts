@@ -98,6 +98,7 @@ export function entry(title: string, when: string, part: Partial<Entry> = {}): E
     contact: '',
     hasPage: true,
     isBreak: false,
+    people: [],
     kind: 'event',
     certainty: 'certain',
     ...part,

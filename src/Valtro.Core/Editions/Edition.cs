@@ -122,7 +122,9 @@ public sealed record Edition(Audience Audience, DateTimeZone Zone, IsoDayOfWeek 
     public string Due { get; init; } = "{0}";
 
     /// <summary>What parts that people have are called before their names, in the language of the edition.</summary>
-    public IReadOnlyDictionary<Part, string> PartNames { get; init; } = Enum.GetValues<Part>().ToDictionary(part => part, part => $"{part}");
+    public IReadOnlyDictionary<Part, string> PartNames { get; init; } = PlainPartNames;
+
+    private static readonly Dictionary<Part, string> PlainPartNames = Enum.GetValues<Part>().ToDictionary(part => part, part => $"{part}");
 
     public bool Takes(EventKind kind) =>
         Kinds == KindsTaken.Both || (Kinds == KindsTaken.Deadlines) == (kind == EventKind.Deadline);
