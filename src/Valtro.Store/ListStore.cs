@@ -6,6 +6,7 @@ using Valtro.Core;
 using Valtro.Core.Acts;
 using Valtro.Core.Calendars;
 using Valtro.Core.Events;
+using Valtro.Core.ICalendar;
 using Valtro.Core.Speaking;
 
 namespace Valtro.Store;
@@ -13,8 +14,18 @@ namespace Valtro.Store;
 /// <summary>A place that the organisation knows, so that it can clash.</summary>
 /// <param name="Latitude">Degrees north, where somebody said where it is.</param>
 /// <param name="Longitude">Degrees east.</param>
-public sealed record KnownPlace(Guid Id, string Name, double? Latitude = null, double? Longitude = null)
+/// <param name="Address">One line: street and town; empty where nobody said it.</param>
+/// <param name="AccessNote">How one gets in: steps, a lift, which door.</param>
+/// <param name="Capacity">How many people it holds.</param>
+/// <param name="PartOf">The place whose part it is: what is on in the one takes the other, too.</param>
+public sealed record KnownPlace(
+    Guid Id, string Name, double? Latitude = null, double? Longitude = null, string Address = "", string AccessNote = "",
+    int? Capacity = null, Guid? PartOf = null)
 {
+    /// <summary>As feeds tell of it.</summary>
+    public PlaceTold Told => new(
+        Latitude is { } north && Longitude is { } east ? new Coordinates(north, east) : null, Address, AccessNote);
+
     /// <summary>As events name it.</summary>
     public Place Place => new(Id, Name);
 }
@@ -44,9 +55,11 @@ public sealed class ListStore(Database database)
         public Category ToCategory() => new(Id, Name, Hue.Named(Colour));
     }
 
-    private sealed record PlaceRow(Guid Id, string Name, double? Latitude, double? Longitude, Instant? RetiredAt, int Events)
+    private sealed record PlaceRow(
+        Guid Id, string Name, double? Latitude, double? Longitude, string Address, string AccessNote, int? Capacity, Guid? PartOf,
+        Instant? RetiredAt, int Events)
     {
-        public KnownPlace ToPlace() => new(Id, Name, Latitude, Longitude);
+        public KnownPlace ToPlace() => new(Id, Name, Latitude, Longitude, Address, AccessNote, Capacity, PartOf);
     }
 
     internal const string CategoriesOfOrganisation = """
@@ -58,7 +71,7 @@ public sealed class ListStore(Database database)
         """;
 
     internal const string PlacesOfOrganisation = """
-        select p.id, p.name, p.latitude, p.longitude, p.retired_at, 0 as events
+        select p.id, p.name, p.latitude, p.longitude, p.address, p.access_note, p.capacity, p.part_of, p.retired_at, 0 as events
         from place p
         where p.organisation_id = @organisationId
         order by lower(p.name)
@@ -136,8 +149,10 @@ public sealed class ListStore(Database database)
         var actId = Guid.CreateVersion7();
         var events = 0;
         var id =
-            await AddAsync(ListKind.Place, organisationId, place.Name, "latitude = @Latitude, longitude = @Longitude",
-            "latitude, longitude", "@Latitude, @Longitude", new { place.Latitude, place.Longitude }, async (transaction, id) =>
+            await AddAsync(ListKind.Place, organisationId, place.Name, 
+                "latitude = @Latitude, longitude = @Longitude, address = @Address, access_note = @AccessNote, capacity = @Capacity, part_of = @PartOf",
+                "latitude, longitude, address, access_note, capacity, part_of",
+                "@Latitude, @Longitude, @Address, @AccessNote, @Capacity, @PartOf", ColumnsOf(place), async (transaction, id) =>
             {
                 var act = settling(new Place(id, place.Name));
                 events = CountOf(act);
@@ -167,17 +182,35 @@ public sealed class ListStore(Database database)
     /// <exception cref="RuleException">The name is taken.</exception>
     /// <exception cref="ChangedMeanwhileException">One of the events was saved at the same time.</exception>
     public Task<ListAct> SavePlaceAsync(
-        Guid organisationId, KnownPlace place, Guid accountId, Instant now, Act settling, bool isRenamed, AuditLine audit) =>
+        Guid organisationId, KnownPlace place, Guid accountId, Instant now, Act settling, AuditLine audit) =>
         Refusing(ListKind.Place, NameTaken(place.Name), () => database.InTransactionAsync(async transaction =>
         {
             if (await transaction.Connection!.ExecuteAsync("""
                 update place
-                set name = @Name, latitude = @Latitude, longitude = @Longitude
+                set name = @Name, latitude = @Latitude, longitude = @Longitude, address = @Address, access_note = @AccessNote,
+                    capacity = @Capacity, part_of = @PartOf
                 where organisation_id = @organisationId and id = @Id
-                """, new { organisationId, place.Id, place.Name, place.Latitude, place.Longitude }, transaction) == 0)
+                """, Parameters(organisationId, place), transaction) == 0)
                 throw new NotFoundException("place");
-            return await CommitAsync(transaction, organisationId, settling, accountId, now, takesAway: isRenamed, audit);
+            return await CommitAsync(transaction, organisationId, settling, accountId, now, takesAway: true, audit);
         }));
+
+    private static object ColumnsOf(KnownPlace place) => new
+    {
+        place.Latitude,
+        place.Longitude,
+        place.Address,
+        place.AccessNote,
+        place.Capacity,
+        place.PartOf,
+    };
+
+    private static DynamicParameters Parameters(Guid organisationId, KnownPlace place)
+    {
+        var parameters = new DynamicParameters(ColumnsOf(place));
+        parameters.AddDynamicParams(new { organisationId, place.Id, place.Name });
+        return parameters;
+    }
 
     /// <summary>Takes an entry off the list, or puts it back. Events keep it.</summary>
     /// <exception cref="NotFoundException">There is none.</exception>

@@ -126,4 +126,16 @@ public class ClashTests
             content: new EventContent(other.Series) { StaffSpan = new StaffSpan(after, before) });
         Assert.Equal(meets, own.Count == 1);
     }
+
+    [Fact]
+    public void A_place_and_a_part_of_it_cannot_be_taken_at_once()
+    {
+        var stage = new Place(Guid.NewGuid(), "Hall, stage");
+        IReadOnlyList<Clash> OnStage(Func<Guid, Guid, bool>? share) => ClashFinder.Find(
+            Build.Series("2026-11-24 14:00", minutes: 60).All(), stage, [], [.. EventDates.All(Other(), SchoolCalendar.Empty).Take(1)],
+            _ => [], share: share);
+
+        Assert.Empty(OnStage(null));
+        Assert.Equal(ClashKind.Place, Assert.Single(OnStage((one, other) => one == stage.Id && other == Hall.Id)).Kind);
+    }
 }

@@ -194,6 +194,9 @@ public sealed class ForeignReadersTests(ValtroApp app, ITestOutputHelper output)
     /// <summary>A date with its start and end in UTC, or its days.</summary>
     private readonly record struct Date(string Title, string Start, string End);
 
+    /// <summary>As a line of text has it: that something is due is said behind it.</summary>
+    private static string TitleOf(JsonNode date) => (string)date["kind"]! == "deadline" ? $"{date["title"]} (due)" : (string)date["title"]!;
+
     private async Task<HashSet<Date>> OursAsync(string plate)
     {
         var ada = await app.SignedInAsync();
@@ -210,7 +213,7 @@ public sealed class ForeignReadersTests(ValtroApp app, ITestOutputHelper output)
                 var (start, end) = ((string)date["start"]!, (string)date["end"]!);
                 if ((bool)date["allDay"]! ? IsIn(start) : IsIn(Utc(start)))
                     found.Add((bool)date["allDay"]!
-                        ? new Date((string)date["title"]!, start[..10], end[..10])
+                        ? new Date(TitleOf(date), start[..10], end[..10])
                         : new Date((string)date["title"]!, Utc(start), Utc(end)));
             }
         }

@@ -213,6 +213,7 @@ internal sealed class FuzzWorld
             $"/api/events/{series["id"]}/revisions/1/restore?now=2", weight: 1);
         Add("POST /api/bin/{id:guid}/restore", $"/api/bin/{removed["id"]}/restore?version=2", weight: 1);
         Add("POST /api/typed/day", "/api/typed/day", new { text = "12 march", near = "2027-01-01" }, 6);
+        Add("POST /api/typed/plain", "/api/typed/plain", new { html = "<p>Ask <b>Bo</b>, bo@pinewick.example</p>" }, 6);
         Add("POST /api/typed/time", "/api/typed/time", new { text = "half past nine" }, 6);
         Add("POST /api/events/line", "/api/events/line", new { text = "Knots exam 3 Dec 9-10.30 in the loft, PW" }, 6);
         Add("POST /api/events/together", "/api/events/together",

@@ -60,4 +60,29 @@ public class RichTextsTests
     [Fact]
     public void A_text_beyond_measure_is_refused_before_it_is_read() =>
         Assert.Equal("description", Assert.Throws<RuleException>(() => _texts.Sanitise(new string('x', 100_001))).Refusals[0].Field);
+
+    [Theory]
+    [InlineData("<p>Ask bo@pinewick.example.</p>", "mailto:bo@pinewick.example", "bo@pinewick.example")]
+    [InlineData("<p>Call +1 (902) 555-0143, please</p>", "tel:+19025550143", "+1 (902) 555-0143")]
+    [InlineData("<p>Call 902 555 0143</p>", "tel:9025550143", "902 555 0143")]
+    [InlineData("<ul><li>Büro: 0431/123456</li></ul>", "tel:0431123456", "0431/123456")]
+    public void Addresses_and_numbers_become_links_and_the_plain_text_says_them_once(string html, string address, string said)
+    {
+        var made = _texts.Sanitise(html);
+        Assert.Contains(
+            $"<a href=\"{address}\" target=\"_blank\" rel=\"noopener noreferrer\">{said}</a>", made.Html, StringComparison.Ordinal);
+        Assert.DoesNotContain(address, made.Text, StringComparison.Ordinal);
+        Assert.Contains(said, made.Text, StringComparison.Ordinal);
+        Assert.Equal(made, _texts.Sanitise(made.Html));
+    }
+
+    [Theory]
+    [InlineData("<p>Order 1234567, 2026-12-04, 4.12.2026, 14:00-15:30, room 12</p>")]
+    [InlineData("<p><a href=\"https://pinewick.example/a@b.example\">bo@pinewick.example</a></p>")]
+    public void What_is_no_number_to_call_and_what_is_a_link_already_stays(string html)
+    {
+        var made = _texts.Sanitise(html).Html;
+        Assert.DoesNotContain("tel:", made, StringComparison.Ordinal);
+        Assert.DoesNotContain("mailto:", made, StringComparison.Ordinal);
+    }
 }

@@ -69,7 +69,7 @@ public sealed class ListStoreTests : SchoolAndClub
     {
         var (hall, gym) = (await PlaceAsync("Hall"), await PlaceAsync("Gym"));
         await Lists.RetireAsync(ListKind.Place, _school, hall.Id, isRetired: true, Now, Line);
-        await Lists.SavePlaceAsync(_school, gym with { Name = "Hall" }, _ada, Now, Act.Nothing, isRenamed: true, Line);
+        await Lists.SavePlaceAsync(_school, gym with { Name = "Hall" }, _ada, Now, Act.Nothing, Line);
         Assert.Equal("name",
             (await Assert.ThrowsAsync<RuleException>(() =>
                 Lists.RetireAsync(ListKind.Place, _school, hall.Id, isRetired: false, Now, Line))).Refusals[0].Field);
@@ -157,7 +157,7 @@ public sealed class ListStoreTests : SchoolAndClub
         // Read once under the old name, and remembered.
         Assert.Equal("Hall",
             ((Place)(await Events.OfCalendarsAsync(_school, [(await FoundAsync(id)).HomeCalendarId]))[0].Exceptions[0].Own[Where]!).Name);
-        var act = await Lists.SavePlaceAsync(_school, hall with { Name = "Great hall" }, _ada, Now, Act.Nothing, isRenamed: true, Line);
+        var act = await Lists.SavePlaceAsync(_school, hall with { Name = "Great hall" }, _ada, Now, Act.Nothing, Line);
         Assert.Equal(0, act.Events);
         Assert.Equal("Great hall", ((Place)(await FoundAsync(id)).Exceptions[0].Own[Where]!).Name);
         Assert.Equal(

@@ -99,6 +99,7 @@ export function entry(title: string, when: string, part: Partial<Entry> = {}): E
     hasPage: true,
     isBreak: false,
     people: [],
+    recurs: false,
     kind: 'event',
     certainty: 'certain',
     ...part,

@@ -65,13 +65,14 @@ public sealed record PersonBody(string Name, Part Part, LocalTime? From, LocalTi
 /// <param name="Description">Sanitised HTML.</param>
 /// <param name="Plates">Whose it is, as far as readers may know.</param>
 /// <param name="Own">The same on the event's own clock, where it is not the edition's.</param>
+/// <param name="Recurs">There is a file of all its dates, too, that can be subscribed to.</param>
 /// <param name="HasPage">It has a page of its own, below the edition's.</param>
 public sealed record EntryBody(
     string Id, string Title, string Subtitle, string Start, string End, bool AllDay, string Place, string Description, EventState State,
     IReadOnlyList<string> Plates, CategoryBody? Category,
     ElsewhereBody? Own, IReadOnlyList<EventLink> Links, IReadOnlyList<FileBody> Files, FileBody? Picture, string Contact, bool HasPage,
         bool IsBreak, EventKind Kind, Certainty Certainty,
-        IReadOnlyList<PersonBody> People)
+        IReadOnlyList<PersonBody> People, bool Recurs)
 {
     /// <param name="zone">The edition's.</param>
     public static EntryBody Of(Entry entry, DateTimeZone zone)
@@ -93,7 +94,8 @@ public sealed record EntryBody(
             entry.IsBreak,
             content.Kind,
             content.Certainty,
-            [.. content.People.Select(one => new PersonBody(one.Name, one.Part, one.From, one.To))]);
+            [.. content.People.Select(one => new PersonBody(one.Name, one.Part, one.From, one.To))],
+            Recurs: tells && !entry.IsBreak && !entry.IsOnlyDate);
     }
 }
 

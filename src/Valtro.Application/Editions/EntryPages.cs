@@ -139,8 +139,14 @@ public sealed class EntryPages(WebAssets assets, PublicAddresses addresses, Sett
         page.Append(CultureInfo.InvariantCulture,
             $"<p class=\"entry-acts\">{Html.Encode(words["addToCalendar"])}: <a href=\"{Html.Encode($"{path}/entries/{body.Id}.ics")}\">{Html.Encode(words["thisDate"])}</a>");
         if (calendarEvent.Series.Recurs)
+        {
+            var series = $"entries/{body.Id.Split('/')[0]}.ics";
+            var followed = new UriBuilder($"{at.Page}/{series}") { Scheme = "webcal" };
             page.Append(CultureInfo.InvariantCulture,
-                $" · <a href=\"{Html.Encode($"{path}/entries/{body.Id.Split('/')[0]}.ics")}\">{Html.Encode(words["wholeSeries"])}</a>");
+                $" · <a href=\"{Html.Encode($"{path}/{series}")}\">{Html.Encode(words["wholeSeries"])}</a>");
+            page.Append(CultureInfo.InvariantCulture,
+                $" · <a href=\"{Html.Encode(followed.Uri.AbsoluteUri)}\">{Html.Encode(words["followSeries"])}</a>");
+        }
         page.Append(CultureInfo.InvariantCulture,
             $"</p>\n<p class=\"entry-acts\" id=\"share\" data-title=\"{Html.Encode($"{body.Title}, {when}")}\" data-share=\"{Html.Encode(words["share"])}\" data-copy=\"{Html.Encode(words["copyLink"])}\" data-copied=\"{Html.Encode(words["copied"])}\"></p>\n</main>\n</body>\n</html>\n");
         return page.ToString();
@@ -161,6 +167,8 @@ public sealed class EntryPages(WebAssets assets, PublicAddresses addresses, Sett
         if (body.Place.Length == 0)
             return;
         page.Append("<p class=\"entry-place\">").Append(Html.Encode(body.Place));
+        if (place is { Address.Length: > 0 })
+            page.Append(", ").Append(Html.Encode(place.Address));
         if (place is { Latitude: { } latitude, Longitude: { } longitude })
         {
             var (north, east) =
@@ -176,6 +184,8 @@ public sealed class EntryPages(WebAssets assets, PublicAddresses addresses, Sett
             }
         }
         page.Append("</p>\n");
+        if (place is { AccessNote.Length: > 0 })
+            page.Append(CultureInfo.InvariantCulture, $"<p class=\"soft\">{Html.Encode(place.AccessNote)}</p>\n");
     }
 
     /// <summary>What its kind is called, where it has no words of its own; a website its host.</summary>
@@ -219,6 +229,8 @@ public sealed class EntryPages(WebAssets assets, PublicAddresses addresses, Sett
             if (place is { Latitude: { } latitude, Longitude: { } longitude })
                 where["geo"] =
                     new Dictionary<string, object> { ["@type"] = "GeoCoordinates", ["latitude"] = latitude, ["longitude"] = longitude };
+            if (place is { Address.Length: > 0 })
+                where["address"] = place.Address;
             data["location"] = where;
         }
         if (entry.Event.Content.Description.Text.Length > 0)

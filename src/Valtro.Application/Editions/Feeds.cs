@@ -91,9 +91,8 @@ public sealed class Feeds(EventStore events, DeliveredStore delivered, PublicAdd
         new(reading.School, addresses.InFeed(reading.Address).Files, PlacesOf(reading), Components.HorizonAt(now, reading.Edition.Zone),
             reading.Edition);
 
-    private static Dictionary<Guid, Coordinates> PlacesOf(EditionReading reading) =>
-        reading.Places.Where(place => place is { Latitude: not null, Longitude: not null })
-            .ToDictionary(place => place.Id, place => new Coordinates(place.Latitude!.Value, place.Longitude!.Value));
+    private static Dictionary<Guid, PlaceTold> PlacesOf(EditionReading reading) =>
+        reading.Places.ToDictionary(place => place.Id, place => place.Told);
 
     private async Task<(IReadOnlyList<OutwardName> Names, Instant? Turn, Instant? ClosesAt)> AddSeriesAsync(
         EditionReading reading, Composition composition, Components components, FeedMemory memory, Instant now)

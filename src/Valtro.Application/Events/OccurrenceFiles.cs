@@ -117,7 +117,7 @@ public static class OccurrenceFiles
     {
         var zone = organisation.TimeZone;
         using var components = new Components(
-            SchoolCalendar.Empty, page, new Dictionary<Guid, Coordinates>(), Components.HorizonAt(now, zone));
+            SchoolCalendar.Empty, page, new Dictionary<Guid, PlaceTold>(), Components.HorizonAt(now, zone));
         foreach (var (date, told) in dates.Select(seen => (seen.Date, seen.Disclosed)))
         {
             // The standard has no state for a draft, and whoever gets the file would take it for settled.

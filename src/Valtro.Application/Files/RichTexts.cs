@@ -1,9 +1,11 @@
 using System.Text;
 using System.Text.RegularExpressions;
 using AngleSharp.Dom;
+using AngleSharp.Html.Dom;
 using AngleSharp.Html.Parser;
 using Ganss.Xss;
 using Valtro.Core;
+using Valtro.Core.Disclosure;
 using Valtro.Core.Events;
 
 namespace Valtro.Application.Files;
@@ -45,7 +47,7 @@ public sealed partial class RichTexts
             return RichText.Empty;
         if (source.Length > LongestSource)
             throw new RuleException("description", "text.descriptionTooLong", ("most", Texts.LongestDescription));
-        var html = _sanitizer.Sanitize(ControlCharacters().Replace(source, "")).Trim();
+        var html = WithContacts(_sanitizer.Sanitize(ControlCharacters().Replace(source, "")).Trim());
         var text = PlainText(html);
         return text.Length == 0 ? RichText.Empty : new RichText(html, text);
     }
@@ -63,6 +65,32 @@ public sealed partial class RichTexts
         }
         link.SetAttribute("target", "_blank");
         link.SetAttribute("rel", "noopener noreferrer");
+    }
+
+    /// <summary>Addresses and numbers that are no links yet are some now.</summary>
+    private static string WithContacts(string html)
+    {
+        if (!html.Any(char.IsAsciiDigit) && !html.Contains('@', StringComparison.Ordinal))
+            return html;
+        var body = new HtmlParser().ParseDocument($"<body>{html}</body>").Body!;
+        foreach (var words in body.Descendants<IText>().Where(text => text.GetAncestor<IHtmlAnchorElement>() is null).ToArray())
+        {
+            var (text, at, parts) = (words.Data, 0, new List<INode>());
+            foreach (var (start, length, address) in PersonalData.Contacts(text).OrderBy(found => found.Start))
+            {
+                if (start < at)
+                    continue;
+                var link = body.Owner!.CreateElement("a");
+                link.TextContent = text.Substring(start, length);
+                link.SetAttribute("href", address);
+                OpenOutside(link);
+                parts.AddRange([body.Owner.CreateTextNode(text[at..start]), link]);
+                at = start + length;
+            }
+            if (parts.Count > 0)
+                words.Replace([.. parts, body.Owner!.CreateTextNode(text[at..])]);
+        }
+        return body.InnerHtml;
     }
 
     private static string PlainText(string html)
@@ -106,9 +134,13 @@ public sealed partial class RichTexts
     private static void AppendLink(IElement link, StringBuilder text)
     {
         Append(link, text);
-        if (link.GetAttribute("href") is { } address && address != link.TextContent)
+        if (link.GetAttribute("href") is { } address && address != link.TextContent && !Says(link.TextContent, address))
             text.Append(" (").Append(address).Append(')');
     }
+
+    /// <summary>An address for mail or a number that stands there itself need not stand behind it once more.</summary>
+    private static bool Says(string text, string address) =>
+        PersonalData.Contacts(text).FirstOrDefault() is { Length: > 0 } found && found.Length == text.Length && found.Address == address;
 
     private static void EndLine(StringBuilder text)
     {

@@ -15,7 +15,8 @@ namespace Valtro.Application.Lists;
 public sealed record CategoryRequest(string? Name, string? Colour);
 
 /// <param name="Coordinates">Degrees north and east with a comma between, as maps write them; may be empty.</param>
-public sealed record PlaceRequest(string? Name, string? Coordinates = null);
+public sealed record PlaceRequest(
+    string? Name, string? Coordinates = null, string? Address = null, string? AccessNote = null, int? Capacity = null, Guid? PartOf = null);
 
 /// <param name="Into">The entry that stays.</param>
 public sealed record MergeListRequest(Guid Into);
@@ -30,9 +31,11 @@ public sealed record ListedCategoryBody(Guid Id, string Name, string Colour, int
 }
 
 /// <param name="Events">How many events are there; null for those who do not keep the lists.</param>
-public sealed record PlaceBody(Guid Id, string Name, double? Latitude, double? Longitude, int? Events)
+public sealed record PlaceBody(
+    Guid Id, string Name, double? Latitude, double? Longitude, int? Events, string Address, string AccessNote, int? Capacity, Guid? PartOf)
 {
-    internal static PlaceBody Of(KnownPlace place, int? events) => new(place.Id, place.Name, place.Latitude, place.Longitude, events);
+    internal static PlaceBody Of(KnownPlace place, int? events) => 
+        new(place.Id, place.Name, place.Latitude, place.Longitude, events, place.Address, place.AccessNote, place.Capacity, place.PartOf);
 
     internal static IReadOnlyList<PlaceBody> Of(IEnumerable<Listed<KnownPlace>> listed) =>
         [.. listed.Select(one => Of(one.Entry, one.Events))];
@@ -89,7 +92,7 @@ public sealed class OwnLists(Access access, ListStore lists, EventStore events, 
     public async Task<PlaceBody> AddAsync(PlaceRequest request)
     {
         var viewer = await AllowedAsync();
-        var place = Check(default, request);
+        var place = Check(default, request, (await access.HouseAsync()).Places);
         var settled = await events.SayingTheyAreAtAsync(viewer.OrganisationId, place.Name);
         var (added, act) = await lists.AddPlaceAsync(
             viewer.OrganisationId, place, viewer.AccountId, clock.GetCurrentInstant(), known => Settling(settled, known));
@@ -108,12 +111,12 @@ public sealed class OwnLists(Access access, ListStore lists, EventStore events, 
     public async Task<ListActResponse> SaveAsync(Guid id, PlaceRequest request)
     {
         var viewer = await AllowedAsync();
-        var place = Check(id, request);
+        var place = Check(id, request, (await access.HouseAsync()).Places);
         var before = await NameAsync(ListKind.Place, id, viewer);
         var isRenamed = before != place.Name;
         var settled = isRenamed ? await events.SayingTheyAreAtAsync(viewer.OrganisationId, place.Name) : [];
         var act = await lists.SavePlaceAsync(
-            viewer.OrganisationId, place, viewer.AccountId, clock.GetCurrentInstant(), Settling(settled, place.Place), isRenamed,
+            viewer.OrganisationId, place, viewer.AccountId, clock.GetCurrentInstant(), Settling(settled, place.Place),
             Line(viewer, before, isRenamed ? Saying.Of("audit.named", ("name", place.Name)) : Saying.Of("audit.movedOnMap")));
         return new ListActResponse(act.ActId, act.Events);
     }
@@ -181,13 +184,31 @@ public sealed class OwnLists(Access access, ListStore lists, EventStore events, 
         return (name!, hue!);
     }
 
-    private static KnownPlace Check(Guid id, PlaceRequest request)
+    /// <summary>A place that is there is no part of itself, by however many others.</summary>
+    private static bool IsPartOf(IReadOnlyList<KnownPlace> known, Guid part, Guid of)
+    {
+        for (Guid? at = part; at is { } id; at = known.FirstOrDefault(one => one.Id == id)?.PartOf)
+        {
+            if (id == of)
+                return true;
+        }
+        return known.All(one => one.Id != part);
+    }
+
+    private static KnownPlace Check(Guid id, PlaceRequest request, IReadOnlyList<KnownPlace> known)
     {
         var refusals = new RefusalList();
         var name = refusals.Try(() => Texts.OneLine("name", "what.name", request.Name, Texts.LongestPlace));
         var point = refusals.Try(() => Coordinates(request.Coordinates));
+        var address = refusals.Try(() => Texts.OneLine("address", "what.address", request.Address, Texts.LongestPlace, required: false));
+        var access = refusals.Try(
+            () => Texts.OneLine("accessNote", "what.accessNote", request.AccessNote, Texts.LongestPlace, required: false));
+        if (request.Capacity is < 1 or > 100_000)
+            refusals.Add("capacity", "list.capacity");
+        if (request.PartOf is { } part && IsPartOf(known, part, id))
+            refusals.Add("partOf", "list.partOfItself");
         refusals.ThrowIfAny();
-        return new KnownPlace(id, name!, point?.Latitude, point?.Longitude);
+        return new KnownPlace(id, name!, point?.Latitude, point?.Longitude, address!, access!, request.Capacity, request.PartOf);
     }
 
     private static (double Latitude, double Longitude)? Coordinates(string? text)

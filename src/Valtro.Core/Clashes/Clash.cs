@@ -33,6 +33,7 @@ public static class ClashFinder
     /// <param name="others">All other dates around, ascending by start.</param>
     /// <param name="readershipsOf">Who reads a calendar.</param>
     /// <param name="except">An event whose dates do not count: the one itself.</param>
+    /// <param name="share">Whether of two places one is a part of the other.</param>
     /// <param name="content">Who is responsible for it, and how much longer it takes them and the place.</param>
     /// <param name="longest">Of the others, where many events are looked at among the same.</param>
     public static IReadOnlyList<Clash> Find(
@@ -43,7 +44,8 @@ public static class ClashFinder
         Func<Guid, IReadOnlyList<string>> readershipsOf,
         Guid? except = null,
         Duration? longest = null,
-        EventContent? content = null)
+        EventContent? content = null,
+        Func<Guid, Guid, bool>? share = null)
     {
         var clashes = new List<Clash>();
         var most = longest ?? LongestOf(others);
@@ -60,7 +62,7 @@ public static class ClashFinder
                 if (other.State == EventState.Cancelled || other.Event.Series.Timing.AllDay || other.Event.Id == except
                     || other.Event.Content.IsDeadline || !taken.Meets(TakenBy(other)))
                     continue;
-                if (place.Id is not null && other.Place.Id == place.Id)
+                if (place.Id is { } here && other.Place.Id is { } there && (here == there || share?.Invoke(here, there) == true))
                     clashes.Add(new Clash(ClashKind.Place, date, other, place.Name));
                 else if (Both(date, own, people, other) is { } person)
                     clashes.Add(new Clash(ClashKind.Person, date, other, person.Name));

@@ -31,6 +31,21 @@ public readonly partial record struct PersonalData(bool HasEmail, bool HasPhone,
                 EventField.All.Where(field => field.Type != typeof(ValueList<EventFile>)).SelectMany(field => field.TextsOf(seen)))
             .Distinct();
 
+    /// <summary>E-mail addresses and telephone numbers in a text, in order: where, how long, and the address behind (RFC 6068, RFC
+    /// 3966).</summary>
+    /// <remarks>A number without a country's or a place's code has ten digits at least: shorter ones may count something else.</remarks>
+    public static IEnumerable<(int Start, int Length, string Address)> Contacts(string text)
+    {
+        foreach (Match found in Email().Matches(text))
+            yield return (found.Index, found.Length, $"mailto:{found.Value}");
+        foreach (Match found in Phone().Matches(text))
+        {
+            var digits = string.Concat(found.Value.Where(char.IsAsciiDigit));
+            if (found.Value[0] is '+' or '0' or '(' || digits.Length >= 10)
+                yield return (found.Index, found.Length, found.Value[0] == '+' ? $"tel:+{digits}" : $"tel:{digits}");
+        }
+    }
+
     [GeneratedRegex(@"[\p{L}\p{N}._%+'-]+@[\p{L}\p{N}-]+(\.[\p{L}\p{N}-]+)*\.\p{L}{2,}", RegexOptions.CultureInvariant, 1000)]
     private static partial Regex Email();
 

@@ -30,14 +30,17 @@ public readonly record struct Component(
 /// <summary>A place on Earth in degrees, north and east (WGS 84), as RFC 5545 3.8.1.6 has it.</summary>
 public readonly record struct Coordinates(double Latitude, double Longitude);
 
+/// <summary>What feeds tell of a known place besides its name.</summary>
+public sealed record PlaceTold(Coordinates? At, string Address, string AccessNote);
+
 /// <summary>Writes the components of a feed, without stamps, one after the other (RFC 5545 3.6.1).</summary>
 /// <param name="files">Below which files are.</param>
-/// <param name="places">Where places are, those of which it is known.</param>
+/// <param name="places">What is known of places.</param>
 /// <param name="edition">How it delivers deadlines, and of what it reminds; null for neither tasks nor reminders.</param>
 /// <param name="horizon">Until when dates are named that no rule outside can say. It moves once a year, so that bytes do not change by the
 /// clock otherwise.</param>
 public sealed class Components(
-    SchoolCalendar school, Uri files, IReadOnlyDictionary<Guid, Coordinates> places, LocalDate horizon, Edition? edition = null)
+    SchoolCalendar school, Uri files, IReadOnlyDictionary<Guid, PlaceTold> places, LocalDate horizon, Edition? edition = null)
     : IDisposable
 {
     private readonly PooledBytes _output = new();
@@ -208,6 +211,7 @@ public sealed class Components(
     private void End(int start, ComponentName name, Disclosed disclosed, Timing timing, IReadOnlyList<Guid> calendars)
     {
         var properties = _output.Count - start;
+        WritePlace(disclosed);
         WriteParticipants(disclosed, name.Uid);
         WriteReminder(disclosed, timing);
         var bytes = _output.Written[start..];
@@ -277,10 +281,12 @@ public sealed class Components(
     private void WriteText(Disclosed disclosed, bool allDay)
     {
         Lines.Text("SUMMARY:"u8, disclosed.Title);
-        if (!disclosed.Content.Place.IsNowhere)
-            Lines.Text("LOCATION:"u8, disclosed.Content.Place.Name);
-        if (disclosed.Content.Place.Id is { } known && places.TryGetValue(known, out var where))
-            Lines.Verbatim("GEO:"u8, string.Create(CultureInfo.InvariantCulture, $"{where.Latitude:0.######};{where.Longitude:0.######}"));
+        var place = disclosed.Content.Place;
+        var known = place.Id is { } id ? places.GetValueOrDefault(id) : null;
+        if (!place.IsNowhere)
+            Lines.Text("LOCATION:"u8, known is { Address.Length: > 0 } ? $"{place.Name}, {known.Address}" : place.Name);
+        if (known?.At is { } at)
+            Lines.Verbatim("GEO:"u8, Geo(at));
         WriteDescription(disclosed.Content);
         if (disclosed.Content.Category is { } category)
             Lines.Text("CATEGORIES:"u8, category.Name);
@@ -291,6 +297,26 @@ public sealed class Components(
         else
             WriteStatus(disclosed, allDay);
         Lines.Line("CLASS:"u8, "PUBLIC"u8);
+    }
+
+    private static string Geo(Coordinates at) =>
+        string.Create(CultureInfo.InvariantCulture, $"{at.Latitude:0.######};{at.Longitude:0.######}");
+
+    /// <summary>RFC 9073 7.2, with what is known of it besides its name.</summary>
+    private void WritePlace(Disclosed disclosed)
+    {
+        if (disclosed.Content.Place is not { Id: { } id } place || places.GetValueOrDefault(id) is not { } known
+            || known is { At: null, Address: "", AccessNote: "" })
+            return;
+        Lines.Begin("VLOCATION"u8);
+        Lines.Text("UID:"u8, Uid.Of(id).Text);
+        Lines.Text("NAME:"u8, place.Name);
+        var about = string.Join("\n", new[] { known.Address, known.AccessNote }.Where(line => line.Length > 0));
+        if (about.Length > 0)
+            Lines.Text("DESCRIPTION:"u8, about);
+        if (known.At is { } at)
+            Lines.Verbatim("GEO:"u8, Geo(at));
+        Lines.End("VLOCATION"u8);
     }
 
     private bool IsTask(Disclosed disclosed) => edition?.Deadlines == DeadlineForm.Tasks && disclosed.Content.IsDeadline;

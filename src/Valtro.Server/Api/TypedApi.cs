@@ -1,3 +1,4 @@
+using Valtro.Application.Files;
 using NodaTime;
 using Valtro.Application.Events;
 
@@ -15,6 +16,12 @@ public sealed record TypedTimeRequest(string Text);
 public sealed record TypedTimeResponse(LocalTime? Time);
 
 /// <summary>What is typed into a field for a day or a time, read as lines are.</summary>
+/// <param name="Html">A description as it is typed.</param>
+public sealed record TypedTextRequest(string Html);
+
+/// <param name="Text">The plain form, which feeds carry for programs that show no HTML.</param>
+public sealed record TypedPlainResponse(string Text);
+
 internal static class TypedApi
 {
     public static void MapTyped(this RouteGroupBuilder api)
@@ -23,5 +30,7 @@ internal static class TypedApi
             TypedResults.Ok(new TypedDayResponse(await reader.DaysAsync(request.Text, request.Near)))).ReadsOnly();
         api.MapPost("/typed/time", async (TypedTimeRequest request, LineReader reader) =>
             TypedResults.Ok(new TypedTimeResponse(await reader.TimeAsync(request.Text)))).ReadsOnly();
+        api.MapPost("/typed/plain", (TypedTextRequest request, RichTexts texts) =>
+            TypedResults.Ok(new TypedPlainResponse(texts.Sanitise(request.Html).Text))).ReadsOnly();
     }
 }

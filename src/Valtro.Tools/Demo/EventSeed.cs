@@ -30,6 +30,13 @@ internal sealed class EventSeed(
         foreach (var (place, north, east) in new[] { ("Hall", 43.9412, -60.0315), ("Slipway", 43.9405, -60.0289),
             ("Boathouse", 43.9401, -60.0281), ("Outer harbour", 43.9378, -60.0214), ("Grey Point", 43.9502, -60.0102) })
             await PlaceAsync(place, north, east);
+        var hall = (await _lists.PlacesAsync(organisationId)).Single(place => place.Name == "Hall");
+        await _lists.SavePlaceAsync(
+            organisationId,
+            hall with { Address = "1 Quay Road, Pinewick", AccessNote = "Two steps; ring at the side door for the lift", Capacity = 160 },
+            keeper("SCH"), now, Act.Nothing, new AuditLine(keeper("SCH"), AuditAct.ListChanged, "Hall", null, now));
+        await _lists.AddPlaceAsync(
+            organisationId, new KnownPlace(default, "Hall, stage", Capacity: 30, PartOf: hall.Id), keeper("SCH"), now, _ => Act.Nothing);
         var categories = new Dictionary<Guid, Category>();
         foreach (var (key, (name, hue)) in DemoCategory.All)
             categories[key] = await _lists.AddCategoryAsync(organisationId, name, Hue.Named(hue));

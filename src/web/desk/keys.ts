@@ -45,6 +45,7 @@ export const keys = {
   editionLink: (id: string) => ['editions', id, 'link'] as const,
   palettes: ['palettes'] as const,
   failing: ['failing'] as const,
+  plainText: (html: string) => ['plain-text', html] as const,
   consequences: (draft: string) => ['consequences', draft] as const,
   destinations: (draft: string) => ['destinations', draft] as const,
 }

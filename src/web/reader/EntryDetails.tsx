@@ -79,12 +79,20 @@ function Ways({ entry }: { entry: Entry }) {
   const [said, setSaid] = useState('')
   const page = pageOfEntry(entry, addresses)
   if (!page) return null
+  // The address of a date is that of its event, and the start that its rule gives it.
+  const series = page.slice(0, page.lastIndexOf('/'))
   return (
     <p className="details-ways">
       <a href={page} target="_blank" rel="noopener">
         {words.ownPage}
       </a>
-      <a href={`${page}.ics`}>{words.addToCalendar}</a>
+      <a href={`${page}.ics`}>{entry.recurs ? words.addThisDate : words.addToCalendar}</a>
+      {entry.recurs && (
+        <>
+          <a href={`${series}.ics`}>{words.addAllDates}</a>
+          <a href={`${series}.ics`.replace(/^https?:/, 'webcal:')}>{words.followSeries}</a>
+        </>
+      )}
       <button
         type="button"
         className="as-link"

@@ -5674,6 +5674,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/typed/plain": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TypedTextRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TypedPlainResponse"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/zones": {
         parameters: {
             query?: never;
@@ -6666,6 +6714,8 @@ export interface components {
             kind: components["schemas"]["EventKind"];
             certainty: components["schemas"]["Certainty"];
             people: components["schemas"]["PersonBody"][];
+            /** @description There is a file of all its dates, too, that can be subscribed to. */
+            recurs: boolean;
         };
         /**
          * @description What became of an entry.
@@ -7525,11 +7575,23 @@ export interface components {
              * @description How many events are there; null for those who do not keep the lists.
              */
             events: null | number;
+            address: string;
+            accessNote: string;
+            /** Format: int32 */
+            capacity: null | number;
+            /** Format: uuid */
+            partOf: null | string;
         };
         PlaceRequest: {
             name: null | string;
             /** @description Degrees north and east with a comma between, as maps write them; may be empty. */
             coordinates?: null | string;
+            address?: null | string;
+            accessNote?: null | string;
+            /** Format: int32 */
+            capacity?: null | number;
+            /** Format: uuid */
+            partOf?: null | string;
         };
         PlanViewRequest: {
             name: null | string;
@@ -8026,6 +8088,15 @@ export interface components {
         TypedDayResponse: {
             /** @description The day; two where it could be either, none where it is no day. */
             days: string[];
+        };
+        TypedPlainResponse: {
+            /** @description The plain form, which feeds carry for programs that show no HTML. */
+            text: string;
+        };
+        /** @description What is typed into a field for a day or a time, read as lines are. */
+        TypedTextRequest: {
+            /** @description A description as it is typed. */
+            html: string;
         };
         TypedTimeRequest: {
             text: string;

@@ -1,6 +1,7 @@
 using Valtro.Core.Disclosure;
 using Valtro.Core.Editions;
 using Valtro.Core.Events;
+using Valtro.Core.ICalendar;
 using Foreign = Ical.Net;
 
 namespace Valtro.Core.Tests.ICalendar;
@@ -208,5 +209,26 @@ public class FeedOfKindsTests
         Assert.Equal("Chowder\n\nLed by: Ada & Bo\nSpeaker: Captain Marr", read.Description);
         Assert.Contains("<p>Chowder</p><p>Led by: Ada &amp\\; Bo</p>", feed, StringComparison.Ordinal);
         Assert.Contains("PARTICIPANT-TYPE:SPEAKER\r\nSUMMARY:Captain Marr\r\nEND:PARTICIPANT\r\n", feed, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void A_known_place_has_its_address_behind_its_name_and_a_location_of_its_own()
+    {
+        var hall = new Place(Guid.NewGuid(), "Hall");
+        var evening = With(content => content with { Place = hall });
+        var components = TestFeed.Components(places: new Dictionary<Guid, PlaceTold>
+        {
+            [hall.Id!.Value] = new(new Coordinates(43.9412, -60.0315), "1 Quay Road, Pinewick", "Two steps; ring at the side door"),
+        });
+        components.AddSeries(Delivered.AtLevel(evening, Detail.Headline)!, evening.Uid);
+        components.AddSeries(Delivered.AtLevel(evening, Detail.Times)!, new Uid("busy"));
+        var feed = TestFeed.Write(components).Replace("\r\n ", "", StringComparison.Ordinal);
+        var read = Foreign.Calendar.Load(feed)!.Events;
+        Assert.Equal("Hall, 1 Quay Road, Pinewick", read.Single(one => one.Uid != "busy").Location);
+        Assert.Contains("GEO:43.9412;-60.0315\r\n", feed, StringComparison.Ordinal);
+        Assert.Contains(
+            "NAME:Hall\r\nDESCRIPTION:1 Quay Road\\, Pinewick\\nTwo steps\\; ring at the side door\r\nGEO:43.9412;-60.0315\r\nEND:VLOCATION\r\n",
+            feed, StringComparison.Ordinal);
+        Assert.Single(feed.Split("BEGIN:VLOCATION").Skip(1));
     }
 }

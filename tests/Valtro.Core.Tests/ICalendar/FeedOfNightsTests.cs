@@ -86,7 +86,7 @@ public class FeedOfNightsTests
     {
         var slipway = new Place(Guid.NewGuid(), "Slipway");
         var components =
-            TestFeed.Components(places: new Dictionary<Guid, Coordinates> { [slipway.Id!.Value] = new(44.648766, -63.575237) });
+            TestFeed.Components(places: new Dictionary<Guid, PlaceTold> { [slipway.Id!.Value] = new(new(44.648766, -63.575237), "", "") });
         var made = Build.Event(Build.Series("2026-10-03 09:00"));
         var calendarEvent = made with { Content = made.Content with { Place = slipway } };
         components.AddSeries(Editions.Delivered.AtLevel(calendarEvent, Core.Disclosure.Detail.Complete)!, calendarEvent.Uid);

@@ -20,9 +20,9 @@ internal static class TestFeed
         new Uid("6f2c9b1e-6f0e-4d4e-9a25-1f6a0f0b6a11"), "Port Watch", "Navigation, and more", Build.Harbour, Page,
             new Uri($"{Page}.ics"), Instant.FromUtc(2026, 11, 1, 0, 0), Build.Halifax);
 
-    public static Components Components(SchoolCalendar? school = null, IReadOnlyDictionary<Guid, Coordinates>? places = null,
+    public static Components Components(SchoolCalendar? school = null, IReadOnlyDictionary<Guid, PlaceTold>? places = null,
         Instant? now = null, Edition? edition = null) =>
-        new(school ?? SchoolCalendar.Empty, Page, places ?? new Dictionary<Guid, Coordinates>(),
+        new(school ?? SchoolCalendar.Empty, Page, places ?? new Dictionary<Guid, PlaceTold>(),
             Core.ICalendar.Components.HorizonAt(now ?? Now, Build.Halifax), edition);
 
     public static Components Of(IEnumerable<Delivered> delivered, SchoolCalendar? school = null)

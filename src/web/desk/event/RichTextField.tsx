@@ -1,6 +1,9 @@
 import { EditorContent, useEditor, useEditorState, type Editor } from '@tiptap/react'
 import StarterKit from '@tiptap/starter-kit'
 import { useState } from 'react'
+import { useSettled } from '../useSettled'
+import { cleanPasted } from './pasted'
+import { usePlainText } from './queries'
 import { t } from './words'
 
 interface RichTextFieldProps {
@@ -25,7 +28,10 @@ export function RichTextField({ labelledBy, value, onChange }: RichTextFieldProp
       }),
     ],
     content: value,
-    editorProps: { attributes: { role: 'textbox', 'aria-multiline': 'true', 'aria-labelledby': labelledBy, class: 'rich-text' } },
+    editorProps: {
+      transformPastedHTML: cleanPasted,
+      attributes: { role: 'textbox', 'aria-multiline': 'true', 'aria-labelledby': labelledBy, class: 'rich-text' },
+    },
     onUpdate: ({ editor: changed }) => onChange(changed.isEmpty ? '' : changed.getHTML()),
   })
   const marks = useEditorState({
@@ -33,6 +39,8 @@ export function RichTextField({ labelledBy, value, onChange }: RichTextFieldProp
     selector: ({ editor: current }: { editor: Editor | null }) => ({
       bold: current?.isActive('bold') ?? false,
       italic: current?.isActive('italic') ?? false,
+      // Its text is shown below, so that what is typed there has to come by here.
+      html: current?.getHTML() ?? '',
       list: current?.isActive('bulletList') ?? false,
       link: current?.isActive('link') ?? false,
     }),
@@ -95,6 +103,23 @@ export function RichTextField({ labelledBy, value, onChange }: RichTextFieldProp
         </div>
       )}
       <EditorContent editor={editor} />
+      <PlainForm html={editor.isEmpty ? '' : marks.html} />
+    </div>
+  )
+}
+
+/** What programs that show no HTML get of it. */
+function PlainForm({ html }: { html: string }) {
+  const [isOpen, setOpen] = useState(false)
+  const settled = useSettled(html)
+  const plain = usePlainText(settled, isOpen && settled !== '')
+  if (html === '') return null
+  return (
+    <div className="plain-form">
+      <button type="button" className="as-link" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
+        {t('plainForm')}
+      </button>
+      {isOpen && <pre>{plain.data?.text ?? ''}</pre>}
     </div>
   )
 }

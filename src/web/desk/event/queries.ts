@@ -38,3 +38,14 @@ export function useDestinations(text: string, isWanted: boolean) {
     staleTime: 60_000,
   })
 }
+
+/** The plain form of a description, as feeds carry it. */
+export function usePlainText(html: string, isWanted: boolean) {
+  return useQuery({
+    enabled: isWanted,
+    queryKey: keys.plainText(html),
+    queryFn: ({ signal }) => call('POST', '/typed/plain', { html }, { signal }),
+    placeholderData: keepPreviousData,
+    staleTime: Infinity,
+  })
+}

@@ -34,6 +34,67 @@ function sayPoint(place: Place): string {
   return place.latitude === null ? '' : `${place.latitude}, ${place.longitude}`
 }
 
+/** What is known of a place besides its name, in a line. */
+function aboutPlace({ address, accessNote, capacity, partOf, ...place }: Place, all: Place[]): string {
+  const whole = all.find((one) => one.id === partOf)
+  return [
+    whole && t('partOfName', { name: whole.name }),
+    address,
+    capacity && t('holds', { count: capacity }),
+    accessNote,
+    sayPoint({ address, accessNote, capacity, partOf, ...place }),
+  ]
+    .filter(Boolean)
+    .join(' · ')
+}
+
+interface PlaceValues {
+  coordinates: string
+  address: string
+  accessNote: string
+  capacity: string
+  partOf: string
+}
+
+interface PlaceFieldsProps {
+  values: PlaceValues
+  change: (part: Partial<PlaceValues>) => void
+  others: Place[]
+}
+
+function PlaceFields({ values, change, others }: PlaceFieldsProps) {
+  const text = (name: keyof PlaceValues, label: string, placeholder: string) => (
+    <input
+      className="form-control"
+      aria-label={label}
+      placeholder={placeholder}
+      value={values[name]}
+      onChange={(event) => change({ [name]: event.target.value })}
+    />
+  )
+  return (
+    <span className="place-fields">
+      {text('address', t('addressOfThePlace'), t('streetAndTown'))}
+      {text('accessNote', t('accessNote'), t('stepsLiftDoor'))}
+      {text('capacity', t('capacity'), t('capacity'))}
+      {text('coordinates', t('degreesNorthAndEastIf'), '43.94, -60.03')}
+      <select
+        className="form-select"
+        aria-label={t('partOf')}
+        value={values.partOf}
+        onChange={(event) => change({ partOf: event.target.value })}
+      >
+        <option value="">{t('ofItself')}</option>
+        {others.map((one) => (
+          <option key={one.id} value={one.id}>
+            {t('partOfName', { name: one.name })}
+          </option>
+        ))}
+      </select>
+    </span>
+  )
+}
+
 /** Places may say where they are: an entry's own page then leads to a map. */
 function Places({ lists }: { lists: Lists }) {
   return (
@@ -46,18 +107,24 @@ function Places({ lists }: { lists: Lists }) {
       retired={lists.retiredPlaces}
       mayEdit={lists.mayEdit}
       example={t('slipway')}
-      after={(place) => sayPoint(place) && <span className="soft"> {sayPoint(place)}</span>}
+      after={(place) =>
+        aboutPlace(place, lists.places).length > 0 && <span className="soft"> {aboutPlace(place, lists.places)}</span>
+      }
       more={{
-        field: 'coordinates',
-        of: (place) => (place ? sayPoint(place) : ''),
-        input: (value, change) => (
-          <input
-            className="form-control"
-            aria-label={t('degreesNorthAndEastIf')}
-            placeholder="43.94, -60.03"
-            value={value}
-            onChange={(event) => change(event.target.value)}
-          />
+        of: (place) => ({
+          coordinates: place ? sayPoint(place) : '',
+          address: place?.address ?? '',
+          accessNote: place?.accessNote ?? '',
+          capacity: place?.capacity ? String(place.capacity) : '',
+          partOf: place?.partOf ?? '',
+        }),
+        sent: ({ capacity, partOf, ...values }) => ({
+          ...values,
+          capacity: capacity.trim() === '' ? null : Number(capacity) || 0,
+          partOf: partOf || null,
+        }),
+        input: (values, change, place) => (
+          <PlaceFields values={values} change={change} others={lists.places.filter((one) => one.id !== place?.id)} />
         ),
       }}
     />
@@ -78,10 +145,15 @@ function Categories({ lists }: { lists: Lists }) {
       example={t('assessment')}
       mark={(category) => <span className={`category-mark hue-${category.colour}`} aria-hidden="true" />}
       more={{
-        field: 'colour',
-        of: (category) => category?.colour ?? 'harbour',
-        input: (value, change) => (
-          <select className="form-select" aria-label={t('colour')} value={value} onChange={(event) => change(event.target.value)}>
+        of: (category) => ({ colour: category?.colour ?? 'harbour' }),
+        sent: (values) => values,
+        input: ({ colour }, change) => (
+          <select
+            className="form-select"
+            aria-label={t('colour')}
+            value={colour}
+            onChange={(event) => change({ colour: event.target.value })}
+          >
             {colours.map((one) => (
               <option key={one.name} value={one.name}>
                 {hueName(one.name)}

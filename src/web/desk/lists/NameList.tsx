@@ -17,14 +17,15 @@ export interface ListEntry {
 }
 
 /** What is typed of an entry besides its name. */
-interface More<Entry> {
-  /** The field that can be refused. */
-  field: string
-  of: (entry: Entry | null) => string
-  input: (value: string, change: (value: string) => void) => ReactNode
+interface More<Entry, Values> {
+  of: (entry: Entry | null) => Values
+  /** @param entry The one that is changed; null for a new one. */
+  input: (values: Values, change: (part: Partial<Values>) => void, entry: Entry | null) => ReactNode
+  /** As it is sent. */
+  sent: (values: Values) => object
 }
 
-interface NameListProps<Entry extends ListEntry> {
+interface NameListProps<Entry extends ListEntry, Values> {
   /** What is said of one entry, by its kind. */
   words: { name: string; new: string; add: string }
   title: string
@@ -38,11 +39,11 @@ interface NameListProps<Entry extends ListEntry> {
   mark?: (entry: Entry) => ReactNode
   /** What is known of an entry besides its name. */
   after?: (entry: Entry) => ReactNode
-  more: More<Entry>
+  more: More<Entry, Values>
 }
 
 /** A list of names: adding one, naming one anew, making one of two, taking one off and putting it back. */
-export function NameList<Entry extends ListEntry>(props: NameListProps<Entry>) {
+export function NameList<Entry extends ListEntry, Values>(props: NameListProps<Entry, Values>) {
   const { entries, retired, mayEdit } = props
   const [editing, setEditing] = useState<string | null>(null)
   const offer = useOffering(props.path)
@@ -88,7 +89,7 @@ function Uses({ entry }: { entry: ListEntry }) {
   )
 }
 
-function EntryLine<Entry extends ListEntry>(props: NameListProps<Entry> & { entry: Entry; onEdit: () => void }) {
+function EntryLine<Entry extends ListEntry, Values>(props: NameListProps<Entry, Values> & { entry: Entry; onEdit: () => void }) {
   const { entry, path, mayEdit } = props
   const write = useWrite()
   const attempt = useAttempt()
@@ -128,15 +129,15 @@ function Follows({ foreseen, other }: { foreseen: Foreseen; other: string | unde
 }
 
 /** Names an entry anew, or makes one of it and another. */
-function EntryForm<Entry extends ListEntry>(props: NameListProps<Entry> & { entry: Entry; onDone: () => void }) {
+function EntryForm<Entry extends ListEntry, Values>(props: NameListProps<Entry, Values> & { entry: Entry; onDone: () => void }) {
   const { entry, path, words, more, entries } = props
   const { values, set, text } = useFields({ name: entry.name, more: more.of(entry), into: '' })
   const { name, into } = values
   const { problem, isBusy, post } = usePost()
   const write = useWrite()
   const toast = useToast()
-  const put = (newName: string, newValue: string) =>
-    write('PUT', `${path}/${entry.id}`, { name: newName, [more.field]: newValue })
+  const put = (newName: string, newValues: Values) =>
+    write('PUT', `${path}/${entry.id}`, { name: newName, ...more.sent(newValues) })
   const foreseen = useListMerge(path, entry.id, into).data
   const undoAct = useUndo()
   const save = (event: FormEvent) => {
@@ -159,7 +160,7 @@ function EntryForm<Entry extends ListEntry>(props: NameListProps<Entry> & { entr
     <form className="list-form" onSubmit={save} noValidate aria-label={entry.name}>
       <div className="when-line">
         <NameInput label={words.name} problem={problem} {...text('name')} />
-        {more.input(values.more, (value) => set({ more: value }))}
+        {more.input(values.more, (part) => set({ more: { ...values.more, ...part } }), entry)}
         <button type="submit" className="btn btn-spruce" disabled={isBusy}>
           {t('save')}
         </button>
@@ -186,30 +187,30 @@ function EntryForm<Entry extends ListEntry>(props: NameListProps<Entry> & { entr
           {foreseen && <Follows foreseen={foreseen} other={entries.find((one) => one.id === into)?.name} />}
         </div>
       )}
-      <Refusal text={problem?.on('name') ?? problem?.on(more.field) ?? (problem ? problem.message : undefined)} />
+      <Refusal text={problem ? (Object.values(problem.errors)[0]?.[0] ?? problem.message) : undefined} />
     </form>
   )
 }
 
-function NewEntry<Entry extends ListEntry>({ words, path, example, more }: NameListProps<Entry>) {
+function NewEntry<Entry extends ListEntry, Values>({ words, path, example, more }: NameListProps<Entry, Values>) {
   const { values, set, begin, text } = useFields({ name: '', more: more.of(null) })
   const { problem, isBusy, post } = usePost()
   const write = useWrite()
   const add = (event: FormEvent) => {
     event.preventDefault()
     void post(async () => {
-      await write('POST', path, { name: values.name, [more.field]: values.more })
+      await write('POST', path, { name: values.name, ...more.sent(values.more) })
       begin({ name: '', more: more.of(null) })
     })
   }
   return (
     <form className="when-line" onSubmit={add} noValidate>
       <NameInput label={words.new} problem={problem} placeholder={example} {...text('name')} />
-      {more.input(values.more, (value) => set({ more: value }))}
+      {more.input(values.more, (part) => set({ more: { ...values.more, ...part } }), null)}
       <button type="submit" className="btn btn-spruce" disabled={isBusy}>
         {words.add}
       </button>
-      <Refusal text={problem?.on('name') ?? problem?.on(more.field) ?? (problem ? problem.message : undefined)} />
+      <Refusal text={problem ? (Object.values(problem.errors)[0]?.[0] ?? problem.message) : undefined} />
     </form>
   )
 }
