@@ -46,7 +46,7 @@ public class FeedOfTwoThousand
         }
         var output = new ArrayBufferWriter<byte>(256 * 1024);
         using var components = new Components(
-            SchoolCalendar.Empty, Head.Page, new Dictionary<Guid, Coordinates>(), Components.HorizonAt(Changed, Head.Zone));
+            SchoolCalendar.Empty, Head.Page, new Dictionary<Guid, PlaceTold>(), Components.HorizonAt(Changed, Head.Zone));
         foreach (var delivered in events)
             components.AddSeries(delivered, delivered.Disclosed.Uid);
         FeedWriter.Write(output, Head, components, new Stamps(components.Written, new Dictionary<ComponentName, Stamp>(), 0, 1, Changed));

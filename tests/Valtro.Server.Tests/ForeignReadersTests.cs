@@ -214,7 +214,7 @@ public sealed class ForeignReadersTests(ValtroApp app, ITestOutputHelper output)
                 if ((bool)date["allDay"]! ? IsIn(start) : IsIn(Utc(start)))
                     found.Add((bool)date["allDay"]!
                         ? new Date(TitleOf(date), start[..10], end[..10])
-                        : new Date((string)date["title"]!, Utc(start), Utc(end)));
+                        : new Date(TitleOf(date), Utc(start), Utc(end)));
             }
         }
         return found;

@@ -57,13 +57,13 @@ export function DateList({ consequences, seen, onToggle, onAdd }: DateListProps)
 /** The worst one; the others when they are wanted. */
 function Remarks({ remarks }: { remarks: string[] }) {
   const [isOpen, setOpen] = useState(false)
-  const isFolded = !isOpen && remarks.length > 2
+  const isFolded = !isOpen && remarks.length > 3
   return (
     <span className="date-remark">
-      {(isFolded ? remarks.slice(0, 1) : remarks).join('; ')}
+      {(isFolded ? remarks.slice(0, 2) : remarks).join('; ')}{' '}
       {isFolded && (
         <button type="button" className="as-link" onClick={() => setOpen(true)}>
-          {t('moreRemarks', { count: remarks.length - 1 })}
+          {t('moreRemarks', { count: remarks.length - 2 })}
         </button>
       )}
     </span>

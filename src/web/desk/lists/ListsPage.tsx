@@ -64,33 +64,33 @@ interface PlaceFieldsProps {
 
 function PlaceFields({ values, change, others }: PlaceFieldsProps) {
   const text = (name: keyof PlaceValues, label: string, placeholder: string) => (
-    <input
-      className="form-control"
-      aria-label={label}
-      placeholder={placeholder}
-      value={values[name]}
-      onChange={(event) => change({ [name]: event.target.value })}
-    />
+    <label>
+      <span className="soft">{label}</span>
+      <input
+        className="form-control"
+        placeholder={placeholder}
+        value={values[name]}
+        onChange={(event) => change({ [name]: event.target.value })}
+      />
+    </label>
   )
   return (
     <span className="place-fields">
       {text('address', t('addressOfThePlace'), t('streetAndTown'))}
       {text('accessNote', t('accessNote'), t('stepsLiftDoor'))}
-      {text('capacity', t('capacity'), t('capacity'))}
+      {text('capacity', t('capacity'), '')}
       {text('coordinates', t('degreesNorthAndEastIf'), '43.94, -60.03')}
-      <select
-        className="form-select"
-        aria-label={t('partOf')}
-        value={values.partOf}
-        onChange={(event) => change({ partOf: event.target.value })}
-      >
-        <option value="">{t('ofItself')}</option>
-        {others.map((one) => (
-          <option key={one.id} value={one.id}>
-            {t('partOfName', { name: one.name })}
-          </option>
-        ))}
-      </select>
+      <label>
+        <span className="soft">{t('partOf')}</span>
+        <select className="form-select" value={values.partOf} onChange={(event) => change({ partOf: event.target.value })}>
+          <option value="">{t('ofItself')}</option>
+          {others.map((one) => (
+            <option key={one.id} value={one.id}>
+              {one.name}
+            </option>
+          ))}
+        </select>
+      </label>
     </span>
   )
 }
