@@ -149,7 +149,7 @@ public sealed class ListStore(Database database)
         var actId = Guid.CreateVersion7();
         var events = 0;
         var id =
-            await AddAsync(ListKind.Place, organisationId, place.Name, 
+            await AddAsync(ListKind.Place, organisationId, place.Name,
                 "latitude = @Latitude, longitude = @Longitude, address = @Address, access_note = @AccessNote, capacity = @Capacity, part_of = @PartOf",
                 "latitude, longitude, address, access_note, capacity, part_of",
                 "@Latitude, @Longitude, @Address, @AccessNote, @Capacity, @PartOf", ColumnsOf(place), async (transaction, id) =>

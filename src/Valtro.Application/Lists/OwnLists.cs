@@ -34,7 +34,7 @@ public sealed record ListedCategoryBody(Guid Id, string Name, string Colour, int
 public sealed record PlaceBody(
     Guid Id, string Name, double? Latitude, double? Longitude, int? Events, string Address, string AccessNote, int? Capacity, Guid? PartOf)
 {
-    internal static PlaceBody Of(KnownPlace place, int? events) => 
+    internal static PlaceBody Of(KnownPlace place, int? events) =>
         new(place.Id, place.Name, place.Latitude, place.Longitude, events, place.Address, place.AccessNote, place.Capacity, place.PartOf);
 
     internal static IReadOnlyList<PlaceBody> Of(IEnumerable<Listed<KnownPlace>> listed) =>

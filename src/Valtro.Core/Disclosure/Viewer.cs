@@ -142,7 +142,7 @@ public sealed record Viewer(
         return detail == Detail.Nothing
             ? Sight.Nothing
             : new Sight(detail, seenOn,
-                May(CalendarAction.Contribute, calendarEvent.HomeCalendarId) 
+                May(CalendarAction.Contribute, calendarEvent.HomeCalendarId)
                     ? granted | Grants.Notes | Grants.Settings | Grants.Names | Grants.StaffSpan
                     : granted);
     }

@@ -212,7 +212,8 @@ public sealed class Components(
     {
         var properties = _output.Count - start;
         WritePlace(disclosed);
-        WriteParticipants(disclosed, name.Uid);
+        if (disclosed.Content.People.Count > 0)
+            WriteParticipants(disclosed, name.Uid);
         WriteReminder(disclosed, timing);
         var bytes = _output.Written[start..];
         _written.Add(new Component(name, XxHash128.HashToUInt128(bytes), disclosed.Detail > Detail.Times, calendars, start, bytes.Length,
@@ -302,11 +303,11 @@ public sealed class Components(
     private static string Geo(Coordinates at) =>
         string.Create(CultureInfo.InvariantCulture, $"{at.Latitude:0.######};{at.Longitude:0.######}");
 
-    /// <summary>RFC 9073 7.2, with what is known of it besides its name.</summary>
+    /// <summary>RFC 9073 7.2, where more is known of it than LOCATION and GEO say.</summary>
     private void WritePlace(Disclosed disclosed)
     {
         if (disclosed.Content.Place is not { Id: { } id } place || places.GetValueOrDefault(id) is not { } known
-            || known is { At: null, Address: "", AccessNote: "" })
+            || known is { Address: "", AccessNote: "" })
             return;
         Lines.Begin("VLOCATION"u8);
         Lines.Text("UID:"u8, Uid.Of(id).Text);
