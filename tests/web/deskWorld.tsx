@@ -131,6 +131,7 @@ export function edition(draft: Partial<EditionDraft> = {}, part: Partial<Edition
       cap: 'complete',
       withCancelled: true,
       withUnfinished: false,
+      withStaffTimes: false,
       withBreaks: false,
       mergesLookAlikes: true,
       tellsPlatesOfBusy: false,
@@ -176,6 +177,7 @@ const lists: Lists = {
   retiredCategories: [],
   retiredPlaces: [],
   mayEdit: true,
+  members: [],
 }
 
 const days: Record<string, string[]> = {}
