@@ -1,5 +1,6 @@
 using NodaTime;
 using Valtro.Core.Calendars;
+using Valtro.Core.Clashes;
 using Valtro.Core.Events;
 using Valtro.Core.YearPlans;
 
@@ -28,6 +29,9 @@ public sealed record House(
     /// <summary>What each calendar shows whom.</summary>
     public IReadOnlyDictionary<Guid, Core.Disclosure.Disclosure> Disclosures { get; } =
         Calendars.ToDictionary(one => one.Key, one => one.Value.Disclosure);
+
+    public PlaceTree PlaceTree { get; } =
+        new(Places.Where(place => place.PartOf is not null).Select(place => KeyValuePair.Create(place.Id, place.PartOf!.Value)));
 
     /// <summary>About how much of it there is, for whoever keeps many.</summary>
     public int Size => 10 + Calendars.Count + Editions.Count + EveryCategory.Count + Places.Count + Plans.Count + Members.Count;

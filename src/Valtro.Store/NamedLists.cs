@@ -7,14 +7,16 @@ namespace Valtro.Store;
 
 /// <summary>The organisation's lists as documents name their entries: retired ones too.</summary>
 /// <param name="Places">Those that are offered first.</param>
-/// <param name="Members">Names of those who are or were members.</param>
+/// <param name="Members">Names of those who are responsible for something.</param>
 internal sealed record NamedLists(
     IReadOnlyDictionary<Guid, Category> Categories, IReadOnlyDictionary<Guid, Place> Places, IReadOnlyDictionary<Guid, string> Members)
 {
     public const string OfOrganisation = """
         select id, name, colour from category where organisation_id = @organisationId limit 1000;
         select id, name from place where organisation_id = @organisationId order by retired_at desc nulls first limit 1000;
-        select m.account_id, a.name from membership m join account a on a.id = m.account_id where m.organisation_id = @organisationId
+        select a.id, a.name
+        from account a
+        where a.id in (select r.member_id from event_reference r where r.organisation_id = @organisationId and r.member_id is not null)
         limit 5000
         """;
 

@@ -11,9 +11,13 @@ public class ClashTests
     private static Place At(string typed) => Place.Typed(typed, [Hall]);
 
     private static IReadOnlyList<Clash> Find(string start, string place, CalendarEvent other, string[]? readers = null,
-        string[]? othersReaders = null, int minutes = 60) => ClashFinder.Find(
-        Build.Series(start, minutes: minutes).All(), At(place), readers ?? [],
-        [.. EventDates.All(other, SchoolCalendar.Empty).Take(10)], _ => othersReaders ?? []);
+        string[]? othersReaders = null, int minutes = 60) => Among(other, othersReaders, 10).Find(
+        Build.Series(start, minutes: minutes).All(), new EventContent(Build.Series(start)) { Place = At(place) }, readers ?? []);
+
+    /// <summary>With some of the first dates of another event.</summary>
+    private static ClashFinder Among(
+        CalendarEvent other, string[]? readers = null, int dates = 1, Func<Guid, Guid, bool>? sharePlace = null) => new(
+        [.. EventDates.All(other, SchoolCalendar.Empty).Take(dates)], _ => readers ?? [], sharePlace ?? ((one, there) => one == there));
 
     private static CalendarEvent Other(string start = "2026-11-24 14:30", string place = "Hall", EventState state = EventState.Live) =>
         There(Build.Event(Build.Series(start), "Choir", state), place);
@@ -53,8 +57,10 @@ public class ClashTests
     {
         var others = new[] { There(Build.Event(Build.Series("2026-11-24 08:00", minutes: 600), "All day"), "Hall"),
             There(Build.Event(Build.Series("2026-11-24 09:00"), "Short"), "Hall") };
-        var clashes = ClashFinder.Find(Build.Series("2026-11-24 17:00").All(), Hall, [],
-            [.. others.SelectMany(one => EventDates.All(one, SchoolCalendar.Empty))], _ => []);
+        var series = Build.Series("2026-11-24 17:00");
+        var finder = new ClashFinder(
+            [.. others.SelectMany(one => EventDates.All(one, SchoolCalendar.Empty))], _ => [], (one, there) => one == there);
+        var clashes = finder.Find(series.All(), new EventContent(series) { Place = Hall }, []);
         Assert.Equal("All day", Assert.Single(clashes).With.Title);
     }
 
@@ -77,9 +83,7 @@ public class ClashTests
     {
         var other = Other(place: "Loft");
         other = other with { Content = other.Content with { People = [there] } };
-        return ClashFinder.Find(
-            Build.Series(start, minutes: 60).All(), Place.Nowhere, [], [.. EventDates.All(other, SchoolCalendar.Empty).Take(1)], _ => [],
-            content: new EventContent(other.Series) { People = [here] });
+        return Among(other).Find(Build.Series(start, minutes: 60).All(), new EventContent(other.Series) { People = [here] }, []);
     }
 
     [Fact]
@@ -121,9 +125,9 @@ public class ClashTests
         var found = Find(start, "Hall", other, ["Junior families"], ["Junior families"], minutes: 60);
         Assert.Equal(meets, found.Count == 1);
         Assert.Empty(Find(start, "Loft", other, ["Junior families"], ["Junior families"], minutes: 60));
-        var own = ClashFinder.Find(
-            Build.Series(start, minutes: 60).All(), At("Hall"), [], [.. EventDates.All(Other(), SchoolCalendar.Empty).Take(1)], _ => [],
-            content: new EventContent(other.Series) { StaffSpan = new StaffSpan(after, before) });
+        var own = Among(Other()).Find(
+            Build.Series(start, minutes: 60).All(),
+            new EventContent(other.Series) { Place = At("Hall"), StaffSpan = new StaffSpan(after, before) }, []);
         Assert.Equal(meets, own.Count == 1);
     }
 
@@ -131,11 +135,31 @@ public class ClashTests
     public void A_place_and_a_part_of_it_cannot_be_taken_at_once()
     {
         var stage = new Place(Guid.NewGuid(), "Hall, stage");
-        IReadOnlyList<Clash> OnStage(Func<Guid, Guid, bool>? share) => ClashFinder.Find(
-            Build.Series("2026-11-24 14:00", minutes: 60).All(), stage, [], [.. EventDates.All(Other(), SchoolCalendar.Empty).Take(1)],
-            _ => [], share: share);
+        IReadOnlyList<Clash> OnStage(PlaceTree tree) => Among(Other(), sharePlace: tree.Share).Find(
+            Build.Series("2026-11-24 14:00", minutes: 60).All(), new EventContent(Build.Series("2026-11-24 14:00")) { Place = stage }, []);
 
-        Assert.Empty(OnStage(null));
-        Assert.Equal(ClashKind.Place, Assert.Single(OnStage((one, other) => one == stage.Id && other == Hall.Id)).Kind);
+        Assert.Empty(OnStage(new PlaceTree([])));
+        Assert.Equal(
+            ClashKind.Place, Assert.Single(OnStage(new PlaceTree([KeyValuePair.Create(stage.Id!.Value, Hall.Id!.Value)]))).Kind);
+    }
+
+    /// <summary>14:30 to 15:30 there, 12:00 to 13:00 here.</summary>
+    [Theory]
+    [InlineData("14:45", true)]
+    [InlineData("14:30", false)]
+    public void Somebody_who_stays_longer_than_their_event_is_taken_beyond_it(string until, bool meets)
+    {
+        var to = NodaTime.Text.LocalTimePattern.ExtendedIso.Parse($"{until}:00").Value;
+        Assert.Equal(
+            meets, FindPerson("2026-11-24 12:00", new Involved(Bo, "Bo", To: to), new Involved(Bo, "Bo")).Count == 1);
+    }
+
+    [Fact]
+    public void A_ring_of_parts_has_an_end()
+    {
+        var (one, other) = (Guid.NewGuid(), Guid.NewGuid());
+        var ring = new PlaceTree([KeyValuePair.Create(one, other), KeyValuePair.Create(other, one)]);
+        Assert.True(ring.Share(one, other));
+        Assert.False(ring.IsPart(one, Guid.NewGuid()));
     }
 }

@@ -1,5 +1,7 @@
+using Valtro.Application.Editions;
 using Valtro.Application.Files;
 using Valtro.Core;
+using Valtro.Core.Events;
 
 namespace Valtro.Server.Tests;
 
@@ -85,4 +87,12 @@ public class RichTextsTests
         Assert.DoesNotContain("tel:", made, StringComparison.Ordinal);
         Assert.DoesNotContain("mailto:", made, StringComparison.Ordinal);
     }
+
+    [Theory]
+    [InlineData("", "https://pinewick.example/a", LinkKind.Website, "pinewick.example")]
+    [InlineData("", "tel:+19025550143", LinkKind.Website, "tel:+19025550143")]
+    [InlineData("", "https://pinewick.example/a", LinkKind.SignUp, "Anmelden")]
+    [InlineData("Liste", "https://pinewick.example/a", LinkKind.SignUp, "Liste")]
+    public void A_link_without_words_is_called_by_its_kind_or_where_it_leads(string label, string url, LinkKind kind, string called) =>
+        Assert.Equal(called, ReadingWords.For("de", "de-DE").NameOf(new EventLink(label, url, kind)));
 }

@@ -18,6 +18,16 @@ describe('the month', () => {
     expect(document.querySelector('.edition-foot')!.textContent).toContain('Times are Halifax times')
   })
 
+  test('a line can say who leads', () => {
+    const people = [
+      { name: 'Bo Quilliam', part: 'leads' as const, from: null, to: null },
+      { name: 'Captain Marr', part: 'speaks' as const, from: null, to: null },
+    ]
+    const line = (['title', 'people'] as const).map((piece) => ({ piece, text: '' }))
+    open(pageOf([entry('Boat lab', '2026-11-24 14:00-15:30', { people })], edition({ view: 'list', line })))
+    expect(screen.getByRole('button', { name: /Boat lab/ }).textContent).toBe('Boat labBo Quilliam')
+  })
+
   test('what is due, and what is not certain yet, are shapes that are said in words too', () => {
     const due = entry('Essay', '2026-11-25 17:00-17:00', { kind: 'deadline' })
     const walk = entry('Survey walk', '2026-11-26 09:00-12:00', { certainty: 'tentative' })

@@ -30,6 +30,8 @@ const entry = (title: string, first: string, last = first, time = ''): WallEntry
   plates: [],
   isCancelled: false,
   isDraft: false,
+  isDue: false,
+  isUncertain: false,
 })
 
 const wall = (entries: WallEntry[], lines = 3) => {

@@ -188,10 +188,6 @@ public sealed class EntryPages(WebAssets assets, PublicAddresses addresses, Sett
             page.Append(CultureInfo.InvariantCulture, $"<p class=\"soft\">{Html.Encode(place.AccessNote)}</p>\n");
     }
 
-    /// <summary>What its kind is called, where it has no words of its own; a website its host.</summary>
-    private static string NameOf(EventLink link, ReadingWords words) =>
-        link.Label.Length > 0 || link.Kind == LinkKind.Website ? link.Called() : words[$"link{link.Kind}"];
-
     private static void AppendLinks(StringBuilder page, EntryBody body, string path, ReadingWords words)
     {
         if (body.Links.Count + body.Files.Count == 0)
@@ -199,7 +195,7 @@ public sealed class EntryPages(WebAssets assets, PublicAddresses addresses, Sett
         page.Append("<ul class=\"entry-links\">");
         foreach (var link in body.Links)
             page.Append(CultureInfo.InvariantCulture,
-                $"<li><a class=\"button\" href=\"{Html.Encode(link.Url)}\" target=\"_blank\" rel=\"noopener noreferrer\">{Html.Encode(NameOf(link, words))}</a></li>");
+                $"<li><a class=\"button\" href=\"{Html.Encode(link.Url)}\" target=\"_blank\" rel=\"noopener noreferrer\">{Html.Encode(words.NameOf(link))}</a></li>");
         foreach (var file in body.Files)
             page.Append(CultureInfo.InvariantCulture,
                 $"<li><a href=\"{Html.Encode($"{path}/{file.Address}")}\" target=\"_blank\" rel=\"noopener\">{Html.Encode(file.Name)}</a></li>");

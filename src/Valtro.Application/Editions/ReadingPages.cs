@@ -174,7 +174,7 @@ public sealed class ReadingPages(WebAssets assets, PublicAddresses addresses, Pa
                 page.Append("<div>").Append(entry.Description).Append("</div>");
             foreach (var link in entry.Links)
                 page.Append(CultureInfo.InvariantCulture,
-                    $"<div><a href=\"{Html.Encode(link.Url)}\" target=\"_blank\" rel=\"noopener noreferrer\">{Html.Encode(link.Label)}</a></div>");
+                    $"<div><a href=\"{Html.Encode(link.Url)}\" target=\"_blank\" rel=\"noopener noreferrer\">{Html.Encode(words.NameOf(link))}</a></div>");
             foreach (var file in entry.Files)
                 page.Append(CultureInfo.InvariantCulture,
                     $"<div><a href=\"{Html.Encode($"{at.Base}/{file.Address}")}\" target=\"_blank\" rel=\"noopener\">{Html.Encode(file.Name)}</a></div>");

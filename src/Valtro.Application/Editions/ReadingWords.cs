@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text.Json;
+using Valtro.Core.Events;
 
 namespace Valtro.Application.Editions;
 
@@ -20,6 +21,10 @@ public sealed class ReadingWords
 
     public string Fill(string name, string place, string value) =>
         _words[name].Replace($"{{{{{place}}}}}", value, StringComparison.Ordinal);
+
+    /// <summary>What a link is called: by its own words, else by its kind; a website by its host.</summary>
+    public string NameOf(EventLink link) =>
+        link.Label.Length > 0 || link.Kind == LinkKind.Website ? link.Called() : _words[$"link{link.Kind}"];
 
     /// <summary>Those of a language, else of the organisation's locale, else English.</summary>
     public static ReadingWords For(string language, string locale) =>

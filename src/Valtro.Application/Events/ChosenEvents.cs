@@ -135,9 +135,8 @@ public sealed class ChosenEvents(Access access, EventDesk desk, ClashView clashe
         EventDate[] becoming = mayClash ? [.. outcome.Dates.Select(date => date.Becomes).OfType<EventDate>()] : [];
         var around = await clashes.AmongAsync(
             viewer, becoming, outcome.Act.Writes.Where(write => write.Before is not null).Select(write => write.Event.Id).ToHashSet());
-        var clashing = becoming.GroupBy(date => (date.Event.Id, date.Place, date.Content.Transparency, date.Event.HomeCalendarId))
-            .SelectMany(dates =>
-                around.Say([.. dates.Select(date => date.Occurrence)], dates.First().Content, calendars[dates.Key.HomeCalendarId],
+        var clashing = becoming.GroupBy(date => (date.Event.Id, Own: date.Exception?.RecurrenceId)).SelectMany(dates =>
+                around.Say([.. dates.Select(date => date.Occurrence)], dates.First().Content, calendars[dates.First().Event.HomeCalendarId],
                     dates.Key.Id)
                     .Select(said => (Key: (dates.Key.Id, said.Key), Value: Folded(said.Value))))
             .ToLookup(one => one.Key, one => one.Value);

@@ -22,17 +22,16 @@ public sealed class ClashView(OccurrenceView occurrences, Access access)
         var (series, place) = (content.Series, content.Place);
         var dates = series.All(school).Take(Consequences.Shown).ToArray();
         var house = await access.HouseAsync();
-        var all = house.Calendars;
-        var sameReaders =
-            all.Values.Where(other => other.Readerships.Intersect(calendar.Readerships).Any()).Select(other => other.Id).ToHashSet();
+        var sameReaders = house.Calendars.Values.Where(other => other.Readerships.Intersect(calendar.Readerships).Any())
+            .Select(other => other.Id).ToHashSet();
         var looksEverywhere = place.Id is not null || content.People.Any(one => one.MemberId is not null);
         if (content.IsDeadline || dates.Length == 0 || series.Timing.AllDay || (!looksEverywhere && sameReaders.Count == 0))
-            return new ClashesAround([], all, house.Places);
+            return new ClashesAround([], house);
         var first = dates[0].LocalStart.Date.PlusDays(-1);
         var last = LocalDate.Min(dates[^1].LocalEnd.Date.PlusDays(2), first.PlusDays(LongestDays));
         var others = await occurrences.InAsync(viewer, first, last, looksEverywhere ? null : sameReaders);
         // A place is only told from the headline on; below it nobody learns by a clash where something is.
-        return new ClashesAround([.. others.Where(seen => seen.Date.Event.Id != except).Select(Known)], all, house.Places);
+        return new ClashesAround([.. others.Where(seen => seen.Date.Event.Id != except).Select(Known)], house);
     }
 
     /// <summary>What is on while some dates of several events would be, these dates among them.</summary>
@@ -41,18 +40,17 @@ public sealed class ClashView(OccurrenceView occurrences, Access access)
     public async Task<ClashesAround> AmongAsync(Viewer viewer, IReadOnlyList<EventDate> dates, IReadOnlySet<Guid> changed)
     {
         var house = await access.HouseAsync();
-        var all = house.Calendars;
         var timed = dates.Where(date => !date.Event.Series.Timing.AllDay && date.State != EventState.Cancelled)
             .OrderBy(date => date.Occurrence.Start).ToArray();
         if (timed.Length == 0)
-            return new ClashesAround([], all, house.Places);
+            return new ClashesAround([], house);
         var first = timed[0].Occurrence.LocalStart.Date.PlusDays(-1);
         var last = LocalDate.Min(timed[^1].Occurrence.LocalEnd.Date.PlusDays(2), first.PlusDays(LongestDays));
         var others = await occurrences.InAsync(viewer, first, last, null);
         return new ClashesAround(
             [.. others.Where(seen => !changed.Contains(seen.Date.Event.Id)).Select(Known).Concat(timed)
                 .OrderBy(date => date.Occurrence.Start)],
-            all, house.Places);
+            house);
     }
 
     /// <summary>With the title and place that the person may know, on a calendar on which they see it.</summary>
@@ -77,100 +75,78 @@ public sealed class ClashView(OccurrenceView occurrences, Access access)
     }
 }
 
-/// <param name="Places">Those that are offered.</param>
-public sealed record ClashesAround(
-    IReadOnlyList<EventDate> Others, IReadOnlyDictionary<Guid, Calendar> Calendars, IReadOnlyList<KnownPlace> Places)
+public sealed class ClashesAround(IReadOnlyList<EventDate> others, House house)
 {
     private const int MostFree = 3;
 
-    private readonly Duration _longest = ClashFinder.LongestOf(Others);
+    /// <summary>Of so many dates it is said what could be done instead.</summary>
+    private const int MostWaysOut = 3;
 
-    /// <summary>For each date that clashes, by its start, with what; the worst first. A deadline never does, and nobody is busy for what
-    /// takes no time.</summary>
+    private readonly ClashFinder _finder = new(others, id => house.Calendars[id].Readerships, house.PlaceTree.Share);
+
+    /// <summary>For each date that clashes, by its start, with what; the worst first.</summary>
     /// <param name="except">The event itself, where it is among the others.</param>
     public IReadOnlyDictionary<Instant, IReadOnlyList<string>> Say(
         IReadOnlyList<Occurrence> dates, EventContent content, Calendar calendar, Guid? except = null)
     {
-        if (content.IsDeadline)
-            return new Dictionary<Instant, IReadOnlyList<string>>();
-        var readerships = content.TakesNoTime ? [] : calendar.Readerships;
-        var found = ClashFinder.Find(dates, content.Place, readerships, Others, id => Calendars[id].Readerships, except, _longest,
-            content, Share);
-        return found.GroupBy(clash => clash.Date.Start).ToDictionary(
+        var found = _finder.Find(dates, content, calendar.Readerships, except).GroupBy(clash => clash.Date.Start).ToArray();
+        var taken = found.Select(group => group.FirstOrDefault(clash => clash.Kind == ClashKind.Place))
+            .Where(clash => clash.With.Event is not null).Take(MostWaysOut).ToDictionary(clash => clash.Date.Start, clash => clash.Date);
+        return found.ToDictionary(
             group => group.Key,
-            group => (IReadOnlyList<string>)[.. group.OrderBy(clash => clash.Kind).Select(Say), .. WaysOut(group, content)]);
+            group => (IReadOnlyList<string>)[
+                .. group.OrderBy(clash => clash.Kind).Select(Say),
+                .. taken.TryGetValue(group.Key, out var date) && WayOut(date, content, except) is { } way ? (string[])[way] : []]);
     }
 
     /// <summary>The first that is at the place already; null where it is free.</summary>
-    public string? SayPlaces(IReadOnlyList<Occurrence> dates, Place place, Guid except) =>
-        ClashFinder.Find(dates, place, [], Others, _ => [], except, _longest, share: Share) is [var first, ..] ? Say(first) : null;
+    public string? SayPlaces(IReadOnlyList<Occurrence> dates, EventContent content, Guid except) =>
+        AtPlace(dates, content, except) is [var first, ..] ? Say(first) : null;
 
-    /// <summary>One is a part of the other, by however many between them.</summary>
-    private bool Share(Guid one, Guid other) => IsPart(one, other) || IsPart(other, one);
-
-    private bool IsPart(Guid part, Guid of)
-    {
-        for (var (at, steps) = (Places.FirstOrDefault(place => place.Id == part)?.PartOf, 0); at is { } id && steps < 20; steps++)
-        {
-            if (id == of)
-                return true;
-            at = Places.FirstOrDefault(place => place.Id == id)?.PartOf;
-        }
-        return false;
-    }
+    private IReadOnlyList<Clash> AtPlace(IEnumerable<Occurrence> dates, EventContent content, Guid? except) =>
+        _finder.Find(dates, content with { People = [] }, [], except);
 
     /// <summary>Where a place is taken: which others are free then, and from when on it is itself.</summary>
-    private IEnumerable<string> WaysOut(IEnumerable<Clash> clashes, EventContent content)
+    private string? WayOut(in Occurrence date, EventContent content, Guid? except)
     {
-        if (clashes.FirstOrDefault(clash => clash.Kind == ClashKind.Place) is not { Kind: ClashKind.Place, What: not null } taken)
-            yield break;
-        string[] free = [.. Places.Where(place => place.Id != content.Place.Id && IsFree(place.Place, taken.Date, content))
+        var asked = date;
+        string[] free = [.. house.Places
+            .Where(place => content.Place.Id is { } here && !house.PlaceTree.Share(here, place.Id)
+                && AtPlace([asked], content with { Place = place.Place }, except).Count == 0)
             .Select(place => place.Name).Take(MostFree)];
-        var later = FreeFrom(taken.Date, content);
-        if (free.Length > 0 || later is not null)
-            yield return (free.Length, later) switch
-            {
-                (_, null) => Spoken.Now.Say("date.placesFree", ("places", string.Join(", ", free))),
-                (0, { } at) => Spoken.Now.Say("date.placeFreeFrom", ("place", content.Place.Name), ("from", At(at, content))),
-                (_, { } at) => Spoken.Now.Say("date.placesFreeOrFrom", ("places", string.Join(", ", free)), ("place", content.Place.Name),
-                    ("from", At(at, content))),
-            };
+        var later = FreeFrom(date, content, except)?.InZone(content.Series.Timing.Zone)
+            .ToString("HH:mm", System.Globalization.CultureInfo.InvariantCulture);
+        if (free.Length == 0 && later is null)
+            return null;
+        return Spoken.Now.Say(
+            later is null ? "date.placesFree" : free.Length == 0 ? "date.placeFreeFrom" : "date.placesFreeOrFrom",
+            ("places", string.Join(", ", free)), ("place", content.Place.Name), ("from", later));
     }
-
-    private bool IsFree(Place place, in Occurrence date, EventContent content) => ClashFinder.Find(
-        [date], place, [], Others, _ => [], longest: _longest, content: content with { People = [] }, share: Share).Count == 0;
 
     /// <summary>The first moment that day from which on the place is free for as long.</summary>
-    private Instant? FreeFrom(Occurrence date, EventContent content)
+    private Instant? FreeFrom(Occurrence date, EventContent content, Guid? except)
     {
-        var length = date.End - date.Start;
-        for (var at = date; ;)
+        var (zone, at) = (content.Series.Timing.Zone, date);
+        while (AtPlace([at], content, except) is { Count: > 0 } found)
         {
-            var found = ClashFinder.Find(
-                [at], content.Place, [], Others, _ => [], longest: _longest, content: content with { People = [] }, share: Share);
-            if (found.Count == 0)
-                return at.Start > date.Start ? at.Start : null;
-            var over = found.Max(clash => clash.With.Content.StaffSpan.Around(clash.With.Occurrence, DateTimeZone.Utc).End)
+            var over = found.Max(clash => clash.With.Content.StaffSpan.Of(clash.With.Occurrence).End)
                 + Duration.FromMinutes(content.StaffSpan.Before);
-            var zone = content.Series.Timing.Zone;
             if (over <= at.Start || over.InZone(zone).Date != date.Start.InZone(zone).Date)
                 return null;
-            at = at with { Start = over, End = over + length };
+            at = at with { Start = over, End = over + (date.End - date.Start) };
         }
+        return at.Start > date.Start ? at.Start : null;
     }
-
-    private static string At(Instant at, EventContent content) =>
-        at.InZone(content.Series.Timing.Zone).TimeOfDay.ToString("HH:mm", System.Globalization.CultureInfo.InvariantCulture);
 
     private string Say(Clash clash)
     {
-        var plate = Calendars[clash.With.Event.HomeCalendarId].Plate.Code;
-        var with = (("title", (object?)clash.With.Title), ("plate", (object?)plate));
-        return clash.Kind switch
+        var (code, what) = clash.Kind switch
         {
-            ClashKind.Place => Spoken.Now.Say("date.placeTaken", ("place", clash.What), with.Item1, with.Item2),
-            ClashKind.Person => Spoken.Now.Say("date.personTaken", ("person", clash.What), with.Item1, with.Item2),
-            _ => Spoken.Now.Say("date.sameReaders", ("readers", clash.What), with.Item1, with.Item2),
+            ClashKind.Place => ("date.placeTaken", "place"),
+            ClashKind.Person => ("date.personTaken", "person"),
+            _ => ("date.sameReaders", "readers"),
         };
+        return Spoken.Now.Say(
+            code, (what, clash.What), ("title", clash.With.Title), ("plate", house.Calendars[clash.With.Event.HomeCalendarId].Plate.Code));
     }
 }

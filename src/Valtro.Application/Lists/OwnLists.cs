@@ -92,7 +92,7 @@ public sealed class OwnLists(Access access, ListStore lists, EventStore events, 
     public async Task<PlaceBody> AddAsync(PlaceRequest request)
     {
         var viewer = await AllowedAsync();
-        var place = Check(default, request, (await access.HouseAsync()).Places);
+        var place = Check(default, request, await access.HouseAsync());
         var settled = await events.SayingTheyAreAtAsync(viewer.OrganisationId, place.Name);
         var (added, act) = await lists.AddPlaceAsync(
             viewer.OrganisationId, place, viewer.AccountId, clock.GetCurrentInstant(), known => Settling(settled, known));
@@ -111,7 +111,7 @@ public sealed class OwnLists(Access access, ListStore lists, EventStore events, 
     public async Task<ListActResponse> SaveAsync(Guid id, PlaceRequest request)
     {
         var viewer = await AllowedAsync();
-        var place = Check(id, request, (await access.HouseAsync()).Places);
+        var place = Check(id, request, await access.HouseAsync());
         var before = await NameAsync(ListKind.Place, id, viewer);
         var isRenamed = before != place.Name;
         var settled = isRenamed ? await events.SayingTheyAreAtAsync(viewer.OrganisationId, place.Name) : [];
@@ -184,18 +184,7 @@ public sealed class OwnLists(Access access, ListStore lists, EventStore events, 
         return (name!, hue!);
     }
 
-    /// <summary>A place that is there is no part of itself, by however many others.</summary>
-    private static bool IsPartOf(IReadOnlyList<KnownPlace> known, Guid part, Guid of)
-    {
-        for (Guid? at = part; at is { } id; at = known.FirstOrDefault(one => one.Id == id)?.PartOf)
-        {
-            if (id == of)
-                return true;
-        }
-        return known.All(one => one.Id != part);
-    }
-
-    private static KnownPlace Check(Guid id, PlaceRequest request, IReadOnlyList<KnownPlace> known)
+    private static KnownPlace Check(Guid id, PlaceRequest request, House house)
     {
         var refusals = new RefusalList();
         var name = refusals.Try(() => Texts.OneLine("name", "what.name", request.Name, Texts.LongestPlace));
@@ -205,7 +194,8 @@ public sealed class OwnLists(Access access, ListStore lists, EventStore events, 
             () => Texts.OneLine("accessNote", "what.accessNote", request.AccessNote, Texts.LongestPlace, required: false));
         if (request.Capacity is < 1 or > 100_000)
             refusals.Add("capacity", "list.capacity");
-        if (request.PartOf is { } part && IsPartOf(known, part, id))
+        if (request.PartOf is { } whole
+            && (whole == id || house.PlaceTree.IsPart(whole, id) || house.Places.All(place => place.Id != whole)))
             refusals.Add("partOf", "list.partOfItself");
         refusals.ThrowIfAny();
         return new KnownPlace(id, name!, point?.Latitude, point?.Longitude, address!, access!, request.Capacity, request.PartOf);

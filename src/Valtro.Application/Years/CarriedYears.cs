@@ -148,7 +148,7 @@ public sealed class CarriedYears(Access access, EventStore events, ClashView cla
         foreach (var own in dates.GroupBy(date => date.Event.Id))
         {
             var sketch = own.First().Event;
-            var said = around.SayPlaces([.. own.Select(date => date.Occurrence)], sketch.Content.Place, own.Key);
+            var said = around.SayPlaces([.. own.Select(date => date.Occurrence)], sketch.Content, own.Key);
             if (said is not null)
                 taken[own.Key] = said;
         }

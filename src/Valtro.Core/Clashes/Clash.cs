@@ -22,104 +22,138 @@ public enum ClashKind
 /// <param name="What">The place, the person or the readership that they share.</param>
 public readonly record struct Clash(ClashKind Kind, Occurrence Date, EventDate With, string What);
 
-/// <summary>Finds overlaps by place and by readership. They are shown, and never block.</summary>
-public static class ClashFinder
+/// <summary>Finds overlaps by place, by person and by readership. They are shown, and never block.</summary>
+/// <remarks>A deadline clashes with nothing, and what takes no time with no readers.</remarks>
+public sealed class ClashFinder
 {
     public const int Most = 50;
 
-    /// <param name="dates">Of one event, ascending by start.</param>
-    /// <param name="place">Where it is; words alone do not clash.</param>
-    /// <param name="readerships">Who reads its calendar.</param>
+    private readonly IReadOnlyList<EventDate> _others;
+    private readonly Func<Guid, IReadOnlyList<string>> _readershipsOf;
+    private readonly Func<Guid, Guid, bool> _sharePlace;
+    private readonly Stretch[] _widest;
+    private readonly Duration _longest;
+    private readonly Duration _before;
+
     /// <param name="others">All other dates around, ascending by start.</param>
     /// <param name="readershipsOf">Who reads a calendar.</param>
+    /// <param name="sharePlace">Whether two places cannot be taken at once.</param>
+    public ClashFinder(
+        IReadOnlyList<EventDate> others, Func<Guid, IReadOnlyList<string>> readershipsOf, Func<Guid, Guid, bool> sharePlace)
+    {
+        (_others, _readershipsOf, _sharePlace) = (others, readershipsOf, sharePlace);
+        _widest = new Stretch[others.Count];
+        for (var index = 0; index < others.Count; index++)
+        {
+            var start = others[index].Occurrence.Start;
+            _widest[index] = Widest(others[index].Occurrence, others[index].Content);
+            _longest = Duration.Max(_longest, _widest[index].End - start);
+            _before = Duration.Max(_before, start - _widest[index].Start);
+        }
+    }
+
+    /// <summary>From a moment to another.</summary>
+    private readonly record struct Stretch(Instant Start, Instant End)
+    {
+        public bool Meets(Stretch other) => Start < other.End && other.Start < End;
+    }
+
+    /// <param name="dates">Of one event, ascending by start.</param>
+    /// <param name="content">Where it is (words alone do not clash), who is responsible for it, how long it takes them.</param>
+    /// <param name="readerships">Who reads its calendar.</param>
     /// <param name="except">An event whose dates do not count: the one itself.</param>
-    /// <param name="share">Whether of two places one is a part of the other.</param>
-    /// <param name="content">Who is responsible for it, and how much longer it takes them and the place.</param>
-    /// <param name="longest">Of the others, where many events are looked at among the same.</param>
-    public static IReadOnlyList<Clash> Find(
-        IEnumerable<Occurrence> dates,
-        Place place,
-        IReadOnlyList<string> readerships,
-        IReadOnlyList<EventDate> others,
-        Func<Guid, IReadOnlyList<string>> readershipsOf,
-        Guid? except = null,
-        Duration? longest = null,
-        EventContent? content = null,
-        Func<Guid, Guid, bool>? share = null)
+    public IReadOnlyList<Clash> Find(
+        IEnumerable<Occurrence> dates, EventContent content, IReadOnlyList<string> readerships, Guid? except = null)
     {
         var clashes = new List<Clash>();
-        var most = longest ?? LongestOf(others);
-        var before = Duration.FromMinutes(others.Count == 0 ? 0 : others.Max(other => other.Content.StaffSpan.Before));
-        var (own, people) = (content?.StaffSpan ?? StaffSpan.None, content?.People ?? []);
+        if (content.IsDeadline)
+            return clashes;
         foreach (var date in dates)
         {
-            var taken = own.Around(date, DateTimeZone.Utc);
-            for (var index = FirstAfter(others, taken.Start - most); index < others.Count && clashes.Count < Most; index++)
+            var widest = Widest(date, content);
+            for (var index = FirstAfter(widest.Start - _longest); index < _others.Count && clashes.Count < Most; index++)
             {
-                var other = others[index];
-                if (other.Occurrence.Start >= taken.End + before)
+                var other = _others[index];
+                if (other.Occurrence.Start >= widest.End + _before)
                     break;
-                if (other.State == EventState.Cancelled || other.Event.Series.Timing.AllDay || other.Event.Id == except
-                    || other.Event.Content.IsDeadline || !taken.Meets(TakenBy(other)))
-                    continue;
-                if (place.Id is { } here && other.Place.Id is { } there && (here == there || share?.Invoke(here, there) == true))
-                    clashes.Add(new Clash(ClashKind.Place, date, other, place.Name));
-                else if (Both(date, own, people, other) is { } person)
-                    clashes.Add(new Clash(ClashKind.Person, date, other, person.Name));
-                else if (!other.Content.TakesNoTime && date.Meets(other.Occurrence)
-                    && readershipsOf(other.Event.HomeCalendarId).Intersect(readerships).FirstOrDefault() is { } shared)
-                    clashes.Add(new Clash(ClashKind.Readership, date, other, shared));
+                if (widest.Meets(_widest[index]) && other.Event.Id != except && Between(date, content, readerships, other) is { } clash)
+                    clashes.Add(clash);
             }
         }
         return clashes;
     }
 
-    /// <summary>Somebody who would have to be in two places, by their own times where they have some.</summary>
-    /// <remarks>Dates of both are looked at on the clocks of their own; what lasts a whole day takes nobody.</remarks>
-    private static Involved? Both(in Occurrence date, StaffSpan own, IReadOnlyList<Involved> people, in EventDate other)
+    private Clash? Between(in Occurrence date, EventContent content, IReadOnlyList<string> readerships, in EventDate other)
     {
-        if (people.Count == 0 || other.Content.People.Count == 0)
+        var theirs = other.Content;
+        if (other.State == EventState.Cancelled || other.Event.Series.Timing.AllDay || theirs.IsDeadline)
             return null;
-        foreach (var one in people)
+        if (content.Place.Id is { } here && theirs.Place.Id is { } there && _sharePlace(here, there)
+            && Taken(date, content).Meets(Taken(other.Occurrence, theirs)))
+            return new Clash(ClashKind.Place, date, other, content.Place.Name);
+        if (Both(date, content, other.Occurrence, theirs) is { } person)
+            return new Clash(ClashKind.Person, date, other, person.Name);
+        return !content.TakesNoTime && !theirs.TakesNoTime && date.Meets(other.Occurrence)
+            && _readershipsOf(other.Event.HomeCalendarId).Intersect(readerships).FirstOrDefault() is { } shared
+                ? new Clash(ClashKind.Readership, date, other, shared)
+                : null;
+    }
+
+    /// <summary>Somebody who would have to be in two places.</summary>
+    private static Involved? Both(in Occurrence date, EventContent content, in Occurrence other, EventContent theirs)
+    {
+        if (content.People.Count == 0 || theirs.People.Count == 0)
+            return null;
+        foreach (var one in content.People)
         {
-            if (one.MemberId is null)
-                continue;
-            foreach (var there in other.Content.People)
+            foreach (var there in one.MemberId is null ? [] : theirs.People)
             {
-                if (there.MemberId != one.MemberId)
-                    continue;
-                var (from, to) = Taken(one, date, own);
-                var (start, end) = Taken(there, other.Occurrence, other.Content.StaffSpan);
-                if (from < end && start < to)
+                if (there.MemberId == one.MemberId && Taken(date, content, one).Meets(Taken(other, theirs, there)))
                     return one;
             }
         }
         return null;
     }
 
-    /// <summary>By their own times; where they have none, from set-up to clear-away.</summary>
-    private static (Instant From, Instant To) Taken(Involved one, in Occurrence date, StaffSpan span)
+    /// <summary>From set-up to clear-away.</summary>
+    private static Stretch Taken(in Occurrence date, EventContent content)
     {
-        var (from, to) = one.On(date.LocalStart, date.LocalEnd);
-        return (
-            one.From is null ? date.Start - Duration.FromMinutes(span.Before) : date.Start + (from - date.LocalStart).ToDuration(),
-            one.To is null ? date.End + Duration.FromMinutes(span.After) : date.End + (to - date.LocalEnd).ToDuration());
+        var (start, end) = content.StaffSpan.Of(date);
+        return new(start, end);
     }
 
-    public static Duration LongestOf(IReadOnlyList<EventDate> others) =>
-        others.Count == 0 ? Duration.Zero : others.Max(other => TakenBy(other) is var taken ? taken.End - other.Occurrence.Start : default);
+    /// <summary>By somebody's own times; where they have none, from set-up to clear-away.</summary>
+    private static Stretch Taken(in Occurrence date, EventContent content, Involved one)
+    {
+        var taken = Taken(date, content);
+        var (from, to) = one.On(date.LocalStart, date.LocalEnd);
+        return new(
+            one.From is null ? taken.Start : date.Start + (from - date.LocalStart).ToDuration(),
+            one.To is null ? taken.End : date.End + (to - date.LocalEnd).ToDuration());
+    }
 
-    /// <summary>With set-up and clear-away.</summary>
-    private static Occurrence TakenBy(in EventDate other) => other.Content.StaffSpan.Around(other.Occurrence, DateTimeZone.Utc);
+    /// <summary>From when to when it takes anything at all: somebody may come before set-up.</summary>
+    private static Stretch Widest(in Occurrence date, EventContent content)
+    {
+        var widest = Taken(date, content);
+        if (content.People.Count == 0)
+            return widest;
+        foreach (var one in content.People)
+        {
+            var taken = Taken(date, content, one);
+            widest = new(Instant.Min(widest.Start, taken.Start), Instant.Max(widest.End, taken.End));
+        }
+        return widest;
+    }
 
     /// <summary>The place of the first that starts later than an instant.</summary>
-    private static int FirstAfter(IReadOnlyList<EventDate> others, Instant start)
+    private int FirstAfter(Instant start)
     {
-        var (from, to) = (0, others.Count);
+        var (from, to) = (0, _others.Count);
         while (from < to)
         {
             var middle = (from + to) / 2;
-            if (others[middle].Occurrence.Start <= start)
+            if (_others[middle].Occurrence.Start <= start)
                 from = middle + 1;
             else
                 to = middle;

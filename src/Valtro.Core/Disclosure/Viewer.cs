@@ -124,26 +124,24 @@ public sealed record Viewer(
     /// <param name="calendars">The disclosure of each calendar of the organisation that is in use.</param>
     public Sight Of(CalendarEvent calendarEvent, IReadOnlyDictionary<Guid, Disclosure> calendars, Instant now)
     {
-        var (detail, granted) = (Detail.Nothing, Grants.None);
+        var seen = default(MostOpen);
         var seenOn = new List<Guid>(1);
         foreach (var id in calendarEvent.Calendars)
         {
             if (!calendars.TryGetValue(id, out var disclosure))
                 continue;
-            var here = Visibility.Of(calendarEvent, disclosure, AudienceOf(id), now, May(CalendarAction.SeeUnfinished, id));
+            var audience = AudienceOf(id);
+            var here = Visibility.Of(calendarEvent, disclosure, audience, now, May(CalendarAction.SeeUnfinished, id));
             if (here == Detail.Nothing)
                 continue;
-            // The calendar that decides the level decides the grants; of several the more open.
-            granted = here > detail ? disclosure.GrantsOf(AudienceOf(id))
-                : here == detail ? granted | disclosure.GrantsOf(AudienceOf(id)) : granted;
-            detail = Disclosure.Most(detail, here);
+            seen = seen.And(here, disclosure.GrantsOf(audience));
             seenOn.Add(id);
         }
-        return detail == Detail.Nothing
+        return seen.Detail == Detail.Nothing
             ? Sight.Nothing
-            : new Sight(detail, seenOn,
-                May(CalendarAction.Contribute, calendarEvent.HomeCalendarId)
-                    ? granted | Grants.Notes | Grants.Settings | Grants.Names | Grants.StaffSpan
-                    : granted);
+            : new Sight(seen.Detail, seenOn,
+                May(CalendarAction.Contribute, calendarEvent.HomeCalendarId) ? GrantsOfKeepers : seen.Grants);
     }
+
+    private const Grants GrantsOfKeepers = Grants.Notes | Grants.Settings | Grants.Names | Grants.StaffSpan;
 }

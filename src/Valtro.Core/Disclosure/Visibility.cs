@@ -23,6 +23,14 @@ public static class Visibility
     public static bool LeavesTheHouse(EventState state) => state is EventState.Live or EventState.Cancelled;
 }
 
+/// <summary>How much is seen of an event that stands on several calendars: as the most open shows it. That one decides what is granted
+/// beside the level; of several alike each does.</summary>
+public readonly record struct MostOpen(Detail Detail, Grants Grants)
+{
+    public MostOpen And(Detail detail, Grants grants) =>
+        detail > Detail ? new(detail, grants) : detail == Detail ? this with { Grants = Grants | grants } : this;
+}
+
 /// <summary>What one person sees of one event.</summary>
 /// <param name="Detail">By the calendar that shows them most of it.</param>
 /// <param name="Calendars">Those on which they see it, the home first.</param>

@@ -183,16 +183,16 @@ public sealed class Composition
             ComposeStep.State, inState, inState ? "trace.state" : $"trace.notState.{calendarEvent.State.ToString().ToLowerInvariant()}");
         if (!inState)
             return null;
-        var (detail, granted, passes, plates) = (Detail.Nothing, Grants.None, false, default(IReadOnlyList<Source>));
+        var (seen, passes, plates) = (default(MostOpen), false, default(IReadOnlyList<Source>));
         Look(calendarEvent.HomeCalendarId);
         for (var index = 0; index < calendarEvent.Placements.Count; index++)
             Look(calendarEvent.Placements[index]);
         notes?.Note(ComposeStep.Filter, passes, passes ? "trace.filter" : "trace.notFilter");
-        var disclosed = detail == Detail.Nothing ? null : Disclosed.Of(calendarEvent, detail, granted)?.Called(_edition.Busy);
+        var disclosed = Disclosed.Of(calendarEvent, seen.Detail, seen.Grants)?.Called(_edition.Busy);
         notes?.Note(ComposeStep.Detail, disclosed is not null,
             disclosed is null
-                ? detail == Detail.Times ? "trace.takesNoTime" : "trace.notDetail"
-                : $"trace.detail.{detail.ToString().ToLowerInvariant()}");
+                ? seen.Detail == Detail.Times ? "trace.takesNoTime" : "trace.notDetail"
+                : $"trace.detail.{seen.Detail.ToString().ToLowerInvariant()}");
         return disclosed is null ? null : new Told(calendarEvent, disclosed, calendarEvent.Series.Timing, plates ?? []);
 
         void Look(Guid calendarId)
@@ -202,11 +202,7 @@ public sealed class Composition
                 return;
             passes = true;
             var here = LevelOn(drawn.Source, calendarEvent);
-            var grants = drawn.Source.Disclosure.GrantsOf(_edition.Audience);
-            if (_edition.WithStaffTimes && _edition.Audience <= Audience.Members)
-                grants |= Grants.StaffSpan;
-            granted = here > detail ? grants : here == detail ? granted | grants : granted;
-            detail = Disclosure.Disclosure.Most(detail, here);
+            seen = seen.And(here, drawn.Source.Disclosure.GrantsOf(_edition.Audience) | _edition.Grants);
             if (TellsPlate(here))
                 plates = plates is null ? drawn.Alone : Union(plates, drawn.Alone);
         }

@@ -115,6 +115,9 @@ public sealed record Edition(Audience Audience, DateTimeZone Zone, IsoDayOfWeek 
     /// <summary>From when to when it takes those who run it, instead of the public time; for members only.</summary>
     public bool WithStaffTimes { get; init; }
 
+    /// <summary>What it grants its readers besides what each calendar does.</summary>
+    public Grants Grants => WithStaffTimes && Audience <= Audience.Members ? Grants.StaffSpan : Grants.None;
+
     /// <summary>For what says none itself, where it reminds of everything.</summary>
     public Reminder? Reminder { get; init; }
 

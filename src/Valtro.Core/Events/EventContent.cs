@@ -63,7 +63,8 @@ public enum LinkKind
 public sealed record EventLink(string Label, string Url, LinkKind Kind = LinkKind.Website)
 {
     /// <summary>What it is called where no more is to be read.</summary>
-    public string Called() => Label.Length > 0 || !Uri.TryCreate(Url, UriKind.Absolute, out var address) ? Label : address.Host;
+    public string Called() => Label.Length > 0 ? Label
+        : Uri.TryCreate(Url, UriKind.Absolute, out var address) && address.Host.Length > 0 ? address.Host : Url;
 }
 
 /// <summary>A file held by Valtro and told of under the same disclosure as its event.</summary>

@@ -28,10 +28,13 @@ public abstract class EventField
 
     private static readonly Dictionary<string, EventField> ByName = All.ToDictionary(field => field.Name);
 
+    /// <summary>How many ways there are to grant some and not others.</summary>
+    private const int AllGrants = 16;
+
     /// <summary>Those that nobody gets at a level with some grants: an array each, since composing asks for them once an event.</summary>
     private static readonly EventField[][] Hidden =
         [.. from detail in Enum.GetValues<Detail>()
-            from grants in Enumerable.Range(0, 16)
+            from grants in Enumerable.Range(0, AllGrants)
             select All.Where(field => !field.IsToldAt(detail, (Grants)grants)).ToArray()];
 
     /// <summary>Which fields a date may have of its own.</summary>
@@ -64,7 +67,7 @@ public abstract class EventField
 
     public static EventField? Find(string name) => ByName.GetValueOrDefault(name);
 
-    internal static ReadOnlySpan<EventField> HiddenAt(Detail detail, Grants grants) => Hidden[((int)detail * 16) + (int)grants];
+    internal static ReadOnlySpan<EventField> HiddenAt(Detail detail, Grants grants) => Hidden[((int)detail * AllGrants) + (int)grants];
 
     public abstract object? Of(EventContent content);
 

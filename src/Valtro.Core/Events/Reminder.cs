@@ -1,6 +1,5 @@
 using NodaTime;
 using Valtro.Core.Recurrence;
-using Valtro.Core.Time;
 
 namespace Valtro.Core.Events;
 
@@ -28,12 +27,12 @@ public sealed record Reminder(int Amount, ReminderUnit Unit, LocalTime? At = nul
     }
 
     /// <summary>How long before it begins; negative where it is later, as at 18:00 of the day of something at 14:00.</summary>
-    /// <remarks>By the clock on the wall: for what lasts whole days, before the midnight that begins the first.</remarks>
-    public Duration Before(Timing timing) => Unit switch
+    /// <param name="start">When it begins; for what lasts whole days the midnight that begins the first.</param>
+    /// <remarks>By the clock on the wall.</remarks>
+    public Duration Before(LocalDateTime start) => Unit switch
     {
         ReminderUnit.Minutes => Duration.FromMinutes(Amount),
         ReminderUnit.Hours => Duration.FromHours(Amount),
-        _ => Duration.FromSeconds(DayNumbers.Moment(timing.Start)
-            - DayNumbers.Moment(timing.Start.Date.PlusDays(-Amount) + (At ?? timing.Start.TimeOfDay))),
+        _ => Duration.FromSeconds(DayNumbers.Moment(start) - DayNumbers.Moment(start.Date.PlusDays(-Amount) + (At ?? start.TimeOfDay))),
     };
 }

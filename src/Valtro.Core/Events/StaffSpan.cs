@@ -17,13 +17,17 @@ public sealed record StaffSpan(int Before, int After)
         ? this
         : throw new RuleException(field, "event.staffSpan", ("most", MostMinutes));
 
-    /// <summary>A date from when to when it takes them.</summary>
+    /// <summary>From when to when a date takes them.</summary>
+    public (Instant Start, Instant End) Of(in Occurrence date) =>
+        (date.Start - Duration.FromMinutes(Before), date.End + Duration.FromMinutes(After));
+
+    /// <summary>A date as it takes them.</summary>
     /// <param name="zone">Of the event.</param>
     public Occurrence Around(in Occurrence date, DateTimeZone zone)
     {
         if (this == None)
             return date;
-        var (start, end) = (date.Start - Duration.FromMinutes(Before), date.End + Duration.FromMinutes(After));
+        var (start, end) = Of(date);
         return new Occurrence(date.RecurrenceId, start.InZone(zone).LocalDateTime, end.InZone(zone).LocalDateTime, start, end);
     }
 }

@@ -1,7 +1,4 @@
-using System.Globalization;
 using System.IO.Hashing;
-using System.Net;
-using System.Text;
 using NodaTime;
 using NodaTime.Text;
 using Valtro.Core.Disclosure;
@@ -47,6 +44,7 @@ public sealed class Components(
     private readonly List<Component> _written = [];
     private readonly SortedDictionary<string, (DateTimeZone Zone, Instant From, Instant? To)> _zones = new(StringComparer.Ordinal);
     private ContentLines? _lines;
+    private ComponentBody? _body;
 
     public IReadOnlyList<Component> Written => _written;
 
@@ -61,6 +59,8 @@ public sealed class Components(
     internal IEnumerable<(DateTimeZone Zone, Instant From, Instant? To)> Zones => _zones.Values;
 
     private ContentLines Lines => _lines ??= new ContentLines(_output);
+
+    private ComponentBody Body => _body ??= new ComponentBody(Lines, files, places, edition);
 
     public void Dispose() => _output.Dispose();
 
@@ -79,7 +79,7 @@ public sealed class Components(
         if (Delivery.Of(calendarEvent, school, horizon) is not { } delivery)
             return;
         var timing = calendarEvent.Series.Timing;
-        if (IsTask(disclosed) && calendarEvent.Series.Recurs)
+        if (Body.IsTask(disclosed) && calendarEvent.Series.Recurs)
         {
             AddTasks(delivered, uid);
             return;
@@ -92,11 +92,10 @@ public sealed class Components(
         var dates = DatesThatDiffer(delivered, delivery);
         var start = Begin(uid, delivered.Event, disclosed);
         WriteWhen(timing, delivery, dates, disclosed);
-        WriteText(disclosed, timing.AllDay);
-        WriteMore(disclosed);
+        Body.WriteProperties(disclosed, timing.AllDay);
         if (calendarEvent.Continues is { } continued && disclosed.Detail > Detail.Times)
             Lines.Text("RELATED-TO;RELTYPE=SIBLING:"u8, continued.Text);
-        End(start, new ComponentName(uid, ""), disclosed, timing, delivered.Calendars);
+        End(start, new ComponentName(uid, ""), disclosed, timing.Start, delivered.Calendars);
         foreach (var (date, told) in dates)
         {
             if (told is not null
@@ -141,9 +140,8 @@ public sealed class Components(
             Need(timing.Zone, occurrence.Start, occurrence.End);
         var start = Begin(uid, of, disclosed);
         WriteSpan(timing, occurrence, disclosed);
-        WriteText(disclosed, timing.AllDay);
-        WriteMore(disclosed);
-        End(start, new ComponentName(uid, ""), disclosed, timing, calendars);
+        Body.WriteProperties(disclosed, timing.AllDay);
+        End(start, new ComponentName(uid, ""), disclosed, occurrence.LocalStart, calendars);
     }
 
     private void Need(DateTimeZone zone, Instant from, Instant? to) => _zones[zone.Id] = _zones.TryGetValue(zone.Id, out var so)
@@ -190,9 +188,8 @@ public sealed class Components(
         var start = Begin(uid, delivered.Event, disclosed);
         Lines.Start("RECURRENCE-ID"u8, name, series.AllDay, series.Zone.Id);
         WriteSpan(timing, timing.Occurrence(timing.Start), disclosed);
-        WriteText(disclosed, timing.AllDay);
-        WriteMore(disclosed);
-        End(start, new ComponentName(uid, LocalDateTimePattern.GeneralIso.Format(name)), disclosed, timing, delivered.Calendars);
+        Body.WriteProperties(disclosed, timing.AllDay);
+        End(start, new ComponentName(uid, LocalDateTimePattern.GeneralIso.Format(name)), disclosed, timing.Start, delivered.Calendars);
     }
 
     // ---- the parts of a component
@@ -201,23 +198,21 @@ public sealed class Components(
     private int Begin(Uid uid, CalendarEvent? of, Disclosed disclosed)
     {
         var start = _output.Count;
-        Lines.Begin(IsTask(disclosed) ? "VTODO"u8 : "VEVENT"u8);
+        Lines.Begin(Body.IsTask(disclosed) ? "VTODO"u8 : "VEVENT"u8);
         Lines.Text("UID:"u8, uid.Text);
         if (disclosed.Detail > Detail.Times && of is not null)
             Lines.Moment("CREATED:"u8, of.Created);
         return start;
     }
 
-    private void End(int start, ComponentName name, Disclosed disclosed, Timing timing, IReadOnlyList<Guid> calendars)
+    /// <param name="begins">When the event, or the date, is.</param>
+    private void End(int start, ComponentName name, Disclosed disclosed, LocalDateTime begins, IReadOnlyList<Guid> calendars)
     {
         var properties = _output.Count - start;
-        WritePlace(disclosed);
-        if (disclosed.Content.People.Count > 0)
-            WriteParticipants(disclosed, name.Uid);
-        WriteReminder(disclosed, timing);
+        Body.WriteParts(disclosed, name.Uid, begins);
         var bytes = _output.Written[start..];
         _written.Add(new Component(name, XxHash128.HashToUInt128(bytes), disclosed.Detail > Detail.Times, calendars, start, bytes.Length,
-            properties, IsTask(disclosed)));
+            properties, Body.IsTask(disclosed)));
     }
 
     /// <summary>What some readers may not know of at all is for them as if it had been removed.</summary>
@@ -257,7 +252,7 @@ public sealed class Components(
     /// night is said in UTC, since programs disagree on which is meant.</summary>
     private void WriteSpan(Timing timing, Occurrence date, Disclosed disclosed)
     {
-        if (IsTask(disclosed))
+        if (Body.IsTask(disclosed))
         {
             if (!timing.AllDay && LocalTimes.EffectOf(date.LocalStart, timing.Zone) == ClockEffect.Repeated)
                 Lines.Moment("DUE:"u8, date.Start);
@@ -277,145 +272,5 @@ public sealed class Components(
         Lines.Start("DTSTART"u8, date.LocalStart, timing.AllDay, timing.Zone.Id);
         if (date.End > date.Start)
             Lines.Start("DTEND"u8, date.LocalEnd, timing.AllDay, timing.Zone.Id);
-    }
-
-    private void WriteText(Disclosed disclosed, bool allDay)
-    {
-        Lines.Text("SUMMARY:"u8, disclosed.Title);
-        var place = disclosed.Content.Place;
-        var known = place.Id is { } id ? places.GetValueOrDefault(id) : null;
-        if (!place.IsNowhere)
-            Lines.Text("LOCATION:"u8, known is { Address.Length: > 0 } ? $"{place.Name}, {known.Address}" : place.Name);
-        if (known?.At is { } at)
-            Lines.Verbatim("GEO:"u8, Geo(at));
-        WriteDescription(disclosed.Content);
-        if (disclosed.Content.Category is { } category)
-            Lines.Text("CATEGORIES:"u8, category.Name);
-        foreach (var tag in disclosed.Content.Tags)
-            Lines.Text("CATEGORIES:"u8, tag);
-        if (IsTask(disclosed))
-            Lines.Line("STATUS:"u8, disclosed.State == EventState.Cancelled ? "CANCELLED"u8 : "NEEDS-ACTION"u8);
-        else
-            WriteStatus(disclosed, allDay);
-        Lines.Line("CLASS:"u8, "PUBLIC"u8);
-    }
-
-    private static string Geo(Coordinates at) =>
-        string.Create(CultureInfo.InvariantCulture, $"{at.Latitude:0.######};{at.Longitude:0.######}");
-
-    /// <summary>RFC 9073 7.2, where more is known of it than LOCATION and GEO say.</summary>
-    private void WritePlace(Disclosed disclosed)
-    {
-        if (disclosed.Content.Place is not { Id: { } id } place || places.GetValueOrDefault(id) is not { } known
-            || known is { Address: "", AccessNote: "" })
-            return;
-        Lines.Begin("VLOCATION"u8);
-        Lines.Text("UID:"u8, Uid.Of(id).Text);
-        Lines.Text("NAME:"u8, place.Name);
-        var about = string.Join("\n", new[] { known.Address, known.AccessNote }.Where(line => line.Length > 0));
-        if (about.Length > 0)
-            Lines.Text("DESCRIPTION:"u8, about);
-        if (known.At is { } at)
-            Lines.Verbatim("GEO:"u8, Geo(at));
-        Lines.End("VLOCATION"u8);
-    }
-
-    private bool IsTask(Disclosed disclosed) => edition?.Deadlines == DeadlineForm.Tasks && disclosed.Content.IsDeadline;
-
-    private void WriteStatus(Disclosed disclosed, bool allDay)
-    {
-        Lines.Line("STATUS:"u8, disclosed.State == EventState.Cancelled ? "CANCELLED"u8
-            : disclosed.Content.Certainty == Certainty.Tentative ? "TENTATIVE"u8 : "CONFIRMED"u8);
-        Lines.Line("TRANSP:"u8, IsFree(disclosed.Content, allDay) ? "TRANSPARENT"u8 : "OPAQUE"u8);
-    }
-
-    private static bool IsFree(EventContent content, bool allDay) => content.Transparency switch
-    {
-        Transparency.Free => true,
-        Transparency.Busy => false,
-        _ => allDay || content.IsDeadline,
-    };
-
-    /// <summary>Links as URL and LINK (RFC 9253 6.1), calls as CONFERENCE (RFC 7986 5.11) too, files as ATTACH with their name
-    /// (RFC 8607 4.1).</summary>
-    private void WriteMore(Disclosed disclosed)
-    {
-        if (disclosed.Content.Contact.Length > 0)
-            Lines.Text("CONTACT:"u8, disclosed.Content.Contact);
-        var isFirst = true;
-        foreach (var link in disclosed.Content.Links)
-        {
-            // One that was stored before it had to have such an address, and has none, nobody could open.
-            if (AsciiAddress.Of(link.Url) is not { } address)
-                continue;
-            if (isFirst)
-                Lines.Verbatim("URL:"u8, address);
-            isFirst = false;
-            Lines.Verbatim("LINK;VALUE=URI;LINKREL=related;LABEL="u8, $"{Parameter(link.Called())}:{address}");
-            if (link.Kind == LinkKind.VideoCall)
-                Lines.Verbatim("CONFERENCE;VALUE=URI;FEATURE=AUDIO,VIDEO;LABEL="u8, $"{Parameter(link.Called())}:{address}");
-        }
-        if (disclosed.Picture is { } picture)
-            Lines.Verbatim("IMAGE;VALUE=URI;DISPLAY=FULLSIZE:"u8, FileAddress(files, picture.Id, picture.Name));
-        foreach (var file in disclosed.Content.Files)
-            Lines.Verbatim("ATTACH;FMTTYPE="u8, $"{file.Type};FILENAME={Parameter(file.Name)}:{FileAddress(files, file.Id, file.Name)}");
-    }
-
-    /// <summary>RFC 5545 3.6.6. It stands behind the stamps, since properties stand before components in a component.</summary>
-    private void WriteReminder(Disclosed disclosed, Timing timing)
-    {
-        if (edition?.Reminding is null or Reminding.Nothing || disclosed.State == EventState.Cancelled || disclosed.Detail == Detail.Times
-            || (disclosed.Content.Reminder ?? (edition.Reminding == Reminding.Everything ? edition.Reminder : null)) is not { } reminder)
-            return;
-        var before = reminder.Before(timing);
-        Lines.Begin("VALARM"u8);
-        Lines.Line("ACTION:"u8, "DISPLAY"u8);
-        var related = IsTask(disclosed) ? ";RELATED=END" : "";
-        Lines.Length(
-            Encoding.ASCII.GetBytes($"TRIGGER{related}:{(before > Duration.Zero ? "-" : "")}"), before >= Duration.Zero ? before : -before);
-        Lines.Text("DESCRIPTION:"u8, disclosed.Title);
-        Lines.End("VALARM"u8);
-    }
-
-    /// <summary>Where readers of an edition fetch a file.</summary>
-    public static string FileAddress(Uri files, Guid id, string name) =>
-        $"{files.AbsoluteUri.TrimEnd('/')}/files/{id}/{Uri.EscapeDataString(name)}";
-
-    /// <summary>A quoted parameter value; what it may not hold is written as RFC 6868 3 says.</summary>
-    private static string Parameter(string value) =>
-        $"\"{value.Replace("^", "^^", StringComparison.Ordinal).Replace("\"", "^'", StringComparison.Ordinal).Replace("\n", "^n", StringComparison.Ordinal)}\"";
-
-    /// <summary>The text for every program, and the HTML for those that know RFC 9073 6.5 or the older form.</summary>
-    /// <remarks>Who is responsible stands below it: few programs show participants.</remarks>
-    private void WriteDescription(EventContent content)
-    {
-        var (text, html) = (content.Description.Text, content.Description.Html);
-        if (content.People.Count > 0 && edition is not null)
-        {
-            var people = content.People.GroupBy(one => one.Part)
-                .Select(part => $"{edition.PartNames[part.Key]}: {string.Join(", ", part.Select(one => one.Name))}").ToArray();
-            text = string.Join("\n\n", new[] { text, string.Join('\n', people) }.Where(some => some.Length > 0));
-            html = html.Length == 0 ? "" : $"{html}{string.Concat(people.Select(one => $"<p>{WebUtility.HtmlEncode(one)}</p>"))}";
-        }
-        if (text.Length > 0)
-            Lines.Text("DESCRIPTION:"u8, text);
-        if (html.Length > 0)
-        {
-            Lines.Text("STYLED-DESCRIPTION;VALUE=TEXT;FMTTYPE=text/html:"u8, html);
-            Lines.Text("X-ALT-DESC;FMTTYPE=text/html:"u8, html);
-        }
-    }
-
-    /// <summary>RFC 9073 7.1.</summary>
-    private void WriteParticipants(Disclosed disclosed, Uid uid)
-    {
-        foreach (var one in disclosed.Content.People)
-        {
-            Lines.Begin("PARTICIPANT"u8);
-            Lines.Text("UID:"u8, uid.Hidden(one.Name).Text);
-            Lines.Line("PARTICIPANT-TYPE:"u8, one.Part == Part.Speaks ? "SPEAKER"u8 : "ACTIVE"u8);
-            Lines.Text("SUMMARY:"u8, one.Name);
-            Lines.End("PARTICIPANT"u8);
-        }
     }
 }

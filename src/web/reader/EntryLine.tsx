@@ -35,6 +35,12 @@ export function EntryLine({ entry, day, where }: { entry: Entry; day: Day; where
         {entry.title}
       </span>
     ),
+    people: plain(
+      entry.people
+        .filter(({ part }) => part === 'leads')
+        .map(({ name }) => name)
+        .join(', '),
+    ),
     category: entry.category ? <span className={`category hue-${entry.category.colour}`}>{entry.category.name}</span> : null,
   }
   return (

@@ -111,5 +111,7 @@ function wallEntryOf(entry: Entry, edition: Edition, speech: Speech): WallEntry 
     plates: edition.sources.length > 1 ? sources.map(({ plate, colour }) => ({ code: plate, colour })) : [],
     isCancelled: entry.state === 'cancelled',
     isDraft: entry.state === 'draft' || entry.state === 'waiting',
+    isDue: entry.kind === 'deadline',
+    isUncertain: entry.certainty === 'tentative',
   }
 }

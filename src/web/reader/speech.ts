@@ -4,6 +4,7 @@ import ar from '../../words/ar/reader.json'
 import de from '../../words/de/reader.json'
 import en from '../../words/en/reader.json'
 import fr from '../../words/fr/reader.json'
+import { linkName } from '../shared/links'
 import { fill } from '../shared/words'
 import type { Edition, Entry } from './edition'
 
@@ -115,11 +116,9 @@ export class Speech {
       : `${say(first)}, ${this.time(entry.start)} – ${say(entry.end.slice(0, 10))}, ${this.time(entry.end)}`
   }
 
-  /** What a link is called: by its own words, else by its kind; a website by its host. */
-  linkName({ label, url, kind = 'website' }: Entry['links'][number]): string {
-    if (label) return label
+  linkName(link: Entry['links'][number]): string {
     const { linkSignUp: signUp, linkTickets: tickets, linkMap: map, linkVideoCall: videoCall } = this.words
-    return kind === 'website' ? new URL(url).host || url : { signUp, tickets, map, videoCall }[kind]
+    return linkName(link, { signUp, tickets, map, videoCall })
   }
 
   /** A line for each part that people have. */

@@ -133,13 +133,16 @@ function Line({ line, withTimes }: { line: WallLine; withTimes: boolean }) {
       ))}
       {entry.plates.length > 2 && `+${entry.plates.length - 2} `}
       {withTimes && entry.time !== '' && <span className="wall-time">{entry.time} </span>}
-      {entry.title}
+      <span className="wall-title">{entry.title}</span>
     </span>
   )
 }
 
 function entryClasses(name: string, entry: WallEntry): string {
-  return [name, entry.isCancelled && 'is-cancelled', entry.isDraft && 'is-draft'].filter(Boolean).join(' ')
+  const { isCancelled, isDraft, isDue, isUncertain } = entry
+  return [name, isCancelled && 'is-cancelled', isDraft && 'is-draft', isDue && 'due', isUncertain && 'torn']
+    .filter(Boolean)
+    .join(' ')
 }
 
 function Legend({ calendars }: { calendars: WallSheetProps['calendars'] }) {

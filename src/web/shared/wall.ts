@@ -18,6 +18,8 @@ export interface WallEntry {
   plates: { code: string; colour: string }[]
   isCancelled: boolean
   isDraft: boolean
+  isDue: boolean
+  isUncertain: boolean
 }
 
 /** What is written on a day: an entry that begins then, or goes on from the month before, or the name of a break or a term. */

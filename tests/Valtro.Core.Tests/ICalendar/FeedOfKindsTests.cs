@@ -231,4 +231,26 @@ public class FeedOfKindsTests
             feed, StringComparison.Ordinal);
         Assert.Single(feed.Split("BEGIN:VLOCATION").Skip(1));
     }
+
+    /// <summary>A date that was moved, in a feed of dates: the evening before is before its own start.</summary>
+    [Fact]
+    public void A_moved_date_reminds_before_when_it_really_is()
+    {
+        var weekly = Build.Event(Build.Series("2026-11-25 14:00", "FREQ=WEEKLY;COUNT=2"));
+        weekly = weekly with
+        {
+            Content = weekly.Content with { Reminder = new Reminder(1, ReminderUnit.Days, new NodaTime.LocalTime(18, 0)) },
+            Exceptions = [new EventException(Build.Local("2026-12-02 14:00"))
+            {
+                Start = Build.Local("2026-12-02 16:00"), End = Build.Local("2026-12-02 17:00"),
+            }],
+        };
+        var edition = Reminding(Core.Editions.Reminding.AsEventsSay)(
+            new Edition(Audience.Everyone, Build.Halifax, NodaTime.IsoDayOfWeek.Monday));
+        var components = TestFeed.Components(edition: edition);
+        foreach (var date in EventDates.All(weekly, YearPlans.SchoolCalendar.Empty))
+            components.AddDate(date, Disclosed.Of(date, Detail.Complete)!, new Uid($"{date.Occurrence.Start}"));
+        var triggers = TestFeed.Unfolded(TestFeed.Write(components)).Where(line => line.StartsWith("TRIGGER", StringComparison.Ordinal));
+        Assert.Equal(["TRIGGER:-PT20H", "TRIGGER:-PT22H"], triggers);
+    }
 }

@@ -1,6 +1,7 @@
 import { Link } from 'react-router'
 import { planOn } from '../lastPlan'
 import { addDays, placeOfZone, type Day } from '../../shared/days'
+import { linkName } from '../../shared/links'
 import { OutwardLinks } from '../../shared/OutwardLinks'
 import { Plate } from '../../shared/Plate'
 import { apiAddress } from '../api'
@@ -80,10 +81,7 @@ export function EventReading({ calendarEvent, calendars }: { calendarEvent: Cale
       <OutwardLinks
         className="plain-list"
         links={[
-          ...calendarEvent.links.map(({ url, label, kind = 'website' }) => ({
-            address: url,
-            label: label || (kind === 'website' ? new URL(url).host || url : linkKinds[kind]),
-          })),
+          ...calendarEvent.links.map((link) => ({ address: link.url, label: linkName(link, linkKinds) })),
           ...calendarEvent.attached.map(({ id, name, size }) => ({
             address: apiAddress(`/files/${id}`),
             label: name,

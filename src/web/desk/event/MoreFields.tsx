@@ -6,6 +6,7 @@ import { Refusal } from '../Refusal'
 import type { EventLink, LinkKind } from '../types'
 import type { Draft } from './draft'
 import { fieldName } from './fields'
+import { NumberField } from './NumberField'
 import { PeopleField } from './PeopleField'
 import { ReminderField } from './ReminderField'
 import { language } from '../language'
@@ -80,25 +81,12 @@ export function MoreFields({ draft, set, problem }: MoreFieldsProps) {
             <p className="when-line">
               {(['before', 'after'] as const).map((side) => (
                 <Fragment key={side}>
-                  <input
-                    type="number"
-                    min="0"
-                    max="1440"
-                    step="15"
-                    className="form-control inline-number"
-                    aria-label={t(`staffSpan_${side}`)}
-                    placeholder="0"
-                    value={draft.staffSpan?.[side] || ''}
-                    onChange={(event) =>
-                      set({
-                        staffSpan: {
-                          before: 0,
-                          after: 0,
-                          ...draft.staffSpan,
-                          [side]: Math.trunc(event.target.valueAsNumber) || 0,
-                        },
-                      })
-                    }
+                  <NumberField
+                    label={t(`staffSpan_${side}`)}
+                    value={draft.staffSpan?.[side] ?? 0}
+                    most={1440}
+                    step={15}
+                    onChange={(minutes) => set({ staffSpan: { before: 0, after: 0, ...draft.staffSpan, [side]: minutes } })}
                   />
                   <span>{t(`minutes_${side}`)}</span>
                 </Fragment>

@@ -1,5 +1,6 @@
 import { Refusal } from '../Refusal'
 import type { Reminder } from '../types'
+import { NumberField } from './NumberField'
 import { TimeField } from './TimeField'
 import { t } from './words'
 
@@ -20,18 +21,7 @@ export function ReminderField({ id, value, none, refusal, onChange }: ReminderFi
   const set = (part: Partial<Reminder>) => onChange({ ...(value ?? usualReminder), ...part })
   return (
     <span className="reminder">
-      {value && (
-        <input
-          type="number"
-          min="0"
-          className="form-control inline-number"
-          aria-label={t('reminderAmount')}
-          aria-describedby={refusal ? `${id}-refusal` : undefined}
-          placeholder="0"
-          value={value.amount || ''}
-          onChange={(event) => set({ amount: Math.trunc(event.target.valueAsNumber) || 0 })}
-        />
-      )}
+      {value && <NumberField label={t('reminderAmount')} value={value.amount} onChange={(amount) => set({ amount })} />}
       <select
         className="form-select inline-choice"
         aria-label={t('reminderUnit')}

@@ -35,14 +35,14 @@ function sayPoint(place: Place): string {
 }
 
 /** What is known of a place besides its name, in a line. */
-function aboutPlace({ address, accessNote, capacity, partOf, ...place }: Place, all: Place[]): string {
-  const whole = all.find((one) => one.id === partOf)
+function aboutPlace(place: Place, all: Place[]): string {
+  const whole = all.find((one) => one.id === place.partOf)
   return [
     whole && t('partOfName', { name: whole.name }),
-    address,
-    capacity && t('holds', { count: capacity }),
-    accessNote,
-    sayPoint({ address, accessNote, capacity, partOf, ...place }),
+    place.address,
+    place.capacity && t('holds', { count: place.capacity }),
+    place.accessNote,
+    sayPoint(place),
   ]
     .filter(Boolean)
     .join(' · ')
@@ -116,7 +116,8 @@ function Places({ lists }: { lists: Lists }) {
           address: place?.address ?? '',
           accessNote: place?.accessNote ?? '',
           capacity: place?.capacity ? String(place.capacity) : '',
-          partOf: place?.partOf ?? '',
+          // One that is not offered any more is nobody's whole.
+          partOf: lists.places.find((one) => one.id === place?.partOf)?.id ?? '',
         }),
         sent: ({ capacity, partOf, ...values }) => ({
           ...values,

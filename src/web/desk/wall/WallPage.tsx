@@ -115,6 +115,8 @@ function entryOf(occurrence: Occurrence, calendarOf: Map<string, Calendar>): Wal
     plates: shown.map(({ plate, colour }) => ({ code: plate, colour })),
     isCancelled: occurrence.state === 'cancelled',
     isDraft: occurrence.state === 'draft' || occurrence.state === 'waiting',
+    isDue: occurrence.kind === 'deadline',
+    isUncertain: occurrence.certainty === 'tentative',
   }
 }
 
