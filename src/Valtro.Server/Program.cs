@@ -56,11 +56,12 @@ services.AddSingleton<InvitationStore>().AddSingleton<MailStore>().AddSingleton<
     .AddSingleton<FileStore>().AddSingleton<WorkStore>().AddSingleton<SessionStore>();
 services.AddSingleton<EditionSettingsStore>().AddSingleton<EditionReadings>().AddSingleton<HouseStore>().AddSingleton<Houses>()
     .AddSingleton<AskedStore>().AddSingleton<DeskNews>();
-services.AddSingleton<Pictures>().AddSingleton<EntryPages>().AddSingleton<AtomFeeds>();
+services.AddSingleton<Pictures>().AddSingleton<EntryPages>().AddSingleton<FrontPages>().AddSingleton<AtomFeeds>();
 services.AddSingleton<PublicAddresses>().AddSingleton<Painter>().AddSingleton<Feeds>().AddSingleton<EntryFinder>().AddSingleton<Rendering>()
     .AddSingleton<Heard>().AddSingleton<Artefacts>().AddSingleton<News>().AddSingleton<Fetches>();
 services.AddSingleton(provider => provider.GetRequiredService<IWebHostEnvironment>().WebRootFileProvider).AddSingleton<EventStreams>();
-services.AddSingleton<WebAssets>().AddSingleton<ReadingPages>().AddSingleton<EditionAnswers>().AddSingleton<RichTexts>();
+services.AddSingleton<WebAssets>().AddSingleton<ReadingPages>().AddSingleton<EditionAnswers>().AddSingleton<FrontAnswers>();
+services.AddSingleton<RichTexts>();
 services.AddSingleton<CalendarView>().AddScoped<OccurrenceView>().AddScoped<ClashView>().AddScoped<Search>().AddScoped<OccurrenceList>()
     .AddScoped<OccurrenceSheet>();
 services.AddScoped<IWhoAsks, WhoAsks>().AddScoped<Access>().AddScoped<Sessions>().AddScoped<SignedIn>().AddScoped<PasswordChecks>()

@@ -114,7 +114,8 @@ public sealed class CalendarStore(Database database)
                 insert into edition (id, organisation_id, calendar_id, slug, changed_at)
                 values (@editionId, @organisationId, @id, @slug, @now);
                 insert into edition_source (organisation_id, edition_id, calendar_id)
-                values (@organisationId, @editionId, @id)
+                select @organisationId, e.id, @id from edition e where e.organisation_id = @organisationId
+                    and (e.id = @editionId or e.takes_all)
                 """, new { editionId = Guid.CreateVersion7(), organisationId, id, slug = Slug.Propose(settings.Name, taken), now },
                     transaction);
             await connection.ExecuteAsync("""

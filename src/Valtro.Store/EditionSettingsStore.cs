@@ -66,7 +66,7 @@ public sealed class EditionSettingsStore(Database database)
                 };
             // A calendar that is gone leaves its editions; for one that was merged the other stands.
             var merged = Merged.Zip(Into).ToDictionary();
-            return draft! with
+            var now = draft! with
             {
                 Name = Name,
                 Audience = Words.Read<Audience>(Audience!),
@@ -75,6 +75,7 @@ public sealed class EditionSettingsStore(Database database)
                         source => source with { CalendarId = merged.GetValueOrDefault(source.CalendarId, source.CalendarId) })
                             .Where(source => Sources.Contains(source.CalendarId)).DistinctBy(source => source.CalendarId)],
             };
+            return now.TakesAll ? now.Having(Sources) : now;
         }
     }
 
@@ -84,7 +85,8 @@ public sealed class EditionSettingsStore(Database database)
                      from edition_source s
                      join calendar sc on sc.id = s.calendar_id
                      join calendar used on used.id = coalesce(sc.merged_into, sc.id) and used.removed_at is null
-                     where s.edition_id = e.id) as sources,
+                     where s.edition_id = e.id
+                     order by 1) as sources,
                array(select sc.id from edition_source s join calendar sc on sc.id = s.calendar_id where s.edition_id = e.id
                    and sc.merged_into is not null order by sc.id) as merged,
                array(select sc.merged_into from edition_source s join calendar sc on sc.id = s.calendar_id where s.edition_id = e.id
@@ -146,8 +148,8 @@ public sealed class EditionSettingsStore(Database database)
             throw new Core.RuleException("name", "edition.tooMany", ("most", Most));
         var id = Guid.CreateVersion7();
         await connection.ExecuteAsync("""
-            insert into edition (id, organisation_id, slug, name, audience, settings, changed_at)
-            values (@id, @organisationId, @slug, @name, @audience, @settings::jsonb, @now)
+            insert into edition (id, organisation_id, slug, name, audience, takes_all, settings, changed_at)
+            values (@id, @organisationId, @slug, @name, @audience, @TakesAll, @settings::jsonb, @now)
             """,
                 new
                 {
@@ -156,6 +158,7 @@ public sealed class EditionSettingsStore(Database database)
                     slug = Slug.Propose(name, taken),
                     name,
                     audience = Words.Of(draft.Audience),
+                    draft.TakesAll,
                     settings = Write(draft),
                     now
                 }, transaction);
@@ -175,12 +178,13 @@ public sealed class EditionSettingsStore(Database database)
             update edition
             set name = case when calendar_id is null then @name end,
                 audience = case when calendar_id is null then @audience end,
+                takes_all = calendar_id is null and @TakesAll,
                 settings = @settings::jsonb,
                 version = version + 1,
                 changed_at = @now
             where organisation_id = @organisationId and id = @Id and version = @version and removed_at is null
-            """, new { organisationId, edition.Id, version, name, audience = Words.Of(draft.Audience), settings = Write(draft), now },
-                transaction);
+            """, new { organisationId, edition.Id, version, name, audience = Words.Of(draft.Audience), draft.TakesAll,
+                settings = Write(draft), now }, transaction);
         if (saved == 0)
             throw new ChangedMeanwhileException();
         if (!edition.IsStandard)
@@ -244,8 +248,9 @@ public sealed class EditionSettingsStore(Database database)
         transaction.Connection!.ExecuteAsync("""
         delete from edition_source where edition_id = @id;
         insert into edition_source (organisation_id, edition_id, calendar_id)
-        select organisation_id, @id, id from calendar where organisation_id = @organisationId and id = any(@sources)
-        """, new { organisationId, id, sources = draft.Sources.Select(source => source.CalendarId).ToArray() }, transaction);
+        select organisation_id, @id, id from calendar
+        where organisation_id = @organisationId and (id = any(@sources) or @TakesAll)
+        """, new { organisationId, id, draft.TakesAll, sources = draft.Sources.Select(source => source.CalendarId).ToArray() }, transaction);
 
     private static string Write(EditionDraft draft) => JsonSerializer.Serialize(draft, Json);
 

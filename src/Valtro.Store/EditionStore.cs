@@ -119,6 +119,32 @@ public sealed class EditionStore(Database database)
             """, new { organisation, slug }));
     }
 
+    /// <summary>The editions that an organisation's front page lists: open to everyone, and wanted there.</summary>
+    public async Task<IReadOnlyList<EditionAddress>> OnFrontPageAsync(string organisation)
+    {
+        using var everywhere = Wall.Everywhere();
+        return await database.ListAsync<EditionAddress>(
+            $"{Open} where o.slug = @organisation and {IsOnFrontPage} order by e.id limit 400", new { organisation });
+    }
+
+    /// <summary>Organisations that have a front page, by their slugs.</summary>
+    public async Task<IReadOnlyList<string>> FrontPagesAsync()
+    {
+        using var everywhere = Wall.Everywhere();
+        return await database.ListAsync<string>($"""
+            select o.slug from organisation o
+            where exists (select from edition e left join calendar c on c.id = e.calendar_id
+                          where e.organisation_id = o.id and {IsOnFrontPage})
+            order by o.slug
+            limit 50000
+            """);
+    }
+
+    private const string IsOnFrontPage = $"""
+        coalesce(e.audience, 'everyone') = 'everyone' and {InUse} and coalesce(c.everyone, '') <> 'nothing' and c.archived_at is null
+        and coalesce((e.settings ->> 'onFrontPage')::boolean, true)
+        """;
+
     private sealed record Secret(Guid EditionId, string? EndedHow);
 
     /// <summary>The edition of those who have a secret.</summary>

@@ -12,7 +12,7 @@ export default defineConfig({
     emptyOutDir: false,
     manifest: '.vite/reader.json',
     rollupOptions: {
-      input: ['reader/main.ts', 'reader/entry.ts', 'embed/embed.ts'],
+      input: ['reader/main.ts', 'reader/entry.ts', 'reader/front.ts', 'embed/embed.ts'],
       output: {
         // The snippet on other people's pages names this file: it can never be renamed.
         entryFileNames: (chunk) => (chunk.name === 'embed' ? 'embed.js' : 'assets/[name]-[hash].js'),

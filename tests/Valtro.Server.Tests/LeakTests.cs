@@ -291,6 +291,16 @@ public sealed partial class LeakTests(ValtroApp app) : IClassFixture<ValtroApp>,
     }
 
     [Fact]
+    public async Task The_front_page_tells_everyone_no_more_than_the_editions_that_it_lists()
+    {
+        var allowed = World.Calendars.SelectMany(calendar => AllowedOn(calendar, Audience.Everyone))
+            .Concat(World.Editions.Where(edition => edition.Audience == Audience.Everyone).SelectMany(AllowedIn)).ToHashSet();
+        Assert.True(await WalkAsync(app.Reader().Http,
+            ["/c/pinewick", "/c/pinewick?find=qx", "/c/pinewick?find=title", "/c/pinewick?only=port-watch", "/c/pinewick/sitemap.xml",
+                .. World.Calendars.Select(calendar => $"/c/pinewick?find=calendar-{calendar.Number}")], allowed, "everyone on the front page") > 30);
+    }
+
+    [Fact]
     public async Task Secret_addresses_tell_those_who_have_them_no_more_than_the_link_s_level()
     {
         var reader = app.Reader().Http;

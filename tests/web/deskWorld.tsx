@@ -135,6 +135,8 @@ export function edition(draft: Partial<EditionDraft> = {}, part: Partial<Edition
       withBreaks: false,
       mergesLookAlikes: true,
       tellsPlatesOfBusy: false,
+      takesAll: false,
+      onFrontPage: true,
       ...draft,
     },
     version: 7,

@@ -100,6 +100,7 @@ export function entry(title: string, when: string, part: Partial<Entry> = {}): E
     isBreak: false,
     people: [],
     recurs: false,
+    tags: [],
     kind: 'event',
     certainty: 'certain',
     ...part,

@@ -152,6 +152,53 @@ describe('whoever narrows the page', () => {
   })
 })
 
+describe('what an entry is about', () => {
+  const trip = entry('Sail to the skerries', '2026-11-25 09:00-15:00', { tags: ['away'] })
+  const exam = entry('Tide-table quiz', '2026-11-26 09:00-10:00', {
+    category: { id: 'a', name: 'Assessment', colour: 'plum' },
+  })
+
+  test('narrows the page, its address and the feed of it', async () => {
+    const user = open(pageOf([...week, trip, exam]))
+    await user.click(press('Assessment'))
+    expect(press('Assessment').getAttribute('aria-pressed')).toBe('true')
+    expect(titles()).toContain('Tide-table quiz')
+    expect(titles()).not.toContain('Boat lab')
+    await user.click(press('away'))
+    expect(titles()).toContain('Sail to the skerries')
+    expect(location.search).toBe('?about=Assessment&about=away')
+    await user.click(press('Subscribe'))
+    const panel = within(screen.getByRole('region', { name: 'Subscribe' }))
+    expect(panel.getByText('Only what is about Assessment, away.')).toBeTruthy()
+    expect(panel.getByLabelText<HTMLInputElement>(/this address/).value).toBe(`${addresses.feed}?about=Assessment&about=away`)
+    await user.click(press('everything'))
+    expect(titles()).toContain('Boat lab')
+    expect(location.search).toBe('')
+  })
+
+  test('is offered only where there is a choice', () => {
+    open(pageOf([...week, exam]))
+    expect(screen.queryByRole('group', { name: 'About' })).toBeNull()
+  })
+})
+
+describe('what the front page led to', () => {
+  test('a subscription stands open, and closes', async () => {
+    history.replaceState(null, '', '?open=subscribe')
+    const user = open(pageOf(week))
+    await user.click(within(screen.getByRole('region', { name: 'Subscribe' })).getByRole('button', { name: 'Close' }))
+    expect(screen.queryByRole('region', { name: 'Subscribe' })).toBeNull()
+  })
+
+  test('words that were looked for are looked for on all days', async () => {
+    history.replaceState(null, '', '?find=boat')
+    serve({ '.json?month=all': part('all', week, edition()) })
+    open(pageOf(week))
+    expect((await screen.findByRole('status', { name: '' })).textContent).toBeTruthy()
+    expect(within(await screen.findByRole('region', { name: 'Search' })).getAllByText(/Boat lab/).length).toBeGreaterThan(0)
+  })
+})
+
 describe('search', () => {
   const cafe = entry('Café by the pier', '2027-03-01 15:00-17:00', { description: '<p>With the <i>harbour choir</i></p>' })
 

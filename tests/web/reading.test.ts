@@ -1,5 +1,5 @@
 import { beforeEach, describe, expect, test, vi } from 'vitest'
-import { readAddress, writeAddress } from '../../src/web/reader/address'
+import { hrefOf, readAddress, readOpened, writeAddress } from '../../src/web/reader/address'
 import type { Edition, Entry, Look } from '../../src/web/reader/edition'
 import { daysOf, groupsOf } from '../../src/web/reader/groups'
 import { Speech } from '../../src/web/reader/speech'
@@ -105,8 +105,21 @@ describe('lists', () => {
 
   test('a reader who narrows keeps what concerns one of their calendars, and breaks', () => {
     const closed = entry('2026-12-21', '2026-12-25', { isBreak: true, plates: [] })
-    expect(narrowed([...all, closed], ['SW'])).toEqual([all[2], closed])
-    expect(narrowed(all, null)).toBe(all)
+    expect(narrowed([...all, closed], ['SW'], [])).toEqual([all[2], closed])
+    expect(narrowed(all, null, [])).toEqual(all)
+  })
+
+  test('and what has any of the words that they chose, in the calendars that they chose', () => {
+    const trip = entry('2026-12-01T09:00', '2026-12-01T10:00', { tags: ['Away', 'swim'], plates: ['PW'] })
+    const exam = entry('2026-12-02T09:00', '2026-12-02T10:00', {
+      category: { id: 'x', name: 'Assessment', colour: 'plum' },
+      plates: ['SW'],
+    })
+    const closed = entry('2026-12-21', '2026-12-25', { isBreak: true, plates: [] })
+    const some = [...all, trip, exam, closed]
+    expect(narrowed(some, null, ['assessment', 'SWIM'])).toEqual([trip, exam, closed])
+    expect(narrowed(some, ['SW'], ['assessment', 'SWIM'])).toEqual([exam, closed])
+    expect(narrowed(some, null, ['nothing of ours'])).toEqual([closed])
   })
 })
 
@@ -153,6 +166,19 @@ describe('the address', () => {
   })
 
   test('what is looked at stands in the address as it was', () => {
-    expect(writeAddress({ only: ['PW', 'SW'], view: 'week', date: null })).toBe('x=1&only=PW,SW&view=week')
+    expect(writeAddress({ only: ['PW', 'SW'], about: [], view: 'week', date: null })).toBe('x=1&only=PW,SW&view=week')
+  })
+
+  test('words that hold anything at all come back as they were', () => {
+    const about = ['Out & about', 'a,b', '100 %', 'größe']
+    const text = writeAddress({ only: null, about, view: null, date: null })
+    expect(readAddress(`?${text}`).about).toEqual(about)
+    expect(readAddress(hrefOf({ only: null, about, view: null, date: null })).about).toEqual(about)
+  })
+
+  test('a page opens with what the front page led to, and with nothing that it does not know', () => {
+    expect(readOpened('?open=subscribe')).toEqual({ panel: 'subscribe', sheet: null, find: '' })
+    expect(readOpened('?open=list&find=boat')).toEqual({ panel: null, sheet: 'list', find: 'boat' })
+    expect(readOpened('?open=door')).toEqual({ panel: null, sheet: null, find: '' })
   })
 })

@@ -33,6 +33,37 @@ public enum ArtefactKind
     File,
 }
 
+/// <summary>To what a reader narrowed a feed.</summary>
+/// <param name="Only">Slugs of calendars of the edition: none where those that were asked for have left it; null for all of them.</param>
+/// <param name="About">Names of categories and tags, any of which an entry has; none for whatever it is about.</param>
+public sealed record Narrowing(IReadOnlyList<string>? Only, IReadOnlyList<string> About)
+{
+    private const int MostWords = 20;
+    private const int LongestWord = 100;
+
+    /// <summary>As it stands in the key: ordered, so that the same is written once.</summary>
+    public static Narrowing Of(IEnumerable<string>? only, IEnumerable<string> about) => new(
+        only is null ? null : [.. only.Distinct().Order(StringComparer.Ordinal)],
+        [.. about.Select(word => word.Trim().ToLowerInvariant()).Where(word => word.Length is > 0 and <= LongestWord).Distinct()
+            .Take(MostWords).Order(StringComparer.Ordinal)]);
+
+    public bool IsNone => Only is null && About.Count == 0;
+
+    /// <summary>As an address says it.</summary>
+    public string Query => string.Join('&', (Only is null ? [] : new[] { $"only={string.Join(',', Only)}" })
+        .Concat(About.Select(word => $"about={Uri.EscapeDataString(word)}")));
+
+    public override string ToString() =>
+        $"{(Only is null ? "*" : string.Join(' ', Only))}/{string.Join(' ', About.Select(Uri.EscapeDataString))}";
+
+    public static Narrowing Parse(string text)
+    {
+        var parts = text.Split('/');
+        return new(parts[0] == "*" ? null : parts[0].Split(' ', StringSplitOptions.RemoveEmptyEntries),
+            [.. parts[1].Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(Uri.UnescapeDataString)]);
+    }
+}
+
 /// <summary>A part of an edition that is rendered by itself.</summary>
 /// <param name="Name">What of its kind: a month, calendars that a reader narrowed a feed to, an event and its date, a file.</param>
 public readonly record struct ArtefactKey(ArtefactKind Kind, string Name)
@@ -57,10 +88,8 @@ public readonly record struct ArtefactKey(ArtefactKind Kind, string Name)
             MonthPattern.Format(month.CompareTo(first) < 0 ? first : month.CompareTo(LastMonth) > 0 ? LastMonth : month));
     }
 
-    /// <summary>The feed of what concerns some calendars.</summary>
-    /// <param name="slugs">Of calendars of the edition; none where those that were asked for have left it.</param>
-    public static ArtefactKey FeedOf(IEnumerable<string> slugs) =>
-        new(ArtefactKind.Feed, $"only {string.Join(' ', slugs.Distinct().Order(StringComparer.Ordinal))}");
+    /// <summary>The feed, or what of it is asked for.</summary>
+    public static ArtefactKey FeedOf(Narrowing narrowing) => narrowing.IsNone ? Feed : new(ArtefactKind.Feed, narrowing.ToString());
 
     /// <param name="date">Names one date.</param>
     public static ArtefactKey EntryPage(Uid id, string date) => new(ArtefactKind.EntryPage, $"{id}/{date}");
@@ -75,9 +104,8 @@ public readonly record struct ArtefactKey(ArtefactKind Kind, string Name)
     /// <summary>The month, where it is one.</summary>
     public YearMonth? Month => Kind == ArtefactKind.Month ? MonthPattern.Parse(Name).Value : null;
 
-    /// <summary>Slugs of the calendars to which a reader narrowed a feed; null for all of it.</summary>
-    public string[]? Only =>
-        Kind == ArtefactKind.Feed && Name.Length > 0 ? Name[5..].Split(' ', StringSplitOptions.RemoveEmptyEntries) : null;
+    /// <summary>To what a reader narrowed a feed; null for all of it.</summary>
+    public Narrowing? Narrowing => Kind == ArtefactKind.Feed && Name.Length > 0 ? Narrowing.Parse(Name) : null;
 
     /// <summary>Made for everybody and kept in the database; what only some ask for is made when they do.</summary>
     public bool IsForAll => Kind is ArtefactKind.Month or ArtefactKind.All or ArtefactKind.Changed || this == Feed;

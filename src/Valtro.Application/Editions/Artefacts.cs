@@ -322,7 +322,7 @@ public sealed class Artefacts(EditionStore editions, DeliveredStore delivered, R
 
     private async Task<Rendered?> ForSomeAsync(EditionAddress address, ArtefactKey key)
     {
-        if (key.Only is not null)
+        if (key.Narrowing is not null)
             return await FeedAsync() is { } whole
                 ? await rendering.NarrowAsync(address, key, whole.Artefact, clock.GetCurrentInstant())
                 : null;

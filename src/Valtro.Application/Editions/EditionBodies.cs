@@ -72,7 +72,7 @@ public sealed record EntryBody(
     IReadOnlyList<string> Plates, CategoryBody? Category,
     ElsewhereBody? Own, IReadOnlyList<EventLink> Links, IReadOnlyList<FileBody> Files, FileBody? Picture, string Contact, bool HasPage,
         bool IsBreak, EventKind Kind, Certainty Certainty,
-        IReadOnlyList<PersonBody> People, bool Recurs)
+        IReadOnlyList<PersonBody> People, bool Recurs, IReadOnlyList<string> Tags)
 {
     /// <param name="zone">The edition's.</param>
     public static EntryBody Of(Entry entry, DateTimeZone zone)
@@ -95,7 +95,8 @@ public sealed record EntryBody(
             content.Kind,
             content.Certainty,
             [.. content.People.Select(one => new PersonBody(one.Name, one.Part, one.From, one.To))],
-            Recurs: tells && !entry.IsBreak && !entry.IsOnlyDate);
+            Recurs: tells && !entry.IsBreak && !entry.IsOnlyDate,
+            content.Tags);
     }
 }
 

@@ -65,8 +65,9 @@ public sealed class EditionDesk(
     public async Task<EditionResponse> AddAsync(EditionDraft draft)
     {
         var viewer = await access.ViewerAsync();
-        var made = await CheckAsync(viewer, draft);
-        var id = await settings.AddAsync(viewer.OrganisationId, draft, made.Name, Now, Line(viewer, AuditAct.EditionMade, made.Name));
+        var wanted = await WithAllAsync(viewer, draft);
+        var made = await CheckAsync(viewer, wanted);
+        var id = await settings.AddAsync(viewer.OrganisationId, wanted, made.Name, Now, Line(viewer, AuditAct.EditionMade, made.Name));
         await LinkIfNeededAsync(viewer, id, made);
         return await ShowAsync(viewer, await FindAsync(viewer, id));
     }
@@ -85,9 +86,10 @@ public sealed class EditionDesk(
                     new SourceDraft(before.CalendarId!.Value,
                         draft.Sources.FirstOrDefault(source => source.CalendarId == before.CalendarId)?.Filter)],
                 Audience = Audience.Everyone,
+                TakesAll = false,
                 WithUnfinished = false
             }
-            : draft;
+            : await WithAllAsync(viewer, draft);
         var made = await CheckAsync(viewer, wanted, before.IsStandard);
         await settings.SaveAsync(
             viewer.OrganisationId, before, version, wanted, made.Name, Now, Line(viewer, AuditAct.EditionChanged, before.Name));
@@ -109,7 +111,8 @@ public sealed class EditionDesk(
     {
         var viewer = await access.ViewerAsync();
         var before = id is { } known ? await FindAsync(viewer, known) : null;
-        var wanted = draft with { Name = string.IsNullOrWhiteSpace(draft.Name) ? Spoken.Now.Say("edition.newName") : draft.Name };
+        var wanted = await WithAllAsync(
+            viewer, draft with { Name = string.IsNullOrWhiteSpace(draft.Name) ? Spoken.Now.Say("edition.newName") : draft.Name });
         await CheckAsync(viewer, wanted, before?.IsStandard == true);
         var draftId = await settings.KeepDraftAsync(viewer.OrganisationId, viewer.AccountId, id, wanted, Now);
         var address = (id is { } saved ? await editions.FindAsync(saved) : null) ?? await AddressOfNewAsync();
@@ -192,6 +195,12 @@ public sealed class EditionDesk(
         await RequireComposeAsync(viewer, edition);
         return edition;
     }
+
+    /// <summary>With every calendar that the person sees, where it takes all.</summary>
+    private async Task<EditionDraft> WithAllAsync(Viewer viewer, EditionDraft draft) => draft.TakesAll
+        ? draft.Having((await access.HouseAsync()).Calendars.Values
+            .Where(calendar => viewer.DetailOn(calendar.Id, calendar.Disclosure) > Detail.Nothing).Select(calendar => calendar.Id))
+        : draft;
 
     private async Task<CheckedEdition> CheckAsync(Viewer viewer, EditionDraft draft, bool isStandard = false)
     {

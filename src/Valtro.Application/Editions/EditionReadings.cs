@@ -76,6 +76,7 @@ public sealed class EditionReadings(Houses houses, DeliveredStore delivered)
             [.. from one in made.Filters
                 where all.ContainsKey(one.Key)
                 let calendar = all[one.Key]
+                where !draft.TakesAll || calendar.Disclosure[audience] > Detail.Nothing
                 select new Source(calendar.Id, calendar.Plate, calendar.Name, calendar.Hue, calendar.Disclosure,
                     one.Value is { } filter
                         ? filter with { Categories =

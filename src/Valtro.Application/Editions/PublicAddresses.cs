@@ -36,6 +36,9 @@ public sealed class PublicAddresses(Settings settings)
 
     public EditionAddresses Of(string organisation, string edition) => At($"/c/{organisation}/{edition}");
 
+    /// <summary>Where an organisation lists what is open to everyone.</summary>
+    public string FrontPage(string organisation) => new Uri(settings.PublicUrl, $"/c/{organisation}").AbsoluteUri;
+
     /// <summary>Where sites ask how to embed a page (oEmbed 1.0, section 4).</summary>
     public string OEmbed(string page) => new Uri(settings.PublicUrl, $"/oembed?url={Uri.EscapeDataString(page)}").AbsoluteUri;
 

@@ -33,6 +33,23 @@ internal static class ReadingDates
         return $"{begins}–{(to.Date == from.Date ? to.ToString(time, culture) : to.ToString($"ddd d MMM {time}", culture))}";
     }
 
+    /// <summary>When it begins, in few words: "today 11:00", "Sat 5 Dec".</summary>
+    public static string Begins(EntryBody entry, ReadingWords words, CultureInfo culture, ClockFace clock, LocalDate today)
+    {
+        var start = entry.AllDay ? LocalDatePattern.Iso.Parse(entry.Start).Value.AtMidnight()
+            : OffsetDateTimePattern.ExtendedIso.Parse(entry.Start).Value.LocalDateTime;
+        var day = start.Date == today ? words["today"].ToLower(culture)
+            : start.Date.ToString(start.Year == today.Year ? "ddd d MMM" : "ddd d MMM uuuu", culture);
+        var when = entry.AllDay ? day : $"{day} {start.ToString(clock == ClockFace.Twelve ? "h:mm tt" : "HH:mm", culture)}";
+        return entry.Kind == EventKind.Deadline ? words.Fill("dueAt", "when", when) : when;
+    }
+
+    /// <summary>When it is over.</summary>
+    /// <param name="zone">Of the edition, for whole days.</param>
+    public static Instant EndOf(EntryBody entry, string zone) => entry.AllDay
+        ? Core.Time.LocalTimes.StartOf(LocalDatePattern.Iso.Parse(entry.End).Value, Core.Time.Zones.Named(zone))
+        : OffsetDateTimePattern.ExtendedIso.Parse(entry.End).Value.ToInstant();
+
     public static string PlaceOf(string zone) => zone[(zone.LastIndexOf('/') + 1)..].Replace('_', ' ');
 
     private static string Day(LocalDate day, CultureInfo culture) => day.ToString("ddd d MMM uuuu", culture);

@@ -50,25 +50,30 @@ public sealed class Rendering(
                 written, seconds, content.Turn, content.ClosesAt), content.Notes);
     }
 
-    /// <summary>What of a feed concerns some calendars: its finished components, under a head of their own. Breaks concern all of
-    /// them.</summary>
+    /// <summary>What of a feed concerns some calendars, or is about something: its finished components, under a head of their own. Breaks
+    /// concern everybody.</summary>
     public async Task<Rendered?> NarrowAsync(EditionAddress edition, ArtefactKey key, Artefact whole, Instant now)
     {
+        var narrowing = key.Narrowing!;
         using var timed = measures.Rendering(key.Kind);
         using var within = Wall.Within(edition.OrganisationId);
         if (await readings.FindAsync(edition) is not { } reading)
             return null;
-        var chosen = reading.Sources.Where(source => key.Only!.Contains(source.Slug)).Select(source => source.CalendarId).ToArray();
-        var concerning = await delivered.ConcerningAsync(edition, chosen);
-        if (chosen.Length > 0)
-            concerning.UnionWith(Feeds.NamesOfBreaks(reading, now));
+        var chosen = reading.Sources.Where(source => narrowing.Only?.Contains(source.Slug) != false)
+            .Select(source => source.CalendarId).ToArray();
+        var breaks = Feeds.NamesOfBreaks(reading, now).ToHashSet();
+        var concerning = narrowing.Only is null ? null : await delivered.ConcerningAsync(edition, chosen);
         var (page, feed, _) = addresses.InFeed(edition);
         var notice = chosen.Length > 0
             ? null
             : ReadingWords.For(reading.Checked.Look.Language, edition.Locale).Fill("narrowedToNothing", "page", page.AbsoluteUri);
-        var address = feed is null ? null : new Uri($"{feed.AbsoluteUri}?only={string.Join(',', key.Only!)}");
-        return Once(reading, key, FeedSelection.Of(whole.Content, concerning.Contains, address, notice), whole.ChangedAt, whole.ValidUntil,
+        var address = feed is null ? null : new Uri($"{feed.AbsoluteUri}?{narrowing.Query}");
+        return Once(reading, key, FeedSelection.Of(whole.Content, Concerns, address, notice), whole.ChangedAt, whole.ValidUntil,
             whole.ClosesAt);
+
+        bool Concerns(Uid uid, IReadOnlySet<string> categories) => chosen.Length > 0
+            && (breaks.Contains(uid)
+                || (concerning?.Contains(uid) != false && (narrowing.About.Count == 0 || narrowing.About.Any(categories.Contains))));
     }
 
     /// <summary>A rendering of what only some ask for.</summary>

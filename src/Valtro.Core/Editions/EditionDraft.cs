@@ -37,6 +37,9 @@ public sealed record PatternPartDraft(Piece? Piece = null, string? Text = null);
 
 /// <summary>What somebody says of an edition, before it is checked. The same form is stored.</summary>
 /// <param name="Sites">Web sites whose pages may hold it in a frame; null for any.</param>
+/// <param name="TakesAll">It has every calendar that is open to its audience, those to come too. <paramref name="Sources"/> then say only
+/// what is taken of some of them.</param>
+/// <param name="OnFrontPage">The organisation's front page lists it, where everyone may have it.</param>
 public sealed record EditionDraft(
     string? Name, IReadOnlyList<SourceDraft> Sources, Audience Audience = Audience.Everyone, Detail Cap = Detail.Complete,
     WindowDraft? Window = null, int? Limit = null,
@@ -45,13 +48,20 @@ public sealed record EditionDraft(
     IReadOnlyList<PatternPartDraft>? Title = null, IReadOnlyList<ShownField>? Fields = null, LookDraft? Look = null,
         IReadOnlyList<string>? Sites = null, FeedForm Feed = FeedForm.Series, KindsTaken Kinds = KindsTaken.Both,
         DeadlineForm Deadlines = DeadlineForm.Events, Reminding Reminding = Reminding.Nothing, Reminder? Reminder = null,
-        bool WithStaffTimes = false)
+        bool WithStaffTimes = false, bool TakesAll = false, bool OnFrontPage = true)
 {
     public const int MostSites = 30;
 
     /// <summary>The standard edition of a calendar: all of it, as it comes.</summary>
     public static EditionDraft Standard(Guid calendarId, Audience audience) =>
         new(null, [new SourceDraft(calendarId)], audience, MergesLookAlikes: false);
+
+    /// <summary>With these calendars, and of those of which something was said, that.</summary>
+    public EditionDraft Having(IEnumerable<Guid> calendars) => this with
+    {
+        Sources = [.. calendars.Distinct()
+            .Select(id => Sources.FirstOrDefault(source => source.CalendarId == id) ?? new SourceDraft(id))],
+    };
 
     /// <summary>What is to be saved.</summary>
     /// <exception cref="RuleException">Something of it cannot be; every field is named.</exception>
@@ -68,9 +78,9 @@ public sealed record EditionDraft(
         var refusals = new RefusalList();
         var name = refusals.Try(() => Texts.OneLine("name", "what.name", Name, Texts.LongestName, required: needsName)) ?? "";
         var look = CheckLook(Look ?? new LookDraft(), refusals);
-        if (needsSources && Sources.Count == 0)
+        if (needsSources && Sources.Count == 0 && !TakesAll)
             refusals.Add("sources", "edition.noCalendar");
-        if (Sources.Count > Edition.MostSources)
+        if (Sources.Count > Edition.MostSources && !TakesAll)
             refusals.Add("sources", "edition.tooManyCalendars", ("count", Sources.Count), ("most", Edition.MostSources));
         if (Sources.DistinctBy(source => source.CalendarId).Count() < Sources.Count)
             refusals.Add("sources", "edition.calendarTwice");

@@ -9,13 +9,13 @@ namespace Valtro.Core.ICalendar;
 public static partial class FeedSelection
 {
     /// <param name="feed">As <see cref="FeedWriter"/> wrote it.</param>
-    /// <param name="selects">Which components, by their UID.</param>
+    /// <param name="selects">Which components, by their UID and what they are about (CATEGORIES, without regard to case).</param>
     /// <param name="address">Its own; null where each reader has another.</param>
     /// <param name="notice">What its subscribers have to know; null for nothing.</param>
-    public static byte[] Of(ReadOnlySpan<byte> feed, Func<Uid, bool> selects, Uri? address, string? notice)
+    public static byte[] Of(ReadOnlySpan<byte> feed, Func<Uid, IReadOnlySet<string>, bool> selects, Uri? address, string? notice)
     {
         var (head, zones, events) = Parts(feed);
-        var selected = events.Where(one => selects(UidOf(one))).ToArray();
+        var selected = events.Where(one => selects(UidOf(one), CategoriesOf(one))).ToArray();
         var used = selected.SelectMany(ZonesOf).ToHashSet(StringComparer.Ordinal);
         var output = new ArrayBufferWriter<byte>(feed.Length);
         WriteHead(
@@ -70,10 +70,17 @@ public static partial class FeedSelection
             end = component.IndexOf("\r\n", end + 1, StringComparison.Ordinal);
         while (component[end + 2] == ' ');
         var text = component[at..end].Replace("\r\n ", "", StringComparison.Ordinal);
-        return new(text.Contains('\\', StringComparison.Ordinal)
-            ? Escaped().Replace(text, one => one.Value[1] is 'n' or 'N' ? "\n" : one.Value[1..])
-            : text);
+        return new(Unescaped(text));
     }
+
+    /// <summary>One on each line (as <see cref="ComponentBody"/> writes them).</summary>
+    private static HashSet<string> CategoriesOf(string component) => component.Replace("\r\n ", "", StringComparison.Ordinal).Split("\r\n")
+        .Where(line => line.StartsWith("CATEGORIES:", StringComparison.Ordinal))
+        .Select(line => Unescaped(line["CATEGORIES:".Length..])).ToHashSet(StringComparer.OrdinalIgnoreCase);
+
+    private static string Unescaped(string text) => text.Contains('\\', StringComparison.Ordinal)
+        ? Escaped().Replace(text, one => one.Value[1] is 'n' or 'N' ? "\n" : one.Value[1..])
+        : text;
 
     [GeneratedRegex(@"\\.")]
     private static partial Regex Escaped();

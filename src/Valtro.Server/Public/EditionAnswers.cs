@@ -18,10 +18,11 @@ public sealed class EditionAnswers(
 
     /// <param name="only">Slugs of the calendars that concern the reader, with commas between, or plates that they have or had; nothing
     /// for all.</param>
-    public async Task SendFeedAsync(EditionName name, string? only)
+    /// <param name="about">Names of categories and tags; nothing for whatever it is about.</param>
+    public async Task SendFeedAsync(EditionName name, string? only, string[] about)
     {
         if (await LocateAsync(name, ".ics") is not { } located
-            || await FeedKeyAsync(located, only) is not { } key
+            || await FeedKeyAsync(located, only, about) is not { } key
             || await FindAsync(located, key, ".ics") is not { } feed)
             return;
         fetches.Note(Limits.ProgramOf(Context), located.Found.Address!, "feed");
@@ -31,12 +32,12 @@ public sealed class EditionAnswers(
 
     /// <summary>The feed, or what concerns some of its calendars. One that has left is left out, and where none stays there is a feed
     /// without entries; names of which none was ever here lead nowhere.</summary>
-    private async Task<ArtefactKey?> FeedKeyAsync(Located located, string? only)
+    private async Task<ArtefactKey?> FeedKeyAsync(Located located, string? only, string[] about)
     {
         var names = (only ?? "").Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)
             .ToHashSet(StringComparer.OrdinalIgnoreCase);
         if (names.Count == 0)
-            return ArtefactKey.Feed;
+            return ArtefactKey.FeedOf(Narrowing.Of(null, about));
         if (await FindAsync(located, ThisMonth(located), ".ics") is not { } part)
             return null;
         var all = part.Rendered.Part.Edition.Sources;
@@ -53,7 +54,7 @@ public sealed class EditionAnswers(
             return null;
         }
         var slugs = chosen.Where(one => one.Source is not null).Select(one => one.Source!.Slug).ToHashSet();
-        return slugs.Count == all.Count ? ArtefactKey.Feed : ArtefactKey.FeedOf(slugs);
+        return ArtefactKey.FeedOf(Narrowing.Of(slugs.Count == all.Count ? null : slugs, about));
     }
 
     public async Task SendMonthAsync(EditionName name, string? month)

@@ -26,13 +26,20 @@ internal static class PublicApi
 
     public static void MapPublic(this WebApplication app)
     {
+        app.MapRead("/robots.txt", (FrontAnswers answers) => answers.SendRobotsAsync());
+        app.MapRead("/sitemap.xml", (FrontAnswers answers) => answers.SendMapAsync());
+        app.MapRead("/c/{organisation}/sitemap.xml",
+            (string organisation, FrontAnswers answers) => answers.SendMapOfAsync(organisation));
+        app.MapRead("/c/{organisation}", (string organisation, string? find, string[]? only, FrontAnswers answers) =>
+            answers.SendPageAsync(organisation, find, only ?? []));
         app.MapRead("/c/changes", (string[]? of, EditionAnswers answers) => answers.SendChangesOfAsync(of ?? []));
         foreach (var edition in new[] { "/c/{organisation}/{edition}", "/s/{secret}" })
         {
             app.MapRead(edition, (EditionPath path, EditionAnswers answers) => answers.SendPageAsync(path.Name, embedded: false));
             app.MapRead(edition + "/embed", (EditionPath path, EditionAnswers answers) => answers.SendPageAsync(path.Name, embedded: true));
             app.MapRead(
-                edition + ".ics", (EditionPath path, string? only, EditionAnswers answers) => answers.SendFeedAsync(path.Name, only));
+                edition + ".ics", (EditionPath path, string? only, string[]? about, EditionAnswers answers) =>
+                    answers.SendFeedAsync(path.Name, only, about ?? []));
             app.MapRead(
                 edition + ".json", (EditionPath path, string? month, EditionAnswers answers) => answers.SendMonthAsync(path.Name, month));
             app.MapRead(edition + ".atom", (EditionPath path, EditionAnswers answers) => answers.SendAtomAsync(path.Name));

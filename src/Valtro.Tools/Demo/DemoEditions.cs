@@ -35,6 +35,7 @@ internal sealed class DemoEditions(
         yield return Of("Next at school", "PW", "SW", "CREW", "SCH") with
         {
             Limit = 6,
+            OnFrontPage = false,
             Feed = FeedForm.Dates,
             Window = new WindowDraft(WindowFrom.Now, null, WindowTo.Open, WithPast: false),
             Look = new LookDraft(EditionView.List, [EditionView.List], "Next at school", Navigation: false, Legend: false,
@@ -48,6 +49,13 @@ internal sealed class DemoEditions(
             Feed = FeedForm.Dates,
             Look = new LookDraft(EditionView.Cards, [EditionView.Cards, EditionView.List], "Great days at Pinewick", Palette: "quay",
                 Corner: Corner.Soft, Dates: DateStyle.Long),
+        };
+        yield return Of("All our dates") with
+        {
+            TakesAll = true,
+            WithBreaks = true,
+            Look = new LookDraft(EditionView.Month, [EditionView.Month, EditionView.Week, EditionView.List],
+                Intro: "Everything that is open; choose what concerns you."),
         };
         yield return Of(
             "Crew families", "CREW", "SCH") with

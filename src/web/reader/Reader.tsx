@@ -2,6 +2,7 @@ import { useCallback, useEffect, useMemo, useRef, useState, type MouseEvent } fr
 import { addDays, monthOf, weekOf } from '../shared/days'
 import { Plate } from '../shared/Plate'
 import { ActLink } from './ActLink'
+import { nothingOpened, readOpened } from './address'
 import { Cards } from './Cards'
 import { Changes } from './Changes'
 import { Chooser } from './Chooser'
@@ -23,6 +24,7 @@ import { useAlive } from './useAlive'
 import { useParts } from './useParts'
 import { narrowed, useReading } from './useReading'
 import { useToday } from './useToday'
+import { WordChips } from './WordChips'
 import { WeekGrid, weekFrom } from './WeekGrid'
 
 type Panel = 'subscribe' | 'changes'
@@ -44,11 +46,17 @@ export function Reader({ data }: { data: PageData }) {
   const today = useToday(edition.zone, data.painted.today)
   const reading = useReading(data, edition, parts, today, isAlive)
   const [open, setOpen] = useState<string | null>(null)
-  const { panel, toggle, close } = usePanel()
-  const [sheet, setSheet] = useState<SheetKind | null>(null)
+  // What the front page led to: something looked for, the panel of subscriptions, a sheet to print.
+  const asked = useMemo(() => (isAlive ? readOpened() : nothingOpened), [isAlive])
+  const { panel, toggle, close } = usePanel(asked.panel)
+  const [chosenSheet, setSheet] = useState<SheetKind | null>()
+  const sheet = chosenSheet === undefined ? asked.sheet : chosenSheet
   const [said, setSaid] = useState('')
   const { wanted, view, span, entries, linkTo } = reading
   useEffect(() => require(wanted), [require, wanted])
+  useEffect(() => {
+    if (asked.find || asked.sheet) require(['all'])
+  }, [asked, require])
 
   const page: Page = useMemo(
     () => ({
@@ -66,7 +74,7 @@ export function Reader({ data }: { data: PageData }) {
   )
   const { words } = speech
   const needAll = useCallback(() => require(['all']), [require])
-  const everything = parts.has('all') ? narrowed(entriesOf(parts, ['all']), reading.only) : null
+  const everything = parts.has('all') ? narrowed(entriesOf(parts, ['all']), reading.only, reading.about) : null
   const whole = parts.get('all')
   const endSheet = useCallback(() => setSheet(null), [])
   const isLoading = freshness === 'current' && wanted.some((name) => !parts.has(name))
@@ -104,8 +112,9 @@ export function Reader({ data }: { data: PageData }) {
             )}
           </Tools>
           {edition.look.legend && edition.sources.length > 1 && <Chooser only={reading.only} onChoose={reading.choose} />}
+          {edition.look.legend && <WordChips words={reading.words} about={reading.about} onNarrow={reading.narrow} />}
         </header>
-        {panel === 'subscribe' && <Subscribe only={reading.only} onClose={close} />}
+        {panel === 'subscribe' && <Subscribe only={reading.only} about={reading.about} onClose={close} />}
         {freshness === 'away' && (
           <p className="notice" role="status">
             {edition.look.failedText || words.away}
@@ -134,7 +143,7 @@ export function Reader({ data }: { data: PageData }) {
           {edition.look.zoneLabel && <span>{speech.zone(edition)}</span>}
           <span className="stretch" />
           <NeedsScript>
-            <SearchBox entries={everything} today={today} onWanted={needAll} />
+            <SearchBox key={asked.find} find={asked.find} entries={everything} today={today} onWanted={needAll} />
           </NeedsScript>
           {data.addresses.atom ? (
             <ActLink className="as-link" href={data.addresses.atom} expanded={panel === 'changes'} onPress={toggle('changes')}>
@@ -200,8 +209,9 @@ const sheets = (speech: Speech): [SheetKind, string][] => [
 ]
 
 /** One of the panels, which stands beside the button that opens it; closed, it gives the focus back. */
-function usePanel() {
-  const [panel, setPanel] = useState<Panel | null>(null)
+function usePanel(first: Panel | null) {
+  const [chosen, setPanel] = useState<Panel | null>()
+  const panel = chosen === undefined ? first : chosen
   const opener = useRef<HTMLElement | null>(null)
   return {
     panel,

@@ -7,11 +7,19 @@ import { PageContext, sourcesOf, usePage, type Page } from './page'
 
 const MOST = 100
 
+interface SearchBoxProps {
+  /** With what it begins. */
+  find: string
+  entries: Entry[] | null
+  today: Day
+  onWanted: () => void
+}
+
 /** Finds entries by what stands in them, over all of the edition's days. */
-export function SearchBox({ entries, today, onWanted }: { entries: Entry[] | null; today: Day; onWanted: () => void }) {
+export function SearchBox({ find, entries, today, onWanted }: SearchBoxProps) {
   const page = usePage()
   const { edition, speech } = page
-  const [text, setText] = useState('')
+  const [text, setText] = useState(find)
   const needle = plain(text.trim())
   const found =
     needle && entries

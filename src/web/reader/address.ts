@@ -5,11 +5,16 @@ import type { View } from './edition'
 export interface PageState {
   /** Names of the calendars that concern the reader, as addresses write them; null for all. */
   only: string[] | null
+  /** Categories and tags, by their words, any of which an entry has; none for all. */
+  about: string[]
   view: View | null
   date: string | null
 }
 
-export const nothingAsked: PageState = { only: null, view: null, date: null }
+export const nothingAsked: PageState = { only: null, about: [], view: null, date: null }
+
+/** What of the address names an entry's words, as feeds take it too. */
+export const aboutOf = (about: string[]): string => about.map((word) => `about=${encodeURIComponent(word)}`).join('&')
 
 /** An address that says so, beside the page. */
 export function hrefOf(state: PageState): string {
@@ -17,8 +22,7 @@ export function hrefOf(state: PageState): string {
     .map((name) => [name, name === 'only' ? state.only?.join(',') : state[name]] as const)
     .filter(([, value]) => value)
     .map(([name, value]) => `${name}=${value}`)
-    .join('&')
-  return `?${text}`
+  return `?${[...text, aboutOf(state.about)].filter(Boolean).join('&')}`
 }
 
 export function readAddress(search = location.search): PageState {
@@ -26,6 +30,7 @@ export function readAddress(search = location.search): PageState {
   const only = query.get('only')
   return {
     only: only ? only.split(',').filter(Boolean) : null,
+    about: query.getAll('about').filter(Boolean),
     view: query.get('view') as View | null,
     date: nearestDay(query.get('date') ?? query.get('month') ?? ''),
   }
@@ -42,15 +47,36 @@ function nearestDay(text: string): Day | null {
 
 export function writeAddress(state: PageState): string {
   const query = new URLSearchParams(location.search)
-  query.delete('month')
+  for (const name of ['month', 'open', 'find']) query.delete(name)
   const set = (name: string, value: string | null) => (value ? query.set(name, value) : query.delete(name))
   set('only', state.only?.join(',') ?? null)
+  query.delete('about')
+  for (const word of state.about) query.append('about', word)
   set('view', state.view)
   set('date', state.date)
   // Slugs and days need no escaping.
   const text = query.toString().replaceAll('%2C', ',')
   history.replaceState(null, '', text ? `?${text}` : location.pathname)
   return text
+}
+
+/** With what a page opens: the front page leads to a subscription, a sheet to print, or something that is looked for. */
+export interface Opened {
+  panel: 'subscribe' | null
+  sheet: 'list' | null
+  find: string
+}
+
+export const nothingOpened: Opened = { panel: null, sheet: null, find: '' }
+
+export function readOpened(search = location.search): Opened {
+  const query = new URLSearchParams(search)
+  const open = query.get('open')
+  return {
+    panel: open === 'subscribe' ? open : null,
+    sheet: open === 'list' ? open : null,
+    find: query.get('find') ?? '',
+  }
 }
 
 const keyOf = (base: string) => `valtro-only:${base}`

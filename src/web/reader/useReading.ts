@@ -21,7 +21,7 @@ export function useReading(data: PageData, edition: Edition, parts: Parts, today
   const { painted, addresses } = data
   const asked = useMemo(() => (isAlive ? readAddress() : nothingAsked), [isAlive])
   const remembered = useMemo(() => (isAlive ? recallOnly(addresses.base) : null), [isAlive, addresses.base])
-  const [chosen, choose] = useState<{ view?: View; day?: Day; only?: string[] | null }>({})
+  const [chosen, choose] = useState<{ view?: View; day?: Day; only?: string[] | null; about?: string[] }>({})
   const askedView = asked.view && edition.look.views.includes(asked.view) ? asked.view : null
   const view = chosen.view ?? askedView ?? painted.view
   const usual = painted.day === painted.today ? today : painted.day
@@ -36,16 +36,18 @@ export function useReading(data: PageData, edition: Edition, parts: Parts, today
 
   const wanted = useMemo(() => partsOf(view, day, edition), [view, day, edition])
   const all = useMemo(() => entriesOf(parts, wanted), [parts, wanted])
-  const entries = useMemo(() => narrowed(all, only), [all, only])
+  const about = chosen.about ?? asked.about
+  const entries = useMemo(() => narrowed(all, only, about), [all, only, about])
 
   /** How an address says something else than what is shown: so that links lead there also without a script. */
   const stateOf = useCallback(
-    (next: { only?: string[] | null; view?: View; date?: Day }) => ({
+    (next: { only?: string[] | null; about?: string[]; view?: View; date?: Day }) => ({
+      about: next.about ?? about,
       only: next.only === undefined ? only && slugsOf(edition, only) : next.only,
       view: (next.view ?? view) === edition.look.view ? null : (next.view ?? view),
       date: (next.date ?? day) === today ? null : (next.date ?? day),
     }),
-    [only, view, day, today, edition],
+    [only, about, view, day, today, edition],
   )
 
   const linkTo = useCallback(
@@ -59,6 +61,9 @@ export function useReading(data: PageData, edition: Edition, parts: Parts, today
     view,
     day,
     only,
+    about,
+    /** What can be chosen of the entries in sight before they were narrowed to some words. */
+    words: useMemo(() => wordsOf(narrowed(all, only, []), about), [all, only, about]),
     wanted,
     entries,
     span: spanOf(view, day, today, edition),
@@ -78,12 +83,49 @@ export function useReading(data: PageData, edition: Edition, parts: Parts, today
       rememberOnly(addresses.base, slugs)
       writeAddress(stateOf({ only: slugs }))
     },
+    narrow: (next: string[]) => {
+      choose((before) => ({ ...before, about: next }))
+      writeAddress(stateOf({ about: next }))
+    },
   }
 }
 
-export function narrowed(entries: Entry[], only: string[] | null): Entry[] {
-  return only === null ? entries : entries.filter((entry) => entry.isBreak || entry.plates.some((plate) => only.includes(plate)))
+/** Breaks concern everybody. */
+export function narrowed(entries: Entry[], only: string[] | null, about: string[]): Entry[] {
+  const asked = new Set(about.map((word) => word.toLowerCase()))
+  return entries.filter(
+    (entry) =>
+      entry.isBreak ||
+      ((only === null || entry.plates.some((plate) => only.includes(plate))) &&
+        (asked.size === 0 || namesOf(entry).some((name) => asked.has(name.toLowerCase())))),
+  )
 }
+
+const namesOf = (entry: Entry): string[] => [...(entry.category ? [entry.category.name] : []), ...entry.tags]
+
+/** Categories first, then tags, those that most entries have before others; what is chosen stays in sight. */
+function wordsOf(entries: Entry[], chosen: string[]): { word: string; colour: string | null }[] {
+  const found = new Map<string, { word: string; colour: string | null; count: number }>()
+  for (const entry of entries)
+    for (const word of namesOf(entry)) {
+      const colour = entry.category?.name === word ? entry.category.colour : null
+      const before = found.get(word.toLowerCase())
+      found.set(word.toLowerCase(), {
+        word: before?.word ?? word,
+        colour: before?.colour ?? colour,
+        count: (before?.count ?? 0) + 1,
+      })
+    }
+  for (const word of chosen) if (!found.has(word.toLowerCase())) found.set(word.toLowerCase(), { word, colour: null, count: 1e6 })
+  return [...found.values()]
+    .sort(
+      (one, other) =>
+        Number(!one.colour) - Number(!other.colour) || other.count - one.count || one.word.localeCompare(other.word),
+    )
+    .slice(0, MOST_WORDS)
+}
+
+const MOST_WORDS = 14
 
 /** What the server tells of, less a month at either end, so that every view has its neighbours. */
 const FIRST_DAY = '1900-02-01'

@@ -6602,6 +6602,17 @@ export interface components {
             reminder?: null | components["schemas"]["Reminder"];
             /** @default false */
             withStaffTimes: boolean;
+            /**
+             * @description It has every calendar that is open to its audience, those to come too. Sources then say only what
+             *                 is taken of some of them.
+             * @default false
+             */
+            takesAll: boolean;
+            /**
+             * @description The organisation's front page lists it, where everyone may have it.
+             * @default true
+             */
+            onFrontPage: boolean;
         };
         EditionLine: {
             /** Format: uuid */
@@ -6716,6 +6727,7 @@ export interface components {
             people: components["schemas"]["PersonBody"][];
             /** @description There is a file of all its dates, too, that can be subscribed to. */
             recurs: boolean;
+            tags: string[];
         };
         /**
          * @description What became of an entry.

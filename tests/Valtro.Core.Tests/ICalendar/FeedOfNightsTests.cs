@@ -104,9 +104,24 @@ public class FeedOfNightsTests
         Assert.Equal(name, Assert.Single(Foreign.Calendar.Load(whole)!.Events).Uid);
         var chosen = new List<Uid>();
         FeedSelection.Of(
-            Encoding.UTF8.GetBytes(whole), uid => { chosen.Add(uid); return true; }, new Uri("https://pinewick.example"), null);
+            Encoding.UTF8.GetBytes(whole), (uid, _) => { chosen.Add(uid); return true; }, new Uri("https://pinewick.example"), null);
         Assert.Equal([one.Uid], chosen);
         Assert.Equal(one.Uid, Uid.OfAddress(Uri.UnescapeDataString(one.Uid.InAddress.Replace("%2F", "%252F", StringComparison.Ordinal))));
+    }
+
+    [Fact]
+    public void What_a_component_is_about_is_read_from_it_folded_escaped_and_without_regard_to_case()
+    {
+        var one = Build.Event(Build.Series("2026-11-24 14:00"));
+        var word = $"Out, and about; {new string('é', 60)}";
+        var whole = TestFeed.Write(TestFeed.Of(one with
+        {
+            Content = one.Content with { Category = new Category(Guid.Empty, "Trips", Hue.Named("kelp")), Tags = [word] },
+        }));
+        IReadOnlySet<string>? told = null;
+        FeedSelection.Of(Encoding.UTF8.GetBytes(whole), (_, about) => (told = about).Count > 0, new Uri("https://pinewick.example"), null);
+        Assert.Equal(["Trips", word], told!.Order(StringComparer.Ordinal).Reverse());
+        Assert.Contains("TRIPS", told!);
     }
 
     [Fact]
@@ -129,7 +144,7 @@ public class FeedOfNightsTests
         Assert.Empty(Foreign.Calendar.Load(none)!.Events);
 
         string Select(Func<Uid, bool> selects, string? notice) => Encoding.UTF8.GetString(
-            FeedSelection.Of(Encoding.UTF8.GetBytes(whole), selects,
+            FeedSelection.Of(Encoding.UTF8.GetBytes(whole), (uid, _) => selects(uid),
                 new Uri("https://dates.pinewick.example/c/pinewick/port-watch.ics?only=port-watch"), notice));
 
         static IEnumerable<string> Components(string feed) =>

@@ -54,6 +54,18 @@ export function DeliveryStep({ draft, saved, problem, onChange, onLink }: Delive
           )}
         </>
       )}
+      {draft.audience === 'everyone' && (
+        <p>
+          <Tick checked={draft.onFrontPage ?? true} onChange={(onFrontPage) => onChange({ onFrontPage })}>
+            {t('onTheFrontPage')}
+          </Tick>{' '}
+          {saved?.addresses && (
+            <a href={saved.addresses.page.replace(/\/[^/]+$/, '')} target="_blank" rel="noopener">
+              {t('openTheFrontPage')}
+            </a>
+          )}
+        </p>
+      )}
       <FeedForm draft={draft} saved={saved} problem={problem} onChange={onChange} />
       <Sites draft={draft} problem={problem} onChange={onChange} />
     </Step>

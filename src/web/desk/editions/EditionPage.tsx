@@ -151,7 +151,7 @@ function EditionForm({ saved }: { saved: Edition | undefined }) {
             isStandard={isStandard}
             preview={isAskable ? preview.data : undefined}
             problem={problem}
-            onChange={(sources) => change({ sources })}
+            onChange={change}
           />
           <HowMuchStep draft={draft} isStandard={isStandard} problem={problem} onChange={change} />
           <WordsStep draft={draft} example={preview.data?.example} problem={problem} onChange={change} />

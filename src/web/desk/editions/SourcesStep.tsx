@@ -17,19 +17,38 @@ interface SourcesStepProps {
   isStandard: boolean
   preview: EditionPreview | undefined
   problem: Problem | null
-  onChange: (sources: Draft['sources']) => void
+  onChange: (part: Partial<Draft>) => void
 }
 
 /** Which calendars, and what of them; what of them does not reach the audience is named where it stands. */
-export function SourcesStep({ draft, isStandard, preview, problem, onChange }: SourcesStepProps) {
+export function SourcesStep({ draft, isStandard, preview, problem, onChange: change }: SourcesStepProps) {
+  const onChange = (sources: Draft['sources']) => change({ sources })
   const calendars = useCalendars().data ?? []
   const [adding, setAdding] = useState(draft.sources.length === 0)
   const byId = new Map(calendars.map((calendar) => [calendar.id, calendar]))
   const remove = (id: string) => onChange(draft.sources.filter((source) => source.calendarId !== id))
+  const isFixed = isStandard || draft.takesAll === true
+  const shut = calendars.filter((calendar) => calendar.disclosure[draft.audience] === 'nothing')
+  // One that takes all has every calendar that is open, whatever was chosen before.
+  const sources = draft.takesAll
+    ? calendars
+        .filter((calendar) => !shut.includes(calendar))
+        .map(({ id }) => draft.sources.find((source) => source.calendarId === id) ?? { calendarId: id, filter: null })
+    : draft.sources
   return (
     <Step number={1} title={t('sources')} about={t('whichCalendarsAndWhatOf')}>
+      {!isStandard && (
+        <Tick checked={draft.takesAll ?? false} onChange={(takesAll) => change({ takesAll, sources })}>
+          {t('everyCalendarThatIsOpen', { whom: audienceWords[draft.audience] })}
+        </Tick>
+      )}
+      {draft.takesAll && shut.length > 0 && (
+        <p className="remark">
+          {t('theseAreClosedAndStay', { whom: audienceWords[draft.audience] })} {shut.map((calendar) => calendar.name).join(', ')}
+        </p>
+      )}
       <ul className="sources">
-        {draft.sources.map((source) => {
+        {sources.map((source) => {
           const calendar = byId.get(source.calendarId)
           const closed = preview?.closed.find((one) => one.calendarId === source.calendarId)
           if (!calendar) return null
@@ -38,9 +57,9 @@ export function SourcesStep({ draft, isStandard, preview, problem, onChange }: S
               <SourceRow
                 calendar={calendar}
                 filter={source.filter ?? null}
-                onRemove={isStandard ? null : () => remove(source.calendarId)}
+                onRemove={isFixed ? null : () => remove(source.calendarId)}
                 onFilter={(filter) =>
-                  onChange(draft.sources.map((one) => (one.calendarId === source.calendarId ? { ...one, filter } : one)))
+                  onChange(sources.map((one) => (one.calendarId === source.calendarId ? { ...one, filter } : one)))
                 }
               />
               {closed && (
@@ -56,12 +75,12 @@ export function SourcesStep({ draft, isStandard, preview, problem, onChange }: S
         })}
       </ul>
       <Refusal text={problem?.on('sources')} />
-      {!isStandard && (
+      {!isFixed && (
         <button type="button" className="as-link" aria-expanded={adding} onClick={() => setAdding(!adding)}>
           {adding ? t('thatIsAll') : t('addCalendars')}
         </button>
       )}
-      {adding && !isStandard && <AddSources calendars={calendars} draft={draft} onChange={onChange} />}
+      {adding && !isFixed && <AddSources calendars={calendars} draft={draft} onChange={onChange} />}
     </Step>
   )
 }

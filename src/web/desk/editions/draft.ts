@@ -43,6 +43,8 @@ export const emptyDraft: Draft = {
   kinds: 'both',
   deadlines: 'events',
   reminding: 'nothing',
+  takesAll: false,
+  onFrontPage: true,
   look: plainLook,
 }
 
@@ -77,10 +79,16 @@ export const presets: { name: string; about: string; change: Partial<Draft> }[] 
     change: { withBreaks: true, look: { ...plainLook, view: 'month', views: ['month', 'week', 'list', 'cards'] } },
   },
   {
+    name: t('readersChoose'),
+    about: t('everyOpenCalendarReadersNarrow'),
+    change: { takesAll: true, withBreaks: true, look: { ...plainLook, view: 'month', views: ['month', 'week', 'list'] } },
+  },
+  {
     name: t('nextFiveInASidebar'),
     about: t('whatComesNextInA'),
     change: {
       limit: 5,
+      onFrontPage: false,
       feed: 'dates',
       withCancelled: true,
       window: { from: 'now', to: 'open', withPast: false } as WindowDraft,
