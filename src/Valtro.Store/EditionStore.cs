@@ -51,6 +51,9 @@ public sealed record Artefact(
     Guid EditionId, Guid OrganisationId, Audience Audience, string Key, long ContentVersion, string Etag, byte[] Content, Instant ChangedAt,
         Instant? ValidUntil, Instant? ClosesAt = null)
 {
+    /// <summary>How it is written; what an older or newer program wrote otherwise is written anew.</summary>
+    public string Form { get; init; } = "";
+
     /// <summary>It is what readers get of the edition as it is now.</summary>
     public bool IsRight(EditionAddress edition, Instant now) => ContentVersion == edition.ContentVersion && !(ValidUntil <= now);
 
@@ -201,20 +204,21 @@ public sealed class EditionStore(Database database)
 
     private sealed record ArtefactRow(
         Guid EditionId, Guid OrganisationId, string Audience, string Key, long ContentVersion, string Etag, byte[] Content,
-            Instant ChangedAt, Instant? ValidUntil, Instant? ClosesAt);
+            Instant ChangedAt, Instant? ValidUntil, Instant? ClosesAt, string Form);
 
     public async Task<Artefact?> FindArtefactAsync(EditionAddress address, string key)
     {
         using var within = Wall.Within(address.OrganisationId);
         var row = await database.FirstAsync<ArtefactRow>("""
-            select edition_id, organisation_id, audience, key, content_version, etag, content, changed_at, valid_until, closes_at
+            select edition_id, organisation_id, audience, key, content_version, etag, content, changed_at, valid_until, closes_at, form
             from artefact
             where edition_id = @Id and audience = @audience and key = @key
             """, new { address.Id, audience = Words.Of(address.Audience), key });
         return row is null
             ? null
             : new Artefact(row.EditionId, row.OrganisationId, Words.Read<Audience>(row.Audience), row.Key, row.ContentVersion, row.Etag,
-                row.Content, row.ChangedAt, row.ValidUntil, row.ClosesAt);
+                row.Content, row.ChangedAt, row.ValidUntil, row.ClosesAt)
+            { Form = row.Form };
     }
 
     /// <summary>Tells all nodes that an edition's feed and first pages are rendered.</summary>
@@ -243,17 +247,20 @@ public sealed class EditionStore(Database database)
         {
             var kept = await transaction.Connection!.ExecuteAsync("""
                 insert into artefact (edition_id, organisation_id, audience, key, content_version, etag, content, changed_at, valid_until,
-                    closes_at)
-                values (@EditionId, @OrganisationId, @audience, @Key, @ContentVersion, @Etag, @Content, @ChangedAt, @ValidUntil, @ClosesAt)
+                    closes_at, form)
+                values (@EditionId, @OrganisationId, @audience, @Key, @ContentVersion, @Etag, @Content, @ChangedAt, @ValidUntil, @ClosesAt,
+                    @Form)
                 on conflict (edition_id, audience, key) do update
                 set content_version = excluded.content_version,
                     etag = excluded.etag,
                     content = excluded.content,
                     changed_at = excluded.changed_at,
                     valid_until = excluded.valid_until,
-                    closes_at = excluded.closes_at
+                    closes_at = excluded.closes_at,
+                    form = excluded.form
                 where artefact.content_version < excluded.content_version
-                   or (artefact.content_version = excluded.content_version and artefact.valid_until is distinct from excluded.valid_until)
+                   or (artefact.content_version = excluded.content_version
+                       and (artefact.valid_until, artefact.form) is distinct from (excluded.valid_until, excluded.form))
                 """, new
             {
                 artefact.EditionId,
@@ -266,6 +273,7 @@ public sealed class EditionStore(Database database)
                 artefact.ChangedAt,
                 artefact.ValidUntil,
                 artefact.ClosesAt,
+                artefact.Form,
             }, transaction) > 0;
             if (kept && notes is not null)
                 await DeliveredStore.NoteAsync(transaction, artefact, notes);

@@ -121,6 +121,20 @@ public sealed class FrontPageTests(ValtroApp app) : IClassFixture<ValtroApp>
     }
 
     [Fact]
+    public async Task What_a_program_of_before_has_rendered_is_rendered_anew()
+    {
+        const string path = $"{Front}/whole-school.json?month=2026-11";
+        var right = await app.Reader().Http.GetStringAsync(path);
+        var changed = await app.Test.Database.ExecuteAsync("""
+            update artefact set form = 'of before', content = '{}', etag = 'of before'
+            where key = 'month:2026-11' and edition_id = (select id from edition where slug = 'whole-school')
+            """);
+        Assert.Equal(1, changed);
+        await using var node = await app.StartAsync();
+        Assert.Equal(right, await new Caller(node).Http.GetStringAsync(path));
+    }
+
+    [Fact]
     public async Task It_is_asked_again_with_its_tag_and_costs_nothing_then()
     {
         var first = await app.Reader().Http.GetAsync(Front);

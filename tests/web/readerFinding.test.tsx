@@ -194,7 +194,6 @@ describe('what the front page led to', () => {
     history.replaceState(null, '', '?find=boat')
     serve({ '.json?month=all': part('all', week, edition()) })
     open(pageOf(week))
-    expect((await screen.findByRole('status', { name: '' })).textContent).toBeTruthy()
     expect(within(await screen.findByRole('region', { name: 'Search' })).getAllByText(/Boat lab/).length).toBeGreaterThan(0)
   })
 })

@@ -34,6 +34,7 @@ function entry(start: string, end: string, part: Partial<Entry> = {}): Entry {
     allDay: !start.includes('T'),
     plates: ['PW'],
     category: null,
+    tags: [],
     isBreak: false,
     ...part,
   } as Entry
@@ -144,9 +145,14 @@ describe('the address', () => {
   })
 
   test('keeps what is looked at, so that it can be sent', () => {
-    expect(readAddress('?only=PW,SW&view=week&date=2026-11-24')).toEqual({ only: ['PW', 'SW'], view: 'week', date: '2026-11-24' })
+    expect(readAddress('?only=PW,SW&view=week&date=2026-11-24')).toEqual({
+      only: ['PW', 'SW'],
+      about: [],
+      view: 'week',
+      date: '2026-11-24',
+    })
     expect(readAddress('?month=2026-12').date).toBe('2026-12-01')
-    expect(readAddress('?date=soon')).toEqual({ only: null, view: null, date: null })
+    expect(readAddress('?date=soon')).toEqual({ about: [], only: null, view: null, date: null })
   })
 
   test.each([

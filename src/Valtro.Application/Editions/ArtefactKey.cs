@@ -110,6 +110,9 @@ public readonly record struct ArtefactKey(ArtefactKind Kind, string Name)
     /// <summary>Made for everybody and kept in the database; what only some ask for is made when they do.</summary>
     public bool IsForAll => Kind is ArtefactKind.Month or ArtefactKind.All or ArtefactKind.Changed || this == Feed;
 
+    /// <summary>How this program writes it: parts are read by scripts and pages that know the fields of their day.</summary>
+    public string Form => Kind is ArtefactKind.Month or ArtefactKind.All or ArtefactKind.Changed ? PartForm.Digest : "";
+
     /// <summary>From 2026-11, or "all"; false when that is neither, or no month that is possible.</summary>
     public static bool TryPart(string? text, out ArtefactKey key)
     {

@@ -291,19 +291,18 @@ public sealed class Artefacts(EditionStore editions, DeliveredStore delivered, R
         Artefact? kept;
         using (Lanes.In(Lane.Readers))
             kept = await editions.FindArtefactAsync(address, key.ToString());
-        if (kept?.IsRight(address, clock.GetCurrentInstant()) == true)
-            return new Rendered(kept);
+        if (IsRight(kept))
+            return new Rendered(kept!);
         using var lane = Lanes.In(Lane.Work);
         await _room.WaitAsync();
         try
         {
             var artefact = await editions.AloneAsync(address, key.ToString(), async () =>
             {
-                var now = clock.GetCurrentInstant();
                 var before = await editions.FindArtefactAsync(address, key.ToString());
-                if (before?.IsRight(address, now) == true)
+                if (IsRight(before))
                     return before;
-                var made = await rendering.RenderAsync(address, key, before, now);
+                var made = await rendering.RenderAsync(address, key, before, clock.GetCurrentInstant());
                 if (made is not null
                     && IsWorthKeeping(address, key)
                     && !await editions.KeepArtefactAsync(made.Artefact, made.Notes)
@@ -318,6 +317,8 @@ public sealed class Artefacts(EditionStore editions, DeliveredStore delivered, R
         {
             _room.Release();
         }
+
+        bool IsRight(Artefact? known) => known?.IsRight(address, clock.GetCurrentInstant()) == true && known.Form == key.Form;
     }
 
     private async Task<Rendered?> ForSomeAsync(EditionAddress address, ArtefactKey key)

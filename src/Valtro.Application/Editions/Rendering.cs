@@ -41,13 +41,19 @@ public sealed class Rendering(
         using var content = await ContentAsync(reading, key, now);
         var written = content.Write(before?.ChangedAt ?? seconds);
         if (before is not null && before.Etag == Etag(written))
-            return new Made(before with { ContentVersion = edition.ContentVersion, ValidUntil = content.Turn, ClosesAt = content.ClosesAt },
-                content.Notes);
+            return new Made(before with
+            {
+                ContentVersion = edition.ContentVersion,
+                ValidUntil = content.Turn,
+                ClosesAt = content.ClosesAt,
+                Form = key.Form,
+            }, content.Notes);
         if (before is not null)
             written = content.Write(seconds);
         return new Made(
             new Artefact(edition.Id, edition.OrganisationId, edition.Audience, key.ToString(), edition.ContentVersion, Etag(written),
-                written, seconds, content.Turn, content.ClosesAt), content.Notes);
+                written, seconds, content.Turn, content.ClosesAt)
+            { Form = key.Form }, content.Notes);
     }
 
     /// <summary>What of a feed concerns some calendars, or is about something: its finished components, under a head of their own. Breaks
