@@ -23,6 +23,6 @@ internal static class FileAnswers
     {
         Describe(context.Response, file.Name, file.Type);
         context.Response.Headers.CacheControl = cacheControl;
-        return TypedResults.File(file.Content, file.Type, entityTag: new EntityTagHeaderValue($"\"{file.Id:N}-{file.Content.Length}\""));
+        return TypedResults.File(file.Content, file.Type, entityTag: new EntityTagHeaderValue($"\"{file.Id:N}-{file.Version}-{file.Content.Length}\""));
     }
 }

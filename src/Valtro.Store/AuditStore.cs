@@ -19,6 +19,7 @@ public enum AuditAct
     EditionChanged,
     EditionRemoved,
     EditionRestored,
+    FileReplaced,
     LinkMade,
     LinkReplaced,
     LinkWithdrawn,

@@ -159,6 +159,12 @@ internal static class EventDocument
                 writer.WriteNumber("after", span.After);
                 writer.WriteEndObject();
                 break;
+            case PictureNote note:
+                writer.WriteStartObject();
+                writer.WriteString("alternative", note.Alternative);
+                writer.WriteString("focus", Words.Of(note.Focus));
+                writer.WriteEndObject();
+                break;
             case Reminder reminder:
                 writer.WriteStartObject();
                 writer.WriteNumber("amount", reminder.Amount);
@@ -236,6 +242,9 @@ internal static class EventDocument
             return ReadSeries(stored);
         if (type == typeof(StaffSpan))
             return new StaffSpan(stored.GetProperty("before").GetInt32(), stored.GetProperty("after").GetInt32());
+        if (type == typeof(PictureNote))
+            return new PictureNote(
+                stored.GetProperty("alternative").GetString()!, Word<Focus>(stored, "focus") ?? Focus.Centre);
         if (type == typeof(Reminder))
             return new Reminder(
                 stored.GetProperty("amount").GetInt32(), Word<ReminderUnit>(stored, "unit") ?? ReminderUnit.Minutes,

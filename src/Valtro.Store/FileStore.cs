@@ -1,10 +1,12 @@
+using Dapper;
 using NodaTime;
 using Valtro.Core.Events;
 
 namespace Valtro.Store;
 
 /// <summary>A file with what is in it.</summary>
-public sealed record StoredFile(Guid Id, string Name, string Type, byte[] Content);
+/// <param name="Version">Rises when another version takes its place.</param>
+public sealed record StoredFile(Guid Id, string Name, string Type, byte[] Content, int Version);
 
 /// <summary>Files of events. An event names the files it holds; a file that none names any more goes.</summary>
 public sealed class FileStore(Database database)
@@ -30,10 +32,26 @@ public sealed class FileStore(Database database)
             """, new { organisationId, ids })).Select(row => (new EventFile(row.Id, row.Name, row.Type, row.Size), row.MadeBy))];
 
     public Task<StoredFile?> FindAsync(Guid organisationId, Guid id) => database.FirstAsync<StoredFile>("""
-        select id, name, type, content
+        select id, name, type, content, version
         from file
         where organisation_id = @organisationId and id = @id
         """, new { organisationId, id });
+
+    /// <summary>Puts another version in its place: its address stays. What was rendered with the old one is served no more.</summary>
+    /// <param name="calendars">Of the events that hold it.</param>
+    /// <returns>False where it is gone.</returns>
+    public Task<bool> ReplaceAsync(Guid organisationId, Guid id, byte[] content, IReadOnlyCollection<Guid> calendars, Instant now,
+        AuditLine audit) => database.InTransactionAsync(async transaction =>
+    {
+        var done = await transaction.Connection!.ExecuteAsync(
+            "update file set content = @content, version = version + 1 where organisation_id = @organisationId and id = @id",
+            new { organisationId, id, content }, transaction);
+        if (done == 0)
+            return false;
+        await GoingOut.ChangedAsync(transaction, organisationId, calendars, now, takesAway: true);
+        await AuditStore.WriteAsync(transaction, organisationId, audit);
+        return true;
+    });
 
     /// <summary>Deletes what was brought before <paramref name="before"/> and what no event, no version of the last 90 days and no proposal
     /// names.</summary>

@@ -42,6 +42,7 @@ public class EventMergeTests
         { "tags", content => content with { Tags = ["other"] } },
         { "links", content => content with { Links = [new EventLink("Other", "https://pinewick.example/")] } },
         { "files", content => content with { Files = [new EventFile(Guid.NewGuid(), "other.pdf", "application/pdf", 1)] } },
+        { "picture", content => content with { Picture = new PictureNote("Other", Focus.Top) } },
         { "contact", content => content with { Contact = "Other" } },
         { "people", content => content with { People = [new Involved(null, "Other")] } },
         { "staffSpan", content => content with { StaffSpan = new StaffSpan(30, 15) } },

@@ -224,11 +224,13 @@ public sealed class DisclosureApiTests(ValtroApp app) : IClassFixture<ValtroApp>
             (await (await app.SignedInAsync("di")).Http.GetAsync($"/api/calendars/{slip}/seen-as/members")).StatusCode);
     }
 
-    private static async Task<HttpResponseMessage> BringAsync(Caller caller, string name, byte[] content)
+    /// <param name="replaced">The file of which it is a new version; null for one more.</param>
+    private static async Task<HttpResponseMessage> BringAsync(Caller caller, string name, byte[] content, string? replaced = null)
     {
         var token = (string)(await caller.GetAsync("/api/session"))["antiforgeryToken"]!;
         var request = new HttpRequestMessage(
-            HttpMethod.Post, $"/api/files?name={Uri.EscapeDataString(name)}")
+            replaced is null ? HttpMethod.Post : HttpMethod.Put,
+            $"/api/files{(replaced is null ? "" : $"/{replaced}")}?name={Uri.EscapeDataString(name)}")
         { Content = new ByteArrayContent(content) };
         request.Headers.Add("X-Valtro-Token", token);
         return await caller.Http.SendAsync(request);
@@ -258,6 +260,54 @@ public sealed class DisclosureApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         Assert.Contains($"FILENAME=\"Plan ü.pdf\":https://dates.pinewick.example{path}",
             (await (await PublicAsync("/c/pinewick/posters.ics")).Content.ReadAsStringAsync())
                 .Replace("\r\n ", "", StringComparison.Ordinal), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task A_new_version_of_a_file_has_the_address_of_the_old_one_and_takes_its_place_at_once()
+    {
+        var ada = await app.SignedInAsync();
+        var id = (string)(await NewAsync(ada, "Slips", "SLPS", "complete", "complete", "complete"))["id"]!;
+        var file = (string)(await Caller.ReadAsync(await BringAsync(ada, "slip.pdf", [1, 2, 3])))["id"]!;
+        foreach (var title in new[] { "Trip", "Trip once more" })
+        {
+            var form = Caller.Event(id, title);
+            form["files"] = new JsonArray(file);
+            await ada.DoAsync(HttpMethod.Post, "/api/events", form);
+        }
+        var path = $"/c/pinewick/slips/files/{file}/slip.pdf";
+        var before = await PublicAsync(path);
+        Assert.Equal([1, 2, 3], await before.Content.ReadAsByteArrayAsync());
+        var replaced = await Caller.ReadAsync(await BringAsync(ada, "slip final.pdf", [4, 5], file));
+        Assert.Equal((2, "slip.pdf", 2), ((int)replaced["events"]!, (string)replaced["file"]!["name"]!, (int)replaced["file"]!["size"]!));
+        app.Clock.Advance(NodaTime.Duration.FromSeconds(2));
+        var after = await PublicAsync(path);
+        Assert.Equal([4, 5], await after.Content.ReadAsByteArrayAsync());
+        Assert.NotEqual(before.Headers.ETag, after.Headers.ETag);
+        Assert.Contains("slip.pdf", $"{await ada.GetAsync("/api/audit?act=fileReplaced")}", StringComparison.Ordinal);
+        // Another kind would lie under that name.
+        Assert.Contains("slip.pdf",
+            (string)(await Caller.ReadAsync(await BringAsync(ada, "slip.txt", [1], file)))["errors"]!["files"]![0]!, StringComparison.Ordinal);
+        // Who only reads it replaces nothing, nor does who may not change one of its events.
+        Assert.Equal(HttpStatusCode.Forbidden, (await BringAsync(await app.SignedInAsync("bo"), "slip.pdf", [9], file)).StatusCode);
+        Assert.Equal(HttpStatusCode.NotFound, (await BringAsync(ada, "slip.pdf", [9], $"{Guid.NewGuid()}")).StatusCode);
+        Assert.Equal([4, 5], await (await PublicAsync(path)).Content.ReadAsByteArrayAsync());
+    }
+
+    [Fact]
+    public async Task A_picture_goes_out_in_its_sizes_with_what_it_shows()
+    {
+        var reader = app.Reader().Http;
+        var part = JsonNode.Parse(await reader.GetStringAsync("/c/pinewick/whole-school.json?month=2026-11"))!;
+        var entry = part["entries"]!.AsArray().First(entry => (string)entry!["title"]! == "Open harbour evening")!;
+        Assert.Equal(("Boats at the pier in the evening, their lamps lit", "bottom"),
+            ((string)entry["picture"]!["alternative"]!, (string)entry["picture"]!["focus"]!));
+        var path = $"/c/pinewick/whole-school/{entry["picture"]!["address"]}";
+        foreach (var (query, type) in new[] { ("", "image/png"), ("?width=480", "image/webp"), ("?width=960&form=jpeg", "image/jpeg"),
+            ("?width=481", "image/png") })
+            Assert.Equal(type, (await reader.GetAsync(path + query)).Content.Headers.ContentType!.MediaType);
+        var page = await reader.GetStringAsync($"/c/pinewick/whole-school/entries/{entry["id"]}");
+        Assert.Contains("alt=\"Boats at the pier in the evening, their lamps lit\"", page, StringComparison.Ordinal);
+        Assert.Contains("og:image:alt", page, StringComparison.Ordinal);
     }
 
     [Theory]

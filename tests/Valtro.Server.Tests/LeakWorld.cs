@@ -165,6 +165,7 @@ public sealed class LeakWorld
             Transparency = number % 9 == 6 ? Transparency.Free : Transparency.Usual,
             Certainty = number % 2 == 0 ? Certainty.Tentative : Certainty.Certain,
             Reminder = new Reminder(1, ReminderUnit.Days),
+            Picture = new PictureNote(Mark(number, FieldLevel.Complete, "picture")),
             StaffSpan = new StaffSpan(number % 3 * 30, 15),
             Notes = Mark(number, FieldLevel.Inside, "notes"),
             Cap = random.Next(6) switch

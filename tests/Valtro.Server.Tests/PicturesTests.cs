@@ -59,16 +59,45 @@ public class PicturesTests
         Assert.Equal("text"u8.ToArray(), Pictures.Cleaned("boats.pdf", "application/pdf", "text"u8.ToArray()));
     }
 
-    [Fact]
-    public void A_card_gets_a_narrow_copy_and_no_other_width_is_made()
+    [Theory]
+    [InlineData(480, null, "image/webp", 480, 240)]
+    [InlineData(960, "jpeg", "image/jpeg", 960, 480)]
+    [InlineData(1_600, null, "image/webp", 1_000, 500)]
+    public void A_picture_is_sent_as_narrow_as_it_is_wanted_and_no_wider_than_it_is(
+        int wanted, string? form, string type, int width, int height)
     {
         using var pictures = new Pictures();
-        var file = new StoredFile(Guid.NewGuid(), "boats.png", "image/png", Picture(1_000, 500, SKEncodedImageFormat.Png));
-        var narrow = pictures.Narrowed(file, 480);
+        var file = new StoredFile(Guid.NewGuid(), "boats.png", "image/png", Picture(1_000, 500, SKEncodedImageFormat.Png), 1);
+        var size = PictureSize.Of(wanted, form);
+        Assert.Equal(size, PictureSize.Parse(size.ToString()));
+        var narrow = pictures.Narrowed(file, size);
         using var bitmap = SKBitmap.Decode(narrow.Content);
-        Assert.Equal(("image/webp", 480, 240), (narrow.Type, bitmap.Width, bitmap.Height));
-        Assert.Same(narrow, pictures.Narrowed(file, 480));
-        Assert.Same(file, pictures.Narrowed(file, 481));
-        Assert.Same(file, pictures.Narrowed(file, null));
+        Assert.Equal((type, width, height), (narrow.Type, bitmap.Width, bitmap.Height));
+        Assert.Same(narrow, pictures.Narrowed(file, size));
+        // Another version of it is another picture.
+        Assert.NotSame(narrow, pictures.Narrowed(file with { Version = 2 }, size));
+    }
+
+    [Theory]
+    [InlineData(481, "jpeg")]
+    [InlineData(null, null)]
+    [InlineData(-480, "webp")]
+    public void Whoever_asks_for_another_width_gets_it_as_it_is(int? wanted, string? form)
+    {
+        using var pictures = new Pictures();
+        var file = new StoredFile(Guid.NewGuid(), "boats.png", "image/png", Picture(1_000, 500, SKEncodedImageFormat.Png), 1);
+        Assert.Same(file, pictures.Narrowed(file, PictureSize.Of(wanted, form)));
+    }
+
+    [Fact]
+    public void What_a_picture_leaves_open_is_white_in_JPEG()
+    {
+        using var bitmap = new SKBitmap(600, 300);
+        bitmap.Erase(SKColors.Transparent);
+        using var data = bitmap.Encode(SKEncodedImageFormat.Png, 90);
+        using var pictures = new Pictures();
+        using var sent = SKBitmap.Decode(pictures.Narrowed(
+            new StoredFile(Guid.NewGuid(), "gap.png", "image/png", data.ToArray(), 1), PictureSize.Of(480, "jpeg")).Content);
+        Assert.True(sent.GetPixel(100, 100).Red > 250);
     }
 }

@@ -38,6 +38,7 @@ const usualLook: Look = {
   failedText: '',
   grouping: 'day',
   severalDays: 'each',
+  picturesInMonth: false,
   line: (['time', 'plate', 'title', 'place'] as const).map((piece) => ({ piece, text: '' })),
 }
 

@@ -61,7 +61,7 @@ describe('an entry that is pressed', () => {
       description: '<p>Bring <b>oilskins</b></p>',
       contact: 'office',
       links: [{ label: 'Sign up', url: 'https://pinewick.example/sign-up' }],
-      files: [{ name: 'plan.pdf', type: 'application/pdf', size: 5, address: 'files/1/plan.pdf' }],
+      files: [{ name: 'plan.pdf', type: 'application/pdf', size: 5, address: 'files/1/plan.pdf', said: 'PDF, 1 kB' }],
       own: { zone: 'Europe/Oslo', start: '2026-11-24T23:00:00+01:00', end: '2026-11-25T01:00:00+01:00' },
     })
     const user = open(pageOf([full], edition({}, { isLive: false })))
@@ -72,6 +72,7 @@ describe('an entry that is pressed', () => {
     expect(details.getByText(/Contact: office/)).toBeTruthy()
     expect(details.getByText(/In Oslo: .*23:00/)).toBeTruthy()
     expect(details.getByRole('link', { name: /Sign up/ }).getAttribute('rel')).toContain('noopener')
+    expect(details.getByText('PDF, 1 kB')).toBeTruthy()
     expect(details.getByRole('link', { name: /plan\.pdf/ }).getAttribute('href')).toBe('/c/pinewick/juniors/files/1/plan.pdf')
   })
 

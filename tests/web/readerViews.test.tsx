@@ -180,12 +180,29 @@ describe('the other views', () => {
   })
 
   test('cards with their pictures, or the hatch of their calendar', async () => {
-    const pictured = { ...lab, picture: { name: 'gig.png', type: 'image/png', size: 9, address: 'files/2/gig.png' } }
+    const pictured = {
+      ...lab,
+      picture: { address: 'files/2/gig.png', alternative: 'A gig under oars', focus: 'topRight' as const },
+    }
     const user = open(pageOf([pictured, quiz], edition({ view: 'cards' })))
-    expect(document.querySelector('.card img')!.getAttribute('src')).toBe('/c/pinewick/juniors/files/2/gig.png?width=480')
+    const inCard = document.querySelector('.card img')!
+    expect(inCard.getAttribute('src')).toBe('/c/pinewick/juniors/files/2/gig.png?width=960&form=jpeg')
+    expect(inCard.className).toBe('focus-topright')
+    // The words beside it say whose picture it is.
+    expect(inCard.getAttribute('alt')).toBe('')
+    expect(document.querySelector('.card source')!.getAttribute('srcset')).toContain('gig.png?width=480 480w')
     expect(document.querySelector('.card-hatch')!.className).toContain('hue-timber')
     await user.click(press(/Boat lab/))
-    expect(screen.getByRole('region', { name: 'Boat lab' }).querySelector('img')!.getAttribute('alt')).toBe('gig')
+    expect(screen.getByRole('region', { name: 'Boat lab' }).querySelector('img')!.getAttribute('alt')).toBe('A gig under oars')
+  })
+
+  test('a picture fills its day in the month where the edition wants it', () => {
+    const pictured = { ...lab, picture: { address: 'files/2/gig.png', alternative: '', focus: 'centre' as const } }
+    open(pageOf([pictured, quiz], edition({ view: 'month', picturesInMonth: true })))
+    expect(document.querySelectorAll('.cell-picture img')).toHaveLength(1)
+    cleanup()
+    open(pageOf([pictured, quiz], edition({ view: 'month' })))
+    expect(document.querySelectorAll('.cell-picture img')).toHaveLength(0)
   })
 
   test('nothing on is said in the edition’s own words', () => {

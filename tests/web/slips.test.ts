@@ -1,6 +1,6 @@
 // @vitest-environment happy-dom
 import { expect, test } from 'vitest'
-import { saySize } from '../../src/web/desk/event/MoreFields'
+import { saySize } from '../../src/web/desk/event/FilesField'
 import { sayTime, sayTimeShort, sayWhen } from '../../src/web/desk/times'
 import { firstDay, lastDay, touches, type Timed } from '../../src/web/shared/slips'
 

@@ -97,9 +97,7 @@ public readonly record struct ArtefactKey(ArtefactKind Kind, string Name)
     /// <param name="date">Names one date; null for all of it.</param>
     public static ArtefactKey EntryFile(Uid id, string? date) => new(ArtefactKind.EntryFile, $"{id}/{date}");
 
-    /// <param name="width">Of a picture: no more than so many dots across.</param>
-    public static ArtefactKey File(Guid id, string name, int? width) =>
-        new(ArtefactKind.File, $"{id}/{(width == Pictures.CardWidth ? "card" : "whole")}/{name}");
+    public static ArtefactKey File(Guid id, string name, PictureSize size) => new(ArtefactKind.File, $"{id}/{size}/{name}");
 
     /// <summary>The month, where it is one.</summary>
     public YearMonth? Month => Kind == ArtefactKind.Month ? MonthPattern.Parse(Name).Value : null;

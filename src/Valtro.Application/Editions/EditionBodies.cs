@@ -1,4 +1,7 @@
+using System.Globalization;
+using System.Text.Encodings.Web;
 using NodaTime;
+using Valtro.Application.Files;
 using Valtro.Application.Years;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Editions;
@@ -30,14 +33,14 @@ public sealed record LookBody(
     EditionView View, IReadOnlyList<EditionView> Views, bool Navigation, bool Legend, bool ZoneLabel, ClockFace Clock, string Language,
     PaletteBody Light, PaletteBody Dark,
     DateStyle Dates, TextSize Size, Density Density, Corner Corner, Scheme Scheme, OnEntry OnEntry, string EmptyText, string FailedText,
-    Grouping Grouping, SeveralDays SeveralDays, IReadOnlyList<PatternPartBody> Line)
+    Grouping Grouping, SeveralDays SeveralDays, IReadOnlyList<PatternPartBody> Line, bool PicturesInMonth)
 {
     public static LookBody Of(Look look) => new(
         look.View, look.Views, look.Navigation, look.Legend, look.ZoneLabel, look.Clock, look.Language, PaletteBody.Of(look.Light),
         PaletteBody.Of(look.Dark),
         look.Dates, look.Size, look.Density, look.Corner, look.Scheme, look.OnEntry, look.EmptyText, look.FailedText, look.Grouping,
         look.SeveralDays,
-        [.. look.Line.Parts.Select(part => new PatternPartBody(part.Piece, part.Text))]);
+        [.. look.Line.Parts.Select(part => new PatternPartBody(part.Piece, part.Text))], look.PicturesInMonth);
 }
 
 /// <summary>What a reading page has to know of its edition. No address stands here: the page knows where it is.</summary>
@@ -53,9 +56,43 @@ public sealed record EditionBody(
     LocalDate? From, LocalDate? To, bool IsWhole, bool ShowsPlates, IReadOnlyList<string>? Sites, bool IsLive);
 
 /// <param name="Address">Below the page.</param>
-public sealed record FileBody(string Name, string Type, long Size, string Address)
+/// <param name="Said">Its kind and size: "PDF, 120 kB".</param>
+public sealed record FileBody(string Name, string Type, long Size, string Address, string Said)
 {
-    public static FileBody Of(EventFile file) => new(file.Name, file.Type, file.Size, $"files/{file.Id}/{Uri.EscapeDataString(file.Name)}");
+    public static FileBody Of(EventFile file) => new(
+        file.Name, file.Type, file.Size, $"files/{file.Id}/{Uri.EscapeDataString(file.Name)}",
+        $"{Path.GetExtension(file.Name).TrimStart('.').ToUpperInvariant()}, {SizeOf(file.Size)}");
+
+    private static string SizeOf(long bytes) => bytes < 1_000_000
+        ? string.Create(CultureInfo.InvariantCulture, $"{Math.Max(1, bytes / 1_000)} kB")
+        : string.Create(CultureInfo.InvariantCulture, $"{bytes / 1_000_000.0:0.#} MB");
+}
+
+/// <summary>The picture of an entry. It is there in some widths, too (?width=480, 960 or 1600; &amp;form=jpeg for programs that know no
+/// WebP).</summary>
+/// <param name="Address">Below the page.</param>
+/// <param name="Alternative">What it shows; empty where nobody has said.</param>
+/// <param name="Focus">Which part stays in sight where it is cut.</param>
+public sealed record PictureBody(string Address, string Alternative, Focus Focus)
+{
+    public static PictureBody? Of(EventFile? file, PictureNote note) =>
+        file is null ? null : new(FileBody.Of(file).Address, note.Alternative, note.Focus);
+
+    /// <summary>The picture in its widths, as an element of a page.</summary>
+    /// <param name="page">The path of the edition's page.</param>
+    public string Element(string page, string cssClass, HtmlEncoder html)
+    {
+        const string sizes = "sizes=\"(min-width: 760px) 720px, 100vw\"";
+        string Set(string form) =>
+            html.Encode(string.Join(", ", Pictures.Widths.Select(width => $"{page}/{Address}?width={width}{form} {width}w")));
+        var at = html.Encode($"{page}/{Address}?width=960&form=jpeg");
+        var focus = Focus.ToString().ToLowerInvariant();
+        return $"""
+            <picture><source type="image/webp" srcset="{Set("")}" {sizes}><img class="{cssClass} focus-{focus}" src="{at}"
+            srcset="{Set("&form=jpeg")}" {sizes} alt="{html.Encode(Alternative)}"></picture>
+
+            """;
+    }
 }
 
 /// <summary>Somebody responsible, as readers know them.</summary>
@@ -70,7 +107,7 @@ public sealed record PersonBody(string Name, Part Part, LocalTime? From, LocalTi
 public sealed record EntryBody(
     string Id, string Title, string Subtitle, string Start, string End, bool AllDay, string Place, string Description, EventState State,
     IReadOnlyList<string> Plates, CategoryBody? Category,
-    ElsewhereBody? Own, IReadOnlyList<EventLink> Links, IReadOnlyList<FileBody> Files, FileBody? Picture, string Contact, bool HasPage,
+    ElsewhereBody? Own, IReadOnlyList<EventLink> Links, IReadOnlyList<FileBody> Files, PictureBody? Picture, string Contact, bool HasPage,
         bool IsBreak, EventKind Kind, Certainty Certainty,
         IReadOnlyList<PersonBody> People, bool Recurs, IReadOnlyList<string> Tags)
 {
@@ -88,7 +125,7 @@ public sealed record EntryBody(
             ElsewhereBody.OnItsOwn(timing, date, zone),
             content.Links,
             [.. content.Files.Where(file => file.Id != told.Picture?.Id).Select(FileBody.Of)],
-            told.Picture is { } picture ? FileBody.Of(picture) : null,
+            PictureBody.Of(told.Picture, content.Picture),
             content.Contact,
             HasPage: tells && !entry.IsBreak,
             entry.IsBreak,

@@ -82,8 +82,11 @@ public sealed class EntryPages(WebAssets assets, PublicAddresses addresses, Sett
 
             """);
         if (body.Picture is { } shared)
-            page.Append(
-                CultureInfo.InvariantCulture, $"<meta property=\"og:image\" content=\"{Html.Encode($"{at.Page}/{shared.Address}")}\">\n");
+            page.Append(CultureInfo.InvariantCulture, $"""
+                <meta property="og:image" content="{Html.Encode($"{at.Page}/{shared.Address}?width=1600&form=jpeg")}">
+                <meta property="og:image:alt" content="{Html.Encode(shared.Alternative)}">
+
+                """);
         page.Append(isOpen
             ? $"<link rel=\"canonical\" href=\"{Html.Encode(own)}\">\n"
             : "<meta name=\"robots\" content=\"noindex, nofollow\">\n");
@@ -95,8 +98,7 @@ public sealed class EntryPages(WebAssets assets, PublicAddresses addresses, Sett
         page.Append(CultureInfo.InvariantCulture,
             $"<p class=\"entry-back\"><a href=\"{Html.Encode(path)}\">{Html.Encode(words["allDates"])}</a> · {Html.Encode(reading.Title)}</p>\n");
         if (body.Picture is { } picture)
-            page.Append(CultureInfo.InvariantCulture,
-                $"<img class=\"entry-picture\" src=\"{Html.Encode($"{path}/{picture.Address}")}\" alt=\"{Html.Encode(Path.GetFileNameWithoutExtension(picture.Name))}\">\n");
+            page.Append(picture.Element(path, "entry-picture", Html));
         page.Append("<div class=\"entry-plates\">");
         foreach (var source in entry.Sources)
             page.Append(CultureInfo.InvariantCulture,
@@ -198,7 +200,7 @@ public sealed class EntryPages(WebAssets assets, PublicAddresses addresses, Sett
                 $"<li><a class=\"button\" href=\"{Html.Encode(link.Url)}\" target=\"_blank\" rel=\"noopener noreferrer\">{Html.Encode(words.NameOf(link))}</a></li>");
         foreach (var file in body.Files)
             page.Append(CultureInfo.InvariantCulture,
-                $"<li><a href=\"{Html.Encode($"{path}/{file.Address}")}\" target=\"_blank\" rel=\"noopener\">{Html.Encode(file.Name)}</a></li>");
+                $"<li><a href=\"{Html.Encode($"{path}/{file.Address}")}\" target=\"_blank\" rel=\"noopener\">{Html.Encode(file.Name)}</a> <span class=\"soft\">{Html.Encode(file.Said)}</span></li>");
         page.Append("</ul>\n");
     }
 

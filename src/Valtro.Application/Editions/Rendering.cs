@@ -194,7 +194,7 @@ public sealed class Rendering(
         var composition = reading.CompositionAt(now);
         if (!composition.Tells(holders, id, parts[2]) || await files.FindAsync(reading.OrganisationId, id) is not { } file)
             return null;
-        var sent = pictures.Narrowed(file, parts[1] == "card" ? Pictures.CardWidth : null);
+        var sent = pictures.Narrowed(file, PictureSize.Parse(parts[1]));
         return new Rendered(
             Once(reading, key, sent.Content, Seconds(now), composition.NextTurn(holders), composition.ClosesAt(holders),
                 compresses: false).Artefact, compresses: false)

@@ -1,13 +1,17 @@
 using Valtro.Application.Accounts;
 using Valtro.Application.Events;
 using Valtro.Core;
+using Valtro.Core.Disclosure;
 using Valtro.Core.Events;
 using Valtro.Store;
 
 namespace Valtro.Application.Files;
 
+/// <param name="Events">How many events hold it: all of them have the new version.</param>
+public sealed record ReplacedFile(EventFileBody File, int Events);
+
 /// <summary>Files that people bring for events.</summary>
-public sealed class BroughtFiles(Access access, FileStore files, EventDesk desk)
+public sealed class BroughtFiles(Access access, FileStore files, EventStore events, EventDesk desk)
 {
     /// <summary>Media types by ending: what a browser says of a file is not believed.</summary>
     private static readonly Dictionary<string, string> Types = new(StringComparer.OrdinalIgnoreCase)
@@ -39,6 +43,36 @@ public sealed class BroughtFiles(Access access, FileStore files, EventDesk desk)
     {
         var viewer = await access.ViewerAsync();
         Access.Require(viewer.ContributesSomewhere, "access.makersBringFiles");
+        var (fileName, type, content) = await ReadAsync(name, size, read);
+        return await files.AddAsync(viewer.OrganisationId, fileName, type, content, viewer.AccountId, desk.Now);
+    }
+
+    /// <summary>Puts another version in the place of a file: at the same address, under the same name, for all events that hold it.</summary>
+    /// <remarks>What goes out at once is for those to replace who may change all of these events at once; contributors bring another
+    /// file.</remarks>
+    /// <inheritdoc cref="AddAsync"/>
+    /// <exception cref="NotFoundException">There is none for them.</exception>
+    /// <exception cref="ForbiddenException">An event that holds it is not theirs to change.</exception>
+    public async Task<ReplacedFile> ReplaceAsync(Guid id, string name, long? size, Func<Task<byte[]>> read)
+    {
+        var viewer = await access.ViewerAsync();
+        var before = await FindAsync(id);
+        var holders = await events.WithFileAsync(viewer.OrganisationId, id);
+        Access.Require(
+            holders.SelectMany(held => held.Calendars).All(calendar => viewer.May(CalendarAction.Edit, calendar)),
+            "access.editorsReplaceFiles");
+        var (fileName, type, content) = await ReadAsync(name, size, read);
+        if (type != before.Type)
+            throw new RuleException("files", "file.otherKind", ("name", fileName), ("before", before.Name));
+        var line = new AuditLine(viewer.AccountId, AuditAct.FileReplaced, before.Name, null, desk.Now);
+        return await files.ReplaceAsync(
+            viewer.OrganisationId, id, content, [.. holders.SelectMany(held => held.Calendars).Distinct()], desk.Now, line)
+            ? new ReplacedFile(new EventFileBody(id, before.Name, type, content.Length), holders.Count)
+            : throw new NotFoundException("file");
+    }
+
+    private static async Task<(string Name, string Type, byte[] Content)> ReadAsync(string name, long? size, Func<Task<byte[]>> read)
+    {
         var fileName = Texts.OneLine("files", "what.fileName", Path.GetFileName(name.Replace('\\', '/')), Texts.LongestTitle);
         if (!Types.TryGetValue(Path.GetExtension(fileName), out var type))
             throw new RuleException("files", "file.kind", ("name", fileName));
@@ -47,8 +81,7 @@ public sealed class BroughtFiles(Access access, FileStore files, EventDesk desk)
             throw new RuleException("files", "file.empty", ("name", fileName));
         return content is null || content.Length > FileStore.Largest
             ? throw new RuleException("files", "file.tooLarge", ("name", fileName))
-            : await files.AddAsync(
-                viewer.OrganisationId, fileName, type, Pictures.Cleaned(fileName, type, content), viewer.AccountId, desk.Now);
+            : (fileName, type, Pictures.Cleaned(fileName, type, content));
     }
 
     /// <summary>For those who see all of an event that holds it, and for who brought it.</summary>

@@ -1,9 +1,28 @@
+using System.Globalization;
 using Microsoft.Extensions.Caching.Memory;
 using SkiaSharp;
 using Valtro.Core;
 using Valtro.Store;
 
 namespace Valtro.Application.Files;
+
+/// <summary>A size in which pictures are sent: as WebP, or as JPEG for programs that know no other; or as they are.</summary>
+public readonly record struct PictureSize(int Width, bool IsJpeg)
+{
+    public static PictureSize Whole { get; } = default;
+
+    public bool IsWhole => Width == 0;
+
+    /// <summary>The one that an address asks for; a width that is not made is the picture as it is.</summary>
+    public static PictureSize Of(int? width, string? form) =>
+        width is { } wanted && Pictures.Widths.Contains(wanted) ? new(wanted, form == "jpeg") : Whole;
+
+    /// <summary>As keys of artefacts name it.</summary>
+    public override string ToString() => IsWhole ? "whole" : $"{Width}{(IsJpeg ? "jpeg" : "webp")}";
+
+    public static PictureSize Parse(string text) =>
+        text == "whole" ? Whole : new(int.Parse(text[..^4], CultureInfo.InvariantCulture), text.EndsWith("jpeg", StringComparison.Ordinal));
+}
 
 /// <summary>Pictures that people bring: made small enough for pages, upright, and without what the camera wrote about place and
 /// person.</summary>
@@ -15,8 +34,8 @@ public sealed class Pictures : IDisposable
     /// <summary>A small file can unpack to more than the memory holds.</summary>
     private const long MostDots = 50_000_000;
 
-    /// <summary>The only width that is made besides the picture's own, so that nobody can ask for any number of them.</summary>
-    public const int CardWidth = 480;
+    /// <summary>The widths that are made besides the picture's own, so that nobody can ask for any number of them.</summary>
+    public static readonly IReadOnlyList<int> Widths = [480, 960, 1_600];
 
     private readonly MemoryCache _memory = new(new MemoryCacheOptions { SizeLimit = 32 * 1024 * 1024 });
 
@@ -40,19 +59,35 @@ public sealed class Pictures : IDisposable
                 format);
     }
 
-    /// <summary>The picture for a card; whatever else is asked for is the file as it is.</summary>
-    public StoredFile Narrowed(StoredFile file, int? width)
+    /// <summary>The picture as narrow as it is wanted, and no wider than it is; other files as they are.</summary>
+    public StoredFile Narrowed(StoredFile file, PictureSize size)
     {
-        if (width != CardWidth || FormatOf(file.Type) is null)
+        if (size.IsWhole || FormatOf(file.Type) is null)
             return file;
-        if (_memory.Get<StoredFile>(file.Id) is { } kept)
+        var key = (file.Id, file.Version, size);
+        if (_memory.Get<StoredFile>(key) is { } kept)
             return kept;
         using var picture = SKBitmap.Decode(file.Content);
-        if (picture is null || picture.Width <= CardWidth)
+        if (picture is null)
             return file;
-        var narrow =
-            file with { Type = "image/webp", Content = Encoded(picture, CardWidth / (double)picture.Width, SKEncodedImageFormat.Webp) };
-        return _memory.Set(file.Id, narrow, new MemoryCacheEntryOptions { Size = narrow.Content.Length });
+        var format = size.IsJpeg ? SKEncodedImageFormat.Jpeg : SKEncodedImageFormat.Webp;
+        // JPEG knows no gaps: they are as paper is.
+        using var opaque = size.IsJpeg && picture.AlphaType != SKAlphaType.Opaque ? OnPaper(picture) : null;
+        var narrow = file with
+        {
+            Type = size.IsJpeg ? "image/jpeg" : "image/webp",
+            Content = Encoded(opaque ?? picture, Math.Min(1, size.Width / (double)picture.Width), format),
+        };
+        return _memory.Set(key, narrow, new MemoryCacheEntryOptions { Size = narrow.Content.Length });
+    }
+
+    private static SKBitmap OnPaper(SKBitmap picture)
+    {
+        var paper = new SKBitmap(picture.Width, picture.Height);
+        using var canvas = new SKCanvas(paper);
+        canvas.Clear(SKColors.White);
+        canvas.DrawBitmap(picture, 0, 0);
+        return paper;
     }
 
     private static SKEncodedImageFormat? FormatOf(string type) => type switch

@@ -30,7 +30,7 @@ public sealed record LookDraft(
     Scheme Scheme = Scheme.Reader,
     OnEntry OnEntry = OnEntry.Details, string? EmptyText = null, string? FailedText = null, Grouping Grouping = Grouping.Day,
     SeveralDays SeveralDays = SeveralDays.Each,
-    IReadOnlyList<PatternPartDraft>? Line = null);
+    IReadOnlyList<PatternPartDraft>? Line = null, bool PicturesInMonth = false);
 
 /// <summary>A piece, or text between pieces.</summary>
 public sealed record PatternPartDraft(Piece? Piece = null, string? Text = null);
@@ -212,7 +212,7 @@ public sealed record EditionDraft(
             draft.View, [.. views.Order()], title ?? "", intro ?? "", draft.Navigation, draft.Legend, draft.ZoneLabel, draft.FirstDayOfWeek,
             draft.Clock, language, name, light, dark,
             draft.Dates, draft.Size, draft.Density, draft.Corner, draft.Scheme, draft.OnEntry, empty ?? "", failed ?? "", draft.Grouping,
-                draft.SeveralDays, line ?? Pattern.Line);
+                draft.SeveralDays, line ?? Pattern.Line, draft.PicturesInMonth);
     }
 
     /// <summary>The palette with one's own colours; a pair that cannot be read is refused with its ratio.</summary>

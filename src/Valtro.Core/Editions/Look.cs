@@ -92,13 +92,14 @@ public enum SeveralDays
 /// <summary>How an edition looks on somebody's page.</summary>
 /// <param name="Views">Those that the reader may switch to, the first view among them.</param>
 /// <param name="Language">A language of the reading pages; empty for the reader's own.</param>
+/// <param name="PicturesInMonth">An entry's picture fills the day on which it begins.</param>
 /// <param name="FirstDayOfWeek">1 (Monday) to 7; null as the organisation has it.</param>
 public sealed record Look(
     EditionView View, IReadOnlyList<EditionView> Views, string Title, string Intro, bool Navigation, bool Legend, bool ZoneLabel,
     int? FirstDayOfWeek, ClockFace Clock, string Language, string PaletteName, Palette Light, Palette Dark, DateStyle Dates, TextSize Size,
     Density Density,
     Corner Corner, Scheme Scheme, OnEntry OnEntry, string EmptyText, string FailedText, Grouping Grouping, SeveralDays SeveralDays,
-        Pattern Line)
+        Pattern Line, bool PicturesInMonth)
 {
     /// <summary>The languages that reading pages speak.</summary>
     public static IReadOnlyList<string> Languages { get; } = ["en", "de", "fr", "ar"];

@@ -125,6 +125,10 @@ public sealed record EventContent
     [Field("files", FieldLevel.Complete, ShownWith = ShownField.Files)]
     public ValueList<EventFile> Files { get; init; } = [];
 
+    /// <summary>Of the first of the files that is a picture.</summary>
+    [Field("picture", FieldLevel.Complete, ShownWith = ShownField.Picture)]
+    public PictureNote Picture { get; init; } = PictureNote.None;
+
     /// <summary>Whom readers ask: a name, an address, a number; one line.</summary>
     [Field("contact", FieldLevel.Complete, ShownWith = ShownField.Contact)]
     public string Contact { get; init; } = "";

@@ -97,6 +97,8 @@ public partial record EventDraft
     /// <summary>Files that were brought before, by their ids.</summary>
     public IReadOnlyList<Guid> Files { get; init; } = [];
 
+    public PictureNote? Picture { get; init; }
+
     public string Contact { get; init; } = "";
 
     /// <summary>Of members the id counts, of others the name.</summary>
@@ -145,6 +147,7 @@ public partial record EventDraft
             Tags = content.Tags,
             Links = content.Links,
             Files = [.. content.Files.Select(file => file.Id)],
+            Picture = content.Picture,
             Contact = content.Contact,
             People = content.People,
             StaffSpan = content.StaffSpan,
@@ -172,6 +175,7 @@ public partial record EventDraft
         refusals.Try(() => CheckedDescription(description));
         var links = refusals.Try(CheckedLinks);
         var files = refusals.Try(() => CheckedFiles(setting));
+        var picture = refusals.Try(() => (Picture ?? PictureNote.None).Check("picture"));
         var contact = refusals.Try(() => Texts.OneLine("contact", "what.contact", Contact, Texts.LongestPlace, required: false));
         var notes = refusals.Try(() => Texts.Lines("notes", "what.note", Notes, Texts.LongestNotes));
         var people = refusals.Try(() => CheckedPeople(setting));
@@ -196,6 +200,7 @@ public partial record EventDraft
             Tags = [.. tags!],
             Links = [.. links!],
             Files = [.. files!],
+            Picture = picture!,
             Contact = contact!,
             People = [.. people!],
             StaffSpan = staffSpan!,

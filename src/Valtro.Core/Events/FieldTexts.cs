@@ -18,6 +18,7 @@ internal static class FieldTexts
         IEnumerable<EventLink> links => links.SelectMany(link => new[] { link.Label, link.Url }),
         IEnumerable<EventFile> files => files.Select(file => file.Name),
         IEnumerable<Involved> people => people.Select(one => one.Name),
+        PictureNote { Alternative.Length: > 0 } note => [note.Alternative],
         _ => [],
     };
 
@@ -27,6 +28,9 @@ internal static class FieldTexts
         IEnumerable<EventLink> links => string.Join(", ", links.Select(link => Say(link, speech))),
         IEnumerable<Involved> people => string.Join(", ", people.Select(one => Say(one, speech))),
         StaffSpan span => speech.Say("staffSpan.said", ("before", span.Before), ("after", span.After)),
+        PictureNote note => speech.Say(
+            note.Alternative.Length > 0 ? "picture.said" : "picture.unsaid",
+            ("alternative", note.Alternative), ("focus", Saying.Of(NameOf(note.Focus)))),
         Enum word => Say(word, speech),
         Reminder reminder => Say(reminder, speech),
         Cap cap => Say(cap, speech),

@@ -1,5 +1,6 @@
 using NodaTime;
 using Valtro.Application.Editions;
+using Valtro.Application.Files;
 using Valtro.Core;
 using Valtro.Core.Events;
 using Valtro.Core.Speaking;
@@ -185,11 +186,10 @@ public sealed class EditionAnswers(
 
     private const int MostInStream = 60;
 
-    /// <param name="width">Of a picture: no more than so many dots across.</param>
-    public async Task SendFileAsync(EditionName name, Guid id, string fileName, int? width)
+    public async Task SendFileAsync(EditionName name, Guid id, string fileName, PictureSize size)
     {
         if (await LocateAsync(name, null) is not { } located
-            || await FindAsync(located, ArtefactKey.File(id, fileName, width), null) is not { } file)
+            || await FindAsync(located, ArtefactKey.File(id, fileName, size), null) is not { } file)
             return;
         FileAnswers.Describe(Context.Response, file.Rendered.File!.Value.Name, file.Rendered.File.Value.Type);
         await SendAsync(located, file, file.Rendered.File.Value.Type, seconds: 300);

@@ -1,4 +1,5 @@
 using Microsoft.AspNetCore.Cors.Infrastructure;
+using Valtro.Application.Files;
 using Valtro.Core.Events;
 
 namespace Valtro.Server.Public;
@@ -53,8 +54,8 @@ internal static class PublicApi
                 (EditionPath path, string id, string date, EditionAnswers answers) =>
                     answers.SendEntryFileAsync(path.Name, Uid.OfAddress(id), date));
             app.MapRead(edition + "/files/{id:guid}/{name}",
-                (EditionPath path, Guid id, string name, int? width, EditionAnswers answers) =>
-                    answers.SendFileAsync(path.Name, id, name, width));
+                (EditionPath path, Guid id, string name, int? width, string? form, EditionAnswers answers) =>
+                    answers.SendFileAsync(path.Name, id, name, PictureSize.Of(width, form)));
             app.MapRead(edition + "/changes", (EditionPath path, EditionAnswers answers) => answers.SendChangesAsync(path.Name));
         }
     }

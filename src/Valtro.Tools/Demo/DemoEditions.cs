@@ -47,8 +47,8 @@ internal sealed class DemoEditions(
                 new SourceDraft(calendars["CREW"], new FilterDraft(FilterMode.Only, Text: "exam"))],
             Window = new WindowDraft(WindowFrom.Today, null, WindowTo.Months, 6, WithPast: false),
             Feed = FeedForm.Dates,
-            Look = new LookDraft(EditionView.Cards, [EditionView.Cards, EditionView.List], "Great days at Pinewick", Palette: "quay",
-                Corner: Corner.Soft, Dates: DateStyle.Long),
+            Look = new LookDraft(EditionView.Cards, [EditionView.Cards, EditionView.Month, EditionView.List], "Great days at Pinewick",
+                Palette: "quay", PicturesInMonth: true, Corner: Corner.Soft, Dates: DateStyle.Long),
         };
         yield return Of("All our dates") with
         {

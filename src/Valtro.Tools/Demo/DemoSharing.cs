@@ -33,6 +33,7 @@ internal sealed class DemoSharing(
                 Links = [new EventLink("Programme", "https://pinewick.example/open-harbour/programme"),
                     new EventLink("", "https://pinewick.example/open-harbour", LinkKind.SignUp)],
                 Files = [await PictureAsync("Boats in the evening.png", DemoPicture.Evening()), await PosterAsync()],
+                Picture = new PictureNote("Boats at the pier in the evening, their lamps lit", Focus.Bottom),
                 People =
                 [
                     new Involved(ada, "Ada Dunmore"),
@@ -56,6 +57,7 @@ internal sealed class DemoSharing(
             Content = calendarEvent.Content with
             {
                 Files = [await PictureAsync("Boats in the morning.png", DemoPicture.Morning())],
+                Picture = new PictureNote("Boats on a still harbour in the morning"),
             },
         });
         await ChangeAsync(made[("SCH", "Safety drill")], calendarEvent => Placed(calendarEvent, "PW", "SW", "CREW"));

@@ -43,10 +43,15 @@ export async function call<M extends Method, Address extends string>(
 }
 
 /** Brings a file, as it is. */
-export async function bring<Brought>(path: string, file: File, words: { away: string; tooLarge: string }): Promise<Brought> {
+export async function bring<Brought>(
+  path: string,
+  file: File,
+  words: { away: string; tooLarge: string },
+  method: 'POST' | 'PUT' = 'POST',
+): Promise<Brought> {
   try {
     const headers = { 'Content-Type': 'application/octet-stream' }
-    return (await (await send(path, { method: 'POST', headers, body: file })).json()) as Brought
+    return (await (await send(path, { method, headers, body: file })).json()) as Brought
   } catch (failed) {
     if (!(failed instanceof Problem)) throw failed
     if (failed.type === '/problems/unreachable') throw new Problem(0, failed.type, words.away)

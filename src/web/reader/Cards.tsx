@@ -4,12 +4,13 @@ import type { Entry } from './edition'
 import { EntryDetails } from './EntryDetails'
 import { EntryItem, EntryPlates, EntryState } from './EntryItem'
 import { EntryTitle } from './EntryTitle'
+import { Picture } from './Picture'
 import { sourcesOf, spotOf, usePage } from './page'
 import { Said } from './Said'
 
 /** Entries as cards with their pictures; one without a picture has the hatch of its calendar instead. */
 export function Cards({ entries, from, to, empty }: { entries: Entry[]; from: Day; to: Day; empty: string }) {
-  const { addresses, edition, open, speech } = usePage()
+  const { edition, open, speech } = usePage()
   const shown = entries.filter((entry) => lastDay(entry) >= from && entry.start.slice(0, 10) < to)
   if (shown.length === 0)
     return (
@@ -25,7 +26,7 @@ export function Cards({ entries, from, to, empty }: { entries: Entry[]; from: Da
           <li key={entry.id}>
             <EntryItem entry={entry} where="card" className="card">
               {entry.picture ? (
-                <img src={`${addresses.base}/${entry.picture.address}?width=480`} alt="" loading="lazy" />
+                <Picture picture={entry.picture} sizes="(min-width: 480px) 280px, 100vw" isMute />
               ) : (
                 <span className={`card-hatch band hue-${sourcesOf(entry, edition)[0]?.colour ?? 'slate'}`} aria-hidden="true" />
               )}

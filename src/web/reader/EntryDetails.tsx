@@ -4,6 +4,7 @@ import { OutwardLinks } from '../shared/OutwardLinks'
 import type { Entry } from './edition'
 import { EntryPlates, EntryState, focusSpot } from './EntryItem'
 import { EntryTitle } from './EntryTitle'
+import { Picture } from './Picture'
 import { pageOfEntry, usePage } from './page'
 import { share } from './share'
 
@@ -47,7 +48,11 @@ export function EntryDetails({ entry }: { entry: Entry }) {
         className="entry-links"
         links={[
           ...entry.links.map((link) => ({ address: link.url, label: speech.linkName(link) })),
-          ...entry.files.map(({ address, name }) => ({ address: `${addresses.base}/${address}`, label: name })),
+          ...entry.files.map(({ address, name, said }) => ({
+            address: `${addresses.base}/${address}`,
+            label: name,
+            about: said,
+          })),
         ]}
       />
       {speech.people(entry).map((line) => (
@@ -60,14 +65,7 @@ export function EntryDetails({ entry }: { entry: Entry }) {
       )}
       {entry.description && <div className="rich" dangerouslySetInnerHTML={{ __html: entry.description }} />}
       {edition.isLive && <Ways entry={entry} />}
-      {entry.picture && (
-        <img
-          className="details-picture"
-          src={`${addresses.base}/${entry.picture.address}`}
-          alt={nameOf(entry.picture.name)}
-          loading="lazy"
-        />
-      )}
+      {entry.picture && <Picture picture={entry.picture} className="details-picture" sizes="(min-width: 760px) 720px, 100vw" />}
     </section>
   )
 }
@@ -107,8 +105,4 @@ function Ways({ entry }: { entry: Entry }) {
       <span role="status">{said}</span>
     </p>
   )
-}
-
-function nameOf(file: string): string {
-  return file.replace(/\.\w+$/, '')
 }

@@ -8,6 +8,7 @@ import { EntryDetails } from './EntryDetails'
 import { EntryItem, EntryPlates, ShapeInWords } from './EntryItem'
 import { EntryList } from './EntryList'
 import { sourcesOf, spotOf, usePage } from './page'
+import { Picture } from './Picture'
 import { Said } from './Said'
 
 /** More than this many stand behind "more" until somebody wants them. */
@@ -116,6 +117,9 @@ function DayCell({ day, isFirstOfWeek, month, entries, isChosen, onChoose }: Day
   ]
   const number = Number(day.slice(8)).toLocaleString(speech.locale)
   const shown = isWhole || isSheet ? entries : entries.slice(0, entries.length > MOST + 1 ? MOST : MOST + 1)
+  const pictured = edition.look.picturesInMonth
+    ? entries.find((entry) => entry.picture && firstDay(entry) === day)?.picture
+    : undefined
   const about = entries.length === 0 ? speech.words.nothingDay : speech.fill('someOn', { count: entries.length })
   return (
     <td className={classes.filter(Boolean).join(' ')}>
@@ -143,6 +147,11 @@ function DayCell({ day, isFirstOfWeek, month, entries, isChosen, onChoose }: Day
             ))}
           </span>
         </ActLink>
+      )}
+      {pictured && (
+        <div className="cell-picture wide-only">
+          <Picture picture={pictured} sizes="180px" isMute />
+        </div>
       )}
       <ul className="wide-only">
         {shown.map((entry) => (

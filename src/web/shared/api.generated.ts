@@ -2665,7 +2665,39 @@ export interface paths {
                 };
             };
         };
-        put?: never;
+        put: {
+            parameters: {
+                query: {
+                    name: string;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ReplacedFile"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
         post?: never;
         delete?: never;
         options?: never;
@@ -5961,7 +5993,7 @@ export interface components {
          * @description What can be read in the audit list.
          * @enum {unknown}
          */
-        AuditAct: "opened" | "closed" | "calendarMade" | "calendarArchived" | "calendarRestored" | "calendarRemoved" | "calendarMerged" | "editionMade" | "editionChanged" | "editionRemoved" | "editionRestored" | "linkMade" | "linkReplaced" | "linkWithdrawn" | "invited" | "invitationWithdrawn" | "invitationAccepted" | "rolesChanged" | "personRemoved" | "passwordReset" | "signedOutEverywhere" | "approved" | "sentBack" | "listChanged";
+        AuditAct: "opened" | "closed" | "calendarMade" | "calendarArchived" | "calendarRestored" | "calendarRemoved" | "calendarMerged" | "editionMade" | "editionChanged" | "editionRemoved" | "editionRestored" | "fileReplaced" | "linkMade" | "linkReplaced" | "linkWithdrawn" | "invited" | "invitationWithdrawn" | "invitationAccepted" | "rolesChanged" | "personRemoved" | "passwordReset" | "signedOutEverywhere" | "approved" | "sentBack" | "listChanged";
         AuditResponse: {
             /** Format: uuid */
             id: string;
@@ -6603,8 +6635,8 @@ export interface components {
             /** @default false */
             withStaffTimes: boolean;
             /**
-             * @description It has every calendar that is open to its audience, those to come too. Sources then say only what
-             *                 is taken of some of them.
+             * @description It has every calendar that is open to its audience, those to come too. Sources then say only
+             *                 what is taken of some of them.
              * @default false
              */
             takesAll: boolean;
@@ -6717,7 +6749,7 @@ export interface components {
             own: null | components["schemas"]["ElsewhereBody"];
             links: components["schemas"]["EventLink"][];
             files: components["schemas"]["FileBody"][];
-            picture: null | components["schemas"]["FileBody"];
+            picture: null | components["schemas"]["PictureBody"];
             contact: string;
             /** @description It has a page of its own, below the edition's. */
             hasPage: boolean;
@@ -6796,6 +6828,7 @@ export interface components {
             links?: components["schemas"]["EventLink"][];
             /** @description Files that were brought before, by their ids. */
             files?: string[];
+            picture?: null | components["schemas"]["PictureNote"];
             contact?: string;
             /** @description Of members the id counts, of others the name. */
             people?: components["schemas"]["Involved"][];
@@ -6905,6 +6938,7 @@ export interface components {
             links: components["schemas"]["EventLink"][];
             /** @description Files that were brought before, by their ids. */
             files: string[];
+            picture: null | components["schemas"]["PictureNote"];
             contact: string;
             /** @description Of members the id counts, of others the name. */
             people: components["schemas"]["Involved"][];
@@ -6968,6 +7002,8 @@ export interface components {
             size: number;
             /** @description Below the page. */
             address: string;
+            /** @description Its kind and size: "PDF, 120 kB". */
+            said: string;
         };
         /** @description A filter as it was typed. */
         FilterDraft: {
@@ -6981,6 +7017,11 @@ export interface components {
          * @enum {unknown}
          */
         FilterMode: "only" | "except";
+        /**
+         * @description Which part of a picture stays in sight where it is cut.
+         * @enum {unknown}
+         */
+        Focus: "centre" | "topLeft" | "top" | "topRight" | "left" | "right" | "bottomLeft" | "bottom" | "bottomRight";
         /** @description What an act would do. */
         ForeseenBody: {
             /** Format: int32 */
@@ -7267,6 +7308,7 @@ export interface components {
             grouping: components["schemas"]["Grouping"];
             severalDays: components["schemas"]["SeveralDays"];
             line: components["schemas"]["PatternPartBody"][];
+            picturesInMonth: boolean;
         };
         LookDraft: {
             view?: components["schemas"]["EditionView"];
@@ -7296,6 +7338,8 @@ export interface components {
             grouping?: components["schemas"]["Grouping"];
             severalDays?: components["schemas"]["SeveralDays"];
             line?: null | components["schemas"]["PatternPartDraft"][];
+            /** @default false */
+            picturesInMonth: boolean;
         };
         /** @description An edition that joins a calendar with others, and gets nothing of it any more. */
         LosingEdition: {
@@ -7572,6 +7616,24 @@ export interface components {
             /** @description They decide about what others hand in, or hand in themselves. */
             maySignOff: boolean;
         };
+        /**
+         * @description The picture of an entry. It is there in some widths, too (?width=480, 960 or 1600; &amp;form=jpeg for programs that know no
+         *                 WebP).
+         */
+        PictureBody: {
+            /** @description Below the page. */
+            address: string;
+            /** @description What it shows; empty where nobody has said. */
+            alternative: string;
+            /** @description Which part stays in sight where it is cut. */
+            focus: components["schemas"]["Focus"];
+        };
+        /** @description What is said of an event's picture. */
+        PictureNote: {
+            /** @description What it shows, for those who do not see it; empty where nobody has said. */
+            alternative: string;
+            focus?: components["schemas"]["Focus"];
+        };
         /** @enum {unknown} */
         Piece: "plate" | "calendar" | "title" | "subtitle" | "place" | "category" | "date" | "time" | "people";
         PlaceBody: {
@@ -7789,6 +7851,14 @@ export interface components {
          * @enum {unknown}
          */
         RepeatPattern: "daily" | "weekly" | "monthly" | "yearly" | "cycle" | "text";
+        ReplacedFile: {
+            file: components["schemas"]["EventFileBody"];
+            /**
+             * Format: int32
+             * @description How many events hold it: all of them have the new version.
+             */
+            events: number;
+        };
         ResetRequest: {
             email: null | string;
         };

@@ -25,6 +25,7 @@ public class FieldLevelTests
             Tags = ["mark-Complete-tag"],
             Links = [new EventLink("mark-Complete-label", "https://pinewick.example/mark-Complete-url")],
             Files = [new EventFile(Guid.NewGuid(), "mark-Complete-file.pdf", "application/pdf", 7)],
+            Picture = new PictureNote("mark-Complete-picture"),
             Contact = "mark-Complete-contact",
             Notes = "mark-Notes-notes",
             Cap = new Cap(Detail.Complete, null, null),

@@ -116,7 +116,7 @@ public class FeedOfNightsTests
         var word = $"Out, and about; {new string('é', 60)}";
         var whole = TestFeed.Write(TestFeed.Of(one with
         {
-            Content = one.Content with { Category = new Category(Guid.Empty, "Trips", Hue.Named("kelp")), Tags = [word] },
+            Content = one.Content with { Category = new Category(Guid.Empty, "Trips", Build.Harbour), Tags = [word] },
         }));
         IReadOnlySet<string>? told = null;
         FeedSelection.Of(Encoding.UTF8.GetBytes(whole), (_, about) => (told = about).Count > 0, new Uri("https://pinewick.example"), null);

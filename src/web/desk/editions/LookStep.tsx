@@ -180,6 +180,9 @@ function MoreLook({
         <Tick checked={look.zoneLabel} onChange={(zoneLabel) => change({ zoneLabel })}>
           {t('saysWhoseTimeItIs')}
         </Tick>
+        <Tick checked={look.picturesInMonth ?? false} onChange={(picturesInMonth) => change({ picturesInMonth })}>
+          {t('picturesInTheMonth')}
+        </Tick>
       </div>
       <p className="sentence">
         {t('weeksBegin')}{' '}

@@ -25,6 +25,7 @@ const plainLook: LookDraft = {
   onEntry: 'details',
   grouping: 'day',
   severalDays: 'each',
+  picturesInMonth: false,
 } as LookDraft
 
 export const emptyDraft: Draft = {

@@ -13,7 +13,8 @@ import { useOrganisation } from '../session/queries'
 import { useToast } from '../Toasts'
 import { sayTime, sayWhen } from '../times'
 import { parts as partNames } from './PeopleField'
-import { linkKinds, saySize } from './MoreFields'
+import { linkKinds } from './MoreFields'
+import { saySize } from './FilesField'
 import { t } from './words'
 
 /** An event for those who may not change it, or one that was removed. */

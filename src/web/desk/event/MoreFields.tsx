@@ -1,15 +1,13 @@
-import { Fragment, useId, useState } from 'react'
+import { Fragment, useState } from 'react'
 import { Problem } from '../Problem'
-import { apiAddress } from '../api'
-import { bringFile } from './bringFile'
 import { Refusal } from '../Refusal'
 import type { EventLink, LinkKind } from '../types'
 import type { Draft } from './draft'
 import { fieldName } from './fields'
+import { FilesField } from './FilesField'
 import { NumberField } from './NumberField'
 import { PeopleField } from './PeopleField'
 import { ReminderField } from './ReminderField'
-import { language } from '../language'
 import { t } from './words'
 
 interface MoreFieldsProps {
@@ -106,7 +104,7 @@ export function MoreFields({ draft, set, problem }: MoreFieldsProps) {
       {isShown('files') && (
         <div className="event-row">
           <h2>{t('files')}</h2>
-          <Files draft={draft} set={set} problem={problem} />
+          <FilesField draft={draft} set={set} problem={problem} />
         </div>
       )}
       {keysOf(lines)
@@ -240,69 +238,4 @@ function Links({ draft, set, problem }: MoreFieldsProps) {
       <Refusal text={problem?.on('links')} />
     </div>
   )
-}
-
-function Files({ draft, set, problem }: MoreFieldsProps) {
-  const id = useId()
-  const [bringing, setBringing] = useState('')
-  const [refused, setRefused] = useState('')
-  const bring = async (chosen: FileList | null) => {
-    setRefused('')
-    const brought = [...draft.files]
-    for (const file of chosen ?? []) {
-      setBringing(file.name)
-      try {
-        brought.push(await bringFile(file))
-        set({ files: [...brought] })
-      } catch (failed) {
-        setRefused(failed instanceof Problem ? (failed.on('files') ?? failed.message) : String(failed))
-      }
-    }
-    setBringing('')
-  }
-  return (
-    <div>
-      <ul className="plain-list file-list">
-        {draft.files.map((file) => (
-          <li key={file.id}>
-            <a href={apiAddress(`/files/${file.id}`)} target="_blank" rel="noopener">
-              {file.name}
-            </a>{' '}
-            <span className="soft">{saySize(file.size)}</span>
-            <button
-              type="button"
-              className="btn btn-quiet"
-              aria-label={t('takeOffName', { name: file.name })}
-              onClick={() => set({ files: draft.files.filter((one) => one.id !== file.id) })}
-            >
-              ×
-            </button>
-          </li>
-        ))}
-      </ul>
-      <label htmlFor={id} className="visually-hidden">
-        {t('bringFiles')}
-      </label>
-      <input
-        id={id}
-        type="file"
-        multiple
-        className="form-control"
-        onChange={(event) => {
-          void bring(event.target.files)
-          event.target.value = ''
-        }}
-      />
-      <span className="soft" role="status">
-        {bringing ? t('bringing', { bringing }) : t('whichFiles')}
-      </span>
-      <Refusal text={refused || problem?.on('files')} />
-    </div>
-  )
-}
-
-export function saySize(bytes: number): string {
-  if (bytes === 0) return ''
-  if (bytes < 1_000_000) return `${Math.max(1, Math.round(bytes / 1000))} kB`
-  return `${(bytes / 1_000_000).toLocaleString(language, { minimumFractionDigits: 1, maximumFractionDigits: 1 })} MB`
 }

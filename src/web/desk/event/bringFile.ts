@@ -1,5 +1,5 @@
 import { bring } from '../api'
-import type { EventFile } from '../types'
+import type { EventFile, ReplacedFile } from '../types'
 import { t } from '../words'
 
 /** Brings a file; the event that is saved afterwards names it. */
@@ -8,3 +8,15 @@ export const bringFile = (file: File) =>
     away: t('nameCouldNotBeBrought', { name: file.name }),
     tooLarge: t('nameIsTooLargeA', { name: file.name }),
   })
+
+/** Puts another version of a file in its place; all events that hold it have it from then on. */
+export const replaceFile = (id: string, file: File) =>
+  bring<ReplacedFile>(
+    `/files/${id}?name=${encodeURIComponent(file.name)}`,
+    file,
+    {
+      away: t('nameCouldNotBeBrought', { name: file.name }),
+      tooLarge: t('nameIsTooLargeA', { name: file.name }),
+    },
+    'PUT',
+  )

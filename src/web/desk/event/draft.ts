@@ -64,6 +64,7 @@ const blank: AsSent = {
   contact: '',
   people: [],
   staffSpan: null,
+  picture: null,
   reminder: null,
   notes: '',
   showFrom: null,

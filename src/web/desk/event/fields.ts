@@ -14,6 +14,7 @@ const names: Record<string, string> = {
   tags: t('tags'),
   links: t('links'),
   files: t('files'),
+  picture: t('whatThePictureShows'),
   contact: t('contact'),
   people: t('people'),
   staffSpan: t('staffSpan'),

@@ -15,6 +15,7 @@ const said: Record<AuditLine['act'], string> = {
   editionMade: t('madeAnEdition'),
   editionChanged: t('changedAnEdition'),
   editionRemoved: t('removedAnEdition'),
+  fileReplaced: t('replacedAFile'),
   editionRestored: t('broughtBackAnEdition'),
   linkMade: t('madeASecretLinkFor'),
   linkReplaced: t('replacedTheSecretLinkOf'),
