@@ -50,7 +50,7 @@ services.AddSingleton<OrganisationStore>().AddSingleton<AccountStore>().AddSingl
     .AddSingleton<EditionStore>();
 services.AddSingleton<SearchStore>();
 services.AddSingleton<ListStore>().AddSingleton<YearPlanStore>().AddSingleton<RevisionStore>().AddSingleton<DeliveredStore>()
-    .AddSingleton<GroupStore>().AddSingleton<PlanViewStore>().AddSingleton<SecretLinkStore>();
+    .AddSingleton<GroupStore>().AddSingleton<PlanViewStore>().AddSingleton<TemplateStore>().AddSingleton<SecretLinkStore>();
 services.AddSingleton<InvitationStore>().AddSingleton<MailStore>().AddSingleton<SubmissionStore>().AddSingleton<ActStore>()
     .AddSingleton<AuditStore>()
     .AddSingleton<FileStore>().AddSingleton<WorkStore>().AddSingleton<SessionStore>();
@@ -69,7 +69,7 @@ services.AddScoped<IWhoAsks, WhoAsks>().AddScoped<Access>().AddScoped<Sessions>(
 services.AddScoped<EventDesk>().AddScoped<EventChanges>().AddScoped<EventHistory>().AddScoped<Commits>().AddScoped<OwnLists>()
     .AddScoped<Groups>().AddScoped<BroughtFiles>()
     .AddScoped<ChangePreviews>().AddScoped<TableReader>().AddScoped<LineReader>().AddScoped<EventPreviews>()
-    .AddScoped<ChosenEvents>().AddScoped<CarriedYears>().AddScoped<PlanViews>().AddScoped<YearPlanDesk>()
+    .AddScoped<ChosenEvents>().AddScoped<CarriedYears>().AddScoped<PlanViews>().AddScoped<Templates>().AddScoped<YearPlanDesk>()
     .AddScoped<Destinations>().AddScoped<LosingEditions>();
 services.AddScoped<SignOffQueue>().AddScoped<CalendarLife>().AddScoped<PreviewAnswers>().AddScoped<EditionDesk>();
 services.AddWork(isRun: !isDescribing);
@@ -160,6 +160,7 @@ api.MapPreviews();
 api.MapEditions();
 api.MapGroups();
 api.MapPlanViews();
+api.MapTemplates();
 api.MapFiles();
 api.MapSignOff();
 api.MapEvents();

@@ -160,6 +160,28 @@ public sealed class EditionTests(ValtroApp app) : IClassFixture<ValtroApp>
             (await app.Reader().Http.GetAsync($"{path}/entries/{((string)lab["id"]!).Split('/')[0]}/whenever")).StatusCode);
     }
 
+    [Theory]
+    [InlineData("tickets", "", "offers", "Place", "Pinewick Harbour School")]
+    [InlineData("videoCall", "", "location", "VirtualLocation", null)]
+    [InlineData("videoCall", "Hall", "location", "Place", "Hall")]
+    public async Task Machines_are_told_where_it_is_and_where_tickets_are(
+        string kind, string place, string holdsAddress, string where, string? name)
+    {
+        var ada = await app.SignedInAsync();
+        var form = Caller.Event(await ada.CalendarAsync("SCH"), $"Sea songs {kind} {place}".Trim());
+        form["place"] = place;
+        form["links"] = new JsonArray(new JsonObject { ["label"] = "", ["url"] = "https://pinewick.example/songs", ["kind"] = kind });
+        await ada.DoAsync(HttpMethod.Post, "/api/events", form);
+        app.Clock.Advance(Duration.FromSeconds(2));
+        var entry = EntriesOf(await PartAsync("/c/pinewick/whole-school"), $"Sea songs {kind} {place}".Trim()).First();
+        var page = await app.Reader().Http.GetStringAsync($"/c/pinewick/whole-school/entries/{entry["id"]}");
+        var data = JsonNode.Parse(page.Split("application/ld+json\">")[1].Split("</script>")[0])!;
+        Assert.Equal((where, name), ((string)data["location"]!["@type"]!, (string?)data["location"]!["name"]));
+        Assert.EndsWith("/c/pinewick", (string)data["organizer"]!["url"]!, StringComparison.Ordinal);
+        if (place.Length == 0)
+            Assert.Contains("https://pinewick.example/songs", $"{data[holdsAddress]}", StringComparison.Ordinal);
+    }
+
     [Fact]
     public async Task An_event_that_another_program_named_is_known_by_that_name_in_addresses_and_files()
     {

@@ -223,6 +223,9 @@ internal sealed class FuzzWorld
         Add("POST /api/plan-views", "/api/plan-views",
             new { name = "Fuzzed view", settings = new Dictionary<string, string> { ["view"] = "month" }, isForAll = true }, 3);
         Add("DELETE /api/plan-views/{id:guid}", $"/api/plan-views/{Guid.NewGuid()}", weight: 1);
+        Add("POST /api/templates", "/api/templates",
+            new { name = "Fuzzed template", isUsual = false, @event = FullEvent(spare, second, category) }, 6);
+        Add("DELETE /api/templates/{id:guid}", $"/api/templates/{Guid.NewGuid()}", weight: 1);
         object Chosen(string act) => new
         {
             dates = new[] { new { eventId = (string)series["id"]!, recurrenceId = (string)series["recurrenceId"]! } },

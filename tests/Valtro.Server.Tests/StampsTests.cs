@@ -343,6 +343,8 @@ public sealed class StampsTests(ValtroApp app) : IClassFixture<ValtroApp>
         var moved = await PageAsync(page);
         Assert.Contains("Thu", moved, StringComparison.Ordinal);
         Assert.Matches("This date was moved. It was Wed[^<]*9 Dec[^<]*14:00", moved);
+        Assert.Contains("\"eventStatus\":\"https://schema.org/EventRescheduled\"", moved, StringComparison.Ordinal);
+        Assert.Contains("\"previousStartDate\":\"2026-12-09T14:00", moved, StringComparison.Ordinal);
         await ada.ChangeAsync(made, "edit",
             Form(made, calendar,
                 form => (form["date"], form["repeat"], form["from"], form["to"]) = ("2026-12-03", Weekly(4), "16:00:00", "17:00:00")),

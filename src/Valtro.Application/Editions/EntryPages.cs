@@ -90,7 +90,7 @@ public sealed class EntryPages(WebAssets assets, PublicAddresses addresses, Sett
         page.Append(isOpen
             ? $"<link rel=\"canonical\" href=\"{Html.Encode(own)}\">\n"
             : "<meta name=\"robots\" content=\"noindex, nofollow\">\n");
-        page.Append("<script type=\"application/ld+json\">").Append(StructuredData(reading, entry, body, own, at, place))
+        page.Append("<script type=\"application/ld+json\">").Append(StructuredData(reading, entry, body, own, at, place, was))
             .Append("</script>\n");
         foreach (var style in styles)
             page.Append(style.Element);
@@ -124,7 +124,7 @@ public sealed class EntryPages(WebAssets assets, PublicAddresses addresses, Sett
                 $"<p class=\"entry-moved\">{Html.Encode(words.Fill("movedFrom", "when", ReadingDates.When(before.Start, before.End, body.AllDay, culture, reading.Checked.Look.Clock)))}</p>\n");
         if (body.Own is { } clock)
             page.Append(CultureInfo.InvariantCulture,
-                $"<p class=\"soft\">{Html.Encode(words.Fill("ownClock", "place", ReadingDates.PlaceOf(clock.Zone)).Replace("{when}", ReadingDates.When(clock.Start, clock.End, false, culture, reading.Checked.Look.Clock), StringComparison.Ordinal))}</p>\n");
+                $"<p class=\"soft\">{Html.Encode(words.Fill("ownClock", ("place", ReadingDates.PlaceOf(clock.Zone)), ("when", ReadingDates.When(clock.Start, clock.End, false, culture, reading.Checked.Look.Clock))))}</p>\n");
         AppendPlace(page, body, place, words);
         if (body.Category is { } category)
             page.Append(CultureInfo.InvariantCulture,
@@ -205,9 +205,13 @@ public sealed class EntryPages(WebAssets assets, PublicAddresses addresses, Sett
     }
 
     /// <summary>An Event as schema.org has it. The JSON encoder writes &lt; as \u003C, so nothing in it can end the element.</summary>
-    private static string StructuredData(
-        EditionReading reading, Entry entry, EntryBody body, string own, EditionAddresses at, KnownPlace? place)
+    private string StructuredData(
+        EditionReading reading, Entry entry, EntryBody body, string own, EditionAddresses at, KnownPlace? place, OccurrenceTimes? was)
     {
+        var organizer =
+            new Dictionary<string, object> { ["@type"] = "Organization", ["name"] = reading.Address.OrganisationName };
+        if (reading.Address.Audience == Core.Disclosure.Audience.Everyone)
+            organizer["url"] = addresses.FrontPage(reading.Address.OrganisationSlug);
         var data = new Dictionary<string, object>
         {
             ["@context"] = "https://schema.org",
@@ -215,26 +219,47 @@ public sealed class EntryPages(WebAssets assets, PublicAddresses addresses, Sett
             ["name"] = body.Title,
             ["startDate"] = body.Start,
             ["endDate"] = body.AllDay ? NodaTime.Text.LocalDatePattern.Iso.Format(entry.Occurrence.LocalEnd.Date.PlusDays(-1)) : body.End,
-            ["eventStatus"] = body.State == EventState.Cancelled
-                ? "https://schema.org/EventCancelled"
-                : "https://schema.org/EventScheduled",
+            ["eventStatus"] = (body.State, was) switch
+            {
+                (EventState.Cancelled, _) => "https://schema.org/EventCancelled",
+                (_, not null) => "https://schema.org/EventRescheduled",
+                _ => "https://schema.org/EventScheduled",
+            },
             ["url"] = own,
-            ["organizer"] = new Dictionary<string, object> { ["@type"] = "Organization", ["name"] = reading.Address.OrganisationName },
+            ["organizer"] = organizer,
+            ["location"] = LocationOf(reading, body, place),
+        };
+        if (was is { } before)
+            data["previousStartDate"] = before.Start;
+        if (entry.Event.Content.Description.Text.Length > 0)
+            data["description"] = entry.Event.Content.Description.Text;
+        if (body.Picture is { } picture)
+            data["image"] = $"{at.Page}/{picture.Address}";
+        var offers = body.Links.Where(link => link.Kind == LinkKind.Tickets)
+            .Select(link => new Dictionary<string, object> { ["@type"] = "Offer", ["url"] = link.Url }).ToArray();
+        if (offers.Length > 0)
+            data["offers"] = offers;
+        return JsonSerializer.Serialize(data, Json.Options);
+    }
+
+    /// <summary>Where it is, as well as that is known: in a place, in a call, or with whoever invites to it.</summary>
+    private static Dictionary<string, object> LocationOf(EditionReading reading, EntryBody body, KnownPlace? place)
+    {
+        if (body.Place.Length == 0 && body.Links.FirstOrDefault(link => link.Kind == LinkKind.VideoCall) is { } call)
+            return new() { ["@type"] = "VirtualLocation", ["url"] = call.Url };
+        var where = new Dictionary<string, object>
+        {
+            ["@type"] = "Place",
+            ["name"] = body.Place.Length > 0 ? body.Place : reading.Address.OrganisationName,
         };
         if (body.Place.Length > 0)
         {
-            var where = new Dictionary<string, object> { ["@type"] = "Place", ["name"] = body.Place };
             if (place is { Latitude: { } latitude, Longitude: { } longitude })
                 where["geo"] =
                     new Dictionary<string, object> { ["@type"] = "GeoCoordinates", ["latitude"] = latitude, ["longitude"] = longitude };
             if (place is { Address.Length: > 0 })
                 where["address"] = place.Address;
-            data["location"] = where;
         }
-        if (entry.Event.Content.Description.Text.Length > 0)
-            data["description"] = entry.Event.Content.Description.Text;
-        if (body.Picture is { } picture)
-            data["image"] = $"{at.Page}/{picture.Address}";
-        return JsonSerializer.Serialize(data, Json.Options);
+        return where;
     }
 }

@@ -22,6 +22,9 @@ public sealed class ReadingWords
     public string Fill(string name, string place, string value) =>
         _words[name].Replace($"{{{{{place}}}}}", value, StringComparison.Ordinal);
 
+    public string Fill(string name, params (string Place, string Value)[] values) => values.Aggregate(
+        _words[name], (text, one) => text.Replace($"{{{{{one.Place}}}}}", one.Value, StringComparison.Ordinal));
+
     /// <summary>What a link is called: by its own words, else by its kind; a website by its host.</summary>
     public string NameOf(EventLink link) =>
         link.Label.Length > 0 || link.Kind == LinkKind.Website ? link.Called() : _words[$"link{link.Kind}"];

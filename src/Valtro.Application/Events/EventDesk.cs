@@ -59,7 +59,7 @@ public sealed record OnDesk(
 
 /// <summary>Events as the signed-in person may see and change them.</summary>
 public sealed class EventDesk(
-    Access access, EventStore events, FileStore files, SubmissionStore submissions, RichTexts richTexts, IClock clock)
+    Access access, EventStore events, FileStore files, TemplateStore templates, SubmissionStore submissions, RichTexts richTexts, IClock clock)
 {
     private const string ContributorsOnly = "access.contributors";
 
@@ -329,12 +329,14 @@ public sealed class EventDesk(
         return usable;
     }
 
-    /// <summary>An event holds the file, and the person sees all of that event.</summary>
+    /// <summary>An event holds the file, and the person sees all of that event; or a template holds it from which they may start.</summary>
     public async Task<bool> SeesFileAsync(Viewer viewer, Guid fileId)
     {
-        var disclosures = (await access.HouseAsync()).Disclosures;
+        var house = await access.HouseAsync();
         return (await events.WithFileAsync(viewer.OrganisationId, fileId)).Any(calendarEvent =>
-            viewer.Of(calendarEvent, disclosures, Now) is { Detail: > Detail.Nothing } sight
-            && Disclosed.Of(calendarEvent, sight.Detail) is { } told && told.Content.Files.Any(file => file.Id == fileId));
+                viewer.Of(calendarEvent, house.Disclosures, Now) is { Detail: > Detail.Nothing } sight
+                && Disclosed.Of(calendarEvent, sight.Detail) is { } told && told.Content.Files.Any(file => file.Id == fileId))
+            || (Templates.Contributes(viewer, house).ToArray() is { Length: > 0 } calendars
+                && await templates.NamesFileAsync(viewer.OrganisationId, calendars, fileId));
     }
 }

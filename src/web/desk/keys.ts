@@ -23,6 +23,7 @@ export const keys = {
   opening: (id: string, table: string) => ['calendars', id, 'opening', table] as const,
   groups: ['groups'] as const,
   planViews: ['plan-views'] as const,
+  templates: ['templates'] as const,
   people: ['people'] as const,
   audit: (act: string) => ['audit', act] as const,
   signOff: ['sign-off'] as const,

@@ -35,7 +35,7 @@ if (time && time.dateTime.includes('T')) {
   if (clock(zone) !== clock(time.dataset.zone)) {
     const line = document.createElement('p')
     line.className = 'soft'
-    line.textContent = (time.dataset.yourTime ?? '{when}').replace('{when}', clock(zone))
+    line.textContent = (time.dataset.yourTime ?? '{{when}}').replace('{{when}}', clock(zone))
     time.parentElement?.after(line)
   }
 }

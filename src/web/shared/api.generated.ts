@@ -2583,6 +2583,126 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/templates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TemplateBody"][];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TemplateRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["KeptTemplate"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/templates/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/files": {
         parameters: {
             query?: never;
@@ -7142,6 +7262,10 @@ export interface components {
             name: string;
             role: components["schemas"]["CalendarRole"];
         };
+        KeptTemplate: {
+            /** Format: uuid */
+            id: string;
+        };
         KeptView: {
             /** Format: uuid */
             id: string;
@@ -8134,6 +8258,27 @@ export interface components {
             words: string;
             /** Format: int32 */
             version: number;
+        };
+        TemplateBody: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            /** Format: uuid */
+            calendarId: string;
+            isUsual: boolean;
+            /** @description From which a form starts; the length of time counts, and not the day. */
+            event: components["schemas"]["EventForm"];
+            /** @description What its files are. */
+            attached: components["schemas"]["EventFileBody"][];
+            /** @description Whoever made it, and editors of its calendar. */
+            mayRemove: boolean;
+        };
+        TemplateRequest: {
+            name: null | string;
+            /** @description What it says of place, length, category and reminder is usual on its calendar; it needs no name. */
+            isUsual: boolean;
+            /** @description With its calendar. What it says of repetitions, of other calendars and of who sees it is left out. */
+            event: components["schemas"]["EventForm"];
         };
         /** @enum {unknown} */
         TextSize: "small" | "normal" | "large";

@@ -12,7 +12,7 @@ import { useToast } from '../Toasts'
 import { usePost } from '../usePost'
 import { useSettled } from '../useSettled'
 import { DeliveryStep } from './DeliveryStep'
-import { draftOf, emptyDraft, presets, type Draft } from './draft'
+import { draftOf, emptyDraft, hasCalendars, presets, type Draft } from './draft'
 import { audienceWords } from './EditionsPage'
 import { HowMuchStep } from './HowMuchStep'
 import { LookStep } from './LookStep'
@@ -36,7 +36,7 @@ function EditionForm({ saved }: { saved: Edition | undefined }) {
   const [kept, setKept] = useState(text)
   const isStandard = saved?.isStandard ?? false
   const asked = useSettled(text)
-  const isAskable = draft.sources.length > 0
+  const isAskable = hasCalendars(draft)
   const preview = useEditionPreview(saved?.id, isAskable ? asked : kept)
   const { problem: saveProblem, isBusy, post, forget } = useSaving()
   const problem = saveProblem ?? (preview.error instanceof Problem && isAskable ? preview.error : null)

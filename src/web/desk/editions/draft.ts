@@ -64,6 +64,9 @@ export function draftOf(edition: EditionDraft): Draft {
   }
 }
 
+/** Whether there is anything to be looked at. */
+export const hasCalendars = (edition: EditionDraft): boolean => edition.takesAll || edition.sources.length > 0
+
 /** Common cases, to begin with. */
 export const presets: { name: string; about: string; change: Partial<Draft> }[] = [
   {

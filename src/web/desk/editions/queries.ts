@@ -2,6 +2,7 @@ import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-quer
 import { call } from '../api'
 import type { Edition, EditionDraft } from '../types'
 import { keys } from '../keys'
+import { hasCalendars } from './draft'
 import { unlessTold } from '../told'
 
 /** Editions that the person may compose or read, with how fresh each is. */
@@ -38,7 +39,7 @@ export function useKnownEdition() {
 export function useEditionPreview(id: string | undefined, text: string) {
   const edition = JSON.parse(text) as EditionDraft
   return useQuery({
-    enabled: edition.sources.length > 0,
+    enabled: hasCalendars(edition),
     queryKey: keys.editionPreview(`${id} ${text}`),
     queryFn: ({ signal }) => call('POST', id ? `/editions/preview?id=${id}` : '/editions/preview', { edition }, { signal }),
     placeholderData: keepPreviousData,

@@ -2,7 +2,7 @@ import { useDeferredValue, useState } from 'react'
 import { Link } from 'react-router'
 import { planOn } from '../lastPlan'
 import { sayDay } from '../../shared/days'
-import type { Calendar, CalendarEvent, EventForm, LineReading, Proposal } from '../types'
+import type { Calendar, CalendarEvent, EventForm, LineReading, Proposal, Template } from '../types'
 import { sayAgo } from '../Delivery'
 import { useConsequences, useDestinations } from './queries'
 import { useLists } from '../lists/queries'
@@ -13,13 +13,15 @@ import { CalendarChoice } from './CalendarChoice'
 import { ConsequencesPanel } from './ConsequencesPanel'
 import { Conflict } from './Conflict'
 import { Refusal } from '../Refusal'
-import { requestOf, type Draft } from './draft'
+import { requestOf, withUsual, type Draft } from './draft'
 import { MoreFields } from './MoreFields'
 import { AboutNotices, CopyNotice, ProposalNotice, StateNotice } from './Notices'
 import { PlacementChoice } from './PlacementChoice'
 import { RichTextField } from './RichTextField'
 import { SaveActs } from './SaveActs'
 import { ShownTo } from './ShownTo'
+import { StartFrom } from './StartFrom'
+import { TemplateActs } from './TemplateActs'
 import { useEventActs } from './useEventActs'
 import { WhenSentence } from './WhenSentence'
 import { t } from './words'
@@ -33,10 +35,20 @@ interface EventPageProps {
   proposal?: Proposal | null
   /** The event that a new one is like. */
   copyOf?: CalendarEvent | null
+  /** What is usual on a calendar, for a new event that nothing was said of yet. */
+  usual?: (calendarId: string) => Template | undefined
 }
 
 /** One page, two columns: what you say, and what follows from it. */
-export function EventPage({ calendars, stored, draft: start, line = null, proposal = null, copyOf = null }: EventPageProps) {
+export function EventPage({
+  calendars,
+  stored,
+  draft: start,
+  line = null,
+  proposal = null,
+  copyOf = null,
+  usual,
+}: EventPageProps) {
   const { locale } = useOrganisation()
   const lists = useLists().data
   const { values: draft, set, text, isChanged } = useFields(start)
@@ -79,6 +91,7 @@ export function EventPage({ calendars, stored, draft: start, line = null, propos
           {stored ? stored.title : t('newEvent')}
           {stored?.recurs && ` › ${sayDay(stored.date, locale, { weekday: 'long', day: 'numeric', month: 'long' })}`}
         </p>
+        {usual && !line && <StartFrom calendars={calendars} chosen={draft.calendarId} />}
         <h1 className="visually-hidden">{stored ? stored.title : t('newEvent')}</h1>
         {copyOf && <CopyNotice copyOf={copyOf} />}
         {proposal && <ProposalNotice stored={stored} proposal={proposal} />}
@@ -108,7 +121,11 @@ export function EventPage({ calendars, stored, draft: start, line = null, propos
         <div className="event-row">
           <h2>{t('calendar')}</h2>
           <div>
-            <CalendarChoice calendars={calendars} value={draft.calendarId} onChange={(calendarId) => set({ calendarId })} />
+            <CalendarChoice
+              calendars={calendars}
+              value={draft.calendarId}
+              onChange={(calendarId) => set({ calendarId, ...withUsual(draft, usual?.(calendarId)) })}
+            />
             {!isNowhere && (
               <PlacementChoice
                 calendars={calendars}
@@ -202,6 +219,9 @@ export function EventPage({ calendars, stored, draft: start, line = null, propos
           onSave={save}
           onAct={acts.act}
         />
+        {calendar?.mayContribute && (
+          <TemplateActs key={calendar.id} calendar={calendar} title={draft.title} request={() => requestOf(draft)} />
+        )}
         {stored?.savedAt && (
           <p className="soft event-saved">
             {t.rich(

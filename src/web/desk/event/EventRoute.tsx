@@ -2,11 +2,11 @@ import { useParams, useSearchParams } from 'react-router'
 import { todayIn } from '../../shared/days'
 import { NothingHere } from '../NothingHere'
 import { useCalendars } from '../calendars/queries'
-import { useEvent } from './queries'
+import { useEvent, useTemplates } from './queries'
 import { useOrganisation } from '../session/queries'
 import { useLine } from '../several/queries'
 import { useProposal } from '../signoff/queries'
-import { draftOf, draftOfCopy, draftOfProposal, draftOfRequest, newDraft } from './draft'
+import { draftOf, draftOfCopy, draftOfProposal, draftOfRequest, draftOfTemplate, newDraft, withUsual } from './draft'
 import { EventPage } from './EventPage'
 import { EventReading } from './EventReading'
 import { LinePage } from './LinePage'
@@ -49,18 +49,24 @@ function NewEvent() {
   const isForm = parameters.has('form')
   const line = useLine(isForm ? text : null)
   const copied = parameters.get('copy')
+  const templates = useTemplates(true)
+  const template = templates.data?.find((one) => one.id === parameters.get('template'))
   const copy = useEvent(copied ?? undefined, copied ? parameters.get('date') : null)
   if (copy.isError) return <NothingHere detail={copy.error.message} />
   if (line.isError) return <NothingHere detail={line.error.message} />
-  if (!calendars || (isForm && text !== null && !line.data) || (copied && !copy.data))
+  if (!calendars || (isForm && text !== null && !line.data) || (copied && !copy.data) || templates.isPending)
     return <p className="page">{t('opening')}</p>
   // What is not settled does not come as far as the form.
   if (text !== null && (!isForm || line.data?.questions.length !== 0)) return <LinePage calendars={calendars} />
   const editable = calendars.filter((calendar) => calendar.mayContribute)
-  const said = line.data?.calendarId ?? copy.data?.calendarId ?? parameters.get('calendar')
+  const said = line.data?.calendarId ?? copy.data?.calendarId ?? template?.calendarId ?? parameters.get('calendar')
   // Nobody's event is filed on whichever calendar comes first: where none is said, it is asked.
   const chosen = editable.find((calendar) => calendar.id === said) ?? (editable.length === 1 ? editable[0] : undefined)
   if (editable.length === 0) return <NothingHere detail={t('thereIsNoCalendarOn')} />
+  const usual = (calendarId: string) => templates.data?.find((one) => one.isUsual && one.calendarId === calendarId)
+  const made = line.data?.events[0]
+    ? draftOfRequest(line.data.events[0], chosen?.id ?? '', day)
+    : newDraft(chosen?.id ?? '', day, parameters.get('from'))
   return (
     <EventPage
       key={parameters.toString()}
@@ -69,10 +75,11 @@ function NewEvent() {
       draft={
         copy.data
           ? draftOfCopy(copy.data, chosen)
-          : line.data?.events[0]
-            ? draftOfRequest(line.data.events[0], chosen?.id ?? '', day)
-            : newDraft(chosen?.id ?? '', day, parameters.get('from'))
+          : template
+            ? draftOfTemplate(template, chosen?.id ?? '', day)
+            : { ...made, ...withUsual(made, usual(made.calendarId)) }
       }
+      usual={copy.data || template ? undefined : usual}
       line={line.data}
       copyOf={copy.data}
     />

@@ -1,6 +1,6 @@
-import { weekdayOf, type Day } from '../../shared/days'
+import { addDays, daysBetween, weekdayOf, type Day } from '../../shared/days'
 import { isMore } from '../openness'
-import type { Calendar, Detail, EventFile, EventForm, CalendarEvent, MonthPosition, Repeat, Skip } from '../types'
+import type { Calendar, Detail, EventFile, EventForm, CalendarEvent, MonthPosition, Repeat, Skip, Template } from '../types'
 import { t } from './words'
 
 export type Pattern = 'once' | Repeat['pattern']
@@ -128,6 +128,42 @@ export function draftOf(calendarEvent: CalendarEvent): Draft {
     ...fieldsOf(calendarEvent, calendarEvent.date),
     files: calendarEvent.attached,
   }
+}
+
+/** A new event from a pattern, on a day: as long, and at the same time of day. */
+export function draftOfTemplate(template: Template, calendarId: string, day: Day): Draft {
+  const { date, endDate } = template.event
+  const longer = date && endDate ? daysBetween(date, endDate) : 0
+  return {
+    ...newDraft(calendarId, day),
+    ...fieldsOf({ ...template.event, date: day, endDate: addDays(day, longer) }, day),
+    calendarId,
+    placements: [],
+    inBreaks: 'skip',
+    files: template.attached,
+  }
+}
+
+/** What is usual on a calendar, where nothing else was said. */
+export function withUsual(draft: Draft, template: Template | undefined): Partial<Draft> {
+  if (!template) return {}
+  const { event } = template
+  const isAsNew = draft.place === '' && draft.categoryId === null && draft.reminder === null && draft.title === ''
+  const minutes = event.from && event.to && !event.allDay ? minutesBetween(event.from, event.to) : 0
+  return {
+    ...(draft.place === '' ? { place: event.place } : {}),
+    ...(draft.categoryId === null ? { categoryId: event.categoryId ?? null } : {}),
+    ...(draft.reminder === null ? { reminder: event.reminder ?? null } : {}),
+    ...(isAsNew && minutes > 0 && draft.from ? { to: later(draft.from, minutes) } : {}),
+  }
+}
+
+const minutesOf = (time: string) => Number(time.slice(0, 2)) * 60 + Number(time.slice(3, 5))
+const minutesBetween = (from: string, to: string) => minutesOf(to) - minutesOf(from)
+
+function later(from: string, minutes: number): string {
+  const end = Math.min(minutesOf(from) + minutes, 24 * 60 - 1)
+  return `${String(Math.floor(end / 60)).padStart(2, '0')}:${String(end % 60).padStart(2, '0')}`
 }
 
 /** A new event like another one: all of it, but that it is by itself from now on. */

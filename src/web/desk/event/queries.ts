@@ -27,6 +27,11 @@ export function useConsequences(text: string, isWanted: boolean) {
   })
 }
 
+/** Patterns to start from, of the calendars on which the person makes events. */
+export function useTemplates(isWanted: boolean) {
+  return useQuery({ enabled: isWanted, queryKey: keys.templates, queryFn: () => call('GET', '/templates'), retry: false })
+}
+
 /** Which editions would deliver a draft; the same text is asked once. */
 export function useDestinations(text: string, isWanted: boolean) {
   return useQuery({
