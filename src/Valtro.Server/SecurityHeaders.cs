@@ -9,7 +9,7 @@ namespace Valtro.Server;
 internal static class SecurityHeaders
 {
     private const string Ours =
-        "default-src 'none'; script-src 'self'; style-src 'self'; font-src 'self'; img-src 'self' data:; connect-src 'self'; base-uri 'none'; form-action 'self'; object-src 'none'";
+        "default-src 'none'; script-src 'self'; style-src 'self'; font-src 'self'; img-src 'self' data:; connect-src 'self'; manifest-src 'self'; base-uri 'none'; form-action 'self'; object-src 'none'";
 
     public static void UseSecurityHeaders(this WebApplication app, Settings settings) => app.Use((context, next) =>
     {

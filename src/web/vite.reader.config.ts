@@ -12,10 +12,11 @@ export default defineConfig({
     emptyOutDir: false,
     manifest: '.vite/reader.json',
     rollupOptions: {
-      input: ['reader/main.ts', 'reader/entry.ts', 'reader/front.ts', 'embed/embed.ts'],
+      input: ['reader/main.ts', 'reader/entry.ts', 'reader/front.ts', 'embed/embed.ts', 'kept/worker.ts'],
       output: {
-        // The snippet on other people's pages names this file: it can never be renamed.
-        entryFileNames: (chunk) => (chunk.name === 'embed' ? 'embed.js' : 'assets/[name]-[hash].js'),
+        // The snippet on other people's pages names this file: it can never be renamed. Nor can what browsers keep pages with.
+        entryFileNames: (chunk) =>
+          chunk.name === 'embed' ? 'embed.js' : chunk.name === 'worker' ? 'kept.js' : 'assets/[name]-[hash].js',
       },
     },
   },

@@ -310,6 +310,30 @@ public sealed class DisclosureApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         Assert.Contains("og:image:alt", page, StringComparison.Ordinal);
     }
 
+    [Fact]
+    public async Task Another_level_leaves_to_whom_names_are_told_as_it_is_and_that_is_audited_by_itself()
+    {
+        var ada = await app.SignedInAsync();
+        var made = await NewAsync(ada, "Names within", "NAMW", "complete", "complete", "complete");
+        object Calendar(string names, int version) => new
+        {
+            name = "Names within",
+            plate = "NAMW",
+            colour = "plum",
+            zone = "America/Halifax",
+            description = "",
+            disclosure = new { members = "complete", link = "complete", everyone = "complete", names },
+            version,
+        };
+        await ada.DoAsync(HttpMethod.Put, $"/api/calendars/{made["id"]}", Calendar("editors", 1));
+        var saved = await ada.DoAsync(
+            HttpMethod.Put, $"/api/calendars/{made["id"]}/disclosure", Table("complete", "complete", "headline", 2));
+        Assert.Equal(("headline", "editors"), ((string)saved["disclosure"]!["everyone"]!, (string)saved["disclosure"]!["names"]!));
+        await ada.DoAsync(HttpMethod.Put, $"/api/calendars/{made["id"]}", Calendar("everyone", 3));
+        var audit = $"{await ada.GetAsync("/api/audit?act=opened")}";
+        Assert.Contains("names of people: Editors to Everyone", audit, StringComparison.OrdinalIgnoreCase);
+    }
+
     [Theory]
     [InlineData("page.html", 3)]
     [InlineData("run.exe", 3)]

@@ -19,6 +19,7 @@ const opening: Opening = {
   withEmail: { count: 0, events: [] },
   withPhone: { count: 0, events: [] },
   withFile: { count: 0, events: [] },
+  withNames: { count: 0, events: [] },
   hidden: 0,
   drafts: 0,
   empties: [],

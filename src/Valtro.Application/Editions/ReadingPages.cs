@@ -122,6 +122,8 @@ public sealed class ReadingPages(WebAssets assets, PublicAddresses addresses, Pa
 
                 """);
         }
+        if (isOpen && !asked.IsEmbedded)
+            page.Append(CultureInfo.InvariantCulture, $"<link rel=\"manifest\" href=\"{Html.Encode(at.Base)}/app.webmanifest\">\n");
         var data = DataOf(version, asked.View is EditionView.List or EditionView.Cards ? parts : parts[..1], at, asked);
         var painted = painter.Paint(data);
         page.Append(Entry.Style.Element).Append(PageStyle.Of(edition.Look).Element).Append(Entry.Elements)

@@ -107,7 +107,7 @@ public sealed class EventPreviews(Access access, EventDesk desk, ClashView clash
             : viewer.May(CalendarAction.Edit, request.CalendarId)
             ? EventState.Live
             : EventState.Waiting;
-        var content = new EventContent(series) { Cap = cap, Showing = showing };
+        var content = new EventContent(series) { Cap = cap, Showing = showing, People = [.. request.People] };
         return new CalendarEvent(Guid.Empty, request.CalendarId, default, content, state, default)
         {
             Placements = [.. (request.Placements ?? found?.Event.Placements ?? [])

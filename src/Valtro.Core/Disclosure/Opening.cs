@@ -9,6 +9,7 @@ namespace Valtro.Core.Disclosure;
 /// <summary>What a changed table lets one audience see, or takes from it.</summary>
 /// <param name="Revealed">Events of which it newly sees something, or more.</param>
 /// <param name="WithEmail">Of these, those in which it newly reads an e-mail address.</param>
+/// <param name="WithNames">Events of which it is newly told who is responsible.</param>
 /// <param name="Hidden">Events of which it sees less, or nothing any more.</param>
 /// <param name="Drafts">Events that stay inside all the same, because they are no more than drafts or wait for sign-off.</param>
 public sealed record Opening(
@@ -19,6 +20,7 @@ public sealed record Opening(
     IReadOnlyList<CalendarEvent> WithEmail,
     IReadOnlyList<CalendarEvent> WithPhone,
     IReadOnlyList<CalendarEvent> WithFile,
+    IReadOnlyList<CalendarEvent> WithNames,
     IReadOnlyList<CalendarEvent> Hidden,
     int Drafts)
 {
@@ -27,8 +29,11 @@ public sealed record Opening(
     /// <remarks>An event outside its showing span counts: it will be seen when its time comes.</remarks>
     public static IReadOnlyList<Opening> Of(IReadOnlyCollection<CalendarEvent> events, Disclosure before, Disclosure after) =>
         [.. Audiences.Readers
-            .Where(audience => before[audience] != after[audience])
+            .Where(audience => before[audience] != after[audience] || TellsNames(before, audience) != TellsNames(after, audience))
             .Select(audience => Of(events, audience, before, after))];
+
+    private static bool TellsNames(Disclosure table, Audience audience) =>
+        table[audience] == Detail.Complete && table.GrantsOf(audience).HasFlag(Grants.Names);
 
     private static Opening Of(IReadOnlyCollection<CalendarEvent> events, Audience audience, Disclosure before, Disclosure after)
     {
@@ -37,10 +42,14 @@ public sealed record Opening(
         return new Opening(
             audience, before[audience], after[audience], revealed,
             New(data => data.HasEmail), New(data => data.HasPhone), New(data => data.HasFile),
+            [.. leaving.Where(one => Names(one, after) && !Names(one, before))],
             [.. leaving.Where(one => Level(one, after) < Level(one, before))],
             events.Count - leaving.Length);
 
         Detail Level(CalendarEvent calendarEvent, Disclosure table) => table.For(audience, calendarEvent.Content.Cap);
+
+        bool Names(CalendarEvent calendarEvent, Disclosure table) =>
+            TellsNames(table, audience) && Level(calendarEvent, table) == Detail.Complete && calendarEvent.HasPeople;
 
         CalendarEvent[] New(Func<PersonalData, bool> has) =>
             [.. revealed.Where(one => has(PersonalData.In(one, Level(one, after))) && !has(PersonalData.In(one, Level(one, before))))];
@@ -112,6 +121,11 @@ public sealed record WhoSees(Audience Audience, Detail Detail, Detail Was, strin
             && calendars[by].Disclosure.For(audience, calendarEvent.Content.Cap) == Detail.Times)
             return words.Speech.Say("sees.takesNoTime");
         var said = Said(detail);
+        if (detail == Detail.Complete && calendarEvent.HasPeople)
+            said = Saying.Of(calendarEvent.Calendars.Where(calendars.ContainsKey).Select(id => calendars[id].Disclosure)
+                .Where(table => table.For(audience, calendarEvent.Content.Cap) == detail)
+                .Any(table => table.GrantsOf(audience).HasFlag(Grants.Names))
+                    ? "sees.withNames" : "sees.withoutNames", ("said", said));
         if (by != Guid.Empty
             && by != calendarEvent.HomeCalendarId
             && detail > Detail.Nothing

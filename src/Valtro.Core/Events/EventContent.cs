@@ -255,6 +255,11 @@ public sealed record CalendarEvent(
     [SeenFrom(FieldLevel.Times)]
     public Series Series => Content.Series;
 
+    /// <summary>Somebody is responsible, on some date at least.</summary>
+    [SeenFrom(FieldLevel.Inside)]
+    public bool HasPeople =>
+        Content.People.Count > 0 || Exceptions.Any(exception => exception.Own.Over(Content).People.Count > 0);
+
     /// <summary>The places of the list at which it is, on some date at least.</summary>
     [SeenFrom(FieldLevel.Headline)]
     public IEnumerable<Place> Places =>

@@ -19,12 +19,14 @@ public sealed record TitledEvent(Guid Id, string Title);
 /// <summary>What a changed table lets one audience see, or takes from it.</summary>
 /// <param name="Revealed">How many events it newly sees, or sees more of.</param>
 /// <param name="WithEmail">Those in which it newly reads an e-mail address; at most 20 are named.</param>
+/// <param name="WithNames">Those of which it is newly told who is responsible, where nothing else is told newly, too.</param>
 /// <param name="Hidden">How many events it sees less of, or not any more.</param>
 /// <param name="Drafts">How many stay inside all the same.</param>
 /// <param name="Empties">Addresses at which there will be nothing any more.</param>
 /// <param name="Editions">Editions for this audience that lose what they tell of the calendar.</param>
 public sealed record OpeningBody(
-    Audience Audience, Detail Was, Detail Becomes, int Revealed, Counted WithEmail, Counted WithPhone, Counted WithFile, int Hidden,
+    Audience Audience, Detail Was, Detail Becomes, int Revealed, Counted WithEmail, Counted WithPhone, Counted WithFile,
+    Counted WithNames, int Hidden,
     int Drafts, IReadOnlyList<EmptiedBody> Empties,
     IReadOnlyList<LosingEdition> Editions);
 
@@ -64,13 +66,13 @@ internal static class DisclosureApi
         var viewer = await access.RequireAsync(OrganisationAction.ManageCalendars, CalendarView.KeepersOnly);
         var calendar = await calendars.FindAsync(viewer.OrganisationId, id) ?? throw new NotFoundException("calendar");
         var settings = new CalendarSettings(calendar.Name, calendar.Plate, calendar.Hue, calendar.Zone, calendar.Description,
-            Check(request), calendar.Readerships)
+            Check(request) with { Names = calendar.Disclosure.Names }, calendar.Readerships)
         { RequiresSignOff = calendar.RequiresSignOff };
         return await CalendarApi.SaveAsync(viewer, id, request.Version, settings, view, clock);
     }
 
     private static Disclosure Check(DisclosureRequest request) =>
-        new(request.Disclosure.Members, request.Disclosure.Link, request.Disclosure.Everyone);
+        new(request.Disclosure.Members, request.Disclosure.Link, request.Disclosure.Everyone) { Names = request.Disclosure.Names };
 
     private static OpeningBody Body(
         Opening opening, Calendar calendar, IReadOnlyList<FetchCount> fetched, IReadOnlyList<LosingEdition> losing)
@@ -78,7 +80,7 @@ internal static class DisclosureApi
         var goesOut = opening.Audience == Audience.Everyone || (opening.Audience == Audience.Link && calendar.HasSecretLink);
         return new OpeningBody(
             opening.Audience, opening.Was, opening.Becomes, opening.Revealed.Count, Count(opening.WithEmail), Count(opening.WithPhone),
-            Count(opening.WithFile), opening.Hidden.Count, opening.Drafts,
+            Count(opening.WithFile), Count(opening.WithNames), opening.Hidden.Count, opening.Drafts,
             opening.Becomes == Detail.Nothing && goesOut
                 ? [
                     .. Kinds.Select(

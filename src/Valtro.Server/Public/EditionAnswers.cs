@@ -74,6 +74,17 @@ public sealed class EditionAnswers(
             await SendAsync(located, rendered, "application/json; charset=utf-8");
     }
 
+    /// <summary>For the home screen of a phone: of open editions only.</summary>
+    public async Task SendManifestAsync(EditionName name)
+    {
+        if (await LocateAsync(name, "/app.webmanifest") is not { } located
+            || await FindAsync(located, ThisMonth(located), "/app.webmanifest") is not { } part)
+            return;
+        var address = located.Found.Address!;
+        var manifest = HomeScreen.Manifest(address, part.Rendered.Part.Edition.Name, $"/c/{address.OrganisationSlug}/{address.Slug}");
+        await SendAsync(located, new Copy(FrontPages.Plain(manifest, clock.GetCurrentInstant()), part.Age), FrontAnswers.ManifestType);
+    }
+
     public async Task SendPageAsync(EditionName name, bool embedded)
     {
         var ending = embedded ? "/embed" : "";

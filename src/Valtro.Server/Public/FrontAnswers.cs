@@ -49,6 +49,25 @@ public sealed class FrontAnswers(
 
     private const int MostChosen = 100;
 
+    public async Task SendManifestAsync(string organisation)
+    {
+        if ((await editions.OnFrontPageAsync(organisation)).FirstOrDefault() is { } address)
+            await SendAsync(FrontPages.Plain(
+                HomeScreen.Manifest(address, address.OrganisationName, $"/c/{organisation}"), clock.GetCurrentInstant()), ManifestType);
+        else
+            await PublicAnswers.NotFoundAsync(Context);
+    }
+
+    internal const string ManifestType = "application/manifest+json; charset=utf-8";
+
+    public async Task SendIconAsync(string organisation)
+    {
+        if ((await editions.OnFrontPageAsync(organisation)).FirstOrDefault() is { } address)
+            await SendAsync(HomeScreen.Icon(address.OrganisationName), "image/svg+xml; charset=utf-8");
+        else
+            await PublicAnswers.NotFoundAsync(Context);
+    }
+
     /// <summary>RFC 9309: what is open to everyone may be found, and nothing else.</summary>
     public Task SendRobotsAsync() => SendAsync($"""
         User-agent: *

@@ -31,6 +31,11 @@ internal static class PublicApi
         app.MapRead("/sitemap.xml", (FrontAnswers answers) => answers.SendMapAsync());
         app.MapRead("/c/{organisation}/sitemap.xml",
             (string organisation, FrontAnswers answers) => answers.SendMapOfAsync(organisation));
+        app.MapRead("/c/{organisation}/icon.svg", (string organisation, FrontAnswers answers) => answers.SendIconAsync(organisation));
+        app.MapRead("/c/{organisation}/app.webmanifest",
+            (string organisation, FrontAnswers answers) => answers.SendManifestAsync(organisation));
+        app.MapRead("/c/{organisation}/{edition}/app.webmanifest",
+            (EditionPath path, EditionAnswers answers) => answers.SendManifestAsync(path.Name));
         app.MapRead("/c/{organisation}", (string organisation, string? find, string[]? only, FrontAnswers answers) =>
             answers.SendPageAsync(organisation, find, only ?? []));
         app.MapRead("/c/changes", (string[]? of, EditionAnswers answers) => answers.SendChangesOfAsync(of ?? []));

@@ -24,6 +24,7 @@ internal sealed class DemoSharing(
         await groups.SaveAsync(organisationId, null, null, "Juniors", Those("PW", "SW"));
         await groups.SaveAsync(organisationId, null, null, "All classes", Those("PW", "SW", "CREW"));
         await groups.SaveAsync(organisationId, null, null, "Everything public", Those("PW", "SW", "CREW", "SCH"));
+        await KeepTemplatesAsync(made);
 
         await ChangeAsync(made[("SCH", "Open harbour evening")], async calendarEvent => calendarEvent with
         {
@@ -119,6 +120,22 @@ internal sealed class DemoSharing(
 
     private static Task<CalendarEvent> Told(CalendarEvent calendarEvent, string text) =>
         Task.FromResult(calendarEvent with { Content = calendarEvent.Content with { Description = new RichText($"<p>{text}</p>", text) } });
+
+    /// <summary>An event from which others are made, and what is usual on a calendar.</summary>
+    private async Task KeepTemplatesAsync(IReadOnlyDictionary<(string, string), Guid> made)
+    {
+        var templates = new TemplateStore(database);
+        foreach (var (plate, title, isUsual) in new[] { ("SCH", "Families’ morning", false), ("PW", "Boat lab", true) })
+        {
+            var stored = (await _events.FindAsync(organisationId, made[(plate, title)]))!.Event;
+            var form = new EventForm(EventDraft.Of(stored.Content, stored.Series.Timing) with { Repeat = null, Extra = [], Removed = [] })
+            {
+                CalendarId = stored.HomeCalendarId,
+            };
+            await templates.SaveAsync(
+                organisationId, new EventTemplate(Guid.CreateVersion7(), stored.HomeCalendarId, ada, title, isUsual, form), now);
+        }
+    }
 
     private async Task ChangeAsync(Guid id, Func<CalendarEvent, Task<CalendarEvent>> change)
     {

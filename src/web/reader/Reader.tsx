@@ -8,6 +8,7 @@ import { Changes } from './Changes'
 import { Chooser } from './Chooser'
 import { entriesOf, type PageData } from './edition'
 import { EntryList } from './EntryList'
+import { keptAt } from './kept'
 import { wear } from './look'
 import { MonthGrid } from './MonthGrid'
 import { NeedsScript } from './NeedsScript'
@@ -73,6 +74,7 @@ export function Reader({ data }: { data: PageData }) {
     [edition, data.addresses, speech, today, open, linkTo, isAlive],
   )
   const { words } = speech
+  const kept = isAlive ? keptAt() : null
   const needAll = useCallback(() => require(['all']), [require])
   const everything = parts.has('all') ? narrowed(entriesOf(parts, ['all']), reading.only, reading.about) : null
   const whole = parts.get('all')
@@ -115,10 +117,16 @@ export function Reader({ data }: { data: PageData }) {
           {edition.look.legend && <WordChips words={reading.words} about={reading.about} onNarrow={reading.narrow} />}
         </header>
         {panel === 'subscribe' && <Subscribe only={reading.only} about={reading.about} onClose={close} />}
-        {freshness === 'away' && (
+        {isAlive && freshness === 'away' && kept ? (
           <p className="notice" role="status">
-            {edition.look.failedText || words.away}
+            {speech.fill('keptAt', { when: speech.moment(kept) })}
           </p>
+        ) : (
+          freshness === 'away' && (
+            <p className="notice" role="status">
+              {edition.look.failedText || words.away}
+            </p>
+          )
         )}
         {isLoading && (
           <p className="notice is-passing" role="status">

@@ -1,5 +1,6 @@
 import type { components } from '../shared/api.generated'
 import type { Day } from '../shared/days'
+import { keptAtOf } from './kept'
 
 type Schemas = components['schemas']
 
@@ -69,11 +70,16 @@ export function readPageData(): PageData {
 /** The edition was closed, or its address is not right any more. */
 export class Closed extends Error {}
 
-/** Asks for something below the page; always whether the copy is still right, which it usually is. */
-export async function fetchBelow<T>(base: string, rest: string): Promise<T> {
+/**
+ * Asks for something below the page; always whether the copy is still right, which it usually is.
+ * @param onKept Told where there was no network, and what comes was kept: since when.
+ */
+export async function fetchBelow<T>(base: string, rest: string, onKept?: (at: string) => void): Promise<T> {
   const response = await fetch(base + rest, { cache: 'no-cache' })
   if (response.status === 404 || response.status === 410) throw new Closed()
   if (!response.ok) throw new Error(`${rest} could not be fetched (${response.status}).`)
+  const at = keptAtOf(response)
+  if (at) onKept?.(at)
   return (await response.json()) as T
 }
 

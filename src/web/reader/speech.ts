@@ -158,6 +158,12 @@ export class Speech {
   }
 
   /** "23 – 29 November 2026", as the language writes a stretch of days. */
+  /** An instant on the reader's own clock. */
+  moment(instant: string): string {
+    const format = { weekday: 'short', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' } as const
+    return new Intl.DateTimeFormat(this.locale, format).format(new Date(instant))
+  }
+
   stretch(first: Day, last: Day): string {
     const format = new Intl.DateTimeFormat(this.locale, { day: 'numeric', month: 'long', year: 'numeric', timeZone: 'UTC' })
     return format.formatRange(new Date(`${first}T00:00:00Z`), new Date(`${last}T00:00:00Z`))

@@ -1,6 +1,7 @@
 import { createRoot, hydrateRoot } from 'react-dom/client'
 import { readPageData } from './edition'
 import { followScheme } from './followScheme'
+import { keepPages } from './kept'
 import { cameIn } from './look'
 import { Reader } from './Reader'
 import { reportHeight } from './reportHeight'
@@ -15,4 +16,5 @@ if (spot) {
   else hydrateRoot(spot, reader)
   reportHeight()
   followScheme()
+  keepPages()
 }

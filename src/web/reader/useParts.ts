@@ -1,8 +1,12 @@
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { Closed, fetchBelow, type PageData, type Part, type PartName, type Parts } from './edition'
+import { keptAt } from './kept'
 import { listen } from './stream'
 
 const POLL_EVERY = 60_000
+
+/** Where it is painted for all there is no document. */
+const isKeptCopy = () => typeof document !== 'undefined' && keptAt() !== null
 
 export type Freshness = 'current' | 'away' | 'closed'
 
@@ -10,7 +14,7 @@ export type Freshness = 'current' | 'away' | 'closed'
 export function useParts(first: PageData) {
   const { base } = first.addresses
   const [parts, setParts] = useState<Parts>(() => new Map(first.months.map((part) => [part.month, part])))
-  const [freshness, setFreshness] = useState<Freshness>('current')
+  const [freshness, setFreshness] = useState<Freshness>(() => (isKeptCopy() ? 'away' : 'current'))
   const [version, setVersion] = useState(first.version)
   const known = useRef(parts)
   useEffect(() => {
@@ -20,9 +24,12 @@ export function useParts(first: PageData) {
   const load = useCallback(
     async (wanted: PartName[]) => {
       try {
-        const fetched = await Promise.all(wanted.map((name) => fetchBelow<Part>(base, `.json?month=${name}`)))
+        let kept: string | null = null
+        const fetched = await Promise.all(
+          wanted.map((name) => fetchBelow<Part>(base, `.json?month=${name}`, (at) => (kept = at))),
+        )
         setParts((before) => new Map([...before, ...fetched.map((part) => [part.month, part] as const)]))
-        setFreshness('current')
+        setFreshness(kept ? 'away' : 'current')
       } catch (problem) {
         // What is shown stays; the reader is told that it may be old.
         setFreshness(problem instanceof Closed ? 'closed' : 'away')
@@ -45,7 +52,11 @@ export function useParts(first: PageData) {
     let told = first.version
     const renew = () => load([...known.current.keys()])
     const stream = listen(base, (news) => {
-      if (news === told) return
+      if (news === told) {
+        // It is reached again, and says that what is shown is right.
+        setFreshness((before) => (before === 'away' ? 'current' : before))
+        return
+      }
       told = news
       setVersion(told)
       void renew()

@@ -7646,6 +7646,8 @@ export interface components {
             withEmail: components["schemas"]["Counted"];
             withPhone: components["schemas"]["Counted"];
             withFile: components["schemas"]["Counted"];
+            /** @description Those of which it is newly told who is responsible, where nothing else is told newly, too. */
+            withNames: components["schemas"]["Counted"];
             /**
              * Format: int32
              * @description How many events it sees less of, or not any more.

@@ -84,6 +84,35 @@ public class OpeningTests
         Assert.Empty(Opening.Of([Told("one")], Table.Open, Table.Open));
     }
 
+    [Theory]
+    [InlineData(Audience.Members, Audience.Everyone, "Link Everyone", 0)]
+    [InlineData(Audience.Editors, Audience.Members, "Members", 0)]
+    [InlineData(Audience.Everyone, Audience.Editors, "", 0)]
+    public void Whom_names_are_told_newly_is_listed_though_no_level_changes(Audience before, Audience after, string newly, int revealed)
+    {
+        var led = Told("led");
+        led = led with { Content = led.Content with { People = [new Involved(null, "Captain Marr")] } };
+        var capped = led with { Content = led.Content with { Cap = new Cap(Detail.Headline, null, null) } };
+        var openings = Opening.Of([led, capped, Told("by nobody")], Table.Open with { Names = before }, Table.Open with { Names = after });
+        Assert.Equal(newly, string.Join(' ', openings.Where(one => one.WithNames.Count == 1).Select(one => one.Audience)));
+        Assert.All(openings, one => Assert.Equal(revealed, one.Revealed.Count + one.Hidden.Count));
+    }
+
+    [Theory]
+    [InlineData(Audience.Everyone, "all of it, text, links and files too, who leads and helps too")]
+    [InlineData(Audience.Members, "all of it, text, links and files too, but not who leads and helps")]
+    public void Who_will_see_it_says_whether_names_are_among_it(Audience names, string sentence)
+    {
+        var led = Told("led");
+        led = led with { Content = led.Content with { People = [new Involved(null, "Captain Marr")] } };
+        var sees = WhoSees.Of(led, null, On((led.HomeCalendarId, "Port Watch", Table.Open with { Names = names })), Words, Now);
+        Assert.Equal(sentence, sees.Single(one => one.Audience == Audience.Everyone).Sentence);
+        // Where there are none, there is nothing to say of them.
+        var alone = Told("by nobody");
+        Assert.Equal("all of it, text, links and files too",
+            WhoSees.Of(alone, null, On((alone.HomeCalendarId, "Port Watch", Table.Open)), Words, Now)[0].Sentence);
+    }
+
     private static Dictionary<Guid, (string Name, Table Disclosure)> On(params (Guid Id, string Name, Table Table)[] calendars) =>
         calendars.ToDictionary(one => one.Id, one => (one.Name, one.Table));
 

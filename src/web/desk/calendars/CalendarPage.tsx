@@ -7,7 +7,7 @@ import { NothingHere } from '../NothingHere'
 import { Level } from '../Level'
 import { hueName } from '../hues'
 import { disclosures, forWhomWords, levelsOf, type ForWhom } from '../openness'
-import { useCalendar, useCalendars, useColours, usePlate, useZones } from './queries'
+import { useCalendar, useCalendars, useColours, useOpening, usePlate, useZones } from './queries'
 import { useWrite } from '../useWrite'
 import { ZoneChoice } from '../ZoneChoice'
 import { useOrganisation, useSession } from '../session/queries'
@@ -15,6 +15,7 @@ import { useToast } from '../Toasts'
 import { useFields } from '../useFields'
 import { usePost } from '../usePost'
 import { OpenToEveryone } from './OpenToEveryone'
+import { WhatFollows } from './WhatFollows'
 import { t } from './words'
 
 interface Fields {
@@ -228,6 +229,7 @@ function CalendarForm({ calendar, like, fields, colours, zones }: CalendarFormPr
               </select>
             </p>
             <span className="soft">{t('whereTheySeeAll')}</span>
+            {calendar && values.names !== calendar.disclosure.names && <NamesFollow calendar={calendar} names={values.names} />}
           </div>
         </div>
         <div className="form-row">
@@ -342,4 +344,11 @@ function useProposedPlate(isNew: boolean, name: string, isWritten: boolean, prop
   useEffect(() => {
     if (proposal !== undefined) take(proposal)
   }, [proposal])
+}
+
+/** Which events newly tell whom who is responsible. */
+function NamesFollow({ calendar, names }: { calendar: Calendar; names: Fields['names'] }) {
+  const opening = useOpening(calendar.id, { ...calendar.disclosure, names }, calendar.version)
+  const openings = (opening.data ?? []).filter((one) => one.withNames.count > 0)
+  return openings.length > 0 ? <WhatFollows openings={openings} /> : null
 }

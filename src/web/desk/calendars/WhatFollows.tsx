@@ -16,6 +16,7 @@ export function WhatFollows({ openings }: { openings: Opening[] }) {
             <Named counted={opening.withEmail} have="haveAnEMailAddress" />
             <Named counted={opening.withPhone} have="haveATelephoneNumber" />
             <Named counted={opening.withFile} have="haveFiles" />
+            <Named counted={opening.withNames} have="haveNames" />
             {opening.drafts > 0 && opening.revealed > 0 && <li>{t('draftsAndWaitingEventsStay', { count: opening.drafts })}</li>}
             {opening.empties.map(({ what, programs }) => (
               <li key={what}>{t('theKindsWillHaveNothing', { kind: kinds[what] ?? what, programs: sayPrograms(programs) })}</li>
@@ -58,12 +59,13 @@ function headOf(opening: Opening): string {
   if (opening.hidden > 0) {
     return t(opening.becomes === 'nothing' ? 'eventsOutOfSight' : 'eventsLessVisible', { count: opening.hidden, whom })
   }
+  if (opening.withNames.count > 0) return t('eventsTellNames', { count: opening.withNames.count, whom })
   return t('noEventChangesForWhom', { whom })
 }
 
 interface NamedProps {
   counted: Opening['withEmail']
-  have: 'haveAnEMailAddress' | 'haveATelephoneNumber' | 'haveFiles'
+  have: 'haveAnEMailAddress' | 'haveATelephoneNumber' | 'haveFiles' | 'haveNames'
 }
 
 /** How many, with their titles when somebody wants to look at them. */
