@@ -34,7 +34,7 @@ const pictures = {
     },
   ],
   sheet: ['ada', { ...desk, height: 1140 }, (page) => page.goto(`${base}/plan/sheet`)],
-  month: ['ada', desk, (page) => page.goto(`${base}/plan?view=month`)],
+  'front-page': [null, desk, (page) => page.goto(`${base}/c/pinewick`)],
   week: ['ada', desk, (page) => page.goto(`${base}/plan?view=week`)],
   // Higher, so that all that follows from an event is on it.
   event: ['ada', { ...desk, height: 1150 }, boatLab],

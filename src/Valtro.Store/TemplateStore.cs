@@ -35,7 +35,8 @@ public sealed class TemplateStore(Database database)
 
     /// <summary>Keeps one; one of the same name, or the usual one, of its calendar is replaced.</summary>
     /// <exception cref="RuleException">There are too many.</exception>
-    public Task<Guid> SaveAsync(Guid organisationId, EventTemplate template, Instant now) => database.InTransactionAsync(async transaction =>
+    public Task<Guid> SaveAsync(
+        Guid organisationId, EventTemplate template, Instant now) => database.InTransactionAsync(async transaction =>
     {
         var parameters = new
         {

@@ -423,4 +423,29 @@ public class CompositionTests
             Assert.Equal(StaffSpan.None, other.Event.Content.StaffSpan);
         }
     }
+
+    [Fact]
+    public void An_edition_at_a_place_has_the_dates_that_are_there_and_no_others()
+    {
+        var calendar = Calendar(Table.Open);
+        var (hall, loft) = (new Place(Guid.NewGuid(), "Hall"), new Place(Guid.NewGuid(), "Loft"));
+        var weekly = On(calendar, Build.Event(Build.Series("2026-11-16 09:00", "FREQ=WEEKLY;COUNT=3")));
+        weekly = weekly with
+        {
+            Content = weekly.Content with { Place = hall },
+            Exceptions = [new EventException(Build.Local("2026-11-23 09:00")) { Own = OwnFields.None.With("place", loft) }],
+        };
+        var said = On(calendar, "2026-11-17 09:00");
+        said = said with { Content = said.Content with { Place = Place.Called("Hall") } };
+        var at = ForEveryone with { Feed = FeedForm.Dates, At = new HashSet<Guid> { hall.Id!.Value } };
+        Assert.Equal(["16", "30"], Compose(at, [calendar], weekly, said).Select(entry => $"{entry.Occurrence.LocalStart.Day}"));
+        var other = at with { At = new HashSet<Guid> { loft.Id!.Value } };
+        Assert.Equal(["23"], Compose(other, [calendar], weekly, said).Select(entry => $"{entry.Occurrence.LocalStart.Day}"));
+        Assert.Null(Composition(other, calendar).Find(weekly, Build.Local("2026-11-16 09:00")));
+        Assert.NotNull(Composition(other, calendar).Find(weekly, Build.Local("2026-11-23 09:00")));
+        Assert.Equal(Detail.Nothing, Composition(at, calendar).DetailOf(said));
+        Assert.Contains("atPlace", Assert.Throws<RuleException>(() =>
+            new EditionDraft("Hall", [new SourceDraft(calendar.CalendarId)], AtPlace: hall.Id).Check(Build.Halifax, IsoDayOfWeek.Monday))
+            .Refusals.Select(refusal => refusal.Field));
+    }
 }

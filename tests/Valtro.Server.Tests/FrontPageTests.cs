@@ -1,6 +1,7 @@
 using System.Net;
 using System.Xml.Linq;
 using NodaTime;
+using Valtro.Application.Editions;
 
 namespace Valtro.Server.Tests;
 
@@ -50,11 +51,11 @@ public sealed class FrontPageTests(ValtroApp app) : IClassFixture<ValtroApp>
         var made = await ada.DoAsync(HttpMethod.Post, "/api/calendars", Calendar("complete"));
         app.Clock.Advance(Duration.FromSeconds(2));
         Assert.Contains("Lamp room", await PageAsync(), StringComparison.Ordinal);
-        Assert.Contains("Lamp room", await app.Reader().Http.GetStringAsync($"{Front}/all-our-dates.json"), StringComparison.Ordinal);
+        Assert.Contains("Lamp room", await app.Reader().Http.GetStringAsync($"{Front}/all-of-pinewick.json"), StringComparison.Ordinal);
         await ada.DoAsync(HttpMethod.Put, $"/api/calendars/{made["id"]}", Calendar("nothing", 1));
         app.Clock.Advance(Duration.FromSeconds(2));
         Assert.DoesNotContain("Lamp room", await PageAsync(), StringComparison.Ordinal);
-        Assert.DoesNotContain("Lamp room", await app.Reader().Http.GetStringAsync($"{Front}/all-our-dates.json"), StringComparison.Ordinal);
+        Assert.DoesNotContain("Lamp room", await app.Reader().Http.GetStringAsync($"{Front}/all-of-pinewick.json"), StringComparison.Ordinal);
     }
 
     [Fact]
@@ -62,7 +63,7 @@ public sealed class FrontPageTests(ValtroApp app) : IClassFixture<ValtroApp>
     {
         var page = await PageAsync($"{Front}?find=KNÓTS");
         Assert.Contains("Knots and lines", page, StringComparison.Ordinal);
-        Assert.Contains($"{Front}/all-our-dates?find=KN%C3%93TS", page, StringComparison.Ordinal);
+        Assert.Contains($"{Front}/all-of-pinewick?find=KN%C3%93TS", page, StringComparison.Ordinal);
         Assert.DoesNotContain("Night pilotage", page, StringComparison.Ordinal);
         Assert.Contains("Nothing found", await PageAsync($"{Front}?find=submarine"), StringComparison.Ordinal);
         var odd = await app.Reader().Http.GetStringAsync($"{Front}?find={Uri.EscapeDataString("\"><script>")}");
@@ -70,12 +71,35 @@ public sealed class FrontPageTests(ValtroApp app) : IClassFixture<ValtroApp>
     }
 
     [Fact]
+    public async Task A_term_that_is_over_has_a_page_with_everything_that_was_open_in_it()
+    {
+        var ada = await app.SignedInAsync();
+        var form = Caller.Event(await ada.CalendarAsync("SCH"), "Spring regatta", date: "2025-04-12");
+        await ada.DoAsync(HttpMethod.Post, "/api/events", form);
+        await ada.DoAsync(HttpMethod.Post, "/api/year-plans", new
+        {
+            name = "2024/25",
+            first = "2024-09-02",
+            last = "2025-06-27",
+            terms = new[] { new { name = "Spring", first = "2025-01-06", last = "2025-06-27" } },
+            breaks = Array.Empty<object>(),
+        });
+        app.Clock.Advance(Duration.FromSeconds(2));
+        Assert.Contains($"{Front}?term=2025-01-06", await PageAsync(), StringComparison.Ordinal);
+        var page = await PageAsync($"{Front}?term=2025-01-06");
+        Assert.Contains("Spring regatta", page, StringComparison.Ordinal);
+        Assert.Contains("<h3>April 2025</h3>", page, StringComparison.Ordinal);
+        Assert.DoesNotContain("Knots and lines", page, StringComparison.Ordinal);
+        Assert.Equal(HttpStatusCode.NotFound, (await app.Reader().Http.GetAsync($"{Front}?term=2025-01-07")).StatusCode);
+    }
+
+    [Fact]
     public async Task Whoever_chooses_classes_gets_one_page_and_one_feed_of_just_those()
     {
         var chosen = await app.Reader().Http.GetAsync($"{Front}?only=port-watch&only=senior-crew");
         Assert.Equal(HttpStatusCode.Redirect, chosen.StatusCode);
-        Assert.Equal($"{Front}/all-our-dates?only=port-watch,senior-crew", chosen.Headers.Location!.OriginalString);
-        var feed = await app.Reader().Http.GetStringAsync($"{Front}/all-our-dates.ics?only=port-watch,senior-crew");
+        Assert.Equal($"{Front}/all-of-pinewick?only=port-watch,senior-crew", chosen.Headers.Location!.OriginalString);
+        var feed = await app.Reader().Http.GetStringAsync($"{Front}/all-of-pinewick.ics?only=port-watch,senior-crew");
         Assert.Contains("Night pilotage", feed, StringComparison.Ordinal);
         Assert.DoesNotContain("SUMMARY:SW Boat lab", feed, StringComparison.Ordinal);
     }
@@ -83,8 +107,8 @@ public sealed class FrontPageTests(ValtroApp app) : IClassFixture<ValtroApp>
     [Fact]
     public async Task A_feed_is_narrowed_to_what_it_is_about_with_the_same_bytes()
     {
-        var whole = await app.Reader().Http.GetStringAsync($"{Front}/all-our-dates.ics");
-        var some = await app.Reader().Http.GetStringAsync($"{Front}/all-our-dates.ics?about=assessment&about=Regatta");
+        var whole = await app.Reader().Http.GetStringAsync($"{Front}/all-of-pinewick.ics");
+        var some = await app.Reader().Http.GetStringAsync($"{Front}/all-of-pinewick.ics?about=assessment&about=Regatta");
         var components = Components(some).ToArray();
         Assert.NotEmpty(components);
         Assert.All(components, one => Assert.Contains(one, whole, StringComparison.Ordinal));
@@ -93,7 +117,7 @@ public sealed class FrontPageTests(ValtroApp app) : IClassFixture<ValtroApp>
             one.Contains("CATEGORIES:Assessment", StringComparison.Ordinal) || one.Contains("CATEGORIES:Regatta", StringComparison.Ordinal)
             || one.Contains("TRANSP:TRANSPARENT", StringComparison.Ordinal)));
         Assert.Contains("about=assessment&about=regatta", some.Replace("\r\n ", "", StringComparison.Ordinal), StringComparison.Ordinal);
-        var both = await app.Reader().Http.GetStringAsync($"{Front}/all-our-dates.ics?about=assessment&only=senior-crew");
+        var both = await app.Reader().Http.GetStringAsync($"{Front}/all-of-pinewick.ics?about=assessment&only=senior-crew");
         Assert.True(Components(both).Count() < components.Length);
         var none = await app.Reader().Http.GetStringAsync($"{Front}/port-watch.ics?about=submarines");
         Assert.Empty(Ical.Net.Calendar.Load(none)!.Events);
@@ -132,6 +156,34 @@ public sealed class FrontPageTests(ValtroApp app) : IClassFixture<ValtroApp>
         Assert.Equal(1, changed);
         await using var node = await app.StartAsync();
         Assert.Equal(right, await new Caller(node).Http.GetStringAsync(path));
+    }
+
+    [Theory]
+    [InlineData("Pinewick Harbour School", "PS")]
+    [InlineData("rowing", "R")]
+    [InlineData("The “Lantern” makers’ club", "TC")]
+    [InlineData("École  étoile", "ÉÉ")]
+    [InlineData("👩‍🚀 ⛵", "👩‍🚀⛵")]
+    public void An_organisation_is_known_on_a_home_screen_by_its_initials(string organisation, string initials) =>
+        Assert.Equal(initials, HomeScreen.InitialsOf(organisation));
+
+    [Theory]
+    [InlineData(Front, "Pinewick Harbour School")]
+    [InlineData($"{Front}/port-watch", "Port Watch")]
+    public async Task An_open_page_can_be_put_on_a_home_screen_and_a_secret_one_cannot(string page, string name)
+    {
+        Assert.Contains($"{page}/app.webmanifest", await PageAsync(page), StringComparison.Ordinal);
+        var answer = await app.Reader().Http.GetAsync($"{page}/app.webmanifest");
+        Assert.Equal("application/manifest+json", answer.Content.Headers.ContentType!.MediaType);
+        var manifest = JsonNode.Parse(await answer.Content.ReadAsStringAsync())!;
+        Assert.Equal((name, page), ((string)manifest["short_name"]!, (string)manifest["start_url"]!));
+        var icon = await app.Reader().Http.GetStringAsync((string)manifest["icons"]![0]!["src"]!);
+        Assert.Equal("PS", XDocument.Parse(icon).Descendants().Single(one => one.Name.LocalName == "text").Value);
+        foreach (var closed in new[] { $"{Front}/staff-room", "/c/nowhere", $"{Front}/nowhere" })
+            Assert.Equal(HttpStatusCode.NotFound, (await app.Reader().Http.GetAsync($"{closed}/app.webmanifest")).StatusCode);
+        var secret = await app.Test.Database.FirstAsync<string>("select secret from secret_link where ended_at is null limit 1");
+        Assert.DoesNotContain("manifest", await PageAsync($"/s/{secret}"), StringComparison.Ordinal);
+        Assert.Equal(HttpStatusCode.NotFound, (await app.Reader().Http.GetAsync($"/s/{secret}/app.webmanifest")).StatusCode);
     }
 
     [Fact]

@@ -14,11 +14,11 @@ test('a parent finds their classes on the front page and takes one page and one 
   await page.getByRole('checkbox', { name: /Port Watch/ }).check()
   await page.getByRole('checkbox', { name: /Senior Crew/ }).check()
   await page.getByRole('button', { name: 'Show these' }).click()
-  await expect(page).toHaveURL(/all-our-dates\?only=port-watch,senior-crew$/)
+  await expect(page).toHaveURL(/all-of-pinewick\?only=port-watch,senior-crew$/)
   await expect(page.getByRole('button', { name: /Starboard Watch/, pressed: false })).toBeVisible()
   await page.getByRole('link', { name: 'Subscribe' }).or(page.getByRole('button', { name: 'Subscribe' })).first().click()
   const address = await page.getByLabel(/this address/).inputValue()
-  expect(address).toMatch(/all-our-dates\.ics\?only=senior-crew,port-watch$/)
+  expect(address).toMatch(/all-of-pinewick\.ics\?only=senior-crew,port-watch$/)
   const feed = await (await request.get(address)).text()
   expect(feed).toContain('Night pilotage')
   expect(feed).not.toContain('SW Boat lab')
@@ -47,7 +47,7 @@ test.describe('on the home screen', () => {
     const headers = { 'X-Valtro-Token': token }
     await desk.request.post('/api/events', {
       headers,
-      data: { calendarId: calendar.id, title: 'Lamp parade', date: thisWeek(4), from: '17:00:00', to: '18:00:00' },
+      data: { calendarId: calendar.id, title: 'Skiff show', date: thisWeek(4), from: '17:00:00', to: '18:00:00' },
     })
     const address = `/c/pinewick/lantern-makers-${calendar.plate.toLowerCase()}`
     const manifest = await (await page.request.get(`${address}/app.webmanifest`)).json()
@@ -57,10 +57,10 @@ test.describe('on the home screen', () => {
     // From now on it stands between.
     await page.reload()
     await expect(page.locator('html.is-alive')).toBeAttached()
-    await expect(page.getByText('Lamp parade').first()).toBeVisible()
+    await expect(page.getByText('Skiff show').first()).toBeVisible()
     await context.setOffline(true)
     await page.goto(`${address}?view=list`)
-    await expect(page.getByText('Lamp parade').first()).toBeVisible()
+    await expect(page.getByText('Skiff show').first()).toBeVisible()
     await expect(page.getByText(/There is no network. This is the copy of/)).toBeVisible()
     await context.setOffline(false)
     await page.reload()

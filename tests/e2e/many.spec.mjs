@@ -155,6 +155,7 @@ test('the plan is kept as it is looked at, and opens so', async ({ page }) => {
   await page.goto('/plan?view=month')
   await page.getByLabel('Narrow by calendar').selectOption({ label: 'choose several …' })
   const dialog = page.getByRole('dialog')
+  await expect(dialog.getByRole('button', { name: 'Close' })).toBeVisible()
   for (const { plate } of [one, other]) {
     const find = dialog.getByLabel('Find a calendar')
     if (await find.isVisible()) await find.fill(plate)

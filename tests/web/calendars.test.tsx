@@ -44,6 +44,7 @@ describe('calendars against audiences', () => {
           becomes: 'headline',
           revealed: 9,
           withFile: { count: 3, events: [{ id: 'a', title: 'Rota' }] },
+          withNames: { count: 0, events: [] },
           drafts: 1,
         },
       ],

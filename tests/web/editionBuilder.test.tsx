@@ -167,6 +167,7 @@ describe('an edition that is changed', () => {
             withEmail: { count: 1, events: [{ id: 'e', title: 'Rota' }] },
             withPhone: { count: 0, events: [] },
             withFile: { count: 0, events: [] },
+            withNames: { count: 0, events: [] },
             hidden: 0,
             drafts: 2,
             empties: [],

@@ -68,6 +68,7 @@ export function edition(look: Partial<Look> = {}, more: Partial<Edition> = {}): 
     isWhole: false,
     showsPlates: true,
     isLive: false,
+    isOnFrontPage: false,
     look: { ...usualLook, ...look },
     ...more,
   }

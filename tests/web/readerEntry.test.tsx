@@ -159,6 +159,7 @@ describe('giving it away', () => {
     const user = open(pageOf(week, edition({}, { to: '2026-12-19' })))
     await user.click(press('Print months'))
     const sheet = () => document.querySelector<HTMLElement>('.sheet')!
+    await vi.waitFor(() => expect(sheet()).not.toBeNull())
     expect(await screen.findAllByText('Lamp parade')).toHaveLength(2)
     expect([...sheet().querySelectorAll('caption')].map((name) => name.textContent)).toEqual(['November 2026', 'December 2026'])
     expect(sheet().querySelector('button')).toBeNull()
@@ -168,6 +169,7 @@ describe('giving it away', () => {
     window.dispatchEvent(new Event('afterprint'))
     expect(await vi.waitFor(() => (expect(document.querySelector('.sheet')).toBeNull(), true))).toBe(true)
     await user.click(press('Print a list'))
+    await vi.waitFor(() => expect(sheet()).not.toBeNull())
     expect([...sheet().querySelectorAll('.line-title')].filter((title) => title.textContent === 'Regatta')).toHaveLength(1)
     expect(sheet().querySelector('.is-today')).toBeNull()
   })

@@ -140,7 +140,7 @@ describe('whoever narrows the page', () => {
     const user = open(pageOf(week))
     await user.click(press(/Starboard Watch/))
     await user.click(press('Subscribe'))
-    const panel = within(screen.getByRole('region', { name: 'Subscribe' }))
+    const panel = within(await screen.findByRole('region', { name: 'Subscribe' }))
     expect(panel.getByText(/Only the calendars that you have chosen/)).toBeTruthy()
     expect(panel.getByLabelText<HTMLInputElement>(/this address/).value).toBe(`${addresses.feed}?only=port-watch`)
     expect(panel.getByRole('link').getAttribute('href')).toBe(`${addresses.webcal}?only=port-watch`)
@@ -168,7 +168,7 @@ describe('what an entry is about', () => {
     expect(titles()).toContain('Sail to the skerries')
     expect(location.search).toBe('?about=Assessment&about=away')
     await user.click(press('Subscribe'))
-    const panel = within(screen.getByRole('region', { name: 'Subscribe' }))
+    const panel = within(await screen.findByRole('region', { name: 'Subscribe' }))
     expect(panel.getByText('Only what is about Assessment, away.')).toBeTruthy()
     expect(panel.getByLabelText<HTMLInputElement>(/this address/).value).toBe(`${addresses.feed}?about=Assessment&about=away`)
     await user.click(press('everything'))
@@ -186,7 +186,7 @@ describe('what the front page led to', () => {
   test('a subscription stands open, and closes', async () => {
     history.replaceState(null, '', '?open=subscribe')
     const user = open(pageOf(week))
-    await user.click(within(screen.getByRole('region', { name: 'Subscribe' })).getByRole('button', { name: 'Close' }))
+    await user.click(within(await screen.findByRole('region', { name: 'Subscribe' })).getByRole('button', { name: 'Close' }))
     expect(screen.queryByRole('region', { name: 'Subscribe' })).toBeNull()
   })
 

@@ -21,7 +21,7 @@ const open = (destinations: Partial<Destinations>, { isNew = false, shownOn = [p
   show(
     '/event',
     <WhereItGoes
-      destinations={{ editions: [], unnamed: 0, whenItGoesOut: false, ...destinations }}
+      destinations={{ editions: [], unnamed: 0, whenItGoesOut: false, links: [], ...destinations }}
       isNew={isNew}
       shownOn={shownOn}
     />,

@@ -49,11 +49,12 @@ public sealed record LookBody(
 /// <param name="IsWhole">It has a limit: all its entries are one part, "all".</param>
 /// <param name="ShowsPlates">Whether entries carry their plates.</param>
 /// <param name="Sites">Whose pages may hold it in a frame; null for any.</param>
+/// <param name="IsOnFrontPage">The organisation has a front page, which lists it.</param>
 /// <param name="IsLive">It tells open pages when it changes; a preview on the desk does not.</param>
 public sealed record EditionBody(
     string Name, string Description, string Organisation, string Zone, string Locale, int FirstDayOfWeek, IReadOnlyList<SourceBody> Sources,
     LookBody Look,
-    LocalDate? From, LocalDate? To, bool IsWhole, bool ShowsPlates, IReadOnlyList<string>? Sites, bool IsLive);
+    LocalDate? From, LocalDate? To, bool IsWhole, bool ShowsPlates, IReadOnlyList<string>? Sites, bool IsLive, bool IsOnFrontPage);
 
 /// <param name="Address">Below the page.</param>
 /// <param name="Said">Its kind and size: "PDF, 120 kB".</param>

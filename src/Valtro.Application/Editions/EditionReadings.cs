@@ -44,7 +44,7 @@ public sealed class EditionReadings(Houses houses, DeliveredStore delivered)
         var standard = address.CalendarId is { } id ? all.GetValueOrDefault(id) : null;
         if (address.CalendarId is not null && (standard is null || standard.Disclosure[address.Audience] == Detail.Nothing))
             return null;
-        var (made, sources) = Made(draft, address.Audience, Core.Time.Zones.Named(address.Zone), house.Organisation, all, house.Merged);
+        var (made, sources) = Made(draft, address.Audience, Core.Time.Zones.Named(address.Zone), house);
         return new EditionReading(address, made, sources, house.School, standard, address.OrganisationId,
             (await delivered.CalendarsNamedAsync(address)).ToLookup(one => one.Value, one => one.Key),
             house.Places, house.Organisation.YearStartsIn);
@@ -52,12 +52,9 @@ public sealed class EditionReadings(Houses houses, DeliveredStore delivered)
 
     /// <summary>What an edition is made of for an audience: that which it is addressed to, or another that the desk looks at it
     /// as.</summary>
-    /// <param name="all">The calendars of the organisation that are in use.</param>
-    /// <param name="merged">Categories that became others: a filter that names one means the other too.</param>
-    public static (CheckedEdition Checked, Source[] Sources) Made(
-        EditionDraft draft, Audience audience, DateTimeZone zone, Organisation organisation, IReadOnlyDictionary<Guid, Calendar> all,
-            ILookup<Guid, Guid> merged)
+    public static (CheckedEdition Checked, Source[] Sources) Made(EditionDraft draft, Audience audience, DateTimeZone zone, House house)
     {
+        var (organisation, all, merged) = (house.Organisation, house.Calendars, house.Merged);
         // Drafts and what waits are for members.
         var stored = draft with { Audience = Audience.Members, WithUnfinished = draft.WithUnfinished && audience <= Audience.Members };
         var made = stored.Stored(zone, (IsoDayOfWeek)(draft.Look?.FirstDayOfWeek ?? organisation.FirstDayOfWeek));
@@ -68,6 +65,7 @@ public sealed class EditionReadings(Houses houses, DeliveredStore delivered)
                 Edition = made.Edition with
                 {
                     Audience = audience,
+                    At = draft.AtPlace is { } at ? PlacesAround(at, house) : null,
                     Busy = words["busy"],
                     Due = words.Fill("titleDue", "title", "{0}"),
                     PartNames = Enum.GetValues<Part>().ToDictionary(part => part, part => words[$"part{part}"]),
@@ -83,4 +81,8 @@ public sealed class EditionReadings(Houses houses, DeliveredStore delivered)
                             [.. filter.Categories.Concat(filter.Categories.SelectMany(id => merged[id])).Distinct()] }
                         : null, calendar.Slug)]);
     }
+
+    /// <summary>A place, its parts, and the wholes of which it is one: whoever has one of these has it too.</summary>
+    private static HashSet<Guid> PlacesAround(Guid place, House house) =>
+        [place, .. house.Places.Select(one => one.Id).Where(id => house.PlaceTree.Share(place, id))];
 }

@@ -4,6 +4,7 @@ using System.Text.Encodings.Web;
 using NodaTime;
 using Valtro.Core.Editions;
 using Valtro.Core.Events;
+using Valtro.Core.YearPlans;
 using Valtro.Store;
 
 namespace Valtro.Application.Editions;
@@ -67,7 +68,9 @@ internal sealed class FrontPage(Front front, PublicAddresses addresses, WebAsset
             </header>
 
             """);
-        if (asked.Find.Length > 0)
+        if (front.Archive is { } archive)
+            AppendArchive(archive.Term, archive.Entries);
+        else if (asked.Find.Length > 0)
             AppendFound();
         else
             AppendSections(front.Lines);
@@ -93,7 +96,7 @@ internal sealed class FrontPage(Front front, PublicAddresses addresses, WebAsset
         {
             Add($"<section><h2>{Encode(_words["frontSoon"])}</h2>\n<ul class=\"front-found\">\n");
             foreach (var (line, entry) in entries)
-                Add($"<li>{Plates(line)} {Title(line, entry)}<span class=\"soft\">, {Encode(Begins(line, entry))}{(entry.Place.Length > 0 ? $", {Encode(entry.Place)}" : "")}</span></li>\n");
+                AppendEntry(line, entry);
             _page.Append("</ul></section>\n");
         }
         if (front.All is { } all)
@@ -172,13 +175,14 @@ internal sealed class FrontPage(Front front, PublicAddresses addresses, WebAsset
     private string Begins(FrontLine line, EntryBody entry) =>
         ReadingDates.Begins(entry, _words, Culture, line.Body!.Look.Clock, line.Address.TodayAt(now));
 
-    private string Plates(FrontLine line)
+    private static string Plates(FrontLine line)
     {
-        var plates = line.Body?.Sources.Take(MostPlates).Select(source =>
-            $"<span class=\"plate hue-{source.Colour}\" title=\"{Encode(source.Name)}\">{Encode(source.Plate)}</span>") ?? [];
         var more = (line.Body?.Sources.Count ?? 0) - MostPlates;
-        return $"{string.Join(' ', plates)}{(more > 0 ? $" <span class=\"soft\">+{more}</span>" : "")}";
+        return $"{PlatesOf(line.Body?.Sources.Take(MostPlates) ?? [])}{(more > 0 ? $" <span class=\"soft\">+{more}</span>" : "")}";
     }
+
+    private static string PlatesOf(IEnumerable<SourceBody> sources) => string.Join(' ', sources.Select(source =>
+        $"<span class=\"plate hue-{source.Colour}\" title=\"{Encode(source.Name)}\">{Encode(source.Plate)}</span>"));
 
     /// <summary>All open calendars, to choose some of: one page and one subscription for just those.</summary>
     private void AppendChoice()
@@ -191,17 +195,38 @@ internal sealed class FrontPage(Front front, PublicAddresses addresses, WebAsset
         Add($"</div><button class=\"button\">{Encode(_words["frontShowThese"])}</button></form></section>\n");
     }
 
-    /// <summary>Years that are over, each from its first day.</summary>
+    /// <summary>Terms that are over, each with a page of its own.</summary>
     private void AppendPast()
     {
-        var today = now.InZone(Organisation.TimeZone).Date;
-        var past = front.House.Plans.Select(stored => stored.Plan).Where(plan => plan.Last < today)
-            .OrderByDescending(plan => plan.First).Take(10).ToArray();
-        if (front.All is not { } all || past.Length == 0)
+        if (front.Past.Count == 0)
             return;
-        var links = past.Select(plan =>
-            $"<a href=\"{Encode($"{PathOf(all)}?view=list&date={plan.First:uuuu-MM-dd}")}\" dir=\"auto\">{Encode(plan.Name)}</a>");
+        var links = front.Past.Select(term =>
+            $"<a href=\"{Encode($"{Path}?term={term.First:uuuu-MM-dd}")}\" dir=\"auto\">{Encode($"{term.Name} {term.First.Year}")}</a>");
         Add($"<p class=\"front-past\">{Encode(_words["frontPast"])} {string.Join(", ", links)}</p>\n");
+    }
+
+    /// <summary>Everything of a term that is over, month by month.</summary>
+    private void AppendArchive(NamedDays term, IReadOnlyList<EntryBody> entries)
+    {
+        var line = front.Lines.First(one => one.Address.Id == front.All!.Id);
+        Add($"<p><a href=\"{Encode(Path)}\">{Encode(_words["frontEverything"])}</a></p>\n");
+        Add($"<h2 dir=\"auto\">{Encode($"{term.Name}, {term.First.ToString("d MMM uuuu", Culture)} – {term.Last.ToString("d MMM uuuu", Culture)}")}</h2>\n");
+        if (entries.Count == 0)
+            Add($"<p class=\"soft\">{Encode(_words["foundNone"])}</p>\n");
+        foreach (var month in entries.GroupBy(entry => ReadingDates.FirstDayOf(entry).ToYearMonth()))
+        {
+            Add($"<section><h3>{Encode(month.Key.OnDayOfMonth(1).ToString("MMMM uuuu", Culture))}</h3>\n<ul class=\"front-found\">\n");
+            foreach (var entry in month)
+                AppendEntry(line, entry);
+            _page.Append("</ul></section>\n");
+        }
+    }
+
+    private void AppendEntry(FrontLine line, EntryBody entry)
+    {
+        var sources = line.Body?.Sources.Where(source => entry.Plates.Contains(source.Plate)) ?? [];
+        var where = entry.Place.Length > 0 ? $", {Encode(entry.Place)}" : "";
+        Add($"<li>{PlatesOf(sources)} {Title(line, entry)}<span class=\"soft\">, {Encode(Begins(line, entry))}{where}</span></li>\n");
     }
 
     private SourceBody[] Choosable => [.. (front.Lines.FirstOrDefault(line => line.Address.Id == front.All?.Id)?.Body?.Sources ?? [])

@@ -44,6 +44,9 @@ internal static class ReadingDates
         return entry.Kind == EventKind.Deadline ? words.Fill("dueAt", "when", when) : when;
     }
 
+    /// <summary>The day on which it begins, where the edition is kept.</summary>
+    public static LocalDate FirstDayOf(EntryBody entry) => LocalDatePattern.Iso.Parse(entry.Start[..10]).Value;
+
     /// <summary>When it is over.</summary>
     /// <param name="zone">Of the edition, for whole days.</param>
     public static Instant EndOf(EntryBody entry, string zone) => entry.AllDay

@@ -4,7 +4,8 @@ using Valtro.Core.Events;
 
 namespace Valtro.Application.Editions;
 
-/// <summary>The words of reading pages in one language: the same files that the pages' scripts use (src/words).</summary>
+/// <summary>The words of reading pages in one language (src/words): the file that the pages' scripts use, and what only stands on pages
+/// that are written here, which scripts need not fetch.</summary>
 public sealed class ReadingWords
 {
     private static readonly Dictionary<string, ReadingWords> All = Core.Editions.Look.Languages.ToDictionary(language => language, Load);
@@ -38,7 +39,12 @@ public sealed class ReadingWords
 
     private static ReadingWords Load(string language)
     {
-        using var stream = typeof(ReadingWords).Assembly.GetManifestResourceStream($"{language}/reader.json")!;
-        return new ReadingWords(language, JsonSerializer.Deserialize<Dictionary<string, string>>(stream)!);
+        return new ReadingWords(language, new[] { "reader", "written" }.SelectMany(Read).ToDictionary());
+
+        Dictionary<string, string> Read(string part)
+        {
+            using var stream = typeof(ReadingWords).Assembly.GetManifestResourceStream($"{language}/{part}.json")!;
+            return JsonSerializer.Deserialize<Dictionary<string, string>>(stream)!;
+        }
     }
 }

@@ -311,7 +311,8 @@ public sealed class Rendering(
                     source => new SourceBody(source.Plate.Code, source.Name, source.Hue.Name, edition.TellsPlateOf(source), source.Slug,
                         [.. reading.Named[source.CalendarId].Order(StringComparer.Ordinal)]))],
             LookBody.Of(reading.Checked.Look), span.First, span.End, edition.Limit is not null,
-                edition.TitlePattern?.Has(Piece.Plate) != false, reading.Checked.Sites, address.PreviewPath is null);
+                edition.TitlePattern?.Has(Piece.Plate) != false, reading.Checked.Sites, address.PreviewPath is null,
+                reading.Checked.OnFrontPage && address.Audience == Audience.Everyone && address.PreviewPath is null);
     }
 
     /// <summary>Whole weeks that the month touches.</summary>

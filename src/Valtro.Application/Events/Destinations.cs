@@ -17,7 +17,9 @@ public sealed record DestinationBody(Guid Id, Guid? CalendarId, string Name, Aud
 /// <param name="Editions">Those that the person may know of, composed ones first.</param>
 /// <param name="Unnamed">How many more there are, and have it or would.</param>
 /// <param name="WhenItGoesOut">It is a draft, or it or the change waits for sign-off: all this is so only then.</param>
-public sealed record DestinationsResponse(IReadOnlyList<DestinationBody> Editions, int Unnamed, bool WhenItGoesOut);
+/// <param name="Links">What is to be said of links that readers may not be able to follow.</param>
+public sealed record DestinationsResponse(
+    IReadOnlyList<DestinationBody> Editions, int Unnamed, bool WhenItGoesOut, IReadOnlyList<string> Links);
 
 /// <summary>Which editions deliver an event, by the very composition that delivers it.</summary>
 public sealed class Destinations(Access access, EventDesk desk)
@@ -30,7 +32,7 @@ public sealed class Destinations(Access access, EventDesk desk)
     public async Task<DestinationsResponse> OfAsync(Viewer viewer, CalendarEvent after, CalendarEvent? before)
     {
         var house = await access.HouseAsync();
-        var (all, organisation, school, merged) = (house.Calendars, house.Organisation, house.School, house.Merged);
+        var (all, organisation, school) = (house.Calendars, house.Organisation, house.School);
         var disclosures = house.Disclosures;
         var concerned = after.Calendars.Concat(before?.Calendars ?? []).ToHashSet();
         var whenOut = Visibility.LeavesTheHouse(after.State) ? after : after with { State = EventState.Live };
@@ -40,7 +42,7 @@ public sealed class Destinations(Access access, EventDesk desk)
                      let zone = edition.CalendarId is { } own && all.TryGetValue(own, out var calendar)
                          ? calendar.Zone
                          : Core.Time.Zones.Named(organisation.Zone)
-                     let made = EditionReadings.Made(edition.Draft, audience, zone, organisation, all, merged)
+                     let made = EditionReadings.Made(edition.Draft, audience, zone, house)
                      let composition = new Composition(made.Checked.Edition, made.Sources, school, desk.Now)
                      let detail = composition.DetailOf(whenOut)
                      let was = before is null ? Detail.Nothing : composition.DetailOf(before)
@@ -49,7 +51,7 @@ public sealed class Destinations(Access access, EventDesk desk)
                          viewer.MayCompose(edition.Sources, disclosures)))
                          .ToArray();
         DestinationBody[] known = [.. found.Where(one => MayKnow(viewer, one, disclosures)).Take(Most)];
-        return new DestinationsResponse(known, found.Length - known.Length, !ReferenceEquals(after, whenOut));
+        return new DestinationsResponse(known, found.Length - known.Length, !ReferenceEquals(after, whenOut), []);
     }
 
     /// <summary>The editions in which members read an event that is not finished, as it is: a draft, or waiting for sign-off.</summary>
@@ -58,14 +60,13 @@ public sealed class Destinations(Access access, EventDesk desk)
         if (Visibility.LeavesTheHouse(draft.State))
             return [];
         var house = await access.HouseAsync();
-        var (all, organisation, school, merged) = (house.Calendars, house.Organisation, house.School, house.Merged);
         return [.. from edition in house.Editions
                    where !edition.IsStandard
                        && edition.Draft is { Audience: Audience.Members, WithUnfinished: true }
                        && edition.Sources.Any(draft.Calendars.Contains)
                    let made = EditionReadings.Made(
-                       edition.Draft, Audience.Members, Core.Time.Zones.Named(organisation.Zone), organisation, all, merged)
-                   let detail = new Composition(made.Checked.Edition, made.Sources, school, desk.Now).DetailOf(draft)
+                       edition.Draft, Audience.Members, Core.Time.Zones.Named(house.Organisation.Zone), house)
+                   let detail = new Composition(made.Checked.Edition, made.Sources, house.School, desk.Now).DetailOf(draft)
                    where detail > Detail.Nothing
                    select new UnfinishedIn(edition.Name, detail)];
     }

@@ -59,7 +59,8 @@ public sealed record OnDesk(
 
 /// <summary>Events as the signed-in person may see and change them.</summary>
 public sealed class EventDesk(
-    Access access, EventStore events, FileStore files, TemplateStore templates, SubmissionStore submissions, RichTexts richTexts, IClock clock)
+    Access access, EventStore events, FileStore files, TemplateStore templates, SubmissionStore submissions, RichTexts richTexts,
+    IClock clock)
 {
     private const string ContributorsOnly = "access.contributors";
 

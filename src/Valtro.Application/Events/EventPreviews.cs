@@ -25,7 +25,8 @@ public sealed record ConsequencesResponse(
     IReadOnlyList<string> Remarks, LocalDate? Begins, string? Rule, ElsewhereBody? OnCalendarClock, IReadOnlyList<WhoSeesBody> WhoSees);
 
 /// <summary>What an event would be as it is typed, before it is saved.</summary>
-public sealed class EventPreviews(Access access, EventDesk desk, ClashView clashes, RichTexts richTexts, Destinations destinations)
+public sealed class EventPreviews(
+    Access access, EventDesk desk, ClashView clashes, RichTexts richTexts, Destinations destinations, Settings settings)
 {
     public async Task<ConsequencesResponse> OfAsync(ConsequencesRequest request)
     {
@@ -64,8 +65,22 @@ public sealed class EventPreviews(Access access, EventDesk desk, ClashView clash
         var setting = await desk.SettingAsync(calendar, found?.Event);
         var sketch = Filled(Sketch(request.Event, viewer, found, Typed(request, setting, found)), request.Event, setting);
         var answer = await destinations.OfAsync(viewer, sketch, found?.Event);
-        return answer with { WhenItGoesOut = answer.WhenItGoesOut || found is { ChangesAtOnce: false } };
+        return answer with
+        {
+            WhenItGoesOut = answer.WhenItGoesOut || found is { ChangesAtOnce: false },
+            Links = [.. Doubtful(request.Event, sketch.Content.Description)],
+        };
     }
+
+    /// <summary>Links that readers may not be able to follow, in sentences.</summary>
+    private IEnumerable<string> Doubtful(EventForm form, RichText description) => form.Links.Select(link => link.Url)
+        .Select(url => url.Contains("://", StringComparison.Ordinal) ? url.Trim() : $"https://{url.Trim()}")
+        .Concat(LinkReach.In(description)).Distinct()
+        .Select(link => (link, reach: LinkReach.Of(link, settings.PublicUrl)))
+        .Where(one => one.reach != Reach.Open).Take(MostDoubtful)
+        .Select(one => Spoken.Now.Say($"reach.{one.reach.ToString().ToLowerInvariant()}", ("link", one.link)));
+
+    private const int MostDoubtful = 10;
 
     /// <summary>With what filters of editions look at.</summary>
     private CalendarEvent Filled(CalendarEvent sketch, EventForm request, DraftSetting setting) => sketch with
@@ -107,7 +122,7 @@ public sealed class EventPreviews(Access access, EventDesk desk, ClashView clash
             : viewer.May(CalendarAction.Edit, request.CalendarId)
             ? EventState.Live
             : EventState.Waiting;
-        var content = new EventContent(series) { Cap = cap, Showing = showing, People = [.. request.People] };
+        var content = new EventContent(series) { Cap = cap, Showing = showing };
         return new CalendarEvent(Guid.Empty, request.CalendarId, default, content, state, default)
         {
             Placements = [.. (request.Placements ?? found?.Event.Placements ?? [])

@@ -47,7 +47,8 @@ public sealed class BroughtFiles(Access access, FileStore files, EventStore even
         return await files.AddAsync(viewer.OrganisationId, fileName, type, content, viewer.AccountId, desk.Now);
     }
 
-    /// <summary>Puts another version in the place of a file: at the same address, under the same name, for all events that hold it.</summary>
+    /// <summary>Puts another version in the place of a file: at the same address, under the same name, for all events that hold
+    /// it.</summary>
     /// <remarks>What goes out at once is for those to replace who may change all of these events at once; contributors bring another
     /// file.</remarks>
     /// <inheritdoc cref="AddAsync"/>

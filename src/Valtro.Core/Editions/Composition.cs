@@ -88,6 +88,7 @@ public sealed class Composition
     {
         if (Tell(calendarEvent, null) is not { } told
             || EventDates.Find(calendarEvent, recurrenceId, _school) is not { } date
+            || !IsHere(calendarEvent, date)
             || !InState(date.State)
             || DateTold(told, date) is not { } disclosed)
             return null;
@@ -198,7 +199,8 @@ public sealed class Composition
         void Look(Guid calendarId)
         {
             if (!_sources.TryGetValue(calendarId, out var drawn) || drawn.Source.Filter?.Passes(calendarEvent) == false
-                || !_edition.Takes(calendarEvent.Content.Kind))
+                || !_edition.Takes(calendarEvent.Content.Kind)
+                || (_edition.At is not null && !calendarEvent.Places.Any(_edition.Takes)))
                 return;
             passes = true;
             var here = LevelOn(drawn.Source, calendarEvent);
@@ -226,6 +228,11 @@ public sealed class Composition
             if (_span.NotOverAt is { } now && date.Occurrence.End <= now && date.Occurrence.Start < now)
                 continue;
             var notes = trace?.IsOf(calendarEvent.Id, date.Occurrence.RecurrenceId) == true ? trace : null;
+            if (!IsHere(calendarEvent, date))
+            {
+                notes?.Note(ComposeStep.Filter, false, "trace.notFilter");
+                continue;
+            }
             if (!InState(date.State) || DateTold(told, date) is not { } disclosed)
             {
                 notes?.Note(ComposeStep.Window, false, "trace.cancelled");
@@ -240,6 +247,10 @@ public sealed class Composition
         if (trace?.IsOf(calendarEvent.Id) == true && trace.Decided.Step < ComposeStep.Window)
             trace.Note(ComposeStep.Window, false, "trace.notWindow");
     }
+
+    /// <summary>One date may be elsewhere than its series.</summary>
+    private bool IsHere(CalendarEvent calendarEvent, EventDate date) => _edition.At is null
+        || _edition.Takes((date.Exception?.Own.Over(calendarEvent.Content) ?? calendarEvent.Content).Place);
 
     private static bool HasStaffTimes(CalendarEvent calendarEvent) =>
         !calendarEvent.Series.Timing.AllDay && !calendarEvent.Content.IsDeadline

@@ -107,6 +107,9 @@ public sealed record Edition(Audience Audience, DateTimeZone Zone, IsoDayOfWeek 
 
     public KindsTaken Kinds { get; init; }
 
+    /// <summary>Places of the list of which one is where a date is; null for wherever it is.</summary>
+    public IReadOnlySet<Guid>? At { get; init; }
+
     /// <summary>As what its feed delivers deadlines.</summary>
     public DeadlineForm Deadlines { get; init; }
 
@@ -128,6 +131,8 @@ public sealed record Edition(Audience Audience, DateTimeZone Zone, IsoDayOfWeek 
     public IReadOnlyDictionary<Part, string> PartNames { get; init; } = PlainPartNames;
 
     private static readonly Dictionary<Part, string> PlainPartNames = Enum.GetValues<Part>().ToDictionary(part => part, part => $"{part}");
+
+    public bool Takes(Place place) => At is null || (place.Id is { } id && At.Contains(id));
 
     public bool Takes(EventKind kind) =>
         Kinds == KindsTaken.Both || (Kinds == KindsTaken.Deadlines) == (kind == EventKind.Deadline);

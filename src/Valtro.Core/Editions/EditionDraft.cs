@@ -39,6 +39,7 @@ public sealed record PatternPartDraft(Piece? Piece = null, string? Text = null);
 /// <param name="Sites">Web sites whose pages may hold it in a frame; null for any.</param>
 /// <param name="TakesAll">It has every calendar that is open to its audience, those to come too. <paramref name="Sources"/> then say only
 /// what is taken of some of them.</param>
+/// <param name="AtPlace">Only what is at this place of the list, at a part of it, or at the whole that it is a part of.</param>
 /// <param name="OnFrontPage">The organisation's front page lists it, where everyone may have it.</param>
 public sealed record EditionDraft(
     string? Name, IReadOnlyList<SourceDraft> Sources, Audience Audience = Audience.Everyone, Detail Cap = Detail.Complete,
@@ -48,7 +49,7 @@ public sealed record EditionDraft(
     IReadOnlyList<PatternPartDraft>? Title = null, IReadOnlyList<ShownField>? Fields = null, LookDraft? Look = null,
         IReadOnlyList<string>? Sites = null, FeedForm Feed = FeedForm.Series, KindsTaken Kinds = KindsTaken.Both,
         DeadlineForm Deadlines = DeadlineForm.Events, Reminding Reminding = Reminding.Nothing, Reminder? Reminder = null,
-        bool WithStaffTimes = false, bool TakesAll = false, bool OnFrontPage = true)
+        bool WithStaffTimes = false, bool TakesAll = false, bool OnFrontPage = true, Guid? AtPlace = null)
 {
     public const int MostSites = 30;
 
@@ -94,6 +95,8 @@ public sealed record EditionDraft(
             refusals.Add("withUnfinished", "edition.unfinishedForMembers");
         if (WithStaffTimes && Audience != Audience.Members)
             refusals.Add("withStaffTimes", "edition.staffTimesForMembers");
+        if (AtPlace is not null && Feed == FeedForm.Series)
+            refusals.Add("atPlace", "edition.placeByDates");
         if (WithStaffTimes && Feed == FeedForm.Series)
             refusals.Add("withStaffTimes", "edition.staffTimesByDates");
         var filters =
@@ -119,6 +122,7 @@ public sealed record EditionDraft(
             Fields = Fields is null ? Edition.AllFields : Fields.ToHashSet(),
             Feed = Feed,
             Kinds = Kinds,
+            At = AtPlace is { } place ? new HashSet<Guid> { place } : null,
             Deadlines = Deadlines,
             Reminding = Reminding,
             WithStaffTimes = WithStaffTimes && Audience <= Audience.Members,
@@ -126,7 +130,7 @@ public sealed record EditionDraft(
         };
         var bySource = Sources.Select((source, index) => (source.CalendarId, Filter: filters[index]))
             .ToDictionary(one => one.CalendarId, one => one.Filter);
-        return new CheckedEdition(name, edition, bySource, look!, sites);
+        return new CheckedEdition(name, edition, bySource, look!, sites, OnFrontPage);
     }
 
     private static SourceFilter? CheckFilter(FilterDraft? filter, string field)
@@ -278,4 +282,5 @@ public sealed record EditionDraft(
 /// <param name="Filters">By source calendar.</param>
 /// <param name="Sites">Origins whose pages may hold it in a frame; null for any.</param>
 public sealed record CheckedEdition(
-    string Name, Edition Edition, IReadOnlyDictionary<Guid, SourceFilter?> Filters, Look Look, IReadOnlyList<string>? Sites);
+    string Name, Edition Edition, IReadOnlyDictionary<Guid, SourceFilter?> Filters, Look Look, IReadOnlyList<string>? Sites,
+    bool OnFrontPage);

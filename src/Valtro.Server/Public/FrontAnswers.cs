@@ -2,6 +2,7 @@ using System.Text;
 using System.Xml.Linq;
 using Microsoft.Net.Http.Headers;
 using NodaTime;
+using NodaTime.Text;
 using Valtro.Application.Editions;
 using Valtro.Store;
 
@@ -19,7 +20,8 @@ public sealed class FrontAnswers(
 
     /// <param name="find">Words that somebody looks for.</param>
     /// <param name="only">Slugs of calendars that somebody chose: they are led to the page of just those.</param>
-    public async Task SendPageAsync(string organisation, string? find, string[] only)
+    /// <param name="term">The first day of a term that is over.</param>
+    public async Task SendPageAsync(string organisation, string? find, string? term, string[] only)
     {
         var asker = new AddressOutside(publicWork, Context);
         if (EditionName.Of(organisation, "all").IsImpossible)
@@ -34,7 +36,9 @@ public sealed class FrontAnswers(
             return;
         }
         var words = (find ?? "").Trim();
-        var asked = new FrontAsked(words.Length > LongestFind ? words[..LongestFind] : words, PageQuestions.LanguagesOf(Context.Request));
+        var asked = new FrontAsked(words.Length > LongestFind ? words[..LongestFind] : words,
+            term is not null && LocalDatePattern.Iso.Parse(term).TryGetValue(default, out var day) ? day : null,
+            PageQuestions.LanguagesOf(Context.Request));
         if (asked.Find.Length > 0 && !asker.TryCause())
             throw new TooOftenException();
         if (await pages.FindAsync(organisation, asked, asker) is not { } page)

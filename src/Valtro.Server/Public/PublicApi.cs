@@ -36,8 +36,8 @@ internal static class PublicApi
             (string organisation, FrontAnswers answers) => answers.SendManifestAsync(organisation));
         app.MapRead("/c/{organisation}/{edition}/app.webmanifest",
             (EditionPath path, EditionAnswers answers) => answers.SendManifestAsync(path.Name));
-        app.MapRead("/c/{organisation}", (string organisation, string? find, string[]? only, FrontAnswers answers) =>
-            answers.SendPageAsync(organisation, find, only ?? []));
+        app.MapRead("/c/{organisation}", (string organisation, string? find, string? term, string[]? only,
+            FrontAnswers answers) => answers.SendPageAsync(organisation, find, term, only ?? []));
         app.MapRead("/c/changes", (string[]? of, EditionAnswers answers) => answers.SendChangesOfAsync(of ?? []));
         foreach (var edition in new[] { "/c/{organisation}/{edition}", "/s/{secret}" })
         {

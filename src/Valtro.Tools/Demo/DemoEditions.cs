@@ -50,7 +50,7 @@ internal sealed class DemoEditions(
             Look = new LookDraft(EditionView.Cards, [EditionView.Cards, EditionView.Month, EditionView.List], "Great days at Pinewick",
                 Palette: "quay", PicturesInMonth: true, Corner: Corner.Soft, Dates: DateStyle.Long),
         };
-        yield return Of("All our dates") with
+        yield return Of("All of Pinewick") with
         {
             TakesAll = true,
             WithBreaks = true,

@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useMemo, useRef, useState, type MouseEvent } from 'react'
+import { Suspense, useCallback, useEffect, useMemo, useRef, useState, type MouseEvent } from 'react'
 import { addDays, monthOf, weekOf } from '../shared/days'
 import { Plate } from '../shared/Plate'
 import { ActLink } from './ActLink'
@@ -9,6 +9,7 @@ import { Chooser } from './Chooser'
 import { entriesOf, type PageData } from './edition'
 import { EntryList } from './EntryList'
 import { keptAt } from './kept'
+import { lazily } from './lazily'
 import { wear } from './look'
 import { MonthGrid } from './MonthGrid'
 import { NeedsScript } from './NeedsScript'
@@ -17,9 +18,8 @@ import { PlainText } from './PlainText'
 import { Said } from './Said'
 import { SearchBox } from './SearchBox'
 import { share } from './share'
-import { Sheet, type SheetKind } from './Sheet'
+import type { SheetKind } from './Sheet'
 import { Speech } from './speech'
-import { Subscribe } from './Subscribe'
 import { Tools } from './Tools'
 import { useAlive } from './useAlive'
 import { useParts } from './useParts'
@@ -27,6 +27,9 @@ import { narrowed, useReading } from './useReading'
 import { useToday } from './useToday'
 import { WordChips } from './WordChips'
 import { WeekGrid, weekFrom } from './WeekGrid'
+
+const Sheet = lazily(() => import('./Sheet').then((part) => part.Sheet))
+const Subscribe = lazily(() => import('./Subscribe').then((part) => part.Subscribe))
 
 type Panel = 'subscribe' | 'changes'
 
@@ -98,7 +101,14 @@ export function Reader({ data }: { data: PageData }) {
               <Plate code={edition.sources[0].plate} colour={edition.sources[0].colour} />
             )}
             <h1 dir="auto">{edition.name}</h1>
-            <span className="organisation">{edition.organisation}</span>
+            <span className="organisation">
+              {edition.isOnFrontPage && (
+                <a className="only-page" href={data.addresses.base.split('/').slice(0, 3).join('/')}>
+                  {edition.organisation}
+                </a>
+              )}
+              <span className={edition.isOnFrontPage ? 'only-embedded' : undefined}>{edition.organisation}</span>
+            </span>
           </div>
           {edition.description && <PlainText className="edition-about" text={edition.description} />}
           <Tools reading={reading} onOpen={setOpen}>
@@ -116,7 +126,11 @@ export function Reader({ data }: { data: PageData }) {
           {edition.look.legend && edition.sources.length > 1 && <Chooser only={reading.only} onChoose={reading.choose} />}
           {edition.look.legend && <WordChips words={reading.words} about={reading.about} onNarrow={reading.narrow} />}
         </header>
-        {panel === 'subscribe' && <Subscribe only={reading.only} about={reading.about} onClose={close} />}
+        {panel === 'subscribe' && (
+          <Suspense fallback={null}>
+            <Subscribe only={reading.only} about={reading.about} onClose={close} />
+          </Suspense>
+        )}
         {isAlive && freshness === 'away' && kept ? (
           <p className="notice" role="status">
             {speech.fill('keptAt', { when: speech.moment(kept) })}
@@ -195,14 +209,16 @@ export function Reader({ data }: { data: PageData }) {
         </footer>
       </main>
       {sheet && whole && everything && (
-        <Sheet
-          kind={sheet}
-          entries={everything}
-          from={edition.from && edition.from > today ? edition.from : edition.isWhole ? whole.from : today}
-          to={edition.to ?? addDays(today, sheet === 'months' ? 150 : 366)}
-          year={whole.years.find((year) => year.from <= reading.day && reading.day < year.to) ?? whole.years[0]}
-          onDone={endSheet}
-        />
+        <Suspense fallback={null}>
+          <Sheet
+            kind={sheet}
+            entries={everything}
+            from={edition.from && edition.from > today ? edition.from : edition.isWhole ? whole.from : today}
+            to={edition.to ?? addDays(today, sheet === 'months' ? 150 : 366)}
+            year={whole.years.find((year) => year.from <= reading.day && reading.day < year.to) ?? whole.years[0]}
+            onDone={endSheet}
+          />
+        </Suspense>
       )}
     </PageContext>
   )

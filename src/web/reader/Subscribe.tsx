@@ -1,12 +1,21 @@
 import { useState } from 'react'
+import { fill } from '../shared/words'
+import ar from '../../words/ar/subscribe.json'
+import de from '../../words/de/subscribe.json'
+import en from '../../words/en/subscribe.json'
+import fr from '../../words/fr/subscribe.json'
 import { aboutOf } from './address'
 import { slugsOf } from './edition'
 import { usePage } from './page'
+
+/** They come with this panel, and not with every page. */
+const languages: Record<string, typeof en> = { ar, de, en, fr }
 
 /** How to get the dates into one's own program: all of them, or of the calendars that concern the reader. */
 export function Subscribe({ only, about, onClose }: { only: string[] | null; about: string[]; onClose: () => void }) {
   const { addresses, edition, speech } = usePage()
   const { words } = speech
+  const own = languages[speech.language] ?? en
   const [said, setSaid] = useState('')
   const narrowing = [only ? `only=${slugsOf(edition, only).join(',')}` : '', aboutOf(about)].filter(Boolean).join('&')
   const rest = narrowing && `?${narrowing}`
@@ -19,27 +28,27 @@ export function Subscribe({ only, about, onClose }: { only: string[] | null; abo
   return (
     <section className="panel" aria-label={words.subscribe} onKeyDown={(event) => event.key === 'Escape' && onClose()}>
       <p>
-        {words.subscribeWhy} {only && <b>{words.subscribeSome}</b>}{' '}
-        {about.length > 0 && <b>{speech.fill('subscribeAbout', { about: about.join(', ') })}</b>}
+        {own.subscribeWhy} {only && <b>{own.subscribeSome}</b>}{' '}
+        {about.length > 0 && <b>{fill(own.subscribeAbout, { about: about.join(', ') }, speech.locale)}</b>}
       </p>
       <p>
         <a className="button" href={addresses.webcal + rest} target="_blank" rel="noopener">
-          {words.openInProgram}
+          {own.openInProgram}
         </a>
       </p>
       <ul className="ways-in">
-        <li>{words.subscribeComputer}</li>
-        <li>{words.subscribePhone}</li>
-        <li>{words.subscribeAddress}</li>
+        <li>{own.subscribeComputer}</li>
+        <li>{own.subscribePhone}</li>
+        <li>{own.subscribeAddress}</li>
       </ul>
-      <p className="soft">{words.subscribeFresh}</p>
+      <p className="soft">{own.subscribeFresh}</p>
       <label>
-        {words.feedAddress}
+        {own.feedAddress}
         <input readOnly value={feed} dir="ltr" onFocus={(event) => event.target.select()} />
       </label>
       <p>
         <button type="button" className="plain" onClick={copy}>
-          {words.copyFeed}
+          {own.copyFeed}
         </button>{' '}
         <button type="button" className="plain" onClick={onClose}>
           {words.close}

@@ -6666,6 +6666,8 @@ export interface components {
             unnamed: number;
             /** @description It is a draft, or it or the change waits for sign-off: all this is so only then. */
             whenItGoesOut: boolean;
+            /** @description What is to be said of links that readers may not be able to follow. */
+            links: string[];
         };
         /**
          * @description How much of an event is seen, least first.
@@ -6708,6 +6710,8 @@ export interface components {
             sites: null | string[];
             /** @description It tells open pages when it changes; a preview on the desk does not. */
             isLive: boolean;
+            /** @description The organisation has a front page, which lists it. */
+            isOnFrontPage: boolean;
         };
         /** @description Where an edition is delivered, and what to paste. */
         EditionDelivery: {
@@ -6765,6 +6769,11 @@ export interface components {
              * @default true
              */
             onFrontPage: boolean;
+            /**
+             * Format: uuid
+             * @description Only what is at this place of the list, at a part of it, or at the whole that it is a part of.
+             */
+            atPlace?: null | string;
         };
         EditionLine: {
             /** Format: uuid */

@@ -1,6 +1,7 @@
 import type { Day } from '../../shared/days'
 import type { Problem } from '../Problem'
 import type { ShownField, WindowDraft } from '../types'
+import { useLists } from '../lists/queries'
 import { Refusal } from '../Refusal'
 import type { Draft } from './draft'
 import { Choice, Step, Tick } from './Step'
@@ -63,6 +64,11 @@ export function HowMuchStep({ draft, isStandard, problem, onChange }: HowMuchSte
           options={{ both: t('eventsAndDeadlines'), events: t('eventsOnly'), deadlines: t('deadlinesOnly') }}
           onChange={(kinds) => onChange({ kinds })}
         />{' '}
+        {t('at')}{' '}
+        <AtPlace
+          value={draft.atPlace ?? null}
+          onChange={(atPlace) => onChange({ atPlace, ...(atPlace ? { feed: 'dates' } : {}) })}
+        />{' '}
         {t('fromWhat')}{' '}
         <Choice
           label={t('fromWhen')}
@@ -124,9 +130,11 @@ export function HowMuchStep({ draft, isStandard, problem, onChange }: HowMuchSte
           {t('entries')}
         </span>
       </p>
-      {['window.count', 'window.fromDate', 'window.toDate', 'limit', 'cap', 'audience', 'withStaffTimes'].map((field) => (
-        <Refusal key={field} text={problem?.on(field)} />
-      ))}
+      {['window.count', 'window.fromDate', 'window.toDate', 'limit', 'cap', 'audience', 'withStaffTimes', 'atPlace'].map(
+        (field) => (
+          <Refusal key={field} text={problem?.on(field)} />
+        ),
+      )}
       <div className="ticks">
         <Tick
           checked={draft.window.withPast ?? true}
@@ -178,6 +186,27 @@ export function HowMuchStep({ draft, isStandard, problem, onChange }: HowMuchSte
         ))}
       </fieldset>
     </Step>
+  )
+}
+
+/** A place of the list, at which everything of the edition is. */
+function AtPlace({ value, onChange }: { value: string | null; onChange: (place: string | null) => void }) {
+  const places = useLists().data?.places ?? []
+  return (
+    <select
+      className="form-select inline-choice"
+      aria-label={t('atWhichPlace')}
+      value={value ?? ''}
+      onChange={(event) => onChange(event.target.value || null)}
+    >
+      <option value="">{t('anyPlace')}</option>
+      {value && !places.some((place) => place.id === value) && <option value={value}>{t('aPlaceThatIsGone')}</option>}
+      {places.map((place) => (
+        <option key={place.id} value={place.id}>
+          {place.name}
+        </option>
+      ))}
+    </select>
   )
 }
 

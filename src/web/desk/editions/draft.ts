@@ -46,6 +46,7 @@ export const emptyDraft: Draft = {
   reminding: 'nothing',
   takesAll: false,
   onFrontPage: true,
+  atPlace: null,
   look: plainLook,
 }
 
@@ -116,6 +117,18 @@ export const presets: { name: string; about: string; change: Partial<Draft> }[] 
       withUnfinished: true,
       withBreaks: true,
       look: { ...plainLook, view: 'week', views: ['week', 'month', 'list'] },
+    },
+  },
+  {
+    name: t('aPlacesWeek'),
+    about: t('whenAPlaceIsTaken'),
+    change: {
+      takesAll: true,
+      cap: 'times',
+      feed: 'dates',
+      tellsPlatesOfBusy: true,
+      mergesLookAlikes: false,
+      look: { ...plainLook, view: 'week', views: ['week', 'day', 'month'] },
     },
   },
   {

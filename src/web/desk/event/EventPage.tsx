@@ -73,7 +73,7 @@ export function EventPage({
     !isNowhere,
   )
   // Filters of editions look at what is said of it, too.
-  const destinations = useDestinations(useSettled(asking(told)), !isNowhere)
+  const destinations = useDestinations(useSettled(asking({ ...told, links: requestOf(draft).links })), !isNowhere)
 
   return (
     <main className="event">

@@ -46,6 +46,11 @@ export function WhereItGoes({ destinations, isNew, shownOn }: WhereItGoesProps) 
           {t('commaForAudience', { audience: audienceWords[one.audience] })}
         </p>
       ))}
+      {destinations.links.map((sentence) => (
+        <p key={sentence} className="remark">
+          {sentence}
+        </p>
+      ))}
       {unnamed > 0 && <p className="soft">{t('moreEditionsHaveIt', { count: unnamed })}</p>}
       {going.length + unnamed === 0 && inside.length < shownOn.length && <p className="remark">{t('itIsInNoEdition')}</p>}
       {inside.map((calendar) => (
