@@ -1,4 +1,5 @@
 using System.Net;
+using System.Text.Json.Nodes;
 using System.Xml.Linq;
 using NodaTime;
 using Valtro.Application.Editions;
