@@ -183,8 +183,17 @@ public sealed class EditionSettingsStore(Database database)
                 version = version + 1,
                 changed_at = @now
             where organisation_id = @organisationId and id = @Id and version = @version and removed_at is null
-            """, new { organisationId, edition.Id, version, name, audience = Words.Of(draft.Audience), draft.TakesAll,
-                settings = Write(draft), now }, transaction);
+            """, new
+        {
+            organisationId,
+            edition.Id,
+            version,
+            name,
+            audience = Words.Of(draft.Audience),
+            draft.TakesAll,
+            settings = Write(draft),
+            now
+        }, transaction);
         if (saved == 0)
             throw new ChangedMeanwhileException();
         if (!edition.IsStandard)

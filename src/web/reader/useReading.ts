@@ -119,8 +119,7 @@ function wordsOf(entries: Entry[], chosen: string[]): { word: string; colour: st
   for (const word of chosen) if (!found.has(word.toLowerCase())) found.set(word.toLowerCase(), { word, colour: null, count: 1e6 })
   return [...found.values()]
     .sort(
-      (one, other) =>
-        Number(!one.colour) - Number(!other.colour) || other.count - one.count || one.word.localeCompare(other.word),
+      (one, other) => Number(!one.colour) - Number(!other.colour) || other.count - one.count || (one.word < other.word ? -1 : 1),
     )
     .slice(0, MOST_WORDS)
 }
