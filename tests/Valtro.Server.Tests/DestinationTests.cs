@@ -22,7 +22,7 @@ public sealed class DestinationTests(ValtroApp app) : IClassFixture<ValtroApp>
     {
         var ada = await app.SignedInAsync();
         var answer = await AskAsync(ada, await FormAsync(ada, "PW"));
-        Assert.Equal(["All of Pinewick", "Everything, for the staff", "Juniors for families", "Next at school", "Port Watch"], NamesOf(answer));
+        Assert.Equal(["Everything, for the staff", "Harbour almanac", "Juniors for families", "Next at school", "Port Watch"], NamesOf(answer));
         Assert.Equal(("everyone", "complete", "nothing"),
             ((string)Named(answer, "Next at school")["audience"]!, (string)Named(answer, "Next at school")["detail"]!,
                 (string)Named(answer, "Next at school")["was"]!));
@@ -40,7 +40,7 @@ public sealed class DestinationTests(ValtroApp app) : IClassFixture<ValtroApp>
         var past = await FormAsync(ada, "SCH", "Prize day");
         past["date"] = "2026-10-01";
         Assert.Equal(
-            ["All of Pinewick", "Crew families", "Everything, for the staff", "Juniors for families", "Whole school"],
+            ["Crew families", "Everything, for the staff", "Harbour almanac", "Juniors for families", "Whole school"],
             NamesOf(await AskAsync(ada, past)));
         var capped = await FormAsync(ada, "SCH", "Prize day");
         capped["cap"] = new JsonObject { ["everyone"] = "times" };

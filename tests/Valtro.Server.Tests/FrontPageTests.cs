@@ -52,11 +52,11 @@ public sealed class FrontPageTests(ValtroApp app) : IClassFixture<ValtroApp>
         var made = await ada.DoAsync(HttpMethod.Post, "/api/calendars", Calendar("complete"));
         app.Clock.Advance(Duration.FromSeconds(2));
         Assert.Contains("Lamp room", await PageAsync(), StringComparison.Ordinal);
-        Assert.Contains("Lamp room", await app.Reader().Http.GetStringAsync($"{Front}/all-of-pinewick.json"), StringComparison.Ordinal);
+        Assert.Contains("Lamp room", await app.Reader().Http.GetStringAsync($"{Front}/harbour-almanac.json"), StringComparison.Ordinal);
         await ada.DoAsync(HttpMethod.Put, $"/api/calendars/{made["id"]}", Calendar("nothing", 1));
         app.Clock.Advance(Duration.FromSeconds(2));
         Assert.DoesNotContain("Lamp room", await PageAsync(), StringComparison.Ordinal);
-        Assert.DoesNotContain("Lamp room", await app.Reader().Http.GetStringAsync($"{Front}/all-of-pinewick.json"), StringComparison.Ordinal);
+        Assert.DoesNotContain("Lamp room", await app.Reader().Http.GetStringAsync($"{Front}/harbour-almanac.json"), StringComparison.Ordinal);
     }
 
     [Fact]
@@ -64,7 +64,7 @@ public sealed class FrontPageTests(ValtroApp app) : IClassFixture<ValtroApp>
     {
         var page = await PageAsync($"{Front}?find=KNÓTS");
         Assert.Contains("Knots and lines", page, StringComparison.Ordinal);
-        Assert.Contains($"{Front}/all-of-pinewick?find=KN%C3%93TS", page, StringComparison.Ordinal);
+        Assert.Contains($"{Front}/harbour-almanac?find=KN%C3%93TS", page, StringComparison.Ordinal);
         Assert.DoesNotContain("Night pilotage", page, StringComparison.Ordinal);
         Assert.Contains("Nothing found", await PageAsync($"{Front}?find=submarine"), StringComparison.Ordinal);
         var odd = await app.Reader().Http.GetStringAsync($"{Front}?find={Uri.EscapeDataString("\"><script>")}");
@@ -99,8 +99,8 @@ public sealed class FrontPageTests(ValtroApp app) : IClassFixture<ValtroApp>
     {
         var chosen = await app.Reader().Http.GetAsync($"{Front}?only=port-watch&only=senior-crew");
         Assert.Equal(HttpStatusCode.Redirect, chosen.StatusCode);
-        Assert.Equal($"{Front}/all-of-pinewick?only=port-watch,senior-crew", chosen.Headers.Location!.OriginalString);
-        var feed = await app.Reader().Http.GetStringAsync($"{Front}/all-of-pinewick.ics?only=port-watch,senior-crew");
+        Assert.Equal($"{Front}/harbour-almanac?only=port-watch,senior-crew", chosen.Headers.Location!.OriginalString);
+        var feed = await app.Reader().Http.GetStringAsync($"{Front}/harbour-almanac.ics?only=port-watch,senior-crew");
         Assert.Contains("Night pilotage", feed, StringComparison.Ordinal);
         Assert.DoesNotContain("SUMMARY:SW Boat lab", feed, StringComparison.Ordinal);
     }
@@ -108,8 +108,8 @@ public sealed class FrontPageTests(ValtroApp app) : IClassFixture<ValtroApp>
     [Fact]
     public async Task A_feed_is_narrowed_to_what_it_is_about_with_the_same_bytes()
     {
-        var whole = await app.Reader().Http.GetStringAsync($"{Front}/all-of-pinewick.ics");
-        var some = await app.Reader().Http.GetStringAsync($"{Front}/all-of-pinewick.ics?about=assessment&about=Regatta");
+        var whole = await app.Reader().Http.GetStringAsync($"{Front}/harbour-almanac.ics");
+        var some = await app.Reader().Http.GetStringAsync($"{Front}/harbour-almanac.ics?about=assessment&about=Regatta");
         var components = Components(some).ToArray();
         Assert.NotEmpty(components);
         Assert.All(components, one => Assert.Contains(one, whole, StringComparison.Ordinal));
@@ -118,7 +118,7 @@ public sealed class FrontPageTests(ValtroApp app) : IClassFixture<ValtroApp>
             one.Contains("CATEGORIES:Assessment", StringComparison.Ordinal) || one.Contains("CATEGORIES:Regatta", StringComparison.Ordinal)
             || one.Contains("TRANSP:TRANSPARENT", StringComparison.Ordinal)));
         Assert.Contains("about=assessment&about=regatta", some.Replace("\r\n ", "", StringComparison.Ordinal), StringComparison.Ordinal);
-        var both = await app.Reader().Http.GetStringAsync($"{Front}/all-of-pinewick.ics?about=assessment&only=senior-crew");
+        var both = await app.Reader().Http.GetStringAsync($"{Front}/harbour-almanac.ics?about=assessment&only=senior-crew");
         Assert.True(Components(both).Count() < components.Length);
         var none = await app.Reader().Http.GetStringAsync($"{Front}/port-watch.ics?about=submarines");
         Assert.Empty(Ical.Net.Calendar.Load(none)!.Events);

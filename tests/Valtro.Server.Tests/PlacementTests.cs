@@ -168,7 +168,7 @@ public sealed class PlacementTests(ValtroApp app) : IClassFixture<ValtroApp>
         await EditionAsync("Of the bin and the watch", "everyone", id, await ada.CalendarAsync("PW"));
         var preview = await ada.GetAsync($"/api/calendars/{id}/removal");
         Assert.Equal((1, 1), ((int)preview["events"]!, (int)preview["elsewhere"]!));
-        Assert.Equal([("All of Pinewick", false), ("Of the bin and the watch", false), ("Only of the bin", true)],
+        Assert.Equal([("Harbour almanac", false), ("Of the bin and the watch", false), ("Only of the bin", true)],
             preview["editions"]!.AsArray().Select(one => ((string)one!["name"]!, (bool)one["becomesEmpty"]!)));
         (await ada.SendAsync(HttpMethod.Delete, $"/api/calendars/{id}")).EnsureSuccessStatusCode();
         app.Clock.Advance(NodaTime.Duration.FromSeconds(2));

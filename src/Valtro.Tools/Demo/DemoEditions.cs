@@ -50,7 +50,7 @@ internal sealed class DemoEditions(
             Look = new LookDraft(EditionView.Cards, [EditionView.Cards, EditionView.Month, EditionView.List], "Great days at Pinewick",
                 Palette: "quay", PicturesInMonth: true, Corner: Corner.Soft, Dates: DateStyle.Long),
         };
-        yield return Of("All of Pinewick") with
+        yield return Of("Harbour almanac") with
         {
             TakesAll = true,
             WithBreaks = true,
