@@ -150,18 +150,7 @@ public sealed class EditionSettingsStore(Database database)
         await connection.ExecuteAsync("""
             insert into edition (id, organisation_id, slug, name, audience, takes_all, settings, changed_at)
             values (@id, @organisationId, @slug, @name, @audience, @TakesAll, @settings::jsonb, @now)
-            """,
-                new
-                {
-                    id,
-                    organisationId,
-                    slug = Slug.Propose(name, taken),
-                    name,
-                    audience = Words.Of(draft.Audience),
-                    draft.TakesAll,
-                    settings = Write(draft),
-                    now
-                }, transaction);
+            """, Parameters(organisationId, id, draft, name, now, slug: Slug.Propose(name, taken)), transaction);
         await ReplaceSourcesAsync(transaction, organisationId, id, draft);
         await AuditStore.WriteAsync(transaction, organisationId, audit);
         await GoingOut.EditionsChangedAsync(transaction, organisationId, [id], now, takesAway: false);
@@ -182,18 +171,8 @@ public sealed class EditionSettingsStore(Database database)
                 settings = @settings::jsonb,
                 version = version + 1,
                 changed_at = @now
-            where organisation_id = @organisationId and id = @Id and version = @version and removed_at is null
-            """, new
-        {
-            organisationId,
-            edition.Id,
-            version,
-            name,
-            audience = Words.Of(draft.Audience),
-            draft.TakesAll,
-            settings = Write(draft),
-            now
-        }, transaction);
+            where organisation_id = @organisationId and id = @id and version = @version and removed_at is null
+            """, Parameters(organisationId, edition.Id, draft, name, now, version), transaction);
         if (saved == 0)
             throw new ChangedMeanwhileException();
         if (!edition.IsStandard)
@@ -247,6 +226,20 @@ public sealed class EditionSettingsStore(Database database)
             """, new { organisationId, accountId, id }) is { } row
             ? (row.EditionId, Read(row.Settings))
             : null;
+
+    private static object Parameters(
+        Guid organisationId, Guid id, EditionDraft draft, string name, Instant now, int? version = null, string? slug = null) => new
+        {
+            id,
+            organisationId,
+            slug,
+            version,
+            name,
+            audience = Words.Of(draft.Audience),
+            draft.TakesAll,
+            settings = Write(draft),
+            now,
+        };
 
     /// <summary>Whether the other tells its readers what the one does, and more: only how it looks, or what it is called, is
     /// another.</summary>

@@ -24,6 +24,7 @@ public sealed class LinkReachTests
     [InlineData("http://[fd00::1]/x", Reach.Inside)]
     [InlineData("https://learn.pinewick.example/login?to=%2Ftrip", Reach.SignIn)]
     [InlineData("https://sso.pinewick.example/trip", Reach.SignIn)]
+    [InlineData(" learn.pinewick.example/login ", Reach.SignIn)]
     [InlineData("https://pinewick.example/Sign-In/trip", Reach.SignIn)]
     public void An_address_tells_who_may_not_get_there(string link, Reach reach) => Assert.Equal(reach, LinkReach.Of(link, Ours));
 

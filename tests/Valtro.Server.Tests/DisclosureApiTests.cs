@@ -294,6 +294,28 @@ public sealed class DisclosureApiTests(ValtroApp app) : IClassFixture<ValtroApp>
     }
 
     [Fact]
+    public async Task What_somebody_has_looked_at_is_not_replaced_behind_their_back()
+    {
+        // Of an event that waits for sign-off, and of none at all.
+        var cy = await app.SignedInAsync("cy");
+        var file = (string)(await Caller.ReadAsync(await BringAsync(cy, "plan.pdf", [1, 2])))["id"]!;
+        Assert.Equal(HttpStatusCode.Forbidden, (await BringAsync(cy, "plan.pdf", [3], file)).StatusCode);
+        var form = Caller.Event(await cy.CalendarAsync("ROW"), "Waits with a plan");
+        form["files"] = new JsonArray(file);
+        await cy.DoAsync(HttpMethod.Post, "/api/events", form);
+        Assert.Equal(HttpStatusCode.Forbidden, (await BringAsync(cy, "plan.pdf", [3], file)).StatusCode);
+        Assert.Equal([1, 2], await cy.Http.GetByteArrayAsync($"/api/files/{file}"));
+        // Of one in the bin, whoever keeps its calendar alone.
+        var ada = await app.SignedInAsync();
+        var binned = Caller.Event((string)(await NewAsync(ada, "Old slips", "OLDS", "complete"))["id"]!, "In the bin");
+        var slip = (string)(await Caller.ReadAsync(await BringAsync(ada, "old.pdf", [1])))["id"]!;
+        binned["files"] = new JsonArray(slip);
+        var made = await ada.DoAsync(HttpMethod.Post, "/api/events", binned);
+        await ada.ChangeAsync(made, "remove");
+        Assert.Equal(1, (int)(await Caller.ReadAsync(await BringAsync(ada, "old.pdf", [2], slip)))["events"]!);
+    }
+
+    [Fact]
     public async Task A_picture_goes_out_in_its_sizes_with_what_it_shows()
     {
         var reader = app.Reader().Http;

@@ -66,6 +66,18 @@ describe('what the server painted', () => {
     expect(nodes.filter((node) => !node.isConnected && !node.matches('.choice, .choice *'))).toEqual([])
   })
 
+  test('is taken over as it stands where it was kept for when there is no network, and then says since when', () => {
+    const data = pageIn('list')
+    const html = painted(data)
+    document.head.innerHTML = '<meta name="kept-at" content="2026-11-23T11:00:00.000Z">'
+    const { problems } = take(data, html)
+    document.head.innerHTML = ''
+    expect(problems).toEqual([])
+    expect(document.querySelector('[role=status].notice')?.textContent).toMatch(
+      /There is no network\. This is the copy of .*(23 Nov|Nov 23)/,
+    )
+  })
+
   test.each(views)('needs no style or script of its own: %s', (view) => {
     const html = painted(pageIn(view))
     expect(html).not.toMatch(/ style=/)

@@ -1,4 +1,3 @@
-using System.Globalization;
 using System.Text.Encodings.Web;
 using NodaTime;
 using Valtro.Application.Files;
@@ -64,9 +63,9 @@ public sealed record FileBody(string Name, string Type, long Size, string Addres
         file.Name, file.Type, file.Size, $"files/{file.Id}/{Uri.EscapeDataString(file.Name)}",
         $"{Path.GetExtension(file.Name).TrimStart('.').ToUpperInvariant()}, {SizeOf(file.Size)}");
 
-    private static string SizeOf(long bytes) => bytes < 1_000_000
-        ? string.Create(CultureInfo.InvariantCulture, $"{Math.Max(1, bytes / 1_000)} kB")
-        : string.Create(CultureInfo.InvariantCulture, $"{bytes / 1_000_000.0:0.#} MB");
+    /// <summary>In whole numbers, which every language writes alike.</summary>
+    private static string SizeOf(long bytes) =>
+        bytes < 1_000_000 ? $"{Math.Max(1, bytes / 1_000)} kB" : $"{(bytes + 500_000) / 1_000_000} MB";
 }
 
 /// <summary>The picture of an entry. It is there in some widths, too (?width=480, 960 or 1600; &amp;form=jpeg for programs that know no

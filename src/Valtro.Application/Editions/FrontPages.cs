@@ -1,4 +1,3 @@
-using System.Security.Cryptography;
 using System.Text;
 using Microsoft.Extensions.Caching.Memory;
 using NodaTime;
@@ -53,7 +52,7 @@ public sealed class FrontPages(
         if (await ReadAsync(organisation, asked.Term, asker) is not { } front)
             return null;
         var content = Encoding.UTF8.GetBytes(new FrontPage(front, addresses, assets, asked, clock.GetCurrentInstant()).Write());
-        var tag = EtagOf(content);
+        var tag = Rendered.EtagOf(content);
         return _memory.Get<Rendered>(tag) ?? Keep(Plain(content, clock.GetCurrentInstant()));
 
         Rendered Keep(Rendered page) => _memory.Set(tag, page, new MemoryCacheEntryOptions { Size = page.Size });
@@ -61,9 +60,7 @@ public sealed class FrontPages(
 
     /// <summary>Bytes that are of no edition, ready to be sent.</summary>
     public static Rendered Plain(byte[] content, Instant now) =>
-        new(new Artefact(Guid.Empty, Guid.Empty, Audience.Everyone, "", 0, EtagOf(content), content, now, null));
-
-    private static string EtagOf(byte[] content) => Convert.ToHexStringLower(SHA256.HashData(content).AsSpan(0, 16));
+        new(new Artefact(Guid.Empty, Guid.Empty, Audience.Everyone, "", 0, Rendered.EtagOf(content), content, now, null));
 
     /// <summary>Where the calendars that somebody chose stand on one page: of the edition that takes all.</summary>
     /// <returns>Null where no edition does.</returns>

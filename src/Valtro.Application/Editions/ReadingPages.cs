@@ -1,5 +1,4 @@
 using System.Globalization;
-using System.Security.Cryptography;
 using System.Text;
 using System.Text.Encodings.Web;
 using System.Text.Json;
@@ -62,7 +61,7 @@ public sealed class ReadingPages(WebAssets assets, PublicAddresses addresses, Pa
             edition.Audience,
             "page",
             feed.Artefact.ContentVersion,
-            Convert.ToHexStringLower(SHA256.HashData(content).AsSpan(0, 16)),
+            Rendered.EtagOf(content),
             content,
             parts.Append(feed).Max(part => part.Artefact.ChangedAt),
             null));

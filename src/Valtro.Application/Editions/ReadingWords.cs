@@ -20,8 +20,7 @@ public sealed class ReadingWords
 
     public string this[string name] => _words[name];
 
-    public string Fill(string name, string place, string value) =>
-        _words[name].Replace($"{{{{{place}}}}}", value, StringComparison.Ordinal);
+    public string Fill(string name, string place, string value) => Fill(name, (place, value));
 
     public string Fill(string name, params (string Place, string Value)[] values) => values.Aggregate(
         _words[name], (text, one) => text.Replace($"{{{{{one.Place}}}}}", one.Value, StringComparison.Ordinal));

@@ -1,4 +1,5 @@
 using System.IO.Compression;
+using System.Security.Cryptography;
 using System.Text.Json;
 using NodaTime;
 using Valtro.Store;
@@ -25,6 +26,9 @@ public sealed class Rendered
         Gzip = Compress(output => new GZipStream(output, CompressionLevel.Optimal));
         Brotli = Compress(output => new BrotliStream(output, CompressionLevel.Optimal));
     }
+
+    /// <summary>A strong validator of the content alone: changes that readers cannot see do not show in it.</summary>
+    public static string EtagOf(byte[] content) => Convert.ToHexStringLower(SHA256.HashData(content).AsSpan(0, 16));
 
     public Artefact Artefact { get; }
 

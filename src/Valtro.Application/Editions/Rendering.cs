@@ -1,4 +1,3 @@
-using System.Security.Cryptography;
 using System.Text.Json;
 using NodaTime;
 using NodaTime.Text;
@@ -40,7 +39,7 @@ public sealed class Rendering(
         var seconds = Seconds(now);
         using var content = await ContentAsync(reading, key, now);
         var written = content.Write(before?.ChangedAt ?? seconds);
-        if (before is not null && before.Etag == Etag(written))
+        if (before is not null && before.Etag == Rendered.EtagOf(written))
             return new Made(before with
             {
                 ContentVersion = edition.ContentVersion,
@@ -51,7 +50,7 @@ public sealed class Rendering(
         if (before is not null)
             written = content.Write(seconds);
         return new Made(
-            new Artefact(edition.Id, edition.OrganisationId, edition.Audience, key.ToString(), edition.ContentVersion, Etag(written),
+            new Artefact(edition.Id, edition.OrganisationId, edition.Audience, key.ToString(), edition.ContentVersion, Rendered.EtagOf(written),
                 written, seconds, content.Turn, content.ClosesAt)
             { Form = key.Form }, content.Notes);
     }
@@ -77,9 +76,9 @@ public sealed class Rendering(
         return Once(reading, key, FeedSelection.Of(whole.Content, Concerns, address, notice), whole.ChangedAt, whole.ValidUntil,
             whole.ClosesAt);
 
-        bool Concerns(Uid uid, IReadOnlySet<string> categories) => chosen.Length > 0
+        bool Concerns(Uid uid, Func<IReadOnlySet<string>> categories) => chosen.Length > 0
             && (breaks.Contains(uid)
-                || (concerning?.Contains(uid) != false && (narrowing.About.Count == 0 || narrowing.About.Any(categories.Contains))));
+                || (concerning?.Contains(uid) != false && (narrowing.About.Count == 0 || categories().Overlaps(narrowing.About))));
     }
 
     /// <summary>A rendering of what only some ask for.</summary>
@@ -127,7 +126,7 @@ public sealed class Rendering(
     private static Rendered Once(EditionReading reading, ArtefactKey key, byte[] content, Instant changedAt, Instant? turn,
         Instant? closesAt, bool compresses = true) => new(
         new Artefact(reading.Address.Id, reading.OrganisationId, reading.Address.Audience, key.ToString(), reading.Address.ContentVersion,
-            Etag(content), content, changedAt, turn, closesAt), compresses);
+            Rendered.EtagOf(content), content, changedAt, turn, closesAt), compresses);
 
     private async Task<Rendered> NewsAsync(EditionReading reading, Instant now)
     {
@@ -322,7 +321,4 @@ public sealed class Rendering(
         var days = Period.DaysBetween(first, month.OnDayOfMonth(1).PlusMonths(1));
         return new Window(first, first.PlusWeeks((days + 6) / 7), reading.Edition.Zone);
     }
-
-    /// <summary>A strong validator of the content alone: changes that readers cannot see do not show in it.</summary>
-    private static string Etag(byte[] content) => Convert.ToHexStringLower(SHA256.HashData(content).AsSpan(0, 16));
 }

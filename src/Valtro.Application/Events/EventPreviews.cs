@@ -74,7 +74,6 @@ public sealed class EventPreviews(
 
     /// <summary>Links that readers may not be able to follow, in sentences.</summary>
     private IEnumerable<string> Doubtful(EventForm form, RichText description) => form.Links.Select(link => link.Url)
-        .Select(url => url.Contains("://", StringComparison.Ordinal) ? url.Trim() : $"https://{url.Trim()}")
         .Concat(LinkReach.In(description)).Distinct()
         .Select(link => (link, reach: LinkReach.Of(link, settings.PublicUrl)))
         .Where(one => one.reach != Reach.Open).Take(MostDoubtful)

@@ -46,7 +46,7 @@ public sealed class Templates(Access access, TemplateStore store, FileStore file
         Access.Require(
             viewer.May(request.IsUsual ? CalendarAction.Edit : CalendarAction.Contribute, calendar), "access.makersKeepTemplates");
         var name = Texts.OneLine("name", "what.name", request.Name, Texts.LongestName, required: !request.IsUsual);
-        var form = request.Event with
+        var form = request.IsUsual ? UsualOf(request.Event) : request.Event with
         {
             Placements = null,
             IsDraft = false,
@@ -62,6 +62,21 @@ public sealed class Templates(Access access, TemplateStore store, FileStore file
             new EventTemplate(Guid.CreateVersion7(), calendar, viewer.AccountId, name.Length > 0 ? name : "usual", request.IsUsual, form),
             desk.Now);
     }
+
+    private static EventForm UsualOf(EventForm form) => new()
+    {
+        CalendarId = form.CalendarId,
+        Title = form.Title,
+        AllDay = form.AllDay,
+        Date = form.Date,
+        EndDate = form.EndDate,
+        From = form.From,
+        To = form.To,
+        Zone = form.Zone,
+        Place = form.Place,
+        CategoryId = form.CategoryId,
+        Reminder = form.Reminder,
+    };
 
     public async Task RemoveAsync(Guid id)
     {

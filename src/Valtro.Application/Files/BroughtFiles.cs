@@ -53,22 +53,22 @@ public sealed class BroughtFiles(Access access, FileStore files, EventStore even
     /// file.</remarks>
     /// <inheritdoc cref="AddAsync"/>
     /// <exception cref="NotFoundException">There is none for them.</exception>
-    /// <exception cref="ForbiddenException">An event that holds it is not theirs to change.</exception>
+    /// <exception cref="ForbiddenException">No event holds it, or one that is not theirs to change.</exception>
     public async Task<ReplacedFile> ReplaceAsync(Guid id, string name, long? size, Func<Task<byte[]>> read)
     {
         var viewer = await access.ViewerAsync();
         var before = await FindAsync(id);
-        var holders = await events.WithFileAsync(viewer.OrganisationId, id);
+        var (holders, calendars) = await events.HoldingAsync(viewer.OrganisationId, id);
+        // What no event holds may wait for sign-off, as somebody has looked at it, or stand in a template.
         Access.Require(
-            holders.SelectMany(held => held.Calendars).All(calendar => viewer.May(CalendarAction.Edit, calendar)),
-            "access.editorsReplaceFiles");
+            holders > 0 && calendars.All(calendar => viewer.May(CalendarAction.Edit, calendar)), "access.editorsReplaceFiles");
         var (fileName, type, content) = await ReadAsync(name, size, read);
         if (type != before.Type)
             throw new RuleException("files", "file.otherKind", ("name", fileName), ("before", before.Name));
         var line = new AuditLine(viewer.AccountId, AuditAct.FileReplaced, before.Name, null, desk.Now);
         return await files.ReplaceAsync(
-            viewer.OrganisationId, id, content, [.. holders.SelectMany(held => held.Calendars).Distinct()], desk.Now, line)
-            ? new ReplacedFile(new EventFileBody(id, before.Name, type, content.Length), holders.Count)
+            viewer.OrganisationId, id, content, calendars, desk.Now, line)
+            ? new ReplacedFile(new EventFileBody(id, before.Name, type, content.Length), holders)
             : throw new NotFoundException("file");
     }
 

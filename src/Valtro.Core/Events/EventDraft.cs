@@ -272,10 +272,13 @@ public partial record EventDraft
     [GeneratedRegex(@"^[\p{L}\d-]+(?:\.[\p{L}\d-]+)*\.\p{L}{2,}(?:[/?#]\S*)?$")]
     private static partial Regex BareAddress();
 
+    /// <summary>"forms.example/signup": nobody types what every browser adds.</summary>
+    internal static string? Completed(string? url) =>
+        url?.Trim() is { } typed && BareAddress().IsMatch(typed) ? $"https://{typed}" : url?.Trim();
+
     private static EventLink CheckedLink(EventLink link)
     {
-        // "forms.example/signup": nobody types what every browser adds.
-        var url = link.Url?.Trim() is { } typed && BareAddress().IsMatch(typed) ? $"https://{typed}" : link.Url?.Trim();
+        var url = Completed(link.Url);
         if (!Uri.TryCreate(url, UriKind.Absolute, out var address)
             || address.Scheme is not ("http" or "https" or "mailto" or "tel")
             || address.OriginalString.Length > 2_000

@@ -25,10 +25,11 @@ public static partial class LinkReach
     private static readonly string[] InsideEndings =
         [".local", ".localhost", ".internal", ".intranet", ".lan", ".corp", ".home", ".home.arpa", ".private"];
 
+    /// <param name="link">As it is typed.</param>
     /// <param name="ours">Where this Valtro is.</param>
-    public static Reach Of(string link, Uri ours)
+    public static Reach Of(string? link, Uri ours)
     {
-        if (!Uri.TryCreate(link, UriKind.Absolute, out var address) || address.Scheme is not ("http" or "https"))
+        if (!Uri.TryCreate(EventDraft.Completed(link), UriKind.Absolute, out var address) || address.Scheme is not ("http" or "https"))
             return Reach.Open;
         if (address.Host == ours.Host && address.Port == ours.Port)
             return address.AbsolutePath is "/c" or "/s" || address.AbsolutePath.StartsWith("/c/", StringComparison.Ordinal)

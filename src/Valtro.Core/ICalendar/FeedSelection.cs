@@ -9,13 +9,14 @@ namespace Valtro.Core.ICalendar;
 public static partial class FeedSelection
 {
     /// <param name="feed">As <see cref="FeedWriter"/> wrote it.</param>
-    /// <param name="selects">Which components, by their UID and what they are about (CATEGORIES, without regard to case).</param>
+    /// <param name="selects">Which components, by their UID and, where it is asked, what they are about (CATEGORIES, without regard to
+    /// case).</param>
     /// <param name="address">Its own; null where each reader has another.</param>
     /// <param name="notice">What its subscribers have to know; null for nothing.</param>
-    public static byte[] Of(ReadOnlySpan<byte> feed, Func<Uid, IReadOnlySet<string>, bool> selects, Uri? address, string? notice)
+    public static byte[] Of(ReadOnlySpan<byte> feed, Func<Uid, Func<IReadOnlySet<string>>, bool> selects, Uri? address, string? notice)
     {
         var (head, zones, events) = Parts(feed);
-        var selected = events.Where(one => selects(UidOf(one), CategoriesOf(one))).ToArray();
+        var selected = events.Where(one => selects(UidOf(one), () => CategoriesOf(one))).ToArray();
         var used = selected.SelectMany(ZonesOf).ToHashSet(StringComparer.Ordinal);
         var output = new ArrayBufferWriter<byte>(feed.Length);
         WriteHead(

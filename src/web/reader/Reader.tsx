@@ -37,11 +37,11 @@ type Panel = 'subscribe' | 'changes'
 export function Reader({ data }: { data: PageData }) {
   const first = data.months[0]
   if (!first) throw new Error('The page holds no month.')
-  const { parts, freshness, version, require } = useParts(data)
-  const newest = [...parts.values()].pop()?.edition ?? first.edition
-  const edition = parts.get(first.month)?.edition ?? newest
   // What is the reader's own comes once the page is alive: until then it is as the server painted it.
   const isAlive = useAlive()
+  const { parts, freshness, version, require } = useParts(data, isAlive)
+  const newest = [...parts.values()].pop()?.edition ?? first.edition
+  const edition = parts.get(first.month)?.edition ?? newest
   const { languages } = data.painted
   const speech = useMemo(() => new Speech(edition, isAlive ? navigator.languages : languages), [edition, isAlive, languages])
   useEffect(() => {
@@ -77,7 +77,7 @@ export function Reader({ data }: { data: PageData }) {
     [edition, data.addresses, speech, today, open, linkTo, isAlive],
   )
   const { words } = speech
-  const kept = isAlive ? keptAt() : null
+  const kept = isAlive && keptAt()
   const needAll = useCallback(() => require(['all']), [require])
   const everything = parts.has('all') ? narrowed(entriesOf(parts, ['all']), reading.only, reading.about) : null
   const whole = parts.get('all')
@@ -131,16 +131,10 @@ export function Reader({ data }: { data: PageData }) {
             <Subscribe only={reading.only} about={reading.about} onClose={close} />
           </Suspense>
         )}
-        {isAlive && freshness === 'away' && kept ? (
+        {freshness === 'away' && (
           <p className="notice" role="status">
-            {speech.fill('keptAt', { when: speech.moment(kept) })}
+            {kept ? speech.fill('keptAt', { when: speech.moment(kept) }) : edition.look.failedText || words.away}
           </p>
-        ) : (
-          freshness === 'away' && (
-            <p className="notice" role="status">
-              {edition.look.failedText || words.away}
-            </p>
-          )
         )}
         {isLoading && (
           <p className="notice is-passing" role="status">

@@ -5,16 +5,13 @@ import { listen } from './stream'
 
 const POLL_EVERY = 60_000
 
-/** Where it is painted for all there is no document. */
-const isKeptCopy = () => typeof document !== 'undefined' && keptAt() !== null
-
 export type Freshness = 'current' | 'away' | 'closed'
 
 /** The parts this page has, kept right while the page is open: news by server-sent events, else by asking each minute. */
-export function useParts(first: PageData) {
+export function useParts(first: PageData, isAlive: boolean) {
   const { base } = first.addresses
   const [parts, setParts] = useState<Parts>(() => new Map(first.months.map((part) => [part.month, part])))
-  const [freshness, setFreshness] = useState<Freshness>(() => (isKeptCopy() ? 'away' : 'current'))
+  const [freshness, setFreshness] = useState<Freshness>()
   const [version, setVersion] = useState(first.version)
   const known = useRef(parts)
   useEffect(() => {
@@ -54,7 +51,7 @@ export function useParts(first: PageData) {
     const stream = listen(base, (news) => {
       if (news === told) {
         // It is reached again, and says that what is shown is right.
-        setFreshness((before) => (before === 'away' ? 'current' : before))
+        setFreshness((before) => (before === 'closed' ? before : 'current'))
         return
       }
       told = news
@@ -70,5 +67,6 @@ export function useParts(first: PageData) {
     }
   }, [isLive, base, first.version, load])
 
-  return { parts, freshness, version, require }
+  // A kept copy is as old as it is until something comes that says otherwise; as it was painted it was right.
+  return { parts, freshness: freshness ?? (isAlive && keptAt() ? 'away' : 'current'), version, require }
 }

@@ -119,7 +119,7 @@ public class FeedOfNightsTests
             Content = one.Content with { Category = new Category(Guid.Empty, "Trips", Build.Harbour), Tags = [word] },
         }));
         IReadOnlySet<string>? told = null;
-        FeedSelection.Of(Encoding.UTF8.GetBytes(whole), (_, about) => (told = about).Count > 0, new Uri("https://pinewick.example"), null);
+        FeedSelection.Of(Encoding.UTF8.GetBytes(whole), (_, about) => (told = about()).Count > 0, new Uri("https://pinewick.example"), null);
         Assert.Equal(["Trips", word], told!.Order(StringComparer.Ordinal).Reverse());
         Assert.Contains("TRIPS", told!);
     }

@@ -193,7 +193,7 @@ export function EventPage({
           <h2>{t('shownTo')}</h2>
           <ShownTo draft={draft} set={set} shownOn={shownOn} problem={problem} />
         </div>
-        <MoreFields draft={draft} set={set} problem={problem} />
+        <MoreFields draft={draft} set={set} problem={problem} held={stored?.attached} />
         {conflict && (
           <Conflict
             key={conflict.version}

@@ -12,12 +12,14 @@ interface FilesFieldProps {
   draft: Draft
   set: (change: Partial<Draft>) => void
   problem: Problem | null
+  /** Those that the saved event holds: only these have an address that somebody may know. */
+  held?: EventFile[]
 }
 
 const isPicture = (file: EventFile) => /\.(png|jpe?g|webp|gif)$/i.test(file.name)
 
 /** Files of an event: brought, replaced by a newer version at the same address, taken off; and what its picture shows. */
-export function FilesField({ draft, set, problem }: FilesFieldProps) {
+export function FilesField({ draft, set, problem, held = [] }: FilesFieldProps) {
   const id = useId()
   const [said, setSaid] = useState('')
   const [refused, setRefused] = useState('')
@@ -56,7 +58,7 @@ export function FilesField({ draft, set, problem }: FilesFieldProps) {
               {file.name}
             </a>{' '}
             <span className="soft">{saySize(file.size)}</span>{' '}
-            <NewVersion file={file} onChoose={(by) => void replace(file, by)} />
+            {held.some((one) => one.id === file.id) && <NewVersion file={file} onChoose={(by) => void replace(file, by)} />}
             <button
               type="button"
               className="btn btn-quiet"

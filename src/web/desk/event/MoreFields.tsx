@@ -1,7 +1,7 @@
 import { Fragment, useState } from 'react'
 import { Problem } from '../Problem'
 import { Refusal } from '../Refusal'
-import type { EventLink, LinkKind } from '../types'
+import type { EventFile, EventLink, LinkKind } from '../types'
 import type { Draft } from './draft'
 import { fieldName } from './fields'
 import { FilesField } from './FilesField'
@@ -14,6 +14,8 @@ interface MoreFieldsProps {
   draft: Draft
   set: (change: Partial<Draft>) => void
   problem: Problem | null
+  /** Files that the saved event holds. */
+  held?: EventFile[]
 }
 
 /** Fields of one line of text, with what stands there before anything does. */
@@ -49,7 +51,7 @@ function keysOf<T extends object>(of: T) {
 const isChoice = (section: Section): section is Choice => section in choices
 
 /** What most events do not need: folded until wanted, open where there is something. */
-export function MoreFields({ draft, set, problem }: MoreFieldsProps) {
+export function MoreFields({ draft, set, problem, held }: MoreFieldsProps) {
   const isFilled = (section: Section) =>
     isChoice(section)
       ? draft[section] !== keysOf(choices[section])[0]
@@ -104,7 +106,7 @@ export function MoreFields({ draft, set, problem }: MoreFieldsProps) {
       {isShown('files') && (
         <div className="event-row">
           <h2>{t('files')}</h2>
-          <FilesField draft={draft} set={set} problem={problem} />
+          <FilesField draft={draft} set={set} problem={problem} held={held} />
         </div>
       )}
       {keysOf(lines)
