@@ -11,6 +11,7 @@ namespace Valtro.Store;
 /// <param name="Calendars">Those in use, archived ones too, in the order in which they were made.</param>
 /// <param name="Categories">Those that are offered, by name.</param>
 /// <param name="EveryCategory">Retired ones too: what events may have.</param>
+/// <param name="MostInAWeek">Of which categories a week should hold only so many for the same readers.</param>
 /// <param name="Merged">Categories that became others: whoever names one means the other as well.</param>
 /// <param name="Places">Those that are offered, by name.</param>
 /// <param name="Editions">Those in use; composed ones first, by name.</param>
@@ -18,7 +19,8 @@ namespace Valtro.Store;
 public sealed record House(
     long Version, Organisation Organisation, IReadOnlyList<StoredYearPlan> Plans, IReadOnlyDictionary<Guid, Calendar> Calendars,
     IReadOnlyList<CalendarGroup> Groups,
-    IReadOnlyList<Category> Categories, IReadOnlyDictionary<Guid, Category> EveryCategory, ILookup<Guid, Guid> Merged,
+    IReadOnlyList<Category> Categories, IReadOnlyDictionary<Guid, Category> EveryCategory, IReadOnlyDictionary<Guid, int> MostInAWeek,
+    ILookup<Guid, Guid> Merged,
     IReadOnlyList<KnownPlace> Places,
     IReadOnlyList<StoredEdition> Editions,
     IReadOnlyDictionary<Guid, string> Members)
@@ -32,6 +34,14 @@ public sealed record House(
 
     public PlaceTree PlaceTree { get; } =
         new(Places.Where(place => place.PartOf is not null).Select(place => KeyValuePair.Create(place.Id, place.PartOf!.Value)));
+
+    /// <summary>Who reads a calendar, by name: its readerships, else those of this calendar alone.</summary>
+    public IReadOnlyList<string> ReadersOf(Guid calendarId) =>
+        Calendars.TryGetValue(calendarId, out var calendar) ? calendar.Readerships is [] ? [calendar.Name] : calendar.Readerships : [];
+
+    /// <summary>What weeks hold of the categories of which only so many are wanted.</summary>
+    public WeekLoads LoadsOf(IEnumerable<EventDate> dates) =>
+        new(dates, MostInAWeek, ReadersOf, (IsoDayOfWeek)Organisation.FirstDayOfWeek);
 
     /// <summary>About how much of it there is, for whoever keeps many.</summary>
     public int Size => 10 + Calendars.Count + Editions.Count + EveryCategory.Count + Places.Count + Plans.Count + Members.Count;
@@ -63,12 +73,12 @@ public sealed class HouseStore(Database database)
             var plans = await YearPlanStore.ReadAsync(results);
             var calendars = await CalendarStore.ReadAsync(results);
             var groups = await GroupStore.ReadAsync(results);
-            var (offered, every) = await ListStore.ReadListAsync(results);
+            var (offered, every, mostInAWeek) = await ListStore.ReadListAsync(results);
             var merged = await ListStore.ReadMergedAsync(results);
             var places = await ListStore.ReadPlacesAsync(results);
             return new House(
                 version, organisation, plans, calendars.ToDictionary(calendar => calendar.Id), groups, offered,
-                every.ToDictionary(category => category.Id), merged, places,
+                every.ToDictionary(category => category.Id), mostInAWeek, merged, places,
                 await EditionSettingsStore.ReadAsync(results),
                 (await results.ReadAsync<(Guid Id, string Name)>()).ToDictionary(row => row.Id, row => row.Name));
         });

@@ -30,6 +30,14 @@ public sealed record KnownPlace(
     public Place Place => new(Id, Name);
 }
 
+/// <summary>A category as the list keeps it.</summary>
+/// <param name="MostInAWeek">More of it in one week is too much for the same readers; null where nobody counts.</param>
+public sealed record KnownCategory(Guid Id, string Name, Hue Hue, int? MostInAWeek = null)
+{
+    /// <summary>As events have it.</summary>
+    public Category Category => new(Id, Name, Hue);
+}
+
 /// <summary>The organisation's own lists.</summary>
 public enum ListKind
 {
@@ -50,9 +58,12 @@ public sealed class ListStore(Database database)
 {
     public const int Most = 200;
 
-    private sealed record CategoryRow(Guid Id, string Name, string Colour, Instant? RetiredAt, Guid? MergedInto, int Events)
+    private sealed record CategoryRow(
+        Guid Id, string Name, string Colour, int? MostInAWeek, Instant? RetiredAt, Guid? MergedInto, int Events)
     {
-        public Category ToCategory() => new(Id, Name, Hue.Named(Colour));
+        public Category ToCategory() => ToKnown().Category;
+
+        public KnownCategory ToKnown() => new(Id, Name, Hue.Named(Colour), MostInAWeek);
     }
 
     private sealed record PlaceRow(
@@ -63,7 +74,7 @@ public sealed class ListStore(Database database)
     }
 
     internal const string CategoriesOfOrganisation = """
-        select k.id, k.name, k.colour, k.retired_at, k.merged_into, 0 as events
+        select k.id, k.name, k.colour, k.most_in_a_week, k.retired_at, k.merged_into, 0 as events
         from category k
         where k.organisation_id = @organisationId
         order by lower(k.name)
@@ -87,10 +98,14 @@ public sealed class ListStore(Database database)
         select id, merged_into from leads
         """;
 
-    internal static async Task<(IReadOnlyList<Category> Offered, IReadOnlyList<Category> Every)> ReadListAsync(SqlMapper.GridReader results)
+    /// <returns>Those that are offered, all that events may have, and of which a week should hold how many at most.</returns>
+    internal static async Task<(IReadOnlyList<Category> Offered, IReadOnlyList<Category> Every, IReadOnlyDictionary<Guid, int> Most)>
+        ReadListAsync(SqlMapper.GridReader results)
     {
         var rows = (await results.ReadAsync<CategoryRow>()).AsList();
-        return ([.. rows.Where(row => row.RetiredAt is null).Select(row => row.ToCategory())], [.. rows.Select(row => row.ToCategory())]);
+        return (
+            [.. rows.Where(row => row.RetiredAt is null).Select(row => row.ToCategory())], [.. rows.Select(row => row.ToCategory())],
+            rows.Where(row => row.MostInAWeek is not null).ToDictionary(row => row.Id, row => row.MostInAWeek!.Value));
     }
 
     internal static async Task<IReadOnlyList<KnownPlace>> ReadPlacesAsync(SqlMapper.GridReader results) =>
@@ -115,13 +130,14 @@ public sealed class ListStore(Database database)
             .Select(row => row.ToPlace())];
 
     /// <summary>Both lists whole, with how much each entry is used.</summary>
-    public Task<(IReadOnlyList<Listed<Category>> Categories, IReadOnlyList<Listed<KnownPlace>> Places)> AllAsync(Guid organisationId) =>
-        database.ReadManyAsync<(IReadOnlyList<Listed<Category>>, IReadOnlyList<Listed<KnownPlace>>)>($"""
+    public Task<(IReadOnlyList<Listed<KnownCategory>> Categories, IReadOnlyList<Listed<KnownPlace>> Places)> AllAsync(
+        Guid organisationId) =>
+        database.ReadManyAsync<(IReadOnlyList<Listed<KnownCategory>>, IReadOnlyList<Listed<KnownPlace>>)>($"""
             {Counted(CategoriesOfOrganisation, "r.category_id = k.id")};
             {Counted(PlacesOfOrganisation, "r.place_id = p.id")}
             """, new { organisationId }, async results => (
                 [.. (await results.ReadAsync<CategoryRow>())
-                    .Select(row => new Listed<Category>(row.ToCategory(), row.RetiredAt, row.Events))],
+                    .Select(row => new Listed<KnownCategory>(row.ToKnown(), row.RetiredAt, row.Events))],
                 [.. (await results.ReadAsync<PlaceRow>())
                     .Select(row => new Listed<KnownPlace>(row.ToPlace(), row.RetiredAt, row.Events))]));
 
@@ -134,10 +150,12 @@ public sealed class ListStore(Database database)
 
     /// <summary>Puts a category on the list; one of that name that was retired is offered again.</summary>
     /// <exception cref="RuleException">The name is taken, or the list is full.</exception>
-    public async Task<Category> AddCategoryAsync(Guid organisationId, string name, Hue hue) =>
-        new(
-            await AddAsync(ListKind.Category, organisationId, name, "colour = @colour", "colour", "@colour",
-                new { colour = hue.Name }, (_, _) => Task.CompletedTask), name, hue);
+    public async Task<KnownCategory> AddCategoryAsync(Guid organisationId, KnownCategory category) => category with
+    {
+        Id = await AddAsync(ListKind.Category, organisationId, category.Name, "colour = @colour, most_in_a_week = @MostInAWeek",
+            "colour, most_in_a_week", "@colour, @MostInAWeek", new { colour = category.Hue.Name, category.MostInAWeek },
+            (_, _) => Task.CompletedTask),
+    };
 
     /// <summary>Puts a place on the list; one of that name that was retired is offered again.</summary>
     /// <param name="settling">What becomes of events once the place is there.</param>
@@ -164,12 +182,13 @@ public sealed class ListStore(Database database)
     /// <summary>Names and paints a category anew: its events have it as it is.</summary>
     /// <exception cref="NotFoundException">There is none.</exception>
     /// <exception cref="RuleException">The name is taken.</exception>
-    public Task SaveCategoryAsync(Guid organisationId, Guid id, string name, Hue hue, Instant now,
-        AuditLine audit) => Refusing(ListKind.Category, NameTaken(name), () => database.InTransactionAsync(async transaction =>
+    public Task SaveCategoryAsync(Guid organisationId, KnownCategory category, Instant now,
+        AuditLine audit) => Refusing(ListKind.Category, NameTaken(category.Name), () => database.InTransactionAsync(async transaction =>
     {
-        if (await transaction.Connection!.ExecuteAsync(
-            "update category set name = @name, colour = @colour where organisation_id = @organisationId and id = @id",
-                new { organisationId, id, name, colour = hue.Name }, transaction) == 0)
+        if (await transaction.Connection!.ExecuteAsync("""
+            update category set name = @Name, colour = @colour, most_in_a_week = @MostInAWeek
+            where organisation_id = @organisationId and id = @Id
+            """, new { organisationId, category.Id, category.Name, colour = category.Hue.Name, category.MostInAWeek }, transaction) == 0)
             throw new NotFoundException("category");
         await GoingOut.AllChangedAsync(transaction, organisationId, now, takesAway: true);
         await AuditStore.WriteAsync(transaction, organisationId, audit);

@@ -9,41 +9,69 @@ using Valtro.Tools.Demo;
 
 namespace Valtro.Server.Tests;
 
-/// <summary>Backups as an operator makes them: as the ordinary owner of the tables, whom row-level security binds.</summary>
-public sealed class BackupTests : IAsyncLifetime
+/// <summary>The demo in a database of an ordinary owner of tables, whom row-level security binds; made once, and copied.</summary>
+public sealed class KeptDemo : IAsyncLifetime
 {
     private readonly string _owner = $"keeper_{Guid.NewGuid():N}";
+    private readonly string _demo = $"kept_{Guid.NewGuid():N}";
+
+    public async Task InitializeAsync()
+    {
+        await TestCluster.ExecuteAsync($"create role {_owner} login nosuperuser");
+        await TestCluster.ExecuteAsync($"create database {_demo} owner {_owner}");
+        await Database.MigrateAsync(To(_demo));
+        await using var database = Database.At(To(_demo));
+        await new DemoSeed(database, Instant.FromUtc(2026, 11, 23, 12, 0)).RunAsync();
+    }
+
+    public async Task DisposeAsync()
+    {
+        await DropAsync(_demo);
+        await TestCluster.ExecuteAsync($"drop role {_owner}");
+    }
+
+    public Task MakeEmptyAsync(string name) => TestCluster.ExecuteAsync($"create database {name} owner {_owner}");
+
+    public Task CopyAsync(string name) => TestCluster.ExecuteAsync($"create database {name} owner {_owner} template {_demo}");
+
+    public static Task DropAsync(string name) => TestCluster.ExecuteAsync($"drop database {name} with (force)");
+
+    public string To(string name) =>
+        new NpgsqlConnectionStringBuilder(TestCluster.To(name)) { Username = _owner, Pooling = false }.ConnectionString;
+}
+
+/// <summary>Backups as an operator makes them.</summary>
+public sealed class BackupTests(KeptDemo demo) : IClassFixture<KeptDemo>, IAsyncLifetime
+{
     private readonly string _folder = Directory.CreateTempSubdirectory("valtro-backup-").FullName;
     private readonly List<string> _databases = [];
     private readonly StringWriter _said = new();
 
     private string FileCalled(string name) => Path.Combine(_folder, name);
 
-    public Task InitializeAsync() => TestCluster.ExecuteAsync($"create role {_owner} login nosuperuser");
+    public Task InitializeAsync() => Task.CompletedTask;
 
     public async Task DisposeAsync()
     {
         foreach (var database in _databases)
-            await TestCluster.ExecuteAsync($"drop database {database} with (force)");
-        await TestCluster.ExecuteAsync($"drop role {_owner}");
+            await KeptDemo.DropAsync(database);
         Directory.Delete(_folder, recursive: true);
     }
 
     private async Task<string> EmptyDatabaseAsync()
     {
         var name = $"kept_{Guid.NewGuid():N}";
-        await TestCluster.ExecuteAsync($"create database {name} owner {_owner}");
+        await demo.MakeEmptyAsync(name);
         _databases.Add(name);
-        return new NpgsqlConnectionStringBuilder(TestCluster.To(name)) { Username = _owner }.ConnectionString;
+        return demo.To(name);
     }
 
     private async Task<string> DemoDatabaseAsync()
     {
-        var connection = await EmptyDatabaseAsync();
-        await Database.MigrateAsync(connection);
-        await using var database = Database.At(connection);
-        await new DemoSeed(database, Instant.FromUtc(2026, 11, 23, 12, 0)).RunAsync();
-        return connection;
+        var name = $"kept_{Guid.NewGuid():N}";
+        await demo.CopyAsync(name);
+        _databases.Add(name);
+        return demo.To(name);
     }
 
     private static async Task<T> AskAsync<T>(string connection, string sql)

@@ -217,7 +217,7 @@ public sealed class StoreTests : SchoolAndClub
     public async Task A_series_is_kept_whole()
     {
         var calendar = await Calendars.AddAsync(_school, Settings(), Now);
-        var category = await Lists.AddCategoryAsync(_school, "Assessment", Hue.Named("madder"));
+        var category = await Lists.AddCategoryAsync(_school, new KnownCategory(default, "Assessment", Hue.Named("madder")));
         var content = Content(rule: "RSCALE=GREGORIAN;FREQ=MONTHLY;BYMONTHDAY=31;SKIP=BACKWARD");
         content = content with
         {
@@ -343,8 +343,8 @@ public sealed class StoreTests : SchoolAndClub
         await PlaceAsync(_school, "Hall");
         Assert.Equal("name", (await Assert.ThrowsAsync<RuleException>(() => PlaceAsync(_school, "hall"))).Refusals[0].Field);
         await PlaceAsync(_club, "Hall");
-        await Lists.AddCategoryAsync(_school, "Regatta", Hue.Named("fjord"));
-        await Assert.ThrowsAsync<RuleException>(() => Lists.AddCategoryAsync(_school, "REGATTA", Hue.Named("fjord")));
+        await Lists.AddCategoryAsync(_school, new KnownCategory(default, "Regatta", Hue.Named("fjord")));
+        await Assert.ThrowsAsync<RuleException>(() => Lists.AddCategoryAsync(_school, new KnownCategory(default, "REGATTA", Hue.Named("fjord"))));
     }
 
     [Theory]

@@ -42,6 +42,7 @@ test('what the demo is there to show lies ahead, its pictures included', { tag: 
 
 test('today is marked in every view, on the desk and for readers', { tag: '@days' }, async ({ page, browser }) => {
   await signIn(page)
+  await page.goto('/plan')
   await expect(page.locator('.lanes th', { hasText: 'today' })).toContainText(String(Number(today().slice(8))))
   await page.goto('/plan?view=month')
   await expect(page.locator('td[aria-current="date"]', { has: page.getByRole('button', { name: `New event, ${say(today())}` }) })).toHaveCount(1)

@@ -1,10 +1,9 @@
 import { expect } from '@playwright/test'
-import { chooseCalendar, makeCalendar, say, signIn, signInByForm, test, thisWeek } from './valtro.mjs'
+import { chooseCalendar, makeCalendar, makeEvents, say, signIn, signInByForm, test, thisWeek } from './valtro.mjs'
 
 async function addEvent(page, calendar, title) {
-  await page.goto(`/events/new?calendar=${calendar.id}&day=${thisWeek(2)}`)
-  await page.getByLabel('Title').fill(title)
-  await page.getByRole('button', { name: 'Save', exact: true }).click()
+  await makeEvents(page, calendar, [title], 2)
+  await page.goto('/plan')
   await expect(page.getByRole('link', { name: new RegExp(title) })).toBeVisible()
 }
 
@@ -124,6 +123,7 @@ test('leaving with unsaved typing asks first', async ({ page }) => {
 
 test('the plan is worked by keyboard alone', { tag: '@days' }, async ({ page }) => {
   await signIn(page)
+  await page.goto('/plan')
   await expect(page.locator('.lanes')).toBeVisible()
   await page.keyboard.press('2')
   await expect(page.getByRole('button', { name: 'Month', exact: true })).toHaveAttribute('aria-pressed', 'true')

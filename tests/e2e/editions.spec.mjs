@@ -174,7 +174,7 @@ test('every form of delivery works on a site that takes no other', { tag: ['@day
 
 test('a member reads the edition for members and takes an address of their own, which a stranger cannot guess', async ({ page, request }) => {
   await signIn(page, 'di')
-  await page.getByRole('link', { name: 'Editions' }).click()
+  await page.goto('/editions')
   await page.getByRole('link', { name: 'Read Everything, for the staff' }).click()
   await expect(page.frameLocator('iframe').getByRole('heading', { name: 'Everything, for the staff' })).toBeVisible()
   await page.getByRole('button', { name: 'Make my own address' }).click()

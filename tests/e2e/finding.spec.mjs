@@ -75,6 +75,7 @@ test('a year is printed on one sheet, narrowed as the list of the year is', asyn
 test('on a phone the plan is a list by day, and every screen keeps its width', async ({ page }) => {
   await page.setViewportSize({ width: 390, height: 844 })
   await signIn(page)
+  await page.goto('/plan')
   await expect(page.getByRole('group', { name: 'Days' })).toBeVisible()
   await expect(page.locator('.phone-slip').first()).toBeVisible()
   for (const [way, heading] of [['Calendars', 'Calendars'], ['Editions', 'Editions'], ['Sign-off', 'Sign-off']]) {

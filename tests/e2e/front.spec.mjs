@@ -1,5 +1,5 @@
 import { expect } from '@playwright/test'
-import { expectAccessible, makeCalendar, signIn, test, thisWeek, valtro } from './valtro.mjs'
+import { expectAccessible, makeCalendar, makeEvents, send, signIn, test, thisWeek, valtro } from './valtro.mjs'
 
 test('a parent finds their classes on the front page and takes one page and one subscription for just those', async ({ page, request }) => {
   await page.goto('/c/pinewick')
@@ -43,12 +43,7 @@ test.describe('on the home screen', () => {
     const desk = await (await browser.newContext({ baseURL: valtro, locale: 'en-GB' })).newPage()
     await signIn(desk)
     const calendar = await makeCalendar(desk)
-    const token = (await (await desk.request.get('/api/session')).json()).antiforgeryToken
-    const headers = { 'X-Valtro-Token': token }
-    await desk.request.post('/api/events', {
-      headers,
-      data: { calendarId: calendar.id, title: 'Skiff show', date: thisWeek(4), from: '17:00:00', to: '18:00:00' },
-    })
+    await makeEvents(desk, calendar, ['Skiff show'], 4)
     const address = `/c/pinewick/lantern-makers-${calendar.plate.toLowerCase()}`
     const manifest = await (await page.request.get(`${address}/app.webmanifest`)).json()
     expect(manifest.start_url).toBe(address)
@@ -66,11 +61,8 @@ test.describe('on the home screen', () => {
     await page.reload()
     await expect(page.getByText(/There is no network/)).toHaveCount(0)
     const stored = await (await desk.request.get(`/api/calendars/${calendar.id}`)).json()
-    const closed = await desk.request.put(`/api/calendars/${calendar.id}/disclosure`, {
-      headers,
-      data: { disclosure: { members: 'complete', link: 'nothing', everyone: 'nothing' }, version: stored.version },
-    })
-    expect(closed.status()).toBe(200)
+    const disclosure = { members: 'complete', link: 'nothing', everyone: 'nothing' }
+    await send(desk, `/api/calendars/${calendar.id}/disclosure`, { disclosure, version: stored.version }, 'PUT')
     // Asked for anew: what the browser has is good for a minute.
     await expect.poll(async () => (await page.reload()).status()).toBe(404)
     await context.setOffline(true)

@@ -94,7 +94,7 @@ test.describe('in a German browser', () => {
   test('every screen is German', async ({ page }) => {
     // Some thirty screens, one after the other.
     test.setTimeout(240_000)
-    await signIn(page, 'ada', 'Seiten')
+    await signIn(page)
     const open = async (address, shown) => {
       await page.goto(address)
       await expect(page.locator(shown).first()).toBeVisible()

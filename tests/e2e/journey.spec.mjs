@@ -1,6 +1,6 @@
 import { expect } from '@playwright/test'
 import ICAL from 'ical.js'
-import { demoWeek, makeCalendar, say, signInByForm, site, test, thisWeek } from './valtro.mjs'
+import { demoWeek, makeCalendarByForm, say, signInByForm, site, test, thisWeek } from './valtro.mjs'
 
 /** The first event of that title in a feed, read by a library that is not our writer. */
 async function inFeed(request, address, title) {
@@ -16,7 +16,7 @@ async function inFeed(request, address, title) {
 
 test('from a new calendar to somebody’s website and feed, and a change that arrives there by itself', async ({ page, context, request }) => {
   await signInByForm(page)
-  const calendar = await makeCalendar(page)
+  const calendar = await makeCalendarByForm(page)
   const wednesday = thisWeek(2)
 
   await test.step('a one-time event, by a click on its day in the lane', async () => {

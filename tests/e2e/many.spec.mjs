@@ -1,12 +1,10 @@
 import { expect } from '@playwright/test'
-import { expectAccessible, makeCalendar, signIn, test, thisWeek } from './valtro.mjs'
+import { expectAccessible, makeCalendar, makeEvents, send, signIn, test, thisWeek } from './valtro.mjs'
 
 /** The plan of the journeys that come later is no longer for these. */
 test.afterEach(async ({ page }) => {
-  const { antiforgeryToken } = await (await page.request.get('/api/session')).json()
   const calendars = await (await page.request.get('/api/calendars')).json()
-  for (const { id, name } of calendars.filter((one) => made.has(one.id)))
-    expect((await page.request.delete(`/api/calendars/${id}`, { headers: { 'X-Valtro-Token': antiforgeryToken } })).ok(), name).toBe(true)
+  for (const { id } of calendars.filter((one) => made.has(one.id))) await send(page, `/api/calendars/${id}`, undefined, 'DELETE')
 })
 
 const made = new Set()
@@ -17,18 +15,10 @@ async function ownCalendar(page) {
   return calendar
 }
 
-/** Events of an hour on a calendar of their own, made without the form. */
-async function make(page, calendar, titles) {
-  const { antiforgeryToken } = await (await page.request.get('/api/session')).json()
-  const rows = titles.map((title, index) => ({ date: thisWeek(index), from: '9:00', to: '10:00', title, place: 'Loft', calendar: calendar.plate }))
-  const answer = await page.request.post('/api/events/several', { headers: { 'X-Valtro-Token': antiforgeryToken }, data: { rows, calendarId: calendar.id } })
-  expect(answer.status()).toBe(200)
-}
-
 test('several dates are chosen, looked at, moved by one press, and taken back by another', async ({ page }) => {
   await signIn(page)
   const calendar = await ownCalendar(page)
-  await make(page, calendar, ['Oars', 'Sails', 'Ropes'])
+  await makeEvents(page, calendar, ['Oars', 'Sails', 'Ropes'])
   await page.goto(`/plan?calendar=${calendar.plate}`)
   const slip = (title) => page.locator('a.slip', { hasText: title })
   await slip('Oars').focus()
@@ -65,7 +55,7 @@ test('several dates are chosen, looked at, moved by one press, and taken back by
 test('all that match in the list of a year get a tag', async ({ page }) => {
   await signIn(page)
   const calendar = await ownCalendar(page)
-  await make(page, calendar, ['Oars', 'Sails', 'Ropes'])
+  await makeEvents(page, calendar, ['Oars', 'Sails', 'Ropes'])
   await page.goto(`/plan?view=list&span=year&calendar=${calendar.plate}`)
   await page.getByRole('button', { name: 'Choose dates' }).click()
   await page.getByRole('button', { name: 'all 3 that match' }).click()
@@ -80,7 +70,7 @@ test('all that match in the list of a year get a tag', async ({ page }) => {
 test('a year is carried to the next: chosen, corrected, and made as drafts', async ({ page }) => {
   await signIn(page)
   const calendar = await ownCalendar(page)
-  await make(page, calendar, ['Oars', 'Sails', 'Ropes'])
+  await makeEvents(page, calendar, ['Oars', 'Sails', 'Ropes'])
   await page.goto('/year')
   const copy = page.getByRole('button', { name: 'Copy to the next year' })
   await expect(copy.or(page.getByRole('link', { name: 'Carry its events forward' })).first()).toBeVisible()
@@ -111,7 +101,7 @@ test('a year is carried to the next: chosen, corrected, and made as drafts', asy
 test('a sheet is pasted with its columns in another order, and what is there already is left out', async ({ page }) => {
   await signIn(page)
   const calendar = await ownCalendar(page)
-  await make(page, calendar, ['Oars'])
+  await makeEvents(page, calendar, ['Oars'])
   await page.goto('/events/several')
   await page.getByLabel('Date, line 1').focus()
   await page.evaluate(
@@ -133,7 +123,7 @@ test('a sheet is pasted with its columns in another order, and what is there alr
 test('a slip is made longer by its lower edge', async ({ page }) => {
   await signIn(page)
   const calendar = await ownCalendar(page)
-  await make(page, calendar, ['Oars'])
+  await makeEvents(page, calendar, ['Oars'])
   await page.goto(`/plan?view=day&day=${thisWeek(0)}&calendar=${calendar.plate}`)
   const slip = page.locator('.time-slip', { hasText: 'Oars' })
   await expect(slip).toContainText('09:00–10:00')

@@ -19,6 +19,8 @@ export default defineConfig({
     baseURL: process.env.VALTRO_E2E_URL,
     locale: 'en-GB',
     viewport: { width: 1280, height: 800 },
+    // Nothing is waited for but what is done.
+    contextOptions: { reducedMotion: 'reduce' },
     // Pages that are kept are tried where that is meant: elsewhere nothing stands between a page and the server.
     serviceWorkers: 'block',
     permissions: ['clipboard-read', 'clipboard-write'],

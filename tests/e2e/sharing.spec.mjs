@@ -203,6 +203,7 @@ test('an event is placed by group, says who sees it, says less, and a copy is a 
 test('a secret link is made, opens the page, is replaced and withdrawn', async ({ page, browser, request }) => {
   await signIn(page)
   const calendar = await makeCalendar(page, { forWhom: 'Members' })
+  await page.goto(`/calendars/${calendar.id}/publishing`)
   await expect(page.getByText('shows people with the link nothing')).toBeVisible()
   await page.goto('/calendars')
   await page.getByRole('button', { name: new RegExp(`${calendar.name}, those with the link`) }).click()

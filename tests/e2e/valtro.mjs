@@ -38,19 +38,45 @@ export async function signInByForm(page, name = 'ada', screens = 'Screens') {
   await expect(page.getByRole('navigation', { name: screens })).toBeVisible()
 }
 
-/** Without the form, for journeys that are about something else. */
-export async function signIn(page, name = 'ada', screens = 'Screens') {
+/** What the screens would send. */
+export async function send(page, path, data, method = 'POST') {
   const { antiforgeryToken } = await (await page.request.get('/api/session')).json()
-  const answer = await page.request.post('/api/session', { headers: { 'X-Valtro-Token': antiforgeryToken }, data: { email: `${name}@pinewick.example`, password: 'harbour-lantern' } })
-  expect(answer.status()).toBe(200)
-  await page.goto('/')
-  await expect(page.getByRole('navigation', { name: screens })).toBeVisible()
+  const answer = await page.request.fetch(path, { method, headers: { 'X-Valtro-Token': antiforgeryToken }, data })
+  expect(answer.ok(), `${path}: ${answer.status()}`).toBe(true)
+  return answer
 }
 
-/** Makes a calendar and gives its name, plate and id. */
-export async function makeCalendar(page, { forWhom = 'Everyone' } = {}) {
+/** Without the form, for journeys that are about something else; no screen is opened yet. */
+export const signIn = (page, name = 'ada') => send(page, '/api/session', { email: `${name}@pinewick.example`, password: 'harbour-lantern' })
+
+function ofCalendar() {
   const plate = `E${randomBytes(4).readUInt32BE().toString(36).slice(-3)}`.toUpperCase()
-  const name = `Lantern makers ${plate}`
+  return { plate, name: `Lantern makers ${plate}` }
+}
+
+/** Makes a calendar without its form, and gives its name, plate and id. */
+export async function makeCalendar(page, { forWhom = 'Everyone' } = {}) {
+  const { plate, name } = ofCalendar()
+  const level = (...whom) => (whom.includes(forWhom) ? 'complete' : 'nothing')
+  const answer = await send(page, '/api/calendars', {
+    name,
+    plate,
+    colour: 'harbour',
+    zone: 'America/Halifax',
+    disclosure: { members: level('Members', 'Everyone'), link: level('Everyone'), everyone: level('Everyone') },
+  })
+  return { name, plate, id: (await answer.json()).id }
+}
+
+/** Makes events of an hour, on days of this week one after the other, without the form. */
+export async function makeEvents(page, calendar, titles, day = 0) {
+  const rows = titles.map((title, index) => ({ date: thisWeek(day + index), from: '9:00', to: '10:00', title, place: 'Loft', calendar: calendar.plate }))
+  await send(page, '/api/events/several', { rows, calendarId: calendar.id })
+}
+
+/** Makes a calendar as people do. */
+export async function makeCalendarByForm(page, { forWhom = 'Everyone' } = {}) {
+  const { plate, name } = ofCalendar()
   await page.goto('/calendars/new')
   await page.getByLabel('Name', { exact: true }).fill(name)
   await expect(page.getByLabel('Plate')).not.toHaveValue('')

@@ -21,7 +21,10 @@ internal sealed class FrontPage(Front front, PublicAddresses addresses, WebAsset
     private static readonly HtmlEncoder Html = HtmlEncoder.Default;
 
     private readonly ReadingWords _words =
-        ReadingWords.For(asked.Languages.FirstOrDefault(Look.Languages.Contains) ?? "", front.House.Organisation.Locale);
+        ReadingWords.For(LanguageOf(asked), front.House.Organisation.Locale);
+
+    /// <summary>The reader's, where pages speak it; else empty.</summary>
+    public static string LanguageOf(FrontAsked asked) => asked.Languages.FirstOrDefault(Look.Languages.Contains) ?? "";
 
     private readonly StringBuilder _page = new(16_384);
 
@@ -100,7 +103,7 @@ internal sealed class FrontPage(Front front, PublicAddresses addresses, WebAsset
             _page.Append("</ul></section>\n");
         }
         if (front.All is { } all)
-            Add($"<p><a href=\"{Encode(PathOf(all))}?find={Uri.EscapeDataString(asked.Find)}\">{Encode(_words["frontFindAll"])}</a></p>\n");
+            Add($"<p><a href=\"{Encode(PathOf(all.Address))}?find={Uri.EscapeDataString(asked.Find)}\">{Encode(_words["frontFindAll"])}</a></p>\n");
         AppendSections(lines);
     }
 
@@ -208,7 +211,7 @@ internal sealed class FrontPage(Front front, PublicAddresses addresses, WebAsset
     /// <summary>Everything of a term that is over, month by month.</summary>
     private void AppendArchive(NamedDays term, IReadOnlyList<EntryBody> entries)
     {
-        var line = front.Lines.First(one => one.Address.Id == front.All!.Id);
+        var line = front.All!;
         Add($"<p><a href=\"{Encode(Path)}\">{Encode(_words["frontEverything"])}</a></p>\n");
         Add($"<h2 dir=\"auto\">{Encode($"{term.Name}, {term.First.ToString("d MMM uuuu", Culture)} – {term.Last.ToString("d MMM uuuu", Culture)}")}</h2>\n");
         if (entries.Count == 0)
@@ -229,7 +232,7 @@ internal sealed class FrontPage(Front front, PublicAddresses addresses, WebAsset
         Add($"<li>{PlatesOf(sources)} {Title(line, entry)}<span class=\"soft\">, {Encode(Begins(line, entry))}{where}</span></li>\n");
     }
 
-    private SourceBody[] Choosable => [.. (front.Lines.FirstOrDefault(line => line.Address.Id == front.All?.Id)?.Body?.Sources ?? [])
+    private SourceBody[] Choosable => [.. (front.All?.Body?.Sources ?? [])
         .Where(source => source.CanBeChosen).OrderBy(source => source.Name, StringComparer.Create(Culture, true))];
 
     private string PathOf(EditionAddress address) => new Uri(addresses.Of(address).Page).AbsolutePath;

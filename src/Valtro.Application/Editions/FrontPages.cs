@@ -29,7 +29,7 @@ internal sealed record FrontLine(
 /// <param name="Past">Terms that are over, the last one first; none where readers are told nothing of the year plan.</param>
 /// <param name="Archive">What was on in one of them.</param>
 internal sealed record Front(
-    House House, IReadOnlyList<FrontLine> Lines, EditionAddress? All, IReadOnlyList<NamedDays> Past,
+    House House, IReadOnlyList<FrontLine> Lines, FrontLine? All, IReadOnlyList<NamedDays> Past,
     (NamedDays Term, IReadOnlyList<EntryBody> Entries)? Archive);
 
 /// <summary>Writes the front page of an organisation: its editions that are open to everyone, to find, to look at, to print and to
@@ -45,17 +45,37 @@ public sealed class FrontPages(
 
     public PageStyle[] Styles => [assets.Entry("reader/front.ts").Style];
 
+    /// <summary>What of an edition the front page looks at: this month and the next, where they can be had at the moment.</summary>
+    private sealed record Looked(EditionAddress Address, StoredEdition Stored, Rendered? First, Rendered? Second);
+
     /// <returns>Null where the organisation has nothing that is open, or there is none.</returns>
     /// <exception cref="ComeAgainException">Nothing of it can be told at the moment.</exception>
     public async Task<Rendered?> FindAsync(string organisation, FrontAsked asked, Asker asker)
     {
-        if (await ReadAsync(organisation, asked.Term, asker) is not { } front)
+        var open = await editions.OnFrontPageAsync(organisation);
+        if (open.Count == 0)
             return null;
-        var content = Encoding.UTF8.GetBytes(new FrontPage(front, addresses, assets, asked, clock.GetCurrentInstant()).Write());
-        var tag = Rendered.EtagOf(content);
-        return _memory.Get<Rendered>(tag) ?? Keep(Plain(content, clock.GetCurrentInstant()));
-
-        Rendered Keep(Rendered page) => _memory.Set(tag, page, new MemoryCacheEntryOptions { Size = page.Size });
+        var house = await HouseOfAsync(open[0]);
+        var stored = house.Editions.ToDictionary(edition => edition.Id);
+        var looked = new List<Looked>(open.Count);
+        foreach (var some in open.Where(address => stored.ContainsKey(address.Id)).Chunk(AtOnce))
+            looked.AddRange((await Task.WhenAll(some.Select(address => LookAsync(address, stored[address.Id], asker)))).OfType<Looked>());
+        if (looked.Count == 0)
+            return null;
+        if (looked.All(one => one.First is null))
+            throw new ComeAgainException("Nothing of the front page can be told.");
+        var now = clock.GetCurrentInstant();
+        // Who looks for something, or into the past, gets a page of their own.
+        var key = asked is { Find.Length: 0, Term: null }
+            ? (house.Organisation.Id, house.Version, Minute: now.ToUnixTimeSeconds() / 60, FrontPage.LanguageOf(asked),
+                string.Join(' ', looked.SelectMany(one => new[] { one.First, one.Second }).Select(part => part?.Artefact.Etag)))
+            : default;
+        if (key != default && _memory.Get<Rendered>(key) is { } known)
+            return known;
+        if (await ReadAsync(house, [.. looked.Select(one => LineOf(one, house, now))], asked.Term, asker) is not { } front)
+            return null;
+        var page = Plain(Encoding.UTF8.GetBytes(new FrontPage(front, addresses, assets, asked, now).Write()), now);
+        return key == default ? page : _memory.Set(key, page, new MemoryCacheEntryOptions { Size = page.Size });
     }
 
     /// <summary>Bytes that are of no edition, ready to be sent.</summary>
@@ -82,27 +102,16 @@ public sealed class FrontPages(
     private static EditionAddress? TakesAll(House house, IReadOnlyList<EditionAddress> open) =>
         open.FirstOrDefault(address => house.Editions.Any(edition => edition.Id == address.Id && edition.Draft.TakesAll));
 
-    private async Task<Front?> ReadAsync(string organisation, LocalDate? term, Asker asker)
+    /// <returns>Null where somebody asks for a term that there is not.</returns>
+    private async Task<Front?> ReadAsync(
+        House house, IReadOnlyList<FrontLine> lines, LocalDate? term, Asker asker)
     {
-        var open = await editions.OnFrontPageAsync(organisation);
-        if (open.Count == 0)
-            return null;
-        var house = await HouseOfAsync(open[0]);
-        var stored = house.Editions.ToDictionary(edition => edition.Id);
-        var lines = new List<FrontLine>(open.Count);
-        foreach (var some in open.Where(address => stored.ContainsKey(address.Id)).Chunk(AtOnce))
-            lines.AddRange((await Task.WhenAll(some.Select(address => LineAsync(address, stored[address.Id], house, asker))))
-                .OfType<FrontLine>());
-        if (lines.Count > 0 && lines.All(line => line.Body is null))
-            throw new ComeAgainException("Nothing of the front page can be told.");
-        if (lines.Count == 0)
-            return null;
-        var all = TakesAll(house, open);
-        IReadOnlyList<NamedDays> past = all is not null && stored[all.Id].Draft.WithBreaks ? PastOf(house) : [];
+        var all = lines.FirstOrDefault(line => line.Stored.Draft.TakesAll);
+        IReadOnlyList<NamedDays> past = all?.Stored.Draft.WithBreaks == true ? PastOf(house) : [];
         var asked = past.FirstOrDefault(one => one.First == term);
         return asked is null && term is not null
             ? null
-            : new Front(house, lines, all, past, asked is null ? null : (asked, await OfTermAsync(all!, asked, asker)));
+            : new Front(house, lines, all, past, asked is null ? null : (asked, await OfTermAsync(all!.Address, asked, asker)));
     }
 
     private NamedDays[] PastOf(House house)
@@ -118,11 +127,10 @@ public sealed class FrontPages(
     {
         if (!asker.TryCause())
             throw new TooOftenException();
-        var located = new Located(EditionName.Of(all.OrganisationSlug, all.Slug), new EditionFound(all), false);
         var entries = new List<EntryBody>();
         for (var month = term.First.ToYearMonth(); month.CompareTo(term.Last.ToYearMonth()) <= 0; month = month.PlusMonths(1))
         {
-            if (await artefacts.FindAsync(located, ArtefactKey.Of(month), asker) is { } part)
+            if (await artefacts.FindAsync(LocatedAt(all), ArtefactKey.Of(month), asker) is { } part)
                 entries.AddRange(part.Rendered.Part.Entries);
         }
         return [.. entries.DistinctBy(entry => entry.Id)
@@ -132,26 +140,34 @@ public sealed class FrontPages(
     }
 
     /// <returns>Null where it shows nobody anything by now.</returns>
-    private async Task<FrontLine?> LineAsync(EditionAddress address, StoredEdition stored, House house, Asker asker)
+    private async Task<Looked?> LookAsync(EditionAddress address, StoredEdition stored, Asker asker)
     {
-        var located = new Located(EditionName.Of(address.OrganisationSlug, address.Slug), new EditionFound(address), false);
-        var now = clock.GetCurrentInstant();
-        var month = address.MonthAt(now);
+        var month = address.MonthAt(clock.GetCurrentInstant());
         try
         {
-            if (await artefacts.FindAsync(located, ArtefactKey.Of(month), asker) is not { } first
-                || await artefacts.FindAsync(located, ArtefactKey.Of(month.PlusMonths(1)), asker) is not { } second)
-                return null;
-            var body = first.Rendered.Part.Edition;
-            var told = body.Sources.Select(source => source.Slug).ToHashSet();
-            return new FrontLine(address, stored, body, [.. house.Calendars.Values.Where(calendar => told.Contains(calendar.Slug))],
-                [.. first.Rendered.Part.Entries.Concat(second.Rendered.Part.Entries).DistinctBy(entry => entry.Id)
-                    .Where(entry => !entry.IsBreak && ReadingDates.EndOf(entry, address.Zone) > now)]);
+            return await artefacts.FindAsync(LocatedAt(address), ArtefactKey.Of(month), asker) is { } first
+                && await artefacts.FindAsync(LocatedAt(address), ArtefactKey.Of(month.PlusMonths(1)), asker) is { } second
+                    ? new Looked(address, stored, first.Rendered, second.Rendered)
+                    : null;
         }
         catch (ComeAgainException)
         {
-            return new FrontLine(address, stored, null, [], []);
+            return new Looked(address, stored, null, null);
         }
+    }
+
+    private static Located LocatedAt(EditionAddress address) =>
+        new(EditionName.Of(address.OrganisationSlug, address.Slug), new EditionFound(address), false);
+
+    private static FrontLine LineOf(Looked looked, House house, Instant now)
+    {
+        if (looked is not { First: { } first, Second: { } second })
+            return new FrontLine(looked.Address, looked.Stored, null, [], []);
+        var told = first.Part.Edition.Sources.Select(source => source.Slug).ToHashSet();
+        return new FrontLine(looked.Address, looked.Stored, first.Part.Edition,
+            [.. house.Calendars.Values.Where(calendar => told.Contains(calendar.Slug))],
+            [.. first.Part.Entries.Concat(second.Part.Entries).DistinctBy(entry => entry.Id)
+                .Where(entry => !entry.IsBreak && ReadingDates.EndOf(entry, looked.Address.Zone) > now)]);
     }
 
     public void Dispose() => _memory.Dispose();

@@ -49,10 +49,10 @@ public sealed class Rendering(
             }, content.Notes);
         if (before is not null)
             written = content.Write(seconds);
-        return new Made(
-            new Artefact(edition.Id, edition.OrganisationId, edition.Audience, key.ToString(), edition.ContentVersion, Rendered.EtagOf(written),
-                written, seconds, content.Turn, content.ClosesAt)
-            { Form = key.Form }, content.Notes);
+        var artefact = new Artefact(edition.Id, edition.OrganisationId, edition.Audience, key.ToString(), edition.ContentVersion,
+            Rendered.EtagOf(written), written, seconds, content.Turn, content.ClosesAt)
+        { Form = key.Form };
+        return new Made(artefact, content.Notes);
     }
 
     /// <summary>What of a feed concerns some calendars, or is about something: its finished components, under a head of their own. Breaks

@@ -136,8 +136,7 @@ public sealed class ChosenEvents(Access access, EventDesk desk, ClashView clashe
         var around = await clashes.AmongAsync(
             viewer, becoming, outcome.Act.Writes.Where(write => write.Before is not null).Select(write => write.Event.Id).ToHashSet());
         var clashing = becoming.GroupBy(date => (date.Event.Id, Own: date.Exception?.RecurrenceId)).SelectMany(dates =>
-                around.Say([.. dates.Select(date => date.Occurrence)], dates.First().Content, calendars[dates.First().Event.HomeCalendarId],
-                    dates.Key.Id)
+                around.Say([.. dates.Select(date => date.Occurrence)], dates.First().Content, dates.First().Event.Calendars, dates.Key.Id)
                     .Select(said => (Key: (dates.Key.Id, said.Key), Value: Folded(said.Value))))
             .ToLookup(one => one.Key, one => one.Value);
         var lines = new List<ChosenLine>(outcome.Dates.Count);

@@ -25,10 +25,15 @@ public sealed class ClashView(OccurrenceView occurrences, Access access)
         var sameReaders = house.Calendars.Values.Where(other => other.Readerships.Intersect(calendar.Readerships).Any())
             .Select(other => other.Id).ToHashSet();
         var looksEverywhere = place.Id is not null || content.People.Any(one => one.MemberId is not null);
-        if (content.IsDeadline || dates.Length == 0 || series.Timing.AllDay || (!looksEverywhere && sameReaders.Count == 0))
+        var mayClash = !content.IsDeadline && !series.Timing.AllDay && (looksEverywhere || sameReaders.Count > 0);
+        var isCounted = content.Category is { } category && house.MostInAWeek.ContainsKey(category.Id);
+        if (dates.Length == 0 || !(mayClash || isCounted))
             return new ClashesAround([], house);
-        var first = dates[0].LocalStart.Date.PlusDays(-1);
-        var last = LocalDate.Min(dates[^1].LocalEnd.Date.PlusDays(2), first.PlusDays(LongestDays));
+        // Of a week that holds too much, all of it is looked at.
+        var beside = isCounted ? 6 : 1;
+        looksEverywhere |= isCounted;
+        var first = dates[0].LocalStart.Date.PlusDays(-beside);
+        var last = LocalDate.Min(dates[^1].LocalEnd.Date.PlusDays(1 + beside), first.PlusDays(LongestDays));
         var others = await occurrences.InAsync(viewer, first, last, looksEverywhere ? null : sameReaders);
         // A place is only told from the headline on; below it nobody learns by a clash where something is.
         return new ClashesAround([.. others.Where(seen => seen.Date.Event.Id != except).Select(Known)], house);
@@ -40,18 +45,23 @@ public sealed class ClashView(OccurrenceView occurrences, Access access)
     public async Task<ClashesAround> AmongAsync(Viewer viewer, IReadOnlyList<EventDate> dates, IReadOnlySet<Guid> changed)
     {
         var house = await access.HouseAsync();
-        var timed = dates.Where(date => !date.Event.Series.Timing.AllDay && date.State != EventState.Cancelled)
-            .OrderBy(date => date.Occurrence.Start).ToArray();
+        var timed = dates.Where(date => date.State != EventState.Cancelled).OrderBy(date => date.Occurrence.Start).ToArray();
         if (timed.Length == 0)
             return new ClashesAround([], house);
-        var first = timed[0].Occurrence.LocalStart.Date.PlusDays(-1);
-        var last = LocalDate.Min(timed[^1].Occurrence.LocalEnd.Date.PlusDays(2), first.PlusDays(LongestDays));
+        var first = timed[0].Occurrence.LocalStart.Date.PlusDays(-6);
+        var last = LocalDate.Min(timed[^1].Occurrence.LocalEnd.Date.PlusDays(7), first.PlusDays(LongestDays));
         var others = await occurrences.InAsync(viewer, first, last, null);
         return new ClashesAround(
             [.. others.Where(seen => !changed.Contains(seen.Date.Event.Id)).Select(Known).Concat(timed)
                 .OrderBy(date => date.Occurrence.Start)],
             house);
     }
+
+    /// <summary>Weeks in which some readers have too much of a category, by what somebody sees.</summary>
+    public static IEnumerable<(LocalDate Week, string Said)> Overloads(IEnumerable<SeenOccurrence> dates, House house) =>
+        house.MostInAWeek.Count == 0 ? [] : house.LoadsOf(dates.Select(Known)).Find().Select(one => (one.Week, Spoken.Now.Say(
+            "week.overload", ("count", one.Count), ("category", house.EveryCategory[one.Category].Name), ("readers", one.Readers),
+            ("most", one.Most))));
 
     /// <summary>With the title and place that the person may know, on a calendar on which they see it.</summary>
     private static EventDate Known(SeenOccurrence seen)
@@ -61,10 +71,12 @@ public sealed class ClashView(OccurrenceView occurrences, Access access)
             date.Event with
             {
                 HomeCalendarId = seen.Sight.Calendars[0],
+                Placements = [.. seen.Sight.Calendars.Skip(1)],
                 Content = date.Event.Content with
                 {
                     Title = told.Title,
                     Place = told.Content.Place,
+                    Category = told.Content.Category,
                     StaffSpan = told.Content.StaffSpan,
                     People = told.Content.People,
                     Transparency = told.Content.Transparency,
@@ -79,29 +91,55 @@ public sealed class ClashesAround(IReadOnlyList<EventDate> others, House house)
 {
     private const int MostFree = 3;
 
+    /// <summary>Of a week that holds too much, so many are named.</summary>
+    private const int MostNamed = 5;
+
     /// <summary>Of so many dates it is said what could be done instead.</summary>
     private const int MostWaysOut = 3;
 
     private readonly ClashFinder _finder = new(others, id => house.Calendars[id].Readerships, house.PlaceTree.Share);
 
-    /// <summary>For each date that clashes, by its start, with what; the worst first.</summary>
+    private readonly WeekLoads _loads = house.LoadsOf(others);
+
+    /// <summary>For each date that clashes, by its start, with what; the worst first. Then, at the first date of a week, of what readers
+    /// have too much in it.</summary>
+    /// <param name="calendars">All on which it is, its home first.</param>
     /// <param name="except">The event itself, where it is among the others.</param>
     public IReadOnlyDictionary<Instant, IReadOnlyList<string>> Say(
-        IReadOnlyList<Occurrence> dates, EventContent content, Calendar calendar, Guid? except = null)
+        IReadOnlyList<Occurrence> dates, EventContent content, IEnumerable<Guid> calendars, Guid? except = null)
     {
+        var loads = _loads.FindWith(dates, content, calendars, except)
+            .Select(one => (At: one.First.Start, Said: Say(one.Overload, content.Category!)));
+        return SayClashes(dates, content, house.Calendars[calendars.First()], except)
+            .Concat(loads)
+            .GroupBy(one => one.At, one => one.Said)
+            .ToDictionary(date => date.Key, date => (IReadOnlyList<string>)[.. date]);
+    }
+
+    private string Say(Overload overload, Category category) => Spoken.Now.Say(
+        "date.overload", ("count", overload.Count), ("category", category.Name), ("readers", overload.Readers), ("most", overload.Most),
+        ("others", string.Join(", ", overload.Dates.Take(MostNamed).Select(date => $"{date.Title} ({PlateOf(date)})"))));
+
+    private IEnumerable<(Instant At, string Said)> SayClashes(
+        IReadOnlyList<Occurrence> dates, EventContent content, Calendar calendar, Guid? except)
+    {
+        if (content.Series.Timing.AllDay)
+            yield break;
         var found = _finder.Find(dates, content, calendar.Readerships, except).GroupBy(clash => clash.Date.Start).ToArray();
         var taken = found.Select(group => group.FirstOrDefault(clash => clash.Kind == ClashKind.Place))
             .Where(clash => clash.With.Event is not null).Take(MostWaysOut).ToDictionary(clash => clash.Date.Start, clash => clash.Date);
-        return found.ToDictionary(
-            group => group.Key,
-            group => (IReadOnlyList<string>)[
-                .. group.OrderBy(clash => clash.Kind).Select(Say),
-                .. taken.TryGetValue(group.Key, out var date) && WayOut(date, content, except) is { } way ? (string[])[way] : []]);
+        foreach (var group in found)
+        {
+            foreach (var clash in group.OrderBy(clash => clash.Kind))
+                yield return (group.Key, Say(clash));
+            if (taken.TryGetValue(group.Key, out var date) && WayOut(date, content, except) is { } way)
+                yield return (group.Key, way);
+        }
     }
 
     /// <summary>The first that is at the place already; null where it is free.</summary>
     public string? SayPlaces(IReadOnlyList<Occurrence> dates, EventContent content, Guid except) =>
-        AtPlace(dates, content, except) is [var first, ..] ? Say(first) : null;
+        !content.Series.Timing.AllDay && AtPlace(dates, content, except) is [var first, ..] ? Say(first) : null;
 
     private IReadOnlyList<Clash> AtPlace(IEnumerable<Occurrence> dates, EventContent content, Guid? except) =>
         _finder.Find(dates, content with { People = [] }, [], except);
@@ -147,6 +185,8 @@ public sealed class ClashesAround(IReadOnlyList<EventDate> others, House house)
             _ => ("date.sameReaders", "readers"),
         };
         return Spoken.Now.Say(
-            code, (what, clash.What), ("title", clash.With.Title), ("plate", house.Calendars[clash.With.Event.HomeCalendarId].Plate.Code));
+            code, (what, clash.What), ("title", clash.With.Title), ("plate", PlateOf(clash.With)));
     }
+
+    private string PlateOf(in EventDate date) => house.Calendars[date.Event.HomeCalendarId].Plate.Code;
 }

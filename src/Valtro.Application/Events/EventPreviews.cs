@@ -39,7 +39,8 @@ public sealed class EventPreviews(
         var words = RuleWords.For(Spoken.LocaleIn(house.Organisation));
         var sketch = Filled(Sketch(request.Event, viewer, found, series), request.Event, setting);
         var around = await clashes.AroundAsync(viewer, sketch.Content, setting.School, calendar, request.EventId);
-        var consequences = Consequences.Of(series, setting.School, words, dates => around.Say(dates, sketch.Content, calendar), desk.Now);
+        var consequences = Consequences.Of(
+            series, setting.School, words, dates => around.Say(dates, sketch.Content, sketch.Calendars), desk.Now);
         return new ConsequencesResponse(
             consequences.Words,
             consequences.Count,

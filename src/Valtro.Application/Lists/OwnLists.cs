@@ -12,7 +12,8 @@ using Valtro.Store;
 
 namespace Valtro.Application.Lists;
 
-public sealed record CategoryRequest(string? Name, string? Colour);
+/// <param name="MostInAWeek">More of it in one week is too much for the same readers; 1 to 50, or null.</param>
+public sealed record CategoryRequest(string? Name, string? Colour, int? MostInAWeek = null);
 
 /// <param name="Coordinates">Degrees north and east with a comma between, as maps write them; may be empty.</param>
 public sealed record PlaceRequest(
@@ -22,11 +23,13 @@ public sealed record PlaceRequest(
 public sealed record MergeListRequest(Guid Into);
 
 /// <param name="Events">How many events have it; null for those who do not keep the lists.</param>
-public sealed record ListedCategoryBody(Guid Id, string Name, string Colour, int? Events)
+/// <param name="MostInAWeek">More of it in one week is too much for the same readers; for those who keep the lists.</param>
+public sealed record ListedCategoryBody(Guid Id, string Name, string Colour, int? Events, int? MostInAWeek)
 {
-    internal static ListedCategoryBody Of(Category category, int? events) => new(category.Id, category.Name, category.Hue.Name, events);
+    internal static ListedCategoryBody Of(KnownCategory category, int? events) =>
+        new(category.Id, category.Name, category.Hue.Name, events, category.MostInAWeek);
 
-    internal static IReadOnlyList<ListedCategoryBody> Of(IEnumerable<Listed<Category>> listed) =>
+    internal static IReadOnlyList<ListedCategoryBody> Of(IEnumerable<Listed<KnownCategory>> listed) =>
         [.. listed.Select(one => Of(one.Entry, one.Events))];
 }
 
@@ -69,7 +72,7 @@ public sealed class OwnLists(Access access, ListStore lists, EventStore events, 
         if (!viewer.May(OrganisationAction.ManageLists))
         {
             return new ListsResponse(
-                [.. house.Categories.Select(one => ListedCategoryBody.Of(one, null))],
+                [.. house.Categories.Select(one => new ListedCategoryBody(one.Id, one.Name, one.Hue.Name, null, null))],
                 [.. house.Places.Select(one => PlaceBody.Of(one, null))], [], [], false, members);
         }
         var (categories, places) = await lists.AllAsync(viewer.OrganisationId);
@@ -84,8 +87,7 @@ public sealed class OwnLists(Access access, ListStore lists, EventStore events, 
     public async Task<ListedCategoryBody> AddAsync(CategoryRequest request)
     {
         var viewer = await AllowedAsync();
-        var (name, hue) = Check(request);
-        return ListedCategoryBody.Of(await lists.AddCategoryAsync(viewer.OrganisationId, name, hue), 0);
+        return ListedCategoryBody.Of(await lists.AddCategoryAsync(viewer.OrganisationId, Check(default, request)), 0);
     }
 
     /// <summary>Events that say in words that they are there are there from now on.</summary>
@@ -102,10 +104,10 @@ public sealed class OwnLists(Access access, ListStore lists, EventStore events, 
     public async Task SaveAsync(Guid id, CategoryRequest request)
     {
         var viewer = await AllowedAsync();
-        var (name, hue) = Check(request);
+        var category = Check(id, request);
         var before = await NameAsync(ListKind.Category, id, viewer);
-        await lists.SaveCategoryAsync(viewer.OrganisationId, id, name, hue, clock.GetCurrentInstant(),
-            Line(viewer, before, before == name ? Saying.Of("audit.painted") : Saying.Of("audit.named", ("name", name))));
+        await lists.SaveCategoryAsync(viewer.OrganisationId, category, clock.GetCurrentInstant(), Line(viewer, before,
+            before == category.Name ? Saying.Of("audit.painted") : Saying.Of("audit.named", ("name", category.Name))));
     }
 
     public async Task<ListActResponse> SaveAsync(Guid id, PlaceRequest request)
@@ -163,10 +165,10 @@ public sealed class OwnLists(Access access, ListStore lists, EventStore events, 
 
     /// <summary>What an entry is called, and as events have it.</summary>
     private static (string Name, object Value) Entry(
-        ListKind kind, Guid id, (IReadOnlyList<Listed<Category>> Categories, IReadOnlyList<Listed<KnownPlace>> Places) all)
+        ListKind kind, Guid id, (IReadOnlyList<Listed<KnownCategory>> Categories, IReadOnlyList<Listed<KnownPlace>> Places) all)
     {
         if (kind == ListKind.Category && all.Categories.FirstOrDefault(one => one.Entry.Id == id) is { Entry: var category })
-            return (category.Name, category);
+            return (category.Name, category.Category);
         if (kind == ListKind.Place && all.Places.FirstOrDefault(one => one.Entry.Id == id) is { Entry: var place })
             return (place.Name, place.Place);
         throw new NotFoundException("entry");
@@ -175,13 +177,15 @@ public sealed class OwnLists(Access access, ListStore lists, EventStore events, 
     private AuditLine Line(Viewer viewer, string name, Saying detail) =>
         new(viewer.AccountId, AuditAct.ListChanged, name, detail, clock.GetCurrentInstant());
 
-    private static (string Name, Hue Hue) Check(CategoryRequest request)
+    private static KnownCategory Check(Guid id, CategoryRequest request)
     {
         var refusals = new RefusalList();
         var name = refusals.Try(() => Texts.OneLine("name", "what.name", request.Name, Texts.LongestName));
         var hue = refusals.Try(() => Hue.Named(request.Colour));
+        if (request.MostInAWeek is < 1 or > 50)
+            refusals.Add("mostInAWeek", "list.mostInAWeek");
         refusals.ThrowIfAny();
-        return (name!, hue!);
+        return new KnownCategory(id, name!, hue!, request.MostInAWeek);
     }
 
     private static KnownPlace Check(Guid id, PlaceRequest request, House house)

@@ -16,7 +16,7 @@ namespace Valtro.Server.Api;
 /// <param name="First">The first day of the week, whichever weekday that is in the organisation.</param>
 /// <param name="Term">The term that holds a day of the week.</param>
 /// <param name="Closed">The break that holds one, and how many of its days are closed.</param>
-public sealed record WeekLoad(LocalDate First, int Dates, string? Term, string? Closed, int ClosedDays);
+public sealed record WeekLoad(LocalDate First, int Dates, string? Term, string? Closed, int ClosedDays, IReadOnlyList<string> Overloads);
 
 public sealed record YearResponse(LocalDate From, LocalDate To, IReadOnlyList<WeekLoad> Weeks);
 
@@ -147,17 +147,20 @@ internal static class OccurrenceApi
         var to = begins.PlusYears(1);
         var weeks = (Period.DaysBetween(from, to) + 6) / 7;
         var load = new int[weeks];
-        foreach (var seen in await view.InAsync(viewer, DayRange.Nearest(from), DayRange.Nearest(from.PlusWeeks(weeks)), null))
+        var seenDates = await view.InAsync(viewer, DayRange.Nearest(from), DayRange.Nearest(from.PlusWeeks(weeks)), null);
+        var overloads = (viewer.ContributesSomewhere ? ClashView.Overloads(seenDates, house) : [])
+            .ToLookup(one => one.Week, one => one.Said);
+        foreach (var seen in seenDates)
         {
             var week = Period.DaysBetween(from, seen.Date.Occurrence.LocalStart.Date) / 7;
             if (week >= 0 && week < weeks)
                 load[week]++;
         }
-        return TypedResults.Ok(
-            new YearResponse(from, from.PlusWeeks(weeks), [.. load.Select((dates, week) => Load(from.PlusWeeks(week), dates, school))]));
+        return TypedResults.Ok(new YearResponse(from, from.PlusWeeks(weeks), [.. load.Select((dates, week) =>
+            Load(from.PlusWeeks(week), dates, school, overloads[from.PlusWeeks(week)]))]));
     }
 
-    private static WeekLoad Load(LocalDate first, int dates, SchoolCalendar school)
+    private static WeekLoad Load(LocalDate first, int dates, SchoolCalendar school, IEnumerable<string> overloads)
     {
         var days = Enumerable.Range(0, 7).Select(first.PlusDays).ToArray();
         return new WeekLoad(
@@ -165,7 +168,8 @@ internal static class OccurrenceApi
             dates,
             days.Select(school.TermOn).FirstOrDefault(term => term is not null)?.Name,
             days.Select(school.BreakOn).FirstOrDefault(closed => closed is not null)?.Name,
-            days.Count(school.IsClosed));
+            days.Count(school.IsClosed),
+            [.. overloads]);
     }
 
     private static async Task<Ok<IReadOnlyList<DayResponse>>> Days(QueryDay from, QueryDay to, Access access)

@@ -1,7 +1,9 @@
 using NodaTime;
+using Valtro.Core.Calendars;
 using Valtro.Core.Events;
 using Valtro.Core.Recurrence;
 using Valtro.Core.YearPlans;
+using Valtro.Store;
 
 namespace Valtro.Tools.Demo;
 
@@ -209,11 +211,14 @@ internal static class DemoCategory
     public static Guid Regatta { get; } = Guid.CreateVersion7();
     public static Guid Occasion { get; } = Guid.CreateVersion7();
 
-    public static IReadOnlyDictionary<Guid, (string Name, string Hue)> All { get; } = new Dictionary<Guid, (string, string)>
+    public static IReadOnlyDictionary<Guid, KnownCategory> All { get; } = new Dictionary<Guid, KnownCategory>
     {
-        [Assessment] = ("Assessment", "madder"),
-        [Training] = ("Training", "kelp"),
-        [Regatta] = ("Regatta", "fjord"),
-        [Occasion] = ("Occasion", "plum"),
+        // This week holds more for one class than anybody wants: there is something to see.
+        [Assessment] = Of("Assessment", "madder", mostInAWeek: 1),
+        [Training] = Of("Training", "kelp"),
+        [Regatta] = Of("Regatta", "fjord"),
+        [Occasion] = Of("Occasion", "plum"),
     };
+
+    private static KnownCategory Of(string name, string hue, int? mostInAWeek = null) => new(default, name, Hue.Named(hue), mostInAWeek);
 }

@@ -1,6 +1,5 @@
 using NodaTime;
 using Valtro.Core.Acts;
-using Valtro.Core.Calendars;
 using Valtro.Core.Events;
 using Valtro.Core.Time;
 using Valtro.Core.YearPlans;
@@ -38,8 +37,8 @@ internal sealed class EventSeed(
         await _lists.AddPlaceAsync(
             organisationId, new KnownPlace(default, "Hall, stage", Capacity: 30, PartOf: hall.Id), keeper("SCH"), now, _ => Act.Nothing);
         var categories = new Dictionary<Guid, Category>();
-        foreach (var (key, (name, hue)) in DemoCategory.All)
-            categories[key] = await _lists.AddCategoryAsync(organisationId, name, Hue.Named(hue));
+        foreach (var (key, category) in DemoCategory.All)
+            categories[key] = (await _lists.AddCategoryAsync(organisationId, category)).Category;
 
         var school = new SchoolCalendar([plan], IsoDayOfWeek.Monday);
         var setting = new DraftSetting(Halifax, [.. categories.Values], school)

@@ -6317,6 +6317,11 @@ export interface components {
         CategoryRequest: {
             name: null | string;
             colour: null | string;
+            /**
+             * Format: int32
+             * @description More of it in one week is too much for the same readers; 1 to 50, or null.
+             */
+            mostInAWeek?: null | number;
         };
         /**
          * @description Whether it is sure to be (RFC 5545 3.8.1.11).
@@ -7387,6 +7392,11 @@ export interface components {
              * @description How many events have it; null for those who do not keep the lists.
              */
             events: null | number;
+            /**
+             * Format: int32
+             * @description More of it in one week is too much for the same readers; for those who keep the lists.
+             */
+            mostInAWeek: null | number;
         };
         ListResponse: {
             /**
@@ -8362,6 +8372,7 @@ export interface components {
             closed: null | string;
             /** Format: int32 */
             closedDays: number;
+            overloads: string[];
         };
         WhoSeesBody: {
             audience: components["schemas"]["Audience"];

@@ -48,6 +48,9 @@ function aboutPlace(place: Place, all: Place[]): string {
     .join(' · ')
 }
 
+/** What is no number is sent as one that is refused with its reason. */
+const numberOrNull = (typed: string) => (typed.trim() === '' ? null : Number(typed) || 0)
+
 interface PlaceValues {
   coordinates: string
   address: string
@@ -121,7 +124,7 @@ function Places({ lists }: { lists: Lists }) {
         }),
         sent: ({ capacity, partOf, ...values }) => ({
           ...values,
-          capacity: capacity.trim() === '' ? null : Number(capacity) || 0,
+          capacity: numberOrNull(capacity),
           partOf: partOf || null,
         }),
         input: (values, change, place) => (
@@ -145,22 +148,37 @@ function Categories({ lists }: { lists: Lists }) {
       mayEdit={lists.mayEdit}
       example={t('assessment')}
       mark={(category) => <span className={`category-mark hue-${category.colour}`} aria-hidden="true" />}
+      after={(category) =>
+        category.mostInAWeek !== null && <span className="soft"> {t('mostInAWeekIs', { count: category.mostInAWeek })}</span>
+      }
       more={{
-        of: (category) => ({ colour: category?.colour ?? 'harbour' }),
-        sent: (values) => values,
-        input: ({ colour }, change) => (
-          <select
-            className="form-select"
-            aria-label={t('colour')}
-            value={colour}
-            onChange={(event) => change({ colour: event.target.value })}
-          >
-            {colours.map((one) => (
-              <option key={one.name} value={one.name}>
-                {hueName(one.name)}
-              </option>
-            ))}
-          </select>
+        of: (category) => ({ colour: category?.colour ?? 'harbour', mostInAWeek: String(category?.mostInAWeek ?? '') }),
+        sent: ({ colour, mostInAWeek }) => ({ colour, mostInAWeek: numberOrNull(mostInAWeek) }),
+        input: ({ colour, mostInAWeek }, change) => (
+          <>
+            <select
+              className="form-select"
+              aria-label={t('colour')}
+              value={colour}
+              onChange={(event) => change({ colour: event.target.value })}
+            >
+              {colours.map((one) => (
+                <option key={one.name} value={one.name}>
+                  {hueName(one.name)}
+                </option>
+              ))}
+            </select>
+            <label className="in-a-week" title={t('mostInAWeekWhy')}>
+              <span className="soft">{t('mostInAWeek')}</span>
+              <input
+                className="form-control"
+                inputMode="numeric"
+                maxLength={2}
+                value={mostInAWeek}
+                onChange={(event) => change({ mostInAWeek: event.target.value })}
+              />
+            </label>
+          </>
         ),
       }}
     />

@@ -36,7 +36,7 @@ function Weeks({ plan, weeks }: OfYear) {
   const bars = barsOf(plan, weeks)
   const stop = weeks.findIndex((week) => isShown(plan, week))
   return weeks.map((week, index) => {
-    const dates = [t('dates', { count: week.dates }), week.term, week.closed].filter(Boolean).join(', ')
+    const dates = [t('dates', { count: week.dates }), week.term, week.closed, ...week.overloads].filter(Boolean).join(', ')
     return (
       <button
         key={week.first}
@@ -72,6 +72,7 @@ function Months({ plan, weeks }: OfYear) {
   return months.map((month, place) => {
     const own = weeks.map((week, index) => ({ week, ...bars[index] })).filter(({ week }) => monthOfWeek(week) === month)
     const dates = own.reduce((sum, { week }) => sum + week.dates, 0)
+    const overloads = own.flatMap(({ week }) => week.overloads)
     const first: Day = `${month}-01`
     return (
       <button
@@ -81,7 +82,9 @@ function Months({ plan, weeks }: OfYear) {
         style={{ flexGrow: own.length }}
         tabIndex={place === Math.max(shown, 0) ? 0 : -1}
         aria-current={place === shown ? 'true' : undefined}
-        aria-label={`${sayDay(first, locale, { month: 'long', year: 'numeric' })}, ${t('dates', { count: dates })}`}
+        aria-label={[sayDay(first, locale, { month: 'long', year: 'numeric' }), t('dates', { count: dates }), ...overloads].join(
+          ', ',
+        )}
         onClick={() => plan.go({ day: monthOf(plan.today) === month ? plan.today : first })}
         onKeyDown={moveAlong}
       >
@@ -119,9 +122,12 @@ function barsOf(plan: Plan, weeks: Week[]): { className: string; bar: ReactNode 
       .filter(Boolean)
       .join(' '),
     bar: (
-      <svg viewBox="0 0 10 40" preserveAspectRatio="none" aria-hidden="true">
-        <rect x="0" y={40 - (38 * week.dates) / fullest} width="10" height={(38 * week.dates) / fullest} />
-      </svg>
+      <>
+        <svg viewBox="0 0 10 40" preserveAspectRatio="none" aria-hidden="true">
+          <rect x="0" y={40 - (38 * week.dates) / fullest} width="10" height={(38 * week.dates) / fullest} />
+        </svg>
+        {week.overloads.length > 0 && <span className="ribbon-overload" aria-hidden="true" />}
+      </>
     ),
   }))
 }
