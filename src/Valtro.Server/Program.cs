@@ -71,7 +71,7 @@ services.AddScoped<EventDesk>().AddScoped<EventChanges>().AddScoped<EventHistory
     .AddScoped<ChangePreviews>().AddScoped<TableReader>().AddScoped<LineReader>().AddScoped<EventPreviews>()
     .AddScoped<ChosenEvents>().AddScoped<CarriedYears>().AddScoped<PlanViews>().AddScoped<Templates>().AddScoped<YearPlanDesk>()
     .AddScoped<Destinations>().AddScoped<LosingEditions>();
-services.AddScoped<SignOffQueue>().AddScoped<CalendarLife>().AddScoped<PreviewAnswers>().AddScoped<EditionDesk>();
+services.AddScoped<SignOffQueue>().AddScoped<CalendarLife>().AddScoped<PreviewAnswers>().AddScoped<EditionDesk>().AddScoped<OwnEvents>();
 services.AddWork(isRun: !isDescribing);
 
 services.AddHttpContextAccessor();

@@ -236,6 +236,7 @@ public sealed class AccountStore(Database database)
             throw new ChangedMeanwhileException();
         await RequireAdministratorAsync(transaction, organisationId);
         await ReplaceRolesAsync(transaction, organisationId, accountId, roles);
+        await GoingOut.RolesChangedAsync(transaction, organisationId, accountId, audit.At);
         await AuditStore.WriteAsync(transaction, organisationId, audit);
         return version + 1;
     });

@@ -100,7 +100,7 @@ public sealed class EditionSettingsStore(Database database)
 
     internal const string InUse = $"""
         {Columns}
-        where e.organisation_id = @organisationId and e.removed_at is null and c.removed_at is null
+        where e.organisation_id = @organisationId and e.removed_at is null and c.removed_at is null and e.owner_id is null
         order by e.calendar_id is not null, lower(coalesce(e.name, c.name)), e.id
         limit 800
         """;
@@ -115,7 +115,7 @@ public sealed class EditionSettingsStore(Database database)
     /// <summary>One in use, or one that was removed.</summary>
     public async Task<StoredEdition?> FindAsync(Guid organisationId, Guid id) =>
         (await database.FirstAsync<Row>(
-            Columns + "where e.organisation_id = @organisationId and e.id = @id and c.removed_at is null", new { organisationId, id }))
+            Columns + "where e.organisation_id = @organisationId and e.id = @id and c.removed_at is null and e.owner_id is null", new { organisationId, id }))
             ?.ToEdition();
 
     /// <summary>Composed ones that were removed since <paramref name="since"/>, latest first.</summary>
@@ -143,7 +143,7 @@ public sealed class EditionSettingsStore(Database database)
             "select slug from edition where organisation_id = @organisationId", new { organisationId }, transaction))
             .ToHashSet();
         if (await connection.QuerySingleAsync<int>(
-            "select count(*) from edition where organisation_id = @organisationId and calendar_id is null and removed_at is null",
+            "select count(*) from edition where organisation_id = @organisationId and calendar_id is null and removed_at is null and owner_id is null",
                 new { organisationId }, transaction) >= Most)
             throw new Core.RuleException("name", "edition.tooMany", ("most", Most));
         var id = Guid.CreateVersion7();
@@ -155,6 +155,32 @@ public sealed class EditionSettingsStore(Database database)
         await AuditStore.WriteAsync(transaction, organisationId, audit);
         await GoingOut.EditionsChangedAsync(transaction, organisationId, [id], now, takesAway: false);
         return id;
+    });
+
+    /// <summary>The edition of what a member is responsible for; null where they never asked for it.</summary>
+    public Task<Guid?> FindOwnAsync(Guid organisationId, Guid accountId) => database.FirstAsync<Guid?>(
+        "select id from edition where organisation_id = @organisationId and owner_id = @accountId", new { organisationId, accountId });
+
+    /// <summary>The same, made where it is not there yet.</summary>
+    public Task<Guid> OwnAsync(Guid organisationId, Guid accountId, Instant now) => database.InTransactionAsync(async transaction =>
+    {
+        var connection = transaction.Connection!;
+        var id = Guid.CreateVersion7();
+        // What it is called and what it takes stands nowhere: it is the same for everybody.
+        await connection.ExecuteAsync("""
+            insert into edition (id, organisation_id, slug, name, audience, takes_all, settings, changed_at, owner_id)
+            values (@id, @organisationId, @slug, 'Own', 'members', true, '{}', @now, @accountId)
+            on conflict (organisation_id, owner_id) where owner_id is not null do nothing
+            """, new { id, organisationId, accountId, now, slug = $"own-{id:N}" }, transaction);
+        var own = await connection.QuerySingleAsync<Guid>(
+            "select id from edition where organisation_id = @organisationId and owner_id = @accountId",
+            new { organisationId, accountId }, transaction);
+        await connection.ExecuteAsync("""
+            insert into edition_source (organisation_id, edition_id, calendar_id)
+            select organisation_id, @own, id from calendar where organisation_id = @organisationId
+            on conflict do nothing
+            """, new { organisationId, own }, transaction);
+        return own;
     });
 
     /// <summary>Saves it. Its addresses stay as they are, so pages that hold it show it changed.</summary>

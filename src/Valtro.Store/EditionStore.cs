@@ -12,10 +12,11 @@ namespace Valtro.Store;
 /// <param name="ProgramKey">With which the programs that fetch it are told apart.</param>
 /// <param name="AddressedTo">Of a composed edition: its audience.</param>
 /// <param name="AccountId">Whose own address this is, of an edition for members.</param>
+/// <param name="OwnerId">Of what a member is responsible for themselves: whose it is.</param>
 public sealed record EditionAddress(
     Guid Id, Guid OrganisationId, string OrganisationSlug, string OrganisationName, string Locale, short FirstDayOfWeek,
     Guid? CalendarId, string Zone, string Slug, Guid FeedUid, long ContentVersion, long NotBefore, Guid ProgramKey, string? AddressedTo,
-        string? Secret, Guid? AccountId)
+        string? Secret, Guid? AccountId, Guid? OwnerId)
 {
     /// <summary>On the desk, where an edition is looked at as another audience; never kept.</summary>
     public Audience? SeenAs { get; init; }
@@ -78,7 +79,7 @@ public sealed class EditionStore(Database database)
         select e.id, o.id as organisation_id, o.slug as organisation_slug, o.name as organisation_name, o.locale, o.first_day_of_week,
                e.calendar_id, coalesce(c.zone, o.zone) as zone, e.slug, coalesce(s.feed_uid, e.feed_uid) as feed_uid, e.content_version,
                    e.not_before, e.program_key,
-               e.audience as addressed_to, s.secret, s.account_id
+               e.audience as addressed_to, s.secret, s.account_id, e.owner_id
         from edition e
         join organisation o on o.id = e.organisation_id
         left join calendar c on c.id = e.calendar_id
@@ -96,7 +97,7 @@ public sealed class EditionStore(Database database)
     /// members.</summary>
     private const string SecretFits = """
         (case when s.account_id is null then coalesce(e.audience, 'link') = 'link'
-              else e.audience = 'members' and exists (
+              else e.audience = 'members' and coalesce(e.owner_id, s.account_id) = s.account_id and exists (
                   select from membership m
                   where m.account_id = s.account_id and m.organisation_id = e.organisation_id and m.ended_at is null)
          end)

@@ -35,13 +35,22 @@ internal static class GoingOut
 {
     /// <summary>Says that events of some calendars, or these themselves, are not as they were: for all editions that draw on
     /// them.</summary>
+    /// <remarks>Of what members are responsible for themselves only those of people who were ever named there: else each save would make
+    /// work for everybody.</remarks>
     /// <param name="takesAway">Some audience sees less from now on: what was rendered before is served no more.</param>
     public static Task ChangedAsync(DbTransaction transaction, Guid organisationId, IReadOnlyCollection<Guid> calendars, Instant now,
         bool takesAway) => RaiseAsync(transaction, """
         select s.edition_id
         from edition_source s
         join calendar c on c.id = s.calendar_id
+        join edition own on own.id = s.edition_id
         where s.organisation_id = @organisationId and (c.id = any(@calendars) or c.merged_into = any(@calendars))
+          and (own.owner_id is null or exists (
+              select from event_reference r
+              join event e on e.id = r.event_id
+              where r.member_id = own.owner_id and e.organisation_id = @organisationId
+                and (e.home_calendar_id = any(@calendars) or exists (
+                    select from placement p where p.event_id = e.id and p.calendar_id = any(@calendars)))))
         """, new { organisationId, calendars = calendars.ToArray(), now, takesAway });
 
     /// <summary>Says the same of editions themselves.</summary>
@@ -52,6 +61,11 @@ internal static class GoingOut
     /// <summary>Says the same of all editions: the year plan or a list is another.</summary>
     public static Task AllChangedAsync(DbTransaction transaction, Guid organisationId, Instant now, bool takesAway) =>
         RaiseAsync(transaction, "select id from edition where organisation_id = @organisationId", new { organisationId, now, takesAway });
+
+    /// <summary>Says that a member sees more or less than before of what they are responsible for.</summary>
+    public static Task RolesChangedAsync(DbTransaction transaction, Guid organisationId, Guid accountId, Instant now) =>
+        RaiseAsync(transaction, "select id from edition where owner_id = @accountId",
+            new { organisationId, accountId, now, takesAway = true });
 
     /// <summary>Says that a member's own addresses open more or less than before: they came or left.</summary>
     public static Task OwnAddressesChangedAsync(DbTransaction transaction, Guid organisationId, Guid accountId, Instant now) =>

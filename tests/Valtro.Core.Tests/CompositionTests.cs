@@ -448,4 +448,71 @@ public class CompositionTests
             new EditionDraft("Hall", [new SourceDraft(calendar.CalendarId)], AtPlace: hall.Id).Check(Build.Halifax, IsoDayOfWeek.Monday))
             .Refusals.Select(refusal => refusal.Field));
     }
+
+    private static readonly Guid Bo = Guid.CreateVersion7();
+
+    private static Edition OfBo(Audience audience = Audience.Members) =>
+        ForEveryone with { Audience = audience, Feed = FeedForm.Dates, Person = Bo };
+
+    [Fact]
+    public void An_edition_of_somebody_has_the_dates_that_they_are_responsible_for_by_their_own_times()
+    {
+        var calendar = Calendar(Table.Open);
+        var weekly = On(calendar, Build.Event(Build.Series("2026-11-16 09:00", "FREQ=WEEKLY;COUNT=4")));
+        var bo = new Involved(Bo, "Bo Quilliam", Part.Leads, From: Build.Time("08:30"));
+        weekly = weekly with
+        {
+            Content = weekly.Content with { People = [bo], StaffSpan = new StaffSpan(60, 15) },
+            Exceptions =
+            [
+                new EventException(Build.Local("2026-11-23 09:00")) { Own = OwnFields.None.With("people", new ValueList<Involved>([])) },
+                new EventException(Build.Local("2026-11-30 09:00"))
+                {
+                    Own = OwnFields.None.With("people", new ValueList<Involved>([bo with { From = null }])),
+                },
+            ],
+        };
+        var others = On(calendar, "2026-11-17 09:00");
+        string[] Told(Edition edition) => [.. Compose(edition, [calendar], weekly, others).Select(entry =>
+            $"{entry.Occurrence.LocalStart:dd HH:mm}–{entry.Occurrence.LocalEnd:HH:mm}")];
+
+        Assert.Equal(["16 08:30–10:00", "30 09:00–10:00", "07 08:30–10:00"], Told(OfBo()));
+        Assert.Equal(["16 08:30–10:15", "30 08:00–10:15", "07 08:30–10:15"], Told(OfBo() with { WithStaffTimes = true }));
+        Assert.Equal(3, Told(OfBo() with { Cap = Detail.Times }).Length);
+        Assert.Equal(
+            Build.Local("2026-11-16 08:30"),
+            Composition(OfBo(), calendar).Find(weekly, Build.Local("2026-11-16 09:00"))!.Value.Occurrence.LocalStart);
+        Assert.Null(Composition(OfBo(), calendar).Find(weekly, Build.Local("2026-11-23 09:00")));
+        Assert.Equal(Detail.Complete, Composition(OfBo(), calendar).DetailOf(weekly));
+        Assert.Equal(Detail.Nothing, Composition(OfBo(), calendar).DetailOf(others));
+    }
+
+    [Fact]
+    public void Whoever_is_not_told_who_is_responsible_learns_it_by_no_edition_of_theirs()
+    {
+        var lab = On(Calendar(Table.Open), "2026-11-16 09:00");
+        lab = lab with { Content = lab.Content with { People = [new Involved(Bo, "Bo Quilliam")] } };
+        int Told(Table disclosure, Audience audience, Audience? seenAs = null)
+        {
+            var calendar = Calendar(disclosure) with { CalendarId = lab.HomeCalendarId, SeenAs = seenAs };
+            return Compose(OfBo(audience) with { Cap = Detail.Times }, [calendar], lab).Count;
+        }
+
+        Assert.Equal(1, Told(Table.Open, Audience.Members));
+        Assert.Equal(0, Told(Table.Open, Audience.Everyone));
+        Assert.Equal(1, Told(Table.Open with { Names = Audience.Everyone }, Audience.Everyone));
+        Assert.Equal(0, Told(Table.Open with { Names = Audience.Editors }, Audience.Members));
+        Assert.Equal(0, Told(new Table(Detail.Headline, Detail.Nothing, Detail.Nothing), Audience.Members));
+        // Somebody who sees a calendar as its editors do, in an edition of their own.
+        Assert.Equal(0, Told(Table.Closed, Audience.Members));
+        Assert.Equal(1, Told(Table.Closed, Audience.Members, Audience.Editors));
+        lab = lab with { Content = lab.Content with { Cap = new Cap(Detail.Headline, null, null) } };
+        Assert.Equal(0, Told(Table.Open, Audience.Members));
+        Assert.Equal(1, Told(Table.Open, Audience.Members, Audience.Editors));
+    }
+
+    [Fact]
+    public void An_edition_of_somebody_goes_out_date_by_date() => Assert.Contains("ofPerson", Assert.Throws<RuleException>(() =>
+        new EditionDraft("Bo", [new SourceDraft(Guid.CreateVersion7())], OfPerson: Bo).Check(Build.Halifax, IsoDayOfWeek.Monday))
+        .Refusals.Select(refusal => refusal.Field));
 }

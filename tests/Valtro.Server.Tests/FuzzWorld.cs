@@ -163,6 +163,8 @@ internal sealed class FuzzWorld
             () => new { edition = Edition("Spare edition", spare, category) }, 30);
         Add("DELETE /api/editions/{id:guid}", $"/api/editions/{edition}", weight: 1);
         Add("POST /api/editions/{id:guid}/restore", $"/api/editions/{edition}/restore", weight: 5);
+        Add("POST /api/account/events/link", "/api/account/events/link", new { }, 1);
+        Add("DELETE /api/account/events/link", "/api/account/events/link", weight: 1);
         Add("POST /api/editions/{id:guid}/link", $"/api/editions/{edition}/link", new { }, 1);
         Add("DELETE /api/editions/{id:guid}/link", $"/api/editions/{edition}/link", weight: 1);
 

@@ -134,7 +134,7 @@ public sealed class EditionDesk(
     public async Task<LinkResponse> LinkAsync(Guid id)
     {
         var (viewer, edition, owner) = await LinkedAsync(id);
-        return Show(await links.FindAsync(viewer.OrganisationId, edition.Id, owner));
+        return addresses.Show(await links.FindAsync(viewer.OrganisationId, edition.Id, owner));
     }
 
     public async Task<LinkResponse> MakeLinkAsync(Guid id)
@@ -142,14 +142,14 @@ public sealed class EditionDesk(
         var (viewer, edition, owner) = await LinkedAsync(id);
         var link = await links.MakeAsync(viewer.OrganisationId, edition.Id, Now,
             isReplaced => Line(viewer, isReplaced ? AuditAct.LinkReplaced : AuditAct.LinkMade, edition.Name), owner);
-        return Show(link);
+        return addresses.Show(link);
     }
 
     public async Task<LinkResponse> WithdrawLinkAsync(Guid id)
     {
         var (viewer, edition, owner) = await LinkedAsync(id);
         await links.WithdrawAsync(viewer.OrganisationId, edition.Id, Now, Line(viewer, AuditAct.LinkWithdrawn, edition.Name), owner);
-        return Show(null);
+        return addresses.Show(null);
     }
 
     /// <exception cref="ForbiddenException">The person may not compose it.</exception>
@@ -161,7 +161,7 @@ public sealed class EditionDesk(
     {
         var organisation = (await access.HouseAsync()).Organisation;
         return new EditionAddress(Guid.Empty, organisation.Id, organisation.Slug, organisation.Name, organisation.Locale,
-            (short)organisation.FirstDayOfWeek, null, organisation.Zone, "", Guid.Empty, 0, 0, Guid.Empty, null, null, null);
+            (short)organisation.FirstDayOfWeek, null, organisation.Zone, "", Guid.Empty, 0, 0, Guid.Empty, null, null, null, null);
     }
 
     private async Task<(Viewer Viewer, StoredEdition Edition, Guid? Owner)> LinkedAsync(Guid id)
@@ -179,12 +179,6 @@ public sealed class EditionDesk(
         if (edition.Draft.Audience != Audience.Link)
             throw new RuleException("audience", "edition.addressIsNoSecret");
         return (viewer, edition, null);
-    }
-
-    private LinkResponse Show(SecretLink? link)
-    {
-        var address = link is null ? null : addresses.OfSecret(link.Secret);
-        return new LinkResponse(link?.MadeAt, address?.Page, address?.Embed, address?.Feed, false);
     }
 
     private async Task<StoredEdition> FindAsync(Viewer viewer, Guid id, bool removedToo = false)

@@ -30,29 +30,41 @@ public sealed record EditionReading(
 }
 
 /// <summary>Reads from the store what an edition is made of.</summary>
-public sealed class EditionReadings(Houses houses, DeliveredStore delivered)
+public sealed class EditionReadings(Houses houses, DeliveredStore delivered, AccountStore accounts)
 {
     /// <returns>Null when it is gone, or a standard edition shows its audience nothing.</returns>
     public async Task<EditionReading?> FindAsync(EditionAddress address)
     {
         using var within = Wall.Within(address.OrganisationId);
         var house = await houses.LatestAsync(address.OrganisationId);
-        var draft = address.Draft ?? house.Editions.FirstOrDefault(edition => edition.Id == address.Id)?.Draft;
+        var owner = address.OwnerId is { } own ? await OwnerAsync(own, address.OrganisationId) : null;
+        if (address.OwnerId is not null && owner is null)
+            return null;
+        var draft = address.Draft
+            ?? (owner is null
+                ? house.Editions.FirstOrDefault(edition => edition.Id == address.Id)?.Draft
+                : EditionDraft.Own(owner.AccountId, ReadingWords.For("", house.Organisation.Locale)["ownEvents"])
+                    .Having(house.Calendars.Keys));
         if (draft is null)
             return null;
         var all = house.Calendars;
         var standard = address.CalendarId is { } id ? all.GetValueOrDefault(id) : null;
         if (address.CalendarId is not null && (standard is null || standard.Disclosure[address.Audience] == Detail.Nothing))
             return null;
-        var (made, sources) = Made(draft, address.Audience, Core.Time.Zones.Named(address.Zone), house);
+        var (made, sources) = Made(draft, address.Audience, Core.Time.Zones.Named(address.Zone), house, owner);
         return new EditionReading(address, made, sources, house.School, standard, address.OrganisationId,
             (await delivered.CalendarsNamedAsync(address)).ToLookup(one => one.Value, one => one.Key),
             house.Places, house.Organisation.YearStartsIn);
     }
 
+    private async Task<Viewer?> OwnerAsync(Guid accountId, Guid organisationId) =>
+        (await accounts.MembershipsAsync(accountId)).FirstOrDefault(one => one.Viewer.OrganisationId == organisationId)?.Viewer;
+
     /// <summary>What an edition is made of for an audience: that which it is addressed to, or another that the desk looks at it
     /// as.</summary>
-    public static (CheckedEdition Checked, Source[] Sources) Made(EditionDraft draft, Audience audience, DateTimeZone zone, House house)
+    /// <param name="owner">Whose own it is: they get each calendar as they see it themselves.</param>
+    public static (CheckedEdition Checked, Source[] Sources) Made(EditionDraft draft, Audience audience, DateTimeZone zone, House house,
+        Viewer? owner = null)
     {
         var (organisation, all, merged) = (house.Organisation, house.Calendars, house.Merged);
         // Drafts and what waits are for members.
@@ -74,12 +86,13 @@ public sealed class EditionReadings(Houses houses, DeliveredStore delivered)
             [.. from one in made.Filters
                 where all.ContainsKey(one.Key)
                 let calendar = all[one.Key]
-                where !draft.TakesAll || calendar.Disclosure[audience] > Detail.Nothing
+                let seenAs = owner?.AudienceOf(calendar.Id)
+                where !draft.TakesAll || calendar.Disclosure[seenAs ?? audience] > Detail.Nothing
                 select new Source(calendar.Id, calendar.Plate, calendar.Name, calendar.Hue, calendar.Disclosure,
                     one.Value is { } filter
                         ? filter with { Categories =
                             [.. filter.Categories.Concat(filter.Categories.SelectMany(id => merged[id])).Distinct()] }
-                        : null, calendar.Slug)]);
+                        : null, calendar.Slug) { SeenAs = seenAs }]);
     }
 
     /// <summary>A place, its parts, and the wholes of which it is one: whoever has one of these has it too.</summary>

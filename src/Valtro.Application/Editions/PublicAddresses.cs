@@ -22,7 +22,8 @@ public sealed class PublicAddresses(Settings settings)
     {
         if (edition.Audience == Core.Disclosure.Audience.Members)
             return (
-                new Uri(Desk(OrganisationAddress.At(edition.OrganisationSlug, $"/editions/{edition.Id}/read"))), null,
+                new Uri(Desk(OrganisationAddress.At(edition.OrganisationSlug,
+                    edition.OwnerId is null ? $"/editions/{edition.Id}/read" : "/plan?view=list&person=me"))), null,
                 new Uri(Desk(OrganisationAddress.At(edition.OrganisationSlug, "/api"))));
         var address = Of(edition);
         return (new Uri(address.Page), new Uri(address.Feed), new Uri(address.Page));
@@ -30,6 +31,13 @@ public sealed class PublicAddresses(Settings settings)
 
     /// <summary>Of the edition for those who have the link.</summary>
     public EditionAddresses OfSecret(string secret) => At($"/s/{secret}");
+
+    /// <param name="showsNothing">Whoever has it gets nothing by it.</param>
+    public LinkResponse Show(SecretLink? link, bool showsNothing = false)
+    {
+        var address = link is null ? null : OfSecret(link.Secret);
+        return new LinkResponse(link?.MadeAt, address?.Page, address?.Embed, address?.Feed, showsNothing);
+    }
 
     /// <summary>A screen of the desk.</summary>
     public string Desk(string path) => new Uri(settings.PublicUrl, path).AbsoluteUri;

@@ -125,11 +125,8 @@ public sealed class ClashFinder
     /// <summary>By somebody's own times; where they have none, from set-up to clear-away.</summary>
     private static Stretch Taken(in Occurrence date, EventContent content, Involved one)
     {
-        var taken = Taken(date, content);
-        var (from, to) = one.On(date.LocalStart, date.LocalEnd);
-        return new(
-            one.From is null ? taken.Start : date.Start + (from - date.LocalStart).ToDuration(),
-            one.To is null ? taken.End : date.End + (to - date.LocalEnd).ToDuration());
+        var (start, end) = one.TakenBy(date, content.StaffSpan);
+        return new(start, end);
     }
 
     /// <summary>From when to when it takes anything at all: somebody may come before set-up.</summary>

@@ -88,11 +88,11 @@ public sealed class Composition
     {
         if (Tell(calendarEvent, null) is not { } told
             || EventDates.Find(calendarEvent, recurrenceId, _school) is not { } date
-            || !IsHere(calendarEvent, date)
+            || !Takes(date)
             || !InState(date.State)
             || DateTold(told, date) is not { } disclosed)
             return null;
-        return Titled(new Dated(Of(told, disclosed), date.Occurrence));
+        return Titled(new Dated(Of(told, disclosed), Taking(date, disclosed)));
     }
 
     /// <summary>The entry's title with its plates written out, and that it is due: for whatever has no more than a line of text.</summary>
@@ -151,7 +151,7 @@ public sealed class Composition
     /// <summary>It is shown for a time only, and then to this audience.</summary>
     private bool Comes(CalendarEvent calendarEvent) => calendarEvent.Content.Showing != ShowingSpan.Always && InState(calendarEvent.State)
         && calendarEvent.Calendars.Any(id => _sources.TryGetValue(id, out var drawn)
-            && drawn.Source.Disclosure.For(_edition.Audience, calendarEvent.Content.Cap) > Detail.Nothing);
+            && drawn.Source.Disclosure.For(_edition.AudienceOn(drawn.Source), calendarEvent.Content.Cap) > Detail.Nothing);
 
     /// <summary>When the first is over, where that makes it leave.</summary>
     private Instant? OverAt(Dates dates, ReadOnlySpan<int> order)
@@ -200,25 +200,28 @@ public sealed class Composition
         {
             if (!_sources.TryGetValue(calendarId, out var drawn) || drawn.Source.Filter?.Passes(calendarEvent) == false
                 || !_edition.Takes(calendarEvent.Content.Kind)
-                || (_edition.At is not null && !calendarEvent.Places.Any(_edition.Takes)))
+                || (_edition.ChoosesDates && !calendarEvent.Contents.Any(_edition.Takes)))
+                return;
+            var most = Visibility.Of(
+                calendarEvent, drawn.Source.Disclosure, _edition.AudienceOn(drawn.Source), _now, seesUnfinished: _edition.WithUnfinished);
+            var granted = drawn.Source.Disclosure.GrantsOf(_edition.AudienceOn(drawn.Source)) | _edition.Grants;
+            // Whoever is not told who is responsible does not learn it by what stands here.
+            if (_edition.Person is not null && !(most == Detail.Complete && granted.HasFlag(Grants.Names)))
                 return;
             passes = true;
-            var here = LevelOn(drawn.Source, calendarEvent);
-            seen = seen.And(here, drawn.Source.Disclosure.GrantsOf(_edition.Audience) | _edition.Grants);
+            var here = Disclosure.Disclosure.Least(most, _edition.Cap);
+            seen = seen.And(here, granted);
             if (TellsPlate(here))
                 plates = plates is null ? drawn.Alone : Union(plates, drawn.Alone);
         }
     }
 
-    private Detail LevelOn(Source source, CalendarEvent calendarEvent) => Disclosure.Disclosure.Least(
-        Visibility.Of(calendarEvent, source.Disclosure, _edition.Audience, _now, seesUnfinished: _edition.WithUnfinished), _edition.Cap);
-
     private bool TellsPlate(Detail detail) => detail >= Detail.Headline || (detail == Detail.Times && _edition.TellsPlatesOfBusy);
 
     private void AddDates(Dates dates, CalendarEvent calendarEvent, Window days, Trace? trace)
     {
-        var staff = _edition.WithStaffTimes && HasStaffTimes(calendarEvent);
-        var expanded = EventDates.In(calendarEvent, staff ? Around(days) : days, _school);
+        var mayReachOut = HasOtherTimes(calendarEvent);
+        var expanded = EventDates.In(calendarEvent, mayReachOut ? Around(days) : days, _school);
         // A rule is expanded only for those who are told of it. Where it is known already that there is no date, nothing need be told.
         var isNone = expanded.TryGetNonEnumeratedCount(out var count) && count == 0;
         if ((isNone && trace?.IsOf(calendarEvent.Id) != true) || Tell(calendarEvent, trace) is not { } told)
@@ -228,7 +231,7 @@ public sealed class Composition
             if (_span.NotOverAt is { } now && date.Occurrence.End <= now && date.Occurrence.Start < now)
                 continue;
             var notes = trace?.IsOf(calendarEvent.Id, date.Occurrence.RecurrenceId) == true ? trace : null;
-            if (!IsHere(calendarEvent, date))
+            if (!Takes(date))
             {
                 notes?.Note(ComposeStep.Filter, false, "trace.notFilter");
                 continue;
@@ -238,8 +241,8 @@ public sealed class Composition
                 notes?.Note(ComposeStep.Window, false, "trace.cancelled");
                 continue;
             }
-            var taken = staff ? disclosed.Content.StaffSpan.Around(date.Occurrence, calendarEvent.Series.Timing.Zone) : date.Occurrence;
-            if (staff && !taken.Overlaps(days, allDay: false))
+            var taken = Taking(date, disclosed);
+            if (mayReachOut && !taken.Overlaps(days, allDay: false))
                 continue;
             notes?.Note(ComposeStep.Window, true, "trace.window");
             dates.Add(new Dated(Of(told, disclosed), taken));
@@ -248,13 +251,29 @@ public sealed class Composition
             trace.Note(ComposeStep.Window, false, "trace.notWindow");
     }
 
-    /// <summary>One date may be elsewhere than its series.</summary>
-    private bool IsHere(CalendarEvent calendarEvent, EventDate date) => _edition.At is null
-        || _edition.Takes((date.Exception?.Own.Over(calendarEvent.Content) ?? calendarEvent.Content).Place);
+    /// <summary>One date may be elsewhere than its series, or with somebody else.</summary>
+    private bool Takes(in EventDate date) => !_edition.ChoosesDates || _edition.Takes(date.Content);
 
-    private static bool HasStaffTimes(CalendarEvent calendarEvent) =>
-        !calendarEvent.Series.Timing.AllDay && !calendarEvent.Content.IsDeadline
-        && (calendarEvent.Content.StaffSpan != StaffSpan.None || calendarEvent.Exceptions.Count > 0);
+    /// <summary>It is delivered at other times than the public one.</summary>
+    private bool HasOtherTimes(CalendarEvent calendarEvent) =>
+        (_edition.WithStaffTimes || _edition.Person is not null)
+        && !calendarEvent.Series.Timing.AllDay && !calendarEvent.Content.IsDeadline
+        && (calendarEvent.Content.StaffSpan != StaffSpan.None || calendarEvent.Content.People.Count > 0
+            || calendarEvent.Exceptions.Count > 0);
+
+    /// <summary>A date as it takes those whom the edition is about: somebody's own times, or from set-up to clear-away.</summary>
+    private Occurrence Taking(in EventDate date, Disclosed disclosed)
+    {
+        if (!HasOtherTimes(date.Event))
+            return date.Occurrence;
+        var (content, zone) = (date.Content, date.Event.Series.Timing.Zone);
+        if (_edition.Person is not { } who)
+            return _edition.WithStaffTimes ? disclosed.Content.StaffSpan.Around(date.Occurrence, zone) : date.Occurrence;
+        var span = _edition.WithStaffTimes ? content.StaffSpan : StaffSpan.None;
+        return content.People.First(one => one.MemberId == who) is var one && one.HasOwnTimes
+            ? date.Occurrence.At(one.TakenBy(date.Occurrence, span), zone)
+            : span.Around(date.Occurrence, zone);
+    }
 
     /// <summary>With the days from which set-up or clear-away may reach into it.</summary>
     private Window Around(Window days) => new(
@@ -437,13 +456,13 @@ public sealed class Composition
 
     private bool HasDateIn(CalendarEvent calendarEvent)
     {
-        if (_span.IsOpen)
+        if (_span.IsOpen && !_edition.ChoosesDates)
             return true;
         var (from, to) = EventDates.Reach(calendarEvent);
         var first = LocalDate.Max(_span.First ?? DayRange.First, from.InZone(_edition.Zone).Date.PlusDays(-1));
         var end =
             LocalDate.Min(_span.End ?? DayRange.Last, to?.InZone(_edition.Zone).Date.PlusDays(2) ?? first.PlusYears(MostYearsBetweenDates));
-        return first < end && EventDates.In(calendarEvent, new Window(first, end, _edition.Zone), _school).Any();
+        return first < end && EventDates.In(calendarEvent, new Window(first, end, _edition.Zone), _school).Any(date => Takes(date));
     }
 
     private void AddBreaks(Dates dates, Window days)

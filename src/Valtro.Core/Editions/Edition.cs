@@ -8,7 +8,11 @@ namespace Valtro.Core.Editions;
 /// <summary>A calendar as an edition draws on it.</summary>
 /// <param name="Slug">By which addresses name it.</param>
 public sealed record Source(
-    Guid CalendarId, Plate Plate, string Name, Hue Hue, Disclosure.Disclosure Disclosure, SourceFilter? Filter = null, string Slug = "");
+    Guid CalendarId, Plate Plate, string Name, Hue Hue, Disclosure.Disclosure Disclosure, SourceFilter? Filter = null, string Slug = "")
+{
+    /// <summary>As whom the reader sees this calendar, where that is not the audience of the edition.</summary>
+    public Audience? SeenAs { get; init; }
+}
 
 /// <summary>What an entry can show beside its title and times. An edition may show fewer than the detail allows.</summary>
 public enum ShownField
@@ -110,6 +114,9 @@ public sealed record Edition(Audience Audience, DateTimeZone Zone, IsoDayOfWeek 
     /// <summary>Places of the list of which one is where a date is; null for wherever it is.</summary>
     public IReadOnlySet<Guid>? At { get; init; }
 
+    /// <summary>Somebody who is responsible for each date, so far as its readers are told who that is; null for whoever it is.</summary>
+    public Guid? Person { get; init; }
+
     /// <summary>As what its feed delivers deadlines.</summary>
     public DeadlineForm Deadlines { get; init; }
 
@@ -132,7 +139,16 @@ public sealed record Edition(Audience Audience, DateTimeZone Zone, IsoDayOfWeek 
 
     private static readonly Dictionary<Part, string> PlainPartNames = Enum.GetValues<Part>().ToDictionary(part => part, part => $"{part}");
 
-    public bool Takes(Place place) => At is null || (place.Id is { } id && At.Contains(id));
+    /// <summary>It takes single dates of a series: what their own fields decide.</summary>
+    public bool ChoosesDates => At is not null || Person is not null;
+
+    /// <summary>Whether a date that says this is taken.</summary>
+    public bool Takes(EventContent date) =>
+        Takes(date.Place) && (Person is not { } who || date.People.Any(one => one.MemberId == who));
+
+    public Audience AudienceOn(Source source) => source.SeenAs ?? Audience;
+
+    private bool Takes(Place place) => At is null || (place.Id is { } id && At.Contains(id));
 
     public bool Takes(EventKind kind) =>
         Kinds == KindsTaken.Both || (Kinds == KindsTaken.Deadlines) == (kind == EventKind.Deadline);
@@ -144,5 +160,5 @@ public sealed record Edition(Audience Audience, DateTimeZone Zone, IsoDayOfWeek 
         Told(source) is var told && (told >= Detail.Headline || (told == Detail.Times && TellsPlatesOfBusy));
 
     /// <summary>The most that the edition tells of a source.</summary>
-    public Detail Told(Source source) => Core.Disclosure.Disclosure.Least(source.Disclosure[Audience], Cap);
+    public Detail Told(Source source) => Core.Disclosure.Disclosure.Least(source.Disclosure[AudienceOn(source)], Cap);
 }

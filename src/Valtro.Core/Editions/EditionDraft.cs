@@ -40,6 +40,7 @@ public sealed record PatternPartDraft(Piece? Piece = null, string? Text = null);
 /// <param name="TakesAll">It has every calendar that is open to its audience, those to come too. <paramref name="Sources"/> then say only
 /// what is taken of some of them.</param>
 /// <param name="AtPlace">Only what is at this place of the list, at a part of it, or at the whole that it is a part of.</param>
+/// <param name="OfPerson">Only what this member is responsible for, by their own times, so far as readers are told who that is.</param>
 /// <param name="OnFrontPage">The organisation's front page lists it, where everyone may have it.</param>
 public sealed record EditionDraft(
     string? Name, IReadOnlyList<SourceDraft> Sources, Audience Audience = Audience.Everyone, Detail Cap = Detail.Complete,
@@ -49,13 +50,19 @@ public sealed record EditionDraft(
     IReadOnlyList<PatternPartDraft>? Title = null, IReadOnlyList<ShownField>? Fields = null, LookDraft? Look = null,
         IReadOnlyList<string>? Sites = null, FeedForm Feed = FeedForm.Series, KindsTaken Kinds = KindsTaken.Both,
         DeadlineForm Deadlines = DeadlineForm.Events, Reminding Reminding = Reminding.Nothing, Reminder? Reminder = null,
-        bool WithStaffTimes = false, bool TakesAll = false, bool OnFrontPage = true, Guid? AtPlace = null)
+        bool WithStaffTimes = false, bool TakesAll = false, bool OnFrontPage = true, Guid? AtPlace = null,
+        Guid? OfPerson = null)
 {
     public const int MostSites = 30;
 
     /// <summary>The standard edition of a calendar: all of it, as it comes.</summary>
     public static EditionDraft Standard(Guid calendarId, Audience audience) =>
         new(null, [new SourceDraft(calendarId)], audience, MergesLookAlikes: false);
+
+    /// <summary>What a member is responsible for themselves, wherever they see it, as it takes them.</summary>
+    public static EditionDraft Own(Guid accountId, string name) =>
+        new(name, [], Audience.Members, Feed: FeedForm.Dates, MergesLookAlikes: false, WithStaffTimes: true, TakesAll: true,
+            OfPerson: accountId);
 
     /// <summary>With these calendars, and of those of which something was said, that.</summary>
     public EditionDraft Having(IEnumerable<Guid> calendars) => this with
@@ -97,6 +104,8 @@ public sealed record EditionDraft(
             refusals.Add("withStaffTimes", "edition.staffTimesForMembers");
         if (AtPlace is not null && Feed == FeedForm.Series)
             refusals.Add("atPlace", "edition.placeByDates");
+        if (OfPerson is not null && Feed == FeedForm.Series)
+            refusals.Add("ofPerson", "edition.personByDates");
         if (WithStaffTimes && Feed == FeedForm.Series)
             refusals.Add("withStaffTimes", "edition.staffTimesByDates");
         var filters =
@@ -123,6 +132,7 @@ public sealed record EditionDraft(
             Feed = Feed,
             Kinds = Kinds,
             At = AtPlace is { } place ? new HashSet<Guid> { place } : null,
+            Person = OfPerson,
             Deadlines = Deadlines,
             Reminding = Reminding,
             WithStaffTimes = WithStaffTimes && Audience <= Audience.Members,

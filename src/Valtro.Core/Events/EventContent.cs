@@ -255,16 +255,17 @@ public sealed record CalendarEvent(
     [SeenFrom(FieldLevel.Times)]
     public Series Series => Content.Series;
 
+    /// <summary>What its dates say: as the series, and where one has something of its own, that.</summary>
+    [SeenFrom(FieldLevel.Inside)]
+    public IEnumerable<EventContent> Contents => Exceptions.Select(exception => exception.Own.Over(Content)).Prepend(Content);
+
     /// <summary>Somebody is responsible, on some date at least.</summary>
     [SeenFrom(FieldLevel.Inside)]
-    public bool HasPeople =>
-        Content.People.Count > 0 || Exceptions.Any(exception => exception.Own.Over(Content).People.Count > 0);
+    public bool HasPeople => Contents.Any(content => content.People.Count > 0);
 
     /// <summary>The places of the list at which it is, on some date at least.</summary>
     [SeenFrom(FieldLevel.Headline)]
-    public IEnumerable<Place> Places =>
-        Exceptions.Select(exception => exception.Own.Over(Content).Place).Append(Content.Place).Where(place => place.Id is not null)
-            .Distinct();
+    public IEnumerable<Place> Places => Contents.Select(content => content.Place).Where(place => place.Id is not null).Distinct();
 
     /// <summary>With other values in place of some, those of single dates too.</summary>
     /// <param name="change">Gets each value, and gives it back where it stays.</param>

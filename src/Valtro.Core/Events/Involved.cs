@@ -1,4 +1,5 @@
 using NodaTime;
+using Valtro.Core.Recurrence;
 
 namespace Valtro.Core.Events;
 
@@ -21,12 +22,24 @@ public sealed record Involved(Guid? MemberId, string Name, Part Part = Part.Lead
 {
     public const int Most = 30;
 
+    public bool HasOwnTimes => From is not null || To is not null;
+
     /// <summary>When they are taken by one date of the event, on its clock.</summary>
     public (LocalDateTime From, LocalDateTime To) On(LocalDateTime start, LocalDateTime end)
     {
         var from = From is { } given ? Nearest(start, given) : start;
         var to = To is { } until ? Nearest(end, until) : end;
         return (from, to < from ? from : to);
+    }
+
+    /// <summary>From when to when a date takes them: by their own times; where they have none, from set-up to clear-away.</summary>
+    public (Instant Start, Instant End) TakenBy(in Occurrence date, StaffSpan span)
+    {
+        var (start, end) = span.Of(date);
+        var (from, to) = On(date.LocalStart, date.LocalEnd);
+        return (
+            From is null ? start : date.Start + (from - date.LocalStart).ToDuration(),
+            To is null ? end : date.End + (to - date.LocalEnd).ToDuration());
     }
 
     /// <summary>The moment with that time that lies nearest: somebody who comes at 23:30 for what begins at 0:15 comes the day

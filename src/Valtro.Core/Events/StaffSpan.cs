@@ -23,11 +23,5 @@ public sealed record StaffSpan(int Before, int After)
 
     /// <summary>A date as it takes them.</summary>
     /// <param name="zone">Of the event.</param>
-    public Occurrence Around(in Occurrence date, DateTimeZone zone)
-    {
-        if (this == None)
-            return date;
-        var (start, end) = Of(date);
-        return new Occurrence(date.RecurrenceId, start.InZone(zone).LocalDateTime, end.InZone(zone).LocalDateTime, start, end);
-    }
+    public Occurrence Around(in Occurrence date, DateTimeZone zone) => this == None ? date : date.At(Of(date), zone);
 }

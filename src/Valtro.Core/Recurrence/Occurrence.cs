@@ -22,6 +22,11 @@ public readonly record struct Occurrence(
         return Start < window.To && (End > window.From || (Start == End && Start >= window.From));
     }
 
+    /// <summary>The same date from another moment to another.</summary>
+    /// <param name="zone">Of the event.</param>
+    public Occurrence At((Instant Start, Instant End) span, DateTimeZone zone) => new(
+        RecurrenceId, span.Start.InZone(zone).LocalDateTime, span.End.InZone(zone).LocalDateTime, span.Start, span.End);
+
     /// <summary>Whether two dates share time. One without length clashes with nothing.</summary>
     public bool Meets(in Occurrence other) => Start < other.End && other.Start < End;
 }

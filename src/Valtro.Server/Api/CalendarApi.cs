@@ -152,11 +152,8 @@ internal static class CalendarApi
         return TypedResults.Ok(Show(calendar, null, addresses));
     }
 
-    private static LinkResponse Show(Calendar calendar, SecretLink? link, PublicAddresses addresses)
-    {
-        var address = link is null ? null : addresses.OfSecret(link.Secret);
-        return new LinkResponse(link?.MadeAt, address?.Page, address?.Embed, address?.Feed, calendar.Disclosure.Link == Detail.Nothing);
-    }
+    private static LinkResponse Show(Calendar calendar, SecretLink? link, PublicAddresses addresses) =>
+        addresses.Show(link, showsNothing: calendar.Disclosure.Link == Detail.Nothing);
 
     private static CalendarSettings Check(CalendarRequest request)
     {

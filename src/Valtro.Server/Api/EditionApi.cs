@@ -30,6 +30,9 @@ internal static class EditionApi
         api.MapGet("/editions/{id:guid}/link", Link);
         api.MapPost("/editions/{id:guid}/link", MakeLink);
         api.MapDelete("/editions/{id:guid}/link", WithdrawLink);
+        api.MapGet("/account/events/link", async (OwnEvents own) => TypedResults.Ok(await own.LinkAsync()));
+        api.MapPost("/account/events/link", async (OwnEvents own) => TypedResults.Ok(await own.MakeAsync()));
+        api.MapDelete("/account/events/link", async (OwnEvents own) => TypedResults.Ok(await own.WithdrawAsync()));
         api.MapGet("/editions/{id:guid}/code.svg", (Guid id, string? of, EditionDesk desk) => Code(id, of, desk, asPicture: false))
             .Produces(200, contentType: "image/svg+xml");
         api.MapGet("/editions/{id:guid}/code.png", (Guid id, string? of, EditionDesk desk) => Code(id, of, desk, asPicture: true))

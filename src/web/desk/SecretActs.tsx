@@ -20,7 +20,7 @@ export interface SecretWords {
 }
 
 interface SecretActsProps {
-  path: `/calendars/${string}/link` | `/editions/${string}/link`
+  path: `/calendars/${string}/link` | `/editions/${string}/link` | '/account/events/link'
   isThere: boolean
   words: SecretWords
   onDone?: () => void

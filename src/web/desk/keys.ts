@@ -43,7 +43,7 @@ export const keys = {
   edition: (id: string) => ['events', 'edition', id] as const,
   editionPreview: (draft: string) => ['edition-preview', draft] as const,
   editionBin: ['bin', 'editions'] as const,
-  editionLink: (id: string) => ['editions', id, 'link'] as const,
+  ownLink: (path: string) => ['own-link', path] as const,
   palettes: ['palettes'] as const,
   failing: ['failing'] as const,
   plainText: (html: string) => ['plain-text', html] as const,

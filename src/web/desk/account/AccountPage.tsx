@@ -1,6 +1,7 @@
 import type { FormEvent } from 'react'
-import { useNavigate } from 'react-router'
+import { Link, useNavigate } from 'react-router'
 import { call } from '../api'
+import { OwnAddress } from '../editions/OwnAddress'
 import { Field, WhatWasRefused } from '../Field'
 import { isAsWanted, languages } from '../language'
 import { NewPasswordField, OwnNameField } from '../PersonFields'
@@ -21,6 +22,13 @@ export function AccountPage() {
       <h1>{t('yourAccount')}</h1>
       <p className="soft">{person.email}</p>
       <Own key={person.name} name={person.name} language={person.language} />
+      <section className="block" id="my-events">
+        <h2>{t('myEvents')}</h2>
+        <p>
+          {t('whatYouAreResponsibleFor')} <Link to="/plan?view=list&span=year&person=me">{t('lookAtThemOnThePlan')}</Link>
+        </p>
+        <OwnAddress path="/account/events/link" />
+      </section>
       <section className="block">
         <h2>{t('whereYouAreSignedIn')}</h2>
         <p>{t('ifYouLeftYourselfSigned')}</p>

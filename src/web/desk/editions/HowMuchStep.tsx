@@ -69,6 +69,11 @@ export function HowMuchStep({ draft, isStandard, problem, onChange }: HowMuchSte
           value={draft.atPlace ?? null}
           onChange={(atPlace) => onChange({ atPlace, ...(atPlace ? { feed: 'dates' } : {}) })}
         />{' '}
+        {t('ledBy')}{' '}
+        <OfPerson
+          value={draft.ofPerson ?? null}
+          onChange={(ofPerson) => onChange({ ofPerson, ...(ofPerson ? { feed: 'dates' } : {}) })}
+        />{' '}
         {t('fromWhat')}{' '}
         <Choice
           label={t('fromWhen')}
@@ -130,11 +135,19 @@ export function HowMuchStep({ draft, isStandard, problem, onChange }: HowMuchSte
           {t('entries')}
         </span>
       </p>
-      {['window.count', 'window.fromDate', 'window.toDate', 'limit', 'cap', 'audience', 'withStaffTimes', 'atPlace'].map(
-        (field) => (
-          <Refusal key={field} text={problem?.on(field)} />
-        ),
-      )}
+      {[
+        'window.count',
+        'window.fromDate',
+        'window.toDate',
+        'limit',
+        'cap',
+        'audience',
+        'withStaffTimes',
+        'atPlace',
+        'ofPerson',
+      ].map((field) => (
+        <Refusal key={field} text={problem?.on(field)} />
+      ))}
       <div className="ticks">
         <Tick
           checked={draft.window.withPast ?? true}
@@ -189,21 +202,44 @@ export function HowMuchStep({ draft, isStandard, problem, onChange }: HowMuchSte
   )
 }
 
+interface OfListProps {
+  value: string | null
+  onChange: (id: string | null) => void
+}
+
 /** A place of the list, at which everything of the edition is. */
-function AtPlace({ value, onChange }: { value: string | null; onChange: (place: string | null) => void }) {
+function AtPlace(props: OfListProps) {
   const places = useLists().data?.places ?? []
+  return <OneOf {...props} label={t('atWhichPlace')} any={t('anyPlace')} gone={t('aPlaceThatIsGone')} offered={places} />
+}
+
+/** A member who is responsible for everything of the edition. */
+function OfPerson(props: OfListProps) {
+  const members = useLists().data?.members ?? []
+  return <OneOf {...props} label={t('ofWhichPerson')} any={t('anybody')} gone={t('aPersonWhoIsGone')} offered={members} />
+}
+
+interface OneOfProps extends OfListProps {
+  label: string
+  any: string
+  /** What was chosen, and is offered no more. */
+  gone: string
+  offered: { id: string; name: string }[]
+}
+
+function OneOf({ value, onChange, label, any, gone, offered }: OneOfProps) {
   return (
     <select
       className="form-select inline-choice"
-      aria-label={t('atWhichPlace')}
+      aria-label={label}
       value={value ?? ''}
       onChange={(event) => onChange(event.target.value || null)}
     >
-      <option value="">{t('anyPlace')}</option>
-      {value && !places.some((place) => place.id === value) && <option value={value}>{t('aPlaceThatIsGone')}</option>}
-      {places.map((place) => (
-        <option key={place.id} value={place.id}>
-          {place.name}
+      <option value="">{any}</option>
+      {value && !offered.some((one) => one.id === value) && <option value={value}>{gone}</option>}
+      {offered.map((one) => (
+        <option key={one.id} value={one.id}>
+          {one.name}
         </option>
       ))}
     </select>

@@ -47,6 +47,7 @@ export const emptyDraft: Draft = {
   takesAll: false,
   onFrontPage: true,
   atPlace: null,
+  ofPerson: null,
   look: plainLook,
 }
 
@@ -127,6 +128,19 @@ export const presets: { name: string; about: string; change: Partial<Draft> }[] 
       cap: 'times',
       feed: 'dates',
       tellsPlatesOfBusy: true,
+      mergesLookAlikes: false,
+      look: { ...plainLook, view: 'week', views: ['week', 'day', 'month'] },
+    },
+  },
+  {
+    name: t('busyOfAPerson'),
+    about: t('busyOfAPersonAbout'),
+    change: {
+      audience: 'members',
+      takesAll: true,
+      cap: 'times',
+      feed: 'dates',
+      withStaffTimes: true,
       mergesLookAlikes: false,
       look: { ...plainLook, view: 'week', views: ['week', 'day', 'month'] },
     },

@@ -49,8 +49,10 @@ export function useEditionPreview(id: string | undefined, text: string) {
 }
 
 /** One's own secret address of an edition for members. */
-export function useEditionLink(id: string) {
-  return useQuery({ queryKey: keys.editionLink(id), queryFn: () => call('GET', `/editions/${id}/link`) })
+export type OwnLinkPath = `/editions/${string}/link` | '/account/events/link'
+
+export function useOwnLink(path: OwnLinkPath) {
+  return useQuery({ queryKey: keys.ownLink(path), queryFn: () => call('GET', path) })
 }
 
 export function useEditionBin() {
