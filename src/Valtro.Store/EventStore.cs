@@ -172,6 +172,20 @@ public sealed class EventStore(Database database)
                 select from event_reference r where r.event_id = e.id and r.{Words.Of(kind)}_id = @id and r.ended_at is null)
             """, new { organisationId, id });
 
+    private sealed record WordsRow(string Place);
+
+    /// <summary>Where events of some calendars say in words that they are, most used first.</summary>
+    public async Task<IReadOnlyList<string>> PlacesInWordsAsync(Guid organisationId, Guid[] calendars, int most) =>
+        [.. (await database.ListAsync<WordsRow>("""
+            select e.content ->> 'place' as place
+            from event e
+            where e.organisation_id = @organisationId and e.removed_at is null and e.home_calendar_id = any(@calendars)
+              and jsonb_typeof(e.content -> 'place') = 'string' and e.content ->> 'place' <> ''
+            group by 1
+            order by count(*) desc, 1
+            limit @most
+            """, new { organisationId, calendars, most })).Select(row => row.Place)];
+
     /// <summary>Those that say in words that they are somewhere, or one of whose dates does, in the bin too.</summary>
     public Task<IReadOnlyList<StoredEvent>> SayingTheyAreAtAsync(Guid organisationId, string place) => StoredAsync("""
             where e.organisation_id = @organisationId

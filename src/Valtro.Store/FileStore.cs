@@ -53,14 +53,15 @@ public sealed class FileStore(Database database)
         return true;
     });
 
-    /// <summary>Deletes what was brought before <paramref name="before"/> and what no event, no version of the last 90 days, no proposal and
-    /// no template names.</summary>
+    /// <summary>Deletes what was brought before <paramref name="before"/> and what no event, no version of the last 90 days, no proposal, no
+    /// place and no template names.</summary>
     public Task<int> SweepAsync(Instant before) => database.ExecuteAsync("""
         delete from file f
         where f.made_at < @before
           and not exists (select from event_reference r where r.file_id = f.id)
           and not exists (select from submission s where s.organisation_id = f.organisation_id and s.state in ('open', 'sentback')
               and s.request::text like '%' || f.id || '%')
+          and not exists (select from place p where p.picture_id = f.id)
           and not exists (select from event_template t where t.organisation_id = f.organisation_id
               and t.request::text like '%' || f.id || '%')
         """, new { before });

@@ -18,9 +18,11 @@ namespace Valtro.Store;
 /// <param name="AccessNote">How one gets in: steps, a lift, which door.</param>
 /// <param name="Capacity">How many people it holds.</param>
 /// <param name="PartOf">The place whose part it is: what is on in the one takes the other, too.</param>
+/// <param name="MapLink">A map of one's own; empty where there is none.</param>
+/// <param name="Picture">What it looks like; its type and size are not told here.</param>
 public sealed record KnownPlace(
     Guid Id, string Name, double? Latitude = null, double? Longitude = null, string Address = "", string AccessNote = "",
-    int? Capacity = null, Guid? PartOf = null)
+    int? Capacity = null, Guid? PartOf = null, string MapLink = "", PlacePicture? Picture = null)
 {
     /// <summary>As feeds tell of it.</summary>
     public PlaceTold Told => new(
@@ -29,6 +31,9 @@ public sealed record KnownPlace(
     /// <summary>As events name it.</summary>
     public Place Place => new(Id, Name);
 }
+
+/// <summary>A file that shows a place.</summary>
+public sealed record PlacePicture(Guid Id, string Name);
 
 /// <summary>A category as the list keeps it.</summary>
 /// <param name="MostInAWeek">More of it in one week is too much for the same readers; null where nobody counts.</param>
@@ -68,9 +73,10 @@ public sealed class ListStore(Database database)
 
     private sealed record PlaceRow(
         Guid Id, string Name, double? Latitude, double? Longitude, string Address, string AccessNote, int? Capacity, Guid? PartOf,
-        Instant? RetiredAt, int Events)
+        string MapLink, Guid? PictureId, string? PictureName, Instant? RetiredAt, int Events)
     {
-        public KnownPlace ToPlace() => new(Id, Name, Latitude, Longitude, Address, AccessNote, Capacity, PartOf);
+        public KnownPlace ToPlace() => new(Id, Name, Latitude, Longitude, Address, AccessNote, Capacity, PartOf, MapLink,
+            PictureId is { } picture ? new PlacePicture(picture, PictureName!) : null);
     }
 
     internal const string CategoriesOfOrganisation = """
@@ -82,8 +88,10 @@ public sealed class ListStore(Database database)
         """;
 
     internal const string PlacesOfOrganisation = """
-        select p.id, p.name, p.latitude, p.longitude, p.address, p.access_note, p.capacity, p.part_of, p.retired_at, 0 as events
+        select p.id, p.name, p.latitude, p.longitude, p.address, p.access_note, p.capacity, p.part_of, p.map_link, p.picture_id,
+            f.name as picture_name, p.retired_at, 0 as events
         from place p
+        left join file f on f.id = p.picture_id
         where p.organisation_id = @organisationId
         order by lower(p.name)
         limit 1000
@@ -168,9 +176,8 @@ public sealed class ListStore(Database database)
         var events = 0;
         var id =
             await AddAsync(ListKind.Place, organisationId, place.Name,
-                "latitude = @Latitude, longitude = @Longitude, address = @Address, access_note = @AccessNote, capacity = @Capacity, part_of = @PartOf",
-                "latitude, longitude, address, access_note, capacity, part_of",
-                "@Latitude, @Longitude, @Address, @AccessNote, @Capacity, @PartOf", ColumnsOf(place), async (transaction, id) =>
+                SetOfPlace, "latitude, longitude, address, access_note, capacity, part_of, map_link, picture_id",
+                "@Latitude, @Longitude, @Address, @AccessNote, @Capacity, @PartOf, @MapLink, @picture", ColumnsOf(place), async (transaction, id) =>
             {
                 var act = settling(new Place(id, place.Name));
                 events = CountOf(act);
@@ -204,18 +211,24 @@ public sealed class ListStore(Database database)
         Guid organisationId, KnownPlace place, Guid accountId, Instant now, Act settling, AuditLine audit) =>
         Refusing(ListKind.Place, NameTaken(place.Name), () => database.InTransactionAsync(async transaction =>
         {
-            if (await transaction.Connection!.ExecuteAsync("""
+            if (await transaction.Connection!.ExecuteAsync($"""
                 update place
-                set name = @Name, latitude = @Latitude, longitude = @Longitude, address = @Address, access_note = @AccessNote,
-                    capacity = @Capacity, part_of = @PartOf
+                set name = @Name, {SetOfPlace}
                 where organisation_id = @organisationId and id = @Id
                 """, Parameters(organisationId, place), transaction) == 0)
                 throw new NotFoundException("place");
             return await CommitAsync(transaction, organisationId, settling, accountId, now, takesAway: true, audit);
         }));
 
+    private const string SetOfPlace = """
+        latitude = @Latitude, longitude = @Longitude, address = @Address, access_note = @AccessNote, capacity = @Capacity,
+        part_of = @PartOf, map_link = @MapLink, picture_id = @picture
+        """;
+
     private static object ColumnsOf(KnownPlace place) => new
     {
+        place.MapLink,
+        picture = place.Picture?.Id,
         place.Latitude,
         place.Longitude,
         place.Address,

@@ -50,6 +50,31 @@ public sealed class DestinationTests(ValtroApp app) : IClassFixture<ValtroApp>
             "times", (string)Named(await AskAsync(ada, await FormAsync(ada, "SLIP")), "When slipway and hall are taken")["detail"]!);
     }
 
+    private static string[] Besides(JsonNode answer, string name) =>
+        [.. Named(answer, name)["besides"]!.AsArray().Select(one => (string)one!)];
+
+    [Fact]
+    public async Task What_only_some_editions_tell_is_said_at_each_and_a_reminder_that_nobody_gets()
+    {
+        var ada = await app.SignedInAsync();
+        var form = await FormAsync(ada, "SCH", "Prize day");
+        form["staffSpan"] = new JsonObject { ["before"] = 90, ["after"] = 60 };
+        form["reminder"] = new JsonObject { ["amount"] = 1, ["unit"] = "days", ["at"] = "18:00:00" };
+        var answer = await AskAsync(ada, form);
+        Assert.Equal(["from set-up to clear-away"], Besides(answer, "Everything, for the staff"));
+        Assert.Equal(["reminds: 1 day before, 18:00"], Besides(answer, "Crew families"));
+        Assert.Empty(Besides(answer, "Whole school"));
+        Assert.Empty(answer["remarks"]!.AsArray());
+
+        // Where its readers see no more than the headline they are not told of the reminder either.
+        form["cap"] = new JsonObject { ["link"] = "headline" };
+        answer = await AskAsync(ada, form);
+        Assert.Empty(Besides(answer, "Crew families"));
+        Assert.StartsWith("No edition that has it reminds of it", (string)Assert.Single(answer["remarks"]!.AsArray())!, StringComparison.Ordinal);
+        form["reminder"] = null;
+        Assert.Empty((await AskAsync(ada, form))["remarks"]!.AsArray());
+    }
+
     [Fact]
     public async Task A_draft_goes_there_when_it_goes_out()
     {

@@ -80,4 +80,26 @@ public sealed class TemplateTests(ValtroApp app) : IClassFixture<ValtroApp>
         var refused = await Caller.ReadAsync(await KeepAsync(ada, await FormAsync(ada, "PW", "x"), name));
         Assert.NotNull(refused["errors"]![field]);
     }
+
+    [Fact]
+    public async Task What_is_usual_on_a_calendar_fills_lines_and_tables_where_they_say_nothing()
+    {
+        var ada = await app.SignedInAsync();
+        var form = await FormAsync(ada, "SLIP", "Slipway");
+        form["place"] = "Slipway";
+        Assert.Equal(HttpStatusCode.OK, (await KeepAsync(ada, form, null, isUsual: true)).StatusCode);
+        var line = await ada.DoAsync(HttpMethod.Post, "/api/events/line", new { text = "Hull survey 4 Dec 10-11 @SLIP" });
+        Assert.Equal(("Slipway", "18:00:00"),
+            ((string)line["events"]![0]!["place"]!, (string)line["events"]![0]!["reminder"]!["at"]!));
+        var other = await ada.DoAsync(HttpMethod.Post, "/api/events/line", new { text = "Hull survey 4 Dec 10-11 in Hall @SLIP" });
+        Assert.Equal("Hall", (string)other["events"]![0]!["place"]!);
+
+        object Row(string title, string place) => new { date = "2026-12-05", from = "9:00", to = "10:00", title, place, calendar = "SLIP" };
+        await ada.DoAsync(HttpMethod.Post, "/api/events/several",
+            new { rows = new[] { Row("Keel survey", ""), Row("Mast survey", "Loft") }, calendarId = await ada.CalendarAsync("SLIP") });
+        var saved = (await ada.GetAsync("/api/occurrences?from=2026-12-05&to=2026-12-06")).AsArray()
+            .Where(one => ((string)one!["title"]!).EndsWith(" survey", StringComparison.Ordinal))
+            .ToDictionary(one => (string)one!["title"]!, one => (string)one!["place"]!);
+        Assert.Equal(("Slipway", "Loft"), (saved["Keel survey"], saved["Mast survey"]));
+    }
 }

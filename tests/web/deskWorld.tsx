@@ -174,12 +174,13 @@ export const preview: EditionPreview = {
 const palettes: PaletteChoice[] = ['paper', 'quay'].map((name) => ({ name, light: paper, dark: paper }))
 
 const lists: Lists = {
-  categories: [{ id: 'exams', name: 'Assessment', colour: 'madder', events: 3 }],
+  categories: [{ id: 'exams', name: 'Assessment', colour: 'madder', events: 3, mostInAWeek: null }],
   places: [],
   retiredCategories: [],
   retiredPlaces: [],
   mayEdit: true,
   members: [],
+  placesInWords: [],
 }
 
 const days: Record<string, string[]> = {}

@@ -145,10 +145,17 @@ test('on a phone the months of the year are pressed, since a week would be too s
     addEventListener: () => undefined,
     removeEventListener: () => undefined,
   } as unknown as MediaQueryList)
-  const week = (first: string, dates: number) => ({ first, dates, term: null, closed: null, closedDays: 0 })
+  const week = (first: string, dates: number, overloads: string[] = []) => ({
+    first,
+    dates,
+    term: null,
+    closed: null,
+    closedDays: 0,
+    overloads,
+  })
   answer({
     'GET /year': {
-      weeks: [week('2026-11-16', 3), week('2026-11-23', 4), week('2026-11-30', 5), week('2026-12-07', 6)],
+      weeks: [week('2026-11-16', 3), week('2026-11-23', 4), week('2026-11-30', 5), week('2026-12-07', 6, ['3 × Test for 7B'])],
     },
   })
   const Ribbon = () => <YearRibbon plan={usePlanAddress()} />
@@ -161,7 +168,8 @@ test('on a phone the months of the year are pressed, since a week would be too s
   )
   // The week of 30 November has most of its days in December.
   const november = await screen.findByRole('button', { name: 'November 2026, 7 dates' })
-  const december = screen.getByRole('button', { name: 'December 2026, 11 dates' })
+  const december = screen.getByRole('button', { name: 'December 2026, 11 dates, 3 × Test for 7B' })
+  expect(document.querySelectorAll('.ribbon-overload').length).toBe(1)
   expect([november, december].map((one) => one.getAttribute('aria-current'))).toEqual([null, 'true'])
   december.focus()
   await user.keyboard('{ArrowLeft}{Enter}')

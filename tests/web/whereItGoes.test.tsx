@@ -13,6 +13,7 @@ const juniors: Destination = {
   detail: 'complete',
   was: 'complete',
   mayEdit: true,
+  besides: [],
 }
 const own: Destination = { ...juniors, id: 'own', calendarId: port.id, name: 'Port Watch' }
 
@@ -21,7 +22,7 @@ const open = (destinations: Partial<Destinations>, { isNew = false, shownOn = [p
   show(
     '/event',
     <WhereItGoes
-      destinations={{ editions: [], unnamed: 0, whenItGoesOut: false, links: [], ...destinations }}
+      destinations={{ editions: [], unnamed: 0, whenItGoesOut: false, remarks: [], ...destinations }}
       isNew={isNew}
       shownOn={shownOn}
     />,
@@ -44,13 +45,14 @@ describe('where an event goes', () => {
           detail: 'headline',
           was: 'headline',
           mayEdit: false,
+          besides: ['from set-up to clear-away', 'reminds: 1 day before'],
         },
       ],
     })
     expect(lines()).toEqual([
       'Juniors for families for everyoneComplete',
       'Port Watch for everyoneComplete',
-      'For the staff for membersHeadline',
+      'For the staff for members, from set-up to clear-away, reminds: 1 day beforeHeadline',
     ])
     expect([leadsTo('Juniors for families'), leadsTo('Port Watch')]).toEqual([
       '/editions/juniors',

@@ -5,6 +5,7 @@ using Valtro.Application.Years;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Editions;
 using Valtro.Core.Events;
+using Valtro.Store;
 
 namespace Valtro.Application.Editions;
 
@@ -60,8 +61,11 @@ public sealed record EditionBody(
 public sealed record FileBody(string Name, string Type, long Size, string Address, string Said)
 {
     public static FileBody Of(EventFile file) => new(
-        file.Name, file.Type, file.Size, $"files/{file.Id}/{Uri.EscapeDataString(file.Name)}",
+        file.Name, file.Type, file.Size, AddressOf(file.Id, file.Name),
         $"{Path.GetExtension(file.Name).TrimStart('.').ToUpperInvariant()}, {SizeOf(file.Size)}");
+
+    /// <summary>Below the page.</summary>
+    public static string AddressOf(Guid id, string name) => $"files/{id}/{Uri.EscapeDataString(name)}";
 
     /// <summary>In whole numbers, which every language writes alike.</summary>
     private static string SizeOf(long bytes) =>
@@ -77,6 +81,10 @@ public sealed record PictureBody(string Address, string Alternative, Focus Focus
 {
     public static PictureBody? Of(EventFile? file, PictureNote note) =>
         file is null ? null : new(FileBody.Of(file).Address, note.Alternative, note.Focus);
+
+    /// <summary>What a place looks like.</summary>
+    public static PictureBody Of(PlacePicture picture, string place) =>
+        new(FileBody.AddressOf(picture.Id, picture.Name), place, Focus.Centre);
 
     /// <summary>The picture in its widths, as an element of a page.</summary>
     /// <param name="page">The path of the edition's page.</param>

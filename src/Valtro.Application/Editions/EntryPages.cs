@@ -125,7 +125,7 @@ public sealed class EntryPages(WebAssets assets, PublicAddresses addresses, Sett
         if (body.Own is { } clock)
             page.Append(CultureInfo.InvariantCulture,
                 $"<p class=\"soft\">{Html.Encode(words.Fill("ownClock", ("place", ReadingDates.PlaceOf(clock.Zone)), ("when", ReadingDates.When(clock.Start, clock.End, false, culture, reading.Checked.Look.Clock))))}</p>\n");
-        AppendPlace(page, body, place, words);
+        AppendPlace(page, body, place, path, words);
         if (body.Category is { } category)
             page.Append(CultureInfo.InvariantCulture,
                 $"<p><span class=\"category hue-{category.Colour}\">{Html.Encode(category.Name)}</span></p>\n");
@@ -164,7 +164,7 @@ public sealed class EntryPages(WebAssets assets, PublicAddresses addresses, Sett
     };
 
     /// <summary>The map of the reader's device (RFC 5870), and one on the web where the operator named one.</summary>
-    private void AppendPlace(StringBuilder page, EntryBody body, KnownPlace? place, ReadingWords words)
+    private void AppendPlace(StringBuilder page, EntryBody body, KnownPlace? place, string path, ReadingWords words)
     {
         if (body.Place.Length == 0)
             return;
@@ -176,18 +176,21 @@ public sealed class EntryPages(WebAssets assets, PublicAddresses addresses, Sett
             var (north, east) =
                 (latitude.ToString("0.######", CultureInfo.InvariantCulture), longitude.ToString("0.######", CultureInfo.InvariantCulture));
             page.Append(CultureInfo.InvariantCulture, $" · <a href=\"geo:{north},{east}\">{Html.Encode(words["map"])}</a>");
-            if (settings.MapAddress is { } template)
-            {
-                var map = template.Replace("{latitude}", north, StringComparison.Ordinal)
+            if (place.MapLink.Length == 0 && settings.MapAddress is { } template)
+                AppendMap(template.Replace("{latitude}", north, StringComparison.Ordinal)
                     .Replace("{longitude}", east, StringComparison.Ordinal)
-                    .Replace("{place}", Uri.EscapeDataString(body.Place), StringComparison.Ordinal);
-                page.Append(CultureInfo.InvariantCulture,
-                    $" · <a href=\"{Html.Encode(map)}\" target=\"_blank\" rel=\"noopener noreferrer\">{Html.Encode(new Uri(map).Host)}</a>");
-            }
+                    .Replace("{place}", Uri.EscapeDataString(body.Place), StringComparison.Ordinal));
         }
+        if (place is { MapLink.Length: > 0 })
+            AppendMap(place.MapLink);
         page.Append("</p>\n");
         if (place is { AccessNote.Length: > 0 })
             page.Append(CultureInfo.InvariantCulture, $"<p class=\"soft\">{Html.Encode(place.AccessNote)}</p>\n");
+        if (place?.Picture is { } picture)
+            page.Append(PictureBody.Of(picture, place.Name).Element(path, "place-picture", Html));
+
+        void AppendMap(string map) => page.Append(CultureInfo.InvariantCulture,
+            $" · <a href=\"{Html.Encode(map)}\" target=\"_blank\" rel=\"noopener noreferrer\">{Html.Encode(new Uri(map).Host)}</a>");
     }
 
     private static void AppendLinks(StringBuilder page, EntryBody body, string path, ReadingWords words)

@@ -22,7 +22,7 @@ public sealed record Made(Artefact Artefact, FeedNotes? Notes);
 /// refused.</remarks>
 public sealed class Rendering(
     EditionReadings readings, Feeds feeds, EntryFinder entries, DeliveredStore delivered, EventStore events, RevisionStore revisions,
-        FileStore files, PublicAddresses addresses, EntryPages entryPages, AtomFeeds atoms, Pictures pictures, Work.Measures measures)
+        FileStore files, PublicAddresses addresses, EntryPages entryPages, AtomFeeds atoms, FileHolders fileHolders, Pictures pictures, Work.Measures measures)
 {
     /// <summary>How far an edition without an end of its own reaches when all of it is asked for at once.</summary>
     private const int YearsAhead = 2;
@@ -184,15 +184,15 @@ public sealed class Rendering(
                 reading.CompositionAt(now).ClosesAt([calendarEvent]));
     }
 
-    /// <summary>A file goes to those who see all of an event that holds it, in this very edition.</summary>
+    /// <summary>A file goes to those who see all of an event that holds it, or that something is at the place it shows, in this very
+    /// edition.</summary>
     private async Task<Rendered?> FileAsync(EditionReading reading, ArtefactKey key, Instant now)
     {
         var parts = key.Name.Split('/', 3);
         var id = Guid.Parse(parts[0]);
-        var holders = await events.WithFileAsync(reading.OrganisationId, id);
-        var composition = reading.CompositionAt(now);
-        if (!composition.Tells(holders, id, parts[2]) || await files.FindAsync(reading.OrganisationId, id) is not { } file)
+        if (await fileHolders.FindAsync(reading, id, parts[2], now) is not { } holders || await files.FindAsync(reading.OrganisationId, id) is not { } file)
             return null;
+        var composition = reading.CompositionAt(now);
         var sent = pictures.Narrowed(file, PictureSize.Parse(parts[1]));
         return new Rendered(
             Once(reading, key, sent.Content, Seconds(now), composition.NextTurn(holders), composition.ClosesAt(holders),

@@ -12,14 +12,19 @@ namespace Valtro.Application.Events;
 /// <param name="Detail">How much its readers get of the event.</param>
 /// <param name="Was">How much they get of it now; nothing of a new one.</param>
 /// <param name="MayEdit">The person composes it, or publishes its calendar.</param>
-public sealed record DestinationBody(Guid Id, Guid? CalendarId, string Name, Audience Audience, Detail Detail, Detail Was, bool MayEdit);
+/// <param name="Besides">What is told there, and not everywhere, in words: set-up times, a reminder, a deadline as a task.</param>
+public sealed record DestinationBody(
+    Guid Id, Guid? CalendarId, string Name, Audience Audience, Detail Detail, Detail Was, bool MayEdit, IReadOnlyList<string> Besides)
+{
+    internal bool Reminds { get; init; }
+}
 
 /// <param name="Editions">Those that the person may know of, composed ones first.</param>
 /// <param name="Unnamed">How many more there are, and have it or would.</param>
 /// <param name="WhenItGoesOut">It is a draft, or it or the change waits for sign-off: all this is so only then.</param>
-/// <param name="Links">What is to be said of links that readers may not be able to follow.</param>
+/// <param name="Remarks">What is to be said of links that readers may not be able to follow, and of a reminder that nobody gets.</param>
 public sealed record DestinationsResponse(
-    IReadOnlyList<DestinationBody> Editions, int Unnamed, bool WhenItGoesOut, IReadOnlyList<string> Links);
+    IReadOnlyList<DestinationBody> Editions, int Unnamed, bool WhenItGoesOut, IReadOnlyList<string> Remarks);
 
 /// <summary>Which editions deliver an event, by the very composition that delivers it.</summary>
 public sealed class Destinations(Access access, EventDesk desk)
@@ -47,11 +52,29 @@ public sealed class Destinations(Access access, EventDesk desk)
                      let detail = composition.DetailOf(whenOut)
                      let was = before is null ? Detail.Nothing : composition.DetailOf(before)
                      where detail > Detail.Nothing || was > Detail.Nothing
+                     let told = whenOut.Content.SeenBy(detail, Grants.StaffSpan)
+                     let reminder = made.Checked.Edition.ReminderOf(told, detail)
                      select new DestinationBody(edition.Id, edition.CalendarId, edition.Name, audience, detail, was,
-                         viewer.MayCompose(edition.Sources, disclosures)))
+                         viewer.MayCompose(edition.Sources, disclosures), [.. Besides(made.Checked.Edition, told, reminder)])
+                     { Reminds = reminder is not null })
                          .ToArray();
         DestinationBody[] known = [.. found.Where(one => MayKnow(viewer, one, disclosures)).Take(Most)];
-        return new DestinationsResponse(known, found.Length - known.Length, !ReferenceEquals(after, whenOut), []);
+        var remindsInVain = after.Content.Reminder is not null && found.Any(one => one.Detail > Detail.Nothing)
+            && !found.Any(one => one.Reminds);
+        return new DestinationsResponse(known, found.Length - known.Length, !ReferenceEquals(after, whenOut),
+            remindsInVain ? [Spoken.Now.Say("goes.remindsNobody")] : []);
+    }
+
+    /// <summary>What an edition tells of an event that others may not.</summary>
+    /// <param name="told">As far as its readers see it; with set-up and clear-away.</param>
+    private static IEnumerable<string> Besides(Edition edition, EventContent told, Reminder? reminder)
+    {
+        if (edition.WithStaffTimes && told.StaffSpan != StaffSpan.None)
+            yield return Spoken.Now.Say("goes.staffTimes");
+        if (told.IsDeadline && edition.Deadlines == DeadlineForm.Tasks)
+            yield return Spoken.Now.Say("goes.task");
+        if (reminder is not null)
+            yield return Spoken.Now.Say("goes.reminds", ("when", FieldTexts.Say(reminder, Spoken.Now)));
     }
 
     /// <summary>The editions in which members read an event that is not finished, as it is: a draft, or waiting for sign-off.</summary>

@@ -69,7 +69,7 @@ public sealed class EventPreviews(
         return answer with
         {
             WhenItGoesOut = answer.WhenItGoesOut || found is { ChangesAtOnce: false },
-            Links = [.. Doubtful(request.Event, sketch.Content.Description)],
+            Remarks = [.. Doubtful(request.Event, sketch.Content.Description), .. answer.Remarks],
         };
     }
 
@@ -97,6 +97,7 @@ public sealed class EventPreviews(
             Tags = [.. request.Tags],
             People = [.. request.People],
             StaffSpan = request.StaffSpan ?? StaffSpan.None,
+            Reminder = request.Reminder,
         },
     };
 

@@ -19,7 +19,7 @@ public sealed record LineResponse(
 
 /// <summary>Reads fields for a day or a time, and lines of text as events of the organisation: its known places, the person's calendars,
 /// today where it is.</summary>
-public sealed class LineReader(Access access, IClock clock)
+public sealed class LineReader(Access access, Templates templates, IClock clock)
 {
     /// <summary>No day and no time is written in more characters.</summary>
     private const int LongestCell = 100;
@@ -47,8 +47,10 @@ public sealed class LineReader(Access access, IClock clock)
             text, Culture(house), Today(house),
             [.. house.Places.Select(known => known.Place.Name)], [.. mine.Select(calendar => calendar.Plate.Code)]);
         var calendar = mine.FirstOrDefault(one => one.Plate.Code == reading.CalendarPlate);
+        var usual = await templates.UsualAsync(viewer, house);
         return new LineResponse(
-            [.. reading.Drafts.Select(draft => new EventForm(draft) { CalendarId = calendar?.Id ?? Guid.Empty })],
+            [.. reading.Drafts.Select(draft =>
+                usual.Over(calendar?.Id ?? Guid.Empty, new EventForm(draft) { CalendarId = calendar?.Id ?? Guid.Empty }))],
             calendar?.Id,
             [.. reading.Understood.Select(one =>
                 one.Field == "calendarId" && calendar is not null ? one with { Means = calendar.Name } : one)],

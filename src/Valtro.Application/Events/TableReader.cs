@@ -20,11 +20,11 @@ public sealed record ReadRow(
     bool IsEmpty, Calendar? Calendar, EventContent? Content, string Words, IReadOnlyList<Refusal> Refusals, bool IsThere = false);
 
 /// <summary>Reads a table of events as people type it.</summary>
-public sealed class TableReader(Access access, EventDesk desk, EventStore events, RichTexts richTexts, IClock clock)
+public sealed class TableReader(Access access, EventDesk desk, EventStore events, RichTexts richTexts, Templates templates, IClock clock)
 {
-    /// <param name="usual">The calendar of rows that name none.</param>
+    /// <param name="common">The calendar of rows that name none.</param>
     /// <exception cref="RuleException">There are too many.</exception>
-    public async Task<IReadOnlyList<ReadRow>> ReadAsync(IReadOnlyList<TableRow> rows, Guid? usual)
+    public async Task<IReadOnlyList<ReadRow>> ReadAsync(IReadOnlyList<TableRow> rows, Guid? common)
     {
         if (rows.Count > TableRow.Most)
             throw new RuleException("rows", "row.tooMany", ("count", rows.Count), ("most", TableRow.Most));
@@ -39,7 +39,8 @@ public sealed class TableReader(Access access, EventDesk desk, EventStore events
                 : settings.Values.First() with { CalendarZone = calendar.Zone };
         var culture = CultureInfo.GetCultureInfo(Spoken.LocaleIn(organisation));
         var today = clock.GetCurrentInstant().InZone(organisation.TimeZone).Date;
-        ReadRow[] read = [.. rows.Select(row => Read(row, usual, mine, settings, house.Categories, culture, today))];
+        var usual = await templates.UsualAsync(viewer, house);
+        ReadRow[] read = [.. rows.Select(row => Read(row, common, mine, settings, house.Categories, culture, today, usual))];
         return await MarkedAsync(viewer.OrganisationId, read, house.School);
     }
 
@@ -65,17 +66,17 @@ public sealed class TableReader(Access access, EventDesk desk, EventStore events
     }
 
     private ReadRow Read(
-        TableRow row, Guid? usual, Calendar[] mine, Dictionary<Guid, DraftSetting> settings, IReadOnlyList<Category> categories,
-        CultureInfo culture, LocalDate today)
+        TableRow row, Guid? common, Calendar[] mine, Dictionary<Guid, DraftSetting> settings, IReadOnlyList<Category> categories,
+        CultureInfo culture, LocalDate today, UsualValues usual)
     {
         if (row.IsEmpty)
             return new ReadRow(true, null, null, "", []);
         var refusals = new RefusalList();
-        var calendar = CalendarOf(row.Calendar, usual, mine, refusals);
+        var calendar = CalendarOf(row.Calendar, common, mine, refusals);
         var draft = refusals.Try(() => row.Read(culture, today, categories, refusals));
         if (string.IsNullOrWhiteSpace(row.Title))
             refusals.Try(() => Texts.OneLine("title", "what.title", row.Title, Texts.LongestTitle));
-        var content = refusals.IsEmpty ? refusals.Try(() => draft!.Check(settings[calendar!.Id], Described(row))) : null;
+        var content = refusals.IsEmpty ? refusals.Try(() => usual.Over(calendar!.Id, draft!).Check(settings[calendar.Id], Described(row))) : null;
         if (content?.Series.RuleGivesItsStart == false)
         {
             refusals.Add("repeat", "row.offPattern", ("date", content.Series.Timing.Start.Date));
@@ -89,11 +90,11 @@ public sealed class TableReader(Access access, EventDesk desk, EventStore events
         : richTexts.Sanitise(string.Concat(row.Description.Split('\n').Where(line => line.Trim().Length > 0)
             .Select(line => $"<p>{System.Net.WebUtility.HtmlEncode(line.Trim())}</p>")));
 
-    private static Calendar? CalendarOf(string? text, Guid? usual, Calendar[] mine, RefusalList refusals)
+    private static Calendar? CalendarOf(string? text, Guid? common, Calendar[] mine, RefusalList refusals)
     {
         var name = (text ?? "").Trim();
         var found = name.Length == 0
-            ? mine.FirstOrDefault(calendar => calendar.Id == usual)
+            ? mine.FirstOrDefault(calendar => calendar.Id == common)
             : mine.FirstOrDefault(calendar => calendar.Plate.Code.Equals(name, StringComparison.OrdinalIgnoreCase)
                 || calendar.Name.Equals(name, StringComparison.CurrentCultureIgnoreCase));
         if (found is null)

@@ -16,6 +16,19 @@ public sealed record TemplateRequest(string? Name, bool IsUsual, EventForm Event
 public sealed record TemplateBody(
     Guid Id, string Name, Guid CalendarId, bool IsUsual, EventForm Event, IReadOnlyList<EventFileBody> Attached, bool MayRemove);
 
+/// <summary>What is usual on each of some calendars.</summary>
+public sealed class UsualValues(IReadOnlyDictionary<Guid, EventForm> byCalendar)
+{
+    /// <summary>With what is usual there, where the draft says nothing: its place, category and reminder.</summary>
+    public T Over<T>(Guid calendarId, T draft)
+        where T : EventDraft => !byCalendar.TryGetValue(calendarId, out var usual) ? draft : draft with
+        {
+            Place = draft.Place.Length > 0 ? draft.Place : usual.Place,
+            CategoryId = draft.CategoryId ?? usual.CategoryId,
+            Reminder = draft.Reminder ?? usual.Reminder,
+        };
+}
+
 /// <summary>Events kept as patterns, for those who make events on their calendars.</summary>
 /// <remarks>What a template says is told to nobody else: contributors of a calendar see all that stands on it.</remarks>
 public sealed class Templates(Access access, TemplateStore store, FileStore files, EventDesk desk)
@@ -86,6 +99,11 @@ public sealed class Templates(Access access, TemplateStore store, FileStore file
         Access.Require(MayRemove(viewer, template), "access.makersKeepTemplates");
         await store.RemoveAsync(viewer.OrganisationId, id);
     }
+
+    /// <summary>What is usual on calendars, for drafts that say nothing of it themselves.</summary>
+    public async Task<UsualValues> UsualAsync(Viewer viewer, House house) => new(
+        (await store.ListAsync(viewer.OrganisationId, [.. Contributes(viewer, house)])).Where(template => template.IsUsual)
+            .ToDictionary(template => template.CalendarId, template => AsItCanBe(template.Form, house)));
 
     internal static IEnumerable<Guid> Contributes(Viewer viewer, House house) =>
         house.Calendars.Keys.Where(id => viewer.SeesAs is null && viewer.May(CalendarAction.Contribute, id));

@@ -85,13 +85,15 @@ public sealed class BroughtFiles(Access access, FileStore files, EventStore even
             : (fileName, type, Pictures.Cleaned(fileName, type, content));
     }
 
-    /// <summary>For those who see all of an event that holds it, and for who brought it.</summary>
+    /// <summary>For those who see all of an event that holds it, for who brought it, and what shows a place for all members.</summary>
     /// <exception cref="NotFoundException">There is none for them.</exception>
     public async Task<StoredFile> FindAsync(Guid id)
     {
         var viewer = await access.ViewerAsync();
         var known = (await files.SomeAsync(viewer.OrganisationId, [id])).FirstOrDefault();
-        if (known.File is null || !((viewer.SeesAs is null && known.MadeBy == viewer.AccountId) || await desk.SeesFileAsync(viewer, id)))
+        var isOpen = viewer.SeesAs is null
+            && (known.MadeBy == viewer.AccountId || (await access.HouseAsync()).Places.Any(place => place.Picture?.Id == id));
+        if (known.File is null || !(isOpen || await desk.SeesFileAsync(viewer, id)))
             throw new NotFoundException("file");
         return (await files.FindAsync(viewer.OrganisationId, id))!;
     }

@@ -16,8 +16,11 @@ namespace Valtro.Application.Lists;
 public sealed record CategoryRequest(string? Name, string? Colour, int? MostInAWeek = null);
 
 /// <param name="Coordinates">Degrees north and east with a comma between, as maps write them; may be empty.</param>
+/// <param name="MapLink">A web address of one's own map; may be empty.</param>
+/// <param name="PictureId">A picture that was brought.</param>
 public sealed record PlaceRequest(
-    string? Name, string? Coordinates = null, string? Address = null, string? AccessNote = null, int? Capacity = null, Guid? PartOf = null);
+    string? Name, string? Coordinates = null, string? Address = null, string? AccessNote = null, int? Capacity = null, Guid? PartOf = null,
+    string? MapLink = null, Guid? PictureId = null);
 
 /// <param name="Into">The entry that stays.</param>
 public sealed record MergeListRequest(Guid Into);
@@ -35,20 +38,24 @@ public sealed record ListedCategoryBody(Guid Id, string Name, string Colour, int
 
 /// <param name="Events">How many events are there; null for those who do not keep the lists.</param>
 public sealed record PlaceBody(
-    Guid Id, string Name, double? Latitude, double? Longitude, int? Events, string Address, string AccessNote, int? Capacity, Guid? PartOf)
+    Guid Id, string Name, double? Latitude, double? Longitude, int? Events, string Address, string AccessNote, int? Capacity, Guid? PartOf,
+    string MapLink, Guid? PictureId)
 {
-    internal static PlaceBody Of(KnownPlace place, int? events) =>
-        new(place.Id, place.Name, place.Latitude, place.Longitude, events, place.Address, place.AccessNote, place.Capacity, place.PartOf);
+    internal static PlaceBody Of(KnownPlace place, int? events) => new(
+        place.Id, place.Name, place.Latitude, place.Longitude, events, place.Address, place.AccessNote, place.Capacity, place.PartOf,
+        place.MapLink, place.Picture?.Id);
 
     internal static IReadOnlyList<PlaceBody> Of(IEnumerable<Listed<KnownPlace>> listed) =>
         [.. listed.Select(one => Of(one.Entry, one.Events))];
 }
 
 /// <param name="Members">Who can be responsible for an event, by name; for those who make events.</param>
+/// <param name="PlacesInWords">Where events of the person's calendars say that they are, without its being on the list; most used
+/// first.</param>
 /// <param name="RetiredCategories">Not offered any more, kept by the events that have them; for those who keep the lists.</param>
 public sealed record ListsResponse(
     IReadOnlyList<ListedCategoryBody> Categories, IReadOnlyList<PlaceBody> Places, IReadOnlyList<ListedCategoryBody> RetiredCategories,
-    IReadOnlyList<PlaceBody> RetiredPlaces, bool MayEdit, IReadOnlyList<MemberBody> Members);
+    IReadOnlyList<PlaceBody> RetiredPlaces, bool MayEdit, IReadOnlyList<MemberBody> Members, IReadOnlyList<string> PlacesInWords);
 
 /// <summary>Somebody who can be responsible for an event.</summary>
 public sealed record MemberBody(Guid Id, string Name);
@@ -58,8 +65,10 @@ public sealed record MemberBody(Guid Id, string Name);
 public sealed record ListActResponse(Guid ActId, int Events);
 
 /// <summary>The organisation's own lists: categories, and places that can clash.</summary>
-public sealed class OwnLists(Access access, ListStore lists, EventStore events, IClock clock)
+public sealed class OwnLists(Access access, ListStore lists, EventStore events, FileStore files, IClock clock)
 {
+    private const int MostInWords = 100;
+
     internal const string KeepersOnly = "access.administratorsLists";
 
     public async Task<ListsResponse> AllAsync()
@@ -69,11 +78,15 @@ public sealed class OwnLists(Access access, ListStore lists, EventStore events, 
         MemberBody[] members = viewer.ContributesSomewhere
             ? [.. house.Members.Select(one => new MemberBody(one.Key, one.Value)).OrderBy(one => one.Name, StringComparer.CurrentCulture)]
             : [];
+        string[] inWords = viewer.ContributesSomewhere
+            ? [.. await events.PlacesInWordsAsync(viewer.OrganisationId,
+                [.. house.Calendars.Keys.Where(id => viewer.May(CalendarAction.SeeUnfinished, id))], MostInWords)]
+            : [];
         if (!viewer.May(OrganisationAction.ManageLists))
         {
             return new ListsResponse(
                 [.. house.Categories.Select(one => new ListedCategoryBody(one.Id, one.Name, one.Hue.Name, null, null))],
-                [.. house.Places.Select(one => PlaceBody.Of(one, null))], [], [], false, members);
+                [.. house.Places.Select(one => PlaceBody.Of(one, null))], [], [], false, members, inWords);
         }
         var (categories, places) = await lists.AllAsync(viewer.OrganisationId);
         return new ListsResponse(
@@ -81,7 +94,7 @@ public sealed class OwnLists(Access access, ListStore lists, EventStore events, 
             PlaceBody.Of(places.Where(one => one.RetiredAt is null)),
             ListedCategoryBody.Of(categories.Where(one => one.RetiredAt is not null)),
             PlaceBody.Of(places.Where(one => one.RetiredAt is not null)),
-            true, members);
+            true, members, inWords);
     }
 
     public async Task<ListedCategoryBody> AddAsync(CategoryRequest request)
@@ -94,7 +107,7 @@ public sealed class OwnLists(Access access, ListStore lists, EventStore events, 
     public async Task<PlaceBody> AddAsync(PlaceRequest request)
     {
         var viewer = await AllowedAsync();
-        var place = Check(default, request, await access.HouseAsync());
+        var place = await CheckAsync(default, request, viewer);
         var settled = await events.SayingTheyAreAtAsync(viewer.OrganisationId, place.Name);
         var (added, act) = await lists.AddPlaceAsync(
             viewer.OrganisationId, place, viewer.AccountId, clock.GetCurrentInstant(), known => Settling(settled, known));
@@ -113,7 +126,7 @@ public sealed class OwnLists(Access access, ListStore lists, EventStore events, 
     public async Task<ListActResponse> SaveAsync(Guid id, PlaceRequest request)
     {
         var viewer = await AllowedAsync();
-        var place = Check(id, request, await access.HouseAsync());
+        var place = await CheckAsync(id, request, viewer);
         var before = await NameAsync(ListKind.Place, id, viewer);
         var isRenamed = before != place.Name;
         var settled = isRenamed ? await events.SayingTheyAreAtAsync(viewer.OrganisationId, place.Name) : [];
@@ -188,13 +201,18 @@ public sealed class OwnLists(Access access, ListStore lists, EventStore events, 
         return new KnownCategory(id, name!, hue!, request.MostInAWeek);
     }
 
-    private static KnownPlace Check(Guid id, PlaceRequest request, House house)
+    private async Task<KnownPlace> CheckAsync(Guid id, PlaceRequest request, Viewer viewer)
     {
+        var house = await access.HouseAsync();
         var refusals = new RefusalList();
+        var map = refusals.Try(() => WebAddress.Check("mapLink", request.MapLink));
+        var picture = request.PictureId is { } asked ? (await files.SomeAsync(viewer.OrganisationId, [asked])).FirstOrDefault().File : null;
+        if (request.PictureId is not null && picture?.IsPicture != true)
+            refusals.Add("pictureId", "list.noPicture");
         var name = refusals.Try(() => Texts.OneLine("name", "what.name", request.Name, Texts.LongestPlace));
         var point = refusals.Try(() => Coordinates(request.Coordinates));
         var address = refusals.Try(() => Texts.OneLine("address", "what.address", request.Address, Texts.LongestPlace, required: false));
-        var access = refusals.Try(
+        var accessNote = refusals.Try(
             () => Texts.OneLine("accessNote", "what.accessNote", request.AccessNote, Texts.LongestPlace, required: false));
         if (request.Capacity is < 1 or > 100_000)
             refusals.Add("capacity", "list.capacity");
@@ -202,7 +220,8 @@ public sealed class OwnLists(Access access, ListStore lists, EventStore events, 
             && (whole == id || house.PlaceTree.IsPart(whole, id) || house.Places.All(place => place.Id != whole)))
             refusals.Add("partOf", "list.partOfItself");
         refusals.ThrowIfAny();
-        return new KnownPlace(id, name!, point?.Latitude, point?.Longitude, address!, access!, request.Capacity, request.PartOf);
+        return new KnownPlace(id, name!, point?.Latitude, point?.Longitude, address!, accessNote!, request.Capacity, request.PartOf, map!,
+            picture is null ? null : new PlacePicture(picture.Id, picture.Name));
     }
 
     private static (double Latitude, double Longitude)? Coordinates(string? text)

@@ -75,6 +75,10 @@ public sealed class Composition
             && (shown.Picture is { } picture ? shown.Content.Files.Append(picture) : shown.Content.Files)
                 .Any(file => file.Id == fileId && file.Name == name));
 
+    /// <summary>Whether readers are told by one of the events at a place that it is there.</summary>
+    public bool TellsPlace(IEnumerable<CalendarEvent> there) => _edition.Fields.Contains(ShownField.Place)
+        && there.Any(calendarEvent => DetailOf(calendarEvent) >= Detail.Headline);
+
     /// <summary>How much the edition tells of an event: nothing where none of its dates is delivered.</summary>
     public Detail DetailOf(CalendarEvent calendarEvent) =>
         Tell(calendarEvent, null) is { } told && HasDateIn(calendarEvent) ? told.Disclosed.Detail : Detail.Nothing;

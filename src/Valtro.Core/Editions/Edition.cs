@@ -131,6 +131,13 @@ public sealed record Edition(Audience Audience, DateTimeZone Zone, IsoDayOfWeek 
     /// <summary>For what says none itself, where it reminds of everything.</summary>
     public Reminder? Reminder { get; init; }
 
+    /// <summary>When its feed reminds of an event; null where it does not.</summary>
+    /// <param name="told">As its readers see it.</param>
+    public Reminder? ReminderOf(EventContent told, Detail detail) =>
+        Reminding == Reminding.Nothing || detail <= Detail.Times
+            ? null
+            : told.Reminder ?? (Reminding == Reminding.Everything ? Reminder : null);
+
     /// <summary>How a line of text says that something is due: "{0} (due)" in the language of the edition.</summary>
     public string Due { get; init; } = "{0}";
 

@@ -1,4 +1,3 @@
-using System.Text.RegularExpressions;
 using NodaTime;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Recurrence;
@@ -36,7 +35,7 @@ public sealed record CapDraft(Detail? Members, Detail? Link, Detail? Everyone)
 }
 
 /// <summary>What an editor typed, before anything is checked; and what the form shows of an event before anything is changed.</summary>
-public partial record EventDraft
+public record EventDraft
 {
     public const int MostDays = 500;
     public const int MostTags = 20;
@@ -268,17 +267,9 @@ public partial record EventDraft
         return [.. Links.Select(CheckedLink)];
     }
 
-    /// <summary>A host with a dot in it, and what may follow; no scheme and no address for mail.</summary>
-    [GeneratedRegex(@"^[\p{L}\d-]+(?:\.[\p{L}\d-]+)*\.\p{L}{2,}(?:[/?#]\S*)?$")]
-    private static partial Regex BareAddress();
-
-    /// <summary>"forms.example/signup": nobody types what every browser adds.</summary>
-    internal static string? Completed(string? url) =>
-        url?.Trim() is { } typed && BareAddress().IsMatch(typed) ? $"https://{typed}" : url?.Trim();
-
     private static EventLink CheckedLink(EventLink link)
     {
-        var url = Completed(link.Url);
+        var url = WebAddress.Completed(link.Url);
         if (!Uri.TryCreate(url, UriKind.Absolute, out var address)
             || address.Scheme is not ("http" or "https" or "mailto" or "tel")
             || address.OriginalString.Length > 2_000

@@ -4,7 +4,7 @@ using Valtro.Core.Speaking;
 namespace Valtro.Core.Events;
 
 /// <summary>Values of fields as texts: by their types, so that a new field of a known type needs nothing here.</summary>
-internal static class FieldTexts
+public static class FieldTexts
 {
     /// <summary>All that people read of a value.</summary>
     public static IEnumerable<string> Of(object? value) => value switch

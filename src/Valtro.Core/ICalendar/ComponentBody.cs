@@ -116,8 +116,7 @@ internal sealed class ComponentBody(
     /// <summary>RFC 5545 3.6.6. It stands behind the stamps, since properties stand before components in a component.</summary>
     private void WriteReminder(Disclosed disclosed, LocalDateTime start)
     {
-        if (edition?.Reminding is null or Reminding.Nothing || disclosed.State == EventState.Cancelled || disclosed.Detail == Detail.Times
-            || (disclosed.Content.Reminder ?? (edition.Reminding == Reminding.Everything ? edition.Reminder : null)) is not { } reminder)
+        if (disclosed.State == EventState.Cancelled || edition?.ReminderOf(disclosed.Content, disclosed.Detail) is not { } reminder)
             return;
         var before = reminder.Before(start);
         lines.Begin("VALARM"u8);

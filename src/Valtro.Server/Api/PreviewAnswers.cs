@@ -12,7 +12,7 @@ namespace Valtro.Server.Api;
 public sealed class PreviewAnswers(
     IHttpContextAccessor accessor, Access access, CalendarView view, EditionStore editions, EditionSettingsStore settings,
     EditionDesk editionDesk, EditionReadings readings, Rendering rendering,
-    ReadingPages pages, EventStore events, FileStore files, EventDesk desk)
+    ReadingPages pages, FileHolders fileHolders, FileStore files, EventDesk desk)
 {
     public async Task<EditionAddress> CalendarAsync(Guid id, string audience)
     {
@@ -74,7 +74,7 @@ public sealed class PreviewAnswers(
     public async Task<IResult> SendFileAsync(EditionAddress address, Guid fileId, string name)
     {
         var isTold = await readings.FindAsync(address) is { } reading
-            && reading.CompositionAt(desk.Now).Tells(await events.WithFileAsync(address.OrganisationId, fileId), fileId, name);
+            && await fileHolders.FindAsync(reading, fileId, name, desk.Now) is not null;
         if (!isTold || await files.FindAsync(address.OrganisationId, fileId) is not { } file)
             throw new NotFoundException("file");
         return FileAnswers.Of(accessor.HttpContext!, file, "private, no-cache");

@@ -6760,6 +6760,8 @@ export interface components {
             was: components["schemas"]["Detail"];
             /** @description The person composes it, or publishes its calendar. */
             mayEdit: boolean;
+            /** @description What is told there, and not everywhere, in words: set-up times, a reminder, a deadline as a task. */
+            besides: string[];
         };
         DestinationsResponse: {
             /** @description Those that the person may know of, composed ones first. */
@@ -6771,8 +6773,8 @@ export interface components {
             unnamed: number;
             /** @description It is a draft, or it or the change waits for sign-off: all this is so only then. */
             whenItGoesOut: boolean;
-            /** @description What is to be said of links that readers may not be able to follow. */
-            links: string[];
+            /** @description What is to be said of links that readers may not be able to follow, and of a reminder that nobody gets. */
+            remarks: string[];
         };
         /**
          * @description How much of an event is seen, least first.
@@ -7530,6 +7532,11 @@ export interface components {
             mayEdit: boolean;
             /** @description Who can be responsible for an event, by name; for those who make events. */
             members: components["schemas"]["MemberBody"][];
+            /**
+             * @description Where events of the person's calendars say that they are, without its being on the list; most used
+             *                 first.
+             */
+            placesInWords: string[];
         };
         /** Format: date */
         LocalDate: string;
@@ -7906,6 +7913,9 @@ export interface components {
             capacity: null | number;
             /** Format: uuid */
             partOf: null | string;
+            mapLink: string;
+            /** Format: uuid */
+            pictureId: null | string;
         };
         PlaceRequest: {
             name: null | string;
@@ -7917,6 +7927,13 @@ export interface components {
             capacity?: null | number;
             /** Format: uuid */
             partOf?: null | string;
+            /** @description A web address of one's own map; may be empty. */
+            mapLink?: null | string;
+            /**
+             * Format: uuid
+             * @description A picture that was brought.
+             */
+            pictureId?: null | string;
         };
         PlanViewRequest: {
             name: null | string;

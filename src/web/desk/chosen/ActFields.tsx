@@ -1,4 +1,5 @@
 import { Plate } from '../../shared/Plate'
+import { placesToType } from '../event/draft'
 import { useLists } from '../lists/queries'
 import type { Calendar, ChosenAct } from '../types'
 import { useYearPlans } from '../year/queries'
@@ -192,7 +193,7 @@ function CategoryField({ value, onChange }: { value: string | null; onChange: (v
 }
 
 function PlaceField({ value, onChange }: ChoiceProps) {
-  const places = useLists().data?.places ?? []
+  const names = placesToType(useLists().data)
   return (
     <label>
       {t('place')}{' '}
@@ -205,8 +206,8 @@ function PlaceField({ value, onChange }: ChoiceProps) {
         onChange={(event) => onChange(event.target.value)}
       />
       <datalist id="chosen-places">
-        {places.map((one) => (
-          <option key={one.id} value={one.name} />
+        {names.map((name) => (
+          <option key={name} value={name} />
         ))}
       </datalist>{' '}
       <span className="soft">{value.trim() === '' && t('emptyTakesThePlaceAway')}</span>

@@ -13,7 +13,7 @@ import { CalendarChoice } from './CalendarChoice'
 import { ConsequencesPanel } from './ConsequencesPanel'
 import { Conflict } from './Conflict'
 import { Refusal } from '../Refusal'
-import { requestOf, withUsual, type Draft } from './draft'
+import { placesToType, requestOf, withUsual, type Draft } from './draft'
 import { MoreFields } from './MoreFields'
 import { AboutNotices, CopyNotice, ProposalNotice, StateNotice } from './Notices'
 import { PlacementChoice } from './PlacementChoice'
@@ -152,8 +152,8 @@ export function EventPage({
               {...text('place')}
             />
             <datalist id="known-places">
-              {lists?.places.map((place) => (
-                <option key={place.id} value={place.name} />
+              {placesToType(lists).map((name) => (
+                <option key={name} value={name} />
               ))}
             </datalist>
             <Refusal text={problem?.on('place')} />

@@ -30,7 +30,9 @@ export function WhereItGoes({ destinations, isNew, shownOn }: WhereItGoesProps) 
               <li key={`${one.id} ${one.audience}`}>
                 <span>
                   <EditionName edition={one} />{' '}
-                  <span className="soft">{t('forAudience', { audience: audienceWords[one.audience] })}</span>
+                  <span className="soft">
+                    {[t('forAudience', { audience: audienceWords[one.audience] }), ...one.besides].join(', ')}
+                  </span>
                 </span>
                 <Level detail={one.detail} />
                 {!isNew && !whenItGoesOut && one.was === 'nothing' && <span className="newly"> {t('newly')}</span>}
@@ -46,7 +48,7 @@ export function WhereItGoes({ destinations, isNew, shownOn }: WhereItGoesProps) 
           {t('commaForAudience', { audience: audienceWords[one.audience] })}
         </p>
       ))}
-      {destinations.links.map((sentence) => (
+      {destinations.remarks.map((sentence) => (
         <p key={sentence} className="remark">
           {sentence}
         </p>

@@ -1,5 +1,9 @@
 import type { Lists } from '../types'
+import { apiAddress } from '../api'
 import { useColours } from '../calendars/queries'
+import { bringFile } from '../event/bringFile'
+import { Refusal } from '../Refusal'
+import { usePost } from '../usePost'
 import { useLists } from './queries'
 import { NameList } from './NameList'
 import { hueName } from '../hues'
@@ -57,6 +61,8 @@ interface PlaceValues {
   accessNote: string
   capacity: string
   partOf: string
+  mapLink: string
+  pictureId: string
 }
 
 interface PlaceFieldsProps {
@@ -83,6 +89,7 @@ function PlaceFields({ values, change, others }: PlaceFieldsProps) {
       {text('accessNote', t('accessNote'), t('stepsLiftDoor'))}
       {text('capacity', t('capacity'), '')}
       {text('coordinates', t('degreesNorthAndEastIf'), '43.94, -60.03')}
+      {text('mapLink', t('mapOfOnesOwn'), 'https://')}
       <label>
         <span className="soft">{t('partOf')}</span>
         <select className="form-select" value={values.partOf} onChange={(event) => change({ partOf: event.target.value })}>
@@ -94,7 +101,37 @@ function PlaceFields({ values, change, others }: PlaceFieldsProps) {
           ))}
         </select>
       </label>
+      <PictureOfPlace id={values.pictureId} onChange={(pictureId) => change({ pictureId })} />
     </span>
+  )
+}
+
+/** What the place looks like, for readers who are told that something is there. */
+function PictureOfPlace({ id, onChange }: { id: string; onChange: (id: string) => void }) {
+  const { problem, isBusy, post } = usePost()
+  const bring = (file: File | undefined) => file && post(async () => onChange((await bringFile(file)).id))
+  return (
+    <div>
+      <label>
+        <span className="soft">{t('pictureOfThePlace')}</span>
+        <input
+          type="file"
+          className="form-control"
+          accept="image/png,image/jpeg,image/webp,image/gif"
+          disabled={isBusy}
+          onChange={(event) => void bring(event.target.files?.[0])}
+        />
+      </label>
+      {id !== '' && (
+        <span className="place-picture">
+          <img src={apiAddress(`/files/${id}`)} alt="" />
+          <button type="button" className="btn btn-quiet" onClick={() => onChange('')}>
+            {t('takeThePictureOff')}
+          </button>
+        </span>
+      )}
+      <Refusal text={problem?.on('files') ?? problem?.message} />
+    </div>
   )
 }
 
@@ -110,9 +147,23 @@ function Places({ lists }: { lists: Lists }) {
       retired={lists.retiredPlaces}
       mayEdit={lists.mayEdit}
       example={t('slipway')}
-      after={(place) =>
-        aboutPlace(place, lists.places).length > 0 && <span className="soft"> {aboutPlace(place, lists.places)}</span>
-      }
+      after={(place) => (
+        <>
+          {aboutPlace(place, lists.places).length > 0 && <span className="soft"> {aboutPlace(place, lists.places)}</span>}
+          {place.mapLink !== '' && (
+            <a href={place.mapLink} target="_blank" rel="noreferrer">
+              {t('map')}
+            </a>
+          )}
+          {place.pictureId && (
+            <img
+              className="place-thumb"
+              src={apiAddress(`/files/${place.pictureId}`)}
+              alt={t('pictureOf', { name: place.name })}
+            />
+          )}
+        </>
+      )}
       more={{
         of: (place) => ({
           coordinates: place ? sayPoint(place) : '',
@@ -121,9 +172,12 @@ function Places({ lists }: { lists: Lists }) {
           capacity: place?.capacity ? String(place.capacity) : '',
           // One that is not offered any more is nobody's whole.
           partOf: lists.places.find((one) => one.id === place?.partOf)?.id ?? '',
+          mapLink: place?.mapLink ?? '',
+          pictureId: place?.pictureId ?? '',
         }),
-        sent: ({ capacity, partOf, ...values }) => ({
+        sent: ({ capacity, partOf, pictureId, ...values }) => ({
           ...values,
+          pictureId: pictureId || null,
           capacity: numberOrNull(capacity),
           partOf: partOf || null,
         }),
