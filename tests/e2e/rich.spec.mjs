@@ -14,6 +14,7 @@ test('an event is kept as a template, another starts from it, and its picture is
   await page.getByLabel('Start time').fill('18:00')
   await page.getByLabel('End time').fill('20:30')
   await page.getByRole('combobox', { name: 'Where' }).fill('Hall')
+  await page.getByRole('group', { name: 'More to say' }).getByRole('button', { name: 'Files' }).click()
   await page.getByLabel('Bring files').setInputFiles({ name: 'hall.png', mimeType: 'image/png', buffer: dot })
   await page.getByLabel('What the picture shows').fill('The hall with chairs in rows')
   await page.getByRole('button', { name: 'Keep as a template' }).click()

@@ -32,7 +32,7 @@ test('a newcomer is invited by mail, hands in an event, and it goes out when it 
   await signIn(page)
   const calendar = await makeCalendar(page)
   const address = `noor-${calendar.plate.toLowerCase()}@pinewick.example`
-  await page.getByRole('link', { name: 'People' }).click()
+  await page.goto('/people')
   await page.getByRole('button', { name: 'Invite somebody' }).click()
   await page.getByLabel('E-mail address').fill(address)
   await page.getByLabel(`Role on ${calendar.name}`).selectOption('contributor')

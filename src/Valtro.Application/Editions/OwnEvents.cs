@@ -1,5 +1,7 @@
 using NodaTime;
 using Valtro.Application.Accounts;
+using Valtro.Core.Disclosure;
+using Valtro.Core.Speaking;
 using Valtro.Store;
 
 namespace Valtro.Application.Editions;
@@ -23,8 +25,9 @@ public sealed class OwnEvents(
     {
         var viewer = await OneselfAsync();
         var own = await settings.OwnAsync(viewer.OrganisationId, viewer.AccountId, Now);
+        var house = await access.HouseAsync();
         return addresses.Show(await links.MakeAsync(viewer.OrganisationId, own, Now, isReplaced =>
-            Line(viewer.AccountId, isReplaced ? AuditAct.LinkReplaced : AuditAct.LinkMade), viewer.AccountId));
+            Line(viewer, house, isReplaced ? AuditAct.LinkReplaced : AuditAct.LinkMade), viewer.AccountId));
     }
 
     /// <exception cref="NotFoundException">There is none to withdraw.</exception>
@@ -32,17 +35,18 @@ public sealed class OwnEvents(
     {
         var viewer = await OneselfAsync();
         var own = await settings.FindOwnAsync(viewer.OrganisationId, viewer.AccountId) ?? throw new NotFoundException("link");
-        await links.WithdrawAsync(viewer.OrganisationId, own, Now, Line(viewer.AccountId, AuditAct.LinkWithdrawn), viewer.AccountId);
+        var line = Line(viewer, await access.HouseAsync(), AuditAct.LinkWithdrawn);
+        await links.WithdrawAsync(viewer.OrganisationId, own, Now, line, viewer.AccountId);
         return addresses.Show(null);
     }
 
-    private async Task<Core.Disclosure.Viewer> OneselfAsync()
+    private async Task<Viewer> OneselfAsync()
     {
         var viewer = await access.ViewerAsync();
         Access.Require(viewer.SeesAs is null, "access.nothingWhileAsOthers");
         return viewer;
     }
 
-    private AuditLine Line(Guid accountId, AuditAct act) =>
-        new(accountId, act, Spoken.Now.Say("audit.ownEvents"), null, Now);
+    private AuditLine Line(Viewer viewer, House house, AuditAct act) =>
+        new(viewer.AccountId, act, house.Members[viewer.AccountId], Saying.Of("audit.ownEvents"), Now);
 }

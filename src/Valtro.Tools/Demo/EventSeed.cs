@@ -29,11 +29,17 @@ internal sealed class EventSeed(
         foreach (var (place, north, east) in new[] { ("Hall", 43.9412, -60.0315), ("Slipway", 43.9405, -60.0289),
             ("Boathouse", 43.9401, -60.0281), ("Outer harbour", 43.9378, -60.0214), ("Grey Point", 43.9502, -60.0102) })
             await PlaceAsync(place, north, east);
-        var hall = (await _lists.PlacesAsync(organisationId)).Single(place => place.Name == "Hall");
-        await _lists.SavePlaceAsync(
-            organisationId,
-            hall with { Address = "1 Quay Road, Pinewick", AccessNote = "Two steps; ring at the side door for the lift", Capacity = 160 },
-            keeper("SCH"), now, Act.Nothing, new AuditLine(keeper("SCH"), AuditAct.ListChanged, "Hall", null, now));
+        var places = (await _lists.PlacesAsync(organisationId)).ToDictionary(place => place.Name);
+        var hall = places["Hall"];
+        await SaveAsync(
+            hall with { Address = "1 Quay Road, Pinewick", AccessNote = "Two steps; ring at the side door for the lift", Capacity = 160 });
+        var harbour = await new FileStore(database).AddAsync(
+            organisationId, "Outer harbour.png", "image/png", DemoPicture.Morning(), keeper("SCH"), now);
+        await SaveAsync(places["Outer harbour"] with
+        {
+            MapLink = "https://maps.pinewick.example/outer-harbour",
+            Picture = new PlacePicture(harbour.Id, harbour.Name),
+        });
         await _lists.AddPlaceAsync(
             organisationId, new KnownPlace(default, "Hall, stage", Capacity: 30, PartOf: hall.Id), keeper("SCH"), now, _ => Act.Nothing);
         var categories = new Dictionary<Guid, Category>();
@@ -62,6 +68,9 @@ internal sealed class EventSeed(
 
     private Task PlaceAsync(string name, double? north = null, double? east = null) =>
         _lists.AddPlaceAsync(organisationId, new KnownPlace(default, name, north, east), keeper("SCH"), now, _ => Act.Nothing);
+
+    private Task SaveAsync(KnownPlace place) => _lists.SavePlaceAsync(organisationId, place, keeper("SCH"), now, Act.Nothing,
+        new AuditLine(keeper("SCH"), AuditAct.ListChanged, place.Name, null, now));
 
     private async Task ChangeAsync(
         string plate, Guid id, LocalDate day, Instant at, Func<EventDraft, EventDraft>? edit, SchoolCalendar school, DraftSetting setting)
