@@ -43,13 +43,13 @@ public sealed class ListStoreTests : SchoolAndClub
     [Fact]
     public async Task A_retired_category_stays_on_its_events_is_not_offered_and_comes_back()
     {
-        var category = await Lists.AddCategoryAsync(_school, new KnownCategory(default, "Training", Hue.Named("kelp")));
+        var category = (await Lists.AddCategoryAsync(_school, new KnownCategory(default, "Training", Hue.Named("kelp")))).Category;
         var id = await EventAsync(category);
         await Lists.RetireAsync(ListKind.Category, _school, category.Id, isRetired: true, Now, Line);
         Assert.Equal(category, (await FoundAsync(id)).Content.Category);
         Assert.Empty(await Lists.CategoriesAsync(_school));
         var listed = Assert.Single((await Lists.AllAsync(_school)).Categories);
-        Assert.Equal((category, Now, 1), (listed.Entry, listed.RetiredAt, listed.Events));
+        Assert.Equal((category, Now, 1), (listed.Entry.Category, listed.RetiredAt, listed.Events));
         await Lists.RetireAsync(ListKind.Category, _school, category.Id, isRetired: false, Now, Line);
         Assert.Equal([category], await Lists.CategoriesAsync(_school));
     }
@@ -57,9 +57,9 @@ public sealed class ListStoreTests : SchoolAndClub
     [Fact]
     public async Task Adding_a_name_that_was_retired_offers_the_same_again()
     {
-        var first = await Lists.AddCategoryAsync(_school, new KnownCategory(default, "Training", Hue.Named("kelp")));
+        var first = (await Lists.AddCategoryAsync(_school, new KnownCategory(default, "Training", Hue.Named("kelp")))).Category;
         await Lists.RetireAsync(ListKind.Category, _school, first.Id, isRetired: true, Now, Line);
-        var again = await Lists.AddCategoryAsync(_school, new KnownCategory(default, "TRAINING", Hue.Named("plum")));
+        var again = (await Lists.AddCategoryAsync(_school, new KnownCategory(default, "TRAINING", Hue.Named("plum")))).Category;
         Assert.Equal((first.Id, "TRAINING", "plum"), (again.Id, again.Name, again.Hue.Name));
         Assert.Equal([again], await Lists.CategoriesAsync(_school));
     }
@@ -79,9 +79,9 @@ public sealed class ListStoreTests : SchoolAndClub
     [Fact]
     public async Task A_category_under_a_new_name_is_the_same_on_its_events_and_readers_are_told()
     {
-        var category = await Lists.AddCategoryAsync(_school, new KnownCategory(default, "Training", Hue.Named("kelp")));
+        var category = (await Lists.AddCategoryAsync(_school, new KnownCategory(default, "Training", Hue.Named("kelp")))).Category;
         var id = await EventAsync(category);
-        await Lists.SaveCategoryAsync(_school, new KnownCategory(category.Id, "Practice", Hue.Named("plum"), 3), Now, Line);
+        await Lists.SaveCategoryAsync(_school, new KnownCategory(category.Id, "Practice", Hue.Named("plum"), MostInAWeek: 3), Now, Line);
         var after = await FoundAsync(id);
         Assert.Equal(("Practice", "plum"), (after.Content.Category!.Name, after.Content.Category.Hue.Name));
         Assert.Equal(3, (await Lists.AllAsync(_school)).Categories.Single().Entry.MostInAWeek);
@@ -90,8 +90,8 @@ public sealed class ListStoreTests : SchoolAndClub
     [Fact]
     public async Task Events_of_a_merged_category_have_the_other_with_a_revision_each_and_can_be_put_back()
     {
-        var (from, into) = (await Lists.AddCategoryAsync(_school, new KnownCategory(default, "Exam", Hue.Named("kelp"))),
-            await Lists.AddCategoryAsync(_school, new KnownCategory(default, "Assessment", Hue.Named("plum"))));
+        var (from, into) = ((await Lists.AddCategoryAsync(_school, new KnownCategory(default, "Exam", Hue.Named("kelp")))).Category,
+            (await Lists.AddCategoryAsync(_school, new KnownCategory(default, "Assessment", Hue.Named("plum")))).Category);
         var (one, other, beside) = (await EventAsync(from), await EventAsync(from), await EventAsync(into));
         var act = await MergeAsync(ListKind.Category, from.Id, into);
         Assert.Equal(2, act.Events);
@@ -115,7 +115,7 @@ public sealed class ListStoreTests : SchoolAndClub
     {
         var categories = new List<Category>();
         foreach (var name in new[] { "One", "Two", "Three" })
-            categories.Add(await Lists.AddCategoryAsync(_school, new KnownCategory(default, name, Hue.Named("kelp"))));
+            categories.Add((await Lists.AddCategoryAsync(_school, new KnownCategory(default, name, Hue.Named("kelp")))).Category);
         await MergeAsync(ListKind.Category, categories[0].Id, categories[1]);
         await MergeAsync(ListKind.Category, categories[1].Id, categories[2]);
         Assert.Contains(categories[2].Id, (await Lists.MergedCategoriesAsync(_school))[categories[0].Id]);

@@ -134,7 +134,7 @@ public sealed class SearchStoreTests : SchoolAndClub
     public async Task Places_and_categories_of_the_list_are_found_by_the_names_they_have_now()
     {
         var lists = new ListStore(_test.Database);
-        var category = await lists.AddCategoryAsync(_school, new KnownCategory(default, "Training", Hue.Named("kelp")));
+        var category = (await lists.AddCategoryAsync(_school, new KnownCategory(default, "Training", Hue.Named("kelp")))).Category;
         var place = (await lists.AddPlaceAsync(_school, new KnownPlace(default, "East pier"), _ada, Now, _ => Act.Nothing)).Place.Place;
         var id = await AddAsync("Ergometers", with: content => content with { Category = category, Place = place });
         Assert.Equal([id], await FoundAsync("pier"));

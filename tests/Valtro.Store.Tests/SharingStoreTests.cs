@@ -399,6 +399,9 @@ public sealed class SharingStoreTests : SchoolAndClub
             await files.AddAsync(_school, "lost.pdf", "application/pdf", [3], _ada, Now));
         var stored = await AddAsync((await CalendarAsync("PW")).Id, content: Content() with { Files = [kept] });
         await SaveAsync(stored, calendarEvent => calendarEvent with { Content = Content() });
+        var shown = await files.AddAsync(_school, "hall.png", "image/png", [4], _ada, Now);
+        await new ListStore(_test.Database).AddPlaceAsync(
+            _school, new KnownPlace(default, "Hall", Picture: new PlacePicture(shown.Id, shown.Name)), _ada, Now, _ => Act.Nothing);
         Assert.Equal(0, await files.SweepAsync(Now));
         Assert.Equal(1, await files.SweepAsync(Now + Duration.FromDays(2)));
         Assert.NotNull(await files.FindAsync(_school, kept.Id));

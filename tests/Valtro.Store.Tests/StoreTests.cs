@@ -217,7 +217,7 @@ public sealed class StoreTests : SchoolAndClub
     public async Task A_series_is_kept_whole()
     {
         var calendar = await Calendars.AddAsync(_school, Settings(), Now);
-        var category = await Lists.AddCategoryAsync(_school, new KnownCategory(default, "Assessment", Hue.Named("madder")));
+        var category = (await Lists.AddCategoryAsync(_school, new KnownCategory(default, "Assessment", Hue.Named("madder")))).Category;
         var content = Content(rule: "RSCALE=GREGORIAN;FREQ=MONTHLY;BYMONTHDAY=31;SKIP=BACKWARD");
         content = content with
         {

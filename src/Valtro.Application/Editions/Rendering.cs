@@ -22,7 +22,8 @@ public sealed record Made(Artefact Artefact, FeedNotes? Notes);
 /// refused.</remarks>
 public sealed class Rendering(
     EditionReadings readings, Feeds feeds, EntryFinder entries, DeliveredStore delivered, EventStore events, RevisionStore revisions,
-        FileStore files, PublicAddresses addresses, EntryPages entryPages, AtomFeeds atoms, FileHolders fileHolders, Pictures pictures, Work.Measures measures)
+        FileStore files, PublicAddresses addresses, EntryPages entryPages, AtomFeeds atoms, FileHolders fileHolders, Pictures pictures,
+        Work.Measures measures)
 {
     /// <summary>How far an edition without an end of its own reaches when all of it is asked for at once.</summary>
     private const int YearsAhead = 2;
@@ -190,7 +191,8 @@ public sealed class Rendering(
     {
         var parts = key.Name.Split('/', 3);
         var id = Guid.Parse(parts[0]);
-        if (await fileHolders.FindAsync(reading, id, parts[2], now) is not { } holders || await files.FindAsync(reading.OrganisationId, id) is not { } file)
+        if (await fileHolders.FindAsync(reading, id, parts[2], now) is not { } holders
+            || await files.FindAsync(reading.OrganisationId, id) is not { } file)
             return null;
         var composition = reading.CompositionAt(now);
         var sent = pictures.Narrowed(file, PictureSize.Parse(parts[1]));

@@ -76,7 +76,9 @@ public sealed class TableReader(Access access, EventDesk desk, EventStore events
         var draft = refusals.Try(() => row.Read(culture, today, categories, refusals));
         if (string.IsNullOrWhiteSpace(row.Title))
             refusals.Try(() => Texts.OneLine("title", "what.title", row.Title, Texts.LongestTitle));
-        var content = refusals.IsEmpty ? refusals.Try(() => usual.Over(calendar!.Id, draft!).Check(settings[calendar.Id], Described(row))) : null;
+        var content = refusals.IsEmpty
+            ? refusals.Try(() => usual.Over(calendar!.Id, draft!).Check(settings[calendar.Id], Described(row)))
+            : null;
         if (content?.Series.RuleGivesItsStart == false)
         {
             refusals.Add("repeat", "row.offPattern", ("date", content.Series.Timing.Start.Date));
