@@ -80,6 +80,7 @@ public sealed partial class LeakTests(ValtroApp app) : IClassFixture<ValtroApp>,
         ["/api/year-plans"] = () => [""],
         ["/api/year-plans/{id:guid}/removal"] = () => [$"{Guid.NewGuid()}"],
         ["/api/lists"] = () => [""],
+        ["/api/lists/places/words"] = () => [""],
         ["/api/occurrences"] = () =>
             ["?from=2026-11-01&to=2027-01-31",
                 $"?from=2026-11-01&to=2027-01-31&calendar={World.Calendars[5].Id}&calendar={World.Calendars[9].Id}"],

@@ -202,7 +202,7 @@ public sealed class ListApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         var form = Caller.Event(await ada.CalendarAsync("STF"), "Briefing aboard", "2026-12-04");
         form["place"] = "Aboard the Petrel";
         await ada.DoAsync(HttpMethod.Post, "/api/events", form);
-        async Task<bool> OfferedAsync(string name) => (await (await app.SignedInAsync(name)).GetAsync("/api/lists"))["placesInWords"]!
+        async Task<bool> OfferedAsync(string name) => (await (await app.SignedInAsync(name)).GetAsync("/api/lists/places/words"))
             .AsArray().Any(one => (string)one! == "Aboard the Petrel");
         Assert.True(await OfferedAsync("ada"));
         Assert.False(await OfferedAsync("cy"));

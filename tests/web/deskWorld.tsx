@@ -180,7 +180,6 @@ const lists: Lists = {
   retiredPlaces: [],
   mayEdit: true,
   members: [],
-  placesInWords: [],
 }
 
 const days: Record<string, string[]> = {}
@@ -209,6 +208,7 @@ export function answer(own: Record<string, Answer>): Asked[] {
     'GET /calendars': [port, starboard, staff],
     'GET /groups': [{ id: 'g', name: 'Classes', calendars: ['pw', 'sw'] }],
     'GET /lists': lists,
+    'GET /lists/places/words': [],
     'GET /editions/palettes': palettes,
     'POST /editions/preview': preview,
     'GET /sign-off/count': { toDecide: 0 },

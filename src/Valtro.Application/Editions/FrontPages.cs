@@ -133,7 +133,8 @@ public sealed class FrontPages(
             if (await artefacts.FindAsync(LocatedAt(all), ArtefactKey.Of(month), asker) is { } part)
                 entries.AddRange(part.Rendered.Part.Entries);
         }
-        return [.. entries.DistinctBy(entry => entry.Id)
+        // Of what was no more than "Busy" nobody looks anything up.
+        return [.. entries.DistinctBy(entry => entry.Id).Where(entry => entry.HasPage || entry.IsBreak)
             .Where(entry => ReadingDates.FirstDayOf(entry) <= term.Last && ReadingDates.EndOf(entry, all.Zone)
                 > Core.Time.LocalTimes.StartOf(term.First, Core.Time.Zones.Named(all.Zone)))
             .OrderBy(entry => entry.Start, StringComparer.Ordinal)];

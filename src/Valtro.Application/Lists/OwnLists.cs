@@ -50,12 +50,10 @@ public sealed record PlaceBody(
 }
 
 /// <param name="Members">Who can be responsible for an event, by name; for those who make events.</param>
-/// <param name="PlacesInWords">Where events of the person's calendars say that they are, without its being on the list; most used
-/// first.</param>
 /// <param name="RetiredCategories">Not offered any more, kept by the events that have them; for those who keep the lists.</param>
 public sealed record ListsResponse(
     IReadOnlyList<ListedCategoryBody> Categories, IReadOnlyList<PlaceBody> Places, IReadOnlyList<ListedCategoryBody> RetiredCategories,
-    IReadOnlyList<PlaceBody> RetiredPlaces, bool MayEdit, IReadOnlyList<MemberBody> Members, IReadOnlyList<string> PlacesInWords);
+    IReadOnlyList<PlaceBody> RetiredPlaces, bool MayEdit, IReadOnlyList<MemberBody> Members);
 
 /// <summary>Somebody who can be responsible for an event.</summary>
 public sealed record MemberBody(Guid Id, string Name);
@@ -78,15 +76,11 @@ public sealed class OwnLists(Access access, ListStore lists, EventStore events, 
         MemberBody[] members = viewer.ContributesSomewhere
             ? [.. house.Members.Select(one => new MemberBody(one.Key, one.Value)).OrderBy(one => one.Name, StringComparer.CurrentCulture)]
             : [];
-        string[] inWords = viewer.ContributesSomewhere
-            ? [.. await events.PlacesInWordsAsync(viewer.OrganisationId,
-                [.. house.Calendars.Keys.Where(id => viewer.May(CalendarAction.SeeUnfinished, id))], MostInWords)]
-            : [];
         if (!viewer.May(OrganisationAction.ManageLists))
         {
             return new ListsResponse(
                 [.. house.Categories.Select(one => new ListedCategoryBody(one.Id, one.Name, one.Hue.Name, null, null))],
-                [.. house.Places.Select(one => PlaceBody.Of(one, null))], [], [], false, members, inWords);
+                [.. house.Places.Select(one => PlaceBody.Of(one, null))], [], [], false, members);
         }
         var (categories, places) = await lists.AllAsync(viewer.OrganisationId);
         return new ListsResponse(
@@ -94,7 +88,17 @@ public sealed class OwnLists(Access access, ListStore lists, EventStore events, 
             PlaceBody.Of(places.Where(one => one.RetiredAt is null)),
             ListedCategoryBody.Of(categories.Where(one => one.RetiredAt is not null)),
             PlaceBody.Of(places.Where(one => one.RetiredAt is not null)),
-            true, members, inWords);
+            true, members);
+    }
+
+    /// <summary>Where events of the person's calendars say that they are, without its being on the list; most used first.</summary>
+    public async Task<IReadOnlyList<string>> PlacesInWordsAsync()
+    {
+        var (viewer, house) = (await access.ViewerAsync(), await access.HouseAsync());
+        return viewer.ContributesSomewhere
+            ? await events.PlacesInWordsAsync(viewer.OrganisationId,
+                [.. house.Calendars.Keys.Where(id => viewer.May(CalendarAction.SeeUnfinished, id))], MostInWords)
+            : [];
     }
 
     public async Task<ListedCategoryBody> AddAsync(CategoryRequest request)

@@ -9,6 +9,7 @@ internal static class ListApi
 {
     public static void MapLists(this RouteGroupBuilder api)
     {
+        api.MapGet("/lists/places/words", async (OwnLists lists) => TypedResults.Ok(await lists.PlacesInWordsAsync()));
         api.MapGet("/lists", async (OwnLists lists) => TypedResults.Ok(await lists.AllAsync()));
         api.MapPost("/lists/categories",
             async (CategoryRequest request, OwnLists lists) => TypedResults.Ok(await lists.AddAsync(request)));

@@ -42,7 +42,8 @@ internal sealed class LargeSeed(
         for (var number = (await _lists.PlacesAsync(organisationId)).Count; number < MostPlaces; number++)
             await _lists.AddPlaceAsync(organisationId, new KnownPlace(default, PlaceName(number)), keeper, now, _ => Act.Nothing);
         var places = (await _lists.PlacesAsync(organisationId)).Select(known => known.Place).ToArray();
-        var categories = await _lists.CategoriesAsync(organisationId);
+        // Assessments stay as few as they are: else every week would hold too many.
+        Category[] categories = [.. (await _lists.CategoriesAsync(organisationId)).Where(one => one.Name != "Assessment")];
         var calendars = await CalendarsAsync();
         await GroupsAsync(calendars);
 
@@ -58,7 +59,7 @@ internal sealed class LargeSeed(
             draft = draft with
             {
                 Place = places[_random.Next(places.Length)].Name,
-                CategoryId = _random.Next(4) == 0 ? categories[_random.Next(categories.Count)].Id : null,
+                CategoryId = _random.Next(4) == 0 ? categories[_random.Next(categories.Length)].Id : null,
                 Tags = _random.Next(5) == 0 ? ["practical"] : [],
             };
             var made = new CalendarEvent(Guid.Empty, calendar, default, draft.Check(setting, Text()), State(), default)

@@ -32,6 +32,7 @@ export const keys = {
   yearPlans: ['year-plans'] as const,
   impact: (id: string | null, draft: string) => ['year-plans', 'impact', id, draft] as const,
   lists: ['lists'] as const,
+  placesInWords: ['places-in-words'] as const,
   listMerge: (path: string, id: string, into: string) => ['lists', path, id, into] as const,
   search: (text: string) => ['events', 'search', text] as const,
   days: (from: Day, to: Day) => ['days', from, to] as const,

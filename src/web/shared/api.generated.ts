@@ -4748,6 +4748,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/lists/places/words": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": string[];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/lists": {
         parameters: {
             query?: never;
@@ -7532,11 +7576,6 @@ export interface components {
             mayEdit: boolean;
             /** @description Who can be responsible for an event, by name; for those who make events. */
             members: components["schemas"]["MemberBody"][];
-            /**
-             * @description Where events of the person's calendars say that they are, without its being on the list; most used
-             *                 first.
-             */
-            placesInWords: string[];
         };
         /** Format: date */
         LocalDate: string;

@@ -1,6 +1,5 @@
 import { Plate } from '../../shared/Plate'
-import { placesToType } from '../event/draft'
-import { useLists } from '../lists/queries'
+import { useLists, usePlacesToType } from '../lists/queries'
 import type { Calendar, ChosenAct } from '../types'
 import { useYearPlans } from '../year/queries'
 import type { ActName } from './ChosenDialog'
@@ -193,7 +192,7 @@ function CategoryField({ value, onChange }: { value: string | null; onChange: (v
 }
 
 function PlaceField({ value, onChange }: ChoiceProps) {
-  const names = placesToType(useLists().data)
+  const names = usePlacesToType()
   return (
     <label>
       {t('place')}{' '}

@@ -5,7 +5,7 @@ import { sayDay } from '../../shared/days'
 import type { Calendar, CalendarEvent, EventForm, LineReading, Proposal, Template } from '../types'
 import { sayAgo } from '../Delivery'
 import { useConsequences, useDestinations } from './queries'
-import { useLists } from '../lists/queries'
+import { useLists, usePlacesToType } from '../lists/queries'
 import { useOrganisation } from '../session/queries'
 import { useFields } from '../useFields'
 import { useSettled } from '../useSettled'
@@ -13,7 +13,7 @@ import { CalendarChoice } from './CalendarChoice'
 import { ConsequencesPanel } from './ConsequencesPanel'
 import { Conflict } from './Conflict'
 import { Refusal } from '../Refusal'
-import { placesToType, requestOf, withUsual, type Draft } from './draft'
+import { requestOf, withUsual, type Draft } from './draft'
 import { MoreFields } from './MoreFields'
 import { AboutNotices, CopyNotice, ProposalNotice, StateNotice } from './Notices'
 import { PlacementChoice } from './PlacementChoice'
@@ -51,6 +51,7 @@ export function EventPage({
 }: EventPageProps) {
   const { locale } = useOrganisation()
   const lists = useLists().data
+  const placesToType = usePlacesToType()
   const { values: draft, set, text, isChanged } = useFields(start)
   const acts = useEventActs(stored, isChanged || line !== null || copyOf !== null, proposal)
   const { problem, conflict } = acts
@@ -152,7 +153,7 @@ export function EventPage({
               {...text('place')}
             />
             <datalist id="known-places">
-              {placesToType(lists).map((name) => (
+              {placesToType.map((name) => (
                 <option key={name} value={name} />
               ))}
             </datalist>

@@ -1,17 +1,6 @@
 import { addDays, daysBetween, weekdayOf, type Day } from '../../shared/days'
 import { isMore } from '../openness'
-import type {
-  Calendar,
-  Detail,
-  EventFile,
-  EventForm,
-  CalendarEvent,
-  Lists,
-  MonthPosition,
-  Repeat,
-  Skip,
-  Template,
-} from '../types'
+import type { Calendar, Detail, EventFile, EventForm, CalendarEvent, MonthPosition, Repeat, Skip, Template } from '../types'
 import { t } from './words'
 
 export type Pattern = 'once' | Repeat['pattern']
@@ -154,11 +143,6 @@ export function draftOfTemplate(template: Template, calendarId: string, day: Day
     files: template.attached,
   }
 }
-
-/** What somebody may mean who types where it is: places of the list, then words that events have. */
-export const placesToType = (lists: Pick<Lists, 'places' | 'placesInWords'> | undefined): string[] => [
-  ...new Set([...(lists?.places ?? []).map((place) => place.name), ...(lists?.placesInWords ?? [])]),
-]
 
 /** What is usual on a calendar, where nothing else was said. */
 export function withUsual(draft: Draft, template: Template | undefined): Partial<Draft> {

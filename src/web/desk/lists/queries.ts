@@ -16,3 +16,14 @@ export function useListMerge(path: ListPath, id: string, into: string) {
     enabled: into !== '',
   })
 }
+
+/** What somebody may mean who types where something is: places of the list, then words that events have. */
+export function usePlacesToType(): string[] {
+  const lists = useLists().data
+  const words = useQuery({
+    queryKey: keys.placesInWords,
+    queryFn: () => call('GET', '/lists/places/words'),
+    staleTime: 300_000,
+  }).data
+  return [...new Set([...(lists?.places ?? []).map((place) => place.name), ...(words ?? [])])]
+}
