@@ -58,7 +58,8 @@ services.AddSingleton<EditionSettingsStore>().AddSingleton<EditionReadings>().Ad
     .AddSingleton<AskedStore>().AddSingleton<DeskNews>();
 services.AddSingleton<Pictures>().AddSingleton<EntryPages>().AddSingleton<FrontPages>().AddSingleton<AtomFeeds>();
 services.AddSingleton<PublicAddresses>().AddSingleton<Painter>().AddSingleton<Feeds>().AddSingleton<EntryFinder>()
-    .AddSingleton<FileHolders>().AddSingleton<Rendering>().AddSingleton<Heard>().AddSingleton<Artefacts>().AddSingleton<News>().AddSingleton<Fetches>();
+    .AddSingleton<FileHolders>().AddSingleton<HomeIcons>().AddSingleton<Rendering>().AddSingleton<Heard>().AddSingleton<Artefacts>()
+    .AddSingleton<News>().AddSingleton<Fetches>();
 services.AddSingleton(provider => provider.GetRequiredService<IWebHostEnvironment>().WebRootFileProvider).AddSingleton<EventStreams>();
 services.AddSingleton<WebAssets>().AddSingleton<ReadingPages>().AddSingleton<EditionAnswers>().AddSingleton<FrontAnswers>();
 services.AddSingleton<RichTexts>();

@@ -40,7 +40,8 @@ public sealed class AccountStore(Database database)
 {
     /// <summary>Those who are members now.</summary>
     internal const string NamesOfMembers = """
-        select m.account_id, a.name
+        select m.account_id, a.name,
+            case when count(*) over (partition by lower(a.name)) > 1 then a.name || ' (' || split_part(a.email, '@', 1) || ')' end as told_apart
         from membership m
         join account a on a.id = m.account_id
         where m.organisation_id = @organisationId and m.ended_at is null

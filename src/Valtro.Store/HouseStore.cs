@@ -1,3 +1,4 @@
+using Dapper;
 using NodaTime;
 using Valtro.Core.Calendars;
 using Valtro.Core.Clashes;
@@ -25,6 +26,9 @@ public sealed record House(
     IReadOnlyList<StoredEdition> Editions,
     IReadOnlyDictionary<Guid, string> Members)
 {
+    /// <summary>Members of the same name, with what tells them apart for whoever chooses one: "Cy Marchbank (cy)".</summary>
+    public IReadOnlyDictionary<Guid, string> Namesakes { get; init; } = new Dictionary<Guid, string>();
+
     /// <summary>All years together, as expansion asks them.</summary>
     public SchoolCalendar School { get; } = new(Plans.Select(stored => stored.Plan), (IsoDayOfWeek)Organisation.FirstDayOfWeek);
 
@@ -76,10 +80,14 @@ public sealed class HouseStore(Database database)
             var (offered, every, mostInAWeek) = await ListStore.ReadListAsync(results);
             var merged = await ListStore.ReadMergedAsync(results);
             var places = await ListStore.ReadPlacesAsync(results);
+            var editions = await EditionSettingsStore.ReadAsync(results);
+            var members = (await results.ReadAsync<(Guid Id, string Name, string? ToldApart)>()).AsList();
             return new House(
                 version, organisation, plans, calendars.ToDictionary(calendar => calendar.Id), groups, offered,
-                every.ToDictionary(category => category.Id), mostInAWeek, merged, places,
-                await EditionSettingsStore.ReadAsync(results),
-                (await results.ReadAsync<(Guid Id, string Name)>()).ToDictionary(row => row.Id, row => row.Name));
+                every.ToDictionary(category => category.Id), mostInAWeek, merged, places, editions,
+                members.ToDictionary(row => row.Id, row => row.Name))
+            {
+                Namesakes = members.Where(row => row.ToldApart is not null).ToDictionary(row => row.Id, row => row.ToldApart!),
+            };
         });
 }

@@ -7,10 +7,12 @@ namespace Valtro.Store;
 /// <param name="Text">As it was typed.</param>
 /// <param name="Calendars">On which the person is told more than times.</param>
 /// <param name="Complete">On which they are told all.</param>
+/// <param name="Named">On which they are told all, and who is responsible.</param>
 /// <param name="Unfinished">On which they know of drafts too.</param>
-public sealed record SearchFor(Guid OrganisationId, string Text, Guid[] Calendars, Guid[] Complete, Guid[] Unfinished, Instant Now);
+public sealed record SearchFor(
+    Guid OrganisationId, string Text, Guid[] Calendars, Guid[] Complete, Guid[] Named, Guid[] Unfinished, Instant Now);
 
-/// <param name="SeenFrom">Who is told as much finds it by these words: 1 headline, 2 complete, 3 notes.</param>
+/// <param name="SeenFrom">Who is told as much finds it by these words: 1 headline, 2 complete, 3 complete with names, 4 notes.</param>
 public sealed record EventFound(Guid Id, int SeenFrom);
 
 /// <param name="Names">Of what else may be meant.</param>
@@ -77,14 +79,20 @@ public sealed class SearchStore(Database database)
         limit {MostNames}
         """;
 
-    /// <summary>Each word that was typed, and what it may mean: the words that events say, and names of places, categories and calendars.
-    /// All have to be found; a calendar's name alone finds no event.</summary>
+    /// <summary>Each word that was typed, and what it may mean: the words that events say, and names of places, categories, members and
+    /// calendars. All have to be found; a calendar's name alone finds no event.</summary>
     /// <param name="forgiving">Words that are only alike count too.</param>
     private static string Meant(bool forgiving) => $"""
         {Terms}, vocabulary as (
             select word, 'word' as kind, null::uuid as target from search_word where organisation_id = @OrganisationId
             union all
             select word, 'place', id from place cross join words_of(name) word where organisation_id = @OrganisationId
+            union all
+            select word, 'member', a.id
+            from membership m
+            join account a on a.id = m.account_id
+            cross join words_of(a.name) word
+            where m.organisation_id = @OrganisationId
             union all
             select word, 'category', id from category cross join words_of(name) word where organisation_id = @OrganisationId
             union all
@@ -111,17 +119,19 @@ public sealed class SearchStore(Database database)
     /// <summary>Events that say all the words, of those whose dates fall into some time.</summary>
     private static string Candidates(string when) => $"""
         select event_id, bit_or(bit) as bits, coalesce(bit_or(bit) filter (where seen_from = 1), 0) as headline,
-            coalesce(bit_or(bit) filter (where seen_from <= 2), 0) as complete, min(reach_from) as reach_from, min(reach_to) as reach_to
+            coalesce(bit_or(bit) filter (where seen_from <= 2), 0) as complete,
+            coalesce(bit_or(bit) filter (where seen_from <= 3), 0) as named, min(reach_from) as reach_from, min(reach_to) as reach_to
         from (
             select w.event_id, m.bit, w.seen_from, w.reach_from, w.reach_to
             from meant m
             join event_word w on w.organisation_id = @OrganisationId and w.word = m.word
             where m.kind = 'word'
             union all
-            select e.id, m.bit, 1, e.reach_from, e.reach_to
+            select e.id, m.bit, case m.kind when 'member' then 3 else 1 end, e.reach_from, e.reach_to
             from meant m
             join event_reference r on r.ended_at is null
-                and (r.place_id = m.target and m.kind = 'place' or r.category_id = m.target and m.kind = 'category')
+                and (r.place_id = m.target and m.kind = 'place' or r.category_id = m.target and m.kind = 'category'
+                    or r.member_id = m.target and m.kind = 'member')
             join event e on e.organisation_id = @OrganisationId and e.id = r.event_id
         ) hit
         where {when}
@@ -136,7 +146,7 @@ public sealed class SearchStore(Database database)
             from event e
             cross join lateral (
                 select min(level) as seen_from
-                from (values (1, c.headline), (2, c.complete), (3, c.bits)) said (level, bits)
+                from (values (1, c.headline), (2, c.complete), (3, c.named), (4, c.bits)) said (level, bits)
                 where said.bits & (select bits from needed) = (select bits from needed)
                   and not exists (
                     select from narrowing n
@@ -145,7 +155,7 @@ public sealed class SearchStore(Database database)
             ) told
             where e.organisation_id = @OrganisationId and e.id = c.event_id and e.removed_at is null and told.seen_from is not null
               and (e.state in ('live', 'cancelled') or {IsOn("@Unfinished")})
-              and {IsOn("case told.seen_from when 1 then @Calendars else @Complete end")}
+              and {IsOn("case told.seen_from when 1 then @Calendars when 3 then @Named else @Complete end")}
             limit 1
         ) e
         """;
@@ -187,6 +197,7 @@ public sealed class SearchStore(Database database)
             search.Text,
             search.Calendars,
             search.Complete,
+            search.Named,
             search.Unfinished,
             search.Now,
             asked.Names,

@@ -180,6 +180,17 @@ public sealed class FrontPageTests(ValtroApp app) : IClassFixture<ValtroApp>
         Assert.Equal((name, page), ((string)manifest["short_name"]!, (string)manifest["start_url"]!));
         var icon = await app.Reader().Http.GetStringAsync((string)manifest["icons"]![0]!["src"]!);
         Assert.Equal("PS", XDocument.Parse(icon).Descendants().Single(one => one.Name.LocalName == "text").Value);
+        foreach (var width in new[] { 192, 512 })
+        {
+            var address = (string)manifest["icons"]!.AsArray().Single(one => (string)one!["sizes"]! == $"{width}x{width}")!["src"]!;
+            using var drawn = SkiaSharp.SKBitmap.Decode(await app.Reader().Http.GetByteArrayAsync(address));
+            Assert.Equal((width, width), (drawn.Width, drawn.Height));
+            // Letters, a line and the ground.
+            Assert.True(drawn.Pixels.Count(pixel => pixel == SkiaSharp.SKColors.White) > width * width / 50);
+        }
+        Assert.Contains($"rel=\"apple-touch-icon\" href=\"{Front}/icon-180.png\"", await PageAsync(page), StringComparison.Ordinal);
+        Assert.Equal(HttpStatusCode.NotFound, (await app.Reader().Http.GetAsync($"{Front}/icon-4000.png")).StatusCode);
+        Assert.Equal(HttpStatusCode.NotFound, (await app.Reader().Http.GetAsync("/c/nowhere/icon-180.png")).StatusCode);
         foreach (var closed in new[] { $"{Front}/staff-room", "/c/nowhere", $"{Front}/nowhere" })
             Assert.Equal(HttpStatusCode.NotFound, (await app.Reader().Http.GetAsync($"{closed}/app.webmanifest")).StatusCode);
         var secret = await app.Test.Database.FirstAsync<string>("select secret from secret_link where ended_at is null limit 1");

@@ -208,4 +208,14 @@ public sealed class ListApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         Assert.False(await OfferedAsync("cy"));
         Assert.False(await OfferedAsync("di"));
     }
+
+    [Fact]
+    public async Task Members_of_one_name_are_told_apart_where_one_is_chosen()
+    {
+        var ada = await app.SignedInAsync();
+        await app.Test.Database.ExecuteAsync("update account set name = 'Di Larkspur' where email like 'em@%'");
+        var names = (await ada.GetAsync("/api/lists"))["members"]!.AsArray().Select(one => (string)one!["name"]!).ToArray();
+        Assert.Equal(["Di Larkspur (di)", "Di Larkspur (em)"], names.Where(name => name.StartsWith("Di ", StringComparison.Ordinal)));
+        Assert.Contains("Cy Marchbank", names);
+    }
 }

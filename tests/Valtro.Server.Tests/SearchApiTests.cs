@@ -53,6 +53,18 @@ public sealed class SearchApiTests(ValtroApp app) : IClassFixture<ValtroApp>
     }
 
     [Fact]
+    public async Task What_somebody_leads_is_found_by_their_name_where_that_is_told()
+    {
+        var (ada, di) = (await app.SignedInAsync(), await app.SignedInAsync("di"));
+        Assert.Contains("Ergometers", Titles(await ada.GetAsync("/api/search?text=marchbank"), "coming"));
+        Assert.Contains("Ergometers", Titles(await di.GetAsync("/api/search?text=cy+ergom"), "coming"));
+        Assert.Contains("Open harbour evening", Titles(await di.GetAsync("/api/search?text=captain+marr"), "coming"));
+        await app.Test.Database.ExecuteAsync("update calendar set names = 'editors' where plate = 'ROW'");
+        Assert.DoesNotContain("Ergometers", Titles(await di.GetAsync("/api/search?text=marchbank"), "coming"));
+        Assert.Contains("Ergometers", Titles(await ada.GetAsync("/api/search?text=marchbank"), "coming"));
+    }
+
+    [Fact]
     public async Task Somebody_who_reads_German_goes_to_days_in_German()
     {
         var jo = await app.SignedInAsync("jo");

@@ -40,9 +40,11 @@ public sealed class SearchStoreTests : SchoolAndClub
         return (await WriteAsync([EventWrite.Making(made)])).Events[0].Id;
     }
 
-    private SearchFor For(string text, Guid[]? complete = null, Guid[]? unfinished = null) => new(
-        _school, text, [.. _calendars.Values.Select(one => one.Id)], complete ?? [.. _calendars.Values.Select(one => one.Id)],
-        unfinished ?? [], Now);
+    private SearchFor For(string text, Guid[]? complete = null, Guid[]? unfinished = null, Guid[]? named = null)
+    {
+        Guid[] all = [.. _calendars.Values.Select(one => one.Id)];
+        return new(_school, text, all, complete ?? all, named ?? complete ?? all, unfinished ?? [], Now);
+    }
 
     private async Task<IReadOnlyList<Guid>> FoundAsync(string text, bool forgiving = false) =>
         [.. (await Search.FindAsync(For(text), new NamesAsked([], false), forgiving)).Events.Select(one => one.Id)];
@@ -72,7 +74,9 @@ public sealed class SearchStoreTests : SchoolAndClub
             var found = (await Search.FindAsync(For(word), new NamesAsked([], false), forgiving: false)).Events
                 .Where(one => one.Id == id).ToArray();
             Assert.True(found.Length == 1, $"Nothing is found by the words of {field.Name}: see texts_of in the migrations.");
-            var level = field.Needs.HasFlag(Grants.Notes) ? 3 : field.SeenFrom == FieldLevel.Headline ? 1 : 2;
+            var level = field.Needs.HasFlag(Grants.Notes) ? 4
+                : field.Needs.HasFlag(Grants.Names) ? 3
+                : field.SeenFrom == FieldLevel.Headline ? 1 : 2;
             Assert.True(level == found[0].SeenFrom, $"{field.Name} is found from level {found[0].SeenFrom} on, and told from {level} on.");
         }
 
@@ -81,6 +85,7 @@ public sealed class SearchStoreTests : SchoolAndClub
             : type == typeof(Place) ? Place.Called(word)
             : type == typeof(RichText) ? new RichText($"<p>{word}</p>", word)
             : type == typeof(ValueList<string>) ? (ValueList<string>)[word]
+            : type == typeof(ValueList<Involved>) ? (ValueList<Involved>)[new Involved(null, word)]
             : type == typeof(ValueList<EventLink>) ? (ValueList<EventLink>)[new EventLink(word, "https://pinewick.example")]
             : null;
     }
@@ -128,6 +133,22 @@ public sealed class SearchStoreTests : SchoolAndClub
         Assert.Equal([shown], await FoundAsync("show port"));
         Assert.Empty(await FoundAsync("port"));
         Assert.Equal(3, (await FoundAsync("boat watch")).Count);
+    }
+
+    [Fact]
+    public async Task Members_who_are_responsible_are_found_by_the_names_they_have_now_where_these_are_told()
+    {
+        await _test.Database.ExecuteAsync("""
+            insert into membership (organisation_id, account_id, is_administrator) values (@_school, @_ada, true)
+            """, new { _school, _ada });
+        var id = await AddAsync("Watch walk", with: content => content with { People = [new Involved(_ada, "Whoever")] });
+        var name = await _test.Database.FirstAsync<string>("select name from account where id = @id", new { id = _ada });
+        Assert.Equal([id], await FoundAsync($"{name} walk"));
+        var found = await Search.FindAsync(For(name!), new NamesAsked([], false), forgiving: false);
+        Assert.Equal(3, Assert.Single(found.Events).SeenFrom);
+        Assert.Empty((await Search.FindAsync(For(name!, named: []), new NamesAsked([], false), forgiving: false)).Events);
+        await _test.Database.ExecuteAsync("update account set name = 'Zora Quill' where id = @id", new { id = _ada });
+        Assert.Equal([id], await FoundAsync("zora"));
     }
 
     [Fact]

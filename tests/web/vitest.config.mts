@@ -1,11 +1,14 @@
 import react from '@vitejs/plugin-react'
 import { defineConfig } from 'vitest/config'
 
+// Where the school is, whatever the machine says; before anything asks for a time.
+process.env.TZ = 'America/Halifax'
+
 export default defineConfig({
     plugins: [react()],
     test: {
-        // Where the school is, whatever the machine says.
-        env: { TZ: 'America/Halifax' },
+        // A thread for each file begins sooner than a process.
+        pool: 'threads',
         setupFiles: ['./clock.ts'],
         // Frames stay empty: nothing is fetched here.
         environmentOptions: {

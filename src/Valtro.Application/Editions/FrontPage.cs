@@ -48,7 +48,7 @@ internal sealed class FrontPage(Front front, PublicAddresses addresses, WebAsset
             <title>{Encode(Organisation.Name)}</title>
             <meta name="description" content="{Encode(about)}">
             <link rel="icon" href="/mark.svg" type="image/svg+xml">
-            <link rel="manifest" href="{Encode(Path)}/app.webmanifest">
+            {HomeScreen.Elements(Encode(Path), front.House.Organisation.Slug).TrimEnd()}
             <link rel="canonical" href="{Encode(address)}">
             <meta property="og:title" content="{Encode(Organisation.Name)}">
             <meta property="og:description" content="{Encode(about)}">

@@ -79,8 +79,8 @@ public sealed class FrontPages(
     }
 
     /// <summary>Bytes that are of no edition, ready to be sent.</summary>
-    public static Rendered Plain(byte[] content, Instant now) =>
-        new(new Artefact(Guid.Empty, Guid.Empty, Audience.Everyone, "", 0, Rendered.EtagOf(content), content, now, null));
+    public static Rendered Plain(byte[] content, Instant now, bool compresses = true) => new(
+        new Artefact(Guid.Empty, Guid.Empty, Audience.Everyone, "", 0, Rendered.EtagOf(content), content, now, null), compresses);
 
     /// <summary>Where the calendars that somebody chose stand on one page: of the edition that takes all.</summary>
     /// <returns>Null where no edition does.</returns>

@@ -122,7 +122,7 @@ public sealed class ReadingPages(WebAssets assets, PublicAddresses addresses, Pa
                 """);
         }
         if (isOpen && !asked.IsEmbedded)
-            page.Append(CultureInfo.InvariantCulture, $"<link rel=\"manifest\" href=\"{Html.Encode(at.Base)}/app.webmanifest\">\n");
+            page.Append(HomeScreen.Elements(Html.Encode(at.Base), address.OrganisationSlug));
         var data = DataOf(version, asked.View is EditionView.List or EditionView.Cards ? parts : parts[..1], at, asked);
         var painted = painter.Paint(data);
         page.Append(Entry.Style.Element).Append(PageStyle.Of(edition.Look).Element).Append(Entry.Elements)

@@ -74,7 +74,8 @@ public sealed class OwnLists(Access access, ListStore lists, EventStore events, 
         var viewer = await access.ViewerAsync();
         var house = await access.HouseAsync();
         MemberBody[] members = viewer.ContributesSomewhere
-            ? [.. house.Members.Select(one => new MemberBody(one.Key, one.Value)).OrderBy(one => one.Name, StringComparer.CurrentCulture)]
+            ? [.. house.Members.Select(one => new MemberBody(one.Key, house.Namesakes.GetValueOrDefault(one.Key, one.Value)))
+                .OrderBy(one => one.Name, StringComparer.CurrentCulture)]
             : [];
         if (!viewer.May(OrganisationAction.ManageLists))
         {

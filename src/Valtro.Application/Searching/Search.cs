@@ -102,6 +102,8 @@ public sealed class Search(Access access, SearchStore store, EventStore events, 
             viewer.OrganisationId, text,
             [.. levels.Where(one => one.Value >= Detail.Headline).Select(one => one.Key)],
             [.. levels.Where(one => one.Value == Detail.Complete).Select(one => one.Key)],
+            [.. levels.Where(one => one.Value == Detail.Complete
+                && house.Calendars[one.Key].Disclosure.GrantsOf(viewer.AudienceOf(one.Key)).HasFlag(Grants.Names)).Select(one => one.Key)],
             [.. levels.Keys.Where(id => viewer.May(CalendarAction.SeeUnfinished, id))],
             now);
     }
@@ -155,6 +157,7 @@ public sealed class Search(Access access, SearchStore store, EventStore events, 
     {
         1 => sight.Detail >= Detail.Headline,
         2 => sight.Detail == Detail.Complete,
+        3 => sight.Detail == Detail.Complete && sight.Grants.HasFlag(Grants.Names),
         _ => sight.Detail == Detail.Complete && sight.Grants.HasFlag(Grants.Notes),
     };
 }

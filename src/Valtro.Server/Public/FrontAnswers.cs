@@ -10,7 +10,8 @@ namespace Valtro.Server.Public;
 
 /// <summary>Sends the front page of an organisation, and what programs that look for pages ask for.</summary>
 public sealed class FrontAnswers(
-    IHttpContextAccessor accessor, FrontPages pages, EditionStore editions, PublicAddresses addresses, PublicWork publicWork, IClock clock)
+    IHttpContextAccessor accessor, FrontPages pages, EditionStore editions, PublicAddresses addresses, HomeIcons icons,
+    PublicWork publicWork, IClock clock)
 {
     private const int LongestFind = 100;
 
@@ -70,6 +71,20 @@ public sealed class FrontAnswers(
             await SendAsync(HomeScreen.Icon(address.OrganisationName), "image/svg+xml; charset=utf-8");
         else
             await PublicAnswers.NotFoundAsync(Context);
+    }
+
+    /// <summary>The same as pixels.</summary>
+    public async Task SendIconAsync(string organisation, int width)
+    {
+        if (!HomeIcons.Widths.Contains(width)
+            || (await editions.OnFrontPageAsync(organisation)).FirstOrDefault() is not { OrganisationName: var name })
+        {
+            await PublicAnswers.NotFoundAsync(Context);
+            return;
+        }
+        if (!icons.IsKnown(name, width) && !new AddressOutside(publicWork, Context).TryCause())
+            throw new TooOftenException();
+        await SendAsync(FrontPages.Plain(icons.Draw(name, width), clock.GetCurrentInstant(), compresses: false), "image/png");
     }
 
     /// <summary>RFC 9309: what is open to everyone may be found, and nothing else.</summary>

@@ -32,6 +32,8 @@ internal static class PublicApi
         app.MapRead("/c/{organisation}/sitemap.xml",
             (string organisation, FrontAnswers answers) => answers.SendMapOfAsync(organisation));
         app.MapRead("/c/{organisation}/icon.svg", (string organisation, FrontAnswers answers) => answers.SendIconAsync(organisation));
+        app.MapRead("/c/{organisation}/icon-{width:int}.png",
+            (string organisation, int width, FrontAnswers answers) => answers.SendIconAsync(organisation, width));
         app.MapRead("/c/{organisation}/app.webmanifest",
             (string organisation, FrontAnswers answers) => answers.SendManifestAsync(organisation));
         app.MapRead("/c/{organisation}/{edition}/app.webmanifest",
