@@ -65,6 +65,20 @@ public sealed class SearchApiTests(ValtroApp app) : IClassFixture<ValtroApp>
     }
 
     [Fact]
+    public async Task A_list_is_narrowed_to_what_is_due_or_not_certain_and_says_so_when_it_is_taken_along()
+    {
+        var ada = await app.SignedInAsync();
+        async Task<IReadOnlyList<string>> OfAsync(string kind) =>
+            Titles(await ada.GetAsync($"/api/occurrences/list?{Year}&category=%3A{kind}"), "occurrences");
+        Assert.Equal(["Chart exercise 4", "Forms for the radio licence"], await OfAsync("due"));
+        Assert.Equal(["Survey walk"], await OfAsync("tentative"));
+        Assert.Contains("SUMMARY:Chart exercise 4 (due)",
+            await ada.Http.GetStringAsync($"/api/occurrences/list.ics?{Year}&category=%3Adue"), StringComparison.Ordinal);
+        Assert.Contains("Chart exercise 4 (due)",
+            await ada.Http.GetStringAsync($"/api/occurrences/list.csv?{Year}&category=%3Adue"), StringComparison.Ordinal);
+    }
+
+    [Fact]
     public async Task Somebody_who_reads_German_goes_to_days_in_German()
     {
         var jo = await app.SignedInAsync("jo");

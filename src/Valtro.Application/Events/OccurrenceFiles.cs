@@ -7,6 +7,7 @@ using MiniExcelLibs.Csv;
 using MiniExcelLibs.OpenXml;
 using NodaTime;
 using NodaTime.Text;
+using Valtro.Application.Editions;
 using Valtro.Core.Calendars;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Editions;
@@ -96,7 +97,7 @@ public static class OccurrenceFiles
             allDay ? "" : Time(start.TimeOfDay),
             Day(allDay ? end.Date.PlusDays(-1) : end.Date),
             allDay ? "" : Time(end.TimeOfDay),
-            Text(told.Title),
+            Text(Called(told, house.Organisation)),
             Text(told.Content.Place.Name),
             Text(string.Join(", ", seen.Sight.Calendars.Select(id => house.Calendars[id].Name))),
             Text(told.Content.Category?.Name ?? ""),
@@ -113,6 +114,11 @@ public static class OccurrenceFiles
         string Text(string said) => type == ExcelType.CSV && said.Length > 0 && "=+-@\t\r".Contains(said[0]) ? $"'{said}" : said;
     }
 
+    /// <summary>Its title, and that it is due.</summary>
+    private static string Called(Disclosed told, Organisation organisation) => told.Content.IsDeadline
+        ? ReadingWords.For("", organisation.Locale).Fill("titleDue", "title", told.Title)
+        : told.Title;
+
     private static byte[] WriteCalendar(IReadOnlyList<SeenOccurrence> dates, Organisation organisation, Uri page, Instant now)
     {
         var zone = organisation.TimeZone;
@@ -124,7 +130,7 @@ public static class OccurrenceFiles
             if (!Visibility.LeavesTheHouse(told.State))
                 continue;
             var name = told.Detail > Detail.Times ? date.Occurrence.RecurrenceId : date.Occurrence.LocalStart;
-            components.AddDate(date, told.Showing(WithoutFiles), told.Uid.Hidden($"listed {name:uuuu-MM-dd'T'HH:mm:ss}"));
+            components.AddDate(date, told.Showing(WithoutFiles).Titled(Called(told, organisation)), told.Uid.Hidden($"listed {name:uuuu-MM-dd'T'HH:mm:ss}"));
         }
         var stamps = new Stamps(components.Written, new Dictionary<ComponentName, Stamp>(), 0, 0, now);
         var head = new FeedHead(

@@ -2,6 +2,7 @@ using NodaTime;
 using Valtro.Application.Accounts;
 using Valtro.Application.Searching;
 using Valtro.Core;
+using Valtro.Core.Events;
 using Valtro.Store;
 
 namespace Valtro.Application.Events;
@@ -17,7 +18,8 @@ public enum ListOrder
 
 /// <summary>What somebody wants to see in one list. What is empty narrows nothing.</summary>
 /// <param name="To">Not included.</param>
-/// <param name="Category">Its name, as places and tags too.</param>
+/// <param name="Category">Its name, as places and tags too; or what is due, or what is not certain yet
+/// (<see cref="OccurrenceList.Due"/>, <see cref="OccurrenceList.Tentative"/>).</param>
 /// <param name="Person">A name, or "me".</param>
 /// <param name="Words">Found as the search finds them.</param>
 public sealed record ListAsked(
@@ -62,12 +64,26 @@ public sealed class OccurrenceList(Access access, OccurrenceView view, SearchSto
             [.. dates.OrderBy(by, StringComparer.CurrentCultureIgnoreCase)];
     }
 
+    /// <summary>In place of a category: deadlines.</summary>
+    public const string Due = ":due";
+
+    /// <summary>In place of a category: what may yet not take place.</summary>
+    public const string Tentative = ":tentative";
+
     private const string Me = "me";
+
+    private static bool IsOf(string category, EventContent content) => category switch
+    {
+        "" => true,
+        Due => content.IsDeadline,
+        Tentative => content.Certainty == Certainty.Tentative,
+        _ => content.Category?.Name == category,
+    };
 
     private static bool IsAsked(SeenOccurrence date, ListAsked asked, Guid me)
     {
         var content = date.Disclosed.Content;
-        return (asked.Category.Length == 0 || content.Category?.Name == asked.Category)
+        return IsOf(asked.Category, content)
             && (asked.Tag.Length == 0 || content.Tags.Contains(asked.Tag))
             && (asked.Place.Length == 0 || content.Place.Name == asked.Place)
             && (asked.Person.Length == 0

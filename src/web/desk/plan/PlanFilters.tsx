@@ -43,6 +43,7 @@ export function PlanFilters({ plan, offered, calendars, groups }: PlanFiltersPro
         name="category"
         all={t('allCategories')}
         offered={[...offered.categories, ...named(lists?.categories)]}
+        first={{ [due]: t('whatIsDue'), [tentative]: t('whatIsNotCertainYet') }}
       />
       <FilterChoice plan={plan} name="tag" all={t('allTags')} offered={offered.tags} />
       <FilterChoice plan={plan} name="place" all={t('allPlaces')} offered={[...offered.places, ...named(lists?.places)]} />
@@ -156,10 +157,20 @@ function FilterChoice({ plan, name, all, offered, first = {} }: FilterChoiceProp
 /** What stands in the filter of groups for the calendars that are archived. */
 export const archived = 'archived'
 
+/** In place of a category, for the server too: deadlines, and what may yet not take place. */
+const due = ':due'
+const tentative = ':tentative'
+
+function isOf(one: Occurrence, category: string): boolean {
+  if (category === due) return one.kind === 'deadline'
+  if (category === tentative) return one.certainty === 'tentative'
+  return category === '' || one.category?.name === category
+}
+
 export function narrowed(occurrences: Occurrence[], filter: Filter): Occurrence[] {
   return occurrences.filter(
     (one) =>
-      (filter.category === '' || one.category?.name === filter.category) &&
+      isOf(one, filter.category) &&
       (filter.tag === '' || one.tags.includes(filter.tag)) &&
       (filter.place === '' || one.place === filter.place) &&
       (filter.person === '' || (filter.person === 'me' ? one.isMine : one.people.includes(filter.person))),
