@@ -95,23 +95,6 @@ public sealed class EventStore(Database database)
             limit 100
             """, new { organisationId, fileId });
 
-    /// <summary>How many events hold a file, those in the bin among them, and all calendars on which they stand.</summary>
-    public async Task<(int Events, IReadOnlyList<Guid> Calendars)> HoldingAsync(Guid organisationId, Guid fileId)
-    {
-        var held = await database.ListAsync<(Guid EventId, Guid CalendarId)>("""
-            with held as (
-                select e.id, e.home_calendar_id
-                from event e
-                where e.organisation_id = @organisationId
-                  and exists (select from event_reference r where r.event_id = e.id and r.file_id = @fileId and r.ended_at is null)
-            )
-            select id, home_calendar_id from held
-            union
-            select p.event_id, p.calendar_id from placement p join held on held.id = p.event_id
-            """, new { organisationId, fileId });
-        return (held.DistinctBy(one => one.EventId).Count(), [.. held.Select(one => one.CalendarId).Distinct()]);
-    }
-
     /// <summary>Some events, those in the bin too.</summary>
     public async Task<IReadOnlyDictionary<Guid, CalendarEvent>> WithBinAsync(Guid organisationId, Guid[] ids) =>
         (await ListAsync("where e.organisation_id = @organisationId and e.id = any(@ids)", new { organisationId, ids }))
@@ -171,20 +154,6 @@ public sealed class EventStore(Database database)
               and exists (
                 select from event_reference r where r.event_id = e.id and r.{Words.Of(kind)}_id = @id and r.ended_at is null)
             """, new { organisationId, id });
-
-    private sealed record WordsRow(string Place);
-
-    /// <summary>Where events of some calendars say in words that they are, most used first.</summary>
-    public async Task<IReadOnlyList<string>> PlacesInWordsAsync(Guid organisationId, Guid[] calendars, int most) =>
-        [.. (await database.ListAsync<WordsRow>("""
-            select e.content ->> 'place' as place
-            from event e
-            where e.organisation_id = @organisationId and e.removed_at is null and e.home_calendar_id = any(@calendars)
-              and jsonb_typeof(e.content -> 'place') = 'string' and e.content ->> 'place' <> ''
-            group by 1
-            order by count(*) desc, 1
-            limit @most
-            """, new { organisationId, calendars, most })).Select(row => row.Place)];
 
     /// <summary>Those that say in words that they are somewhere, or one of whose dates does, in the bin too.</summary>
     public Task<IReadOnlyList<StoredEvent>> SayingTheyAreAtAsync(Guid organisationId, string place) => StoredAsync("""

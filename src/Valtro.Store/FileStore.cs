@@ -37,6 +37,23 @@ public sealed class FileStore(Database database)
         where organisation_id = @organisationId and id = @id
         """, new { organisationId, id });
 
+    /// <summary>How many events hold a file, those in the bin among them, and all calendars on which they stand.</summary>
+    public async Task<(int Events, IReadOnlyList<Guid> Calendars)> HoldingAsync(Guid organisationId, Guid fileId)
+    {
+        var held = await database.ListAsync<(Guid EventId, Guid CalendarId)>("""
+            with held as (
+                select e.id, e.home_calendar_id
+                from event e
+                where e.organisation_id = @organisationId
+                  and exists (select from event_reference r where r.event_id = e.id and r.file_id = @fileId and r.ended_at is null)
+            )
+            select id, home_calendar_id from held
+            union
+            select p.event_id, p.calendar_id from placement p join held on held.id = p.event_id
+            """, new { organisationId, fileId });
+        return (held.DistinctBy(one => one.EventId).Count(), [.. held.Select(one => one.CalendarId).Distinct()]);
+    }
+
     /// <summary>Puts another version in its place: its address stays. What was rendered with the old one is served no more.</summary>
     /// <param name="calendars">Of the events that hold it.</param>
     /// <returns>False where it is gone.</returns>

@@ -137,6 +137,18 @@ public sealed class ListStore(Database database)
         [.. (await database.ListAsync<PlaceRow>(PlacesOfOrganisation, new { organisationId })).Where(row => row.RetiredAt is null)
             .Select(row => row.ToPlace())];
 
+    /// <summary>Where events of some calendars say in words that they are, most used first.</summary>
+    public async Task<IReadOnlyList<string>> PlacesInWordsAsync(Guid organisationId, Guid[] calendars, int most) =>
+        await database.ListAsync<string>("""
+            select e.content ->> 'place' as place
+            from event e
+            where e.organisation_id = @organisationId and e.removed_at is null and e.home_calendar_id = any(@calendars)
+              and jsonb_typeof(e.content -> 'place') = 'string' and e.content ->> 'place' <> ''
+            group by 1
+            order by count(*) desc, 1
+            limit @most
+            """, new { organisationId, calendars, most });
+
     /// <summary>Both lists whole, with how much each entry is used.</summary>
     public Task<(IReadOnlyList<Listed<KnownCategory>> Categories, IReadOnlyList<Listed<KnownPlace>> Places)> AllAsync(
         Guid organisationId) =>
@@ -177,7 +189,8 @@ public sealed class ListStore(Database database)
         var id =
             await AddAsync(ListKind.Place, organisationId, place.Name,
                 SetOfPlace, "latitude, longitude, address, access_note, capacity, part_of, map_link, picture_id",
-                "@Latitude, @Longitude, @Address, @AccessNote, @Capacity, @PartOf, @MapLink, @picture", ColumnsOf(place), async (transaction, id) =>
+                "@Latitude, @Longitude, @Address, @AccessNote, @Capacity, @PartOf, @MapLink, @picture", ColumnsOf(place),
+                async (transaction, id) =>
             {
                 var act = settling(new Place(id, place.Name));
                 events = CountOf(act);

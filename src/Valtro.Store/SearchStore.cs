@@ -92,7 +92,7 @@ public sealed class SearchStore(Database database)
             from membership m
             join account a on a.id = m.account_id
             cross join words_of(a.name) word
-            where m.organisation_id = @OrganisationId
+            where m.organisation_id = @OrganisationId and exists (select from event_reference r where r.member_id = m.account_id)
             union all
             select word, 'category', id from category cross join words_of(name) word where organisation_id = @OrganisationId
             union all

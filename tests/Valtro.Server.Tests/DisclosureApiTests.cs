@@ -224,24 +224,12 @@ public sealed class DisclosureApiTests(ValtroApp app) : IClassFixture<ValtroApp>
             (await (await app.SignedInAsync("di")).Http.GetAsync($"/api/calendars/{slip}/seen-as/members")).StatusCode);
     }
 
-    /// <param name="replaced">The file of which it is a new version; null for one more.</param>
-    private static async Task<HttpResponseMessage> BringAsync(Caller caller, string name, byte[] content, string? replaced = null)
-    {
-        var token = (string)(await caller.GetAsync("/api/session"))["antiforgeryToken"]!;
-        var request = new HttpRequestMessage(
-            replaced is null ? HttpMethod.Post : HttpMethod.Put,
-            $"/api/files{(replaced is null ? "" : $"/{replaced}")}?name={Uri.EscapeDataString(name)}")
-        { Content = new ByteArrayContent(content) };
-        request.Headers.Add("X-Valtro-Token", token);
-        return await caller.Http.SendAsync(request);
-    }
-
     [Fact]
     public async Task A_file_goes_to_those_who_see_all_of_its_event_and_to_nobody_else()
     {
         var ada = await app.SignedInAsync();
         var id = (string)(await NewAsync(ada, "Posters", "PST", "complete", "headline", "headline"))["id"]!;
-        var file = await Caller.ReadAsync(await BringAsync(ada, "Plan ü.pdf", [1, 2, 3]));
+        var file = await Caller.ReadAsync(await ada.BringAsync("Plan ü.pdf", [1, 2, 3]));
         var form = Caller.Event(id, "With a plan");
         form["files"] = new JsonArray((string)file["id"]!);
         await ada.DoAsync(HttpMethod.Post, "/api/events", form);
@@ -267,7 +255,7 @@ public sealed class DisclosureApiTests(ValtroApp app) : IClassFixture<ValtroApp>
     {
         var ada = await app.SignedInAsync();
         var id = (string)(await NewAsync(ada, "Slips", "SLPS", "complete", "complete", "complete"))["id"]!;
-        var file = (string)(await Caller.ReadAsync(await BringAsync(ada, "slip.pdf", [1, 2, 3])))["id"]!;
+        var file = (string)(await Caller.ReadAsync(await ada.BringAsync("slip.pdf", [1, 2, 3])))["id"]!;
         foreach (var title in new[] { "Trip", "Trip once more" })
         {
             var form = Caller.Event(id, title);
@@ -277,7 +265,7 @@ public sealed class DisclosureApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         var path = $"/c/pinewick/slips/files/{file}/slip.pdf";
         var before = await PublicAsync(path);
         Assert.Equal([1, 2, 3], await before.Content.ReadAsByteArrayAsync());
-        var replaced = await Caller.ReadAsync(await BringAsync(ada, "slip final.pdf", [4, 5], file));
+        var replaced = await Caller.ReadAsync(await ada.BringAsync("slip final.pdf", [4, 5], file));
         Assert.Equal((2, "slip.pdf", 2), ((int)replaced["events"]!, (string)replaced["file"]!["name"]!, (int)replaced["file"]!["size"]!));
         app.Clock.Advance(NodaTime.Duration.FromSeconds(2));
         var after = await PublicAsync(path);
@@ -286,10 +274,10 @@ public sealed class DisclosureApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         Assert.Contains("slip.pdf", $"{await ada.GetAsync("/api/audit?act=fileReplaced")}", StringComparison.Ordinal);
         // Another kind would lie under that name.
         Assert.Contains("slip.pdf",
-            (string)(await Caller.ReadAsync(await BringAsync(ada, "slip.txt", [1], file)))["errors"]!["files"]![0]!, StringComparison.Ordinal);
+            (string)(await Caller.ReadAsync(await ada.BringAsync("slip.txt", [1], file)))["errors"]!["files"]![0]!, StringComparison.Ordinal);
         // Who only reads it replaces nothing, nor does who may not change one of its events.
-        Assert.Equal(HttpStatusCode.Forbidden, (await BringAsync(await app.SignedInAsync("bo"), "slip.pdf", [9], file)).StatusCode);
-        Assert.Equal(HttpStatusCode.NotFound, (await BringAsync(ada, "slip.pdf", [9], $"{Guid.NewGuid()}")).StatusCode);
+        Assert.Equal(HttpStatusCode.Forbidden, (await (await app.SignedInAsync("bo")).BringAsync("slip.pdf", [9], file)).StatusCode);
+        Assert.Equal(HttpStatusCode.NotFound, (await ada.BringAsync("slip.pdf", [9], $"{Guid.NewGuid()}")).StatusCode);
         Assert.Equal([4, 5], await (await PublicAsync(path)).Content.ReadAsByteArrayAsync());
     }
 
@@ -298,21 +286,21 @@ public sealed class DisclosureApiTests(ValtroApp app) : IClassFixture<ValtroApp>
     {
         // Of an event that waits for sign-off, and of none at all.
         var cy = await app.SignedInAsync("cy");
-        var file = (string)(await Caller.ReadAsync(await BringAsync(cy, "plan.pdf", [1, 2])))["id"]!;
-        Assert.Equal(HttpStatusCode.Forbidden, (await BringAsync(cy, "plan.pdf", [3], file)).StatusCode);
+        var file = (string)(await Caller.ReadAsync(await cy.BringAsync("plan.pdf", [1, 2])))["id"]!;
+        Assert.Equal(HttpStatusCode.Forbidden, (await cy.BringAsync("plan.pdf", [3], file)).StatusCode);
         var form = Caller.Event(await cy.CalendarAsync("ROW"), "Waits with a plan");
         form["files"] = new JsonArray(file);
         await cy.DoAsync(HttpMethod.Post, "/api/events", form);
-        Assert.Equal(HttpStatusCode.Forbidden, (await BringAsync(cy, "plan.pdf", [3], file)).StatusCode);
+        Assert.Equal(HttpStatusCode.Forbidden, (await cy.BringAsync("plan.pdf", [3], file)).StatusCode);
         Assert.Equal([1, 2], await cy.Http.GetByteArrayAsync($"/api/files/{file}"));
         // Of one in the bin, whoever keeps its calendar alone.
         var ada = await app.SignedInAsync();
         var binned = Caller.Event((string)(await NewAsync(ada, "Old slips", "OLDS", "complete"))["id"]!, "In the bin");
-        var slip = (string)(await Caller.ReadAsync(await BringAsync(ada, "old.pdf", [1])))["id"]!;
+        var slip = (string)(await Caller.ReadAsync(await ada.BringAsync("old.pdf", [1])))["id"]!;
         binned["files"] = new JsonArray(slip);
         var made = await ada.DoAsync(HttpMethod.Post, "/api/events", binned);
         await ada.ChangeAsync(made, "remove");
-        Assert.Equal(1, (int)(await Caller.ReadAsync(await BringAsync(ada, "old.pdf", [2], slip)))["events"]!);
+        Assert.Equal(1, (int)(await Caller.ReadAsync(await ada.BringAsync("old.pdf", [2], slip)))["events"]!);
     }
 
     [Fact]
@@ -364,7 +352,7 @@ public sealed class DisclosureApiTests(ValtroApp app) : IClassFixture<ValtroApp>
     public async Task A_file_that_cannot_be_is_refused_with_a_sentence(string name, int size)
     {
         var ada = await app.SignedInAsync();
-        var refused = await BringAsync(ada, name, new byte[size]);
+        var refused = await ada.BringAsync(name, new byte[size]);
         Assert.Equal(HttpStatusCode.BadRequest, refused.StatusCode);
         Assert.Contains(name, (string)(await Caller.ReadAsync(refused))["errors"]!["files"]![0]!, StringComparison.Ordinal);
     }
@@ -373,14 +361,14 @@ public sealed class DisclosureApiTests(ValtroApp app) : IClassFixture<ValtroApp>
     public async Task Somebody_else_s_file_cannot_be_put_on_an_event_of_one_s_own()
     {
         var ada = await app.SignedInAsync();
-        var file = await Caller.ReadAsync(await BringAsync(ada, "secret.pdf", [1]));
+        var file = await Caller.ReadAsync(await ada.BringAsync("secret.pdf", [1]));
         var bo = await app.SignedInAsync("bo");
         var form = Caller.Event(await bo.CalendarAsync("PW"), "Stolen");
         form["files"] = new JsonArray((string)file["id"]!);
         var refused = await bo.SendAsync(HttpMethod.Post, "/api/events", form);
         Assert.NotNull((await Caller.ReadAsync(refused))["errors"]!["files"]);
         Assert.Equal(HttpStatusCode.NotFound, (await bo.Http.GetAsync($"/api/files/{file["id"]}")).StatusCode);
-        Assert.Equal(HttpStatusCode.Forbidden, (await BringAsync(await app.SignedInAsync("di"), "x.pdf", [1])).StatusCode);
+        Assert.Equal(HttpStatusCode.Forbidden, (await (await app.SignedInAsync("di")).BringAsync("x.pdf", [1])).StatusCode);
     }
 
     [Fact]

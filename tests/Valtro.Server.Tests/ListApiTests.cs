@@ -133,16 +133,6 @@ public sealed class ListApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         Assert.Equal(HttpStatusCode.Unauthorized, (await app.Reader().Http.GetAsync("/api/lists")).StatusCode);
     }
 
-    private static async Task<string> BringAsync(Caller caller, string name, byte[] content)
-    {
-        var request = new HttpRequestMessage(HttpMethod.Post, $"/api/files?name={Uri.EscapeDataString(name)}")
-        {
-            Content = new ByteArrayContent(content),
-        };
-        request.Headers.Add("X-Valtro-Token", (string)(await caller.GetAsync("/api/session"))["antiforgeryToken"]!);
-        return (string)(await Caller.ReadAsync(await caller.Http.SendAsync(request)))["id"]!;
-    }
-
     /// <summary>One dot.</summary>
     private static readonly byte[] Dot = Convert.FromBase64String(
         "iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNkYPhfDwAChwGA60e6kgAAAABJRU5ErkJggg==");
@@ -151,7 +141,7 @@ public sealed class ListApiTests(ValtroApp app) : IClassFixture<ValtroApp>
     public async Task The_map_and_the_picture_of_a_place_go_to_those_who_are_told_that_something_is_there()
     {
         var ada = await app.SignedInAsync();
-        var picture = await BringAsync(ada, "Lamp room.png", Dot);
+        var picture = (string)(await Caller.ReadAsync(await ada.BringAsync("Lamp room.png", Dot)))["id"]!;
         var place = (await ada.DoAsync(HttpMethod.Post, "/api/lists/places",
             new { name = "Lamp room", mapLink = "maps.example/lamp-room", pictureId = picture }))!;
         Assert.Equal(("https://maps.example/lamp-room", picture), ((string)place["mapLink"]!, (string)place["pictureId"]!));

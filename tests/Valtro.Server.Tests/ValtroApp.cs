@@ -268,6 +268,17 @@ public sealed class Caller(WebApplicationFactory<EventStreams> factory, string? 
     public static object Weekly(params int[] weekdays) =>
         new { pattern = "weekly", interval = 1, weekdays, ends = "never", until = (string?)null, count = (int?)null };
 
+    /// <param name="replaced">The file whose place it takes; null for a new one.</param>
+    public async Task<HttpResponseMessage> BringAsync(string name, byte[] content, string? replaced = null)
+    {
+        var request = new HttpRequestMessage(
+            replaced is null ? HttpMethod.Post : HttpMethod.Put,
+            $"/api/files{(replaced is null ? "" : $"/{replaced}")}?name={Uri.EscapeDataString(name)}")
+        { Content = new ByteArrayContent(content) };
+        request.Headers.Add("X-Valtro-Token", (string)(await GetAsync("/api/session"))["antiforgeryToken"]!);
+        return await Http.SendAsync(request);
+    }
+
     /// <summary>Changes an event as it was answered: every date, unless said; the first date is the one seen, unless said.</summary>
     public Task<HttpResponseMessage> TryChangeAsync(JsonNode seen, string act, object? form = null, object? move = null,
         string? scope = "every", string? date = null, int? version = null, string[]? keep = null, bool preview = false) =>

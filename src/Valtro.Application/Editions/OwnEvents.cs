@@ -14,7 +14,7 @@ public sealed class OwnEvents(
 
     public async Task<LinkResponse> LinkAsync()
     {
-        var viewer = await access.ViewerAsync();
+        var viewer = await OneselfAsync();
         return await settings.FindOwnAsync(viewer.OrganisationId, viewer.AccountId) is { } own
             ? addresses.Show(await links.FindAsync(viewer.OrganisationId, own, viewer.AccountId))
             : addresses.Show(null);

@@ -131,7 +131,7 @@ public sealed class ChosenEvents(Access access, EventDesk desk, ClashView clashe
     {
         var (mayClash, isWhole) = (MayClash(act), new ChosenChange(act).IsOfWholeEvent && act != ChosenAct.Copy);
         var viewer = found[0].Viewer;
-        var (school, calendars) = (found[0].School, found[0].Calendars);
+        var school = found[0].School;
         EventDate[] becoming = mayClash ? [.. outcome.Dates.Select(date => date.Becomes).OfType<EventDate>()] : [];
         var around = await clashes.AmongAsync(
             viewer, becoming, outcome.Act.Writes.Where(write => write.Before is not null).Select(write => write.Event.Id).ToHashSet());

@@ -45,14 +45,14 @@ public sealed class ClashView(OccurrenceView occurrences, Access access)
     public async Task<ClashesAround> AmongAsync(Viewer viewer, IReadOnlyList<EventDate> dates, IReadOnlySet<Guid> changed)
     {
         var house = await access.HouseAsync();
-        var timed = dates.Where(date => date.State != EventState.Cancelled).OrderBy(date => date.Occurrence.Start).ToArray();
-        if (timed.Length == 0)
+        var becoming = dates.Where(date => date.State != EventState.Cancelled).OrderBy(date => date.Occurrence.Start).ToArray();
+        if (becoming.Length == 0)
             return new ClashesAround([], house);
-        var first = timed[0].Occurrence.LocalStart.Date.PlusDays(-6);
-        var last = LocalDate.Min(timed[^1].Occurrence.LocalEnd.Date.PlusDays(7), first.PlusDays(LongestDays));
+        var first = becoming[0].Occurrence.LocalStart.Date.PlusDays(-6);
+        var last = LocalDate.Min(becoming[^1].Occurrence.LocalEnd.Date.PlusDays(7), first.PlusDays(LongestDays));
         var others = await occurrences.InAsync(viewer, first, last, null);
         return new ClashesAround(
-            [.. others.Where(seen => !changed.Contains(seen.Date.Event.Id)).Select(Known).Concat(timed)
+            [.. others.Where(seen => !changed.Contains(seen.Date.Event.Id)).Select(Known).Concat(becoming)
                 .OrderBy(date => date.Occurrence.Start)],
             house);
     }

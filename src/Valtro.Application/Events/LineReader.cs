@@ -47,10 +47,14 @@ public sealed class LineReader(Access access, Templates templates, IClock clock)
             text, Culture(house), Today(house),
             [.. house.Places.Select(known => known.Place.Name)], [.. mine.Select(calendar => calendar.Plate.Code)]);
         var calendar = mine.FirstOrDefault(one => one.Plate.Code == reading.CalendarPlate);
-        var usual = await templates.UsualAsync(viewer, house);
+        EventForm[] forms = [.. reading.Drafts.Select(draft => new EventForm(draft) { CalendarId = calendar?.Id ?? Guid.Empty })];
+        if (calendar is not null)
+        {
+            var usual = await templates.UsualAsync(viewer, house);
+            forms = [.. forms.Select(form => usual.Over(calendar.Id, form))];
+        }
         return new LineResponse(
-            [.. reading.Drafts.Select(draft =>
-                usual.Over(calendar?.Id ?? Guid.Empty, new EventForm(draft) { CalendarId = calendar?.Id ?? Guid.Empty }))],
+            forms,
             calendar?.Id,
             [.. reading.Understood.Select(one =>
                 one.Field == "calendarId" && calendar is not null ? one with { Means = calendar.Name } : one)],

@@ -97,7 +97,7 @@ public static class OccurrenceFiles
             allDay ? "" : Time(start.TimeOfDay),
             Day(allDay ? end.Date.PlusDays(-1) : end.Date),
             allDay ? "" : Time(end.TimeOfDay),
-            Text(Called(told, house.Organisation)),
+            Text(told.Title),
             Text(told.Content.Place.Name),
             Text(string.Join(", ", seen.Sight.Calendars.Select(id => house.Calendars[id].Name))),
             Text(told.Content.Category?.Name ?? ""),
@@ -114,10 +114,10 @@ public static class OccurrenceFiles
         string Text(string said) => type == ExcelType.CSV && said.Length > 0 && "=+-@\t\r".Contains(said[0]) ? $"'{said}" : said;
     }
 
-    /// <summary>Its title, and that it is due.</summary>
-    private static string Called(Disclosed told, Organisation organisation) => told.Content.IsDeadline
-        ? ReadingWords.For("", organisation.Locale).Fill("titleDue", "title", told.Title)
-        : told.Title;
+    /// <summary>Of what is due the title says so.</summary>
+    private static Disclosed Called(Disclosed told, Organisation organisation) => told.Content.IsDeadline
+        ? told.Titled(ReadingWords.For("", organisation.Locale).Fill("titleDue", "title", told.Title))
+        : told;
 
     private static byte[] WriteCalendar(IReadOnlyList<SeenOccurrence> dates, Organisation organisation, Uri page, Instant now)
     {
@@ -130,7 +130,8 @@ public static class OccurrenceFiles
             if (!Visibility.LeavesTheHouse(told.State))
                 continue;
             var name = told.Detail > Detail.Times ? date.Occurrence.RecurrenceId : date.Occurrence.LocalStart;
-            components.AddDate(date, told.Showing(WithoutFiles).Titled(Called(told, organisation)), told.Uid.Hidden($"listed {name:uuuu-MM-dd'T'HH:mm:ss}"));
+            components.AddDate(
+                date, Called(told.Showing(WithoutFiles), organisation), told.Uid.Hidden($"listed {name:uuuu-MM-dd'T'HH:mm:ss}"));
         }
         var stamps = new Stamps(components.Written, new Dictionary<ComponentName, Stamp>(), 0, 0, now);
         var head = new FeedHead(

@@ -11,7 +11,7 @@ namespace Valtro.Application.Files;
 public sealed record ReplacedFile(EventFileBody File, int Events);
 
 /// <summary>Files that people bring for events.</summary>
-public sealed class BroughtFiles(Access access, FileStore files, EventStore events, EventDesk desk)
+public sealed class BroughtFiles(Access access, FileStore files, EventDesk desk)
 {
     /// <summary>Media types by ending: what a browser says of a file is not believed.</summary>
     private static readonly Dictionary<string, string> Types = new(StringComparer.OrdinalIgnoreCase)
@@ -58,7 +58,7 @@ public sealed class BroughtFiles(Access access, FileStore files, EventStore even
     {
         var viewer = await access.ViewerAsync();
         var before = await FindAsync(id);
-        var (holders, calendars) = await events.HoldingAsync(viewer.OrganisationId, id);
+        var (holders, calendars) = await files.HoldingAsync(viewer.OrganisationId, id);
         // What no event holds may wait for sign-off, as somebody has looked at it, or stand in a template.
         Access.Require(
             holders > 0 && calendars.All(calendar => viewer.May(CalendarAction.Edit, calendar)), "access.editorsReplaceFiles");

@@ -97,7 +97,7 @@ public sealed class OwnLists(Access access, ListStore lists, EventStore events, 
     {
         var (viewer, house) = (await access.ViewerAsync(), await access.HouseAsync());
         return viewer.ContributesSomewhere
-            ? await events.PlacesInWordsAsync(viewer.OrganisationId,
+            ? await lists.PlacesInWordsAsync(viewer.OrganisationId,
                 [.. house.Calendars.Keys.Where(id => viewer.May(CalendarAction.SeeUnfinished, id))], MostInWords)
             : [];
     }
@@ -210,7 +210,7 @@ public sealed class OwnLists(Access access, ListStore lists, EventStore events, 
     {
         var house = await access.HouseAsync();
         var refusals = new RefusalList();
-        var map = refusals.Try(() => WebAddress.Check("mapLink", request.MapLink));
+        var map = string.IsNullOrWhiteSpace(request.MapLink) ? "" : refusals.Try(() => WebAddress.Check("mapLink", request.MapLink));
         var picture = request.PictureId is { } asked ? (await files.SomeAsync(viewer.OrganisationId, [asked])).FirstOrDefault().File : null;
         if (request.PictureId is not null && picture?.IsPicture != true)
             refusals.Add("pictureId", "list.noPicture");

@@ -269,16 +269,9 @@ public record EventDraft
 
     private static EventLink CheckedLink(EventLink link)
     {
-        var url = WebAddress.Completed(link.Url);
-        if (!Uri.TryCreate(url, UriKind.Absolute, out var address)
-            || address.Scheme is not ("http" or "https" or "mailto" or "tel")
-            || address.OriginalString.Length > 2_000
-            || AsciiAddress.Of(url) is null)
-            throw new RuleException("links", "event.noAddress", ("url", link.Url));
-        if (address.Scheme is "http" or "https" && address.UserInfo.Length > 0)
-            throw new RuleException("links", "event.linkWithPassword", ("host", address.Host));
+        var url = WebAddress.Check("links", link.Url, "mailto", "tel");
         var label = Texts.OneLine("links", "what.linkLabel", link.Label ?? "", Texts.LongestName, required: false);
-        return new EventLink(label, address.AbsoluteUri, link.Kind);
+        return new EventLink(label, url, link.Kind);
     }
 
     /// <summary>Only when it happens, for showing consequences while the rest is still being typed.</summary>

@@ -29,7 +29,7 @@ public static partial class LinkReach
     /// <param name="ours">Where this Valtro is.</param>
     public static Reach Of(string? link, Uri ours)
     {
-        if (!Uri.TryCreate(WebAddress.Completed(link), UriKind.Absolute, out var address) || address.Scheme is not ("http" or "https"))
+        if (!Uri.TryCreate(WebAddress.Completed(link), UriKind.Absolute, out var address) || !WebAddress.IsOfWeb(address))
             return Reach.Open;
         if (address.Host == ours.Host && address.Port == ours.Port)
             return address.AbsolutePath is "/c" or "/s" || address.AbsolutePath.StartsWith("/c/", StringComparison.Ordinal)

@@ -14,17 +14,19 @@ public static partial class WebAddress
     /// <summary>"forms.example/signup": nobody types what every browser adds.</summary>
     public static string? Completed(string? url) => url?.Trim() is { } typed && Bare().IsMatch(typed) ? $"https://{typed}" : url?.Trim();
 
-    /// <summary>An address that opens a page; empty where nothing was typed.</summary>
-    /// <exception cref="RuleException">It opens none, or holds a password.</exception>
-    public static string Check(string field, string? typed)
+    /// <summary>An address that opens a page, or whatever else its scheme may open.</summary>
+    /// <param name="besides">Schemes that are taken besides those of the web.</param>
+    /// <exception cref="RuleException">It opens nothing, or holds a password.</exception>
+    public static string Check(string field, string? typed, params ReadOnlySpan<string> besides)
     {
-        if (string.IsNullOrWhiteSpace(typed))
-            return "";
-        if (!Uri.TryCreate(Completed(typed), UriKind.Absolute, out var address) || address.Scheme is not ("http" or "https")
+        if (!Uri.TryCreate(Completed(typed), UriKind.Absolute, out var address)
+            || !(IsOfWeb(address) || besides.Contains(address.Scheme))
             || address.OriginalString.Length > Longest || AsciiAddress.Of(address.OriginalString) is null)
             throw new RuleException(field, "event.noAddress", ("url", typed));
-        return address.UserInfo.Length == 0
-            ? address.AbsoluteUri
-            : throw new RuleException(field, "event.linkWithPassword", ("host", address.Host));
+        return IsOfWeb(address) && address.UserInfo.Length > 0
+            ? throw new RuleException(field, "event.linkWithPassword", ("host", address.Host))
+            : address.AbsoluteUri;
     }
+
+    internal static bool IsOfWeb(Uri address) => address.Scheme is "http" or "https";
 }

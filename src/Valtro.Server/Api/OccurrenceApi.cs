@@ -16,6 +16,7 @@ namespace Valtro.Server.Api;
 /// <param name="First">The first day of the week, whichever weekday that is in the organisation.</param>
 /// <param name="Term">The term that holds a day of the week.</param>
 /// <param name="Closed">The break that holds one, and how many of its days are closed.</param>
+/// <param name="Overloads">Of which categories some readers have more in it than is wanted, in words; for those who make events.</param>
 public sealed record WeekLoad(LocalDate First, int Dates, string? Term, string? Closed, int ClosedDays, IReadOnlyList<string> Overloads);
 
 public sealed record YearResponse(LocalDate From, LocalDate To, IReadOnlyList<WeekLoad> Weeks);

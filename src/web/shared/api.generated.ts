@@ -8534,6 +8534,7 @@ export interface components {
             closed: null | string;
             /** Format: int32 */
             closedDays: number;
+            /** @description Of which categories some readers have more in it than is wanted, in words; for those who make events. */
             overloads: string[];
         };
         WhoSeesBody: {

@@ -6,6 +6,7 @@ import { Field, WhatWasRefused } from '../Field'
 import { isAsWanted, languages } from '../language'
 import { NewPasswordField, OwnNameField } from '../PersonFields'
 import { useRefresh } from '../refresh'
+import { useSeenAs } from '../seeAs'
 import { useWrite } from '../useWrite'
 import { useSession } from '../session/queries'
 import { useToast } from '../Toasts'
@@ -16,6 +17,7 @@ import { t } from './words'
 /** One's own name, password and sessions. */
 export function AccountPage() {
   const person = useSession().data?.person
+  const isOwnView = useSeenAs() === null
   if (!person) return null
   return (
     <main className="page narrow">
@@ -27,7 +29,7 @@ export function AccountPage() {
         <p>
           {t('whatYouAreResponsibleFor')} <Link to="/plan?view=list&span=year&person=me">{t('lookAtThemOnThePlan')}</Link>
         </p>
-        <OwnAddress path="/account/events/link" />
+        {isOwnView && <OwnAddress path="/account/events/link" />}
       </section>
       <section className="block">
         <h2>{t('whereYouAreSignedIn')}</h2>

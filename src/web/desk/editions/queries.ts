@@ -48,9 +48,9 @@ export function useEditionPreview(id: string | undefined, text: string) {
   })
 }
 
-/** One's own secret address of an edition for members. */
 export type OwnLinkPath = `/editions/${string}/link` | '/account/events/link'
 
+/** One's own secret address: of an edition for members, or of what one is responsible for. */
 export function useOwnLink(path: OwnLinkPath) {
   return useQuery({ queryKey: keys.ownLink(path), queryFn: () => call('GET', path) })
 }
