@@ -1,5 +1,5 @@
 import { expect } from '@playwright/test'
-import { makeCalendar, signIn, test, thisWeek, valtro } from './valtro.mjs'
+import { demoWeek, makeCalendar, signIn, test, thisWeek, valtro } from './valtro.mjs'
 
 /** One dot, and another. */
 const [dot, other] = ['mNkYPhfDwAChwGA60e6kgAAAABJRU5ErkJggg==', 'mP8z8BQDwAEhQGAhKmMIQAAAABJRU5ErkJggg=='].map((end) =>
@@ -60,4 +60,24 @@ test('somebody has what they lead in a calendar program of their own, and nobody
   await page.getByRole('button', { name: 'Withdraw the address' }).click()
   await expect(page.getByRole('button', { name: 'Make my own address' })).toBeVisible()
   expect((await request.get(feed)).status()).toBe(410)
+})
+
+test('while an event is typed it is said that its week holds too much, and that nobody gets its reminder', { tag: ['@days', '@demo'] }, async ({ page }) => {
+  await signIn(page)
+  const { id } = (await (await page.request.get('/api/calendars')).json()).find(({ plate }) => plate === 'SW')
+  await page.goto(`/events/new?calendar=${id}&day=${demoWeek(3)}`)
+  await page.getByLabel('Title').fill('Knots test')
+  await page.getByLabel('Category').selectOption({ label: 'Assessment' })
+  await expect(page.getByText(/3 × Assessment in this week for Junior families, and 1 should be the most/)).toBeVisible()
+  await page.getByRole('group', { name: 'More to say' }).getByRole('button', { name: 'Reminder' }).click()
+  await page.getByRole('combobox', { name: 'Reminder' }).selectOption('days')
+  await expect(page.getByText('No edition that has it reminds of it', { exact: false })).toBeVisible()
+})
+
+test('the lists fit on a phone', async ({ page }) => {
+  await page.setViewportSize({ width: 390, height: 844 })
+  await signIn(page)
+  await page.goto('/lists')
+  await expect(page.getByRole('img', { name: 'Picture of Outer harbour' })).toBeVisible()
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
 })

@@ -68,13 +68,14 @@ export function EventPage({
   const isDraft = stored?.state === 'draft'
   const asking = (event: Partial<EventForm>) =>
     JSON.stringify({ event, eventId: stored?.id ?? null, recurrenceId: stored?.recurrenceId ?? null })
-  const told = { ...requestOf(draft, isDraft), links: [], files: [], contact: '', reminder: null, notes: '' }
+  const told = { ...requestOf(draft, isDraft), files: [], contact: '', notes: '' }
+  // Its category counts: a week may hold too many of it.
   const consequences = useConsequences(
-    useDeferredValue(asking({ ...told, title: '', description: '', categoryId: null, tags: [] })),
+    useDeferredValue(asking({ ...told, title: '', description: '', tags: [], links: [], reminder: null })),
     !isNowhere,
   )
   // Filters of editions look at what is said of it, too.
-  const destinations = useDestinations(useSettled(asking({ ...told, links: requestOf(draft).links })), !isNowhere)
+  const destinations = useDestinations(useSettled(asking(told)), !isNowhere)
 
   return (
     <main className="event">
