@@ -50,6 +50,56 @@ public static class Texts
         return trimmed;
     }
 
+    /// <summary>What another program wrote, as one line that can be kept: without what nobody sees, in single blanks, no longer than
+    /// that.</summary>
+    public static string Kept(string text, int longest) => Shortened(KeptLine(text, longest), longest);
+
+    /// <summary>The same of any number of lines; empty ones only one by one.</summary>
+    public static string KeptLines(string text, int longest)
+    {
+        var lines = new StringBuilder();
+        foreach (var line in text.ReplaceLineEndings("\n").Split('\n').Select(line => KeptLine(line, longest)))
+        {
+            if (line.Length > 0 || lines.Length > 1 && !lines.ToString(lines.Length - 2, 2).Equals("\n\n", StringComparison.Ordinal))
+                lines.Append(line).Append('\n');
+            if (lines.Length > longest * MostPointsACharacter)
+                break;
+        }
+        return Shortened(lines.ToString().Trim(), longest);
+    }
+
+    private static string KeptLine(string text, int longest)
+    {
+        var most = Math.Min(text.Length, longest * MostPointsACharacter + 1);
+        var kept = new StringBuilder(most);
+        foreach (var rune in text.AsSpan(0, most).EnumerateRunes())
+        {
+            var isUnseen = rune == Rune.ReplacementChar && text.IndexOf('\uFFFD', StringComparison.Ordinal) < 0
+                || rune.IsBmp && Invisible((char)rune.Value);
+            if (!isUnseen && !Rune.IsWhiteSpace(rune))
+                kept.Append(rune.ToString());
+            else if (kept.Length > 0 && kept[^1] != ' ' && (Rune.IsWhiteSpace(rune) || Rune.IsControl(rune)))
+                kept.Append(' ');
+        }
+        return kept.ToString().Trim().Normalize(NormalizationForm.FormC);
+    }
+
+    /// <summary>As many characters as a person counts, and no more.</summary>
+    private static string Shortened(string text, int longest)
+    {
+        if (text.Length <= longest)
+            return text;
+        var (end, count) = (0, 0);
+        while (end < text.Length && count < longest)
+        {
+            var next = StringInfo.GetNextTextElementLength(text, end);
+            if (end + next > longest * MostPointsACharacter)
+                break;
+            (end, count) = (end + next, count + 1);
+        }
+        return text[..end].Trim();
+    }
+
     /// <summary>Plain text of any number of lines, each as <see cref="OneLine"/> wants it; may be empty.</summary>
     /// <exception cref="RuleException">It is too long, or holds control characters.</exception>
     public static string Lines(string field, string what, string? text, int longest)

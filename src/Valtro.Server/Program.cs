@@ -13,6 +13,7 @@ using Valtro.Application.Calendars;
 using Valtro.Application.Editions;
 using Valtro.Application.Events;
 using Valtro.Application.Files;
+using Valtro.Application.Intake;
 using Valtro.Application.Lists;
 using Valtro.Application.Plans;
 using Valtro.Application.Searching;
@@ -53,7 +54,7 @@ services.AddSingleton<ListStore>().AddSingleton<YearPlanStore>().AddSingleton<Re
     .AddSingleton<GroupStore>().AddSingleton<PlanViewStore>().AddSingleton<TemplateStore>().AddSingleton<SecretLinkStore>();
 services.AddSingleton<InvitationStore>().AddSingleton<MailStore>().AddSingleton<SubmissionStore>().AddSingleton<ActStore>()
     .AddSingleton<AuditStore>()
-    .AddSingleton<FileStore>().AddSingleton<WorkStore>().AddSingleton<SessionStore>();
+    .AddSingleton<FileStore>().AddSingleton<WorkStore>().AddSingleton<SessionStore>().AddSingleton<IntakeStore>();
 services.AddSingleton<EditionSettingsStore>().AddSingleton<EditionReadings>().AddSingleton<HouseStore>().AddSingleton<Houses>()
     .AddSingleton<AskedStore>().AddSingleton<DeskNews>();
 services.AddSingleton<Pictures>().AddSingleton<EntryPages>().AddSingleton<FrontPages>().AddSingleton<AtomFeeds>();
@@ -71,7 +72,7 @@ services.AddScoped<EventDesk>().AddScoped<EventChanges>().AddScoped<EventHistory
     .AddScoped<Groups>().AddScoped<BroughtFiles>()
     .AddScoped<ChangePreviews>().AddScoped<TableReader>().AddScoped<LineReader>().AddScoped<EventPreviews>()
     .AddScoped<ChosenEvents>().AddScoped<CarriedYears>().AddScoped<PlanViews>().AddScoped<Templates>().AddScoped<YearPlanDesk>()
-    .AddScoped<Destinations>().AddScoped<LosingEditions>();
+    .AddScoped<Destinations>().AddScoped<LosingEditions>().AddScoped<Intakes>();
 services.AddScoped<SignOffQueue>().AddScoped<CalendarLife>().AddScoped<PreviewAnswers>().AddScoped<EditionDesk>().AddScoped<OwnEvents>();
 services.AddWork(isRun: !isDescribing);
 
@@ -168,6 +169,7 @@ api.MapEvents();
 api.MapChanges();
 api.MapHistory();
 api.MapSeveral();
+api.MapIntake();
 api.MapChosen();
 api.MapYearPlans();
 api.MapLists();

@@ -81,6 +81,7 @@ public sealed class ActStore(Database database)
             var undoing = Guid.CreateVersion7();
             await CalendarStore.UndoAsync(transaction, organisationId, actId, now);
             await ListStore.UndoAsync(transaction, organisationId, actId, now);
+            await IntakeStore.UndoAsync(transaction, organisationId, actId);
             await CommitAsync(transaction, organisationId, accountId, now, act, undoing);
             foreach (var line in audit)
                 await AuditStore.WriteAsync(transaction, organisationId, line);

@@ -32,6 +32,8 @@ public sealed record House(
     /// <summary>All years together, as expansion asks them.</summary>
     public SchoolCalendar School { get; } = new(Plans.Select(stored => stored.Plan), (IsoDayOfWeek)Organisation.FirstDayOfWeek);
 
+    public IReadOnlyList<Place> AllPlaces { get; } = [.. Places.Select(known => known.Place)];
+
     /// <summary>What each calendar shows whom.</summary>
     public IReadOnlyDictionary<Guid, Core.Disclosure.Disclosure> Disclosures { get; } =
         Calendars.ToDictionary(one => one.Key, one => one.Value.Disclosure);

@@ -21,6 +21,9 @@ public enum WorkKind
 
     /// <summary>Emptying the bin, files that nothing names, programs that came no more; by the clock.</summary>
     Sweep,
+
+    /// <summary>A file of events that somebody brought, to be read or to be taken; the key is the intake.</summary>
+    Intake,
 }
 
 /// <summary>Why something failed, as far as people can do something about it.</summary>

@@ -16,23 +16,12 @@ public sealed partial class ArchitectureTests
         Types().That().ResideInAssembly(typeof(RuleException).Assembly).As("Valtro.Core");
 
     [Fact]
-    public void Core_knows_only_NodaTime_the_base_library_and_a_reader_of_foreign_iCalendar()
+    public void Core_knows_only_NodaTime_and_the_base_library()
     {
         var references = typeof(RuleException).Assembly.GetReferencedAssemblies().Select(reference => reference.Name!);
         Assert.All(references,
-            name => Assert.True(name is "NodaTime" or "Ical.Net" || name.StartsWith("System.", StringComparison.Ordinal), name));
+            name => Assert.True(name == "NodaTime" || name.StartsWith("System.", StringComparison.Ordinal), name));
         Assert.DoesNotContain("System.Net.Http", references);
-    }
-
-    [Fact]
-    public void Foreign_iCalendar_is_only_read()
-    {
-        var users = OurTypes.GetObjects(Core)
-            .Where(type =>
-                type.Dependencies.Any(dependency => dependency.Target.FullName.StartsWith("Ical.Net.", StringComparison.Ordinal)))
-            .Select(type => type.FullName.Split('/')[0].Split('+')[0])
-            .Distinct();
-        Assert.Equal(["Valtro.Core.ICalendar.BreakReader"], users);
     }
 
     [Theory]

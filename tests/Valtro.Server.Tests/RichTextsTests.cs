@@ -95,4 +95,21 @@ public class RichTextsTests
     [InlineData("Liste", "https://pinewick.example/a", LinkKind.SignUp, "Liste")]
     public void A_link_without_words_is_called_by_its_kind_or_where_it_leads(string label, string url, LinkKind kind, string called) =>
         Assert.Equal(called, ReadingWords.For("de", "de-DE").NameOf(new EventLink(label, url, kind)));
+
+    /// <summary>The short way for plain text gives what the long one does.</summary>
+    [Theory]
+    [InlineData("")]
+    [InlineData("Bring boots")]
+    [InlineData("Bring boots\nand a < pencil > & a \"chart\" 'now'\n\n  at 9  ")]
+    [InlineData("one\u00A0two \u0007 three")]
+    [InlineData("Call +1 902 555 0100 or write to office@pinewick.example")]
+    [InlineData("<script>alert(1)</script>\nafter")]
+    [InlineData("number 7 of 12, 2026-12-04")]
+    public void Plain_lines_become_paragraphs(string text)
+    {
+        var texts = new RichTexts();
+        var sanitised = texts.Sanitise(string.Concat(text.Split('\n').Where(line => line.Trim().Length > 0)
+            .Select(line => $"<p>{System.Net.WebUtility.HtmlEncode(line.Trim()).Replace("&#160;", "&nbsp;", StringComparison.Ordinal)}</p>")));
+        Assert.Equal(sanitised, texts.OfLines(text));
+    }
 }

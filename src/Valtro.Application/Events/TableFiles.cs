@@ -1,8 +1,10 @@
 using System.Globalization;
+using System.IO.Compression;
 using System.Text;
 using MiniExcelLibs;
 using MiniExcelLibs.Csv;
 using Valtro.Core;
+using Valtro.Core.ICalendar.Reading;
 using Valtro.Core.Typing;
 
 namespace Valtro.Application.Events;
@@ -19,18 +21,31 @@ public static class TableFiles
 {
     private const int MostColumns = 100;
 
+    /// <summary>Bytes of a sheet when it is unpacked.</summary>
+    private const long MostUnpacked = 400_000_000;
+
     /// <summary>Cells as they are copied from a sheet: tabs between columns.</summary>
     public static TableFileResponse ReadCopied(string text) => ReadValues(Encoding.UTF8.GetBytes(text), '\t');
 
     /// <param name="name">The file's, by which its kind is known.</param>
     /// <exception cref="RuleException">It is no table that can be read, or has too many lines.</exception>
-    public static TableFileResponse Read(string name, byte[] file)
+    public static TableFileResponse Read(string name, byte[] file) => Table(Lines(name, file));
+
+    /// <summary>Its lines, each with its cells, as they are read.</summary>
+    /// <param name="encoding">One of <see cref="ForeignText.Encodings"/>; null for what it is most probably.</param>
+    /// <exception cref="RuleException">It is no table that can be read.</exception>
+    public static IEnumerable<string[]> Lines(string name, byte[] file, string? encoding = null)
+    {
+        using var lines = Opened(name, file, encoding).GetEnumerator();
+        while (Read(name, lines.MoveNext))
+            yield return Read(name, () => lines.Current);
+    }
+
+    private static T Read<T>(string name, Func<T> read)
     {
         try
         {
-            return name.EndsWith(".xlsx", StringComparison.OrdinalIgnoreCase)
-                ? Table(new MemoryStream(file).Query(excelType: ExcelType.XLSX))
-                : ReadValues(file, Separator(file));
+            return read();
         }
         catch (Exception unreadable) when (unreadable is not RuleException and not OutOfMemoryException)
         {
@@ -38,42 +53,43 @@ public static class TableFiles
         }
     }
 
-    private static TableFileResponse ReadValues(byte[] file, char separator) => Table(new MemoryStream(file).Query(
+    private static IEnumerable<string[]> Opened(string name, byte[] file, string? encoding)
+    {
+        if (!name.EndsWith(".xlsx", StringComparison.OrdinalIgnoreCase))
+            return Values(file, Separator(file, encoding), encoding);
+        return Read(name, () => UnpackedSize(file)) > MostUnpacked
+            ? throw new RuleException("file", "row.unreadable", ("name", name))
+            : Cells(new MemoryStream(file).Query(excelType: ExcelType.XLSX));
+    }
+
+    private static long UnpackedSize(byte[] file)
+    {
+        using var parts = new ZipArchive(new MemoryStream(file));
+        return parts.Entries.Sum(part => part.Length);
+    }
+
+    private static TableFileResponse ReadValues(byte[] file, char separator) => Table(Values(file, separator, null));
+
+    private static IEnumerable<string[]> Values(byte[] file, char separator, string? encoding) => Cells(new MemoryStream(file).Query(
         excelType: ExcelType.CSV,
-        configuration: new CsvConfiguration
-        {
-            Seperator = separator,
-            StreamReaderFunc = stream => new StreamReader(stream, EncodingOf(file)),
-        }));
+        configuration: new CsvConfiguration { Seperator = separator, StreamReaderFunc = _ => ForeignText.Open(file, encoding) }));
 
     /// <summary>What stands most often in the first line.</summary>
-    private static char Separator(byte[] file)
+    private static char Separator(byte[] file, string? encoding)
     {
-        var first = EncodingOf(file).GetString(file, 0, Math.Min(file.Length, 4_096)).Split('\n')[0];
+        var first = ForeignText.Open(file, encoding).ReadLine() ?? "";
         return new[] { ';', '\t', ',' }.MaxBy(separator => first.Count(character => character == separator));
     }
 
-    /// <summary>UTF-8 where it is that; else what older programs for sheets write in Europe.</summary>
-    private static Encoding EncodingOf(byte[] file)
-    {
-        try
-        {
-            new UTF8Encoding(false, throwOnInvalidBytes: true).GetCharCount(file);
-            return Encoding.UTF8;
-        }
-        catch (DecoderFallbackException)
-        {
-            return Encoding.Latin1;
-        }
-    }
+    private static IEnumerable<string[]> Cells(IEnumerable<object> lines) =>
+        lines.Cast<IDictionary<string, object?>>().Select(line => line.Values.Take(MostColumns).Select(Text).ToArray());
 
-    private static TableFileResponse Table(IEnumerable<object> lines)
+    private static TableFileResponse Table(IEnumerable<string[]> lines)
     {
         var rows = new List<TableRow>();
         TableHeads? heads = null;
-        foreach (var line in lines.Cast<IDictionary<string, object?>>())
+        foreach (var cells in lines)
         {
-            string[] cells = [.. line.Values.Take(MostColumns).Select(Text)];
             if (cells.All(string.IsNullOrWhiteSpace))
                 continue;
             if (heads is null)

@@ -5,7 +5,6 @@ using Valtro.Core;
 using Valtro.Core.Calendars;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Events;
-using Valtro.Core.Recurrence;
 using Valtro.Core.Time;
 using Valtro.Core.Typing;
 using Valtro.Core.YearPlans;
@@ -20,7 +19,7 @@ public sealed record ReadRow(
     bool IsEmpty, Calendar? Calendar, EventContent? Content, string Words, IReadOnlyList<Refusal> Refusals, bool IsThere = false);
 
 /// <summary>Reads a table of events as people type it.</summary>
-public sealed class TableReader(Access access, EventDesk desk, EventStore events, RichTexts richTexts, Templates templates, IClock clock)
+public sealed class TableReader(Access access, EventStore events, RichTexts richTexts, Templates templates, IClock clock)
 {
     /// <param name="common">The calendar of rows that name none.</param>
     /// <exception cref="RuleException">There are too many.</exception>
@@ -32,15 +31,10 @@ public sealed class TableReader(Access access, EventDesk desk, EventStore events
         var house = await access.HouseAsync();
         var organisation = house.Organisation;
         var mine = house.Calendars.Values.Where(calendar => viewer.May(CalendarAction.Edit, calendar.Id)).ToArray();
-        var settings = new Dictionary<Guid, DraftSetting>();
-        foreach (var calendar in mine)
-            settings[calendar.Id] = settings.Count == 0
-                ? await desk.SettingAsync(calendar)
-                : settings.Values.First() with { CalendarZone = calendar.Zone };
-        var culture = CultureInfo.GetCultureInfo(Spoken.LocaleIn(organisation));
-        var today = clock.GetCurrentInstant().InZone(organisation.TimeZone).Date;
-        var usual = await templates.UsualAsync(viewer, house);
-        ReadRow[] read = [.. rows.Select(row => Read(row, common, mine, settings, house.Categories, culture, today, usual))];
+        var reading = new RowReading(
+            house, CultureInfo.GetCultureInfo(Spoken.LocaleIn(organisation)), clock.GetCurrentInstant().InZone(organisation.TimeZone).Date,
+            await templates.UsualAsync(viewer, house), richTexts);
+        ReadRow[] read = [.. rows.Select(row => reading.Read(row, mine, common))];
         return await MarkedAsync(viewer.OrganisationId, read, house.School);
     }
 
@@ -63,45 +57,5 @@ public sealed class TableReader(Access access, EventDesk desk, EventStore events
         })];
 
         static LocalDate DayOf(ReadRow row) => row.Content!.Series.Timing.Start.Date;
-    }
-
-    private ReadRow Read(
-        TableRow row, Guid? common, Calendar[] mine, Dictionary<Guid, DraftSetting> settings, IReadOnlyList<Category> categories,
-        CultureInfo culture, LocalDate today, UsualValues usual)
-    {
-        if (row.IsEmpty)
-            return new ReadRow(true, null, null, "", []);
-        var refusals = new RefusalList();
-        var calendar = CalendarOf(row.Calendar, common, mine, refusals);
-        var draft = refusals.Try(() => row.Read(culture, today, categories, refusals));
-        if (string.IsNullOrWhiteSpace(row.Title))
-            refusals.Try(() => Texts.OneLine("title", "what.title", row.Title, Texts.LongestTitle));
-        var content = refusals.IsEmpty
-            ? refusals.Try(() => usual.Over(calendar!.Id, draft!).Check(settings[calendar.Id], Described(row)))
-            : null;
-        if (content?.Series.RuleGivesItsStart == false)
-        {
-            refusals.Add("repeat", "row.offPattern", ("date", content.Series.Timing.Start.Date));
-            content = null;
-        }
-        return new ReadRow(false, calendar, content, content is null ? "" : RuleWords.For(culture.Name).Say(content.Series), refusals.All);
-    }
-
-    private RichText Described(TableRow row) => string.IsNullOrWhiteSpace(row.Description)
-        ? RichText.Empty
-        : richTexts.Sanitise(string.Concat(row.Description.Split('\n').Where(line => line.Trim().Length > 0)
-            .Select(line => $"<p>{System.Net.WebUtility.HtmlEncode(line.Trim())}</p>")));
-
-    private static Calendar? CalendarOf(string? text, Guid? common, Calendar[] mine, RefusalList refusals)
-    {
-        var name = (text ?? "").Trim();
-        var found = name.Length == 0
-            ? mine.FirstOrDefault(calendar => calendar.Id == common)
-            : mine.FirstOrDefault(calendar => calendar.Plate.Code.Equals(name, StringComparison.OrdinalIgnoreCase)
-                || calendar.Name.Equals(name, StringComparison.CurrentCultureIgnoreCase));
-        if (found is null)
-            refusals.Add("calendar", name.Length == 0 ? "row.calendarMissing" : "row.noSuchCalendar", ("name", name),
-                ("plate", mine.FirstOrDefault()?.Plate.Code));
-        return found;
     }
 }

@@ -40,6 +40,24 @@ public sealed partial class RichTexts
 
     private static readonly HashSet<string> Unreadable = ["script", "style", "template", "iframe", "object", "noscript", "svg", "math"];
 
+    /// <summary>A description of plain text: each line is a paragraph.</summary>
+    /// <remarks>As <see cref="Sanitise"/> would give it; of thousands of texts most need no parser.</remarks>
+    public RichText OfLines(string text)
+    {
+        string[] lines = [.. ControlCharacters().Replace(text, "").Split('\n').Select(line => line.Trim()).Where(line => line.Length > 0)];
+        var html = string.Concat(lines.Select(line => $"<p>{Encoded(line)}</p>"));
+        if (lines.Any(line => PersonalData.Contacts(line).Any()))
+            return Sanitise(html);
+        return html.Length > LongestSource
+            ? throw new RuleException("description", "text.descriptionTooLong", ("most", Texts.LongestDescription))
+            : lines.Length == 0 ? RichText.Empty : new RichText(html, string.Join('\n', lines));
+    }
+
+    /// <summary>As texts are written in HTML.</summary>
+    private static string Encoded(string text) => text.Replace("&", "&amp;", StringComparison.Ordinal)
+        .Replace("\u00A0", "&nbsp;", StringComparison.Ordinal).Replace("<", "&lt;", StringComparison.Ordinal)
+        .Replace(">", "&gt;", StringComparison.Ordinal);
+
     /// <exception cref="RuleException">The source is far longer than any description.</exception>
     public RichText Sanitise(string? source)
     {

@@ -6,7 +6,7 @@ namespace Valtro.Application.Work;
 /// <summary>By the clock: empties the bin of what has rested there for 90 days, and sweeps out files that nothing names, programs that came
 /// no more, and what readers were told of things long gone.</summary>
 internal sealed class SweepWorker(EventStore events, CalendarStore calendars, EditionSettingsStore settings, FileStore files,
-    EditionStore editions, DeliveredStore delivered, SessionStore sessions, AskedStore asked, SearchStore search, IClock clock,
+    EditionStore editions, DeliveredStore delivered, SessionStore sessions, AskedStore asked, SearchStore search, IntakeStore intakes, IClock clock,
     ILogger<SweepWorker> log)
         : IWorker
 {
@@ -36,6 +36,7 @@ internal sealed class SweepWorker(EventStore events, CalendarStore calendars, Ed
         await sessions.SweepAsync(now);
         await asked.ForgetAsync(now - AskedStore.Kept);
         await search.ForgetWordsAsync();
+        await intakes.SweepAsync(now);
         if (gone > 0)
             log.LogInformation("{Count} events left the bin for good", gone);
         return now + Every;

@@ -1,4 +1,5 @@
 using Valtro.Application.Accounts;
+using Valtro.Application.Intake;
 using Valtro.Application.Mail;
 
 namespace Valtro.Application.Work;
@@ -12,7 +13,7 @@ public static class WorkServices
         if (!isRun)
             return services;
         services.AddSingleton<IWorker, RenderWorker>().AddSingleton<IWorker, MailWorker>().AddSingleton<IWorker, GatherWorker>()
-            .AddSingleton<IWorker, SweepWorker>().AddSingleton<IWorker, ResetWorker>();
+            .AddSingleton<IWorker, SweepWorker>().AddSingleton<IWorker, ResetWorker>().AddSingleton<IWorker, IntakeWorker>();
         services.AddSingleton<ILoop, Listening>().AddSingleton<ILoop, Planning>().AddSingleton<ILoop, KeepingFetches>()
             .AddSingleton<ILoop, Counting>();
         return services.AddHostedService(provider => new Supervisor(

@@ -38,6 +38,12 @@ public sealed class ActPlanner(Viewer viewer, IReadOnlyDictionary<Guid, Calendar
         };
     }
 
+    /// <summary>An event as it comes from outside: a new one, or one that is here already, as it is to be from now on.</summary>
+    public Act Bringing(StoredEvent? before, CalendarEvent after) => before is null
+        ? Act.Writing(EventWrite.Making(after))
+        : Act.Writing(EventWrite.Saving(
+            before, after, before.IsRemoved ? EventAct.Restored : EventAct.Changed, isRemoved: false, school));
+
     /// <summary>A change in one of its scopes.</summary>
     /// <param name="about">What is open about the event.</param>
     /// <exception cref="RuleException">It is not possible in that scope, or the event cannot stand where it is to.</exception>

@@ -322,11 +322,11 @@ public record EventDraft
             InBreaks = InBreaks,
             CountsTaking = Repeat is { CountsTaking: true } && rule?.Count is not null && InBreaks != InBreaks.Ignore,
         };
-        refusals.Try(() => CheckedDates(series, setting.School));
+        refusals.Try(() => CheckDates(series, setting.School));
         return series;
     }
 
-    private static bool CheckedDates(Series series, SchoolCalendar school)
+    internal static bool CheckDates(Series series, SchoolCalendar school)
     {
         // The start may stand outside its rule, so the year is measured from the second date on.
         LocalDateTime? second = null;

@@ -1,5 +1,5 @@
-using Ical.Net.DataTypes;
 using NodaTime;
+using Valtro.Core.ICalendar.Reading;
 using Valtro.Core.YearPlans;
 
 namespace Valtro.Core.ICalendar;
@@ -9,6 +9,8 @@ public static class BreakReader
 {
     public const int LongestFile = 500_000;
 
+    private const int MostDates = 400;
+
     /// <param name="skipped">Titles of events that are no breaks: those with times of day, and those outside the days asked for.</param>
     /// <exception cref="RuleException">It is no iCalendar stream.</exception>
     public static IReadOnlyList<NamedDays> Read(string text, LocalDate first, LocalDate last, out IReadOnlyList<string> skipped)
@@ -17,39 +19,21 @@ public static class BreakReader
             throw new RuleException("file", "breaks.tooLong", ("count", text.Length), ("most", LongestFile));
         var found = new List<NamedDays>();
         var others = new List<string>();
-        foreach (var calendarEvent in Load(text).Events)
+        foreach (var entry in new ForeignFile(() => new StringReader(text)).Read(DateTimeZone.Utc))
         {
-            var name = string.IsNullOrWhiteSpace(calendarEvent.Summary) ? "Closed" : calendarEvent.Summary.Trim();
-            name = name.Length > Texts.LongestName ? name[..Texts.LongestName] : name;
-            if (calendarEvent.Start is not { HasTime: false } start)
-            {
+            var name = entry.Title.Length == 0 ? "Closed" : Texts.Kept(entry.Title, Texts.LongestName);
+            NamedDays[] within = entry.Series is { Timing.AllDay: true } series
+                ? [.. series.All(SchoolCalendar.Empty).Take(MostDates)
+                    .Select(date => new NamedDays(name, date.LocalStart.Date, date.LocalEnd.Date.PlusDays(-1)))
+                    .Where(days => days.First >= first && days.Last <= last)]
+                : [];
+            found.AddRange(within);
+            if (within.Length == 0)
                 others.Add(name);
-                continue;
-            }
-            var begins = Date(start);
-            var ends = calendarEvent.End is { HasTime: false } end && Date(end) > begins ? Date(end).PlusDays(-1) : begins;
-            if (begins < first || ends > last)
-                others.Add(name);
-            else
-                found.Add(new NamedDays(name, begins, ends));
         }
         skipped = others;
         return Merged(found);
     }
-
-    private static Ical.Net.Calendar Load(string text)
-    {
-        try
-        {
-            return Ical.Net.Calendar.Load(text) ?? throw new RuleException("file", "breaks.noCalendar");
-        }
-        catch (Exception unreadable) when (unreadable is not RuleException and not OutOfMemoryException)
-        {
-            throw new RuleException("file", "breaks.unreadable");
-        }
-    }
-
-    private static LocalDate Date(CalDateTime day) => new(day.Year, day.Month, day.Day);
 
     /// <summary>A day belongs to one break: what overlaps becomes one with both names.</summary>
     private static List<NamedDays> Merged(List<NamedDays> found)

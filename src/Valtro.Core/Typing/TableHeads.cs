@@ -1,4 +1,5 @@
 using System.Globalization;
+using Valtro.Core.Intake;
 using Valtro.Core.Speaking;
 
 namespace Valtro.Core.Typing;
@@ -21,6 +22,9 @@ public enum TableColumn
 
     /// <summary>The day on which it is due: a deadline.</summary>
     Due,
+
+    /// <summary>What the sheet knows it by, whatever else of it changes.</summary>
+    Id,
 }
 
 /// <summary>A table as it came from a sheet: in which columns what stands, whatever their order.</summary>
@@ -60,9 +64,13 @@ public sealed record TableHeads(IReadOnlyList<TableColumn?> Columns, bool HasHea
             : new TableHeads([.. Usual.Take(Math.Max(first.Count, 1)).Select(column => (TableColumn?)column)], false, []);
     }
 
+    /// <summary>The same, as somebody says what its columns are.</summary>
+    public static TableHeads Chosen(IReadOnlyList<TableColumn?> columns, bool hasHead) => new(columns, hasHead, []);
+
     /// <summary>A line of the sheet as a row.</summary>
     /// <param name="culture">In which rows are read.</param>
-    public TableRow RowOf(IReadOnlyList<string> cells, CultureInfo culture)
+    /// <param name="order">Of the numbers of its days.</param>
+    public TableRow RowOf(IReadOnlyList<string> cells, CultureInfo culture, DayOrder order = DayOrder.AsUsual)
     {
         string? Cell(TableColumn column)
         {
@@ -73,17 +81,19 @@ public sealed record TableHeads(IReadOnlyList<TableColumn?> Columns, bool HasHea
             }
             return null;
         }
-        var date = Cell(TableColumn.Date);
-        var from = Cell(TableColumn.From);
+        string? Day(TableColumn column) => Cell(column) is { } cell ? SheetDates.Plain(cell, order) : null;
         // A sheet may keep day and time in one cell.
-        if (string.IsNullOrEmpty(from) && date?.Split(' ') is [{ Length: 10 } day, { Length: 5 } time] && day[4] == '-' && time[2] == ':')
-            (date, from) = (day, time);
+        var (date, from) = SheetDates.Apart(Day(TableColumn.Date), Day(TableColumn.From));
+        var (lastDay, to) = SheetDates.Apart(Day(TableColumn.LastDay), Day(TableColumn.To));
         var isDue = string.IsNullOrEmpty(date) && Cell(TableColumn.Due) is { Length: > 0 };
+        if (isDue)
+            (date, from) = SheetDates.Apart(Day(TableColumn.Due), from);
         return new TableRow(
-            isDue ? Cell(TableColumn.Due) : date, from, isDue ? Grammar.Of(culture).First("due") : Cell(TableColumn.To),
+            date, from, isDue ? Grammar.Of(culture).First("due") : to,
             Cell(TableColumn.Title), Cell(TableColumn.Place), Cell(TableColumn.Calendar))
         {
-            LastDay = Cell(TableColumn.LastDay),
+            LastDay = lastDay,
+            Id = Cell(TableColumn.Id),
             Repeat = Cell(TableColumn.Repeat),
             Description = Cell(TableColumn.Description),
             Category = Cell(TableColumn.Category),

@@ -32,6 +32,9 @@ public sealed record TableRow(string? Date, string? From, string? To, string? Ti
     /// <summary>Addresses, with blanks or commas between them.</summary>
     public string? Links { get; init; }
 
+    /// <summary>By which it is known again when it is brought anew.</summary>
+    public string? Id { get; init; }
+
     private string?[] Cells => [Date, From, To, Title, Place, Calendar, LastDay, Repeat, Description, Category, Tags, Links];
 
     /// <summary>True for a line that nobody has typed into.</summary>

@@ -7,9 +7,10 @@ using Valtro.Store;
 namespace Valtro.Server.Api;
 
 /// <summary>A request that may be as large as a file is.</summary>
-internal sealed class LargeBody : IRequestSizeLimitMetadata
+/// <param name="most">Bytes of the file.</param>
+internal sealed class LargeBody(int most = FileStore.Largest) : IRequestSizeLimitMetadata
 {
-    public long? MaxRequestBodySize => FileStore.Largest + 1024;
+    public long? MaxRequestBodySize => most + 1024L;
 }
 
 /// <summary>Files are brought first, and then named by the event that is saved.</summary>

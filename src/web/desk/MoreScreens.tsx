@@ -4,7 +4,7 @@ import { ScreenSign } from './ScreenSign'
 import { t } from './words'
 
 /** On a phone: the screens that have no room below. What is seldom needed is in the menu of the account. */
-export function MoreScreens({ isAdministrator }: { isAdministrator: boolean }) {
+export function MoreScreens({ isAdministrator, makesEvents }: { isAdministrator: boolean; makesEvents: boolean }) {
   return (
     <Dropdown drop="up" align="end" className="more-screens">
       <Dropdown.Toggle bsPrefix="way">
@@ -12,6 +12,11 @@ export function MoreScreens({ isAdministrator }: { isAdministrator: boolean }) {
         {t('more')}
       </Dropdown.Toggle>
       <Dropdown.Menu>
+        {makesEvents && (
+          <Dropdown.Item as={Link} to="/intake">
+            {t('intake')}
+          </Dropdown.Item>
+        )}
         <Dropdown.Item as={Link} to="/year">
           {t('yearPlan')}
         </Dropdown.Item>

@@ -19,6 +19,7 @@ export function Screens({ isAdministrator, signsOff, waiting }: ScreensProps) {
       <Way to="/plan" sign="plan" name={t('plan')} />
       <Way to="/calendars" sign="calendars" name={t('calendars')} />
       <Way to="/editions" sign="editions" name={t('editions')} />
+      {signsOff && <Way to="/intake" sign="intake" name={t('intake')} isSeldom />}
       <Way to="/year" sign="year" name={t('yearPlan')} isSeldom />
       {signsOff && (
         <Way to="/sign-off" sign="signOff" name={t('signOff')}>
@@ -32,7 +33,7 @@ export function Screens({ isAdministrator, signsOff, waiting }: ScreensProps) {
       )}
       {isAdministrator && <Way to="/people" sign="people" name={t('people')} isSeldom />}
       <Suspense fallback={null}>
-        <MoreScreens isAdministrator={isAdministrator} />
+        <MoreScreens isAdministrator={isAdministrator} makesEvents={signsOff} />
       </Suspense>
     </nav>
   )

@@ -49,5 +49,9 @@ export const keys = {
   failing: ['failing'] as const,
   plainText: (html: string) => ['plain-text', html] as const,
   consequences: (draft: string) => ['consequences', draft] as const,
+  intakes: ['intake'] as const,
+  intake: (id: string) => ['intake', id] as const,
+  intakeLines: (id: string, state: string, turn: string) => ['intake-lines', id, state, turn] as const,
+  intakeForeseen: (id: string, turn: string) => ['intake-foreseen', id, turn] as const,
   destinations: (draft: string) => ['destinations', draft] as const,
 }

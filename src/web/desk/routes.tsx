@@ -53,6 +53,11 @@ export const router = createBrowserRouter(
                 { path: '/editions/new', lazy: edition },
                 { path: '/editions/:id', lazy: edition },
                 { path: '/editions/:id/read', lazy: screen(() => import('./editions/ReadPage'), 'ReadPage') },
+                { path: '/intake', lazy: screen(() => import('./intake/IntakePage'), 'IntakePage') },
+                {
+                  path: '/intake/:id',
+                  lazy: screen(() => import('./intake/IntakeFilePage'), 'IntakeFilePage'),
+                },
                 { path: '/year', lazy: screen(() => import('./year/YearPlanPage'), 'YearPlanPage') },
                 { path: '/year/carry', lazy: screen(() => import('./carry/CarryPage'), 'CarryPage') },
                 { path: '/lists', lazy: screen(() => import('./lists/ListsPage'), 'ListsPage') },

@@ -4206,6 +4206,423 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/intake": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["IntakeListed"][];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query: {
+                    name: string;
+                    by?: string;
+                    calendarId?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["IntakeListed"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/intake/text": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PastedIntake"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["IntakeListed"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/intake/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["IntakeBody"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/intake/{id}/lines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    state?: string;
+                    after?: number;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["IntakeLinesBody"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["IntakeTakeRequest"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/intake/{id}/foreseen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["IntakeForeseen"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/intake/{id}/answers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["IntakeAnswers"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/intake/{id}/save": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/events/chosen/preview": {
         parameters: {
             query?: never;
@@ -6306,6 +6723,11 @@ export interface components {
             breaks: components["schemas"]["SpanBody"][];
             skipped: string[];
         };
+        /**
+         * @description By what it is said on which calendar an event from outside goes.
+         * @enum {unknown}
+         */
+        CalendarBy: "one" | "column" | "category";
         CalendarRequest: {
             name: null | string;
             plate: null | string;
@@ -6755,6 +7177,11 @@ export interface components {
          * @enum {unknown}
          */
         DateStyle: "long" | "short" | "numeric";
+        /**
+         * @description In which order numbers of a day stand: 4/12 is a day of April or of December.
+         * @enum {unknown}
+         */
+        DayOrder: "asUsual" | "dayFirst" | "monthFirst";
         /** @description A day as the clocks and the year plan have it. */
         DayResponse: {
             day: components["schemas"]["LocalDate"];
@@ -7325,6 +7752,21 @@ export interface components {
             newlySees: string[];
             seesLess: string[];
         };
+        /** @description A word by which a file sorts its events. */
+        FoundWord: {
+            word: string;
+            /**
+             * Format: int32
+             * @description Of its events that have it.
+             */
+            count: number;
+            /**
+             * Format: uuid
+             * @description Of what is meant by it here, as far as that is known.
+             */
+            id: null | string;
+            isLeftOut: boolean;
+        };
         /**
          * @description By what the lists of an edition are grouped.
          * @enum {unknown}
@@ -7376,8 +7818,177 @@ export interface components {
          * @enum {unknown}
          */
         InBreaks: "ignore" | "skip" | "move";
+        /**
+         * @description What becomes of an event from outside.
+         * @enum {unknown}
+         */
+        IncomingState: "new" | "changed" | "same" | "there" | "refused";
         /** Format: date-time */
         Instant: string;
+        /** @description What whoever brings a file says of it, once. */
+        IntakeAnswers: {
+            calendarBy?: components["schemas"]["CalendarBy"];
+            /**
+             * Format: uuid
+             * @description The calendar of all, or of those for which nothing else is said.
+             */
+            calendarId?: null | string;
+            calendars?: components["schemas"]["WordChoice"][];
+            categories?: components["schemas"]["WordChoice"][];
+            /** @description Where times are meant that say no zone; the calendar's where it is missing. */
+            zone?: null | string;
+            dayOrder?: components["schemas"]["DayOrder"];
+            /** @description In which characters it is written, such as "windows-1252"; null for what it is most probably. */
+            encoding?: null | string;
+            /** @description Of a sheet, in its order; null where a column is of no use, empty where they are guessed. */
+            columns?: components["schemas"]["TableColumn"][];
+            /** @description The first line of a sheet names the columns; null where that is guessed. */
+            hasHead?: null | boolean;
+            from?: null | components["schemas"]["LocalDate"];
+            until?: null | components["schemas"]["LocalDate"];
+            /** @description Only what says this in its title, place or description. */
+            text?: null | string;
+            /** @description Only what is sorted by one of these words; empty for all. */
+            only?: string[];
+        };
+        /** @description A file of events that somebody brought. */
+        IntakeBody: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            form: components["schemas"]["IntakeForm"];
+            state: components["schemas"]["IntakeState"];
+            /**
+             * Format: int32
+             * @description Of Total, while it is read or saved.
+             */
+            done: number;
+            /** Format: int32 */
+            total: number;
+            /** @description What went wrong, in words; empty where nothing did. */
+            problem: string;
+            answers: components["schemas"]["IntakeAnswers"];
+            found: null | components["schemas"]["IntakeFound"];
+            counts: components["schemas"]["IntakeCount"][];
+            /**
+             * Format: uuid
+             * @description By which it was taken, and can be taken back.
+             */
+            actId: null | string;
+            /** Format: int32 */
+            taken: number;
+            madeAt: components["schemas"]["Instant"];
+        };
+        /** @description How many events of a state a file has. */
+        IntakeCount: {
+            state: components["schemas"]["IncomingState"];
+            /** Format: int32 */
+            all: number;
+            /**
+             * Format: int32
+             * @description Of them that are to be taken.
+             */
+            taken: number;
+        };
+        /** @description What taking the chosen lines would do. */
+        IntakeForeseen: {
+            /** Format: int32 */
+            made: number;
+            /** Format: int32 */
+            changed: number;
+            whoSees: string[];
+        };
+        /** @enum {unknown} */
+        IntakeForm: "calendar" | "table";
+        /** @description What a file is, as far as whoever brings it is to be asked about it. */
+        IntakeFound: {
+            /** @description What it calls itself; may be empty. */
+            name?: string;
+            encoding?: string;
+            /** @description Some of its times say no zone. */
+            needsZone?: boolean;
+            /** @description The zone that those are taken to be in. */
+            zone?: string;
+            first?: null | components["schemas"]["LocalDate"];
+            last?: null | components["schemas"]["LocalDate"];
+            categories?: components["schemas"]["FoundWord"][];
+            /** @description What the column of calendars, or the categories, say. */
+            calendars?: components["schemas"]["FoundWord"][];
+            /** @description Of a sheet: what its first line says of each column; numbers where it says nothing. */
+            heads?: string[];
+            /** @description Its first lines. */
+            sample?: string[][];
+            /** @description As what its columns are taken. */
+            columns?: components["schemas"]["TableColumn"][];
+            hasHead?: boolean;
+            /** @description Of its days some could be read in either order, and none decides. */
+            asksDayOrder?: boolean;
+            /**
+             * Format: int32
+             * @description Of them are left out by the days, words or categories that are asked for.
+             */
+            leftOut?: number;
+            /** @description By which a file of the same make is known again. */
+            make?: string;
+        };
+        /** @description An event of a file. */
+        IntakeLineBody: {
+            /**
+             * Format: int32
+             * @description By which it is named, and after which the next are asked for.
+             */
+            place: number;
+            /**
+             * Format: int32
+             * @description Of the file.
+             */
+            line: number;
+            state: components["schemas"]["IncomingState"];
+            title: string;
+            /** @description When it is. */
+            words: string;
+            /** Format: uuid */
+            calendarId: null | string;
+            /** @description Its category's name; may be empty. */
+            category: string;
+            isDeadline: boolean;
+            isCancelled: boolean;
+            isTaken: boolean;
+            /**
+             * Format: uuid
+             * @description Which is here already.
+             */
+            eventId: null | string;
+            /** @description What would be another there. */
+            differences: components["schemas"]["EventDifference"][];
+            /** @description What was not taken, or not as it stood there; why it is refused. */
+            remarks: string[];
+        };
+        IntakeLinesBody: {
+            lines: components["schemas"]["IntakeLineBody"][];
+            hasMore: boolean;
+        };
+        /** @description One of them among others. */
+        IntakeListed: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            form: components["schemas"]["IntakeForm"];
+            state: components["schemas"]["IntakeState"];
+            madeAt: components["schemas"]["Instant"];
+            /** Format: uuid */
+            actId: null | string;
+            /** Format: int32 */
+            taken: number;
+        };
+        /** @enum {unknown} */
+        IntakeState: "reading" | "ready" | "saving" | "done" | "undone" | "refused";
+        IntakeTakeRequest: {
+            /** @description Null for all of the states. */
+            places: null | number[];
+            states: null | components["schemas"]["IncomingState"][];
+            isTaken: boolean;
+        };
         InvitationRequest: {
             email: null | string;
             isAdministrator: boolean;
@@ -7881,6 +8492,13 @@ export interface components {
          * @enum {unknown}
          */
         Part: "leads" | "helps" | "speaks";
+        /** @description Text that somebody copied from elsewhere: a calendar file, or cells of a sheet. */
+        PastedIntake: {
+            text: string;
+            by: components["schemas"]["CalendarBy"];
+            /** Format: uuid */
+            calendarId: null | string;
+        };
         /** @description A piece of a line, or text between pieces. */
         PatternPartBody: {
             piece: null | components["schemas"]["Piece"];
@@ -8394,7 +9012,7 @@ export interface components {
          * @description Columns of a table of events.
          * @enum {unknown}
          */
-        TableColumn: "date" | "from" | "to" | "title" | "place" | "calendar" | "lastDay" | "repeat" | "description" | "category" | "tags" | "links" | "due";
+        TableColumn: "date" | "from" | "to" | "title" | "place" | "calendar" | "lastDay" | "repeat" | "description" | "category" | "tags" | "links" | "due" | "id";
         /** @description A sheet, or what was copied from one, as rows. */
         TableFileResponse: {
             rows: components["schemas"]["TableRow"][];
@@ -8426,6 +9044,8 @@ export interface components {
             tags?: null | string;
             /** @description Addresses, with blanks or commas between them. */
             links?: null | string;
+            /** @description By which it is known again when it is brought anew. */
+            id?: null | string;
             /** @description True for a line that nobody has typed into. */
             isEmpty?: boolean;
         };
@@ -8568,11 +9188,25 @@ export interface components {
          * @enum {unknown}
          */
         WindowTo: "days" | "weeks" | "months" | "endOfMonth" | "endOfTerm" | "endOfYear" | "date" | "open";
+        /** @description What is meant by a word of the file. */
+        WordChoice: {
+            word: string;
+            /**
+             * Format: uuid
+             * @description Of a calendar or a category; null where there is none for it.
+             */
+            id: null | string;
+            /**
+             * @description What says it is not taken (calendars), or it is no tag either (categories).
+             * @default false
+             */
+            isLeftOut: boolean;
+        };
         /**
          * @description What can be to do.
          * @enum {unknown}
          */
-        WorkKind: "render" | "mail" | "gather" | "reset" | "sweep";
+        WorkKind: "render" | "mail" | "gather" | "reset" | "sweep" | "intake";
         YearPlanRequest: {
             name: null | string;
             first: null | components["schemas"]["LocalDate"];

@@ -1,6 +1,6 @@
 import type { TableRow } from '../types'
 
-export type Column = Exclude<keyof TableRow, 'isEmpty'>
+export type Column = Exclude<keyof TableRow, 'isEmpty' | 'id'>
 
 /** In sight at first, and as they are pasted where no line names them. */
 export const usual: Column[] = ['date', 'from', 'to', 'title', 'place', 'calendar']

@@ -26,6 +26,7 @@ const what: Record<Failing['kind'], string> = {
   gather: t('newsByMail'),
   reset: t('aLinkForANew'),
   sweep: t('emptyingTheBin'),
+  intake: t('aFileOfEvents'),
 }
 
 /** "Going out", "A mail to cy@pinewick.example". */

@@ -1,0 +1,153 @@
+using NodaTime;
+using Valtro.Application.Events;
+using Valtro.Application.Files;
+using Valtro.Application.Work;
+using Valtro.Core;
+using Valtro.Core.Acts;
+using Valtro.Core.Intake;
+using Valtro.Core.Speaking;
+using Valtro.Store;
+
+namespace Valtro.Application.Intake;
+
+/// <summary>Reads files that people bring, and takes what they chose of them: in their name, by what they may do when it is done.</summary>
+internal sealed class IntakeWorker(
+    IntakeStore store, EventStore events, AccountStore accounts, Houses houses, RichTexts richTexts, IServiceScopeFactory scopes, IClock clock)
+    : IWorker
+{
+    private const int MostTries = 3;
+
+    private static readonly IncomingState[] Takeable = [IncomingState.New, IncomingState.Changed, IncomingState.There];
+
+    public WorkKind Kind => WorkKind.Intake;
+
+    public int AtOnce => 1;
+
+    public Duration Claim => Duration.FromMinutes(15);
+
+    public Duration? WaitAfter(int failures) => failures < MostTries ? Duration.FromSeconds(Math.Pow(3, failures)) : null;
+
+    public async Task<Instant?> DoAsync(Store.Work work, CancellationToken stopping)
+    {
+        using var within = Wall.Within(work.OrganisationId!.Value);
+        var intake = await store.FindAsync(work.OrganisationId.Value, Guid.Parse(work.Key));
+        try
+        {
+            if (intake is { State: IntakeState.Reading })
+                await ReadAsync(work.OrganisationId.Value, intake, stopping);
+            else if (intake is { State: IntakeState.Saving })
+                await SaveAsync(work.OrganisationId.Value, intake);
+        }
+        catch (IntakeStoppedException)
+        {
+            // Thrown away or asked otherwise: that wish is work of its own.
+        }
+        catch (Exception failed) when (work.Tries + 1 >= MostTries && failed is not OperationCanceledException)
+        {
+            await EndAsync(work.OrganisationId.Value, intake!, Saying.Of("intake.failed"));
+            throw;
+        }
+        return null;
+    }
+
+    private Task EndAsync(Guid organisationId, BroughtIntake intake, Saying problem) => intake.State == IntakeState.Reading
+        ? store.ReadAsync(organisationId, intake, null, [], problem)
+        : store.NotSavedAsync(organisationId, intake.Id, problem);
+
+    private async Task ReadAsync(Guid organisationId, BroughtIntake intake, CancellationToken stopping)
+    {
+        if (await store.ContentAsync(organisationId, intake.Id) is not { } content)
+            return;
+        try
+        {
+            var ground = await GroundAsync(organisationId, intake);
+            var (found, lines) = await new IntakeReader(store, events).ReadAsync(intake, content, ground, (done, total) =>
+            {
+                stopping.ThrowIfCancellationRequested();
+                return store.ProgressAsync(intake, done, total);
+            });
+            if (intake.Turn == 1 && await store.GuessAsync(organisationId, found.Make) is { } guess && GuessOver(intake.Answers, guess) is var
+                remembered && !remembered.Equals(intake.Answers))
+            {
+                // What was said of such a file before is said of this one too; it can be put right.
+                await store.AnswerAsync(organisationId, intake.Id, remembered, clock.GetCurrentInstant());
+                return;
+            }
+            await store.ReadAsync(organisationId, intake, found, lines, null);
+        }
+        catch (RuleException refused)
+        {
+            await store.ReadAsync(organisationId, intake, null, [], refused.Refusals[0].Saying);
+        }
+    }
+
+    /// <summary>What is said of the file at hand counts; of what is remembered, what belongs to files of that make.</summary>
+    private static IntakeAnswers GuessOver(IntakeAnswers said, IntakeAnswers guess) => said with
+    {
+        Calendars = said.Calendars.Count > 0 ? said.Calendars : guess.Calendars,
+        Categories = said.Categories.Count > 0 ? said.Categories : guess.Categories,
+        Zone = said.Zone ?? guess.Zone,
+        DayOrder = said.DayOrder == DayOrder.AsUsual ? guess.DayOrder : said.DayOrder,
+        Encoding = said.Encoding ?? guess.Encoding,
+        Columns = said.Columns.Count > 0 ? said.Columns : guess.Columns,
+        HasHead = said.HasHead ?? guess.HasHead,
+    };
+
+    private async Task<IntakeGround> GroundAsync(Guid organisationId, BroughtIntake intake)
+    {
+        var membership = (await accounts.MembershipsAsync(intake.AccountId)).FirstOrDefault(one => one.Viewer.OrganisationId == organisationId)
+            ?? throw new RuleException("file", "intake.notAMember");
+        var house = await houses.OfAsync(organisationId, membership.HouseVersion);
+        await using var scope = scopes.CreateAsyncScope();
+        var usual = await scope.ServiceProvider.GetRequiredService<Templates>().UsualAsync(membership.Viewer, house);
+        return new IntakeGround(membership.Viewer, house, intake.Answers,
+            clock.GetCurrentInstant().InZone(house.Organisation.TimeZone).Date, richTexts, usual).Ready();
+    }
+
+    private async Task SaveAsync(Guid organisationId, BroughtIntake intake)
+    {
+        try
+        {
+            var ground = await GroundAsync(organisationId, intake);
+            var lines = await store.LinesAsync(organisationId, intake.Id, Takeable, -1, IntakeStore.MostLines, onlyTaken: true);
+            await store.ProgressAsync(intake, 0, lines.Count);
+            var (act, names) = await PlanAsync(store, ground, lines);
+            if (act.IsNothing)
+                throw new RuleException("lines", "intake.nothingToTake");
+            await store.SaveAsync(organisationId, intake, act, names, Instant.FromUnixTimeSeconds(clock.GetCurrentInstant().ToUnixTimeSeconds()));
+        }
+        catch (RuleException refused)
+        {
+            await store.NotSavedAsync(organisationId, intake.Id, refused.Refusals[0].Saying);
+        }
+        catch (ChangedMeanwhileException)
+        {
+            await store.NotSavedAsync(organisationId, intake.Id, Saying.Of("intake.changedMeanwhile"));
+        }
+    }
+
+    /// <summary>The act that takes some lines, and by which name the source knows each of its events.</summary>
+    /// <exception cref="ChangedMeanwhileException">One of the events was saved since it was compared.</exception>
+    internal static async Task<(Act Act, IReadOnlyList<Incoming> Names)> PlanAsync(
+        IntakeStore store, IntakeGround ground, IReadOnlyList<IntakeLine> lines)
+    {
+        var planner = new ActPlanner(ground.Viewer, ground.House.Calendars, ground.House.School);
+        var (acts, names) = (new List<Act>(), new List<Incoming>());
+        foreach (var some in lines.Where(line => line.Incoming is not null).Chunk(1_000))
+        {
+            var known = await store.KnownAsync(ground.Viewer.OrganisationId, [.. some.Select(line => line.Uid)]);
+            foreach (var line in some)
+            {
+                var there = known.GetValueOrDefault(line.Uid);
+                if (there?.Stored.Version != line.Version)
+                    throw new ChangedMeanwhileException();
+                var outcome = IncomingOutcome.Of(line.Incoming!, there, ground.House.School);
+                if (outcome.After is not { } after)
+                    continue;
+                acts.Add(planner.Bringing(there?.Stored, after));
+                names.Add(line.Incoming!);
+            }
+        }
+        return (Act.All(acts), names);
+    }
+}
