@@ -67,13 +67,13 @@ public sealed class IntakeStore(Database database, EventStore events)
     /// <summary>By which names of events in files are known.</summary>
     private const string Source = "file";
 
-    private sealed record Row(Guid Id, Guid AccountId, string Name, string Form, string State, int Turn, int Done, int Total, string Problem,
-        string Answers, string? Found, Guid? ActId, int Taken, Instant MadeAt)
+    private sealed record Row(Guid Id, Guid AccountId, string Name, string Form, string State, int Turn, int Done, int Total,
+        string Problem, string Answers, string? Found, Guid? ActId, int Taken, Instant MadeAt)
     {
         public BroughtIntake ToIntake() => new(
-            Id, AccountId, Name, Words.Read<IntakeForm>(Form), Words.Read<IntakeState>(State), Turn, Done, Total, StoredSaying.Read(Problem),
-            ProposalDocument.Read<IntakeAnswers>(Answers), Found is null ? null : ProposalDocument.Read<IntakeFound>(Found), ActId, Taken,
-            MadeAt);
+            Id, AccountId, Name, Words.Read<IntakeForm>(Form), Words.Read<IntakeState>(State), Turn, Done, Total,
+            StoredSaying.Read(Problem), ProposalDocument.Read<IntakeAnswers>(Answers),
+            Found is null ? null : ProposalDocument.Read<IntakeFound>(Found), ActId, Taken, MadeAt);
     }
 
     private const string Columns = """
@@ -164,7 +164,8 @@ public sealed class IntakeStore(Database database, EventStore events)
     /// <summary>What was read: all of its lines, and what is asked about them; or why it cannot be read.</summary>
     /// <remarks>Which lines are to be taken stays as it was said before, where such a line is of the same state.</remarks>
     /// <exception cref="IntakeStoppedException">It is not wanted any more.</exception>
-    public Task ReadAsync(Guid organisationId, BroughtIntake intake, IntakeFound? found, IReadOnlyList<IntakeLine> lines, Saying? problem) =>
+    public Task ReadAsync(
+        Guid organisationId, BroughtIntake intake, IntakeFound? found, IReadOnlyList<IntakeLine> lines, Saying? problem) =>
         database.InTransactionAsync(async transaction =>
         {
             var connection = transaction.Connection!;
@@ -229,8 +230,8 @@ public sealed class IntakeStore(Database database, EventStore events)
         ? []
         : [.. JsonSerializer.Deserialize<string[]>(stored)!.Select(StoredSaying.Read).OfType<Saying>()];
 
-    private sealed record LineRow(int Place, int Line, string Uid, string State, string Title, LocalDate? FirstDay, bool IsTaken, Guid? EventId,
-        int? Version, string? Content, string Remarks, string Refusals)
+    private sealed record LineRow(int Place, int Line, string Uid, string State, string Title, LocalDate? FirstDay, bool IsTaken,
+        Guid? EventId, int? Version, string? Content, string Remarks, string Refusals)
     {
         public IntakeLine ToLine(Named named) => new(
             Place, Line, Uid, Words.Read<IncomingState>(State), Title, FirstDay, IsTaken, EventId, Version,

@@ -98,16 +98,12 @@ internal sealed class FuzzWorld
 
         Task<int> VersionAsync(string table, string id) =>
             OneAsync<int>($"select coalesce((select version from {table} where id = @id), 1)", new { id = Guid.Parse(id) });
-        Func<Task<string>> At(string path) => () => Task.FromResult(path);
-        Func<Task<JsonNode?>> Body(object? body) => () => Task.FromResult(body is null ? null : Json(body));
         Func<Task<JsonNode?>> Versioned(string table, string id, Func<object> body) => async () =>
         {
             var node = Json(body());
             node["version"] = await VersionAsync(table, id);
             return node;
         };
-        void Add(string route, string path, object? body = null, int weight = 2) =>
-            Templates.Add(route, new Template(At(path), Body(body), weight));
         void AddVersioned(string route, string path, string table, string id, Func<object> body, int weight = 2) =>
             Templates.Add(route, new Template(At(path), Versioned(table, id, body), weight));
 
@@ -251,6 +247,7 @@ internal sealed class FuzzWorld
         Add("POST /api/events/several/cells", "/api/events/several/cells",
             new { text = "Date\tWhat\tRepeats\n3 Dec\tKnots\tevery Thursday" }, 4);
         Add("POST /api/events/several", "/api/events/several", new { rows, calendarId = spare }, 6);
+        await AddIntakeAsync(spare, category);
 
         Add("POST /api/year-plans", "/api/year-plans", Plan("2031"), 10);
         AddVersioned("PUT /api/year-plans/{id:guid}", $"/api/year-plans/{plan}", "year_plan", plan, () => Plan("2026"), 12);
@@ -278,6 +275,41 @@ internal sealed class FuzzWorld
         }
         Add("POST /api/work/try-again", "/api/work/try-again", new { kind = "render", key = edition });
         Assert.NotEqual(Guid.Empty, organisation);
+    }
+
+    private static Func<Task<string>> At(string path) => () => Task.FromResult(path);
+
+    private static Func<Task<JsonNode?>> Body(object? body) => () => Task.FromResult(body is null ? null : Json(body));
+
+    private void Add(string route, string path, object? body = null, int weight = 2) =>
+        Templates.Add(route, new Template(At(path), Body(body), weight));
+
+    private async Task AddIntakeAsync(string calendar, string category)
+    {
+        var pasted = new { text = "BEGIN:VCALENDAR\nBEGIN:VEVENT\nUID:fuzz\nSUMMARY:Knots\nDTSTART:20261204T100000\nRRULE:FREQ=WEEKLY;COUNT=3\n"
+            + "END:VEVENT\nEND:VCALENDAR", by = "one", calendarId = calendar };
+        var intake = (string)(await _ada.DoAsync(HttpMethod.Post, "/api/intake/text", pasted))["id"]!;
+        Add("POST /api/intake/text", "/api/intake/text", pasted, 6);
+        Add("PUT /api/intake/{id:guid}/answers", $"/api/intake/{intake}/answers", new
+        {
+            calendarBy = "category",
+            calendarId = calendar,
+            calendars = new[] { new { word = "7B", id = (string?)calendar, isLeftOut = false } },
+            categories = new[] { new { word = "Match", id = (string?)category, isLeftOut = true } },
+            zone = "America/Halifax",
+            dayOrder = "dayFirst",
+            encoding = "windows-1252",
+            columns = new[] { "date", null, "title" },
+            hasHead = true,
+            from = "2026-09-01",
+            until = "2027-06-30",
+            text = "Knots",
+            only = new[] { "Match" },
+        }, 8);
+        Add("PUT /api/intake/{id:guid}/lines", $"/api/intake/{intake}/lines",
+            new { places = new[] { 0 }, states = new[] { "new", "changed" }, isTaken = true }, 3);
+        Add("POST /api/intake/{id:guid}/save", $"/api/intake/{intake}/save", weight: 1);
+        Add("DELETE /api/intake/{id:guid}", $"/api/intake/{Guid.NewGuid()}", weight: 1);
     }
 
     private JsonNode? _made;

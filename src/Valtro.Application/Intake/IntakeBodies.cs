@@ -15,8 +15,8 @@ public sealed record IntakeCount(IncomingState State, int All, int Taken);
 /// <param name="Found">What it is; null before it is read.</param>
 /// <param name="ActId">By which it was taken, and can be taken back.</param>
 public sealed record IntakeBody(
-    Guid Id, string Name, IntakeForm Form, IntakeState State, int Done, int Total, string Problem, IntakeAnswers Answers, IntakeFound? Found,
-    IReadOnlyList<IntakeCount> Counts, Guid? ActId, int Taken, Instant MadeAt);
+    Guid Id, string Name, IntakeForm Form, IntakeState State, int Done, int Total, string Problem, IntakeAnswers Answers,
+    IntakeFound? Found, IReadOnlyList<IntakeCount> Counts, Guid? ActId, int Taken, Instant MadeAt);
 
 /// <summary>One of them among others.</summary>
 public sealed record IntakeListed(Guid Id, string Name, IntakeForm Form, IntakeState State, Instant MadeAt, Guid? ActId, int Taken);
@@ -30,8 +30,8 @@ public sealed record IntakeListed(Guid Id, string Name, IntakeForm Form, IntakeS
 /// <param name="Differences">What would be another there.</param>
 /// <param name="Remarks">What was not taken, or not as it stood there; why it is refused.</param>
 public sealed record IntakeLineBody(
-    int Place, int Line, IncomingState State, string Title, string Words, Guid? CalendarId, string Category, bool IsDeadline, bool IsCancelled,
-    bool IsTaken, Guid? EventId, IReadOnlyList<EventDifference> Differences, IReadOnlyList<string> Remarks);
+    int Place, int Line, IncomingState State, string Title, string Words, Guid? CalendarId, string Category, bool IsDeadline,
+    bool IsCancelled, bool IsTaken, Guid? EventId, IReadOnlyList<EventDifference> Differences, IReadOnlyList<string> Remarks);
 
 public sealed record IntakeLinesBody(IReadOnlyList<IntakeLineBody> Lines, bool HasMore);
 

@@ -13,7 +13,8 @@ using Calendar = Valtro.Core.Calendars.Calendar;
 namespace Valtro.Application.Intake;
 
 /// <summary>By what a file is read: who brings it, into which house, and what they say of it.</summary>
-internal sealed record IntakeGround(Viewer Viewer, House House, IntakeAnswers Answers, LocalDate Today, RichTexts RichTexts, UsualValues Usual)
+internal sealed record IntakeGround(
+    Viewer Viewer, House House, IntakeAnswers Answers, LocalDate Today, RichTexts RichTexts, UsualValues Usual)
 {
     /// <summary>Calendars on which they make events at once.</summary>
     public IReadOnlyList<Calendar> Mine { get; } =

@@ -79,7 +79,7 @@ internal sealed class IntakeReader(IntakeStore store, EventStore events)
             var (made, remarks, refusals) = entry.Make(standsOn);
             if (made is not null && !(Says(made.Content, answers.Text) && IsWithin(made, window, ground)))
                 continue;
-            if (made is null && answers.Text is { Length: > 0 } text && !entry.Title.Contains(text, StringComparison.CurrentCultureIgnoreCase))
+            if (made is null && !Holds(entry.Title, answers.Text))
                 continue;
             kept.Add(made is null || refusal is not null
                 ? new Made(entry, made, null, [.. refusals, .. refusal is { } said ? [said] : Array.Empty<Refusal>()])
@@ -88,9 +88,11 @@ internal sealed class IntakeReader(IntakeStore store, EventStore events)
         return (kept, entries.Count - kept.Count);
     }
 
-    private static bool Says(EventContent content, string? text) => string.IsNullOrWhiteSpace(text)
-        || new[] { content.Title, content.Subtitle, content.Place.Name, content.Description.Text }
-            .Any(said => said.Contains(text.Trim(), StringComparison.CurrentCultureIgnoreCase));
+    private static bool Says(EventContent content, string? text) =>
+        new[] { content.Title, content.Subtitle, content.Place.Name, content.Description.Text }.Any(said => Holds(said, text));
+
+    private static bool Holds(string said, string? text) =>
+        string.IsNullOrWhiteSpace(text) || said.Contains(text.Trim(), StringComparison.CurrentCultureIgnoreCase);
 
     private static bool IsWithin(CalendarEvent made, Window? window, IntakeGround ground) =>
         window is not { } asked || EventDates.In(made, asked, ground.House.School).Any();

@@ -12,8 +12,8 @@ namespace Valtro.Application.Intake;
 
 /// <summary>Reads files that people bring, and takes what they chose of them: in their name, by what they may do when it is done.</summary>
 internal sealed class IntakeWorker(
-    IntakeStore store, EventStore events, AccountStore accounts, Houses houses, RichTexts richTexts, IServiceScopeFactory scopes, IClock clock)
-    : IWorker
+    IntakeStore store, EventStore events, AccountStore accounts, Houses houses, RichTexts richTexts, IServiceScopeFactory scopes,
+    IClock clock) : IWorker
 {
     private const int MostTries = 3;
 
@@ -66,8 +66,8 @@ internal sealed class IntakeWorker(
                 stopping.ThrowIfCancellationRequested();
                 return store.ProgressAsync(intake, done, total);
             });
-            if (intake.Turn == 1 && await store.GuessAsync(organisationId, found.Make) is { } guess && GuessOver(intake.Answers, guess) is var
-                remembered && !remembered.Equals(intake.Answers))
+            var guess = intake.Turn == 1 ? await store.GuessAsync(organisationId, found.Make) : null;
+            if (guess is not null && GuessOver(intake.Answers, guess) is var remembered && !remembered.Equals(intake.Answers))
             {
                 // What was said of such a file before is said of this one too; it can be put right.
                 await store.AnswerAsync(organisationId, intake.Id, remembered, clock.GetCurrentInstant());
@@ -95,7 +95,8 @@ internal sealed class IntakeWorker(
 
     private async Task<IntakeGround> GroundAsync(Guid organisationId, BroughtIntake intake)
     {
-        var membership = (await accounts.MembershipsAsync(intake.AccountId)).FirstOrDefault(one => one.Viewer.OrganisationId == organisationId)
+        var membership = (await accounts.MembershipsAsync(intake.AccountId))
+            .FirstOrDefault(one => one.Viewer.OrganisationId == organisationId)
             ?? throw new RuleException("file", "intake.notAMember");
         var house = await houses.OfAsync(organisationId, membership.HouseVersion);
         await using var scope = scopes.CreateAsyncScope();
@@ -114,7 +115,8 @@ internal sealed class IntakeWorker(
             var (act, names) = await PlanAsync(store, ground, lines);
             if (act.IsNothing)
                 throw new RuleException("lines", "intake.nothingToTake");
-            await store.SaveAsync(organisationId, intake, act, names, Instant.FromUnixTimeSeconds(clock.GetCurrentInstant().ToUnixTimeSeconds()));
+            var now = Instant.FromUnixTimeSeconds(clock.GetCurrentInstant().ToUnixTimeSeconds());
+            await store.SaveAsync(organisationId, intake, act, names, now);
         }
         catch (RuleException refused)
         {

@@ -91,7 +91,8 @@ public sealed class Intakes(
     private static IntakeLineBody Show(IntakeLine line, KnownIncoming? known, House house, RuleWords words)
     {
         var incoming = line.Incoming?.Event;
-        var remarks = (line.Incoming?.Remarks ?? []).Concat(line.Refusals.Select(refusal => refusal.Saying)).Select(Spoken.Now.Say).ToList();
+        var remarks = (line.Incoming?.Remarks ?? []).Concat(line.Refusals.Select(refusal => refusal.Saying))
+            .Select(Spoken.Now.Say).ToList();
         IReadOnlyList<EventDifference> differences = [];
         if (line.Incoming is { } one && known is not null && IncomingOutcome.Of(one, known, house.School) is { After: { } after } outcome)
         {

@@ -24,9 +24,13 @@ internal static class SheetColumns
             if (best.Fit > 0.6)
                 columns[best.Index] = column;
         }
-        bool IsDay(string cell) => Typed.Days(SheetDates.Apart(cell, null).Day ?? "", culture, today).Count > 0 && cell.Any(char.IsAsciiDigit);
-        bool IsTime(string cell) => cell.Length <= 12 && Typed.Time(cell, culture) is not null && cell.Any(one => one is ':' or '.' or 'm' or 'h');
-        if (!Has(TableColumn.Date) && !Has(TableColumn.Due) && !(Has(TableColumn.From) && !Cells(Array.IndexOf(columns, TableColumn.From)).All(IsTime)))
+        bool IsDay(string cell) =>
+            cell.Any(char.IsAsciiDigit) && Typed.Days(SheetDates.Apart(cell, null).Day ?? "", culture, today).Count > 0;
+        bool IsTime(string cell) =>
+            cell.Length <= 12 && cell.Any(one => one is ':' or '.' or 'm' or 'h') && Typed.Time(cell, culture) is not null;
+        // A column of starts may have days and times in one cell.
+        var startsSayDays = Has(TableColumn.From) && !Cells(Array.IndexOf(columns, TableColumn.From)).All(IsTime);
+        if (!Has(TableColumn.Date) && !Has(TableColumn.Due) && !startsSayDays)
             Give(TableColumn.Date, cells => Share(cells, IsDay));
         if (!Has(TableColumn.From))
             Give(TableColumn.From, cells => Share(cells, IsTime));

@@ -47,7 +47,7 @@ internal sealed class SheetReading
     {
         var answers = _ground.Answers;
         var guessed = TableHeads.Of(lines[0].Cells);
-        var hasHead = answers.HasHead ?? guessed.HasHead;
+        var hasHead = answers.HasHead ?? (guessed.HasHead || LooksLikeHead(lines));
         var first = lines[0].Cells;
         var rows = hasHead ? lines[1..] : lines;
         var columns = answers.Columns.Count > 0
@@ -79,6 +79,11 @@ internal sealed class SheetReading
             Make = $"sheet {string.Join('|', first.Select(head => hasHead ? head.Trim().ToUpperInvariant() : ""))}",
         });
     }
+
+    /// <summary>Names have no numbers, and lines of events have some.</summary>
+    private static bool LooksLikeHead(List<(string[] Cells, int Line)> lines) =>
+        lines.Count > 1 && !lines[0].Cells.Any(cell => cell.Any(char.IsAsciiDigit))
+        && lines.Skip(1).Take(5).All(line => line.Cells.Any(cell => cell.Any(char.IsAsciiDigit)));
 
     private IntakeEntry EntryOf(TableRow row, int line, Dictionary<string, int> times)
     {

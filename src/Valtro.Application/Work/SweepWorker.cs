@@ -6,8 +6,8 @@ namespace Valtro.Application.Work;
 /// <summary>By the clock: empties the bin of what has rested there for 90 days, and sweeps out files that nothing names, programs that came
 /// no more, and what readers were told of things long gone.</summary>
 internal sealed class SweepWorker(EventStore events, CalendarStore calendars, EditionSettingsStore settings, FileStore files,
-    EditionStore editions, DeliveredStore delivered, SessionStore sessions, AskedStore asked, SearchStore search, IntakeStore intakes, IClock clock,
-    ILogger<SweepWorker> log)
+    EditionStore editions, DeliveredStore delivered, SessionStore sessions, AskedStore asked, SearchStore search, IntakeStore intakes,
+    IClock clock, ILogger<SweepWorker> log)
         : IWorker
 {
     public const string Key = "hourly";

@@ -1,4 +1,5 @@
 using Microsoft.AspNetCore.Http.HttpResults;
+using Valtro.Application;
 using Valtro.Application.Intake;
 using Valtro.Core.Intake;
 using Valtro.Store;
@@ -16,7 +17,7 @@ internal static class IntakeApi
         api.MapGet("/intake", async (Intakes intakes) => TypedResults.Ok(await intakes.AllAsync()));
         api.MapPost("/intake", AddFile).WithMetadata(new LargeBody(IntakeStore.Largest));
         api.MapPost("/intake/text", async (PastedIntake pasted, Intakes intakes) => TypedResults.Ok(await intakes.AddAsync(
-                pasted.Text.Contains('\t', StringComparison.Ordinal) ? "pasted.txt" : "pasted.csv",
+                Spoken.Now.Say("intake.pasted"),
                 () => Task.FromResult<byte[]?>(System.Text.Encoding.UTF8.GetBytes(pasted.Text)), pasted.By, pasted.CalendarId)))
             .WithMetadata(new LargeBody(IntakeStore.Largest));
         api.MapGet("/intake/{id:guid}", async (Guid id, Intakes intakes) => TypedResults.Ok(await intakes.FindAsync(id)));

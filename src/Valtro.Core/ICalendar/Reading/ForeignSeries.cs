@@ -218,12 +218,14 @@ public sealed class ForeignSeries
         {
             if (series.Gives(said, SchoolCalendar.Empty))
                 removed.Add(said);
-            else if (series.Pattern(said.Date.AtMidnight(), SchoolCalendar.Empty).TakeWhile(date => date.Date == said.Date).Take(2).ToArray()
-                is [var only])
+            else if (OnDay(series, said.Date) is [var only])
                 removed.Add(only);
         }
         return [.. removed];
     }
+
+    private static LocalDateTime[] OnDay(Series series, LocalDate day) =>
+        [.. series.Pattern(day.AtMidnight(), SchoolCalendar.Empty).TakeWhile(date => date.Date == day).Take(2)];
 
     private IEnumerable<(LocalDateTime Date, long Seconds)> Periods(Series series) =>
         from one in _says.Extra

@@ -63,8 +63,9 @@ public sealed partial class ForeignZones(IReadOnlyList<ForeignComponent> definit
             if (ByName(string.Join('/', parts[^count..])) is { } within)
                 return within;
         }
-        return provider.Ids.FirstOrDefault(id => string.Equals(id.Replace('/', '-'), name.Replace('/', '-'), StringComparison.OrdinalIgnoreCase))
-            is { } spelt ? provider.GetZoneOrNull(spelt) : null;
+        var plain = name.Replace('/', '-');
+        var spelt = provider.Ids.FirstOrDefault(id => string.Equals(id.Replace('/', '-'), plain, StringComparison.OrdinalIgnoreCase));
+        return spelt is null ? null : provider.GetZoneOrNull(spelt);
     }
 
     /// <summary>"UTC+2", "GMT+02:00", "+0200": as places there keep their clocks all year.</summary>
@@ -77,12 +78,17 @@ public sealed partial class ForeignZones(IReadOnlyList<ForeignComponent> definit
         var minutes = match.Groups["minutes"].Success ? int.Parse(match.Groups["minutes"].Value, CultureInfo.InvariantCulture) : 0;
         if (hours > 14 || minutes > 59)
             return null;
-        var sign = match.Groups["sign"].Value == "-" ? "-" : "+";
-        return hours + minutes == 0
-            ? DateTimeZone.Utc
-            : DateTimeZoneProviders.Tzdb.GetZoneOrNull(
-                string.Create(CultureInfo.InvariantCulture, $"UTC{sign}{hours:00}{(minutes > 0 ? $":{minutes:00}" : "")}"));
+        var isWest = match.Groups["sign"].Value == "-";
+        if (hours + minutes == 0)
+            return DateTimeZone.Utc;
+        // POSIX counts westwards. Where no hour says it, a place that never changes its clocks does.
+        if (minutes == 0)
+            return DateTimeZoneProviders.Tzdb.GetZoneOrNull(string.Create(CultureInfo.InvariantCulture, $"Etc/GMT{(isWest ? '+' : '-')}{hours}"));
+        var offset = Offset.FromHoursAndMinutes(isWest ? -hours : hours, isWest ? -minutes : minutes);
+        return WellKnown.FirstOrDefault(zone => zone.GetZoneInterval(Recent) is { HasEnd: false } now && now.WallOffset == offset);
     }
+
+    private static readonly Instant Recent = Instant.FromUtc(2026, 1, 1, 0, 0);
 
     private DateTimeZone? ByOffsets(ForeignComponent definition, LocalDateTime near)
     {
