@@ -14,6 +14,7 @@ var suites = new Dictionary<string, Type[]>
 {
     ["recurrence"] = [typeof(TenYears), typeof(WindowAtStart), typeof(WindowNineYearsOn)],
     ["feed"] = [typeof(FeedOfTwoThousand)],
+    ["intake"] = [typeof(FileOfTwentyThousand)],
 };
 const string Compose = "compose";
 if (args.Length > 1 || (args.Length == 1 && !suites.ContainsKey(args[0]) && args[0] != Compose))

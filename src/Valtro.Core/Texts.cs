@@ -72,12 +72,13 @@ public static class Texts
     {
         var most = Math.Min(text.Length, longest * MostPointsACharacter + 1);
         var kept = new StringBuilder(most);
+        Span<char> written = stackalloc char[2];
         foreach (var rune in text.AsSpan(0, most).EnumerateRunes())
         {
             var isUnseen = rune == Rune.ReplacementChar && text.IndexOf('\uFFFD', StringComparison.Ordinal) < 0
                 || rune.IsBmp && Invisible((char)rune.Value);
             if (!isUnseen && !Rune.IsWhiteSpace(rune))
-                kept.Append(rune.ToString());
+                kept.Append(written[..rune.EncodeToUtf16(written)]);
             else if (kept.Length > 0 && kept[^1] != ' ' && (Rune.IsWhiteSpace(rune) || Rune.IsControl(rune)))
                 kept.Append(' ');
         }

@@ -17,11 +17,12 @@ public sealed class LineReader(TextReader file)
     private readonly StringBuilder _text = new();
     private readonly StringBuilder _physical = new();
     private string? _ahead;
+    private readonly char[] _buffer = new char[8_192];
+    private int _at;
+    private int _filled;
+    private bool _isAfterReturn;
     private int _read;
     private bool _isAtEnd;
-
-    /// <summary>Of the file, read so far.</summary>
-    public long Characters { get; private set; }
 
     /// <returns>Null at the end.</returns>
     public ForeignLine? Read()
@@ -31,7 +32,7 @@ public sealed class LineReader(TextReader file)
             var line = _read;
             if (first.Length == 0 || string.IsNullOrWhiteSpace(first))
                 continue;
-            var folds = new List<(int, int)>();
+            List<(int, int)>? folds = null;
             _text.Clear().Append(first);
             var length = first.Length;
             while (Next() is { } more)
@@ -43,11 +44,11 @@ public sealed class LineReader(TextReader file)
                     break;
                 }
                 length = more.Length;
-                folds.Add((_text.Length, more.Length - added.Length + 1));
+                (folds ??= []).Add((_text.Length, more.Length - added.Length + 1));
                 if (_text.Length < Longest)
                     _text.Append(added.AsSpan(0, Math.Min(added.Length, Longest - _text.Length)));
             }
-            return Parse(_text.ToString(), line, folds);
+            return Parse(folds is null ? first : _text.ToString(), line, folds ?? (IReadOnlyList<(int, int)>)[]);
         }
         return null;
     }
@@ -98,22 +99,21 @@ public sealed class LineReader(TextReader file)
         _physical.Clear();
         while (true)
         {
-            var next = file.Read();
-            if (next < 0)
+            if (_at == _filled && (_filled = file.Read(_buffer, _at = 0, _buffer.Length)) == 0)
             {
                 _isAtEnd = true;
                 return _physical.Length > 0 ? _physical.ToString() : null;
             }
-            Characters++;
-            var character = (char)next;
-            if (character == '\n')
-                return _physical.ToString();
-            if (character == '\r')
+            var character = _buffer[_at++];
+            // What belongs to the end of the line before.
+            if (character == '\n' && _isAfterReturn)
             {
-                if (file.Peek() == '\n')
-                    file.Read();
-                return _physical.ToString();
+                _isAfterReturn = false;
+                continue;
             }
+            _isAfterReturn = character == '\r';
+            if (character is '\n' or '\r')
+                return _physical.ToString();
             if (character is '\uFEFF' or '\0')
                 continue;
             if (_physical.Length < Longest)
@@ -121,12 +121,12 @@ public sealed class LineReader(TextReader file)
         }
     }
 
-    private static ForeignLine Parse(string text, int line, List<(int, int)> folds)
+    private static ForeignLine Parse(string text, int line, IReadOnlyList<(int, int)> folds)
     {
         var end = text.AsSpan().IndexOfAny(";:");
         if (end < 0)
             return new ForeignLine(text.Trim().ToUpperInvariant(), "", line) { Folds = folds, ValueAt = text.Length };
-        var parameters = new List<(string, string)>();
+        List<(string, string)> parameters = text[end] == ';' ? [] : None;
         var at = end;
         while (at < text.Length && text[at] == ';')
         {
@@ -153,6 +153,8 @@ public sealed class LineReader(TextReader file)
             IsCut = text.Length >= Longest,
         };
     }
+
+    private static readonly List<(string, string)> None = [];
 
     /// <summary>Quotation marks hold semicolons and colons; one that is never closed holds nothing.</summary>
     private static int EndOfParameter(string text, int start)
