@@ -132,6 +132,7 @@ test.describe('in a German browser', () => {
     await expect(page.getByText('„irgendwann“ ist kein Tag.')).toBeVisible()
     await expectGerman(page, 'a row that is not right')
     await open('/bin', 'h1')
+    await open('/intake', '.bring-events')
     await open('/help', '.example')
     await open('/year', '.spans')
     await open('/lists', '.plain-list')

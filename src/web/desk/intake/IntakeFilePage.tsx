@@ -83,8 +83,8 @@ function Progress({ intake }: { intake: Intake }) {
   )
 }
 
-/** By how many times the table was read or ticked it is known what is still right of it. */
-const turnOf = (intake: Intake) => JSON.stringify([intake.answers, intake.state, intake.counts])
+/** What was read for other answers is not what is shown; which lines are ticked is asked for again with every tick. */
+const turnOf = ({ answers, state, counts }: Intake) => JSON.stringify([answers, state, counts.map((one) => one.all)])
 
 function TakeButton({ intake }: { intake: Intake }) {
   const write = useWrite()

@@ -1,3 +1,4 @@
+import { useState } from 'react'
 import { Plate } from '../../shared/Plate'
 import { Link } from 'react-router'
 import { useCalendars } from '../calendars/queries'
@@ -26,7 +27,7 @@ export function IntakeLines({ intake, state, turn, onState }: IntakeLinesProps) 
   const shown = lines.data?.pages.flatMap((page) => page.lines) ?? []
   const isReady = intake.state === 'ready'
   const take = (isTaken: boolean, places: number[] | null) =>
-    void attempt(() =>
+    attempt(() =>
       write('PUT', `/intake/${intake.id}/lines`, { places, states: places || state === null ? null : [state], isTaken }),
     )
   const counted = intake.counts.filter((one) => takeable.has(one.state) && (state === null || one.state === state))
@@ -46,15 +47,7 @@ export function IntakeLines({ intake, state, turn, onState }: IntakeLinesProps) 
       </div>
       {all > 0 && (
         <label className="tick intake-all">
-          <input
-            type="checkbox"
-            disabled={!isReady}
-            checked={taken === all}
-            ref={(box) => {
-              if (box) box.indeterminate = taken > 0 && taken < all
-            }}
-            onChange={(event) => take(event.target.checked, null)}
-          />{' '}
+          <Tick isOn={taken === all} isPartly={taken > 0 && taken < all} isReady={isReady} onTick={(isOn) => take(isOn, null)} />{' '}
           {t('allOfThese', { count: all })}
         </label>
       )}
@@ -88,20 +81,42 @@ interface LineProps {
   line: IntakeLine
   calendar: Calendar | undefined
   isReady: boolean
-  onTake: (isTaken: boolean) => void
+  onTake: (isTaken: boolean) => Promise<void>
+}
+
+interface TickProps {
+  isOn: boolean
+  isPartly?: boolean
+  isReady: boolean
+  label?: string
+  onTick: (isOn: boolean) => Promise<void>
+}
+
+/** Ticked at once, and kept meanwhile. */
+function Tick({ isOn, isPartly = false, isReady, label, onTick }: TickProps) {
+  const [said, setSaid] = useState<boolean | null>(null)
+  return (
+    <input
+      type="checkbox"
+      aria-label={label}
+      disabled={!isReady}
+      checked={said ?? isOn}
+      ref={(box) => {
+        if (box) box.indeterminate = said === null && isPartly
+      }}
+      onChange={({ target }) => {
+        setSaid(target.checked)
+        void onTick(target.checked).finally(() => setSaid(null))
+      }}
+    />
+  )
 }
 
 function Line({ line, calendar, isReady, onTake }: LineProps) {
   const title = line.title || t('withoutTitle')
   return (
     <li className={`intake-line is-${line.state}`}>
-      <input
-        type="checkbox"
-        aria-label={t('takeEvent', { title })}
-        disabled={!isReady || !takeable.has(line.state)}
-        checked={line.isTaken}
-        onChange={(event) => onTake(event.target.checked)}
-      />
+      <Tick label={t('takeEvent', { title })} isReady={isReady && takeable.has(line.state)} isOn={line.isTaken} onTick={onTake} />
       <div>
         <p className="intake-title">
           {calendar && <Plate code={calendar.plate} colour={calendar.colour} size="small" />}{' '}
