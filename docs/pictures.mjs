@@ -47,22 +47,26 @@ const pictures = {
       await page.getByText('Saved only when nothing is left to ask.').waitFor()
     },
   ],
-  several: [
+  intake: [
     'ada',
     desk,
     async (page) => {
-      await page.goto(`${base}/events/several`)
+      const now = Date.parse(await (await fetch(`${base}/clock`)).text())
+      const day = (days) => new Date(now + days * 86_400_000).toISOString().slice(0, 10)
       const lines = [
-        ['next Monday', '9', '10.30', 'Knots exam', 'Loft', 'PW'],
-        ['Dec 18', 'half past nine', '11', 'Ropes and oars', 'Slipway', 'ROW'],
-        ['12th of June 2027', '', '', 'Open day', '', 'SCH'],
-        ['31 Feb', '14', '15', 'Engine lesson', '', 'CREW'],
+        ['Day', 'Start', 'End', 'Event', 'Where', 'Class', 'Kind'],
+        [day(16), '9:00', '10:30', 'Chart test', 'Loft', 'PW', 'Assessment'],
+        [day(17), '13:00', '16:00', 'Harbour walk', 'Slipway', '7C', 'Outing'],
+        ['31 Feb', '10:00', '11:00', 'Engine lesson', '', 'CREW', ''],
+        [day(21), '17:00', '18:30', 'Parents’ evening', 'Hall', 'Whole school', ''],
+        [day(23), '', '', 'Lantern day', '', 'Whole school', 'Outing'],
       ]
-      const cells = ['Date', 'From', 'To', 'Title', 'Where', 'Calendar']
-      for (const [row, line] of lines.entries())
-        for (const [column, text] of line.entries()) await page.getByLabel(`${cells[column]}, line ${row + 1}`, { exact: true }).fill(text)
-      await page.getByText('is no day').waitFor()
-      await page.getByText('Everyone: 2 of them').waitFor()
+      await page.goto(`${base}/intake`)
+      await page.getByLabel('On which calendar').selectOption('column')
+      const buffer = Buffer.from(lines.map((line) => line.join(';')).join('\n'))
+      await page.getByLabel('Choose a file').setInputFiles({ name: 'Term dates.csv', mimeType: 'text/csv', buffer })
+      await page.getByText('Say which calendar is meant by “7C”.').waitFor()
+      await page.getByText('Who will see them:').waitFor()
     },
   ],
   calendars: ['ada', desk, (page) => page.goto(`${base}/calendars`)],

@@ -60,7 +60,7 @@ public sealed class Intakes(
     public async Task<IntakeBody> FindAsync(Guid id)
     {
         var (viewer, one) = await OwnAsync(id);
-        var counts = one.State is IntakeState.Ready or IntakeState.Done or IntakeState.Undone
+        var counts = one.Found is not null && one.State != IntakeState.Saving
             ? await store.CountsAsync(viewer.OrganisationId, id)
             : new Dictionary<IncomingState, (int All, int Taken)>();
         return new IntakeBody(one.Id, one.Name, one.Form, one.State, one.Done, one.Total, one.Problem is { } problem

@@ -133,7 +133,7 @@ function Halves({ intake, answer }: HalvesProps) {
   return (
     <div className="intake-halves">
       <IntakeQuestions intake={intake} found={found} answer={answer} />
-      <section className="intake-becomes" aria-labelledby="becomes">
+      <section className="intake-becomes" aria-labelledby="becomes" aria-busy={isBusy(intake)}>
         <h2 id="becomes">{t('asItCame')}</h2>
         {intake.form === 'table' && <IntakeColumns found={found} answer={answer} />}
         <IntakeLines intake={intake} state={state} turn={turn} onState={setState} />

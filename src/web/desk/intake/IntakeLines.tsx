@@ -3,10 +3,13 @@ import { Plate } from '../../shared/Plate'
 import { Link } from 'react-router'
 import { useCalendars } from '../calendars/queries'
 import { fieldName } from '../event/fields'
+import { language } from '../language'
 import type { Calendar, IncomingState, Intake, IntakeLine } from '../types'
 import { useAttempt, useWrite } from '../useWrite'
 import { useIntakeLines } from './queries'
 import { t } from './words'
+
+const number = new Intl.NumberFormat(language)
 
 /** What can be taken at all. */
 const takeable: ReadonlySet<IncomingState> = new Set(['new', 'changed', 'there'])
@@ -37,11 +40,11 @@ export function IntakeLines({ intake, state, turn, onState }: IntakeLinesProps) 
     <>
       <div className="intake-states" role="group" aria-label={t('show')}>
         <button type="button" aria-pressed={state === null} onClick={() => onState(null)}>
-          {t('all')} <b>{intake.counts.reduce((sum, one) => sum + one.all, 0)}</b>
+          {t('all')} <b>{number.format(intake.counts.reduce((sum, one) => sum + one.all, 0))}</b>
         </button>
         {intake.counts.map((one) => (
           <button key={one.state} type="button" aria-pressed={state === one.state} onClick={() => onState(one.state)}>
-            {t(`incoming_${one.state}`)} <b>{one.all}</b>
+            {t(`incoming_${one.state}`)} <b>{number.format(one.all)}</b>
           </button>
         ))}
       </div>

@@ -19,7 +19,7 @@ export function CalendarWords({ found, answers, answer }: WordsProps) {
       words={found.calendars}
       isAsked={(word) => word.id === null && !word.isLeftOut && answers.calendarId === null}
       choices={editable.map(({ id, plate, name }) => ({ id, name: `${plate} ${name}` }))}
-      none={t('allElse')}
+      none={t(answers.calendarId ? 'asAllElse' : 'choose')}
       onChoose={(choice) => answer({ calendars: withChoice(answers.calendars ?? [], choice) })}
     />
   )
