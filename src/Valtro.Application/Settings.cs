@@ -22,6 +22,9 @@ public sealed record Settings(
     /// <summary>From where measures and the details of readiness may be read, beside this machine.</summary>
     public IReadOnlyList<IPNetwork> MetricsFrom { get; init; } = [];
 
+    /// <summary>Networks that may be asked for events besides those of the internet: such as a calendar server of the house.</summary>
+    public IReadOnlyList<IPNetwork> OutboundAllowed { get; init; } = [];
+
     /// <summary>Of a map on the web, with {latitude}, {longitude} and {place} in it; null where there is none.</summary>
     public string? MapAddress { get; init; }
 
@@ -46,7 +49,8 @@ public sealed record Settings(
             Number(configuration, "VALTRO_WRONG_SECRETS_PER_MINUTE", 20))
         {
             MapAddress = ReadMapAddress(configuration["VALTRO_MAP_ADDRESS"]),
-            MetricsFrom = ReadNetworks(configuration["VALTRO_METRICS_FROM"]),
+            MetricsFrom = ReadNetworks(configuration, "VALTRO_METRICS_FROM"),
+            OutboundAllowed = ReadNetworks(configuration, "VALTRO_OUTBOUND_ALLOWED"),
             Connections = new Dictionary<Lane, int>
             {
                 [Lane.Desk] = Number(configuration, "VALTRO_DESK_CONNECTIONS", 20),
@@ -56,14 +60,15 @@ public sealed record Settings(
         };
     }
 
-    private static IPNetwork[] ReadNetworks(string? text) => [.. (text ?? "").Split([',', ' '], StringSplitOptions.RemoveEmptyEntries)
+    private static IPNetwork[] ReadNetworks(IConfiguration configuration, string name) =>
+        [.. (configuration[name] ?? "").Split([',', ' '], StringSplitOptions.RemoveEmptyEntries)
         .Select(part =>
         IPNetwork.TryParse(part.Contains('/', StringComparison.Ordinal)
             ? part
             : $"{part}/{(part.Contains(':', StringComparison.Ordinal) ? 128 : 32)}", out var network)
             ? network
             : throw new InvalidOperationException(
-                $"VALTRO_METRICS_FROM holds “{part}”. Write addresses or networks with commas between, such as 10.1.2.3, 10.2.0.0/16."))];
+                $"{name} holds “{part}”. Write addresses or networks with commas between, such as 10.1.2.3, 10.2.0.0/16."))];
 
     private static string? ReadMapAddress(string? text)
     {

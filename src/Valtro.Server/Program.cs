@@ -14,6 +14,7 @@ using Valtro.Application.Editions;
 using Valtro.Application.Events;
 using Valtro.Application.Files;
 using Valtro.Application.Intake;
+using Valtro.Application.Outside;
 using Valtro.Application.Lists;
 using Valtro.Application.Plans;
 using Valtro.Application.Searching;
@@ -54,7 +55,8 @@ services.AddSingleton<ListStore>().AddSingleton<YearPlanStore>().AddSingleton<Re
     .AddSingleton<GroupStore>().AddSingleton<PlanViewStore>().AddSingleton<TemplateStore>().AddSingleton<SecretLinkStore>();
 services.AddSingleton<InvitationStore>().AddSingleton<MailStore>().AddSingleton<SubmissionStore>().AddSingleton<ActStore>()
     .AddSingleton<AuditStore>()
-    .AddSingleton<FileStore>().AddSingleton<WorkStore>().AddSingleton<SessionStore>().AddSingleton<IntakeStore>();
+    .AddSingleton<FileStore>().AddSingleton<WorkStore>().AddSingleton<SessionStore>().AddSingleton<IntakeStore>()
+    .AddSingleton<OutboundRequests>();
 services.AddSingleton<EditionSettingsStore>().AddSingleton<EditionReadings>().AddSingleton<HouseStore>().AddSingleton<Houses>()
     .AddSingleton<AskedStore>().AddSingleton<DeskNews>();
 services.AddSingleton<Pictures>().AddSingleton<EntryPages>().AddSingleton<FrontPages>().AddSingleton<AtomFeeds>();

@@ -1,5 +1,6 @@
 using System.Globalization;
 using Valtro;
+using Valtro.StandIns.Calendars;
 using Valtro.StandIns.Mailbox;
 using Valtro.StandIns.Website;
 
@@ -10,7 +11,8 @@ builder.WebHost.ConfigureKestrel(kestrel => kestrel.AddServerHeader = false);
 builder.Services.AddSingleton(
     new WebsiteFile(builder.Configuration["VALTRO_STANDINS_FILE"] ?? "stand-ins.json",
         builder.Configuration["VALTRO_PUBLIC_URL"] ?? "http://127.0.0.1:5080"));
-builder.Services.AddSingleton<TimeProvider>(OneClock.From(builder.Configuration[OneClock.Setting], builder.Environment.IsProduction()));
+var clock = OneClock.From(builder.Configuration[OneClock.Setting], builder.Environment.IsProduction());
+builder.Services.AddSingleton<TimeProvider>(clock).AddSingleton<NodaTime.IClock>(clock);
 builder.Services.AddSingleton<HttpClient>();
 builder.Services.AddSingleton<ReceivedMail>();
 builder.Services.AddHostedService(services => new MailListener(
@@ -21,5 +23,6 @@ var app = builder.Build();
 app.MapWebsite();
 app.MapOtherSites();
 app.MapMailbox();
+app.MapCalendars();
 app.MapGet("/healthz", () => "alive");
 app.Run();

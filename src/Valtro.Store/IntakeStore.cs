@@ -37,7 +37,7 @@ public enum IntakeState
 /// <param name="Problem">Why it was refused.</param>
 public sealed record BroughtIntake(
     Guid Id, Guid AccountId, string Name, IntakeForm Form, IntakeState State, int Turn, int Done, int Total, Saying? Problem,
-    IntakeAnswers Answers, IntakeFound? Found, Guid? ActId, int Taken, Instant MadeAt);
+    IntakeAnswers Answers, IntakeFound? Found, Guid? ActId, int Taken, Instant MadeAt, string? Address);
 
 /// <summary>One event of it.</summary>
 /// <param name="Incoming">Null where it is refused.</param>
@@ -68,24 +68,26 @@ public sealed class IntakeStore(Database database, EventStore events)
     private const string Source = "file";
 
     private sealed record Row(Guid Id, Guid AccountId, string Name, string Form, string State, int Turn, int Done, int Total,
-        string Problem, string Answers, string? Found, Guid? ActId, int Taken, Instant MadeAt)
+        string Problem, string Answers, string? Found, Guid? ActId, int Taken, Instant MadeAt,
+        string? Address)
     {
         public BroughtIntake ToIntake() => new(
             Id, AccountId, Name, Words.Read<IntakeForm>(Form), Words.Read<IntakeState>(State), Turn, Done, Total,
             StoredSaying.Read(Problem), ProposalDocument.Read<IntakeAnswers>(Answers),
-            Found is null ? null : ProposalDocument.Read<IntakeFound>(Found), ActId, Taken, MadeAt);
+            Found is null ? null : ProposalDocument.Read<IntakeFound>(Found), ActId, Taken, MadeAt, Address);
     }
 
     private const string Columns = """
         select id, account_id, name, form, state, turn, done, total, problem, answers::text as answers, found::text as found, act_id, taken,
-            made_at
+            made_at, address
         from intake
 
         """;
 
     /// <summary>Keeps a file, and wishes for it to be read. The oldest of the person's go where there are too many.</summary>
-    public Task<Guid> AddAsync(Guid organisationId, Guid accountId, string name, IntakeForm form, byte[] content, IntakeAnswers answers,
-        Instant now) => database.InTransactionAsync(async transaction =>
+    /// <param name="address">Where it is got from; then the content is missing.</param>
+    public Task<Guid> AddAsync(Guid organisationId, Guid accountId, string name, IntakeForm form, byte[]? content, string? address,
+        IntakeAnswers answers, Instant now) => database.InTransactionAsync(async transaction =>
     {
         var id = Guid.CreateVersion7();
         await transaction.Connection!.ExecuteAsync("""
@@ -93,8 +95,8 @@ public sealed class IntakeStore(Database database, EventStore events)
             where organisation_id = @organisationId and account_id = @accountId and state not in ('reading', 'saving')
               and id not in (select id from intake where organisation_id = @organisationId and account_id = @accountId
                              order by made_at desc limit @most);
-            insert into intake (id, organisation_id, account_id, name, form, content, answers, state, made_at)
-            values (@id, @organisationId, @accountId, @name, @form, @content, @answers::jsonb, 'reading', @now)
+            insert into intake (id, organisation_id, account_id, name, form, content, address, answers, state, made_at)
+            values (@id, @organisationId, @accountId, @name, @form, @content, @address, @answers::jsonb, 'reading', @now)
             """, new
         {
             id,
@@ -103,6 +105,7 @@ public sealed class IntakeStore(Database database, EventStore events)
             name,
             form = Words.Of(form),
             content,
+            address,
             answers = ProposalDocument.Write(answers),
             now,
             most = MostKept - 1,
@@ -124,6 +127,17 @@ public sealed class IntakeStore(Database database, EventStore events)
 
     public async Task<BroughtIntake?> FindAsync(Guid organisationId, Guid id) => (await database.FirstAsync<Row>(
         Columns + "where organisation_id = @organisationId and id = @id", new { organisationId, id }))?.ToIntake();
+
+    /// <summary>What was got from its address.</summary>
+    /// <exception cref="IntakeStoppedException">It is not wanted any more.</exception>
+    public async Task GotAsync(BroughtIntake intake, byte[] content, string name, IntakeForm form)
+    {
+        if (await database.ExecuteAsync("""
+            update intake set content = @content, name = @name, form = @form
+            where id = @Id and turn = @Turn and state = 'reading'
+            """, new { intake.Id, intake.Turn, content, name, form = Words.Of(form) }) == 0)
+            throw new IntakeStoppedException();
+    }
 
     public Task<byte[]?> ContentAsync(Guid organisationId, Guid id) => database.FirstAsync<byte[]>(
         "select content from intake where organisation_id = @organisationId and id = @id", new { organisationId, id });

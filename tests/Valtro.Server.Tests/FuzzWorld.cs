@@ -289,6 +289,8 @@ internal sealed class FuzzWorld
         var pasted = new { text = "BEGIN:VCALENDAR\nBEGIN:VEVENT\nUID:fuzz\nSUMMARY:Knots\nDTSTART:20261204T100000\nRRULE:FREQ=WEEKLY;COUNT=3\n"
             + "END:VEVENT\nEND:VCALENDAR", by = "one", calendarId = calendar };
         var intake = (string)(await _ada.DoAsync(HttpMethod.Post, "/api/intake/text", pasted))["id"]!;
+        Add("POST /api/intake/address", "/api/intake/address",
+            new { address = "https://10.0.0.1/a.ics", by = "one", calendarId = calendar }, 4);
         Add("POST /api/intake/text", "/api/intake/text", pasted, 6);
         Add("PUT /api/intake/{id:guid}/answers", $"/api/intake/{intake}/answers", new
         {

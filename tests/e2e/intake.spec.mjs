@@ -1,5 +1,5 @@
 import { expect } from '@playwright/test'
-import { expectAccessible, makeCalendar, send, signIn, test, thisWeek } from './valtro.mjs'
+import { expectAccessible, makeCalendar, send, signIn, site, test, thisWeek } from './valtro.mjs'
 
 const stamp = (day, time) => `${day.replaceAll('-', '')}T${time}`
 
@@ -52,6 +52,23 @@ test('a file is brought, looked at, taken and taken back; a newer one shows what
   await expect(page.getByRole('row', { name: /league\.ics/ })).toContainText('Taken, and taken back.')
   await page.goto(`/plan?day=${thisWeek(4)}`)
   await expect(page.getByText('Tide race')).toBeHidden()
+})
+
+test('what an address has is got and looked at, and one of this network is not asked', async ({ page }) => {
+  await signIn(page)
+  const calendar = await makeCalendar(page)
+  await page.goto('/intake')
+  await page.getByLabel('On which calendar').selectOption(calendar.id)
+  await page.getByRole('button', { name: 'From an address' }).click()
+  await page.getByLabel('Address of a calendar on the web').fill('https://10.0.0.1/fixtures.ics')
+  await page.getByRole('button', { name: 'Get it' }).click()
+  await expect(page.getByText('10.0.0.1 is no address on the internet')).toBeVisible()
+  await page.getByLabel('Address of a calendar on the web').fill(`${site}/calendars/holidays.ics`)
+  await page.getByRole('button', { name: 'Get it' }).click()
+  await expect(page.getByRole('heading', { name: 'holidays.ics' })).toBeVisible()
+  await expect(page.getByText('Lantern Day').first()).toBeVisible()
+  await page.getByRole('button', { name: 'Take 18 events' }).click()
+  await expect(page.getByText('18 events taken.')).toBeVisible()
 })
 
 test('a sheet is split onto the calendars that its column names, and its columns are put right', async ({ page }) => {

@@ -1,6 +1,7 @@
 using NodaTime;
 using Valtro.Application.Events;
 using Valtro.Application.Files;
+using Valtro.Application.Outside;
 using Valtro.Application.Work;
 using Valtro.Core;
 using Valtro.Core.Acts;
@@ -12,8 +13,8 @@ namespace Valtro.Application.Intake;
 
 /// <summary>Reads files that people bring, and takes what they chose of them: in their name, by what they may do when it is done.</summary>
 internal sealed class IntakeWorker(
-    IntakeStore store, EventStore events, AccountStore accounts, Houses houses, RichTexts richTexts, IServiceScopeFactory scopes,
-    IClock clock) : IWorker
+    IntakeStore store, EventStore events, AccountStore accounts, Houses houses, RichTexts richTexts, OutboundRequests requests,
+    IServiceScopeFactory scopes, IClock clock) : IWorker
 {
     private const int MostTries = 3;
 
@@ -21,7 +22,8 @@ internal sealed class IntakeWorker(
 
     public WorkKind Kind => WorkKind.Intake;
 
-    public int AtOnce => 1;
+    /// <summary>One may wait for somebody else's server.</summary>
+    public int AtOnce => 2;
 
     public Duration Claim => Duration.FromMinutes(15);
 
@@ -56,10 +58,11 @@ internal sealed class IntakeWorker(
 
     private async Task ReadAsync(Guid organisationId, BroughtIntake intake, CancellationToken stopping)
     {
-        if (await store.ContentAsync(organisationId, intake.Id) is not { } content)
-            return;
         try
         {
+            if (await ContentAsync(organisationId, intake, stopping) is not { } content)
+                return;
+            intake = await store.FindAsync(organisationId, intake.Id) ?? throw new IntakeStoppedException();
             var ground = await GroundAsync(organisationId, intake);
             var (found, lines) = await new IntakeReader(store, events).ReadAsync(intake, content, ground, (done, total) =>
             {
@@ -79,6 +82,20 @@ internal sealed class IntakeWorker(
         {
             await store.ReadAsync(organisationId, intake, null, [], refused.Refusals[0].Saying);
         }
+    }
+
+    /// <summary>The file, got from its address where nobody brought it.</summary>
+    private async Task<byte[]?> ContentAsync(Guid organisationId, BroughtIntake intake, CancellationToken stopping)
+    {
+        if (await store.ContentAsync(organisationId, intake.Id) is { } brought)
+            return brought;
+        if (intake.Address is not { } address)
+            return null;
+        var got = await requests.GetAsync(requests.Check(address), IntakeStore.Largest, stopping);
+        if (got.Content.Length == 0)
+            throw new RuleException("address", "intake.emptyFile");
+        await store.GotAsync(intake, got.Content, got.Name, Intakes.FormOf(got.Name, got.Content));
+        return got.Content;
     }
 
     /// <summary>What is said of the file at hand counts; of what is remembered, what belongs to files of that make.</summary>

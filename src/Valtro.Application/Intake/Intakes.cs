@@ -2,6 +2,7 @@ using NodaTime;
 using Valtro.Application.Accounts;
 using Valtro.Application.Events;
 using Valtro.Application.Files;
+using Valtro.Application.Outside;
 using Valtro.Core;
 using Valtro.Core.Events;
 using Valtro.Core.Intake;
@@ -12,7 +13,7 @@ namespace Valtro.Application.Intake;
 
 /// <summary>Files of events that people bring: looked at, put right, taken or thrown away. Nobody sees another's.</summary>
 public sealed class Intakes(
-    Access access, IntakeStore store, Templates templates, RichTexts richTexts, IClock clock)
+    Access access, IntakeStore store, Templates templates, RichTexts richTexts, OutboundRequests requests, IClock clock)
 {
     private const int LinesAtOnce = 100;
 
@@ -25,15 +26,34 @@ public sealed class Intakes(
             new IntakeListed(one.Id, one.Name, one.Form, one.State, one.MadeAt, one.ActId, one.Taken))];
     }
 
+    /// <summary>Brings what an address has; it is got and read behind.</summary>
+    /// <exception cref="RuleException">It is no address that is asked, or the calendar is none of theirs.</exception>
+    public async Task<IntakeListed> AddAddressAsync(string? typed, CalendarBy by, Guid? calendarId)
+    {
+        var ground = await ReadyAsync(by, calendarId);
+        var (address, now) = (requests.Check(typed), clock.GetCurrentInstant());
+        var name = Texts.Kept(address.Host, Texts.LongestTitle);
+        var id = await store.AddAsync(ground.Viewer.OrganisationId, ground.Viewer.AccountId, name, IntakeForm.Calendar, null,
+            address.AbsoluteUri, ground.Answers, now);
+        return new IntakeListed(id, name, IntakeForm.Calendar, IntakeState.Reading, now, null, 0);
+    }
+
+    /// <exception cref="RuleException">The calendar is none of theirs.</exception>
+    private async Task<IntakeGround> ReadyAsync(CalendarBy by, Guid? calendarId)
+    {
+        var ground = await GroundAsync(new IntakeAnswers { CalendarBy = by, CalendarId = calendarId });
+        Access.Require(ground.Mine.Count > 0, "access.editorsBringEvents");
+        return calendarId is not null && ground.Common is null || calendarId is null && by == CalendarBy.One
+            ? throw new RuleException("calendarId", "intake.calendarMissing")
+            : ground;
+    }
+
     /// <summary>Brings a file; it is read behind.</summary>
     /// <param name="name">By which its kind is known: a sheet (.xlsx), values with separators (.csv, .txt), else a calendar.</param>
     /// <exception cref="RuleException">It is empty or too large, or the calendar is none of theirs.</exception>
     public async Task<IntakeListed> AddAsync(string name, Func<Task<byte[]?>> read, CalendarBy by, Guid? calendarId)
     {
-        var ground = await GroundAsync(new IntakeAnswers { CalendarBy = by, CalendarId = calendarId });
-        Access.Require(ground.Mine.Count > 0, "access.editorsBringEvents");
-        if (calendarId is not null && ground.Common is null || calendarId is null && by == CalendarBy.One)
-            throw new RuleException("calendarId", "intake.calendarMissing");
+        var ground = await ReadyAsync(by, calendarId);
         var fileName = Texts.OneLine("file", "what.fileName", Path.GetFileName(name.Replace('\\', '/')), Texts.LongestTitle);
         var content = await read();
         if (content is null || content.Length > IntakeStore.Largest)
@@ -41,12 +61,13 @@ public sealed class Intakes(
         if (content.Length == 0)
             throw new RuleException("file", "intake.emptyFile");
         var (form, now) = (FormOf(fileName, content), clock.GetCurrentInstant());
-        var id = await store.AddAsync(ground.Viewer.OrganisationId, ground.Viewer.AccountId, fileName, form, content, ground.Answers, now);
+        var id = await store.AddAsync(ground.Viewer.OrganisationId, ground.Viewer.AccountId, fileName, form, content, null,
+            ground.Answers, now);
         return new IntakeListed(id, fileName, form, IntakeState.Reading, now, null, 0);
     }
 
     /// <summary>What a file is, is said by what is in it where that is plain, else by its name.</summary>
-    private static IntakeForm FormOf(string name, byte[] content)
+    internal static IntakeForm FormOf(string name, byte[] content)
     {
         if (content is [(byte)'P', (byte)'K', ..] || name.EndsWith(".xlsx", StringComparison.OrdinalIgnoreCase))
             return IntakeForm.Table;

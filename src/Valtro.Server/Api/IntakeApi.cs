@@ -9,6 +9,9 @@ namespace Valtro.Server.Api;
 /// <summary>Text that somebody copied from elsewhere: a calendar file, or cells of a sheet.</summary>
 public sealed record PastedIntake(string Text, CalendarBy By, Guid? CalendarId);
 
+/// <param name="Address">Of a calendar file or a sheet on the web: https or webcal.</param>
+public sealed record AddressedIntake(string? Address, CalendarBy By, Guid? CalendarId);
+
 /// <summary>Events from outside: files that somebody brings, read behind, looked at line by line, and taken by one save.</summary>
 internal static class IntakeApi
 {
@@ -20,6 +23,8 @@ internal static class IntakeApi
                 Spoken.Now.Say("intake.pasted"),
                 () => Task.FromResult<byte[]?>(System.Text.Encoding.UTF8.GetBytes(pasted.Text)), pasted.By, pasted.CalendarId)))
             .WithMetadata(new LargeBody(IntakeStore.Largest));
+        api.MapPost("/intake/address", async (AddressedIntake asked, Intakes intakes) =>
+            TypedResults.Ok(await intakes.AddAddressAsync(asked.Address, asked.By, asked.CalendarId)));
         api.MapGet("/intake/{id:guid}", async (Guid id, Intakes intakes) => TypedResults.Ok(await intakes.FindAsync(id)));
         api.MapGet("/intake/{id:guid}/lines", async (Guid id, QueryWord<IncomingState>? state, int? after, Intakes intakes) =>
             TypedResults.Ok(await intakes.LinesAsync(id, state?.Value, after)));

@@ -8,6 +8,8 @@ create table intake (
     account_id uuid not null references account (id),
     name text not null,
     form text not null check (form in ('calendar', 'table')),
+    -- where the file is got from, if nobody brought it
+    address text,
     -- the file, while something may be read of it anew
     content bytea,
     answers jsonb not null,

@@ -4330,6 +4330,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/intake/address": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["AddressedIntake"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["IntakeListed"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/intake/{id}": {
         parameters: {
             query?: never;
@@ -6642,6 +6690,13 @@ export interface components {
             actId: string;
             /** Format: int32 */
             events: number;
+        };
+        AddressedIntake: {
+            /** @description Of a calendar file or a sheet on the web: https or webcal. */
+            address: null | string;
+            by: components["schemas"]["CalendarBy"];
+            /** Format: uuid */
+            calendarId: null | string;
         };
         ApprovalItem: {
             /** Format: uuid */

@@ -2,7 +2,8 @@ import { useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { bring, call } from '../api'
 import { useCalendars } from '../calendars/queries'
-import { WhatWasRefused } from '../Field'
+import { Field, WhatWasRefused } from '../Field'
+import type { Problem } from '../Problem'
 import type { CalendarBy, IntakeListed } from '../types'
 import { usePost } from '../usePost'
 import { t } from './words'
@@ -13,7 +14,7 @@ export function BringEvents() {
   const only = editable.length === 1 ? editable[0] : undefined
   const [chosen, setChosen] = useState('')
   const where = chosen || (only?.id ?? '')
-  const [text, setText] = useState<string | null>(null)
+  const [instead, setInstead] = useState<'text' | 'address' | null>(null)
   const [isOver, setOver] = useState(false)
   const field = useRef<HTMLInputElement>(null)
   const { problem, isBusy, post } = usePost()
@@ -80,36 +81,81 @@ export function BringEvents() {
           sendFile(file)
         }}
       />
-      <button
-        type="button"
-        className="btn btn-outline-ink"
-        disabled={!isReady}
-        onClick={() => setText(text === null ? '' : null)}
-      >
-        {t('pasteInstead')}
-      </button>
+      {(['text', 'address'] as const).map((one) => (
+        <button
+          key={one}
+          type="button"
+          className="btn btn-outline-ink"
+          aria-expanded={instead === one}
+          disabled={!isReady}
+          onClick={() => setInstead(instead === one ? null : one)}
+        >
+          {t(`instead_${one}`)}
+        </button>
+      ))}
       <p className="soft">{t('whichFiles')}</p>
-      {text !== null && (
-        <div className="bring-text">
-          <label htmlFor="bring-text">{t('pastedText')}</label>
-          <textarea
-            id="bring-text"
-            className="form-control"
-            rows={6}
-            value={text}
-            onChange={(event) => setText(event.target.value)}
-          />
-          <button
-            type="button"
-            className="btn btn-spruce"
-            disabled={!isReady || text.trim() === ''}
-            onClick={() => send(() => call('POST', '/intake/text', { text, by, calendarId }))}
-          >
-            {t('readIt')}
-          </button>
-        </div>
+      {instead === 'text' && (
+        <BringText isReady={isReady} onSend={(text) => send(() => call('POST', '/intake/text', { text, by, calendarId }))} />
       )}
-      <WhatWasRefused problem={problem} fields={[]} />
+      {instead === 'address' && (
+        <BringAddress
+          isReady={isReady}
+          problem={problem}
+          onSend={(address) => send(() => call('POST', '/intake/address', { address, by, calendarId }))}
+        />
+      )}
+      <WhatWasRefused problem={problem} fields={instead === 'address' ? ['address'] : []} />
     </section>
+  )
+}
+
+function BringText({ isReady, onSend }: { isReady: boolean; onSend: (text: string) => void }) {
+  const [text, setText] = useState('')
+  return (
+    <div className="bring-text">
+      <label htmlFor="bring-text">{t('pastedText')}</label>
+      <textarea
+        id="bring-text"
+        className="form-control"
+        rows={6}
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+      />
+      <button type="button" className="btn btn-spruce" disabled={!isReady || text.trim() === ''} onClick={() => onSend(text)}>
+        {t('readIt')}
+      </button>
+    </div>
+  )
+}
+
+interface BringAddressProps {
+  isReady: boolean
+  problem: Problem | null
+  onSend: (address: string) => void
+}
+
+function BringAddress({ isReady, problem, onSend }: BringAddressProps) {
+  const [address, setAddress] = useState('')
+  return (
+    <form
+      className="bring-text"
+      onSubmit={(event) => {
+        event.preventDefault()
+        onSend(address)
+      }}
+    >
+      <Field
+        id="address"
+        label={t('address')}
+        problem={problem}
+        autoComplete="off"
+        placeholder={t('addressExample')}
+        value={address}
+        onChange={(event) => setAddress(event.target.value)}
+      />
+      <button type="submit" className="btn btn-spruce" disabled={!isReady || address.trim() === ''}>
+        {t('getIt')}
+      </button>
+    </form>
   )
 }
