@@ -246,6 +246,20 @@ public sealed class IntakeTests(ValtroApp app) : IClassFixture<ValtroApp>
     }
 
     [Fact]
+    public async Task Names_that_a_file_gives_twice_are_no_reason_to_take_nothing()
+    {
+        var ada = await app.SignedInAsync();
+        var calendar = await OwnCalendarAsync(ada, "IND");
+        var file = Calendar(
+            Event("d1@x", "Knots", more: "RECURRENCE-ID:20261204T180000"), Event("d1@x", "Knots", "20261204T190000", "RECURRENCE-ID:20261204T180000"),
+            Event("d1@x#2026-12-04T18:00:00", "Bends"), Event("d2@x", "Tides"), Event("d2@x", "Tides", "20261205T180000"));
+        var brought = await BringAsync(ada, file, calendar);
+        Assert.Equal("new 4/4", Counts(brought));
+        Assert.Equal("done", (string)(await TakenAsync(ada, brought))["state"]!);
+        Assert.Equal("same 4/0", Counts(await BringAsync(ada, file, calendar)));
+    }
+
+    [Fact]
     public async Task What_cannot_be_read_says_why()
     {
         var ada = await app.SignedInAsync();

@@ -47,6 +47,12 @@ public sealed class StatementsTests(ValtroApp app) : IClassFixture<ValtroApp>
         var calendar = (string)(await ada.GetAsync("/api/calendars"))[0]!["id"]!;
         var calendarEvent = (string)(await ada.GetAsync("/api/occurrences?from=2026-11-23&to=2026-11-30"))[0]!["eventId"]!;
         var edition = (string)(await ada.GetAsync("/api/editions"))[0]!["id"]!;
+        var file = string.Concat(Enumerable.Range(0, 60).Select(number =>
+            $"BEGIN:VEVENT\nUID:{number}@x\nSUMMARY:Knots\nDTSTART:20261204T100000\nEND:VEVENT\n"));
+        var intake = (string)(await ada.DoAsync(
+            HttpMethod.Post, "/api/intake/text", new { text = file, by = "one", calendarId = calendar }))["id"]!;
+        await ValtroApp.EventuallyAsync(
+            async () => (string)(await ada.GetAsync($"/api/intake/{intake}"))["state"]! == "ready", "a file is read");
         foreach (var (most, address) in new[]
         {
             (6, "/api/session"),
@@ -67,6 +73,10 @@ public sealed class StatementsTests(ValtroApp app) : IClassFixture<ValtroApp>
             (6, "/api/lists"),
             (6, "/api/people"),
             (6, "/api/audit"),
+            (6, "/api/intake"),
+            (6, $"/api/intake/{intake}"),
+            (6, $"/api/intake/{intake}/lines"),
+            (6, $"/api/intake/{intake}/foreseen"),
             (6, "/api/sign-off"),
             (6, "/api/sign-off/count"),
             (6, "/api/groups"),

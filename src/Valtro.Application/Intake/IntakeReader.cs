@@ -69,8 +69,11 @@ internal sealed class IntakeReader(IntakeStore store, EventStore events)
         var window = answers.From is null && answers.Until is null ? default(Window?) : new Window(
             answers.From ?? DayRange.First, (answers.Until ?? DayRange.Last).PlusDays(1), ground.House.Organisation.TimeZone);
         var kept = new List<Made>();
-        foreach (var entry in entries)
+        var named = new HashSet<string>(StringComparer.Ordinal);
+        foreach (var one in entries)
         {
+            // Names are one event's each, whatever a file says.
+            var entry = named.Add(one.Uid) ? one : one with { Uid = Again(one.Uid, named) };
             var (calendar, isLeftOut, refusal) = CalendarFor(entry, ground);
             if (isLeftOut || (only.Count > 0 && !entry.Categories.Any(only.Contains)))
                 continue;
@@ -86,6 +89,14 @@ internal sealed class IntakeReader(IntakeStore store, EventStore events)
                 : new Made(entry, made, new Incoming(entry.Uid, entry.Line, made, remarks), []));
         }
         return (kept, entries.Count - kept.Count);
+    }
+
+    private static string Again(string uid, HashSet<string> named)
+    {
+        var time = 2;
+        while (!named.Add($"{uid} {time}"))
+            time++;
+        return $"{uid} {time}";
     }
 
     private static bool Says(EventContent content, string? text) =>

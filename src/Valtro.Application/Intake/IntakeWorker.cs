@@ -152,20 +152,17 @@ internal sealed class IntakeWorker(
     {
         var planner = new ActPlanner(ground.Viewer, ground.House.Calendars, ground.House.School);
         var (acts, names) = (new List<Act>(), new List<Incoming>());
-        foreach (var some in lines.Where(line => line.Incoming is not null).Chunk(1_000))
+        var known = await store.KnownAsync(ground.Viewer.OrganisationId, [.. lines.Select(line => line.Uid)]);
+        foreach (var line in lines.Where(line => line.Incoming is not null))
         {
-            var known = await store.KnownAsync(ground.Viewer.OrganisationId, [.. some.Select(line => line.Uid)]);
-            foreach (var line in some)
-            {
-                var there = known.GetValueOrDefault(line.Uid);
-                if (there?.Stored.Version != line.Version)
-                    throw new ChangedMeanwhileException();
-                var outcome = IncomingOutcome.Of(line.Incoming!, there, ground.House.School);
-                if (outcome.After is not { } after)
-                    continue;
-                acts.Add(planner.Bringing(there?.Stored, after));
-                names.Add(line.Incoming!);
-            }
+            var there = known.GetValueOrDefault(line.Uid);
+            if (there?.Stored.Version != line.Version)
+                throw new ChangedMeanwhileException();
+            var outcome = IncomingOutcome.Of(line.Incoming!, there, ground.House.School);
+            if (outcome.After is not { } after)
+                continue;
+            acts.Add(planner.Bringing(there?.Stored, after));
+            names.Add(line.Incoming!);
         }
         return (Act.All(acts), names);
     }

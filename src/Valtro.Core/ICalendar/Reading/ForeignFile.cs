@@ -113,7 +113,7 @@ public sealed class ForeignFile
             if (Refused is { } refused)
                 return [refused];
             if (Wholes.Count == 0)
-                return Dates.SelectMany((date, index) => ForeignSeries.Of($"{uid}#{NameOf(date)}",
+                return Latest().SelectMany(date => ForeignSeries.Of($"{uid}#{NameOf(date)}",
                     date with { RecurrenceId = null, Remarks = [.. date.Remarks, Speaking.Saying.Of("intake.dateAlone")] }, [], zones, usual));
             // A later version counts; what begins elsewhere under the same name is another event.
             var apart = Wholes.GroupBy(one => one.Start).Select(group => group.MaxBy(one => one.Sequence)!)
@@ -125,9 +125,13 @@ public sealed class ForeignFile
                 apart.Length == 1 && Wholes.Count == 1
                     ? one
                     : one with { Remarks = [.. one.Remarks, Speaking.Saying.Of("intake.nameTwice")] },
-                index == 0 ? [.. Dates.GroupBy(date => date.RecurrenceId).Select(group => group.MaxBy(date => date.Sequence)!)] : [],
+                index == 0 ? [.. Latest()] : [],
                 zones, usual));
         }
+
+        /// <summary>What is said of each date in its latest version.</summary>
+        private IEnumerable<ForeignEvent> Latest() =>
+            Dates.GroupBy(date => date.RecurrenceId).Select(group => group.MaxBy(date => date.Sequence)!);
 
         private static string NameOf(ForeignEvent one) =>
             Recurrence.DateName.Of((one.RecurrenceId ?? one.Start).Local, (one.RecurrenceId ?? one.Start).IsDate);
