@@ -15,6 +15,7 @@ using Valtro.Application.Events;
 using Valtro.Application.Files;
 using Valtro.Application.Intake;
 using Valtro.Application.Outside;
+using Valtro.Server.Outside;
 using Valtro.Application.Lists;
 using Valtro.Application.Plans;
 using Valtro.Application.Searching;
@@ -56,7 +57,7 @@ services.AddSingleton<ListStore>().AddSingleton<YearPlanStore>().AddSingleton<Re
 services.AddSingleton<InvitationStore>().AddSingleton<MailStore>().AddSingleton<SubmissionStore>().AddSingleton<ActStore>()
     .AddSingleton<AuditStore>()
     .AddSingleton<FileStore>().AddSingleton<WorkStore>().AddSingleton<SessionStore>().AddSingleton<IntakeStore>()
-    .AddSingleton<OutboundRequests>();
+    .AddSingleton<IOutside, OutboundRequests>();
 services.AddSingleton<EditionSettingsStore>().AddSingleton<EditionReadings>().AddSingleton<HouseStore>().AddSingleton<Houses>()
     .AddSingleton<AskedStore>().AddSingleton<DeskNews>();
 services.AddSingleton<Pictures>().AddSingleton<EntryPages>().AddSingleton<FrontPages>().AddSingleton<AtomFeeds>();

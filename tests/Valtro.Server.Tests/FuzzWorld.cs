@@ -286,8 +286,13 @@ internal sealed class FuzzWorld
 
     private async Task AddIntakeAsync(string calendar, string category)
     {
-        var pasted = new { text = "BEGIN:VCALENDAR\nBEGIN:VEVENT\nUID:fuzz\nSUMMARY:Knots\nDTSTART:20261204T100000\nRRULE:FREQ=WEEKLY;COUNT=3\n"
-            + "END:VEVENT\nEND:VCALENDAR", by = "one", calendarId = calendar };
+        var pasted = new
+        {
+            text = "BEGIN:VCALENDAR\nBEGIN:VEVENT\nUID:fuzz\nSUMMARY:Knots\nDTSTART:20261204T100000\nRRULE:FREQ=WEEKLY;COUNT=3\n"
+            + "END:VEVENT\nEND:VCALENDAR",
+            by = "one",
+            calendarId = calendar
+        };
         var intake = (string)(await _ada.DoAsync(HttpMethod.Post, "/api/intake/text", pasted))["id"]!;
         Add("POST /api/intake/address", "/api/intake/address",
             new { address = "https://10.0.0.1/a.ics", by = "one", calendarId = calendar }, 4);

@@ -33,7 +33,8 @@ public sealed class IntakeTests(ValtroApp app) : IClassFixture<ValtroApp>
         using var content = new ByteArrayContent(file);
         content.Headers.ContentType = new("application/octet-stream");
         var request = new HttpRequestMessage(
-            HttpMethod.Post, $"/api/intake?name={name}&by={by}{(calendarId is null ? "" : $"&calendarId={calendarId}")}") { Content = content };
+            HttpMethod.Post, $"/api/intake?name={name}&by={by}{(calendarId is null ? "" : $"&calendarId={calendarId}")}")
+        { Content = content };
         var answer = await caller.SendAsync(request);
         Assert.Equal(HttpStatusCode.OK, answer.StatusCode);
         return await SettledAsync(caller, (string)(await Caller.ReadAsync(answer))["id"]!);

@@ -13,6 +13,39 @@ public sealed class ListApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         return await ada.DoAsync(HttpMethod.Post, "/api/events", form);
     }
 
+    /// <summary>Eighty letters, each with ten marks of its own: an index would hold no such name as it is.</summary>
+    private static string LongestName()
+    {
+        var random = new Random(5);
+        return string.Concat(Enumerable.Range(0, 80).Select(_ =>
+            $"{(char)('a' + random.Next(26))}{string.Concat(Enumerable.Range(0, 10).Select(_ => (char)(0x20D0 + random.Next(12))))}"));
+    }
+
+    [Theory]
+    [InlineData(true)]
+    [InlineData(false)]
+    public async Task A_name_may_be_as_long_as_eighty_characters_are_wherever_something_is_named(bool isOfFamilies)
+    {
+        var ada = await app.SignedInAsync();
+        var name = isOfFamilies ? string.Concat(Enumerable.Repeat("👩‍👩‍👦", 80)) : LongestName();
+        var calendar = await ada.CalendarAsync("PW");
+        foreach (var (path, body) in new (string, object)[]
+        {
+            ("/api/lists/categories", new { name, colour = "harbour" }),
+            ("/api/lists/places", new { name }),
+            ("/api/groups", new { name, calendars = new[] { calendar } }),
+            ("/api/plan-views", new { name, settings = new Dictionary<string, string> { ["view"] = "month" }, isForAll = true }),
+            ("/api/plan-views", new { name, settings = new Dictionary<string, string> { ["view"] = "month" }, isForAll = false }),
+            ("/api/templates", new { name, isUsual = false, @event = Caller.Event(calendar) }),
+        })
+        {
+            var answer = await ada.SendAsync(HttpMethod.Post, path, body);
+            Assert.True(answer.StatusCode == HttpStatusCode.OK, $"{path}: {await answer.Content.ReadAsStringAsync()}");
+        }
+        Assert.Equal(HttpStatusCode.BadRequest,
+            (await ada.SendAsync(HttpMethod.Post, "/api/lists/categories", new { name, colour = "harbour" })).StatusCode);
+    }
+
     [Theory]
     [InlineData("", "harbour", "name")]
     [InlineData("  ", "harbour", "name")]

@@ -7,8 +7,8 @@ using Microsoft.AspNetCore.Http;
 using Microsoft.Extensions.Configuration;
 using Microsoft.Extensions.Logging;
 using Valtro.Application;
-using Valtro.Application.Outside;
 using Valtro.Core;
+using Valtro.Server.Outside;
 
 namespace Valtro.Server.Tests;
 

@@ -13,7 +13,7 @@ namespace Valtro.Application.Intake;
 
 /// <summary>Reads files that people bring, and takes what they chose of them: in their name, by what they may do when it is done.</summary>
 internal sealed class IntakeWorker(
-    IntakeStore store, EventStore events, AccountStore accounts, Houses houses, RichTexts richTexts, OutboundRequests requests,
+    IntakeStore store, EventStore events, AccountStore accounts, Houses houses, RichTexts richTexts, IOutside outside,
     IServiceScopeFactory scopes, IClock clock) : IWorker
 {
     private const int MostTries = 3;
@@ -91,7 +91,7 @@ internal sealed class IntakeWorker(
             return brought;
         if (intake.Address is not { } address)
             return null;
-        var got = await requests.GetAsync(requests.Check(address), IntakeStore.Largest, stopping);
+        var got = await outside.GetAsync(outside.Check(address), IntakeStore.Largest, stopping);
         if (got.Content.Length == 0)
             throw new RuleException("address", "intake.emptyFile");
         await store.GotAsync(intake, got.Content, got.Name, Intakes.FormOf(got.Name, got.Content));

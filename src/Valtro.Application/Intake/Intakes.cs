@@ -13,7 +13,7 @@ namespace Valtro.Application.Intake;
 
 /// <summary>Files of events that people bring: looked at, put right, taken or thrown away. Nobody sees another's.</summary>
 public sealed class Intakes(
-    Access access, IntakeStore store, Templates templates, RichTexts richTexts, OutboundRequests requests, IClock clock)
+    Access access, IntakeStore store, Templates templates, RichTexts richTexts, IOutside outside, IClock clock)
 {
     private const int LinesAtOnce = 100;
 
@@ -31,7 +31,7 @@ public sealed class Intakes(
     public async Task<IntakeListed> AddAddressAsync(string? typed, CalendarBy by, Guid? calendarId)
     {
         var ground = await ReadyAsync(by, calendarId);
-        var (address, now) = (requests.Check(typed), clock.GetCurrentInstant());
+        var (address, now) = (outside.Check(typed), clock.GetCurrentInstant());
         var name = Texts.Kept(address.Host, Texts.LongestTitle);
         var id = await store.AddAsync(ground.Viewer.OrganisationId, ground.Viewer.AccountId, name, IntakeForm.Calendar, null,
             address.AbsoluteUri, ground.Answers, now);

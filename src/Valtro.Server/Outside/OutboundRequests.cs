@@ -1,13 +1,11 @@
 using System.Net;
 using System.Net.Http.Headers;
 using System.Net.Sockets;
+using Valtro.Application;
+using Valtro.Application.Outside;
 using Valtro.Core;
 
-namespace Valtro.Application.Outside;
-
-/// <summary>What an address of somebody else answered.</summary>
-/// <param name="Name">What the file is called, as far as anything says so.</param>
-public sealed record OutsideAnswer(byte[] Content, string Name);
+namespace Valtro.Server.Outside;
 
 /// <summary>The one way in which the server asks addresses that people give it: only what is anybody's on the internet, at every redirect
 /// anew.</summary>
@@ -15,7 +13,7 @@ public sealed record OutsideAnswer(byte[] Content, string Name);
 /// A name is looked up once, and what was found is what is connected to: a name that means another machine a moment later leads nowhere
 /// else. Nothing of ours goes along: no cookies, no credentials, no proxy.
 /// </remarks>
-public sealed class OutboundRequests : IDisposable
+public sealed class OutboundRequests : IOutside, IDisposable
 {
     private const int MostRedirects = 5;
 
@@ -45,12 +43,11 @@ public sealed class OutboundRequests : IDisposable
             MaxResponseHeadersLength = 32,
             PooledConnectionLifetime = TimeSpan.Zero,
             ConnectCallback = ConnectAsync,
-        }) { Timeout = Timeout.InfiniteTimeSpan };
+        })
+        { Timeout = Timeout.InfiniteTimeSpan };
         _client.DefaultRequestHeaders.UserAgent.Add(new ProductInfoHeaderValue("Valtro", "1.0"));
     }
 
-    /// <summary>An address as somebody typed it, or as a server redirected to.</summary>
-    /// <exception cref="RuleException">It is none that is asked.</exception>
     public Uri Check(string? typed)
     {
         var text = Core.Events.WebAddress.Completed(typed) ?? "";
@@ -70,9 +67,6 @@ public sealed class OutboundRequests : IDisposable
             : address;
     }
 
-    /// <summary>Gets what an address has.</summary>
-    /// <param name="most">Bytes, once unpacked: what would be more is not read.</param>
-    /// <exception cref="RuleException">It cannot be had; the sentence says why.</exception>
     public async Task<OutsideAnswer> GetAsync(Uri address, int most, CancellationToken stopping)
     {
         using var ended = CancellationTokenSource.CreateLinkedTokenSource(stopping);

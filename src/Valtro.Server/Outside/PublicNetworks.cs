@@ -1,7 +1,7 @@
 using System.Net;
 using System.Net.Sockets;
 
-namespace Valtro.Application.Outside;
+namespace Valtro.Server.Outside;
 
 /// <summary>Which addresses are anybody's on the internet, and not of this machine, of a network around it, or of nobody.</summary>
 /// <remarks>By IANA's registries of special-purpose addresses (RFC 6890), and what is only an IPv4 address in other clothes.</remarks>
