@@ -197,10 +197,14 @@ public sealed class IntakeStore(Database database, EventStore events)
                 problem = StoredSaying.Write(problem),
             }, transaction) == 0)
                 throw new IntakeStoppedException();
-            var before = (await connection.QueryAsync<(string Uid, string State, bool IsTaken)>("""
-                select uid, state, is_taken from intake_line
-                where organisation_id = @organisationId and intake_id = @Id and is_chosen
-                """, new { organisationId, intake.Id }, transaction)).ToDictionary(one => (one.Uid, one.State), one => one.IsTaken);
+            var chosen = await connection.ExecuteScalarAsync<string>("""
+                update intake i
+                set chosen = i.chosen || coalesce((
+                    select jsonb_object_agg(l.state || ' ' || l.uid, l.is_taken) from intake_line l where l.intake_id = i.id and l.is_chosen), '{}')
+                where i.organisation_id = @organisationId and i.id = @Id
+                returning chosen::text
+                """, new { organisationId, intake.Id }, transaction);
+            var before = JsonSerializer.Deserialize<Dictionary<string, bool>>(chosen!)!;
             await connection.ExecuteAsync("delete from intake_line where organisation_id = @organisationId and intake_id = @Id",
                 new { organisationId, intake.Id }, transaction);
             foreach (var some in lines.Chunk(1_000))
@@ -210,7 +214,7 @@ public sealed class IntakeStore(Database database, EventStore events)
         });
 
     private static Task<int> InsertAsync(
-        DbTransaction transaction, Guid organisationId, Guid id, IntakeLine[] lines, Dictionary<(string, string), bool> before) =>
+        DbTransaction transaction, Guid organisationId, Guid id, IntakeLine[] lines, Dictionary<string, bool> before) =>
         transaction.Connection!.ExecuteAsync("""
             insert into intake_line (organisation_id, intake_id, place, line, uid, state, title, first_day, is_taken, is_chosen, event_id,
                 version, content, remarks, refusals)
@@ -228,8 +232,8 @@ public sealed class IntakeStore(Database database, EventStore events)
             states = lines.Select(line => Words.Of(line.State)).ToArray(),
             titles = lines.Select(line => line.Title).ToArray(),
             days = lines.Select(line => line.Day).ToArray(),
-            taken = lines.Select(line => before.GetValueOrDefault((line.Uid, Words.Of(line.State)), line.IsTaken)).ToArray(),
-            chosen = lines.Select(line => before.ContainsKey((line.Uid, Words.Of(line.State)))).ToArray(),
+            taken = lines.Select(line => before.GetValueOrDefault($"{Words.Of(line.State)} {line.Uid}", line.IsTaken)).ToArray(),
+            chosen = lines.Select(line => before.ContainsKey($"{Words.Of(line.State)} {line.Uid}")).ToArray(),
             events = lines.Select(line => line.EventId).ToArray(),
             versions = lines.Select(line => line.Version).ToArray(),
             contents = lines.Select(line => line.Incoming is { } one ? RevisionDocument.Write(one.Event, false) : null).ToArray(),

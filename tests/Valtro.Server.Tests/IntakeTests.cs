@@ -168,13 +168,21 @@ public sealed class IntakeTests(ValtroApp app) : IClassFixture<ValtroApp>
         var ada = await app.SignedInAsync();
         var calendar = await OwnCalendarAsync(ada, "IN5");
         await ada.DoAsync(HttpMethod.Post, "/api/events", Caller.Event(calendar, "Knots", "2026-12-04", "09:00:00"));
-        var brought = await BringAsync(ada, Calendar(Event("t1@x", "Knots"), Event("t2@x", "Tides"), Event("t3@x", "Stars")), calendar);
+        var brought = await BringAsync(ada, Calendar(Event("t1@x", "Knots"), Event("t2@x", "Tides", more: "CATEGORIES:Match"),
+            Event("t3@x", "Stars")), calendar);
         Assert.Equal("new 2/2, there 1/0", Counts(brought));
         var stars = (await LinesAsync(ada, brought, "new")).Single(line => (string)line["title"]! == "Stars");
         await SaidAsync(ada, HttpMethod.Put, $"/api/intake/{brought["id"]}/lines",
             new { places = new[] { (int)stars["place"]! }, states = (string[]?)null, isTaken = false });
         // What was ticked stays so when it is read anew.
         var answers = brought["answers"]!.DeepClone();
+        foreach (var (name, value, left) in new (string, JsonNode, string)[] { ("until", "2026-12-03", "0"), ("text", "tid", "1"),
+            ("only", new JsonArray("Match"), "1") })
+        {
+            var narrowed = answers.DeepClone();
+            narrowed[name] = value;
+            Assert.Equal(left, $"{(await LinesAsync(ada, await AnsweredAsync(ada, brought, narrowed))).Length}");
+        }
         answers["until"] = "2026-12-31";
         var read = await AnsweredAsync(ada, brought, answers);
         Assert.Equal("new 2/1, there 1/0", Counts(read));

@@ -180,6 +180,7 @@ describe('in front of every screen', () => {
       'Plan',
       'Calendars',
       'Editions',
+      'Intake',
       'Year plan',
       'Sign-off',
       'People',

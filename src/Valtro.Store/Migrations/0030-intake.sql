@@ -14,6 +14,8 @@ create table intake (
     content bytea,
     answers jsonb not null,
     found jsonb,
+    -- which events were ticked or not by somebody, by state and uid: also those that are narrowed away just now
+    chosen jsonb not null default '{}',
     state text not null check (state in ('reading', 'ready', 'saving', 'done', 'undone', 'refused')),
     -- rises with every answer: what was read for an earlier one is not kept
     turn integer not null default 1,

@@ -1,11 +1,12 @@
 import { useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
-import { bring, call } from '../api'
+import { bring } from '../api'
 import { useCalendars } from '../calendars/queries'
 import { Field, WhatWasRefused } from '../Field'
 import type { Problem } from '../Problem'
 import type { CalendarBy, IntakeListed } from '../types'
 import { usePost } from '../usePost'
+import { useWrite } from '../useWrite'
 import { t } from './words'
 
 /** On which calendar, then which file: nothing is filed on a calendar by chance. */
@@ -19,6 +20,7 @@ export function BringEvents() {
   const field = useRef<HTMLInputElement>(null)
   const { problem, isBusy, post } = usePost()
   const navigate = useNavigate()
+  const write = useWrite()
   const by: CalendarBy = where === 'column' || where === 'category' ? where : 'one'
   const calendarId = by === 'one' && where !== '' ? where : null
   const isReady = where !== '' && !isBusy
@@ -95,13 +97,13 @@ export function BringEvents() {
       ))}
       <p className="soft">{t('whichFiles')}</p>
       {instead === 'text' && (
-        <BringText isReady={isReady} onSend={(text) => send(() => call('POST', '/intake/text', { text, by, calendarId }))} />
+        <BringText isReady={isReady} onSend={(text) => send(() => write('POST', '/intake/text', { text, by, calendarId }))} />
       )}
       {instead === 'address' && (
         <BringAddress
           isReady={isReady}
           problem={problem}
-          onSend={(address) => send(() => call('POST', '/intake/address', { address, by, calendarId }))}
+          onSend={(address) => send(() => write('POST', '/intake/address', { address, by, calendarId }))}
         />
       )}
       <WhatWasRefused problem={problem} fields={instead === 'address' ? ['address'] : []} />

@@ -79,6 +79,23 @@ export function IntakeQuestions({ intake, found, answer }: IntakeQuestionsProps)
         value={answers.text ?? ''}
         onChange={(text) => answer({ text: text === '' ? null : text })}
       />
+      {found.categories.length > 0 && (
+        <label className="intake-question">
+          <span>{t('ofTheCategory')}</span>
+          <select
+            className="form-select"
+            value={answers.only?.[0] ?? ''}
+            onChange={(event) => answer({ only: event.target.value === '' ? [] : [event.target.value] })}
+          >
+            <option value="">{t('anyCategory')}</option>
+            {found.categories.map(({ word }) => (
+              <option key={word} value={word}>
+                {word}
+              </option>
+            ))}
+          </select>
+        </label>
+      )}
       {found.leftOut > 0 && <p className="soft">{t('leftOut', { count: found.leftOut })}</p>}
       {found.encoding !== '' && (
         <details className="intake-encoding">
