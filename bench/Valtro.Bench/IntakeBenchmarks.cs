@@ -37,7 +37,7 @@ public class FileOfTwentyThousand
     public int Valtro()
     {
         var setting = new ForeignSetting([], "Untitled", (said, html) => new RichText(html, said), _ => null, _ => false);
-        return new ForeignFile(() => ForeignText.Open(_file, null)).Read(DateTimeZoneProviders.Tzdb["America/Halifax"])
+        return new ForeignFile(ForeignText.Open(_file, null)).Read(DateTimeZoneProviders.Tzdb["America/Halifax"])
             .Count(entry => ForeignContent.Event(entry, Guid.Empty, Disclosure.Open, setting).Content.Title.Length > 0);
     }
 

@@ -48,7 +48,7 @@ public sealed record IntakeLine(
     Incoming? Incoming, IReadOnlyList<Refusal> Refusals);
 
 /// <summary>Somebody gave another answer meanwhile, or threw the file away: what was read is for nothing.</summary>
-public sealed class IntakeStoppedException() : Exception("The file is not wanted any more.");
+public sealed class IntakeStoppedException : Exception;
 
 /// <summary>Files of events that people bring (docs/decisions/intake.md).</summary>
 public sealed class IntakeStore(Database database, EventStore events)
@@ -237,24 +237,19 @@ public sealed class IntakeStore(Database database, EventStore events)
             events = lines.Select(line => line.EventId).ToArray(),
             versions = lines.Select(line => line.Version).ToArray(),
             contents = lines.Select(line => line.Incoming is { } one ? RevisionDocument.Write(one.Event, false) : null).ToArray(),
-            remarks = lines.Select(line => SayingsOf(line.Incoming?.Remarks ?? [])).ToArray(),
-            refusals = lines.Select(line => SayingsOf([.. line.Refusals.Select(one => one.Saying)])).ToArray(),
+            remarks = lines.Select(line => StoredSaying.WriteAll(line.Incoming?.Remarks ?? [])).ToArray(),
+            refusals = lines.Select(line => StoredSaying.WriteAll([.. line.Refusals.Select(one => one.Saying)])).ToArray(),
         }, transaction);
-
-    private static string SayingsOf(IReadOnlyList<Saying> sayings) =>
-        sayings.Count == 0 ? "[]" : JsonSerializer.Serialize(sayings.Select(StoredSaying.Write));
-
-    private static Saying[] SayingsIn(string stored) => stored == "[]"
-        ? []
-        : [.. JsonSerializer.Deserialize<string[]>(stored)!.Select(StoredSaying.Read).OfType<Saying>()];
 
     private sealed record LineRow(int Place, int Line, string Uid, string State, string Title, LocalDate? FirstDay, bool IsTaken,
         Guid? EventId, int? Version, string? Content, string Remarks, string Refusals)
     {
         public IntakeLine ToLine(Named named) => new(
             Place, Line, Uid, Words.Read<IncomingState>(State), Title, FirstDay, IsTaken, EventId, Version,
-            Content is null ? null : new Incoming(Uid, Line, RevisionDocument.Read(Content, Blank, named).Event, SayingsIn(Remarks)),
-            [.. SayingsIn(Refusals).Select(saying => new Refusal("line", saying))]);
+            Content is null
+                ? null
+                : new Incoming(Uid, Line, RevisionDocument.Read(Content, Blank, named).Event, StoredSaying.ReadAll(Remarks)),
+            [.. StoredSaying.ReadAll(Refusals).Select(saying => new Refusal("line", saying))]);
     }
 
     private static CalendarEvent Blank { get; } = new(Guid.Empty, Guid.Empty, default,

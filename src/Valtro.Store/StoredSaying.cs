@@ -22,6 +22,13 @@ internal static class StoredSaying
     /// <summary>Nothing is kept as an empty text.</summary>
     public static string Write(Saying? saying) => saying is null ? "" : Node(saying).ToJsonString(Readable);
 
+    /// <summary>Several, as a JSON array.</summary>
+    public static string WriteAll(IReadOnlyList<Saying> sayings) =>
+        sayings.Count == 0 ? "[]" : JsonSerializer.Serialize(sayings.Select(Write));
+
+    public static Saying[] ReadAll(string stored) =>
+        stored == "[]" ? [] : [.. JsonSerializer.Deserialize<string[]>(stored)!.Select(Read).OfType<Saying>()];
+
     public static Saying? Read(string text)
     {
         if (text.Length == 0)

@@ -231,6 +231,7 @@ public sealed class IntakeTests(ValtroApp app) : IClassFixture<ValtroApp>
         }, printHeader: false);
         var brought = await BringAsync(ada, book.ToArray(), calendar, "one", "d.xlsx");
         Assert.Equal("new 1/1", Counts(brought));
+        Assert.Equal("new 1/1", Counts(await BringAsync(ada, book.ToArray(), calendar, "one", "export")));
         var read = await AnsweredAsync(ada, brought,
             new { calendarBy = "one", calendarId = calendar, columns = new[] { "date", "description", "title" }, hasHead = true });
         var line = Assert.Single(await LinesAsync(ada, read));

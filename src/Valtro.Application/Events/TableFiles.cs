@@ -27,7 +27,7 @@ public static class TableFiles
     /// <summary>Cells as they are copied from a sheet: tabs between columns.</summary>
     public static TableFileResponse ReadCopied(string text) => ReadValues(Encoding.UTF8.GetBytes(text), '\t');
 
-    /// <param name="name">The file's, by which its kind is known.</param>
+    /// <param name="name">The file's, for the refusal.</param>
     /// <exception cref="RuleException">It is no table that can be read, or has too many lines.</exception>
     public static TableFileResponse Read(string name, byte[] file) => Table(Lines(name, file));
 
@@ -53,9 +53,12 @@ public static class TableFiles
         }
     }
 
+    /// <summary>A package (ISO/IEC 29500-2), whatever it is called.</summary>
+    public static bool IsWorkbook(ReadOnlySpan<byte> file) => file is [(byte)'P', (byte)'K', ..];
+
     private static IEnumerable<string[]> Opened(string name, byte[] file, string? encoding)
     {
-        if (!name.EndsWith(".xlsx", StringComparison.OrdinalIgnoreCase))
+        if (!IsWorkbook(file))
             return Values(file, Separator(file, encoding), encoding);
         return Read(name, () => UnpackedSize(file)) > MostUnpacked
             ? throw new RuleException("file", "row.unreadable", ("name", name))

@@ -6,14 +6,16 @@ namespace Valtro.Application.Intake;
 /// <summary>Reads calendar files that people bring (RFC 5545).</summary>
 internal static class CalendarFileReading
 {
-    /// <param name="seen">Told how many of how many were read.</param>
+    /// <param name="seen">Told with each event how much of how much is read.</param>
     /// <exception cref="Core.RuleException">It is none.</exception>
     public static (IReadOnlyList<IntakeEntry> Entries, IntakeFound Found) Read(byte[] content, IntakeGround ground, Action<int, int> seen)
     {
         var encoding = ground.Answers.Encoding ?? ForeignText.Guess(content);
-        var file = new ForeignFile(() => ForeignText.Open(content, ground.Answers.Encoding));
+        using var text = ForeignText.Open(content, ground.Answers.Encoding);
+        // How many there are nobody knows yet; how much of it is read, the stream does.
+        var file = new ForeignFile(text, () => seen((int)text.BaseStream.Position, content.Length));
         var zone = ground.ZoneOr(file.Zone);
-        var entries = file.Read(zone, count => seen(count, file.Components)).Select(entry => EntryOf(entry, ground)).ToArray();
+        var entries = file.Read(zone).Select(entry => EntryOf(entry, ground)).ToArray();
         return (entries, new IntakeFound
         {
             Name = file.Name,

@@ -13,14 +13,13 @@ internal sealed class IntakeReader(IntakeStore store, EventStore events)
 {
     private const int AtOnce = 1_000;
 
-    /// <summary>Told how many of how many are done; throws where it is not wanted any more.</summary>
-    private delegate Task Progress(int done, int total);
-
+    /// <param name="progress">Told how much of how much is done; throws where it is not wanted any more.</param>
     /// <exception cref="RuleException">It cannot be read.</exception>
     /// <exception cref="IntakeStoppedException">It is not wanted any more.</exception>
     public async Task<(IntakeFound Found, IReadOnlyList<IntakeLine> Lines)> ReadAsync(
         BroughtIntake intake, byte[] content, IntakeGround ground, Func<int, int, Task> progress)
     {
+        var seen = 0;
         var (entries, found) = await Task.Run(() => intake.Form == IntakeForm.Calendar
             ? CalendarFileReading.Read(content, ground, Seen)
             : SheetReading.Read(intake.Name, content, ground, Seen));
@@ -49,8 +48,8 @@ internal sealed class IntakeReader(IntakeStore store, EventStore events)
 
         void Seen(int done, int total)
         {
-            if (done % AtOnce == 0)
-                progress(done, 2 * total).GetAwaiter().GetResult();
+            if (++seen % AtOnce == 0)
+                progress(done / 2, total).GetAwaiter().GetResult();
         }
     }
 

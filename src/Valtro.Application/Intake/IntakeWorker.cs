@@ -25,7 +25,7 @@ internal sealed class IntakeWorker(
     /// <summary>One may wait for somebody else's server.</summary>
     public int AtOnce => 2;
 
-    public Duration Claim => Duration.FromMinutes(15);
+    public Duration Claim => Duration.FromMinutes(5);
 
     public Duration? WaitAfter(int failures) => failures < MostTries ? Duration.FromSeconds(Math.Pow(3, failures)) : null;
 

@@ -69,7 +69,7 @@ public sealed class Intakes(
     /// <summary>What a file is, is said by what is in it where that is plain, else by its name.</summary>
     internal static IntakeForm FormOf(string name, byte[] content)
     {
-        if (content is [(byte)'P', (byte)'K', ..] || name.EndsWith(".xlsx", StringComparison.OrdinalIgnoreCase))
+        if (TableFiles.IsWorkbook(content))
             return IntakeForm.Table;
         var start = Core.ICalendar.Reading.ForeignText.Open(content[..Math.Min(content.Length, 4_096)], null).ReadToEnd();
         return start.Contains("BEGIN:V", StringComparison.OrdinalIgnoreCase) || name.EndsWith(".ics", StringComparison.OrdinalIgnoreCase)

@@ -66,7 +66,7 @@ internal sealed class SheetReading
         }
         return (entries, new IntakeFound
         {
-            Encoding = name.EndsWith(".xlsx", StringComparison.OrdinalIgnoreCase) ? "" : answers.Encoding ?? ForeignText.Guess(content),
+            Encoding = TableFiles.IsWorkbook(content) ? "" : answers.Encoding ?? ForeignText.Guess(content),
             NeedsZone = true,
             Zone = _zone.Id,
             Heads = [.. first.Select((head, index) => hasHead && head.Trim().Length > 0

@@ -19,7 +19,7 @@ public static class BreakReader
             throw new RuleException("file", "breaks.tooLong", ("count", text.Length), ("most", LongestFile));
         var found = new List<NamedDays>();
         var others = new List<string>();
-        foreach (var entry in new ForeignFile(() => new StringReader(text)).Read(DateTimeZone.Utc))
+        foreach (var entry in new ForeignFile(new StringReader(text)).Read(DateTimeZone.Utc))
         {
             var name = entry.Title.Length == 0 ? "Closed" : Texts.Kept(entry.Title, Texts.LongestName);
             NamedDays[] within = entry.Series is { Timing.AllDay: true } series

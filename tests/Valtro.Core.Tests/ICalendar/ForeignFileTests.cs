@@ -12,7 +12,7 @@ public sealed class ForeignFileTests
     private static readonly ForeignSetting Plain = new([], "Untitled", (text, html) => new RichText(html, text), _ => null, _ => false);
 
     private static IReadOnlyList<ForeignEntry> Read(byte[] file) =>
-        [.. new ForeignFile(() => ForeignText.Open(file, null)).Read(Build.Halifax)];
+        [.. new ForeignFile(ForeignText.Open(file, null)).Read(Build.Halifax)];
 
     private static CalendarEvent EventOf(ForeignEntry entry) =>
         ForeignContent.Event(entry, Guid.Empty, Core.Disclosure.Disclosure.Open, Plain);

@@ -36,7 +36,7 @@ public sealed class WildFilesTests
         IReadOnlyList<ForeignEntry> entries;
         try
         {
-            entries = [.. new ForeignFile(() => ForeignText.Open(file, null)).Read(Build.Halifax)];
+            entries = [.. new ForeignFile(ForeignText.Open(file, null)).Read(Build.Halifax)];
         }
         catch (RuleException refused)
         {

@@ -5,8 +5,8 @@ namespace Valtro.Core.ICalendar.Reading;
 /// <summary>Somebody's calendar file (RFC 5545), as it is in the wild.</summary>
 public sealed class ForeignFile
 {
-    private readonly Func<TextReader> _open;
     private readonly List<ForeignComponent> _zones = [];
+    private readonly List<Named> _named = [];
 
     /// <summary>What stands about the whole calendar: its name (RFC 7986 5.1, or as programs wrote it before).</summary>
     public string Name { get; }
@@ -14,30 +14,23 @@ public sealed class ForeignFile
     /// <summary>Of its times that say none (as programs write it; no standard knows it).</summary>
     public string? Zone { get; }
 
-    /// <summary>Events, tasks and whatever else there is.</summary>
-    public int Components { get; }
-
     /// <summary>Some time in it says no zone.</summary>
     public bool NeedsZone { get; private set; }
 
-    /// <summary>Words by which it sorts its events.</summary>
-    public IReadOnlyCollection<string> Categories => _categories;
-
-    private readonly SortedSet<string> _categories = new(StringComparer.CurrentCultureIgnoreCase);
-
-    /// <param name="open">Opens it from its beginning; it is gone through twice.</param>
+    /// <summary>Goes through it once. When its events are, is known only with the zones, which may stand behind them.</summary>
+    /// <param name="seen">Told of each component that was read.</param>
     /// <exception cref="RuleException">It is no calendar file.</exception>
-    public ForeignFile(Func<TextReader> open)
+    public ForeignFile(TextReader text, Action? seen = null)
     {
-        _open = open;
-        using var text = open();
+        var known = new Dictionary<string, Named>(StringComparer.Ordinal);
         var reader = new ComponentReader(new LineReader(text));
         while (reader.Read() is { } component)
         {
+            seen?.Invoke();
             if (component.Name == "VTIMEZONE")
                 _zones.Add(component);
             else
-                Components++;
+                Add(component, known);
         }
         if (!reader.IsCalendar)
             throw new RuleException("file", "intake.noCalendar");
@@ -47,52 +40,36 @@ public sealed class ForeignFile
 
     /// <summary>All of its events, each once, in the order in which they begin in the file.</summary>
     /// <param name="usual">Where times without a zone are meant.</param>
-    /// <param name="seen">Told how many components were gone through.</param>
-    public IEnumerable<ForeignEntry> Read(DateTimeZone usual, Action<int>? seen = null)
+    public IEnumerable<ForeignEntry> Read(DateTimeZone usual)
     {
         var zones = new ForeignZones(_zones, usual);
-        var known = new Dictionary<string, Named>(StringComparer.Ordinal);
-        var order = new List<Named>();
-        using var text = _open();
-        var reader = new ComponentReader(new LineReader(text));
-        var count = 0;
-        while (reader.Read() is { } component)
-        {
-            if (component.Name == "VTIMEZONE")
-                continue;
-            seen?.Invoke(++count);
-            var (says, refused) = Read(component);
-            if (says is not null)
-                Add(says, known, order);
-            else
-                order.Add(new Named(refused!.Uid) { Refused = refused });
-        }
-        return order.SelectMany(one => one.Entries(zones, usual));
+        return _named.SelectMany(one => one.Entries(zones, usual));
     }
 
-    private (ForeignEvent? Says, ForeignEntry? Refused) Read(ForeignComponent component)
+    private void Add(ForeignComponent component, Dictionary<string, Named> known)
     {
         try
         {
-            var says = ForeignEventReader.Read(component);
-            NeedsZone |= says.NeedsZone;
-            _categories.UnionWith(says.Categories);
-            return (says, null);
+            Add(ForeignEventReader.Read(component), known);
         }
         catch (RuleException refused)
         {
             var title = Texts.Kept(ForeignValues.Text(component["SUMMARY"]?.Value ?? ""), Texts.LongestTitle);
-            return (null, ForeignEntry.Refused(
-                Texts.Kept(component["UID"]?.Value ?? "", 500) is { Length: > 0 } uid ? uid : $"{component.Line}", component.Line, title, refused));
+            var uid = Texts.Kept(component["UID"]?.Value ?? "", 500);
+            _named.Add(new Named(uid)
+            {
+                Refused = ForeignEntry.Refused(uid.Length > 0 ? uid : $"{component.Line}", component.Line, title, refused),
+            });
         }
     }
 
-    private static void Add(ForeignEvent says, Dictionary<string, Named> known, List<Named> order)
+    private void Add(ForeignEvent says, Dictionary<string, Named> known)
     {
+        NeedsZone |= says.NeedsZone;
         // Without a name it is known again by what it says.
         var uid = says.Uid.Length > 0 ? says.Uid : $"{says.Title} {says.Start.Local:uuuu-MM-dd'T'HH:mm}";
         if (!known.TryGetValue(uid, out var named))
-            order.Add(known[uid] = named = new Named(uid));
+            _named.Add(known[uid] = named = new Named(uid));
         if (says.RecurrenceId is not null)
             named.Dates.Add(says);
         else

@@ -1,8 +1,9 @@
-import { useRef, useState } from 'react'
+import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import { bring } from '../api'
 import { useCalendars } from '../calendars/queries'
 import { Field, WhatWasRefused } from '../Field'
+import { FileButton } from '../FileButton'
 import type { Problem } from '../Problem'
 import type { CalendarBy, IntakeListed } from '../types'
 import { usePost } from '../usePost'
@@ -17,7 +18,6 @@ export function BringEvents() {
   const where = chosen || (only?.id ?? '')
   const [instead, setInstead] = useState<'text' | 'address' | null>(null)
   const [isOver, setOver] = useState(false)
-  const field = useRef<HTMLInputElement>(null)
   const { problem, isBusy, post } = usePost()
   const navigate = useNavigate()
   const write = useWrite()
@@ -68,21 +68,15 @@ export function BringEvents() {
         <option value="column">{t('asAColumnSays')}</option>
         <option value="category">{t('asCategoriesSay')}</option>
       </select>
-      <button type="button" className="btn btn-spruce" disabled={!isReady} onClick={() => field.current?.click()}>
-        {isBusy ? t('bringing') : t('chooseAFile')}
-      </button>
-      <input
-        ref={field}
-        type="file"
-        hidden
+      <FileButton
+        label={t('chooseAFile')}
         accept=".ics,.ical,.csv,.tsv,.txt,.xlsx"
-        aria-label={t('chooseAFile')}
-        onChange={(event) => {
-          const file = event.target.files?.[0]
-          event.target.value = ''
-          sendFile(file)
-        }}
-      />
+        className="btn btn-spruce"
+        isReady={isReady}
+        onBring={sendFile}
+      >
+        {isBusy ? t('bringing') : undefined}
+      </FileButton>
       {(['text', 'address'] as const).map((one) => (
         <button
           key={one}

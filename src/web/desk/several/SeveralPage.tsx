@@ -1,8 +1,9 @@
-import { useMemo, useRef, useState } from 'react'
+import { useMemo, useState } from 'react'
 import { Link } from 'react-router'
 import { call } from '../api'
 import { useCalendars } from '../calendars/queries'
 import { useMakingMany } from '../changes/useMakingMany'
+import { FileButton } from '../FileButton'
 import { planOn } from '../lastPlan'
 import type { TableBrought } from '../types'
 import { useAttempt, useWrite } from '../useWrite'
@@ -86,7 +87,7 @@ export function SeveralPage() {
         </select>
       </p>
       <div className="several-tools">
-        <BringFile onBring={bring.file} />
+        <FileButton label={t('bringASheet')} accept=".xlsx,.csv,.tsv,.txt" className="btn btn-outline-ink" onBring={bring.file} />
         {further.some((one) => !columns.includes(one)) && (
           <span role="group" aria-label={t('moreColumns')}>
             {t('moreColumns')}{' '}
@@ -149,29 +150,6 @@ export function SeveralPage() {
 }
 
 export const isWrong = (reading: Reading | undefined) => reading !== undefined && Object.keys(reading.errors).length > 0
-
-function BringFile({ onBring }: { onBring: (file: File) => void }) {
-  const field = useRef<HTMLInputElement>(null)
-  return (
-    <>
-      <button type="button" className="btn btn-outline-ink" onClick={() => field.current?.click()}>
-        {t('bringASheet')}
-      </button>
-      <input
-        ref={field}
-        type="file"
-        hidden
-        accept=".xlsx,.csv,.tsv,.txt"
-        aria-label={t('bringASheet')}
-        onChange={(event) => {
-          const file = event.target.files?.[0]
-          event.target.value = ''
-          if (file) onBring(file)
-        }}
-      />
-    </>
-  )
-}
 
 /** Tables from elsewhere, after the lines that are there. What was understood of their columns is said. */
 function useBringing(rows: Line[], setRows: (change: (rows: Line[]) => Line[]) => void) {
