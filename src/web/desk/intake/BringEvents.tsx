@@ -68,27 +68,29 @@ export function BringEvents() {
         <option value="column">{t('asAColumnSays')}</option>
         <option value="category">{t('asCategoriesSay')}</option>
       </select>
-      <FileButton
-        label={t('chooseAFile')}
-        accept=".ics,.ical,.csv,.tsv,.txt,.xlsx"
-        className="btn btn-spruce"
-        isReady={isReady}
-        onBring={sendFile}
-      >
-        {isBusy ? t('bringing') : undefined}
-      </FileButton>
-      {(['text', 'address'] as const).map((one) => (
-        <button
-          key={one}
-          type="button"
-          className="btn btn-outline-ink"
-          aria-expanded={instead === one}
-          disabled={!isReady}
-          onClick={() => setInstead(instead === one ? null : one)}
+      <span className="bring-ways">
+        <FileButton
+          label={t('chooseAFile')}
+          accept=".ics,.ical,.csv,.tsv,.txt,.xlsx"
+          className="btn btn-spruce"
+          isReady={isReady}
+          onBring={sendFile}
         >
-          {t(`instead_${one}`)}
-        </button>
-      ))}
+          {isBusy ? t('bringing') : undefined}
+        </FileButton>
+        {(['text', 'address'] as const).map((one) => (
+          <button
+            key={one}
+            type="button"
+            className="btn btn-outline-ink"
+            aria-expanded={instead === one}
+            disabled={!isReady}
+            onClick={() => setInstead(instead === one ? null : one)}
+          >
+            {t(`instead_${one}`)}
+          </button>
+        ))}
+      </span>
       <p className="soft">{t('whichFiles')}</p>
       {instead === 'text' && (
         <BringText isReady={isReady} onSend={(text) => send(() => write('POST', '/intake/text', { text, by, calendarId }))} />
