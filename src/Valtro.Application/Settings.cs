@@ -25,6 +25,9 @@ public sealed record Settings(
     /// <summary>Networks that may be asked for events besides those of the internet: such as a calendar server of the house.</summary>
     public IReadOnlyList<IPNetwork> OutboundAllowed { get; init; } = [];
 
+    /// <summary>Seals what is needed to ask addresses that people give; it cannot where there is no file with a key.</summary>
+    public Sealing Sealing { get; init; } = new([]);
+
     /// <summary>Of a map on the web, with {latitude}, {longitude} and {place} in it; null where there is none.</summary>
     public string? MapAddress { get; init; }
 
@@ -49,6 +52,7 @@ public sealed record Settings(
             Number(configuration, "VALTRO_WRONG_SECRETS_PER_MINUTE", 20))
         {
             MapAddress = ReadMapAddress(configuration["VALTRO_MAP_ADDRESS"]),
+            Sealing = ReadSealing(configuration["VALTRO_KEY_FILE"]),
             MetricsFrom = ReadNetworks(configuration, "VALTRO_METRICS_FROM"),
             OutboundAllowed = ReadNetworks(configuration, "VALTRO_OUTBOUND_ALLOWED"),
             Connections = new Dictionary<Lane, int>
@@ -58,6 +62,20 @@ public sealed record Settings(
                 [Lane.Work] = Number(configuration, "VALTRO_WORK_CONNECTIONS", 12),
             },
         };
+    }
+
+    private static Sealing ReadSealing(string? path)
+    {
+        if (string.IsNullOrEmpty(path))
+            return new Sealing([]);
+        try
+        {
+            return Sealing.FromFile(path);
+        }
+        catch (Exception failed) when (failed is IOException or UnauthorizedAccessException)
+        {
+            throw new InvalidOperationException($"VALTRO_KEY_FILE is “{path}”, which cannot be read: {failed.Message}");
+        }
     }
 
     private static IPNetwork[] ReadNetworks(IConfiguration configuration, string name) =>

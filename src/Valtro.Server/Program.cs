@@ -20,6 +20,7 @@ using Valtro.Application.Lists;
 using Valtro.Application.Plans;
 using Valtro.Application.Searching;
 using Valtro.Application.SignOff;
+using Valtro.Application.Sources;
 using Valtro.Application.Work;
 using Valtro.Application.Years;
 using Valtro.Server;
@@ -58,6 +59,7 @@ services.AddSingleton<InvitationStore>().AddSingleton<MailStore>().AddSingleton<
     .AddSingleton<AuditStore>()
     .AddSingleton<FileStore>().AddSingleton<WorkStore>().AddSingleton<SessionStore>().AddSingleton<IntakeStore>()
     .AddSingleton<IOutside, OutboundRequests>();
+services.AddSingleton<SourceStore>().AddSingleton<ForeignNames>();
 services.AddSingleton<EditionSettingsStore>().AddSingleton<EditionReadings>().AddSingleton<HouseStore>().AddSingleton<Houses>()
     .AddSingleton<AskedStore>().AddSingleton<DeskNews>();
 services.AddSingleton<Pictures>().AddSingleton<EntryPages>().AddSingleton<FrontPages>().AddSingleton<AtomFeeds>();
@@ -75,7 +77,7 @@ services.AddScoped<EventDesk>().AddScoped<EventChanges>().AddScoped<EventHistory
     .AddScoped<Groups>().AddScoped<BroughtFiles>()
     .AddScoped<ChangePreviews>().AddScoped<TableReader>().AddScoped<LineReader>().AddScoped<EventPreviews>()
     .AddScoped<ChosenEvents>().AddScoped<CarriedYears>().AddScoped<PlanViews>().AddScoped<Templates>().AddScoped<YearPlanDesk>()
-    .AddScoped<Destinations>().AddScoped<LosingEditions>().AddScoped<Intakes>();
+    .AddScoped<Destinations>().AddScoped<LosingEditions>().AddScoped<Intakes>().AddScoped<FollowedSources>();
 services.AddScoped<SignOffQueue>().AddScoped<CalendarLife>().AddScoped<PreviewAnswers>().AddScoped<EditionDesk>().AddScoped<OwnEvents>();
 services.AddWork(isRun: !isDescribing);
 
@@ -173,6 +175,7 @@ api.MapChanges();
 api.MapHistory();
 api.MapSeveral();
 api.MapIntake();
+api.MapSources();
 api.MapChosen();
 api.MapYearPlans();
 api.MapLists();

@@ -52,7 +52,7 @@ public sealed class ActStore(Database database)
             select r.act_id, max(r.made_at) as made_at
             from revision r
             join event e on e.id = r.event_id
-            where r.organisation_id = @organisationId and r.made_at > @since and e.home_calendar_id = any(@calendars)
+            where r.organisation_id = @organisationId and r.made_at > @since and e.home_calendar_id = any(@calendars) and r.act <> 'fetched'
             group by r.act_id
             order by max(r.made_at) desc, r.act_id desc
             limit @most

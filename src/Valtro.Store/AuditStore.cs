@@ -33,6 +33,9 @@ public enum AuditAct
     Approved,
     SentBack,
     ListChanged,
+    SourceFollowed,
+    SourceChanged,
+    SourceLeft,
 }
 
 /// <summary>One line to be written.</summary>

@@ -27,7 +27,7 @@ public sealed class CalendarStore(Database database)
                c.members::text as members, c.link::text as link, c.everyone::text as everyone, c.names,
                c.version, e.content_version, e.id as edition_id, e.slug,
                array_to_string(c.readerships, chr(10)) as readerships,
-               c.requires_sign_off, c.archived_at, c.removed_at,
+               c.requires_sign_off, c.archived_at, c.removed_at, c.followed_source is not null as is_followed,
                exists (select from secret_link s where s.edition_id = e.id and s.ended_at is null) as has_secret_link
         from calendar c
         join edition e on e.calendar_id = c.id
@@ -37,7 +37,7 @@ public sealed class CalendarStore(Database database)
         Guid Id, Guid OrganisationId, string Name, string Plate, string Colour, string Zone, string Description,
         string Members, string Link, string Everyone, string Names, int Version, long ContentVersion, Guid EditionId, string Slug,
         string Readerships,
-        bool RequiresSignOff, Instant? ArchivedAt, Instant? RemovedAt, bool HasSecretLink)
+        bool RequiresSignOff, Instant? ArchivedAt, Instant? RemovedAt, bool IsFollowed, bool HasSecretLink)
     {
         public Calendar ToCalendar() => new(
             Id, OrganisationId, Name, Core.Calendars.Plate.Parse(Plate), Hue.Named(Colour), Zones.Named(Zone), Description,
@@ -50,6 +50,7 @@ public sealed class CalendarStore(Database database)
             RequiresSignOff = RequiresSignOff,
             ArchivedAt = ArchivedAt,
             RemovedAt = RemovedAt,
+            IsFollowed = IsFollowed,
             HasSecretLink = HasSecretLink,
         };
     }
@@ -97,40 +98,47 @@ public sealed class CalendarStore(Database database)
         var id = Guid.CreateVersion7();
         await Refusing(settings.Plate, () => database.InTransactionAsync(async transaction =>
         {
-            var connection = transaction.Connection!;
-            // Calendars of one organisation are made one after the other, so that addresses do not collide.
-            await connection.ExecuteAsync(
-                "select from organisation where id = @organisationId for update", new { organisationId }, transaction);
-            await connection.ExecuteAsync("""
-                insert into calendar (id, organisation_id, name, plate, colour, zone, description, members, link, everyone, names, readerships,
-                    requires_sign_off, created_at)
-                values (@Id, @OrganisationId, @Name, @Plate, @Colour, @Zone, @Description, @Members, @Link, @Everyone, @Names, @Readerships,
-                    @RequiresSignOff, @Now)
-                """, Parameters(organisationId, id, settings, now), transaction);
-            var taken = (await connection.QueryAsync<string>(
-                "select slug from edition where organisation_id = @organisationId", new { organisationId }, transaction))
-                .ToHashSet();
-            await connection.ExecuteAsync("""
-                insert into edition (id, organisation_id, calendar_id, slug, changed_at)
-                values (@editionId, @organisationId, @id, @slug, @now);
-                insert into edition_source (organisation_id, edition_id, calendar_id)
-                select @organisationId, e.id, @id from edition e where e.organisation_id = @organisationId
-                    and (e.id = @editionId or e.takes_all)
-                """, new { editionId = Guid.CreateVersion7(), organisationId, id, slug = Slug.Propose(settings.Name, taken), now },
-                    transaction);
-            await connection.ExecuteAsync("""
-                insert into calendar_role (organisation_id, calendar_id, account_id, role)
-                select organisation_id, @id, account_id, role from calendar_role where organisation_id = @organisationId
-                    and calendar_id = @like;
-                insert into calendar_group_member (organisation_id, group_id, calendar_id)
-                select organisation_id, group_id, @id from calendar_group_member where organisation_id = @organisationId
-                    and calendar_id = @like
-                """, new { organisationId, id, like }, transaction);
-            await GoingOut.ChangedAsync(transaction, organisationId, [id], now, takesAway: false);
-            await AuditStore.WriteAsync(transaction, organisationId, audit ?? []);
+            await InsertAsync(transaction, organisationId, id, settings, now, like, audit);
             return true;
         }));
         return (await FindAsync(organisationId, id))!;
+    }
+
+    /// <summary>As part of something larger, within <see cref="Refusing"/>.</summary>
+    internal static async Task InsertAsync(DbTransaction transaction, Guid organisationId, Guid id, CalendarSettings settings, Instant now,
+        Guid? like, AuditLine[]? audit)
+    {
+        var connection = transaction.Connection!;
+        // Calendars of one organisation are made one after the other, so that addresses do not collide.
+        await connection.ExecuteAsync(
+            "select from organisation where id = @organisationId for update", new { organisationId }, transaction);
+        await connection.ExecuteAsync("""
+            insert into calendar (id, organisation_id, name, plate, colour, zone, description, members, link, everyone, names, readerships,
+                requires_sign_off, created_at)
+            values (@Id, @OrganisationId, @Name, @Plate, @Colour, @Zone, @Description, @Members, @Link, @Everyone, @Names, @Readerships,
+                @RequiresSignOff, @Now)
+            """, Parameters(organisationId, id, settings, now), transaction);
+        var taken = (await connection.QueryAsync<string>(
+            "select slug from edition where organisation_id = @organisationId", new { organisationId }, transaction))
+            .ToHashSet();
+        await connection.ExecuteAsync("""
+            insert into edition (id, organisation_id, calendar_id, slug, changed_at)
+            values (@editionId, @organisationId, @id, @slug, @now);
+            insert into edition_source (organisation_id, edition_id, calendar_id)
+            select @organisationId, e.id, @id from edition e where e.organisation_id = @organisationId
+                and (e.id = @editionId or e.takes_all)
+            """, new { editionId = Guid.CreateVersion7(), organisationId, id, slug = Slug.Propose(settings.Name, taken), now },
+                transaction);
+        await connection.ExecuteAsync("""
+            insert into calendar_role (organisation_id, calendar_id, account_id, role)
+            select organisation_id, @id, account_id, role from calendar_role where organisation_id = @organisationId
+                and calendar_id = @like;
+            insert into calendar_group_member (organisation_id, group_id, calendar_id)
+            select organisation_id, group_id, @id from calendar_group_member where organisation_id = @organisationId
+                and calendar_id = @like
+            """, new { organisationId, id, like }, transaction);
+        await GoingOut.ChangedAsync(transaction, organisationId, [id], now, takesAway: false);
+        await AuditStore.WriteAsync(transaction, organisationId, audit ?? []);
     }
 
     /// <exception cref="ChangedMeanwhileException">The version is not the stored one any more.</exception>
@@ -322,7 +330,7 @@ public sealed class CalendarStore(Database database)
         settings.RequiresSignOff,
     });
 
-    private static async Task Refusing(Plate plate, Func<Task<bool>> write)
+    internal static async Task Refusing(Plate plate, Func<Task<bool>> write)
     {
         try
         {

@@ -10,7 +10,7 @@ namespace Valtro.Store;
 internal sealed class EventRow
 {
     private const string Fields = """
-        select e.id, e.home_calendar_id, e.uid, e.state, e.continues, e.version, e.created_at, e.removed_at, e.made_by,
+        select e.id, e.home_calendar_id, e.uid, e.state, e.continues, e.version, e.created_at, e.removed_at, e.made_by, e.source_id,
             e.content::text as content,
                array(select p.calendar_id from placement p where p.event_id = e.id order by p.calendar_id) as placements,
                case when e.content ? 'files' then (
@@ -49,6 +49,7 @@ internal sealed class EventRow
     public Instant CreatedAt { get; init; }
     public Instant? RemovedAt { get; init; }
     public Guid? MadeBy { get; init; }
+    public Guid? SourceId { get; init; }
     public string Content { get; init; } = "";
     public Guid[] Placements { get; init; } = [];
     public string? Files { get; init; }
@@ -70,6 +71,7 @@ internal sealed class EventRow
             Exceptions = exceptions,
             Continues = Continues is { } uid ? new Uid(uid) : null,
             Placements = Placements,
+            Source = SourceId,
         };
     }
 }
@@ -84,6 +86,7 @@ internal sealed class EventColumns(IReadOnlyList<(CalendarEvent Event, EventWrit
     public string?[] Continued { get; } = [.. events.Select(one => one.Event.Continues?.Text)];
     public string[] Contents { get; } = [.. events.Select(one => EventDocument.Write(one.Event.Content, one.Event.Exceptions))];
     public string[] Reaches { get; } = [.. events.Select(one => ReachOf(one.Event))];
+    public Guid?[] Sources { get; } = [.. events.Select(one => one.Event.Source)];
     public bool[] Removed { get; } = [.. events.Select(one => one.Write.IsRemoved)];
     public int[] Versions { get; } = [.. events.Select(one => (one.Write.Version ?? 0) + 1)];
     public string[] Acts { get; } = [.. events.Select(one => Words.Of(one.Write.Act))];

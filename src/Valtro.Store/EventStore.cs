@@ -88,6 +88,12 @@ public sealed class EventStore(Database database)
         return found is null ? null : (found, await WithUidAsync(organisationId, uid) is null);
     }
 
+    /// <summary>Events that a followed source says, removed ones not among them.</summary>
+    public Task<IReadOnlyList<StoredEvent>> OfSourceAsync(Guid organisationId, Guid sourceId, bool withBin = false) => StoredAsync("""
+            where e.organisation_id = @organisationId and e.source_id = @sourceId and (e.removed_at is null or @withBin)
+            order by e.id
+            """, new { organisationId, sourceId, withBin });
+
     /// <summary>Events that hold a file, removed ones not among them.</summary>
     public Task<IReadOnlyList<CalendarEvent>> WithFileAsync(Guid organisationId, Guid fileId) => ListAsync("""
             where e.organisation_id = @organisationId and e.removed_at is null
@@ -247,6 +253,8 @@ public sealed class EventStore(Database database)
             select id from event where removed_at < @removedBefore order by removed_at limit 1000 for update skip locked
         ), revisions as (
             delete from revision r using old where r.event_id = old.id
+        ), names as (
+            delete from foreign_name f using old where f.event_id = old.id and f.source = 'file'
         )
         delete from event e using old where e.id = old.id
         """, new { removedBefore }, transaction));
@@ -262,11 +270,11 @@ public sealed class EventStore(Database database)
         var columns = new EventColumns(news);
         var (added, fullest) = await transaction.Connection!.QuerySingleAsync<(int Added, int Fullest)>("""
             with added as (
-                insert into event (id, organisation_id, home_calendar_id, uid, state, content, continues, made_by, reach, created_at)
+                insert into event (id, organisation_id, home_calendar_id, uid, state, content, continues, made_by, reach, created_at, source_id)
                 select w.id, @organisationId, c.id, w.uid, w.state, w.content::jsonb, w.continues, @accountId, w.reach::tstzrange,
-                    @now
-                from unnest(@Ids, @Homes, @Uids, @States, @Contents, @Continued, @Reaches) w (id, home, uid, state, content, continues,
-                    reach)
+                    @now, w.source
+                from unnest(@Ids, @Homes, @Uids, @States, @Contents, @Continued, @Reaches, @Sources) w (id, home, uid, state, content,
+                    continues, reach, source)
                 join calendar c on c.organisation_id = @organisationId and c.id = w.home and c.removed_at is null
                 returning home_calendar_id
             )
@@ -309,8 +317,10 @@ public sealed class EventStore(Database database)
                 content = w.content::jsonb,
                 reach = w.reach::tstzrange,
                 removed_at = case when w.removed then coalesce(e.removed_at, @now) end,
+                -- one that is not followed any more is none
+                source_id = (select s.id from source s where s.organisation_id = e.organisation_id and s.id = w.source),
                 version = e.version + 1
-            from unnest(@Ids, @Homes, @States, @Contents, @Reaches, @Removed) w (id, home, state, content, reach, removed)
+            from unnest(@Ids, @Homes, @States, @Contents, @Reaches, @Removed, @Sources) w (id, home, state, content, reach, removed, source)
             where e.id = w.id
             """, Parameters(columns, new { now }), transaction);
         return [.. before.Values.SelectMany(row => row.Calendars).Distinct()];

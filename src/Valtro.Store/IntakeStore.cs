@@ -51,7 +51,7 @@ public sealed record IntakeLine(
 public sealed class IntakeStoppedException : Exception;
 
 /// <summary>Files of events that people bring (docs/decisions/intake.md).</summary>
-public sealed class IntakeStore(Database database, EventStore events)
+public sealed class IntakeStore(Database database)
 {
     public const int Largest = 32 * 1024 * 1024;
 
@@ -63,9 +63,6 @@ public sealed class IntakeStore(Database database, EventStore events)
 
     /// <summary>How long a file that was not taken is kept.</summary>
     public static readonly Duration Kept = Duration.FromDays(7);
-
-    /// <summary>By which names of events in files are known.</summary>
-    private const string Source = "file";
 
     private sealed record Row(Guid Id, Guid AccountId, string Name, string Form, string State, int Turn, int Done, int Total,
         string Problem, string Answers, string? Found, Guid? ActId, int Taken, Instant MadeAt,
@@ -312,33 +309,6 @@ public sealed class IntakeStore(Database database, EventStore events)
     public Task RemoveAsync(Guid organisationId, Guid id) => database.ExecuteAsync(
         "delete from intake where organisation_id = @organisationId and id = @id", new { organisationId, id });
 
-    /// <summary>Events that a file's names stand for: by what was taken before, else by our own names.</summary>
-    public async Task<IReadOnlyDictionary<string, KnownIncoming>> KnownAsync(Guid organisationId, IReadOnlyCollection<string> uids)
-    {
-        var rows = await database.ReadManyAsync("""
-            select f.uid, f.event_id, f.content::text as content
-            from foreign_name f
-            where f.organisation_id = @organisationId and f.source = @source and f.recurrence_id = '' and f.uid = any(@uids)
-            union all
-            select e.uid, e.id, null
-            from event e
-            where e.organisation_id = @organisationId and e.uid = any(@uids);
-            """ + NamedLists.OfOrganisation, new { organisationId, source = Source, uids = uids.ToArray() }, async results =>
-        {
-            var names = (await results.ReadAsync<(string Uid, Guid EventId, string? Content)>()).AsList();
-            return (Names: names, Named: Named.Nothing with { Lists = await NamedLists.ReadAsync(results) });
-        });
-        if (rows.Names.Count == 0)
-            return new Dictionary<string, KnownIncoming>();
-        var stored = await events.StoredAsync(organisationId, [.. rows.Names.Select(one => one.EventId).Distinct()]);
-        return rows.Names.Where(one => stored.ContainsKey(one.EventId)).GroupBy(one => one.Uid).ToDictionary(group => group.Key, group =>
-        {
-            var (_, id, content) = group.First();
-            return new KnownIncoming(
-                stored[id], content is null ? null : RevisionDocument.Read(content, stored[id].Event, rows.Named).Event);
-        });
-    }
-
     /// <summary>Takes what was chosen: all of it, or nothing.</summary>
     /// <param name="names">What the source calls each of the act's events, in their order, and how it says them.</param>
     /// <exception cref="IntakeStoppedException">It is not wanted any more.</exception>
@@ -354,21 +324,8 @@ public sealed class IntakeStore(Database database, EventStore events)
                 """, new { organisationId, intake.Id, intake.Turn, actId, taken = act.Writes.Count }, transaction) == 0)
                 throw new IntakeStoppedException();
             var done = await ActStore.CommitAsync(transaction, organisationId, intake.AccountId, now, act, actId);
-            await transaction.Connection!.ExecuteAsync("""
-                insert into foreign_name (organisation_id, source, uid, recurrence_id, event_id, content, act_id)
-                select @organisationId, @source, n.uid, '', n.event_id, n.content::jsonb, @actId
-                from unnest(@uids, @events, @contents) n (uid, event_id, content)
-                on conflict (organisation_id, source, uid, recurrence_id) do update
-                set event_id = excluded.event_id, content_before = foreign_name.content, content = excluded.content, act_id = excluded.act_id
-                """, new
-            {
-                organisationId,
-                source = Source,
-                actId,
-                uids = names.Select(one => one.Uid).ToArray(),
-                events = done!.Events.Select(one => one.Id).ToArray(),
-                contents = names.Select(one => RevisionDocument.Write(one.Event, false)).ToArray(),
-            }, transaction);
+            await ForeignNames.PutAsync(transaction, organisationId, ForeignNames.Files,
+                [.. names.Zip(done!.Events, (one, written) => (one.Uid, written.Id, one.Event))], actId);
             if (intake.Found is { Make.Length: > 0 } found)
                 await transaction.Connection!.ExecuteAsync("""
                     insert into intake_guess (organisation_id, make, answers, saved_at)
@@ -384,13 +341,14 @@ public sealed class IntakeStore(Database database, EventStore events)
             "select answers::text from intake_guess where organisation_id = @organisationId and make = @make",
             new { organisationId, make }) is { } answers ? ProposalDocument.Read<IntakeAnswers>(answers) : null;
 
-    /// <summary>An act that took something in is taken back: what sources said before counts again.</summary>
-    internal static Task UndoAsync(DbTransaction transaction, Guid organisationId, Guid actId) => transaction.Connection!.ExecuteAsync("""
-        update foreign_name
-        set content = content_before, content_before = null, act_id = null
-        where organisation_id = @organisationId and act_id = @actId;
-        update intake set state = 'undone' where organisation_id = @organisationId and act_id = @actId
-        """, new { organisationId, actId }, transaction);
+    /// <summary>An act that took something in is taken back.</summary>
+    internal static async Task UndoAsync(DbTransaction transaction, Guid organisationId, Guid actId)
+    {
+        await ForeignNames.UndoAsync(transaction, organisationId, actId);
+        await transaction.Connection!.ExecuteAsync(
+            "update intake set state = 'undone' where organisation_id = @organisationId and act_id = @actId",
+            new { organisationId, actId }, transaction);
+    }
 
     /// <summary>Forgets files that were brought long ago.</summary>
     public Task<int> SweepAsync(Instant now) => database.ExecuteAsync("""

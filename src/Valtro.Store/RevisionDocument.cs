@@ -20,6 +20,8 @@ internal static class RevisionDocument
             foreach (var placement in kept.Placements)
                 writer.WriteStringValue(placement);
             writer.WriteEndArray();
+            if (kept.Source is { } source)
+                writer.WriteString("source", source);
             if (isRemoved)
                 writer.WriteBoolean("inBin", true);
             writer.WritePropertyName("event");
@@ -43,6 +45,7 @@ internal static class RevisionDocument
             HomeCalendarId = root.GetProperty("calendar").GetGuid(),
             State = Words.Read<EventState>(root.GetProperty("state").GetString()!),
             Placements = [.. root.GetProperty("placements").EnumerateArray().Select(one => one.GetGuid())],
+            Source = root.TryGetProperty("source", out var source) ? source.GetGuid() : null,
             Content = content,
             Exceptions = exceptions,
         };

@@ -1,6 +1,8 @@
 using System.Text.Encodings.Web;
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using NodaTime;
+using NodaTime.Text;
 using Valtro.Core;
 using Valtro.Core.Speaking;
 
@@ -8,8 +10,8 @@ namespace Valtro.Store;
 
 /// <summary>Sayings as they are kept, so that they can be said in the language of whoever reads them.</summary>
 /// <remarks>
-/// A JSON object: <c>{"code": "audit.named", "values": {"name": "Hall"}}</c>. Values are texts, whole numbers, sayings, or lists of
-/// sayings.
+/// A JSON object: <c>{"code": "audit.named", "values": {"name": "Hall"}}</c>. Values are texts, whole numbers, days
+/// (<c>{"day": "2026-12-02"}</c>), sayings, or lists of sayings.
 /// What an older version wrote is a plain text, and is said as it stands.
 /// </remarks>
 internal static class StoredSaying
@@ -18,6 +20,7 @@ internal static class StoredSaying
 
     private const string Code = "code";
     private const string Values = "values";
+    private const string Day = "day";
 
     /// <summary>Nothing is kept as an empty text.</summary>
     public static string Write(Saying? saying) => saying is null ? "" : Node(saying).ToJsonString(Readable);
@@ -52,6 +55,7 @@ internal static class StoredSaying
         string text => text,
         int number => number,
         Saying saying => Node(saying),
+        LocalDate day => new JsonObject { [Day] = LocalDatePattern.Iso.Format(day) },
         IEnumerable<Saying> sayings => new JsonArray([.. sayings.Select(Node)]),
         _ => throw new NotSupportedException($"Nobody has said how a {value.GetType().Name} of a saying is kept."),
     };
@@ -63,6 +67,7 @@ internal static class StoredSaying
     private static object? ValueOf(JsonNode? node) => node switch
     {
         null => null,
+        JsonObject day when day[Day] is { } text => LocalDatePattern.Iso.Parse((string)text!).Value,
         JsonObject saying => Of(saying),
         JsonArray sayings => ValueList.Of<Saying>([.. sayings.Select(one => Of(one!.AsObject()))]),
         _ => node.GetValueKind() == JsonValueKind.Number ? (int)node : (string)node!,

@@ -24,6 +24,9 @@ public enum WorkKind
 
     /// <summary>A file of events that somebody brought, to be read or to be taken; the key is the intake.</summary>
     Intake,
+
+    /// <summary>A followed source to be asked, or its rules to be applied; the key is the source.</summary>
+    Follow,
 }
 
 /// <summary>Why something failed, as far as people can do something about it.</summary>

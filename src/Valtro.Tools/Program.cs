@@ -15,9 +15,14 @@ var seed = new Command("seed", "Migrates the database and fills it with the demo
 seed.Options.Add(database);
 var large = new Option<bool>("--large") { Description = "The demo of a large school." };
 seed.Options.Add(large);
+var standIns = new Option<string?>("--stand-ins") { Description = "Where the outside world publishes what the demo follows." };
+seed.Options.Add(standIns);
+var key = new Option<string?>("--key") { Description = "The file of the key that seals how it is asked." };
+seed.Options.Add(key);
 seed.SetAction(
     (parsed, _) => SeedCommand.RunAsync(parsed.GetRequiredValue(database), parsed.GetValue(large),
-        OneClock.From(Environment.GetEnvironmentVariable(OneClock.Setting), isProduction: false), Console.Out));
+        parsed.GetValue(standIns) is { } address ? new Uri(address) : null,
+        parsed.GetValue(key), OneClock.From(Environment.GetEnvironmentVariable(OneClock.Setting), isProduction: false), Console.Out));
 root.Subcommands.Add(seed);
 
 var file = new Argument<string>("FILE") { Description = "The file of the backup." };

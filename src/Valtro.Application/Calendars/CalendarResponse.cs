@@ -53,10 +53,12 @@ public sealed record KeeperBody(string Name, CalendarRole Role);
 /// <param name="Detail">How much the person who asks sees of its events.</param>
 /// <param name="MayContribute">They may make events there, at once or by way of sign-off.</param>
 /// <param name="MayEdit">What they change there goes out at once.</param>
+/// <param name="IsFollowed">A followed source fills it, and nobody else.</param>
 /// <param name="Events">How many events readers could see; null for those who do not keep the calendar.</param>
 /// <param name="KeptBy">Its editors and contributors, for those who keep it.</param>
 /// <param name="HasSecretLink">For those who keep it.</param>
 public sealed record CalendarResponse(
     Guid Id, string Name, string Plate, string Colour, string Zone, string Description, DisclosureBody Disclosure,
     Detail Detail, bool MayContribute, bool MayEdit, bool MayPublish, bool MayManage, int? Events, int Version, DeliveryBody Delivery,
-    IReadOnlyList<string> Readerships, bool RequiresSignOff, bool IsArchived, bool HasSecretLink, IReadOnlyList<KeeperBody> KeptBy);
+    IReadOnlyList<string> Readerships, bool RequiresSignOff, bool IsArchived, bool IsFollowed, bool HasSecretLink,
+    IReadOnlyList<KeeperBody> KeptBy);

@@ -63,11 +63,11 @@ public sealed class CalendarView(
         return new CalendarResponse(
             calendar.Id, calendar.Name, calendar.Plate.Code, calendar.Hue.Name, calendar.Zone.Id, calendar.Description,
             keeps ? DisclosureBody.Of(calendar.Disclosure) : Known(calendar.Disclosure, viewer), detail,
-            viewer.May(CalendarAction.Contribute, calendar.Id), viewer.May(CalendarAction.Edit, calendar.Id),
+            viewer.May(CalendarAction.Contribute, calendar.Id) && !calendar.IsFollowed, viewer.May(CalendarAction.Edit, calendar.Id),
             viewer.May(CalendarAction.Publish, calendar.Id),
             viewer.May(OrganisationAction.ManageCalendars), keeps ? count : null,
             calendar.Version, Delivery(calendar, feeds, keeps), keeps ? calendar.Readerships : [], calendar.RequiresSignOff,
-            calendar.ArchivedAt is not null,
+            calendar.ArchivedAt is not null, calendar.IsFollowed,
             keeps && calendar.HasSecretLink, keeps ? [.. keepers] : []);
     }
 

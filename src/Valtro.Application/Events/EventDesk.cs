@@ -190,6 +190,7 @@ public sealed class EventDesk(
             MayEdit = mayChange,
             Version = mayChange ? found.Stored.Version : null,
             IsRemoved = found.Stored.IsRemoved,
+            IsFollowed = mayChange && found.Event.Source is not null,
             SavedBy = mayChange ? found.Stored.SavedBy : null,
             SavedAt = mayChange ? found.Stored.SavedAt : null,
             Waits = mayChange && !found.ChangesAtOnce,

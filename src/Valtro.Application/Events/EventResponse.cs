@@ -67,6 +67,9 @@ public sealed record EventResponse : EventDraft
 
     public required bool IsRemoved { get; init; }
 
+    /// <summary>A followed source says it: what it says is not changed here. For those who may change it.</summary>
+    public required bool IsFollowed { get; init; }
+
     public required string? SavedBy { get; init; }
 
     public required Instant? SavedAt { get; init; }

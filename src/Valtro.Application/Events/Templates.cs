@@ -19,6 +19,8 @@ public sealed record TemplateBody(
 /// <summary>What is usual on each of some calendars.</summary>
 public sealed class UsualValues(IReadOnlyDictionary<Guid, EventForm> byCalendar)
 {
+    public static UsualValues None { get; } = new(new Dictionary<Guid, EventForm>());
+
     /// <summary>With what is usual there, where the draft says nothing: its place, category and reminder.</summary>
     public T Over<T>(Guid calendarId, T draft)
         where T : EventDraft => !byCalendar.TryGetValue(calendarId, out var usual) ? draft : draft with

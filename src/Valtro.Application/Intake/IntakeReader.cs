@@ -9,7 +9,7 @@ using Calendar = Valtro.Core.Calendars.Calendar;
 namespace Valtro.Application.Intake;
 
 /// <summary>Reads a file that somebody brought, and holds each of its events against what is here.</summary>
-internal sealed class IntakeReader(IntakeStore store, EventStore events)
+internal sealed class IntakeReader(ForeignNames names, EventStore events)
 {
     private const int AtOnce = 1_000;
 
@@ -68,11 +68,8 @@ internal sealed class IntakeReader(IntakeStore store, EventStore events)
         var window = answers.From is null && answers.Until is null ? default(Window?) : new Window(
             answers.From ?? DayRange.First, (answers.Until ?? DayRange.Last).PlusDays(1), ground.House.Organisation.TimeZone);
         var kept = new List<Made>();
-        var named = new HashSet<string>(StringComparer.Ordinal);
-        foreach (var one in entries)
+        foreach (var entry in NamedOnce(entries))
         {
-            // Names are one event's each, whatever a file says.
-            var entry = named.Add(one.Uid) ? one : one with { Uid = Again(one.Uid, named) };
             var (calendar, isLeftOut, refusal) = CalendarFor(entry, ground);
             if (isLeftOut || (only.Count > 0 && !entry.Categories.Any(only.Contains)))
                 continue;
@@ -90,6 +87,13 @@ internal sealed class IntakeReader(IntakeStore store, EventStore events)
         return (kept, entries.Count - kept.Count);
     }
 
+    /// <summary>Names are one event's each, whatever a file says.</summary>
+    internal static IEnumerable<IntakeEntry> NamedOnce(IEnumerable<IntakeEntry> entries)
+    {
+        var named = new HashSet<string>(StringComparer.Ordinal);
+        return entries.Select(one => named.Add(one.Uid) ? one : one with { Uid = Again(one.Uid, named) });
+    }
+
     private static string Again(string uid, HashSet<string> named)
     {
         var time = 2;
@@ -98,7 +102,7 @@ internal sealed class IntakeReader(IntakeStore store, EventStore events)
         return $"{uid} {time}";
     }
 
-    private static bool Says(EventContent content, string? text) =>
+    internal static bool Says(EventContent content, string? text) =>
         new[] { content.Title, content.Subtitle, content.Place.Name, content.Description.Text }.Any(said => Holds(said, text));
 
     private static bool Holds(string said, string? text) =>
@@ -129,7 +133,7 @@ internal sealed class IntakeReader(IntakeStore store, EventStore events)
 
     private async Task<IEnumerable<IntakeLine>> ComparedAsync(Made[] some, int before, IntakeGround ground)
     {
-        var known = await store.KnownAsync(ground.Viewer.OrganisationId, [.. some.Select(one => one.Entry.Uid)]);
+        var known = await names.OfFilesAsync(ground.Viewer.OrganisationId, [.. some.Select(one => one.Entry.Uid)]);
         return some.Select((one, index) => LineOf(one, before + index, known.GetValueOrDefault(one.Entry.Uid), ground));
     }
 
@@ -142,6 +146,8 @@ internal sealed class IntakeReader(IntakeStore store, EventStore events)
         // What came on a calendar that is not theirs is not theirs to change.
         if (known is not null && !ground.Viewer.May(CalendarAction.Edit, known.Stored.Event.HomeCalendarId))
             return line with { Refusals = [new Refusal("line", Core.Speaking.Saying.Of("intake.notYours"))] };
+        if (known?.Stored.Event.Source is not null)
+            return line with { Refusals = [new Refusal("line", Core.Speaking.Saying.Of("intake.isFollowed"))] };
         var outcome = IncomingOutcome.Of(incoming, known, ground.House.School);
         return line with
         {

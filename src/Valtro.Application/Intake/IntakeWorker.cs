@@ -1,6 +1,4 @@
 using NodaTime;
-using Valtro.Application.Events;
-using Valtro.Application.Files;
 using Valtro.Application.Outside;
 using Valtro.Application.Work;
 using Valtro.Core;
@@ -13,8 +11,7 @@ namespace Valtro.Application.Intake;
 
 /// <summary>Reads files that people bring, and takes what they chose of them: in their name, by what they may do when it is done.</summary>
 internal sealed class IntakeWorker(
-    IntakeStore store, EventStore events, AccountStore accounts, Houses houses, RichTexts richTexts, IOutside outside,
-    IServiceScopeFactory scopes, IClock clock) : IWorker
+    IntakeStore store, ForeignNames names, EventStore events, IntakeGrounds grounds, IOutside outside, IClock clock) : IWorker
 {
     private const int MostTries = 3;
 
@@ -64,7 +61,7 @@ internal sealed class IntakeWorker(
                 return;
             intake = await store.FindAsync(organisationId, intake.Id) ?? throw new IntakeStoppedException();
             var ground = await GroundAsync(organisationId, intake);
-            var (found, lines) = await new IntakeReader(store, events).ReadAsync(intake, content, ground, (done, total) =>
+            var (found, lines) = await new IntakeReader(names, events).ReadAsync(intake, content, ground, (done, total) =>
             {
                 stopping.ThrowIfCancellationRequested();
                 return store.ProgressAsync(intake, done, total);
@@ -91,7 +88,7 @@ internal sealed class IntakeWorker(
             return brought;
         if (intake.Address is not { } address)
             return null;
-        var got = await outside.GetAsync(outside.Check(address), IntakeStore.Largest, stopping);
+        var got = await outside.GetAsync(new OutsideQuestion(outside.Check(address), IntakeStore.Largest), stopping);
         if (got.Content.Length == 0)
             throw new RuleException("address", "intake.emptyFile");
         await store.GotAsync(intake, got.Content, got.Name, Intakes.FormOf(got.Name, got.Content));
@@ -110,17 +107,9 @@ internal sealed class IntakeWorker(
         HasHead = said.HasHead ?? guess.HasHead,
     };
 
-    private async Task<IntakeGround> GroundAsync(Guid organisationId, BroughtIntake intake)
-    {
-        var membership = (await accounts.MembershipsAsync(intake.AccountId))
-            .FirstOrDefault(one => one.Viewer.OrganisationId == organisationId)
-            ?? throw new RuleException("file", "intake.notAMember");
-        var house = await houses.OfAsync(organisationId, membership.HouseVersion);
-        await using var scope = scopes.CreateAsyncScope();
-        var usual = await scope.ServiceProvider.GetRequiredService<Templates>().UsualAsync(membership.Viewer, house);
-        return new IntakeGround(membership.Viewer, house, intake.Answers,
-            clock.GetCurrentInstant().InZone(house.Organisation.TimeZone).Date, richTexts, usual).Ready();
-    }
+    private async Task<IntakeGround> GroundAsync(Guid organisationId, BroughtIntake intake) =>
+        await grounds.OfAsync(organisationId, intake.AccountId, intake.Answers)
+        ?? throw new RuleException("file", "intake.notAMember");
 
     private async Task SaveAsync(Guid organisationId, BroughtIntake intake)
     {
@@ -129,11 +118,11 @@ internal sealed class IntakeWorker(
             var ground = await GroundAsync(organisationId, intake);
             var lines = await store.LinesAsync(organisationId, intake.Id, Takeable, -1, IntakeStore.MostLines, onlyTaken: true);
             await store.ProgressAsync(intake, 0, lines.Count);
-            var (act, names) = await PlanAsync(store, ground, lines);
+            var (act, taken) = await PlanAsync(names, ground, lines);
             if (act.IsNothing)
                 throw new RuleException("lines", "intake.nothingToTake");
             var now = Instant.FromUnixTimeSeconds(clock.GetCurrentInstant().ToUnixTimeSeconds());
-            await store.SaveAsync(organisationId, intake, act, names, now);
+            await store.SaveAsync(organisationId, intake, act, taken, now);
         }
         catch (RuleException refused)
         {
@@ -148,11 +137,11 @@ internal sealed class IntakeWorker(
     /// <summary>The act that takes some lines, and by which name the source knows each of its events.</summary>
     /// <exception cref="ChangedMeanwhileException">One of the events was saved since it was compared.</exception>
     internal static async Task<(Act Act, IReadOnlyList<Incoming> Names)> PlanAsync(
-        IntakeStore store, IntakeGround ground, IReadOnlyList<IntakeLine> lines)
+        ForeignNames names, IntakeGround ground, IReadOnlyList<IntakeLine> lines)
     {
         var planner = new ActPlanner(ground.Viewer, ground.House.Calendars, ground.House.School);
-        var (acts, names) = (new List<Act>(), new List<Incoming>());
-        var known = await store.KnownAsync(ground.Viewer.OrganisationId, [.. lines.Select(line => line.Uid)]);
+        var (acts, taken) = (new List<Act>(), new List<Incoming>());
+        var known = await names.OfFilesAsync(ground.Viewer.OrganisationId, [.. lines.Select(line => line.Uid)]);
         foreach (var line in lines.Where(line => line.Incoming is not null))
         {
             var there = known.GetValueOrDefault(line.Uid);
@@ -162,8 +151,8 @@ internal sealed class IntakeWorker(
             if (outcome.After is not { } after)
                 continue;
             acts.Add(planner.Bringing(there?.Stored, after));
-            names.Add(line.Incoming!);
+            taken.Add(line.Incoming!);
         }
-        return (Act.All(acts), names);
+        return (Act.All(acts), taken);
     }
 }

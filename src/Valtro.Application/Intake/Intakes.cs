@@ -13,7 +13,7 @@ namespace Valtro.Application.Intake;
 
 /// <summary>Files of events that people bring: looked at, put right, taken or thrown away. Nobody sees another's.</summary>
 public sealed class Intakes(
-    Access access, IntakeStore store, Templates templates, RichTexts richTexts, IOutside outside, IClock clock)
+    Access access, IntakeStore store, ForeignNames names, Templates templates, RichTexts richTexts, IOutside outside, IClock clock)
 {
     private const int LinesAtOnce = 100;
 
@@ -101,7 +101,7 @@ public sealed class Intakes(
             viewer.OrganisationId, id, state is { } only ? [only] : AllStates, after ?? -1, LinesAtOnce + 1);
         var shown = lines.Take(LinesAtOnce).ToArray();
         var known = shown.Any(line => line.State == IncomingState.Changed)
-            ? await store.KnownAsync(viewer.OrganisationId,
+            ? await names.OfFilesAsync(viewer.OrganisationId,
                 [.. shown.Where(line => line.State == IncomingState.Changed).Select(line => line.Uid)])
             : new Dictionary<string, KnownIncoming>();
         var words = RuleWords.For(Spoken.LocaleIn(house.Organisation));
@@ -159,7 +159,7 @@ public sealed class Intakes(
     {
         var (viewer, one) = await OwnAsync(id);
         var lines = await store.LinesAsync(viewer.OrganisationId, id, AllStates, -1, IntakeStore.MostLines, onlyTaken: true);
-        var (act, _) = await IntakeWorker.PlanAsync(store, await GroundAsync(one.Answers), lines);
+        var (act, _) = await IntakeWorker.PlanAsync(names, await GroundAsync(one.Answers), lines);
         return new IntakeForeseen(
             act.Writes.Count(write => write.Before is null), act.Writes.Count(write => write.Before is not null),
             act.Writes.Count == 0 ? [] : ForeseenBody.WhoWillSee(act, (await access.HouseAsync()).Disclosures));

@@ -1,6 +1,7 @@
 using Valtro.Application.Accounts;
 using Valtro.Application.Intake;
 using Valtro.Application.Mail;
+using Valtro.Application.Sources;
 
 namespace Valtro.Application.Work;
 
@@ -12,8 +13,9 @@ public static class WorkServices
         services.AddSingleton<Startup>().AddSingleton<Measures>().AddSingleton<Faults>().AddSingleton<WorkSignal>();
         if (!isRun)
             return services;
-        services.AddSingleton<IWorker, RenderWorker>().AddSingleton<IWorker, MailWorker>().AddSingleton<IWorker, GatherWorker>()
-            .AddSingleton<IWorker, SweepWorker>().AddSingleton<IWorker, ResetWorker>().AddSingleton<IWorker, IntakeWorker>();
+        services.AddSingleton<IntakeGrounds>().AddSingleton<IWorker, RenderWorker>().AddSingleton<IWorker, MailWorker>().AddSingleton<IWorker, GatherWorker>()
+            .AddSingleton<IWorker, SweepWorker>().AddSingleton<IWorker, ResetWorker>().AddSingleton<IWorker, IntakeWorker>()
+            .AddSingleton<IWorker, SourceWorker>();
         services.AddSingleton<ILoop, Listening>().AddSingleton<ILoop, Planning>().AddSingleton<ILoop, KeepingFetches>()
             .AddSingleton<ILoop, Counting>();
         return services.AddHostedService(provider => new Supervisor(

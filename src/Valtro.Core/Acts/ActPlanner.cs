@@ -2,6 +2,7 @@ using NodaTime;
 using Valtro.Core.Calendars;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Events;
+using Valtro.Core.Intake;
 using Valtro.Core.SignOff;
 using Valtro.Core.YearPlans;
 
@@ -24,6 +25,7 @@ public sealed class ActPlanner(Viewer viewer, IReadOnlyDictionary<Guid, Calendar
     /// <exception cref="RuleException">It cannot stand where it is to.</exception>
     public Act Making(EventContent content, Standing where)
     {
+        RequireOurs(where.Home, "calendarId");
         var (placed, asked) = Placements(null, where.Home, where.Placements);
         var state = StateFor(where.IsDraft, where.Home);
         var made = new CalendarEvent(Guid.Empty, where.Home, default, content, state, default) { Placements = placed };
@@ -44,6 +46,23 @@ public sealed class ActPlanner(Viewer viewer, IReadOnlyDictionary<Guid, Calendar
         : Act.Writing(EventWrite.Saving(
             before, after, before.IsRemoved ? EventAct.Restored : EventAct.Changed, isRemoved: false, school));
 
+    /// <summary>The same from a followed source, by itself.</summary>
+    public Act Fetching(StoredEvent? before, CalendarEvent after) => before is null
+        ? Act.Writing(EventWrite.Making(after, EventAct.Fetched))
+        : Act.Writing(EventWrite.Saving(before, after, EventAct.Fetched, isRemoved: false, school));
+
+    /// <summary>Its source does not say it any more.</summary>
+    public Act Losing(StoredEvent before) =>
+        Act.Writing(EventWrite.Saving(before, before.Event, EventAct.Fetched, isRemoved: true, school));
+
+    /// <summary>The source is followed no more, and what it said is not wanted either.</summary>
+    public Act Dropping(StoredEvent before) => Act.Writing(EventWrite.Saving(
+        before, before.Event with { Source = null }, EventAct.Removed, isRemoved: true, school));
+
+    /// <summary>What a source says is ours from now on.</summary>
+    public Act TakingOver(StoredEvent before) => Act.Writing(EventWrite.Saving(
+        before, before.Event with { Source = null }, EventAct.Changed, before.IsRemoved, school));
+
     /// <summary>A change in one of its scopes.</summary>
     /// <param name="about">What is open about the event.</param>
     /// <exception cref="RuleException">It is not possible in that scope, or the event cannot stand where it is to.</exception>
@@ -55,7 +74,7 @@ public sealed class ActPlanner(Viewer viewer, IReadOnlyDictionary<Guid, Calendar
         var outcome = new SeriesEdit(before.Event, change, school).Apply(scope, keep);
         var writes = Writes(before, change.Act, outcome, where, placed);
         var id = writes is [.., var last] ? last.Event.Id : before.Event.Id;
-        return new Act
+        return Followed.Checked(new Act
         {
             Writes = writes,
             HandsIn =
@@ -65,7 +84,7 @@ public sealed class ActPlanner(Viewer viewer, IReadOnlyDictionary<Guid, Calendar
                     Write = Math.Max(0, writes.Length - 1),
                 }),
             ],
-        }.And(writes is [var first, ..] && before.IsUnfinished ? SettlingNew(first, about) : Act.Nothing);
+        }.And(writes is [var first, ..] && before.IsUnfinished ? SettlingNew(first, about) : Act.Nothing));
     }
 
     /// <summary>The whole event belongs to calendars, not one of its dates.</summary>
@@ -123,11 +142,12 @@ public sealed class ActPlanner(Viewer viewer, IReadOnlyDictionary<Guid, Calendar
 
     /// <summary>As an earlier version had it. What was placed elsewhere since, or is gone there, was settled with the editors of those
     /// calendars.</summary>
-    public Act PuttingBack(StoredEvent before, CalendarEvent version) => Act.Writing(EventWrite.Saving(before, version with
+    public Act PuttingBack(StoredEvent before, CalendarEvent version) => Followed.Checked(Act.Writing(EventWrite.Saving(before, version with
     {
         Placements = [.. before.Event.Placements.Where(one => one != version.HomeCalendarId)],
         State = before.IsUnfinished ? before.Event.State : version.State,
-    }, EventAct.Restored, isRemoved: false, school));
+        Source = before.Event.Source,
+    }, EventAct.Restored, isRemoved: false, school)));
 
     /// <summary>Out of the bin. What waited when it was removed was withdrawn with it: it comes back as a draft.</summary>
     public Act TakingOut(StoredEvent before) => Act.Writing(EventWrite.Saving(
@@ -155,6 +175,7 @@ public sealed class ActPlanner(Viewer viewer, IReadOnlyDictionary<Guid, Calendar
     /// <returns>Nothing when there is no such act. Dates go back to where they were; those of what was split off, to what they were split
     /// from.</returns>
     /// <exception cref="ChangedMeanwhileException">One of the events was saved again since.</exception>
+    /// <exception cref="RuleException">A source said so: what it says is not taken back here.</exception>
     public static Act Undoing(
         IReadOnlyList<(StoredEvent Now, int Version, Revision? Before)> events, SchoolCalendar school)
     {
@@ -163,6 +184,8 @@ public sealed class ActPlanner(Viewer viewer, IReadOnlyDictionary<Guid, Calendar
         {
             if (now.Version != version)
                 throw new ChangedMeanwhileException();
+            if (before is null && now.Event.Source is not null)
+                throw new RuleException("act", "event.isFollowed");
             if (before is not null)
             {
                 writes.Add(EventWrite.Saving(now, before.Event, EventAct.Undone, before.IsRemoved, school));
@@ -178,7 +201,7 @@ public sealed class ActPlanner(Viewer viewer, IReadOnlyDictionary<Guid, Calendar
                     : date => Following.Back(now.Event, ended!, whole, date, school) is { } place ? (back, place) : null,
             });
         }
-        return Act.Writing(writes);
+        return Followed.Checked(Act.Writing(writes));
     }
 
     private EventWrite Saving(StoredEvent before, CalendarEvent after) =>
@@ -233,15 +256,25 @@ public sealed class ActPlanner(Viewer viewer, IReadOnlyDictionary<Guid, Calendar
 
     internal static bool IsSame(CalendarEvent one, CalendarEvent other) =>
         one.HomeCalendarId == other.HomeCalendarId
+        && one.Source == other.Source
         && one.Content.Equals(other.Content)
         && one.State == other.State
         && one.Exceptions.SequenceEqual(other.Exceptions)
         && one.Placements.Order().SequenceEqual(other.Placements.Order());
 
+    /// <summary>What a source fills, nobody else writes on.</summary>
+    private void RequireOurs(Guid calendarId, string field)
+    {
+        if (calendars.TryGetValue(calendarId, out var calendar) && calendar.IsFollowed)
+            throw new RuleException(field, "calendar.isFollowed", ("name", calendar.Name));
+    }
+
     private (IReadOnlyList<Guid> Placed, IReadOnlyList<Guid> Asked) Placements(
         CalendarEvent? before, Guid home, IReadOnlyList<Guid>? wanted)
     {
         var was = before?.Placements ?? [];
+        if (before is not null && home != before.HomeCalendarId)
+            RequireOurs(home, "calendarId");
         if (wanted is null)
             return ([.. was.Where(id => id != home)], []);
         bool IsSeen(Guid id) => calendars.TryGetValue(id, out var calendar) && viewer.DetailOn(id, calendar.Disclosure) > Detail.Nothing;
@@ -251,6 +284,7 @@ public sealed class ActPlanner(Viewer viewer, IReadOnlyDictionary<Guid, Calendar
             // Its former home may keep it, whoever sees that.
             if (!IsSeen(id))
                 throw new RuleException("placements", "event.placementGone");
+            RequireOurs(id, "placements");
             if (viewer.Archived.Contains(id))
                 throw new RuleException("placements", "calendar.isArchivedLeaveOut", ("name", calendars[id].Name));
         }

@@ -1,5 +1,6 @@
 using NodaTime;
 using Valtro.Core.Events;
+using Valtro.Core.Intake;
 using Valtro.Core.Speaking;
 using Valtro.Core.Time;
 using Valtro.Core.YearPlans;
@@ -159,7 +160,7 @@ public sealed class ChosenPlanner(ActPlanner planner, SchoolCalendar school)
             return Every(one, change);
         var act = ActPlanner.IsSame(after, one.Stored.Event)
             ? Act.Nothing
-            : Act.Writing(EventWrite.Saving(one.Stored, after, ActDone(change.Act), isRemoved: false, school));
+            : Followed.Checked(Act.Writing(EventWrite.Saving(one.Stored, after, ActDone(change.Act), isRemoved: false, school)));
         return (act, Concerned(one.Stored.Event, act, one.Dates, ofSeries: false));
     }
 

@@ -14,6 +14,9 @@ public enum EventAct
     Removed,
     Restored,
     Undone,
+
+    /// <summary>Its source said so.</summary>
+    Fetched,
 }
 
 /// <summary>One event that an act writes.</summary>

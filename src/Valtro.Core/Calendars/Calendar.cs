@@ -30,6 +30,9 @@ public sealed record Calendar(
     /// <summary>Since when it rests in the bin.</summary>
     public Instant? RemovedAt { get; init; }
 
+    /// <summary>A followed source fills it, and nobody else.</summary>
+    public bool IsFollowed { get; init; }
+
     /// <summary>It has a secret address now.</summary>
     public bool HasSecretLink { get; init; }
 

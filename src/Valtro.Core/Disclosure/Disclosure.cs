@@ -89,6 +89,14 @@ public sealed record Cap
         _ => Detail.Complete,
     };
 
+    /// <summary>What both allow.</summary>
+    public Cap And(Cap other)
+    {
+        Detail? Both(Audience audience) =>
+            Said(audience) is null && other.Said(audience) is null ? null : Disclosure.Least(this[audience], other[audience]);
+        return new Cap(Both(Audience.Members), Both(Audience.Link), Both(Audience.Everyone));
+    }
+
     /// <summary>What was said for an audience, if anything was.</summary>
     public Detail? Said(Audience audience) => audience switch
     {

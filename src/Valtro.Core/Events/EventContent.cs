@@ -248,6 +248,10 @@ public sealed record CalendarEvent(
     [SeenFrom(FieldLevel.Inside)]
     public IReadOnlyList<Guid> Placements { get; init; } = [];
 
+    /// <summary>The followed source that says it; null where people here do.</summary>
+    [SeenFrom(FieldLevel.Inside)]
+    public Guid? Source { get; init; }
+
     /// <summary>The home, then the placements.</summary>
     [SeenFrom(FieldLevel.Inside)]
     public IEnumerable<Guid> Calendars => Placements.Prepend(HomeCalendarId);

@@ -54,20 +54,51 @@ public sealed record IncomingOutcome(
         // What no source says is nobody's difference: notes, files, who sees it.
         if (known.Said is null)
             fields.RemoveWhere(field => field.IsUnsaid(incoming.Event.Content));
-        var content = now.Content.With(incoming.Event.Content, fields.Contains);
-        var exceptions = incoming.Event.Exceptions.SequenceEqual(said.Exceptions) ? now.Exceptions : incoming.Event.Exceptions;
-        var kept = exceptions.Where(one => content.Series.Gives(one.RecurrenceId, school)).ToArray();
         var home = incoming.Event.HomeCalendarId;
-        var after = now with
+        return Of(incoming.Event, known, said, fields, now.Content.With(incoming.Event.Content, fields.Contains), now with
+        {
+            Placements = now.Calendars.Contains(home) ? now.Placements : [.. now.Placements.Append(home).Order()],
+        }, school);
+    }
+
+    /// <summary>The same from a followed source: it stands where the source's rules say, and what was put right here stays for good
+    /// (<see cref="Followed"/>).</summary>
+    public static IncomingOutcome Following(Incoming incoming, KnownIncoming? known, SchoolCalendar school)
+    {
+        if (known is null)
+            return new(IncomingState.New, incoming.Event, [], []);
+        var (now, said) = (known.Stored.Event, known.Said ?? known.Stored.Event);
+        var fields = incoming.Event.Content.Differences(said.Content).ToHashSet();
+        fields.RemoveWhere(field => Followed.IsOurs(field) && (known.Said is null || !field.IsSame(now.Content, said.Content)));
+        var content = now.Content.With(incoming.Event.Content, fields.Contains);
+        // Whoever wants it told to fewer gets that, the source's rules or somebody here.
+        if (content.Cap != incoming.Event.Content.Cap && incoming.Event.Content.Cap != said.Content.Cap)
+            content = content with { Cap = content.Cap.And(incoming.Event.Content.Cap) };
+        var home = incoming.Event.HomeCalendarId;
+        return Of(incoming.Event, known, said, fields, content, now with
+        {
+            HomeCalendarId = home,
+            Placements = [.. now.Placements.Where(id => id != home)],
+            Source = incoming.Event.Source,
+        }, school);
+    }
+
+    private static IncomingOutcome Of(
+        CalendarEvent incoming, KnownIncoming known, CalendarEvent said, HashSet<EventField> fields, EventContent content,
+        CalendarEvent standing, SchoolCalendar school)
+    {
+        var now = known.Stored.Event;
+        var exceptions = incoming.Exceptions.SequenceEqual(said.Exceptions) ? now.Exceptions : incoming.Exceptions;
+        var kept = exceptions.Where(one => content.Series.Gives(one.RecurrenceId, school)).ToArray();
+        var after = standing with
         {
             Content = content,
             Exceptions = kept,
-            State = incoming.Event.State != said.State ? incoming.Event.State : now.State,
-            Placements = now.Calendars.Contains(home) ? now.Placements : [.. now.Placements.Append(home).Order()],
+            State = incoming.State != said.State ? incoming.State : now.State,
         };
         ValueTuple<LocalDateTime[], EventField[]> remarks = (
             [.. exceptions.Where(one => !kept.Contains(one)).Select(one => one.RecurrenceId)],
-            [.. fields.Where(field => !field.IsSame(now.Content, said.Content) && !field.IsSame(now.Content, incoming.Event.Content))]);
+            [.. fields.Where(field => !field.IsSame(now.Content, said.Content) && !field.IsSame(now.Content, incoming.Content))]);
         if (known.Stored.IsRemoved)
             return new(IncomingState.New, after, remarks.Item1, remarks.Item2);
         return ActPlanner.IsSame(after, now)

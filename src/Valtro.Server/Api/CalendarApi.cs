@@ -155,7 +155,7 @@ internal static class CalendarApi
     private static LinkResponse Show(Calendar calendar, SecretLink? link, PublicAddresses addresses) =>
         addresses.Show(link, showsNothing: calendar.Disclosure.Link == Detail.Nothing);
 
-    private static CalendarSettings Check(CalendarRequest request)
+    internal static CalendarSettings Check(CalendarRequest request)
     {
         var refusals = new RefusalList();
         var name = refusals.Try(() => Texts.OneLine("name", "what.name", request.Name, Texts.LongestName));

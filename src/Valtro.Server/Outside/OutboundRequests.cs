@@ -11,7 +11,7 @@ namespace Valtro.Server.Outside;
 /// anew.</summary>
 /// <remarks>
 /// A name is looked up once, and what was found is what is connected to: a name that means another machine a moment later leads nowhere
-/// else. Nothing of ours goes along: no cookies, no credentials, no proxy.
+/// else. Nothing of ours goes along: no cookies, no proxy, and what an address wants to be told goes to it alone.
 /// </remarks>
 public sealed class OutboundRequests : IOutside, IDisposable
 {
@@ -67,28 +67,33 @@ public sealed class OutboundRequests : IOutside, IDisposable
             : address;
     }
 
-    public async Task<OutsideAnswer> GetAsync(Uri address, int most, CancellationToken stopping)
+    public async Task<OutsideAnswer> GetAsync(OutsideQuestion question, CancellationToken stopping)
     {
         using var ended = CancellationTokenSource.CreateLinkedTokenSource(stopping);
         ended.CancelAfter(Longest);
-        var host = address.Host;
+        var (address, host) = (question.Address, question.Address.Host);
         try
         {
             for (var redirects = 0; redirects <= MostRedirects; redirects++)
             {
                 host = address.Host;
-                using var request = new HttpRequestMessage(HttpMethod.Get, address);
-                request.Headers.Accept.ParseAdd("text/calendar, text/csv, */*;q=0.5");
+                using var request = RequestOf(question, address);
                 using var answer = await _client.SendAsync(request, HttpCompletionOption.ResponseHeadersRead, ended.Token);
                 if ((int)answer.StatusCode is 301 or 302 or 303 or 307 or 308 && answer.Headers.Location is { } next)
                 {
                     address = Check(new Uri(address, next).OriginalString);
                     continue;
                 }
+                if (answer.StatusCode == HttpStatusCode.NotModified)
+                    return new OutsideAnswer([], "") { IsUnchanged = true };
                 if (!answer.IsSuccessStatusCode)
                     throw new RuleException("address", answer.StatusCode is HttpStatusCode.Unauthorized or HttpStatusCode.Forbidden
                         ? "outside.wantsSignIn" : "outside.answersWith", ("host", host), ("status", (int)answer.StatusCode));
-                return new OutsideAnswer(await ReadAsync(answer, most, ended.Token), NameOf(answer, address));
+                return new OutsideAnswer(await ReadAsync(answer, question.Most, ended.Token), NameOf(answer, address))
+                {
+                    ETag = answer.Headers.ETag?.ToString(),
+                    LastModified = answer.Content.Headers.LastModified?.ToString("R", System.Globalization.CultureInfo.InvariantCulture),
+                };
             }
             throw new RuleException("address", "outside.tooManyRedirects", ("host", host));
         }
@@ -102,6 +107,27 @@ public sealed class OutboundRequests : IOutside, IDisposable
                 throw refused;
             throw new RuleException("address", "outside.notReached", ("host", host));
         }
+    }
+
+    private static HttpRequestMessage RequestOf(OutsideQuestion question, Uri address)
+    {
+        var request = new HttpRequestMessage(HttpMethod.Get, address);
+        request.Headers.Accept.ParseAdd("text/calendar, text/csv, */*;q=0.5");
+        if (question.ETag is { } tag)
+            request.Headers.TryAddWithoutValidation("If-None-Match", tag);
+        if (question.LastModified is { } modified)
+            request.Headers.TryAddWithoutValidation("If-Modified-Since", modified);
+        // Whoever is sent on to another gets nothing of it.
+        if (Uri.Compare(address, question.Address, UriComponents.SchemeAndServer, UriFormat.SafeUnescaped,
+            StringComparison.OrdinalIgnoreCase) != 0)
+            return request;
+        var secrets = question.Secrets;
+        if (secrets.User is { } user)
+            request.Headers.Authorization = new AuthenticationHeaderValue(
+                "Basic", Convert.ToBase64String(System.Text.Encoding.UTF8.GetBytes($"{user}:{secrets.Password}")));
+        if (secrets.HeaderName is { } name)
+            request.Headers.TryAddWithoutValidation(name, secrets.HeaderValue);
+        return request;
     }
 
     private static async Task<byte[]> ReadAsync(HttpResponseMessage answer, int most, CancellationToken ended)

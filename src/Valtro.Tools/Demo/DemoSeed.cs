@@ -28,7 +28,8 @@ public sealed class DemoSeed(Database database, Instant now)
         ["Anchorage", "Bellweather", "Cordwain", "Driftwood", "Eddystone", "Fairlead", "Gannet", "Halyard", "Inglenook", "Jibson", "Kelpman", "Leeward"];
 
     /// <param name="isLarge">With what makes a large school of it (see <see cref="LargeSeed"/>).</param>
-    public async Task RunAsync(bool isLarge = false)
+    /// <param name="follows">Where others publish what it follows; null where it follows nothing.</param>
+    public async Task RunAsync(bool isLarge = false, (Uri StandIns, Sealing Sealing)? follows = null)
     {
         await new OrganisationStore(database)
             .AddAsync(new Organisation(_organisationId, "pinewick", "Pinewick Harbour School", Halifax.Id, "en-GB", 1, 8));
@@ -52,6 +53,8 @@ public sealed class DemoSeed(Database database, Instant now)
             await new EventSeed(database, _organisationId, calendars, plate => plate is "PW" or "SW" or "SLIP" ? bo : ada, now).RunAsync();
         await new DemoSharing(database, _organisationId, calendars, ada, cy, now).RunAsync(events);
         await new DemoEditions(database, _organisationId, calendars, ada, now).RunAsync();
+        if (follows is { } outside)
+            await new DemoSources(database, _organisationId, calendars, ada, now, outside.StandIns, outside.Sealing).RunAsync();
         if (!isLarge)
             return;
         for (var number = 6; number < MostPeople; number++)

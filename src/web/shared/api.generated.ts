@@ -4671,6 +4671,554 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sources": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SourceListed"][];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["FollowRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FollowedResponse"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sources/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SourceAddress"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SourceLook"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sources/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SourceBody"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SourceChange"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete: {
+            parameters: {
+                query: {
+                    keepsEvents: boolean;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ActResponse"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sources/{id}/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PreviewRulesRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SourcePreview"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sources/{id}/fetch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sources/{id}/held": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["HeldDecision"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sources/{id}/entries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SourceChoice"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sources/{id}/entries/shown": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SourceChoice"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/events/{id}/source": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SourceOfEvent"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ActResponse"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/events/chosen/preview": {
         parameters: {
             query?: never;
@@ -6729,7 +7277,7 @@ export interface components {
          * @description What can be read in the audit list.
          * @enum {unknown}
          */
-        AuditAct: "opened" | "closed" | "calendarMade" | "calendarArchived" | "calendarRestored" | "calendarRemoved" | "calendarMerged" | "editionMade" | "editionChanged" | "editionRemoved" | "editionRestored" | "fileReplaced" | "linkMade" | "linkReplaced" | "linkWithdrawn" | "invited" | "invitationWithdrawn" | "invitationAccepted" | "rolesChanged" | "personRemoved" | "passwordReset" | "signedOutEverywhere" | "approved" | "sentBack" | "listChanged";
+        AuditAct: "opened" | "closed" | "calendarMade" | "calendarArchived" | "calendarRestored" | "calendarRemoved" | "calendarMerged" | "editionMade" | "editionChanged" | "editionRemoved" | "editionRestored" | "fileReplaced" | "linkMade" | "linkReplaced" | "linkWithdrawn" | "invited" | "invitationWithdrawn" | "invitationAccepted" | "rolesChanged" | "personRemoved" | "passwordReset" | "signedOutEverywhere" | "approved" | "sentBack" | "listChanged" | "sourceFollowed" | "sourceChanged" | "sourceLeft";
         AuditResponse: {
             /** Format: uuid */
             id: string;
@@ -6832,6 +7380,8 @@ export interface components {
             readerships: string[];
             requiresSignOff: boolean;
             isArchived: boolean;
+            /** @description A followed source fills it, and nobody else. */
+            isFollowed: boolean;
             /** @description For those who keep it. */
             hasSecretLink: boolean;
             /** @description Its editors and contributors, for those who keep it. */
@@ -7537,7 +8087,7 @@ export interface components {
          * @description What was done to an event.
          * @enum {unknown}
          */
-        EventAct: "made" | "changed" | "cancelled" | "removed" | "restored" | "undone";
+        EventAct: "made" | "changed" | "cancelled" | "removed" | "restored" | "undone" | "fetched";
         /** @description One thing that two versions of an event say differently. */
         EventDifference: {
             /** @description As it is declared, or the part of what the event is besides. */
@@ -7664,6 +8214,8 @@ export interface components {
              */
             version: null | number;
             isRemoved: boolean;
+            /** @description A followed source says it: what it says is not changed here. For those who may change it. */
+            isFollowed: boolean;
             savedBy: null | string;
             savedAt: null | components["schemas"]["Instant"];
             /** @description What the person changes has to wait for sign-off. */
@@ -7789,6 +8341,14 @@ export interface components {
          * @enum {unknown}
          */
         Focus: "centre" | "topLeft" | "top" | "topRight" | "left" | "right" | "bottomLeft" | "bottom" | "bottomRight";
+        FollowedResponse: {
+            /** Format: uuid */
+            id: string;
+        };
+        FollowRequest: {
+            source: components["schemas"]["SourceRequest"];
+            own: null | components["schemas"]["CalendarRequest"];
+        };
         /** @description What an act would do. */
         ForeseenBody: {
             /** Format: int32 */
@@ -7844,6 +8404,10 @@ export interface components {
             calendars: string[];
             /** Format: int32 */
             version: number;
+        };
+        HeldDecision: {
+            /** @description False where it is to stay as it was. */
+            isTaken: boolean;
         };
         ImpactBody: {
             /** Format: uuid */
@@ -8108,6 +8672,25 @@ export interface components {
          * @enum {unknown}
          */
         KindsTaken: "both" | "events" | "deadlines";
+        Landing: {
+            to: components["schemas"]["LandingTo"];
+            /**
+             * Format: uuid
+             * @description Only where it goes on one.
+             */
+            calendarId?: null | string;
+            as?: components["schemas"]["LandingAs"];
+        };
+        /**
+         * @default asItCame
+         * @enum {unknown}
+         */
+        LandingAs: "asItCame" | "deadline" | "event";
+        /**
+         * @description What becomes of an entry of a followed source.
+         * @enum {unknown}
+         */
+        LandingTo: "calendar" | "leaveOut" | "ask";
         LatelyResponse: {
             /** Format: uuid */
             actId: string;
@@ -8301,6 +8884,18 @@ export interface components {
             line?: null | components["schemas"]["PatternPartDraft"][];
             /** @default false */
             picturesInMonth: boolean;
+        };
+        /** @description One of the first entries that an address has. */
+        LookedEntry: {
+            title: string;
+            /** @description When it is. */
+            words: string;
+        };
+        /** @description A word that many of its entries have, and how many. */
+        LookedWord: {
+            word: string;
+            /** Format: int32 */
+            count: number;
         };
         /** @description An edition that joins a calendar with others, and gets nothing of it any more. */
         LosingEdition: {
@@ -8670,6 +9265,9 @@ export interface components {
         PlateProposal: {
             plate: string;
         };
+        PreviewRulesRequest: {
+            rules: null | components["schemas"]["SourceRules"];
+        };
         /** @description What a contributor handed in, to be opened in the form again. */
         ProposalResponse: {
             /** Format: uuid */
@@ -8878,6 +9476,18 @@ export interface components {
             isThere: boolean;
         };
         /**
+         * @description What a rule looks at.
+         * @enum {unknown}
+         */
+        RuleBy: "titleBegins" | "titleHas" | "category" | "placeHas";
+        /** @description How much a rule decides. */
+        RuleCount: {
+            /** Format: int32 */
+            count: number;
+            /** @description The next of them, in words; empty where none is to come. */
+            next: string;
+        };
+        /**
          * @description Light, dark, or as the reader's system is.
          * @enum {unknown}
          */
@@ -8975,6 +9585,17 @@ export interface components {
         };
         /** @enum {unknown} */
         Skip: "omit" | "backward" | "forward";
+        /** @description What is needed to ask an address. */
+        SourceAddress: {
+            /** @description https or webcal. */
+            address: null | string;
+            /** @description With Password where it wants one. */
+            user: null | string;
+            password: null | string;
+            /** @description Of a header that it wants instead. */
+            headerName: null | string;
+            headerValue: null | string;
+        };
         /** @description A calendar of an edition as its readers know it. */
         SourceBody: {
             plate: string;
@@ -8987,10 +9608,174 @@ export interface components {
             /** @description What else such addresses may call it: plates, and slugs of before. */
             named: string[];
         };
+        SourceChange: {
+            /**
+             * Format: int32
+             * @description Of the rules that were seen.
+             */
+            version: number;
+            name: null | string;
+            /** Format: int32 */
+            everyMinutes: number;
+            rules: null | components["schemas"]["SourceRules"];
+            address: null | components["schemas"]["SourceAddress"];
+        };
+        SourceChoice: {
+            uid: string;
+            landing: null | components["schemas"]["Landing"];
+        };
         SourceDraft: {
             /** Format: uuid */
             calendarId: string;
             filter?: null | components["schemas"]["FilterDraft"];
+        };
+        /** @description An entry as it came, and what becomes of it. */
+        SourceEntryBody: {
+            uid: string;
+            came: string;
+            /** @description When it is. */
+            words: string;
+            state: components["schemas"]["SourceEntryState"];
+            /** @description As it becomes. */
+            title: string;
+            /** Format: uuid */
+            calendarId: null | string;
+            isDeadline: boolean;
+            isCancelled: boolean;
+            /**
+             * Format: int32
+             * @description The place of the rule that says so; null where none does.
+             */
+            rule: null | number;
+            /** @description Somebody said so of this entry. */
+            isByHand: boolean;
+            /** @description The title of the one with which it is one event. */
+            alsoOf: null | string;
+            /** Format: uuid */
+            eventId: null | string;
+            /** @description What was not taken as it stood; why it is refused. */
+            remarks: string[];
+        };
+        /**
+         * @description What becomes of an entry.
+         * @enum {unknown}
+         */
+        SourceEntryState: "taken" | "also" | "leftOut" | "asks" | "hidden" | "ours" | "refused";
+        /** @enum {unknown} */
+        SourceHealth: "new" | "right" | "failing" | "held";
+        /** @description One of the followed sources. */
+        SourceListed: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            shown: string;
+            health: components["schemas"]["SourceHealth"];
+            rightAt: null | components["schemas"]["Instant"];
+            failedSince: null | components["schemas"]["Instant"];
+            /** Format: int32 */
+            failures: number;
+            /** @description Why it fails; empty where it does not. */
+            problem: string;
+            /** @description On which it lands something. */
+            calendars: string[];
+            isBusy: boolean;
+        };
+        /** @description What an address has, looked at before it is followed. */
+        SourceLook: {
+            /** @description As it calls itself; its host where it does not. */
+            name: string;
+            /** Format: int32 */
+            count: number;
+            first: null | components["schemas"]["LocalDate"];
+            last: null | components["schemas"]["LocalDate"];
+            /** @description In which its times without one are taken to be. */
+            zone: string;
+            /** Format: int32 */
+            bytes: number;
+            /** @description The first that are still to come; of all where none is. */
+            entries: components["schemas"]["LookedEntry"][];
+            /** @description Words with which several titles begin: classes, groups. */
+            beginnings: components["schemas"]["LookedWord"][];
+            categories: components["schemas"]["LookedWord"][];
+            /** Format: int32 */
+            unreadable: number;
+        };
+        /** @description Where an event comes from, for whoever looks at it. */
+        SourceOfEvent: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            rightAt: null | components["schemas"]["Instant"];
+            health: components["schemas"]["SourceHealth"];
+            /** @description They may open the source. */
+            mayManage: boolean;
+        };
+        /** @description What its rules would make of what it said last. */
+        SourcePreview: {
+            /** @description In their order; the last is of what fits none. */
+            rules: components["schemas"]["RuleCount"][];
+            /** @description Those that ask first, then those still to come. */
+            entries: components["schemas"]["SourceEntryBody"][];
+            /**
+             * Format: int32
+             * @description Of all that there are.
+             */
+            total: number;
+            /** Format: int32 */
+            taken: number;
+            /** Format: int32 */
+            leftOut: number;
+            /** Format: int32 */
+            asking: number;
+            seen: components["schemas"]["SourceSeen"];
+            /** Format: int32 */
+            made: number;
+            /** Format: int32 */
+            changed: number;
+            /** Format: int32 */
+            removed: number;
+        };
+        /** @description A source to be followed from now on. */
+        SourceRequest: {
+            address: components["schemas"]["SourceAddress"];
+            name: null | string;
+            /** Format: int32 */
+            everyMinutes: number;
+            rules: null | components["schemas"]["SourceRules"];
+        };
+        /** @description Entries in which one of some words stands go on one calendar, or nowhere. */
+        SourceRule: {
+            by: components["schemas"]["RuleBy"];
+            words: string[];
+            landing: components["schemas"]["Landing"];
+            /**
+             * @description The word that fits, and what parts it from the rest, is taken off the title's beginning.
+             * @default false
+             */
+            withoutWord: boolean;
+        };
+        /** @description Which entries of a followed source go where: the first rule that fits decides. */
+        SourceRules: {
+            rules?: components["schemas"]["SourceRule"][];
+            /** @description Of what fits no rule. */
+            else?: components["schemas"]["Landing"];
+            from?: null | components["schemas"]["LocalDate"];
+            until?: null | components["schemas"]["LocalDate"];
+            /** @description Only what says this in its title, place or description. */
+            text?: string;
+            /** @description Only what is sorted by one of these words; empty for all. */
+            only?: string[];
+            /** @description Readers see of it what its calendars show; else nobody but members does. */
+            isOpen?: boolean;
+        };
+        /** @description How many of its events an audience sees. */
+        SourceSeen: {
+            /** Format: int32 */
+            members: number;
+            /** Format: int32 */
+            link: number;
+            /** Format: int32 */
+            everyone: number;
         };
         /** @description A term or a break; both ends inclusive. */
         SpanBody: {
@@ -9261,7 +10046,7 @@ export interface components {
          * @description What can be to do.
          * @enum {unknown}
          */
-        WorkKind: "render" | "mail" | "gather" | "reset" | "sweep" | "intake";
+        WorkKind: "render" | "mail" | "gather" | "reset" | "sweep" | "intake" | "follow";
         YearPlanRequest: {
             name: null | string;
             first: null | components["schemas"]["LocalDate"];

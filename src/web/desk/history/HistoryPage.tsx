@@ -20,6 +20,7 @@ const acts: Record<Revision['act'], string> = {
   removed: t('removedItOrDatesOf'),
   restored: t('restoredIt'),
   undone: t('undidTheLastChange'),
+  fetched: t('itsSourceSaidSo'),
 }
 
 /** Every save of an event, and the way back to any of them. */

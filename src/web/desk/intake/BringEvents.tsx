@@ -12,7 +12,7 @@ import { t } from './words'
 
 /** On which calendar, then which file: nothing is filed on a calendar by chance. */
 export function BringEvents() {
-  const editable = (useCalendars().data ?? []).filter((calendar) => calendar.mayEdit)
+  const editable = (useCalendars().data ?? []).filter((calendar) => calendar.mayEdit && calendar.mayContribute)
   const only = editable.length === 1 ? editable[0] : undefined
   const [chosen, setChosen] = useState('')
   const where = chosen || (only?.id ?? '')

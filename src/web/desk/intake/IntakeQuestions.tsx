@@ -139,7 +139,7 @@ interface WhichCalendarProps {
 }
 
 function WhichCalendar({ answers, isTable, answer }: WhichCalendarProps) {
-  const editable = (useCalendars().data ?? []).filter((calendar) => calendar.mayEdit)
+  const editable = (useCalendars().data ?? []).filter((calendar) => calendar.mayEdit && calendar.mayContribute)
   return (
     <>
       <label className="intake-question">

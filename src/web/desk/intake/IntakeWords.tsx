@@ -12,7 +12,7 @@ interface WordsProps {
 
 /** What is meant by each word that a column, or the categories, say of calendars. */
 export function CalendarWords({ found, answers, answer }: WordsProps) {
-  const editable = (useCalendars().data ?? []).filter((calendar) => calendar.mayEdit)
+  const editable = (useCalendars().data ?? []).filter((calendar) => calendar.mayEdit && calendar.mayContribute)
   if (found.calendars.length === 0) return <p className="soft">{t('noWordsOfCalendars')}</p>
   return (
     <WordList

@@ -30,6 +30,9 @@ const said: Record<AuditLine['act'], string> = {
   approved: t('letGoOut'),
   sentBack: t('sentBack'),
   listChanged: t('changedOnAList'),
+  sourceFollowed: t('followedASource'),
+  sourceChanged: t('changedASource'),
+  sourceLeft: t('leftASource'),
 }
 
 /** Who opened, closed, invited, approved, and when. */

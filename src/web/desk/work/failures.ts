@@ -27,6 +27,7 @@ const what: Record<Failing['kind'], string> = {
   reset: t('aLinkForANew'),
   sweep: t('emptyingTheBin'),
   intake: t('aFileOfEvents'),
+  follow: t('aFollowedSource'),
 }
 
 /** "Going out", "A mail to cy@pinewick.example". */

@@ -1,0 +1,436 @@
+using System.Data.Common;
+using System.Security.Cryptography;
+using Dapper;
+using NodaTime;
+using Valtro.Core;
+using Valtro.Core.Acts;
+using Valtro.Core.Intake;
+using Valtro.Core.Speaking;
+
+namespace Valtro.Store;
+
+/// <summary>A followed source, without what it says.</summary>
+/// <param name="AccountId">By whose rights it lands where it does.</param>
+/// <param name="Shown">Its address, as far as it is told.</param>
+/// <param name="Access">What is needed to ask it, sealed.</param>
+/// <param name="Version">Of its rules, and of what is said of single entries.</param>
+/// <param name="Applied">The version that what stands here is of.</param>
+/// <param name="RightAt">When it was fetched last, and right; null where it never was.</param>
+/// <param name="ChangedAt">When it said something else last.</param>
+/// <param name="HeldBecause">What it says now waits for somebody's word.</param>
+public sealed record FollowedSource(
+    Guid Id, Guid OrganisationId, Guid AccountId, string Name, string Shown, byte[] Access, SourceRules Rules, int EveryMinutes, int Version,
+    int Applied, Instant DueAt, string? ETag, string? LastModified, Instant? RightAt, Instant? ChangedAt, Instant? FailedSince,
+    int Failures, Saying? Problem, HeldBecause? HeldBecause, Instant? HeldAt, int Bytes, Guid? OwnCalendar, Instant MadeAt)
+{
+    /// <summary>What is asked next is asked by the rules as they are.</summary>
+    public bool IsApplied => Version == Applied;
+}
+
+public enum FetchOutcome
+{
+    Changed,
+    Same,
+    Failed,
+    Held,
+
+    /// <summary>It was not asked: other rules were applied to what it had said.</summary>
+    Ruled,
+}
+
+/// <summary>One time that it was asked.</summary>
+/// <param name="News">What was another, or why it failed.</param>
+public sealed record SourceFetch(
+    Instant At, FetchOutcome Outcome, int Bytes, int Made, int Changed, int Removed, IReadOnlyList<Saying> News);
+
+/// <summary>What was fetched, and by which it is known to be the same the next time.</summary>
+public sealed record FetchedContent(byte[] Content, string? ETag, string? LastModified)
+{
+    public byte[] Hash() => SHA256.HashData(Content);
+}
+
+/// <summary>Followed sources (docs/decisions/sources.md).</summary>
+public sealed class SourceStore(Database database)
+{
+    /// <summary>Of one organisation.</summary>
+    public const int Most = 200;
+
+    /// <summary>Entries of one source.</summary>
+    public const int MostEntries = 5_000;
+
+    public const int Largest = 8 * 1024 * 1024;
+
+    /// <summary>How long it is kept how each fetch went.</summary>
+    public static readonly Duration Remembered = Duration.FromDays(40);
+
+    private sealed record Row(
+        Guid Id, Guid OrganisationId, Guid AccountId, string Name, string Shown, byte[] Access, string Rules, int EveryMinutes, int Version,
+        int Applied, Instant DueAt, string? Etag, string? LastModified, Instant? RightAt, Instant? ChangedAt, Instant? FailedSince,
+        int Failures, string Problem, string? HeldBecause, Instant? HeldAt, int Bytes, Guid? OwnCalendar, Instant MadeAt)
+    {
+        public FollowedSource ToSource() => new(
+            Id, OrganisationId, AccountId, Name, Shown, Access, ProposalDocument.Read<SourceRules>(Rules), EveryMinutes, Version, Applied,
+            DueAt, Etag, LastModified, RightAt, ChangedAt, FailedSince, Failures, StoredSaying.Read(Problem),
+            Words.ReadOrNull<HeldBecause>(HeldBecause), HeldAt, Bytes, OwnCalendar, MadeAt);
+    }
+
+    private const string Columns = """
+        select s.id, s.organisation_id, s.account_id, s.name, s.shown, s.access, s.rules::text as rules, s.every_minutes, s.version, s.applied,
+            s.due_at, s.etag, s.last_modified, s.right_at, s.changed_at, s.failed_since, s.failures, s.problem, s.held_because, s.held_at,
+            coalesce(octet_length(s.content), 0) as bytes,
+            (select c.id from calendar c where c.followed_source = s.id and c.removed_at is null limit 1) as own_calendar, s.made_at
+        from source s
+
+        """;
+
+    public async Task<IReadOnlyList<FollowedSource>> ListAsync(Guid organisationId) =>
+        [.. (await database.ListAsync<Row>(Columns + """
+            where s.organisation_id = @organisationId
+            order by lower(s.name), s.id
+            limit @Most
+            """, new { organisationId, Most })).Select(row => row.ToSource())];
+
+    public async Task<FollowedSource?> FindAsync(Guid organisationId, Guid id) => (await database.FirstAsync<Row>(
+        Columns + "where s.organisation_id = @organisationId and s.id = @id", new { organisationId, id }))?.ToSource();
+
+    /// <summary>Follows a source: it is asked at once.</summary>
+    /// <param name="own">Of a calendar that is made for it, and that it fills alone: all that its rules say nothing else of goes
+    /// there.</param>
+    /// <exception cref="RuleException">There are too many, or the plate is taken.</exception>
+    public async Task AddAsync(FollowedSource source, CalendarSettings? own, AuditLine line)
+    {
+        var calendar = own is null ? default(Guid?) : Guid.CreateVersion7();
+        if (calendar is { } id)
+            source = source with { Rules = source.Rules with { Else = new Landing(LandingTo.Calendar, id) } };
+        Task<bool> Add() => database.InTransactionAsync(transaction => AddAsync(transaction, source, own, calendar, line));
+        if (own is null)
+            await Add();
+        else
+            await CalendarStore.Refusing(own.Plate, Add);
+    }
+
+    private static async Task<bool> AddAsync(
+        DbTransaction transaction, FollowedSource source, CalendarSettings? own, Guid? calendar, AuditLine line)
+    {
+        var connection = transaction.Connection!;
+        await connection.ExecuteAsync("select from organisation where id = @OrganisationId for update", new { source.OrganisationId }, transaction);
+        if (await connection.ExecuteScalarAsync<int>(
+            "select count(*)::integer from source where organisation_id = @OrganisationId",
+            new { source.OrganisationId }, transaction) >= Most)
+            throw new RuleException("address", "source.tooMany", ("most", Most));
+        await connection.ExecuteAsync("""
+            insert into source (id, organisation_id, account_id, name, shown, access, rules, every_minutes, due_at, made_at)
+            values (@Id, @OrganisationId, @AccountId, @Name, @Shown, @Access, @rules::jsonb, @EveryMinutes, @DueAt, @MadeAt)
+            """, new
+        {
+            source.Id,
+            source.OrganisationId,
+            source.AccountId,
+            source.Name,
+            source.Shown,
+            source.Access,
+            rules = ProposalDocument.Write(source.Rules),
+            source.EveryMinutes,
+            source.DueAt,
+            source.MadeAt,
+        }, transaction);
+        if (calendar is { } id)
+        {
+            await CalendarStore.InsertAsync(transaction, source.OrganisationId, id, own!, source.MadeAt, like: null,
+                [new AuditLine(source.AccountId, AuditAct.CalendarMade, own!.Name, null, source.MadeAt)]);
+            await connection.ExecuteAsync("update calendar set followed_source = @sourceId where organisation_id = @OrganisationId and id = @id",
+                new { sourceId = source.Id, source.OrganisationId, id }, transaction);
+        }
+        await AuditStore.WriteAsync(transaction, source.OrganisationId, line);
+        await WantAsync(transaction, source.OrganisationId, source.Id, source.DueAt);
+        return true;
+    }
+
+    private static async Task WantAsync(DbTransaction transaction, Guid organisationId, Guid id, Instant due)
+    {
+        await WorkStore.WantAsync(transaction, WorkKind.Follow, [(id.ToString(), organisationId)], due);
+        await Announcements.TellDesksAsync(transaction, organisationId);
+    }
+
+    /// <summary>Other rules, or another name or rhythm; they are applied behind, by the rights of whoever says so.</summary>
+    /// <exception cref="ChangedMeanwhileException">Somebody else saved others first.</exception>
+    public Task SaveAsync(FollowedSource source, Guid accountId, Instant now, AuditLine line) => database.InTransactionAsync(async transaction =>
+    {
+        if (await transaction.Connection!.ExecuteAsync("""
+            update source
+            set name = @Name, shown = @Shown, access = @Access, rules = @rules::jsonb, every_minutes = @EveryMinutes, account_id = @accountId,
+                version = version + 1, due_at = least(due_at, @latest)
+            where organisation_id = @OrganisationId and id = @Id and version = @Version
+            """, new
+        {
+            source.Id,
+            source.OrganisationId,
+            source.Name,
+            source.Shown,
+            source.Access,
+            source.EveryMinutes,
+            source.Version,
+            accountId,
+            rules = ProposalDocument.Write(source.Rules),
+            latest = now + Duration.FromMinutes(source.EveryMinutes),
+        }, transaction) == 0)
+            throw new ChangedMeanwhileException();
+        await AuditStore.WriteAsync(transaction, source.OrganisationId, line);
+        await WantAsync(transaction, source.OrganisationId, source.Id, now);
+        return true;
+    });
+
+    /// <summary>Says of one entry what becomes of it, whatever the rules say.</summary>
+    /// <param name="landing">Null for what the rules say.</param>
+    public Task ChooseAsync(FollowedSource source, string uid, Landing? landing, Guid accountId, Instant now) =>
+        database.InTransactionAsync(async transaction =>
+        {
+            await transaction.Connection!.ExecuteAsync(landing is null
+                ? "delete from source_choice where source_id = @Id and uid = @uid"
+                : """
+                insert into source_choice (organisation_id, source_id, uid, landing)
+                values (@OrganisationId, @Id, @uid, @landing::jsonb)
+                on conflict (source_id, uid) do update set landing = excluded.landing
+                """, new { source.OrganisationId, source.Id, uid, landing = landing is null ? null : ProposalDocument.Write(landing) },
+                transaction);
+            await RaiseAsync(transaction, source, accountId);
+            await WantAsync(transaction, source.OrganisationId, source.Id, now);
+            return true;
+        });
+
+    private static Task RaiseAsync(DbTransaction transaction, FollowedSource source, Guid accountId) => transaction.Connection!.ExecuteAsync(
+        "update source set version = version + 1, account_id = @accountId where organisation_id = @OrganisationId and id = @Id",
+        new { source.OrganisationId, source.Id, accountId }, transaction);
+
+    public async Task<IReadOnlyDictionary<string, Landing>> ChoicesAsync(Guid organisationId, Guid id) =>
+        (await database.ListAsync<(string Uid, string Landing)>("""
+            select uid, landing::text from source_choice where organisation_id = @organisationId and source_id = @id limit 50000
+            """, new { organisationId, id })).ToDictionary(row => row.Uid, row => ProposalDocument.Read<Landing>(row.Landing));
+
+    /// <summary>It is asked now, however long it would have waited.</summary>
+    public Task FetchNowAsync(FollowedSource source, Instant now) => database.InTransactionAsync(async transaction =>
+    {
+        await transaction.Connection!.ExecuteAsync(
+            "update source set due_at = @now where organisation_id = @OrganisationId and id = @Id",
+            new { source.OrganisationId, source.Id, now }, transaction);
+        await WantAsync(transaction, source.OrganisationId, source.Id, now);
+        return true;
+    });
+
+    /// <summary>As it was right last; null where it never was.</summary>
+    public Task<byte[]?> ContentAsync(Guid organisationId, Guid id) => database.FirstAsync<byte[]>(
+        "select content from source where organisation_id = @organisationId and id = @id", new { organisationId, id });
+
+    /// <summary>What was held back.</summary>
+    public Task<byte[]?> HeldAsync(Guid organisationId, Guid id) => database.FirstAsync<byte[]>(
+        "select held from source where organisation_id = @organisationId and id = @id", new { organisationId, id });
+
+    public async Task<bool> IsUnwantedAsync(FollowedSource source, FetchedContent fetched) => await database.FirstAsync<bool>(
+        "select coalesce(unwanted_hash = @hash, false) from source where organisation_id = @OrganisationId and id = @Id",
+        new { source.OrganisationId, source.Id, hash = fetched.Hash() });
+
+    /// <summary>What was held back is taken, or is not and never will be.</summary>
+    /// <returns>False where nothing is held back any more.</returns>
+    public Task<bool> DecideAsync(FollowedSource source, bool isTaken, Guid accountId, Instant now) =>
+        database.InTransactionAsync(async transaction =>
+        {
+            var done = await transaction.Connection!.ExecuteAsync("""
+                update source
+                set content = case when @isTaken then held else content end,
+                    unwanted_hash = case when @isTaken then null else sha256(held) end,
+                    right_at = case when @isTaken then held_at else right_at end,
+                    changed_at = case when @isTaken then held_at else changed_at end,
+                    etag = null, last_modified = null, held = null, held_because = null, held_at = null
+                where organisation_id = @OrganisationId and id = @Id and held is not null
+                """, new { source.OrganisationId, source.Id, isTaken }, transaction);
+            if (done == 0)
+                return false;
+            await RaiseAsync(transaction, source, accountId);
+            await WantAsync(transaction, source.OrganisationId, source.Id, now);
+            return true;
+        });
+
+    /// <summary>It said what it had said before.</summary>
+    /// <param name="by">Null where it did not even send it again.</param>
+    public Task SameAsync(FollowedSource source, FetchedContent? by, Instant now, Instant due) => database.InTransactionAsync(async transaction =>
+    {
+        await transaction.Connection!.ExecuteAsync("""
+            update source
+            set right_at = @now, failed_since = null, failures = 0, problem = '', due_at = @due,
+                held = null, held_because = null, held_at = null, unwanted_hash = null,
+                etag = case when @isSent then @ETag else etag end, last_modified = case when @isSent then @LastModified else last_modified end
+            where organisation_id = @OrganisationId and id = @Id
+            """, new { source.OrganisationId, source.Id, now, due, isSent = by is not null, by?.ETag, by?.LastModified }, transaction);
+        await NoteAsync(transaction, source, new SourceFetch(now, FetchOutcome.Same, by?.Content.Length ?? 0, 0, 0, 0, []));
+        // Who looks at it sees when it was right; else nothing is another.
+        if (source.FailedSince is not null || source.HeldBecause is not null)
+            await Announcements.TellDesksAsync(transaction, source.OrganisationId);
+        return true;
+    });
+
+    public Task FailedAsync(FollowedSource source, Saying problem, Instant now, Instant due) => database.InTransactionAsync(async transaction =>
+    {
+        await transaction.Connection!.ExecuteAsync("""
+            update source
+            set failed_since = coalesce(failed_since, @now), failures = failures + 1, problem = @problem, due_at = @due
+            where organisation_id = @OrganisationId and id = @Id
+            """, new { source.OrganisationId, source.Id, now, due, problem = StoredSaying.Write(problem) }, transaction);
+        await NoteAsync(transaction, source, new SourceFetch(now, FetchOutcome.Failed, 0, 0, 0, 0, [problem]));
+        await Announcements.TellDesksAsync(transaction, source.OrganisationId);
+        return true;
+    });
+
+    /// <summary>What it says is kept until somebody says what becomes of it.</summary>
+    public Task HoldAsync(FollowedSource source, FetchedContent fetched, HeldBecause because, Instant now, Instant due) =>
+        database.InTransactionAsync(async transaction =>
+        {
+            await transaction.Connection!.ExecuteAsync("""
+                update source
+                set held = @Content, held_because = @because, held_at = @now, failed_since = null, failures = 0, problem = '', due_at = @due,
+                    etag = @ETag, last_modified = @LastModified
+                where organisation_id = @OrganisationId and id = @Id
+                """, new
+            {
+                source.OrganisationId,
+                source.Id,
+                fetched.Content,
+                fetched.ETag,
+                fetched.LastModified,
+                because = Words.Of(because),
+                now,
+                due,
+            }, transaction);
+            await NoteAsync(transaction, source, new SourceFetch(now, FetchOutcome.Held, fetched.Content.Length, 0, 0, 0, []));
+            await Announcements.TellDesksAsync(transaction, source.OrganisationId);
+            return true;
+        });
+
+    /// <summary>It still says what was held back, or what is not wanted: it is asked no second time.</summary>
+    public Task StillHeldAsync(FollowedSource source, FetchedContent? fetched, Instant now, Instant due) =>
+        database.InTransactionAsync(async transaction =>
+        {
+            await transaction.Connection!.ExecuteAsync("""
+                update source
+                set failed_since = null, failures = 0, problem = '', due_at = @due
+                where organisation_id = @OrganisationId and id = @Id
+                """, new { source.OrganisationId, source.Id, due }, transaction);
+            await NoteAsync(transaction, source, new SourceFetch(now, FetchOutcome.Held, fetched?.Content.Length ?? 0, 0, 0, 0, []));
+            return true;
+        });
+
+    /// <summary>Writes all that follows from what it says, or from other rules: or nothing.</summary>
+    /// <param name="fetched">Null where only the rules are others.</param>
+    /// <exception cref="ChangedMeanwhileException">Its rules, or one of its events, were saved meanwhile.</exception>
+    /// <exception cref="NotFoundException">A calendar is gone.</exception>
+    public Task ApplyAsync(FollowedSource source, FetchedContent? fetched, SourcePlan plan, Instant now, Instant due) =>
+        database.InTransactionAsync(async transaction =>
+        {
+            var (organisationId, actId) = (source.OrganisationId, Guid.CreateVersion7());
+            if (await transaction.Connection!.ExecuteAsync("""
+                update source
+                set applied = version, due_at = @due,
+                    content = coalesce(@content, content),
+                    etag = case when @isFetched then @ETag else etag end,
+                    last_modified = case when @isFetched then @LastModified else last_modified end,
+                    right_at = case when @isFetched then @now else right_at end,
+                    changed_at = case when @isFetched then @now else changed_at end,
+                    failed_since = case when @isFetched then null else failed_since end,
+                    failures = case when @isFetched then 0 else failures end,
+                    problem = case when @isFetched then '' else problem end,
+                    held = case when @isFetched then null else held end,
+                    held_because = case when @isFetched then null else held_because end,
+                    held_at = case when @isFetched then null else held_at end,
+                    unwanted_hash = case when @isFetched then null else unwanted_hash end
+                where organisation_id = @organisationId and id = @Id and version = @Version
+                """, new
+            {
+                organisationId,
+                source.Id,
+                source.Version,
+                content = fetched?.Content,
+                isFetched = fetched is not null,
+                fetched?.ETag,
+                fetched?.LastModified,
+                now,
+                due,
+            }, transaction) == 0)
+                throw new ChangedMeanwhileException();
+            var done = await ActStore.CommitAsync(
+                transaction, organisationId, source.AccountId, Instant.FromUnixTimeSeconds(now.ToUnixTimeSeconds()), plan.Act, actId);
+            await ForeignNames.PutAsync(transaction, organisationId, source.Id.ToString(),
+                [.. plan.Names.Select(name => (name.Uid, name.EventId ?? done!.Events[name.Write].Id, name.Said))], actId: null);
+            if (plan.Gone.Count > 0)
+                await ForeignNames.UnsaidAsync(transaction, organisationId, source.Id, plan.Gone);
+            await NoteAsync(transaction, source, new SourceFetch(
+                now, fetched is null ? FetchOutcome.Ruled : FetchOutcome.Changed, fetched?.Content.Length ?? 0, plan.Made, plan.Changed,
+                plan.Removed, plan.News));
+            return true;
+        });
+
+    private static Task NoteAsync(DbTransaction transaction, FollowedSource source, SourceFetch fetch) => transaction.Connection!.ExecuteAsync("""
+        delete from source_fetch where source_id = @Id and at < @before;
+        insert into source_fetch (organisation_id, source_id, at, outcome, bytes, made, changed, removed, news)
+        values (@OrganisationId, @Id, @At, @outcome, @Bytes, @Made, @Changed, @Removed, @news::jsonb)
+        on conflict (source_id, at) do nothing
+        """, new
+    {
+        source.OrganisationId,
+        source.Id,
+        fetch.At,
+        outcome = Words.Of(fetch.Outcome),
+        fetch.Bytes,
+        fetch.Made,
+        fetch.Changed,
+        fetch.Removed,
+        news = StoredSaying.WriteAll(fetch.News),
+        before = fetch.At - Remembered,
+    }, transaction);
+
+    /// <summary>How it went lately, latest first.</summary>
+    public async Task<IReadOnlyList<SourceFetch>> FetchesAsync(Guid organisationId, Guid id, Instant since) =>
+        [.. (await database.ListAsync<(Instant At, string Outcome, int Bytes, int Made, int Changed, int Removed, string News)>("""
+            select at, outcome, bytes, made, changed, removed, news::text
+            from source_fetch
+            where organisation_id = @organisationId and source_id = @id and at > @since
+            order by at desc
+            limit 5000
+            """, new { organisationId, id, since })).Select(row => new SourceFetch(
+                row.At, Words.Read<FetchOutcome>(row.Outcome), row.Bytes, row.Made, row.Changed, row.Removed,
+                StoredSaying.ReadAll(row.News)))];
+
+    /// <summary>Forgets that an entry was removed here so long ago that its event is gone: it is brought again.</summary>
+    public Task ForgetHiddenAsync(DbTransaction transaction, FollowedSource source, string uid) => transaction.Connection!.ExecuteAsync("""
+        delete from foreign_name where organisation_id = @OrganisationId and source = @source and uid = @uid and event_id is null
+        """, new { source.OrganisationId, source = source.Id.ToString(), uid }, transaction);
+
+    /// <summary>An entry that was hidden is shown again: from the bin, or brought anew where it is there no more.</summary>
+    /// <param name="act">Takes its event out of the bin, where it is there.</param>
+    public Task ShowAgainAsync(FollowedSource source, string uid, Act act, Guid accountId, Instant now) =>
+        database.InTransactionAsync(async transaction =>
+        {
+            await ForgetHiddenAsync(transaction, source, uid);
+            await ActStore.CommitAsync(transaction, source.OrganisationId, accountId,
+                Instant.FromUnixTimeSeconds(now.ToUnixTimeSeconds()), act, Guid.CreateVersion7());
+            await RaiseAsync(transaction, source, accountId);
+            await WantAsync(transaction, source.OrganisationId, source.Id, now);
+            return true;
+        });
+
+    /// <summary>It is followed no more.</summary>
+    /// <param name="act">Makes ours what stands here of it, those in the bin too.</param>
+    public Task<Guid> LeaveAsync(FollowedSource source, Act act, Guid accountId, Instant now, AuditLine line) =>
+        database.InTransactionAsync(async transaction =>
+        {
+            var actId = Guid.CreateVersion7();
+            await ActStore.CommitAsync(transaction, source.OrganisationId, accountId,
+                Instant.FromUnixTimeSeconds(now.ToUnixTimeSeconds()), act, actId);
+            await ForeignNames.ForgetAsync(transaction, source.OrganisationId, source.Id);
+            await transaction.Connection!.ExecuteAsync("""
+                delete from work where kind = 'follow' and key = @key;
+                delete from source where organisation_id = @OrganisationId and id = @Id
+                """, new { source.OrganisationId, source.Id, key = source.Id.ToString() }, transaction);
+            await AuditStore.WriteAsync(transaction, source.OrganisationId, line);
+            await Announcements.TellDesksAsync(transaction, source.OrganisationId);
+            return actId;
+        });
+}
