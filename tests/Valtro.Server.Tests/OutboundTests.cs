@@ -2,11 +2,10 @@ using System.IO.Compression;
 using System.Net;
 using System.Text;
 using Microsoft.AspNetCore.Builder;
-using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Http;
 using Microsoft.Extensions.Configuration;
-using Microsoft.Extensions.Logging;
 using Valtro.Application;
+using Valtro.Application.Outside;
 using Valtro.Core;
 using Valtro.Server.Outside;
 
@@ -25,7 +24,7 @@ public sealed class OutboundTests
     private static async Task<string> RefusedAsync(OutboundRequests requests, string address)
     {
         var refused = await Assert.ThrowsAsync<RuleException>(
-            () => requests.GetAsync(requests.Check(address), 1_000_000, CancellationToken.None));
+            () => requests.GetAsync(new OutsideQuestion(requests.Check(address), 1_000_000), CancellationToken.None));
         return refused.Refusals[0].Saying.Code;
     }
 
@@ -114,23 +113,11 @@ public sealed class OutboundTests
     public void What_is_anybody_s_is_public(string address, bool isPublic) =>
         Assert.Equal(isPublic, PublicNetworks.Holds(IPAddress.Parse(address)));
 
-    /// <summary>A server on this machine, which the operator allows to be asked.</summary>
-    private static async Task<(WebApplication Server, string Address)> ServeAsync(Action<WebApplication> map)
-    {
-        var builder = WebApplication.CreateSlimBuilder();
-        builder.Logging.ClearProviders();
-        builder.WebHost.UseUrls("http://127.0.0.1:0");
-        var server = builder.Build();
-        map(server);
-        await server.StartAsync();
-        return (server, server.Urls.Single());
-    }
-
     [Fact]
     public async Task A_server_that_leads_inward_without_end_or_too_far_is_left()
     {
         var seen = new List<string>();
-        var (server, address) = await ServeAsync(app =>
+        var (server, address) = await Served.ByAsync(app =>
         {
             app.MapGet("/inward", () => Results.Redirect("http://127.0.0.2:1/secret"));
             app.MapGet("/metadata", () => Results.Redirect("https://169.254.169.254/latest"));
@@ -164,8 +151,59 @@ public sealed class OutboundTests
         Assert.Equal("outside.tooLarge", await RefusedAsync(requests, $"{address}/large"));
         Assert.Equal("outside.tooLarge", await RefusedAsync(requests, $"{address}/bomb"));
         Assert.Equal("outside.notReached", await RefusedAsync(requests, "http://127.0.0.1:1/"));
-        var got = await requests.GetAsync(requests.Check($"{address}/moved"), 1_000_000, CancellationToken.None);
+        var got = await requests.GetAsync(new OutsideQuestion(requests.Check($"{address}/moved"), 1_000_000), CancellationToken.None);
         Assert.Equal(("BEGIN:VCALENDAR", "a b.ics"), (Encoding.UTF8.GetString(got.Content), got.Name));
         Assert.DoesNotContain(seen, name => name is "Cookie" or "Authorization" or "Referer" or "X-Forwarded-For");
     }
+
+    [Fact]
+    public async Task What_an_address_wants_to_be_told_goes_to_it_alone_and_what_is_not_new_is_not_sent()
+    {
+        var elsewhere = new List<string>();
+        var (other, away) = await Served.ByAsync(app => app.MapGet("/a.ics", (HttpRequest request) =>
+        {
+            elsewhere.AddRange(request.Headers.Select(header => header.Key));
+            return Results.Text("BEGIN:VCALENDAR");
+        }));
+        var (server, address) = await Served.ByAsync(app =>
+        {
+            app.MapGet("/sent-on", () => Results.Redirect($"{away}/a.ics"));
+            app.MapGet("/within", () => Results.Redirect("/a.ics"));
+            app.MapGet("/a.ics", (HttpRequest request, HttpResponse response) =>
+            {
+                if (request.Headers.Authorization != "Basic aGFyYm91cjrDtmw=" || request.Headers["X-Key"] != "abc")
+                    return Results.StatusCode(401);
+                response.Headers.ETag = "\"7\"";
+                response.Headers.LastModified = "Tue, 24 Nov 2026 08:00:00 GMT";
+                return request.Headers.IfNoneMatch == "\"7\"" && request.Headers.IfModifiedSince == "Tue, 24 Nov 2026 08:00:00 GMT"
+                    ? Results.StatusCode(304) : Results.Text("BEGIN:VCALENDAR");
+            });
+        });
+        await using var _ = server;
+        await using var __ = other;
+        using var requests = new OutboundRequests(With("127.0.0.1"));
+        OutsideQuestion Question(string path) => new(requests.Check(address + path), 1_000)
+        {
+            Secrets = OutsideSecrets.Checked("harbour", "öl", "X-Key", "abc"),
+        };
+        await requests.GetAsync(Question("/sent-on"), CancellationToken.None);
+        Assert.DoesNotContain(elsewhere, name => name is "Authorization" or "X-Key");
+        var got = await requests.GetAsync(Question("/within"), CancellationToken.None);
+        Assert.Equal(("\"7\"", "Tue, 24 Nov 2026 08:00:00 GMT", false), (got.ETag, got.LastModified, got.IsUnchanged));
+        var again = await requests.GetAsync(
+            Question("/a.ics") with { ETag = got.ETag, LastModified = got.LastModified }, CancellationToken.None);
+        Assert.True(again.IsUnchanged);
+    }
+
+    [Theory]
+    [InlineData(null, "secret", null, null, "outside.userMissing")]
+    [InlineData("a:b", "secret", null, null, "outside.userUnfit")]
+    [InlineData("a", "b\nc", null, null, "outside.userUnfit")]
+    [InlineData(null, null, "X-Key", "", "outside.headerHalf")]
+    [InlineData(null, null, "", "abc", "outside.headerHalf")]
+    [InlineData(null, null, "Host", "abc", "outside.headerName")]
+    [InlineData(null, null, "X Key", "abc", "outside.headerName")]
+    [InlineData(null, null, "X-Key", "abc\r\nHost: x", "outside.headerValue")]
+    public void What_cannot_be_sent_is_refused(string? user, string? password, string? name, string? value, string code) => Assert.Equal(
+        code, Assert.Throws<RuleException>(() => OutsideSecrets.Checked(user, password, name, value)).Refusals[0].Saying.Code);
 }

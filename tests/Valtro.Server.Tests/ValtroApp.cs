@@ -37,6 +37,16 @@ public sealed class ValtroApp : IAsyncLifetime
             async () => !await database.FirstAsync<bool>(isLeft, new { Monday }), "What the demo publishes has not gone out.");
     });
 
+    private static string KeyFile { get; } = NewKeyFile();
+
+    private static string NewKeyFile()
+    {
+        var path = Path.Combine(Path.GetTempPath(), $"valtro-key-{Guid.NewGuid():N}");
+        File.WriteAllText(path, Convert.ToBase64String(System.Security.Cryptography.RandomNumberGenerator.GetBytes(32)));
+        AppDomain.CurrentDomain.ProcessExit += (_, _) => File.Delete(path);
+        return path;
+    }
+
     public TestDatabase Test { get; } = new(Demo);
 
     /// <summary>It stands until a test advances it.</summary>
@@ -77,6 +87,8 @@ public sealed class ValtroApp : IAsyncLifetime
         host.UseSetting("VALTRO_PUBLIC_WORK_PER_MINUTE", $"{publicWorkPerMinute}");
         host.UseSetting("VALTRO_WRITES_PER_MINUTE", "100000");
         host.UseSetting("VALTRO_WRONG_SECRETS_PER_MINUTE", $"{wrongSecretsPerMinute}");
+        host.UseSetting("VALTRO_OUTBOUND_ALLOWED", "127.0.0.1");
+        host.UseSetting("VALTRO_KEY_FILE", KeyFile);
         host.ConfigureServices(services =>
         {
             services.Replace(ServiceDescriptor.Singleton(clock)).Replace(ServiceDescriptor.Singleton<IClock>(clock))

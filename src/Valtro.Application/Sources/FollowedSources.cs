@@ -176,7 +176,7 @@ public sealed partial class FollowedSources(
     }
 
     /// <exception cref="NotFoundException">There is none such of theirs.</exception>
-    public async Task<SourceBody> FindAsync(Guid id)
+    public async Task<FollowedBody> FindAsync(Guid id)
     {
         var (viewer, source) = await FoundAsync(id);
         var (now, zone) = (clock.GetCurrentInstant(), (await access.HouseAsync()).Organisation.TimeZone);
@@ -184,7 +184,7 @@ public sealed partial class FollowedSources(
         var first = today.PlusDays(1 - DaysShown);
         var fetches = await store.FetchesAsync(viewer.OrganisationId, id, first.AtStartOfDayInZone(zone).ToInstant());
         var byDay = fetches.ToLookup(fetch => fetch.At.InZone(zone).Date);
-        return new SourceBody(
+        return new FollowedBody(
             id, source.Name, source.Shown, HasSecrets(source), (await accounts.FindAsync(source.AccountId))?.Name ?? "",
             source.EveryMinutes, source.Version, IsBusy(source, now), source.Rules, HealthOf(source), source.RightAt, source.ChangedAt,
             source.FailedSince, source.Failures, Say(source.Problem), source.DueAt, source.Bytes, await HeldAsync(source), source.OwnCalendar,

@@ -68,7 +68,7 @@ public sealed record SourceHeld(HeldBecause Because, Instant At, int Before, int
 /// <param name="Follower">By whose rights it lands where it does.</param>
 /// <param name="Days">The last thirty.</param>
 /// <param name="Fetches">The latest times that it changed, failed, was held back, or had other rules.</param>
-public sealed record SourceBody(
+public sealed record FollowedBody(
     Guid Id, string Name, string Shown, bool HasSecrets, string Follower, int EveryMinutes, int Version, bool IsBusy, SourceRules Rules,
     SourceHealth Health, Instant? RightAt, Instant? ChangedAt, Instant? FailedSince, int Failures, string Problem, Instant DueAt, int Bytes,
     SourceHeld? Held, Guid? OwnCalendar, IReadOnlyList<SourceDay> Days, IReadOnlyList<SourceFetchBody> Fetches);

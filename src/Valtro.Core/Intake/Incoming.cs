@@ -1,5 +1,6 @@
 using NodaTime;
 using Valtro.Core.Acts;
+using Valtro.Core.Disclosure;
 using Valtro.Core.Events;
 using Valtro.Core.Speaking;
 using Valtro.Core.YearPlans;
@@ -73,7 +74,7 @@ public sealed record IncomingOutcome(
         var content = now.Content.With(incoming.Event.Content, fields.Contains);
         // Whoever wants it told to fewer gets that, the source's rules or somebody here.
         if (content.Cap != incoming.Event.Content.Cap && incoming.Event.Content.Cap != said.Content.Cap)
-            content = content with { Cap = content.Cap.And(incoming.Event.Content.Cap) };
+            content = content with { Cap = Narrowed(content.Cap, incoming.Event.Content.Cap) };
         var home = incoming.Event.HomeCalendarId;
         return Of(incoming.Event, known, said, fields, content, now with
         {
@@ -81,6 +82,13 @@ public sealed record IncomingOutcome(
             Placements = [.. now.Placements.Where(id => id != home)],
             Source = incoming.Event.Source,
         }, school);
+    }
+
+    /// <summary>Written so that it is seen to be somebody's here: the source does not open it again.</summary>
+    private static Cap Narrowed(Cap here, Cap source)
+    {
+        var both = here.And(source);
+        return both == source ? new Cap(both[Audience.Members], both[Audience.Link], both[Audience.Everyone]) : both;
     }
 
     private static IncomingOutcome Of(

@@ -136,7 +136,8 @@ public sealed record SourcePlan(
                 : new SourceOutcome(entry, SourceEntryState.Also, id, first.Title)));
             if (id is { } claims)
                 claimed.Add(claims);
-            if (state == SourceEntryState.Hidden && here is null)
+            // What is let be is compared, once it is shown again, with what was taken last.
+            if (state != SourceEntryState.Taken)
                 continue;
             var write = -1;
             if (outcome?.After is { } after)

@@ -58,6 +58,14 @@ export const router = createBrowserRouter(
                   path: '/intake/:id',
                   lazy: screen(() => import('./intake/IntakeFilePage'), 'IntakeFilePage'),
                 },
+                {
+                  path: '/intake/follow',
+                  lazy: screen(() => import('./sources/FollowPage'), 'FollowPage'),
+                },
+                {
+                  path: '/intake/sources/:id',
+                  lazy: screen(() => import('./sources/SourcePage'), 'SourcePage'),
+                },
                 { path: '/year', lazy: screen(() => import('./year/YearPlanPage'), 'YearPlanPage') },
                 { path: '/year/carry', lazy: screen(() => import('./carry/CarryPage'), 'CarryPage') },
                 { path: '/lists', lazy: screen(() => import('./lists/ListsPage'), 'ListsPage') },

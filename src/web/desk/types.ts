@@ -99,3 +99,15 @@ export type WordChoice = Schemas['WordChoice']
 export type FoundWord = Schemas['FoundWord']
 export type TableColumn = Schemas['TableColumn']
 export type Colour = Schemas['ColourResponse']
+export type SourceListed = Schemas['SourceListed']
+export type SourceHealth = Schemas['SourceHealth']
+/** The server always says all of it. */
+export type SourceRules = Required<Schemas['SourceRules']>
+export type SourceRule = Schemas['SourceRule']
+export type Landing = Schemas['Landing']
+export type FollowedSource = Omit<Schemas['FollowedBody'], 'rules'> & { rules: SourceRules }
+export type SourceFetch = Schemas['SourceFetchBody']
+export type SourceEntry = Schemas['SourceEntryBody']
+export type SourcePreview = Schemas['SourcePreview']
+export type SourceLook = Schemas['SourceLook']
+export type SourceAddress = Schemas['SourceAddress']

@@ -4819,7 +4819,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["SourceBody"];
+                        "application/json": components["schemas"]["FollowedBody"];
                     };
                 };
                 /** @description Refused: nothing was done, and nothing is lost */
@@ -8314,6 +8314,8 @@ export interface components {
          * @enum {unknown}
          */
         FeedForm: "series" | "dates";
+        /** @enum {unknown} */
+        FetchOutcome: "changed" | "same" | "failed" | "held" | "ruled";
         FileBody: {
             name: string;
             type: string;
@@ -8341,6 +8343,40 @@ export interface components {
          * @enum {unknown}
          */
         Focus: "centre" | "topLeft" | "top" | "topRight" | "left" | "right" | "bottomLeft" | "bottom" | "bottomRight";
+        /** @description A followed source. */
+        FollowedBody: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            shown: string;
+            /** @description It is told a password or a header. */
+            hasSecrets: boolean;
+            /** @description By whose rights it lands where it does. */
+            follower: string;
+            /** Format: int32 */
+            everyMinutes: number;
+            /** Format: int32 */
+            version: number;
+            isBusy: boolean;
+            rules: components["schemas"]["SourceRules"];
+            health: components["schemas"]["SourceHealth"];
+            rightAt: null | components["schemas"]["Instant"];
+            changedAt: null | components["schemas"]["Instant"];
+            failedSince: null | components["schemas"]["Instant"];
+            /** Format: int32 */
+            failures: number;
+            problem: string;
+            dueAt: components["schemas"]["Instant"];
+            /** Format: int32 */
+            bytes: number;
+            held: null | components["schemas"]["SourceHeld"];
+            /** Format: uuid */
+            ownCalendar: null | string;
+            /** @description The last thirty. */
+            days: components["schemas"]["SourceDay"][];
+            /** @description The latest times that it changed, failed, was held back, or had other rules. */
+            fetches: components["schemas"]["SourceFetchBody"][];
+        };
         FollowedResponse: {
             /** Format: uuid */
             id: string;
@@ -8405,6 +8441,11 @@ export interface components {
             /** Format: int32 */
             version: number;
         };
+        /**
+         * @description Why what a source says now is not taken by itself.
+         * @enum {unknown}
+         */
+        HeldBecause: "emptied" | "shrunk" | "allRenamed";
         HeldDecision: {
             /** @description False where it is to stay as it was. */
             isTaken: boolean;
@@ -9624,6 +9665,18 @@ export interface components {
             uid: string;
             landing: null | components["schemas"]["Landing"];
         };
+        /** @description How it went on one day. */
+        SourceDay: {
+            day: components["schemas"]["LocalDate"];
+            /** Format: int32 */
+            changed: number;
+            /** Format: int32 */
+            same: number;
+            /** Format: int32 */
+            failed: number;
+            /** Format: int32 */
+            held: number;
+        };
         SourceDraft: {
             /** Format: uuid */
             calendarId: string;
@@ -9661,8 +9714,36 @@ export interface components {
          * @enum {unknown}
          */
         SourceEntryState: "taken" | "also" | "leftOut" | "asks" | "hidden" | "ours" | "refused";
+        SourceFetchBody: {
+            at: components["schemas"]["Instant"];
+            outcome: components["schemas"]["FetchOutcome"];
+            /** Format: int32 */
+            bytes: number;
+            /** Format: int32 */
+            made: number;
+            /** Format: int32 */
+            changed: number;
+            /** Format: int32 */
+            removed: number;
+            /** @description What was another, or why it failed, in sentences. */
+            news: string[];
+        };
         /** @enum {unknown} */
         SourceHealth: "new" | "right" | "failing" | "held";
+        /** @description What is held back. */
+        SourceHeld: {
+            because: components["schemas"]["HeldBecause"];
+            at: components["schemas"]["Instant"];
+            /** Format: int32 */
+            before: number;
+            /** Format: int32 */
+            now: number;
+            /**
+             * Format: int32
+             * @description Of what was still to come, so much is missing.
+             */
+            gone: number;
+        };
         /** @description One of the followed sources. */
         SourceListed: {
             /** Format: uuid */

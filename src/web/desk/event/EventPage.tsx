@@ -7,6 +7,7 @@ import { sayAgo } from '../Delivery'
 import { useConsequences, useDestinations } from './queries'
 import { useLists, usePlacesToType } from '../lists/queries'
 import { useOrganisation } from '../session/queries'
+import { FollowedNotice } from '../sources/FollowedNotice'
 import { useFields } from '../useFields'
 import { useSettled } from '../useSettled'
 import { CalendarChoice } from './CalendarChoice'
@@ -59,6 +60,7 @@ export function EventPage({
   const shownOn = calendars.filter((one) => one.id === draft.calendarId || draft.placements.includes(one.id))
   const [isAsked, setAsked] = useState(false)
   const isNowhere = draft.calendarId === ''
+  const isFollowed = stored?.isFollowed ?? false
   const save = (isDraft: boolean) => {
     setAsked(isNowhere)
     if (isNowhere) document.querySelector<HTMLElement>('.calendar-choice input')?.focus()
@@ -98,12 +100,14 @@ export function EventPage({
         {copyOf && <CopyNotice copyOf={copyOf} />}
         {proposal && <ProposalNotice stored={stored} proposal={proposal} />}
         {stored && <StateNotice stored={stored} onRestore={() => acts.act('restore')} />}
+        {stored?.isFollowed && <FollowedNotice stored={stored} />}
         {stored && !proposal && <AboutNotices stored={stored} calendars={calendars} />}
         <input
           className="title-field"
           aria-label={t('title')}
           placeholder={t('whatHappens')}
           autoFocus={!stored}
+          readOnly={isFollowed}
           aria-invalid={problem?.on('title') !== undefined}
           aria-describedby="title-refusal"
           {...text('title')}
@@ -111,23 +115,27 @@ export function EventPage({
         <Refusal id="title-refusal" text={problem?.on('title')} />
         <div className="event-row">
           <h2>{t('when')}</h2>
-          <WhenSentence
-            draft={draft}
-            set={set}
-            problem={problem}
-            calendarZone={calendar?.zone ?? ''}
-            seriesStart={stored?.recurs ? stored.seriesStart : null}
-            consequences={consequences.data}
-          />
+          <fieldset disabled={isFollowed}>
+            <WhenSentence
+              draft={draft}
+              set={set}
+              problem={problem}
+              calendarZone={calendar?.zone ?? ''}
+              seriesStart={stored?.recurs ? stored.seriesStart : null}
+              consequences={consequences.data}
+            />
+          </fieldset>
         </div>
         <div className="event-row">
           <h2>{t('calendar')}</h2>
           <div>
-            <CalendarChoice
-              calendars={calendars}
-              value={draft.calendarId}
-              onChange={(calendarId) => set({ calendarId, ...withUsual(draft, usual?.(calendarId)) })}
-            />
+            <fieldset disabled={isFollowed}>
+              <CalendarChoice
+                calendars={calendars}
+                value={draft.calendarId}
+                onChange={(calendarId) => set({ calendarId, ...withUsual(draft, usual?.(calendarId)) })}
+              />
+            </fieldset>
             {!isNowhere && (
               <PlacementChoice
                 calendars={calendars}
@@ -187,7 +195,11 @@ export function EventPage({
         <div className="event-row">
           <h2 id="about">{t('about')}</h2>
           <div>
-            <RichTextField labelledBy="about" value={start.description} onChange={(description) => set({ description })} />
+            {isFollowed ? (
+              <div className="rich-text" dangerouslySetInnerHTML={{ __html: start.description }} />
+            ) : (
+              <RichTextField labelledBy="about" value={start.description} onChange={(description) => set({ description })} />
+            )}
             <Refusal text={problem?.on('description')} />
           </div>
         </div>

@@ -58,13 +58,13 @@ export function SaveActs({ stored, calendar, isApproval, isSaving, day, onSave, 
           >
             {t('copy')}
           </Link>
-          {isOut && stored.state !== 'cancelled' && (
+          {isOut && stored.state !== 'cancelled' && !stored.isFollowed && (
             <button type="button" className="btn btn-outline-ink" onClick={() => onAct('cancel')}>
               {stored.recurs ? t('cancelDates') : t('cancelIt')}
             </button>
           )}
           <button type="button" className="btn btn-brick" onClick={() => onAct('remove')}>
-            {t('remove')}
+            {t(stored.isFollowed ? 'hideHere' : 'remove')}
           </button>
         </>
       )}

@@ -2,6 +2,7 @@ import { Link } from 'react-router'
 import { useUndo } from '../changes/Changes'
 import { sayAgo } from '../Delivery'
 import type { IntakeListed } from '../types'
+import { SourceList } from '../sources/SourceList'
 import { BringEvents } from './BringEvents'
 import { useIntakes } from './queries'
 import { t } from './words'
@@ -41,6 +42,7 @@ export function IntakePage() {
           </table>
         </section>
       )}
+      <SourceList />
     </main>
   )
 }
