@@ -1,6 +1,9 @@
 using System.Net.Http.Headers;
 using System.Text;
+using System.Text.Json;
 using System.Text.Json.Nodes;
+using Microsoft.AspNetCore.Builder;
+using Microsoft.AspNetCore.Http;
 using Valtro.Tools.Demo;
 
 namespace Valtro.Server.Tests;
@@ -248,6 +251,7 @@ internal sealed class FuzzWorld
             new { text = "Date\tWhat\tRepeats\n3 Dec\tKnots\tevery Thursday" }, 4);
         Add("POST /api/events/several", "/api/events/several", new { rows, calendarId = spare }, 6);
         await AddIntakeAsync(spare, category);
+        await AddSourcesAsync(spare);
 
         Add("POST /api/year-plans", "/api/year-plans", Plan("2031"), 10);
         AddVersioned("PUT /api/year-plans/{id:guid}", $"/api/year-plans/{plan}", "year_plan", plan, () => Plan("2026"), 12);
@@ -317,6 +321,39 @@ internal sealed class FuzzWorld
             new { places = new[] { 0 }, states = new[] { "new", "changed" }, isTaken = true }, 3);
         Add("POST /api/intake/{id:guid}/save", $"/api/intake/{intake}/save", weight: 1);
         Add("DELETE /api/intake/{id:guid}", $"/api/intake/{Guid.NewGuid()}", weight: 1);
+    }
+
+    private async Task AddSourcesAsync(string calendar)
+    {
+        var (_, served) = await Served.ByAsync(server => server.MapGet("/a.ics", () => Results.Text(
+            "BEGIN:VCALENDAR\nBEGIN:VEVENT\nUID:a\nSUMMARY:7B – Knots\nDTSTART:20261204T100000\nEND:VEVENT\nEND:VCALENDAR")));
+        var address = new { address = $"{served}/a.ics", user = "harbour", password = "oil", headerName = "X-Key", headerValue = "abc" };
+        var onCalendar = new { to = "calendar", calendarId = calendar, @as = "deadline" };
+        var rules = new
+        {
+            rules = new[] { new { by = "titleBegins", words = new[] { "7B", "7C" }, landing = onCalendar, withoutWord = true } },
+            @else = new { to = "leaveOut", calendarId = (string?)null, @as = "asItCame" },
+            from = "2026-09-01",
+            until = "2027-06-30",
+            text = "",
+            only = Array.Empty<string>(),
+            isOpen = true,
+        };
+        var follow = new { source = new { address, name = "League", everyMinutes = 120, rules }, own = (object?)null };
+        var source = (string)(await _ada.DoAsync(HttpMethod.Post, "/api/sources", follow))["id"]!;
+        Task<int> VersionAsync() => OneAsync<int>("select version from source where id = @id", new { id = Guid.Parse(source) });
+        Add("POST /api/sources/look", "/api/sources/look", address, 2);
+        Add("POST /api/sources", "/api/sources", follow, 3);
+        Templates.Add("PUT /api/sources/{id:guid}", new Template(At($"/api/sources/{source}"), async () => JsonSerializer.SerializeToNode(
+            new { version = await VersionAsync(), name = "League", everyMinutes = 60, rules, address }), 8));
+        Add("POST /api/sources/{id:guid}/preview", $"/api/sources/{source}/preview", new { rules }, 4);
+        Add("POST /api/sources/{id:guid}/fetch", $"/api/sources/{source}/fetch", weight: 1);
+        Add("PUT /api/sources/{id:guid}/held", $"/api/sources/{source}/held", new { isTaken = true }, 1);
+        Add("PUT /api/sources/{id:guid}/entries", $"/api/sources/{source}/entries", new { uid = "a", landing = onCalendar }, 3);
+        Add("POST /api/sources/{id:guid}/entries/shown", $"/api/sources/{source}/entries/shown",
+            new { uid = "a", landing = (object?)null }, 1);
+        Add("DELETE /api/sources/{id:guid}", $"/api/sources/{Guid.NewGuid()}?keepsEvents=true", weight: 1);
+        Add("DELETE /api/events/{id:guid}/source", $"/api/events/{Guid.NewGuid()}/source", weight: 1);
     }
 
     private JsonNode? _made;

@@ -1,3 +1,5 @@
+using Microsoft.AspNetCore.Builder;
+using Microsoft.AspNetCore.Http;
 using System.Collections.Concurrent;
 using System.Diagnostics;
 using System.Net.Http.Json;
@@ -53,6 +55,21 @@ public sealed class StatementsTests(ValtroApp app) : IClassFixture<ValtroApp>
             HttpMethod.Post, "/api/intake/text", new { text = file, by = "one", calendarId = calendar }))["id"]!;
         await ValtroApp.EventuallyAsync(
             async () => (string)(await ada.GetAsync($"/api/intake/{intake}"))["state"]! == "ready", "a file is read");
+        var (feed, served) = await Served.ByAsync(server => server.MapGet("/a.ics", () => Results.Text($"BEGIN:VCALENDAR\n{file}END:VCALENDAR")));
+        await using var _ = feed;
+        var source = (string)(await ada.DoAsync(HttpMethod.Post, "/api/sources", new
+        {
+            source = new
+            {
+                address = new { address = $"{served}/a.ics", user = "", password = "", headerName = "", headerValue = "" },
+                name = "Feed",
+                everyMinutes = 120,
+                rules = new { @else = new { to = "calendar", calendarId = calendar } },
+            },
+            own = (object?)null,
+        }))["id"]!;
+        await ValtroApp.EventuallyAsync(
+            async () => (string)(await ada.GetAsync($"/api/sources/{source}"))["health"]! == "right", "a source is asked");
         foreach (var (most, address) in new[]
         {
             (6, "/api/session"),
@@ -77,6 +94,8 @@ public sealed class StatementsTests(ValtroApp app) : IClassFixture<ValtroApp>
             (6, $"/api/intake/{intake}"),
             (6, $"/api/intake/{intake}/lines"),
             (6, $"/api/intake/{intake}/foreseen"),
+            (6, "/api/sources"),
+            (7, $"/api/sources/{source}"),
             (6, "/api/sign-off"),
             (6, "/api/sign-off/count"),
             (6, "/api/groups"),

@@ -41,6 +41,7 @@ for (const colorScheme of ['light', 'dark']) {
         await open('/bin', 'h1')
         await open('/help', '.example')
         await open('/intake', '.bring-events')
+        await open('/intake/follow', '.follow')
       }
       await open('/events/new?line=Spring concert at 7 in the park asap', '.line-question')
       await open('/year', '.spans')

@@ -133,6 +133,7 @@ test.describe('in a German browser', () => {
     await expectGerman(page, 'a row that is not right')
     await open('/bin', 'h1')
     await open('/intake', '.bring-events')
+    await open('/intake/follow', '.follow')
     await open('/help', '.example')
     await open('/year', '.spans')
     await open('/lists', '.plain-list')

@@ -17,6 +17,8 @@ interface ConsequencesPanelProps {
   destinations: Destinations | undefined
   /** Nobody has it yet. */
   isNew: boolean
+  /** Its source says when it is. */
+  isFollowed: boolean
   /** Its home and where it is placed. */
   shownOn: Calendar[]
   /** The day of the series that was opened. */
@@ -32,6 +34,7 @@ export function ConsequencesPanel({
   answer,
   destinations,
   isNew,
+  isFollowed,
   shownOn,
   seen,
   seriesStart,
@@ -60,7 +63,12 @@ export function ConsequencesPanel({
         )}
       </div>
       {!answer.error && answer.data && (
-        <DateList consequences={answer.data} seen={seen} onToggle={recurs ? toggle : null} onAdd={add} />
+        <DateList
+          consequences={answer.data}
+          seen={seen}
+          onToggle={recurs && !isFollowed ? toggle : null}
+          onAdd={isFollowed ? null : add}
+        />
       )}
       {answer.data && <WhoSees lines={answer.data.whoSees} />}
       {destinations && <WhereItGoes destinations={destinations} isNew={isNew} shownOn={shownOn} />}

@@ -192,7 +192,7 @@ export function EventPage({
             <Refusal text={problem?.on('categoryId') ?? problem?.on('tags')} />
           </div>
         </div>
-        <div className="event-row">
+        <div className="event-row" hidden={isFollowed && start.description === ''}>
           <h2 id="about">{t('about')}</h2>
           <div>
             {isFollowed ? (
@@ -252,6 +252,7 @@ export function EventPage({
         answer={consequences}
         destinations={destinations.data}
         isNew={stored === null}
+        isFollowed={isFollowed}
         shownOn={shownOn}
         seen={stored?.recurs ? stored.date : null}
         seriesStart={stored?.recurs ? stored.seriesStart : null}
