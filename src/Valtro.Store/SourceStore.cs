@@ -60,6 +60,9 @@ public sealed class SourceStore(Database database)
 
     public const int Largest = 8 * 1024 * 1024;
 
+    /// <summary>After so many failures, some hours, its follower is told.</summary>
+    private const int FailuresTold = 6;
+
     /// <summary>How long it is kept how each fetch went.</summary>
     public static readonly Duration Remembered = Duration.FromDays(40);
 
@@ -276,6 +279,8 @@ public sealed class SourceStore(Database database)
             where organisation_id = @OrganisationId and id = @Id
             """, new { source.OrganisationId, source.Id, now, due, problem = StoredSaying.Write(problem) }, transaction);
         await NoteAsync(transaction, source, new SourceFetch(now, FetchOutcome.Failed, 0, 0, 0, 0, [problem]));
+        if (source.Failures + 1 == FailuresTold)
+            await TellFollowerAsync(transaction, source, Saying.Of("news.sourceFails", ("name", source.Name), ("why", problem)), now);
         await Announcements.TellDesksAsync(transaction, source.OrganisationId);
         return true;
     });
@@ -301,6 +306,7 @@ public sealed class SourceStore(Database database)
                 due,
             }, transaction);
             await NoteAsync(transaction, source, new SourceFetch(now, FetchOutcome.Held, fetched.Content.Length, 0, 0, 0, []));
+            await TellFollowerAsync(transaction, source, Saying.Of("news.sourceHeld", ("name", source.Name)), now);
             await Announcements.TellDesksAsync(transaction, source.OrganisationId);
             return true;
         });
@@ -366,6 +372,11 @@ public sealed class SourceStore(Database database)
                 plan.Removed, plan.News));
             return true;
         });
+
+    /// <summary>Whoever follows it hears of it by mail, with other news.</summary>
+    private static Task TellFollowerAsync(DbTransaction transaction, FollowedSource source, Saying saying, Instant now) =>
+        MailStore.NoteAsync(
+            transaction, source.OrganisationId, [new Notice(source.AccountId, saying, $"/intake/sources/{source.Id}")], now);
 
     private static Task NoteAsync(DbTransaction transaction, FollowedSource source, SourceFetch fetch) => transaction.Connection!.ExecuteAsync("""
         delete from source_fetch where source_id = @Id and at < @before;

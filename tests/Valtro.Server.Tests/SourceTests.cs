@@ -131,6 +131,10 @@ public sealed class SourceTests(ValtroApp app) : IClassFixture<ValtroApp>, IAsyn
         return string.Join(", ", (await Caller.ReadAsync(answer))["errors"]!.AsObject().Select(error => error.Key));
     }
 
+    /// <summary>Of how much of it somebody is told by mail.</summary>
+    private Task<int> NewsAsync(string id) => app.Test.Database.FirstAsync<int>(
+        "select count(*)::integer from notice where path = @path", new { path = $"/intake/sources/{id}" });
+
     [Fact]
     public async Task It_is_looked_at_before_it_is_followed()
     {
@@ -311,7 +315,12 @@ public sealed class SourceTests(ValtroApp app) : IClassFixture<ValtroApp>, IAsyn
         }
         _instead = _ => null;
         Assert.Equal(("right", 0), await FetchedAsync(ada, id) is var mended ? ((string)mended["health"]!, (int)mended["failures"]!) : default);
-        Assert.Equal(4, (int)(await ada.GetAsync($"/api/sources/{id}"))["days"]!.AsArray().Sum(day => (int)day!["failed"]!));
+        Assert.Equal(0, await NewsAsync(id));
+        _instead = _ => Results.StatusCode(500);
+        for (var time = 1; time <= 7; time++)
+            Assert.Equal(time, (int)(await FetchedAsync(ada, id))["failures"]!);
+        Assert.Equal(1, await NewsAsync(id));
+        Assert.Equal(11, (int)(await ada.GetAsync($"/api/sources/{id}"))["days"]!.AsArray().Sum(day => (int)day!["failed"]!));
     }
 
     [Fact]
@@ -329,6 +338,7 @@ public sealed class SourceTests(ValtroApp app) : IClassFixture<ValtroApp>, IAsyn
             (int)held["held"]!["before"]!, (int)held["held"]!["now"]!, (int)held["held"]!["gone"]!));
         // Asked again it says the same, and is asked about once.
         Assert.Equal("held", (string)(await FetchedAsync(ada, id))["health"]!);
+        Assert.Equal(1, await NewsAsync(id));
         Assert.Equal(5, (await TitlesAsync(ada, calendar)).Length);
         await SaidAsync(ada, HttpMethod.Put, $"/api/sources/{id}/held", new { isTaken = false });
         Assert.Equal("right", (string)(await FetchedAsync(ada, id))["health"]!);

@@ -81,7 +81,7 @@ internal sealed class FeedMood
             case Behaviour.SignInPage:
                 return Results.Text("<!doctype html><title>Sign in</title><p>Sign in first.", "text/html");
             case Behaviour.LeadsInward:
-                return Results.Redirect("http://169.254.169.254/latest/meta-data/");
+                return Results.Redirect("https://169.254.169.254/latest/meta-data/");
             case Behaviour.Password when request.Headers.Authorization != Expected:
                 request.HttpContext.Response.Headers.WWWAuthenticate = "Basic realm=\"calendars\"";
                 return Results.StatusCode(StatusCodes.Status401Unauthorized);

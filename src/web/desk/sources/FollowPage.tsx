@@ -147,7 +147,7 @@ function WhereItGoes({ look, address }: { look: SourceLook; address: SourceAddre
       </fieldset>
       <Field id="name" label={t('name')} problem={problem} {...text('name')} />
       {values.where === 'own' && (
-        <Field id="plate" label={t('plate')} problem={problem} placeholder={own.plate} maxLength={5} {...text('plate')} />
+        <Field id="plate" label={t('plate')} problem={problem} placeholder={own.plate} maxLength={4} {...text('plate')} />
       )}
       {values.where === 'one' && <OneCalendar problem={problem} {...text('calendarId')} />}
       <label htmlFor="every">{t('howOften')}</label>

@@ -77,10 +77,7 @@ const kindOf = (day: Day) =>
 function Bars({ days }: { days: Day[] }) {
   const { locale } = useOrganisation()
   const say = (day: Day) =>
-    `${sayDay(day.day, locale, { day: 'numeric', month: 'long' })}: ${t(`day_${kindOf(day)}`, {
-      changed: day.changed,
-      failed: day.failed,
-    })}`
+    `${sayDay(day.day, locale, { day: 'numeric', month: 'long' })}: ${t(`day_${kindOf(day)}`, { count: day.failed > 0 ? day.failed : day.changed })}`
   const odd = days.filter((day) => day.failed > 0 || day.held > 0)
   const changed = days.filter((day) => day.changed > 0).length
   return (

@@ -1,6 +1,7 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { call } from '../api'
 import { keys } from '../keys'
+import { useSettled } from '../useSettled'
 import type { FollowedSource, SourceRules } from '../types'
 
 /** While one is asked, or other rules are applied, it is looked again and again. */
@@ -26,10 +27,10 @@ export function useSource(id: string) {
 /** What rules would make of what it said last. */
 export function useSourcePreview(source: FollowedSource, rules: SourceRules) {
   const turn = `${source.version} ${source.changedAt} ${source.isBusy}`
-  const asked = JSON.stringify(rules)
+  const asked = useSettled(JSON.stringify(rules))
   return useQuery({
     queryKey: keys.sourcePreview(source.id, asked, turn),
-    queryFn: ({ signal }) => call('POST', `/sources/${source.id}/preview`, { rules }, { signal }),
+    queryFn: ({ signal }) => call('POST', `/sources/${source.id}/preview`, { rules: JSON.parse(asked) as SourceRules }, { signal }),
     placeholderData: keepPreviousData,
     retry: false,
   })
