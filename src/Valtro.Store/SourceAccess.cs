@@ -4,7 +4,8 @@ using Valtro.Core;
 namespace Valtro.Store;
 
 /// <summary>What is needed to ask a source. It is kept sealed, the address too: many are secret themselves.</summary>
-public sealed record SourceAccess(string Address, string? User = null, string? Password = null, string? HeaderName = null, string? HeaderValue = null)
+public sealed record SourceAccess(
+    string Address, string? User = null, string? Password = null, string? HeaderName = null, string? HeaderValue = null)
 {
     private const int LongestEnd = 24;
 

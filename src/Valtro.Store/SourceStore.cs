@@ -19,10 +19,17 @@ namespace Valtro.Store;
 /// <param name="ChangedAt">When it said something else last.</param>
 /// <param name="HeldBecause">What it says now waits for somebody's word.</param>
 public sealed record FollowedSource(
-    Guid Id, Guid OrganisationId, Guid AccountId, string Name, string Shown, byte[] Access, SourceRules Rules, int EveryMinutes, int Version,
-    int Applied, Instant DueAt, string? ETag, string? LastModified, Instant? RightAt, Instant? ChangedAt, Instant? FailedSince,
+    Guid Id, Guid OrganisationId, Guid AccountId, string Name, string Shown, byte[] Access, SourceRules Rules, int EveryMinutes,
+    int Version, int Applied, Instant DueAt, string? ETag, string? LastModified, Instant? RightAt, Instant? ChangedAt, Instant? FailedSince,
     int Failures, Saying? Problem, HeldBecause? HeldBecause, Instant? HeldAt, int Bytes, Guid? OwnCalendar, Instant MadeAt)
 {
+    /// <summary>One that is to be followed from now on, and asked at once.</summary>
+    public static FollowedSource New(
+        Guid id, Guid organisationId, Guid accountId, string name, Uri address, byte[] access, SourceRules rules, int everyMinutes,
+        Instant now) => new(
+            id, organisationId, accountId, name, SourceAccess.Shown(address), access, rules, everyMinutes, 1, 0, now, null, null, null, null,
+            null, 0, null, null, null, 0, null, now);
+
     /// <summary>What is asked next is asked by the rules as they are.</summary>
     public bool IsApplied => Version == Applied;
 }
@@ -157,31 +164,32 @@ public sealed class SourceStore(Database database)
 
     /// <summary>Other rules, or another name or rhythm; they are applied behind, by the rights of whoever says so.</summary>
     /// <exception cref="ChangedMeanwhileException">Somebody else saved others first.</exception>
-    public Task SaveAsync(FollowedSource source, Guid accountId, Instant now, AuditLine line) => database.InTransactionAsync(async transaction =>
-    {
-        if (await transaction.Connection!.ExecuteAsync("""
-            update source
-            set name = @Name, shown = @Shown, access = @Access, rules = @rules::jsonb, every_minutes = @EveryMinutes, account_id = @accountId,
-                version = version + 1, due_at = least(due_at, @latest)
-            where organisation_id = @OrganisationId and id = @Id and version = @Version
-            """, new
+    public Task SaveAsync(FollowedSource source, Guid accountId, Instant now, AuditLine line) =>
+        database.InTransactionAsync(async transaction =>
         {
-            source.Id,
-            source.OrganisationId,
-            source.Name,
-            source.Shown,
-            source.Access,
-            source.EveryMinutes,
-            source.Version,
-            accountId,
-            rules = ProposalDocument.Write(source.Rules),
-            latest = now + Duration.FromMinutes(source.EveryMinutes),
-        }, transaction) == 0)
-            throw new ChangedMeanwhileException();
-        await AuditStore.WriteAsync(transaction, source.OrganisationId, line);
-        await WantAsync(transaction, source.OrganisationId, source.Id, now);
-        return true;
-    });
+            if (await transaction.Connection!.ExecuteAsync("""
+                update source
+                set name = @Name, shown = @Shown, access = @Access, rules = @rules::jsonb, every_minutes = @EveryMinutes, account_id = @accountId,
+                    version = version + 1, due_at = least(due_at, @latest)
+                where organisation_id = @OrganisationId and id = @Id and version = @Version
+                """, new
+            {
+                source.Id,
+                source.OrganisationId,
+                source.Name,
+                source.Shown,
+                source.Access,
+                source.EveryMinutes,
+                source.Version,
+                accountId,
+                rules = ProposalDocument.Write(source.Rules),
+                latest = now + Duration.FromMinutes(source.EveryMinutes),
+            }, transaction) == 0)
+                throw new ChangedMeanwhileException();
+            await AuditStore.WriteAsync(transaction, source.OrganisationId, line);
+            await WantAsync(transaction, source.OrganisationId, source.Id, now);
+            return true;
+        });
 
     /// <summary>Says of one entry what becomes of it, whatever the rules say.</summary>
     /// <param name="landing">Null for what the rules say.</param>
@@ -201,7 +209,8 @@ public sealed class SourceStore(Database database)
             return true;
         });
 
-    private static Task RaiseAsync(DbTransaction transaction, FollowedSource source, Guid accountId) => transaction.Connection!.ExecuteAsync(
+    private static Task RaiseAsync(DbTransaction transaction, FollowedSource source, Guid accountId) =>
+        transaction.Connection!.ExecuteAsync(
         "update source set version = version + 1, account_id = @accountId where organisation_id = @OrganisationId and id = @Id",
         new { source.OrganisationId, source.Id, accountId }, transaction);
 
@@ -255,35 +264,37 @@ public sealed class SourceStore(Database database)
 
     /// <summary>It said what it had said before.</summary>
     /// <param name="by">Null where it did not even send it again.</param>
-    public Task SameAsync(FollowedSource source, FetchedContent? by, Instant now, Instant due) => database.InTransactionAsync(async transaction =>
-    {
-        await transaction.Connection!.ExecuteAsync("""
-            update source
-            set right_at = @now, failed_since = null, failures = 0, problem = '', due_at = @due,
-                held = null, held_because = null, held_at = null, unwanted_hash = null,
-                etag = case when @isSent then @ETag else etag end, last_modified = case when @isSent then @LastModified else last_modified end
-            where organisation_id = @OrganisationId and id = @Id
-            """, new { source.OrganisationId, source.Id, now, due, isSent = by is not null, by?.ETag, by?.LastModified }, transaction);
-        await NoteAsync(transaction, source, new SourceFetch(now, FetchOutcome.Same, by?.Content.Length ?? 0, 0, 0, 0, []));
-        // Who looks at it sees when it was right; else nothing is another.
-        if (source.FailedSince is not null || source.HeldBecause is not null)
-            await Announcements.TellDesksAsync(transaction, source.OrganisationId);
-        return true;
-    });
+    public Task SameAsync(FollowedSource source, FetchedContent? by, Instant now, Instant due) =>
+        database.InTransactionAsync(async transaction =>
+        {
+            await transaction.Connection!.ExecuteAsync("""
+                update source
+                set right_at = @now, failed_since = null, failures = 0, problem = '', due_at = @due,
+                    held = null, held_because = null, held_at = null, unwanted_hash = null,
+                    etag = case when @isSent then @ETag else etag end, last_modified = case when @isSent then @LastModified else last_modified end
+                where organisation_id = @OrganisationId and id = @Id
+                """, new { source.OrganisationId, source.Id, now, due, isSent = by is not null, by?.ETag, by?.LastModified }, transaction);
+            await NoteAsync(transaction, source, new SourceFetch(now, FetchOutcome.Same, by?.Content.Length ?? 0, 0, 0, 0, []));
+            // Who looks at it sees when it was right; else nothing is another.
+            if (source.FailedSince is not null || source.HeldBecause is not null)
+                await Announcements.TellDesksAsync(transaction, source.OrganisationId);
+            return true;
+        });
 
-    public Task FailedAsync(FollowedSource source, Saying problem, Instant now, Instant due) => database.InTransactionAsync(async transaction =>
-    {
-        await transaction.Connection!.ExecuteAsync("""
-            update source
-            set failed_since = coalesce(failed_since, @now), failures = failures + 1, problem = @problem, due_at = @due
-            where organisation_id = @OrganisationId and id = @Id
-            """, new { source.OrganisationId, source.Id, now, due, problem = StoredSaying.Write(problem) }, transaction);
-        await NoteAsync(transaction, source, new SourceFetch(now, FetchOutcome.Failed, 0, 0, 0, 0, [problem]));
-        if (source.Failures + 1 == FailuresTold)
-            await TellFollowerAsync(transaction, source, Saying.Of("news.sourceFails", ("name", source.Name), ("why", problem)), now);
-        await Announcements.TellDesksAsync(transaction, source.OrganisationId);
-        return true;
-    });
+    public Task FailedAsync(FollowedSource source, Saying problem, Instant now, Instant due) =>
+        database.InTransactionAsync(async transaction =>
+        {
+            await transaction.Connection!.ExecuteAsync("""
+                update source
+                set failed_since = coalesce(failed_since, @now), failures = failures + 1, problem = @problem, due_at = @due
+                where organisation_id = @OrganisationId and id = @Id
+                """, new { source.OrganisationId, source.Id, now, due, problem = StoredSaying.Write(problem) }, transaction);
+            await NoteAsync(transaction, source, new SourceFetch(now, FetchOutcome.Failed, 0, 0, 0, 0, [problem]));
+            if (source.Failures + 1 == FailuresTold)
+                await TellFollowerAsync(transaction, source, Saying.Of("news.sourceFails", ("name", source.Name), ("why", problem)), now);
+            await Announcements.TellDesksAsync(transaction, source.OrganisationId);
+            return true;
+        });
 
     /// <summary>What it says is kept until somebody says what becomes of it.</summary>
     public Task HoldAsync(FollowedSource source, FetchedContent fetched, HeldBecause because, Instant now, Instant due) =>
@@ -378,24 +389,25 @@ public sealed class SourceStore(Database database)
         MailStore.NoteAsync(
             transaction, source.OrganisationId, [new Notice(source.AccountId, saying, $"/intake/sources/{source.Id}")], now);
 
-    private static Task NoteAsync(DbTransaction transaction, FollowedSource source, SourceFetch fetch) => transaction.Connection!.ExecuteAsync("""
+    private static Task NoteAsync(DbTransaction transaction, FollowedSource source, SourceFetch fetch) =>
+        transaction.Connection!.ExecuteAsync("""
         delete from source_fetch where source_id = @Id and at < @before;
         insert into source_fetch (organisation_id, source_id, at, outcome, bytes, made, changed, removed, news)
         values (@OrganisationId, @Id, @At, @outcome, @Bytes, @Made, @Changed, @Removed, @news::jsonb)
         on conflict (source_id, at) do nothing
         """, new
-    {
-        source.OrganisationId,
-        source.Id,
-        fetch.At,
-        outcome = Words.Of(fetch.Outcome),
-        fetch.Bytes,
-        fetch.Made,
-        fetch.Changed,
-        fetch.Removed,
-        news = StoredSaying.WriteAll(fetch.News),
-        before = fetch.At - Remembered,
-    }, transaction);
+        {
+            source.OrganisationId,
+            source.Id,
+            fetch.At,
+            outcome = Words.Of(fetch.Outcome),
+            fetch.Bytes,
+            fetch.Made,
+            fetch.Changed,
+            fetch.Removed,
+            news = StoredSaying.WriteAll(fetch.News),
+            before = fetch.At - Remembered,
+        }, transaction);
 
     /// <summary>How it went lately, latest first.</summary>
     public async Task<IReadOnlyList<SourceFetch>> FetchesAsync(Guid organisationId, Guid id, Instant since) =>

@@ -58,7 +58,8 @@ public sealed class SourcePlanTests
     {
         var stored = Stored(Said("Race"));
         var plan = Of(Known(("a", stored, Said("Race"))), Entry("a", Said("Race")));
-        Assert.Equal(("0 0 0", SourceEntryState.Taken, stored.Event.Id), (Counts(plan), plan.Outcomes[0].State, plan.Outcomes[0].EventId!.Value));
+        Assert.Equal(("0 0 0", SourceEntryState.Taken, stored.Event.Id),
+            (Counts(plan), plan.Outcomes[0].State, plan.Outcomes[0].EventId!.Value));
         Assert.Empty(plan.Act.Writes);
     }
 
@@ -98,7 +99,10 @@ public sealed class SourcePlanTests
             {
                 Content = stored.Event.Content with
                 {
-                    Notes = "bring oars", Category = category, Place = Place.Called("Our boathouse"), Cap = new Cap(null, null, Detail.Times),
+                    Notes = "bring oars",
+                    Category = category,
+                    Place = Place.Called("Our boathouse"),
+                    Cap = new Cap(null, null, Detail.Times),
                 },
                 Placements = [Starboard],
             },
@@ -109,7 +113,8 @@ public sealed class SourcePlanTests
         var after = Assert.Single(plan.Act.Writes).Event;
         Assert.Equal("0 1 0", Counts(plan));
         Assert.Equal(("Race, second leg", "bring oars", category, "Our boathouse", Detail.Times),
-            (after.Content.Title, after.Content.Notes, after.Content.Category, after.Content.Place.Name, after.Content.Cap.Everyone!.Value));
+            (after.Content.Title, after.Content.Notes, after.Content.Category, after.Content.Place.Name,
+                after.Content.Cap.Everyone!.Value));
         Assert.Equal([Starboard], after.Placements);
         Assert.Equal("source.moved", plan.News[0].Code);
     }
@@ -118,7 +123,8 @@ public sealed class SourcePlanTests
     public void Whoever_wants_it_told_to_fewer_gets_that()
     {
         var stored = Stored(Said("Race"));
-        var here = stored with { Event = stored.Event with { Content = stored.Event.Content with { Cap = new Cap(null, null, Detail.Times) } } };
+        var capped = stored.Event.Content with { Cap = new Cap(null, null, Detail.Times) };
+        var here = stored with { Event = stored.Event with { Content = capped } };
         var closed = Said("Race");
         closed = closed with { Content = closed.Content with { Cap = new Cap(null, Detail.Nothing, Detail.Nothing) } };
         var after = Assert.Single(Of(Known(("a", here, Said("Race"))), Entry("a", closed)).Act.Writes).Event;
@@ -145,7 +151,8 @@ public sealed class SourcePlanTests
         var over = Stored(Said("Old race", "2026-11-04 18:00"));
         var plan = Of(Known(("a", ahead, Said("Race")), ("b", over, Said("Old race", "2026-11-04 18:00"))), Entry("c", Said("Other")));
         Assert.Equal("1 0 1", Counts(plan));
-        Assert.Equal((ahead.Event.Id, true), plan.Act.Writes.Single(write => write.Before is not null) is var gone ? (gone.Event.Id, gone.IsRemoved) : default);
+        var gone = plan.Act.Writes.Single(write => write.Before is not null);
+        Assert.Equal((ahead.Event.Id, true), (gone.Event.Id, gone.IsRemoved));
         Assert.Equal(["a"], plan.Gone);
         // What a rule leaves out by now goes though it is over.
         var leftOut = Of(Known(("b", over, Said("Old race", "2026-11-04 18:00"))),

@@ -27,7 +27,7 @@ public sealed class SourceRulesTests
     [InlineData("7B", "7B")]
     [InlineData("7B –", "7B –")]
     public void A_title_that_begins_with_a_word_goes_without_it(string title, string becomes) =>
-        Assert.Equal((0, OnPort, becomes), Of(Begins("7B"), title) is var ruling ? (ruling.Rule, ruling.Landing, ruling.Title) : default);
+        Assert.Equal(new Ruling(0, OnPort, becomes), Of(Begins("7B"), title));
 
     [Theory]
     [InlineData("7BC – Chart exercise")]
@@ -35,7 +35,7 @@ public sealed class SourceRulesTests
     [InlineData("Chart exercise 7B")]
     [InlineData("")]
     public void Another_word_is_no_beginning(string title) =>
-        Assert.Equal((null, Landing.Asked, title), Of(Begins("7B"), title) is var ruling ? (ruling.Rule, ruling.Landing, ruling.Title) : default);
+        Assert.Equal(new Ruling(null, Landing.Asked, title), Of(Begins("7B"), title));
 
     [Theory]
     [InlineData("[7B]", "[7B] Chart", "Chart")]

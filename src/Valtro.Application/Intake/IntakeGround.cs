@@ -18,7 +18,8 @@ internal sealed record IntakeGround(
 {
     /// <summary>Calendars on which they make events at once.</summary>
     public IReadOnlyList<Calendar> Mine { get; } =
-        [.. House.Calendars.Values.Where(calendar => !calendar.IsFollowed && calendar.ArchivedAt is null && Viewer.May(CalendarAction.Edit, calendar.Id))];
+        [.. House.Calendars.Values.Where(calendar =>
+            !calendar.IsFollowed && calendar.ArchivedAt is null && Viewer.May(CalendarAction.Edit, calendar.Id))];
 
     private Dictionary<string, WordChoice> CalendarWords { get; } = ByWord(Answers.Calendars);
 

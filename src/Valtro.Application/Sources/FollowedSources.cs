@@ -62,7 +62,8 @@ public sealed partial class FollowedSources(
         : source.RightAt is null ? SourceHealth.New
         : SourceHealth.Right;
 
-    private static bool IsBusy(FollowedSource source, Instant now) => !source.IsApplied && source.FailedSince is null || source.DueAt <= now;
+    private static bool IsBusy(FollowedSource source, Instant now) =>
+        !source.IsApplied && source.FailedSince is null || source.DueAt <= now;
 
     private static string Say(Saying? saying) => saying is null ? "" : Spoken.Now.Say(saying);
 
@@ -107,7 +108,8 @@ public sealed partial class FollowedSources(
             days.Length == 0 ? null : days.Min(), days.Length == 0 ? null : days.Max(), found.Zone, answer.Content.Length,
             [.. (ahead.Length > 0 ? ahead : came).Take(FirstEntries).Select(entry =>
                 new LookedEntry(entry.Title, words.Say(entry.Came!.Series)))],
-            Frequent(came.Select(entry => Beginning.Match(entry.Title)).Where(match => match.Success).Select(match => match.Groups[1].Value)),
+            Frequent(came.Select(entry => Beginning.Match(entry.Title)).Where(match => match.Success)
+                .Select(match => match.Groups[1].Value)),
             Frequent(came.SelectMany(entry => (entry.Came!.Content.Category is { } category ? [category.Name] : Array.Empty<string>())
                 .Concat(entry.Came.Content.Tags))),
             entries.Count - came.Length);
@@ -130,11 +132,11 @@ public sealed partial class FollowedSources(
         var (address, opened, _) = Checked(request.Address);
         var rules = Checked(request.Rules ?? new SourceRules(), ground.House, viewer, null);
         var (id, now) = (Guid.CreateVersion7(), clock.GetCurrentInstant());
-        var name = Texts.OneLine("name", "what.name", string.IsNullOrWhiteSpace(request.Name) ? address.Host : request.Name, Texts.LongestName);
+        var typed = string.IsNullOrWhiteSpace(request.Name) ? address.Host : request.Name;
+        var name = Texts.OneLine("name", "what.name", typed, Texts.LongestName);
         await store.AddAsync(
-            new FollowedSource(id, viewer.OrganisationId, viewer.AccountId, name, SourceAccess.Shown(address),
-                opened.Seal(settings.Sealing, id), rules, Rhythm(request.EveryMinutes), 1, 0, now, null, null, null, null, null, 0, null, null,
-                null, 0, null, now),
+            FollowedSource.New(id, viewer.OrganisationId, viewer.AccountId, name, address, opened.Seal(settings.Sealing, id), rules,
+                Rhythm(request.EveryMinutes), now),
             own, new AuditLine(viewer.AccountId, AuditAct.SourceFollowed, name,
                 Saying.Of("text.plain", ("text", SourceAccess.Shown(address))), now));
         return id;
@@ -187,7 +189,8 @@ public sealed partial class FollowedSources(
         return new FollowedBody(
             id, source.Name, source.Shown, HasSecrets(source), (await accounts.FindAsync(source.AccountId))?.Name ?? "",
             source.EveryMinutes, source.Version, IsBusy(source, now), source.Rules, HealthOf(source), source.RightAt, source.ChangedAt,
-            source.FailedSince, source.Failures, Say(source.Problem), source.DueAt, source.Bytes, await HeldAsync(source), source.OwnCalendar,
+            source.FailedSince, source.Failures, Say(source.Problem), source.DueAt, source.Bytes, await HeldAsync(source),
+            source.OwnCalendar,
             [.. Enumerable.Range(0, DaysShown).Select(day => first.PlusDays(day)).Select(day => new SourceDay(
                 day, Count(day, FetchOutcome.Changed), Count(day, FetchOutcome.Same), Count(day, FetchOutcome.Failed),
                 Count(day, FetchOutcome.Held)))],
@@ -202,7 +205,8 @@ public sealed partial class FollowedSources(
 
     private async Task<SourceHeld?> HeldAsync(FollowedSource source)
     {
-        if (source is not { HeldBecause: { } because, HeldAt: { } at } || await store.HeldAsync(source.OrganisationId, source.Id) is not { } held)
+        if (source is not { HeldBecause: { } because, HeldAt: { } at }
+            || await store.HeldAsync(source.OrganisationId, source.Id) is not { } held)
             return null;
         var before = await EntriesAsync(source, source.Rules, await store.ContentAsync(source.OrganisationId, source.Id));
         var told = (await EntriesAsync(source, source.Rules, held)).Select(entry => entry.Uid).ToHashSet();
@@ -266,7 +270,8 @@ public sealed partial class FollowedSources(
     private static SourceSeen SeenOf(SourcePlan plan, House house, Instant now)
     {
         int By(Audience audience) => plan.Outcomes.Count(one => one.Is is { } shown && shown.Calendars.Any(id =>
-            house.Calendars.TryGetValue(id, out var calendar) && Visibility.Of(shown, calendar.Disclosure, audience, now) > Detail.Nothing));
+            house.Calendars.TryGetValue(id, out var calendar)
+            && Visibility.Of(shown, calendar.Disclosure, audience, now) > Detail.Nothing));
         return new SourceSeen(By(Audience.Members), By(Audience.Link), By(Audience.Everyone));
     }
 
@@ -297,7 +302,8 @@ public sealed partial class FollowedSources(
                 DueAt = now,
             };
         }
-        await store.SaveAsync(saved, viewer.AccountId, now, new AuditLine(viewer.AccountId, AuditAct.SourceChanged, saved.Name, null, now));
+        await store.SaveAsync(
+            saved, viewer.AccountId, now, new AuditLine(viewer.AccountId, AuditAct.SourceChanged, saved.Name, null, now));
     }
 
     /// <summary>Says of one entry what becomes of it.</summary>

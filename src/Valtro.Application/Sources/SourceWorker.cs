@@ -26,7 +26,8 @@ internal sealed class SourceWorker(
     public Duration Claim => Duration.FromMinutes(5);
 
     /// <summary>What others fail at is no failure of ours: this is for what is.</summary>
-    public Duration? WaitAfter(int failures) => Duration.Min(Duration.FromHours(1), Duration.FromSeconds(Math.Pow(3, Math.Min(failures, 8))));
+    public Duration? WaitAfter(int failures) =>
+        Duration.Min(Duration.FromHours(1), Duration.FromSeconds(Math.Pow(3, Math.Min(failures, 8))));
 
     public async Task<Instant?> DoAsync(Store.Work work, CancellationToken stopping)
     {

@@ -13,7 +13,8 @@ public static class WorkServices
         services.AddSingleton<Startup>().AddSingleton<Measures>().AddSingleton<Faults>().AddSingleton<WorkSignal>();
         if (!isRun)
             return services;
-        services.AddSingleton<IntakeGrounds>().AddSingleton<IWorker, RenderWorker>().AddSingleton<IWorker, MailWorker>().AddSingleton<IWorker, GatherWorker>()
+        services.AddSingleton<IntakeGrounds>();
+        services.AddSingleton<IWorker, RenderWorker>().AddSingleton<IWorker, MailWorker>().AddSingleton<IWorker, GatherWorker>()
             .AddSingleton<IWorker, SweepWorker>().AddSingleton<IWorker, ResetWorker>().AddSingleton<IWorker, IntakeWorker>()
             .AddSingleton<IWorker, SourceWorker>();
         services.AddSingleton<ILoop, Listening>().AddSingleton<ILoop, Planning>().AddSingleton<ILoop, KeepingFetches>()

@@ -52,7 +52,8 @@ internal static class OutsideFeeds
           with a password it is “{FeedMood.User}”, “{FeedMood.Password}”.</p>
           {string.Concat(feeds.Select(one => $"""
             <h2><a href="/calendars/{one.Key}.ics">{one.Value.Name}</a></h2>
-            <p>Asked {one.Value.Mood.Asked} times, of these {one.Value.Mood.Unchanged} without anything new; changed {one.Value.Mood.Changes} times. Now: <b>{one.Value.Mood.Behaviour}</b></p>
+            <p>Asked {one.Value.Mood.Asked} times, of these {one.Value.Mood.Unchanged} without anything new;
+            changed {one.Value.Mood.Changes} times. Now: <b>{one.Value.Mood.Behaviour}</b></p>
             <form method="post" action="/calendars/{one.Key}/change"><button>Say something else</button></form>
             <p>{string.Concat(Enum.GetNames<Behaviour>().Select(to =>
                 $"<form method=\"post\" style=\"display:inline\" action=\"/calendars/{one.Key}/behaviour?to={to}\"><button>{to}</button></form> "))}</p>

@@ -7,10 +7,12 @@ using Valtro.Store;
 
 namespace Valtro.Tools.Demo;
 
-/// <summary>What the school follows: the league, on a calendar of its own, and what is due on the learning platform, for both watches.</summary>
+/// <summary>What the school follows: the league, on a calendar of its own, and what is due on the learning platform, for both
+/// watches.</summary>
 /// <param name="standIns">Where they publish it.</param>
 internal sealed class DemoSources(
-    Database database, Guid organisationId, IReadOnlyDictionary<string, Guid> calendars, Guid ada, Instant now, Uri standIns, Sealing sealing)
+    Database database, Guid organisationId, IReadOnlyDictionary<string, Guid> calendars, Guid ada, Instant now, Uri standIns,
+    Sealing sealing)
 {
     private readonly SourceStore _sources = new(database);
 
@@ -36,9 +38,8 @@ internal sealed class DemoSources(
     {
         var (id, address) = (Guid.CreateVersion7(), new Uri(standIns, $"/calendars/{feed}.ics"));
         await _sources.AddAsync(
-            new FollowedSource(id, organisationId, ada, name, SourceAccess.Shown(address),
-                new SourceAccess(address.AbsoluteUri).Seal(sealing, id), rules, 120, 1, 0, now, null, null, null, null, null, 0, null, null,
-                null, 0, null, now),
+            FollowedSource.New(
+                id, organisationId, ada, name, address, new SourceAccess(address.AbsoluteUri).Seal(sealing, id), rules, 120, now),
             own, new AuditLine(ada, AuditAct.SourceFollowed, name, null, now));
     }
 }

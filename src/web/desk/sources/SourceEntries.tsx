@@ -19,7 +19,7 @@ export function SourceEntries({ source, rules, preview, isChanged }: SourceEntri
   const more = preview.total - preview.entries.length
   return (
     <>
-      <table className="plain-table source-entries">
+      <table className="plain-table as-cards source-entries">
         <thead>
           <tr>
             <th scope="col">{t('cameAs')}</th>
@@ -66,20 +66,24 @@ interface EntryProps {
 function Entry({ source, rules, entry, isChanged }: EntryProps) {
   return (
     <tr className={`is-${entry.state}`}>
-      <td>
-        <b>{entry.came}</b>
-        <br />
-        <span className="soft">{entry.words}</span>
-        {entry.remarks.map((remark) => (
-          <p key={remark} className="intake-remark">
-            {remark}
-          </p>
-        ))}
+      <td data-label={t('cameAs')}>
+        <div>
+          <b>{entry.came}</b>
+          <br />
+          <span className="soft">{entry.words}</span>
+          {entry.remarks.map((remark) => (
+            <p key={remark} className="intake-remark">
+              {remark}
+            </p>
+          ))}
+        </div>
       </td>
-      <td>
-        <Becomes source={source} rules={rules} entry={entry} isChanged={isChanged} />
+      <td data-label={t('becomes')}>
+        <div>
+          <Becomes source={source} rules={rules} entry={entry} isChanged={isChanged} />
+        </div>
       </td>
-      <td className="soft">
+      <td className="soft" data-label={t('rule')}>
         {entry.state === 'asks'
           ? t('asks')
           : entry.isByHand

@@ -47,9 +47,11 @@ function Followed({ source }: { source: SourceListed }) {
   return (
     <tr>
       <td data-label={t('source')}>
-        <Link to={`/intake/sources/${source.id}`}>{source.name}</Link>
-        <br />
-        <span className="soft source-address">{source.shown}</span>
+        <div>
+          <Link to={`/intake/sources/${source.id}`}>{source.name}</Link>
+          <br />
+          <span className="soft source-address">{source.shown}</span>
+        </div>
       </td>
       <td data-label={t('goesOn')}>
         {source.calendars.length === 0 && <span className="soft">{t('asksForEach')}</span>}

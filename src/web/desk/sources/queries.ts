@@ -30,7 +30,8 @@ export function useSourcePreview(source: FollowedSource, rules: SourceRules) {
   const asked = useSettled(JSON.stringify(rules))
   return useQuery({
     queryKey: keys.sourcePreview(source.id, asked, turn),
-    queryFn: ({ signal }) => call('POST', `/sources/${source.id}/preview`, { rules: JSON.parse(asked) as SourceRules }, { signal }),
+    queryFn: ({ signal }) =>
+      call('POST', `/sources/${source.id}/preview`, { rules: JSON.parse(asked) as SourceRules }, { signal }),
     placeholderData: keepPreviousData,
     retry: false,
   })
