@@ -10,6 +10,7 @@ using Valtro;
 using Valtro.Application;
 using Valtro.Application.Accounts;
 using Valtro.Application.Calendars;
+using Valtro.Application.Dav;
 using Valtro.Application.Editions;
 using Valtro.Application.Events;
 using Valtro.Application.Files;
@@ -26,6 +27,7 @@ using Valtro.Application.Years;
 using Valtro.Server;
 using Valtro.Server.Accounts;
 using Valtro.Server.Api;
+using Valtro.Server.Dav;
 using Valtro.Server.Public;
 using Valtro.Store;
 
@@ -60,6 +62,7 @@ services.AddSingleton<InvitationStore>().AddSingleton<MailStore>().AddSingleton<
     .AddSingleton<FileStore>().AddSingleton<WorkStore>().AddSingleton<SessionStore>().AddSingleton<IntakeStore>()
     .AddSingleton<IOutside, OutboundRequests>();
 services.AddSingleton<SourceStore>().AddSingleton<ForeignNames>();
+services.AddSingleton<AppPasswordStore>().AddSingleton<DavCalendars>().AddSingleton<DavAnswers>();
 services.AddSingleton<EditionSettingsStore>().AddSingleton<EditionReadings>().AddSingleton<HouseStore>().AddSingleton<Houses>()
     .AddSingleton<AskedStore>().AddSingleton<DeskNews>();
 services.AddSingleton<Pictures>().AddSingleton<EntryPages>().AddSingleton<FrontPages>().AddSingleton<AtomFeeds>();
@@ -72,7 +75,7 @@ services.AddSingleton<RichTexts>();
 services.AddSingleton<CalendarView>().AddScoped<OccurrenceView>().AddScoped<ClashView>().AddScoped<Search>().AddScoped<OccurrenceList>()
     .AddScoped<OccurrenceSheet>();
 services.AddScoped<IWhoAsks, WhoAsks>().AddScoped<Access>().AddScoped<Sessions>().AddScoped<SignedIn>().AddScoped<PasswordChecks>()
-    .AddScoped<PasswordResets>().AddScoped<Passwords>().AddScoped<OwnAccounts>().AddScoped<People>();
+    .AddScoped<PasswordResets>().AddScoped<AppPasswords>().AddScoped<Passwords>().AddScoped<OwnAccounts>().AddScoped<People>();
 services.AddScoped<EventDesk>().AddScoped<EventChanges>().AddScoped<EventHistory>().AddScoped<Commits>().AddScoped<OwnLists>()
     .AddScoped<Groups>().AddScoped<BroughtFiles>()
     .AddScoped<ChangePreviews>().AddScoped<TableReader>().AddScoped<LineReader>().AddScoped<EventPreviews>()
@@ -189,6 +192,7 @@ app.MapOpenApi();
 app.MapHealth();
 app.MapPublic();
 app.MapOEmbed();
+app.MapDav();
 app.MapDesk();
 
 app.Run();

@@ -22,12 +22,26 @@ public static class FeedWriter
         var lines = new ContentLines(output);
         lines.Begin("VCALENDAR"u8);
         WriteHead(lines, head);
+        // A calendar has one component at least (RFC 5545 3.6).
+        if (components.Written.Count == 0)
+            ZoneComponent.Write(lines, head.Zone, head.Changed, head.Changed);
+        WriteBody(output, lines, components, stamps);
+    }
+
+    /// <summary>One event as an object of a calendar (RFC 4791 4.1): what it says, and nothing of the calendar.</summary>
+    public static void WriteObject(IBufferWriter<byte> output, Components components, Stamps stamps)
+    {
+        var lines = new ContentLines(output);
+        lines.Begin("VCALENDAR"u8);
+        WriteMaker(lines);
+        WriteBody(output, lines, components, stamps);
+    }
+
+    private static void WriteBody(IBufferWriter<byte> output, ContentLines lines, Components components, Stamps stamps)
+    {
         foreach (var (zone, from, to) in components.Zones)
             ZoneComponent.Write(lines, zone, from, to);
         var written = components.Written;
-        // A calendar has one component at least (RFC 5545 3.6).
-        if (written.Count == 0)
-            ZoneComponent.Write(lines, head.Zone, head.Changed, head.Changed);
         for (var index = 0; index < written.Count; index++)
         {
             var component = written[index];
@@ -37,6 +51,12 @@ public static class FeedWriter
             lines.End(component.IsTask ? "VTODO"u8 : "VEVENT"u8);
         }
         lines.End("VCALENDAR"u8);
+    }
+
+    private static void WriteMaker(ContentLines lines)
+    {
+        lines.Line("VERSION:"u8, "2.0"u8);
+        lines.Line("PRODID:"u8, "-//Valtro//Valtro//EN"u8);
     }
 
     private static void WriteStamp(ContentLines lines, Stamp stamp, bool tellsChange)
@@ -50,8 +70,7 @@ public static class FeedWriter
     /// <summary>Each in the form of RFC 7986, and in the older one that most programs read.</summary>
     private static void WriteHead(ContentLines lines, FeedHead head)
     {
-        lines.Line("VERSION:"u8, "2.0"u8);
-        lines.Line("PRODID:"u8, "-//Valtro//Valtro//EN"u8);
+        WriteMaker(lines);
         lines.Line("CALSCALE:"u8, "GREGORIAN"u8);
         lines.Text("UID:"u8, head.Uid.Text);
         lines.Text("NAME:"u8, head.Name);

@@ -5,6 +5,9 @@ using Valtro.Server.Api;
 
 namespace Valtro.Server.Accounts;
 
+/// <param name="Name">By which its owner knows the program again.</param>
+public sealed record ProgramRequest(string? Name);
+
 /// <summary>Invitations taken up, passwords reset, and one's own account. Secrets come in bodies, never in addresses: nobody logs
 /// those.</summary>
 internal static class AccountApi
@@ -18,6 +21,16 @@ internal static class AccountApi
         ForAnybody(api.MapPost("/password-resets", AskReset));
         ForAnybody(api.MapPost("/password-resets/set", SetPassword));
         api.MapPut("/account", SaveOwn);
+        api.MapGet("/account/programs", async (AppPasswords programs) => TypedResults.Ok(await programs.ListAsync()));
+        api.MapPost("/account/programs",
+            async (ProgramRequest request, AppPasswords programs) => TypedResults.Ok(await programs.MakeAsync(request.Name)));
+        api.MapDelete("/account/programs/{id:guid}", Withdraw);
+    }
+
+    private static async Task<NoContent> Withdraw(Guid id, AppPasswords programs)
+    {
+        await programs.WithdrawAsync(id);
+        return TypedResults.NoContent();
     }
 
     private static RouteHandlerBuilder ForAnybody(RouteHandlerBuilder endpoint) =>
