@@ -65,6 +65,7 @@ public sealed partial class LeakTests(ValtroApp app) : IClassFixture<ValtroApp>,
         ["/api/intake/{id:guid}"] = () => [$"{Guid.NewGuid()}"],
         ["/api/intake/{id:guid}/lines"] = () => [$"{Guid.NewGuid()}?state=new"],
         ["/api/intake/{id:guid}/foreseen"] = () => [$"{Guid.NewGuid()}"],
+        ["/api/account/programs"] = () => [""],
         // Sources are of those who may fill their calendars: SourceTests hold that.
         ["/api/sources"] = () => [""],
         ["/api/sources/{id:guid}"] = () => [$"{Guid.NewGuid()}"],

@@ -45,7 +45,14 @@ internal static class DavXml
         root.SetAttributeValue(XNamespace.Xmlns + "d", WebDav.NamespaceName);
         root.SetAttributeValue(XNamespace.Xmlns + "c", CalDav.NamespaceName);
         using var written = new MemoryStream();
-        await using (var writer = XmlWriter.Create(written, new XmlWriterSettings { Async = true, Encoding = new System.Text.UTF8Encoding(false) }))
+        // Line ends of calendar data stay what they are (RFC 5545 3.1), whoever reads the XML.
+        var settings = new XmlWriterSettings
+        {
+            Async = true,
+            Encoding = new System.Text.UTF8Encoding(false),
+            NewLineHandling = NewLineHandling.Entitize,
+        };
+        await using (var writer = XmlWriter.Create(written, settings))
             await new XDocument(root).SaveAsync(writer, context.RequestAborted);
         context.Response.ContentLength = written.Length;
         written.Position = 0;

@@ -53,6 +53,7 @@ export const keys = {
   intake: (id: string) => ['intake', id] as const,
   intakeLines: (id: string, state: string, turn: string) => ['intake-lines', id, state, turn] as const,
   intakeForeseen: (id: string, turn: string) => ['intake-foreseen', id, turn] as const,
+  programs: ['programs'] as const,
   sources: ['sources'] as const,
   source: (id: string) => ['sources', id] as const,
   sourcePreview: (id: string, rules: string, turn: string) => ['source-preview', id, rules, turn] as const,

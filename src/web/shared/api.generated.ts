@@ -380,6 +380,126 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/account/programs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["AppPassword"][];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ProgramRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MadeAppPassword"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/programs/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/people": {
         parameters: {
             query?: never;
@@ -7246,6 +7366,13 @@ export interface components {
             /** Format: uuid */
             calendarId: null | string;
         };
+        AppPassword: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            madeAt: components["schemas"]["Instant"];
+            usedAt: null | components["schemas"]["Instant"];
+        };
         ApprovalItem: {
             /** Format: uuid */
             id: string;
@@ -8955,6 +9082,15 @@ export interface components {
             recurrenceId: string;
             words: string;
         };
+        MadeAppPassword: {
+            /** Format: uuid */
+            id: string;
+            /** @description Shown this once. */
+            secret: string;
+            /** @description Where a calendar program is sent to. */
+            address: string;
+            user: string;
+        };
         /** @description Somebody who can be responsible for an event. */
         MemberBody: {
             /** Format: uuid */
@@ -9308,6 +9444,10 @@ export interface components {
         };
         PreviewRulesRequest: {
             rules: null | components["schemas"]["SourceRules"];
+        };
+        ProgramRequest: {
+            /** @description By which its owner knows the program again. */
+            name: null | string;
         };
         /** @description What a contributor handed in, to be opened in the form again. */
         ProposalResponse: {

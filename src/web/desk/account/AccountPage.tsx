@@ -12,6 +12,7 @@ import { useSession } from '../session/queries'
 import { useToast } from '../Toasts'
 import { useFields } from '../useFields'
 import { usePost } from '../usePost'
+import { Programs } from './Programs'
 import { t } from './words'
 
 /** One's own name, password and sessions. */
@@ -31,6 +32,13 @@ export function AccountPage() {
         </p>
         {isOwnView && <OwnAddress path="/account/events/link" />}
       </section>
+      {isOwnView && (
+        <section className="block" id="programs">
+          <h2>{t('programs')}</h2>
+          <p>{t('whatProgramsGet')}</p>
+          <Programs />
+        </section>
+      )}
       <section className="block">
         <h2>{t('whereYouAreSignedIn')}</h2>
         <p>{t('ifYouLeftYourselfSigned')}</p>

@@ -7,7 +7,7 @@ interface CopyableProps {
   button: string
   text: string
   lines?: number
-  children: React.ReactNode
+  children?: React.ReactNode
 }
 
 /** Something to be pasted elsewhere, with a button that copies it. */
@@ -30,7 +30,7 @@ export function Copyable({ name, button, text, lines = 1, children }: CopyablePr
       ) : (
         <input id={id} readOnly value={text} onFocus={(event) => event.target.select()} />
       )}
-      <p className="soft">{children}</p>
+      {children && <p className="soft">{children}</p>}
     </div>
   )
 }
