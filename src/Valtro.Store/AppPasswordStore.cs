@@ -46,7 +46,7 @@ public sealed class AppPasswordStore(Database database)
                 """, new { accountId }, transaction);
             if (await connection.ExecuteScalarAsync<int>(
                 "select count(*)::integer from app_password where account_id = @accountId", new { accountId }, transaction) >= Most)
-                throw new RuleException("name", "account.tooManyPrograms", ("most", Most));
+                throw new RuleException("program", "account.tooManyPrograms", ("most", Most));
             await connection.ExecuteAsync("""
                 insert into app_password (id, account_id, name, digest, security_stamp, made_at)
                 select @id, a.id, @name, @digest, a.security_stamp, @now from account a where a.id = @accountId

@@ -36,7 +36,7 @@ public sealed class DavTests(ValtroApp app) : IClassFixture<ValtroApp>
     private async Task<Program> ProgramAsync(string who, Caller? caller = null)
     {
         caller ??= await app.SignedInAsync(who);
-        var made = await caller.DoAsync(HttpMethod.Post, "/api/account/programs", new { name = "Phone" });
+        var made = await caller.DoAsync(HttpMethod.Post, "/api/account/programs", new { program = "Phone" });
         Assert.Equal("https://dates.pinewick.example/dav/", (string)made["address"]!);
         return new Program(Client($"{who}@pinewick.example", (string)made["secret"]!), (string)made["id"]!);
     }

@@ -353,7 +353,7 @@ internal sealed class FuzzWorld
         Add("POST /api/sources/{id:guid}/entries/shown", $"/api/sources/{source}/entries/shown",
             new { uid = "a", landing = (object?)null }, 1);
         Add("DELETE /api/sources/{id:guid}", $"/api/sources/{Guid.NewGuid()}?keepsEvents=true", weight: 1);
-        Add("POST /api/account/programs", "/api/account/programs", new { name = "Phone" }, 2);
+        Add("POST /api/account/programs", "/api/account/programs", new { program = "Phone" }, 2);
         Add("DELETE /api/account/programs/{id:guid}", $"/api/account/programs/{Guid.NewGuid()}", weight: 1);
         Add("DELETE /api/events/{id:guid}/source", $"/api/events/{Guid.NewGuid()}/source", weight: 1);
     }

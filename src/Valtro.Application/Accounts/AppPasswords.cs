@@ -20,7 +20,7 @@ public sealed class AppPasswords(Access access, IWhoAsks asker, AppPasswordStore
     public async Task<MadeAppPassword> MakeAsync(string? name)
     {
         await OneselfAsync();
-        var called = Texts.OneLine("name", "what.programName", name, Texts.LongestName);
+        var called = Texts.OneLine("program", "what.programName", name, Texts.LongestName);
         var secret = Secrets.Make();
         var id = await store.AddAsync(asker.AccountId, called, secret, clock.GetCurrentInstant());
         return new MadeAppPassword(id, secret, new Uri(settings.PublicUrl, "/dav/").AbsoluteUri, (await accounts.FindAsync(asker.AccountId))!.Email);

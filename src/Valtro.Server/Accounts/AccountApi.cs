@@ -5,8 +5,8 @@ using Valtro.Server.Api;
 
 namespace Valtro.Server.Accounts;
 
-/// <param name="Name">By which its owner knows the program again.</param>
-public sealed record ProgramRequest(string? Name);
+/// <param name="Program">By which its owner knows the program again.</param>
+public sealed record ProgramRequest(string? Program);
 
 /// <summary>Invitations taken up, passwords reset, and one's own account. Secrets come in bodies, never in addresses: nobody logs
 /// those.</summary>
@@ -23,7 +23,7 @@ internal static class AccountApi
         api.MapPut("/account", SaveOwn);
         api.MapGet("/account/programs", async (AppPasswords programs) => TypedResults.Ok(await programs.ListAsync()));
         api.MapPost("/account/programs",
-            async (ProgramRequest request, AppPasswords programs) => TypedResults.Ok(await programs.MakeAsync(request.Name)));
+            async (ProgramRequest request, AppPasswords programs) => TypedResults.Ok(await programs.MakeAsync(request.Program)));
         api.MapDelete("/account/programs/{id:guid}", Withdraw);
     }
 

@@ -9447,7 +9447,7 @@ export interface components {
         };
         ProgramRequest: {
             /** @description By which its owner knows the program again. */
-            name: null | string;
+            program: null | string;
         };
         /** @description What a contributor handed in, to be opened in the form again. */
         ProposalResponse: {

@@ -20,7 +20,7 @@ export function Programs() {
   const make = (event: FormEvent) => {
     event.preventDefault()
     void post(async () => {
-      setMade(await write('POST', '/account/programs', { name }))
+      setMade(await write('POST', '/account/programs', { program: name }))
       setName('')
     })
   }
@@ -43,7 +43,7 @@ export function Programs() {
       )}
       <form onSubmit={make} noValidate>
         <Field
-          id="name"
+          id="program"
           label={t('whichProgram')}
           problem={problem}
           placeholder={t('programExample')}
