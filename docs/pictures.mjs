@@ -39,12 +39,13 @@ const pictures = {
   // Higher, so that all that follows from an event is on it.
   event: ['ada', { ...desk, height: 1150 }, boatLab],
   'year-plan': ['ada', desk, (page) => page.goto(`${base}/year`)],
-  line: [
+  source: [
     'ada',
-    { ...desk, height: 560 },
+    desk,
     async (page) => {
-      await page.goto(`${base}/events/new?line=${encodeURIComponent('Spring concert 4 May 7:30 pm in Slipway @SCH asap')}`)
-      await page.getByText('Saved only when nothing is left to ask.').waitFor()
+      await page.goto(`${base}/intake`)
+      await page.getByRole('link', { name: 'Learning platform, due dates' }).click()
+      await page.getByRole('link', { name: 'Plankton log' }).first().waitFor()
     },
   ],
   intake: [

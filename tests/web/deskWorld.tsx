@@ -64,6 +64,7 @@ export function calendar(plate: string, name: string, part: Partial<Calendar> = 
     readerships: [],
     requiresSignOff: false,
     isArchived: false,
+    isFollowed: false,
     hasSecretLink: false,
     keptBy: [],
     ...part,
@@ -143,6 +144,7 @@ export function edition(draft: Partial<EditionDraft> = {}, part: Partial<Edition
     isStandard: false,
     calendarId: null,
     isRemoved: false,
+    isFollowed: false,
     freshness: { state: 'upToDate', changedAt: moment, failure: null },
     addresses: {
       isReady: true,

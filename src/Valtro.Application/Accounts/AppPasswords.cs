@@ -9,7 +9,8 @@ namespace Valtro.Application.Accounts;
 public sealed record MadeAppPassword(Guid Id, string Secret, string Address, string User);
 
 /// <summary>Passwords that a member makes for their calendar programs: each of one program, so that it can be withdrawn alone.</summary>
-public sealed class AppPasswords(Access access, IWhoAsks asker, AppPasswordStore store, AccountStore accounts, Settings settings, IClock clock)
+public sealed class AppPasswords(
+    Access access, IWhoAsks asker, AppPasswordStore store, AccountStore accounts, Settings settings, IClock clock)
 {
     public async Task<IReadOnlyList<AppPassword>> ListAsync()
     {
@@ -23,7 +24,8 @@ public sealed class AppPasswords(Access access, IWhoAsks asker, AppPasswordStore
         var called = Texts.OneLine("program", "what.programName", name, Texts.LongestName);
         var secret = Secrets.Make();
         var id = await store.AddAsync(asker.AccountId, called, secret, clock.GetCurrentInstant());
-        return new MadeAppPassword(id, secret, new Uri(settings.PublicUrl, "/dav/").AbsoluteUri, (await accounts.FindAsync(asker.AccountId))!.Email);
+        var email = (await accounts.FindAsync(asker.AccountId))!.Email;
+        return new MadeAppPassword(id, secret, new Uri(settings.PublicUrl, "/dav/").AbsoluteUri, email);
     }
 
     /// <exception cref="NotFoundException">There is none such of theirs.</exception>

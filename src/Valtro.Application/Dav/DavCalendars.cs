@@ -83,8 +83,7 @@ public sealed class DavCalendars(
     {
         var seenAs = string.Concat(edition.Sources.Select(id => (int)viewer.AudienceOf(id)));
         var hour = Now.ToUnixTimeSeconds() / 3_600;
-        return Convert.ToHexString(SHA256.HashData(Encoding.UTF8.GetBytes(
-            string.Create(CultureInfo.InvariantCulture, $"{version} {house.Version} {seenAs} {hour}"))))[..24].ToLowerInvariant();
+        return Digest(Encoding.UTF8.GetBytes(string.Create(CultureInfo.InvariantCulture, $"{version} {house.Version} {seenAs} {hour}")));
     }
 
     /// <returns>Null where there is none such of theirs.</returns>
@@ -126,7 +125,8 @@ public sealed class DavCalendars(
         var all = await events.OfCalendarsAsync(reading.OrganisationId, reading.Calendars);
         var savedAt = await store.SavedAtAsync(reading.OrganisationId, [.. all.Select(one => one.Id)]);
         var horizon = Components.HorizonAt(now, reading.Edition.Zone);
-        var (files, places) = (addresses.InFeed(reading.Address).Files, reading.Places.ToDictionary(place => place.Id, place => place.Told));
+        var files = addresses.InFeed(reading.Address).Files;
+        var places = reading.Places.ToDictionary(place => place.Id, place => place.Told);
         Components New() => new(reading.School, files, places, horizon, reading.Edition);
         var objects = new List<DavObject>();
 
@@ -142,10 +142,11 @@ public sealed class DavCalendars(
             var output = new ArrayBufferWriter<byte>(2_048);
             FeedWriter.WriteObject(output, components, new Stamps(components.Written, known, 0, 0, at));
             var content = output.WrittenSpan.ToArray();
-            objects.Add(new DavObject(NameOf(uid), content, Convert.ToHexString(SHA256.HashData(content))[..24].ToLowerInvariant(), at, dates));
+            objects.Add(new DavObject(NameOf(uid), content, Digest(content), at, dates));
         }
 
-        var window = new Window(new LocalDate(now.InUtc().Year - 1, 1, 1), new LocalDate(now.InUtc().Year + BusyYears, 1, 1), reading.Edition.Zone);
+        var year = now.InUtc().Year;
+        var window = new Window(new LocalDate(year - 1, 1, 1), new LocalDate(year + BusyYears, 1, 1), reading.Edition.Zone);
         foreach (var one in composition.Deliver(all))
         {
             if (one.Disclosed.Detail > Detail.Times)
@@ -177,7 +178,10 @@ public sealed class DavCalendars(
         entry.Event.State != EventState.Cancelled && !entry.Timing.AllDay && !entry.Event.Content.TakesNoTime,
         entry.Event.Content.Certainty == Certainty.Certain);
 
-    private static string NameOf(Uid uid) => uid.Text.Length <= 100 && uid.Text.All(one => char.IsAsciiLetterOrDigit(one) || one is '-' or '_' or '@')
-        ? uid.Text
-        : Convert.ToHexString(SHA256.HashData(Encoding.UTF8.GetBytes(uid.Text)))[..32].ToLowerInvariant();
+    private static string NameOf(Uid uid) =>
+        uid.Text.Length <= 100 && uid.Text.All(one => char.IsAsciiLetterOrDigit(one) || one is '-' or '_' or '@')
+            ? uid.Text
+            : Digest(Encoding.UTF8.GetBytes(uid.Text));
+
+    private static string Digest(byte[] content) => Convert.ToHexString(SHA256.HashData(content))[..32].ToLowerInvariant();
 }

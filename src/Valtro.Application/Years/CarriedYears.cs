@@ -89,7 +89,8 @@ public sealed class CarriedYears(Access access, EventStore events, ClashView cla
         var found = await events.InWindowAsync(viewer.OrganisationId, calendars, new Window(from.First, from.Last.PlusDays(1), zone));
         var there = await events.InWindowAsync(viewer.OrganisationId, calendars, new Window(into.First, into.Last.PlusDays(1), zone));
         var mine = calendars.ToHashSet();
-        CalendarEvent[] own = [.. found.Where(one => mine.Contains(one.HomeCalendarId))];
+        // What a followed source says, it says next year too, if it does.
+        CalendarEvent[] own = [.. found.Where(one => one.Source is null && mine.Contains(one.HomeCalendarId))];
         return own.Length <= MostRows
             ? new Ground(viewer, house, new Carrying(from, into, house.School.FirstDayOfWeek), own,
                 there.ToLookup(one => Named(one.HomeCalendarId, one.Content), one => one.Id))

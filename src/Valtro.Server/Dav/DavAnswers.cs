@@ -285,8 +285,10 @@ public sealed class DavAnswers(DavCalendars calendars, AppPasswordStore store, A
         var (wanted, all) = (Wanted(body), (await objects()).ToDictionary(one => $"{one.Name}.ics"));
         var answers = body.Elements(WebDav + "href").Take(MostNamed).Select(href =>
         {
-            var path = Uri.TryCreate(href.Value.Trim(), UriKind.Absolute, out var whole) && whole.Scheme.StartsWith("http", StringComparison.Ordinal)
-                ? whole.AbsolutePath : href.Value.Trim();
+            // A path, or the whole address (RFC 4918 8.3).
+            var path = Uri.TryCreate(href.Value.Trim(), UriKind.Absolute, out var whole) && whole.Scheme is "http" or "https"
+                ? whole!.AbsolutePath
+                : href.Value.Trim();
             var start = path.LastIndexOf('/') + 1;
             return path[..start].TrimEnd('/').EndsWith($"{found.EditionId}", StringComparison.OrdinalIgnoreCase)
                 && all.GetValueOrDefault(Uri.UnescapeDataString(path[start..])) is { } one
@@ -336,7 +338,8 @@ public sealed class DavAnswers(DavCalendars calendars, AppPasswordStore store, A
             throw new XmlException("From when to when is not said.");
         var dates = (await objects()).SelectMany(one => DavQuestion.DatesWithin(one, range)).Where(date => date.TakesTime);
         var output = new System.Buffers.ArrayBufferWriter<byte>(1_024);
-        FreeBusyWriter.Write(output, range, dates.Select(date => (new Interval(date.Start, date.End), date.IsCertain)), clock.GetCurrentInstant());
+        FreeBusyWriter.Write(
+            output, range, dates.Select(date => (new Interval(date.Start, date.End), date.IsCertain)), clock.GetCurrentInstant());
         asked.Context.Response.ContentType = "text/calendar; charset=utf-8";
         await asked.Context.Response.Body.WriteAsync(output.WrittenMemory, asked.Context.RequestAborted);
     }

@@ -66,10 +66,11 @@ internal static class DavXml
     public static XElement Href(string path) => new(WebDav + "href", path);
 
     /// <summary>What a resource says of what it was asked: each property, or that it has none such.</summary>
-    public static XElement Response(string path, IReadOnlyList<XName>? asked, IReadOnlyDictionary<XName, object?[]> has, bool namesOnly = false)
+    public static XElement Response(
+        string path, IReadOnlyList<XName>? asked, IReadOnlyDictionary<XName, object?[]> has, bool namesOnly = false)
     {
         var wanted = asked ?? [.. has.Keys.Where(name => name != CalDav + "calendar-data")];
-        XElement[] found = [.. wanted.Where(has.ContainsKey).Select(name => namesOnly ? new XElement(name) : new XElement(name, has[name]))];
+        XElement[] found = [.. wanted.Where(has.ContainsKey).Select(name => new XElement(name, namesOnly ? [] : has[name]))];
         XElement[] missing = [.. wanted.Where(name => !has.ContainsKey(name)).Select(name => new XElement(name))];
         return new XElement(WebDav + "response", Href(path),
             found.Length > 0 || missing.Length == 0 ? Propstat(found, "HTTP/1.1 200 OK") : null,

@@ -39,7 +39,7 @@ export function SourceEntries({ source, rules, preview, isChanged }: SourceEntri
           {t('savingWould', {
             made: t('newOnes', { count: preview.made }),
             changed: t('changedOnes', { count: preview.changed }),
-            removed: t('goneOnes', { count: preview.removed }),
+            removed: preview.removed === 0 ? t('noneGone') : t('goneOnes', { count: preview.removed }),
           })}
         </p>
       ) : (

@@ -24,7 +24,7 @@ export function SourceHistory({ source }: { source: FollowedSource }) {
         <dd>
           {sayRhythm(source.everyMinutes)}
           {source.bytes > 0 && <>; {sayBytes(source.bytes)}</>}
-          {source.rightAt && <>, {t('changedThisWeek', { count: changes })}</>}
+          {source.rightAt && <>, {changes === 0 ? t('notChangedThisWeek') : t('changedThisWeek', { count: changes })}</>}
           <span className="soft"> · {t('inTheNameOf', { name: source.follower })}</span>
         </dd>
         {source.problem !== '' && (

@@ -15,7 +15,8 @@ export function WhoSeesIt({ preview, rules, isChanged, change }: WhoSeesItProps)
     <>
       <h2>{t('whoSeesIt')}</h2>
       <p>
-        {t('membersSee', { count: members })} {link > everyone && `${t('linkSees', { count: link })} `}
+        {members === 0 ? t('membersSeeNothing') : t('membersSee', { count: members })}{' '}
+        {link > everyone && `${t('linkSees', { count: link })} `}
         {everyone > 0 ? t('everyoneSees', { count: everyone }) : t('everyoneSeesNothing')}{' '}
         <button type="button" className="as-link" onClick={() => change({ isOpen: !rules.isOpen })}>
           {rules.isOpen ? t('keepToMembers') : t('showAsCalendarsDo')}
