@@ -144,7 +144,6 @@ export function edition(draft: Partial<EditionDraft> = {}, part: Partial<Edition
     isStandard: false,
     calendarId: null,
     isRemoved: false,
-    isFollowed: false,
     freshness: { state: 'upToDate', changedAt: moment, failure: null },
     addresses: {
       isReady: true,

@@ -18,6 +18,8 @@ internal sealed class SourceWorker(
 
     private static readonly Duration LongestWait = Duration.FromHours(12);
 
+    private static readonly Duration SoonAgain = Duration.FromSeconds(2);
+
     public WorkKind Kind => WorkKind.Follow;
 
     /// <summary>Each may wait for somebody else's server.</summary>
@@ -32,17 +34,29 @@ internal sealed class SourceWorker(
     public async Task<Instant?> DoAsync(Store.Work work, CancellationToken stopping)
     {
         using var within = Wall.Within(work.OrganisationId!.Value);
-        var id = Guid.Parse(work.Key);
-        if (await store.FindAsync(work.OrganisationId.Value, id) is not { } source)
+        try
+        {
+            return await DoAsync(work.OrganisationId.Value, Guid.Parse(work.Key), stopping);
+        }
+        catch (ChangedMeanwhileException)
+        {
+            // Somebody saved its rules, or one of its events, at the same time: it is looked at anew.
+            return clock.GetCurrentInstant() + SoonAgain;
+        }
+    }
+
+    private async Task<Instant?> DoAsync(Guid organisationId, Guid id, CancellationToken stopping)
+    {
+        if (await store.FindAsync(organisationId, id) is not { } source)
             return null;
         if (!source.IsApplied && await store.ContentAsync(source.OrganisationId, id) is { } content)
         {
             await ApplyAsync(source, content);
-            source = await store.FindAsync(work.OrganisationId.Value, id);
+            source = await store.FindAsync(organisationId, id);
         }
         if (source is not null && source.DueAt <= clock.GetCurrentInstant())
             await FetchAsync(source, stopping);
-        return (await store.FindAsync(work.OrganisationId.Value, id))?.DueAt;
+        return (await store.FindAsync(organisationId, id))?.DueAt;
     }
 
     /// <summary>Other rules, for what is known already.</summary>

@@ -54,7 +54,7 @@ public sealed class DavAnswers(DavCalendars calendars, AppPasswordStore store, A
         }
         catch (XmlException)
         {
-            context.Response.StatusCode = StatusCodes.Status400BadRequest;
+            await SayAsync(context, StatusCodes.Status400BadRequest, "dav.notRead");
         }
     }
 
@@ -65,11 +65,7 @@ public sealed class DavAnswers(DavCalendars calendars, AppPasswordStore store, A
         return Task.CompletedTask;
     }
 
-    private static Task NotFoundAsync(Asked asked)
-    {
-        asked.Context.Response.StatusCode = StatusCodes.Status404NotFound;
-        return Task.CompletedTask;
-    }
+    private static Task NotFoundAsync(Asked asked) => SayAsync(asked.Context, StatusCodes.Status404NotFound, "dav.notHere");
 
     // ---- where something is
 
@@ -222,7 +218,7 @@ public sealed class DavAnswers(DavCalendars calendars, AppPasswordStore store, A
         if (BelowHome(asked) is not { Length: 2 } below)
         {
             context.Response.Headers.Allow = "OPTIONS, PROPFIND, REPORT";
-            context.Response.StatusCode = StatusCodes.Status405MethodNotAllowed;
+            await SayAsync(context, StatusCodes.Status405MethodNotAllowed, "dav.forPrograms");
             return;
         }
         if (await FindAsync(asked, below[0]) is not var (_, objects) || Named(await objects(), below[1]) is not { } one)

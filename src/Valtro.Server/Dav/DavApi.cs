@@ -24,8 +24,8 @@ internal static class DavApi
     {
         if (wrongSecrets.IsSpent(context))
         {
-            context.Response.StatusCode = StatusCodes.Status429TooManyRequests;
             context.Response.Headers.RetryAfter = "60";
+            await DavXml.SayAsync(context, StatusCodes.Status429TooManyRequests, "dav.tooOften");
             return;
         }
         var said = Said(context.Request.Headers.Authorization.ToString());
@@ -34,7 +34,7 @@ internal static class DavApi
             if (said is not null)
                 wrongSecrets.Spend(context);
             context.Response.Headers.WWWAuthenticate = "Basic realm=\"Valtro\", charset=\"UTF-8\"";
-            context.Response.StatusCode = StatusCodes.Status401Unauthorized;
+            await DavXml.SayAsync(context, StatusCodes.Status401Unauthorized, "dav.signIn");
             return;
         }
         await answers.AnswerAsync(context, accountId, path ?? "");

@@ -59,6 +59,14 @@ internal static class DavXml
         await written.CopyToAsync(context.Response.Body, context.RequestAborted);
     }
 
+    /// <summary>A sentence for whoever looks at what their program was answered.</summary>
+    public static Task SayAsync(HttpContext context, int status, string code)
+    {
+        context.Response.StatusCode = status;
+        context.Response.ContentType = "text/plain; charset=utf-8";
+        return context.Response.WriteAsync(Application.Spoken.Now.Say(code) + "\n", context.RequestAborted);
+    }
+
     /// <summary>Why something is not done (RFC 4918 16).</summary>
     public static Task RefuseAsync(HttpContext context, int status, XName precondition) =>
         SendAsync(context, status, new XElement(WebDav + "error", new XElement(precondition)));

@@ -145,7 +145,11 @@ function Table({ calendars, all, label }: { calendars: Calendar[]; all: Calendar
               </td>
               {isKept && (
                 <td className="kept-by" data-label={t('keptBy')}>
-                  {sayKeepers(calendar) || <span className="soft">{t('administrators')}</span>}
+                  {calendar.isFollowed ? (
+                    <Link to="/intake">{t('aFollowedSource')}</Link>
+                  ) : (
+                    sayKeepers(calendar) || <span className="soft">{t('administrators')}</span>
+                  )}
                 </td>
               )}
               <td className="row-links">
