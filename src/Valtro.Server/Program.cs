@@ -61,7 +61,7 @@ services.AddSingleton<InvitationStore>().AddSingleton<MailStore>().AddSingleton<
     .AddSingleton<AuditStore>()
     .AddSingleton<FileStore>().AddSingleton<WorkStore>().AddSingleton<SessionStore>().AddSingleton<IntakeStore>()
     .AddSingleton<IOutside, OutboundRequests>();
-services.AddSingleton<SourceStore>().AddSingleton<ForeignNames>();
+services.AddSingleton<SourceStore>().AddSingleton<FetchStore>().AddSingleton<ForeignNames>();
 services.AddSingleton<AppPasswordStore>().AddSingleton<DavCalendars>().AddSingleton<DavAnswers>();
 services.AddSingleton<EditionSettingsStore>().AddSingleton<EditionReadings>().AddSingleton<HouseStore>().AddSingleton<Houses>()
     .AddSingleton<AskedStore>().AddSingleton<DeskNews>();

@@ -63,15 +63,15 @@ public sealed class AppPasswordStore(Database database)
             "delete from app_password where account_id = @accountId and id = @id", new { accountId, id }) > 0;
     }
 
-    private sealed record Found(Guid Id, Guid AccountId, Instant? UsedAt);
+    private sealed record Found(Guid Id, Guid AccountId, string Email, Instant? UsedAt);
 
-    /// <summary>Whose it is.</summary>
+    /// <summary>Whose it is, and their address as they wrote it.</summary>
     /// <param name="email">As it is typed.</param>
-    public async Task<Guid?> FindAsync(string email, string secret, Instant now)
+    public async Task<(Guid AccountId, string Email)?> FindAsync(string email, string secret, Instant now)
     {
         using var everywhere = Wall.Everywhere();
         var found = await database.FirstAsync<Found>("""
-            select p.id, p.account_id, p.used_at
+            select p.id, p.account_id, a.email, p.used_at
             from app_password p
             join account a on a.id = p.account_id and a.security_stamp = p.security_stamp
             where p.digest = @digest and a.normalized_email = @email
@@ -80,23 +80,8 @@ public sealed class AppPasswordStore(Database database)
             return null;
         if (found.UsedAt is null || now - found.UsedAt > SeenEvery)
             await database.ExecuteAsync("update app_password set used_at = @now where id = @Id", new { now, found.Id });
-        return found.AccountId;
+        return (found.AccountId, found.Email);
     }
-
-    /// <summary>The content versions of an organisation's editions: what readers get of one is another where its version is.</summary>
-    public async Task<IReadOnlyDictionary<Guid, long>> VersionsAsync(Guid organisationId) =>
-        (await database.ListAsync<(Guid Id, long Version)>(
-            "select id, content_version from edition where organisation_id = @organisationId and removed_at is null",
-            new { organisationId })).ToDictionary(row => row.Id, row => row.Version);
-
-    /// <summary>When events were saved last.</summary>
-    public async Task<IReadOnlyDictionary<Guid, Instant>> SavedAtAsync(Guid organisationId, Guid[] ids) =>
-        (await database.ListAsync<(Guid Id, Instant At)>("""
-            select e.id, r.made_at
-            from event e
-            join revision r on r.event_id = e.id and r.version = e.version
-            where e.organisation_id = @organisationId and e.id = any(@ids)
-            """, new { organisationId, ids })).ToDictionary(row => row.Id, row => row.At);
 
     /// <summary>What a program knows: ETags by name; null where nobody remembers.</summary>
     public async Task<IReadOnlyDictionary<string, string>?> SnapshotAsync(Guid accountId, Guid editionId, string token)

@@ -86,6 +86,12 @@ public sealed class ForeignNames(Database database, EventStore events)
             where organisation_id = @organisationId and source = @source and uid = any(@uids)
             """, new { organisationId, source = sourceId.ToString(), uids = uids.ToArray() }, transaction);
 
+    /// <summary>That an entry was removed here so long ago that its event is gone: it is brought again.</summary>
+    internal static Task ForgetHiddenAsync(DbTransaction transaction, Guid organisationId, Guid sourceId, string uid) =>
+        transaction.Connection!.ExecuteAsync(
+            "delete from foreign_name where organisation_id = @organisationId and source = @source and uid = @uid and event_id is null",
+            new { organisationId, source = sourceId.ToString(), uid }, transaction);
+
     internal static Task ForgetAsync(DbTransaction transaction, Guid organisationId, Guid sourceId) =>
         transaction.Connection!.ExecuteAsync(
             "delete from foreign_name where organisation_id = @organisationId and source = @source",

@@ -17,6 +17,15 @@ public sealed class RevisionStore(Database database, EventStore events, FileStor
 
         """;
 
+    /// <summary>When events were saved last.</summary>
+    public async Task<IReadOnlyDictionary<Guid, Instant>> SavedAtAsync(Guid organisationId, Guid[] ids) =>
+        (await database.ListAsync<(Guid Id, Instant At)>("""
+            select e.id, r.made_at
+            from event e
+            join revision r on r.event_id = e.id and r.version = e.version
+            where e.organisation_id = @organisationId and e.id = any(@ids)
+            """, new { organisationId, ids })).ToDictionary(row => row.Id, row => row.At);
+
     /// <summary>The saves of an event, latest first.</summary>
     public async Task<IReadOnlyList<Revision>> OfEventAsync(Guid organisationId, CalendarEvent now)
     {

@@ -1,5 +1,4 @@
 using System.Data.Common;
-using System.Security.Cryptography;
 using Dapper;
 using NodaTime;
 using Valtro.Core;
@@ -17,11 +16,11 @@ namespace Valtro.Store;
 /// <param name="Applied">The version that what stands here is of.</param>
 /// <param name="RightAt">When it was fetched last, and right; null where it never was.</param>
 /// <param name="ChangedAt">When it said something else last.</param>
-/// <param name="HeldBecause">What it says now waits for somebody's word.</param>
+/// <param name="Held">What it says now waits for somebody's word.</param>
 public sealed record FollowedSource(
     Guid Id, Guid OrganisationId, Guid AccountId, string Name, string Shown, byte[] Access, SourceRules Rules, int EveryMinutes,
     int Version, int Applied, Instant DueAt, string? ETag, string? LastModified, Instant? RightAt, Instant? ChangedAt, Instant? FailedSince,
-    int Failures, Saying? Problem, HeldBecause? HeldBecause, Instant? HeldAt, int Bytes, Guid? OwnCalendar, Instant MadeAt)
+    int Failures, Saying? Problem, HeldBack? Held, Instant? HeldAt, int Bytes, Guid? OwnCalendar, Instant MadeAt)
 {
     /// <summary>One that is to be followed from now on, and asked at once.</summary>
     public static FollowedSource New(
@@ -32,28 +31,6 @@ public sealed record FollowedSource(
 
     /// <summary>What is asked next is asked by the rules as they are.</summary>
     public bool IsApplied => Version == Applied;
-}
-
-public enum FetchOutcome
-{
-    Changed,
-    Same,
-    Failed,
-    Held,
-
-    /// <summary>It was not asked: other rules were applied to what it had said.</summary>
-    Ruled,
-}
-
-/// <summary>One time that it was asked.</summary>
-/// <param name="News">What was another, or why it failed.</param>
-public sealed record SourceFetch(
-    Instant At, FetchOutcome Outcome, int Bytes, int Made, int Changed, int Removed, IReadOnlyList<Saying> News);
-
-/// <summary>What was fetched, and by which it is known to be the same the next time.</summary>
-public sealed record FetchedContent(byte[] Content, string? ETag, string? LastModified)
-{
-    public byte[] Hash() => SHA256.HashData(Content);
 }
 
 /// <summary>Followed sources (docs/decisions/sources.md).</summary>
@@ -67,26 +44,20 @@ public sealed class SourceStore(Database database)
 
     public const int Largest = 8 * 1024 * 1024;
 
-    /// <summary>After so many failures, some hours, its follower is told.</summary>
-    private const int FailuresTold = 6;
-
-    /// <summary>How long it is kept how each fetch went.</summary>
-    public static readonly Duration Remembered = Duration.FromDays(40);
-
     private sealed record Row(
         Guid Id, Guid OrganisationId, Guid AccountId, string Name, string Shown, byte[] Access, string Rules, int EveryMinutes, int Version,
         int Applied, Instant DueAt, string? Etag, string? LastModified, Instant? RightAt, Instant? ChangedAt, Instant? FailedSince,
-        int Failures, string Problem, string? HeldBecause, Instant? HeldAt, int Bytes, Guid? OwnCalendar, Instant MadeAt)
+        int Failures, string Problem, string? HeldWhy, Instant? HeldAt, int Bytes, Guid? OwnCalendar, Instant MadeAt)
     {
         public FollowedSource ToSource() => new(
             Id, OrganisationId, AccountId, Name, Shown, Access, ProposalDocument.Read<SourceRules>(Rules), EveryMinutes, Version, Applied,
             DueAt, Etag, LastModified, RightAt, ChangedAt, FailedSince, Failures, StoredSaying.Read(Problem),
-            Words.ReadOrNull<HeldBecause>(HeldBecause), HeldAt, Bytes, OwnCalendar, MadeAt);
+            HeldWhy is null ? null : ProposalDocument.Read<HeldBack>(HeldWhy), HeldAt, Bytes, OwnCalendar, MadeAt);
     }
 
     private const string Columns = """
         select s.id, s.organisation_id, s.account_id, s.name, s.shown, s.access, s.rules::text as rules, s.every_minutes, s.version, s.applied,
-            s.due_at, s.etag, s.last_modified, s.right_at, s.changed_at, s.failed_since, s.failures, s.problem, s.held_because, s.held_at,
+            s.due_at, s.etag, s.last_modified, s.right_at, s.changed_at, s.failed_since, s.failures, s.problem, s.held_why::text as held_why, s.held_at,
             coalesce(octet_length(s.content), 0) as bytes,
             (select c.id from calendar c where c.followed_source = s.id and c.removed_at is null limit 1) as own_calendar, s.made_at
         from source s
@@ -233,14 +204,6 @@ public sealed class SourceStore(Database database)
     public Task<byte[]?> ContentAsync(Guid organisationId, Guid id) => database.FirstAsync<byte[]>(
         "select content from source where organisation_id = @organisationId and id = @id", new { organisationId, id });
 
-    /// <summary>What was held back.</summary>
-    public Task<byte[]?> HeldAsync(Guid organisationId, Guid id) => database.FirstAsync<byte[]>(
-        "select held from source where organisation_id = @organisationId and id = @id", new { organisationId, id });
-
-    public async Task<bool> IsUnwantedAsync(FollowedSource source, FetchedContent fetched) => await database.FirstAsync<bool>(
-        "select coalesce(unwanted_hash = @hash, false) from source where organisation_id = @OrganisationId and id = @Id",
-        new { source.OrganisationId, source.Id, hash = fetched.Hash() });
-
     /// <summary>What was held back is taken, or is not and never will be.</summary>
     /// <returns>False where nothing is held back any more.</returns>
     public Task<bool> DecideAsync(FollowedSource source, bool isTaken, Guid accountId, Instant now) =>
@@ -252,7 +215,7 @@ public sealed class SourceStore(Database database)
                     unwanted_hash = case when @isTaken then null else sha256(held) end,
                     right_at = case when @isTaken then held_at else right_at end,
                     changed_at = case when @isTaken then held_at else changed_at end,
-                    etag = null, last_modified = null, held = null, held_because = null, held_at = null
+                    etag = null, last_modified = null, held = null, held_why = null, held_at = null
                 where organisation_id = @OrganisationId and id = @Id and held is not null
                 """, new { source.OrganisationId, source.Id, isTaken }, transaction);
             if (done == 0)
@@ -262,178 +225,14 @@ public sealed class SourceStore(Database database)
             return true;
         });
 
-    /// <summary>It said what it had said before.</summary>
-    /// <param name="by">Null where it did not even send it again.</param>
-    public Task SameAsync(FollowedSource source, FetchedContent? by, Instant now, Instant due) =>
-        database.InTransactionAsync(async transaction =>
-        {
-            await transaction.Connection!.ExecuteAsync("""
-                update source
-                set right_at = @now, failed_since = null, failures = 0, problem = '', due_at = @due,
-                    held = null, held_because = null, held_at = null, unwanted_hash = null,
-                    etag = case when @isSent then @ETag else etag end, last_modified = case when @isSent then @LastModified else last_modified end
-                where organisation_id = @OrganisationId and id = @Id
-                """, new { source.OrganisationId, source.Id, now, due, isSent = by is not null, by?.ETag, by?.LastModified }, transaction);
-            await NoteAsync(transaction, source, new SourceFetch(now, FetchOutcome.Same, by?.Content.Length ?? 0, 0, 0, 0, []));
-            // Who looks at it sees when it was right; else nothing is another.
-            if (source.FailedSince is not null || source.HeldBecause is not null)
-                await Announcements.TellDesksAsync(transaction, source.OrganisationId);
-            return true;
-        });
-
-    public Task FailedAsync(FollowedSource source, Saying problem, Instant now, Instant due) =>
-        database.InTransactionAsync(async transaction =>
-        {
-            await transaction.Connection!.ExecuteAsync("""
-                update source
-                set failed_since = coalesce(failed_since, @now), failures = failures + 1, problem = @problem, due_at = @due
-                where organisation_id = @OrganisationId and id = @Id
-                """, new { source.OrganisationId, source.Id, now, due, problem = StoredSaying.Write(problem) }, transaction);
-            await NoteAsync(transaction, source, new SourceFetch(now, FetchOutcome.Failed, 0, 0, 0, 0, [problem]));
-            if (source.Failures + 1 == FailuresTold)
-                await TellFollowerAsync(transaction, source, Saying.Of("news.sourceFails", ("name", source.Name), ("why", problem)), now);
-            await Announcements.TellDesksAsync(transaction, source.OrganisationId);
-            return true;
-        });
-
-    /// <summary>What it says is kept until somebody says what becomes of it.</summary>
-    public Task HoldAsync(FollowedSource source, FetchedContent fetched, HeldBecause because, Instant now, Instant due) =>
-        database.InTransactionAsync(async transaction =>
-        {
-            await transaction.Connection!.ExecuteAsync("""
-                update source
-                set held = @Content, held_because = @because, held_at = @now, failed_since = null, failures = 0, problem = '', due_at = @due,
-                    etag = @ETag, last_modified = @LastModified
-                where organisation_id = @OrganisationId and id = @Id
-                """, new
-            {
-                source.OrganisationId,
-                source.Id,
-                fetched.Content,
-                fetched.ETag,
-                fetched.LastModified,
-                because = Words.Of(because),
-                now,
-                due,
-            }, transaction);
-            await NoteAsync(transaction, source, new SourceFetch(now, FetchOutcome.Held, fetched.Content.Length, 0, 0, 0, []));
-            await TellFollowerAsync(transaction, source, Saying.Of("news.sourceHeld", ("name", source.Name)), now);
-            await Announcements.TellDesksAsync(transaction, source.OrganisationId);
-            return true;
-        });
-
-    /// <summary>It still says what was held back, or what is not wanted: it is asked no second time.</summary>
-    public Task StillHeldAsync(FollowedSource source, FetchedContent? fetched, Instant now, Instant due) =>
-        database.InTransactionAsync(async transaction =>
-        {
-            await transaction.Connection!.ExecuteAsync("""
-                update source
-                set failed_since = null, failures = 0, problem = '', due_at = @due
-                where organisation_id = @OrganisationId and id = @Id
-                """, new { source.OrganisationId, source.Id, due }, transaction);
-            await NoteAsync(transaction, source, new SourceFetch(now, FetchOutcome.Held, fetched?.Content.Length ?? 0, 0, 0, 0, []));
-            return true;
-        });
-
-    /// <summary>Writes all that follows from what it says, or from other rules: or nothing.</summary>
-    /// <param name="fetched">Null where only the rules are others.</param>
-    /// <exception cref="ChangedMeanwhileException">Its rules, or one of its events, were saved meanwhile.</exception>
-    /// <exception cref="NotFoundException">A calendar is gone.</exception>
-    public Task ApplyAsync(FollowedSource source, FetchedContent? fetched, SourcePlan plan, Instant now, Instant due) =>
-        database.InTransactionAsync(async transaction =>
-        {
-            var (organisationId, actId) = (source.OrganisationId, Guid.CreateVersion7());
-            if (await transaction.Connection!.ExecuteAsync("""
-                update source
-                set applied = version, due_at = @due,
-                    content = coalesce(@content, content),
-                    etag = case when @isFetched then @ETag else etag end,
-                    last_modified = case when @isFetched then @LastModified else last_modified end,
-                    right_at = case when @isFetched then @now else right_at end,
-                    changed_at = case when @isFetched then @now else changed_at end,
-                    failed_since = case when @isFetched then null else failed_since end,
-                    failures = case when @isFetched then 0 else failures end,
-                    problem = case when @isFetched then '' else problem end,
-                    held = case when @isFetched then null else held end,
-                    held_because = case when @isFetched then null else held_because end,
-                    held_at = case when @isFetched then null else held_at end,
-                    unwanted_hash = case when @isFetched then null else unwanted_hash end
-                where organisation_id = @organisationId and id = @Id and version = @Version
-                """, new
-            {
-                organisationId,
-                source.Id,
-                source.Version,
-                content = fetched?.Content,
-                isFetched = fetched is not null,
-                fetched?.ETag,
-                fetched?.LastModified,
-                now,
-                due,
-            }, transaction) == 0)
-                throw new ChangedMeanwhileException();
-            var done = await ActStore.CommitAsync(
-                transaction, organisationId, source.AccountId, Instant.FromUnixTimeSeconds(now.ToUnixTimeSeconds()), plan.Act, actId);
-            await ForeignNames.PutAsync(transaction, organisationId, source.Id.ToString(),
-                [.. plan.Names.Select(name => (name.Uid, name.EventId ?? done!.Events[name.Write].Id, name.Said))], actId: null);
-            if (plan.Gone.Count > 0)
-                await ForeignNames.UnsaidAsync(transaction, organisationId, source.Id, plan.Gone);
-            await NoteAsync(transaction, source, new SourceFetch(
-                now, fetched is null ? FetchOutcome.Ruled : FetchOutcome.Changed, fetched?.Content.Length ?? 0, plan.Made, plan.Changed,
-                plan.Removed, plan.News));
-            return true;
-        });
-
-    /// <summary>Whoever follows it hears of it by mail, with other news.</summary>
-    private static Task TellFollowerAsync(DbTransaction transaction, FollowedSource source, Saying saying, Instant now) =>
-        MailStore.NoteAsync(
-            transaction, source.OrganisationId, [new Notice(source.AccountId, saying, $"/intake/sources/{source.Id}")], now);
-
-    private static Task NoteAsync(DbTransaction transaction, FollowedSource source, SourceFetch fetch) =>
-        transaction.Connection!.ExecuteAsync("""
-        delete from source_fetch where source_id = @Id and at < @before;
-        insert into source_fetch (organisation_id, source_id, at, outcome, bytes, made, changed, removed, news)
-        values (@OrganisationId, @Id, @At, @outcome, @Bytes, @Made, @Changed, @Removed, @news::jsonb)
-        on conflict (source_id, at) do nothing
-        """, new
-        {
-            source.OrganisationId,
-            source.Id,
-            fetch.At,
-            outcome = Words.Of(fetch.Outcome),
-            fetch.Bytes,
-            fetch.Made,
-            fetch.Changed,
-            fetch.Removed,
-            news = StoredSaying.WriteAll(fetch.News),
-            before = fetch.At - Remembered,
-        }, transaction);
-
-    /// <summary>How it went lately, latest first.</summary>
-    public async Task<IReadOnlyList<SourceFetch>> FetchesAsync(Guid organisationId, Guid id, Instant since) =>
-        [.. (await database.ListAsync<(Instant At, string Outcome, int Bytes, int Made, int Changed, int Removed, string News)>("""
-            select at, outcome, bytes, made, changed, removed, news::text
-            from source_fetch
-            where organisation_id = @organisationId and source_id = @id and at > @since
-            order by at desc
-            limit 5000
-            """, new { organisationId, id, since })).Select(row => new SourceFetch(
-                row.At, Words.Read<FetchOutcome>(row.Outcome), row.Bytes, row.Made, row.Changed, row.Removed,
-                StoredSaying.ReadAll(row.News)))];
-
-    /// <summary>Forgets that an entry was removed here so long ago that its event is gone: it is brought again.</summary>
-    public Task ForgetHiddenAsync(DbTransaction transaction, FollowedSource source, string uid) => transaction.Connection!.ExecuteAsync("""
-        delete from foreign_name where organisation_id = @OrganisationId and source = @source and uid = @uid and event_id is null
-        """, new { source.OrganisationId, source = source.Id.ToString(), uid }, transaction);
-
     /// <summary>An entry that was hidden is shown again: from the bin, or brought anew where it is there no more.</summary>
     /// <param name="act">Takes its event out of the bin, where it is there.</param>
     public Task ShowAgainAsync(FollowedSource source, string uid, Act act, Guid accountId, Instant now) =>
         database.InTransactionAsync(async transaction =>
         {
-            await ForgetHiddenAsync(transaction, source, uid);
-            await ActStore.CommitAsync(transaction, source.OrganisationId, accountId,
-                Instant.FromUnixTimeSeconds(now.ToUnixTimeSeconds()), act, Guid.CreateVersion7());
+            await ForeignNames.ForgetHiddenAsync(transaction, source.OrganisationId, source.Id, uid);
+            await ActStore.CommitAsync(
+                transaction, source.OrganisationId, accountId, WholeSecond(now), act, Guid.CreateVersion7());
             await RaiseAsync(transaction, source, accountId);
             await WantAsync(transaction, source.OrganisationId, source.Id, now);
             return true;
@@ -445,8 +244,7 @@ public sealed class SourceStore(Database database)
         database.InTransactionAsync(async transaction =>
         {
             var actId = Guid.CreateVersion7();
-            await ActStore.CommitAsync(transaction, source.OrganisationId, accountId,
-                Instant.FromUnixTimeSeconds(now.ToUnixTimeSeconds()), act, actId);
+            await ActStore.CommitAsync(transaction, source.OrganisationId, accountId, WholeSecond(now), act, actId);
             await ForeignNames.ForgetAsync(transaction, source.OrganisationId, source.Id);
             await transaction.Connection!.ExecuteAsync("""
                 delete from work where kind = 'follow' and key = @key;
@@ -456,4 +254,6 @@ public sealed class SourceStore(Database database)
             await Announcements.TellDesksAsync(transaction, source.OrganisationId);
             return actId;
         });
+
+    internal static Instant WholeSecond(Instant at) => Instant.FromUnixTimeSeconds(at.ToUnixTimeSeconds());
 }

@@ -188,9 +188,9 @@ public sealed class SourcePlanTests
         Assert.Null(SourcePlan.Holds([], [], Now));
         Assert.Null(SourcePlan.Holds(four, four, Now));
         Assert.Null(SourcePlan.Holds(four, four[..2], Now));
-        Assert.Equal(HeldBecause.Shrunk, SourcePlan.Holds(four, four[..1], Now));
-        Assert.Equal(HeldBecause.Emptied, SourcePlan.Holds(four, [], Now));
-        Assert.Equal(HeldBecause.AllRenamed, SourcePlan.Holds(four, [Entry("x", Said("Race 1")), Entry("y", Said("Race 2"))], Now));
+        Assert.Equal(HeldBecause.Shrunk, SourcePlan.Holds(four, four[..1], Now)?.Because);
+        Assert.Equal(HeldBecause.Emptied, SourcePlan.Holds(four, [], Now)?.Because);
+        Assert.Equal(HeldBecause.AllRenamed, SourcePlan.Holds(four, [Entry("x", Said("Race 1")), Entry("y", Said("Race 2"))], Now)?.Because);
         // Many tell only what is to come.
         SourceEntry[] over = [.. Enumerable.Range(5, 9).Select(number => Entry($"{number}", Said("Old", "2026-10-04 18:00")))];
         Assert.Null(SourcePlan.Holds([.. over, .. four], four, Now));

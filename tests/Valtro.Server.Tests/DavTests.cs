@@ -108,25 +108,16 @@ public sealed class DavTests(ValtroApp app) : IClassFixture<ValtroApp>
     public async Task A_time_is_told_as_no_more_than_that_and_by_no_name_that_tells_which()
     {
         var ada = await app.SignedInAsync();
-        var made = await ada.DoAsync(HttpMethod.Post, "/api/calendars", new
-        {
-            name = "Only times",
-            plate = "DV1",
-            colour = "navy",
-            zone = "America/Halifax",
-            description = "",
-            disclosure = new { members = "times", link = "nothing", everyone = "nothing" },
-            version = (int?)null,
-        });
+        var calendar = await ada.MakeCalendarAsync("DV1", members: "times");
         var added = await ada.DoAsync(HttpMethod.Post, "/api/events",
-            Caller.Event((string)made["id"]!, "Secret talk", repeat: Caller.Weekly(3)));
+            Caller.Event(calendar, "Secret talk", repeat: Caller.Weekly(3)));
         var (di, own) = (await ProgramAsync("di"), await ProgramAsync("ada", ada));
         var asked = Query("<c:time-range start=\"20261123T000000Z\" end=\"20261207T000000Z\"/>");
-        var seen = await di.AskAsync("REPORT", (await CalendarsAsync(di))["Only times"], asked);
+        var seen = await di.AskAsync("REPORT", (await CalendarsAsync(di))["Calendar DV1"], asked);
         Assert.Equal(["Busy", "Busy"], Titles(seen));
         Assert.DoesNotContain("Secret", seen.ToString());
         Assert.DoesNotContain((string)added["id"]!, seen.ToString());
-        Assert.Equal(["Secret talk"], Titles(await own.AskAsync("REPORT", (await CalendarsAsync(own))["Only times"], asked)));
+        Assert.Equal(["Secret talk"], Titles(await own.AskAsync("REPORT", (await CalendarsAsync(own))["Calendar DV1"], asked)));
     }
 
     [Fact]

@@ -72,21 +72,6 @@ public sealed class IntakeTests(ValtroApp app) : IClassFixture<ValtroApp>
     private static async Task<JsonNode[]> LinesAsync(Caller caller, JsonNode intake, string? state = null) =>
         [.. (await caller.GetAsync($"/api/intake/{intake["id"]}/lines{(state is null ? "" : $"?state={state}")}"))["lines"]!.AsArray()!];
 
-    private static async Task<string> OwnCalendarAsync(Caller ada, string plate, string link = "nothing")
-    {
-        var made = await ada.DoAsync(HttpMethod.Post, "/api/calendars", new
-        {
-            name = $"Calendar {plate}",
-            plate,
-            colour = "navy",
-            zone = "America/Halifax",
-            description = "",
-            disclosure = new { members = "complete", link, everyone = "nothing" },
-            version = (int?)null,
-        });
-        return (string)made["id"]!;
-    }
-
     private static async Task<string[]> TitlesAsync(Caller caller, string calendar) =>
         [.. (await caller.GetAsync($"/api/occurrences?from=2026-12-01&to=2027-02-01&calendar={calendar}")).AsArray()
             .Select(one => $"{one!["start"]} {one["title"]}").Order(StringComparer.Ordinal)];
@@ -95,7 +80,7 @@ public sealed class IntakeTests(ValtroApp app) : IClassFixture<ValtroApp>
     public async Task A_file_is_looked_at_taken_and_taken_back_and_brought_anew_changes_nothing()
     {
         var ada = await app.SignedInAsync();
-        var calendar = await OwnCalendarAsync(ada, "IN1");
+        var calendar = await ada.MakeCalendarAsync("IN1");
         var file = Calendar(
             Event("one@x", "Knots"), Event("two@x", "Tides", more: "RRULE:FREQ=WEEKLY;COUNT=2"), "BEGIN:VEVENT\nUID:three@x\nEND:VEVENT");
         var brought = await BringAsync(ada, file, calendar);
@@ -124,7 +109,7 @@ public sealed class IntakeTests(ValtroApp app) : IClassFixture<ValtroApp>
     public async Task A_newer_file_shows_differences_only_and_what_was_changed_here_stays()
     {
         var ada = await app.SignedInAsync();
-        var calendar = await OwnCalendarAsync(ada, "IN2");
+        var calendar = await ada.MakeCalendarAsync("IN2");
         await TakenAsync(ada, await BringAsync(ada, Calendar(Event("n1@x", "Knots"), Event("n2@x", "Tides")), calendar));
         var line = (await ada.GetAsync($"/api/occurrences?from=2026-12-01&to=2026-12-31&calendar={calendar}")).AsArray()
             .Single(one => (string)one!["title"]! == "Knots")!;
@@ -153,7 +138,7 @@ public sealed class IntakeTests(ValtroApp app) : IClassFixture<ValtroApp>
     public async Task What_is_on_another_calendar_already_is_shown_on_this_one_too_and_not_copied()
     {
         var ada = await app.SignedInAsync();
-        var (one, other) = (await OwnCalendarAsync(ada, "IN3"), await OwnCalendarAsync(ada, "IN4"));
+        var (one, other) = (await ada.MakeCalendarAsync("IN3"), await ada.MakeCalendarAsync("IN4"));
         await TakenAsync(ada, await BringAsync(ada, Calendar(Event("p1@x", "Knots")), one));
         var second = await BringAsync(ada, Calendar(Event("p1@x", "Knots")), other);
         Assert.Equal("changed 1/1", Counts(second));
@@ -166,7 +151,7 @@ public sealed class IntakeTests(ValtroApp app) : IClassFixture<ValtroApp>
     public async Task Only_ticked_lines_are_taken_and_what_somebody_made_here_is_left_alone()
     {
         var ada = await app.SignedInAsync();
-        var calendar = await OwnCalendarAsync(ada, "IN5");
+        var calendar = await ada.MakeCalendarAsync("IN5");
         await ada.DoAsync(HttpMethod.Post, "/api/events", Caller.Event(calendar, "Knots", "2026-12-04", "09:00:00"));
         var brought = await BringAsync(ada, Calendar(Event("t1@x", "Knots"), Event("t2@x", "Tides", more: "CATEGORIES:Match"),
             Event("t3@x", "Stars")), calendar);
@@ -194,7 +179,7 @@ public sealed class IntakeTests(ValtroApp app) : IClassFixture<ValtroApp>
     public async Task A_sheet_is_split_by_its_columns_and_read_as_it_is_said_to_be_meant()
     {
         var ada = await app.SignedInAsync();
-        var (one, other) = (await OwnCalendarAsync(ada, "IN6"), await OwnCalendarAsync(ada, "IN7"));
+        var (one, other) = (await ada.MakeCalendarAsync("IN6"), await ada.MakeCalendarAsync("IN7"));
         const string sheet = "When;Start;What;Class;Kind\n3/4/2027;9:00;Knots;7B;Match\n3/4/2027;10:00;Tides;7C;Assessment\n4/4/2027;;Stars;7D;\n";
         var brought = await BringAsync(ada, sheet, null, "column", "b.csv");
         Assert.Equal("refused 3/0", Counts(brought));
@@ -222,7 +207,7 @@ public sealed class IntakeTests(ValtroApp app) : IClassFixture<ValtroApp>
     public async Task A_workbook_is_read_and_its_columns_can_be_put_right()
     {
         var ada = await app.SignedInAsync();
-        var calendar = await OwnCalendarAsync(ada, "IN8");
+        var calendar = await ada.MakeCalendarAsync("IN8");
         using var book = new MemoryStream();
         book.SaveAs(new[]
         {
@@ -242,7 +227,7 @@ public sealed class IntakeTests(ValtroApp app) : IClassFixture<ValtroApp>
     public async Task Nobody_sees_what_another_brings_and_only_editors_bring()
     {
         var ada = await app.SignedInAsync();
-        var brought = await BringAsync(ada, Calendar(Event("s1@x", "Secret knots")), await OwnCalendarAsync(ada, "IN9"));
+        var brought = await BringAsync(ada, Calendar(Event("s1@x", "Secret knots")), await ada.MakeCalendarAsync("IN9"));
         var bo = await app.SignedInAsync("bo");
         foreach (var path in new[] { "", "/lines", "/foreseen" })
             Assert.Equal(HttpStatusCode.NotFound, (await bo.SendAsync(HttpMethod.Get, $"/api/intake/{brought["id"]}{path}")).StatusCode);
@@ -259,7 +244,7 @@ public sealed class IntakeTests(ValtroApp app) : IClassFixture<ValtroApp>
     public async Task Names_that_a_file_gives_twice_are_no_reason_to_take_nothing()
     {
         var ada = await app.SignedInAsync();
-        var calendar = await OwnCalendarAsync(ada, "IND");
+        var calendar = await ada.MakeCalendarAsync("IND");
         var file = Calendar(
             Event("d1@x", "Knots", more: "RECURRENCE-ID:20261204T180000"), Event("d1@x", "Knots", "20261204T190000", "RECURRENCE-ID:20261204T180000"),
             Event("d1@x#2026-12-04T18:00:00", "Bends"), Event("d2@x", "Tides"), Event("d2@x", "Tides", "20261205T180000"));
@@ -273,7 +258,7 @@ public sealed class IntakeTests(ValtroApp app) : IClassFixture<ValtroApp>
     public async Task What_cannot_be_read_says_why()
     {
         var ada = await app.SignedInAsync();
-        var calendar = await OwnCalendarAsync(ada, "INA");
+        var calendar = await ada.MakeCalendarAsync("INA");
         var page = await BringAsync(ada, "<html>Please sign in</html>", calendar);
         Assert.Equal(("refused", "This is neither a calendar file nor a sheet that can be read. Bring a file that ends in .ics, .csv or .xlsx."),
             ((string)page["state"]!, (string)page["problem"]!));
@@ -292,7 +277,7 @@ public sealed class IntakeTests(ValtroApp app) : IClassFixture<ValtroApp>
     public async Task Who_saves_one_of_the_events_meanwhile_is_not_overwritten()
     {
         var ada = await app.SignedInAsync();
-        var calendar = await OwnCalendarAsync(ada, "INB");
+        var calendar = await ada.MakeCalendarAsync("INB");
         await TakenAsync(ada, await BringAsync(ada, Calendar(Event("m1@x", "Knots")), calendar));
         var newer = await BringAsync(ada, Calendar(Event("m1@x", "Bends")), calendar);
         var id = (string)(await LinesAsync(ada, newer))[0]["eventId"]!;
@@ -308,7 +293,7 @@ public sealed class IntakeTests(ValtroApp app) : IClassFixture<ValtroApp>
     public async Task An_event_in_a_zone_of_no_place_goes_out()
     {
         var ada = await app.SignedInAsync();
-        var calendar = await OwnCalendarAsync(ada, "INC", "complete");
+        var calendar = await ada.MakeCalendarAsync("INC", link: "complete");
         await TakenAsync(ada, await BringAsync(ada, Calendar(
             Event("z1@x", "Call").Replace("DTSTART:", "DTSTART;TZID=\"UTC+05:30\":", StringComparison.Ordinal)), calendar));
         Assert.Equal(["2026-12-04T08:30:00-04:00 Call"], await TitlesAsync(ada, calendar));

@@ -101,21 +101,6 @@ public sealed class SourceTests(ValtroApp app) : IClassFixture<ValtroApp>, IAsyn
     private static async Task<JsonNode> PreviewAsync(Caller caller, string id, object? rules = null) =>
         await caller.DoAsync(HttpMethod.Post, $"/api/sources/{id}/preview", new { rules });
 
-    private static async Task<string> CalendarAsync(Caller ada, string plate)
-    {
-        var made = await ada.DoAsync(HttpMethod.Post, "/api/calendars", new
-        {
-            name = $"Calendar {plate}",
-            plate,
-            colour = "navy",
-            zone = "America/Halifax",
-            description = "",
-            disclosure = new { members = "complete", link = "complete", everyone = "complete" },
-            version = (int?)null,
-        });
-        return (string)made["id"]!;
-    }
-
     private static async Task<string[]> TitlesAsync(Caller caller, string calendar) =>
         [.. (await caller.GetAsync($"/api/occurrences?from=2026-11-01&to=2027-02-01&calendar={calendar}")).AsArray()
             .Select(one => (string)one!["title"]!).Order(StringComparer.Ordinal)];
@@ -170,7 +155,8 @@ public sealed class SourceTests(ValtroApp app) : IClassFixture<ValtroApp>, IAsyn
     public async Task One_feed_of_all_classes_is_split_and_what_asks_waits_for_a_word()
     {
         var ada = await app.SignedInAsync();
-        var (port, starboard) = (await CalendarAsync(ada, "SP1"), await CalendarAsync(ada, "SP2"));
+        var (port, starboard) = (await ada.MakeCalendarAsync("SP1", link: "complete", everyone: "complete"),
+            await ada.MakeCalendarAsync("SP2", link: "complete", everyone: "complete"));
         Say("a", "7B – Log");
         Say("c", "7C – Log");
         Say("d", "7D – Log");
@@ -222,7 +208,7 @@ public sealed class SourceTests(ValtroApp app) : IClassFixture<ValtroApp>, IAsyn
     public async Task What_is_its_sources_is_not_changed_here_but_hidden_annotated_and_taken_over_and_none_of_it_is_lost()
     {
         var ada = await app.SignedInAsync();
-        var calendar = await CalendarAsync(ada, "AN1");
+        var calendar = await ada.MakeCalendarAsync("AN1", link: "complete", everyone: "complete");
         foreach (var (uid, title) in new[] { ("a", "Race"), ("b", "Regatta"), ("c", "Gala"), ("d", "Trial"), ("e", "Row") })
             Say(uid, title);
         var id = await FollowedAsync(ada, new { @else = On(calendar), isOpen = true });
@@ -282,7 +268,7 @@ public sealed class SourceTests(ValtroApp app) : IClassFixture<ValtroApp>, IAsyn
     public async Task It_is_asked_by_the_clock_and_later_and_later_while_it_fails_and_says_since_when()
     {
         var ada = await app.SignedInAsync();
-        var calendar = await CalendarAsync(ada, "CL1");
+        var calendar = await ada.MakeCalendarAsync("CL1", link: "complete", everyone: "complete");
         Say("a", "Race");
         var id = await FollowedAsync(ada, new { @else = On(calendar) });
         var first = await SettledAsync(ada, id);
@@ -327,7 +313,7 @@ public sealed class SourceTests(ValtroApp app) : IClassFixture<ValtroApp>, IAsyn
     public async Task What_shrinks_waits_for_a_word_and_is_taken_or_stays_out()
     {
         var ada = await app.SignedInAsync();
-        var calendar = await CalendarAsync(ada, "SH1");
+        var calendar = await ada.MakeCalendarAsync("SH1", link: "complete", everyone: "complete");
         foreach (var number in Enumerable.Range(1, 5))
             Say($"{number}", $"Race {number}");
         var id = await FollowedAsync(ada, new { @else = On(calendar) });
@@ -420,7 +406,7 @@ public sealed class SourceTests(ValtroApp app) : IClassFixture<ValtroApp>, IAsyn
     public async Task What_is_needed_to_ask_is_told_by_no_dump_and_by_no_answer()
     {
         var ada = await app.SignedInAsync();
-        var calendar = await CalendarAsync(ada, "SE1");
+        var calendar = await ada.MakeCalendarAsync("SE1", link: "complete", everyone: "complete");
         Say("a", "Race");
         _instead = request => request.Headers.Authorization == $"Basic {Convert.ToBase64String(Encoding.UTF8.GetBytes("harbour:lantern-oil"))}"
             ? null : Results.StatusCode(401);

@@ -258,6 +258,19 @@ public sealed class Caller(WebApplicationFactory<EventStreams> factory, string? 
     public async Task<JsonNode> CalendarNodeAsync(string plate) =>
         (await GetAsync("/api/calendars")).AsArray().Single(calendar => (string)calendar!["plate"]! == plate)!;
 
+    /// <summary>Makes a calendar, named by its plate.</summary>
+    public async Task<string> MakeCalendarAsync(string plate, string members = "complete", string link = "nothing", string everyone = "nothing") =>
+        (string)(await DoAsync(HttpMethod.Post, "/api/calendars", new
+        {
+            name = $"Calendar {plate}",
+            plate,
+            colour = "navy",
+            zone = "America/Halifax",
+            description = "",
+            disclosure = new { members, link, everyone },
+            version = (int?)null,
+        }))["id"]!;
+
     /// <summary>What the event page sends.</summary>
     public static JsonObject Event(string calendarId, string title = "Sail repair", string date = "2026-11-25", string from = "14:00:00",
         string to = "15:00:00", object? repeat = null, string description = "") =>

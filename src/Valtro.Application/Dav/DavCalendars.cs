@@ -28,7 +28,7 @@ public readonly record struct DavDate(Instant Start, Instant End, bool TakesTime
 
 /// <summary>What a member's calendar program may read (RFC 4791): each calendar as they see it, and the editions for members.</summary>
 public sealed class DavCalendars(
-    AccountStore accounts, Houses houses, EditionStore editions, EventStore events, AppPasswordStore store, PublicAddresses addresses,
+    AccountStore accounts, Houses houses, EditionStore editions, EventStore events, RevisionStore revisions, PublicAddresses addresses,
     IClock clock)
 {
     private const int BusyYears = 3;
@@ -42,9 +42,10 @@ public sealed class DavCalendars(
         foreach (var (viewer, house, isOfSeveral) in await HousesAsync(accountId))
         {
             using var within = Wall.Within(viewer.OrganisationId);
-            var versions = await store.VersionsAsync(viewer.OrganisationId);
-            all.AddRange(house.Editions.Where(edition => MayRead(viewer, house, edition))
-                .Select(edition => Show(edition, viewer, house, isOfSeveral, versions.GetValueOrDefault(edition.Id))));
+            var readable = house.Editions.Where(edition => MayRead(viewer, house, edition)).ToDictionary(edition => edition.Id);
+            var versions = (await editions.VersionsAsync([.. readable.Keys])).ToDictionary(one => one.Id, one => one.ContentVersion);
+            all.AddRange(readable.Values.Where(one => versions.ContainsKey(one.Id))
+                .Select(one => Show(one, viewer, house, isOfSeveral, versions[one.Id])));
         }
         return all;
     }
@@ -94,9 +95,9 @@ public sealed class DavCalendars(
             if (house.Editions.FirstOrDefault(one => one.Id == editionId) is not { } edition || !MayRead(viewer, house, edition))
                 continue;
             using var within = Wall.Within(viewer.OrganisationId);
-            var versions = await store.VersionsAsync(viewer.OrganisationId);
-            return (Show(edition, viewer, house, isOfSeveral, versions.GetValueOrDefault(editionId)),
-                () => ObjectsAsync(edition, viewer, house));
+            return await editions.VersionsAsync([editionId]) is [var (_, version, _)]
+                ? (Show(edition, viewer, house, isOfSeveral, version), () => ObjectsAsync(edition, viewer, house))
+                : null;
         }
         return null;
     }
@@ -123,7 +124,7 @@ public sealed class DavCalendars(
         var now = Now;
         var composition = reading.CompositionAt(now);
         var all = await events.OfCalendarsAsync(reading.OrganisationId, reading.Calendars);
-        var savedAt = await store.SavedAtAsync(reading.OrganisationId, [.. all.Select(one => one.Id)]);
+        var savedAt = await revisions.SavedAtAsync(reading.OrganisationId, [.. all.Select(one => one.Id)]);
         var horizon = Components.HorizonAt(now, reading.Edition.Zone);
         var files = addresses.InFeed(reading.Address).Files;
         var places = reading.Places.ToDictionary(place => place.Id, place => place.Told);
@@ -136,7 +137,8 @@ public sealed class DavCalendars(
             write(components);
             if (components.Written.Count == 0)
                 return;
-            var at = of is null ? Instant.FromUtc(2026, 1, 1, 0, 0) : savedAt.GetValueOrDefault(of.Id, of.Created);
+            // Breaks are not saved one by one.
+            var at = of is null ? NodaConstants.UnixEpoch : savedAt.GetValueOrDefault(of.Id, of.Created);
             var known = components.Written.Select(one => one.Name).Distinct()
                 .ToDictionary(name => name, name => new Stamp(name, null, of?.Version ?? 0, at, 0, 0, []));
             var output = new ArrayBufferWriter<byte>(2_048);

@@ -108,7 +108,7 @@ internal sealed class IntakeWorker(
     };
 
     private async Task<IntakeGround> GroundAsync(Guid organisationId, BroughtIntake intake) =>
-        await grounds.OfAsync(organisationId, intake.AccountId, intake.Answers)
+        await grounds.OfAsync(organisationId, intake.AccountId, intake.Answers, intake.Form)
         ?? throw new RuleException("file", "intake.notAMember");
 
     private async Task SaveAsync(Guid organisationId, BroughtIntake intake)

@@ -20,7 +20,7 @@ namespace Valtro.Application.Sources;
 /// <summary>Followed sources: looked at, followed, ruled, asked at once, left. They are of those who may fill all calendars that a source
 /// fills, and of whoever follows it.</summary>
 public sealed partial class FollowedSources(
-    Access access, SourceStore store, ForeignNames names, AccountStore accounts, EventStore events, EventDesk desk, Templates templates,
+    Access access, SourceStore store, FetchStore fetches, ForeignNames names, AccountStore accounts, EventStore events, EventDesk desk,
     Commits commits, RichTexts richTexts, IOutside outside, Settings settings, IClock clock)
 {
     private const int MostShown = 300;
@@ -57,7 +57,7 @@ public sealed partial class FollowedSources(
     }
 
     private static SourceHealth HealthOf(FollowedSource source) =>
-        source.HeldBecause is not null ? SourceHealth.Held
+        source.Held is not null ? SourceHealth.Held
         : source.FailedSince is not null ? SourceHealth.Failing
         : source.RightAt is null ? SourceHealth.New
         : SourceHealth.Right;
@@ -67,13 +67,17 @@ public sealed partial class FollowedSources(
 
     private static string Say(Saying? saying) => saying is null ? "" : Spoken.Now.Say(saying);
 
-    /// <summary>Whoever makes events at once somewhere may look at addresses.</summary>
     private async Task<IntakeGround> GroundAsync()
     {
         var (viewer, house) = (await access.ViewerAsync(), await access.HouseAsync());
-        var ground = new IntakeGround(viewer, house, new IntakeAnswers(),
-            clock.GetCurrentInstant().InZone(house.Organisation.TimeZone).Date, richTexts,
-            await templates.UsualAsync(viewer, house)).Ready();
+        return new IntakeGround(viewer, house, new IntakeAnswers(),
+            clock.GetCurrentInstant().InZone(house.Organisation.TimeZone).Date, richTexts, UsualValues.None).Ready();
+    }
+
+    /// <summary>Whoever makes events at once somewhere may look at addresses.</summary>
+    private async Task<IntakeGround> EditorsGroundAsync()
+    {
+        var ground = await GroundAsync();
         Access.Require(ground.Mine.Count > 0, "access.editorsBringEvents");
         return ground;
     }
@@ -92,7 +96,7 @@ public sealed partial class FollowedSources(
     /// <exception cref="RuleException">It cannot be had, or is no calendar.</exception>
     public async Task<SourceLook> LookAsync(SourceAddress typed, CancellationToken stopping)
     {
-        var ground = await GroundAsync();
+        var ground = await EditorsGroundAsync();
         var (address, _, secrets) = Checked(typed);
         var answer = await outside.GetAsync(
             new OutsideQuestion(address, SourceStore.Largest) { Secrets = secrets }, stopping);
@@ -125,7 +129,7 @@ public sealed partial class FollowedSources(
     /// <param name="own">Of a calendar that it fills alone; null where its rules say where all goes.</param>
     public async Task<Guid> AddAsync(SourceRequest request, CalendarSettings? own)
     {
-        var ground = await GroundAsync();
+        var ground = await EditorsGroundAsync();
         var viewer = ground.Viewer;
         if (own is not null)
             Access.Require(viewer.May(OrganisationAction.ManageCalendars), CalendarView.KeepersOnly);
@@ -152,21 +156,11 @@ public sealed partial class FollowedSources(
         var rules = typed.Checked();
         foreach (var (landing, field) in rules.Rules.Select((rule, place) => (rule.Landing, $"rules.{place}.landing"))
             .Append((rules.Else, "else")))
-            RequireFillable(landing, field, house, viewer, own);
+        {
+            if (landing.CalendarId is { } id)
+                SourceReading.RequireFillable(id, field, house, viewer, own);
+        }
         return rules;
-    }
-
-    private static void RequireFillable(Landing landing, string field, House house, Viewer viewer, Guid? own)
-    {
-        if (landing.CalendarId is not { } id)
-            return;
-        if (!house.Calendars.TryGetValue(id, out var calendar) || viewer.DetailOn(id, calendar.Disclosure) == Detail.Nothing)
-            throw new RuleException(field, "source.calendarGone");
-        if (!viewer.May(CalendarAction.Edit, id))
-            throw new RuleException(field, calendar.ArchivedAt is null ? "source.mayNotFill" : "source.calendarArchived",
-                ("name", calendar.Name));
-        if (calendar.IsFollowed && id != own)
-            throw new RuleException(field, "calendar.isFollowed", ("name", calendar.Name));
     }
 
     private async Task<(Viewer Viewer, FollowedSource Source)> FoundAsync(Guid id)
@@ -184,17 +178,18 @@ public sealed partial class FollowedSources(
         var (now, zone) = (clock.GetCurrentInstant(), (await access.HouseAsync()).Organisation.TimeZone);
         var today = now.InZone(zone).Date;
         var first = today.PlusDays(1 - DaysShown);
-        var fetches = await store.FetchesAsync(viewer.OrganisationId, id, first.AtStartOfDayInZone(zone).ToInstant());
-        var byDay = fetches.ToLookup(fetch => fetch.At.InZone(zone).Date);
+        var lately = await fetches.LatelyAsync(viewer.OrganisationId, id, first.AtStartOfDayInZone(zone).ToInstant());
+        var byDay = lately.ToLookup(fetch => fetch.At.InZone(zone).Date);
         return new FollowedBody(
             id, source.Name, source.Shown, HasSecrets(source), (await accounts.FindAsync(source.AccountId))?.Name ?? "",
             source.EveryMinutes, source.Version, IsBusy(source, now), source.Rules, HealthOf(source), source.RightAt, source.ChangedAt,
-            source.FailedSince, source.Failures, Say(source.Problem), source.DueAt, source.Bytes, await HeldAsync(source),
+            source.FailedSince, source.Failures, Say(source.Problem), source.DueAt, source.Bytes,
+            source.Held is { } held ? new SourceHeld(held.Because, source.HeldAt!.Value, held.Before, held.Now, held.Gone) : null,
             source.OwnCalendar,
             [.. Enumerable.Range(0, DaysShown).Select(day => first.PlusDays(day)).Select(day => new SourceDay(
                 day, Count(day, FetchOutcome.Changed), Count(day, FetchOutcome.Same), Count(day, FetchOutcome.Failed),
                 Count(day, FetchOutcome.Held)))],
-            [.. fetches.Where(fetch => fetch.Outcome != FetchOutcome.Same).Take(MostFetches).Select(fetch => new SourceFetchBody(
+            [.. lately.Where(fetch => fetch.Outcome != FetchOutcome.Same).Take(MostFetches).Select(fetch => new SourceFetchBody(
                 fetch.At, fetch.Outcome, fetch.Bytes, fetch.Made, fetch.Changed, fetch.Removed,
                 [.. fetch.News.Select(Spoken.Now.Say)]))]);
 
@@ -203,26 +198,14 @@ public sealed partial class FollowedSources(
 
     private bool HasSecrets(FollowedSource source) => SourceAccess.Open(settings.Sealing, source)?.HasSecrets == true;
 
-    private async Task<SourceHeld?> HeldAsync(FollowedSource source)
+    /// <summary>What it said last, by rules, and what is said of single entries.</summary>
+    private async Task<(IReadOnlyList<SourceEntry> Entries, IReadOnlyDictionary<string, Landing> Choices)> EntriesAsync(
+        FollowedSource source, SourceRules rules)
     {
-        if (source is not { HeldBecause: { } because, HeldAt: { } at }
-            || await store.HeldAsync(source.OrganisationId, source.Id) is not { } held)
-            return null;
-        var before = await EntriesAsync(source, source.Rules, await store.ContentAsync(source.OrganisationId, source.Id));
-        var told = (await EntriesAsync(source, source.Rules, held)).Select(entry => entry.Uid).ToHashSet();
-        return new SourceHeld(because, at, before.Count, told.Count,
-            before.Count(entry => !entry.IsOver(clock.GetCurrentInstant()) && !told.Contains(entry.Uid)));
-    }
-
-    private async Task<IReadOnlyList<SourceEntry>> EntriesAsync(FollowedSource source, SourceRules rules, byte[]? content)
-    {
-        if (content is null)
-            return [];
-        var (viewer, house) = (await access.ViewerAsync(), await access.HouseAsync());
-        var ground = new IntakeGround(viewer, house, new IntakeAnswers(),
-            clock.GetCurrentInstant().InZone(house.Organisation.TimeZone).Date, richTexts, UsualValues.None).Ready();
         var choices = await store.ChoicesAsync(source.OrganisationId, source.Id);
-        return new SourceReading(ground, rules, choices, source.Id).Read(content).Entries;
+        return await store.ContentAsync(source.OrganisationId, source.Id) is { } content
+            ? (new SourceReading(await GroundAsync(), rules, choices, source.Id).Read(content).Entries, choices)
+            : ([], choices);
     }
 
     /// <summary>What rules would make of what it said last.</summary>
@@ -232,8 +215,7 @@ public sealed partial class FollowedSources(
         var (viewer, source) = await FoundAsync(id);
         var (house, now) = (await access.HouseAsync(), clock.GetCurrentInstant());
         var rules = typed is null ? source.Rules : Checked(typed, house, viewer, source.OwnCalendar);
-        var entries = await EntriesAsync(source, rules, await store.ContentAsync(viewer.OrganisationId, id));
-        var choices = await store.ChoicesAsync(viewer.OrganisationId, id);
+        var (entries, choices) = await EntriesAsync(source, rules);
         var plan = SourcePlan.Of(entries, await names.OfSourceAsync(viewer.OrganisationId, id),
             new ActPlanner(viewer, house.Calendars, house.School), house.School, now);
         var words = RuleWords.For(Spoken.LocaleIn(house.Organisation));
@@ -316,10 +298,10 @@ public sealed partial class FollowedSources(
         {
             if (landing.To == LandingTo.Calendar && landing.CalendarId is null)
                 throw new RuleException("landing", "source.ruleCalendar");
-            RequireFillable(landing, "landing", await access.HouseAsync(), viewer, source.OwnCalendar);
+            if (landing.CalendarId is { } calendar)
+                SourceReading.RequireFillable(calendar, "landing", await access.HouseAsync(), viewer, source.OwnCalendar);
         }
-        var known = await EntriesAsync(source, source.Rules, await store.ContentAsync(viewer.OrganisationId, id));
-        if (known.All(entry => entry.Uid != choice.Uid))
+        if ((await EntriesAsync(source, source.Rules)).Entries.All(entry => entry.Uid != choice.Uid))
             throw new RuleException("uid", "source.noEntry");
         await store.ChooseAsync(source, choice.Uid, choice.Landing, viewer.AccountId, clock.GetCurrentInstant());
     }

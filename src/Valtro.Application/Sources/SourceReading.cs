@@ -5,6 +5,7 @@ using Valtro.Core.Events;
 using Valtro.Core.Intake;
 using Valtro.Core.Time;
 using Valtro.Store;
+using Calendar = Valtro.Core.Calendars.Calendar;
 
 namespace Valtro.Application.Sources;
 
@@ -12,6 +13,25 @@ namespace Valtro.Application.Sources;
 internal sealed class SourceReading(IntakeGround ground, SourceRules rules, IReadOnlyDictionary<string, Landing> choices, Guid sourceId)
 {
     private static readonly Cap MembersOnly = new(null, Detail.Nothing, Detail.Nothing);
+
+    /// <summary>On which an entry is read before it is known where it lands.</summary>
+    private readonly Calendar _first = rules.Calendars().Select(id => ground.House.Calendars.GetValueOrDefault(id))
+        .Concat(ground.House.Calendars.Values).FirstOrDefault(one => one is not null)
+        ?? throw new RuleException("calendarId", "source.calendarGone");
+
+    /// <summary>That somebody may fill a calendar from outside.</summary>
+    /// <param name="own">One that the source fills alone.</param>
+    /// <exception cref="RuleException">They may not, or another source fills it.</exception>
+    public static void RequireFillable(Guid id, string field, House house, Viewer viewer, Guid? own)
+    {
+        if (!house.Calendars.TryGetValue(id, out var calendar) || viewer.DetailOn(id, calendar.Disclosure) == Detail.Nothing)
+            throw new RuleException(field, "source.calendarGone");
+        if (!viewer.May(CalendarAction.Edit, id))
+            throw new RuleException(field, calendar.ArchivedAt is null ? "source.mayNotFill" : "source.calendarArchived",
+                ("name", calendar.Name));
+        if (calendar.IsFollowed && id != own)
+            throw new RuleException(field, "calendar.isFollowed", ("name", calendar.Name));
+    }
 
     /// <exception cref="RuleException">It is no calendar, or too large a one.</exception>
     public (IReadOnlyList<SourceEntry> Entries, IntakeFound Found) Read(byte[] content)
@@ -38,19 +58,16 @@ internal sealed class SourceReading(IntakeGround ground, SourceRules rules, IRea
 
     private SourceEntry EntryOf(IntakeEntry entry)
     {
-        var calendars = ground.House.Calendars;
-        var usual = rules.Calendars().Select(id => calendars.GetValueOrDefault(id)).FirstOrDefault(one => one is not null)
-            ?? calendars.Values.First();
-        var (came, remarks, refusals) = entry.Make(usual);
+        var (came, remarks, refusals) = entry.Make(_first);
         var title = came?.Content.Title ?? entry.Title;
         var ruling = rules.Of(title, entry.Categories, came?.Content.Place.Name ?? "", choices.GetValueOrDefault(entry.Uid));
         if (came is null)
             return new SourceEntry(entry.Uid, title, null, ruling, false, [.. remarks, .. refusals.Select(one => one.Saying)]);
         var isNarrowedAway = !IsWanted(came.Content, entry.Categories) || !IsWithin(came);
         var read = new SourceEntry(entry.Uid, title, came, ruling, isNarrowedAway, remarks);
-        if (!read.Lands || calendars.GetValueOrDefault(ruling.Landing.CalendarId!.Value) is not { } lands)
+        if (!read.Lands || ground.House.Calendars.GetValueOrDefault(ruling.Landing.CalendarId!.Value) is not { } lands)
             return read;
-        var there = SourceRules.Landed(lands.Id == usual.Id ? came : entry.Make(lands).Event!, ruling);
+        var there = SourceRules.Landed(lands.Id == _first.Id ? came : entry.Make(lands).Event!, ruling);
         return read with
         {
             Landed = there with

@@ -4,7 +4,6 @@ using Valtro.Application.Outside;
 using Valtro.Application.Work;
 using Valtro.Core;
 using Valtro.Core.Acts;
-using Valtro.Core.Disclosure;
 using Valtro.Core.Intake;
 using Valtro.Store;
 
@@ -12,7 +11,8 @@ namespace Valtro.Application.Sources;
 
 /// <summary>Asks followed sources when their time has come, and lands what they say; applies other rules to what they said last.</summary>
 internal sealed class SourceWorker(
-    SourceStore store, ForeignNames names, IntakeGrounds grounds, IOutside outside, Settings settings, IClock clock) : IWorker
+    SourceStore store, FetchStore fetches, ForeignNames names, IntakeGrounds grounds, IOutside outside, Settings settings, IClock clock)
+    : IWorker
 {
     private static readonly Duration FirstWait = Duration.FromMinutes(5);
 
@@ -64,13 +64,14 @@ internal sealed class SourceWorker(
     {
         try
         {
-            var (_, plan) = await PlanAsync(source, content);
-            await store.ApplyAsync(source, null, plan, clock.GetCurrentInstant(), source.DueAt);
+            var (reading, ground) = await ReaderAsync(source);
+            var entries = await Task.Run(() => reading.Read(content).Entries);
+            await fetches.ApplyAsync(source, null, await PlanAsync(source, entries, ground), clock.GetCurrentInstant(), source.DueAt);
         }
         catch (RuleException refused)
         {
             var now = clock.GetCurrentInstant();
-            await store.FailedAsync(source, refused.Refusals[0].Saying, now, Instant.Max(source.DueAt, now + FirstWait));
+            await fetches.FailedAsync(source, refused.Refusals[0].Saying, now, Instant.Max(source.DueAt, now + FirstWait));
         }
     }
 
@@ -90,7 +91,7 @@ internal sealed class SourceWorker(
         catch (RuleException refused)
         {
             var now = clock.GetCurrentInstant();
-            await store.FailedAsync(source, refused.Refusals[0].Saying, now, now + WaitAfterFailure(source.Failures));
+            await fetches.FailedAsync(source, refused.Refusals[0].Saying, now, now + WaitAfterFailure(source.Failures));
         }
     }
 
@@ -99,55 +100,44 @@ internal sealed class SourceWorker(
         var now = clock.GetCurrentInstant();
         var due = now + Spread(Duration.FromMinutes(source.EveryMinutes), 0.05);
         var fetched = answer.IsUnchanged ? null : new FetchedContent(answer.Content, answer.ETag, answer.LastModified);
-        if (fetched is null && source.HeldBecause is not null || fetched is not null && await store.IsUnwantedAsync(source, fetched))
+        if (fetched is null && source.Held is not null || fetched is not null && await fetches.IsUnwantedAsync(source, fetched))
         {
-            await store.StillHeldAsync(source, fetched, now, due);
+            await fetches.StillHeldAsync(source, fetched, now, due);
             return;
         }
         var before = await store.ContentAsync(source.OrganisationId, source.Id);
         if (fetched is null || before is not null && before.AsSpan().SequenceEqual(fetched.Content))
         {
-            await store.SameAsync(source, fetched, now, due);
+            await fetches.SameAsync(source, fetched, now, due);
             return;
         }
-        var (entries, plan) = await PlanAsync(source, fetched.Content);
-        var (was, _) = before is null ? ([], null) : await ReadAsync(source, before);
-        if (SourcePlan.Holds(was, entries, now) is { } because)
-            await store.HoldAsync(source, fetched, because, now, due);
+        var reader = await ReaderAsync(source);
+        var entries = await Task.Run(() => reader.Reading.Read(fetched.Content).Entries);
+        var was = before is null ? [] : await Task.Run(() => reader.Reading.Read(before).Entries);
+        if (SourcePlan.Holds(was, entries, now) is { } why)
+            await fetches.HoldAsync(source, fetched, why, now, due);
         else
-            await store.ApplyAsync(source, fetched, plan, now, due);
+            await fetches.ApplyAsync(source, fetched, await PlanAsync(source, entries, reader.Ground), now, due);
     }
 
-    private async Task<(IReadOnlyList<SourceEntry> Entries, IntakeGround Ground)> ReadAsync(FollowedSource source, byte[] content)
+    /// <summary>By whose rights it is read, and by which rules.</summary>
+    /// <exception cref="RuleException">What would stand on a calendar that its follower may not fill any more stays as it is, until somebody
+    /// who may says where it goes.</exception>
+    private async Task<(SourceReading Reading, IntakeGround Ground)> ReaderAsync(FollowedSource source)
     {
-        var ground = await grounds.OfAsync(source.OrganisationId, source.AccountId, new IntakeAnswers())
+        var ground = await grounds.OfAsync(source.OrganisationId, source.AccountId, new IntakeAnswers(), IntakeForm.Calendar)
             ?? throw new RuleException("account", "source.followerLeft");
         var choices = await store.ChoicesAsync(source.OrganisationId, source.Id);
-        RequireRights(ground, source.Rules, choices);
-        var reading = new SourceReading(ground, source.Rules, choices, source.Id);
-        return (await Task.Run(() => reading.Read(content).Entries), ground);
+        foreach (var id in source.Rules.Calendars().Concat(choices.Values.Select(one => one.CalendarId).OfType<Guid>()).Distinct())
+            SourceReading.RequireFillable(id, "calendarId", ground.House, ground.Viewer, source.OwnCalendar);
+        return (new SourceReading(ground, source.Rules, choices, source.Id), ground);
     }
 
-    private async Task<(IReadOnlyList<SourceEntry> Entries, SourcePlan Plan)> PlanAsync(FollowedSource source, byte[] content)
+    private async Task<SourcePlan> PlanAsync(FollowedSource source, IReadOnlyList<SourceEntry> entries, IntakeGround ground)
     {
-        var (entries, ground) = await ReadAsync(source, content);
         var known = await names.OfSourceAsync(source.OrganisationId, source.Id);
         var planner = new ActPlanner(ground.Viewer, ground.House.Calendars, ground.House.School);
-        return (entries, SourcePlan.Of(entries, known, planner, ground.House.School, clock.GetCurrentInstant()));
-    }
-
-    /// <summary>What would stand on a calendar that its follower may not fill any more stays as it is, until somebody who may says where it
-    /// goes.</summary>
-    private static void RequireRights(IntakeGround ground, SourceRules rules, IReadOnlyDictionary<string, Landing> choices)
-    {
-        foreach (var id in rules.Calendars().Concat(choices.Values.Select(one => one.CalendarId).OfType<Guid>()).Distinct())
-        {
-            if (!ground.House.Calendars.TryGetValue(id, out var calendar))
-                throw new RuleException("calendarId", "source.calendarGone");
-            if (!ground.Viewer.May(CalendarAction.Edit, id))
-                throw new RuleException("calendarId", calendar.ArchivedAt is null ? "source.mayNotFill" : "source.calendarArchived",
-                    ("name", calendar.Name));
-        }
+        return SourcePlan.Of(entries, known, planner, ground.House.School, clock.GetCurrentInstant());
     }
 
     /// <summary>Later and later: five minutes, ten, twenty, up to half a day.</summary>

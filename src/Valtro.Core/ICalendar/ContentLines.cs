@@ -72,6 +72,17 @@ internal sealed class ContentLines(IBufferWriter<byte> output)
         Finish();
     }
 
+    /// <summary>From one UTC date-time to another (RFC 5545 3.3.9).</summary>
+    public void Period(ReadOnlySpan<byte> nameAndColon, Interval value)
+    {
+        Add(nameAndColon);
+        AddDateTime(value.Start.InUtc().LocalDateTime);
+        Add("Z/"u8);
+        AddDateTime(value.End.InUtc().LocalDateTime);
+        Add("Z"u8);
+        Finish();
+    }
+
     /// <summary>An exact length (RFC 5545 3.3.6): in hours, minutes and seconds, since a day of it has no fixed length.</summary>
     public void Length(ReadOnlySpan<byte> nameAndColon, Duration value)
     {

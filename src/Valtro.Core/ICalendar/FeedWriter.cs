@@ -53,7 +53,7 @@ public static class FeedWriter
         lines.End("VCALENDAR"u8);
     }
 
-    private static void WriteMaker(ContentLines lines)
+    internal static void WriteMaker(ContentLines lines)
     {
         lines.Line("VERSION:"u8, "2.0"u8);
         lines.Line("PRODID:"u8, "-//Valtro//Valtro//EN"u8);

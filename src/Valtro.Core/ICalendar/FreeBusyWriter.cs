@@ -1,53 +1,43 @@
 using System.Buffers;
-using System.Text;
 using NodaTime;
-using NodaTime.Text;
 
 namespace Valtro.Core.ICalendar;
 
 /// <summary>Says when somebody is busy, and nothing else (RFC 5545 3.6.4).</summary>
 public static class FreeBusyWriter
 {
-    private static readonly InstantPattern Utc = InstantPattern.CreateWithInvariantCulture("uuuuMMdd'T'HHmmss'Z'");
-
     /// <param name="times">In any order; those that meet become one.</param>
     public static void Write(IBufferWriter<byte> output, Interval range, IEnumerable<(Interval Time, bool IsCertain)> times, Instant now)
     {
-        var all = times.ToArray();
-        void Line(string text) => output.Write(Encoding.UTF8.GetBytes(text + "\r\n"));
-        Line("BEGIN:VCALENDAR");
-        Line("VERSION:2.0");
-        Line("PRODID:-//Valtro//Valtro//EN");
-        Line("BEGIN:VFREEBUSY");
-        Line($"UID:{Guid.CreateVersion7()}");
-        Line($"DTSTAMP:{Utc.Format(now)}");
-        Line($"DTSTART:{Utc.Format(range.Start)}");
-        Line($"DTEND:{Utc.Format(range.End)}");
-        foreach (var (isCertain, name) in new[] { (true, "FREEBUSY:"), (false, "FREEBUSY;FBTYPE=BUSY-TENTATIVE:") })
-        {
-            foreach (var time in Together(all.Where(one => one.IsCertain == isCertain).Select(one => one.Time), range))
-                Line($"{name}{Utc.Format(time.Start)}/{Utc.Format(time.End)}");
-        }
-        Line("END:VFREEBUSY");
-        Line("END:VCALENDAR");
+        var byCertainty = times.ToLookup(one => one.IsCertain, one => one.Time);
+        var lines = new ContentLines(output);
+        lines.Begin("VCALENDAR"u8);
+        FeedWriter.WriteMaker(lines);
+        lines.Begin("VFREEBUSY"u8);
+        lines.Text("UID:"u8, $"{Guid.CreateVersion7()}");
+        lines.Moment("DTSTAMP:"u8, now);
+        lines.Moment("DTSTART:"u8, range.Start);
+        lines.Moment("DTEND:"u8, range.End);
+        foreach (var time in Together(byCertainty[true], range))
+            lines.Period("FREEBUSY:"u8, time);
+        foreach (var time in Together(byCertainty[false], range))
+            lines.Period("FREEBUSY;FBTYPE=BUSY-TENTATIVE:"u8, time);
+        lines.End("VFREEBUSY"u8);
+        lines.End("VCALENDAR"u8);
     }
 
-    private static IEnumerable<Interval> Together(IEnumerable<Interval> times, Interval range)
+    private static List<Interval> Together(IEnumerable<Interval> times, Interval range)
     {
-        Interval? open = null;
+        var together = new List<Interval>();
         foreach (var time in times.Where(one => one.End > range.Start && one.Start < range.End)
-            .Select(one => new Interval(Instant.Max(one.Start, range.Start), Instant.Min(one.End, range.End))).OrderBy(one => one.Start))
+            .Select(one => new Interval(Instant.Max(one.Start, range.Start), Instant.Min(one.End, range.End)))
+            .Where(one => one.Duration > Duration.Zero).OrderBy(one => one.Start))
         {
-            if (open is { } before && time.Start <= before.End)
-            {
-                open = new Interval(before.Start, Instant.Max(before.End, time.End));
-                continue;
-            }
-            if (open is { } done)
-                yield return done;
-            open = time;
+            if (together is [.., var before] && time.Start <= before.End)
+                together[^1] = new Interval(before.Start, Instant.Max(before.End, time.End));
+            else
+                together.Add(time);
         }
-        if (open is { } last && last.End > last.Start)
-            yield return last;
+        return together;
     }
 }

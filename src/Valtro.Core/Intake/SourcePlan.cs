@@ -80,6 +80,10 @@ public enum HeldBecause
     AllRenamed,
 }
 
+/// <summary>What is held back, beside what was taken last.</summary>
+/// <param name="Gone">Of what was still to come, so much is missing.</param>
+public sealed record HeldBack(HeldBecause Because, int Before, int Now, int Gone);
+
 /// <summary>What a followed source says, beside what is here of it: worked out before it is done.</summary>
 /// <param name="Gone">Names of what it does not say any more, or what is not wanted of it any more.</param>
 /// <param name="News">What is another, in a few sentences.</param>
@@ -91,18 +95,18 @@ public sealed record SourcePlan(
 
     /// <summary>Whether it is to be asked before it is taken.</summary>
     /// <param name="before">As it was taken last.</param>
-    public static HeldBecause? Holds(IReadOnlyList<SourceEntry> before, IReadOnlyList<SourceEntry> entries, Instant now)
+    public static HeldBack? Holds(IReadOnlyList<SourceEntry> before, IReadOnlyList<SourceEntry> entries, Instant now)
     {
-        if (before.Count == 0)
-            return null;
-        if (entries.Count == 0)
-            return HeldBecause.Emptied;
         var uids = entries.Select(entry => entry.Uid).ToHashSet(StringComparer.Ordinal);
-        if (!before.Any(entry => uids.Contains(entry.Uid)))
-            return HeldBecause.AllRenamed;
         // Many sources tell only what is to come: what is over may go.
         var ahead = before.Where(entry => !entry.IsOver(now)).ToArray();
-        return ahead.Count(entry => !uids.Contains(entry.Uid)) * 2 > ahead.Length ? HeldBecause.Shrunk : null;
+        var gone = ahead.Count(entry => !uids.Contains(entry.Uid));
+        HeldBecause? because = before.Count == 0 ? null
+            : entries.Count == 0 ? HeldBecause.Emptied
+            : !before.Any(entry => uids.Contains(entry.Uid)) ? HeldBecause.AllRenamed
+            : gone * 2 > ahead.Length ? HeldBecause.Shrunk
+            : null;
+        return because is { } why ? new HeldBack(why, before.Count, entries.Count, gone) : null;
     }
 
     public static SourcePlan Of(

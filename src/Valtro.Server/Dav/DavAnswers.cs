@@ -15,7 +15,7 @@ namespace Valtro.Server.Dav;
 /// <c>/dav/</c> leads to <c>/dav/people/{account}/</c> (principal), that to <c>/dav/calendars/{account}/</c> (home), in it
 /// <c>{edition}/</c> and <c>{edition}/{name}.ics</c>.
 /// </remarks>
-public sealed class DavAnswers(DavCalendars calendars, AppPasswordStore store, AccountStore accounts, IClock clock)
+public sealed class DavAnswers(DavCalendars calendars, AppPasswordStore store, IClock clock)
 {
     public const string Root = "/dav/";
 
@@ -33,12 +33,11 @@ public sealed class DavAnswers(DavCalendars calendars, AppPasswordStore store, A
         public string Home => $"{Root}calendars/{AccountId}/";
     }
 
-    public async Task AnswerAsync(HttpContext context, Guid accountId, string path)
+    public async Task AnswerAsync(HttpContext context, Guid accountId, string email, string path)
     {
         context.Response.Headers["DAV"] = "1, 3, calendar-access";
         context.Response.Headers.CacheControl = "private, no-cache";
-        var account = await accounts.FindAsync(accountId);
-        var asked = new Asked(context, accountId, account?.Email ?? "", path);
+        var asked = new Asked(context, accountId, email, path);
         var method = context.Request.Method;
         try
         {

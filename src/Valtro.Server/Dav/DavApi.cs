@@ -29,7 +29,8 @@ internal static class DavApi
             return;
         }
         var said = Said(context.Request.Headers.Authorization.ToString());
-        if (said is not var (email, password) || await store.FindAsync(email, password, clock.GetCurrentInstant()) is not { } accountId)
+        if (said is not var (user, password)
+            || await store.FindAsync(user, password, clock.GetCurrentInstant()) is not var (accountId, email))
         {
             if (said is not null)
                 wrongSecrets.Spend(context);
@@ -37,7 +38,7 @@ internal static class DavApi
             await DavXml.SayAsync(context, StatusCodes.Status401Unauthorized, "dav.signIn");
             return;
         }
-        await answers.AnswerAsync(context, accountId, path ?? "");
+        await answers.AnswerAsync(context, accountId, email, path ?? "");
     }
 
     private static (string Email, string Password)? Said(string header)

@@ -2,6 +2,7 @@ using System.Xml.Linq;
 using NodaTime;
 using NodaTime.Text;
 using Valtro.Application.Dav;
+using Valtro.Core.ICalendar.Reading;
 using Valtro.Core.Time;
 
 namespace Valtro.Server.Dav;
@@ -92,12 +93,17 @@ internal sealed class DavQuestion
             != isDenied;
     }
 
-    /// <summary>What its components say of a property: lines unfolded (RFC 5545 3.1).</summary>
+    /// <summary>What its events say of a property.</summary>
     private static string[] ValuesOf(DavObject one, string name)
     {
-        var lines = System.Text.Encoding.UTF8.GetString(one.Content).Replace("\r\n ", "", StringComparison.Ordinal).Split("\r\n");
-        return [.. lines.Where(line => line.StartsWith(name, StringComparison.OrdinalIgnoreCase) && line.Length > name.Length
-                && line[name.Length] is ':' or ';')
-            .Select(line => line[(line.IndexOf(':', StringComparison.Ordinal) + 1)..])];
+        using var text = ForeignText.Open(one.Content, "utf-8");
+        var reader = new ComponentReader(new LineReader(text));
+        var values = new List<string>();
+        while (reader.Read() is { } component)
+        {
+            if (component.Name == "VEVENT")
+                values.AddRange(component.All(name.ToUpperInvariant()).Select(line => ForeignValues.Text(line.Value)));
+        }
+        return [.. values];
     }
 }

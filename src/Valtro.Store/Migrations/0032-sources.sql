@@ -28,7 +28,7 @@ create table source (
     problem text not null default '',
     -- as it is held back
     held bytea,
-    held_because text check (held_because in ('emptied', 'shrunk', 'allrenamed')),
+    held_why jsonb,
     held_at timestamptz,
     -- of what was held back, and is not wanted
     unwanted_hash bytea,

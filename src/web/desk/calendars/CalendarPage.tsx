@@ -5,7 +5,7 @@ import type { Calendar, CalendarRequest, Colour, Disclosure, Organisation, Zone 
 import { Refusal } from '../Refusal'
 import { NothingHere } from '../NothingHere'
 import { Level } from '../Level'
-import { hueName } from '../hues'
+import { freeColour, hueName } from '../hues'
 import { disclosures, forWhomWords, levelsOf, type ForWhom } from '../openness'
 import { useCalendar, useCalendars, useColours, useOpening, usePlate, useZones } from './queries'
 import { useWrite } from '../useWrite'
@@ -75,7 +75,7 @@ function fieldsOf(
       requiresSignOff: calendar.requiresSignOff,
       names: calendar.disclosure.names ?? 'members',
     }
-  const free = colours.find((colour) => !all.some((one) => one.colour === colour.name)) ?? colours[0]
+  const free = freeColour(colours, all)
   return {
     name: '',
     plate: '',

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { call } from '../api'
-import type { Disclosure } from '../types'
+import type { Calendar, Disclosure } from '../types'
 import { keys } from '../keys'
 import { unlessTold } from '../told'
 
@@ -72,4 +72,9 @@ export function useZones() {
 
 export function useColours() {
   return useQuery({ queryKey: ['colours'], queryFn: () => call('GET', '/colours'), staleTime: Infinity })
+}
+
+/** Calendars on which the person makes events at once: no source fills them, and they are not archived. */
+export function useFillableCalendars(): Calendar[] {
+  return (useCalendars().data ?? []).filter((one) => one.mayEdit && one.mayContribute)
 }

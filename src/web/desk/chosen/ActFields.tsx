@@ -149,7 +149,7 @@ interface ChoiceProps {
 
 function CalendarOptions({ calendars, value, onChange }: ChoiceProps & { calendars: Calendar[] }) {
   const offered = calendars
-    .filter((one) => one.mayEdit && one.mayContribute && !one.isArchived)
+    .filter((one) => one.mayEdit && one.mayContribute)
     .sort((one, other) => one.name.localeCompare(other.name))
   const chosen = offered.find((one) => one.id === value)
   return (

@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import { bring } from '../api'
-import { useCalendars } from '../calendars/queries'
+import { useFillableCalendars } from '../calendars/queries'
 import { Field, WhatWasRefused } from '../Field'
 import { FileButton } from '../FileButton'
 import type { Problem } from '../Problem'
@@ -12,7 +12,7 @@ import { t } from './words'
 
 /** On which calendar, then which file: nothing is filed on a calendar by chance. */
 export function BringEvents() {
-  const editable = (useCalendars().data ?? []).filter((calendar) => calendar.mayEdit && calendar.mayContribute)
+  const editable = useFillableCalendars()
   const only = editable.length === 1 ? editable[0] : undefined
   const [chosen, setChosen] = useState('')
   const where = chosen || (only?.id ?? '')

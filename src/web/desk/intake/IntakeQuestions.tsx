@@ -1,5 +1,5 @@
 import { todayIn } from '../../shared/days'
-import { useCalendars, useZones } from '../calendars/queries'
+import { useFillableCalendars, useZones } from '../calendars/queries'
 import { DayField } from '../event/DayField'
 import { useOrganisation, useSession } from '../session/queries'
 import type { Intake, IntakeAnswers, IntakeFound } from '../types'
@@ -139,7 +139,7 @@ interface WhichCalendarProps {
 }
 
 function WhichCalendar({ answers, isTable, answer }: WhichCalendarProps) {
-  const editable = (useCalendars().data ?? []).filter((calendar) => calendar.mayEdit && calendar.mayContribute)
+  const editable = useFillableCalendars()
   return (
     <>
       <label className="intake-question">

@@ -1,4 +1,5 @@
-import { useCalendars, useColours } from '../calendars/queries'
+import { useColours, useFillableCalendars } from '../calendars/queries'
+import { freeColour } from '../hues'
 import { useLists } from '../lists/queries'
 import type { FoundWord, IntakeAnswers, IntakeFound, WordChoice } from '../types'
 import { useAttempt, useWrite } from '../useWrite'
@@ -12,7 +13,7 @@ interface WordsProps {
 
 /** What is meant by each word that a column, or the categories, say of calendars. */
 export function CalendarWords({ found, answers, answer }: WordsProps) {
-  const editable = (useCalendars().data ?? []).filter((calendar) => calendar.mayEdit && calendar.mayContribute)
+  const editable = useFillableCalendars()
   if (found.calendars.length === 0) return <p className="soft">{t('noWordsOfCalendars')}</p>
   return (
     <WordList
@@ -33,7 +34,7 @@ export function CategoryWords({ found, answers, answer, mayMake }: WordsProps & 
   const attempt = useAttempt()
   const make = (word: string) =>
     void attempt(async () => {
-      const colour = colours.find((one) => categories.every((category) => category.colour !== one.name)) ?? colours[0]
+      const colour = freeColour(colours, categories)
       const made = await write('POST', '/lists/categories', { name: word, colour: colour?.name ?? null })
       answer({ categories: withChoice(answers.categories ?? [], { word, id: made.id, isLeftOut: false }) })
     })

@@ -2,8 +2,9 @@ import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { sayDay } from '../../shared/days'
 import { call } from '../api'
-import { useCalendars, useColours, usePlate } from '../calendars/queries'
+import { useCalendars, useColours, useFillableCalendars, usePlate } from '../calendars/queries'
 import { Field, WhatWasRefused } from '../Field'
+import { freeColour } from '../hues'
 import { disclosures } from '../openness'
 import type { Problem } from '../Problem'
 import { useOrganisation, useSession } from '../session/queries'
@@ -74,7 +75,7 @@ function Looked({ look, address }: { look: SourceLook; address: SourceAddress })
           {look.unreadable > 0 && <>; {t('unreadable', { count: look.unreadable })}</>}
         </p>
         <p className="soft">{t('timesAreRead', { zone: look.zone })}</p>
-        <ul className="source-first">
+        <ul className="plain-list">
           {look.entries.map((entry) => (
             <li key={`${entry.title} ${entry.words}`}>
               <b>{entry.title}</b> <span className="soft">{entry.words}</span>
@@ -168,7 +169,7 @@ function WhereItGoes({ look, address }: { look: SourceLook; address: SourceAddre
 }
 
 function OneCalendar({ problem, ...select }: { problem: Problem | null } & ReturnType<ReturnType<typeof useFields>['text']>) {
-  const editable = (useCalendars().data ?? []).filter((one) => one.mayEdit && one.mayContribute && !one.isArchived)
+  const editable = useFillableCalendars()
   return (
     <div className="field">
       <label htmlFor="calendar">{t('calendar')}</label>
@@ -190,7 +191,7 @@ function useOwnCalendar(name: string, typed: string) {
   const colours = useColours().data ?? []
   const { zone } = useOrganisation()
   const plate = usePlate(name, true).data?.plate ?? ''
-  const colour = colours.find((one) => calendars.every((calendar) => calendar.colour !== one.name)) ?? colours[0]
+  const colour = freeColour(colours, calendars)
   return {
     name,
     plate: typed.trim() === '' ? plate : typed,

@@ -5,8 +5,8 @@ import { useOrganisation } from '../session/queries'
 import { useRefresh } from '../refresh'
 import { useToast } from '../Toasts'
 import { useAttempt, useWrite } from '../useWrite'
+import { saySince } from '../work/failures'
 import { useSourceOf } from './queries'
-import { sayMoment } from './rhythm'
 import { t } from './words'
 
 /** That an event is its source's, and what can be done with it all the same. */
@@ -29,7 +29,7 @@ export function FollowedNotice({ stored }: { stored: CalendarEvent }) {
       <p>
         {t('comesFrom')}{' '}
         {source?.mayManage ? <Link to={`/intake/sources/${source.id}`}>{source.name}</Link> : <b>{source?.name}</b>}
-        {source?.rightAt && `, ${t('rightAsOf', { time: sayMoment(source.rightAt, organisation) })}`}. {t('whatMayBeChanged')}
+        {source?.rightAt && `, ${t('rightAsOf', { time: saySince(source.rightAt, organisation) })}`}. {t('whatMayBeChanged')}
       </p>
       <button type="button" className="btn btn-outline-ink" onClick={takeOver}>
         {t('takeItOver')}

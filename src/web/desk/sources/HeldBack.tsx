@@ -1,7 +1,7 @@
 import type { FollowedSource } from '../types'
 import { useOrganisation } from '../session/queries'
 import { useAttempt, useWrite } from '../useWrite'
-import { sayMoment } from './rhythm'
+import { saySince } from '../work/failures'
 import { t } from './words'
 
 /** What it says now is not believed by itself: somebody says whether it is meant. */
@@ -14,7 +14,7 @@ export function HeldBack({ source, held }: { source: FollowedSource; held: NonNu
     <div className="notice source-held" role="alert">
       <p>
         {t(`held_${held.because}`, {
-          time: sayMoment(held.at, organisation),
+          time: saySince(held.at, organisation),
           before: held.before,
           now: held.now,
           gone: held.gone,

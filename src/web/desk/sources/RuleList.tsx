@@ -22,7 +22,7 @@ export function RuleList({ rules, problem, counts, own, change }: RuleListProps)
     <>
       <h2>{t('whichGoesWhere')}</h2>
       <p className="soft">{t('theFirstThatFits')}</p>
-      <ol className="source-rules">
+      <ol className="plain-list source-rules">
         {rules.rules.map((rule, place) => (
           <Rule
             // Rules have no names: those that are moved are drawn anew.
@@ -165,7 +165,7 @@ interface LandingChoiceProps {
 /** On which calendar, as what; or nowhere; or it is asked. */
 export function LandingChoice({ landing, own, onChange }: LandingChoiceProps) {
   const offered = (useCalendars().data ?? []).filter(
-    (one) => (one.mayEdit && !one.isArchived && (one.mayContribute || one.id === own)) || one.id === landing.calendarId,
+    (one) => (one.mayEdit && (one.mayContribute || one.id === own)) || one.id === landing.calendarId,
   )
   return (
     <>

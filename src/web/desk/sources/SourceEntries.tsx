@@ -1,6 +1,6 @@
 import { Link } from 'react-router'
 import { Plate } from '../../shared/Plate'
-import { useCalendars } from '../calendars/queries'
+import { useCalendars, useFillableCalendars } from '../calendars/queries'
 import type { Calendar, FollowedSource, Landing, SourceEntry, SourcePreview, SourceRules } from '../types'
 import { useAttempt, useWrite } from '../useWrite'
 import { sayFetch } from './SourceHistory'
@@ -166,9 +166,7 @@ const MOST_BUTTONS = 4
 function Ask({ calendars, rules, entry, onChoose }: AskProps) {
   const named = rules.rules.map((rule) => rule.landing).filter((landing) => landing.to === 'calendar')
   const landings = named.filter((one, place) => named.findIndex((other) => other.calendarId === one.calendarId) === place)
-  const others = calendars.filter(
-    (one) => one.mayEdit && one.mayContribute && !one.isArchived && landings.every((landing) => landing.calendarId !== one.id),
-  )
+  const others = useFillableCalendars().filter((one) => landings.every((landing) => landing.calendarId !== one.id))
   return (
     <span className="source-ask">
       {landings.slice(0, MOST_BUTTONS).map((landing) => {

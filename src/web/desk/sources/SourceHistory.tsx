@@ -1,7 +1,8 @@
 import { sayDay } from '../../shared/days'
 import { useOrganisation } from '../session/queries'
 import type { FollowedSource, SourceFetch } from '../types'
-import { sayBytes, sayMoment, sayRhythm } from './rhythm'
+import { saySince } from '../work/failures'
+import { sayBytes, sayRhythm } from './rhythm'
 import { t } from './words'
 
 type Day = FollowedSource['days'][number]
@@ -32,7 +33,7 @@ export function SourceHistory({ source }: { source: FollowedSource }) {
             <dt>{t('fails')}</dt>
             <dd className="source-problem">
               {t('failedTimes', { count: source.failures })} {source.problem}{' '}
-              {t('triedAgainAt', { time: sayMoment(source.dueAt, organisation) })}
+              {t('triedAgainAt', { time: saySince(source.dueAt, organisation) })}
             </dd>
           </>
         )}
@@ -47,7 +48,7 @@ export function SourceHistory({ source }: { source: FollowedSource }) {
           <ul>
             {source.fetches.map((fetch) => (
               <li key={fetch.at}>
-                <span className="soft">{sayMoment(fetch.at, organisation)}</span> {sayFetch(fetch)}
+                <span className="soft">{saySince(fetch.at, organisation)}</span> {sayFetch(fetch)}
               </li>
             ))}
           </ul>

@@ -3,8 +3,8 @@ import { Plate } from '../../shared/Plate'
 import { useCalendars } from '../calendars/queries'
 import { useOrganisation } from '../session/queries'
 import type { SourceListed } from '../types'
+import { saySince } from '../work/failures'
 import { useSources } from './queries'
-import { sayMoment } from './rhythm'
 import { t } from './words'
 
 /** The addresses that are followed: which, where they land, and whether they are right. */
@@ -73,12 +73,12 @@ function Followed({ source }: { source: SourceListed }) {
 /** Whether what stands here of it is what it says, as a shape and in words. */
 export function Health({ source }: { source: Pick<SourceListed, 'health' | 'isBusy' | 'rightAt' | 'failedSince' | 'problem'> }) {
   const organisation = useOrganisation()
-  const right = source.rightAt ? t('rightAsOf', { time: sayMoment(source.rightAt, organisation) }) : t('neverRight')
+  const right = source.rightAt ? t('rightAsOf', { time: saySince(source.rightAt, organisation) }) : t('neverRight')
   const words = {
     new: source.isBusy ? t('isAsked') : t('neverRight'),
     right: right,
     held: `${right}; ${t('heldBack')}`,
-    failing: source.failedSince ? `${right}; ${t('failsSince', { time: sayMoment(source.failedSince, organisation) })}` : right,
+    failing: source.failedSince ? `${right}; ${t('failsSince', { time: saySince(source.failedSince, organisation) })}` : right,
   }
   return (
     <span className="source-health">

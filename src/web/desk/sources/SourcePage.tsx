@@ -2,7 +2,6 @@ import { useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { useLeaveGuard } from '../LeaveGuard'
 import { NothingHere } from '../NothingHere'
-import type { Problem } from '../Problem'
 import type { FollowedSource, SourceRules } from '../types'
 import { usePost } from '../usePost'
 import { useAttempt, useWrite } from '../useWrite'
@@ -41,6 +40,7 @@ function Source({ source }: { source: FollowedSource }) {
         address: null,
       })
     })
+  const preview = useSourcePreview(source, rules)
   const change = (part: Partial<SourceRules>) => setRules((before) => ({ ...before, ...part }))
   return (
     <main className="page intake intake-file source-page">
@@ -62,11 +62,16 @@ function Source({ source }: { source: FollowedSource }) {
       <div className="intake-halves">
         <section className="intake-questions">
           <SourceHistory source={source} />
-          <RuleHalf source={source} rules={rules} problem={problem} change={change} />
+          <RuleList rules={rules} problem={problem} counts={preview.data?.rules ?? []} own={source.ownCalendar} change={change} />
+          {problem && !Object.keys(problem.errors).some((field) => field.startsWith('rules.') || field === 'else') && (
+            <p className="notice" role="alert">
+              {problem.message}
+            </p>
+          )}
           <SourceSettings source={source} rules={rules} change={change} />
         </section>
         <section className="intake-becomes" aria-labelledby="becomes">
-          <Becomes source={source} rules={rules} isChanged={isChanged} change={change} />
+          <Becomes source={source} rules={rules} preview={preview} isChanged={isChanged} change={change} />
         </section>
       </div>
       {guard}
@@ -89,28 +94,15 @@ function FetchNow({ source }: { source: FollowedSource }) {
   )
 }
 
-interface HalfProps {
+interface BecomesProps {
   source: FollowedSource
   rules: SourceRules
+  preview: ReturnType<typeof useSourcePreview>
+  isChanged: boolean
   change: (part: Partial<SourceRules>) => void
 }
 
-function RuleHalf({ source, rules, problem, change }: HalfProps & { problem: Problem | null }) {
-  const preview = useSourcePreview(source, rules)
-  return (
-    <>
-      <RuleList rules={rules} problem={problem} counts={preview.data?.rules ?? []} own={source.ownCalendar} change={change} />
-      {problem && !Object.keys(problem.errors).some((field) => field.startsWith('rules.') || field === 'else') && (
-        <p className="notice" role="alert">
-          {problem.message}
-        </p>
-      )}
-    </>
-  )
-}
-
-function Becomes({ source, rules, isChanged, change }: HalfProps & { isChanged: boolean }) {
-  const preview = useSourcePreview(source, rules)
+function Becomes({ source, rules, preview, isChanged, change }: BecomesProps) {
   if (preview.error && !preview.data)
     return (
       <p className="notice" role="alert">
