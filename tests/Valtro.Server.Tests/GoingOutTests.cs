@@ -213,15 +213,13 @@ public sealed class GoingOutTests(ValtroApp app) : IClassFixture<ValtroApp>
         var calendar = await CalendarAsync(ada);
         await WaitForAsync(ada, calendar.Id, "upToDate");
         await TextAsync(calendar.Feed, other);
-        await ValtroApp.EventuallyAsync(
-            async () => await app.Test.Database.FirstAsync<long>("select count(*) from work where kind = 'render' and due_at <= @now",
-                new { now = app.Clock.GetCurrentInstant() }) == 0, "There is always something to render.");
+        await AllRenderedAsync();
 
         using var renderings = new Renderings(app.Factory, other);
         await ada.DoAsync(HttpMethod.Post, "/api/events", Caller.Event(calendar.Id, "For all of them"));
         var feeds =
             await Task.WhenAll(Enumerable.Range(0, 64).Select(number => TextAsync(calendar.Feed, number % 2 == 0 ? app.Factory : other)));
-        await WaitForAsync(ada, calendar.Id, "upToDate");
+        await AllRenderedAsync();
         // The calendar's own, and that of the edition that takes all.
         Assert.Equal(2, renderings.Of("feed"));
         Assert.All(feeds.Where((_, number) => number % 2 == 0), feed => Assert.Contains("For all of them", feed, StringComparison.Ordinal));
@@ -229,6 +227,11 @@ public sealed class GoingOutTests(ValtroApp app) : IClassFixture<ValtroApp>
             .Contains("For all of them", StringComparison.Ordinal), "The other node never heard of it.");
         Assert.Equal(2, renderings.Of("feed"));
     }
+
+    /// <summary>Waits until all that changed went out, of every edition.</summary>
+    private Task AllRenderedAsync() => ValtroApp.EventuallyAsync(
+        async () => await app.Test.Database.FirstAsync<long>("select count(*) from work where kind = 'render' and due_at <= @now",
+            new { now = app.Clock.GetCurrentInstant() }) == 0, "There is always something to render.");
 
     [Fact]
     public async Task Made_up_plates_make_no_work_and_real_ones_make_it_once()

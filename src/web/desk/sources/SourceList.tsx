@@ -54,14 +54,16 @@ function Followed({ source }: { source: SourceListed }) {
         </div>
       </td>
       <td data-label={t('goesOn')}>
-        {source.calendars.length === 0 && <span className="soft">{t('asksForEach')}</span>}
-        {calendars
-          .filter((one) => source.calendars.includes(one.id))
-          .map((one) => (
-            <span key={one.id} className="source-calendar">
-              <Plate code={one.plate} colour={one.colour} size="small" /> {one.name}
-            </span>
-          ))}
+        <div>
+          {source.calendars.length === 0 && <span className="soft">{t('asksForEach')}</span>}
+          {calendars
+            .filter((one) => source.calendars.includes(one.id))
+            .map((one) => (
+              <span key={one.id} className="source-calendar">
+                <Plate code={one.plate} colour={one.colour} size="small" /> {one.name}
+              </span>
+            ))}
+        </div>
       </td>
       <td data-label={t('isRight')}>
         <Health source={source} />
