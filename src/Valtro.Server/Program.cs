@@ -19,6 +19,7 @@ using Valtro.Application.Outside;
 using Valtro.Server.Outside;
 using Valtro.Application.Lists;
 using Valtro.Application.Plans;
+using Valtro.Application.Push;
 using Valtro.Application.Searching;
 using Valtro.Application.SignOff;
 using Valtro.Application.Sources;
@@ -61,8 +62,8 @@ services.AddSingleton<InvitationStore>().AddSingleton<MailStore>().AddSingleton<
     .AddSingleton<AuditStore>()
     .AddSingleton<FileStore>().AddSingleton<WorkStore>().AddSingleton<SessionStore>().AddSingleton<IntakeStore>()
     .AddSingleton<IOutside, OutboundRequests>();
-services.AddSingleton<SourceStore>().AddSingleton<FetchStore>().AddSingleton<ForeignNames>();
-services.AddSingleton<AppPasswordStore>().AddSingleton<DavCalendars>().AddSingleton<DavAnswers>();
+services.AddSingleton<SourceStore>().AddSingleton<FetchStore>().AddSingleton<PushStore>().AddSingleton<PushedStore>().AddSingleton<ForeignNames>();
+services.AddSingleton<AppPasswordStore>().AddSingleton<EditionObjects>().AddSingleton<DavCalendars>().AddSingleton<DavAnswers>();
 services.AddSingleton<EditionSettingsStore>().AddSingleton<EditionReadings>().AddSingleton<HouseStore>().AddSingleton<Houses>()
     .AddSingleton<AskedStore>().AddSingleton<DeskNews>();
 services.AddSingleton<Pictures>().AddSingleton<EntryPages>().AddSingleton<FrontPages>().AddSingleton<AtomFeeds>();
@@ -80,7 +81,7 @@ services.AddScoped<EventDesk>().AddScoped<EventChanges>().AddScoped<EventHistory
     .AddScoped<Groups>().AddScoped<BroughtFiles>()
     .AddScoped<ChangePreviews>().AddScoped<TableReader>().AddScoped<LineReader>().AddScoped<EventPreviews>()
     .AddScoped<ChosenEvents>().AddScoped<CarriedYears>().AddScoped<PlanViews>().AddScoped<Templates>().AddScoped<YearPlanDesk>()
-    .AddScoped<Destinations>().AddScoped<LosingEditions>().AddScoped<Intakes>().AddScoped<FollowedSources>();
+    .AddScoped<Destinations>().AddScoped<LosingEditions>().AddScoped<Intakes>().AddScoped<FollowedSources>().AddScoped<PushTargets>();
 services.AddScoped<SignOffQueue>().AddScoped<CalendarLife>().AddScoped<PreviewAnswers>().AddScoped<EditionDesk>().AddScoped<OwnEvents>();
 services.AddWork(isRun: !isDescribing);
 
@@ -179,6 +180,7 @@ api.MapHistory();
 api.MapSeveral();
 api.MapIntake();
 api.MapSources();
+api.MapTargets();
 api.MapChosen();
 api.MapYearPlans();
 api.MapLists();

@@ -24,5 +24,6 @@ app.MapWebsite();
 app.MapOtherSites();
 app.MapMailbox();
 app.MapCalendars();
+ClubServer.Map(app);
 app.MapGet("/healthz", () => "alive");
 app.Run();

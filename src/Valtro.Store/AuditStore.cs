@@ -36,6 +36,9 @@ public enum AuditAct
     SourceFollowed,
     SourceChanged,
     SourceLeft,
+    WrittenElsewhere,
+    ElsewhereChanged,
+    ElsewhereLeft,
 }
 
 /// <summary>One line to be written.</summary>

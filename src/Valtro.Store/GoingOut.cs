@@ -91,6 +91,13 @@ internal static class GoingOut
             from raised
             order by id::text
             {WorkStore.Again}
+        ), pushed as (
+            insert into work (kind, key, organisation_id, due_at)
+            select 'push', t.id::text, t.organisation_id, @now
+            from push_target t
+            join raised r on r.id = t.edition_id
+            order by t.id::text
+            {WorkStore.Again}
         )
         select pg_notify('{Announcements.Channel}', '{Announcements.Changed}' || id || ' ' || content_version || ' ' || not_before)
         from raised

@@ -26,7 +26,7 @@ public sealed record FollowedSource(
     public static FollowedSource New(
         Guid id, Guid organisationId, Guid accountId, string name, Uri address, byte[] access, SourceRules rules, int everyMinutes,
         Instant now) => new(
-            id, organisationId, accountId, name, SourceAccess.Shown(address), access, rules, everyMinutes, 1, 0, now, null, null, null,
+            id, organisationId, accountId, name, OutsideAccess.Shown(address), access, rules, everyMinutes, 1, 0, now, null, null, null,
             null, null, 0, null, null, null, 0, null, now);
 
     /// <summary>What is asked next is asked by the rules as they are.</summary>

@@ -27,6 +27,9 @@ public enum WorkKind
 
     /// <summary>A followed source to be asked, or its rules to be applied; the key is the source.</summary>
     Follow,
+
+    /// <summary>A calendar elsewhere to be written; the key is the target.</summary>
+    Push,
 }
 
 /// <summary>Why something failed, as far as people can do something about it.</summary>
@@ -40,6 +43,9 @@ public enum FailureReason
 
     /// <summary>The mail server did not take it.</summary>
     MailServer,
+
+    /// <summary>A calendar of others did not take it.</summary>
+    Elsewhere,
 
     /// <summary>A mistake of ours.</summary>
     Ours,
@@ -153,6 +159,14 @@ public sealed class WorkStore(Database database)
             """, new { kind = Words.Of(kind) });
         return due.Count == 0 ? null : due[0];
     }
+
+    /// <summary>Keys of what is due, or being done.</summary>
+    public async Task<IReadOnlySet<string>> DueAsync(Guid organisationId, WorkKind kind, Instant now) => (await database.ListAsync<string>("""
+        select key
+        from work
+        where organisation_id = @organisationId and kind = @kind and set_aside_at is null and (due_at <= @now or claimed_until > @now)
+        limit 1000
+        """, new { organisationId, kind = Words.Of(kind), now })).ToHashSet(StringComparer.Ordinal);
 
     /// <summary>It is done, unless somebody wished for it meanwhile.</summary>
     /// <param name="next">When it is to be done again by itself; null for never.</param>

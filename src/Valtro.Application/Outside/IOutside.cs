@@ -28,6 +28,28 @@ public sealed record OutsideQuestion(Uri Address, int Most)
     public string? LastModified { get; init; }
 }
 
+/// <summary>Something else that is asked of an address than to get it (RFC 4918, RFC 4791).</summary>
+/// <param name="Method">As it stands in the request.</param>
+/// <param name="Most">Bytes of the answer, once unpacked: what would be more is not read.</param>
+public sealed record OutsideCall(string Method, Uri Address, int Most)
+{
+    public OutsideSecrets Secrets { get; init; } = OutsideSecrets.None;
+
+    /// <summary>With what it is; null for nothing.</summary>
+    public (byte[] Content, string Type)? Body { get; init; }
+
+    /// <summary>Such as Depth or If-Match.</summary>
+    public IReadOnlyList<(string Name, string Value)> Headers { get; init; } = [];
+}
+
+/// <summary>What was answered, whatever it was.</summary>
+/// <param name="Status">RFC 9110 15.</param>
+/// <param name="Address">Which answered: it may have been sent on.</param>
+public sealed record OutsideReply(int Status, byte[] Content, Uri Address, string? ETag)
+{
+    public bool IsSuccess => Status is >= 200 and < 300;
+}
+
 /// <summary>What an address wants to be told before it answers: a user with a password (RFC 7617), or a header of its own.</summary>
 public sealed record OutsideSecrets(string? User, string? Password, string? HeaderName, string? HeaderValue)
 {
@@ -72,4 +94,8 @@ public interface IOutside
     /// <summary>Gets what an address has.</summary>
     /// <exception cref="RuleException">It cannot be had; the sentence says why.</exception>
     Task<OutsideAnswer> GetAsync(OutsideQuestion question, CancellationToken stopping);
+
+    /// <summary>Asks something else of it. That it wants to know who asks is no answer; all else is.</summary>
+    /// <exception cref="RuleException">It is not reached, or wants a password; the sentence says so.</exception>
+    Task<OutsideReply> CallAsync(OutsideCall call, CancellationToken stopping);
 }

@@ -82,14 +82,14 @@ public sealed partial class FollowedSources(
         return ground;
     }
 
-    private (Uri Address, SourceAccess Access, OutsideSecrets Secrets) Checked(SourceAddress typed)
+    private (Uri Address, OutsideAccess Access, OutsideSecrets Secrets) Checked(SourceAddress typed)
     {
         if (!settings.Sealing.IsPossible)
             throw new RuleException("address", "source.noKey");
         var address = outside.Check(typed.Address);
         var secrets = OutsideSecrets.Checked(typed.User, typed.Password, typed.HeaderName, typed.HeaderValue);
         return (address,
-            new SourceAccess(address.AbsoluteUri, secrets.User, secrets.Password, secrets.HeaderName, secrets.HeaderValue), secrets);
+            new OutsideAccess(address.AbsoluteUri, secrets.User, secrets.Password, secrets.HeaderName, secrets.HeaderValue), secrets);
     }
 
     /// <summary>What an address has, before it is followed.</summary>
@@ -142,7 +142,7 @@ public sealed partial class FollowedSources(
             FollowedSource.New(id, viewer.OrganisationId, viewer.AccountId, name, address, opened.Seal(settings.Sealing, id), rules,
                 Rhythm(request.EveryMinutes), now),
             own, new AuditLine(viewer.AccountId, AuditAct.SourceFollowed, name,
-                Saying.Of("text.plain", ("text", SourceAccess.Shown(address))), now));
+                Saying.Of("text.plain", ("text", OutsideAccess.Shown(address))), now));
         return id;
     }
 
@@ -196,7 +196,7 @@ public sealed partial class FollowedSources(
         int Count(LocalDate day, FetchOutcome outcome) => byDay[day].Count(fetch => fetch.Outcome == outcome);
     }
 
-    private bool HasSecrets(FollowedSource source) => SourceAccess.Open(settings.Sealing, source)?.HasSecrets == true;
+    private bool HasSecrets(FollowedSource source) => OutsideAccess.Open(settings.Sealing, source.Access, source.Id)?.HasSecrets == true;
 
     /// <summary>What it said last, by rules, and what is said of single entries.</summary>
     private async Task<(IReadOnlyList<SourceEntry> Entries, IReadOnlyDictionary<string, Landing> Choices)> EntriesAsync(
@@ -276,7 +276,7 @@ public sealed partial class FollowedSources(
             var (address, opened, _) = Checked(typed);
             saved = saved with
             {
-                Shown = SourceAccess.Shown(address),
+                Shown = OutsideAccess.Shown(address),
                 Access = opened.Seal(settings.Sealing, id),
                 // Another address has no answer yet.
                 ETag = null,

@@ -79,7 +79,7 @@ internal sealed class SourceWorker(
     {
         try
         {
-            var access = SourceAccess.Open(settings.Sealing, source) ?? throw new RuleException("address", "source.cannotOpen");
+            var access = OutsideAccess.Open(settings.Sealing, source.Access, source.Id) ?? throw new RuleException("address", "source.cannotOpen");
             var answer = await outside.GetAsync(new OutsideQuestion(outside.Check(access.Address), SourceStore.Largest)
             {
                 Secrets = new OutsideSecrets(access.User, access.Password, access.HeaderName, access.HeaderValue),

@@ -1,6 +1,7 @@
 using Valtro.Application.Accounts;
 using Valtro.Application.Intake;
 using Valtro.Application.Mail;
+using Valtro.Application.Push;
 using Valtro.Application.Sources;
 
 namespace Valtro.Application.Work;
@@ -16,7 +17,7 @@ public static class WorkServices
         services.AddSingleton<IntakeGrounds>();
         services.AddSingleton<IWorker, RenderWorker>().AddSingleton<IWorker, MailWorker>().AddSingleton<IWorker, GatherWorker>()
             .AddSingleton<IWorker, SweepWorker>().AddSingleton<IWorker, ResetWorker>().AddSingleton<IWorker, IntakeWorker>()
-            .AddSingleton<IWorker, SourceWorker>();
+            .AddSingleton<IWorker, SourceWorker>().AddSingleton<IWorker, PushWorker>();
         services.AddSingleton<ILoop, Listening>().AddSingleton<ILoop, Planning>().AddSingleton<ILoop, KeepingFetches>()
             .AddSingleton<ILoop, Counting>();
         return services.AddHostedService(provider => new Supervisor(

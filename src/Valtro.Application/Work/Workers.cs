@@ -1,6 +1,7 @@
 using System.Collections.Concurrent;
 using NodaTime;
 using Valtro.Application.Mail;
+using Valtro.Application.Push;
 using Valtro.Store;
 
 namespace Valtro.Application.Work;
@@ -150,5 +151,10 @@ internal sealed class Working(IWorker worker, WorkStore store, WorkSignal signal
     }
 
     private static FailureReason ReasonOf(Exception failed) =>
-        failed is MailNotTakenException ? FailureReason.MailServer : DatabaseFailures.ReasonOf(failed);
+        failed switch
+    {
+        MailNotTakenException => FailureReason.MailServer,
+        ElsewhereException => FailureReason.Elsewhere,
+        _ => DatabaseFailures.ReasonOf(failed),
+    };
 }

@@ -8,7 +8,7 @@ using Valtro.Store;
 namespace Valtro.Server.Api;
 
 /// <summary>Something that was to be done and does not succeed.</summary>
-/// <param name="Subject">The edition's name, the recipient of a mail, the person whose news are gathered; empty for what is
+/// <param name="Subject">The edition's name, the calendar elsewhere, the recipient of a mail, the person whose news are gathered; empty for what is
 /// nobody's.</param>
 /// <param name="EditionId">Of a rendering.</param>
 /// <param name="NextTryAt">Null when it is set aside: it is not tried by itself any more.</param>
@@ -31,7 +31,7 @@ internal static class WorkApi
     }
 
     private static async Task<Ok<IReadOnlyList<FailingResponse>>> List(
-        Access access, WorkStore work, EditionSettingsStore editions, MailStore mails, AccountStore accounts)
+        Access access, WorkStore work, EditionSettingsStore editions, MailStore mails, PushStore targets, AccountStore accounts)
     {
         var viewer = await access.RequireAsync(OrganisationAction.ManagePeople, AdministratorsOnly);
         var failing = await work.FailingAsync(viewer.OrganisationId);
@@ -46,6 +46,7 @@ internal static class WorkApi
             {
                 WorkKind.Render => names.GetValueOrDefault(edition!.Value, ""),
                 WorkKind.Mail => (await mails.FindAsync(Guid.Parse(one.Key)))?.Recipient ?? "",
+                WorkKind.Push => (await targets.FindAsync(viewer.OrganisationId, Guid.Parse(one.Key)))?.Name ?? "",
                 WorkKind.Gather => (await accounts.FindAsync(Guid.Parse(one.Key.Split('/')[1])))?.Name ?? "",
                 _ => "",
             };

@@ -4,6 +4,7 @@ using System.Xml;
 using System.Xml.Linq;
 using NodaTime;
 using Valtro.Application.Dav;
+using Valtro.Application.Editions;
 using Valtro.Core.ICalendar;
 using Valtro.Store;
 using static Valtro.Server.Dav.DavXml;
@@ -79,12 +80,12 @@ public sealed class DavAnswers(DavCalendars calendars, AppPasswordStore store, I
 
     private static bool IsPrincipal(Asked asked) => asked.Path.Trim('/') == $"people/{asked.AccountId}" || asked.Path.Trim('/') == "people";
 
-    private async Task<(DavCollection Collection, Func<Task<IReadOnlyList<DavObject>>> Objects)?> FindAsync(Asked asked, string part) =>
+    private async Task<(DavCollection Collection, Func<Task<IReadOnlyList<EditionObject>>> Objects)?> FindAsync(Asked asked, string part) =>
         Guid.TryParse(part, out var id) ? await calendars.FindAsync(asked.AccountId, id) : null;
 
     private static string PathOf(Asked asked, DavCollection collection) => $"{asked.Home}{collection.EditionId}/";
 
-    private static string PathOf(Asked asked, DavCollection collection, DavObject one) =>
+    private static string PathOf(Asked asked, DavCollection collection, EditionObject one) =>
         $"{PathOf(asked, collection)}{Uri.EscapeDataString(one.Name)}.ics";
 
     // ---- what it says of itself
@@ -137,7 +138,7 @@ public sealed class DavAnswers(DavCalendars calendars, AppPasswordStore store, I
         return has;
     }
 
-    private static Dictionary<XName, object?[]> OfObject(Asked asked, DavObject one)
+    private static Dictionary<XName, object?[]> OfObject(Asked asked, EditionObject one)
     {
         var has = Common(asked);
         has[WebDav + "getetag"] = [$"\"{one.ETag}\""];
@@ -206,7 +207,7 @@ public sealed class DavAnswers(DavCalendars calendars, AppPasswordStore store, I
     private static IReadOnlyList<XName>? Wanted(XElement? body) =>
         body?.Element(WebDav + "prop") is { } prop ? [.. prop.Elements().Select(one => one.Name).Distinct()] : null;
 
-    private static DavObject? Named(IEnumerable<DavObject> objects, string part) =>
+    private static EditionObject? Named(IEnumerable<EditionObject> objects, string part) =>
         objects.FirstOrDefault(one => $"{one.Name}.ics" == Uri.UnescapeDataString(part));
 
     // ---- GET
@@ -263,7 +264,7 @@ public sealed class DavAnswers(DavCalendars calendars, AppPasswordStore store, I
             await RefuseAsync(asked.Context, StatusCodes.Status403Forbidden, WebDav + "supported-report");
     }
 
-    private async Task QueryAsync(Asked asked, DavCollection found, Func<Task<IReadOnlyList<DavObject>>> objects, XElement body)
+    private async Task QueryAsync(Asked asked, DavCollection found, Func<Task<IReadOnlyList<EditionObject>>> objects, XElement body)
     {
         if (DavQuestion.Read(body.Element(CalDav + "filter")) is not { } question)
         {
@@ -275,7 +276,7 @@ public sealed class DavAnswers(DavCalendars calendars, AppPasswordStore store, I
             question.Of(await objects()).Select(one => Response(PathOf(asked, found, one), wanted, OfObject(asked, one)))));
     }
 
-    private static async Task MultigetAsync(Asked asked, DavCollection found, Func<Task<IReadOnlyList<DavObject>>> objects, XElement body)
+    private static async Task MultigetAsync(Asked asked, DavCollection found, Func<Task<IReadOnlyList<EditionObject>>> objects, XElement body)
     {
         var (wanted, all) = (Wanted(body), (await objects()).ToDictionary(one => $"{one.Name}.ics"));
         var answers = body.Elements(WebDav + "href").Take(MostNamed).Select(href =>
@@ -294,7 +295,7 @@ public sealed class DavAnswers(DavCalendars calendars, AppPasswordStore store, I
     }
 
     /// <summary>What is another since the program asked last (RFC 6578 3).</summary>
-    private async Task SyncAsync(Asked asked, DavCollection found, Func<Task<IReadOnlyList<DavObject>>> objects, XElement body)
+    private async Task SyncAsync(Asked asked, DavCollection found, Func<Task<IReadOnlyList<EditionObject>>> objects, XElement body)
     {
         var said = body.Element(WebDav + "sync-token")?.Value.Trim() ?? "";
         var wanted = Wanted(body);
@@ -327,7 +328,7 @@ public sealed class DavAnswers(DavCalendars calendars, AppPasswordStore store, I
     }
 
     /// <summary>When somebody who has the calendar is busy (RFC 4791 7.10).</summary>
-    private async Task FreeBusyAsync(Asked asked, Func<Task<IReadOnlyList<DavObject>>> objects, XElement body)
+    private async Task FreeBusyAsync(Asked asked, Func<Task<IReadOnlyList<EditionObject>>> objects, XElement body)
     {
         if (DavQuestion.RangeOf(body.Element(CalDav + "time-range")) is not { HasStart: true, HasEnd: true } range)
             throw new XmlException("From when to when is not said.");

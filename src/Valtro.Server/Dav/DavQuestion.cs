@@ -1,7 +1,7 @@
 using System.Xml.Linq;
 using NodaTime;
 using NodaTime.Text;
-using Valtro.Application.Dav;
+using Valtro.Application.Editions;
 using Valtro.Core.ICalendar.Reading;
 using Valtro.Core.Time;
 
@@ -54,7 +54,7 @@ internal sealed class DavQuestion
             : null;
     }
 
-    public IEnumerable<DavObject> Of(IEnumerable<DavObject> objects)
+    public IEnumerable<EditionObject> Of(IEnumerable<EditionObject> objects)
     {
         if (_component is not { } component)
             return objects;
@@ -68,7 +68,7 @@ internal sealed class DavQuestion
     }
 
     /// <summary>Dates that fall into a stretch of time (RFC 4791 9.9); at most some hundred years of one without end.</summary>
-    public static IEnumerable<DavDate> DatesWithin(DavObject one, Interval range)
+    public static IEnumerable<ObjectDate> DatesWithin(EditionObject one, Interval range)
     {
         // A day on each side: what is asked is in instants, days are the calendar's.
         var first = range.HasStart ? range.Start.InUtc().Date : DayRange.First;
@@ -79,7 +79,7 @@ internal sealed class DavQuestion
             && (!range.HasStart || date.End > range.Start || date.Start == date.End && date.Start >= range.Start));
     }
 
-    private static bool Has(DavObject one, XElement filter)
+    private static bool Has(EditionObject one, XElement filter)
     {
         var name = (string?)filter.Attribute("name") ?? "";
         var values = ValuesOf(one, name);
@@ -94,7 +94,7 @@ internal sealed class DavQuestion
     }
 
     /// <summary>What its events say of a property.</summary>
-    private static string[] ValuesOf(DavObject one, string name)
+    private static string[] ValuesOf(EditionObject one, string name)
     {
         using var text = ForeignText.Open(one.Content, "utf-8");
         var reader = new ComponentReader(new LineReader(text));

@@ -67,45 +67,70 @@ public sealed class OutboundRequests : IOutside, IDisposable
             : address;
     }
 
-    public async Task<OutsideAnswer> GetAsync(OutsideQuestion question, CancellationToken stopping)
+    public Task<OutsideAnswer> GetAsync(OutsideQuestion question, CancellationToken stopping) =>
+        ExchangeAsync(question.Address, address => RequestOf(question, address), async (answer, address, ended) =>
+        {
+            if (answer.StatusCode == HttpStatusCode.NotModified)
+                return new OutsideAnswer([], "") { IsUnchanged = true };
+            RequireKnown(answer, address, question.Secrets);
+            if (!answer.IsSuccessStatusCode)
+                throw new RuleException("address", "outside.answersWith", ("host", address.Host), ("status", (int)answer.StatusCode));
+            return new OutsideAnswer(await ReadAsync(answer, question.Most, ended), NameOf(answer, address))
+            {
+                ETag = answer.Headers.ETag?.ToString(),
+                LastModified = answer.Content.Headers.LastModified?.ToString("R", System.Globalization.CultureInfo.InvariantCulture),
+            };
+        }, stopping);
+
+    public Task<OutsideReply> CallAsync(OutsideCall call, CancellationToken stopping) =>
+        ExchangeAsync(call.Address, address => RequestOf(call, address), async (answer, address, ended) =>
+        {
+            if (answer.StatusCode == HttpStatusCode.Unauthorized)
+                RequireKnown(answer, address, call.Secrets);
+            return new OutsideReply(
+                (int)answer.StatusCode, await ReadAsync(answer, call.Most, ended), address, answer.Headers.ETag?.ToString());
+        }, stopping);
+
+    private static void RequireKnown(HttpResponseMessage answer, Uri address, OutsideSecrets secrets)
+    {
+        if (answer.StatusCode == HttpStatusCode.Unauthorized && secrets.User is not null)
+            throw new RuleException("password", "outside.passwordWrong", ("host", address.Host));
+        if (answer.StatusCode is HttpStatusCode.Unauthorized or HttpStatusCode.Forbidden)
+            throw new RuleException("address", "outside.wantsSignIn", ("host", address.Host), ("status", (int)answer.StatusCode));
+    }
+
+    /// <summary>Asks, is sent on, and reads, all within the time that there is.</summary>
+    private async Task<T> ExchangeAsync<T>(
+        Uri first, Func<Uri, HttpRequestMessage> make, Func<HttpResponseMessage, Uri, CancellationToken, Task<T>> read,
+        CancellationToken stopping)
     {
         using var ended = CancellationTokenSource.CreateLinkedTokenSource(stopping);
         ended.CancelAfter(Longest);
-        var (address, host) = (question.Address, question.Address.Host);
+        var address = first;
         try
         {
             for (var redirects = 0; redirects <= MostRedirects; redirects++)
             {
-                host = address.Host;
-                using var request = RequestOf(question, address);
+                using var request = make(address);
                 using var answer = await _client.SendAsync(request, HttpCompletionOption.ResponseHeadersRead, ended.Token);
                 if ((int)answer.StatusCode is 301 or 302 or 303 or 307 or 308 && answer.Headers.Location is { } next)
                 {
                     address = Check(new Uri(address, next).OriginalString);
                     continue;
                 }
-                if (answer.StatusCode == HttpStatusCode.NotModified)
-                    return new OutsideAnswer([], "") { IsUnchanged = true };
-                if (!answer.IsSuccessStatusCode)
-                    throw new RuleException("address", answer.StatusCode is HttpStatusCode.Unauthorized or HttpStatusCode.Forbidden
-                        ? "outside.wantsSignIn" : "outside.answersWith", ("host", host), ("status", (int)answer.StatusCode));
-                return new OutsideAnswer(await ReadAsync(answer, question.Most, ended.Token), NameOf(answer, address))
-                {
-                    ETag = answer.Headers.ETag?.ToString(),
-                    LastModified = answer.Content.Headers.LastModified?.ToString("R", System.Globalization.CultureInfo.InvariantCulture),
-                };
+                return await read(answer, address, ended.Token);
             }
-            throw new RuleException("address", "outside.tooManyRedirects", ("host", host));
+            throw new RuleException("address", "outside.tooManyRedirects", ("host", address.Host));
         }
         catch (OperationCanceledException) when (!stopping.IsCancellationRequested)
         {
-            throw new RuleException("address", "outside.tooSlow", ("host", host), ("seconds", (int)Longest.TotalSeconds));
+            throw new RuleException("address", "outside.tooSlow", ("host", address.Host), ("seconds", (int)Longest.TotalSeconds));
         }
         catch (Exception failed) when (failed is HttpRequestException or IOException or SocketException or InvalidDataException)
         {
             if (failed.InnerException is RuleException refused)
                 throw refused;
-            throw new RuleException("address", "outside.notReached", ("host", host));
+            throw new RuleException("address", "outside.notReached", ("host", address.Host));
         }
     }
 
@@ -117,17 +142,35 @@ public sealed class OutboundRequests : IOutside, IDisposable
             request.Headers.TryAddWithoutValidation("If-None-Match", tag);
         if (question.LastModified is { } modified)
             request.Headers.TryAddWithoutValidation("If-Modified-Since", modified);
-        // Whoever is sent on to another gets nothing of it.
-        if (Uri.Compare(address, question.Address, UriComponents.SchemeAndServer, UriFormat.SafeUnescaped,
+        Tell(request, question.Secrets, question.Address);
+        return request;
+    }
+
+    private static HttpRequestMessage RequestOf(OutsideCall call, Uri address)
+    {
+        var request = new HttpRequestMessage(new HttpMethod(call.Method), address);
+        foreach (var (name, value) in call.Headers)
+            request.Headers.TryAddWithoutValidation(name, value);
+        if (call.Body is var (content, type))
+        {
+            request.Content = new ByteArrayContent(content);
+            request.Content.Headers.ContentType = MediaTypeHeaderValue.Parse(type);
+        }
+        Tell(request, call.Secrets, call.Address);
+        return request;
+    }
+
+    /// <summary>Whoever is sent on to another gets nothing of it.</summary>
+    private static void Tell(HttpRequestMessage request, OutsideSecrets secrets, Uri first)
+    {
+        if (Uri.Compare(request.RequestUri, first, UriComponents.SchemeAndServer, UriFormat.SafeUnescaped,
             StringComparison.OrdinalIgnoreCase) != 0)
-            return request;
-        var secrets = question.Secrets;
+            return;
         if (secrets.User is { } user)
             request.Headers.Authorization = new AuthenticationHeaderValue(
                 "Basic", Convert.ToBase64String(System.Text.Encoding.UTF8.GetBytes($"{user}:{secrets.Password}")));
         if (secrets.HeaderName is { } name)
             request.Headers.TryAddWithoutValidation(name, secrets.HeaderValue);
-        return request;
     }
 
     private static async Task<byte[]> ReadAsync(HttpResponseMessage answer, int most, CancellationToken ended)

@@ -39,7 +39,7 @@ internal sealed class DemoSources(
         var (id, address) = (Guid.CreateVersion7(), new Uri(standIns, $"/calendars/{feed}.ics"));
         await _sources.AddAsync(
             FollowedSource.New(
-                id, organisationId, ada, name, address, new SourceAccess(address.AbsoluteUri).Seal(sealing, id), rules, 120, now),
+                id, organisationId, ada, name, address, new OutsideAccess(address.AbsoluteUri).Seal(sealing, id), rules, 120, now),
             own, new AuditLine(ada, AuditAct.SourceFollowed, name, null, now));
     }
 }

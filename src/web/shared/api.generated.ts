@@ -5339,6 +5339,525 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/targets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TargetListed"][];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TargetRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TargetResponse"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/targets/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["LookElsewhereRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FoundElsewhere"][];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/targets/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TargetBody"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TargetChange"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete: {
+            parameters: {
+                query: {
+                    keepsThere: boolean;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/targets/{id}/push": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/targets/{id}/answers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TargetAnswer"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/targets/{id}/choose": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TargetDays"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ChosenCount"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/targets/{id}/bring": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["BringBackRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["IntakeListed"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/targets/of-calendars": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query: {
+                    calendar: string[];
+                    eventId?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TargetOfEvent"][];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/events/{id}/targets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["EventTargets"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/events/chosen/preview": {
         parameters: {
             query?: never;
@@ -7404,7 +7923,7 @@ export interface components {
          * @description What can be read in the audit list.
          * @enum {unknown}
          */
-        AuditAct: "opened" | "closed" | "calendarMade" | "calendarArchived" | "calendarRestored" | "calendarRemoved" | "calendarMerged" | "editionMade" | "editionChanged" | "editionRemoved" | "editionRestored" | "fileReplaced" | "linkMade" | "linkReplaced" | "linkWithdrawn" | "invited" | "invitationWithdrawn" | "invitationAccepted" | "rolesChanged" | "personRemoved" | "passwordReset" | "signedOutEverywhere" | "approved" | "sentBack" | "listChanged" | "sourceFollowed" | "sourceChanged" | "sourceLeft";
+        AuditAct: "opened" | "closed" | "calendarMade" | "calendarArchived" | "calendarRestored" | "calendarRemoved" | "calendarMerged" | "editionMade" | "editionChanged" | "editionRemoved" | "editionRestored" | "fileReplaced" | "linkMade" | "linkReplaced" | "linkWithdrawn" | "invited" | "invitationWithdrawn" | "invitationAccepted" | "rolesChanged" | "personRemoved" | "passwordReset" | "signedOutEverywhere" | "approved" | "sentBack" | "listChanged" | "sourceFollowed" | "sourceChanged" | "sourceLeft" | "writtenElsewhere" | "elsewhereChanged" | "elsewhereLeft";
         AuditResponse: {
             /** Format: uuid */
             id: string;
@@ -7452,6 +7971,14 @@ export interface components {
         BreaksRead: {
             breaks: components["schemas"]["SpanBody"][];
             skipped: string[];
+        };
+        BringBackRequest: {
+            days: components["schemas"]["TargetDays"];
+            /**
+             * Format: uuid
+             * @description On which new events are to stand; null for the calendar that is written there.
+             */
+            calendarId: null | string;
         };
         /**
          * @description By what it is said on which calendar an event from outside goes.
@@ -7734,6 +8261,11 @@ export interface components {
             yearPlanId: null | string;
             /** @description Of a copy: the term's name. */
             term: null | string;
+        };
+        /** @description What came of choosing by days. */
+        ChosenCount: {
+            /** Format: int32 */
+            count: number;
         };
         /** @description One date of an event. */
         ChosenDateBody: {
@@ -8400,6 +8932,10 @@ export interface components {
          * @enum {unknown}
          */
         EventState: "draft" | "waiting" | "live" | "cancelled";
+        EventTargets: {
+            /** @description Those into which it is to be written; of those that take what is chosen. */
+            targets: null | string[];
+        };
         /** @description Something that was to be done and does not succeed. */
         FailingResponse: {
             kind: components["schemas"]["WorkKind"];
@@ -8434,7 +8970,7 @@ export interface components {
          * @description Why something failed, as far as people can do something about it.
          * @enum {unknown}
          */
-        FailureReason: "database" | "disk" | "mailServer" | "ours";
+        FailureReason: "database" | "disk" | "mailServer" | "elsewhere" | "ours";
         /**
          * @description How the feed of an edition is made.
          * @default series
@@ -8529,6 +9065,15 @@ export interface components {
             /** @description "Everyone sees more of 3 events". */
             newlySees: string[];
             seesLess: string[];
+        };
+        /** @description A calendar that a server has. */
+        FoundElsewhere: {
+            address: string;
+            name: string;
+            /** @description As far as the server says. */
+            isWritable: boolean;
+            /** @description It is written already. */
+            isTaken: boolean;
         };
         /** @description A word by which a file sorts its events. */
         FoundWord: {
@@ -9065,6 +9610,14 @@ export interface components {
             /** Format: int32 */
             count: number;
         };
+        LookElsewhereRequest: {
+            /**
+             * Format: uuid
+             * @description What is to be written there.
+             */
+            editionId: string;
+            access: components["schemas"]["SourceAddress"];
+        };
         /** @description An edition that joins a calendar with others, and gets nothing of it any more. */
         LosingEdition: {
             /** Format: uuid */
@@ -9471,6 +10024,18 @@ export interface components {
             snippetFixed: string;
             delivery: components["schemas"]["DeliveryBody"];
         };
+        /**
+         * @description What somebody said of an event that was changed elsewhere.
+         * @enum {unknown}
+         */
+        PushAnswer: "none" | "ours" | "theirs";
+        /** @enum {unknown} */
+        PushQuestion: "changed" | "gone" | "taken";
+        /**
+         * @description How much of an edition is written elsewhere.
+         * @enum {unknown}
+         */
+        PushTakes: "all" | "chosen";
         /** @description What an earlier version would change again. */
         PutBackPreview: {
             differences: components["schemas"]["EventDifference"][];
@@ -10123,6 +10688,155 @@ export interface components {
             /** Format: int32 */
             version: number;
         };
+        TargetAnswer: {
+            name: string;
+            /** @description Ours or theirs. */
+            answer: components["schemas"]["PushAnswer"];
+        };
+        TargetBody: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            shown: string;
+            /** Format: uuid */
+            editionId: string;
+            editionName: string;
+            /** Format: uuid */
+            calendarId: null | string;
+            /** @description Hears of what is asked and what fails. */
+            setUpBy: string;
+            health: components["schemas"]["TargetHealth"];
+            audience: components["schemas"]["Audience"];
+            /** @description The edition says who reads it. */
+            isAudienceFixed: boolean;
+            takes: components["schemas"]["PushTakes"];
+            from: null | components["schemas"]["LocalDate"];
+            until: null | components["schemas"]["LocalDate"];
+            /** Format: int32 */
+            version: number;
+            rightAt: null | components["schemas"]["Instant"];
+            failedSince: null | components["schemas"]["Instant"];
+            /** Format: int32 */
+            failures: number;
+            problem: string;
+            /** Format: int32 */
+            there: number;
+            /** Format: int32 */
+            asking: number;
+            /**
+             * Format: int32
+             * @description So many stay as somebody made them there.
+             */
+            left: number;
+            /**
+             * Format: int32
+             * @description So many are not taken.
+             */
+            refused: number;
+            /** Format: int32 */
+            chosen: number;
+            isBusy: boolean;
+            /** Format: int32 */
+            done: null | number;
+            /** Format: int32 */
+            total: null | number;
+            open: components["schemas"]["TargetOpen"][];
+        };
+        TargetChange: {
+            /**
+             * Format: int32
+             * @description That was seen.
+             */
+            version: number;
+            name: null | string;
+            audience: null | components["schemas"]["Audience"];
+            takes: components["schemas"]["PushTakes"];
+            from: null | components["schemas"]["LocalDate"];
+            until: null | components["schemas"]["LocalDate"];
+            access: null | components["schemas"]["SourceAddress"];
+        };
+        /** @description Days of which something is chosen, or brought from there. */
+        TargetDays: {
+            from: null | components["schemas"]["LocalDate"];
+            until: null | components["schemas"]["LocalDate"];
+            /** @description False where they are to go there no more. */
+            isChosen: boolean;
+        };
+        /** @enum {unknown} */
+        TargetHealth: "new" | "right" | "failing" | "asks" | "leaving";
+        /** @description One of the calendars elsewhere. */
+        TargetListed: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            shown: string;
+            /** Format: uuid */
+            editionId: string;
+            /** @description Of what is written there. */
+            editionName: string;
+            /**
+             * Format: uuid
+             * @description Where that is one calendar.
+             */
+            calendarId: null | string;
+            health: components["schemas"]["TargetHealth"];
+            rightAt: null | components["schemas"]["Instant"];
+            failedSince: null | components["schemas"]["Instant"];
+            /** @description Why it fails; empty where it does not. */
+            problem: string;
+            /** Format: int32 */
+            there: number;
+            /** Format: int32 */
+            asking: number;
+            isBusy: boolean;
+            /**
+             * Format: int32
+             * @description Of Total, while it is written.
+             */
+            done: null | number;
+            /** Format: int32 */
+            total: null | number;
+        };
+        /** @description A calendar elsewhere into which an event may be written too. */
+        TargetOfEvent: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            shown: string;
+            /** @description It goes there by itself, with all of its calendar. */
+            takesAll: boolean;
+            isChosen: boolean;
+        };
+        /** @description One event that somebody changed there, that was left as it is there, or that is not taken. */
+        TargetOpen: {
+            name: string;
+            title: string;
+            question: null | components["schemas"]["PushQuestion"];
+            /** @description As it is here: title, when, place; empty where it goes there no more. */
+            ours: string[];
+            /** @description As it is there; empty where it is gone. */
+            theirs: string[];
+            askedAt: null | components["schemas"]["Instant"];
+            answer: components["schemas"]["PushAnswer"];
+            problem: string;
+        };
+        TargetRequest: {
+            /** @description Where the calendars were found, and who signs in there. */
+            access: components["schemas"]["SourceAddress"];
+            /** @description The address of the one that is meant, as it was found. */
+            calendar: null | string;
+            name: null | string;
+            /** Format: uuid */
+            editionId: string;
+            audience: null | components["schemas"]["Audience"];
+            takes: components["schemas"]["PushTakes"];
+            from: null | components["schemas"]["LocalDate"];
+            until: null | components["schemas"]["LocalDate"];
+        };
+        TargetResponse: {
+            /** Format: uuid */
+            id: string;
+        };
         TemplateBody: {
             /** Format: uuid */
             id: string;
@@ -10267,7 +10981,7 @@ export interface components {
          * @description What can be to do.
          * @enum {unknown}
          */
-        WorkKind: "render" | "mail" | "gather" | "reset" | "sweep" | "intake" | "follow";
+        WorkKind: "render" | "mail" | "gather" | "reset" | "sweep" | "intake" | "follow" | "push";
         YearPlanRequest: {
             name: null | string;
             first: null | components["schemas"]["LocalDate"];

@@ -33,6 +33,9 @@ const said: Record<AuditLine['act'], string> = {
   sourceFollowed: t('followedASource'),
   sourceChanged: t('changedASource'),
   sourceLeft: t('leftASource'),
+  writtenElsewhere: t('writesElsewhere'),
+  elsewhereChanged: t('changedElsewhere'),
+  elsewhereLeft: t('leftElsewhere'),
 }
 
 /** Who opened, closed, invited, approved, and when. */

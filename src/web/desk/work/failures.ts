@@ -6,6 +6,7 @@ const reasons: Record<FailureReason, string> = {
   database: t('theDatabaseDidNotAnswer'),
   disk: t('thereIsNoRoomLeft'),
   mailServer: t('theMailServerDidNot'),
+  elsewhere: t('theOtherServerDidNot'),
   ours: t('aMistakeOfOursIt'),
 }
 
@@ -28,11 +29,13 @@ const what: Record<Failing['kind'], string> = {
   sweep: t('emptyingTheBin'),
   intake: t('aFileOfEvents'),
   follow: t('aFollowedSource'),
+  push: t('aCalendarElsewhere'),
 }
 
 /** "Going out", "A mail to cy@pinewick.example". */
 export function sayWork({ kind, subject }: Failing): string {
   if (kind === 'mail' && subject) return t('aMailToSubject', { subject })
   if (kind === 'gather' && subject) return t('newsByMailForSubject', { subject })
+  if (kind === 'push' && subject) return t('writingSubject', { subject })
   return what[kind]
 }

@@ -3,19 +3,20 @@ using Valtro.Core;
 
 namespace Valtro.Store;
 
-/// <summary>What is needed to ask a source. It is kept sealed, the address too: many are secret themselves.</summary>
-public sealed record SourceAccess(
+/// <summary>What is needed to ask a source, or a calendar elsewhere. It is kept sealed, the address too: many are secret themselves.</summary>
+public sealed record OutsideAccess(
     string Address, string? User = null, string? Password = null, string? HeaderName = null, string? HeaderValue = null)
 {
     private const int LongestEnd = 24;
 
     public bool HasSecrets => User is not null || HeaderName is not null;
 
-    public byte[] Seal(Sealing sealing, Guid sourceId) => sealing.Seal(JsonSerializer.Serialize(this), sourceId);
+    /// <param name="id">Whose it is: it opens as nothing else.</param>
+    public byte[] Seal(Sealing sealing, Guid id) => sealing.Seal(JsonSerializer.Serialize(this), id);
 
     /// <returns>Null where the operator's key does not open it.</returns>
-    public static SourceAccess? Open(Sealing sealing, FollowedSource source) =>
-        sealing.Open(source.Access, source.Id) is { } text ? JsonSerializer.Deserialize<SourceAccess>(text) : null;
+    public static OutsideAccess? Open(Sealing sealing, byte[] access, Guid id) =>
+        sealing.Open(access, id) is { } text ? JsonSerializer.Deserialize<OutsideAccess>(text) : null;
 
     /// <summary>So much of an address as may be told: its host, and how the path ends.</summary>
     public static string Shown(Uri address)
