@@ -289,6 +289,8 @@ public sealed class EventStore(Database database)
             throw new NotFoundException("calendar");
         if (fullest > MostEvents)
             throw new RuleException("calendarId", "event.calendarFull", ("most", MostEvents));
+        await PushStore.ContinueAsync(
+            transaction, organisationId, [.. news.Where(one => one.Event.Continues is not null).Select(one => one.Event.Id)]);
     }
 
     /// <returns>The calendars that they were shown on before.</returns>

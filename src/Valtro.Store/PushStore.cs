@@ -165,6 +165,19 @@ public sealed class PushStore(Database database)
         "select target_id from push_choice where organisation_id = @organisationId and event_id = @eventId",
         new { organisationId, eventId })).ToHashSet();
 
+    /// <summary>What goes on from a series goes where that was chosen to go.</summary>
+    internal static Task ContinueAsync(DbTransaction transaction, Guid organisationId, IReadOnlyCollection<Guid> events) => events.Count == 0
+        ? Task.CompletedTask
+        : transaction.Connection!.ExecuteAsync("""
+            insert into push_choice (organisation_id, target_id, event_id)
+            select c.organisation_id, c.target_id, e.id
+            from event e
+            join event before on before.organisation_id = e.organisation_id and before.uid = e.continues
+            join push_choice c on c.organisation_id = e.organisation_id and c.event_id = before.id
+            where e.organisation_id = @organisationId and e.id = any(@events)
+            on conflict do nothing
+            """, new { organisationId, events = events.ToArray() }, transaction);
+
     /// <summary>Chooses events for some targets, and no more for others.</summary>
     public Task ChooseAsync(
         Guid organisationId, IReadOnlyList<Guid> events, IReadOnlyCollection<Guid> chosen, IReadOnlyCollection<Guid> notChosen, Instant now) =>

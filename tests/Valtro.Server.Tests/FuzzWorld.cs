@@ -1,3 +1,5 @@
+extern alias StandIns;
+
 using System.Net.Http.Headers;
 using System.Text;
 using System.Text.Json;
@@ -252,6 +254,7 @@ internal sealed class FuzzWorld
         Add("POST /api/events/several", "/api/events/several", new { rows, calendarId = spare }, 6);
         await AddIntakeAsync(spare, category);
         await AddSourcesAsync(spare);
+        await AddTargetsAsync(spare, (string)series["id"]!);
 
         Add("POST /api/year-plans", "/api/year-plans", Plan("2031"), 10);
         AddVersioned("PUT /api/year-plans/{id:guid}", $"/api/year-plans/{plan}", "year_plan", plan, () => Plan("2026"), 12);
@@ -356,6 +359,37 @@ internal sealed class FuzzWorld
         Add("POST /api/account/programs", "/api/account/programs", new { program = "Phone" }, 2);
         Add("DELETE /api/account/programs/{id:guid}", $"/api/account/programs/{Guid.NewGuid()}", weight: 1);
         Add("DELETE /api/events/{id:guid}/source", $"/api/events/{Guid.NewGuid()}/source", weight: 1);
+    }
+
+    private async Task AddTargetsAsync(string calendar, string eventId)
+    {
+        var (_, served) = await Served.ByAsync(StandIns::Valtro.StandIns.Calendars.ClubServer.Map);
+        var access = new { address = $"{served}/club/", user = "harbour", password = "lantern-oil", headerName = (string?)null, headerValue = (string?)null };
+        var editionId = await OneAsync<Guid>("select id from edition where calendar_id = @id", new { id = Guid.Parse(calendar) });
+        object Target(string shelf) => new
+        {
+            access,
+            calendar = $"{served}/club/home/{shelf}/",
+            name = "Club",
+            editionId,
+            audience = "everyone",
+            takes = "chosen",
+            from = "2026-09-01",
+            until = "2027-06-30",
+        };
+        var id = (string)(await _ada.DoAsync(HttpMethod.Post, "/api/targets", Target("boathouse")))["id"]!;
+        Task<int> VersionAsync() => OneAsync<int>("select version from push_target where id = @id", new { id = Guid.Parse(id) });
+        var days = new { from = "2026-11-01", until = "2027-01-31", isChosen = true };
+        Add("POST /api/targets/look", "/api/targets/look", new { editionId, access }, 2);
+        Add("POST /api/targets", "/api/targets", Target("members"), 3);
+        Templates.Add("PUT /api/targets/{id:guid}", new Template(At($"/api/targets/{id}"), async () => JsonSerializer.SerializeToNode(
+            new { version = await VersionAsync(), name = "Club", audience = "link", takes = "chosen", from = "2026-09-01", until = "2027-06-30", access }), 8));
+        Add("POST /api/targets/{id:guid}/push", $"/api/targets/{id}/push", weight: 1);
+        Add("PUT /api/targets/{id:guid}/answers", $"/api/targets/{id}/answers", new { name = "a.ics", answer = "ours" }, 2);
+        Add("POST /api/targets/{id:guid}/choose", $"/api/targets/{id}/choose", days, 3);
+        Add("POST /api/targets/{id:guid}/bring", $"/api/targets/{id}/bring", new { days, calendarId = calendar }, 2);
+        Add("DELETE /api/targets/{id:guid}", $"/api/targets/{Guid.NewGuid()}?keepsThere=true", weight: 1);
+        Add("PUT /api/events/{id:guid}/targets", $"/api/events/{eventId}/targets", new { targets = new[] { id } }, 2);
     }
 
     private JsonNode? _made;

@@ -69,6 +69,10 @@ public sealed partial class LeakTests(ValtroApp app) : IClassFixture<ValtroApp>,
         // Sources are of those who may fill their calendars: SourceTests hold that.
         ["/api/sources"] = () => [""],
         ["/api/sources/{id:guid}"] = () => [$"{Guid.NewGuid()}"],
+        // Calendars elsewhere are of those who publish what is written there: PushTests hold that.
+        ["/api/targets"] = () => [""],
+        ["/api/targets/{id:guid}"] = () => [$"{Guid.NewGuid()}"],
+        ["/api/targets/of-calendars"] = () => World.Calendars.Select(calendar => $"?calendar={calendar.Id}"),
         ["/api/events/{id:guid}/source"] = () => World.Events.Where(leak => leak.Number % 9 == 2).Select(leak => $"{leak.Event.Id}"),
         ["/api/sign-off"] = () => [""],
         ["/api/sign-off/count"] = () => [""],

@@ -134,6 +134,8 @@ test.describe('in a German browser', () => {
     await open('/bin', 'h1')
     await open('/intake', '.bring-events')
     await open('/intake/follow', '.follow')
+    const [edition] = await (await page.request.get('/api/editions')).json()
+    await open(`/elsewhere/new?edition=${edition.id}`, '.follow')
     await open('/help', '.example')
     await open('/year', '.spans')
     await open('/lists', '.plain-list')

@@ -21,10 +21,11 @@ public sealed record CalendarRequest(
     public Guid? Like { get; init; }
 }
 
+/// <param name="EditionId">The standard one of the calendar.</param>
 /// <param name="SnippetThatFits">A script that makes a frame as high as what is in it.</param>
 /// <param name="SnippetFixed">A frame of fixed height, for sites that strip scripts.</param>
 public sealed record PublishingResponse(
-    Guid CalendarId, bool IsOpen, string Page, string Embed, string Feed, string Webcal, string SnippetThatFits, string SnippetFixed,
+    Guid CalendarId, Guid EditionId, bool IsOpen, string Page, string Embed, string Feed, string Webcal, string SnippetThatFits, string SnippetFixed,
         DeliveryBody Delivery);
 
 public sealed record PlateProposal(string Plate);
@@ -104,6 +105,7 @@ internal static class CalendarApi
         var address = addresses.Of(organisation.Slug, calendar.Slug);
         return TypedResults.Ok(new PublishingResponse(
             id,
+            (await access.HouseAsync()).Editions.First(edition => edition.CalendarId == id).Id,
             calendar.Disclosure.Everyone > Detail.Nothing,
             address.Page,
             address.Embed,

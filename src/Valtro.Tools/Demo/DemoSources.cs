@@ -8,7 +8,7 @@ using Valtro.Store;
 namespace Valtro.Tools.Demo;
 
 /// <summary>What the school follows: the league, on a calendar of its own, and what is due on the learning platform, for both
-/// watches.</summary>
+/// watches; and what is written elsewhere.</summary>
 /// <param name="standIns">Where they publish it.</param>
 internal sealed class DemoSources(
     Database database, Guid organisationId, IReadOnlyDictionary<string, Guid> calendars, Guid ada, Instant now, Uri standIns,
@@ -32,6 +32,21 @@ internal sealed class DemoSources(
             ],
             IsOpen = true,
         }, null);
+        await WriteAsync("Members’ calendar of the club", "ROW", new Uri(standIns, "/club/home/members/"));
+    }
+
+    /// <summary>The rowing club has a calendar server of its own, in which its members look.</summary>
+    private async Task WriteAsync(string name, string plate, Uri there)
+    {
+        var id = Guid.CreateVersion7();
+        var edition = await database.FirstAsync<Guid>(
+            "select id from edition where organisation_id = @organisationId and calendar_id = @calendar",
+            new { organisationId, calendar = calendars[plate] });
+        await new PushStore(database).AddAsync(
+            PushTarget.New(id, organisationId, edition, ada, name, there,
+                new OutsideAccess(there.AbsoluteUri, "harbour", "lantern-oil").Seal(sealing, id), Audience.Link, PushTakes.All,
+                now.InZone(Zones.Named("America/Halifax")).Date.PlusMonths(-1), null, now),
+            new AuditLine(ada, AuditAct.WrittenElsewhere, "Rowing club", null, now));
     }
 
     private async Task FollowAsync(string name, string feed, SourceRules rules, CalendarSettings? own)

@@ -58,5 +58,8 @@ export const keys = {
   source: (id: string) => ['sources', id] as const,
   sourcePreview: (id: string, rules: string, turn: string) => ['source-preview', id, rules, turn] as const,
   sourceOf: (eventId: string) => ['sources', 'of', eventId] as const,
+  targets: ['targets'] as const,
+  target: (id: string) => ['targets', id] as const,
+  targetsOf: (calendars: string, eventId: string) => ['targets', 'of', calendars, eventId] as const,
   destinations: (draft: string) => ['destinations', draft] as const,
 }

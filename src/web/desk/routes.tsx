@@ -66,6 +66,14 @@ export const router = createBrowserRouter(
                   path: '/intake/sources/:id',
                   lazy: screen(() => import('./sources/SourcePage'), 'SourcePage'),
                 },
+                {
+                  path: '/elsewhere/new',
+                  lazy: screen(() => import('./elsewhere/ConnectPage'), 'ConnectPage'),
+                },
+                {
+                  path: '/elsewhere/:id',
+                  lazy: screen(() => import('./elsewhere/TargetPage'), 'TargetPage'),
+                },
                 { path: '/year', lazy: screen(() => import('./year/YearPlanPage'), 'YearPlanPage') },
                 { path: '/year/carry', lazy: screen(() => import('./carry/CarryPage'), 'CarryPage') },
                 { path: '/lists', lazy: screen(() => import('./lists/ListsPage'), 'ListsPage') },

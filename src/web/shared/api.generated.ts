@@ -8941,7 +8941,7 @@ export interface components {
             kind: components["schemas"]["WorkKind"];
             key: string;
             /**
-             * @description The edition's name, the recipient of a mail, the person whose news are gathered; empty for what is
+             * @description The edition's name, the calendar elsewhere, the recipient of a mail, the person whose news are gathered; empty for what is
              *         nobody's.
              */
             subject: string;
@@ -10013,6 +10013,11 @@ export interface components {
         PublishingResponse: {
             /** Format: uuid */
             calendarId: string;
+            /**
+             * Format: uuid
+             * @description The standard one of the calendar.
+             */
+            editionId: string;
             isOpen: boolean;
             page: string;
             embed: string;

@@ -4,6 +4,7 @@ import { Plate } from '../../shared/Plate'
 import { apiAddress } from '../api'
 import type { Calendar, Publishing } from '../types'
 import { detailSaid } from '../openness'
+import { TargetList } from '../elsewhere/TargetList'
 import { SecretLinkSection } from './SecretLinkSection'
 import { Copyable } from './Copyable'
 import { DeliveryLine } from '../Delivery'
@@ -43,6 +44,7 @@ export function PublishingPage() {
         <div className="ways">
           <Ways publishing={publishing.data} />
           <SecretLinkSection calendar={calendar.data} />
+          <TargetList editionId={publishing.data.editionId} />
         </div>
         <Preview calendar={calendar.data} />
       </div>

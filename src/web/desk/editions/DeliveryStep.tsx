@@ -6,6 +6,7 @@ import { Copyable } from '../calendars/Copyable'
 import { Refusal } from '../Refusal'
 import { SecretActs, type SecretWords } from '../SecretActs'
 import type { Draft } from './draft'
+import { TargetList } from '../elsewhere/TargetList'
 import { FeedForm } from './FeedForm'
 import { Step, Tick } from './Step'
 import { t } from './words'
@@ -54,6 +55,7 @@ export function DeliveryStep({ draft, saved, problem, onChange, onLink }: Delive
           )}
         </>
       )}
+      {saved && <TargetList editionId={saved.id} />}
       {draft.audience === 'everyone' && (
         <p>
           <Tick checked={draft.onFrontPage ?? true} onChange={(onFrontPage) => onChange({ onFrontPage })}>

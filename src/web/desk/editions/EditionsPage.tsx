@@ -3,6 +3,7 @@ import { Plate } from '../../shared/Plate'
 import type { EditionLine } from '../types'
 import { DeliveryLine } from '../Delivery'
 import { useCalendars } from '../calendars/queries'
+import { TargetList } from '../elsewhere/TargetList'
 import { useEditions } from './queries'
 import { useSeenAs } from '../seeAs'
 import { t } from './words'
@@ -65,6 +66,7 @@ export function EditionsPage() {
           <EditionTable editions={standard} />
         </section>
       )}
+      {isOwnView && <TargetList />}
     </main>
   )
 }

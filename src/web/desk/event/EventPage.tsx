@@ -7,6 +7,8 @@ import { sayAgo } from '../Delivery'
 import { useConsequences, useDestinations } from './queries'
 import { useLists, usePlacesToType } from '../lists/queries'
 import { useOrganisation } from '../session/queries'
+import { AlsoInto } from '../elsewhere/AlsoInto'
+import { useAlsoInto } from '../elsewhere/useAlsoInto'
 import { FollowedNotice } from '../sources/FollowedNotice'
 import { useFields } from '../useFields'
 import { useSettled } from '../useSettled'
@@ -54,7 +56,8 @@ export function EventPage({
   const lists = useLists().data
   const placesToType = usePlacesToType()
   const { values: draft, set, text, isChanged } = useFields(start)
-  const acts = useEventActs(stored, isChanged || line !== null || copyOf !== null, proposal)
+  const { offered, also, setAlso, isAlsoChanged, saveAlso } = useAlsoInto([draft.calendarId, ...draft.placements], stored)
+  const acts = useEventActs(stored, isChanged || isAlsoChanged || line !== null || copyOf !== null, proposal, saveAlso)
   const { problem, conflict } = acts
   const calendar = calendars.find((one) => one.id === draft.calendarId)
   const shownOn = calendars.filter((one) => one.id === draft.calendarId || draft.placements.includes(one.id))
@@ -145,6 +148,7 @@ export function EventPage({
                 onChange={(placements) => set({ placements })}
               />
             )}
+            {offered.data && <AlsoInto offered={offered.data} value={also} onChange={setAlso} />}
             {isNowhere && !isAsked && <span className="soft">{t('whichCalendarIsItOn')}</span>}
             <Refusal
               text={isNowhere && isAsked ? t('chooseItsCalendarFirst') : (problem?.on('calendarId') ?? problem?.on('placements'))}

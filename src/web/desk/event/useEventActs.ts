@@ -11,7 +11,13 @@ import { usePost } from '../usePost'
 import { t } from './words'
 
 /** Saving, cancelling, removing and leaving. What was typed stays whatever happens. */
-export function useEventActs(stored: CalendarEvent | null, isDirty: boolean, proposal: Proposal | null = null) {
+export function useEventActs(
+  stored: CalendarEvent | null,
+  isDirty: boolean,
+  proposal: Proposal | null = null,
+  /** What is said beside the event itself, once it is saved. */
+  then: (eventId: string) => Promise<void> = () => Promise.resolve(),
+) {
   const { problem, isBusy: isSaving, post } = usePost()
   // Where the answer to a save does not arrive, it is asked again: it makes one event all the same.
   const [once] = useState(newKey)
@@ -35,6 +41,7 @@ export function useEventActs(stored: CalendarEvent | null, isDirty: boolean, pro
         return
       }
       const saved = onItsDays(await write('POST', '/events', request, { once }))
+      await then(saved.id)
       const asks = saved.asksFor.length > 0 ? ` ${sayAsked(saved.asksFor)}` : ''
       toast(`${sayMade(saved, calendar)}${asks}`, () => saved.actId && undo(saved.actId))
       rememberSavedOn(request.calendarId)
@@ -50,6 +57,7 @@ export function useEventActs(stored: CalendarEvent | null, isDirty: boolean, pro
       ...what,
     })
     if (!done) return
+    await then(base.id)
     rememberSavedOn(what.event?.calendarId ?? base.calendarId)
     leaveTo(planOn(done.date))
   }
