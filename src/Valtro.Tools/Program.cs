@@ -1,6 +1,7 @@
 using System.CommandLine;
 using Valtro;
 using Valtro.Tools;
+using Valtro.Tools.Archives;
 using Valtro.Tools.Backups;
 
 // The command line behind ./valtro.
@@ -43,6 +44,22 @@ restore.SetAction(
         _) => Refused(() =>
             Backup.RestoreAsync(parsed.GetRequiredValue(database), parsed.GetRequiredValue(file), parsed.GetValue(replace), Console.Out)));
 root.Subcommands.Add(restore);
+
+var slug = new Argument<string>("ORGANISATION") { Description = "As it stands in its addresses." };
+var archive = new Command("archive", "Writes one organisation to a file, which another Valtro takes.");
+archive.Options.Add(database);
+archive.Arguments.Add(slug);
+archive.Arguments.Add(file);
+archive.SetAction((parsed, _) => Refused(() => ArchiveCommand.MakeAsync(
+    parsed.GetRequiredValue(database), parsed.GetRequiredValue(slug), parsed.GetRequiredValue(file), Console.Out)));
+root.Subcommands.Add(archive);
+
+var take = new Command("take", "Puts an organisation out of such a file into the database, beside those that are there.");
+take.Options.Add(database);
+take.Arguments.Add(file);
+take.SetAction((parsed, _) => Refused(() =>
+    ArchiveCommand.TakeAsync(parsed.GetRequiredValue(database), parsed.GetRequiredValue(file), Console.Out)));
+root.Subcommands.Add(take);
 
 return await root.Parse(args).InvokeAsync();
 
