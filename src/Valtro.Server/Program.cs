@@ -67,7 +67,7 @@ services.AddSingleton<AppPasswordStore>().AddSingleton<EditionObjects>().AddSing
 services.AddSingleton<EditionSettingsStore>().AddSingleton<EditionReadings>().AddSingleton<HouseStore>().AddSingleton<Houses>()
     .AddSingleton<AskedStore>().AddSingleton<DeskNews>();
 services.AddSingleton<Pictures>().AddSingleton<EntryPages>().AddSingleton<FrontPages>().AddSingleton<AtomFeeds>();
-services.AddSingleton<PublicAddresses>().AddSingleton<Painter>().AddSingleton<Feeds>().AddSingleton<EntryFinder>()
+services.AddSingleton<PublicAddresses>().AddSingleton<Painter>().AddSingleton<Feeds>().AddSingleton<EditionFiles>().AddSingleton<EntryFinder>()
     .AddSingleton<FileHolders>().AddSingleton<HomeIcons>().AddSingleton<Rendering>().AddSingleton<Heard>().AddSingleton<Artefacts>()
     .AddSingleton<News>().AddSingleton<Fetches>();
 services.AddSingleton(provider => provider.GetRequiredService<IWebHostEnvironment>().WebRootFileProvider).AddSingleton<EventStreams>();
@@ -76,7 +76,7 @@ services.AddSingleton<RichTexts>();
 services.AddSingleton<CalendarView>().AddScoped<OccurrenceView>().AddScoped<ClashView>().AddScoped<Search>().AddScoped<OccurrenceList>()
     .AddScoped<OccurrenceSheet>();
 services.AddScoped<IWhoAsks, WhoAsks>().AddScoped<Access>().AddScoped<Sessions>().AddScoped<SignedIn>().AddScoped<PasswordChecks>()
-    .AddScoped<PasswordResets>().AddScoped<AppPasswords>().AddScoped<Passwords>().AddScoped<OwnAccounts>().AddScoped<People>();
+    .AddScoped<PasswordResets>().AddScoped<AppPasswords>().AddScoped<Passwords>().AddScoped<OwnAccounts>().AddScoped<People>().AddScoped<OrganisationArchives>();
 services.AddScoped<EventDesk>().AddScoped<EventChanges>().AddScoped<EventHistory>().AddScoped<Commits>().AddScoped<OwnLists>()
     .AddScoped<Groups>().AddScoped<BroughtFiles>()
     .AddScoped<ChangePreviews>().AddScoped<TableReader>().AddScoped<LineReader>().AddScoped<EventPreviews>()

@@ -39,6 +39,7 @@ public enum AuditAct
     WrittenElsewhere,
     ElsewhereChanged,
     ElsewhereLeft,
+    ArchiveTaken,
 }
 
 /// <summary>One line to be written.</summary>

@@ -209,4 +209,22 @@ public sealed class ArchiveTests(KeptDemo demo) : IClassFixture<KeptDemo>, IAsyn
             async () => await ArchiveCommand.MakeAsync(await DatabaseAsync(withDemo: true), "nobody", Path.Combine(_folder, "b.zip"), said));
         Assert.False(File.Exists(Path.Combine(_folder, "b.zip")));
     }
+
+    [Fact]
+    public async Task An_administrator_takes_all_along_and_nobody_else()
+    {
+        await using var node = ValtroApp.NodeOn(await DatabaseAsync(withDemo: true), OneClock.From("2026-11-23T12:00:00Z*0", isProduction: false));
+        await node.Services.GetRequiredService<Startup>().Ready.WaitAsync(TimeSpan.FromSeconds(60));
+        var (ada, bo) = (new Caller(node), new Caller(node));
+        await ada.SignInAsync("ada");
+        await bo.SignInAsync("bo");
+        Assert.Equal(System.Net.HttpStatusCode.Forbidden, (await bo.SendAsync(HttpMethod.Get, "/api/archive")).StatusCode);
+        var answer = await ada.SendAsync(HttpMethod.Get, "/api/archive");
+        Assert.Equal("pinewick-2026-11-23.zip", answer.Content.Headers.ContentDisposition!.FileName);
+        using var content = new MemoryStream(await answer.Content.ReadAsByteArrayAsync());
+        Assert.Contains("data/event.jsonl", Entries(content).Keys);
+        content.Position = 0;
+        Assert.Equal("pinewick", (await OrganisationArchive.ReadAsync(await DatabaseAsync(withDemo: false), content)).Slug);
+        Assert.Equal("archiveTaken", (string)(await ada.GetAsync("/api/audit")).AsArray()[0]!["act"]!);
+    }
 }

@@ -394,4 +394,22 @@ public sealed class EditionTests(ValtroApp app) : IClassFixture<ValtroApp>
             (await PartAsync("/c/pinewick/starboard-watch"))["entries"]!.AsArray().Select(entry => (string)entry!["title"]!).Distinct();
         Assert.Equal(["Marine science"], titles);
     }
+
+    [Fact]
+    public async Task What_its_readers_get_is_taken_along_as_a_file()
+    {
+        var ada = await app.SignedInAsync();
+        var made = await ada.DoAsync(HttpMethod.Post, "/api/editions", new { edition = await DraftAsync(ada, "Taken along", "PW", "SW") });
+        var id = (string)made["id"]!;
+        var feed = await (await ada.SendAsync(HttpMethod.Get, $"/api/editions/{id}/file.ics")).Content.ReadAsStringAsync();
+        Assert.StartsWith("BEGIN:VCALENDAR", feed, StringComparison.Ordinal);
+        var table = await (await ada.SendAsync(HttpMethod.Get, $"/api/editions/{id}/file.csv")).Content.ReadAsStringAsync();
+        Assert.Contains("Boat lab", table, StringComparison.Ordinal);
+        Assert.Contains("Port Watch", table, StringComparison.Ordinal);
+        var sheet = await (await ada.SendAsync(HttpMethod.Get, $"/api/editions/{id}/file.xlsx")).Content.ReadAsByteArrayAsync();
+        Assert.Equal("PK"u8.ToArray(), sheet[..2]);
+        // Nobody gets it who neither composes nor reads it.
+        var em = await app.SignedInAsync("em");
+        Assert.Equal(HttpStatusCode.Forbidden, (await em.SendAsync(HttpMethod.Get, $"/api/editions/{id}/file.csv")).StatusCode);
+    }
 }

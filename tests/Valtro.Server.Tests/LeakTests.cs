@@ -69,6 +69,11 @@ public sealed partial class LeakTests(ValtroApp app) : IClassFixture<ValtroApp>,
         // Sources are of those who may fill their calendars: SourceTests hold that.
         ["/api/sources"] = () => [""],
         ["/api/sources/{id:guid}"] = () => [$"{Guid.NewGuid()}"],
+        ["/api/editions/{id:guid}/file.ics"] = () => EditionIds,
+        ["/api/editions/{id:guid}/file.csv"] = () => EditionIds,
+        ["/api/editions/{id:guid}/file.xlsx"] = () => EditionIds.Take(2),
+        // All of it, and for administrators only: ArchiveTests hold that.
+        ["/api/archive"] = () => [],
         // Calendars elsewhere are of those who publish what is written there: PushTests hold that.
         ["/api/targets"] = () => [""],
         ["/api/targets/{id:guid}"] = () => [$"{Guid.NewGuid()}"],

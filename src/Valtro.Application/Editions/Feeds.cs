@@ -42,6 +42,14 @@ public sealed class Feeds(EventStore events, DeliveredStore delivered, PublicAdd
             changed => Write(reading, components, stamps, changed), Sooner(turn, YearEnds(reading, now)), closesAt, notes, components);
     }
 
+    /// <summary>All that its readers get, date by date: on the edition's own days, else as far as a feed of dates reaches.</summary>
+    public async Task<IReadOnlyList<Entry>> EntriesAsync(EditionReading reading, Instant now)
+    {
+        var window = WindowOfDates(reading, now, reading.Edition.Limit is not null);
+        var (_, composed) = await events.ComposeAsync(reading, reading.CompositionAt(now), window);
+        return AtMost(composed.Entries, now);
+    }
+
     /// <summary>One event with all its dates, as the feed has it.</summary>
     /// <returns>Null when the edition does not deliver it.</returns>
     public async Task<(byte[] Content, Instant ChangedAt)?> WriteEventAsync(EditionReading reading, CalendarEvent found, Instant now)

@@ -13,6 +13,7 @@ using Valtro.Core.Disclosure;
 using Valtro.Core.Editions;
 using Valtro.Core.Events;
 using Valtro.Core.ICalendar;
+using Valtro.Core.Recurrence;
 using Valtro.Core.YearPlans;
 using Valtro.Store;
 
@@ -50,56 +51,69 @@ public static class OccurrenceFiles
         _ => "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
     };
 
+    /// <summary>A date as a line of a table says it.</summary>
+    /// <param name="End">Of whole days the day after the last.</param>
+    private sealed record Line(
+        LocalDateTime Start, LocalDateTime End, bool AllDay, Disclosed Told, string Title, IEnumerable<string> Calendars);
+
     /// <param name="page">Where the list is on the desk.</param>
     public static byte[] Write(
-        ListForm form, IReadOnlyList<SeenOccurrence> dates, House house, Uri page, Instant now) => form switch
+        ListForm form, IReadOnlyList<SeenOccurrence> dates, House house, Uri page, Instant now) => form == ListForm.Ics
+        ? WriteCalendar(dates, house.Organisation, page, now)
+        : WriteTable(form, dates.Select(seen => LineOf(
+            seen.Date.Occurrence, seen.Date.Event.Series.Timing.AllDay, seen.Disclosed, seen.Disclosed.Title,
+            seen.Sight.Calendars.Select(id => house.Calendars[id].Name), house.Organisation.TimeZone)));
+
+    /// <summary>What an edition's readers get, as a table.</summary>
+    public static byte[] WriteTable(ListForm form, IEnumerable<Entry> entries, DateTimeZone zone) =>
+        WriteTable(form, entries.Select(entry => LineOf(
+            entry.Occurrence, entry.Timing.AllDay, entry.Event, entry.Title, entry.Sources.Select(source => source.Name), zone)));
+
+    private static byte[] WriteTable(ListForm form, IEnumerable<Line> lines) => form == ListForm.Csv
+        ? WriteTable(lines, ExcelType.CSV, new CsvConfiguration
         {
-            ListForm.Ics => WriteCalendar(dates, house.Organisation, page, now),
-            ListForm.Csv => WriteTable(dates, house, ExcelType.CSV, new CsvConfiguration
-            {
-                // Programs for sheets take a text without this mark for one of their own code page.
-                StreamWriterFunc = stream => new StreamWriter(stream, new UTF8Encoding(encoderShouldEmitUTF8Identifier: true)),
-            }),
-            _ => WriteTable(dates, house, ExcelType.XLSX, new OpenXmlConfiguration
-            {
-                DynamicColumns = [Column("day", DayFormat, 12), Column("lastDay", DayFormat, 12), Column("title", "", 36)],
-            }),
-        };
+            // Programs for sheets take a text without this mark for one of their own code page.
+            StreamWriterFunc = stream => new StreamWriter(stream, new UTF8Encoding(encoderShouldEmitUTF8Identifier: true)),
+        })
+        : WriteTable(lines, ExcelType.XLSX, new OpenXmlConfiguration
+        {
+            DynamicColumns = [Column("day", DayFormat, 12), Column("lastDay", DayFormat, 12), Column("title", "", 36)],
+        });
+
+    private static Line LineOf(
+        Occurrence date, bool allDay, Disclosed told, string title, IEnumerable<string> calendars, DateTimeZone zone) => allDay
+        ? new Line(date.LocalStart, date.LocalEnd, true, told, title, calendars)
+        : new Line(date.Start.InZone(zone).LocalDateTime, date.End.InZone(zone).LocalDateTime, false, told, title, calendars);
 
     private static DynamicExcelColumn Column(string name, string format, int width) => new(Say(name)) { Format = format, Width = width };
 
     private static string Say(string name) => Spoken.Now.Say($"list.{name}");
 
-    private static byte[] WriteTable(
-        IReadOnlyList<SeenOccurrence> dates, House house, ExcelType type, MiniExcelLibs.IConfiguration configuration)
+    private static byte[] WriteTable(IEnumerable<Line> lines, ExcelType type, MiniExcelLibs.IConfiguration configuration)
     {
         string[] headings = [.. Names.Select(Say)];
         var states = Enum.GetValues<EventState>()
             .ToDictionary(state => state, state => Say($"state.{state.ToString().ToLowerInvariant()}"));
-        var rows = dates.Select(date =>
-            headings.Zip(Cells(date, house, states, type)).ToDictionary(cell => cell.First, cell => cell.Second));
+        var rows = lines.Select(line =>
+            headings.Zip(Cells(line, states, type)).ToDictionary(cell => cell.First, cell => cell.Second));
         using var output = new MemoryStream();
         output.SaveAs(rows, sheetName: Say("sheet"), excelType: type, configuration: configuration);
         return output.ToArray();
     }
 
     /// <summary>In the order of <see cref="Names"/>.</summary>
-    private static object[] Cells(SeenOccurrence seen, House house, Dictionary<EventState, string> states, ExcelType type)
+    private static object[] Cells(Line line, Dictionary<EventState, string> states, ExcelType type)
     {
-        var (date, told, zone) = (seen.Date, seen.Disclosed, house.Organisation.TimeZone);
-        var allDay = date.Event.Series.Timing.AllDay;
-        var (start, end) = allDay
-            ? (date.Occurrence.LocalStart, date.Occurrence.LocalEnd)
-            : (date.Occurrence.Start.InZone(zone).LocalDateTime, date.Occurrence.End.InZone(zone).LocalDateTime);
+        var (start, end, allDay, told, title, calendars) = line;
         return
         [
             Day(start.Date),
             allDay ? "" : Time(start.TimeOfDay),
             Day(allDay ? end.Date.PlusDays(-1) : end.Date),
             allDay ? "" : Time(end.TimeOfDay),
-            Text(told.Title),
+            Text(title),
             Text(told.Content.Place.Name),
-            Text(string.Join(", ", seen.Sight.Calendars.Select(id => house.Calendars[id].Name))),
+            Text(string.Join(", ", calendars)),
             Text(told.Content.Category?.Name ?? ""),
             Text(string.Join(", ", told.Content.Tags)),
             states[told.State],

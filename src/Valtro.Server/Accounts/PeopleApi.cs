@@ -17,6 +17,11 @@ internal static class PeopleApi
         api.MapPost("/people/invitations", (InvitationRequest request, People people) => Done(people.InviteAsync(request)));
         api.MapPost("/people/invitations/{id:guid}/again", (Guid id, People people) => Done(people.InviteAgainAsync(id)));
         api.MapDelete("/people/invitations/{id:guid}", (Guid id, People people) => Done(people.WithdrawAsync(id)));
+        api.MapGet("/archive", async (OrganisationArchives archives, CancellationToken stopping) =>
+        {
+            var (name, content) = await archives.MakeAsync(stopping);
+            return TypedResults.Stream(content, "application/zip", name);
+        });
         api.MapGet("/audit", async (Guid? before, string? act, People people) => TypedResults.Ok(await people.AuditAsync(before, act)));
     }
 

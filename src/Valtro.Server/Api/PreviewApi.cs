@@ -1,4 +1,5 @@
 using Valtro.Application.Editions;
+using Valtro.Application.Events;
 using Valtro.Store;
 
 namespace Valtro.Server.Api;
@@ -13,6 +14,15 @@ internal static class PreviewApi
             (Guid id, string audience, PreviewAnswers preview) => preview.CalendarAsync(id, audience));
         Map(api, "/editions/drafts/{id:guid}/page", (Guid id, PreviewAnswers preview) => preview.DraftAsync(id));
         Map(api, "/editions/{id:guid}/page", (Guid id, PreviewAnswers preview) => preview.EditionAsync(id));
+        foreach (var form in Enum.GetValues<ListForm>())
+        {
+            var ending = form.ToString().ToLowerInvariant();
+            api.MapGet($"/editions/{{id:guid}}/file.{ending}", async (Guid id, PreviewAnswers preview, EditionFiles files) =>
+            {
+                var address = await preview.EditionAsync(id);
+                return TypedResults.File(await files.WriteAsync(address, form), OccurrenceFiles.TypeOf(form), $"{address.Slug}.{ending}");
+            });
+        }
     }
 
     private delegate Task<EditionAddress> WithAudience(Guid id, string audience, PreviewAnswers preview);

@@ -9,6 +9,7 @@ import type { Draft } from './draft'
 import { TargetList } from '../elsewhere/TargetList'
 import { FeedForm } from './FeedForm'
 import { Step, Tick } from './Step'
+import { TakeAlong } from './TakeAlong'
 import { t } from './words'
 
 type Way = 'fits' | 'plain' | 'link' | 'feed' | 'code'
@@ -55,6 +56,7 @@ export function DeliveryStep({ draft, saved, problem, onChange, onLink }: Delive
           )}
         </>
       )}
+      {saved && <TakeAlong id={saved.id} />}
       {saved && <TargetList editionId={saved.id} />}
       {draft.audience === 'everyone' && (
         <p>

@@ -4,6 +4,7 @@ import { NothingHere } from '../NothingHere'
 import { OwnAddress } from './OwnAddress'
 import { useEditions } from './queries'
 import { useSeenAs } from '../seeAs'
+import { TakeAlong } from './TakeAlong'
 import { t } from './words'
 
 /** An edition for members, read where they are signed in; and each member's own address of it. */
@@ -21,6 +22,7 @@ export function ReadPage() {
       </p>
       <h1 className="visually-hidden">{edition.name}</h1>
       <iframe className="reading-frame" src={apiAddress(`/editions/${id}/page`)} title={edition.name} />
+      <TakeAlong id={id} />
       {isOwnView && edition.mayRead && (
         <section className="own-address">
           <h2>{t('inYourOwnCalendarProgram')}</h2>

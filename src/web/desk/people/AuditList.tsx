@@ -36,6 +36,7 @@ const said: Record<AuditLine['act'], string> = {
   writtenElsewhere: t('writesElsewhere'),
   elsewhereChanged: t('changedElsewhere'),
   elsewhereLeft: t('leftElsewhere'),
+  archiveTaken: t('tookTheArchive'),
 }
 
 /** Who opened, closed, invited, approved, and when. */

@@ -1,5 +1,6 @@
 import { useState } from 'react'
 import { useSearchParams } from 'react-router'
+import { asSeen } from '../api'
 import { Plates } from '../Plates'
 import type { Calendar, Invitation, Member, RoleOn } from '../types'
 import { sayAgo } from '../Delivery'
@@ -47,6 +48,13 @@ export function PeoplePage() {
         <>
           <Members members={people.data.members} calendars={calendars} />
           <Invitations invitations={people.data.invitations} calendars={calendars} />
+          <section className="archive" aria-labelledby="archive">
+            <h2 id="archive">{t('takeItAllAlong')}</h2>
+            <p className="soft">{t('whatAnArchiveIs')}</p>
+            <a className="btn btn-outline-ink" href={asSeen('/archive')} download>
+              {t('makeTheArchive')}
+            </a>
+          </section>
         </>
       )}
       {isInviting && <InviteDialog calendars={calendars} onClose={() => setInviting(false)} />}
