@@ -62,12 +62,14 @@ services.AddSingleton<InvitationStore>().AddSingleton<MailStore>().AddSingleton<
     .AddSingleton<AuditStore>()
     .AddSingleton<FileStore>().AddSingleton<WorkStore>().AddSingleton<SessionStore>().AddSingleton<IntakeStore>()
     .AddSingleton<IOutside, OutboundRequests>();
-services.AddSingleton<SourceStore>().AddSingleton<FetchStore>().AddSingleton<PushStore>().AddSingleton<PushedStore>().AddSingleton<ForeignNames>();
+services.AddSingleton<SourceStore>().AddSingleton<FetchStore>().AddSingleton<ForeignNames>();
+services.AddSingleton<PushStore>().AddSingleton<PushedStore>();
 services.AddSingleton<AppPasswordStore>().AddSingleton<EditionObjects>().AddSingleton<DavCalendars>().AddSingleton<DavAnswers>();
 services.AddSingleton<EditionSettingsStore>().AddSingleton<EditionReadings>().AddSingleton<HouseStore>().AddSingleton<Houses>()
     .AddSingleton<AskedStore>().AddSingleton<DeskNews>();
 services.AddSingleton<Pictures>().AddSingleton<EntryPages>().AddSingleton<FrontPages>().AddSingleton<AtomFeeds>();
-services.AddSingleton<PublicAddresses>().AddSingleton<Painter>().AddSingleton<Feeds>().AddSingleton<EditionFiles>().AddSingleton<EntryFinder>()
+services.AddSingleton<PublicAddresses>().AddSingleton<Painter>().AddSingleton<Feeds>().AddSingleton<EditionFiles>()
+    .AddSingleton<EntryFinder>()
     .AddSingleton<FileHolders>().AddSingleton<HomeIcons>().AddSingleton<Rendering>().AddSingleton<Heard>().AddSingleton<Artefacts>()
     .AddSingleton<News>().AddSingleton<Fetches>();
 services.AddSingleton(provider => provider.GetRequiredService<IWebHostEnvironment>().WebRootFileProvider).AddSingleton<EventStreams>();
@@ -76,12 +78,14 @@ services.AddSingleton<RichTexts>();
 services.AddSingleton<CalendarView>().AddScoped<OccurrenceView>().AddScoped<ClashView>().AddScoped<Search>().AddScoped<OccurrenceList>()
     .AddScoped<OccurrenceSheet>();
 services.AddScoped<IWhoAsks, WhoAsks>().AddScoped<Access>().AddScoped<Sessions>().AddScoped<SignedIn>().AddScoped<PasswordChecks>()
-    .AddScoped<PasswordResets>().AddScoped<AppPasswords>().AddScoped<Passwords>().AddScoped<OwnAccounts>().AddScoped<People>().AddScoped<OrganisationArchives>();
+    .AddScoped<PasswordResets>().AddScoped<AppPasswords>().AddScoped<Passwords>().AddScoped<OwnAccounts>().AddScoped<People>()
+    .AddScoped<OrganisationArchives>();
 services.AddScoped<EventDesk>().AddScoped<EventChanges>().AddScoped<EventHistory>().AddScoped<Commits>().AddScoped<OwnLists>()
     .AddScoped<Groups>().AddScoped<BroughtFiles>()
     .AddScoped<ChangePreviews>().AddScoped<TableReader>().AddScoped<LineReader>().AddScoped<EventPreviews>()
     .AddScoped<ChosenEvents>().AddScoped<CarriedYears>().AddScoped<PlanViews>().AddScoped<Templates>().AddScoped<YearPlanDesk>()
-    .AddScoped<Destinations>().AddScoped<LosingEditions>().AddScoped<Intakes>().AddScoped<FollowedSources>().AddScoped<PushTargets>();
+    .AddScoped<Destinations>().AddScoped<LosingEditions>().AddScoped<Intakes>().AddScoped<FollowedSources>()
+    .AddScoped<PushTargets>().AddScoped<PushChoices>();
 services.AddScoped<SignOffQueue>().AddScoped<CalendarLife>().AddScoped<PreviewAnswers>().AddScoped<EditionDesk>().AddScoped<OwnEvents>();
 services.AddWork(isRun: !isDescribing);
 

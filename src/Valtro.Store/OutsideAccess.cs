@@ -3,7 +3,8 @@ using Valtro.Core;
 
 namespace Valtro.Store;
 
-/// <summary>What is needed to ask a source, or a calendar elsewhere. It is kept sealed, the address too: many are secret themselves.</summary>
+/// <summary>What is needed to ask a source, or a calendar elsewhere. It is kept sealed, the address too: many are secret
+/// themselves.</summary>
 public sealed record OutsideAccess(
     string Address, string? User = null, string? Password = null, string? HeaderName = null, string? HeaderValue = null)
 {

@@ -47,13 +47,14 @@ public sealed class PushStore(Database database)
     public const int MostObjects = 5_000;
 
     private sealed record Row(
-        Guid Id, Guid OrganisationId, Guid EditionId, Guid AccountId, string Name, string Shown, byte[] Access, string Audience, string Takes,
-        LocalDate? FromDay, LocalDate? UntilDay, bool Leaving, int Version, Instant? RightAt, Instant? FailedSince, int Failures,
-        string Problem, string? SyncToken, int? Done, int? Total, Instant MadeAt)
+        Guid Id, Guid OrganisationId, Guid EditionId, Guid AccountId, string Name, string Shown, byte[] Access, string Audience,
+        string Takes, LocalDate? FromDay, LocalDate? UntilDay, bool Leaving, int Version, Instant? RightAt, Instant? FailedSince,
+        int Failures, string Problem, string? SyncToken, int? Done, int? Total, Instant MadeAt)
     {
         public PushTarget ToTarget() => new(
             Id, OrganisationId, EditionId, AccountId, Name, Shown, Access, Words.Read<Audience>(Audience), Words.Read<PushTakes>(Takes),
-            FromDay, UntilDay, Leaving, Version, RightAt, FailedSince, Failures, StoredSaying.Read(Problem), SyncToken, Done, Total, MadeAt);
+            FromDay, UntilDay, Leaving, Version, RightAt, FailedSince, Failures, StoredSaying.Read(Problem), SyncToken, Done, Total,
+            MadeAt);
     }
 
     private const string Columns = """
@@ -114,8 +115,8 @@ public sealed class PushStore(Database database)
 
     internal static async Task WantAsync(DbTransaction transaction, Guid organisationId, IReadOnlyCollection<Guid> ids, Instant due)
     {
-        await WorkStore.WantAsync(
-            transaction, WorkKind.Push, [.. ids.Select(id => id.ToString()).Order(StringComparer.Ordinal).Select(id => (id, (Guid?)organisationId))], due);
+        var keys = ids.Select(id => id.ToString()).Order(StringComparer.Ordinal).Select(key => (key, (Guid?)organisationId));
+        await WorkStore.WantAsync(transaction, WorkKind.Push, [.. keys], due);
         await Announcements.TellDesksAsync(transaction, organisationId);
     }
 
@@ -166,8 +167,8 @@ public sealed class PushStore(Database database)
         new { organisationId, eventId })).ToHashSet();
 
     /// <summary>What goes on from a series goes where that was chosen to go.</summary>
-    internal static Task ContinueAsync(DbTransaction transaction, Guid organisationId, IReadOnlyCollection<Guid> events) => events.Count == 0
-        ? Task.CompletedTask
+    internal static Task ContinueAsync(DbTransaction transaction, Guid organisationId, IReadOnlyCollection<Guid> events) =>
+        events.Count == 0 ? Task.CompletedTask
         : transaction.Connection!.ExecuteAsync("""
             insert into push_choice (organisation_id, target_id, event_id)
             select c.organisation_id, c.target_id, e.id
@@ -180,7 +181,8 @@ public sealed class PushStore(Database database)
 
     /// <summary>Chooses events for some targets, and no more for others.</summary>
     public Task ChooseAsync(
-        Guid organisationId, IReadOnlyList<Guid> events, IReadOnlyCollection<Guid> chosen, IReadOnlyCollection<Guid> notChosen, Instant now) =>
+        Guid organisationId, IReadOnlyList<Guid> events, IReadOnlyCollection<Guid> chosen, IReadOnlyCollection<Guid> notChosen,
+        Instant now) =>
         database.InTransactionAsync(async transaction =>
         {
             var parameters = new { organisationId, events = events.ToArray(), chosen = chosen.ToArray(), notChosen = notChosen.ToArray() };

@@ -69,7 +69,8 @@ public sealed class PushedStore(Database database)
 
     /// <summary>Somebody is to say what becomes of it.</summary>
     /// <param name="there">As it stands there; null where it is gone.</param>
-    public Task AskAsync(PushTarget target, string name, string title, PushQuestion question, (byte[] Content, string Tag)? there, Instant now) =>
+    public Task AskAsync(
+        PushTarget target, string name, string title, PushQuestion question, (byte[] Content, string Tag)? there, Instant now) =>
         database.ExecuteAsync("""
             insert into push_object (organisation_id, target_id, name, title, sent, question, there, there_tag, asked_at)
             values (@OrganisationId, @targetId, @name, @title, '', @question, @there, @tag, @now)

@@ -58,7 +58,8 @@ var take = new Command("take", "Puts an organisation out of such a file into the
 take.Options.Add(database);
 take.Arguments.Add(file);
 take.SetAction((parsed, _) => Refused(() =>
-    ArchiveCommand.TakeAsync(parsed.GetRequiredValue(database), parsed.GetRequiredValue(file), Console.Out)));
+    ArchiveCommand.TakeAsync(parsed.GetRequiredValue(database), parsed.GetRequiredValue(file),
+        OneClock.From(null, isProduction: true).GetCurrentInstant(), Console.Out)));
 root.Subcommands.Add(take);
 
 return await root.Parse(args).InvokeAsync();

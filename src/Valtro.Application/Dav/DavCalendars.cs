@@ -72,7 +72,8 @@ public sealed class DavCalendars(
     }
 
     /// <returns>Null where there is none such of theirs.</returns>
-    public async Task<(DavCollection Collection, Func<Task<IReadOnlyList<EditionObject>>> Objects)?> FindAsync(Guid accountId, Guid editionId)
+    public async Task<(DavCollection Collection, Func<Task<IReadOnlyList<EditionObject>>> Objects)?> FindAsync(
+        Guid accountId, Guid editionId)
     {
         foreach (var (viewer, house, isOfSeveral) in await HousesAsync(accountId))
         {
@@ -95,5 +96,6 @@ public sealed class DavCalendars(
         return await objects.OfAsync(found with { SeenAs = Audience.Members }, edition.Draft, house, edition.IsStandard ? viewer : null);
     }
 
-    private static string Digest(string text) => Convert.ToHexString(SHA256.HashData(Encoding.UTF8.GetBytes(text)))[..32].ToLowerInvariant();
+    private static string Digest(string text) =>
+        Convert.ToHexString(SHA256.HashData(Encoding.UTF8.GetBytes(text)))[..32].ToLowerInvariant();
 }

@@ -69,8 +69,8 @@ public sealed class EditionObjects(EventStore events, RevisionStore revisions, P
             var output = new ArrayBufferWriter<byte>(2_048);
             FeedWriter.WriteObject(output, components, new Stamps(components.Written, known, 0, 0, at));
             var content = output.WrittenSpan.ToArray();
-            objects.Add(new EditionObject(
-                NameOf(uid), title, one is null ? [] : [one.Event.Id, .. one.LookAlikes.Select(other => other.Id)], content, Digest(content), at, dates));
+            Guid[] stands = one is null ? [] : [one.Event.Id, .. one.LookAlikes.Select(other => other.Id)];
+            objects.Add(new EditionObject(NameOf(uid), title, stands, content, Digest(content), at, dates));
         }
 
         var year = now.InUtc().Year;

@@ -8,12 +8,10 @@ using Valtro.Application.Outside;
 using Valtro.Application.Sources;
 using Valtro.Core;
 using Valtro.Core.Disclosure;
-using Valtro.Core.Events;
 using Valtro.Core.Intake;
 using Valtro.Core.Push;
 using Valtro.Core.Recurrence;
 using Valtro.Core.Speaking;
-using Valtro.Core.Time;
 using Valtro.Store;
 
 namespace Valtro.Application.Push;
@@ -21,7 +19,8 @@ namespace Valtro.Application.Push;
 /// <summary>Calendars elsewhere that are written: found, set up, looked at, given up. They are of those who may compose or publish what is
 /// written there.</summary>
 public sealed class PushTargets(
-    Access access, PushStore store, PushedStore pushed, WorkStore work, AccountStore accounts, EventStore events, EventDesk desk, Intakes intakes, RichTexts richTexts, IOutside outside, Settings settings, IClock clock)
+    Access access, PushStore store, PushedStore pushed, WorkStore work, AccountStore accounts, Intakes intakes, RichTexts richTexts,
+    IOutside outside, Settings settings, IClock clock)
 {
     private const string PublishersOnly = "access.publishElsewhere";
 
@@ -80,7 +79,7 @@ public sealed class PushTargets(
     }
 
     /// <exception cref="NotFoundException">There is none such of theirs.</exception>
-    private async Task<(Viewer Viewer, House House, StoredEdition Edition, PushTarget Target)> FoundAsync(Guid id)
+    internal async Task<(Viewer Viewer, House House, StoredEdition Edition, PushTarget Target)> FoundAsync(Guid id)
     {
         var (viewer, house) = (await access.ViewerAsync(), await access.HouseAsync());
         return await store.FindAsync(viewer.OrganisationId, id) is { } target
@@ -282,65 +281,12 @@ public sealed class PushTargets(
             $"{target.Name}.ics", () => Task.FromResult<byte[]?>(content), CalendarBy.One, calendarId ?? edition.CalendarId);
     }
 
-    private static (LocalDate From, LocalDate Until) Range(TargetDays days)
+    internal static (LocalDate From, LocalDate Until) Range(TargetDays days)
     {
         if (days.From is not { } from || days.Until is not { } until)
             throw new RuleException(days.From is null ? "from" : "until", "push.daysMissing");
         if (until < from || Period.DaysBetween(from, until) > LongestRange)
             throw new RuleException("until", until < from ? "push.daysBackwards" : "push.daysTooMany", ("most", LongestRange));
         return (from, until);
-    }
-
-    // ---- choosing
-
-    /// <summary>Chooses all that has a date on some days, or takes it out again.</summary>
-    public async Task<ChosenCount> ChooseAsync(Guid id, TargetDays days)
-    {
-        var (viewer, house, edition, target) = await FoundAsync(id);
-        if (target.Takes != PushTakes.Chosen)
-            throw new RuleException("takes", "push.takesAll");
-        var (from, until) = Range(days);
-        var window = new Window(from, until.PlusDays(1), house.Organisation.TimeZone);
-        var all = await events.OfCalendarsAsync(viewer.OrganisationId, [.. edition.Sources]);
-        Guid[] within = [.. all.Where(one => EventDates.In(one, window, house.School).Any()).Select(one => one.Id)];
-        await store.ChooseAsync(
-            viewer.OrganisationId, within, days.IsChosen ? [id] : [], days.IsChosen ? [] : [id], clock.GetCurrentInstant());
-        return new ChosenCount(within.Length);
-    }
-
-    /// <summary>The calendars elsewhere into which events of some calendars may be written too.</summary>
-    public async Task<IReadOnlyList<TargetOfEvent>> OfCalendarsAsync(IReadOnlyCollection<Guid> calendars, Guid? eventId)
-    {
-        var (viewer, house) = (await access.ViewerAsync(), await access.HouseAsync());
-        Guid[] mine = [.. calendars.Where(id => viewer.May(CalendarAction.Edit, id))];
-        var targets = mine.Length == 0 ? [] : Taking(await store.ListAsync(viewer.OrganisationId), house, mine);
-        var chosen = eventId is { } id && targets.Count > 0
-            ? await store.ChosenForAsync(viewer.OrganisationId, id)
-            : new HashSet<Guid>();
-        return [.. targets.Select(target => new TargetOfEvent(
-            target.Id, target.Name, target.Shown, target.Takes == PushTakes.All, chosen.Contains(target.Id)))];
-    }
-
-    private static List<PushTarget> Taking(IReadOnlyList<PushTarget> targets, House house, IReadOnlyCollection<Guid> calendars) =>
-    [
-        .. targets.Where(target => !target.IsLeaving
-            && house.Editions.FirstOrDefault(edition => edition.Id == target.EditionId)?.Sources.Any(calendars.Contains) == true),
-    ];
-
-    /// <summary>Says into which calendars elsewhere an event is written too. What takes all has it anyway.</summary>
-    public async Task ChooseForAsync(Guid eventId, EventTargets said)
-    {
-        var found = await desk.FindForChangeAtOnceAsync(eventId);
-        var house = await access.HouseAsync();
-        var possible = Taking(await store.ListAsync(found.Viewer.OrganisationId), house, [.. found.Event.Calendars])
-            .Where(target => target.Takes == PushTakes.Chosen).Select(target => target.Id).ToArray();
-        var wanted = said.Targets ?? [];
-        if (wanted.Except(possible).Any())
-            throw new RuleException("targets", "push.notForThis");
-        var chosen = await store.ChosenForAsync(found.Viewer.OrganisationId, eventId);
-        Guid[] added = [.. wanted.Distinct().Where(id => !chosen.Contains(id))];
-        Guid[] dropped = [.. possible.Where(id => chosen.Contains(id) && !wanted.Contains(id))];
-        if (added.Length + dropped.Length > 0)
-            await store.ChooseAsync(found.Viewer.OrganisationId, [eventId], added, dropped, clock.GetCurrentInstant());
     }
 }

@@ -152,9 +152,9 @@ internal sealed class Working(IWorker worker, WorkStore store, WorkSignal signal
 
     private static FailureReason ReasonOf(Exception failed) =>
         failed switch
-    {
-        MailNotTakenException => FailureReason.MailServer,
-        ElsewhereException => FailureReason.Elsewhere,
-        _ => DatabaseFailures.ReasonOf(failed),
-    };
+        {
+            MailNotTakenException => FailureReason.MailServer,
+            ElsewhereException => FailureReason.Elsewhere,
+            _ => DatabaseFailures.ReasonOf(failed),
+        };
 }

@@ -25,8 +25,8 @@ public sealed record CalendarRequest(
 /// <param name="SnippetThatFits">A script that makes a frame as high as what is in it.</param>
 /// <param name="SnippetFixed">A frame of fixed height, for sites that strip scripts.</param>
 public sealed record PublishingResponse(
-    Guid CalendarId, Guid EditionId, bool IsOpen, string Page, string Embed, string Feed, string Webcal, string SnippetThatFits, string SnippetFixed,
-        DeliveryBody Delivery);
+    Guid CalendarId, Guid EditionId, bool IsOpen, string Page, string Embed, string Feed, string Webcal, string SnippetThatFits,
+    string SnippetFixed, DeliveryBody Delivery);
 
 public sealed record PlateProposal(string Plate);
 

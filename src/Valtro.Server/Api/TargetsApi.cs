@@ -28,14 +28,14 @@ internal static class TargetsApi
         api.MapPost("/targets/{id:guid}/push", (Guid id, PushTargets targets) => Done(targets.PushNowAsync(id)));
         api.MapPut("/targets/{id:guid}/answers", (Guid id, TargetAnswer answer, PushTargets targets) =>
             Done(targets.AnswerAsync(id, answer)));
-        api.MapPost("/targets/{id:guid}/choose", async (Guid id, TargetDays days, PushTargets targets) =>
-            TypedResults.Ok(await targets.ChooseAsync(id, days)));
+        api.MapPost("/targets/{id:guid}/choose", async (Guid id, TargetDays days, PushChoices choices) =>
+            TypedResults.Ok(await choices.ChooseAsync(id, days)));
         api.MapPost("/targets/{id:guid}/bring", async (Guid id, BringBackRequest request, PushTargets targets, CancellationToken stopping) =>
             TypedResults.Ok(await targets.BringAsync(id, request.Days, request.CalendarId, stopping)));
-        api.MapGet("/targets/of-calendars", async (Guid[] calendar, Guid? eventId, PushTargets targets) =>
-            TypedResults.Ok(await targets.OfCalendarsAsync(calendar, eventId)));
-        api.MapPut("/events/{id:guid}/targets", (Guid id, EventTargets said, PushTargets targets) =>
-            Done(targets.ChooseForAsync(id, said)));
+        api.MapGet("/targets/of-calendars", async (Guid[] calendar, Guid? eventId, PushChoices choices) =>
+            TypedResults.Ok(await choices.OfCalendarsAsync(calendar, eventId)));
+        api.MapPut("/events/{id:guid}/targets", (Guid id, EventTargets said, PushChoices choices) =>
+            Done(choices.ChooseForAsync(id, said)));
     }
 
     private static async Task<NoContent> Done(Task work)

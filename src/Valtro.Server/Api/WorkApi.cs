@@ -8,8 +8,8 @@ using Valtro.Store;
 namespace Valtro.Server.Api;
 
 /// <summary>Something that was to be done and does not succeed.</summary>
-/// <param name="Subject">The edition's name, the calendar elsewhere, the recipient of a mail, the person whose news are gathered; empty for what is
-/// nobody's.</param>
+/// <param name="Subject">The edition's name, the calendar elsewhere, the recipient of a mail, the person whose news are gathered; empty for
+/// what is nobody's.</param>
 /// <param name="EditionId">Of a rendering.</param>
 /// <param name="NextTryAt">Null when it is set aside: it is not tried by itself any more.</param>
 /// <param name="Error">As the program said it, for whoever runs the server.</param>

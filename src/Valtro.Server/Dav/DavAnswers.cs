@@ -276,7 +276,8 @@ public sealed class DavAnswers(DavCalendars calendars, AppPasswordStore store, I
             question.Of(await objects()).Select(one => Response(PathOf(asked, found, one), wanted, OfObject(asked, one)))));
     }
 
-    private static async Task MultigetAsync(Asked asked, DavCollection found, Func<Task<IReadOnlyList<EditionObject>>> objects, XElement body)
+    private static async Task MultigetAsync(
+        Asked asked, DavCollection found, Func<Task<IReadOnlyList<EditionObject>>> objects, XElement body)
     {
         var (wanted, all) = (Wanted(body), (await objects()).ToDictionary(one => $"{one.Name}.ics"));
         var answers = body.Elements(WebDav + "href").Take(MostNamed).Select(href =>

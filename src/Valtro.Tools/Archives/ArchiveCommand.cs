@@ -1,3 +1,4 @@
+using NodaTime;
 using Npgsql;
 using Valtro.Store;
 using Valtro.Store.Archives;
@@ -32,7 +33,11 @@ public static class ArchiveCommand
         {
             throw new BackupException($"{file} cannot be written: {failed.Message}");
         }
-        catch (Exception failed) when (failed is ArchiveException or NpgsqlException)
+        catch (NotFoundException)
+        {
+            throw new BackupException($"There is no organisation “{slug}” here.");
+        }
+        catch (NpgsqlException failed)
         {
             throw new BackupException(failed.Message);
         }
@@ -44,7 +49,7 @@ public static class ArchiveCommand
 
     /// <summary>Puts an organisation into a database, in one transaction.</summary>
     /// <exception cref="BackupException">It cannot be done; the database is as it was.</exception>
-    public static async Task TakeAsync(string connectionString, string file, TextWriter output)
+    public static async Task TakeAsync(string connectionString, string file, Instant now, TextWriter output)
     {
         if (!File.Exists(file))
             throw new BackupException($"There is no file {file}.");
@@ -52,7 +57,7 @@ public static class ArchiveCommand
         {
             await Database.MigrateAsync(connectionString);
             await using var stream = File.OpenRead(file);
-            var content = await OrganisationArchive.ReadAsync(connectionString, stream);
+            var content = await ArchiveReading.ReadAsync(connectionString, stream, now);
             await output.WriteLineAsync(
                 $"“{content.Name}” is here: {Held(content)}. Its people sign in with a new password, by “Forgotten it?”.");
         }
