@@ -9115,8 +9115,8 @@ export interface components {
             kind: components["schemas"]["WorkKind"];
             key: string;
             /**
-             * @description The edition's name, the calendar elsewhere, the recipient of a mail, the person whose news are gathered; empty for what is
-             *         nobody's.
+             * @description The edition's name, the calendar elsewhere, the recipient of a mail, the person whose news are gathered; empty for
+             *         what is nobody's.
              */
             subject: string;
             /**
