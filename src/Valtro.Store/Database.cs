@@ -280,7 +280,8 @@ public sealed class Database : IAsyncDisposable
         DeployChanges.To
             .PostgresqlDatabase(connectionString)
             .WithScriptsEmbeddedInAssembly(typeof(Database).Assembly,
-                script => before is null || string.CompareOrdinal(script, $"{typeof(Database).Namespace}.Migrations.{before}") < 0)
+                script => Migrations.Contains(script)
+                    && (before is null || string.CompareOrdinal(script, $"{typeof(Database).Namespace}.Migrations.{before}") < 0))
             .WithTransactionPerScript()
             .LogToNowhere()
             .Build();

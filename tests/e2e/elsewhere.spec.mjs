@@ -79,6 +79,7 @@ test('a calendar is written on the club’s server, asked about when somebody ch
     await page.getByRole('link', { name: 'Boathouse board' }).click()
     await page.getByText('Write there no more').click()
     await page.getByRole('button', { name: 'Take them away there' }).click()
+    await expect(page.getByText('is being taken away there')).toBeVisible()
     await expect.poll(() => there(request)).toEqual(['Varnish'])
   })
 })

@@ -59,7 +59,7 @@ internal static class OutsideFeeds
                 $"<form method=\"post\" style=\"display:inline\" action=\"/calendars/{one.Key}/behaviour?to={to}\"><button>{to}</button></form> "))}</p>
             """))}
         </main>
-        <footer><a href="/">The families’ page</a></footer>
+        <footer><a href="/club-page">The rowing club’s calendar server</a> · <a href="/">The families’ page</a></footer>
         """;
 
     private static LocalDate Today(IClock clock) => clock.GetCurrentInstant().InUtc().Date;

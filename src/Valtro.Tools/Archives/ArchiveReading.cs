@@ -234,7 +234,7 @@ public static class ArchiveReading
         order by w.kind, w.key
         on conflict do nothing;
         notify valtro, 'work'
-        """, new { id, now }, transaction);
+        """, new { id, now = now.ToDateTimeUtc() }, transaction);
 
     /// <summary>One that an older Valtro made goes through a database of its own as that had it, which is brought up to date.</summary>
     private static async Task<ArchiveContent> ThroughAsync(string connectionString, Stream input, string schema, Instant? now)

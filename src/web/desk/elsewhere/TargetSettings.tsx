@@ -165,9 +165,8 @@ function GiveUp({ target }: { target: Target }) {
   const leave = (keepsThere: boolean) =>
     void attempt(async () => {
       await write('DELETE', `/targets/${target.id}?keepsThere=${keepsThere}`)
-      if (!keepsThere) return
       await navigate(target.calendarId ? `/calendars/${target.calendarId}/publishing` : `/editions/${target.editionId}`)
-      toast(t('writtenNoMore', { name: target.name }))
+      toast(t(keepsThere ? 'writtenNoMore' : 'isBeingTakenAway', { name: target.name }))
     })
   return (
     <details className="source-more" open={target.health === 'leaving' || undefined}>
