@@ -17,7 +17,7 @@ test('a calendar is written on the club’s server, asked about when somebody ch
   for (const { id } of await (await page.request.get('/api/targets')).json())
     await send(page, `/api/targets/${id}?keepsThere=true`, undefined, 'DELETE')
   const calendar = await makeCalendar(page)
-  await makeEvents(page, calendar, ['Regatta', 'Rowing'], 4)
+  await makeEvents(page, calendar, ['Pier day', 'Rowing'], 4)
 
   await test.step('a server is looked at, one of its calendars is chosen', async () => {
     await page.goto(`/calendars/${calendar.id}/publishing`)
@@ -34,18 +34,18 @@ test('a calendar is written on the club’s server, asked about when somebody ch
     await page.getByLabel('Who reads the calendar there').selectOption('members')
     await page.getByRole('button', { name: 'Write it there' }).click()
     await expect(page.getByText('2 events stand there')).toBeVisible()
-    expect(await there(request)).toEqual(['Regatta', 'Rowing', 'Varnish'])
+    expect(await there(request)).toEqual(['Pier day', 'Rowing', 'Varnish'])
   })
 
   await test.step('what somebody changed there is not written over before somebody says so', async () => {
-    await club(request, 'boathouse/change?title=Regatta')
+    await club(request, 'boathouse/change?title=Pier day')
     await page.getByRole('button', { name: 'Look now' }).click()
     await expect(page.getByText('one event was changed there')).toBeVisible()
-    await expect(page.getByText('Regatta (moved to the pier)')).toBeVisible()
+    await expect(page.getByText('Pier day (moved to the pier)')).toBeVisible()
     await expectAccessible(page, 'a calendar elsewhere that asks')
-    await page.getByRole('button', { name: 'Write Regatta as it is here' }).click()
+    await page.getByRole('button', { name: 'Write Pier day as it is here' }).click()
     await expect(page.getByText('Nobody changed there what comes from here.')).toBeVisible()
-    expect(await there(request)).toEqual(['Regatta', 'Rowing', 'Varnish'])
+    expect(await there(request)).toEqual(['Pier day', 'Rowing', 'Varnish'])
   })
 
   await test.step('it fails, says why, and goes on', async () => {
@@ -82,6 +82,8 @@ test('a calendar is written on the club’s server, asked about when somebody ch
     await expect(page.getByText('is being taken away there')).toBeVisible()
     await expect.poll(() => there(request)).toEqual(['Varnish'])
   })
+  // The plans of other journeys stay as long as they were.
+  await send(page, `/api/calendars/${calendar.id}`, undefined, 'DELETE')
 })
 
 test('what members’ programs read here is found by our own client too, which may not write it', async ({ page }) => {
@@ -97,4 +99,5 @@ test('what members’ programs read here is found by our own client too, which m
   await page.getByRole('button', { name: 'Find its calendars' }).click()
   await expect(page.getByText(`${calendar.name} lets this user read only`)).toBeVisible()
   await expect(page.getByLabel(calendar.name)).toBeDisabled()
+  await send(page, `/api/calendars/${calendar.id}`, undefined, 'DELETE')
 })
