@@ -294,6 +294,21 @@ public sealed class PushTests(ValtroApp app) : IClassFixture<ValtroApp>, IAsyncL
             until = (string?)null,
         });
         Assert.Equal(HttpStatusCode.BadRequest, answer.StatusCode);
+        foreach (var audience in new[] { "editors", null })
+        {
+            var refused = await ada.SendAsync(HttpMethod.Post, "/api/targets", new
+            {
+                access = Access(),
+                calendar = $"{_address}/club/home/members/",
+                name = "Club",
+                editionId = await EditionOfAsync(ada, calendar),
+                audience,
+                takes = "all",
+                from = (string?)null,
+                until = (string?)null,
+            });
+            Assert.Equal(HttpStatusCode.BadRequest, refused.StatusCode);
+        }
         var id = await TargetAsync(ada, calendar);
         var stored = await app.Test.Database.FirstAsync<byte[]>("select access from push_target where id = @id", new { id = Guid.Parse(id) });
         Assert.DoesNotContain("lantern-oil", Encoding.Latin1.GetString(stored!), StringComparison.Ordinal);
@@ -310,5 +325,31 @@ public sealed class PushTests(ValtroApp app) : IClassFixture<ValtroApp>, IAsyncL
             from = (string?)null,
             until = (string?)null,
         })).StatusCode);
+    }
+
+    [Fact]
+    public async Task An_edition_is_written_for_the_readers_that_it_has_now()
+    {
+        var ada = await app.SignedInAsync();
+        var calendar = await ada.MakeCalendarAsync("WIDE", link: "times", everyone: "times");
+        await MakeAsync(ada, calendar, "Regatta");
+        object Draft(string audience) => new { name = "Regattas", audience, sources = new[] { new { calendarId = calendar } } };
+        var edition = await ada.DoAsync(HttpMethod.Post, "/api/editions", new { edition = Draft("members") });
+        var made = await ada.DoAsync(HttpMethod.Post, "/api/targets", new
+        {
+            access = Access(),
+            calendar = $"{_address}/club/home/members/",
+            name = "Club",
+            editionId = (string)edition["id"]!,
+            audience = (string?)null,
+            takes = "all",
+            from = (string?)null,
+            until = (string?)null,
+        });
+        await EventuallyThereAsync("Regatta");
+        await ada.DoAsync(HttpMethod.Put, $"/api/editions/{(string)edition["id"]!}",
+            new { edition = Draft("everyone"), version = (int)edition["version"]! });
+        await EventuallyThereAsync("Busy");
+        Assert.Equal("everyone", (string)(await SettledAsync(ada, (string)made["id"]!))["audience"]!);
     }
 }

@@ -130,7 +130,7 @@ internal sealed class CalendarServer(IOutside outside, OutsideSecrets secrets)
         return new ObjectsElsewhere(
             Responses(root, calendar).Where(one => one.Properties?.Element(Dav + "getetag") is not null
                     && one.Properties.Element(Dav + "resourcetype")?.HasElements != true && NameIn(calendar, one.Address) is not null)
-                .DistinctBy(one => one.Address).ToDictionary(
+                .DistinctBy(one => NameIn(calendar, one.Address)).ToDictionary(
                     one => NameIn(calendar, one.Address)!, one => one.Properties!.Element(Dav + "getetag")!.Value, StringComparer.Ordinal),
             null);
     }

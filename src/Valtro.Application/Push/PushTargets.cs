@@ -138,7 +138,9 @@ public sealed class PushTargets(
 
     /// <summary>An edition has its readers; of a calendar it is said who reads it there.</summary>
     private static Audience AudienceOf(StoredEdition edition, Audience? said) =>
-        !edition.IsStandard ? edition.Draft.Audience : said ?? throw new RuleException("audience", "push.audienceMissing");
+        (edition.IsStandard ? said : edition.Draft.Audience) is { } audience and (Audience.Members or Audience.Link or Audience.Everyone)
+            ? audience
+            : throw new RuleException("audience", "push.audienceMissing");
 
     private static PushTarget Checked(PushTarget target)
     {
@@ -206,7 +208,8 @@ public sealed class PushTargets(
         var open = await pushed.OpenAsync(viewer.OrganisationId, id);
         return new TargetBody(
             id, target.Name, target.Shown, edition.Id, NameOf(edition, house), edition.CalendarId,
-            (await accounts.FindAsync(target.AccountId))?.Name ?? "", HealthOf(target, counts), target.Audience, !edition.IsStandard,
+            (await accounts.FindAsync(target.AccountId))?.Name ?? "", HealthOf(target, counts),
+            edition.IsStandard ? target.Audience : edition.Draft.Audience, !edition.IsStandard,
             target.Takes, target.From, target.Until, target.Version, target.RightAt, target.FailedSince, target.Failures,
             Say(target.Problem), counts.There, counts.Asking, counts.Left, counts.Refused,
             target.Takes == PushTakes.Chosen ? (await store.ChosenAsync(viewer.OrganisationId, id)).Count : 0, IsBusy(target, due),

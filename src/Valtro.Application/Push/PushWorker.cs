@@ -93,11 +93,13 @@ internal sealed class PushWorker(
         if (house.Editions.FirstOrDefault(edition => edition.Id == target.EditionId) is not { } edition
             || edition.CalendarId is { } calendar && !(house.Calendars.TryGetValue(calendar, out var its) && its.ArchivedAt is null))
             return [];
+        // An edition has the readers that it has now, whoever they were when this was set up.
+        var audience = edition.IsStandard ? target.Audience : edition.Draft.Audience;
         // With the link that readers have, where it is for those who have it.
         var goingOut = await editions.GoingOutAsync(target.EditionId);
-        var address = goingOut.FirstOrDefault(one => one.Audience == target.Audience)
+        var address = goingOut.FirstOrDefault(one => one.Audience == audience)
             ?? await editions.FindAsync(target.EditionId) ?? throw new RuleException("address", "push.editionGone");
-        var all = await objects.OfAsync(address with { SeenAs = target.Audience }, edition.Draft, house);
+        var all = await objects.OfAsync(address with { SeenAs = audience }, edition.Draft, house);
         var chosen = target.Takes == PushTakes.Chosen ? await store.ChosenAsync(target.OrganisationId, target.Id) : null;
         var days = new Window(
             target.From ?? DayRange.First, (target.Until ?? DayRange.Last).PlusDays(1), Zones.Named(address.Zone));
