@@ -86,7 +86,8 @@ public sealed class PushStore(Database database)
             new { target.OrganisationId }, transaction) >= Most)
             throw new RuleException("address", "push.tooMany", ("most", Most));
         await connection.ExecuteAsync("""
-            insert into push_target (id, organisation_id, edition_id, account_id, name, shown, access, audience, takes, from_day, until_day, made_at)
+            insert into push_target (id, organisation_id, edition_id, account_id, name, shown, access, audience, takes, from_day,
+                until_day, made_at)
             values (@Id, @OrganisationId, @EditionId, @AccountId, @Name, @Shown, @Access, @audience, @takes, @From, @Until, @MadeAt)
             """, Values(target), transaction);
         await AuditStore.WriteAsync(transaction, target.OrganisationId, line);

@@ -11,9 +11,10 @@ namespace Valtro.Store;
 public sealed record PushCounts(int There, int Asking, int Left, int Refused);
 
 /// <summary>One that is asked about, was left, or is not taken.</summary>
+/// <param name="Here">As it is to stand there; null where it is to stand there no more.</param>
 /// <param name="There">As it stands there; null where it is gone.</param>
 public sealed record PushOpen(
-    string Name, string Title, byte[] Sent, PushQuestion? Question, byte[]? There, Instant? AskedAt, PushAnswer Answer, Saying? Problem);
+    string Name, string Title, byte[]? Here, PushQuestion? Question, byte[]? There, Instant? AskedAt, PushAnswer Answer, Saying? Problem);
 
 /// <summary>What was written in calendars elsewhere, and what somebody made of it there.</summary>
 public sealed class PushedStore(Database database)
@@ -23,40 +24,41 @@ public sealed class PushedStore(Database database)
     /// <summary>After so many failures, some hours, whoever set it up is told.</summary>
     private const int FailuresTold = 6;
 
-    public async Task<IReadOnlyDictionary<Guid, PushCounts>> CountsAsync(Guid organisationId) =>
+    /// <param name="id">Of one target; null for all.</param>
+    public async Task<IReadOnlyDictionary<Guid, PushCounts>> CountsAsync(Guid organisationId, Guid? id) =>
         (await database.ListAsync<(Guid Id, int There, int Asking, int Left, int Refused)>("""
             select target_id, count(*) filter (where etag is not null and question is null)::integer,
                 count(*) filter (where question is not null and answer <> 'theirs')::integer,
                 count(*) filter (where answer = 'theirs')::integer,
                 count(*) filter (where problem <> '')::integer
             from push_object
-            where organisation_id = @organisationId
+            where organisation_id = @organisationId and (@id::uuid is null or target_id = @id)
             group by target_id
-            """, new { organisationId })).ToDictionary(row => row.Id, row => new PushCounts(row.There, row.Asking, row.Left, row.Refused));
+            """, new { organisationId, id })).ToDictionary(row => row.Id, row => new PushCounts(row.There, row.Asking, row.Left, row.Refused));
 
     /// <summary>Those that somebody has to look at: asked about, left as they are there, not taken.</summary>
     public async Task<IReadOnlyList<PushOpen>> OpenAsync(Guid organisationId, Guid id) =>
-        [.. (await database.ListAsync<(string Name, string Title, byte[] Sent, string? Question, byte[]? There, Instant? AskedAt,
+        [.. (await database.ListAsync<(string Name, string Title, byte[]? Here, string? Question, byte[]? There, Instant? AskedAt,
             string Answer, string Problem)>("""
-            select name, title, sent, question, there, asked_at, answer, problem
+            select name, title, here, question, there, asked_at, answer, problem
             from push_object
             where organisation_id = @organisationId and target_id = @id and (question is not null or answer = 'theirs' or problem <> '')
             order by answer, asked_at, lower(title), name
             limit @MostOpen
             """, new { organisationId, id, MostOpen })).Select(row => new PushOpen(
-                row.Name, row.Title, row.Sent, Words.ReadOrNull<PushQuestion>(row.Question), row.There, row.AskedAt,
+                row.Name, row.Title, row.Here, Words.ReadOrNull<PushQuestion>(row.Question), row.There, row.AskedAt,
                 Words.Read<PushAnswer>(row.Answer), StoredSaying.Read(row.Problem)))];
 
     public async Task<IReadOnlyList<PushKnown>> KnownAsync(Guid organisationId, Guid id) =>
         [.. (await database.ListAsync<(string Name, string Title, byte[] Sent, string? ETag, string? Question, string? ThereTag,
-            string Answer)>("""
-            select name, title, sent, etag, question, there_tag, answer
+            string Answer, byte[]? Here)>("""
+            select name, title, sent, etag, question, there_tag, answer, here
             from push_object
             where organisation_id = @organisationId and target_id = @id
             limit 50000
             """, new { organisationId, id })).Select(row => new PushKnown(
                 row.Name, row.Title, row.Sent, row.ETag, Words.ReadOrNull<PushQuestion>(row.Question), row.ThereTag,
-                Words.Read<PushAnswer>(row.Answer)))];
+                Words.Read<PushAnswer>(row.Answer)) { Here = row.Here })];
 
     /// <summary>It stands there as it was sent.</summary>
     public Task WrittenAsync(PushTarget target, PushWish wish, string etag, Instant now) => database.ExecuteAsync("""
@@ -64,18 +66,19 @@ public sealed class PushedStore(Database database)
         values (@OrganisationId, @targetId, @Name, @Title, @Content, @etag, @now)
         on conflict (target_id, name) do update
         set title = excluded.title, sent = excluded.sent, etag = excluded.etag, put_at = excluded.put_at,
-            question = null, there = null, there_tag = null, asked_at = null, answer = 'none', problem = ''
+            question = null, here = null, there = null, there_tag = null, asked_at = null, answer = 'none', problem = ''
         """, new { target.OrganisationId, targetId = target.Id, wish.Name, wish.Title, wish.Content, etag, now });
 
     /// <summary>Somebody is to say what becomes of it.</summary>
+    /// <param name="here">As it is to stand there; null where it is to stand there no more.</param>
     /// <param name="there">As it stands there; null where it is gone.</param>
     public Task AskAsync(
-        PushTarget target, string name, string title, PushQuestion question, (byte[] Content, string Tag)? there, Instant now) =>
-        database.ExecuteAsync("""
-            insert into push_object (organisation_id, target_id, name, title, sent, question, there, there_tag, asked_at)
-            values (@OrganisationId, @targetId, @name, @title, '', @question, @there, @tag, @now)
+        PushTarget target, string name, string title, PushQuestion question, byte[]? here, (byte[] Content, string Tag)? there,
+        Instant now) => database.ExecuteAsync("""
+            insert into push_object (organisation_id, target_id, name, title, sent, question, here, there, there_tag, asked_at)
+            values (@OrganisationId, @targetId, @name, @title, '', @question, @here, @there, @tag, @now)
             on conflict (target_id, name) do update
-            set title = excluded.title, question = excluded.question, there = excluded.there, there_tag = excluded.there_tag,
+            set title = excluded.title, question = excluded.question, here = excluded.here, there = excluded.there, there_tag = excluded.there_tag,
                 asked_at = coalesce(push_object.asked_at, excluded.asked_at), answer = 'none', problem = ''
             """, new
         {
@@ -84,6 +87,7 @@ public sealed class PushedStore(Database database)
             name,
             title,
             question = Words.Of(question),
+            here,
             there = there?.Content,
             tag = there?.Tag,
             now,

@@ -161,12 +161,16 @@ public sealed class WorkStore(Database database)
     }
 
     /// <summary>Keys of what is due, or being done.</summary>
-    public async Task<IReadOnlySet<string>> DueAsync(Guid organisationId, WorkKind kind, Instant now) => (await database.ListAsync<string>("""
-        select key
-        from work
-        where organisation_id = @organisationId and kind = @kind and set_aside_at is null and (due_at <= @now or claimed_until > @now)
-        limit 1000
-        """, new { organisationId, kind = Words.Of(kind), now })).ToHashSet(StringComparer.Ordinal);
+    public async Task<IReadOnlySet<string>> DueAsync(Guid organisationId, WorkKind kind, Instant now)
+    {
+        var keys = await database.ListAsync<string>("""
+            select key
+            from work
+            where organisation_id = @organisationId and kind = @kind and set_aside_at is null and (due_at <= @now or claimed_until > @now)
+            limit 1000
+            """, new { organisationId, kind = Words.Of(kind), now });
+        return keys.ToHashSet(StringComparer.Ordinal);
+    }
 
     /// <summary>It is done, unless somebody wished for it meanwhile.</summary>
     /// <param name="next">When it is to be done again by itself; null for never.</param>

@@ -51,18 +51,15 @@ public sealed class IntakeTests(ValtroApp app) : IClassFixture<ValtroApp>
         return now!;
     }
 
-    private static async Task SaidAsync(Caller caller, HttpMethod method, string path, object? body = null) =>
-        Assert.Equal(HttpStatusCode.NoContent, (await caller.SendAsync(method, path, body)).StatusCode);
-
     private static async Task<JsonNode> TakenAsync(Caller caller, JsonNode intake)
     {
-        await SaidAsync(caller, HttpMethod.Post, $"/api/intake/{intake["id"]}/save");
+        await caller.SaidAsync(HttpMethod.Post, $"/api/intake/{intake["id"]}/save");
         return await SettledAsync(caller, (string)intake["id"]!);
     }
 
     private static async Task<JsonNode> AnsweredAsync(Caller caller, JsonNode intake, object answers)
     {
-        await SaidAsync(caller, HttpMethod.Put, $"/api/intake/{intake["id"]}/answers", answers);
+        await caller.SaidAsync(HttpMethod.Put, $"/api/intake/{intake["id"]}/answers", answers);
         return await SettledAsync(caller, (string)intake["id"]!);
     }
 
@@ -157,7 +154,7 @@ public sealed class IntakeTests(ValtroApp app) : IClassFixture<ValtroApp>
             Event("t3@x", "Stars")), calendar);
         Assert.Equal("new 2/2, there 1/0", Counts(brought));
         var stars = (await LinesAsync(ada, brought, "new")).Single(line => (string)line["title"]! == "Stars");
-        await SaidAsync(ada, HttpMethod.Put, $"/api/intake/{brought["id"]}/lines",
+        await ada.SaidAsync(HttpMethod.Put, $"/api/intake/{brought["id"]}/lines",
             new { places = new[] { (int)stars["place"]! }, states = (string[]?)null, isTaken = false });
         // What was ticked stays so when it is read anew.
         var answers = brought["answers"]!.DeepClone();

@@ -42,22 +42,22 @@ public sealed class PushTests(ValtroApp app) : IClassFixture<ValtroApp>, IAsyncL
     private static Task<string> OpenAsync(Caller caller, string plate) =>
         caller.MakeCalendarAsync(plate, link: "complete", everyone: "complete");
 
-    private async Task<string> TargetAsync(
-        Caller caller, string calendar, string takes = "all", string shelf = "members", string audience = "everyone", string? from = null)
-    {
-        var made = await caller.DoAsync(HttpMethod.Post, "/api/targets", new
+    private object Target(
+        string editionId, string takes = "all", string? audience = "everyone", string? calendar = null) => new
         {
             access = Access(),
-            calendar = $"{_address}/club/home/{shelf}/",
+            calendar = calendar ?? $"{_address}/club/home/members/",
             name = "Club",
-            editionId = await EditionOfAsync(caller, calendar),
+            editionId,
             audience,
             takes,
-            from,
+            from = (string?)null,
             until = (string?)null,
-        });
-        return (string)made["id"]!;
-    }
+        };
+
+    private async Task<string> TargetAsync(Caller caller, string calendar, string takes = "all", string audience = "everyone") =>
+        (string)(await caller.DoAsync(
+            HttpMethod.Post, "/api/targets", Target(await EditionOfAsync(caller, calendar), takes, audience)))["id"]!;
 
     /// <summary>As it is when nothing is being done with it.</summary>
     private static async Task<JsonNode> SettledAsync(Caller caller, string id)
@@ -71,14 +71,8 @@ public sealed class PushTests(ValtroApp app) : IClassFixture<ValtroApp>, IAsyncL
     private async Task<JsonNode> PushedAsync(Caller caller, string id)
     {
         app.Advance(Duration.FromSeconds(1));
-        await SaidAsync(caller, HttpMethod.Post, $"/api/targets/{id}/push");
+        await caller.SaidAsync(HttpMethod.Post, $"/api/targets/{id}/push");
         return await SettledAsync(caller, id);
-    }
-
-    private static async Task SaidAsync(Caller caller, HttpMethod method, string path, object? body = null)
-    {
-        var answer = await caller.SendAsync(method, path, body);
-        Assert.True(answer.IsSuccessStatusCode, await answer.Content.ReadAsStringAsync());
     }
 
     private Task EventuallyThereAsync(params string[] titles) => ValtroApp.EventuallyAsync(
@@ -89,7 +83,7 @@ public sealed class PushTests(ValtroApp app) : IClassFixture<ValtroApp>, IAsyncL
 
     private static async Task<JsonNode> AnswerAsync(Caller caller, string id, JsonNode open, string answer)
     {
-        await SaidAsync(caller, HttpMethod.Put, $"/api/targets/{id}/answers", new { name = (string)open["name"]!, answer });
+        await caller.SaidAsync(HttpMethod.Put, $"/api/targets/{id}/answers", new { name = (string)open["name"]!, answer });
         return await SettledAsync(caller, id);
     }
 
@@ -126,6 +120,7 @@ public sealed class PushTests(ValtroApp app) : IClassFixture<ValtroApp>, IAsyncL
     [Theory]
     [InlineData(ClubBehaviour.Right)]
     [InlineData(ClubBehaviour.NoSync)]
+    [InlineData(ClubBehaviour.InPieces)]
     [InlineData(ClubBehaviour.Rewrites)]
     public async Task What_is_made_changed_and_removed_here_is_there_and_what_others_have_there_stays(ClubBehaviour behaviour)
     {
@@ -143,7 +138,7 @@ public sealed class PushTests(ValtroApp app) : IClassFixture<ValtroApp>, IAsyncL
 
         await MakeAsync(ada, calendar, "Ball");
         await EventuallyThereAsync("Ball", "Regatta", "Rowing", "Varnish");
-        await SaidAsync(ada, HttpMethod.Post, $"/api/events/{(string)row["id"]!}/changes",
+        await ada.DoAsync(HttpMethod.Post, $"/api/events/{(string)row["id"]!}/changes",
             new { version = 1, recurrenceId = (string)row["recurrenceId"]!, act = "remove" });
         await EventuallyThereAsync("Ball", "Regatta", "Varnish");
 
@@ -152,7 +147,7 @@ public sealed class PushTests(ValtroApp app) : IClassFixture<ValtroApp>, IAsyncL
         Assert.Equal("right", (string)(await PushedAsync(ada, id))["health"]!);
         Assert.Equal(before, await _club.GetStringAsync($"{_address}/club-page/members"));
 
-        await SaidAsync(ada, HttpMethod.Delete, $"/api/targets/{id}?keepsThere=false");
+        await ada.SaidAsync(HttpMethod.Delete, $"/api/targets/{id}?keepsThere=false");
         await EventuallyThereAsync("Varnish");
         await ValtroApp.EventuallyAsync(async () => (await ada.GetAsync("/api/targets")).AsArray().All(one => (string)one!["id"]! != id), "it is given up");
     }
@@ -207,6 +202,31 @@ public sealed class PushTests(ValtroApp app) : IClassFixture<ValtroApp>, IAsyncL
     }
 
     [Fact]
+    public async Task What_is_asked_about_stands_beside_what_is_here_now()
+    {
+        var ada = await app.SignedInAsync();
+        var calendar = await OpenAsync(ada, "NOW");
+        var ball = await MakeAsync(ada, calendar, "Ball");
+        var id = await TargetAsync(ada, calendar);
+        await SettledAsync(ada, id);
+        await TellAsync("members/change?title=Ball");
+        await PushedAsync(ada, id);
+        await ada.DoAsync(HttpMethod.Post, $"/api/events/{(string)ball["id"]!}/changes", new
+        {
+            version = 1,
+            recurrenceId = (string)ball["recurrenceId"]!,
+            act = "edit",
+            @event = Caller.Event(calendar, "Ball in the hall"),
+        });
+        JsonNode? open = null;
+        await ValtroApp.EventuallyAsync(async () => (open = (await ada.GetAsync($"/api/targets/{id}"))["open"]![0]!)["ours"]!.AsArray()
+            .Select(one => (string)one!).Contains("Ball in the hall"), "it is shown as it is here");
+        Assert.Equal("Ball (moved to the pier)", (string)open!["theirs"]![0]!);
+        await AnswerAsync(ada, id, open, "ours");
+        Assert.Equal(["Ball in the hall"], await ThereAsync());
+    }
+
+    [Fact]
     public async Task What_fails_there_is_seen_and_tried_again_and_what_is_not_taken_is_named()
     {
         var ada = await app.SignedInAsync();
@@ -222,7 +242,7 @@ public sealed class PushTests(ValtroApp app) : IClassFixture<ValtroApp>, IAsyncL
         Assert.Equal(("push", "elsewhere", "Club"), ((string)line["kind"]!, (string)line["reason"]!, (string)line["subject"]!));
 
         await BehaveAsync(ClubBehaviour.Full);
-        await SaidAsync(ada, HttpMethod.Post, $"/api/targets/{id}/push");
+        await ada.SaidAsync(HttpMethod.Post, $"/api/targets/{id}/push");
         await ValtroApp.EventuallyAsync(
             async () => (int)(await ada.GetAsync($"/api/targets/{id}"))["refused"]! == 1, "it is not taken");
         Assert.Equal("Regatta", (string)(await ada.GetAsync($"/api/targets/{id}"))["open"]![0]!["title"]!);
@@ -248,7 +268,7 @@ public sealed class PushTests(ValtroApp app) : IClassFixture<ValtroApp>, IAsyncL
         var offered = await ada.GetAsync($"/api/targets/of-calendars?calendar={calendar}&eventId={(string)regatta["id"]!}");
         Assert.Equal((id, false, false),
             ((string)offered[0]!["id"]!, (bool)offered[0]!["isChosen"]!, (bool)offered[0]!["takesAll"]!));
-        await SaidAsync(ada, HttpMethod.Put, $"/api/events/{(string)regatta["id"]!}/targets", new { targets = new[] { id } });
+        await ada.SaidAsync(HttpMethod.Put, $"/api/events/{(string)regatta["id"]!}/targets", new { targets = new[] { id } });
         await EventuallyThereAsync("Regatta");
         Assert.Equal(HttpStatusCode.BadRequest, (await ada.SendAsync(
             HttpMethod.Put, $"/api/events/{(string)regatta["id"]!}/targets", new { targets = new[] { Guid.NewGuid() } })).StatusCode);
@@ -258,7 +278,7 @@ public sealed class PushTests(ValtroApp app) : IClassFixture<ValtroApp>, IAsyncL
         await EventuallyThereAsync("Meeting", "Regatta");
 
         var target = await SettledAsync(ada, id);
-        await SaidAsync(ada, HttpMethod.Put, $"/api/targets/{id}", new
+        await ada.SaidAsync(HttpMethod.Put, $"/api/targets/{id}", new
         {
             version = (int)target["version"]!,
             name = "Club",
@@ -282,49 +302,18 @@ public sealed class PushTests(ValtroApp app) : IClassFixture<ValtroApp>, IAsyncL
     {
         var ada = await app.SignedInAsync();
         var calendar = await OpenAsync(ada, "SEAL");
-        var answer = await ada.SendAsync(HttpMethod.Post, "/api/targets", new
-        {
-            access = Access(),
-            calendar = "https://calendars.example/elsewhere/",
-            name = "Club",
-            editionId = await EditionOfAsync(ada, calendar),
-            audience = "everyone",
-            takes = "all",
-            from = (string?)null,
-            until = (string?)null,
-        });
-        Assert.Equal(HttpStatusCode.BadRequest, answer.StatusCode);
+        var editionId = await EditionOfAsync(ada, calendar);
+        async Task RefusedAsync(object target) => Assert.Equal(
+            HttpStatusCode.BadRequest, (await ada.SendAsync(HttpMethod.Post, "/api/targets", target)).StatusCode);
+        await RefusedAsync(Target(editionId, calendar: "https://calendars.example/elsewhere/"));
         foreach (var audience in new[] { "editors", null })
-        {
-            var refused = await ada.SendAsync(HttpMethod.Post, "/api/targets", new
-            {
-                access = Access(),
-                calendar = $"{_address}/club/home/members/",
-                name = "Club",
-                editionId = await EditionOfAsync(ada, calendar),
-                audience,
-                takes = "all",
-                from = (string?)null,
-                until = (string?)null,
-            });
-            Assert.Equal(HttpStatusCode.BadRequest, refused.StatusCode);
-        }
+            await RefusedAsync(Target(editionId, audience: audience));
         var id = await TargetAsync(ada, calendar);
         var stored = await app.Test.Database.FirstAsync<byte[]>("select access from push_target where id = @id", new { id = Guid.Parse(id) });
         Assert.DoesNotContain("lantern-oil", Encoding.Latin1.GetString(stored!), StringComparison.Ordinal);
         Assert.DoesNotContain("members", Encoding.Latin1.GetString(stored!), StringComparison.Ordinal);
         await SettledAsync(ada, id);
-        Assert.Equal(HttpStatusCode.BadRequest, (await ada.SendAsync(HttpMethod.Post, "/api/targets", new
-        {
-            access = Access(),
-            calendar = $"{_address}/club/home/members/",
-            name = "Again",
-            editionId = await EditionOfAsync(ada, calendar),
-            audience = "everyone",
-            takes = "all",
-            from = (string?)null,
-            until = (string?)null,
-        })).StatusCode);
+        await RefusedAsync(Target(editionId));
     }
 
     [Fact]
@@ -335,17 +324,7 @@ public sealed class PushTests(ValtroApp app) : IClassFixture<ValtroApp>, IAsyncL
         await MakeAsync(ada, calendar, "Regatta");
         object Draft(string audience) => new { name = "Regattas", audience, sources = new[] { new { calendarId = calendar } } };
         var edition = await ada.DoAsync(HttpMethod.Post, "/api/editions", new { edition = Draft("members") });
-        var made = await ada.DoAsync(HttpMethod.Post, "/api/targets", new
-        {
-            access = Access(),
-            calendar = $"{_address}/club/home/members/",
-            name = "Club",
-            editionId = (string)edition["id"]!,
-            audience = (string?)null,
-            takes = "all",
-            from = (string?)null,
-            until = (string?)null,
-        });
+        var made = await ada.DoAsync(HttpMethod.Post, "/api/targets", Target((string)edition["id"]!, audience: null));
         await EventuallyThereAsync("Regatta");
         await ada.DoAsync(HttpMethod.Put, $"/api/editions/{(string)edition["id"]!}",
             new { edition = Draft("everyone"), version = (int)edition["version"]! });

@@ -88,14 +88,8 @@ public sealed class SourceTests(ValtroApp app) : IClassFixture<ValtroApp>, IAsyn
     private async Task<JsonNode> FetchedAsync(Caller caller, string id)
     {
         app.Advance(Duration.FromSeconds(1));
-        await SaidAsync(caller, HttpMethod.Post, $"/api/sources/{id}/fetch");
+        await caller.SaidAsync(HttpMethod.Post, $"/api/sources/{id}/fetch");
         return await SettledAsync(caller, id);
-    }
-
-    private static async Task SaidAsync(Caller caller, HttpMethod method, string path, object? body = null)
-    {
-        var answer = await caller.SendAsync(method, path, body);
-        Assert.True(answer.IsSuccessStatusCode, await answer.Content.ReadAsStringAsync());
     }
 
     private static async Task<JsonNode> PreviewAsync(Caller caller, string id, object? rules = null) =>
@@ -181,7 +175,7 @@ public sealed class SourceTests(ValtroApp app) : IClassFixture<ValtroApp>, IAsyn
         // Nothing is public before somebody says so, though both calendars are open.
         Assert.Equal((2, 0), ((int)preview["seen"]!["members"]!, (int)preview["seen"]!["everyone"]!));
 
-        await SaidAsync(ada, HttpMethod.Put, $"/api/sources/{id}/entries", new { uid = "k", landing = On(port) });
+        await ada.SaidAsync(HttpMethod.Put, $"/api/sources/{id}/entries", new { uid = "k", landing = On(port) });
         await SettledAsync(ada, id);
         Assert.Equal(["Field kit check", "Log"], await TitlesAsync(ada, port));
         // Other rules are looked at before they are saved, and applied without asking the address.
@@ -189,7 +183,7 @@ public sealed class SourceTests(ValtroApp app) : IClassFixture<ValtroApp>, IAsyn
         var rules = new { @else = new { to = "leaveOut" }, isOpen = true, rules = new[] { Rule("titleBegins", ["7D"], On(port), true) } };
         var other = await PreviewAsync(ada, id, rules);
         Assert.Equal("0 2 1", $"{other["made"]} {other["changed"]} {other["removed"]}");
-        await SaidAsync(ada, HttpMethod.Put, $"/api/sources/{id}", new
+        await ada.SaidAsync(HttpMethod.Put, $"/api/sources/{id}", new
         {
             version = (int)(await ada.GetAsync($"/api/sources/{id}"))["version"]!,
             name = "Due",
@@ -253,7 +247,7 @@ public sealed class SourceTests(ValtroApp app) : IClassFixture<ValtroApp>, IAsyn
         Assert.Equal(("hidden", "ours"), (states["b"], states["c"]));
         Assert.Contains("moved", now["fetches"]![0]!["news"]!.ToJsonString());
 
-        await SaidAsync(ada, HttpMethod.Post, $"/api/sources/{id}/entries/shown", new { uid = "b", landing = (object?)null });
+        await ada.SaidAsync(HttpMethod.Post, $"/api/sources/{id}/entries/shown", new { uid = "b", landing = (object?)null });
         await SettledAsync(ada, id);
         Assert.Contains("Regatta, moved", await TitlesAsync(ada, calendar));
         // Left: what stands here is ours, and can be changed.
@@ -326,13 +320,13 @@ public sealed class SourceTests(ValtroApp app) : IClassFixture<ValtroApp>, IAsyn
         Assert.Equal("held", (string)(await FetchedAsync(ada, id))["health"]!);
         Assert.Equal(1, await NewsAsync(id));
         Assert.Equal(5, (await TitlesAsync(ada, calendar)).Length);
-        await SaidAsync(ada, HttpMethod.Put, $"/api/sources/{id}/held", new { isTaken = false });
+        await ada.SaidAsync(HttpMethod.Put, $"/api/sources/{id}/held", new { isTaken = false });
         Assert.Equal("right", (string)(await FetchedAsync(ada, id))["health"]!);
         Assert.Equal(5, (await TitlesAsync(ada, calendar)).Length);
         // Something else by now, and again too little.
         Say("1", "Race one");
         Assert.Equal("held", (string)(await FetchedAsync(ada, id))["health"]!);
-        await SaidAsync(ada, HttpMethod.Put, $"/api/sources/{id}/held", new { isTaken = true });
+        await ada.SaidAsync(HttpMethod.Put, $"/api/sources/{id}/held", new { isTaken = true });
         await SettledAsync(ada, id);
         Assert.Equal(["Race one"], await TitlesAsync(ada, calendar));
         _entries.Clear();
@@ -392,14 +386,14 @@ public sealed class SourceTests(ValtroApp app) : IClassFixture<ValtroApp>, IAsyn
             own = (object?)null,
         }));
         // The calendar is archived: what stands there stays, and it says why.
-        await SaidAsync(ada, HttpMethod.Post, $"/api/calendars/{calendars["PW"]}/archive");
+        await ada.SaidAsync(HttpMethod.Post, $"/api/calendars/{calendars["PW"]}/archive");
         _entries.Clear();
         Say("b", "Regatta");
         var failed = await FetchedAsync(ada, id);
         Assert.Equal("failing", (string)failed["health"]!);
         Assert.Contains("archived", (string)failed["problem"]!);
         Assert.Contains("Race", await TitlesAsync(ada, calendars["PW"]));
-        await SaidAsync(ada, HttpMethod.Delete, $"/api/calendars/{calendars["PW"]}/archive");
+        await ada.SaidAsync(HttpMethod.Delete, $"/api/calendars/{calendars["PW"]}/archive");
     }
 
     [Fact]

@@ -250,6 +250,13 @@ public sealed class Caller(WebApplicationFactory<EventStreams> factory, string? 
         return await ReadAsync(response);
     }
 
+    /// <summary>Asks for what is answered with nothing.</summary>
+    public async Task SaidAsync(HttpMethod method, string path, object? body = null)
+    {
+        var answer = await SendAsync(method, path, body);
+        Assert.True(answer.StatusCode == HttpStatusCode.NoContent, await answer.Content.ReadAsStringAsync());
+    }
+
     public static async Task<JsonNode> ReadAsync(HttpResponseMessage response) =>
         JsonNode.Parse(await response.Content.ReadAsStringAsync()) ?? throw new JsonException("The answer is empty.");
 

@@ -1,4 +1,5 @@
 using Valtro.Core;
+using Valtro.Store;
 
 namespace Valtro.Application.Outside;
 
@@ -61,6 +62,11 @@ public sealed record OutsideSecrets(string? User, string? Password, string? Head
             "if-none-match", "if-modified-since", "accept", "accept-encoding", "user-agent", "proxy-authorization", "range"];
 
     public static OutsideSecrets None { get; } = new(null, null, null, null);
+
+    public static OutsideSecrets Of(OutsideAccess access) => new(access.User, access.Password, access.HeaderName, access.HeaderValue);
+
+    /// <summary>To be sealed, with the address that wants them.</summary>
+    public OutsideAccess For(Uri address) => new(address.AbsoluteUri, User, Password, HeaderName, HeaderValue);
 
     /// <exception cref="RuleException">Half of it is missing, or it cannot be sent.</exception>
     public static OutsideSecrets Checked(string? user, string? password, string? headerName, string? headerValue)

@@ -30,6 +30,9 @@ internal sealed class CalendarServer(IOutside outside, OutsideSecrets secrets)
 
     private const int MostCalendars = 200;
 
+    /// <summary>In which a server tells what is another.</summary>
+    private const int MostPieces = 100;
+
     private const string Xml = "application/xml; charset=utf-8";
 
     private const string Calendar = "text/calendar; charset=utf-8";
@@ -140,21 +143,38 @@ internal sealed class CalendarServer(IOutside outside, OutsideSecrets secrets)
     public async Task<(IReadOnlyDictionary<string, string> Changed, IReadOnlyList<string> Gone, string? SyncToken)?> SinceAsync(
         Uri calendar, string token, CancellationToken stopping)
     {
-        var reply = await outside.CallAsync(Ask("REPORT", calendar, "0", new XElement(Dav + "sync-collection",
-            new XElement(Dav + "sync-token", token), new XElement(Dav + "sync-level", "1"), Prop(Dav + "getetag"))), stopping);
-        if (reply.Status != 207 || Root(reply) is not { } root || root.Element(Dav + "sync-token") is not { } now)
-            return null;
-        var (changed, gone) = (new Dictionary<string, string>(StringComparer.Ordinal), new List<string>());
-        foreach (var (address, properties, status) in Responses(root, calendar))
+        var (changed, gone) = (new Dictionary<string, string>(StringComparer.Ordinal), new HashSet<string>(StringComparer.Ordinal));
+        for (var pieces = 0; pieces < MostPieces; pieces++)
         {
-            if (NameIn(calendar, address) is not { } name)
-                continue;
-            if (properties?.Element(Dav + "getetag") is { } tag)
-                changed[name] = tag.Value;
-            else if (status is 404 or 410)
-                gone.Add(name);
+            var reply = await outside.CallAsync(Ask("REPORT", calendar, "0", new XElement(Dav + "sync-collection",
+                new XElement(Dav + "sync-token", token), new XElement(Dav + "sync-level", "1"), Prop(Dav + "getetag"))), stopping);
+            if (reply.Status != 207 || Root(reply) is not { } root || root.Element(Dav + "sync-token") is not { } now)
+                return null;
+            var isCut = false;
+            foreach (var (address, properties, status) in Responses(root, calendar))
+            {
+                if (NameIn(calendar, address) is not { } name)
+                {
+                    // There is more than it says at once (RFC 6578 3.6).
+                    isCut |= status == 507;
+                    continue;
+                }
+                if (properties?.Element(Dav + "getetag") is { } tag)
+                {
+                    changed[name] = tag.Value;
+                    gone.Remove(name);
+                }
+                else if (status is 404 or 410)
+                {
+                    changed.Remove(name);
+                    gone.Add(name);
+                }
+            }
+            if (!isCut)
+                return (changed, [.. gone], now.Value);
+            token = now.Value;
         }
-        return (changed, gone, now.Value);
+        return null;
     }
 
     /// <summary>All events that have a date within days (RFC 4791 7.8), one after the other.</summary>

@@ -26,14 +26,15 @@ public sealed class PushTargets(
 
     private const int LongestRange = 1_000;
 
-    private static readonly LocalDatePattern BasicDay = LocalDatePattern.CreateWithInvariantCulture("uuuuMMdd");
+    /// <summary>RFC 5545 3.3.5, form 2.</summary>
+    private static readonly InstantPattern UtcTime = InstantPattern.CreateWithInvariantCulture("uuuuMMdd'T'HHmmss'Z'");
 
     public async Task<IReadOnlyList<TargetListed>> AllAsync()
     {
         var (viewer, house) = (await access.ViewerAsync(), await access.HouseAsync());
         // Before it is looked how they are: what is done by then is not shown as it was before.
         var due = await DueAsync(viewer);
-        var counts = await pushed.CountsAsync(viewer.OrganisationId);
+        var counts = await pushed.CountsAsync(viewer.OrganisationId, null);
         return
         [
             .. from target in await store.ListAsync(viewer.OrganisationId)
@@ -95,25 +96,18 @@ public sealed class PushTargets(
     public async Task<IReadOnlyList<FoundElsewhere>> LookAsync(Guid editionId, SourceAddress typed, CancellationToken stopping)
     {
         var (viewer, _, _) = await EditionAsync(editionId);
-        var (address, secrets) = Checked(typed);
+        var (address, secrets) = typed.Checked(outside, settings);
         var taken = (await store.ListAsync(viewer.OrganisationId))
             .Select(target => OutsideAccess.Open(settings.Sealing, target.Access, target.Id)?.Address).ToHashSet();
         return [.. (await new CalendarServer(outside, secrets).FindAsync(address, stopping)).Select(one => new FoundElsewhere(
             one.Address.AbsoluteUri, one.Name, one.IsWritable, taken.Contains(one.Address.AbsoluteUri)))];
     }
 
-    private (Uri Address, OutsideSecrets Secrets) Checked(SourceAddress typed)
-    {
-        if (!settings.Sealing.IsPossible)
-            throw new RuleException("address", "source.noKey");
-        return (outside.Check(typed.Address), OutsideSecrets.Checked(typed.User, typed.Password, typed.HeaderName, typed.HeaderValue));
-    }
-
     public async Task<Guid> AddAsync(TargetRequest request)
     {
         var (viewer, house, edition) = await EditionAsync(request.EditionId);
-        var (found, secrets) = Checked(request.Access);
-        var calendar = Core.Texts.CanBeWritten(request.Calendar ?? "") && !string.IsNullOrWhiteSpace(request.Calendar)
+        var (found, secrets) = request.Access.Checked(outside, settings);
+        var calendar = Texts.CanBeWritten(request.Calendar ?? "") && !string.IsNullOrWhiteSpace(request.Calendar)
             ? outside.Check(request.Calendar)
             : throw new RuleException("calendar", "push.chooseCalendar");
         // A password goes to the server for which it was typed.
@@ -124,13 +118,11 @@ public sealed class PushTargets(
         if ((await store.ListAsync(viewer.OrganisationId)).Any(target =>
             OutsideAccess.Open(settings.Sealing, target.Access, target.Id)?.Address == address.AbsoluteUri))
             throw new RuleException("calendar", "push.isTaken");
-        var sealedAccess = new OutsideAccess(
-            address.AbsoluteUri, secrets.User, secrets.Password, secrets.HeaderName, secrets.HeaderValue).Seal(settings.Sealing, id);
         var typed = string.IsNullOrWhiteSpace(request.Name) ? address.Host : request.Name;
         var name = Texts.OneLine("name", "what.name", typed, Texts.LongestName);
         var target = Checked(PushTarget.New(
-            id, viewer.OrganisationId, edition.Id, viewer.AccountId, name, address, sealedAccess, AudienceOf(edition, request.Audience),
-            request.Takes, request.From, request.Until, now));
+            id, viewer.OrganisationId, edition.Id, viewer.AccountId, name, address, secrets.For(address).Seal(settings.Sealing, id),
+            AudienceOf(edition, request.Audience), request.Takes, request.From, request.Until, now));
         await store.AddAsync(target, new AuditLine(
             viewer.AccountId, AuditAct.WrittenElsewhere, NameOf(edition, house), Saying.Of("text.plain", ("text", target.Shown)), now));
         return id;
@@ -173,8 +165,7 @@ public sealed class PushTargets(
                 ?? throw new RuleException("address", "source.cannotOpen");
             saved = saved with
             {
-                Access = new OutsideAccess(address, secrets.User, secrets.Password, secrets.HeaderName, secrets.HeaderValue)
-                    .Seal(settings.Sealing, id),
+                Access = secrets.For(new Uri(address)).Seal(settings.Sealing, id),
             };
         }
         var now = clock.GetCurrentInstant();
@@ -204,7 +195,7 @@ public sealed class PushTargets(
     {
         var due = await DueAsync(await access.ViewerAsync());
         var (viewer, house, edition, target) = await FoundAsync(id);
-        var counts = (await pushed.CountsAsync(viewer.OrganisationId)).GetValueOrDefault(id) ?? new PushCounts(0, 0, 0, 0);
+        var counts = (await pushed.CountsAsync(viewer.OrganisationId, id)).GetValueOrDefault(id) ?? new PushCounts(0, 0, 0, 0);
         var open = await pushed.OpenAsync(viewer.OrganisationId, id);
         return new TargetBody(
             id, target.Name, target.Shown, edition.Id, NameOf(edition, house), edition.CalendarId,
@@ -213,25 +204,28 @@ public sealed class PushTargets(
             target.Takes, target.From, target.Until, target.Version, target.RightAt, target.FailedSince, target.Failures,
             Say(target.Problem), counts.There, counts.Asking, counts.Left, counts.Refused,
             target.Takes == PushTakes.Chosen ? (await store.ChosenAsync(viewer.OrganisationId, id)).Count : 0, IsBusy(target, due),
-            target.Done, target.Total, [.. open.Select(one => Show(one, viewer, house))]);
+            target.Done, target.Total, Show(open, viewer, house));
     }
 
-    private TargetOpen Show(PushOpen one, Viewer viewer, House house) => new(
-        one.Name, one.Title, one.Question, Words(one.Sent, viewer, house), Words(one.There ?? [], viewer, house), one.AskedAt, one.Answer,
-        Say(one.Problem));
-
-    /// <summary>What an object says, as people read it: its title, when it is, where, and how its description begins.</summary>
-    private IReadOnlyList<string> Words(byte[] content, Viewer viewer, House house)
+    private TargetOpen[] Show(IReadOnlyList<PushOpen> open, Viewer viewer, House house)
     {
-        if (content.Length == 0)
-            return [];
         var ground = new IntakeGround(viewer, house, new IntakeAnswers(),
             clock.GetCurrentInstant().InZone(house.Organisation.TimeZone).Date, richTexts, UsualValues.None).Ready();
-        var words = RuleWords.For(Spoken.LocaleIn(house.Organisation));
+        return
+        [
+            .. open.Select(one => new TargetOpen(one.Name, one.Title, one.Question, WordsOf(one.Here, ground), WordsOf(one.There, ground),
+                one.AskedAt, one.Answer, Say(one.Problem))),
+        ];
+    }
+
+    /// <summary>What an object says, as people read it: its title, when it is, where, and how its description begins.</summary>
+    private static List<string> WordsOf(byte[]? content, IntakeGround ground)
+    {
+        var words = RuleWords.For(Spoken.LocaleIn(ground.House.Organisation));
         var said = new List<string>();
-        foreach (var entry in CalendarFileReading.Read(content, ground, (_, _) => { }).Entries)
+        foreach (var entry in content is null ? [] : CalendarFileReading.Read(content, ground, (_, _) => { }).Entries)
         {
-            if (house.Calendars.Values.FirstOrDefault() is not { } calendar || entry.Make(calendar).Event is not { } read)
+            if (ground.House.Calendars.Values.FirstOrDefault() is not { } calendar || entry.Make(calendar).Event is not { } read)
             {
                 said.Add(entry.Title);
                 continue;
@@ -264,11 +258,9 @@ public sealed class PushTargets(
         var (_, house, edition, target) = await FoundAsync(id);
         var (from, until) = Range(days);
         var opened = OutsideAccess.Open(settings.Sealing, target.Access, id) ?? throw new RuleException("address", "source.cannotOpen");
-        var server = new CalendarServer(
-            outside, new OutsideSecrets(opened.User, opened.Password, opened.HeaderName, opened.HeaderValue));
+        var server = new CalendarServer(outside, OutsideSecrets.Of(opened));
         var zone = house.Organisation.TimeZone;
-        string At(LocalDate day) => InstantPattern.CreateWithInvariantCulture("uuuuMMdd'T'HHmmss'Z'")
-            .Format(day.AtStartOfDayInZone(zone).ToInstant());
+        string At(LocalDate day) => UtcTime.Format(day.AtStartOfDayInZone(zone).ToInstant());
         byte[] content;
         try
         {

@@ -62,19 +62,19 @@ internal sealed class PushWorker(
         var access = OutsideAccess.Open(settings.Sealing, target.Access, target.Id)
             ?? throw new RuleException("address", "source.cannotOpen");
         var address = outside.Check(access.Address);
-        var server = new CalendarServer(
-            outside, new OutsideSecrets(access.User, access.Password, access.HeaderName, access.HeaderValue));
+        var server = new CalendarServer(outside, OutsideSecrets.Of(access));
         var wishes = target.IsLeaving ? [] : await WishesAsync(target);
         var known = await pushed.KnownAsync(target.OrganisationId, target.Id);
         var (there, token) = await ThereAsync(server, address, target, known, stopping);
-        var moves = PushPlan.Of(wishes, known, there).Where(move => move.Step != PushStep.Leave).ToArray();
+        var plan = PushPlan.Of(wishes, known, there);
+        var moves = plan.Where(move => move.Step != PushStep.Leave && !move.IsAsked).ToArray();
         var run = new Run(server, address, target, pushed, clock, moves.Length);
         if (run.Total > ToldEvery)
             await pushed.ProgressAsync(target, 0, run.Total);
         await Parallel.ForEachAsync(
             moves, new ParallelOptions { MaxDegreeOfParallelism = AtATime, CancellationToken = stopping },
             async (move, ended) => await run.DoAsync(move, ended));
-        if (target.IsLeaving && run.Open == 0 && run.Refused == 0)
+        if (target.IsLeaving && run.Open == 0 && run.Refused == 0 && !plan.Any(move => move.IsAsked))
         {
             await store.ForgetAsync(target, null);
             return null;
@@ -232,7 +232,8 @@ internal sealed class PushWorker(
         private async Task AskAsync(PushMove move, PushQuestion question, (byte[] Content, string Tag)? there)
         {
             await pushed.AskAsync(
-                target, move.Name, move.Wish?.Title ?? move.Known?.Title ?? move.Name, question, there, clock.GetCurrentInstant());
+                target, move.Name, move.Wish?.Title ?? move.Known?.Title ?? move.Name, question, move.Wish?.Content, there,
+                clock.GetCurrentInstant());
             Interlocked.Increment(ref _open);
             if (move.Known?.Question is null)
                 Interlocked.Increment(ref _asked);

@@ -82,22 +82,12 @@ public sealed partial class FollowedSources(
         return ground;
     }
 
-    private (Uri Address, OutsideAccess Access, OutsideSecrets Secrets) Checked(SourceAddress typed)
-    {
-        if (!settings.Sealing.IsPossible)
-            throw new RuleException("address", "source.noKey");
-        var address = outside.Check(typed.Address);
-        var secrets = OutsideSecrets.Checked(typed.User, typed.Password, typed.HeaderName, typed.HeaderValue);
-        return (address,
-            new OutsideAccess(address.AbsoluteUri, secrets.User, secrets.Password, secrets.HeaderName, secrets.HeaderValue), secrets);
-    }
-
     /// <summary>What an address has, before it is followed.</summary>
     /// <exception cref="RuleException">It cannot be had, or is no calendar.</exception>
     public async Task<SourceLook> LookAsync(SourceAddress typed, CancellationToken stopping)
     {
         var ground = await EditorsGroundAsync();
-        var (address, _, secrets) = Checked(typed);
+        var (address, secrets) = typed.Checked(outside, settings);
         var answer = await outside.GetAsync(
             new OutsideQuestion(address, SourceStore.Largest) { Secrets = secrets }, stopping);
         var reading = new SourceReading(ground, new SourceRules(), new Dictionary<string, Landing>(), Guid.Empty);
@@ -133,13 +123,14 @@ public sealed partial class FollowedSources(
         var viewer = ground.Viewer;
         if (own is not null)
             Access.Require(viewer.May(OrganisationAction.ManageCalendars), CalendarView.KeepersOnly);
-        var (address, opened, _) = Checked(request.Address);
+        var (address, secrets) = request.Address.Checked(outside, settings);
         var rules = Checked(request.Rules ?? new SourceRules(), ground.House, viewer, null);
         var (id, now) = (Guid.CreateVersion7(), clock.GetCurrentInstant());
         var typed = string.IsNullOrWhiteSpace(request.Name) ? address.Host : request.Name;
         var name = Texts.OneLine("name", "what.name", typed, Texts.LongestName);
         await store.AddAsync(
-            FollowedSource.New(id, viewer.OrganisationId, viewer.AccountId, name, address, opened.Seal(settings.Sealing, id), rules,
+            FollowedSource.New(id, viewer.OrganisationId, viewer.AccountId, name, address,
+                secrets.For(address).Seal(settings.Sealing, id), rules,
                 Rhythm(request.EveryMinutes), now),
             own, new AuditLine(viewer.AccountId, AuditAct.SourceFollowed, name,
                 Saying.Of("text.plain", ("text", OutsideAccess.Shown(address))), now));
@@ -273,11 +264,11 @@ public sealed partial class FollowedSources(
         };
         if (change.Address is { } typed)
         {
-            var (address, opened, _) = Checked(typed);
+            var (address, secrets) = typed.Checked(outside, settings);
             saved = saved with
             {
                 Shown = OutsideAccess.Shown(address),
-                Access = opened.Seal(settings.Sealing, id),
+                Access = secrets.For(address).Seal(settings.Sealing, id),
                 // Another address has no answer yet.
                 ETag = null,
                 LastModified = null,

@@ -1,4 +1,6 @@
 using NodaTime;
+using Valtro.Application.Outside;
+using Valtro.Core;
 using Valtro.Core.Intake;
 using Valtro.Store;
 
@@ -8,7 +10,13 @@ namespace Valtro.Application.Sources;
 /// <param name="Address">https or webcal.</param>
 /// <param name="User">With <paramref name="Password"/> where it wants one.</param>
 /// <param name="HeaderName">Of a header that it wants instead.</param>
-public sealed record SourceAddress(string? Address, string? User, string? Password, string? HeaderName, string? HeaderValue);
+public sealed record SourceAddress(string? Address, string? User, string? Password, string? HeaderName, string? HeaderValue)
+{
+    /// <exception cref="RuleException">It is none that is asked, or the operator has no key to seal it with.</exception>
+    internal (Uri Address, OutsideSecrets Secrets) Checked(IOutside outside, Settings settings) => settings.Sealing.IsPossible
+        ? (outside.Check(Address), OutsideSecrets.Checked(User, Password, HeaderName, HeaderValue))
+        : throw new RuleException("address", "source.noKey");
+}
 
 /// <summary>One of the first entries that an address has.</summary>
 /// <param name="Words">When it is.</param>

@@ -79,10 +79,11 @@ internal sealed class SourceWorker(
     {
         try
         {
-            var access = OutsideAccess.Open(settings.Sealing, source.Access, source.Id) ?? throw new RuleException("address", "source.cannotOpen");
+            var access = OutsideAccess.Open(settings.Sealing, source.Access, source.Id)
+                ?? throw new RuleException("address", "source.cannotOpen");
             var answer = await outside.GetAsync(new OutsideQuestion(outside.Check(access.Address), SourceStore.Largest)
             {
-                Secrets = new OutsideSecrets(access.User, access.Password, access.HeaderName, access.HeaderValue),
+                Secrets = OutsideSecrets.Of(access),
                 ETag = source.ETag,
                 LastModified = source.LastModified,
             }, stopping);

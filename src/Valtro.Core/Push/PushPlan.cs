@@ -58,11 +58,24 @@ public sealed record PushWish(string Name, string Title, byte[] Content);
 /// <param name="Question">Not answered by somebody's word, or answered and not done yet.</param>
 /// <param name="ThereTag">By which it is known there since it is asked about; null where it is gone.</param>
 public sealed record PushKnown(
-    string Name, string Title, byte[] Sent, string? ETag, PushQuestion? Question, string? ThereTag, PushAnswer Answer);
+    string Name, string Title, byte[] Sent, string? ETag, PushQuestion? Question, string? ThereTag, PushAnswer Answer)
+{
+    /// <summary>As it was to be when it was asked about; null where it was to be there no more, or nothing is asked.</summary>
+    public byte[]? Here { get; init; }
+
+    /// <summary>It was asked about already, and is neither here nor there another since.</summary>
+    internal bool IsAsked(PushQuestion question, byte[]? here, string? there) =>
+        Question == question && Answer == PushAnswer.None && ThereTag == there
+        && (Here is null ? here is null : here is not null && Here.AsSpan().SequenceEqual(here));
+}
 
 /// <param name="ETag">By which what stands there is known now, and which it must still have when it is written; null where nothing stands
 /// there.</param>
-public sealed record PushMove(PushStep Step, string Name, PushWish? Wish, PushKnown? Known, string? ETag, PushQuestion? Question);
+public sealed record PushMove(PushStep Step, string Name, PushWish? Wish, PushKnown? Known, string? ETag, PushQuestion? Question)
+{
+    /// <summary>Nothing is to be said or looked at that was not before.</summary>
+    public bool IsAsked => Step == PushStep.Ask && Known?.IsAsked(Question!.Value, Wish?.Content, ETag) == true;
+}
 
 /// <summary>What is to be written elsewhere: only what is ours is changed or removed, and nothing that somebody changed there without being
 /// asked.</summary>

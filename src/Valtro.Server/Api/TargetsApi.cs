@@ -30,7 +30,8 @@ internal static class TargetsApi
             Done(targets.AnswerAsync(id, answer)));
         api.MapPost("/targets/{id:guid}/choose", async (Guid id, TargetDays days, PushChoices choices) =>
             TypedResults.Ok(await choices.ChooseAsync(id, days)));
-        api.MapPost("/targets/{id:guid}/bring", async (Guid id, BringBackRequest request, PushTargets targets, CancellationToken stopping) =>
+        api.MapPost("/targets/{id:guid}/bring", async (
+            Guid id, BringBackRequest request, PushTargets targets, CancellationToken stopping) =>
             TypedResults.Ok(await targets.BringAsync(id, request.Days, request.CalendarId, stopping)));
         api.MapGet("/targets/of-calendars", async (Guid[] calendar, Guid? eventId, PushChoices choices) =>
             TypedResults.Ok(await choices.OfCalendarsAsync(calendar, eventId)));

@@ -33,6 +33,9 @@ public enum ClubBehaviour
     /// <summary>Knows no sync-collection.</summary>
     NoSync,
 
+    /// <summary>Tells what is another two by two.</summary>
+    InPieces,
+
     /// <summary>Keeps what it is sent in words of its own, and tells no tag.</summary>
     Rewrites,
 
@@ -69,7 +72,11 @@ public sealed partial class ClubServer
         public int Turn;
     }
 
-    private readonly Dictionary<string, Shelf> _shelves = new() { ["boathouse"] = new("Boathouse board"), ["members"] = new("Members’ calendar") };
+    private readonly Dictionary<string, Shelf> _shelves = new()
+    {
+        ["boathouse"] = new("Boathouse board"),
+        ["members"] = new("Members’ calendar"),
+    };
 
     private ClubBehaviour _behaviour;
 
@@ -123,7 +130,8 @@ public sealed partial class ClubServer
     }
 
     private static string TitleOf(string content) =>
-        Summary.Match(content.Replace("\r\n ", "", StringComparison.Ordinal)).Groups[1].Value.Trim().Replace("\\,", ",", StringComparison.Ordinal);
+        Summary.Match(content.Replace("\r\n ", "", StringComparison.Ordinal)).Groups[1].Value.Trim()
+            .Replace("\\,", ",", StringComparison.Ordinal);
 
     private static string Keep(Shelf shelf, string name, string content)
     {
@@ -146,10 +154,12 @@ public sealed partial class ClubServer
           <p>{string.Concat(Enum.GetNames<ClubBehaviour>().Select(to => Button($"behaviour?to={to}", to)))}</p>
           {string.Concat(_shelves.Select(one => $"""
             <h2>{one.Value.Name}</h2>
-            <p>{Button($"{one.Key}/change", "Somebody changes the first")}{Button($"{one.Key}/remove", "Somebody removes the first")}{Button($"{one.Key}/add", "Somebody adds one")}</p>
+            <p>{Button($"{one.Key}/change", "Somebody changes the first")}
+            {Button($"{one.Key}/remove", "Somebody removes the first")}
+            {Button($"{one.Key}/add", "Somebody adds one")}</p>
             <ul>{string.Concat(one.Value.Objects.Values
                 .OrderBy(kept => Start.Match(kept.Content).Groups[1].Value, StringComparer.Ordinal).Take(200)
-                .Select(kept => $"<li>{WebUtility.HtmlEncode(Day(kept.Content))} <b>{WebUtility.HtmlEncode(TitleOf(kept.Content))}</b></li>"))}</ul>
+                .Select(kept => $"<li>{Day(kept.Content)} <b>{WebUtility.HtmlEncode(TitleOf(kept.Content))}</b></li>"))}</ul>
             """))}
         </main>
         <footer><a href="/">The families’ page</a></footer>
@@ -158,7 +168,8 @@ public sealed partial class ClubServer
     private static string Button(string to, string text) =>
         $"<form method=\"post\" style=\"display:inline\" action=\"/club-page/{to}\"><button>{text}</button></form> ";
 
-    private static string Day(string content) => Start.Match(content).Groups[1].Value is { Length: 8 } day ? $"{day[6..]}.{day[4..6]}." : "";
+    private static string Day(string content) =>
+        Start.Match(content).Groups[1].Value is { Length: 8 } day ? $"{day[6..]}.{day[4..6]}." : "";
 
     // ---- the protocol
 
@@ -222,6 +233,9 @@ public sealed partial class ClubServer
 
     private bool MayWrite => _behaviour is not ClubBehaviour.ReadOnly;
 
+    private static XElement Status(string path, string status) =>
+        new(Dav + "response", Href(path), new XElement(Dav + "status", $"HTTP/1.1 {status}"));
+
     private static XElement Href(string path) => new(Dav + "href", path);
 
     private async Task<int> PropfindAsync(HttpContext context, string[] parts, Shelf? shelf)
@@ -254,8 +268,8 @@ public sealed partial class ClubServer
             new XElement(Dav + "privilege", new XElement(Dav + "read")),
             MayWrite ? new XElement(Dav + "privilege", new XElement(Dav + "write")) : null));
 
-    private static XElement OfObject(string shelf, string name, Kept kept, bool withData) => Of($"{Home}{shelf}/{Uri.EscapeDataString(name)}",
-        new XElement(Dav + "resourcetype"), new XElement(Dav + "getetag", kept.Tag),
+    private static XElement OfObject(string shelf, string name, Kept kept, bool withData) => Of(
+        $"{Home}{shelf}/{Uri.EscapeDataString(name)}", new XElement(Dav + "resourcetype"), new XElement(Dav + "getetag", kept.Tag),
         withData ? new XElement(CalDav + "calendar-data", kept.Content) : null);
 
     private async Task<int> ReportAsync(HttpContext context, string name, Shelf shelf, string body)
@@ -267,11 +281,18 @@ public sealed partial class ClubServer
                 return 501;
             var since = int.TryParse(((string?)asked.Element(Dav + "sync-token"))?.Replace("turn:", "", StringComparison.Ordinal),
                 NumberStyles.None, CultureInfo.InvariantCulture, out var turn) ? turn : 0;
+            (int Turn, XElement Said)[] changes =
+            [
+                .. shelf.Objects.Where(one => one.Value.At > since).Select(one => (one.Value.At, OfObject(name, one.Key, one.Value, false)))
+                    .Concat(shelf.Gone.Where(one => one.Value > since)
+                        .Select(one => (one.Value, Status($"{Home}{name}/{Uri.EscapeDataString(one.Key)}", "404 Not Found"))))
+                    .OrderBy(one => one.Item1),
+            ];
+            var isCut = _behaviour == ClubBehaviour.InPieces && changes.Length > 2;
+            var told = isCut ? changes[..2] : changes;
             return await SendAsync(context,
-                [.. shelf.Objects.Where(one => one.Value.At > since).Select(one => OfObject(name, one.Key, one.Value, false)),
-                    .. shelf.Gone.Where(one => one.Value > since).Select(one => new XElement(Dav + "response",
-                        Href($"{Home}{name}/{Uri.EscapeDataString(one.Key)}"), new XElement(Dav + "status", "HTTP/1.1 404 Not Found"))),
-                    new XElement(Dav + "sync-token", $"turn:{shelf.Turn}")]);
+                [.. told.Select(one => one.Said), .. isCut ? [Status($"{Home}{name}/", "507 Insufficient Storage")] : Array.Empty<XElement>(),
+                    new XElement(Dav + "sync-token", $"turn:{(isCut ? told[^1].Turn : shelf.Turn)}")]);
         }
         var range = asked.Descendants(CalDav + "time-range").FirstOrDefault();
         var (from, until) = (((string?)range?.Attribute("start"))?[..8] ?? "", ((string?)range?.Attribute("end"))?[..8] ?? "99999999");

@@ -53,7 +53,7 @@ public static class OrganisationArchive
                     from (select {listed} from {table.Name} t where {table.Which} order by {Order(kept)}) r
                     """;
                 var count = 0;
-                foreach (var row in connection.Query<string>(sql, new { id, accounts }, transaction, buffered: false))
+                await foreach (var row in connection.QueryUnbufferedAsync<string>(sql, new { id, accounts }, transaction))
                 {
                     await lines.WriteLineAsync(row);
                     count++;
@@ -62,8 +62,8 @@ public static class OrganisationArchive
             }
             if (table.FileColumn is not { } file)
                 continue;
-            foreach (var (one, content) in connection.Query<(Guid, byte[])>(
-                $"select t.id, t.{file} from {table.Name} t where {table.Which} order by t.id", new { id }, transaction, buffered: false))
+            await foreach (var (one, content) in connection.QueryUnbufferedAsync<(Guid, byte[])>(
+                $"select t.id, t.{file} from {table.Name} t where {table.Which} order by t.id", new { id }, transaction))
             {
                 await using var entry = zip.CreateEntry($"files/{one}").Open();
                 await entry.WriteAsync(content);

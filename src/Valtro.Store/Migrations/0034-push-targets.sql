@@ -1,5 +1,5 @@
--- Calendars elsewhere that are written by CalDAV (RFC 4791): what an edition says is put there, and what was put there is remembered, so that
--- nothing else is touched and nothing that somebody changed there is overwritten. What is needed to ask is sealed, as of followed sources.
+-- Calendars elsewhere that are written by CalDAV (RFC 4791): what an edition says is put there, and what was put there is remembered,
+-- so that nothing else is touched and nothing that somebody changed there is overwritten. What is needed to ask is sealed, as of followed sources.
 select set_config('valtro.organisation', 'all', true);
 
 create table push_target (
@@ -53,8 +53,9 @@ create table push_object (
     sent bytea not null,
     etag text,
     put_at timestamptz,
-    -- what somebody made of it there
+    -- what somebody made of it there, beside what it is to be
     question text check (question in ('changed', 'gone', 'taken')),
+    here bytea,
     there bytea,
     there_tag text,
     asked_at timestamptz,

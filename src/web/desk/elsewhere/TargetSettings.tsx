@@ -1,6 +1,6 @@
 import { useNavigate } from 'react-router'
+import { FillableOptions } from '../calendars/FillableOptions'
 import { addDays, todayIn } from '../../shared/days'
-import { useFillableCalendars } from '../calendars/queries'
 import { Field, WhatWasRefused } from '../Field'
 import { useOrganisation } from '../session/queries'
 import { useToast } from '../Toasts'
@@ -111,7 +111,6 @@ function ChooseByDays({ target }: { target: Target }) {
 }
 
 function BringBack({ target }: { target: Target }) {
-  const editable = useFillableCalendars()
   const { values, text } = useDays(120)
   const where = useFields({ calendarId: target.calendarId ?? '' })
   const { problem, isBusy, post } = usePost()
@@ -141,11 +140,7 @@ function BringBack({ target }: { target: Target }) {
           <label htmlFor="bring-on">{t('newOnesStandOn')}</label>
           <select id="bring-on" className="form-select inline-select" {...where.text('calendarId')}>
             <option value="">{t('choose')}</option>
-            {editable.map((one) => (
-              <option key={one.id} value={one.id}>
-                {one.plate} {one.name}
-              </option>
-            ))}
+            <FillableOptions />
           </select>
         </div>
         <button type="submit" className="btn btn-outline-ink" disabled={isBusy || where.values.calendarId === ''}>

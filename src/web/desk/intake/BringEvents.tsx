@@ -1,5 +1,6 @@
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
+import { FillableOptions } from '../calendars/FillableOptions'
 import { bring } from '../api'
 import { useFillableCalendars } from '../calendars/queries'
 import { Field, WhatWasRefused } from '../Field'
@@ -60,11 +61,7 @@ export function BringEvents() {
         onChange={(event) => setChosen(event.target.value)}
       >
         {!only && <option value="">{t('choose')}</option>}
-        {editable.map((calendar) => (
-          <option key={calendar.id} value={calendar.id}>
-            {calendar.plate} {calendar.name}
-          </option>
-        ))}
+        <FillableOptions />
         <option value="column">{t('asAColumnSays')}</option>
         <option value="category">{t('asCategoriesSay')}</option>
       </select>

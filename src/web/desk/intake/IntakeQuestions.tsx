@@ -1,5 +1,6 @@
+import { FillableOptions } from '../calendars/FillableOptions'
 import { todayIn } from '../../shared/days'
-import { useFillableCalendars, useZones } from '../calendars/queries'
+import { useZones } from '../calendars/queries'
 import { DayField } from '../event/DayField'
 import { useOrganisation, useSession } from '../session/queries'
 import type { Intake, IntakeAnswers, IntakeFound } from '../types'
@@ -139,7 +140,6 @@ interface WhichCalendarProps {
 }
 
 function WhichCalendar({ answers, isTable, answer }: WhichCalendarProps) {
-  const editable = useFillableCalendars()
   return (
     <>
       <label className="intake-question">
@@ -162,11 +162,7 @@ function WhichCalendar({ answers, isTable, answer }: WhichCalendarProps) {
           onChange={(event) => answer({ calendarId: event.target.value || null })}
         >
           <option value="">{t(answers.calendarBy === 'one' ? 'choose' : 'isAsked')}</option>
-          {editable.map((calendar) => (
-            <option key={calendar.id} value={calendar.id}>
-              {calendar.plate} {calendar.name}
-            </option>
-          ))}
+          <FillableOptions />
         </select>
       </label>
     </>

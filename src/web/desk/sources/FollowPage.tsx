@@ -1,8 +1,9 @@
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
+import { FillableOptions } from '../calendars/FillableOptions'
 import { sayDay } from '../../shared/days'
 import { call } from '../api'
-import { useCalendars, useColours, useFillableCalendars, usePlate } from '../calendars/queries'
+import { useCalendars, useColours, usePlate } from '../calendars/queries'
 import { Field, WhatWasRefused } from '../Field'
 import { freeColour } from '../hues'
 import { disclosures } from '../openness'
@@ -169,17 +170,12 @@ function WhereItGoes({ look, address }: { look: SourceLook; address: SourceAddre
 }
 
 function OneCalendar({ problem, ...select }: { problem: Problem | null } & ReturnType<ReturnType<typeof useFields>['text']>) {
-  const editable = useFillableCalendars()
   return (
     <div className="field">
       <label htmlFor="calendar">{t('calendar')}</label>
       <select id="calendar" className="form-select inline-select" aria-invalid={problem?.on('else') !== undefined} {...select}>
         <option value="">{t('choose')}</option>
-        {editable.map((one) => (
-          <option key={one.id} value={one.id}>
-            {one.plate} {one.name}
-          </option>
-        ))}
+        <FillableOptions />
       </select>
     </div>
   )
