@@ -48,6 +48,28 @@ public class ChosenPlannerTests
         [.. EventDates.All(one, Build.School()).Select(date => date.Timing.Start.ToString("MM-dd", null))];
 
     [Fact]
+    public void A_series_ends_with_the_year_plan_and_leaves_out_breaks()
+    {
+        var endless = On(Build.Series("2026-10-20 14:00", "FREQ=WEEKLY"));
+        var ended = Assert.Single(
+            Plan(new ChosenChange(ChosenAct.EndWithPlan), ChosenScope.Dates, Chosen(endless, "2026-11-03 14:00")).Act.Writes).Event;
+        Assert.Equal(Build.Day("2027-07-27"), EventDates.All(ended, Build.School()).Last().Occurrence.LocalStart.Date);
+        Assert.Equal(endless.Series.Timing, ended.Series.Timing);
+        var skipping = Plan(new ChosenChange(ChosenAct.SkipBreaks), ChosenScope.Dates, Chosen(endless, "2026-11-03 14:00"));
+        Assert.Equal(["10-20", "11-03"], Starts(skipping.Act.Writes[0].Event with
+        {
+            Content = skipping.Act.Writes[0].Event.Content with
+            {
+                Series = skipping.Act.Writes[0].Event.Series with { Rule = RuleText.Parse("FREQ=WEEKLY;COUNT=3") },
+            },
+        }));
+        Assert.Equal(1, skipping.OfSeries);
+        var left = Plan(new ChosenChange(ChosenAct.EndWithPlan), ChosenScope.Dates, OneTalk,
+            Chosen(On(Build.Series("2029-10-23 14:00", "FREQ=WEEKLY")), "2029-10-23 14:00"));
+        Assert.Equal(["chosen.noRule", "chosen.inNoYear"], left.LeftOut.Select(one => one.Why.Code));
+    }
+
+    [Fact]
     public void Chosen_dates_move_and_the_others_of_their_series_stay()
     {
         var outcome = Plan(new ChosenChange(ChosenAct.Move) { Days = 2 }, ChosenScope.Dates, TwoLabs, OneTalk);

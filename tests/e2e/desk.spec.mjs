@@ -3,7 +3,7 @@ import { chooseCalendar, makeCalendar, makeEvents, say, signIn, signInByForm, te
 
 async function addEvent(page, calendar, title) {
   await makeEvents(page, calendar, [title], 2)
-  await page.goto('/plan')
+  await page.goto(`/plan?calendar=${calendar.plate}`)
   await expect(page.getByRole('link', { name: new RegExp(title) })).toBeVisible()
 }
 
@@ -24,7 +24,7 @@ test('what somebody saves appears on the open plan of another by itself', async 
   const calendar = await makeCalendar(page, { forWhom: 'Members' })
   const other = await (await browser.newContext({ baseURL: test.info().project.use.baseURL, locale: 'en-GB' })).newPage()
   await signIn(other, 'bo')
-  await other.goto('/plan')
+  await other.goto(`/plan?calendar=${calendar.plate}`)
   let number = 0
   // The first may be saved before the other desk listens.
   await expect(async () => {
@@ -179,6 +179,7 @@ test('the office keeps its lists, and a taken name is said at its field', async 
   await page.getByLabel('New category').fill('Lamp oil')
   await page.getByLabel('Colour').selectOption('heather')
   await page.getByRole('button', { name: 'Add category' }).click()
+  await expect(page.getByRole('button', { name: 'Take off Lamp oil' })).toBeVisible()
   await page.goto('/events/new')
   await expect(page.getByLabel('Category').getByRole('option', { name: 'Lamp oil' })).toHaveCount(1)
   await page.goto('/lists')

@@ -113,6 +113,7 @@ test('slips are dragged in the week and in the month', async ({ page }) => {
   await page.goto(`/events/new?calendar=${calendar.id}&day=${thisWeek(40)}`)
   await page.getByLabel('Title').fill('Net mending')
   await page.getByRole('button', { name: 'Save', exact: true }).click()
+  await page.waitForURL(/\/plan/)
   await page.goto(`/plan?view=week&day=${thisWeek(40)}`)
   const inWeek = page.locator('.time-slip', { hasText: 'Net mending' })
   // Taken hold of at its upper edge, and dropped half an hour after noon of the next day.
@@ -205,6 +206,7 @@ test('a new break shows beforehand which dates change, and the plan follows', { 
   await page.getByLabel('Number of dates').fill('2')
   await page.getByLabel('What is counted').selectOption('dates by count, breaks too')
   await page.getByRole('button', { name: 'Save', exact: true }).click()
+  await page.waitForURL(/\/plan/)
   await page.goto('/year')
   await page.getByRole('button', { name: 'Add a break' }).click()
   await page.getByLabel('Name of break 4').fill('Whale day')

@@ -37,6 +37,12 @@ public enum ChosenAct
 
     /// <summary>The same once more in another term: the same weekday of the same week.</summary>
     Copy,
+
+    /// <summary>A series ends when the year plan does in which the chosen date is.</summary>
+    EndWithPlan,
+
+    /// <summary>A series leaves out the breaks of the year plan.</summary>
+    SkipBreaks,
 }
 
 /// <summary>How much of a series is meant, where one of its dates was chosen.</summary>

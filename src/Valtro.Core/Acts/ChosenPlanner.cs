@@ -1,5 +1,6 @@
 using NodaTime;
 using Valtro.Core.Events;
+using Valtro.Core.Recurrence;
 using Valtro.Core.Intake;
 using Valtro.Core.Speaking;
 using Valtro.Core.Time;
@@ -51,6 +52,7 @@ public sealed class ChosenPlanner(ActPlanner planner, SchoolCalendar school)
         return change.Act switch
         {
             ChosenAct.Copy => Copy(one, change.Into!.Value),
+            ChosenAct.EndWithPlan or ChosenAct.SkipBreaks => Pattern(one, change.Act),
             _ when change.IsOfWholeEvent => Whole(one, change),
             _ when scope == ChosenScope.Series || !one.Stored.Event.Series.Recurs => Every(one, change),
             _ => Some(one, change),
@@ -99,6 +101,23 @@ public sealed class ChosenPlanner(ActPlanner planner, SchoolCalendar school)
             ChosenAct.LetOut when stored.IsUnfinished => new Standing(before.HomeCalendarId, null, IsDraft: false),
             _ => null,
         };
+    }
+
+    /// <summary>How a series goes on. Dates that differ and lose their place by it go with those that they were.</summary>
+    private (Act, IEnumerable<ChosenDate>) Pattern(ChosenEvent one, ChosenAct what)
+    {
+        var (before, seen) = (one.Stored.Event, Seen(one));
+        if (before.Series.Rule is not { } rule)
+            throw new RuleException("events", "chosen.noRule");
+        var series = before.Series with { Timing = seen.Timing };
+        series = what == ChosenAct.SkipBreaks
+            ? series with { InBreaks = InBreaks.Skip }
+            : school.PlanOf(seen.Occurrence.LocalStart.Date) is { } plan
+            ? series with { Rule = rule.Ending(null, Until.Including(plan.Last + seen.Timing.Start.TimeOfDay, seen.Timing)) }
+            : throw new RuleException("events", "chosen.inNoYear");
+        var change = new Change(ChangeAct.Edit, seen.Occurrence.RecurrenceId, seen.Content with { Series = series });
+        var act = planner.Changing(one.Stored, change, ChangeScope.Every, NoneKept, null, one.About);
+        return (act, Concerned(before, act, one.Dates, ofSeries: true));
     }
 
     /// <summary>The whole event, or all dates of its series.</summary>

@@ -20,7 +20,11 @@ public enum ClashKind
 /// <summary>A date that overlaps another.</summary>
 /// <param name="Date">The date of the event that is looked at.</param>
 /// <param name="What">The place, the person or the readership that they share.</param>
-public readonly record struct Clash(ClashKind Kind, Occurrence Date, EventDate With, string What);
+public readonly record struct Clash(ClashKind Kind, Occurrence Date, EventDate With, string What)
+{
+    /// <summary>The date that is looked at, where whoever asks says of which event it is.</summary>
+    public EventDate Of { get; init; }
+}
 
 /// <summary>Finds overlaps by place, by person and by readership. They are shown, and never block.</summary>
 /// <remarks>A deadline clashes with nothing, and what takes no time with no readers.</remarks>

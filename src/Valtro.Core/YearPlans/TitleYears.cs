@@ -16,6 +16,15 @@ public static partial class TitleYears
             : first.ToString(CultureInfo.InvariantCulture);
     });
 
+    /// <summary>The years that it names, in order; of a school year both.</summary>
+    public static IReadOnlyList<int> In(string title) =>
+    [
+        .. Years().Matches(title).SelectMany(match =>
+            int.Parse(match.Groups["first"].Value, CultureInfo.InvariantCulture) is var first && match.Groups["second"].Success
+                ? [first, first + 1]
+                : new[] { first }),
+    ];
+
     [GeneratedRegex(@"(?<![\d.,:])(?<first>20\d\d)((?<between>[/–-])(?<second>\d\d))?(?![\d.,:]\d|\d)")]
     private static partial Regex Years();
 }
