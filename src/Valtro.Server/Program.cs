@@ -19,6 +19,7 @@ using Valtro.Application.Outside;
 using Valtro.Server.Outside;
 using Valtro.Application.Lists;
 using Valtro.Application.Plans;
+using Valtro.Application.Findings;
 using Valtro.Application.Push;
 using Valtro.Application.Searching;
 using Valtro.Application.SignOff;
@@ -63,7 +64,7 @@ services.AddSingleton<InvitationStore>().AddSingleton<MailStore>().AddSingleton<
     .AddSingleton<FileStore>().AddSingleton<WorkStore>().AddSingleton<SessionStore>().AddSingleton<IntakeStore>()
     .AddSingleton<IOutside, OutboundRequests>();
 services.AddSingleton<SourceStore>().AddSingleton<FetchStore>().AddSingleton<ForeignNames>();
-services.AddSingleton<PushStore>().AddSingleton<PushedStore>();
+services.AddSingleton<FindingStore>().AddSingleton<ProofGrounds>().AddSingleton<PushStore>().AddSingleton<PushedStore>();
 services.AddSingleton<AppPasswordStore>().AddSingleton<EditionObjects>().AddSingleton<DavCalendars>().AddSingleton<DavAnswers>();
 services.AddSingleton<EditionSettingsStore>().AddSingleton<EditionReadings>().AddSingleton<HouseStore>().AddSingleton<Houses>()
     .AddSingleton<AskedStore>().AddSingleton<DeskNews>();
@@ -85,7 +86,7 @@ services.AddScoped<EventDesk>().AddScoped<EventChanges>().AddScoped<EventHistory
     .AddScoped<ChangePreviews>().AddScoped<TableReader>().AddScoped<LineReader>().AddScoped<EventPreviews>()
     .AddScoped<ChosenEvents>().AddScoped<CarriedYears>().AddScoped<PlanViews>().AddScoped<Templates>().AddScoped<YearPlanDesk>()
     .AddScoped<Destinations>().AddScoped<LosingEditions>().AddScoped<Intakes>().AddScoped<FollowedSources>()
-    .AddScoped<PushTargets>().AddScoped<PushChoices>();
+    .AddScoped<Proofs>().AddScoped<Traces>().AddScoped<PushTargets>().AddScoped<PushChoices>();
 services.AddScoped<SignOffQueue>().AddScoped<CalendarLife>().AddScoped<PreviewAnswers>().AddScoped<EditionDesk>().AddScoped<OwnEvents>();
 services.AddWork(isRun: !isDescribing);
 
@@ -185,6 +186,7 @@ api.MapSeveral();
 api.MapIntake();
 api.MapSources();
 api.MapTargets();
+api.MapProofs();
 api.MapChosen();
 api.MapYearPlans();
 api.MapLists();

@@ -17,6 +17,7 @@ public enum AuditAct
     CalendarMerged,
     EditionMade,
     EditionChanged,
+    EditionLetOut,
     EditionRemoved,
     EditionRestored,
     FileReplaced,

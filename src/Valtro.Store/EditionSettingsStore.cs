@@ -21,6 +21,12 @@ public sealed record StoredEdition(
         Instant? RemovedAt, bool HasLink)
 {
     public bool IsStandard => CalendarId is not null;
+
+    /// <summary>Since when its readers can have it; null where it is in the making.</summary>
+    public Instant? LetOutAt { get; init; }
+
+    /// <summary>Its addresses answer as if nobody knew them.</summary>
+    public bool IsInTheMaking => !IsStandard && LetOutAt is null;
 }
 
 /// <summary>What editions are made of, and how they look.</summary>
@@ -52,8 +58,12 @@ public sealed class EditionSettingsStore(Database database)
         public Instant ChangedAt { get; init; }
         public Instant? RemovedAt { get; init; }
         public bool HasLink { get; init; }
+        public Instant? LetOutAt { get; init; }
 
-        public StoredEdition ToEdition() => new(Id, CalendarId, Slug, Name, ToDraft(), Sources, Version, ChangedAt, RemovedAt, HasLink);
+        public StoredEdition ToEdition() => new(Id, CalendarId, Slug, Name, ToDraft(), Sources, Version, ChangedAt, RemovedAt, HasLink)
+        {
+            LetOutAt = LetOutAt,
+        };
 
         private EditionDraft ToDraft()
         {
@@ -91,7 +101,7 @@ public sealed class EditionSettingsStore(Database database)
                    and sc.merged_into is not null order by sc.id) as merged,
                array(select sc.merged_into from edition_source s join calendar sc on sc.id = s.calendar_id where s.edition_id = e.id
                    and sc.merged_into is not null order by sc.id) as "into",
-               e.version, e.changed_at, e.removed_at,
+               e.version, e.changed_at, e.removed_at, e.let_out_at,
                exists (select from secret_link s where s.edition_id = e.id and s.ended_at is null and s.account_id is null) as has_link
         from edition e
         left join calendar c on c.id = e.calendar_id
@@ -132,9 +142,10 @@ public sealed class EditionSettingsStore(Database database)
         delete from edition where calendar_id is null and removed_at < @removedBefore
         """, new { removedBefore, draftsBefore = now - DraftsLast });
 
+    /// <param name="isOut">Its readers have it at once; else it is in the making until it is let out.</param>
     /// <exception cref="Core.RuleException">There are too many.</exception>
-    public Task<Guid> AddAsync(Guid organisationId, EditionDraft draft, string name, Instant now,
-        AuditLine audit) => database.InTransactionAsync(async transaction =>
+    public Task<Guid> AddAsync(Guid organisationId, EditionDraft draft, string name, Instant now, AuditLine audit,
+        bool isOut = false) => database.InTransactionAsync(async transaction =>
     {
         var connection = transaction.Connection!;
         await connection.ExecuteAsync(
@@ -148,9 +159,9 @@ public sealed class EditionSettingsStore(Database database)
             throw new Core.RuleException("name", "edition.tooMany", ("most", Most));
         var id = Guid.CreateVersion7();
         await connection.ExecuteAsync("""
-            insert into edition (id, organisation_id, slug, name, audience, takes_all, settings, changed_at)
-            values (@id, @organisationId, @slug, @name, @audience, @TakesAll, @settings::jsonb, @now)
-            """, Parameters(organisationId, id, draft, name, now, slug: Slug.Propose(name, taken)), transaction);
+            insert into edition (id, organisation_id, slug, name, audience, takes_all, settings, changed_at, let_out_at)
+            values (@id, @organisationId, @slug, @name, @audience, @TakesAll, @settings::jsonb, @now, @letOutAt)
+            """, Parameters(organisationId, id, draft, name, now, slug: Slug.Propose(name, taken), letOutAt: isOut ? now : null), transaction);
         await ReplaceSourcesAsync(transaction, organisationId, id, draft);
         await AuditStore.WriteAsync(transaction, organisationId, audit);
         await GoingOut.EditionsChangedAsync(transaction, organisationId, [id], now, takesAway: false);
@@ -208,6 +219,24 @@ public sealed class EditionSettingsStore(Database database)
         return true;
     });
 
+    /// <summary>Lets an edition out that was in the making: from now on its addresses answer.</summary>
+    /// <exception cref="NotFoundException">It is not there, or it is out already.</exception>
+    public Task<bool> LetOutAsync(Guid organisationId, Guid id, Instant now, AuditLine audit) =>
+        database.InTransactionAsync(async transaction =>
+        {
+            var done = await transaction.Connection!.ExecuteAsync("""
+                update edition
+                set let_out_at = @now, version = version + 1
+                where organisation_id = @organisationId and id = @id and calendar_id is null and owner_id is null
+                  and removed_at is null and let_out_at is null
+                """, new { organisationId, id, now }, transaction);
+            if (done == 0)
+                throw new NotFoundException("edition");
+            await GoingOut.EditionsChangedAsync(transaction, organisationId, [id], now, takesAway: false);
+            await AuditStore.WriteAsync(transaction, organisationId, audit);
+            return true;
+        });
+
     /// <summary>Puts a composed edition away, or brings it back.</summary>
     /// <exception cref="NotFoundException">It is not there, or it is a calendar's own.</exception>
     public Task<bool> RemoveAsync(Guid organisationId, Guid id, bool isRemoved, Instant now,
@@ -254,7 +283,8 @@ public sealed class EditionSettingsStore(Database database)
             : null;
 
     private static object Parameters(
-        Guid organisationId, Guid id, EditionDraft draft, string name, Instant now, int? version = null, string? slug = null) => new
+        Guid organisationId, Guid id, EditionDraft draft, string name, Instant now, int? version = null, string? slug = null,
+        Instant? letOutAt = null) => new
         {
             id,
             organisationId,
@@ -265,6 +295,7 @@ public sealed class EditionSettingsStore(Database database)
             draft.TakesAll,
             settings = Write(draft),
             now,
+            letOutAt,
         };
 
     /// <summary>Whether the other tells its readers what the one does, and more: only how it looks, or what it is called, is

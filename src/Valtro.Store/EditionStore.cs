@@ -93,6 +93,9 @@ public sealed class EditionStore(Database database)
     /// <summary>Neither it nor its calendar is in the bin.</summary>
     private const string InUse = "e.removed_at is null and c.removed_at is null";
 
+    /// <summary>And it is not in the making: those whom it concerns can know of it.</summary>
+    private const string IsOut = $"{InUse} and (e.let_out_at is not null or e.calendar_id is not null or e.owner_id is not null)";
+
     /// <summary>A secret is good for what it was made for: a standard edition, one for those with the link, or, as a member's own, one for
     /// members.</summary>
     private const string SecretFits = """
@@ -108,7 +111,7 @@ public sealed class EditionStore(Database database)
     {
         using var everywhere = Wall.Everywhere();
         var address = await database.FirstAsync<EditionAddress>(Open
-            + $"where o.slug = @organisation and e.slug = @slug and coalesce(e.audience, 'everyone') = 'everyone' and {InUse}",
+            + $"where o.slug = @organisation and e.slug = @slug and coalesce(e.audience, 'everyone') = 'everyone' and {IsOut}",
                 new { organisation, slug });
         if (address is not null)
             return new EditionFound(address);
@@ -145,7 +148,7 @@ public sealed class EditionStore(Database database)
     }
 
     private const string IsOnFrontPage = $"""
-        coalesce(e.audience, 'everyone') = 'everyone' and {InUse} and coalesce(c.everyone, '') <> 'nothing' and c.archived_at is null
+        coalesce(e.audience, 'everyone') = 'everyone' and {IsOut} and coalesce(c.everyone, '') <> 'nothing' and c.archived_at is null
         and coalesce((e.settings ->> 'onFrontPage')::boolean, true)
         """;
 
@@ -164,7 +167,7 @@ public sealed class EditionStore(Database database)
             ? new EditionFound(null, Ended: ended)
             : new EditionFound(
                 await database.FirstAsync<EditionAddress>(
-                    WithLink + $"where s.digest = @digest and {InUse} and {SecretFits}", new { digest }));
+                    WithLink + $"where s.digest = @digest and {IsOut} and {SecretFits}", new { digest }));
     }
 
     /// <summary>The standard edition of a calendar, whoever may get something of it, to be looked at on the desk.</summary>
@@ -193,13 +196,13 @@ public sealed class EditionStore(Database database)
     {
         using var everywhere = Wall.Everywhere();
         return await database.ListAsync<EditionAddress>($"""
-            {Open} where e.id = @edition and {InUse} and coalesce(e.audience, c.everyone::text) not in ('nothing', 'link', 'members')
+            {Open} where e.id = @edition and {IsOut} and coalesce(e.audience, c.everyone::text) not in ('nothing', 'link', 'members')
             union all
-            {WithLink} where e.id = @edition and {InUse} and s.ended_at is null and s.account_id is null and {SecretFits} and coalesce(c.link::text, '') <> 'nothing'
+            {WithLink} where e.id = @edition and {IsOut} and s.ended_at is null and s.account_id is null and {SecretFits} and coalesce(c.link::text, '') <> 'nothing'
             union all
             (select distinct on (id) * from (
                 {WithLink}
-                where e.id = @edition and {InUse} and s.ended_at is null and s.account_id is not null and {SecretFits}) own)
+                where e.id = @edition and {IsOut} and s.ended_at is null and s.account_id is not null and {SecretFits}) own)
             """, new { edition });
     }
 

@@ -84,7 +84,7 @@ internal static class GoingOut
                 not_before = case when @takesAway then e.content_version + 1 else e.not_before end
             from locked
             where e.id = locked.id
-            returning e.id, e.organisation_id, e.content_version, e.not_before
+            returning e.id, e.organisation_id, e.content_version, e.not_before, e.owner_id
         ), wanted as (
             insert into work (kind, key, organisation_id, due_at)
             select 'render', id::text, organisation_id, @now
@@ -97,6 +97,13 @@ internal static class GoingOut
             from push_target t
             join raised r on r.id = t.edition_id
             order by t.id::text
+            {WorkStore.Again}
+        ), proved as (
+            insert into work (kind, key, organisation_id, due_at)
+            select 'prove', id::text, organisation_id, @now + interval '20 seconds'
+            from raised
+            where owner_id is null
+            order by id::text
             {WorkStore.Again}
         )
         select pg_notify('{Announcements.Channel}', '{Announcements.Changed}' || id || ' ' || content_version || ' ' || not_before)

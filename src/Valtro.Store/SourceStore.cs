@@ -71,6 +71,16 @@ public sealed class SourceStore(Database database)
             limit @Most
             """, new { organisationId, Most })).Select(row => row.ToSource())];
 
+    /// <summary>Those that fail or are held back.</summary>
+    internal const string NotRight = Columns + """
+        where s.organisation_id = @organisationId and (s.failed_since is not null or s.held_at is not null)
+        order by s.id
+        limit 100
+        """;
+
+    internal static async Task<IReadOnlyList<FollowedSource>> ReadAsync(SqlMapper.GridReader results) =>
+        [.. (await results.ReadAsync<Row>()).Select(row => row.ToSource())];
+
     public async Task<FollowedSource?> FindAsync(Guid organisationId, Guid id) => (await database.FirstAsync<Row>(
         Columns + "where s.organisation_id = @organisationId and s.id = @id", new { organisationId, id }))?.ToSource();
 

@@ -30,6 +30,9 @@ public enum WorkKind
 
     /// <summary>A calendar elsewhere to be written; the key is the target.</summary>
     Push,
+
+    /// <summary>An edition to be looked through for what is wrong with it; the key is the edition.</summary>
+    Prove,
 }
 
 /// <summary>Why something failed, as far as people can do something about it.</summary>

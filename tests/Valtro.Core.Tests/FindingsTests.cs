@@ -143,7 +143,7 @@ public class FindingsTests
     [Fact]
     public void A_placement_that_nobody_has_signed_off_is_named()
     {
-        var found = Found(Juniors, Quiet with { Waiting = [(Guid.NewGuid(), "Winter regatta", Starboard.CalendarId)] }, Lesson());
+        var found = Found(Juniors, Quiet with { Waiting = [(Lesson("Winter regatta"), Starboard.CalendarId)] }, Lesson());
         Assert.StartsWith("Winter regatta waits for Starboard Watch:", Only("placementWaits", found), StringComparison.Ordinal);
     }
 
@@ -486,6 +486,24 @@ public class FindingsTests
     }
 
     // ---- all of them
+
+    [Fact]
+    public void Nobody_hears_of_events_that_they_do_not_see_all_of()
+    {
+        Viewer Who(CalendarRole? role) => new(Guid.NewGuid(), Guid.Empty, false,
+            role is { } given ? new Dictionary<Guid, CalendarRole> { [Port.CalendarId] = given } : new Dictionary<Guid, CalendarRole>());
+        bool Hears(CalendarRole? role, Finding finding, Table table) =>
+            Who(role).MayHear(finding, new Dictionary<Guid, Table> { [Port.CalendarId] = table });
+        var plain = Found(Lesson(minutes: 0))[0];
+        var capped = Found(Lesson(minutes: 0, said: one => one with { Cap = new Cap(Detail.Times, Detail.Times, Detail.Times) }))[0];
+        var draft = Found(Lesson() with { State = EventState.Draft }, Lesson("Knots", "2026-11-26 09:00"))[0];
+        Assert.Equal([Port.CalendarId], plain.KeptOn);
+        Assert.True(Hears(null, plain, Table.Open));
+        Assert.False(Hears(null, plain, new Table(Detail.Headline, Detail.Nothing, Detail.Nothing)));
+        Assert.False(Hears(null, capped, Table.Open) || Hears(null, draft, Table.Open) || Hears(CalendarRole.Reader, draft, Table.Open));
+        Assert.True(Hears(CalendarRole.Editor, capped, Table.ForMembers) && Hears(CalendarRole.Editor, draft, Table.ForMembers));
+        Assert.True(Who(null).MayHear(Found()[0], new Dictionary<Guid, Table>()));
+    }
 
     [Fact]
     public void What_readers_get_no_more_of_than_times_is_not_read_aloud()

@@ -205,7 +205,7 @@ public sealed class AnswersTests(ValtroApp app) : IClassFixture<ValtroApp>
         var made = await ada.DoAsync(HttpMethod.Post, "/api/events", form);
         await ada.DoAsync(HttpMethod.Post, "/api/lists/places", new { name = family });
         await ada.DoAsync(HttpMethod.Post, "/api/editions",
-            new { edition = new { name = family, sources = new[] { new { calendarId = (string)calendar["id"]! } } } });
+            new { isOut = true, edition = new { name = family, sources = new[] { new { calendarId = (string)calendar["id"]! } } } });
         var feed = new Uri((string)(await ada.GetAsync($"/api/calendars/{calendar["id"]}/publishing"))["feed"]!).AbsolutePath;
         Assert.Equal(family, Assert.Single(Ical.Net.Calendar.Load(await app.Reader().Http.GetStringAsync(feed))!.Events).Summary);
         Assert.Equal(family, (string)made["title"]!);

@@ -154,6 +154,7 @@ public sealed class DestinationTests(ValtroApp app) : IClassFixture<ValtroApp>
         await ada.DoAsync(HttpMethod.Post, "/api/editions",
             new
             {
+                isOut = true,
                 edition = new
                 {
                     name = "Rowers’ parents",

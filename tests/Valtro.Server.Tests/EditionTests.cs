@@ -19,7 +19,7 @@ public sealed class EditionTests(ValtroApp app) : IClassFixture<ValtroApp>
     }
 
     private static async Task<JsonNode> MakeAsync(Caller caller, JsonObject draft) =>
-        await caller.DoAsync(HttpMethod.Post, "/api/editions", new { edition = draft });
+        await caller.DoAsync(HttpMethod.Post, "/api/editions", new { isOut = true, edition = draft });
 
     private static string PathOf(JsonNode edition) => new Uri((string)edition["addresses"]!["page"]!).AbsolutePath;
 
@@ -272,7 +272,7 @@ public sealed class EditionTests(ValtroApp app) : IClassFixture<ValtroApp>
         var ada = await app.SignedInAsync();
         var draft = await DraftAsync(ada, "Named sites", "PW");
         draft["sites"] = new JsonArray("families.example", "*.families.example", "http://127.0.0.1:5081/page");
-        var refused = await ada.SendAsync(HttpMethod.Post, "/api/editions", new { edition = draft });
+        var refused = await ada.SendAsync(HttpMethod.Post, "/api/editions", new { isOut = true, edition = draft });
         Assert.Equal(HttpStatusCode.BadRequest, refused.StatusCode);
         Assert.NotNull((await Caller.ReadAsync(refused))["errors"]!["sites[2]"]);
         draft["sites"] = new JsonArray("families.example", "*.families.example", "http://127.0.0.1:5081");
@@ -321,7 +321,7 @@ public sealed class EditionTests(ValtroApp app) : IClassFixture<ValtroApp>
         var ada = await app.SignedInAsync();
         var made = await FamiliesAsync(ada, "Not theirs");
         var di = await app.SignedInAsync("di");
-        using var refused = await di.SendAsync(HttpMethod.Post, "/api/editions", new { edition = await DraftAsync(di, "Mine", "PW") });
+        using var refused = await di.SendAsync(HttpMethod.Post, "/api/editions", new { isOut = true, edition = await DraftAsync(di, "Mine", "PW") });
         Assert.Equal(HttpStatusCode.Forbidden, refused.StatusCode);
         using var looked = await di.SendAsync(HttpMethod.Get, $"/api/editions/{made["id"]}", null);
         Assert.Equal(HttpStatusCode.Forbidden, looked.StatusCode);
@@ -330,7 +330,7 @@ public sealed class EditionTests(ValtroApp app) : IClassFixture<ValtroApp>
         Assert.NotNull((await MakeAsync(bo, await DraftAsync(bo, "By Bo", "PW", "SCH")))["id"]);
         var staff = await DraftAsync(bo, "With staff", "PW");
         staff["sources"]!.AsArray().Add(new JsonObject { ["calendarId"] = await ada.CalendarAsync("STF") });
-        using var hidden = await bo.SendAsync(HttpMethod.Post, "/api/editions", new { edition = staff });
+        using var hidden = await bo.SendAsync(HttpMethod.Post, "/api/editions", new { isOut = true, edition = staff });
         Assert.Equal(HttpStatusCode.BadRequest, hidden.StatusCode);
     }
 
@@ -399,7 +399,7 @@ public sealed class EditionTests(ValtroApp app) : IClassFixture<ValtroApp>
     public async Task What_its_readers_get_is_taken_along_as_a_file()
     {
         var ada = await app.SignedInAsync();
-        var made = await ada.DoAsync(HttpMethod.Post, "/api/editions", new { edition = await DraftAsync(ada, "Taken along", "PW", "SW") });
+        var made = await ada.DoAsync(HttpMethod.Post, "/api/editions", new { isOut = true, edition = await DraftAsync(ada, "Taken along", "PW", "SW") });
         var id = (string)made["id"]!;
         var feed = await (await ada.SendAsync(HttpMethod.Get, $"/api/editions/{id}/file.ics")).Content.ReadAsStringAsync();
         Assert.StartsWith("BEGIN:VCALENDAR", feed, StringComparison.Ordinal);

@@ -82,6 +82,7 @@ public sealed class ForeignReadersTests(ValtroApp app, ITestOutputHelper output)
     private static async Task MakeEditionAsync(Caller ada, string name, string plate) =>
         await ada.DoAsync(HttpMethod.Post, "/api/editions", new
         {
+            isOut = true,
             edition = new JsonObject
             {
                 ["name"] = name,

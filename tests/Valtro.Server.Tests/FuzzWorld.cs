@@ -84,7 +84,7 @@ internal sealed class FuzzWorld
         var quiet = (string)(await _ada.DoAsync(HttpMethod.Post, "/api/calendars", Calendar("Quiet", "QUI")))["id"]!;
         await _ada.DoAsync(HttpMethod.Post, "/api/events", FullEvent(quiet, null, category));
         var edition = (string)(await _ada.DoAsync(
-            HttpMethod.Post, "/api/editions", new { edition = Edition("Spare edition", spare, category) }))["id"]!;
+            HttpMethod.Post, "/api/editions", new { isOut = true, edition = Edition("Spare edition", spare, category) }))["id"]!;
         var group =
             (string)(await _ada.DoAsync(HttpMethod.Post, "/api/groups", new { name = "Spare", calendars = new[] { spare } }))["id"]!;
         var place = (string)(await _ada.DoAsync(HttpMethod.Post, "/api/lists/places", new { name = "Spare loft" }))["id"]!;
@@ -164,6 +164,13 @@ internal sealed class FuzzWorld
             () => new { edition = Edition("Spare edition", spare, category) }, 30);
         Add("DELETE /api/editions/{id:guid}", $"/api/editions/{edition}", weight: 1);
         Add("POST /api/editions/{id:guid}/restore", $"/api/editions/{edition}/restore", weight: 5);
+        Add("POST /api/editions/{id:guid}/let-out", $"/api/editions/{edition}/let-out", weight: 1);
+        Add("POST /api/editions/{id:guid}/proof/put-off", $"/api/editions/{edition}/proof/put-off",
+            new { kind = "noEntries", about = "", reason = "It is meant so" });
+        Add("POST /api/editions/{id:guid}/proof/setting/preview", $"/api/editions/{edition}/proof/setting/preview",
+            new { setting = "datesFeed", calendarId = spare, version = 1 });
+        Add("POST /api/editions/{id:guid}/proof/setting", $"/api/editions/{edition}/proof/setting",
+            new { setting = "noLimit", calendarId = spare, version = 1 });
         Add("POST /api/account/events/link", "/api/account/events/link", new { }, 1);
         Add("DELETE /api/account/events/link", "/api/account/events/link", weight: 1);
         Add("POST /api/editions/{id:guid}/link", $"/api/editions/{edition}/link", new { }, 1);

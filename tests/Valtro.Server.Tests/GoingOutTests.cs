@@ -103,6 +103,7 @@ public sealed class GoingOutTests(ValtroApp app) : IClassFixture<ValtroApp>
         await ada.DoAsync(HttpMethod.Post, "/api/events", Caller.Event(calendar.Id, "Late boat", "2026-12-02", repeat: Caller.Weekly(3)));
         var made = await ada.DoAsync(HttpMethod.Post, "/api/editions", new
         {
+            isOut = true,
             edition = new
             {
                 name = $"First five {from}",
@@ -124,7 +125,7 @@ public sealed class GoingOutTests(ValtroApp app) : IClassFixture<ValtroApp>
         var ada = await app.SignedInAsync();
         var calendar = await CalendarAsync(ada);
         var made = await ada.DoAsync(HttpMethod.Post, "/api/editions",
-            new { edition = new { name = "Without anything", sources = new[] { new { calendarId = calendar.Id } } } });
+            new { isOut = true, edition = new { name = "Without anything", sources = new[] { new { calendarId = calendar.Id } } } });
         var page = new Uri((string)made["addresses"]!["page"]!).AbsolutePath;
         await app.Test.Database.ExecuteAsync(
             "delete from edition_source where edition_id = @id", new { id = Guid.Parse((string)made["id"]!) });
@@ -366,6 +367,7 @@ public sealed class GoingOutTests(ValtroApp app) : IClassFixture<ValtroApp>
         var made = await ada.DoAsync(HttpMethod.Post, "/api/editions",
             new
             {
+                isOut = true,
                 edition =
                 new { name = $"Both, {fault}", sources = new[] { closed, beside }.Select(calendar => new { calendarId = calendar.Id }) }
             });

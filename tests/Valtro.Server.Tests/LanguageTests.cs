@@ -109,7 +109,7 @@ public sealed class LanguageTests(ValtroApp app) : IClassFixture<ValtroApp>
             ["cap"] = "times",
             ["look"] = new JsonObject { ["language"] = language },
         };
-        var made = await ada.DoAsync(HttpMethod.Post, "/api/editions", new { edition = draft });
+        var made = await ada.DoAsync(HttpMethod.Post, "/api/editions", new { isOut = true, edition = draft });
         var request = new HttpRequestMessage(HttpMethod.Get, new Uri((string)made["addresses"]!["feed"]!).PathAndQuery);
         request.Headers.Add("Accept-Language", "ar");
         var feed = await (await app.Reader().Http.SendAsync(request)).Content.ReadAsStringAsync();

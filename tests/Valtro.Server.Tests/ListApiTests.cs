@@ -104,6 +104,7 @@ public sealed class ListApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         var added = await WithCategoryAsync(ada, from, "SW");
         var edition = await ada.DoAsync(HttpMethod.Post, "/api/editions", new
         {
+            isOut = true,
             edition = new
             {
                 name = "Hauling only",

@@ -104,6 +104,7 @@ public sealed partial class PageStyleTests(ValtroApp app) : IClassFixture<Valtro
         var ada = await app.SignedInAsync();
         var made = await ada.DoAsync(HttpMethod.Post, "/api/editions", new
         {
+            isOut = true,
             edition =
                 new { name = $"Secret{ending}", audience = "link", sources = new[] { new { calendarId = await ada.CalendarAsync("PW") } } },
         });

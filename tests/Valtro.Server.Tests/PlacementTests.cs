@@ -181,7 +181,7 @@ public sealed class PlacementTests(ValtroApp app) : IClassFixture<ValtroApp>
 
         Task EditionAsync(string name, string audience, params string[] plates) =>
             ada.DoAsync(HttpMethod.Post, "/api/editions",
-                new { edition = new { name, audience, sources = plates.Select(calendarId => new { calendarId }) } });
+                new { isOut = true, edition = new { name, audience, sources = plates.Select(calendarId => new { calendarId }) } });
     }
 
     [Fact]

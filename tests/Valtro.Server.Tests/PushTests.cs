@@ -323,7 +323,7 @@ public sealed class PushTests(ValtroApp app) : IClassFixture<ValtroApp>, IAsyncL
         var calendar = await ada.MakeCalendarAsync("WIDE", link: "times", everyone: "times");
         await MakeAsync(ada, calendar, "Regatta");
         object Draft(string audience) => new { name = "Regattas", audience, sources = new[] { new { calendarId = calendar } } };
-        var edition = await ada.DoAsync(HttpMethod.Post, "/api/editions", new { edition = Draft("members") });
+        var edition = await ada.DoAsync(HttpMethod.Post, "/api/editions", new { isOut = true, edition = Draft("members") });
         var made = await ada.DoAsync(HttpMethod.Post, "/api/targets", Target((string)edition["id"]!, audience: null));
         await EventuallyThereAsync("Regatta");
         await ada.DoAsync(HttpMethod.Put, $"/api/editions/{(string)edition["id"]!}",

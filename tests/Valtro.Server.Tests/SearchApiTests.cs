@@ -174,6 +174,7 @@ public sealed class SearchApiTests(ValtroApp app) : IClassFixture<ValtroApp>
             var calendar = await ada.CalendarAsync("SCH");
             var made = await ada.DoAsync(HttpMethod.Post, "/api/editions", new
             {
+                isOut = true,
                 edition = new { name = $"Breaks {withBreaks}", sources = new[] { new { calendarId = calendar } }, withBreaks },
             });
             var page = new Uri((string)made["addresses"]!["page"]!).AbsolutePath;

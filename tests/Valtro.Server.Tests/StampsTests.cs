@@ -17,7 +17,7 @@ public sealed class StampsTests(ValtroApp app) : IClassFixture<ValtroApp>
             sources.Add(new JsonObject { ["calendarId"] = await ada.CalendarAsync(plate) });
         var draft = new JsonObject { ["name"] = name, ["sources"] = sources };
         with?.Invoke(draft);
-        var made = await ada.DoAsync(HttpMethod.Post, "/api/editions", new { edition = draft });
+        var made = await ada.DoAsync(HttpMethod.Post, "/api/editions", new { isOut = true, edition = draft });
         return (new Uri((string)made["addresses"]!["page"]!).AbsolutePath, (string)made["id"]!, draft);
     }
 

@@ -34,7 +34,7 @@ public sealed class EditionStoreTests : SchoolAndClub
         new(name, [.. calendars.Select(calendar => new SourceDraft(calendar.Id))]);
 
     private async Task<StoredEdition> AddAsync(EditionDraft draft) =>
-        (await Settings.FindAsync(_school, await Settings.AddAsync(_school, draft, draft.Name!, Now, Line)))!;
+        (await Settings.FindAsync(_school, await Settings.AddAsync(_school, draft, draft.Name!, Now, Line, isOut: true)))!;
 
     private async Task<long> VersionAsync(StoredEdition edition) => (await Editions.FindAsync(edition.Id))!.ContentVersion;
 

@@ -23,6 +23,7 @@ const open = (destinations: Partial<Destinations>, { isNew = false, shownOn = [p
     '/event',
     <WhereItGoes
       destinations={{ editions: [], unnamed: 0, whenItGoesOut: false, remarks: [], ...destinations }}
+      traced={null}
       isNew={isNew}
       shownOn={shownOn}
     />,

@@ -1,6 +1,7 @@
 using NodaTime;
 using Valtro.Application.Accounts;
 using Valtro.Application.Calendars;
+using Valtro.Application.Findings;
 using Valtro.Core;
 using Valtro.Core.Calendars;
 using Valtro.Core.Disclosure;
@@ -13,7 +14,7 @@ namespace Valtro.Application.Editions;
 /// <summary>Editions as the signed-in person may see and compose them.</summary>
 public sealed class EditionDesk(
     Access access, EditionSettingsStore settings, EditionStore editions, EditionReadings readings, EventStore events, SecretLinkStore links,
-    PublicAddresses addresses, IClock clock)
+    FindingStore findings, PublicAddresses addresses, IClock clock)
 {
     private const string ComposersOnly = "access.composers";
 
@@ -29,6 +30,8 @@ public sealed class EditionDesk(
         var fresh = await editions.StatesAsync(viewer.OrganisationId);
         var fetched = (await editions.FetchesAsync(viewer.OrganisationId, Now - Duration.FromDays(7)))
             .ToLookup(one => one.EditionId, one => one.Programs);
+        var found = (await findings.OpenAsync(viewer.OrganisationId)).Where(one => viewer.MayHear(one.Finding, disclosures))
+            .ToLookup(one => one.EditionId, one => one.Finding.Severity);
         return [.. from edition in house.Editions
                    let mayEdit = viewer.MayCompose(edition.Sources, disclosures)
                    let mayRead = MayRead(viewer, edition)
@@ -36,12 +39,14 @@ public sealed class EditionDesk(
                    select new EditionLine(
                        edition.Id, edition.Name, edition.Draft.Audience, SourcesOf(edition, all, viewer),
                        edition.Draft.Look?.View ?? EditionView.Month, edition.IsStandard, edition.CalendarId,
-                       Freshness(edition, all, fresh), mayEdit ? fetched[edition.Id].Sum() : 0, mayEdit, mayRead)];
+                       Freshness(edition, all, fresh), mayEdit ? fetched[edition.Id].Sum() : 0, mayEdit, mayRead, edition.IsInTheMaking,
+                       mayEdit ? FindingCounts.Of(found[edition.Id]) : FindingCounts.None)];
     }
 
     /// <summary>As a member, they have a page of their own of it.</summary>
     public static bool MayRead(Viewer viewer, StoredEdition edition) =>
-        !edition.IsStandard && edition.Draft.Audience == Audience.Members && viewer.SeesAs is null or Audience.Members;
+        !edition.IsStandard && !edition.IsInTheMaking && edition.Draft.Audience == Audience.Members
+        && viewer.SeesAs is null or Audience.Members;
 
     /// <summary>Removed ones that the person may bring back.</summary>
     public async Task<IReadOnlyList<BinnedEdition>> BinAsync()
@@ -62,12 +67,14 @@ public sealed class EditionDesk(
         return await ShowAsync(viewer, await FindAsync(viewer, id));
     }
 
-    public async Task<EditionResponse> AddAsync(EditionDraft draft)
+    /// <param name="isOut">It goes out at once; else it is in the making until somebody lets it out.</param>
+    public async Task<EditionResponse> AddAsync(EditionDraft draft, bool isOut)
     {
         var viewer = await access.ViewerAsync();
         var wanted = await WithAllAsync(viewer, draft);
         var made = await CheckAsync(viewer, wanted);
-        var id = await settings.AddAsync(viewer.OrganisationId, wanted, made.Name, Now, Line(viewer, AuditAct.EditionMade, made.Name));
+        var id = await settings.AddAsync(
+            viewer.OrganisationId, wanted, made.Name, Now, Line(viewer, AuditAct.EditionMade, made.Name), isOut);
         await LinkIfNeededAsync(viewer, id, made);
         return await ShowAsync(viewer, await FindAsync(viewer, id));
     }
@@ -95,6 +102,15 @@ public sealed class EditionDesk(
             viewer.OrganisationId, before, version, wanted, made.Name, Now, Line(viewer, AuditAct.EditionChanged, before.Name));
         if (!before.IsStandard)
             await LinkIfNeededAsync(viewer, id, made);
+        return await ShowAsync(viewer, await FindAsync(viewer, id));
+    }
+
+    /// <summary>From now on its readers have it.</summary>
+    public async Task<EditionResponse> LetOutAsync(Guid id)
+    {
+        var viewer = await access.ViewerAsync();
+        var edition = await FindAsync(viewer, id);
+        await settings.LetOutAsync(viewer.OrganisationId, id, Now, Line(viewer, AuditAct.EditionLetOut, edition.Name));
         return await ShowAsync(viewer, await FindAsync(viewer, id));
     }
 
@@ -231,12 +247,13 @@ public sealed class EditionDesk(
         var all = (await access.HouseAsync()).Calendars;
         return new EditionResponse(
             edition.Id, edition.Name, edition.Draft, edition.Version, edition.IsStandard, edition.CalendarId, edition.RemovedAt is not null,
+            edition.IsInTheMaking,
             Freshness(edition, all, await editions.StatesAsync(viewer.OrganisationId)),
                 address is null ? null : DeliveryOf(address, edition, all), link?.MadeAt);
     }
 
     private EditionDelivery DeliveryOf(EditionAddresses address, StoredEdition edition, IReadOnlyDictionary<Guid, Calendar> all) => new(
-        !edition.IsStandard || all[edition.CalendarId!.Value].Disclosure.Everyone > Detail.Nothing,
+        edition.IsStandard ? all[edition.CalendarId!.Value].Disclosure.Everyone > Detail.Nothing : !edition.IsInTheMaking,
         address.Page, address.Embed, address.Feed, address.Webcal, address.Atom, addresses.OEmbed(address.Page),
         addresses.SnippetThatFits(address, edition.Name, edition.Draft.Look?.View ?? EditionView.Month, edition.Draft.Limit),
             PublicAddresses.SnippetFixed(address, edition.Name), PublicAddresses.SnippetLink(address, edition.Name));
@@ -246,7 +263,7 @@ public sealed class EditionDesk(
     {
         var goesOut = edition.IsStandard
             ? all.GetValueOrDefault(edition.CalendarId!.Value)?.GoesOut == true
-            : edition.Draft.Audience != Audience.Link || edition.HasLink;
+            : !edition.IsInTheMaking && (edition.Draft.Audience != Audience.Link || edition.HasLink);
         if (!goesOut)
             return DeliveryBody.Closed;
         // Of one for members nothing is rendered before the first member asks.

@@ -42,7 +42,7 @@ public sealed class Destinations(Access access, EventDesk desk)
         var concerned = after.Calendars.Concat(before?.Calendars ?? []).ToHashSet();
         var whenOut = Visibility.LeavesTheHouse(after.State) ? after : after with { State = EventState.Live };
         var found = (from edition in house.Editions
-                     where edition.Sources.Any(concerned.Contains)
+                     where !edition.IsInTheMaking && edition.Sources.Any(concerned.Contains)
                      from audience in AudiencesOf(edition)
                      let zone = edition.CalendarId is { } own && all.TryGetValue(own, out var calendar)
                          ? calendar.Zone
@@ -84,7 +84,7 @@ public sealed class Destinations(Access access, EventDesk desk)
             return [];
         var house = await access.HouseAsync();
         return [.. from edition in house.Editions
-                   where !edition.IsStandard
+                   where !edition.IsStandard && !edition.IsInTheMaking
                        && edition.Draft is { Audience: Audience.Members, WithUnfinished: true }
                        && edition.Sources.Any(draft.Calendars.Contains)
                    let made = EditionReadings.Made(

@@ -90,7 +90,7 @@ internal sealed class PushWorker(
     private async Task<IReadOnlyList<PushWish>> WishesAsync(PushTarget target)
     {
         var house = await houses.LatestAsync(target.OrganisationId);
-        if (house.Editions.FirstOrDefault(edition => edition.Id == target.EditionId) is not { } edition
+        if (house.Editions.FirstOrDefault(edition => edition.Id == target.EditionId) is not { IsInTheMaking: false } edition
             || edition.CalendarId is { } calendar && !(house.Calendars.TryGetValue(calendar, out var its) && its.ArchivedAt is null))
             return [];
         // An edition has the readers that it has now, whoever they were when this was set up.

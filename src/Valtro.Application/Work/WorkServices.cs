@@ -1,4 +1,5 @@
 using Valtro.Application.Accounts;
+using Valtro.Application.Findings;
 using Valtro.Application.Intake;
 using Valtro.Application.Mail;
 using Valtro.Application.Push;
@@ -17,7 +18,8 @@ public static class WorkServices
         services.AddSingleton<IntakeGrounds>();
         services.AddSingleton<IWorker, RenderWorker>().AddSingleton<IWorker, MailWorker>().AddSingleton<IWorker, GatherWorker>()
             .AddSingleton<IWorker, SweepWorker>().AddSingleton<IWorker, ResetWorker>().AddSingleton<IWorker, IntakeWorker>()
-            .AddSingleton<IWorker, SourceWorker>().AddSingleton<IWorker, PushWorker>();
+            .AddSingleton<IWorker, SourceWorker>().AddSingleton<IWorker, PushWorker>()
+            .AddSingleton<IWorker, ProveWorker>();
         services.AddSingleton<ILoop, Listening>().AddSingleton<ILoop, Planning>().AddSingleton<ILoop, KeepingFetches>()
             .AddSingleton<ILoop, Counting>();
         return services.AddHostedService(provider => new Supervisor(

@@ -1,5 +1,6 @@
 using NodaTime;
 using Valtro.Core.Events;
+using Valtro.Core.Findings;
 
 namespace Valtro.Core.Disclosure;
 
@@ -119,6 +120,12 @@ public sealed record Viewer(
         May(OrganisationAction.ManageCalendars)
         || (sources.Any(id => May(CalendarAction.Publish, id))
             && sources.All(id => calendars.TryGetValue(id, out var disclosure) && DetailOn(id, disclosure) > Detail.Nothing));
+
+    /// <summary>Whether they may hear of something that is wrong with an edition that they compose.</summary>
+    /// <param name="calendars">The disclosure of each calendar of the organisation that is in use.</param>
+    public bool MayHear(Finding finding, IReadOnlyDictionary<Guid, Disclosure> calendars) => finding.KeptOn.All(id =>
+        May(CalendarAction.SeeUnfinished, id)
+        || (finding.IsPlain && calendars.TryGetValue(id, out var disclosure) && DetailOn(id, disclosure) == Detail.Complete));
 
     /// <summary>What this person sees of an event.</summary>
     /// <param name="calendars">The disclosure of each calendar of the organisation that is in use.</param>

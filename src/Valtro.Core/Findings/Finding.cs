@@ -1,5 +1,7 @@
 using NodaTime;
 using Valtro.Core.Acts;
+using Valtro.Core.Disclosure;
+using Valtro.Core.Events;
 using Valtro.Core.Speaking;
 
 namespace Valtro.Core.Findings;
@@ -96,4 +98,22 @@ public sealed record Finding(
 {
     /// <summary>Of a week that stands out on the ribbon: its first day.</summary>
     public LocalDate? Week { get; init; }
+
+    /// <summary>The home calendars of the events that it names: whoever does not see all of these does not hear of it.</summary>
+    public ValueList<Guid> KeptOn { get; init; } = [];
+
+    /// <summary>It says no more than everybody who sees all of these calendars may know.</summary>
+    public bool IsPlain { get; init; } = true;
+
+    /// <summary>It names these events.</summary>
+    public Finding Naming(params ReadOnlySpan<CalendarEvent> events)
+    {
+        var (kept, isPlain) = (new HashSet<Guid>(KeptOn), IsPlain);
+        foreach (var one in events)
+        {
+            kept.Add(one.HomeCalendarId);
+            isPlain &= one.Content.Cap == Cap.None && one.Content.Showing == ShowingSpan.Always && Visibility.LeavesTheHouse(one.State);
+        }
+        return this with { KeptOn = [.. kept.Order()], IsPlain = isPlain };
+    }
 }

@@ -1,3 +1,5 @@
+using System.Security.Cryptography;
+using System.Text;
 using Valtro.Core.Speaking;
 
 namespace Valtro.Core.Findings;
@@ -24,6 +26,9 @@ public abstract class FindingKind
 
     public abstract Severity Severity { get; }
 
+    /// <summary>It says what only those know who keep the event: its settings, who is responsible.</summary>
+    protected virtual bool IsForKeepers => false;
+
     /// <summary>What there is of it, in the order in which people would put it right.</summary>
     public abstract IEnumerable<Finding> In(ProofGround ground);
 
@@ -34,11 +39,19 @@ public abstract class FindingKind
     /// <summary>Of the edition as a whole, a calendar or a week.</summary>
     protected Finding About(
         string about, Saying? where, IReadOnlyList<Remedy> remedies, params ReadOnlySpan<(string Name, object? Value)> values) =>
-        new(Code, Severity, about, Saying.Of($"finding.{Code}.title", values), Saying.Of($"finding.{Code}.text", values), where, remedies);
+        new(Code, Severity, Short(about), Saying.Of($"finding.{Code}.title", values), Saying.Of($"finding.{Code}.text", values), where,
+            remedies)
+        { IsPlain = !IsForKeepers };
 
     /// <summary>Of an event; its title is the value "title".</summary>
     protected Finding About(in TellsOf told, IReadOnlyList<Remedy> remedies, params ReadOnlySpan<(string Name, object? Value)> values) =>
-        About(told.Event.Id.ToString("N"), told.When, remedies, [("title", told.Title), .. values]);
+        About(told.Event.Id.ToString("N"), told.When, remedies, [("title", told.Title), .. values]).Naming(told.Event);
+
+    private const int LongestName = 80;
+
+    private static string Short(string about) => about.Length <= LongestName
+        ? about
+        : Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(about)))[..32];
 }
 
 /// <summary>A kind that is found event by event.</summary>

@@ -47,7 +47,8 @@ internal sealed class SourceLate : FindingKind
         select About(late.Id.ToString("N"), null, [new Remedy(RemedyWay.Source) { SourceId = late.Id }],
             ("source", late.Name),
             ("since", late.RightOn is { } day ? Saying.Of("finding.rightOn", ("day", day)) : Saying.Of("finding.neverRight")),
-            ("why", late.Why));
+            ("why", late.Why)) with
+        { KeptOn = [late.CalendarId], IsPlain = false };
 }
 
 /// <summary>An event is to stand on a calendar of the edition, and nobody has said yes.</summary>
@@ -58,8 +59,8 @@ internal sealed class PlacementWaits : FindingKind
     public override IEnumerable<Finding> In(ProofGround ground) =>
         from one in ground.Around.Waiting
         where ground.NameOf(one.CalendarId).Length > 0
-        select About($"{one.EventId:N}{one.CalendarId:N}", null, [Remedy.SignOff],
-            ("title", one.Title), ("calendar", ground.NameOf(one.CalendarId)));
+        select About($"{one.Event.Id:N}{one.CalendarId:N}", null, [Remedy.SignOff],
+            ("title", one.Event.Content.Title), ("calendar", ground.NameOf(one.CalendarId))).Naming(one.Event);
 }
 
 /// <summary>Another edition tells a wider audience more of the same.</summary>
@@ -74,7 +75,7 @@ internal sealed class LessThanWider : FindingKind
         where more.Length > 0
         select About(other.Name, null, [Remedy.Edition],
             ("other", other.Name), ("audience", Saying.Of($"audience.{other.Audience.ToString().ToLowerInvariant()}")),
-            ("title", more[0].Title), ("count", more.Length));
+            ("title", more[0].Title), ("count", more.Length)).Naming(more[0].Event);
 }
 
 /// <summary>Its days are over.</summary>

@@ -17,7 +17,7 @@ internal abstract class FindingOfClashes(ClashKind kind) : FindingKind
             [.. both.Select(date => Remedy.At(date.Event.Id, date.Occurrence.RecurrenceId)), Remedy.See(day)],
             ("what", pair.First().What), ("title", both[0].Title), ("other", both[1].Title),
             ("calendar", ground.NameOf(both[0].Event.HomeCalendarId)), ("otherCalendar", ground.NameOf(both[1].Event.HomeCalendarId)),
-            ("from", $"{both[1].Occurrence.LocalStart:HH:mm}"), ("count", pair.Count()));
+            ("from", $"{both[1].Occurrence.LocalStart:HH:mm}"), ("count", pair.Count())).Naming(both[0].Event, both[1].Event);
 }
 
 /// <summary>A place is taken twice.</summary>
@@ -30,6 +30,8 @@ internal sealed class PlaceTakenTwice() : FindingOfClashes(ClashKind.Place)
 internal sealed class PersonNeededTwice() : FindingOfClashes(ClashKind.Person)
 {
     public override Severity Severity => Severity.ToLookAt;
+
+    protected override bool IsForKeepers => true;
 }
 
 /// <summary>Two things are on for the same readers.</summary>

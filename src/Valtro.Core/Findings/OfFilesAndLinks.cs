@@ -48,7 +48,7 @@ internal sealed class LinkClosed : FindingKind
         let why = Why(link.Url, ground)
         where why is not null
         select About($"{told.Event.Id:N}{link.Url}", told.When, [Remedy.At(told)],
-            ("link", link.Called()), ("title", told.Title), ("why", why));
+            ("link", link.Called()), ("title", told.Title), ("why", why)).Naming(told.Event);
 
     private static Saying? Why(string url, ProofGround ground)
     {
@@ -75,7 +75,7 @@ internal sealed class LinkGone : FindingKind
         from link in Links.Of(told)
         where ground.Around.Links.TryGetValue(link.Url, out var known) && known.State == LinkState.Gone
         select About($"{told.Event.Id:N}{link.Url}", told.When, [Remedy.At(told)],
-            ("link", link.Called()), ("title", told.Title), ("day", ground.Around.Links[link.Url].CheckedOn));
+            ("link", link.Called()), ("title", told.Title), ("day", ground.Around.Links[link.Url].CheckedOn)).Naming(told.Event);
 }
 
 /// <summary>The links that readers get of an event.</summary>

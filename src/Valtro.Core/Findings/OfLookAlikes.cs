@@ -16,7 +16,8 @@ internal sealed class LookAlikesApart : FindingKind
           group alike by alike.First().Title into one
           let first = one.First().First()
           select About(one.Key, null, [Remedy.Set(EditionSetting.MergeLookAlikes), Remedy.See(first.Occurrence.LocalStart.Date)],
-              ("title", one.Key), ("times", one.First().Count()), ("day", first.Occurrence.LocalStart.Date), ("count", one.Count()));
+              ("title", one.Key), ("times", one.First().Count()), ("day", first.Occurrence.LocalStart.Date), ("count", one.Count()))
+              .Naming([.. one.SelectMany(alike => alike.Select(entry => entry.Of!))]);
 }
 
 /// <summary>Two of one title on one day, at other times: two lessons, or one that was moved on one calendar only.</summary>
@@ -33,7 +34,8 @@ internal sealed class LookAlikesAtOtherTimes : FindingKind
         let first = one.First()
         select About(one.Key, null, [Remedy.See(first.alike.First().Occurrence.LocalStart.Date)],
             ("title", one.Key), ("times", string.Join(", ", first.times)),
-            ("day", first.alike.First().Occurrence.LocalStart.Date), ("count", one.Count()));
+            ("day", first.alike.First().Occurrence.LocalStart.Date), ("count", one.Count()))
+            .Naming([.. one.SelectMany(two => two.alike.Select(entry => entry.Of!))]);
 }
 
 /// <summary>What became one entry says different things.</summary>
@@ -51,7 +53,7 @@ internal sealed class MergedThoughDifferent : FindingKind
                        || one.Content.Description.Text != told.Content.Description.Text))
                where other is not null
                select About(told, [Remedy.Set(EditionSetting.KeepLookAlikesApart), Remedy.At(told)],
-                   ("calendar", ground.NameOf(told.Event.HomeCalendarId)), ("other", ground.NameOf(other.HomeCalendarId)));
+                   ("calendar", ground.NameOf(told.Event.HomeCalendarId)), ("other", ground.NameOf(other.HomeCalendarId))).Naming(other);
     }
 }
 

@@ -27,7 +27,7 @@ internal sealed class DraftDue : FindingKind
                    one.State == EventState.Waiting
                        ? [Remedy.SignOff, Remedy.At(one.Id, id)]
                        : [Remedy.Doing(ChosenAct.LetOut, one.Id, id), Remedy.At(one.Id, id)],
-                   ("title", one.Content.Title), ("day", date.Value.Occurrence.LocalStart.Date));
+                   ("title", one.Content.Title), ("day", date.Value.Occurrence.LocalStart.Date)).Naming(one);
     }
 }
 
@@ -43,7 +43,7 @@ internal sealed class ShownAtOtherTime : FindingKind
             && ((showing.Until is { } until && until < one.Series.Timing.Start.Date)
                 || (showing.From is { } first && first > one.Series.Timing.End.Date))
         select About(one.Id.ToString("N"), null, [Remedy.At(one.Id, one.Series.Timing.Start)],
-            ("title", one.Content.Title), ("day", one.Series.Timing.Start.Date));
+            ("title", one.Content.Title), ("day", one.Series.Timing.Start.Date)).Naming(one);
 }
 
 /// <summary>It is not certain yet, and is about to begin.</summary>
@@ -117,6 +117,6 @@ internal sealed class CancelledUntold : FindingKind
         return gone.Length == 0
             ? []
             : [About("", null, [Remedy.Set(EditionSetting.DeliverCancelled)],
-                ("title", gone[0].Title), ("day", gone[0].Occurrence.LocalStart.Date), ("count", gone.Length))];
+                ("title", gone[0].Title), ("day", gone[0].Occurrence.LocalStart.Date), ("count", gone.Length)).Naming(gone[0].Event)];
     }
 }

@@ -86,8 +86,8 @@ public sealed record ProofSurroundings
     /// <summary>By address.</summary>
     public IReadOnlyDictionary<string, CheckedLink> Links { get; init; } = new Dictionary<string, CheckedLink>();
 
-    /// <summary>Events that wait for a yes before they stand on a calendar of the edition: id, title, calendar.</summary>
-    public IReadOnlyList<(Guid EventId, string Title, Guid CalendarId)> Waiting { get; init; } = [];
+    /// <summary>Events that wait for a yes before they stand on a calendar of the edition.</summary>
+    public IReadOnlyList<(CalendarEvent Event, Guid CalendarId)> Waiting { get; init; } = [];
 
     /// <summary>Null where nobody can fetch it.</summary>
     public LatelyFetched? Fetched { get; init; }
@@ -179,9 +179,13 @@ public sealed class ProofGround
         return [.. Dates.Where(date => !date.Event.Series.Timing.AllDay)
             .SelectMany(date => finder
                 .Find([date.Occurrence], date.Content, Around.ReadershipsOf(date.Event.HomeCalendarId), date.Event.Id)
-                .Where(clash => clash.With.Event.Id.CompareTo(date.Event.Id) > 0)
+                .Where(clash => clash.With.Event.Id.CompareTo(date.Event.Id) > 0 && !LooksAlike(date, clash.With))
                 .Select(clash => clash with { Of = date }))];
     }
+
+    /// <summary>Copies of one event are found as such: they are in their own way only.</summary>
+    private static bool LooksAlike(in EventDate one, in EventDate other) => one.Title == other.Title
+        && one.Occurrence.Start == other.Occurrence.Start && one.Occurrence.End == other.Occurrence.End;
 
     /// <summary>The same edition with other sources, over the same year.</summary>
     public int EntriesWith(IReadOnlyList<Source> sources) =>

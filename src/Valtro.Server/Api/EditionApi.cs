@@ -9,7 +9,8 @@ using Valtro.Store;
 namespace Valtro.Server.Api;
 
 /// <param name="Version">The version that was edited; not needed for a new one.</param>
-public sealed record EditionRequest(EditionDraft Edition, int? Version = null);
+/// <param name="IsOut">A new one goes out at once; else it is in the making until it is let out.</param>
+public sealed record EditionRequest(EditionDraft Edition, int? Version = null, bool? IsOut = null);
 
 /// <summary>Colours by name, for choosing.</summary>
 public sealed record PaletteChoice(string Name, PaletteBody Light, PaletteBody Dark);
@@ -49,7 +50,7 @@ internal static class EditionApi
 
     private static async Task<Created<EditionResponse>> Add(EditionRequest request, Access access, EditionDesk desk)
     {
-        var made = await desk.AddAsync(request.Edition);
+        var made = await desk.AddAsync(request.Edition, request.IsOut == true);
         return TypedResults.Created(access.At($"/api/editions/{made.Id}"), made);
     }
 

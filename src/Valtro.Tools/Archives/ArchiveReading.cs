@@ -228,6 +228,8 @@ public static class ArchiveReading
         select w.kind, w.key, @id, @now
         from (select 'render' as kind, e.id::text as key from edition e where e.organisation_id = @id
             union all
+            select 'prove', e.id::text from edition e where e.organisation_id = @id and e.owner_id is null
+            union all
             select 'follow', s.id::text from source s where s.organisation_id = @id
             union all
             select 'push', p.id::text from push_target p where p.organisation_id = @id) w

@@ -16,12 +16,16 @@ internal sealed class DemoEditions(
         foreach (var draft in All())
         {
             var name = draft.Name!;
-            var id = await store.AddAsync(organisationId, draft, name, now, new AuditLine(ada, AuditAct.EditionMade, name, null, now));
+            var id = await store.AddAsync(organisationId, draft, name, now, new AuditLine(ada, AuditAct.EditionMade, name, null, now),
+                isOut: name != InTheMaking);
             if (draft.Audience == Audience.Link)
                 await new SecretLinkStore(database)
                     .MakeAsync(organisationId, id, now, _ => new AuditLine(ada, AuditAct.LinkMade, name, null, now));
         }
     }
+
+    /// <summary>The one that nobody has let out yet.</summary>
+    private const string InTheMaking = "Open harbour week";
 
     private IEnumerable<EditionDraft> All()
     {
@@ -86,6 +90,13 @@ internal sealed class DemoEditions(
             Feed = FeedForm.Dates,
             WithBreaks = true,
             Look = new LookDraft(EditionView.Week)
+        };
+        yield return Of(InTheMaking, "SCH", "CREW", "ROW", "SLIP") with
+        {
+            Window = new WindowDraft(WindowFrom.Today, null, WindowTo.Months, 3, WithPast: false),
+            Title = [new PatternPartDraft(Piece.Title)],
+            MergesLookAlikes = false,
+            Look = new LookDraft(EditionView.List, [EditionView.List, EditionView.Month], Palette: "quay"),
         };
     }
 

@@ -3,6 +3,7 @@ import { NavLink, Outlet, ScrollRestoration } from 'react-router'
 import { ChangesProvider } from './changes/Changes'
 import { useUndoKey } from './changes/useUndoKey'
 import { holdBackWhileReading } from './readings'
+import { useNeeds } from './proof/queries'
 import { Screens } from './Screens'
 import { useSession } from './session/queries'
 import { useSignInAgain } from './session/useSignInAgain'
@@ -70,6 +71,7 @@ function SignedIn() {
   useNews(isOwnView && person?.maySignOff === true)
   const signInAgain = useSignInAgain(person)
   const waiting = useSignOffCount(isOwnView && person?.maySignOff === true).data?.toDecide ?? 0
+  const kept = useNeeds(isOwnView && person?.maySignOff === true).data?.counts.keepsFromReaders ?? 0
   if (!person || !session.organisation) return null
   return (
     <>
@@ -81,7 +83,12 @@ function SignedIn() {
           <img src="/mark.svg" alt="" width="24" height="24" />
           <span className="wordmark">valtro</span>
         </NavLink>
-        <Screens isAdministrator={person.isAdministrator} signsOff={isOwnView && person.maySignOff} waiting={waiting} />
+        <Screens
+          isAdministrator={person.isAdministrator}
+          signsOff={isOwnView && person.maySignOff}
+          waiting={waiting}
+          kept={kept}
+        />
         <button type="button" className="bar-search" onClick={() => void showSearch()}>
           {t('findAnEventOrA')} <kbd aria-hidden="true">/</kbd>
         </button>
@@ -103,6 +110,7 @@ function SignedIn() {
         </ChangesProvider>
       </div>
       <footer className="desk-foot">
+        {isOwnView && person.maySignOff && <NavLink to="/needs">{t('whatNeedsYou')}</NavLink>}
         <NavLink to="/lately">{t('doneLately')}</NavLink>
         <NavLink to="/bin">{t('bin')}</NavLink>
         <NavLink to="/help">{t('help')}</NavLink>

@@ -10,15 +10,24 @@ interface ScreensProps {
   signsOff: boolean
   /** How many submissions wait for them. */
   waiting: number
+  /** How many things keep something from readers of their editions. */
+  kept: number
 }
 
 /** The ways to the screens: in the bar, and on a phone below everything, the seldom ones behind "More". */
-export function Screens({ isAdministrator, signsOff, waiting }: ScreensProps) {
+export function Screens({ isAdministrator, signsOff, waiting, kept }: ScreensProps) {
   return (
     <nav aria-label={t('screens')}>
       <Way to="/plan" sign="plan" name={t('plan')} />
       <Way to="/calendars" sign="calendars" name={t('calendars')} />
-      <Way to="/editions" sign="editions" name={t('editions')} />
+      <Way to="/editions" sign="editions" name={t('editions')}>
+        {kept > 0 && (
+          <span className="waiting-count">
+            {kept}
+            <span className="visually-hidden"> {t('keepThings', { count: kept })}</span>
+          </span>
+        )}
+      </Way>
       {signsOff && <Way to="/intake" sign="intake" name={t('intake')} isSeldom />}
       <Way to="/year" sign="year" name={t('yearPlan')} isSeldom />
       {signsOff && (

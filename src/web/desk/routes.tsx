@@ -52,6 +52,9 @@ export const router = createBrowserRouter(
                 { path: '/editions', lazy: screen(() => import('./editions/EditionsPage'), 'EditionsPage') },
                 { path: '/editions/new', lazy: edition },
                 { path: '/editions/:id', lazy: edition },
+                { path: '/editions/:id/proof', lazy: screen(() => import('./proof/ProofPage'), 'ProofPage') },
+                { path: '/needs', lazy: screen(() => import('./proof/NeedsPage'), 'NeedsPage') },
+                { path: '/events/:id/trace', lazy: screen(() => import('./proof/TracePage'), 'TracePage') },
                 { path: '/editions/:id/read', lazy: screen(() => import('./editions/ReadPage'), 'ReadPage') },
                 { path: '/intake', lazy: screen(() => import('./intake/IntakePage'), 'IntakePage') },
                 {

@@ -6032,6 +6032,389 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/editions/{id}/proof": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    from?: string;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ProofResponse"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{id}/proof/put-off": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PutOffRequest"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{id}/proof/setting/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SettingRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SettingPreview"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{id}/proof/setting": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SettingRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["EditionResponse"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{id}/let-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["EditionResponse"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{id}/trace": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query: {
+                    event: string;
+                    date?: string;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TraceBody"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/events/{id}/trace": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    date?: string;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["WhereResponse"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/needs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["NeedsResponse"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/events/chosen/preview": {
         parameters: {
             query?: never;
@@ -8087,6 +8470,13 @@ export interface components {
         ApprovalRequest: {
             items: components["schemas"]["ApprovalItem"][];
         };
+        AskingBody: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            /** @description In words. */
+            why: string;
+        };
         /**
          * @description Who is looking, narrowest first: each audience holds all that stand before it.
          * @default members
@@ -8097,7 +8487,7 @@ export interface components {
          * @description What can be read in the audit list.
          * @enum {unknown}
          */
-        AuditAct: "opened" | "closed" | "calendarMade" | "calendarArchived" | "calendarRestored" | "calendarRemoved" | "calendarMerged" | "editionMade" | "editionChanged" | "editionRemoved" | "editionRestored" | "fileReplaced" | "linkMade" | "linkReplaced" | "linkWithdrawn" | "invited" | "invitationWithdrawn" | "invitationAccepted" | "rolesChanged" | "personRemoved" | "passwordReset" | "signedOutEverywhere" | "approved" | "sentBack" | "listChanged" | "sourceFollowed" | "sourceChanged" | "sourceLeft" | "writtenElsewhere" | "elsewhereChanged" | "elsewhereLeft" | "archiveTaken";
+        AuditAct: "opened" | "closed" | "calendarMade" | "calendarArchived" | "calendarRestored" | "calendarRemoved" | "calendarMerged" | "editionMade" | "editionChanged" | "editionLetOut" | "editionRemoved" | "editionRestored" | "fileReplaced" | "linkMade" | "linkReplaced" | "linkWithdrawn" | "invited" | "invitationWithdrawn" | "invitationAccepted" | "rolesChanged" | "personRemoved" | "passwordReset" | "signedOutEverywhere" | "approved" | "sentBack" | "listChanged" | "sourceFollowed" | "sourceChanged" | "sourceLeft" | "writtenElsewhere" | "elsewhereChanged" | "elsewhereLeft" | "archiveTaken";
         AuditResponse: {
             /** Format: uuid */
             id: string;
@@ -8406,11 +8796,8 @@ export interface components {
         };
         /** @enum {unknown} */
         ChangeScope: "this" | "later" | "every";
-        /**
-         * @description What can be done to many at once.
-         * @enum {unknown}
-         */
-        ChosenAct: "move" | "calendar" | "placeOn" | "takeOff" | "category" | "addTag" | "takeTag" | "place" | "draft" | "letOut" | "cancel" | "restore" | "remove" | "copy";
+        /** @enum {unknown} */
+        ChosenAct: "move" | "calendar" | "placeOn" | "takeOff" | "category" | "addTag" | "takeTag" | "place" | "draft" | "letOut" | "cancel" | "restore" | "remove" | "copy" | "endWithPlan" | "skipBreaks";
         /** @description What is to be done to all that was chosen. Each act reads what it needs. */
         ChosenActBody: {
             act: components["schemas"]["ChosenAct"];
@@ -8547,6 +8934,11 @@ export interface components {
             text?: null | string;
             accent?: null | string;
         };
+        /**
+         * @description The steps of a composition, in the order in which they are taken.
+         * @enum {unknown}
+         */
+        ComposeStep: "state" | "filter" | "detail" | "window" | "merge" | "title" | "order" | "limit";
         ConsequenceDateBody: {
             recurrenceId: string;
             start: string;
@@ -8815,6 +9207,10 @@ export interface components {
             fetchedBy: number;
             mayEdit: boolean;
             mayRead: boolean;
+            /** @description Its addresses answer as if nobody knew them. */
+            isInTheMaking: boolean;
+            /** @description What is wrong with it, for those who compose it. */
+            findings: components["schemas"]["FindingCounts"];
         };
         /** @description An edition before it is saved. */
         EditionPreview: {
@@ -8848,6 +9244,8 @@ export interface components {
              * @description The version that was edited; not needed for a new one.
              */
             version?: null | number;
+            /** @description A new one goes out at once; else it is in the making until it is let out. */
+            isOut?: null | boolean;
         };
         EditionResponse: {
             /** Format: uuid */
@@ -8860,10 +9258,13 @@ export interface components {
             /** Format: uuid */
             calendarId: null | string;
             isRemoved: boolean;
+            isInTheMaking: boolean;
             freshness: components["schemas"]["DeliveryBody"];
             addresses: null | components["schemas"]["EditionDelivery"];
             linkMadeAt: null | components["schemas"]["Instant"];
         };
+        /** @enum {unknown} */
+        EditionSetting: "leaveOut" | "takeAllOfIt" | "mergeLookAlikes" | "keepLookAlikesApart" | "datesFeed" | "platesBeforeTitles" | "largerText" | "deliverCancelled" | "deliverReminders" | "noLimit" | "openEnd";
         /** @enum {unknown} */
         EditionView: "month" | "week" | "day" | "list" | "cards" | "smallMonth";
         /** @description The same date on another clock. */
@@ -9175,6 +9576,29 @@ export interface components {
          * @enum {unknown}
          */
         FilterMode: "only" | "except";
+        /** @description Something that is wrong with an edition, in words. */
+        FindingBody: {
+            kind: string;
+            /** @description With Kind it names it. */
+            about: string;
+            severity: components["schemas"]["Severity"];
+            title: string;
+            text: string;
+            /** @description What it is about, where the title does not say. */
+            where: string;
+            since: null | components["schemas"]["Instant"];
+            putOff: null | components["schemas"]["PutOffBody"];
+            remedies: components["schemas"]["RemedyBody"][];
+        };
+        /** @description How many findings are open. */
+        FindingCounts: {
+            /** Format: int32 */
+            keepsFromReaders: number;
+            /** Format: int32 */
+            toLookAt: number;
+            /** Format: int32 */
+            forInformation: number;
+        };
         /**
          * @description Which part of a picture stays in sight where it is cut.
          * @enum {unknown}
@@ -9883,6 +10307,11 @@ export interface components {
         };
         /** @enum {unknown} */
         MonthPosition: "day" | "weekday" | "workday";
+        NamedEdition: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+        };
         NameFound: {
             kind: components["schemas"]["NameKind"];
             /**
@@ -9912,6 +10341,36 @@ export interface components {
          * @enum {unknown}
          */
         NameKind: "calendar" | "edition" | "person" | "place" | "category" | "group" | "term" | "break";
+        /** @description A finding with the editions in which it is found; in words as the first of them has it. */
+        NeedBody: {
+            editions: components["schemas"]["NamedEdition"][];
+            finding: components["schemas"]["FindingBody"];
+        };
+        /** @description All that is open to a person. */
+        NeedsResponse: {
+            /** @description The worst first; what is for information only counts. */
+            findings: components["schemas"]["NeedBody"][];
+            /**
+             * Format: int32
+             * @description How many there are beyond these.
+             */
+            more: number;
+            counts: components["schemas"]["FindingCounts"];
+            /**
+             * Format: int32
+             * @description How many changes wait for their decision.
+             */
+            toDecide: number;
+            /** @description Followed sources that ask or fail. */
+            sources: components["schemas"]["AskingBody"][];
+            /** @description Calendars elsewhere that ask or fail. */
+            elsewhere: components["schemas"]["AskingBody"][];
+            /**
+             * Format: int32
+             * @description How much has not gone out, for administrators.
+             */
+            failing: number;
+        };
         NewPasswordRequest: {
             secret: null | string;
             password: null | string;
@@ -10176,6 +10635,77 @@ export interface components {
             /** @description By which its owner knows the program again. */
             program: null | string;
         };
+        /** @description An entry as it is delivered. */
+        ProofLine: {
+            /**
+             * Format: uuid
+             * @description Null for a break.
+             */
+            eventId: null | string;
+            recurrenceId: string;
+            start: string;
+            end: string;
+            allDay: boolean;
+            title: string;
+            place: string;
+            state: components["schemas"]["EventState"];
+            sources: components["schemas"]["SourceBody"][];
+            change: null | components["schemas"]["EntryChange"];
+            /** @description Of what was moved. */
+            wasStart: null | string;
+            /**
+             * Format: int32
+             * @description How many others became one with it.
+             */
+            lookAlikes: number;
+        };
+        /** @description An edition read before its readers do. */
+        ProofResponse: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            audience: components["schemas"]["Audience"];
+            /** Format: uuid */
+            calendarId: null | string;
+            isInTheMaking: boolean;
+            /** Format: int32 */
+            version: number;
+            /**
+             * Format: int32
+             * @description How many there are in the coming year.
+             */
+            entries: number;
+            findings: components["schemas"]["FindingBody"][];
+            weeks: components["schemas"]["ProofWeek"][];
+            /** @description The first of them from the day that was asked for on. */
+            lines: components["schemas"]["ProofLine"][];
+            /**
+             * Format: int32
+             * @description How many come after these.
+             */
+            more: number;
+            wentOutAt: null | components["schemas"]["Instant"];
+            /**
+             * Format: int32
+             * @description How many fetched it within a fortnight.
+             */
+            programs: number;
+            /**
+             * Format: int32
+             * @description For how many kinds of mistakes it was looked through.
+             */
+            kinds: number;
+        };
+        ProofWeek: {
+            /** @description Its first day. */
+            first: components["schemas"]["LocalDate"];
+            /** Format: int32 */
+            entries: number;
+            /** @description Most of its days are closed. */
+            isBreak: boolean;
+            /** @description It holds more of something than anybody wants. */
+            isHeavy: boolean;
+        };
         /** @description What a contributor handed in, to be opened in the form again. */
         ProposalResponse: {
             /** Format: uuid */
@@ -10221,6 +10751,18 @@ export interface components {
             newlySees: string[];
             seesLess: string[];
         };
+        PutOffBody: {
+            reason: string;
+            /** @description The name of whoever lets it be. */
+            by: string;
+            at: components["schemas"]["Instant"];
+        };
+        PutOffRequest: {
+            kind: null | string;
+            about: null | string;
+            /** @description Why it is let be; null takes it up again. */
+            reason: null | string;
+        };
         /**
          * Format: date
          * @description A day in an address, such as 2026-11-24.
@@ -10265,6 +10807,26 @@ export interface components {
             /** @description The number under which it stands in the log. */
             traceId?: null | string;
         };
+        /** @description A way to put something right; which of the rest is said depends on the way. */
+        RemedyBody: {
+            way: components["schemas"]["RemedyWay"];
+            /** Format: uuid */
+            eventId: null | string;
+            /** @description Of the event, as its name. */
+            date: null | string;
+            /** Format: uuid */
+            calendarId: null | string;
+            /** Format: uuid */
+            sourceId: null | string;
+            day: null | components["schemas"]["LocalDate"];
+            act: null | components["schemas"]["ChosenAct"];
+            setting: null | components["schemas"]["EditionSetting"];
+        };
+        /**
+         * @description How something is put right.
+         * @enum {unknown}
+         */
+        RemedyWay: "event" | "act" | "setting" | "opening" | "source" | "signOff" | "plan" | "yearPlan" | "edition";
         /** @description When programs of those who subscribe remind them of something (RFC 5545 3.6.6): "one day before, 18:00". */
         Reminder: {
             /**
@@ -10460,6 +11022,29 @@ export interface components {
             /** @description All that the person belongs to, by name. */
             organisations: components["schemas"]["MembershipBody"][];
         };
+        /** @description What another setting would do. */
+        SettingPreview: {
+            /**
+             * Format: int32
+             * @description How many there are now in the coming year, and would be.
+             */
+            entries: number;
+            /** Format: int32 */
+            becomes: number;
+            /** @description Findings that would not be there any more, by title. */
+            gone: string[];
+            /** @description Findings that would be new. */
+            come: string[];
+            /** @description Whose readers get that. */
+            readers: components["schemas"]["Audience"];
+        };
+        SettingRequest: {
+            setting: components["schemas"]["EditionSetting"];
+            /** Format: uuid */
+            calendarId: null | string;
+            /** Format: int32 */
+            version: number;
+        };
         /**
          * @description An entry that lasts for days stands on each of them, or on the first only.
          * @enum {unknown}
@@ -10478,6 +11063,11 @@ export interface components {
             /** @description Each audience and how many of the rows that are right it will see, in words. */
             whoSees: string[];
         };
+        /**
+         * @description How much a finding matters, worst first.
+         * @enum {unknown}
+         */
+        Severity: "keepsFromReaders" | "toLookAt" | "forInformation";
         /** @description A year on one sheet: what is on seldom, and beneath it what the year plan says. */
         SheetResponse: {
             /** @description Names what is on too often to stand there. */
@@ -11056,6 +11646,19 @@ export interface components {
             /** @description They wait for sign-off. */
             waits: boolean;
         };
+        /** @description Why a date is, or is not, in an edition. */
+        TraceBody: {
+            /** Format: uuid */
+            editionId: string;
+            edition: string;
+            audience: components["schemas"]["Audience"];
+            isStandard: boolean;
+            isIn: boolean;
+            /** @description In the order in which the rules were met; the last one decided. */
+            verdicts: components["schemas"]["VerdictBody"][];
+            /** @description How to change that; nothing where it is in. */
+            remedies: components["schemas"]["RemedyBody"][];
+        };
         /**
          * @description Whether it takes the time of those who have it in their calendars (RFC 5545 3.8.2.7).
          * @enum {unknown}
@@ -11097,6 +11700,12 @@ export interface components {
             /** @description What it was read as. */
             means: string;
         };
+        VerdictBody: {
+            step: components["schemas"]["ComposeStep"];
+            passes: boolean;
+            /** @description The rule in words. */
+            said: string;
+        };
         WeekLoad: {
             /** @description The first day of the week, whichever weekday that is in the organisation. */
             first: components["schemas"]["LocalDate"];
@@ -11110,6 +11719,16 @@ export interface components {
             closedDays: number;
             /** @description Of which categories some readers have more in it than is wanted, in words; for those who make events. */
             overloads: string[];
+        };
+        /** @description Where a date goes. */
+        WhereResponse: {
+            /** Format: uuid */
+            eventId: string;
+            recurrenceId: string;
+            title: string;
+            /** @description In words. */
+            when: string;
+            editions: components["schemas"]["TraceBody"][];
         };
         WhoSeesBody: {
             audience: components["schemas"]["Audience"];
@@ -11160,7 +11779,7 @@ export interface components {
          * @description What can be to do.
          * @enum {unknown}
          */
-        WorkKind: "render" | "mail" | "gather" | "reset" | "sweep" | "intake" | "follow" | "push";
+        WorkKind: "render" | "mail" | "gather" | "reset" | "sweep" | "intake" | "follow" | "push" | "prove";
         YearPlanRequest: {
             name: null | string;
             first: null | components["schemas"]["LocalDate"];

@@ -29,6 +29,8 @@ const firsts: Record<ActName, ChosenAct> = {
   cancel: 'cancel',
   remove: 'remove',
   copy: 'copy',
+  endWithPlan: 'endWithPlan',
+  skipBreaks: 'skipBreaks',
 }
 
 /** Under one button there may be an act and what takes it back. */

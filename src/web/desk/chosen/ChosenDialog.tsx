@@ -15,7 +15,19 @@ import { ChosenConsequences } from './ChosenConsequences'
 import { useChosenPreview } from './queries'
 import { t } from './words'
 
-export type ActName = 'move' | 'calendar' | 'alsoOn' | 'category' | 'tags' | 'place' | 'out' | 'cancel' | 'remove' | 'copy'
+export type ActName =
+  | 'move'
+  | 'calendar'
+  | 'alsoOn'
+  | 'category'
+  | 'tags'
+  | 'place'
+  | 'out'
+  | 'cancel'
+  | 'remove'
+  | 'copy'
+  | 'endWithPlan'
+  | 'skipBreaks'
 
 interface ChosenDialogProps {
   act: ActName

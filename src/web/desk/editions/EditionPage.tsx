@@ -59,10 +59,10 @@ function EditionForm({ saved }: { saved: Edition | undefined }) {
   const save = () =>
     post(async () => {
       if (!saved) {
-        const made = await write('POST', '/editions', { edition: draft })
+        const made = await write('POST', '/editions', { edition: draft, isOut: false })
         setKept(text)
         toast(t('nameIsMadeItsSnippets', { name: made.name }))
-        leaveTo(`/editions/${made.id}`)
+        leaveTo(`/editions/${made.id}/proof`)
         return
       }
       const before = draftOf(saved.edition)
@@ -105,8 +105,14 @@ function EditionForm({ saved }: { saved: Edition | undefined }) {
           <span className="soft">
             {isStandard ? t('forWhoeverItIsOpen') : t('forAudience', { audience: audienceWords[draft.audience] })}
           </span>
-          {saved && <DeliveryLine delivery={saved.freshness} />}
+          {saved &&
+            (saved.isInTheMaking ? <b className="soft">{t('inTheMaking')}</b> : <DeliveryLine delivery={saved.freshness} />)}
           <span className="stretch" />
+          {saved && (
+            <Link className="btn btn-outline-ink" to={`/editions/${saved.id}/proof`}>
+              {t('proof')}
+            </Link>
+          )}
           {saved && !isStandard && (
             <button type="button" className="btn btn-brick" disabled={isBusy} onClick={remove}>
               {t('remove')}

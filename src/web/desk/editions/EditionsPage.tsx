@@ -5,6 +5,7 @@ import { DeliveryLine } from '../Delivery'
 import { useCalendars } from '../calendars/queries'
 import { TargetList } from '../elsewhere/TargetList'
 import { useEditions } from './queries'
+import { ProofLink } from '../proof/ProofLink'
 import { useSeenAs } from '../seeAs'
 import { t } from './words'
 
@@ -52,6 +53,11 @@ export function EditionsPage() {
           </Link>
         )}
       </div>
+      {isOwnView && (
+        <p>
+          <Link to="/needs">{t('whatNeedsYou')}</Link>
+        </p>
+      )}
       {composed.length === 0 ? (
         <p className="empty">
           {t('noEditionJoinsSeveralCalendars')} {mayCompose ? t('beginWithNewEdition') : t('anEditorCanMakeOne')}
@@ -83,6 +89,7 @@ function EditionTable({ editions }: { editions: EditionLine[] }) {
             <th scope="col">{t('opensAs')}</th>
             <th scope="col">{t('goneOut')}</th>
             <th scope="col">{t('fetchedThisWeekBy')}</th>
+            <th scope="col">{t('proof')}</th>
             <th scope="col">
               <span className="visually-hidden">{t('waysOn')}</span>
             </th>
@@ -102,11 +109,12 @@ function EditionTable({ editions }: { editions: EditionLine[] }) {
               <td data-label={t('for')}>{edition.isStandard ? t('asTheCalendar') : audienceWords[edition.audience]}</td>
               <td data-label={t('opensAs')}>{viewWords[edition.view]}</td>
               <td data-label={t('goneOut')}>
-                <DeliveryLine delivery={edition.freshness} />
+                {edition.isInTheMaking ? <b>{t('inTheMaking')}</b> : <DeliveryLine delivery={edition.freshness} />}
               </td>
               <td data-label={t('fetchedThisWeekBy')}>
                 {edition.fetchedBy === 0 ? '–' : t('programs', { count: edition.fetchedBy })}
               </td>
+              <td data-label={t('proof')}>{edition.mayEdit && <ProofLink edition={edition} />}</td>
               <td className="row-links">
                 {edition.mayEdit && (
                   <Link to={`/editions/${edition.id}`}>

@@ -25,6 +25,8 @@ interface ConsequencesPanelProps {
   seen: Day | null
   /** The first day of the series that is changed. */
   seriesStart: Day | null
+  /** Where each edition says whether it has this date; null of a new event. */
+  traced: string | null
 }
 
 /** What follows from the draft, live: its dates, who will see it, where it goes. */
@@ -38,6 +40,7 @@ export function ConsequencesPanel({
   shownOn,
   seen,
   seriesStart,
+  traced,
 }: ConsequencesPanelProps) {
   const recurs = draft.pattern !== 'once' || draft.extra.length > 0
   const toggle = (date: ConsequenceDate) => {
@@ -71,7 +74,7 @@ export function ConsequencesPanel({
         />
       )}
       {answer.data && <WhoSees lines={answer.data.whoSees} />}
-      {destinations && <WhereItGoes destinations={destinations} isNew={isNew} shownOn={shownOn} />}
+      {destinations && <WhereItGoes destinations={destinations} isNew={isNew} shownOn={shownOn} traced={traced} />}
     </aside>
   )
 }

@@ -260,6 +260,7 @@ export function EventPage({
         shownOn={shownOn}
         seen={stored?.recurs ? stored.date : null}
         seriesStart={stored?.recurs ? stored.seriesStart : null}
+        traced={stored && `/events/${stored.id}/trace?date=${stored.recurrenceId}`}
       />
       {acts.guard}
     </main>

@@ -11,10 +11,12 @@ interface WhereItGoesProps {
   isNew: boolean
   /** Its home and where it is placed. */
   shownOn: Calendar[]
+  /** Where each edition says why; null while nobody has the event. */
+  traced: string | null
 }
 
 /** The editions that deliver it, and those that it leaves. */
-export function WhereItGoes({ destinations, isNew, shownOn }: WhereItGoesProps) {
+export function WhereItGoes({ destinations, isNew, shownOn, traced }: WhereItGoesProps) {
   const { editions, unnamed, whenItGoesOut } = destinations
   const going = editions.filter((one) => one.detail !== 'nothing')
   const left = editions.filter((one) => one.detail === 'nothing')
@@ -53,6 +55,11 @@ export function WhereItGoes({ destinations, isNew, shownOn }: WhereItGoesProps) 
           {sentence}
         </p>
       ))}
+      {traced && (
+        <p>
+          <Link to={traced}>{t('whereEachAndWhy')}</Link>
+        </p>
+      )}
       {unnamed > 0 && <p className="soft">{t('moreEditionsHaveIt', { count: unnamed })}</p>}
       {going.length + unnamed === 0 && inside.length < shownOn.length && <p className="remark">{t('itIsInNoEdition')}</p>}
       {inside.map((calendar) => (

@@ -14,6 +14,7 @@ const said: Record<AuditLine['act'], string> = {
   calendarMerged: t('merged'),
   editionMade: t('madeAnEdition'),
   editionChanged: t('changedAnEdition'),
+  editionLetOut: t('letAnEditionOut'),
   editionRemoved: t('removedAnEdition'),
   fileReplaced: t('replacedAFile'),
   editionRestored: t('broughtBackAnEdition'),

@@ -30,6 +30,7 @@ const what: Record<Failing['kind'], string> = {
   intake: t('aFileOfEvents'),
   follow: t('aFollowedSource'),
   push: t('aCalendarElsewhere'),
+  prove: t('lookingAnEditionThrough'),
 }
 
 /** "Going out", "A mail to cy@pinewick.example". */

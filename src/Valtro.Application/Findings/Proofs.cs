@@ -1,0 +1,180 @@
+using NodaTime;
+using Valtro.Application.Accounts;
+using Valtro.Application.Editions;
+using Valtro.Application.Push;
+using Valtro.Application.SignOff;
+using Valtro.Application.Sources;
+using Valtro.Core;
+using Valtro.Core.Disclosure;
+using Valtro.Core.Editions;
+using Valtro.Core.Findings;
+using Valtro.Core.Recurrence;
+using Valtro.Store;
+
+namespace Valtro.Application.Findings;
+
+/// <summary>Editions read before their readers do, for those who compose them: the proof, what is wrong, and what is open to a
+/// person.</summary>
+public sealed class Proofs(
+    Access access, EditionDesk desk, ProofGrounds grounds, FindingStore store, RevisionStore revisions, SignOffQueue signOff,
+    FollowedSources sources, PushTargets targets, WorkStore work, IClock clock)
+{
+    private const int LinesShown = 60;
+    private const int NeedsShown = 200;
+    private const int LongestReason = 200;
+
+    /// <summary>A week in which so many working days are closed is one of a break.</summary>
+    private const int ClosedDays = 3;
+
+    /// <param name="from">The day from which on entries are shown; today where none is said.</param>
+    public async Task<ProofResponse> GetAsync(Guid id, LocalDate? from)
+    {
+        var (viewer, house, edition) = await EditionAsync(id);
+        var (ground, around) = await grounds.OfAsync(edition, house);
+        var first = from ?? ground.Today;
+        var changed = edition.IsInTheMaking ? [] : await ChangedAsync(viewer, ground);
+        var shown = ground.Composed.Entries.SkipWhile(entry => entry.Occurrence.LocalEnd.Date < first
+            || (entry.Occurrence.LocalEnd.Date == first && entry.Occurrence.LocalStart.Date < first)).ToArray();
+        var found = Heard(viewer, house, FindingKind.Of(ground));
+        return new ProofResponse(
+            edition.Id, edition.Name, ground.Edition.Audience, edition.CalendarId, edition.IsInTheMaking, edition.Version,
+            ground.Composed.Entries.Count(entry => !entry.IsBreak),
+            [.. Bodies(found, around.Found)], [.. Weeks(ground, found)],
+            [.. shown.Take(LinesShown).Select(entry => LineOf(entry, ground, changed))], Math.Max(0, shown.Length - LinesShown),
+            edition.IsInTheMaking ? null : around.WentOutAt, around.Programs, FindingKind.All.Count);
+    }
+
+    private static IReadOnlyList<Finding> Heard(Viewer viewer, House house, IReadOnlyList<Finding> found) =>
+        [.. found.Where(one => viewer.MayHear(one, house.Disclosures))];
+
+    private static IEnumerable<FindingBody> Bodies(IEnumerable<Finding> found, IReadOnlyList<StoredFinding> stored)
+    {
+        var known = stored.ToDictionary(one => (one.Finding.Kind, one.Finding.About));
+        return found.Select(one => FindingBody.Of(one, known.GetValueOrDefault((one.Kind, one.About))));
+    }
+
+    /// <summary>What became of entries within a fortnight, by event and date.</summary>
+    private async Task<Dictionary<(Guid?, LocalDateTime), ChangedEntry>> ChangedAsync(Viewer viewer, ProofGround ground)
+    {
+        var news = await revisions.SinceAsync(
+            viewer.OrganisationId, [.. ground.Sources.Select(source => source.CalendarId)], ground.Now - LatelyChanged.Lately);
+        return LatelyChanged.Of(ground.Composition, news, ground.Year).Entries
+            .DistinctBy(one => (one.Entry.EventId, one.Entry.Occurrence.RecurrenceId))
+            .ToDictionary(one => (one.Entry.EventId, one.Entry.Occurrence.RecurrenceId));
+    }
+
+    private static ProofLine LineOf(Entry entry, ProofGround ground, Dictionary<(Guid?, LocalDateTime), ChangedEntry> changed)
+    {
+        var told = entry.Event;
+        var times = OccurrenceTimes.Of(entry.Timing, entry.Occurrence, ground.Edition.Zone, told.Detail);
+        var change = changed.GetValueOrDefault((entry.EventId, entry.Occurrence.RecurrenceId));
+        return new ProofLine(
+            entry.EventId, DateName.Of(entry.Occurrence.RecurrenceId, entry.Timing.AllDay), times.Start, times.End, entry.Timing.AllDay,
+            entry.Title, told.Content.Place.Name, told.State,
+            [.. entry.Sources.Select(source =>
+                new SourceBody(source.Plate.Code, source.Name, source.Hue.Name, false, source.Slug, []))],
+            change?.Change,
+            change is { Change: EntryChange.Moved }
+                ? OccurrenceTimes.Of(change.Before.Timing, change.Before.Occurrence, ground.Edition.Zone, told.Detail).Start
+                : null,
+            entry.LookAlikes.Count);
+    }
+
+    private static IEnumerable<ProofWeek> Weeks(ProofGround ground, IReadOnlyList<Finding> found)
+    {
+        var heavy = found.Select(one => one.Week).OfType<LocalDate>().ToHashSet();
+        LocalDate WeekOf(LocalDate day) => day.With(DateAdjusters.PreviousOrSame(ground.Edition.FirstDayOfWeek));
+        var counts = ground.Composed.Entries.Where(entry => !entry.IsBreak)
+            .CountBy(entry => WeekOf(LocalDate.Max(entry.Occurrence.LocalStart.Date, ground.Year.First))).ToDictionary();
+        for (var week = WeekOf(ground.Year.First); week < ground.Year.End; week = week.PlusWeeks(1))
+        {
+            var first = week;
+            var closed = Enumerable.Range(0, 7).Select(first.PlusDays)
+                .Count(day => day.DayOfWeek < IsoDayOfWeek.Saturday && ground.School.IsClosed(day));
+            yield return new ProofWeek(week, counts.GetValueOrDefault(week), closed >= ClosedDays, heavy.Contains(week));
+        }
+    }
+
+    /// <summary>Lets a finding be, with a reason, or takes it up again.</summary>
+    public async Task PutOffAsync(Guid id, PutOffRequest request)
+    {
+        var (viewer, _, _) = await EditionAsync(id);
+        var reason = request.Reason is null ? null : Texts.OneLine("reason", "what.reason", request.Reason, LongestReason);
+        await store.PutOffAsync(
+            viewer.OrganisationId, id, request.Kind ?? "", request.About ?? "", reason, viewer.AccountId, clock.GetCurrentInstant());
+    }
+
+    /// <summary>What another setting would do.</summary>
+    public async Task<SettingPreview> PreviewAsync(Guid id, SettingRequest request)
+    {
+        var (viewer, house, edition) = await EditionAsync(id);
+        var (now, _) = await grounds.OfAsync(edition, house);
+        var after = (await grounds.OfAsync(edition with { Draft = Otherwise(edition, request) }, house)).Ground;
+        var (before, then) = (Heard(viewer, house, FindingKind.Of(now)), Heard(viewer, house, FindingKind.Of(after)));
+        return new SettingPreview(
+            now.Composed.Entries.Count(entry => !entry.IsBreak), after.Composed.Entries.Count(entry => !entry.IsBreak),
+            Titles(before, then), Titles(then, before), now.Edition.Audience);
+    }
+
+    private static string[] Titles(IReadOnlyList<Finding> some, IReadOnlyList<Finding> without) =>
+        [.. some.ExceptBy(without.Select(one => (one.Kind, one.About)), one => (one.Kind, one.About))
+            .Select(one => Spoken.Now.Say(one.Title)).Take(FindingKind.MostOfAKind)];
+
+    /// <exception cref="ChangedMeanwhileException">The edition is not as it was shown.</exception>
+    public async Task<EditionResponse> SetAsync(Guid id, SettingRequest request)
+    {
+        var (_, _, edition) = await EditionAsync(id);
+        return await desk.SaveAsync(id, request.Version, Otherwise(edition, request));
+    }
+
+    private static EditionDraft Otherwise(StoredEdition edition, SettingRequest request) =>
+        Enum.IsDefined(request.Setting) ? edition.Draft.With(request.Setting, request.CalendarId)
+        : throw new RuleException("setting", "edition.noSuchSetting");
+
+    /// <summary>All that is open to the person: what is wrong with their editions, what they decide, what asks them.</summary>
+    public async Task<NeedsResponse> NeedsAsync()
+    {
+        var (viewer, house) = (await access.ViewerAsync(), await access.HouseAsync());
+        if (viewer.SeesAs is not null)
+            return new NeedsResponse([], 0, FindingCounts.None, 0, [], [], 0);
+        var all = (await store.OpenAsync(viewer.OrganisationId)).Select(one => (Stored: one, Edition: OfTheirs(viewer, house, one)))
+            .Where(one => one.Edition is not null).ToArray();
+        // What is wrong with an event is wrong in all editions that have it.
+        var shown = all.Where(one => one.Stored.Finding.Severity < Severity.ForInformation)
+            .GroupBy(one => (one.Stored.Finding.Kind, one.Stored.Finding.About is { Length: > 0 } about ? about : $"{one.Edition!.Id}"))
+            .ToArray();
+        var failing = viewer.May(OrganisationAction.ManagePeople) ? (await work.FailingAsync(viewer.OrganisationId)).Count : 0;
+        return new NeedsResponse(
+            [.. shown.Take(NeedsShown).Select(same => new NeedBody(
+                [.. same.OrderBy(one => one.Edition!.IsStandard).Select(one => new NamedEdition(one.Edition!.Id, one.Edition.Name))],
+                FindingBody.Of(same.First().Stored.Finding, same.First().Stored)))],
+            Math.Max(0, shown.Length - NeedsShown), FindingCounts.Of(
+                shown.Select(same => same.First().Stored.Finding.Severity)
+                    .Concat(all.Select(one => one.Stored.Finding.Severity).Where(one => one == Severity.ForInformation))),
+            await signOff.CountAsync(),
+            [.. (await sources.AllAsync()).Where(one => one.Health is SourceHealth.Held or SourceHealth.Failing)
+                .Select(one => new AskingBody(one.Id, one.Name,
+                    one.Health == SourceHealth.Held ? Spoken.Now.Say("finding.sourceHeld") : one.Problem))],
+            [.. (await targets.AllAsync()).Where(one => one.Health is TargetHealth.Asks or TargetHealth.Failing)
+                .Select(one => new AskingBody(one.Id, one.Name,
+                    one.Health == TargetHealth.Asks ? Spoken.Now.Say("finding.targetAsks", ("count", one.Asking)) : one.Problem))],
+            failing);
+    }
+
+    /// <summary>The edition of a finding, where the person composes it and may hear of that.</summary>
+    private static StoredEdition? OfTheirs(Viewer viewer, House house, StoredFinding one) =>
+        house.Editions.FirstOrDefault(edition => edition.Id == one.EditionId) is { } edition
+        && viewer.MayCompose(edition.Sources, house.Disclosures) && viewer.MayHear(one.Finding, house.Disclosures)
+            ? edition
+            : null;
+
+    /// <exception cref="NotFoundException">There is none.</exception>
+    /// <exception cref="ForbiddenException">The person may not compose it.</exception>
+    private async Task<(Viewer Viewer, House House, StoredEdition Edition)> EditionAsync(Guid id)
+    {
+        var (viewer, house) = (await access.ViewerAsync(), await access.HouseAsync());
+        var edition = house.Editions.FirstOrDefault(one => one.Id == id) ?? throw new NotFoundException("edition");
+        await desk.RequireComposeAsync(viewer, edition);
+        return (viewer, house, edition);
+    }
+}

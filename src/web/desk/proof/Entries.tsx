@@ -1,0 +1,146 @@
+import { useState } from 'react'
+import { addDays, sayDay } from '../../shared/days'
+import { Plate } from '../../shared/Plate'
+import { useOrganisation } from '../session/queries'
+import type { Proof, ProofLine, ProofWeek } from '../types'
+import { TraceBox } from './TraceBox'
+import { t } from './words'
+
+interface EntriesProps {
+  proof: Proof
+  /** The day from which on entries are shown; empty for today. */
+  from: string
+  onFrom: (day: string) => void
+}
+
+/** How many entries there are in each week, and each of them as it is delivered. */
+export function Entries({ proof, from, onFrom }: EntriesProps) {
+  const { locale } = useOrganisation()
+  const [asked, setAsked] = useState<ProofLine | null>(null)
+  const first = proof.lines[0]?.start.slice(0, 10)
+  return (
+    <>
+      <h2>{t('entriesByWeek', { count: proof.entries })}</h2>
+      <Ribbon weeks={proof.weeks} from={from} onFrom={onFrom} />
+      {from && (
+        <p className="proof-from">
+          {t('entriesFrom', { day: sayDay(from, locale, { weekday: 'long', day: 'numeric', month: 'long', year: 'numeric' }) })}{' '}
+          <button type="button" className="as-link" onClick={() => onFrom('')}>
+            {t('theNextOnes')}
+          </button>
+        </p>
+      )}
+      {!first && <p className="empty">{t('noEntriesFromHere')}</p>}
+      <ol className="proof-lines">
+        {proof.lines.map((line, index) => (
+          <Line
+            key={`${line.eventId} ${line.recurrenceId} ${index}`}
+            line={line}
+            isFirstOfDay={line.start.slice(0, 10) !== proof.lines[index - 1]?.start.slice(0, 10)}
+            isAsked={asked === line}
+            onAsk={() => setAsked(asked === line ? null : line)}
+            proof={proof}
+          />
+        ))}
+      </ol>
+      {proof.more > 0 && <p className="soft">{t('moreLater', { count: proof.more })}</p>}
+    </>
+  )
+}
+
+interface RibbonProps {
+  weeks: ProofWeek[]
+  from: string
+  onFrom: (day: string) => void
+}
+
+/** A bar a week, as high as it is full: press one to go there. */
+function Ribbon({ weeks, from, onFrom }: RibbonProps) {
+  const { locale } = useOrganisation()
+  const most = Math.max(1, ...weeks.map((week) => week.entries))
+  return (
+    <div className="proof-ribbon" role="group" aria-label={t('form_entries')}>
+      {weeks.map((week) => {
+        const said = [
+          t('weekOf', { count: week.entries, day: sayDay(week.first, locale, { day: 'numeric', month: 'long' }) }),
+          week.isBreak && t('aBreak'),
+          week.isHeavy && t('tooMuch'),
+        ]
+          .filter(Boolean)
+          .join(', ')
+        const look = week.isHeavy ? 'is-heavy' : week.isBreak ? 'is-break' : ''
+        const isShown = from >= week.first && from < addDays(week.first, 7)
+        return (
+          <button
+            key={week.first}
+            type="button"
+            className={`proof-week ${look}`}
+            aria-label={said}
+            aria-pressed={isShown}
+            title={said}
+            onClick={() => onFrom(week.first)}
+          >
+            <svg viewBox="0 0 10 50" preserveAspectRatio="none" aria-hidden="true">
+              {week.isBreak && <rect className="week-break" width="10" height="50" />}
+              <rect className="week-load" y={50 - (50 * week.entries) / most} width="10" height={(50 * week.entries) / most} />
+            </svg>
+          </button>
+        )
+      })}
+    </div>
+  )
+}
+
+interface LineProps {
+  line: ProofLine
+  isFirstOfDay: boolean
+  isAsked: boolean
+  onAsk: () => void
+  proof: Proof
+}
+
+function Line({ line, isFirstOfDay, isAsked, onAsk, proof }: LineProps) {
+  const { locale } = useOrganisation()
+  const day = line.start.slice(0, 10)
+  const times = line.allDay ? t('wholeDay') : line.start === line.end ? time(line.start) : `${time(line.start)}–${time(line.end)}`
+  return (
+    <li className={`proof-line change-${line.change ?? 'none'} ${line.state === 'cancelled' ? 'is-cancelled' : ''}`}>
+      <span className="line-day">
+        {isFirstOfDay && sayDay(day, locale, { weekday: 'short', day: 'numeric', month: 'short' })}
+      </span>
+      <span className="line-time">{times}</span>
+      <span className="line-what">
+        {line.sources.map((source) => (
+          <Plate key={source.plate} code={source.plate} colour={source.colour} size="small" />
+        ))}{' '}
+        <b>{line.title}</b> {line.lookAlikes > 0 && <span className="soft">{t('merged', { count: line.lookAlikes })}</span>}
+      </span>
+      <span className="line-why">
+        {line.change && <em>{sayChange(line, locale)}</em>}{' '}
+        {line.eventId && (
+          <button type="button" className="as-link" aria-expanded={isAsked} onClick={onAsk}>
+            {t('why')}
+            <span className="visually-hidden">: {line.title}</span>
+          </button>
+        )}
+      </span>
+      {isAsked && line.eventId && (
+        <TraceBox proof={proof} eventId={line.eventId} date={line.recurrenceId} title={line.title} onClose={onAsk} />
+      )}
+    </li>
+  )
+}
+
+const time = (moment: string) => moment.slice(11, 16)
+
+function sayChange(line: ProofLine, locale: string): string {
+  if (line.change === 'moved' && line.wasStart) {
+    const isSameDay = line.wasStart.slice(0, 10) === line.start.slice(0, 10)
+    const was =
+      isSameDay && !line.allDay
+        ? time(line.wasStart)
+        : sayDay(line.wasStart.slice(0, 10), locale, { day: 'numeric', month: 'short' })
+    return t('change_movedFrom', { was })
+  }
+  return line.change ? t(`change_${line.change}`) : ''
+}

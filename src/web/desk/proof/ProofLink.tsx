@@ -1,0 +1,21 @@
+import { Link } from 'react-router'
+import type { EditionLine } from '../types'
+import { t } from './words'
+
+/** The way to the proof of an edition, with how much is wrong: what keeps something from readers, and what is to be looked at. */
+export function ProofLink({ edition: { id, name, findings } }: { edition: EditionLine }) {
+  const counts = (['keepsFromReaders', 'toLookAt'] as const).filter((one) => findings[one] > 0)
+  return (
+    <Link to={`/editions/${id}/proof`} className="found-counts">
+      <span className="visually-hidden">{t('proofOf', { name })}: </span>
+      {counts.length === 0
+        ? t('nothingWrongShort')
+        : counts.map((one) => (
+            <span key={one} className="found-count">
+              <i className={`severity severity-${one}`} aria-hidden="true" />
+              {findings[one]} <span className="visually-hidden">{t(`severity_${one}`)}</span>
+            </span>
+          ))}
+    </Link>
+  )
+}

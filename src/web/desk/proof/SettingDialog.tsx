@@ -1,0 +1,68 @@
+import Modal from 'react-bootstrap/Modal'
+import { listed } from '../catalogue'
+import { useToast } from '../Toasts'
+import type { EditionSetting, Proof } from '../types'
+import { usePost } from '../usePost'
+import { useWrite } from '../useWrite'
+import { useSettingPreview } from './queries'
+import { audienceNames, t } from './words'
+
+interface SettingDialogProps {
+  proof: Proof
+  setting: EditionSetting
+  calendarId: string | null
+  /** The button that led here. */
+  title: string
+  onLeave: () => void
+}
+
+/** Another setting of an edition, with what follows from it, before it is saved. */
+export function SettingDialog({ proof, setting, calendarId, title, onLeave }: SettingDialogProps) {
+  const preview = useSettingPreview(proof.id, setting, calendarId, proof.version)
+  const { problem, isBusy, post } = usePost()
+  const write = useWrite()
+  const toast = useToast()
+  const save = () =>
+    post(async () => {
+      await write('POST', `/editions/${proof.id}/proof/setting`, { setting, calendarId, version: proof.version })
+      toast(t('editionIsSaved'))
+      onLeave()
+    })
+  const shown = preview.data
+  const wrong = problem?.message ?? preview.error?.message
+  return (
+    <Modal show onHide={onLeave} aria-labelledby="setting-title">
+      <Modal.Body>
+        <h2 id="setting-title">{title.replace(/\s*…$/u, '')}</h2>
+        {shown && (
+          <ul className="setting-follows">
+            <li>
+              {shown.entries === shown.becomes
+                ? t('settingSame', { count: shown.becomes })
+                : t('settingEntries', { before: shown.entries, count: shown.becomes })}
+            </li>
+            {shown.gone.length > 0 && <li>{t('settingGone', { titles: listed(shown.gone) })}</li>}
+            {shown.come.length > 0 && <li className="remark">{t('settingCome', { titles: listed(shown.come) })}</li>}
+            <li>
+              {!proof.isInTheMaking ? t('settingReaders', { audience: audienceNames[shown.readers] }) : t('settingReadersLater')}
+            </li>
+          </ul>
+        )}
+        {!shown && !wrong && <p className="soft">{t('opening')}</p>}
+        {wrong && (
+          <p className="notice" role="alert">
+            {wrong}
+          </p>
+        )}
+        <p className="popup-acts">
+          <button type="button" className="btn btn-spruce" disabled={!shown || isBusy} onClick={() => void save()}>
+            {t('save')}
+          </button>{' '}
+          <button type="button" className="btn btn-quiet" onClick={onLeave}>
+            {t('leaveItAsItIs')}
+          </button>
+        </p>
+      </Modal.Body>
+    </Modal>
+  )
+}
