@@ -64,7 +64,8 @@ services.AddSingleton<InvitationStore>().AddSingleton<MailStore>().AddSingleton<
     .AddSingleton<FileStore>().AddSingleton<WorkStore>().AddSingleton<SessionStore>().AddSingleton<IntakeStore>()
     .AddSingleton<IOutside, OutboundRequests>();
 services.AddSingleton<SourceStore>().AddSingleton<FetchStore>().AddSingleton<ForeignNames>();
-services.AddSingleton<FindingStore>().AddSingleton<ProofGrounds>().AddSingleton<PushStore>().AddSingleton<PushedStore>();
+services.AddSingleton<FindingStore>().AddSingleton<LinkStore>().AddSingleton<ProofGrounds>();
+services.AddSingleton<PushStore>().AddSingleton<PushedStore>();
 services.AddSingleton<AppPasswordStore>().AddSingleton<EditionObjects>().AddSingleton<DavCalendars>().AddSingleton<DavAnswers>();
 services.AddSingleton<EditionSettingsStore>().AddSingleton<EditionReadings>().AddSingleton<HouseStore>().AddSingleton<Houses>()
     .AddSingleton<AskedStore>().AddSingleton<DeskNews>();

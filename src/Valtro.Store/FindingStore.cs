@@ -17,9 +17,10 @@ public sealed record StoredFinding(Guid EditionId, Finding Finding, Instant Sinc
 /// <param name="Waiting">Events that wait for a yes on calendars of it.</param>
 /// <param name="Programs">How many programs fetched it lately.</param>
 /// <param name="WentOutAt">When what its readers get last changed; null where nothing is rendered.</param>
+/// <param name="Links">What is known of links, by address.</param>
 public sealed record AroundEdition(
     IReadOnlyList<FollowedSource> Sources, IReadOnlyList<(Guid EventId, Guid CalendarId)> Waiting, int Programs, Instant? WentOutAt,
-    IReadOnlyList<StoredFinding> Found);
+    IReadOnlyList<StoredFinding> Found, IReadOnlyDictionary<string, (LinkState State, Instant CheckedAt)> Links);
 
 /// <summary>What is wrong with editions.</summary>
 public sealed class FindingStore(Database database)
@@ -78,13 +79,15 @@ public sealed class FindingStore(Database database)
                 (select max(changed_at) from artefact where edition_id = @editionId and key = 'feed') as went_out_at
             from delivery
             where edition_id = @editionId and last_at >= @since;
-            {Columns} where f.organisation_id = @organisationId and f.edition_id = @editionId
+            {Columns} where f.organisation_id = @organisationId and f.edition_id = @editionId;
+            {LinkStore.Known}
             """, new { organisationId, editionId, calendars, since }, async results =>
         {
             var sources = await SourceStore.ReadAsync(results);
             var waiting = (await results.ReadAsync<(Guid, Guid)>()).AsList();
             var (programs, wentOut) = await results.ReadSingleAsync<(int, Instant?)>();
-            return new AroundEdition(sources, waiting, programs, wentOut, Read(await results.ReadAsync<Row>()));
+            var found = Read(await results.ReadAsync<Row>());
+            return new AroundEdition(sources, waiting, programs, wentOut, found, await LinkStore.ReadAsync(results));
         });
 
     /// <summary>What is open with all editions of an organisation, the worst and oldest first.</summary>
@@ -138,18 +141,14 @@ public sealed class FindingStore(Database database)
 
     /// <summary>Lets a finding be, or takes it up again.</summary>
     /// <param name="reason">Null takes it up again.</param>
-    /// <exception cref="NotFoundException">It is not there any more.</exception>
-    public async Task PutOffAsync(
-        Guid organisationId, Guid editionId, string kind, string about, string? reason, Guid accountId, Instant now)
-    {
-        var done = await database.ExecuteAsync("""
+    /// <returns>False where it is not there.</returns>
+    public async Task<bool> PutOffAsync(
+        Guid organisationId, Guid editionId, string kind, string about, string? reason, Guid accountId, Instant now) =>
+        await database.ExecuteAsync("""
             update finding
             set put_off_reason = @reason,
                 put_off_by = case when @reason is null then null else @accountId end,
                 put_off_at = case when @reason is null then null else @now end
             where organisation_id = @organisationId and edition_id = @editionId and kind = @kind and about = @about
-            """, new { organisationId, editionId, kind, about, reason, accountId, now });
-        if (done == 0)
-            throw new NotFoundException("finding");
-    }
+            """, new { organisationId, editionId, kind, about, reason, accountId, now }) > 0;
 }

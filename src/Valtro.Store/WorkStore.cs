@@ -33,6 +33,9 @@ public enum WorkKind
 
     /// <summary>An edition to be looked through for what is wrong with it; the key is the edition.</summary>
     Prove,
+
+    /// <summary>Links of events to be asked; the key is the organisation.</summary>
+    Links,
 }
 
 /// <summary>Why something failed, as far as people can do something about it.</summary>

@@ -47,6 +47,7 @@ public sealed partial class LeakTests(ValtroApp app) : IClassFixture<ValtroApp>,
         ["/api/editions/{id:guid}/code.svg"] = () => EditionIds,
         ["/api/editions/{id:guid}/code.png"] = () => EditionIds.Take(2),
         ["/api/editions/{id:guid}/proof"] = () => EditionIds,
+        ["/api/editions/{id:guid}/proof/changed"] = () => EditionIds,
         ["/api/editions/{id:guid}/trace"] = () => World.Editions.Take(4).SelectMany(edition =>
             World.Events.Where(leak => leak.Number % 11 == 3).Select(leak => $"{edition.Id}?event={leak.Event.Id}")),
         ["/api/events/{id:guid}/trace"] = () => World.Events.Where(leak => leak.Number % 5 == 1).Select(leak => $"{leak.Event.Id}"),

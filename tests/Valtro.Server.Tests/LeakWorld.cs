@@ -105,7 +105,7 @@ public sealed class LeakWorld
             AuditLine Line(AuditAct act) => new(ada, act, name, null, now);
             var draft = new EditionDraft(name, [.. Calendars.Select(calendar => new SourceDraft(calendar.Id))], audience, cap,
                 TellsPlatesOfBusy: cap == Detail.Times);
-            var id = await store.AddAsync(organisation, draft, name, now, Line(AuditAct.EditionMade));
+            var id = await store.AddAsync(organisation, draft, name, now, Line(AuditAct.EditionMade), isOut: true);
             var link = audience == Audience.Link ? await links.MakeAsync(organisation, id, now, _ => Line(AuditAct.LinkMade)) : null;
             Editions.Add(new LeakEdition(id, (await store.FindAsync(organisation, id))!.Slug, Editions.Count, audience, cap, link?.Secret));
         }

@@ -1,5 +1,7 @@
 using System.Net;
 using System.Text.Json.Nodes;
+using Microsoft.AspNetCore.Builder;
+using Microsoft.AspNetCore.Http;
 using NodaTime;
 
 namespace Valtro.Server.Tests;
@@ -171,6 +173,38 @@ public sealed class ProofTests(ValtroApp app) : IClassFixture<ValtroApp>
         Assert.Contains(where, one => (string)one!["edition"]! == "Juniors for families" && !(bool)one["isIn"]!);
         using var stranger = await (await app.SignedInAsync("di")).SendAsync(HttpMethod.Get, $"/api/editions/{id}/trace?event={shown["id"]}");
         Assert.Equal(HttpStatusCode.Forbidden, stranger.StatusCode);
+    }
+
+    [Fact]
+    public async Task Links_are_asked_by_work_once_and_what_asks_for_sign_in_is_found_in_each_edition_that_has_it()
+    {
+        var asked = 0;
+        var (server, address) = await Served.ByAsync(web =>
+        {
+            web.MapGet("/kit", () => Results.Redirect("/sign-in"));
+            web.MapGet("/sign-in", () =>
+            {
+                Interlocked.Increment(ref asked);
+                return Results.Text("<form><input type=\"password\"></form>", "text/html");
+            });
+        });
+        await using var _ = server;
+        var ada = await app.SignedInAsync();
+        var calendar = await ada.MakeCalendarAsync("PL", link: "complete", everyone: "complete");
+        var form = Caller.Event(calendar, "Regatta");
+        form["links"] = new JsonArray(new JsonObject { ["label"] = "Kit list", ["url"] = $"{address}/kit" });
+        await ada.DoAsync(HttpMethod.Post, "/api/events", form);
+        var (id, _) = await MakeAsync(ada, "Linked", isOut: true, calendar);
+        var other = await ada.MakeCalendarAsync("PY");
+        async Task<string> SaidAsync() => (await ada.GetAsync($"/api/editions/{id}/proof"))["findings"]!.AsArray()
+            .Where(one => (string)one!["kind"]! == "linkClosed").Select(one => (string)one!["text"]!).SingleOrDefault("");
+        Assert.Contains("in one network only", await SaidAsync(), StringComparison.Ordinal);
+        await LaterAsync(ada, other, async () => (await SaidAsync()).Contains("answers with a sign-in page", StringComparison.Ordinal), "a link is asked");
+        // Found anew in all editions, and not asked anew by that.
+        await LaterAsync(ada, other, async () => await app.Test.Database.FirstAsync<bool>(
+            "select not exists (select from work where kind = 'prove' and key = @id and due_at <= @now)",
+            new { id, now = app.Clock.GetCurrentInstant() }), "the edition is looked through again");
+        Assert.Equal(1, asked);
     }
 
     /// <summary>What the demo is known to have.</summary>

@@ -79,6 +79,7 @@ public sealed class StatementsTests(ValtroApp app) : IClassFixture<ValtroApp>
             (6, "/api/editions"),
             (6, $"/api/editions/{edition}"),
             (6, $"/api/editions/{edition}/proof"),
+            (6, $"/api/editions/{edition}/proof/changed"),
             (6, $"/api/editions/{edition}/trace?event={calendarEvent}"),
             (6, $"/api/events/{calendarEvent}/trace"),
             (6, "/api/needs"),

@@ -153,7 +153,8 @@ public sealed class WorkStoreTests : SchoolAndClub
         await Work.PlanAsync(WorkKind.Sweep, "hourly", Now + Minute);
         await Work.PlanAsync(WorkKind.Sweep, "hourly", Now);
         Assert.Equal(
-            [new WorkCount(WorkKind.Render, 1, 1, 1, Now), new WorkCount(WorkKind.Sweep, 0, 0, 0, null)],
+            [new WorkCount(WorkKind.Render, 1, 1, 1, Now), new WorkCount(WorkKind.Sweep, 0, 0, 0, null),
+                new WorkCount(WorkKind.Prove, 0, 0, 0, null)],
             (await Work.CountAsync(Now)).OrderBy(count => count.Kind));
     }
 

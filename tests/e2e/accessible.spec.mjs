@@ -42,6 +42,9 @@ for (const colorScheme of ['light', 'dark']) {
         await open('/help', '.example')
         await open('/intake', '.bring-events')
         await open('/intake/follow', '.follow')
+        const editions = await (await page.request.get('/api/editions')).json()
+        await open(`/editions/${editions.find((one) => one.name === 'Juniors for families').id}/proof`, '.finding')
+        await open('/needs', '.finding')
       }
       await open('/events/new?line=Spring concert at 7 in the park asap', '.line-question')
       await open('/year', '.spans')
@@ -153,6 +156,7 @@ async function everyView(page) {
   await signIn(page)
   const calendars = (await (await page.request.get('/api/calendars')).json()).filter((calendar) => ['PW', 'SW', 'SCH'].includes(calendar.plate))
   await send(page, '/api/editions', {
+    isOut: true,
     edition: {
       name: 'Every view',
       sources: calendars.map((calendar) => ({ calendarId: calendar.id })),

@@ -36,6 +36,12 @@ test('families get one page of two classes and the school, and a change of its l
 
   await test.step('made, its snippet goes into somebody’s page', async () => {
     await page.getByRole('button', { name: 'Make the edition' }).click()
+    await expect(page.getByText('Nobody outside knows of it yet')).toBeVisible()
+    expect((await page.request.get('/c/pinewick/two-watches')).status()).toBe(404)
+    await page.getByRole('button', { name: 'Let it go out' }).click()
+    await page.getByRole('dialog').getByRole('button', { name: 'Let it go out' }).click()
+    await expect(page.getByText('Nobody outside knows of it yet')).toBeHidden()
+    await page.getByRole('link', { name: 'Two watches' }).click()
     snippet = await page.getByLabel('Snippet that fits its height').inputValue()
     expect(snippet).toContain('/c/pinewick/two-watches/embed')
     await page.getByRole('button', { name: 'QR code' }).click()

@@ -11,6 +11,7 @@ import type {
   EditionLine,
   EditionPreview,
   Lists,
+  Needs,
   Occurrence,
   PaletteChoice,
   Session,
@@ -115,6 +116,8 @@ export function line(name: string, part: Partial<EditionLine> = {}): EditionLine
     fetchedBy: 0,
     mayEdit: true,
     mayRead: false,
+    isInTheMaking: false,
+    findings: { keepsFromReaders: 0, toLookAt: 0, forInformation: 0 },
     ...part,
   }
 }
@@ -144,6 +147,7 @@ export function edition(draft: Partial<EditionDraft> = {}, part: Partial<Edition
     isStandard: false,
     calendarId: null,
     isRemoved: false,
+    isInTheMaking: false,
     freshness: { state: 'upToDate', changedAt: moment, failure: null },
     addresses: {
       isReady: true,
@@ -198,6 +202,14 @@ export function refusal(status: number, detail: string, errors: Record<string, s
 type Answer = unknown
 type Asked = { what: string; body: unknown }
 
+const noNeeds: Needs = {
+  findings: [],
+  more: 0,
+  counts: { keepsFromReaders: 0, toLookAt: 0, forInformation: 0 },
+  toDecide: 0,
+  failing: 0,
+}
+
 /**
  * Answers by method and path, "PUT /editions/juniors". A function is asked with the body that was sent; a problem is refused.
  * What is not named answers 404.
@@ -213,6 +225,7 @@ export function answer(own: Record<string, Answer>): Asked[] {
     'GET /editions/palettes': palettes,
     'POST /editions/preview': preview,
     'GET /sign-off/count': { toDecide: 0 },
+    'GET /needs': noNeeds,
     // What the server reads in fields is tested there: here as much as these tests type.
     'POST /typed/day': ({ text }: { text: string }) => ({ days: text in days ? days[text] : [] }),
     'POST /typed/time': ({ text }: { text: string }) => ({ time: /^\d\d:\d\d$/.test(text) ? `${text}:00` : null }),

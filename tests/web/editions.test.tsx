@@ -10,6 +10,7 @@ describe('the editions', () => {
     answer({
       'GET /editions': [
         line('Juniors for families', { fetchedBy: 3, mayRead: true }),
+        line('Open harbour week', { isInTheMaking: true, findings: { keepsFromReaders: 1, toLookAt: 5, forInformation: 2 } }),
         line('Staff week', { audience: 'members', view: 'week', mayEdit: false, mayRead: true, fetchedBy: 1 }),
         line('Port Watch', {
           isStandard: true,
@@ -22,6 +23,9 @@ describe('the editions', () => {
     const row = (name: RegExp) => within(screen.getByRole('row', { name }))
     expect(await screen.findByText('3 programs')).toBeTruthy()
     expect(row(/Juniors/).getByRole('link', { name: 'Compose Juniors for families' })).toBeTruthy()
+    expect(row(/harbour week/).getByText('in the making')).toBeTruthy()
+    expect(row(/harbour week/).getByRole('link', { name: /Proof of Open harbour week/ }).textContent).toMatch(/1 .*5 /)
+    expect(row(/Juniors/).getByRole('link', { name: /nothing wrong/ })).toBeTruthy()
     expect(row(/Staff week/).getByText('members')).toBeTruthy()
     expect(row(/Staff week/).queryByRole('link', { name: /Compose/ })).toBeNull()
     expect(row(/Staff week/).getByRole('link', { name: 'Read Staff week' })).toBeTruthy()
@@ -73,7 +77,7 @@ describe('a new edition', () => {
     expect(screen.getByText(/41 entries within a year, 2 look-alikes merged/)).toBeTruthy()
     await user.type(screen.getByLabelText('Name of the edition'), 'Juniors for families')
     await user.click(screen.getByRole('button', { name: 'Make the edition' }))
-    expect(await screen.findByText(/is made\. Its snippets stand under “Delivery”/)).toBeTruthy()
+    expect(await screen.findByText(/is made\. Nobody has it yet/)).toBeTruthy()
     const made = draftSent(sent(asked, 'POST /editions')[0])
     expect(made.name).toBe('Juniors for families')
     expect(made.sources.map((source) => source.calendarId)).toEqual(['pw', 'sw'])

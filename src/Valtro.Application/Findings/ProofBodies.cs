@@ -59,12 +59,14 @@ public sealed record ProofWeek(LocalDate First, int Entries, bool IsBreak, bool 
 
 /// <summary>An entry as it is delivered.</summary>
 /// <param name="EventId">Null for a break.</param>
-/// <param name="Change">What became of it within a fortnight; null where nothing did.</param>
-/// <param name="WasStart">Of what was moved.</param>
 /// <param name="LookAlikes">How many others became one with it.</param>
 public sealed record ProofLine(
     Guid? EventId, string RecurrenceId, string Start, string End, bool AllDay, string Title, string Place, EventState State,
-    IReadOnlyList<SourceBody> Sources, EntryChange? Change, string? WasStart, int LookAlikes);
+    IReadOnlyList<SourceBody> Sources, int LookAlikes);
+
+/// <summary>What became of an entry within a fortnight.</summary>
+/// <param name="WasStart">Of what was moved.</param>
+public sealed record ChangedLine(Guid EventId, string RecurrenceId, EntryChange Change, string? WasStart);
 
 /// <summary>An edition read before its readers do.</summary>
 /// <param name="Entries">How many there are in the coming year.</param>
@@ -109,16 +111,10 @@ public sealed record NamedEdition(Guid Id, string Name);
 /// <summary>A finding with the editions in which it is found; in words as the first of them has it.</summary>
 public sealed record NeedBody(IReadOnlyList<NamedEdition> Editions, FindingBody Finding);
 
-/// <param name="Why">In words.</param>
-public sealed record AskingBody(Guid Id, string Name, string Why);
-
-/// <summary>All that is open to a person.</summary>
+/// <summary>What is open to a person, but for sources and calendars elsewhere, which have lists of their own.</summary>
 /// <param name="Findings">The worst first; what is for information only counts.</param>
 /// <param name="More">How many there are beyond these.</param>
 /// <param name="ToDecide">How many changes wait for their decision.</param>
-/// <param name="Sources">Followed sources that ask or fail.</param>
-/// <param name="Elsewhere">Calendars elsewhere that ask or fail.</param>
 /// <param name="Failing">How much has not gone out, for administrators.</param>
 public sealed record NeedsResponse(
-    IReadOnlyList<NeedBody> Findings, int More, FindingCounts Counts, int ToDecide, IReadOnlyList<AskingBody> Sources,
-    IReadOnlyList<AskingBody> Elsewhere, int Failing);
+    IReadOnlyList<NeedBody> Findings, int More, FindingCounts Counts, int ToDecide, int Failing);

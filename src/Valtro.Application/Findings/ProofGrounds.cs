@@ -63,6 +63,8 @@ public sealed class ProofGrounds(EventStore events, FindingStore findings, Setti
             LateSources = [.. around.Sources.SelectMany(source => Late(source, now, made.Edition.Zone))],
             Waiting = [.. around.Waiting.Where(one => waiting.ContainsKey(one.EventId))
                 .Select(one => (waiting[one.EventId], one.CalendarId))],
+            Links = around.Links.ToDictionary(
+                one => one.Key, one => new CheckedLink(one.Value.State, one.Value.CheckedAt.InZone(made.Edition.Zone).Date)),
             Fetched = GoesOut(edition, house) && AudienceOf(edition, house) > Audience.Members
                 ? new LatelyFetched(edition.LetOutAt ?? edition.ChangedAt, around.Programs)
                 : null,

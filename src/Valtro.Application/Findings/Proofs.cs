@@ -1,9 +1,7 @@
 using NodaTime;
 using Valtro.Application.Accounts;
 using Valtro.Application.Editions;
-using Valtro.Application.Push;
 using Valtro.Application.SignOff;
-using Valtro.Application.Sources;
 using Valtro.Core;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Editions;
@@ -17,7 +15,7 @@ namespace Valtro.Application.Findings;
 /// person.</summary>
 public sealed class Proofs(
     Access access, EditionDesk desk, ProofGrounds grounds, FindingStore store, RevisionStore revisions, SignOffQueue signOff,
-    FollowedSources sources, PushTargets targets, WorkStore work, IClock clock)
+    WorkStore work, IClock clock)
 {
     private const int LinesShown = 60;
     private const int NeedsShown = 200;
@@ -32,7 +30,6 @@ public sealed class Proofs(
         var (viewer, house, edition) = await EditionAsync(id);
         var (ground, around) = await grounds.OfAsync(edition, house);
         var first = from ?? ground.Today;
-        var changed = edition.IsInTheMaking ? [] : await ChangedAsync(viewer, ground);
         var shown = ground.Composed.Entries.SkipWhile(entry => entry.Occurrence.LocalEnd.Date < first
             || (entry.Occurrence.LocalEnd.Date == first && entry.Occurrence.LocalStart.Date < first)).ToArray();
         var found = Heard(viewer, house, FindingKind.Of(ground));
@@ -40,7 +37,7 @@ public sealed class Proofs(
             edition.Id, edition.Name, ground.Edition.Audience, edition.CalendarId, edition.IsInTheMaking, edition.Version,
             ground.Composed.Entries.Count(entry => !entry.IsBreak),
             [.. Bodies(found, around.Found)], [.. Weeks(ground, found)],
-            [.. shown.Take(LinesShown).Select(entry => LineOf(entry, ground, changed))], Math.Max(0, shown.Length - LinesShown),
+            [.. shown.Take(LinesShown).Select(entry => LineOf(entry, ground))], Math.Max(0, shown.Length - LinesShown),
             edition.IsInTheMaking ? null : around.WentOutAt, around.Programs, FindingKind.All.Count);
     }
 
@@ -53,30 +50,36 @@ public sealed class Proofs(
         return found.Select(one => FindingBody.Of(one, known.GetValueOrDefault((one.Kind, one.About))));
     }
 
-    /// <summary>What became of entries within a fortnight, by event and date.</summary>
-    private async Task<Dictionary<(Guid?, LocalDateTime), ChangedEntry>> ChangedAsync(Viewer viewer, ProofGround ground)
+    /// <summary>What became of its entries within a fortnight.</summary>
+    public async Task<IReadOnlyList<ChangedLine>> ChangedAsync(Guid id)
     {
+        var (viewer, house, edition) = await EditionAsync(id);
+        if (edition.IsInTheMaking)
+            return [];
+        var (made, sources) = ProofGrounds.Made(edition, house);
+        var now = clock.GetCurrentInstant();
         var news = await revisions.SinceAsync(
-            viewer.OrganisationId, [.. ground.Sources.Select(source => source.CalendarId)], ground.Now - LatelyChanged.Lately);
-        return LatelyChanged.Of(ground.Composition, news, ground.Year).Entries
+            viewer.OrganisationId, [.. sources.Select(source => source.CalendarId)], now - LatelyChanged.Lately);
+        var composition = new Composition(made.Edition, sources, house.School, now);
+        return [.. LatelyChanged.Of(composition, news, ProofGround.YearFrom(made.Edition, now)).Entries
+            .Where(one => one.Entry.EventId is not null)
             .DistinctBy(one => (one.Entry.EventId, one.Entry.Occurrence.RecurrenceId))
-            .ToDictionary(one => (one.Entry.EventId, one.Entry.Occurrence.RecurrenceId));
+            .Select(one => new ChangedLine(
+                one.Entry.EventId!.Value, DateName.Of(one.Entry.Occurrence.RecurrenceId, one.Entry.Timing.AllDay), one.Change,
+                one.Change == EntryChange.Moved
+                    ? OccurrenceTimes.Of(one.Before.Timing, one.Before.Occurrence, made.Edition.Zone, one.Entry.Event.Detail).Start
+                    : null))];
     }
 
-    private static ProofLine LineOf(Entry entry, ProofGround ground, Dictionary<(Guid?, LocalDateTime), ChangedEntry> changed)
+    private static ProofLine LineOf(Entry entry, ProofGround ground)
     {
         var told = entry.Event;
         var times = OccurrenceTimes.Of(entry.Timing, entry.Occurrence, ground.Edition.Zone, told.Detail);
-        var change = changed.GetValueOrDefault((entry.EventId, entry.Occurrence.RecurrenceId));
         return new ProofLine(
             entry.EventId, DateName.Of(entry.Occurrence.RecurrenceId, entry.Timing.AllDay), times.Start, times.End, entry.Timing.AllDay,
             entry.Title, told.Content.Place.Name, told.State,
             [.. entry.Sources.Select(source =>
                 new SourceBody(source.Plate.Code, source.Name, source.Hue.Name, false, source.Slug, []))],
-            change?.Change,
-            change is { Change: EntryChange.Moved }
-                ? OccurrenceTimes.Of(change.Before.Timing, change.Before.Occurrence, ground.Edition.Zone, told.Detail).Start
-                : null,
             entry.LookAlikes.Count);
     }
 
@@ -98,10 +101,17 @@ public sealed class Proofs(
     /// <summary>Lets a finding be, with a reason, or takes it up again.</summary>
     public async Task PutOffAsync(Guid id, PutOffRequest request)
     {
-        var (viewer, _, _) = await EditionAsync(id);
+        var (viewer, house, edition) = await EditionAsync(id);
         var reason = request.Reason is null ? null : Texts.OneLine("reason", "what.reason", request.Reason, LongestReason);
-        await store.PutOffAsync(
+        Task<bool> PutOff() => store.PutOffAsync(
             viewer.OrganisationId, id, request.Kind ?? "", request.About ?? "", reason, viewer.AccountId, clock.GetCurrentInstant());
+        if (await PutOff())
+            return;
+        // What is shown was found just now: work has not come to it yet.
+        var (ground, _) = await grounds.OfAsync(edition, house);
+        await store.KeepAsync(viewer.OrganisationId, id, FindingKind.Of(ground), ground.Now);
+        if (!await PutOff())
+            throw new NotFoundException("finding");
     }
 
     /// <summary>What another setting would do.</summary>
@@ -131,12 +141,12 @@ public sealed class Proofs(
         Enum.IsDefined(request.Setting) ? edition.Draft.With(request.Setting, request.CalendarId)
         : throw new RuleException("setting", "edition.noSuchSetting");
 
-    /// <summary>All that is open to the person: what is wrong with their editions, what they decide, what asks them.</summary>
+    /// <summary>All that is open to the person: what is wrong with their editions, what they decide, what has not gone out.</summary>
     public async Task<NeedsResponse> NeedsAsync()
     {
         var (viewer, house) = (await access.ViewerAsync(), await access.HouseAsync());
         if (viewer.SeesAs is not null)
-            return new NeedsResponse([], 0, FindingCounts.None, 0, [], [], 0);
+            return new NeedsResponse([], 0, FindingCounts.None, 0, 0);
         var all = (await store.OpenAsync(viewer.OrganisationId)).Select(one => (Stored: one, Edition: OfTheirs(viewer, house, one)))
             .Where(one => one.Edition is not null).ToArray();
         // What is wrong with an event is wrong in all editions that have it.
@@ -151,14 +161,7 @@ public sealed class Proofs(
             Math.Max(0, shown.Length - NeedsShown), FindingCounts.Of(
                 shown.Select(same => same.First().Stored.Finding.Severity)
                     .Concat(all.Select(one => one.Stored.Finding.Severity).Where(one => one == Severity.ForInformation))),
-            await signOff.CountAsync(),
-            [.. (await sources.AllAsync()).Where(one => one.Health is SourceHealth.Held or SourceHealth.Failing)
-                .Select(one => new AskingBody(one.Id, one.Name,
-                    one.Health == SourceHealth.Held ? Spoken.Now.Say("finding.sourceHeld") : one.Problem))],
-            [.. (await targets.AllAsync()).Where(one => one.Health is TargetHealth.Asks or TargetHealth.Failing)
-                .Select(one => new AskingBody(one.Id, one.Name,
-                    one.Health == TargetHealth.Asks ? Spoken.Now.Say("finding.targetAsks", ("count", one.Asking)) : one.Problem))],
-            failing);
+            await signOff.CountAsync(), failing);
     }
 
     /// <summary>The edition of a finding, where the person composes it and may hear of that.</summary>

@@ -1,5 +1,7 @@
 using NodaTime;
 using Valtro.Application.Work;
+using Valtro.Core.Disclosure;
+using Valtro.Core.Events;
 using Valtro.Core.Findings;
 using Valtro.Core.Time;
 using Valtro.Store;
@@ -8,7 +10,8 @@ namespace Valtro.Application.Findings;
 
 /// <summary>Looks an edition through for what is wrong with it: after a change, and each morning, since a draft's day comes by
 /// itself.</summary>
-internal sealed class ProveWorker(Houses houses, ProofGrounds grounds, FindingStore findings, IClock clock) : IWorker
+internal sealed class ProveWorker(
+    Houses houses, ProofGrounds grounds, FindingStore findings, LinkStore links, IClock clock) : IWorker
 {
     public WorkKind Kind => WorkKind.Prove;
 
@@ -33,8 +36,17 @@ internal sealed class ProveWorker(Houses houses, ProofGrounds grounds, FindingSt
         }
         var (ground, _) = await grounds.OfAsync(edition, house);
         await findings.KeepAsync(organisationId, id, FindingKind.Of(ground), ground.Now);
+        // Members may have an account where others have none.
+        if (ground.Edition.Audience > Audience.Members)
+            await links.WantAsync(organisationId, LinksOf(ground), ground.Now);
         // Not all at midnight.
         return LocalTimes.StartOf(ground.Today.PlusDays(1), ground.Edition.Zone)
             + Duration.FromSeconds((uint)id.GetHashCode() % (3 * 3_600));
     }
+
+    /// <summary>Those that can be asked at all.</summary>
+    private static string[] LinksOf(ProofGround ground) =>
+        [.. ground.Told.SelectMany(Links.Of).Select(link => link.Url).Distinct()
+            .Where(url => Uri.TryCreate(url, UriKind.Absolute, out var address) && (address.Scheme is "https" or "http")
+                && LinkReach.Of(url, ground.Around.Ours) != Reach.Desk).Take(LinkStore.Most)];
 }

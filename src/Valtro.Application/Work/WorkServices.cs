@@ -19,7 +19,7 @@ public static class WorkServices
         services.AddSingleton<IWorker, RenderWorker>().AddSingleton<IWorker, MailWorker>().AddSingleton<IWorker, GatherWorker>()
             .AddSingleton<IWorker, SweepWorker>().AddSingleton<IWorker, ResetWorker>().AddSingleton<IWorker, IntakeWorker>()
             .AddSingleton<IWorker, SourceWorker>().AddSingleton<IWorker, PushWorker>()
-            .AddSingleton<IWorker, ProveWorker>();
+            .AddSingleton<IWorker, ProveWorker>().AddSingleton<IWorker, LinkWorker>();
         services.AddSingleton<ILoop, Listening>().AddSingleton<ILoop, Planning>().AddSingleton<ILoop, KeepingFetches>()
             .AddSingleton<ILoop, Counting>();
         return services.AddHostedService(provider => new Supervisor(

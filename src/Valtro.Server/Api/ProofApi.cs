@@ -11,6 +11,7 @@ internal static class ProofApi
     {
         api.MapGet("/editions/{id:guid}/proof", async (Guid id, QueryDay? from, Proofs proofs) =>
             TypedResults.Ok(await proofs.GetAsync(id, from?.Date)));
+        api.MapGet("/editions/{id:guid}/proof/changed", async (Guid id, Proofs proofs) => TypedResults.Ok(await proofs.ChangedAsync(id)));
         api.MapPost("/editions/{id:guid}/proof/put-off", PutOff);
         api.MapPost("/editions/{id:guid}/proof/setting/preview", async (Guid id, SettingRequest request, Proofs proofs) =>
             TypedResults.Ok(await proofs.PreviewAsync(id, request))).ReadsOnly();

@@ -33,5 +33,23 @@ alter table finding enable row level security;
 alter table finding force row level security;
 create policy wall on finding using ((select current_setting('valtro.organisation', true)) in ('all', organisation_id::text));
 
+-- Links that readers get, and what somebody without an account finds behind each.
+create table link_check (
+    organisation_id uuid not null references organisation (id) on delete cascade,
+    url text not null,
+    state text check (state in ('open', 'asksforsignin', 'gone')),
+    checked_at timestamptz,
+    failures integer not null default 0,
+    -- when an edition named it last
+    wanted_at timestamptz not null,
+    due_at timestamptz not null
+);
+create unique index link_check_of_url on link_check (organisation_id, md5(url));
+create index link_check_due on link_check (organisation_id, due_at);
+
+alter table link_check enable row level security;
+alter table link_check force row level security;
+create policy wall on link_check using ((select current_setting('valtro.organisation', true)) in ('all', organisation_id::text));
+
 alter table work drop constraint work_kind_check,
-    add constraint work_kind_check check (kind in ('render', 'mail', 'gather', 'reset', 'sweep', 'intake', 'follow', 'push', 'prove'));
+    add constraint work_kind_check check (kind in ('render', 'mail', 'gather', 'reset', 'sweep', 'intake', 'follow', 'push', 'prove', 'links'));

@@ -44,6 +44,7 @@ export const keys = {
   edition: (id: string) => ['events', 'edition', id] as const,
   editionPreview: (draft: string) => ['edition-preview', draft] as const,
   proof: (id: string, from: string) => ['proof', id, from] as const,
+  proofChanged: (id: string) => ['proof', id, 'changed'] as const,
   setting: (id: string, asked: string) => ['proof', id, 'setting', asked] as const,
   feedText: (id: string) => ['proof', id, 'feed'] as const,
   trace: (id: string, of: string) => ['proof', id, 'trace', of] as const,

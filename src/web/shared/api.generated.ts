@@ -6080,6 +6080,52 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/editions/{id}/proof/changed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ChangedLine"][];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/editions/{id}/proof/put-off": {
         parameters: {
             query?: never;
@@ -8470,13 +8516,6 @@ export interface components {
         ApprovalRequest: {
             items: components["schemas"]["ApprovalItem"][];
         };
-        AskingBody: {
-            /** Format: uuid */
-            id: string;
-            name: string;
-            /** @description In words. */
-            why: string;
-        };
         /**
          * @description Who is looking, narrowest first: each audience holds all that stand before it.
          * @default members
@@ -8732,6 +8771,15 @@ export interface components {
              * @description Later dates to which the same happened.
              */
             more: number;
+        };
+        /** @description What became of an entry within a fortnight. */
+        ChangedLine: {
+            /** Format: uuid */
+            eventId: string;
+            recurrenceId: string;
+            change: components["schemas"]["EntryChange"];
+            /** @description Of what was moved. */
+            wasStart: null | string;
         };
         ChangePreview: {
             title: string;
@@ -10346,7 +10394,7 @@ export interface components {
             editions: components["schemas"]["NamedEdition"][];
             finding: components["schemas"]["FindingBody"];
         };
-        /** @description All that is open to a person. */
+        /** @description What is open to a person, but for sources and calendars elsewhere, which have lists of their own. */
         NeedsResponse: {
             /** @description The worst first; what is for information only counts. */
             findings: components["schemas"]["NeedBody"][];
@@ -10361,10 +10409,6 @@ export interface components {
              * @description How many changes wait for their decision.
              */
             toDecide: number;
-            /** @description Followed sources that ask or fail. */
-            sources: components["schemas"]["AskingBody"][];
-            /** @description Calendars elsewhere that ask or fail. */
-            elsewhere: components["schemas"]["AskingBody"][];
             /**
              * Format: int32
              * @description How much has not gone out, for administrators.
@@ -10650,9 +10694,6 @@ export interface components {
             place: string;
             state: components["schemas"]["EventState"];
             sources: components["schemas"]["SourceBody"][];
-            change: null | components["schemas"]["EntryChange"];
-            /** @description Of what was moved. */
-            wasStart: null | string;
             /**
              * Format: int32
              * @description How many others became one with it.
@@ -11779,7 +11820,7 @@ export interface components {
          * @description What can be to do.
          * @enum {unknown}
          */
-        WorkKind: "render" | "mail" | "gather" | "reset" | "sweep" | "intake" | "follow" | "push" | "prove";
+        WorkKind: "render" | "mail" | "gather" | "reset" | "sweep" | "intake" | "follow" | "push" | "prove" | "links";
         YearPlanRequest: {
             name: null | string;
             first: null | components["schemas"]["LocalDate"];

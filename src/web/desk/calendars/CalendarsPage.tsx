@@ -13,6 +13,7 @@ import { isMeant, MANY, orders, sorted, type Order } from './finding'
 import { Groups } from './Groups'
 import { LevelCell } from './LevelCell'
 import { RowActs } from './RowActs'
+import { ProofOfCalendar } from '../proof/ProofLink'
 import { t } from './words'
 
 /** Calendars against audiences: who sees how much of each, changed in place. */
@@ -141,7 +142,7 @@ function Table({ calendars, all, label }: { calendars: Calendar[]; all: Calendar
                 {calendar.events ?? '–'}
               </td>
               <td data-label={t('goneOut')}>
-                <DeliveryLine delivery={calendar.delivery} />
+                <DeliveryLine delivery={calendar.delivery} /> <ProofOfCalendar id={calendar.id} />
               </td>
               {isKept && (
                 <td className="kept-by" data-label={t('keptBy')}>

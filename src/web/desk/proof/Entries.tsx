@@ -2,7 +2,8 @@ import { useState } from 'react'
 import { addDays, sayDay } from '../../shared/days'
 import { Plate } from '../../shared/Plate'
 import { useOrganisation } from '../session/queries'
-import type { Proof, ProofLine, ProofWeek } from '../types'
+import type { ChangedLine, Proof, ProofLine, ProofWeek } from '../types'
+import { useChangedLines } from './queries'
 import { TraceBox } from './TraceBox'
 import { t } from './words'
 
@@ -17,6 +18,7 @@ interface EntriesProps {
 export function Entries({ proof, from, onFrom }: EntriesProps) {
   const { locale } = useOrganisation()
   const [asked, setAsked] = useState<ProofLine | null>(null)
+  const changed = useChangedLines(proof.id)
   const first = proof.lines[0]?.start.slice(0, 10)
   return (
     <>
@@ -36,6 +38,7 @@ export function Entries({ proof, from, onFrom }: EntriesProps) {
           <Line
             key={`${line.eventId} ${line.recurrenceId} ${index}`}
             line={line}
+            change={changed.get(`${line.eventId} ${line.recurrenceId}`)}
             isFirstOfDay={line.start.slice(0, 10) !== proof.lines[index - 1]?.start.slice(0, 10)}
             isAsked={asked === line}
             onAsk={() => setAsked(asked === line ? null : line)}
@@ -93,18 +96,19 @@ function Ribbon({ weeks, from, onFrom }: RibbonProps) {
 
 interface LineProps {
   line: ProofLine
+  change: ChangedLine | undefined
   isFirstOfDay: boolean
   isAsked: boolean
   onAsk: () => void
   proof: Proof
 }
 
-function Line({ line, isFirstOfDay, isAsked, onAsk, proof }: LineProps) {
+function Line({ line, change, isFirstOfDay, isAsked, onAsk, proof }: LineProps) {
   const { locale } = useOrganisation()
   const day = line.start.slice(0, 10)
   const times = line.allDay ? t('wholeDay') : line.start === line.end ? time(line.start) : `${time(line.start)}–${time(line.end)}`
   return (
-    <li className={`proof-line change-${line.change ?? 'none'} ${line.state === 'cancelled' ? 'is-cancelled' : ''}`}>
+    <li className={`proof-line change-${change?.change ?? 'none'} ${line.state === 'cancelled' ? 'is-cancelled' : ''}`}>
       <span className="line-day">
         {isFirstOfDay && sayDay(day, locale, { weekday: 'short', day: 'numeric', month: 'short' })}
       </span>
@@ -116,7 +120,7 @@ function Line({ line, isFirstOfDay, isAsked, onAsk, proof }: LineProps) {
         <b>{line.title}</b> {line.lookAlikes > 0 && <span className="soft">{t('merged', { count: line.lookAlikes })}</span>}
       </span>
       <span className="line-why">
-        {line.change && <em>{sayChange(line, locale)}</em>}{' '}
+        {change && <em>{sayChange(line, change, locale)}</em>}{' '}
         {line.eventId && (
           <button type="button" className="as-link" aria-expanded={isAsked} onClick={onAsk}>
             {t('why')}
@@ -133,14 +137,10 @@ function Line({ line, isFirstOfDay, isAsked, onAsk, proof }: LineProps) {
 
 const time = (moment: string) => moment.slice(11, 16)
 
-function sayChange(line: ProofLine, locale: string): string {
-  if (line.change === 'moved' && line.wasStart) {
-    const isSameDay = line.wasStart.slice(0, 10) === line.start.slice(0, 10)
-    const was =
-      isSameDay && !line.allDay
-        ? time(line.wasStart)
-        : sayDay(line.wasStart.slice(0, 10), locale, { day: 'numeric', month: 'short' })
-    return t('change_movedFrom', { was })
-  }
-  return line.change ? t(`change_${line.change}`) : ''
+function sayChange(line: ProofLine, { change, wasStart }: ChangedLine, locale: string): string {
+  if (change !== 'moved' || !wasStart) return t(`change_${change}`)
+  const isSameDay = wasStart.slice(0, 10) === line.start.slice(0, 10)
+  return t('change_movedFrom', {
+    was: isSameDay && !line.allDay ? time(wasStart) : sayDay(wasStart.slice(0, 10), locale, { day: 'numeric', month: 'short' }),
+  })
 }

@@ -1,5 +1,7 @@
 import { Link } from 'react-router'
 import type { ReactNode } from 'react'
+import { useTargets } from '../elsewhere/queries'
+import { useSources } from '../sources/queries'
 import type { Need } from '../types'
 import { useNeeds } from './queries'
 import { t } from './words'
@@ -7,6 +9,8 @@ import { t } from './words'
 /** All that is open to a person: what is wrong with their editions, what they decide, what asks them. */
 export function NeedsPage() {
   const needs = useNeeds(true)
+  const sources = (useSources().data ?? []).filter((one) => one.health === 'held' || one.health === 'failing')
+  const elsewhere = (useTargets().data ?? []).filter((one) => one.health === 'asks' || one.health === 'failing')
   if (needs.error && !needs.data)
     return (
       <main className="page">
@@ -16,7 +20,7 @@ export function NeedsPage() {
       </main>
     )
   if (!needs.data) return <p className="page">{t('opening')}</p>
-  const { findings, more, counts, toDecide, sources, elsewhere, failing } = needs.data
+  const { findings, more, counts, toDecide, failing } = needs.data
   const isNothing = findings.length + toDecide + sources.length + elsewhere.length + failing === 0
   return (
     <main className="page needs-page">
@@ -41,7 +45,12 @@ export function NeedsPage() {
           </Open>
         )}
         {sources.map((one) => (
-          <Open key={one.id} severity="toLookAt" title={t('sourceAsks', { name: one.name })} text={one.why}>
+          <Open
+            key={one.id}
+            severity="toLookAt"
+            title={t('sourceAsks', { name: one.name })}
+            text={one.health === 'held' ? t('sourceHeld') : one.problem}
+          >
             <Link className="btn btn-outline-ink" to={`/intake/sources/${one.id}`}>
               {t('seeIt')}
               <span className="visually-hidden">: {one.name}</span>
@@ -49,7 +58,12 @@ export function NeedsPage() {
           </Open>
         ))}
         {elsewhere.map((one) => (
-          <Open key={one.id} severity="toLookAt" title={t('targetAsks', { name: one.name })} text={one.why}>
+          <Open
+            key={one.id}
+            severity="toLookAt"
+            title={t('targetAsks', { name: one.name })}
+            text={one.health === 'asks' ? t('changedThere', { count: one.asking }) : one.problem}
+          >
             <Link className="btn btn-outline-ink" to={`/elsewhere/${one.id}`}>
               {t('seeIt')}
               <span className="visually-hidden">: {one.name}</span>

@@ -1,4 +1,5 @@
 import { Link } from 'react-router'
+import { useEditions } from '../editions/queries'
 import type { EditionLine } from '../types'
 import { t } from './words'
 
@@ -18,4 +19,11 @@ export function ProofLink({ edition: { id, name, findings } }: { edition: Editio
           ))}
     </Link>
   )
+}
+
+/** The same of a calendar's own edition; nothing where nothing is wrong with it. */
+export function ProofOfCalendar({ id }: { id: string }) {
+  const edition = useEditions().data?.find((one) => one.calendarId === id)
+  if (!edition?.mayEdit || edition.findings.keepsFromReaders + edition.findings.toLookAt === 0) return null
+  return <ProofLink edition={edition} />
 }

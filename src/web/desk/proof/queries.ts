@@ -14,6 +14,12 @@ export function useProof(id: string, from: string) {
   })
 }
 
+/** What became of entries within a fortnight, by event and date. */
+export function useChangedLines(id: string) {
+  const changed = useQuery({ queryKey: keys.proofChanged(id), queryFn: () => call('GET', `/editions/${id}/proof/changed`) })
+  return new Map((changed.data ?? []).map((one) => [`${one.eventId} ${one.recurrenceId}`, one]))
+}
+
 /** What another setting of an edition would do. */
 export function useSettingPreview(id: string, setting: EditionSetting, calendarId: string | null, version: number) {
   return useQuery({

@@ -31,6 +31,7 @@ const what: Record<Failing['kind'], string> = {
   follow: t('aFollowedSource'),
   push: t('aCalendarElsewhere'),
   prove: t('lookingAnEditionThrough'),
+  links: t('askingLinks'),
 }
 
 /** "Going out", "A mail to cy@pinewick.example". */
