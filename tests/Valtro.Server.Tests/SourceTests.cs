@@ -366,6 +366,22 @@ public sealed class SourceTests(ValtroApp app) : IClassFixture<ValtroApp>, IAsyn
     }
 
     [Fact]
+    public async Task An_entry_whose_calendar_is_gone_asks_where_it_goes()
+    {
+        var ada = await app.SignedInAsync();
+        var calendar = await ada.MakeCalendarAsync("SP9");
+        Say("a", "Race");
+        var id = await FollowedAsync(ada, new { });
+        await SettledAsync(ada, id);
+        await ada.SaidAsync(HttpMethod.Put, $"/api/sources/{id}/entries", new { uid = "a", landing = On(calendar) });
+        await SettledAsync(ada, id);
+        Assert.Equal(["Race"], await TitlesAsync(ada, calendar));
+        await ada.SaidAsync(HttpMethod.Delete, $"/api/calendars/{calendar}");
+        Assert.Equal("asks", (string)(await PreviewAsync(ada, id, new { }))["entries"]![0]!["state"]!);
+        Assert.Equal("right", (string)(await FetchedAsync(ada, id))["health"]!);
+    }
+
+    [Fact]
     public async Task It_is_of_those_who_may_fill_its_calendars_and_what_they_may_no_more_it_does_not()
     {
         var (ada, bo, cy) = (await app.SignedInAsync(), await app.SignedInAsync("bo"), await app.SignedInAsync("cy"));

@@ -65,8 +65,11 @@ internal sealed class SourceReading(IntakeGround ground, SourceRules rules, IRea
             return new SourceEntry(entry.Uid, title, null, ruling, false, [.. remarks, .. refusals.Select(one => one.Saying)]);
         var isNarrowedAway = !IsWanted(came.Content, entry.Categories) || !IsWithin(came);
         var read = new SourceEntry(entry.Uid, title, came, ruling, isNarrowedAway, remarks);
-        if (!read.Lands || ground.House.Calendars.GetValueOrDefault(ruling.Landing.CalendarId!.Value) is not { } lands)
+        if (!read.Lands)
             return read;
+        // A calendar that is gone since gets nothing: where it goes instead is asked.
+        if (ground.House.Calendars.GetValueOrDefault(ruling.Landing.CalendarId!.Value) is not { } lands)
+            return read with { Ruling = ruling with { Landing = Landing.Asked } };
         var there = SourceRules.Landed(lands.Id == _first.Id ? came : entry.Make(lands).Event!, ruling);
         return read with
         {
