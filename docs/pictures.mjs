@@ -23,14 +23,14 @@ const pictures = {
   plan: ['ada', desk, (page) => page.goto(`${base}/plan`)],
   'plan-phone': ['ada', phone, (page) => page.goto(`${base}/plan`)],
   'plan-large': ['ada', desk, (page) => page.goto(`${large}/plan?day=2026-12-02`), large],
-  search: [
+  proof: [
     'ada',
     desk,
     async (page) => {
       await page.goto(`${base}/plan`)
-      await page.getByRole('button', { name: /Find an event or a date/ }).click()
-      await page.getByRole('combobox', { name: 'Search for' }).fill('boat')
-      await page.getByRole('option', { name: /Boathouse in this place/ }).waitFor()
+      const editions = await (await page.request.get(`${base}/api/editions`)).json()
+      await page.goto(`${base}/editions/${editions.find((one) => one.name === 'Open harbour week').id}/proof`)
+      await page.locator('.proof-line').first().waitFor()
     },
   ],
   sheet: ['ada', { ...desk, height: 1140 }, (page) => page.goto(`${base}/plan/sheet`)],

@@ -136,6 +136,17 @@ public class CompositionTests
     }
 
     [Fact]
+    public void A_trace_says_so_too_where_the_edition_is_about_none_of_the_days()
+    {
+        var calendar = Calendar(Table.Open);
+        var lab = On(calendar, "2026-11-24 14:00");
+        var trace = new Trace(lab.Id, Build.Local("2026-11-24 14:00"));
+        var past = ForEveryone with { Window = new EditionWindow(WindowFrom.Beginning, null, WindowTo.Date, 1, Build.Day("2026-10-31"), true) };
+        Assert.Empty(Composition(past, calendar).Compose([lab], Build.Window("2026-11-23", "2026-11-26"), trace).Entries);
+        Assert.Equal((false, ComposeStep.Window, 4), (trace.IsIn, trace.Decided.Step, trace.Verdicts.Count));
+    }
+
+    [Fact]
     public void A_cancelled_event_is_told_from_the_headline_on_and_its_times_are_free_again()
     {
         var (headlines, busy) = (Calendar(Headlines), Calendar(Times));

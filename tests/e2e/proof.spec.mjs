@@ -33,7 +33,7 @@ test('an edition is made, read before its readers do, put right, and let out; an
     await page.getByLabel('Why is it not here?').fill(`Oil talk ${closed.plate}`)
     await page.getByRole('list', { name: 'Which event' }).getByRole('button').click()
     await expect(page.locator('.decided')).toContainText('tell this audience nothing of it')
-    await page.getByRole('button', { name: 'Close' }).click()
+    await page.getByRole('button', { name: 'Close', exact: true }).click()
     await page.getByRole('button', { name: 'Put off …' }).first().click()
     await page.getByLabel('Why it may stay so').fill('It opens in spring')
     await page.getByRole('button', { name: 'Put it off', exact: true }).click()

@@ -50,6 +50,8 @@ public sealed class Composition
             turn = Sooner(turn, AppearsAt(calendarEvent));
             if (days is { } within)
                 AddDates(dates, calendarEvent, within, trace);
+            else if (trace?.IsOf(calendarEvent.Id) == true && Tell(calendarEvent, trace) is not null)
+                trace.Note(ComposeStep.Window, false, "trace.notWindow");
         }
         if (days is { } open && _edition.WithBreaks)
             AddBreaks(dates, open);

@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { addDays, sayDay } from '../../shared/days'
+import { addDays, monthOf, sayDay } from '../../shared/days'
 import { Plate } from '../../shared/Plate'
 import { useOrganisation } from '../session/queries'
 import type { ChangedLine, Proof, ProofLine, ProofWeek } from '../types'
@@ -57,40 +57,54 @@ interface RibbonProps {
   onFrom: (day: string) => void
 }
 
-/** A bar a week, as high as it is full: press one to go there. */
+/** A bar a week, as high as it is full; below, months that are pressed to go there. */
 function Ribbon({ weeks, from, onFrom }: RibbonProps) {
   const { locale } = useOrganisation()
   const most = Math.max(1, ...weeks.map((week) => week.entries))
+  const months = [...new Set(weeks.map(monthOfWeek))]
   return (
-    <div className="proof-ribbon" role="group" aria-label={t('form_entries')}>
-      {weeks.map((week) => {
+    <div className="proof-ribbon" role="group" aria-label={t('monthsOfTheYear')}>
+      {months.map((month) => {
+        const own = weeks.filter((week) => monthOfWeek(week) === month)
+        const count = own.reduce((sum, week) => sum + week.entries, 0)
         const said = [
-          t('weekOf', { count: week.entries, day: sayDay(week.first, locale, { day: 'numeric', month: 'long' }) }),
-          week.isBreak && t('aBreak'),
-          week.isHeavy && t('tooMuch'),
+          t('inMonth', { count, month: sayDay(`${month}-01`, locale, { month: 'long', year: 'numeric' }) }),
+          own.some((week) => week.isBreak) && t('aBreak'),
+          own.some((week) => week.isHeavy) && t('tooMuch'),
         ]
-          .filter(Boolean)
-          .join(', ')
-        const look = week.isHeavy ? 'is-heavy' : week.isBreak ? 'is-break' : ''
-        const isShown = from >= week.first && from < addDays(week.first, 7)
         return (
           <button
-            key={week.first}
+            key={month}
             type="button"
-            className={`proof-week ${look}`}
-            aria-label={said}
-            aria-pressed={isShown}
-            title={said}
-            onClick={() => onFrom(week.first)}
+            className="proof-month"
+            style={{ flexGrow: own.length }}
+            aria-pressed={from !== '' && monthOf(from) === month}
+            onClick={() => onFrom(`${month}-01`)}
           >
-            <svg viewBox="0 0 10 50" preserveAspectRatio="none" aria-hidden="true">
-              {week.isBreak && <rect className="week-break" width="10" height="50" />}
-              <rect className="week-load" y={50 - (50 * week.entries) / most} width="10" height={(50 * week.entries) / most} />
+            <svg viewBox={`0 0 ${own.length * 10} 50`} preserveAspectRatio="none" aria-hidden="true">
+              {own.map((week, place) => (
+                <Bar key={week.first} week={week} place={place} most={most} />
+              ))}
             </svg>
+            <span aria-hidden="true">{sayDay(`${month}-01`, locale, { month: 'short' })}</span>
+            <span className="visually-hidden">{said.filter(Boolean).join(', ')}</span>
           </button>
         )
       })}
     </div>
+  )
+}
+
+/** That of which a week has the most days. */
+const monthOfWeek = (week: ProofWeek) => monthOf(addDays(week.first, 3))
+
+function Bar({ week, place, most }: { week: ProofWeek; place: number; most: number }) {
+  const height = (50 * week.entries) / most
+  return (
+    <g className={week.isHeavy ? 'is-heavy' : ''}>
+      {week.isBreak && <rect className="week-break" x={place * 10 + 0.8} width="8.4" height="50" />}
+      <rect className="week-load" x={place * 10 + 0.8} y={50 - height} width="8.4" height={height} />
+    </g>
   )
 }
 

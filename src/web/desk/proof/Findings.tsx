@@ -15,6 +15,7 @@ export function Findings({ proof }: { proof: Proof }) {
   const putOff = proof.findings.filter((one) => one.putOff)
   return (
     <section className="proof-findings" aria-label={t('whatIsWrong')}>
+      <h2 className="visually-hidden">{t('whatIsWrong')}</h2>
       {open.length === 0 ? (
         <p className="nothing-wrong">
           <b>{t('nothingIsWrong')}</b> <span className="soft">{t('nothingIsWrongAbout', { count: proof.kinds })}</span>

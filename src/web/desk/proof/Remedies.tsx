@@ -58,6 +58,7 @@ export function Remedies({ remedies, about, proof }: RemediesProps) {
           setting={taken.setting}
           calendarId={taken.calendarId}
           title={sayRemedy(taken, events)}
+          about={about}
           onLeave={leave}
         />
       )}

@@ -13,11 +13,13 @@ interface SettingDialogProps {
   calendarId: string | null
   /** The button that led here. */
   title: string
+  /** What is put right by it. */
+  about: string
   onLeave: () => void
 }
 
 /** Another setting of an edition, with what follows from it, before it is saved. */
-export function SettingDialog({ proof, setting, calendarId, title, onLeave }: SettingDialogProps) {
+export function SettingDialog({ proof, setting, calendarId, title, about, onLeave }: SettingDialogProps) {
   const preview = useSettingPreview(proof.id, setting, calendarId, proof.version)
   const { problem, isBusy, post } = usePost()
   const write = useWrite()
@@ -34,6 +36,7 @@ export function SettingDialog({ proof, setting, calendarId, title, onLeave }: Se
     <Modal show onHide={onLeave} aria-labelledby="setting-title">
       <Modal.Body>
         <h2 id="setting-title">{title.replace(/\s*…$/u, '')}</h2>
+        <p className="soft">{about}</p>
         {shown && (
           <ul className="setting-follows">
             <li>
