@@ -72,7 +72,15 @@ const pictures = {
   ],
   calendars: ['ada', desk, (page) => page.goto(`${base}/calendars`)],
   'sign-off': ['ada', desk, (page) => page.goto(`${base}/sign-off`)],
-  editions: ['ada', desk, (page) => page.goto(`${base}/editions`)],
+  editions: [
+    'ada',
+    desk,
+    async (page) => {
+      await page.goto(`${base}/editions`)
+      // Each is looked through some seconds after it was made.
+      await page.waitForFunction(() => !document.body.textContent.includes('looked through'), undefined, { timeout: 60_000 })
+    },
+  ],
   edition: [
     'ada',
     desk,

@@ -90,12 +90,17 @@ public sealed class FindingStore(Database database)
             return new AroundEdition(sources, waiting, programs, wentOut, found, await LinkStore.ReadAsync(results));
         });
 
-    /// <summary>What is open with all editions of an organisation, the worst and oldest first.</summary>
-    public async Task<IReadOnlyList<StoredFinding>> OpenAsync(Guid organisationId) => Read(await database.ListAsync<Row>(Columns + """
-        where f.organisation_id = @organisationId and f.put_off_at is null
-        order by case f.severity when 'keepsfromreaders' then 0 when 'tolookat' then 1 else 2 end, f.since, f.edition_id, f.kind, f.about
-        limit @MostOpen
-        """, new { organisationId, MostOpen }));
+    /// <summary>What is open with all editions of an organisation, the worst and oldest first; and which of them were looked through at
+    /// all.</summary>
+    public Task<(IReadOnlyList<StoredFinding> Found, IReadOnlySet<Guid> LookedThrough)> OpenAsync(Guid organisationId) =>
+        database.ReadManyAsync<(IReadOnlyList<StoredFinding>, IReadOnlySet<Guid>)>(Columns + """
+            where f.organisation_id = @organisationId and f.put_off_at is null
+            order by case f.severity when 'keepsfromreaders' then 0 when 'tolookat' then 1 else 2 end, f.since, f.edition_id, f.kind,
+                f.about
+            limit @MostOpen;
+            select edition_id from proof where organisation_id = @organisationId limit 2000
+            """, new { organisationId, MostOpen },
+            async results => (Read(await results.ReadAsync<Row>()), (await results.ReadAsync<Guid>()).ToHashSet()));
 
     private static IReadOnlyList<StoredFinding> Read(IEnumerable<Row> rows) => [.. rows.Select(row => row.ToFinding())];
 
@@ -105,6 +110,9 @@ public sealed class FindingStore(Database database)
         database.InTransactionAsync(async transaction =>
         {
             await transaction.Connection!.ExecuteAsync("""
+                insert into proof (edition_id, organisation_id, at)
+                select id, organisation_id, @now from edition where organisation_id = @organisationId and id = @editionId
+                on conflict (edition_id) do update set at = excluded.at;
                 delete from finding f
                 where f.organisation_id = @organisationId and f.edition_id = @editionId
                   and not exists (select from unnest(@kinds, @abouts) n (kind, about) where n.kind = f.kind and n.about = f.about);

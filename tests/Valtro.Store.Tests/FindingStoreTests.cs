@@ -34,7 +34,8 @@ public sealed class FindingStoreTests : SchoolAndClub
     {
         await Findings.KeepAsync(_school, _edition, [Found("a"), Found("b", severity: Severity.KeepsFromReaders)], Now);
         await Findings.KeepAsync(_school, _edition, [Found("a", "Boat labs"), Found("c")], Now + Duration.FromDays(1));
-        var kept = await Findings.OpenAsync(_school);
+        var (kept, lookedThrough) = await Findings.OpenAsync(_school);
+        Assert.Equal([_edition], lookedThrough);
         Assert.Equal([("a", Now), ("c", Now + Duration.FromDays(1))], kept.Select(one => (one.Finding.About, one.Since)));
         var expected = Found("a", "Boat labs");
         Assert.Equal(expected with { Remedies = [] }, kept[0].Finding with { Remedies = [] });
@@ -45,16 +46,16 @@ public sealed class FindingStoreTests : SchoolAndClub
     public async Task The_worst_comes_first_and_what_is_put_off_is_not_open_until_it_is_taken_up()
     {
         await Findings.KeepAsync(_school, _edition, [Found("a"), Found("b", severity: Severity.KeepsFromReaders)], Now);
-        Assert.Equal(["b", "a"], (await Findings.OpenAsync(_school)).Select(one => one.Finding.About));
+        Assert.Equal(["b", "a"], (await Findings.OpenAsync(_school)).Found.Select(one => one.Finding.About));
         Assert.True(await Findings.PutOffAsync(_school, _edition, "endlessSeries", "b", "In spring", _ada, Now));
         Assert.False(await Findings.PutOffAsync(_school, _edition, "endlessSeries", "nothing", "In spring", _ada, Now));
-        Assert.Equal(["a"], (await Findings.OpenAsync(_school)).Select(one => one.Finding.About));
+        Assert.Equal(["a"], (await Findings.OpenAsync(_school)).Found.Select(one => one.Finding.About));
         await Findings.KeepAsync(_school, _edition, [Found("a"), Found("b", severity: Severity.KeepsFromReaders)],
             Now + Duration.FromDays(1));
         var around = await Findings.AroundAsync(_school, _edition, [], Now);
         Assert.Equal(new PutOff("In spring", "Ada Dunmore", Now), around.Found.Single(one => one.Finding.About == "b").PutOff);
         await Findings.PutOffAsync(_school, _edition, "endlessSeries", "b", null, _ada, Now);
-        Assert.Equal(["b", "a"], (await Findings.OpenAsync(_school)).Select(one => one.Finding.About));
+        Assert.Equal(["b", "a"], (await Findings.OpenAsync(_school)).Found.Select(one => one.Finding.About));
     }
 
     [Fact]

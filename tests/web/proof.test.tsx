@@ -119,7 +119,7 @@ describe('the proof of an edition', () => {
     expect(screen.getAllByRole('heading', { level: 3 }).map((one) => one.textContent)).toEqual([closed.title, endless.title])
     expect(await screen.findByText('was 13:00')).toBeTruthy()
     expect(screen.getByText('with 1 look-alike')).toBeTruthy()
-    expect(screen.getByRole('button', { name: /November 2026: 2 entries, too much/ })).toBeTruthy()
+    expect(screen.getByRole('button', { name: /December 2026: 2 entries, break, too much/ })).toBeTruthy()
     expect(screen.getByText('1 more comes later.')).toBeTruthy()
     expect(screen.getByText('12 programs fetched it within a fortnight.')).toBeTruthy()
     expect(screen.queryByRole('button', { name: 'Let it go out' })).toBeNull()

@@ -30,8 +30,9 @@ public sealed class EditionDesk(
         var fresh = await editions.StatesAsync(viewer.OrganisationId);
         var fetched = (await editions.FetchesAsync(viewer.OrganisationId, Now - Duration.FromDays(7)))
             .ToLookup(one => one.EditionId, one => one.Programs);
-        var found = (await findings.OpenAsync(viewer.OrganisationId)).Where(one => viewer.MayHear(one.Finding, disclosures))
-            .ToLookup(one => one.EditionId, one => one.Finding.Severity);
+        var (open, lookedThrough) = await findings.OpenAsync(viewer.OrganisationId);
+        var found = open.Where(one => viewer.MayHear(one.Finding, disclosures)).ToLookup(
+            one => one.EditionId, one => one.Finding.Severity);
         return [.. from edition in house.Editions
                    let mayEdit = viewer.MayCompose(edition.Sources, disclosures)
                    let mayRead = MayRead(viewer, edition)
@@ -40,7 +41,7 @@ public sealed class EditionDesk(
                        edition.Id, edition.Name, edition.Draft.Audience, SourcesOf(edition, all, viewer),
                        edition.Draft.Look?.View ?? EditionView.Month, edition.IsStandard, edition.CalendarId,
                        Freshness(edition, all, fresh), mayEdit ? fetched[edition.Id].Sum() : 0, mayEdit, mayRead, edition.IsInTheMaking,
-                       mayEdit ? FindingCounts.Of(found[edition.Id]) : FindingCounts.None)];
+                       mayEdit && lookedThrough.Contains(edition.Id) ? FindingCounts.Of(found[edition.Id]) : null)];
     }
 
     /// <summary>As a member, they have a page of their own of it.</summary>

@@ -27,6 +27,17 @@ create table finding (
     put_off_at timestamptz,
     primary key (edition_id, kind, about)
 );
+-- Editions that were looked through, and when last.
+create table proof (
+    edition_id uuid primary key references edition (id) on delete cascade,
+    organisation_id uuid not null references organisation (id) on delete cascade,
+    at timestamptz not null
+);
+create index proof_of_organisation on proof (organisation_id);
+alter table proof enable row level security;
+alter table proof force row level security;
+create policy wall on proof using ((select current_setting('valtro.organisation', true)) in ('all', organisation_id::text));
+
 create index finding_of_organisation on finding (organisation_id, edition_id);
 
 alter table finding enable row level security;

@@ -9257,8 +9257,7 @@ export interface components {
             mayRead: boolean;
             /** @description Its addresses answer as if nobody knew them. */
             isInTheMaking: boolean;
-            /** @description What is wrong with it, for those who compose it. */
-            findings: components["schemas"]["FindingCounts"];
+            findings: null | components["schemas"]["FindingCounts"];
         };
         /** @description An edition before it is saved. */
         EditionPreview: {

@@ -61,11 +61,9 @@ interface RibbonProps {
 function Ribbon({ weeks, from, onFrom }: RibbonProps) {
   const { locale } = useOrganisation()
   const most = Math.max(1, ...weeks.map((week) => week.entries))
-  const months = [...new Set(weeks.map(monthOfWeek))]
   return (
     <div className="proof-ribbon" role="group" aria-label={t('monthsOfTheYear')}>
-      {months.map((month) => {
-        const own = weeks.filter((week) => monthOfWeek(week) === month)
+      {monthsOf(weeks).map(({ month, own }) => {
         const count = own.reduce((sum, week) => sum + week.entries, 0)
         const said = [
           t('inMonth', { count, month: sayDay(`${month}-01`, locale, { month: 'long', year: 'numeric' }) }),
@@ -95,8 +93,25 @@ function Ribbon({ weeks, from, onFrom }: RibbonProps) {
   )
 }
 
-/** That of which a week has the most days. */
-const monthOfWeek = (week: ProofWeek) => monthOf(addDays(week.first, 3))
+/** Fewer are no room to press: they stand with their neighbour. */
+const FEWEST_WEEKS = 3
+
+/** Each week with the month of which it has the most days. */
+function monthsOf(weeks: ProofWeek[]): { month: string; own: ProofWeek[] }[] {
+  const months: { month: string; own: ProofWeek[] }[] = []
+  for (const week of weeks) {
+    const month = monthOf(addDays(week.first, 3))
+    const last = months.at(-1)
+    const isNext = !last || last.month !== month
+    // The first may have begun long ago, the last is only begun.
+    const left = weeks.filter((one) => monthOf(addDays(one.first, 3)) === month).length
+    if (!isNext) last.own.push(week)
+    else if (last && last.own.length < FEWEST_WEEKS) Object.assign(last, { month, own: [...last.own, week] })
+    else if (last && left < FEWEST_WEEKS) last.own.push(week)
+    else months.push({ month, own: [week] })
+  }
+  return months
+}
 
 function Bar({ week, place, most }: { week: ProofWeek; place: number; most: number }) {
   const height = (50 * week.entries) / most
