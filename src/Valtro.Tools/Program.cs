@@ -62,6 +62,13 @@ take.SetAction((parsed, _) => Refused(() =>
         OneClock.From(null, isProduction: true).GetCurrentInstant(), Console.Out)));
 root.Subcommands.Add(take);
 
+var checkedFile = new Argument<string>("FILE") { Description = "A file, an address, or - for standard input." };
+var check = new Command("check", "Says what is wrong with an iCalendar file or address, line by line; 1 where there is an error.");
+check.Arguments.Add(checkedFile);
+check.SetAction((parsed, _) =>
+    CheckCommand.RunAsync(parsed.GetRequiredValue(checkedFile), Console.OpenStandardInput(), Console.Out, Console.Error));
+root.Subcommands.Add(check);
+
 return await root.Parse(args).InvokeAsync();
 
 static async Task<int> Refused(Func<Task> act)

@@ -9,8 +9,28 @@ if (!valtro || !site) throw new Error('Run the end-to-end tests with ./valtro te
 
 if (!process.env.VALTRO_CLOCK) throw new Error('VALTRO_CLOCK is not set: the tests must not live at the time of this machine.')
 
+/** Calendars that the test made. */
+const made = []
+
 /** Every page of every context lives at the server's time. */
 export const test = anyTest.extend({
+  // A plan draws the lanes in view: calendars of other tests would push a new one out of it.
+  withoutCalendars: [
+    async ({ playwright }, use) => {
+      await use()
+      if (made.length === 0) return
+      const ada = { request: await playwright.request.newContext({ baseURL: valtro }) }
+      await signIn(ada)
+      const { antiforgeryToken } = await (await ada.request.get('/api/session')).json()
+      for (const id of made.splice(0)) {
+        const answer = await ada.request.delete(`/api/calendars/${id}`, { headers: { 'X-Valtro-Token': antiforgeryToken } })
+        // What the test removed itself is gone already.
+        expect([200, 204, 404], `removing the calendar ${id}`).toContain(answer.status())
+      }
+      await ada.request.dispose()
+    },
+    { auto: true },
+  ],
   browser: [
     async ({ browser }, use) => {
       const make = browser.newContext.bind(browser)
@@ -65,7 +85,9 @@ export async function makeCalendar(page, { forWhom = 'Everyone' } = {}) {
     zone: 'America/Halifax',
     disclosure: { members: level('Members', 'Everyone'), link: level('Everyone'), everyone: level('Everyone') },
   })
-  return { name, plate, id: (await answer.json()).id }
+  const { id } = await answer.json()
+  made.push(id)
+  return { name, plate, id }
 }
 
 /** Makes events of an hour, on days of this week one after the other, without the form. */
@@ -92,7 +114,9 @@ export async function makeCalendarByForm(page, { forWhom = 'Everyone' } = {}) {
     await page.getByRole('link', { name: `Publish ${name}` }).click()
     await page.waitForURL(/publishing$/)
   }
-  return { name, plate, id: page.url().split('/').at(-2) }
+  const id = page.url().split('/').at(-2)
+  made.push(id)
+  return { name, plate, id }
 }
 
 /** In the form of an event: where there are many calendars, it is looked for. */
