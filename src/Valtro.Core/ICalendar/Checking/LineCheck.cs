@@ -46,7 +46,7 @@ internal sealed class LineCheck(Stream file, FaultList faults)
                 var at = LengthOf(_unfolded);
                 Next();
                 if (_unfolded.Count < Longest)
-                    _unfolded.AddRange(_physical.Skip(1));
+                    _unfolded.AddRange(_physical.GetRange(1, _physical.Count - 1));
                 folds.Add((at, Count));
                 if (!isWhole && IsUtf8(_unfolded))
                     faults.Add("foldSplitsCharacter", FaultSeverity.Warning, Count, 1, "RFC 5545 3.1");
