@@ -35,7 +35,15 @@ const pictures = {
   ],
   sheet: ['ada', { ...desk, height: 1140 }, (page) => page.goto(`${base}/plan/sheet`)],
   'front-page': [null, desk, (page) => page.goto(`${base}/c/pinewick`)],
-  week: ['ada', desk, (page) => page.goto(`${base}/plan?view=week`)],
+  deliveries: [
+    'ada',
+    desk,
+    async (page) => {
+      const editions = await (await page.request.get(`${base}/api/editions`)).json()
+      await page.goto(`${base}/editions/${editions.find((one) => one.name === 'Juniors for families').id}/deliveries`)
+      await page.locator('.bar-newest').first().waitFor()
+    },
+  ],
   // Higher, so that all that follows from an event is on it.
   event: ['ada', { ...desk, height: 1150 }, boatLab],
   'year-plan': ['ada', desk, (page) => page.goto(`${base}/year`)],

@@ -59,3 +59,25 @@ export function judge(kept, promise) {
   console.log(`${kept ? 'kept' : 'NOT KEPT'}: ${promise}`)
   if (!kept) process.exitCode = 1
 }
+
+/** Somebody at the desk of a node. */
+export async function signedIn(node, email = 'ada@pinewick.example') {
+  const cookies = new Map()
+  let token
+  const call = async (method, path, body) => {
+    const answer = await ask(node + path, {
+      method,
+      headers: { 'content-type': 'application/json', cookie: [...cookies].map((pair) => pair.join('=')).join('; '), ...(token && { 'x-valtro-token': token }) },
+      body: body && JSON.stringify(body),
+    })
+    for (const cookie of answer.headers['set-cookie'] ?? []) {
+      const [, name, value] = /^([^=]+)=([^;]*)/.exec(cookie)
+      cookies.set(name, value)
+    }
+    if (answer.status >= 400) throw new Error(`${method} ${path}: ${answer.status} ${answer.text}`)
+    return answer.text && JSON.parse(answer.text)
+  }
+  token = (await call('GET', '/api/session')).antiforgeryToken
+  token = (await call('POST', '/api/session', { email, password: 'harbour-lantern' })).antiforgeryToken
+  return call
+}

@@ -1,5 +1,6 @@
 using System.Threading.RateLimiting;
 using Valtro.Application;
+using Valtro.Application.Editions;
 using Valtro.Server.Api;
 
 namespace Valtro.Server;
@@ -29,7 +30,13 @@ internal static class Limits
     public static string AddressOf(HttpContext context) => context.Connection.RemoteIpAddress?.ToString() ?? "";
 
     /// <summary>By what one program can be told from others.</summary>
-    public static string ProgramOf(HttpContext context) => $"{AddressOf(context)} {context.Request.Headers.UserAgent}";
+    /// <remarks>Browsers say how a page came to ask (Fetch Metadata), or that they take HTML.</remarks>
+    public static AskingProgram ProgramOf(HttpContext context)
+    {
+        var headers = context.Request.Headers;
+        return new AskingProgram(AddressOf(context), headers.UserAgent.ToString(),
+            headers.ContainsKey("Sec-Fetch-Mode") || headers.Accept.ToString().Contains("text/html", StringComparison.OrdinalIgnoreCase));
+    }
 
     public static SlidingWindowRateLimiterOptions PerMinute(int permits) =>
         new() { PermitLimit = permits, Window = TimeSpan.FromMinutes(1), SegmentsPerWindow = 6 };

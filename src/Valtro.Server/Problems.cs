@@ -144,9 +144,18 @@ internal sealed partial class ProblemHandler(IDiagnosticContext line, Measures m
 /// <summary>Addresses as they may stand in a log: without secrets.</summary>
 internal static class SafePath
 {
-    public static string Of(HttpContext context) => context.Request.Path.StartsWithSegments("/s", out var rest) && rest.HasValue
-        ? $"/s/…{Ending(rest.Value!)}"
-        : context.Request.Path.Value ?? "";
+    /// <summary>What such a part is followed by is a secret: the address of an edition, or of what somebody is mailed.</summary>
+    private static readonly string[] Before = ["/s", "/mail"];
+
+    public static string Of(HttpContext context)
+    {
+        foreach (var part in Before)
+        {
+            if (context.Request.Path.StartsWithSegments(part, out var rest) && rest.HasValue)
+                return $"{part}/…{Ending(rest.Value!)}";
+        }
+        return context.Request.Path.Value ?? "";
+    }
 
     /// <summary>What stands behind the secret: ".ics", "/embed".</summary>
     private static string Ending(string rest)

@@ -11,6 +11,8 @@ using Valtro.Application;
 using Valtro.Application.Accounts;
 using Valtro.Application.Calendars;
 using Valtro.Application.Dav;
+using Valtro.Application.Deliveries;
+using Valtro.Application.Digests;
 using Valtro.Application.Editions;
 using Valtro.Application.Events;
 using Valtro.Application.Files;
@@ -63,7 +65,8 @@ services.AddSingleton<InvitationStore>().AddSingleton<MailStore>().AddSingleton<
     .AddSingleton<AuditStore>()
     .AddSingleton<FileStore>().AddSingleton<WorkStore>().AddSingleton<SessionStore>().AddSingleton<IntakeStore>()
     .AddSingleton<IOutside, OutboundRequests>();
-services.AddSingleton<SourceStore>().AddSingleton<FetchStore>().AddSingleton<ForeignNames>();
+services.AddSingleton<SourceStore>().AddSingleton<FetchStore>().AddSingleton<DeliveryStore>()
+    .AddSingleton<SubscriberStore>().AddSingleton<ForeignNames>();
 services.AddSingleton<FindingStore>().AddSingleton<LinkStore>().AddSingleton<ProofGrounds>();
 services.AddSingleton<PushStore>().AddSingleton<PushedStore>();
 services.AddSingleton<AppPasswordStore>().AddSingleton<EditionObjects>().AddSingleton<DavCalendars>().AddSingleton<DavAnswers>();
@@ -73,9 +76,11 @@ services.AddSingleton<Pictures>().AddSingleton<EntryPages>().AddSingleton<FrontP
 services.AddSingleton<PublicAddresses>().AddSingleton<Painter>().AddSingleton<Feeds>().AddSingleton<EditionFiles>()
     .AddSingleton<EntryFinder>()
     .AddSingleton<FileHolders>().AddSingleton<HomeIcons>().AddSingleton<Rendering>().AddSingleton<Heard>().AddSingleton<Artefacts>()
-    .AddSingleton<News>().AddSingleton<Fetches>();
+    .AddSingleton<News>().AddSingleton<Fetches>().AddSingleton<Takings>()
+    .AddSingleton<DigestLetters>().AddSingleton<Subscriptions>().AddSingleton<MailPages>();
 services.AddSingleton(provider => provider.GetRequiredService<IWebHostEnvironment>().WebRootFileProvider).AddSingleton<EventStreams>();
-services.AddSingleton<WebAssets>().AddSingleton<ReadingPages>().AddSingleton<EditionAnswers>().AddSingleton<FrontAnswers>();
+services.AddSingleton<WebAssets>().AddSingleton<ReadingPages>().AddSingleton<EditionAnswers>()
+    .AddSingleton<MailAnswers>().AddSingleton<FrontAnswers>();
 services.AddSingleton<RichTexts>();
 services.AddSingleton<CalendarView>().AddScoped<OccurrenceView>().AddScoped<ClashView>().AddScoped<Search>().AddScoped<OccurrenceList>()
     .AddScoped<OccurrenceSheet>();
@@ -87,7 +92,8 @@ services.AddScoped<EventDesk>().AddScoped<EventChanges>().AddScoped<EventHistory
     .AddScoped<ChangePreviews>().AddScoped<TableReader>().AddScoped<LineReader>().AddScoped<EventPreviews>()
     .AddScoped<ChosenEvents>().AddScoped<CarriedYears>().AddScoped<PlanViews>().AddScoped<Templates>().AddScoped<YearPlanDesk>()
     .AddScoped<Destinations>().AddScoped<LosingEditions>().AddScoped<Intakes>().AddScoped<FollowedSources>()
-    .AddScoped<Proofs>().AddScoped<Traces>().AddScoped<PushTargets>().AddScoped<PushChoices>();
+    .AddScoped<ComposersEditions>().AddScoped<RenderAgain>().AddScoped<Proofs>().AddScoped<DeliveryDesk>().AddScoped<FileChecks>()
+    .AddScoped<Traces>().AddScoped<PushTargets>().AddScoped<PushChoices>();
 services.AddScoped<SignOffQueue>().AddScoped<CalendarLife>().AddScoped<PreviewAnswers>().AddScoped<EditionDesk>().AddScoped<OwnEvents>();
 services.AddWork(isRun: !isDescribing);
 
@@ -188,6 +194,8 @@ api.MapIntake();
 api.MapSources();
 api.MapTargets();
 api.MapProofs();
+api.MapDeliveries();
+api.MapChecks();
 api.MapChosen();
 api.MapYearPlans();
 api.MapLists();

@@ -298,10 +298,21 @@ public sealed class EditionSettingsStore(Database database)
             letOutAt,
         };
 
-    /// <summary>Whether the other tells its readers what the one does, and more: only how it looks, or what it is called, is
-    /// another.</summary>
-    private static bool TellsTheSame(EditionDraft one, EditionDraft other) =>
-        Write(one with { Name = null, Look = null }) == Write(other with { Name = null, Look = null });
+    /// <summary>Whether the other tells its readers what the one does, and more: only how it looks, what it is called, or how soon it comes
+    /// is another.</summary>
+    private static bool TellsTheSame(EditionDraft one, EditionDraft other)
+    {
+        static string Told(EditionDraft draft) =>
+            Write(draft with { Name = null, Look = null, RefreshMinutes = null, KeptSeconds = null });
+        return Told(one) == Told(other);
+    }
+
+    /// <summary>It is rendered anew, though nothing of it is another.</summary>
+    public Task<bool> RaiseAsync(Guid organisationId, Guid id, Instant now) => database.InTransactionAsync(async transaction =>
+    {
+        await GoingOut.EditionsChangedAsync(transaction, organisationId, [id], now, takesAway: false);
+        return true;
+    });
 
     private static Task ReplaceSourcesAsync(DbTransaction transaction, Guid organisationId, Guid id, EditionDraft draft) =>
         transaction.Connection!.ExecuteAsync("""

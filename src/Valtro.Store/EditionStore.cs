@@ -9,14 +9,14 @@ namespace Valtro.Store;
 /// <param name="CalendarId">Of a standard edition; null for one that was composed.</param>
 /// <param name="ContentVersion">Rises with whatever changes for its readers.</param>
 /// <param name="NotBefore">What was rendered from an older version is served no more: somebody sees less from there on.</param>
-/// <param name="ProgramKey">With which the programs that fetch it are told apart.</param>
 /// <param name="AddressedTo">Of a composed edition: its audience.</param>
 /// <param name="AccountId">Whose own address this is, of an edition for members.</param>
+/// <param name="KeptSeconds">How long caches on the way may keep what they have; null for what is usual.</param>
 /// <param name="OwnerId">Of what a member is responsible for themselves: whose it is.</param>
 public sealed record EditionAddress(
     Guid Id, Guid OrganisationId, string OrganisationSlug, string OrganisationName, string Locale, short FirstDayOfWeek,
-    Guid? CalendarId, string Zone, string Slug, Guid FeedUid, long ContentVersion, long NotBefore, Guid ProgramKey, string? AddressedTo,
-        string? Secret, Guid? AccountId, Guid? OwnerId)
+    Guid? CalendarId, string Zone, string Slug, Guid FeedUid, long ContentVersion, long NotBefore, string? AddressedTo,
+        string? Secret, Guid? AccountId, Guid? OwnerId, int? KeptSeconds = null)
 {
     /// <summary>On the desk, where an edition is looked at as another audience; never kept.</summary>
     public Audience? SeenAs { get; init; }
@@ -69,17 +69,13 @@ public sealed record Artefact(
 /// <param name="IsSetAside">It is not tried by itself any more.</param>
 public sealed record GoingOutState(bool IsCurrent, Instant? ChangedAt, Instant? FailedSince, FailureReason? Reason, bool IsSetAside);
 
-/// <summary>What a feed, a page or an embed was fetched for, and by how many programs.</summary>
-public sealed record FetchCount(Audience Audience, string Kind, int Programs);
-
 /// <summary>Public addresses are anybody's, so finding one looks everywhere.</summary>
 public sealed class EditionStore(Database database)
 {
     private const string Columns = """
         select e.id, o.id as organisation_id, o.slug as organisation_slug, o.name as organisation_name, o.locale, o.first_day_of_week,
                e.calendar_id, coalesce(c.zone, o.zone) as zone, e.slug, coalesce(s.feed_uid, e.feed_uid) as feed_uid, e.content_version,
-                   e.not_before, e.program_key,
-               e.audience as addressed_to, s.secret, s.account_id, e.owner_id
+                   e.not_before, e.audience as addressed_to, s.secret, s.account_id, e.owner_id, (e.settings->>'keptSeconds')::integer as kept_seconds
         from edition e
         join organisation o on o.id = e.organisation_id
         left join calendar c on c.id = e.calendar_id
@@ -280,7 +276,10 @@ public sealed class EditionStore(Database database)
                 artefact.Form,
             }, transaction) > 0;
             if (kept && notes is not null)
+            {
                 await DeliveredStore.NoteAsync(transaction, artefact, notes);
+                await DeliveryStore.NoteAsync(transaction, artefact);
+            }
             return kept;
         });
     }
@@ -311,54 +310,4 @@ public sealed class EditionStore(Database database)
                 row => row.EditionId,
                     row => new GoingOutState(
                         row.IsCurrent, row.ChangedAt, row.FailedSince, Words.ReadOrNull<FailureReason>(row.Reason), row.IsSetAside));
-
-    /// <summary>One fetch by a program.</summary>
-    public sealed record Fetch(Guid OrganisationId, Guid EditionId, Audience Audience, string Kind, byte[] Program, Instant At);
-
-    /// <summary>Keeps who fetched what when last, many at once; in key order, so that nodes that do so at one moment wait, none for the
-    /// other.</summary>
-    public async Task KeepFetchesAsync(IReadOnlyCollection<Fetch> fetches)
-    {
-        using var everywhere = Wall.Everywhere();
-        var latest = fetches.GroupBy(fetch => (fetch.EditionId, fetch.Audience, fetch.Kind, Convert.ToHexString(fetch.Program)))
-            .Select(group => group.MaxBy(fetch => fetch.At)!).ToArray();
-        await database.ExecuteAsync("""
-            insert into delivery (organisation_id, edition_id, audience, kind, program, last_at)
-            select f.*
-            from unnest(@organisations, @editions, @audiences, @kinds, @programs, @times) f (organisation_id, edition_id, audience, kind,
-                program, last_at)
-            where exists (select from edition e where e.id = f.edition_id)
-            order by f.edition_id, f.audience, f.kind, f.program
-            on conflict (edition_id, audience, kind, program) do update
-            set last_at = greatest(delivery.last_at, excluded.last_at)
-            """, new
-        {
-            organisations = latest.Select(fetch => fetch.OrganisationId).ToArray(),
-            editions = latest.Select(fetch => fetch.EditionId).ToArray(),
-            audiences = latest.Select(fetch => Words.Of(fetch.Audience)).ToArray(),
-            kinds = latest.Select(fetch => fetch.Kind).ToArray(),
-            programs = latest.Select(fetch => fetch.Program).ToArray(),
-            times = latest.Select(fetch => fetch.At).ToArray(),
-        });
-    }
-
-    /// <summary>How many programs fetched what of each edition since an instant.</summary>
-    public async Task<IReadOnlyList<(Guid EditionId, Guid? CalendarId, Audience Audience, string Kind,
-        int Programs)>> FetchesAsync(Guid organisationId, Instant since) =>
-        [.. (await database.ListAsync<(Guid EditionId, Guid? CalendarId, string Audience, string Kind, int Programs)>("""
-            select e.id, e.calendar_id, d.audience, d.kind, count(*)::integer
-            from delivery d
-            join edition e on e.id = d.edition_id
-            where d.organisation_id = @organisationId and d.last_at >= @since
-            group by e.id, e.calendar_id, d.audience, d.kind
-            order by d.audience, d.kind
-            """, new { organisationId, since }))
-                .Select(row => (row.EditionId, row.CalendarId, Words.Read<Audience>(row.Audience), row.Kind, row.Programs))];
-
-    /// <summary>Forgets programs that have not come for long.</summary>
-    public async Task<int> ForgetFetchesAsync(Instant before)
-    {
-        using var everywhere = Wall.Everywhere();
-        return await database.ExecuteAsync("delete from delivery where last_at < @before", new { before });
-    }
 }

@@ -1,5 +1,6 @@
 using Dapper;
 using NodaTime;
+using Valtro.Core.Deliveries;
 using Valtro.Core.Findings;
 
 namespace Valtro.Store;
@@ -15,11 +16,12 @@ public sealed record StoredFinding(Guid EditionId, Finding Finding, Instant Sinc
 /// <summary>What is around an edition that its own events do not say.</summary>
 /// <param name="Sources">Followed sources that fail, or are held back.</param>
 /// <param name="Waiting">Events that wait for a yes on calendars of it.</param>
-/// <param name="Programs">How many programs fetched it lately.</param>
+/// <param name="Fetched">By programs, lately.</param>
 /// <param name="WentOutAt">When what its readers get last changed; null where nothing is rendered.</param>
 /// <param name="Links">What is known of links, by address.</param>
 public sealed record AroundEdition(
-    IReadOnlyList<FollowedSource> Sources, IReadOnlyList<(Guid EventId, Guid CalendarId)> Waiting, int Programs, Instant? WentOutAt,
+    IReadOnlyList<FollowedSource> Sources, IReadOnlyList<(Guid EventId, Guid CalendarId)> Waiting,
+        IReadOnlyList<CountedDay> Fetched, Instant? WentOutAt,
     IReadOnlyList<StoredFinding> Found, IReadOnlyDictionary<string, (LinkState State, Instant CheckedAt)> Links);
 
 /// <summary>What is wrong with editions.</summary>
@@ -66,8 +68,8 @@ public sealed class FindingStore(Database database)
         """;
 
     /// <summary>In one round trip.</summary>
-    /// <param name="since">From when on programs count.</param>
-    public Task<AroundEdition> AroundAsync(Guid organisationId, Guid editionId, Guid[] calendars, Instant since) =>
+    /// <param name="from">From which day on programs count.</param>
+    public Task<AroundEdition> AroundAsync(Guid organisationId, Guid editionId, Guid[] calendars, LocalDate from) =>
         database.ReadManyAsync($"""
             {SourceStore.NotRight};
             select event_id, calendar_id
@@ -75,19 +77,18 @@ public sealed class FindingStore(Database database)
             where organisation_id = @organisationId and state = 'open' and kind = 'placement' and calendar_id = any(@calendars)
             order by made_at
             limit 50;
-            select count(distinct program)::integer as programs,
-                (select max(changed_at) from artefact where edition_id = @editionId and key = 'feed') as went_out_at
-            from delivery
-            where edition_id = @editionId and last_at >= @since;
+            select changed_at from artefact where edition_id = @editionId and key = 'feed' order by changed_at desc limit 1;
+            {DeliveryStore.OfEdition};
             {Columns} where f.organisation_id = @organisationId and f.edition_id = @editionId;
             {LinkStore.Known}
-            """, new { organisationId, editionId, calendars, since }, async results =>
+            """, new { organisationId, editionId, calendars, from }, async results =>
         {
             var sources = await SourceStore.ReadAsync(results);
             var waiting = (await results.ReadAsync<(Guid, Guid)>()).AsList();
-            var (programs, wentOut) = await results.ReadSingleAsync<(int, Instant?)>();
+            var wentOut = (await results.ReadAsync<Instant>()).Select(at => (Instant?)at).FirstOrDefault();
+            var fetched = await DeliveryStore.ReadAsync(results);
             var found = Read(await results.ReadAsync<Row>());
-            return new AroundEdition(sources, waiting, programs, wentOut, found, await LinkStore.ReadAsync(results));
+            return new AroundEdition(sources, waiting, fetched, wentOut, found, await LinkStore.ReadAsync(results));
         });
 
     /// <summary>What is open with all editions of an organisation, the worst and oldest first; and which of them were looked through at

@@ -6,8 +6,15 @@ using Valtro.Core.Speaking;
 
 namespace Valtro.Store;
 
-/// <summary>A mail that is ready to go; plain text.</summary>
-public sealed record MailLetter(string Recipient, string Subject, string Body);
+/// <summary>A mail that is ready to go.</summary>
+/// <param name="Body">Plain text.</param>
+/// <param name="Html">The same, for programs that show it; null where there is none.</param>
+/// <param name="EndAddress">Where a press ends such mails (RFC 8058).</param>
+public sealed record MailLetter(string Recipient, string Subject, string Body, string? Html = null, string? EndAddress = null)
+{
+    /// <summary>For whom it is; it goes with them.</summary>
+    public Guid? SubscriberId { get; init; }
+}
 
 /// <summary>News of one person to be gathered into a mail.</summary>
 /// <param name="Locale">Whose words it is written in: the person's language, else the organisation's.</param>
@@ -28,9 +35,19 @@ public sealed class MailStore(Database database)
     {
         var id = Guid.CreateVersion7();
         await transaction.Connection!.ExecuteAsync("""
-            insert into mail (id, organisation_id, recipient, subject, body)
-            values (@id, @organisationId, @Recipient, @Subject, @Body)
-            """, new { id, organisationId, letter.Recipient, letter.Subject, letter.Body }, transaction);
+            insert into mail (id, organisation_id, recipient, subject, body, html, end_address, subscriber_id)
+            values (@id, @organisationId, @Recipient, @Subject, @Body, @Html, @EndAddress, @SubscriberId)
+            """, new
+        {
+            id,
+            organisationId,
+            letter.Recipient,
+            letter.Subject,
+            letter.Body,
+            letter.Html,
+            letter.EndAddress,
+            letter.SubscriberId,
+        }, transaction);
         await WorkStore.WantAsync(transaction, WorkKind.Mail, [(id.ToString(), organisationId)], now);
     }
 
@@ -100,13 +117,16 @@ public sealed class MailStore(Database database)
     {
         using var everywhere = Wall.Everywhere();
         return await database.FirstAsync<MailLetter>(
-            "select recipient, subject, body from mail where id = @id and sent_at is null", new { id });
+            "select recipient, subject, body, html, end_address from mail where id = @id and sent_at is null", new { id });
     }
 
-    /// <summary>It has gone. The body may have held a secret: it is not kept.</summary>
+    /// <summary>It has gone. The body may have held a secret: it is not kept; nor is anything of what was for a subscriber.</summary>
     public async Task SentAsync(Guid id, Instant now)
     {
         using var everywhere = Wall.Everywhere();
-        await database.ExecuteAsync("update mail set sent_at = @now, body = '' where id = @id", new { id, now });
+        await database.ExecuteAsync("""
+            delete from mail where id = @id and subscriber_id is not null;
+            update mail set sent_at = @now, body = '', html = null where id = @id
+            """, new { id, now });
     }
 }

@@ -25,6 +25,9 @@ public enum WorkKind
     /// <summary>A file of events that somebody brought, to be read or to be taken; the key is the intake.</summary>
     Intake,
 
+    /// <summary>Readers of an edition to be told by mail what changed; the key is the edition.</summary>
+    Digest,
+
     /// <summary>A followed source to be asked, or its rules to be applied; the key is the source.</summary>
     Follow,
 

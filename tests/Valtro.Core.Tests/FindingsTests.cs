@@ -1,6 +1,7 @@
 using NodaTime;
 using Valtro.Core.Acts;
 using Valtro.Core.Calendars;
+using Valtro.Core.Deliveries;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Editions;
 using Valtro.Core.Events;
@@ -413,11 +414,22 @@ public class FindingsTests
     [Fact]
     public void Nobody_fetching_and_nothing_ahead_are_told_apart()
     {
-        LatelyFetched Lately(int programs, int days = 30) => new(Now - Duration.FromDays(days), programs);
+        LatelyFetched Lately(int programs, int days = 30) => new(Now - Duration.FromDays(days), programs, FeedReach.Nothing, null);
         Only("nobodyFetches", Found(Juniors, Quiet with { Fetched = Lately(0) }, Lesson()));
         Assert.Empty(Found(Juniors, Quiet with { Fetched = Lately(0, days: 3) }, Lesson()));
         Assert.Contains("12 programs ask for it", Only("readButEmptyAhead",
             Found(Juniors, Quiet with { Fetched = Lately(12) }, Lesson(start: "2027-03-02 09:00"))), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void What_changed_and_is_not_fetched_by_those_who_usually_come_is_named()
+    {
+        LatelyFetched Lately(int since, int days) => new(Now - Duration.FromDays(60), 12,
+            new FeedReach([new ReachByRhythm(Rhythm.Day, 12, since, ProgramKind.Phone)]), Now - Duration.FromDays(days));
+        Assert.Contains("5 of some 12", Only("programsStayOld", Found(Juniors, Quiet with { Fetched = Lately(5, days: 3) }, Lesson())),
+            StringComparison.Ordinal);
+        Assert.Empty(Found(Juniors, Quiet with { Fetched = Lately(5, days: 1) }, Lesson()));
+        Assert.Empty(Found(Juniors, Quiet with { Fetched = Lately(11, days: 3) }, Lesson()));
     }
 
     [Fact]

@@ -81,7 +81,11 @@ public sealed class DisclosureApiTests(ValtroApp app) : IClassFixture<ValtroApp>
             request.Headers.UserAgent.ParseAdd(agent);
             (await app.Reader().Http.SendAsync(request)).EnsureSuccessStatusCode();
         }
-        (await app.Reader().Http.GetAsync("/c/pinewick/soon-closed/embed")).EnsureSuccessStatusCode();
+        // Somebody looks at it, and something that is no browser asks for the page.
+        var browser = new HttpRequestMessage(HttpMethod.Get, "/c/pinewick/soon-closed/embed");
+        browser.Headers.Accept.ParseAdd("text/html");
+        (await app.Reader().Http.SendAsync(browser)).EnsureSuccessStatusCode();
+        (await app.Reader().Http.GetAsync("/c/pinewick/soon-closed")).EnsureSuccessStatusCode();
         await app.Factory.Services.GetRequiredService<Fetches>().KeepAsync();
         var closing =
             (await ada.DoAsync(HttpMethod.Post, $"/api/calendars/{id}/disclosure/preview", Table("complete", "complete", "nothing")))

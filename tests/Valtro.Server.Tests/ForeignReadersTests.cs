@@ -1,7 +1,5 @@
-using System.Diagnostics;
 using System.Globalization;
 using System.Net;
-using System.Text.Json;
 using System.Text.Json.Nodes;
 using NodaTime;
 using NodaTime.Text;
@@ -243,28 +241,10 @@ public sealed class ForeignReadersTests(ValtroApp app, ITestOutputHelper output)
     }
 
     private static async Task<Dictionary<string, HashSet<Date>>> InNodeAsync(string feed) =>
-        (await AskNodeAsync("expand.mjs", new { feed, from = "2026-11-01T00:00:00Z", to = "2028-05-01T00:00:00Z" }))
+        (await NodeScripts.AskAsync("expand.mjs", new { feed, from = "2026-11-01T00:00:00Z", to = "2028-05-01T00:00:00Z" }))
             .ToDictionary(one => one.Key, one => one.Value is JsonArray dates
             ? dates.Select(date => new Date((string)date![0]!, (string)date[1]!, (string)date[2]!)).ToHashSet()
             : throw new InvalidOperationException($"{one.Key}: {one.Value}"));
-
-    private static async Task<JsonObject> AskNodeAsync(string script, object question)
-    {
-        var folder = AppContext.BaseDirectory;
-        while (!File.Exists(Path.Combine(folder, "Valtro.slnx")))
-            folder = Path.GetDirectoryName(folder)!;
-        using var node = Process.Start(
-            new ProcessStartInfo("node", script)
-            {
-                WorkingDirectory = Path.Combine(folder, "tests/foreign"),
-                RedirectStandardInput = true,
-                RedirectStandardOutput = true
-            })!;
-        var reading = node.StandardOutput.ReadToEndAsync();
-        await node.StandardInput.WriteAsync(JsonSerializer.Serialize(question));
-        node.StandardInput.Close();
-        return JsonNode.Parse(await reading)!.AsObject();
-    }
 
     /// <summary>Zones of which this machine's database says the same as ours: a library that asks it instead of the feed cannot know what
     /// became of a zone since.</summary>
@@ -272,7 +252,7 @@ public sealed class ForeignReadersTests(ValtroApp app, ITestOutputHelper output)
     {
         var instants =
             Enumerable.Range(0, 21 * 4).Select(week => Instant.FromUtc(2026, 10, 1, 0, 0) + Duration.FromDays(7 * week)).ToArray();
-        var known = await AskNodeAsync("zones.mjs", new { zones = ZoneIds, instants = instants.Select(instant => instant.ToString()) });
+        var known = await NodeScripts.AskAsync("zones.mjs", new { zones = ZoneIds, instants = instants.Select(instant => instant.ToString()) });
         var alike = ZoneIds.Where(id => known[id] is JsonArray offsets
             && offsets.Select(offset => (int)offset!)
                 .SequenceEqual(instants.Select(instant => Zones.Named(id).GetUtcOffset(instant).Seconds / 60)))

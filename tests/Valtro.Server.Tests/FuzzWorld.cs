@@ -165,6 +165,9 @@ internal sealed class FuzzWorld
         Add("DELETE /api/editions/{id:guid}", $"/api/editions/{edition}", weight: 1);
         Add("POST /api/editions/{id:guid}/restore", $"/api/editions/{edition}/restore", weight: 5);
         Add("POST /api/editions/{id:guid}/let-out", $"/api/editions/{edition}/let-out", weight: 1);
+        Add("POST /api/check/file", "/api/check/file", new { text = "BEGIN:VCALENDAR" }, 2);
+        Add("POST /api/check/address", "/api/check/address", new { address = "https://elsewhere.example/a.ics" }, 1);
+        Add("POST /api/editions/{id:guid}/render", $"/api/editions/{edition}/render", weight: 1);
         Add("POST /api/editions/{id:guid}/proof/put-off", $"/api/editions/{edition}/proof/put-off",
             new { kind = "noEntries", about = "", reason = "It is meant so" });
         Add("POST /api/editions/{id:guid}/proof/setting/preview", $"/api/editions/{edition}/proof/setting/preview",

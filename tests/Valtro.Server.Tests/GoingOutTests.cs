@@ -142,8 +142,8 @@ public sealed class GoingOutTests(ValtroApp app) : IClassFixture<ValtroApp>
     /// <summary>Each raised by a trigger, so that it comes from the database itself: a full disk, a statement that took too long, a
     /// deadlock.</summary>
     [Theory]
-    [InlineData("delivery", "53100")]
-    [InlineData("delivery", "40P01")]
+    [InlineData("fetcher", "53100")]
+    [InlineData("fetcher", "40P01")]
     [InlineData("work", "57014")]
     [InlineData("artefact", "53100")]
     public async Task A_fault_in_what_is_done_behind_requests_stops_nothing(string table, string state)

@@ -52,6 +52,8 @@ public sealed partial class LeakTests(ValtroApp app) : IClassFixture<ValtroApp>,
             World.Events.Where(leak => leak.Number % 11 == 3).Select(leak => $"{edition.Id}?event={leak.Event.Id}")),
         ["/api/events/{id:guid}/trace"] = () => World.Events.Where(leak => leak.Number % 5 == 1).Select(leak => $"{leak.Event.Id}"),
         ["/api/needs"] = () => [""],
+        ["/api/reach"] = () => [""],
+        ["/api/editions/{id:guid}/deliveries"] = () => EditionIds,
         ["/api/editions/{id:guid}/page"] = () => WholeEditions,
         ["/api/editions/{id:guid}/page.json"] = () => WholeEditions.Select(id => $"{id}?month=all"),
         ["/api/editions/{id:guid}/page/changed.json"] = () => WholeEditions,
@@ -482,7 +484,7 @@ public sealed partial class LeakTests(ValtroApp app) : IClassFixture<ValtroApp>,
     private static readonly string[] Ungoverned =
         ["/api/session", "/api/invitations", "/api/password-resets", "/api/account", "/api/events/line",
             "/api/events/several/cells", "/api/events/several/file", "/api/typed/day", "/api/typed/plain",
-                "/api/typed/time"];
+                "/api/typed/time", "/api/check/file"];
 
     /// <summary>Bodies that are right, so that only the permission is wrong.</summary>
     private Dictionary<string, Func<Guid, object>> Bodies => new()

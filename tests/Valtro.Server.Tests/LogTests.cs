@@ -50,16 +50,21 @@ public sealed class LogTests(ValtroApp app) : IClassFixture<ValtroApp>
         var link = new Uri((string)(await ada.DoAsync(HttpMethod.Post, $"/api/calendars/{pw}/link", new { }))["page"]!).AbsolutePath;
         await ada.Http.GetStringAsync($"{link}.ics");
         await ada.Http.GetStringAsync($"{link}/embed");
+        var token = new string('t', 32);
+        await ada.Http.GetAsync($"/mail/{token}");
+        await ada.Http.PostAsync($"/mail/{token}/end", null);
         await ada.TrySignInAsync("ada", "not-the-password");
         await ada.SendAsync(
             HttpMethod.Post, "/api/password-resets/set", new { secret = "a-secret-of-a-link", password = "lanterns-at-the-pier" });
         await ada.SendAsync(HttpMethod.Post, "/api/events", Caller.Event(pw, "A title of somebody"));
         await ada.Http.GetAsync("/api/occurrences?from=2026-11-23&to=2026-11-30&token=in-a-query");
-        foreach (var secret in new[] { link.Split('/')[2], "not-the-password", "a-secret-of-a-link", "lanterns-at-the-pier", "in-a-query",
+        foreach (var secret in new[] { link.Split('/')[2], token, "not-the-password", "a-secret-of-a-link", "lanterns-at-the-pier", "in-a-query",
             "ada@pinewick.example", "A title of somebody", "valtro-session=" })
             Assert.DoesNotContain(secret, lines.All, StringComparison.Ordinal);
         Assert.Single(lines.Requests("/s/….ics"));
         Assert.Single(lines.Requests("/s/…/embed"));
+        Assert.Single(lines.Requests("/mail/…"));
+        Assert.Single(lines.Requests("/mail/…/end"));
         var line = Assert.Single(lines.Requests("/api/occurrences"));
         Assert.Equal(("GET", 200), ((string)line["Method"]!, (int)line["Status"]!));
         Assert.Matches("^[0-9a-f]{32}$", (string)line["@tr"]!);

@@ -83,6 +83,8 @@ public sealed class StatementsTests(ValtroApp app) : IClassFixture<ValtroApp>
             (6, $"/api/editions/{edition}/trace?event={calendarEvent}"),
             (6, $"/api/events/{calendarEvent}/trace"),
             (6, "/api/needs"),
+            (6, "/api/reach"),
+            (6, $"/api/editions/{edition}/deliveries"),
             (6, "/api/occurrences?from=2026-11-01&to=2026-12-31"),
             (6, "/api/occurrences/list?from=2026-08-01&to=2027-08-01&words=boat"),
             (6, "/api/search?text=boat"),

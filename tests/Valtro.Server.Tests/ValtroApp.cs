@@ -18,7 +18,7 @@ using Valtro.Tools.Demo;
 namespace Valtro.Server.Tests;
 
 /// <summary>The real server on a real database with the demo data, on Monday 23 November 2026, 08:00 in Halifax.</summary>
-public sealed class ValtroApp : IAsyncLifetime
+public class ValtroApp : IAsyncLifetime
 {
     private static readonly Instant Monday = Instant.FromUtc(2026, 11, 23, 12, 0);
 
@@ -57,7 +57,12 @@ public sealed class ValtroApp : IAsyncLifetime
     public async Task InitializeAsync()
     {
         await Test.InitializeAsync();
-        Factory = await StartAsync();
+        Factory = await StartAsync(with: With);
+    }
+
+    /// <summary>What is another here than for all.</summary>
+    protected virtual void With(IServiceCollection services)
+    {
     }
 
     /// <summary>Another node on the same database.</summary>
@@ -141,7 +146,7 @@ public sealed class ValtroApp : IAsyncLifetime
         return answer;
     }
 
-    public async Task DisposeAsync()
+    public virtual async Task DisposeAsync()
     {
         await Factory.DisposeAsync();
         await Test.DisposeAsync();

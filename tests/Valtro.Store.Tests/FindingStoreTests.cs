@@ -52,7 +52,7 @@ public sealed class FindingStoreTests : SchoolAndClub
         Assert.Equal(["a"], (await Findings.OpenAsync(_school)).Found.Select(one => one.Finding.About));
         await Findings.KeepAsync(_school, _edition, [Found("a"), Found("b", severity: Severity.KeepsFromReaders)],
             Now + Duration.FromDays(1));
-        var around = await Findings.AroundAsync(_school, _edition, [], Now);
+        var around = await Findings.AroundAsync(_school, _edition, [], Now.InUtc().Date);
         Assert.Equal(new PutOff("In spring", "Ada Dunmore", Now), around.Found.Single(one => one.Finding.About == "b").PutOff);
         await Findings.PutOffAsync(_school, _edition, "endlessSeries", "b", null, _ada, Now);
         Assert.Equal(["b", "a"], (await Findings.OpenAsync(_school)).Found.Select(one => one.Finding.About));
@@ -67,7 +67,7 @@ public sealed class FindingStoreTests : SchoolAndClub
         Assert.Equal([kit, "https://files.example/map"], due.Select(link => link.Url));
         await Links.FoundAsync(_school, due[0], LinkState.AsksForSignIn, Now);
         await Links.FoundAsync(_school, due[1], null, Now);
-        Assert.Equal(LinkState.AsksForSignIn, (await Findings.AroundAsync(_school, _edition, [], Now)).Links[kit].State);
+        Assert.Equal(LinkState.AsksForSignIn, (await Findings.AroundAsync(_school, _edition, [], Now.InUtc().Date)).Links[kit].State);
         Assert.Empty(await Links.DueAsync(_school, 10, Now));
         Assert.Equal(Now + Duration.FromHours(2), await Links.NextAsync(_school, Now));
         Assert.Equal(["https://files.example/map"], (await Links.DueAsync(_school, 10, Now + Duration.FromDays(1))).Select(link => link.Url));

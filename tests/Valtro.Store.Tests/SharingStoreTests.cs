@@ -409,21 +409,6 @@ public sealed class SharingStoreTests : SchoolAndClub
         Assert.Null(await files.FindAsync(_club, kept.Id));
     }
 
-    [Fact]
-    public async Task Fetches_are_counted_by_program_and_day()
-    {
-        var calendar = await CalendarAsync("PW");
-        EditionStore.Fetch Of(byte program, string kind, Instant at) =>
-            new(_school, calendar.EditionId, Audience.Everyone, kind, [program], at);
-        await Editions.KeepFetchesAsync(
-            [Of(1, "feed", Now), Of(1, "feed", Now + Duration.FromMinutes(1)), Of(2, "feed", Now),
-                Of(1, "page", Now - Duration.FromDays(9))]);
-        await Editions.KeepFetchesAsync([Of(2, "feed", Now + Duration.FromHours(1))]);
-        Assert.Equal([(calendar.EditionId, calendar.Id, Audience.Everyone, "feed", 2)],
-            await Editions.FetchesAsync(_school, Now - Duration.FromDays(7)));
-        Assert.Empty(await Editions.FetchesAsync(_club, Now - Duration.FromDays(7)));
-    }
-
     /// <summary>The second wall: whatever a statement asks for, it gets one organisation's rows.</summary>
     [Fact]
     public async Task Behind_the_wall_no_statement_sees_or_writes_another_organisation()
@@ -517,7 +502,7 @@ public sealed class SharingStoreTests : SchoolAndClub
             where c.relkind = 'r' and not (c.relrowsecurity and c.relforcerowsecurity)
             order by c.relname
             """);
-        Assert.Equal(["data_protection_key", "schemaversions"], unwalled);
+        Assert.Equal(["data_protection_key", "delivery_salt", "schemaversions"], unwalled);
     }
 
     private Task<IReadOnlyList<string>> WalledTablesAsync() => _test.Database.ListAsync<string>("""

@@ -225,21 +225,6 @@ public sealed class WorkStoreTests : SchoolAndClub
     }
 
     [Fact]
-    public async Task Two_nodes_that_count_the_same_programs_at_once_do_not_stand_in_each_other_s_way()
-    {
-        var calendars = new[] { await CalendarAsync("C1"), await CalendarAsync("C2") };
-        EditionStore.Fetch[] fetches = [.. Enumerable.Range(0, 800).Select(number => new EditionStore.Fetch(
-            _school, calendars[number % 2].EditionId, Audience.Everyone, "feed", BitConverter.GetBytes(number), Now))];
-        await using var other = Database.At(_test.ConnectionString);
-        // The one in one order, the other in the opposite: without an order of its own each would wait for the other.
-        await Task.WhenAll(Enumerable.Range(0, 20)
-            .SelectMany(_ =>
-                new[] { Editions.KeepFetchesAsync(fetches), new EditionStore(other).KeepFetchesAsync([.. fetches.Reverse()]) }));
-        Assert.Equal(800, (await Editions.FetchesAsync(_school, Now)).Sum(one => one.Programs));
-        Assert.Equal(0, await _test.Database.FirstAsync<long>("select deadlocks from pg_stat_database where datname = current_database()"));
-    }
-
-    [Fact]
     public async Task A_transaction_that_another_stands_in_the_way_of_is_done_again()
     {
         var tries = 0;

@@ -44,6 +44,7 @@ for (const colorScheme of ['light', 'dark']) {
         await open('/intake/follow', '.follow')
         const editions = await (await page.request.get('/api/editions')).json()
         await open(`/editions/${editions.find((one) => one.name === 'Juniors for families').id}/proof`, '.finding')
+        await open(`/editions/${editions.find((one) => one.name === 'Juniors for families').id}/deliveries`, '.fetched-chart')
         await open('/needs', '.finding')
       }
       await open('/events/new?line=Spring concert at 7 in the park asap', '.line-question')

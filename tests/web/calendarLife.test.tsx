@@ -28,8 +28,8 @@ describe('the life of a calendar', () => {
     expect(dialog.getByText(/2 of these are shown on other calendars too/)).toBeTruthy()
     expect(dialog.getAllByRole('listitem').map((line) => line.textContent)).toEqual(
       expect.arrayContaining([
-        'Its feed will be gone: 3 programs fetched it in the last 7 days.',
-        'the edition Juniors for families will be without it: 14 programs fetched it in the last 7 days',
+        'Its feed will be gone: 3 programs fetched it on the busiest of the last 7 days.',
+        'the edition Juniors for families will be without it: 14 programs fetched it on the busiest of the last 7 days',
         'the edition Port Watch alone will be empty: nobody fetched it in the last 7 days',
       ]),
     )

@@ -113,7 +113,6 @@ export function line(name: string, part: Partial<EditionLine> = {}): EditionLine
     isStandard: false,
     calendarId: null,
     freshness: { state: 'upToDate', changedAt: moment, failure: null },
-    fetchedBy: 0,
     mayEdit: true,
     mayRead: false,
     isInTheMaking: false,
@@ -226,6 +225,7 @@ export function answer(own: Record<string, Answer>): Asked[] {
     'POST /editions/preview': preview,
     'GET /sign-off/count': { toDecide: 0 },
     'GET /needs': noNeeds,
+    'GET /reach': { editions: [], calendars: [] },
     // What the server reads in fields is tested there: here as much as these tests type.
     'POST /typed/day': ({ text }: { text: string }) => ({ days: text in days ? days[text] : [] }),
     'POST /typed/time': ({ text }: { text: string }) => ({ time: /^\d\d:\d\d$/.test(text) ? `${text}:00` : null }),

@@ -3,25 +3,37 @@ import { screen, within } from '@testing-library/react'
 import { describe, expect, test } from 'vitest'
 import { EditionPage } from '../../src/web/desk/editions/EditionPage'
 import { EditionsPage } from '../../src/web/desk/editions/EditionsPage'
-import { answer, calendar, choose, draftSent, edition, line, refusal, sent, show } from './deskWorld'
+import { answer, calendar, choose, draftSent, edition, line, refusal, sent, show, SignedIn } from './deskWorld'
 
 describe('the editions', () => {
   test('say from which calendars, for whom, whether they are out and who fetched them', async () => {
     answer({
       'GET /editions': [
-        line('Juniors for families', { fetchedBy: 3, mayRead: true }),
+        line('Juniors for families', { id: 'juniors', mayRead: true }),
         line('Open harbour week', { isInTheMaking: true, findings: { keepsFromReaders: 1, toLookAt: 5, forInformation: 2 } }),
-        line('Staff week', { audience: 'members', view: 'week', mayEdit: false, mayRead: true, fetchedBy: 1 }),
+        line('Staff week', { audience: 'members', view: 'week', mayEdit: false, mayRead: true }),
         line('Port Watch', {
           isStandard: true,
           calendarId: 'pw',
           freshness: { state: 'closed', changedAt: null, failure: null },
         }),
       ],
+      'GET /reach': {
+        editions: [
+          { id: 'juniors', state: 'some', changedAt: '2026-11-24T10:04:00Z', since: 212, usual: 240, most: 'hour', last: 'day' },
+        ],
+        calendars: [],
+      },
     })
-    show('/editions', <EditionsPage />)
+    show(
+      '/editions',
+      <SignedIn>
+        <EditionsPage />
+      </SignedIn>,
+    )
     const row = (name: RegExp) => within(screen.getByRole('row', { name }))
-    expect(await screen.findByText('3 programs')).toBeTruthy()
+    expect(await screen.findByText('212 of 240 have it')).toBeTruthy()
+    expect(row(/harbour week/).queryByRole('link', { name: /who has/ })).toBeNull()
     expect(row(/Juniors/).getByRole('link', { name: 'Compose Juniors for families' })).toBeTruthy()
     expect(row(/harbour week/).getByText('in the making')).toBeTruthy()
     expect(row(/harbour week/).getByRole('link', { name: /Proof of Open harbour week/ }).textContent).toMatch(/1 .*5 /)

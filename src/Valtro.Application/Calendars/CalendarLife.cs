@@ -23,7 +23,7 @@ public sealed record RemovalPreview(int Events, int Elsewhere, IReadOnlyList<Emp
 public sealed record BinnedCalendar(Guid Id, string Name, string Plate, string Colour, Instant RemovedAt, Instant GoneAt);
 
 /// <param name="What">page, embed or feed.</param>
-/// <param name="Programs">How many programs fetched it in the last seven days.</param>
+/// <param name="Programs">How many programs fetched it on the busiest of the last seven days.</param>
 public sealed record EmptiedBody(string What, int Programs);
 
 /// <summary>Archiving, removing, restoring and merging calendars.</summary>
@@ -54,7 +54,7 @@ public sealed class CalendarLife(Access access, CalendarStore calendars, EventSt
         var losses = await losing.OfAsync(calendar);
         return new RemovalPreview(
             home.Length, home.Count(one => one.Placements.Count > 0),
-            [.. (calendar.GoesOut ? losses.Fetched : []).GroupBy(one => one.Kind)
+            [.. (calendar.GoesOut ? losses.Fetched : []).GroupBy(one => one.Form)
                 .Select(group => new EmptiedBody(group.Key, group.Sum(one => one.Programs)))],
             [.. losses.Editions.Where(group => calendar.Disclosure[group.Key] > Detail.Nothing).SelectMany(group => group)]);
     }

@@ -31,6 +31,9 @@ public enum ArtefactKind
 
     /// <summary>A file of an event.</summary>
     File,
+
+    /// <summary>Dates of a span, in one of the forms in which they are taken along.</summary>
+    Taken,
 }
 
 /// <summary>To what a reader narrowed a feed.</summary>
@@ -99,8 +102,13 @@ public readonly record struct ArtefactKey(ArtefactKind Kind, string Name)
 
     public static ArtefactKey File(Guid id, string name, PictureSize size) => new(ArtefactKind.File, $"{id}/{size}/{name}");
 
+    public static ArtefactKey Taken(Taking taking) => new(ArtefactKind.Taken, taking.ToString());
+
     /// <summary>The month, where it is one.</summary>
     public YearMonth? Month => Kind == ArtefactKind.Month ? MonthPattern.Parse(Name).Value : null;
+
+    /// <summary>What somebody takes along.</summary>
+    public Taking? Taking => Kind == ArtefactKind.Taken ? Taking.Parse(Name) : null;
 
     /// <summary>To what a reader narrowed a feed; null for all of it.</summary>
     public Narrowing? Narrowing => Kind == ArtefactKind.Feed && Name.Length > 0 ? Narrowing.Parse(Name) : null;

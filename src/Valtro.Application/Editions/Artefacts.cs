@@ -24,7 +24,8 @@ public readonly record struct Located(EditionName Name, EditionFound Found, bool
 /// good
 /// copy with its age, unless it is older than 24 hours, or somebody is to see less since. Then they are told to come again.
 /// </remarks>
-public sealed class Artefacts(EditionStore editions, DeliveredStore delivered, Rendering rendering, Heard heard, Faults faults,
+public sealed class Artefacts(EditionStore editions, DeliveredStore delivered, Rendering rendering, Takings takings, Heard heard,
+    Faults faults,
     Measures measures, IClock clock) : IDisposable
 {
     /// <summary>How long a reader waits for the database, or for a rendering.</summary>
@@ -323,18 +324,19 @@ public sealed class Artefacts(EditionStore editions, DeliveredStore delivered, R
 
     private async Task<Rendered?> ForSomeAsync(EditionAddress address, ArtefactKey key)
     {
-        if (key.Narrowing is not null)
-            return await FeedAsync() is { } whole
-                ? await rendering.NarrowAsync(address, key, whole.Artefact, clock.GetCurrentInstant())
-                : null;
+        var taking = key.Taking;
         // Files say what the feed says, so that has to be noted first.
-        if (key.Kind == ArtefactKind.EntryFile)
-            await FeedAsync();
+        var feed = key.Narrowing is not null || taking is not null || key.Kind == ArtefactKind.EntryFile ? await FeedAsync() : null;
+        if (key.Narrowing is not null)
+            return feed is null ? null : await rendering.NarrowAsync(address, key, feed.Artefact, clock.GetCurrentInstant());
         using var lane = Lanes.In(Lane.Work);
         await _room.WaitAsync();
         try
         {
-            return await rendering.RenderForSomeAsync(address, key, clock.GetCurrentInstant());
+            var now = clock.GetCurrentInstant();
+            return taking is null ? await rendering.RenderForSomeAsync(address, key, now)
+                : feed is null ? null
+                : await takings.RenderAsync(address, taking, feed.Artefact, now);
         }
         finally
         {

@@ -49,34 +49,12 @@ public sealed class AtomFeeds(PublicAddresses addresses)
         // Another change of the same date is another entry.
         writer.WriteElementString("id", Namespace, $"urn:uuid:{feedUid}#{change.Entry.Id}/{change.At.ToUnixTimeSeconds()}");
         writer.WriteElementString("title", Namespace,
-            $"{string.Join(' ', change.Entry.Plates)} {change.Entry.Title}: {What(change, words, culture, clock)}".Trim());
+            $"{string.Join(' ', change.Entry.Plates)} {change.Entry.Title}: {ChangeWords.What(change, words, culture, clock)}".Trim());
         writer.WriteElementString("updated", Namespace, Moment(change.At));
         if (page is not null && change.Entry.HasPage)
             Link(writer, "alternate", "text/html", $"{page.AbsoluteUri}/entries/{change.Entry.Id}");
-        writer.WriteElementString("summary", Namespace, Was(change, words, culture, clock));
+        writer.WriteElementString("summary", Namespace, ChangeWords.Was(change, words, culture, clock));
         writer.WriteEndElement();
-    }
-
-    private static string What(ChangeBody change, ReadingWords words, CultureInfo culture, ClockFace clock) => change.Change switch
-    {
-        EntryChange.Cancelled => words["cancelled"],
-        EntryChange.TakesPlace => words["takesPlace"],
-        EntryChange.New => words["new"],
-        EntryChange.Removed => words["removed"],
-        EntryChange.Relocated => change.Entry.Place,
-        _ => ReadingDates.When(change.Entry, words, culture, clock),
-    };
-
-    private static string Was(ChangeBody change, ReadingWords words, CultureInfo culture, ClockFace clock)
-    {
-        var when = ReadingDates.When(change.WasStart, change.WasEnd, change.Entry.AllDay, culture, clock);
-        var was = change.Change switch
-        {
-            EntryChange.Moved => words.Fill("wasAt", "when", when),
-            EntryChange.Relocated => $"{when}, {words.Fill("wasAt", "when", change.WasPlace)}",
-            _ => when,
-        };
-        return change.More > 0 ? $"{was} {words.Fill("andLater", "count", change.More.ToString(culture))}" : was;
     }
 
     private static string Moment(Instant instant) =>

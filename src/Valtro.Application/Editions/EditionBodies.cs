@@ -153,7 +153,16 @@ public sealed record MonthBody(
 
 /// <summary>An entry that is not as it was.</summary>
 /// <param name="More">Later dates to which the same happened.</param>
-public sealed record ChangeBody(EntryChange Change, Instant At, EntryBody Entry, string WasStart, string WasEnd, string WasPlace, int More);
+public sealed record ChangeBody(EntryChange Change, Instant At, EntryBody Entry, string WasStart, string WasEnd, string WasPlace, int More)
+{
+    public static ChangeBody Of(ChangedEntry changed, DateTimeZone zone)
+    {
+        var was = OccurrenceTimes.Of(changed.Before.Timing, changed.Before.Occurrence, zone);
+        var entry = EntryBody.Of(changed.Entry, zone);
+        return new ChangeBody(changed.Change, changed.At, changed.Change == EntryChange.Removed ? entry with { HasPage = false } : entry,
+            was.Start, was.End, changed.Before.Event.Content.Place.Name, changed.More);
+    }
+}
 
 /// <param name="HoldsBack">More has changed than is told.</param>
 public sealed record ChangesBody(IReadOnlyList<ChangeBody> Changes, bool HoldsBack);

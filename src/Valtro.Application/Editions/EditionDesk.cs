@@ -16,8 +16,6 @@ public sealed class EditionDesk(
     Access access, EditionSettingsStore settings, EditionStore editions, EditionReadings readings, EventStore events, SecretLinkStore links,
     FindingStore findings, PublicAddresses addresses, IClock clock)
 {
-    private const string ComposersOnly = "access.composers";
-
     private Instant Now => Instant.FromUnixTimeSeconds(clock.GetCurrentInstant().ToUnixTimeSeconds());
 
     /// <summary>Composed editions that the person may compose or, as a member, read; and the standard ones of the calendars that they
@@ -28,8 +26,6 @@ public sealed class EditionDesk(
         var house = await access.HouseAsync();
         var (all, disclosures) = (house.Calendars, house.Disclosures);
         var fresh = await editions.StatesAsync(viewer.OrganisationId);
-        var fetched = (await editions.FetchesAsync(viewer.OrganisationId, Now - Duration.FromDays(7)))
-            .ToLookup(one => one.EditionId, one => one.Programs);
         var (open, lookedThrough) = await findings.OpenAsync(viewer.OrganisationId);
         var found = open.Where(one => viewer.MayHear(one.Finding, disclosures)).ToLookup(
             one => one.EditionId, one => one.Finding.Severity);
@@ -40,7 +36,7 @@ public sealed class EditionDesk(
                    select new EditionLine(
                        edition.Id, edition.Name, edition.Draft.Audience, SourcesOf(edition, all, viewer),
                        edition.Draft.Look?.View ?? EditionView.Month, edition.IsStandard, edition.CalendarId,
-                       Freshness(edition, all, fresh), mayEdit ? fetched[edition.Id].Sum() : 0, mayEdit, mayRead, edition.IsInTheMaking,
+                       Freshness(edition, all, fresh), mayEdit, mayRead, edition.IsInTheMaking,
                        mayEdit && lookedThrough.Contains(edition.Id) ? FindingCounts.Of(found[edition.Id]) : null)];
     }
 
@@ -171,14 +167,14 @@ public sealed class EditionDesk(
 
     /// <exception cref="ForbiddenException">The person may not compose it.</exception>
     public async Task RequireComposeAsync(Viewer viewer, StoredEdition edition) =>
-        Access.Require(viewer.MayCompose(edition.Sources, (await access.HouseAsync()).Disclosures), ComposersOnly);
+        Access.Require(viewer.MayCompose(edition.Sources, (await access.HouseAsync()).Disclosures), ComposersEditions.ComposersOnly);
 
     /// <summary>Of an edition that is not saved yet.</summary>
     public async Task<EditionAddress> AddressOfNewAsync()
     {
         var organisation = (await access.HouseAsync()).Organisation;
         return new EditionAddress(Guid.Empty, organisation.Id, organisation.Slug, organisation.Name, organisation.Locale,
-            (short)organisation.FirstDayOfWeek, null, organisation.Zone, "", Guid.Empty, 0, 0, Guid.Empty, null, null, null, null);
+            (short)organisation.FirstDayOfWeek, null, organisation.Zone, "", Guid.Empty, 0, 0, null, null, null, null);
     }
 
     private async Task<(Viewer Viewer, StoredEdition Edition, Guid? Owner)> LinkedAsync(Guid id)
@@ -222,7 +218,7 @@ public sealed class EditionDesk(
             || viewer.DetailOn(source.CalendarId, calendar.Disclosure) == Detail.Nothing) is not null)
             throw new RuleException("sources", "edition.calendarGone");
         Access.Require(viewer.MayCompose([.. draft.Sources.Select(source => source.CalendarId)], (await access.HouseAsync()).Disclosures),
-            ComposersOnly);
+            ComposersEditions.ComposersOnly);
         return made;
     }
 

@@ -14,7 +14,7 @@ public sealed class EditionFiles(EditionReadings readings, Feeds feeds, IClock c
         var now = clock.GetCurrentInstant();
         var reading = await readings.FindAsync(address) ?? throw new NotFoundException("edition");
         if (form != ListForm.Ics)
-            return OccurrenceFiles.WriteTable(form, await feeds.EntriesAsync(reading, now), reading.Edition.Zone);
+            return OccurrenceFiles.WriteTable(form, await feeds.EntriesAsync(reading, now), reading.Edition.Zone, Spoken.Now);
         var written = await feeds.WriteAsync(reading, now);
         using (written.Room)
             return written.Write(now);

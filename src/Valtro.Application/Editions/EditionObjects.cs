@@ -102,7 +102,7 @@ public sealed class EditionObjects(EventStore events, RevisionStore revisions, P
         return objects;
     }
 
-    private static ObjectDate DateOf(Entry entry) => new(
+    internal static ObjectDate DateOf(Entry entry) => new(
         entry.Occurrence.Start, entry.Occurrence.End,
         entry.Event.State != EventState.Cancelled && !entry.Timing.AllDay && !entry.Event.Content.TakesNoTime,
         entry.Event.Content.Certainty == Certainty.Certain);

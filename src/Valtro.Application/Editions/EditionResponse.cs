@@ -13,12 +13,11 @@ public sealed record EditionDelivery(
         string SnippetFixed, string SnippetLink);
 
 /// <param name="Freshness">Whether what readers get is what was saved.</param>
-/// <param name="FetchedBy">How many programs fetched it in the last seven days.</param>
 /// <param name="IsInTheMaking">Its addresses answer as if nobody knew them.</param>
 /// <param name="Findings">What is wrong with it, for those who compose it; null until it was looked through.</param>
 public sealed record EditionLine(
     Guid Id, string Name, Audience Audience, IReadOnlyList<SourceBody> Sources, EditionView View, bool IsStandard, Guid? CalendarId,
-        DeliveryBody Freshness, int FetchedBy, bool MayEdit, bool MayRead, bool IsInTheMaking, FindingCounts? Findings);
+        DeliveryBody Freshness, bool MayEdit, bool MayRead, bool IsInTheMaking, FindingCounts? Findings);
 
 /// <param name="Addresses">Where it is; null for one for members, and for one with a link that was never made.</param>
 public sealed record EditionResponse(

@@ -150,7 +150,7 @@ public sealed class EntryPages(WebAssets assets, PublicAddresses addresses, Sett
                 $" · <a href=\"{Html.Encode(followed.Uri.AbsoluteUri)}\">{Html.Encode(words["followSeries"])}</a>");
         }
         page.Append(CultureInfo.InvariantCulture,
-            $"</p>\n<p class=\"entry-acts\" id=\"share\" data-title=\"{Html.Encode($"{body.Title}, {when}")}\" data-share=\"{Html.Encode(words["share"])}\" data-copy=\"{Html.Encode(words["copyLink"])}\" data-copied=\"{Html.Encode(words["copied"])}\"></p>\n</main>\n</body>\n</html>\n");
+            $"</p>\n<p class=\"entry-acts\"><a href=\"{Html.Encode($"{path}/mail?entry={Uri.EscapeDataString(body.Id.Split('/')[0])}")}\">{Html.Encode(words["tellMe"])}</a></p>\n<p class=\"entry-acts\" id=\"share\" data-title=\"{Html.Encode($"{body.Title}, {when}")}\" data-share=\"{Html.Encode(words["share"])}\" data-copy=\"{Html.Encode(words["copyLink"])}\" data-copied=\"{Html.Encode(words["copied"])}\"></p>\n</main>\n</body>\n</html>\n");
         return page.ToString();
     }
 

@@ -45,10 +45,12 @@ public sealed class Feeds(EventStore events, DeliveredStore delivered, PublicAdd
     /// <summary>All that its readers get, date by date: on the edition's own days, else as far as a feed of dates reaches.</summary>
     public async Task<IReadOnlyList<Entry>> EntriesAsync(EditionReading reading, Instant now)
     {
-        var window = WindowOfDates(reading, now, reading.Edition.Limit is not null);
-        var (_, composed) = await events.ComposeAsync(reading, reading.CompositionAt(now), window);
+        var (_, composed) = await events.ComposeAsync(reading, reading.CompositionAt(now), WindowOfDates(reading, now));
         return AtMost(composed.Entries, now);
     }
+
+    internal static Window WindowOfDates(EditionReading reading, Instant now) =>
+        WindowOfDates(reading, now, reading.Edition.Limit is not null);
 
     /// <summary>One event with all its dates, as the feed has it.</summary>
     /// <returns>Null when the edition does not deliver it.</returns>
@@ -63,21 +65,39 @@ public sealed class Feeds(EventStore events, DeliveredStore delivered, PublicAdd
     }
 
     /// <summary>One date as a file: an event of its own, which replaces no other date of the same series.</summary>
-    public async Task<(byte[] Content, Instant ChangedAt)?> WriteDateAsync(EditionReading reading, Entry entry, Instant now)
+    public Task<(byte[] Content, Instant ChangedAt)> WriteDateAsync(EditionReading reading, Entry entry, Instant now) =>
+        WriteDatesAsync(reading, [entry], now);
+
+    /// <summary>Dates as a file, each an event of its own.</summary>
+    public async Task<(byte[] Content, Instant ChangedAt)> WriteDatesAsync(
+        EditionReading reading, IReadOnlyList<Entry> entries, Instant now)
     {
         var memory = await delivered.OfAsync(reading.Address);
+        var composition = reading.CompositionAt(now);
         using var components = ComponentsOf(reading, now);
-        var date = new SourceDate(entry.EventId!.Value, entry.Occurrence.RecurrenceId);
-        var series = memory.Names.GetValueOrDefault(date with { Date = null })?.Uid ?? entry.Event.Uid;
-        var goesOutAlone = reading.Edition.Feed == FeedForm.Dates || entry.Event.Detail == Detail.Times;
-        var own = goesOutAlone && memory.Names.GetValueOrDefault(date) is { } known ? known.Uid
-            : entry.IsOnlyDate ? series
-            : OutwardNames.OfDate(series, entry.Occurrence.RecurrenceId);
-        components.AddDate(entry, reading.CompositionAt(now).FullTitle(entry), own);
-        var exception = new ComponentName(series, NodaTime.Text.LocalDateTimePattern.GeneralIso.Format(entry.Occurrence.RecurrenceId));
-        return Write(reading, components, memory, now,
-            name =>
-                memory.Stamps.ContainsKey(name) ? name : memory.Stamps.ContainsKey(exception) ? exception : new ComponentName(series, ""));
+        // Which of the feed's components a date takes its stamp from: the first that went out.
+        var stampedAs = new Dictionary<ComponentName, ComponentName[]>();
+        foreach (var entry in entries)
+        {
+            if (entry.IsBreak)
+            {
+                components.AddDate(entry, entry.Title, NameOfBreak(reading, entry));
+                continue;
+            }
+            var date = new SourceDate(entry.EventId!.Value, entry.Occurrence.RecurrenceId);
+            var series = memory.Names.GetValueOrDefault(date with { Date = null })?.Uid ?? entry.Event.Uid;
+            var goesOutAlone = reading.Edition.Feed == FeedForm.Dates || entry.Event.Detail == Detail.Times;
+            var own = goesOutAlone && memory.Names.GetValueOrDefault(date) is { } known ? known.Uid
+                : entry.IsOnlyDate ? series
+                : OutwardNames.OfDate(series, entry.Occurrence.RecurrenceId);
+            components.AddDate(entry, composition.FullTitle(entry), own);
+            stampedAs[new ComponentName(own, "")] = [
+                new ComponentName(series, NodaTime.Text.LocalDateTimePattern.GeneralIso.Format(entry.Occurrence.RecurrenceId)),
+                new ComponentName(series, "")];
+        }
+        return Write(reading, components, memory, now, name => memory.Stamps.ContainsKey(name)
+            ? name
+            : stampedAs.GetValueOrDefault(name)?.FirstOrDefault(memory.Stamps.ContainsKey) ?? name);
     }
 
     /// <param name="stampedAs">What a component takes its stamp from.</param>
@@ -147,7 +167,7 @@ public sealed class Feeds(EventStore events, DeliveredStore delivered, PublicAdd
         return (changed, composed.TurnsAt, composition.ClosesAt(found));
     }
 
-    private static IReadOnlyList<Entry> AtMost(IReadOnlyList<Entry> entries, Instant now) => entries.Count <= MostDates ? entries
+    internal static IReadOnlyList<Entry> AtMost(IReadOnlyList<Entry> entries, Instant now) => entries.Count <= MostDates ? entries
         : [.. entries.Where(entry => entry.Occurrence.End > now).OrderBy(entry => entry.Occurrence.Start).Take(MostDates)];
 
     /// <summary>The edition's own days; where it is open, from 1 January of last year, some years on. So its bytes change by the clock once
@@ -180,7 +200,8 @@ public sealed class Feeds(EventStore events, DeliveredStore delivered, PublicAdd
         var (page, feed, _) = addresses.InFeed(reading.Address);
         var head =
             new FeedHead(Uid.Of(reading.Address.FeedUid), reading.Title, reading.Intro, reading.Sources.FirstOrDefault()?.Hue ?? Hue.All[0],
-            page, feed, changed, reading.Edition.Zone);
+            page, feed, changed, reading.Edition.Zone)
+            { Freshness = reading.Checked.Freshness };
         var output = new ArrayBufferWriter<byte>(64 * 1024);
         FeedWriter.Write(output, head, components, stamps);
         return output.WrittenSpan.ToArray();

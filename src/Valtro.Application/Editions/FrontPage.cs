@@ -63,7 +63,8 @@ internal sealed class FrontPage(Front front, PublicAddresses addresses, WebAsset
             <body>
             <main class="front">
             <header class="front-head">
-            <div><h1 dir="auto">{Encode(Organisation.Name)}</h1><p class="soft">{Encode(about)}{(Choosable.Length > 1 ? $" <a href=\"#choose\">{Encode(_words["frontChoose"])}</a>" : "")}</p></div>
+            <div><h1 dir="auto">{Encode(Organisation.Name)}</h1><p class="soft">{Encode(about)}{(Choosable.Length > 1
+                ? $" <a href=\"#choose\">{Encode(_words["frontChoose"])}</a>" : "")}</p></div>
             <form role="search" action="{Encode(Path)}" method="get">
             <input type="search" name="find" maxlength="100" aria-label="{Encode(_words["frontFind"])}" placeholder="{Encode(_words["frontFind"])}" value="{Encode(asked.Find)}">
             <button class="plain">{Encode(_words["search"])}</button>

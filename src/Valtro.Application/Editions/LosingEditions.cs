@@ -8,21 +8,21 @@ namespace Valtro.Application.Editions;
 
 /// <summary>An edition that joins a calendar with others, and gets nothing of it any more.</summary>
 /// <param name="BecomesEmpty">None of its other calendars shows its audience anything.</param>
-/// <param name="Programs">How many programs fetched it in the last seven days.</param>
+/// <param name="Programs">How many programs fetched it on the busiest of the last seven days.</param>
 public sealed record LosingEdition(Guid Id, string Name, bool BecomesEmpty, int Programs);
 
 /// <summary>Who loses something when a calendar is closed or removed.</summary>
-/// <param name="Fetched">What of the calendar's own edition was fetched in the last seven days.</param>
+/// <param name="Fetched">What of the calendar's own edition was fetched on the busiest of the last seven days.</param>
 /// <param name="Editions">Composed ones that draw on it, by their audience.</param>
 public sealed record CalendarLosses(IReadOnlyList<FetchCount> Fetched, ILookup<Audience, LosingEdition> Editions);
 
 /// <summary>What it takes from readers that a calendar is closed or removed.</summary>
-public sealed class LosingEditions(Access access, EditionStore editions, IClock clock)
+public sealed class LosingEditions(Access access, DeliveryStore deliveries, IClock clock)
 {
     public async Task<CalendarLosses> OfAsync(Calendar calendar)
     {
         var organisationId = calendar.OrganisationId;
-        var fetches = await editions.FetchesAsync(organisationId, clock.GetCurrentInstant() - Duration.FromDays(7));
+        var fetches = await deliveries.BusiestAsync(organisationId, (clock.GetCurrentInstant() - Duration.FromDays(7)).InUtc().Date);
         var house = await access.HouseAsync();
         var all = house.Calendars;
         var drawing = house.Editions
@@ -32,7 +32,6 @@ public sealed class LosingEditions(Access access, EditionStore editions, IClock 
                 edition.Sources.All(source => source == calendar.Id || all[source].Disclosure[edition.Draft.Audience] == Detail.Nothing),
                 fetches.Where(fetch => fetch.EditionId == edition.Id).Sum(fetch => fetch.Programs)));
         return new CalendarLosses(
-            [.. fetches.Where(fetch => fetch.CalendarId == calendar.Id)
-                .Select(fetch => new FetchCount(fetch.Audience, fetch.Kind, fetch.Programs))], drawing);
+            [.. fetches.Where(fetch => fetch.CalendarId == calendar.Id)], drawing);
     }
 }

@@ -91,7 +91,8 @@ public sealed class ReadingPages(WebAssets assets, PublicAddresses addresses, Pa
         var page = new StringBuilder(8_192);
         page.Append(CultureInfo.InvariantCulture, $"""
             <!doctype html>
-            <html lang="{words.Language}"{(words.IsRightToLeft ? " dir=\"rtl\"" : "")} class="{(asked.IsEmbedded ? "is-embedded" : "is-page")}" {Shape(edition.Look)}{(asked.Scheme.Length > 0 ? $" data-scheme=\"{asked.Scheme}\"" : "")}>
+            <html lang="{words.Language}"{(words.IsRightToLeft
+                ? " dir=\"rtl\"" : "")} class="{(asked.IsEmbedded ? "is-embedded" : "is-page")}" {Shape(edition.Look)}{(asked.Scheme.Length > 0 ? $" data-scheme=\"{asked.Scheme}\"" : "")}>
             <head>
             <meta charset="utf-8">
             <meta name="viewport" content="width=device-width, initial-scale=1">

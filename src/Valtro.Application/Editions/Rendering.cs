@@ -262,13 +262,7 @@ public sealed class Rendering(
         var today = now.InZone(reading.Edition.Zone).Date;
         var composition = reading.CompositionAt(now);
         var found = LatelyChanged.Of(composition, news, new Window(today.PlusDays(-14), today.PlusYears(1), reading.Edition.Zone));
-        var body = new ChangesBody([.. found.Entries.Select(one =>
-        {
-            var was = OccurrenceTimes.Of(one.Before.Timing, one.Before.Occurrence, reading.Edition.Zone);
-            var entry = EntryBody.Of(one.Entry, reading.Edition.Zone);
-            return new ChangeBody(one.Change, one.At, one.Change == EntryChange.Removed ? entry with { HasPage = false } : entry, was.Start,
-                was.End, one.Before.Event.Content.Place.Name, one.More);
-        })], found.HoldsBack);
+        var body = new ChangesBody([.. found.Entries.Select(one => ChangeBody.Of(one, reading.Edition.Zone))], found.HoldsBack);
         var events = news.Select(one => one.Now).OfType<CalendarEvent>().ToArray();
         var oldest = found.Entries.Count == 0 ? (Instant?)null : found.Entries.Min(one => one.At) + LatelyChanged.Lately;
         return (body, new[] { composition.NextTurn(events), oldest, LocalTimes.StartOf(today.PlusDays(1), reading.Edition.Zone) }.Min(),

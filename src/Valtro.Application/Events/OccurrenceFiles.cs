@@ -14,6 +14,7 @@ using Valtro.Core.Editions;
 using Valtro.Core.Events;
 using Valtro.Core.ICalendar;
 using Valtro.Core.Recurrence;
+using Valtro.Core.Speaking;
 using Valtro.Core.YearPlans;
 using Valtro.Store;
 
@@ -62,22 +63,22 @@ public static class OccurrenceFiles
         ? WriteCalendar(dates, house.Organisation, page, now)
         : WriteTable(form, dates.Select(seen => LineOf(
             seen.Date.Occurrence, seen.Date.Event.Series.Timing.AllDay, seen.Disclosed, seen.Disclosed.Title,
-            seen.Sight.Calendars.Select(id => house.Calendars[id].Name), house.Organisation.TimeZone)));
+            seen.Sight.Calendars.Select(id => house.Calendars[id].Name), house.Organisation.TimeZone)), Spoken.Now);
 
     /// <summary>What an edition's readers get, as a table.</summary>
-    public static byte[] WriteTable(ListForm form, IEnumerable<Entry> entries, DateTimeZone zone) =>
+    public static byte[] WriteTable(ListForm form, IEnumerable<Entry> entries, DateTimeZone zone, Speech speech) =>
         WriteTable(form, entries.Select(entry => LineOf(
-            entry.Occurrence, entry.Timing.AllDay, entry.Event, entry.Title, entry.Sources.Select(source => source.Name), zone)));
+            entry.Occurrence, entry.Timing.AllDay, entry.Event, entry.Title, entry.Sources.Select(source => source.Name), zone)), speech);
 
-    private static byte[] WriteTable(ListForm form, IEnumerable<Line> lines) => form == ListForm.Csv
-        ? WriteTable(lines, ExcelType.CSV, new CsvConfiguration
+    private static byte[] WriteTable(ListForm form, IEnumerable<Line> lines, Speech speech) => form == ListForm.Csv
+        ? WriteTable(lines, speech, ExcelType.CSV, new CsvConfiguration
         {
             // Programs for sheets take a text without this mark for one of their own code page.
             StreamWriterFunc = stream => new StreamWriter(stream, new UTF8Encoding(encoderShouldEmitUTF8Identifier: true)),
         })
-        : WriteTable(lines, ExcelType.XLSX, new OpenXmlConfiguration
+        : WriteTable(lines, speech, ExcelType.XLSX, new OpenXmlConfiguration
         {
-            DynamicColumns = [Column("day", DayFormat, 12), Column("lastDay", DayFormat, 12), Column("title", "", 36)],
+            DynamicColumns = [Column(speech, "day", DayFormat, 12), Column(speech, "lastDay", DayFormat, 12), Column(speech, "title", "", 36)],
         });
 
     private static Line LineOf(
@@ -85,19 +86,21 @@ public static class OccurrenceFiles
         ? new Line(date.LocalStart, date.LocalEnd, true, told, title, calendars)
         : new Line(date.Start.InZone(zone).LocalDateTime, date.End.InZone(zone).LocalDateTime, false, told, title, calendars);
 
-    private static DynamicExcelColumn Column(string name, string format, int width) => new(Say(name)) { Format = format, Width = width };
+    private static DynamicExcelColumn Column(Speech speech, string name, string format, int width) =>
+        new(Say(speech, name)) { Format = format, Width = width };
 
-    private static string Say(string name) => Spoken.Now.Say($"list.{name}");
+    private static string Say(Speech speech, string name) => speech.Say($"list.{name}");
 
-    private static byte[] WriteTable(IEnumerable<Line> lines, ExcelType type, MiniExcelLibs.IConfiguration configuration)
+    private static byte[] WriteTable(
+        IEnumerable<Line> lines, Speech speech, ExcelType type, MiniExcelLibs.IConfiguration configuration)
     {
-        string[] headings = [.. Names.Select(Say)];
+        string[] headings = [.. Names.Select(name => Say(speech, name))];
         var states = Enum.GetValues<EventState>()
-            .ToDictionary(state => state, state => Say($"state.{state.ToString().ToLowerInvariant()}"));
+            .ToDictionary(state => state, state => Say(speech, $"state.{state.ToString().ToLowerInvariant()}"));
         var rows = lines.Select(line =>
             headings.Zip(Cells(line, states, type)).ToDictionary(cell => cell.First, cell => cell.Second));
         using var output = new MemoryStream();
-        output.SaveAs(rows, sheetName: Say("sheet"), excelType: type, configuration: configuration);
+        output.SaveAs(rows, sheetName: Say(speech, "sheet"), excelType: type, configuration: configuration);
         return output.ToArray();
     }
 

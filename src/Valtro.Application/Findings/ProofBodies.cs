@@ -73,7 +73,7 @@ public sealed record ChangedLine(Guid EventId, string RecurrenceId, EntryChange 
 /// <param name="Lines">The first of them from the day that was asked for on.</param>
 /// <param name="More">How many come after these.</param>
 /// <param name="WentOutAt">When what readers get last changed.</param>
-/// <param name="Programs">How many fetched it within a fortnight.</param>
+/// <param name="Programs">How many fetched it on the busiest day of a fortnight.</param>
 /// <param name="Kinds">For how many kinds of mistakes it was looked through.</param>
 public sealed record ProofResponse(
     Guid Id, string Name, Audience Audience, Guid? CalendarId, bool IsInTheMaking, int Version, int Entries,

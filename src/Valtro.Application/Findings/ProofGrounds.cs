@@ -1,5 +1,6 @@
 using NodaTime;
 using Valtro.Application.Editions;
+using Valtro.Core.Deliveries;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Editions;
 using Valtro.Core.Findings;
@@ -15,9 +16,6 @@ public sealed record Proving(ProofGround Ground, AroundEdition Around);
 /// <summary>Reads from the store what an edition is looked through by.</summary>
 public sealed class ProofGrounds(EventStore events, FindingStore findings, Settings settings, IClock clock)
 {
-    /// <summary>Programs that came within it count.</summary>
-    private static readonly Duration Lately = Duration.FromDays(14);
-
     /// <summary>A source that fails is late after so many of its turns, and not before.</summary>
     private const int TurnsUntilLate = 3;
 
@@ -47,7 +45,8 @@ public sealed class ProofGrounds(EventStore events, FindingStore findings, Setti
         var (made, sources) = Made(edition, house);
         Guid[] calendars = [.. sources.Select(source => source.CalendarId)];
         var found = await events.InWindowAsync(house.Organisation.Id, calendars, ProofGround.YearFrom(made.Edition, now));
-        var around = await findings.AroundAsync(house.Organisation.Id, edition.Id, calendars, now - Lately);
+        var around = await findings.AroundAsync(house.Organisation.Id, edition.Id, calendars,
+            now.InZone(made.Edition.Zone).Date.PlusDays(-FeedReach.Days));
         var waiting = around.Waiting.Count == 0
             ? []
             : (await events.SomeAsync(house.Organisation.Id, [.. around.Waiting.Select(one => one.EventId)])).ToDictionary(one => one.Id);
@@ -66,7 +65,9 @@ public sealed class ProofGrounds(EventStore events, FindingStore findings, Setti
             Links = around.Links.ToDictionary(
                 one => one.Key, one => new CheckedLink(one.Value.State, one.Value.CheckedAt.InZone(made.Edition.Zone).Date)),
             Fetched = GoesOut(edition, house) && AudienceOf(edition, house) > Audience.Members
-                ? new LatelyFetched(edition.LetOutAt ?? edition.ChangedAt, around.Programs)
+                ? new LatelyFetched(edition.LetOutAt ?? edition.ChangedAt, FeedReach.Busiest(around.Fetched),
+                    FeedReach.Of(around.Fetched, around.WentOutAt?.InZone(made.Edition.Zone).Date, now.InZone(made.Edition.Zone).Date),
+                    around.WentOutAt)
                 : null,
         }), around);
     }

@@ -3,6 +3,7 @@ using Valtro.Application.Accounts;
 using Valtro.Application.Editions;
 using Valtro.Application.SignOff;
 using Valtro.Core;
+using Valtro.Core.Deliveries;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Editions;
 using Valtro.Core.Findings;
@@ -14,7 +15,8 @@ namespace Valtro.Application.Findings;
 /// <summary>Editions read before their readers do, for those who compose them: the proof, what is wrong, and what is open to a
 /// person.</summary>
 public sealed class Proofs(
-    Access access, EditionDesk desk, ProofGrounds grounds, FindingStore store, RevisionStore revisions, SignOffQueue signOff,
+    Access access, ComposersEditions composed, EditionDesk desk, ProofGrounds grounds, FindingStore store, RevisionStore revisions,
+        SignOffQueue signOff,
     WorkStore work, IClock clock)
 {
     private const int LinesShown = 60;
@@ -27,7 +29,7 @@ public sealed class Proofs(
     /// <param name="from">The day from which on entries are shown; today where none is said.</param>
     public async Task<ProofResponse> GetAsync(Guid id, LocalDate? from)
     {
-        var (viewer, house, edition) = await EditionAsync(id);
+        var (viewer, house, edition) = await composed.FindAsync(id);
         var (ground, around) = await grounds.OfAsync(edition, house);
         var first = from ?? ground.Today;
         var shown = ground.Composed.Entries.SkipWhile(entry => entry.Occurrence.LocalEnd.Date < first
@@ -38,7 +40,7 @@ public sealed class Proofs(
             ground.Composed.Entries.Count(entry => !entry.IsBreak),
             [.. Bodies(found, around.Found)], [.. Weeks(ground, found)],
             [.. shown.Take(LinesShown).Select(entry => LineOf(entry, ground))], Math.Max(0, shown.Length - LinesShown),
-            edition.IsInTheMaking ? null : around.WentOutAt, around.Programs, FindingKind.All.Count);
+            edition.IsInTheMaking ? null : around.WentOutAt, FeedReach.Busiest(around.Fetched), FindingKind.All.Count);
     }
 
     private static IReadOnlyList<Finding> Heard(Viewer viewer, House house, IReadOnlyList<Finding> found) =>
@@ -53,7 +55,7 @@ public sealed class Proofs(
     /// <summary>What became of its entries within a fortnight.</summary>
     public async Task<IReadOnlyList<ChangedLine>> ChangedAsync(Guid id)
     {
-        var (viewer, house, edition) = await EditionAsync(id);
+        var (viewer, house, edition) = await composed.FindAsync(id);
         if (edition.IsInTheMaking)
             return [];
         var (made, sources) = ProofGrounds.Made(edition, house);
@@ -101,7 +103,7 @@ public sealed class Proofs(
     /// <summary>Lets a finding be, with a reason, or takes it up again.</summary>
     public async Task PutOffAsync(Guid id, PutOffRequest request)
     {
-        var (viewer, house, edition) = await EditionAsync(id);
+        var (viewer, house, edition) = await composed.FindAsync(id);
         var reason = request.Reason is null ? null : Texts.OneLine("reason", "what.reason", request.Reason, LongestReason);
         Task<bool> PutOff() => store.PutOffAsync(
             viewer.OrganisationId, id, request.Kind ?? "", request.About ?? "", reason, viewer.AccountId, clock.GetCurrentInstant());
@@ -117,7 +119,7 @@ public sealed class Proofs(
     /// <summary>What another setting would do.</summary>
     public async Task<SettingPreview> PreviewAsync(Guid id, SettingRequest request)
     {
-        var (viewer, house, edition) = await EditionAsync(id);
+        var (viewer, house, edition) = await composed.FindAsync(id);
         var (now, _) = await grounds.OfAsync(edition, house);
         var after = (await grounds.OfAsync(edition with { Draft = Otherwise(edition, request) }, house)).Ground;
         var (before, then) = (Heard(viewer, house, FindingKind.Of(now)), Heard(viewer, house, FindingKind.Of(after)));
@@ -133,7 +135,7 @@ public sealed class Proofs(
     /// <exception cref="ChangedMeanwhileException">The edition is not as it was shown.</exception>
     public async Task<EditionResponse> SetAsync(Guid id, SettingRequest request)
     {
-        var (_, _, edition) = await EditionAsync(id);
+        var (_, _, edition) = await composed.FindAsync(id);
         return await desk.SaveAsync(id, request.Version, Otherwise(edition, request));
     }
 
@@ -170,14 +172,4 @@ public sealed class Proofs(
         && viewer.MayCompose(edition.Sources, house.Disclosures) && viewer.MayHear(one.Finding, house.Disclosures)
             ? edition
             : null;
-
-    /// <exception cref="NotFoundException">There is none.</exception>
-    /// <exception cref="ForbiddenException">The person may not compose it.</exception>
-    private async Task<(Viewer Viewer, House House, StoredEdition Edition)> EditionAsync(Guid id)
-    {
-        var (viewer, house) = (await access.ViewerAsync(), await access.HouseAsync());
-        var edition = house.Editions.FirstOrDefault(one => one.Id == id) ?? throw new NotFoundException("edition");
-        await desk.RequireComposeAsync(viewer, edition);
-        return (viewer, house, edition);
-    }
 }

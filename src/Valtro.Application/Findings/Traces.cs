@@ -15,16 +15,14 @@ namespace Valtro.Application.Findings;
 /// <summary>Why a date is, or is not, in an edition; and where it goes.</summary>
 /// <remarks>The words are those of the steps of the composition (<see cref="Trace"/>). They say what an event is kept as, so whoever sees
 /// less than all of it is told nothing.</remarks>
-public sealed class Traces(Access access, EditionDesk editions, EventDesk desk, EventStore events)
+public sealed class Traces(Access access, ComposersEditions composed, EventDesk desk, EventStore events)
 {
     private const int MostEditions = 60;
 
     /// <param name="name">Of the date; the event's next one where none is said.</param>
     public async Task<TraceBody> OfAsync(Guid editionId, Guid eventId, string? name)
     {
-        var (viewer, house) = (await access.ViewerAsync(), await access.HouseAsync());
-        var edition = house.Editions.FirstOrDefault(one => one.Id == editionId) ?? throw new NotFoundException("edition");
-        await editions.RequireComposeAsync(viewer, edition);
+        var (viewer, house, edition) = await composed.FindAsync(editionId);
         var (calendarEvent, date) = await DateAsync(eventId, name, house);
         var all = await AroundAsync(viewer, [edition], calendarEvent, date, house);
         return Of(edition, calendarEvent, date, all, house);

@@ -50,7 +50,9 @@ internal sealed class MailWorker(MailStore mails, Settings settings, IClock cloc
         var message = new MimeMessage
         {
             Subject = letter.Subject,
-            Body = new TextPart("plain") { Text = letter.Body },
+            Body = letter.Html is { } html
+                ? new MultipartAlternative(new TextPart("plain") { Text = letter.Body }, new TextPart("html") { Text = html })
+                : new TextPart("plain") { Text = letter.Body },
             // The same mail, tried again, is the same message: whoever got it twice can tell.
             MessageId = $"{id:N}@{settings.PublicUrl.Host}",
             Date = clock.GetCurrentInstant().ToDateTimeOffset(),
@@ -58,6 +60,12 @@ internal sealed class MailWorker(MailStore mails, Settings settings, IClock cloc
         message.From.Add(MailboxAddress.Parse(settings.MailFrom));
         message.To.Add(MailboxAddress.Parse(letter.Recipient));
         message.Headers.Add("Auto-Submitted", "auto-generated");
+        if (letter.EndAddress is { } end)
+        {
+            // RFC 8058 3.1: a press in the mail program ends it, without a page.
+            message.Headers.Add("List-Unsubscribe", $"<{end}>");
+            message.Headers.Add("List-Unsubscribe-Post", "List-Unsubscribe=One-Click");
+        }
         using var client = new SmtpClient { Timeout = 20_000 };
         await client.ConnectAsync(smtp.Host, smtp.Port,
             smtp.Port == 465 ? SecureSocketOptions.SslOnConnect : SecureSocketOptions.StartTlsWhenAvailable, stopping);

@@ -6,7 +6,7 @@ namespace Valtro.Application.Work;
 
 /// <summary>Renders an edition's feed and the months that pages show first, for every audience that it goes out to, so that no reader waits
 /// for it.</summary>
-internal sealed class RenderWorker(EditionStore editions, Artefacts artefacts, IClock clock) : IWorker
+internal sealed class RenderWorker(EditionStore editions, DeliveryStore deliveries, Artefacts artefacts, IClock clock) : IWorker
 {
     public WorkKind Kind => WorkKind.Render;
 
@@ -30,6 +30,8 @@ internal sealed class RenderWorker(EditionStore editions, Artefacts artefacts, I
                 next = next is null || turn < next ? turn ?? next : next;
             }
         }
+        if (work.Tries > 0)
+            await deliveries.WasLateAsync(edition);
         // Only now is it news: whoever asks at once gets what is rendered already. Those that were closed go out to nobody: whoever still
         // has
         // their page open is told so.

@@ -3,10 +3,11 @@ using Valtro.Store;
 
 namespace Valtro.Application.Work;
 
-/// <summary>By the clock: empties the bin of what has rested there for 90 days, and sweeps out files that nothing names, programs that came
-/// no more, and what readers were told of things long gone.</summary>
+/// <summary>By the clock: counts who fetched what on days that are over, empties the bin of what has rested there for 90 days, and sweeps
+/// out files that nothing names, and what readers were told of things long gone.</summary>
 internal sealed class SweepWorker(EventStore events, CalendarStore calendars, EditionSettingsStore settings, FileStore files,
-    EditionStore editions, DeliveredStore delivered, SessionStore sessions, AskedStore asked, SearchStore search, IntakeStore intakes,
+    DeliveryStore deliveries, SubscriberStore subscribers, DeliveredStore delivered, SessionStore sessions,
+    AskedStore asked, SearchStore search, IntakeStore intakes,
     IClock clock, ILogger<SweepWorker> log)
         : IWorker
 {
@@ -31,7 +32,8 @@ internal sealed class SweepWorker(EventStore events, CalendarStore calendars, Ed
         await settings.EmptyBinAsync(now - EventStore.KeptInBin, now);
         await events.ForgetReferencesAsync(now - EventStore.KeptInBin);
         await files.SweepAsync(now - Duration.FromDays(1));
-        await editions.ForgetFetchesAsync(now - Duration.FromDays(90));
+        await deliveries.FoldAsync(now);
+        await subscribers.SweepAsync(now);
         await delivered.ForgetGoneAsync(now - DeliveredStore.GoneIsKept);
         await sessions.SweepAsync(now);
         await asked.ForgetAsync(now - AskedStore.Kept);

@@ -1,4 +1,5 @@
 using Valtro.Application.Accounts;
+using Valtro.Application.Digests;
 using Valtro.Application.Findings;
 using Valtro.Application.Intake;
 using Valtro.Application.Mail;
@@ -19,7 +20,7 @@ public static class WorkServices
         services.AddSingleton<IWorker, RenderWorker>().AddSingleton<IWorker, MailWorker>().AddSingleton<IWorker, GatherWorker>()
             .AddSingleton<IWorker, SweepWorker>().AddSingleton<IWorker, ResetWorker>().AddSingleton<IWorker, IntakeWorker>()
             .AddSingleton<IWorker, SourceWorker>().AddSingleton<IWorker, PushWorker>()
-            .AddSingleton<IWorker, ProveWorker>().AddSingleton<IWorker, LinkWorker>();
+            .AddSingleton<IWorker, ProveWorker>().AddSingleton<IWorker, LinkWorker>().AddSingleton<IWorker, DigestWorker>();
         services.AddSingleton<ILoop, Listening>().AddSingleton<ILoop, Planning>().AddSingleton<ILoop, KeepingFetches>()
             .AddSingleton<ILoop, Counting>();
         return services.AddHostedService(provider => new Supervisor(

@@ -41,6 +41,8 @@ public sealed record PatternPartDraft(Piece? Piece = null, string? Text = null);
 /// what is taken of some of them.</param>
 /// <param name="AtPlace">Only what is at this place of the list, at a part of it, or at the whole that it is a part of.</param>
 /// <param name="OfPerson">Only what this member is responsible for, by their own times, so far as readers are told who that is.</param>
+/// <param name="RefreshMinutes">How often programs are asked to come; null for what is usual.</param>
+/// <param name="KeptSeconds">How long caches on the way may keep what they have; null for what is usual.</param>
 /// <param name="OnFrontPage">The organisation's front page lists it, where everyone may have it.</param>
 public sealed record EditionDraft(
     string? Name, IReadOnlyList<SourceDraft> Sources, Audience Audience = Audience.Everyone, Detail Cap = Detail.Complete,
@@ -51,7 +53,7 @@ public sealed record EditionDraft(
         IReadOnlyList<string>? Sites = null, FeedForm Feed = FeedForm.Series, KindsTaken Kinds = KindsTaken.Both,
         DeadlineForm Deadlines = DeadlineForm.Events, Reminding Reminding = Reminding.Nothing, Reminder? Reminder = null,
         bool WithStaffTimes = false, bool TakesAll = false, bool OnFrontPage = true, Guid? AtPlace = null,
-        Guid? OfPerson = null)
+        Guid? OfPerson = null, int? RefreshMinutes = null, int? KeptSeconds = null)
 {
     public const int MostSites = 30;
 
@@ -116,6 +118,8 @@ public sealed record EditionDraft(
         if (Reminding == Reminding.Everything && Reminder is null)
             refusals.Add("reminder", "edition.reminderMissing");
         var sites = CheckSites(refusals);
+        var freshness = new Freshness(RefreshMinutes ?? Freshness.Usual.RefreshMinutes, KeptSeconds ?? Freshness.Usual.KeptSeconds);
+        freshness.Check(refusals);
         refusals.ThrowIfAny();
         var edition = new Edition(Audience, zone, firstDayOfWeek)
         {
@@ -140,7 +144,7 @@ public sealed record EditionDraft(
         };
         var bySource = Sources.Select((source, index) => (source.CalendarId, Filter: filters[index]))
             .ToDictionary(one => one.CalendarId, one => one.Filter);
-        return new CheckedEdition(name, edition, bySource, look!, sites, OnFrontPage);
+        return new CheckedEdition(name, edition, bySource, look!, sites, OnFrontPage, freshness);
     }
 
     private static SourceFilter? CheckFilter(FilterDraft? filter, string field)
@@ -293,4 +297,4 @@ public sealed record EditionDraft(
 /// <param name="Sites">Origins whose pages may hold it in a frame; null for any.</param>
 public sealed record CheckedEdition(
     string Name, Edition Edition, IReadOnlyDictionary<Guid, SourceFilter?> Filters, Look Look, IReadOnlyList<string>? Sites,
-    bool OnFrontPage);
+    bool OnFrontPage, Freshness Freshness);

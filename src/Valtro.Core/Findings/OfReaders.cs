@@ -87,6 +87,25 @@ internal sealed class ReadButEmptyAhead : FindingKind
             : [];
 }
 
+/// <summary>What changed days ago has not come to most of those that usually fetch it.</summary>
+internal sealed class ProgramsStayOld : FindingKind
+{
+    /// <summary>Fewer tell nothing.</summary>
+    private const int Enough = 4;
+
+    /// <summary>By then the slow ones have asked too.</summary>
+    private static readonly Duration Patience = Duration.FromDays(2);
+
+    public override Severity Severity => Severity.ToLookAt;
+
+    public override IEnumerable<Finding> In(ProofGround ground) =>
+        ground.Around.Fetched is { ChangedAt: { } changed, Reach: { Usual: >= Enough } reach }
+            && ground.Now - changed > Patience && reach.Since * 2 < reach.Usual
+            ? [About("", null, [Remedy.Edition], ("usual", reach.Usual), ("count", reach.Since),
+                ("day", changed.InZone(ground.Edition.Zone).Date))]
+            : [];
+}
+
 /// <summary>Events say of what they remind, and its feed does not.</summary>
 internal sealed class RemindersUntold : FindingKind
 {

@@ -1,5 +1,6 @@
 using NodaTime;
 using Valtro.Core.Clashes;
+using Valtro.Core.Deliveries;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Editions;
 using Valtro.Core.Events;
@@ -58,8 +59,10 @@ public sealed record CheckedLink(LinkState State, LocalDate CheckedOn);
 
 /// <summary>What an edition's programs did lately.</summary>
 /// <param name="OutSince">Since when it can be fetched.</param>
-/// <param name="Programs">How many fetched it within a fortnight.</param>
-public sealed record LatelyFetched(Instant OutSince, int Programs);
+/// <param name="Programs">How many fetched it on the busiest day of a fortnight.</param>
+/// <param name="Reach">Who has the newest version.</param>
+/// <param name="ChangedAt">When that came to be.</param>
+public sealed record LatelyFetched(Instant OutSince, int Programs, FeedReach Reach, Instant? ChangedAt);
 
 /// <summary>What is around an edition that its own events do not say. By default: nothing.</summary>
 public sealed record ProofSurroundings

@@ -30,6 +30,21 @@ public static partial class FeedSelection
         return output.WrittenSpan.ToArray();
     }
 
+    /// <summary>What stands in one of two feeds only, or in both otherwise: the titles.</summary>
+    public static IReadOnlyList<string> Differences(ReadOnlySpan<byte> one, ReadOnlySpan<byte> other)
+    {
+        var (before, after) = (Parts(one), Parts(other));
+        return [.. before.Events.Except(after.Events).Concat(after.Events.Except(before.Events)).Select(TitleOf).Distinct(),
+            .. before.Head.SequenceEqual(after.Head) && before.Zones.SequenceEqual(after.Zones) ? Array.Empty<string>() : ["VCALENDAR"]];
+    }
+
+    private static string TitleOf(string component)
+    {
+        var line = component.Replace("\r\n ", "", StringComparison.Ordinal).Split("\r\n")
+            .FirstOrDefault(line => line.StartsWith("SUMMARY", StringComparison.Ordinal));
+        return line is null ? "" : Unescaped(line[(line.IndexOf(':', StringComparison.Ordinal) + 1)..]);
+    }
+
     private static readonly string[] Known = ["VTIMEZONE", "VEVENT", "VTODO"];
 
     /// <summary>The lines of the head, unfolded, and the components as they stand.</summary>

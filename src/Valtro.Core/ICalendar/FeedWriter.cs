@@ -2,6 +2,7 @@ using System.Buffers;
 using NodaTime;
 using Valtro.Core.Events;
 using Valtro.Core.Calendars;
+using Valtro.Core.Editions;
 
 namespace Valtro.Core.ICalendar;
 
@@ -11,7 +12,10 @@ namespace Valtro.Core.ICalendar;
 /// <param name="Address">The feed's own address; null where each reader has another.</param>
 /// <param name="Zone">In which the edition's days begin.</param>
 public sealed record FeedHead(
-    Uid Uid, string Name, string Description, Hue Hue, Uri Page, Uri? Address, Instant Changed, DateTimeZone Zone);
+    Uid Uid, string Name, string Description, Hue Hue, Uri Page, Uri? Address, Instant Changed, DateTimeZone Zone)
+{
+    public Freshness Freshness { get; init; } = Freshness.Usual;
+}
 
 /// <summary>Writes finished components as an iCalendar stream (RFC 5545 3.4, RFC 7986).</summary>
 /// <remarks>The same components, stamps and head give the same bytes.</remarks>
@@ -85,8 +89,8 @@ public static class FeedWriter
         lines.Verbatim("URL:"u8, head.Page.AbsoluteUri);
         if (head.Address is { } address)
             lines.Verbatim("SOURCE;VALUE=URI:"u8, address.AbsoluteUri);
-        lines.Line("REFRESH-INTERVAL;VALUE=DURATION:"u8, "PT1H"u8);
-        lines.Line("X-PUBLISHED-TTL:"u8, "PT1H"u8);
+        lines.Verbatim("REFRESH-INTERVAL;VALUE=DURATION:"u8, head.Freshness.RefreshInterval);
+        lines.Verbatim("X-PUBLISHED-TTL:"u8, head.Freshness.RefreshInterval);
         lines.Verbatim("COLOR:"u8, head.Hue.NearestCss);
     }
 }

@@ -1,21 +1,25 @@
 using System.Buffers;
 using NodaTime;
+using Valtro.Core.Events;
 
 namespace Valtro.Core.ICalendar;
 
 /// <summary>Says when somebody is busy, and nothing else (RFC 5545 3.6.4).</summary>
 public static class FreeBusyWriter
 {
+    /// <param name="uid">By which programs know it again.</param>
+    /// <param name="changed">When it was last another (RFC 5545 3.8.7.2).</param>
     /// <param name="times">In any order; those that meet become one.</param>
-    public static void Write(IBufferWriter<byte> output, Interval range, IEnumerable<(Interval Time, bool IsCertain)> times, Instant now)
+    public static void Write(
+        IBufferWriter<byte> output, Uid uid, Instant changed, Interval range, IEnumerable<(Interval Time, bool IsCertain)> times)
     {
         var byCertainty = times.ToLookup(one => one.IsCertain, one => one.Time);
         var lines = new ContentLines(output);
         lines.Begin("VCALENDAR"u8);
         FeedWriter.WriteMaker(lines);
         lines.Begin("VFREEBUSY"u8);
-        lines.Text("UID:"u8, $"{Guid.CreateVersion7()}");
-        lines.Moment("DTSTAMP:"u8, now);
+        lines.Text("UID:"u8, uid.Text);
+        lines.Moment("DTSTAMP:"u8, changed);
         lines.Moment("DTSTART:"u8, range.Start);
         lines.Moment("DTEND:"u8, range.End);
         foreach (var time in Together(byCertainty[true], range))

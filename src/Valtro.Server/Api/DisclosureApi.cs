@@ -85,7 +85,7 @@ internal static class DisclosureApi
                 ? [
                     .. Kinds.Select(
                         kind => new EmptiedBody(
-                            kind, fetched.Where(one => one.Audience == opening.Audience && one.Kind == kind).Sum(one => one.Programs)))]
+                            kind, fetched.Where(one => one.Audience == opening.Audience && one.Form == kind).Sum(one => one.Programs)))]
                 : [],
             losing);
     }

@@ -5,6 +5,7 @@ using System.Xml.Linq;
 using NodaTime;
 using Valtro.Application.Dav;
 using Valtro.Application.Editions;
+using Valtro.Core.Events;
 using Valtro.Core.ICalendar;
 using Valtro.Store;
 using static Valtro.Server.Dav.DavXml;
@@ -336,7 +337,8 @@ public sealed class DavAnswers(DavCalendars calendars, AppPasswordStore store, I
         var dates = (await objects()).SelectMany(one => DavQuestion.DatesWithin(one, range)).Where(date => date.TakesTime);
         var output = new System.Buffers.ArrayBufferWriter<byte>(1_024);
         FreeBusyWriter.Write(
-            output, range, dates.Select(date => (new Interval(date.Start, date.End), date.IsCertain)), clock.GetCurrentInstant());
+            output, Uid.Of(Guid.CreateVersion7()), clock.GetCurrentInstant(), range,
+            dates.Select(date => (new Interval(date.Start, date.End), date.IsCertain)));
         asked.Context.Response.ContentType = "text/calendar; charset=utf-8";
         await asked.Context.Response.Body.WriteAsync(output.WrittenMemory, asked.Context.RequestAborted);
     }

@@ -2,6 +2,7 @@ using NodaTime;
 using Valtro.Application.Editions;
 using Valtro.Application.Files;
 using Valtro.Core;
+using Valtro.Core.Editions;
 using Valtro.Core.Events;
 using Valtro.Core.Speaking;
 using Valtro.Store;
@@ -26,7 +27,7 @@ public sealed class EditionAnswers(
             || await FeedKeyAsync(located, only, about) is not { } key
             || await FindAsync(located, key, ".ics") is not { } feed)
             return;
-        fetches.Note(Limits.ProgramOf(Context), located.Found.Address!, "feed");
+        Note(located, DeliveryStore.Feed, feed);
         Context.Response.Headers.ContentDisposition = $"inline; filename=\"{located.Found.Address!.Slug}.ics\"";
         await SendAsync(located, feed, "text/calendar; charset=utf-8");
     }
@@ -74,6 +75,40 @@ public sealed class EditionAnswers(
             await SendAsync(located, rendered, "application/json; charset=utf-8");
     }
 
+    /// <summary>Dates of a span, in one of the forms in which they are taken along.</summary>
+    /// <param name="only">Calendars, as of a feed.</param>
+    public async Task SendTakenAsync(EditionName name, TakenForm form, LocalDate? from, LocalDate? to, string? only, string[] about)
+    {
+        var ending = EndingOf(form);
+        if (await LocateAsync(name, ending) is not { } located
+            || await FeedKeyAsync(located, only, about) is not { } feed)
+            return;
+        var taking = new Taking(form, from, to, feed.Narrowing ?? Narrowing.Of(null, []));
+        if (!taking.IsPossible)
+        {
+            var why = Saying.Of("request.span", ("years", Taking.MostYears));
+            await Problems.Of(Problem.Refused, why, [new Refusal("to", why)]).ExecuteAsync(Context);
+            return;
+        }
+        if (await FindAsync(located, ArtefactKey.Taken(taking), ending) is not { } taken)
+            return;
+        Note(located, form.ToString().ToLowerInvariant(), taken);
+        if (form is TakenForm.Snapshot or TakenForm.Csv)
+            Context.Response.Headers.ContentDisposition =
+                $"attachment; filename=\"{located.Found.Address!.Slug}.{(form == TakenForm.Csv ? "csv" : "ics")}\"";
+        await SendAsync(located, taken, taking.ContentType);
+    }
+
+    /// <summary>What stands behind an edition's name.</summary>
+    public static string EndingOf(TakenForm form) => form switch
+    {
+        TakenForm.Snapshot => "/snapshot.ics",
+        TakenForm.Busy => ".ifb",
+        TakenForm.JCal => ".jcal",
+        TakenForm.Csv => ".csv",
+        _ => "/v1.json",
+    };
+
     /// <summary>For the home screen of a phone: of open editions only.</summary>
     public async Task SendManifestAsync(EditionName name)
     {
@@ -99,7 +134,9 @@ public sealed class EditionAnswers(
         if (await PartsAsync(
             located, ArtefactKey.Of(asked.Day.ToYearMonth()), page.Month.Rendered.Part.Edition.IsWhole, ending) is not { } parts)
             return;
-        fetches.Note(Limits.ProgramOf(Context), address, embedded ? "embed" : "page");
+        Note(located, embedded ? "embed" : "page", page.Feed);
+        if (embedded && Limits.ProgramOf(Context).IsBrowser && FramingSite() is { } site)
+            fetches.AddSite(address, site);
         var edition = parts[0].Rendered.Part.Edition;
         SecurityHeaders.ForReaders(Context.Response, edition.Sites, pages.StylesOf(edition));
         Rendered[] rendered = [.. parts.Select(part => part.Rendered)];
@@ -206,14 +243,32 @@ public sealed class EditionAnswers(
         await SendAsync(located, file, file.Rendered.File.Value.Type, seconds: 300);
     }
 
+    private void Note(Located located, string form, Copy copy)
+    {
+        var request = Context.Request.Headers;
+        // What is last modified is said a second later than it was (PublicAnswers).
+        Instant? since = Context.Request.GetTypedHeaders().IfModifiedSince is { } said
+            ? Instant.FromDateTimeOffset(said) - Duration.FromSeconds(1)
+            : null;
+        fetches.Add(Limits.ProgramOf(Context), located.Found.Address!, form, copy.Rendered.Artefact.ChangedAt, request.IfNoneMatch, since);
+    }
+
+    /// <summary>The host of the page that holds the frame: empty where it does not say so, null where the page is our own.</summary>
+    private string? FramingSite() =>
+        !Uri.TryCreate(Context.Request.Headers.Referer, UriKind.Absolute, out var page) || page.Host.Length is 0 or > 200 ? ""
+        : page.Authority == Context.Request.Host.Value ? null
+        : page.IdnHost;
+
     private async Task SendAsync(EditionName name, ArtefactKey key, string ending, string contentType)
     {
         if (await LocateAsync(name, ending) is { } located && await FindAsync(located, key, ending) is { } copy)
             await SendAsync(located, copy, contentType);
     }
 
-    private Task SendAsync(Located located, Copy copy, string contentType, int seconds = 60) =>
-        PublicAnswers.SendAsync(Context, copy, contentType, PublicAnswers.CacheControl(located.Name.Secret is not null, seconds),
+    /// <param name="seconds">How long it may be kept; null for as long as the edition says.</param>
+    private Task SendAsync(Located located, Copy copy, string contentType, int? seconds = null) =>
+        PublicAnswers.SendAsync(Context, copy, contentType, PublicAnswers.CacheControl(
+            located.Name.Secret is not null, seconds ?? located.Found.Address!.KeptSeconds ?? Freshness.Usual.KeptSeconds),
             clock.GetCurrentInstant());
 
     /// <summary>The edition, or an answer that says why there is none.</summary>

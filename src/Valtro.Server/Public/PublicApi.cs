@@ -1,4 +1,5 @@
 using Microsoft.AspNetCore.Cors.Infrastructure;
+using Valtro.Application.Editions;
 using Valtro.Application.Files;
 using Valtro.Core.Events;
 
@@ -41,6 +42,11 @@ internal static class PublicApi
         app.MapRead("/c/{organisation}", (string organisation, string? find, string? term, string[]? only,
             FrontAnswers answers) => answers.SendPageAsync(organisation, find, term, only ?? []));
         app.MapRead("/c/changes", (string[]? of, EditionAnswers answers) => answers.SendChangesOfAsync(of ?? []));
+        // Whose it is says the token alone. Mail programs press for many people from one address: wrong tokens count, and nothing else.
+        app.MapOwn(HttpMethods.Get, "/mail/{token}", (string token, MailAnswers answers) => answers.SendOwnAsync(token, endsOnly: false));
+        app.MapOwn(HttpMethods.Get, "/mail/{token}/end", (string token, MailAnswers answers) => answers.SendOwnAsync(token, endsOnly: true));
+        app.MapOwn(HttpMethods.Post, "/mail/{token}", (string token, MailAnswers answers) => answers.ConfirmAsync(token));
+        app.MapOwn(HttpMethods.Post, "/mail/{token}/end", (string token, MailAnswers answers) => answers.EndAsync(token));
         foreach (var edition in new[] { "/c/{organisation}/{edition}", "/s/{secret}" })
         {
             app.MapRead(edition, (EditionPath path, EditionAnswers answers) => answers.SendPageAsync(path.Name, embedded: false));
@@ -50,6 +56,10 @@ internal static class PublicApi
                     answers.SendFeedAsync(path.Name, only, about ?? []));
             app.MapRead(
                 edition + ".json", (EditionPath path, string? month, EditionAnswers answers) => answers.SendMonthAsync(path.Name, month));
+            foreach (var form in Enum.GetValues<TakenForm>())
+                app.MapRead(edition + EditionAnswers.EndingOf(form),
+                    (EditionPath path, QueryDay? from, QueryDay? to, string? only, string[]? about, EditionAnswers answers) =>
+                        answers.SendTakenAsync(path.Name, form, from?.Date, to?.Date, only, about ?? []));
             app.MapRead(edition + ".atom", (EditionPath path, EditionAnswers answers) => answers.SendAtomAsync(path.Name));
             app.MapRead(edition + "/changed.json", (EditionPath path, EditionAnswers answers) => answers.SendChangedAsync(path.Name));
             app.MapRead(edition + "/entries/{id}/{date}",
@@ -63,9 +73,17 @@ internal static class PublicApi
             app.MapRead(edition + "/files/{id:guid}/{name}",
                 (EditionPath path, Guid id, string name, int? width, string? form, EditionAnswers answers) =>
                     answers.SendFileAsync(path.Name, id, name, PictureSize.Of(width, form)));
+            app.MapRead(edition + "/mail", (EditionPath path, string? only, string? entry, MailAnswers answers) =>
+                answers.SendFormAsync(path.Name, only, entry));
+            app.MapOwn(HttpMethods.Post, edition + "/mail", (EditionPath path, string? only, string? entry, MailAnswers answers) =>
+                answers.AskAsync(path.Name, only, entry)).RequireRateLimiting(Limits.SignIn);
             app.MapRead(edition + "/changes", (EditionPath path, EditionAnswers answers) => answers.SendChangesAsync(path.Name));
         }
     }
+
+    /// <summary>Maps what a reader does for themselves, without an account: no script of another site reads it.</summary>
+    private static RouteHandlerBuilder MapOwn(this WebApplication app, string method, string pattern, Delegate handler) =>
+        app.MapMethods(pattern, [method], handler).AddEndpointFilter<ForReaders>().ExcludeFromDescription();
 
     /// <summary>Maps what anybody may read, scripts of other sites too.</summary>
     public static void MapRead(this WebApplication app, string pattern, Delegate handler) =>

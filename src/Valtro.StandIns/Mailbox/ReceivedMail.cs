@@ -8,7 +8,10 @@ using SmtpServer.Storage;
 namespace Valtro.StandIns.Mailbox;
 
 /// <summary>A mail as it was received, latest first in every list.</summary>
-public sealed record Mail(string Id, string From, string To, string Subject, string Text, DateTimeOffset At);
+/// <param name="Html">Empty where it is plain only.</param>
+/// <param name="EndAddress">Where a press ends such mails (RFC 8058); empty where there is no such way.</param>
+public sealed record Mail(
+    string Id, string From, string To, string Subject, string Text, string Html, string EndAddress, DateTimeOffset At);
 
 /// <summary>Takes whatever mail is handed over (RFC 5321) and keeps the latest in memory, for people to look at.</summary>
 public sealed class ReceivedMail(TimeProvider clock) : MessageStore
@@ -38,6 +41,8 @@ public sealed class ReceivedMail(TimeProvider clock) : MessageStore
             string.Join(", ", transaction.To.Select(mailbox => mailbox.AsAddress())),
             message.Subject ?? "",
             message.TextBody ?? "",
+            message.HtmlBody ?? "",
+            message.Headers["List-Unsubscribe-Post"] is null ? "" : (message.Headers["List-Unsubscribe"] ?? "").Trim('<', '>'),
             clock.GetUtcNow());
         lock (_gate)
         {

@@ -26,7 +26,7 @@ internal static class WebsitePages
           <section class="wide"><h2>What is on</h2><p>The families’ committee keeps this page. The dates come from the school.</p>{blocks.Wide}</section>
           <aside class="sidebar"><h2>Next</h2>{blocks.Sidebar}</aside>
         </main>
-        <footer><a href="/edit">Edit the HTML blocks</a> · Other sites: <a href="/learning">a learning platform</a>, <a href="/blog">a blog that strips scripts</a>, <a href="/club">a site that resolves oEmbed</a> · <a href="/calendars">calendars of others</a> · <a href="/mailbox">everybody’s mail</a></footer>
+        <footer><a href="/edit">Edit the HTML blocks</a> · Other sites: <a href="/learning">a learning platform</a>, <a href="/blog">a blog that strips scripts</a>, <a href="/club">a site that resolves oEmbed</a> · <a href="/calendars">calendars of others</a> · <a href="/mailbox">everybody’s mail</a> · <a href="/subscriber">programs that subscribe</a></footer>
         """);
 
     private static string Form(Blocks blocks) => Frame("Edit the HTML blocks", $"""

@@ -53,6 +53,7 @@ public sealed class DemoSeed(Database database, Instant now)
             await new EventSeed(database, _organisationId, calendars, plate => plate is "PW" or "SW" or "SLIP" ? bo : ada, now).RunAsync();
         await new DemoSharing(database, _organisationId, calendars, ada, cy, now).RunAsync(events);
         await new DemoEditions(database, _organisationId, calendars, ada, now).RunAsync();
+        await new DemoDeliveries(database, _organisationId, Halifax, now).RunAsync();
         if (follows is { } outside)
             await new DemoSources(database, _organisationId, calendars, ada, now, outside.StandIns, outside.Sealing).RunAsync();
         if (!isLarge)

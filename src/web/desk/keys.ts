@@ -49,6 +49,8 @@ export const keys = {
   feedText: (id: string) => ['proof', id, 'feed'] as const,
   trace: (id: string, of: string) => ['proof', id, 'trace', of] as const,
   where: (id: string, date: string) => ['proof', 'where', id, date] as const,
+  deliveries: (id: string, span: string) => ['deliveries', id, span] as const,
+  reach: ['deliveries', 'reach'] as const,
   needs: ['needs'] as const,
   editionBin: ['bin', 'editions'] as const,
   ownLink: (path: string) => ['own-link', path] as const,

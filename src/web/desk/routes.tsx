@@ -53,6 +53,11 @@ export const router = createBrowserRouter(
                 { path: '/editions/new', lazy: edition },
                 { path: '/editions/:id', lazy: edition },
                 { path: '/editions/:id/proof', lazy: screen(() => import('./proof/ProofPage'), 'ProofPage') },
+                {
+                  path: '/editions/:id/deliveries',
+                  lazy: screen(() => import('./deliveries/DeliveriesPage'), 'DeliveriesPage'),
+                },
+                { path: '/check', lazy: screen(() => import('./check/CheckPage'), 'CheckPage') },
                 { path: '/needs', lazy: screen(() => import('./proof/NeedsPage'), 'NeedsPage') },
                 { path: '/events/:id/trace', lazy: screen(() => import('./proof/TracePage'), 'TracePage') },
                 { path: '/editions/:id/read', lazy: screen(() => import('./editions/ReadPage'), 'ReadPage') },

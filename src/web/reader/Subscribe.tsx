@@ -55,6 +55,49 @@ export function Subscribe({ only, about, onClose }: { only: string[] | null; abo
         </button>{' '}
         <span role="status">{said}</span>
       </p>
+      {addresses.page && (
+        <p>
+          <a
+            href={`${addresses.page}/mail${only ? `?only=${slugsOf(edition, only).join(',')}` : ''}`}
+            target="_blank"
+            rel="noopener"
+          >
+            {own.byMail}
+          </a>
+        </p>
+      )}
+      {addresses.page && <Take page={addresses.page} narrowing={narrowing} own={own} />}
     </section>
+  )
+}
+
+/** Dates of a span as a file. */
+function Take({ page, narrowing, own }: { page: string; narrowing: string; own: typeof en }) {
+  const [from, setFrom] = useState('')
+  const [to, setTo] = useState('')
+  const query = [from && `from=${from}`, to && `to=${to}`, narrowing].filter(Boolean).join('&')
+  const rest = query && `?${query}`
+  return (
+    <div className="take-along">
+      <p>{own.takeAlong}</p>
+      <p>
+        <label>
+          {own.takeFrom}{' '}
+          <input type="date" value={from} max={to || undefined} onChange={(event) => setFrom(event.target.value)} />
+        </label>{' '}
+        <label>
+          {own.takeTo} <input type="date" value={to} min={from || undefined} onChange={(event) => setTo(event.target.value)} />
+        </label>
+      </p>
+      <p>
+        <a href={`${page}/snapshot.ics${rest}`} target="_blank" rel="noopener">
+          {own.takeFile}
+        </a>{' '}
+        ·{' '}
+        <a href={`${page}.csv${rest}`} target="_blank" rel="noopener">
+          {own.takeTable}
+        </a>
+      </p>
+    </div>
   )
 }

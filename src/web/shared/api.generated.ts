@@ -6461,6 +6461,236 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/reach": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ReachesResponse"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{id}/deliveries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    span?: string;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DeliveriesResponse"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{id}/render": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RenderAgainResponse"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/check/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FileCheckResponse"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/check/address": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["AddressToCheck"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FileCheckResponse"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/events/chosen/preview": {
         parameters: {
             query?: never;
@@ -8488,6 +8718,10 @@ export interface components {
             /** Format: uuid */
             calendarId: null | string;
         };
+        AddressToCheck: {
+            /** @description Of a calendar file on the web: https or webcal. */
+            address: null | string;
+        };
         AppPassword: {
             /** Format: uuid */
             id: string;
@@ -9055,6 +9289,39 @@ export interface components {
          * @enum {unknown}
          */
         DateStyle: "long" | "short" | "numeric";
+        DayBody: {
+            day: components["schemas"]["LocalDate"];
+            /**
+             * Format: int32
+             * @description How many programs fetched the feed.
+             */
+            programs: number;
+            /**
+             * Format: int32
+             * @description How many of them had what was newest on that day.
+             */
+            withNewest: number;
+            /**
+             * Format: int32
+             * @description How often they asked.
+             */
+            times: number;
+            /**
+             * Format: int32
+             * @description How many looked at a page or a frame.
+             */
+            readers: number;
+            /**
+             * Format: int32
+             * @description How often.
+             */
+            views: number;
+            /**
+             * Format: int32
+             * @description How long what changed on that day could not be rendered.
+             */
+            lateMinutes: number;
+        };
         /**
          * @description In which order numbers of a day stand: 4/12 is a day of April or of December.
          * @enum {unknown}
@@ -9080,6 +9347,32 @@ export interface components {
          * @enum {unknown}
          */
         DeadlineForm: "events" | "tasks";
+        /** @description Who fetched what of an edition. */
+        DeliveriesResponse: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            /** Format: uuid */
+            calendarId: null | string;
+            reach: components["schemas"]["ReachBody"];
+            rhythms: components["schemas"]["RhythmBody"][];
+            /** @description Those that come. */
+            kinds: components["schemas"]["KindBody"][];
+            days: components["schemas"]["DayBody"][];
+            sites: components["schemas"]["SiteBody"][];
+            /**
+             * Format: int32
+             * @description Within so many minutes half of what was new was fetched.
+             */
+            halfWithinMinutes: null | number;
+            lastFetchAt: null | components["schemas"]["Instant"];
+            termFrom: null | components["schemas"]["LocalDate"];
+            /**
+             * Format: int32
+             * @description How many readers are told by mail what changes.
+             */
+            subscribers: number;
+        };
         DeliveryBody: {
             state: components["schemas"]["DeliveryState"];
             changedAt: null | components["schemas"]["Instant"];
@@ -9130,6 +9423,14 @@ export interface components {
          * @enum {unknown}
          */
         Detail: "nothing" | "times" | "headline" | "complete";
+        /** @description What was another. */
+        DifferenceBody: {
+            audience: components["schemas"]["Audience"];
+            /** @description Of a page; null for the feed. */
+            month: null | string;
+            /** @description Of a feed: what differs in it, so far as that is not too much. */
+            titles: string[];
+        };
         DisclosureBody: {
             members: components["schemas"]["Detail"];
             link: components["schemas"]["Detail"];
@@ -9235,6 +9536,16 @@ export interface components {
              * @description Only what this member is responsible for, by their own times, so far as readers are told who that is.
              */
             ofPerson?: null | string;
+            /**
+             * Format: int32
+             * @description How often programs are asked to come; null for what is usual.
+             */
+            refreshMinutes?: null | number;
+            /**
+             * Format: int32
+             * @description How long caches on the way may keep what they have; null for what is usual.
+             */
+            keptSeconds?: null | number;
         };
         EditionLine: {
             /** Format: uuid */
@@ -9248,11 +9559,6 @@ export interface components {
             calendarId: null | string;
             /** @description Whether what readers get is what was saved. */
             freshness: components["schemas"]["DeliveryBody"];
-            /**
-             * Format: int32
-             * @description How many programs fetched it in the last seven days.
-             */
-            fetchedBy: number;
             mayEdit: boolean;
             mayRead: boolean;
             /** @description Its addresses answer as if nobody knew them. */
@@ -9325,7 +9631,7 @@ export interface components {
             what: string;
             /**
              * Format: int32
-             * @description How many programs fetched it in the last seven days.
+             * @description How many programs fetched it on the busiest of the last seven days.
              */
             programs: number;
         };
@@ -9593,6 +9899,22 @@ export interface components {
          * @enum {unknown}
          */
         FailureReason: "database" | "disk" | "mailServer" | "elsewhere" | "ours";
+        FaultBody: {
+            code: string;
+            severity: components["schemas"]["FaultSeverity"];
+            /** Format: int32 */
+            line: number;
+            /** Format: int32 */
+            column: number;
+            clause: string;
+            /** @description What is wrong, and what to do. */
+            text: string;
+        };
+        /**
+         * @description How much a fault matters, worst first.
+         * @enum {unknown}
+         */
+        FaultSeverity: "error" | "warning" | "note";
         /**
          * @description How the feed of an edition is made.
          * @default series
@@ -9610,6 +9932,28 @@ export interface components {
             address: string;
             /** @description Its kind and size: "PDF, 120 kB". */
             said: string;
+        };
+        /** @description What a check of a file came to. */
+        FileCheckResponse: {
+            /** Format: int32 */
+            errors: number;
+            /** Format: int32 */
+            warnings: number;
+            /** Format: int32 */
+            notes: number;
+            /**
+             * Format: int32
+             * @description How many more there are of the kinds that are listed.
+             */
+            hidden: number;
+            /** Format: int32 */
+            lines: number;
+            /**
+             * Format: int32
+             * @description How many events, tasks and the like it has.
+             */
+            components: number;
+            faults: components["schemas"]["FaultBody"][];
         };
         /** @description A filter as it was typed. */
         FilterDraft: {
@@ -10024,6 +10368,12 @@ export interface components {
             /** Format: uuid */
             id: string;
         };
+        /** @description How many programs of a kind come on a usual day. */
+        KindBody: {
+            kind: components["schemas"]["ProgramKind"];
+            /** Format: double */
+            usual: number;
+        };
         /**
          * @description Whether an edition takes what happens, what is due, or both.
          * @default both
@@ -10272,7 +10622,7 @@ export interface components {
             becomesEmpty: boolean;
             /**
              * Format: int32
-             * @description How many programs fetched it in the last seven days.
+             * @description How many programs fetched it on the busiest of the last seven days.
              */
             programs: number;
         };
@@ -10674,6 +11024,11 @@ export interface components {
         PreviewRulesRequest: {
             rules: null | components["schemas"]["SourceRules"];
         };
+        /**
+         * @description Where a program runs that fetches an edition.
+         * @enum {unknown}
+         */
+        ProgramKind: "phone" | "web" | "desktop" | "other" | "browser";
         ProgramRequest: {
             /** @description By which its owner knows the program again. */
             program: null | string;
@@ -10727,7 +11082,7 @@ export interface components {
             wentOutAt: null | components["schemas"]["Instant"];
             /**
              * Format: int32
-             * @description How many fetched it within a fortnight.
+             * @description How many fetched it on the busiest day of a fortnight.
              */
             programs: number;
             /**
@@ -10810,6 +11165,36 @@ export interface components {
         QueryDay: string;
         /** Format: word */
         QueryWordOfListOrder: string;
+        /** @description Who has the newest version of an edition, or of all that carry a calendar. */
+        ReachBody: {
+            /** Format: uuid */
+            id: string;
+            state: components["schemas"]["ReachState"];
+            changedAt: null | components["schemas"]["Instant"];
+            /**
+             * Format: int32
+             * @description How many programs have it.
+             */
+            since: number;
+            /**
+             * Format: int32
+             * @description How many come on a usual day.
+             */
+            usual: number;
+            most: null | components["schemas"]["Rhythm"];
+            last: null | components["schemas"]["Rhythm"];
+        };
+        ReachesResponse: {
+            /** @description That the person composes. */
+            editions: components["schemas"]["ReachBody"][];
+            /** @description That the person keeps, in whatever edition they go out. */
+            calendars: components["schemas"]["ReachBody"][];
+        };
+        /**
+         * @description Whether those that usually fetch it have the newest version.
+         * @enum {unknown}
+         */
+        ReachState: "nobody" | "none" | "some" | "all";
         /** @description What a refusal says (RFC 9457), with what it adds; Problems writes it. */
         RefusalBody: {
             /**
@@ -10901,6 +11286,15 @@ export interface components {
             /** @description Composed ones that tell something of it now. */
             editions: components["schemas"]["LosingEdition"][];
         };
+        RenderAgainResponse: {
+            /**
+             * Format: int32
+             * @description How many parts were rendered and compared.
+             */
+            checked: number;
+            /** @description Those that were not what readers had; they are rendered anew. */
+            differed: components["schemas"]["DifferenceBody"][];
+        };
         /** @description The repetition as the event page's sentence says it. */
         RepeatDraft: {
             pattern: components["schemas"]["RepeatPattern"];
@@ -10975,6 +11369,28 @@ export interface components {
             at: components["schemas"]["Instant"];
             mayRestore: boolean;
             differences: components["schemas"]["EventDifference"][];
+        };
+        /** @enum {unknown} */
+        Rhythm: "halfHour" | "hour" | "fewHours" | "day" | "seldom";
+        RhythmBody: {
+            rhythm: components["schemas"]["Rhythm"];
+            /**
+             * Format: double
+             * @description How many of them come on a usual day.
+             */
+            usual: number;
+            /**
+             * Format: int32
+             * @description How many have the newest version.
+             */
+            since: number;
+            /**
+             * Format: double
+             * @description From 0 to 1.
+             */
+            share: number;
+            /** @description Where most of them run. */
+            mostly: components["schemas"]["ProgramKind"];
         };
         RolesRequest: {
             isAdministrator: boolean;
@@ -11137,6 +11553,12 @@ export interface components {
         SignOffResponse: {
             toDecide: components["schemas"]["SubmissionResponse"][];
             yours: components["schemas"]["SubmissionResponse"][];
+        };
+        SiteBody: {
+            /** @description Its host; empty where the browser did not say it. */
+            site: string;
+            /** Format: int32 */
+            views: number;
         };
         /** @enum {unknown} */
         Skip: "omit" | "backward" | "forward";
@@ -11819,7 +12241,7 @@ export interface components {
          * @description What can be to do.
          * @enum {unknown}
          */
-        WorkKind: "render" | "mail" | "gather" | "reset" | "sweep" | "intake" | "follow" | "push" | "prove" | "links";
+        WorkKind: "render" | "mail" | "gather" | "reset" | "sweep" | "intake" | "digest" | "follow" | "push" | "prove" | "links";
         YearPlanRequest: {
             name: null | string;
             first: null | components["schemas"]["LocalDate"];

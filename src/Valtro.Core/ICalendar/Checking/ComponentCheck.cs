@@ -117,7 +117,8 @@ internal sealed class ComponentCheck(FaultList faults)
     {
         if (!open.Times.TryGetValue("DTSTART", out var start))
         {
-            if (open.First.GetValueOrDefault("RRULE") is { } alone)
+            // One that cannot be read is said at its own line.
+            if (!open.First.ContainsKey("DTSTART") && open.First.GetValueOrDefault("RRULE") is { } alone)
                 Add(alone, "ruleWithoutStart", FaultSeverity.Error, "RFC 5545 3.8.5.3");
             return;
         }

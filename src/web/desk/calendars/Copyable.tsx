@@ -1,6 +1,5 @@
 import { useId } from 'react'
-import { useToast } from '../Toasts'
-import { t } from './words'
+import { useCopy } from '../useCopy'
 
 interface CopyableProps {
   name: string
@@ -12,17 +11,12 @@ interface CopyableProps {
 
 /** Something to be pasted elsewhere, with a button that copies it. */
 export function Copyable({ name, button, text, lines = 1, children }: CopyableProps) {
-  const toast = useToast()
   const id = useId()
-  const copy = () =>
-    navigator.clipboard.writeText(text).then(
-      () => toast(t('copiedName', { name })),
-      () => toast(t('theBrowserDoesNotLet')),
-    )
+  const copy = useCopy()
   return (
     <div className="copyable">
       <label htmlFor={id}>{name}</label>
-      <button type="button" className="btn btn-outline-ink" onClick={copy}>
+      <button type="button" className="btn btn-outline-ink" onClick={() => copy(name, text)}>
         {button}
       </button>
       {lines > 1 ? (

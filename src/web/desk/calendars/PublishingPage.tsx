@@ -7,6 +7,7 @@ import { detailSaid } from '../openness'
 import { TargetList } from '../elsewhere/TargetList'
 import { SecretLinkSection } from './SecretLinkSection'
 import { Copyable } from './Copyable'
+import { DeliveriesOfCalendar } from '../deliveries/DeliveriesLink'
 import { DeliveryLine } from '../Delivery'
 import { NothingHere } from '../NothingHere'
 import { useCalendar, usePublishing } from './queries'
@@ -28,6 +29,7 @@ export function PublishingPage() {
           <Plate code={calendar.data.plate} colour={calendar.data.colour} /> {calendar.data.name}
         </h1>
         <DeliveryLine delivery={publishing.data.delivery} />
+        {publishing.data.isOpen && <DeliveriesOfCalendar id={id} />}
       </div>
       {!publishing.data.isOpen && (
         <p className="notice closed-notice" role="status">

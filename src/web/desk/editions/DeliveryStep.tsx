@@ -22,6 +22,13 @@ const wayWords: Record<Way, string> = {
   code: t('code'),
 }
 
+const otherForms = [
+  ['.ifb', t('busyTimes'), t('copyBusyTimes'), t('aboutBusyTimes')],
+  ['.csv', t('asTable'), t('copyTable'), t('aboutTable')],
+  ['/v1.json', t('asJson'), t('copyJson'), t('aboutJson')],
+  ['.jcal', t('asJcal'), t('copyJcal'), t('aboutJcal')],
+] as const
+
 interface DeliveryStepProps {
   draft: Draft
   saved: Edition | undefined
@@ -142,6 +149,15 @@ function WayOf({ way, id, addresses, name }: { way: Way; id: string; addresses: 
           <Copyable name={t('whatChangedLately')} button={t('copyTheAtomLink')} text={addresses.atom}>
             {t('forNewsReadersWhatWas')}
           </Copyable>
+          <details>
+            <summary>{t('otherForms')}</summary>
+            <p className="soft">{t('aboutOtherForms')}</p>
+            {otherForms.map(([ending, name, button, about]) => (
+              <Copyable key={ending} name={name} button={button} text={addresses.page + ending}>
+                {about}
+              </Copyable>
+            ))}
+          </details>
         </>
       )
     default:

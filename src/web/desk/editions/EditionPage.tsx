@@ -84,7 +84,7 @@ function EditionForm({ saved }: { saved: Edition | undefined }) {
   return (
     <main className="edition-builder">
       {guard}
-      <div className="builder-head">
+      <div className="screen-head">
         <p className="soft crumbs">
           <Link to="/editions">{t('editions')}</Link> › {saved?.name ?? t('newEdition')}
         </p>
@@ -111,6 +111,11 @@ function EditionForm({ saved }: { saved: Edition | undefined }) {
           {saved && (
             <Link className="btn btn-outline-ink" to={`/editions/${saved.id}/proof`}>
               {t('proof')}
+            </Link>
+          )}
+          {saved && !saved.isInTheMaking && (
+            <Link className="btn btn-outline-ink" to={`/editions/${saved.id}/deliveries`}>
+              {t('whoHasIt')}
             </Link>
           )}
           {saved && !isStandard && (

@@ -5,6 +5,7 @@ import { DeliveryLine } from '../Delivery'
 import { useCalendars } from '../calendars/queries'
 import { TargetList } from '../elsewhere/TargetList'
 import { useEditions } from './queries'
+import { DeliveriesLink } from '../deliveries/DeliveriesLink'
 import { ProofLink } from '../proof/ProofLink'
 import { useSeenAs } from '../seeAs'
 import { t } from './words'
@@ -88,7 +89,7 @@ function EditionTable({ editions }: { editions: EditionLine[] }) {
             <th scope="col">{t('for')}</th>
             <th scope="col">{t('opensAs')}</th>
             <th scope="col">{t('goneOut')}</th>
-            <th scope="col">{t('fetchedThisWeekBy')}</th>
+            <th scope="col">{t('whoHasIt')}</th>
             <th scope="col">{t('proof')}</th>
             <th scope="col">
               <span className="visually-hidden">{t('waysOn')}</span>
@@ -111,8 +112,8 @@ function EditionTable({ editions }: { editions: EditionLine[] }) {
               <td data-label={t('goneOut')}>
                 {edition.isInTheMaking ? <b>{t('inTheMaking')}</b> : <DeliveryLine delivery={edition.freshness} />}
               </td>
-              <td data-label={t('fetchedThisWeekBy')}>
-                {edition.fetchedBy === 0 ? '–' : t('programs', { count: edition.fetchedBy })}
+              <td data-label={t('whoHasIt')}>
+                {edition.mayEdit && !edition.isInTheMaking && <DeliveriesLink edition={edition} />}
               </td>
               <td data-label={t('proof')}>{edition.mayEdit && <ProofLink edition={edition} />}</td>
               <td className="row-links">

@@ -6,6 +6,29 @@ import { Choice } from './Step'
 import { listed } from '../catalogue'
 import { t } from './words'
 
+const USUAL_REFRESH = 60
+const USUAL_KEPT = 60
+
+const refreshes: Record<string, string> = {
+  15: t('quarterHour'),
+  30: t('halfAnHour'),
+  60: t('anHour'),
+  240: t('fourHours'),
+  1440: t('aDay'),
+}
+
+const keeps: Record<string, string> = {
+  0: t('noTime'),
+  10: t('tenSeconds'),
+  60: t('aMinute'),
+  300: t('fiveMinutes'),
+  3600: t('anHourLong'),
+}
+
+/** With what another program has chosen. */
+const withOwn = (options: Record<string, string>, own: number | null | undefined, unit: string): Record<string, string> =>
+  own === null || own === undefined || String(own) in options ? options : { ...options, [own]: `${own}${unit}` }
+
 interface FeedFormProps {
   draft: Draft
   saved: Edition | undefined
@@ -65,6 +88,23 @@ export function FeedForm({ draft, saved, problem, onChange }: FeedFormProps) {
       {draft.reminding !== undefined && draft.reminding !== 'nothing' && (
         <p className="soft">{t('someProgramsTakeNoReminders')}</p>
       )}
+      <p className="sentence">
+        {t('programsAreAskedToCome')}{' '}
+        <Choice
+          label={t('howOftenToCome')}
+          value={String(draft.refreshMinutes ?? USUAL_REFRESH)}
+          options={withOwn(refreshes, draft.refreshMinutes, ' min')}
+          onChange={(minutes) => onChange({ refreshMinutes: Number(minutes) })}
+        />
+        {t('cachesMayKeep')}{' '}
+        <Choice
+          label={t('howLongKept')}
+          value={String(draft.keptSeconds ?? USUAL_KEPT)}
+          options={withOwn(keeps, draft.keptSeconds, ' s')}
+          onChange={(seconds) => onChange({ keptSeconds: Number(seconds) })}
+        />
+      </p>
+      <p className="soft">{t('aboutFreshness')}</p>
       {willRename && (
         <p className="remark" role="status">
           {t('withThisChangeEveryEntry')}

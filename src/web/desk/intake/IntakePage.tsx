@@ -15,6 +15,9 @@ export function IntakePage() {
       <h1>{t('intake')}</h1>
       <p className="soft">{t('whatStandsSomewhere')}</p>
       <BringEvents />
+      <p>
+        <Link to="/check">{t('checkAFile')}</Link>
+      </p>
       {intakes.error && (
         <p className="notice" role="alert">
           {intakes.error.message}

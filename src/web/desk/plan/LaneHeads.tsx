@@ -1,5 +1,6 @@
 import { Plate } from '../../shared/Plate'
 import { DeliveryLine } from '../Delivery'
+import { ReachOfCalendar } from '../deliveries/ReachSign'
 import { Levels } from '../Level'
 import { sayOpenness } from '../openness'
 import type { Calendar } from '../types'
@@ -39,6 +40,7 @@ export function LaneHead({ calendar, rows }: HeadProps) {
         <Levels disclosure={calendar.disclosure} /> {sayOpenness(calendar)}
       </span>
       <DeliveryLine delivery={calendar.delivery} />
+      {calendar.delivery.state === 'upToDate' && <ReachOfCalendar id={calendar.id} />}
     </th>
   )
 }

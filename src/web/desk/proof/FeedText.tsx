@@ -1,3 +1,4 @@
+import { Link } from 'react-router'
 import { useFeedText } from './queries'
 import { t } from './words'
 
@@ -10,7 +11,10 @@ export function FeedText({ id }: { id: string }) {
   const lines = feed.data?.split('\r\n') ?? []
   return (
     <>
-      <p className="soft">{feed.error ? feed.error.message : feed.data === undefined ? t('feedLoads') : t('feedAbout')}</p>
+      <p className="soft">
+        {feed.error ? feed.error.message : feed.data === undefined ? t('feedLoads') : t('feedAbout')}{' '}
+        <Link to={`/check?edition=${id}`}>{t('checkTheFeed')}</Link>
+      </p>
       {lines.length > 0 && (
         <pre className="feed-text" tabIndex={0} aria-label={t('form_feed')}>
           {lines.slice(0, MOST_LINES).join('\n')}

@@ -54,7 +54,7 @@ function Head({ proof, form, onForm }: HeadProps) {
   const [isAsking, setAsking] = useState(false)
   const audience = audienceNames[proof.audience]
   return (
-    <header className="proof-head">
+    <header className="screen-head">
       <p className="soft crumbs">
         <Link to="/editions">{t('editions')}</Link> › <Link to={`/editions/${proof.id}`}>{proof.name}</Link> › {t('proof')}
       </p>
@@ -137,7 +137,10 @@ function WhoHasIt({ proof }: { proof: Proof }) {
   return (
     <section className="proof-box is-quiet">
       <h2>{t('whoHasIt')}</h2>
-      <p className="soft">{proof.isInTheMaking ? t('nobodyYet') : t('programsLately', { count: proof.programs })}</p>
+      <p className="soft">
+        {proof.isInTheMaking ? t('nobodyYet') : t('programsLately', { count: proof.programs })}{' '}
+        {!proof.isInTheMaking && <Link to={`/editions/${proof.id}/deliveries`}>{t('whoHasWhich')}</Link>}
+      </p>
     </section>
   )
 }

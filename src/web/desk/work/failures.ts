@@ -32,6 +32,7 @@ const what: Record<Failing['kind'], string> = {
   push: t('aCalendarElsewhere'),
   prove: t('lookingAnEditionThrough'),
   links: t('askingLinks'),
+  digest: t('mailOfChanges'),
 }
 
 /** "Going out", "A mail to cy@pinewick.example". */

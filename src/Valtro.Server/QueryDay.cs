@@ -2,7 +2,7 @@ using System.Diagnostics.CodeAnalysis;
 using NodaTime;
 using NodaTime.Text;
 
-namespace Valtro.Server.Api;
+namespace Valtro.Server;
 
 /// <summary>A day in an address, such as 2026-11-24.</summary>
 public readonly record struct QueryDay(LocalDate Date) : IParsable<QueryDay>
