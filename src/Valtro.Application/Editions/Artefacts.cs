@@ -149,14 +149,23 @@ public sealed class Artefacts(EditionStore editions, DeliveredStore delivered, R
         }
     }
 
+    /// <summary>Several parts, sought at once: after a change none waits for another.</summary>
+    /// <returns>Null when one of them is not there.</returns>
+    /// <inheritdoc cref="FindAsync(Located, ArtefactKey, Asker)"/>
+    public async Task<Copy[]?> FindAsync(Located located, ArtefactKey[] keys, Asker asker)
+    {
+        var found = await Task.WhenAll(keys.Select(key => FindAsync(located, key, asker)));
+        return found.All(one => one is not null) ? [.. found.OfType<Copy>()] : null;
+    }
+
     /// <summary>The version of what open pages of an edition show, whatever part of it that is: entries, settings, look. What readers
     /// cannot see does not show in it.</summary>
     /// <returns>With what it was made from; null when the edition shows its audience nothing.</returns>
-    /// <inheritdoc cref="FindAsync"/>
+    /// <inheritdoc cref="FindAsync(Located, ArtefactKey, Asker)"/>
     public async Task<(string Version, Copy Feed, Copy Month)?> PageAsync(Located located, Asker asker)
     {
         var month = ArtefactKey.Of(located.Found.Address!.MonthAt(clock.GetCurrentInstant()));
-        return await FindAsync(located, ArtefactKey.Feed, asker) is { } feed && await FindAsync(located, month, asker) is { } part
+        return await FindAsync(located, [ArtefactKey.Feed, month], asker) is [var feed, var part]
             ? ($"{feed.Rendered.Artefact.Etag[..16]}{part.Rendered.Artefact.Etag[..16]}", feed, part)
             : null;
     }

@@ -24,7 +24,8 @@ public sealed class ReadingPages(WebAssets assets, PublicAddresses addresses, Pa
 
     private readonly MemoryCache _memory = new(new MemoryCacheOptions { SizeLimit = 32 * 1024 * 1024 });
 
-    private readonly Lock[] _writing = [.. Enumerable.Range(0, 32).Select(_ => new Lock())];
+    private readonly Lock[] _writing = Locks();
+    private readonly Lock[] _painting = Locks();
 
     private WebEntry Entry => assets.Entry("reader/main.ts");
 
@@ -44,9 +45,13 @@ public sealed class ReadingPages(WebAssets assets, PublicAddresses addresses, Pa
         if (_memory.Get<Rendered>(key) is { } written)
             return written;
         // Many who come at once get one writing.
-        lock (_writing[(uint)key.GetHashCode() % _writing.Length])
+        lock (Of(_writing, key))
             return _memory.Get<Rendered>(key) ?? WriteNow(key, edition, version, feed, parts, asked);
     }
+
+    private static Lock[] Locks() => [.. Enumerable.Range(0, 32).Select(_ => new Lock())];
+
+    private static Lock Of(Lock[] locks, object key) => locks[(uint)key.GetHashCode() % locks.Length];
 
     private static object KeyOf(EditionAddress edition, string version, Rendered[] parts, PageAsked asked) =>
         (edition.Id, edition.Secret ?? edition.PreviewPath ?? "", version,
@@ -125,7 +130,7 @@ public sealed class ReadingPages(WebAssets assets, PublicAddresses addresses, Pa
         if (isOpen && !asked.IsEmbedded)
             page.Append(HomeScreen.Elements(Html.Encode(at.Base), address.OrganisationSlug));
         var data = DataOf(version, asked.View is EditionView.List or EditionView.Cards ? parts : parts[..1], at, asked);
-        var painted = painter.Paint(data);
+        var painted = Painted(data);
         page.Append(Entry.Style.Element).Append(PageStyle.Of(edition.Look).Element).Append(Entry.Elements)
             .Append("\n</head>\n<body>\n<div id=\"reader\"").Append(painted is null ? ">" : " data-painted>");
         if (painted is not null)
@@ -134,6 +139,17 @@ public sealed class ReadingPages(WebAssets assets, PublicAddresses addresses, Pa
             AppendList(page, edition, words, at, parts.SelectMany(part => part.Part.Entries).DistinctBy(entry => entry.Id));
         page.Append("</div>\n<script type=\"application/json\" id=\"edition-data\">").Append(data).Append("</script>\n</body>\n</html>\n");
         return page.ToString();
+    }
+
+    /// <summary>Painted once for what is shown: the page and the embed of an edition show the same.</summary>
+    private string? Painted(string data)
+    {
+        var key = Rendered.EtagOf(Encoding.UTF8.GetBytes(data));
+        lock (Of(_painting, key))
+            return _memory.TryGetValue<string>(key, out var painted) ? painted
+                : painter.Paint(data) is { } now
+                ? _memory.Set(key, now, new MemoryCacheEntryOptions { Size = now.Length * sizeof(char) })
+                : null;
     }
 
     /// <summary>What the first view needs and no more: a grid shows one month, and asks for the next when the reader turns to it. The JSON

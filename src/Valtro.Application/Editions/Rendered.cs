@@ -15,16 +15,18 @@ public sealed record PageFrame(IReadOnlyList<string>? Sites, PageStyle[] Styles)
 public sealed class Rendered
 {
     private readonly Lazy<MonthBody> _part;
+    private readonly bool _compresses;
+    private readonly Lazy<byte[]?> _gzip;
+    private readonly Lazy<byte[]?> _brotli;
 
     /// <param name="compresses">Whether it is worth it: pictures are compressed already.</param>
     public Rendered(Artefact artefact, bool compresses = true)
     {
         Artefact = artefact;
         _part = new(() => JsonSerializer.Deserialize<MonthBody>(artefact.Content, Json.Options)!);
-        if (!compresses)
-            return;
-        Gzip = Compress(output => new GZipStream(output, CompressionLevel.Optimal));
-        Brotli = Compress(output => new BrotliStream(output, CompressionLevel.Optimal));
+        _compresses = compresses;
+        _gzip = new(() => compresses ? Compress(output => new GZipStream(output, CompressionLevel.Optimal)) : null);
+        _brotli = new(() => compresses ? Compress(output => new BrotliStream(output, CompressionLevel.Optimal)) : null);
     }
 
     /// <summary>A strong validator of the content alone: changes that readers cannot see do not show in it.</summary>
@@ -35,9 +37,11 @@ public sealed class Rendered
     /// <summary>What is in a month, or in all of an edition with a limit.</summary>
     public MonthBody Part => _part.Value;
 
-    public byte[]? Gzip { get; }
+    /// <summary>Made when somebody first takes it: on the way of a change nobody waits for a form that nobody asks for.</summary>
+    public byte[]? Gzip => _gzip.Value;
 
-    public byte[]? Brotli { get; }
+    /// <inheritdoc cref="Gzip"/>
+    public byte[]? Brotli => _brotli.Value;
 
     /// <summary>Of a page.</summary>
     public PageFrame? Frame { get; init; }
@@ -48,8 +52,8 @@ public sealed class Rendered
     /// <summary>It says no more than that what the address named is not there any more (RFC 9110 15.5.11).</summary>
     public bool IsGone { get; init; }
 
-    /// <summary>Bytes that it takes in memory.</summary>
-    public int Size => Artefact.Content.Length + (Gzip?.Length ?? 0) + (Brotli?.Length ?? 0) + 512;
+    /// <summary>Bytes that it takes in memory at most: both compressed forms of a text take less than the text.</summary>
+    public int Size => Artefact.Content.Length * (_compresses ? 2 : 1) + 512;
 
     private byte[] Compress(Func<Stream, Stream> wrap)
     {

@@ -151,13 +151,12 @@ public sealed class EditionAnswers(
     }
 
     /// <summary>What a page opens with: the month and the one after it, or all of an edition with a limit.</summary>
-    private async Task<Copy[]?> PartsAsync(Located located, ArtefactKey key, bool isWhole, string ending)
-    {
-        if (isWhole)
-            return await FindAsync(located, ArtefactKey.All, ending) is { } all ? [all] : null;
-        return await FindAsync(located, key, ending) is { } first
-            && await FindAsync(located, ArtefactKey.Of(key.Month!.Value.PlusMonths(1)), ending) is { } second ? [first, second] : null;
-    }
+    private Task<Copy[]?> PartsAsync(Located located, ArtefactKey key, bool isWhole, string ending) =>
+        OrSayWhyAsync(
+            located,
+            artefacts.FindAsync(
+                located, isWhole ? [ArtefactKey.All] : [key, ArtefactKey.Of(key.Month!.Value.PlusMonths(1))], Asker),
+            ending);
 
     /// <summary>What moved or was cancelled lately, for the page.</summary>
     public Task SendChangedAsync(EditionName name) =>
@@ -310,14 +309,13 @@ public sealed class EditionAnswers(
         OrSayWhyAsync(located, artefacts.FindAsync(located, key, Asker), ending);
 
     private async Task<T?> OrSayWhyAsync<T>(Located located, Task<T?> finding, string? ending)
-        where T : struct
     {
         if (await finding is { } found)
             return found;
         // What was there a moment ago may not be any more: asked again, the answer says why, as it would from now on.
         if (await LocateAsync(located.Name, ending) is not null)
             await PublicAnswers.NotFoundAsync(Context);
-        return null;
+        return default;
     }
 
     private ArtefactKey ThisMonth(Located located) => ArtefactKey.Of(located.Found.Address!.MonthAt(clock.GetCurrentInstant()));
