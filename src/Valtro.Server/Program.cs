@@ -155,6 +155,8 @@ var app = builder.Build();
 
 if (settings.TrustedProxy is not null)
     app.UseForwardedHeaders();
+if (!isDescribing)
+    app.UseWarmFeeds(settings);
 app.UseOrganisationAddresses();
 app.UseSpokenLanguage();
 app.UseAccessLog();

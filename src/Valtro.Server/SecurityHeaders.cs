@@ -11,6 +11,8 @@ internal static class SecurityHeaders
     private const string Ours =
         "default-src 'none'; script-src 'self'; style-src 'self'; font-src 'self'; img-src 'self' data:; connect-src 'self'; manifest-src 'self'; base-uri 'none'; form-action 'self'; object-src 'none'";
 
+    private const string Usual = $"{Ours}; frame-src 'self'; frame-ancestors 'none'";
+
     public static void UseSecurityHeaders(this WebApplication app, Settings settings) => app.Use((context, next) =>
     {
         // Last of all: an error throws away what was said before it.
@@ -22,12 +24,13 @@ internal static class SecurityHeaders
         return next();
     });
 
-    private static void Say(HttpContext context, Settings settings)
+    /// <summary>Says what was not said otherwise before.</summary>
+    public static void Say(HttpContext context, Settings settings)
     {
         var headers = context.Response.Headers;
         var path = context.Request.Path;
         if (headers.ContentSecurityPolicy.Count == 0)
-            headers.ContentSecurityPolicy = $"{Ours}; frame-src 'self'; frame-ancestors 'none'";
+            headers.ContentSecurityPolicy = Usual;
         headers.XContentTypeOptions = "nosniff";
         if (headers["Referrer-Policy"].Count == 0)
             headers["Referrer-Policy"] = "strict-origin-when-cross-origin";

@@ -30,7 +30,7 @@ public sealed record House(
     public IReadOnlyDictionary<Guid, string> Namesakes { get; init; } = new Dictionary<Guid, string>();
 
     /// <summary>All years together, as expansion asks them.</summary>
-    public SchoolCalendar School { get; } = new(Plans.Select(stored => stored.Plan), (IsoDayOfWeek)Organisation.FirstDayOfWeek);
+    public SchoolCalendar School { get; init; } = new(Plans.Select(stored => stored.Plan), (IsoDayOfWeek)Organisation.FirstDayOfWeek);
 
     public IReadOnlyList<Place> AllPlaces { get; } = [.. Places.Select(known => known.Place)];
 

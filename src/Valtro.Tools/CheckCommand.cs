@@ -51,6 +51,6 @@ public static class CheckCommand
         if (hidden > 0)
             await output.WriteLineAsync($"and {hidden} more of these kinds");
         await output.WriteLineAsync(
-            $"{result.Lines} lines, {result.Components} components: {result.Errors} errors, {result.Warnings} warnings, {result.Notes} notes");
+            $"{result.Lines} lines, {result.Components} components, {result.Events} events that can be read: {result.Errors} errors, {result.Warnings} warnings, {result.Notes} notes");
     }
 }

@@ -116,7 +116,8 @@ public sealed partial class DigestTests(MailingApp app, ValtroApp mute) : IClass
         Assert.Equal($"https://dates.pinewick.example{own}/end", mail.EndAddress);
         // The next day there is nothing to tell.
         await LaterAsync(Duration.FromDays(1), "reader@families.example");
-        Assert.Single(app.Mails.All, one => one.Subject.StartsWith("Told MD", StringComparison.Ordinal));
+        // A clock that jumps while a mail is handed over makes it late: then it is handed over again, under the same Message-ID.
+        Assert.Single(app.Mails.All.Where(one => one.Subject.StartsWith("Told MD", StringComparison.Ordinal)).DistinctBy(one => one.Id));
         await ada.DoAsync(HttpMethod.Post, "/api/events", Caller.Event(calendar, "Sail repair", "2026-12-03"));
         app.Advance(Duration.FromDays(1));
         await ValtroApp.EventuallyAsync(() => Task.FromResult(app.Mails.All.Any(one => one.Text.Contains("Sail repair"))), "the next is told");

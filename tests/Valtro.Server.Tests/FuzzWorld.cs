@@ -269,6 +269,7 @@ internal sealed class FuzzWorld
         Add("POST /api/year-plans", "/api/year-plans", Plan("2031"), 10);
         AddVersioned("PUT /api/year-plans/{id:guid}", $"/api/year-plans/{plan}", "year_plan", plan, () => Plan("2026"), 12);
         Add("POST /api/year-plans/preview", "/api/year-plans/preview", Plan("2032"), 6);
+        Add("POST /api/year-plans/preview/editions/{editionId:guid}", $"/api/year-plans/preview/editions/{edition}", Plan("2032"), 2);
         Add("DELETE /api/year-plans/{id:guid}", $"/api/year-plans/{Guid.NewGuid()}?version=1", weight: 1);
         Add("POST /api/year-plans/{id:guid}/next", $"/api/year-plans/{plan}/next", weight: 1);
         object[] carried = [new { eventId = (string)series["id"]!, day = "2027-09-14", title = "Boat lab" }];

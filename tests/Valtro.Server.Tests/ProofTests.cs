@@ -106,6 +106,23 @@ public sealed class ProofTests(ValtroApp app) : IClassFixture<ValtroApp>
     }
 
     [Fact]
+    public async Task What_changed_when_it_last_went_out_comes_first_and_apart_from_what_changed_before()
+    {
+        var ada = await app.SignedInAsync();
+        var calendar = await ada.MakeCalendarAsync("PLX", link: "complete", everyone: "complete");
+        var (id, _) = await MakeAsync(ada, "Lately", isOut: true, calendar);
+        await EventAsync(ada, calendar, "Sail repair", "2026-11-26");
+        app.Clock.Advance(Duration.FromMinutes(5));
+        await EventAsync(ada, calendar, "Boat lab", "2026-11-30");
+        var changed = (await ada.GetAsync($"/api/editions/{id}/proof/changed")).AsArray();
+        Assert.Equal(["Boat lab", "Sail repair"], changed.Select(one => (string)one!["title"]!));
+        Assert.Equal(["new", "new"], changed.Select(one => (string)one!["change"]!));
+        Assert.StartsWith("2026-11-30T", (string)changed[0]!["start"]!, StringComparison.Ordinal);
+        Assert.True(DateTimeOffset.Parse((string)changed[0]!["at"]!, System.Globalization.CultureInfo.InvariantCulture)
+            > DateTimeOffset.Parse((string)changed[1]!["at"]!, System.Globalization.CultureInfo.InvariantCulture));
+    }
+
+    [Fact]
     public async Task Findings_are_kept_by_work_counted_put_off_with_a_reason_and_open_to_those_whom_they_concern()
     {
         var ada = await app.SignedInAsync();
@@ -190,7 +207,7 @@ public sealed class ProofTests(ValtroApp app) : IClassFixture<ValtroApp>
         });
         await using var _ = server;
         var ada = await app.SignedInAsync();
-        var calendar = await ada.MakeCalendarAsync("PL", link: "complete", everyone: "complete");
+        var calendar = await ada.MakeCalendarAsync("PQ", link: "complete", everyone: "complete");
         var form = Caller.Event(calendar, "Regatta");
         form["links"] = new JsonArray(new JsonObject { ["label"] = "Kit list", ["url"] = $"{address}/kit" });
         await ada.DoAsync(HttpMethod.Post, "/api/events", form);

@@ -70,11 +70,11 @@ public class PublicPartsTests
         var rendered = new Rendered(
             new Store.Artefact(Guid.NewGuid(), Guid.NewGuid(), Core.Disclosure.Audience.Everyone, "feed", 1, "etag", content,
                 Instant.FromUtc(2026, 11, 23, 12, 0), null));
-        using var gzip =
-            new System.IO.Compression.GZipStream(new MemoryStream(rendered.Gzip!), System.IO.Compression.CompressionMode.Decompress);
+        using var gzip = new System.IO.Compression.GZipStream(
+            new MemoryStream(rendered.Gzip!.Content), System.IO.Compression.CompressionMode.Decompress);
         using var plain = new MemoryStream();
         gzip.CopyTo(plain);
         Assert.Equal(content, plain.ToArray());
-        Assert.True(rendered.Brotli!.Length < content.Length / 10);
+        Assert.True(rendered.Brotli!.Content.Length < content.Length / 10);
     }
 }

@@ -46,6 +46,34 @@ public sealed class PublicTests(ValtroApp app) : IClassFixture<ValtroApp>
         Assert.Contains("REFRESH-INTERVAL", await response.Content.ReadAsStringAsync(), StringComparison.Ordinal);
     }
 
+    /// <summary>What stands in memory goes out before anything else is thought of (WarmFeeds): with a question behind the address the same
+    /// feed goes the usual way, and no header tells the difference.</summary>
+    [Theory]
+    [InlineData("", "")]
+    [InlineData("Accept-Encoding", "gzip, deflate")]
+    [InlineData("Accept-Encoding", "br;q=0.5, gzip;q=0.5, *;q=0")]
+    [InlineData("If-None-Match", "*")]
+    [InlineData("If-Modified-Since", "Fri, 31 Dec 2032 23:59:59 GMT")]
+    [InlineData("Origin", "https://elsewhere.example")]
+    public async Task A_warm_feed_is_answered_like_any_other(string header, string value)
+    {
+        var http = app.Reader().Http;
+        (await http.GetAsync(Feed)).EnsureSuccessStatusCode();
+        var (warm, usual) = (await SaidAsync(Feed), await SaidAsync($"{Feed}?as=usual"));
+        Assert.Equal(usual, warm);
+
+        async Task<string> SaidAsync(string path)
+        {
+            using var request = new HttpRequestMessage(HttpMethod.Get, path);
+            if (header.Length > 0)
+                request.Headers.TryAddWithoutValidation(header, value);
+            using var answer = await http.SendAsync(request);
+            return string.Join('\n', answer.Headers.Concat(answer.Content.Headers).OrderBy(one => one.Key)
+                .Select(one => $"{one.Key}: {string.Join(", ", one.Value)}").Prepend($"{(int)answer.StatusCode}")
+                .Append(Convert.ToHexString(await answer.Content.ReadAsByteArrayAsync())));
+        }
+    }
+
     [Fact]
     public async Task A_program_that_has_the_newest_version_is_told_so()
     {

@@ -5,12 +5,14 @@ using System.Text.Json.Nodes;
 using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.AspNetCore.Mvc.Testing;
+using Microsoft.AspNetCore.Mvc.Testing.Handlers;
 using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.DependencyInjection.Extensions;
 using Microsoft.Extensions.Options;
 using NodaTime;
 using Valtro.Application;
 using Valtro.Application.Work;
+using Valtro.Core.ICalendar.Checking;
 using Valtro.Store;
 using Valtro.Tests;
 using Valtro.Tools.Demo;
@@ -188,6 +190,25 @@ internal sealed class AddressOfTheTest : IStartupFilter
     };
 }
 
+/// <summary>Whatever iCalendar goes out in a test, whatever was stored before: our own check finds neither errors nor warnings.</summary>
+internal sealed class CalendarsChecked : DelegatingHandler
+{
+    protected override async Task<HttpResponseMessage> SendAsync(HttpRequestMessage request, CancellationToken cancellation)
+    {
+        var answer = await base.SendAsync(request, cancellation);
+        if (answer.Content.Headers.ContentType?.MediaType != "text/calendar" || answer.Content.Headers.ContentEncoding.Count > 0)
+            return answer;
+        await answer.Content.LoadIntoBufferAsync(cancellation);
+        var text = await answer.Content.ReadAsByteArrayAsync(cancellation);
+        var wrong = text.Length == 0
+            ? []
+            : CalendarCheck.Of(new MemoryStream(text)).Faults.Where(fault => fault.Severity < FaultSeverity.Note);
+        Assert.True(!wrong.Any(), $"{request.RequestUri} has {string.Join("; ", wrong.Take(5).Select(fault =>
+            $"{fault.Code} at {fault.Line}:{fault.Column} ({fault.Clause})"))}\n{System.Text.Encoding.UTF8.GetString(text)}");
+        return answer;
+    }
+}
+
 /// <summary>A browser: cookies, and the token that goes with every change.</summary>
 /// <param name="from">The address it comes from.</param>
 public sealed class Caller(WebApplicationFactory<EventStreams> factory, string? from = null)
@@ -196,8 +217,8 @@ public sealed class Caller(WebApplicationFactory<EventStreams> factory, string? 
 
     private static HttpClient ClientOf(WebApplicationFactory<EventStreams> factory, string? from)
     {
-        var client = factory.CreateClient(
-            new WebApplicationFactoryClientOptions { BaseAddress = new Uri("https://dates.pinewick.example"), AllowAutoRedirect = false });
+        var client = factory.CreateDefaultClient(
+            new Uri("https://dates.pinewick.example"), new CookieContainerHandler(), new CalendarsChecked());
         if (from is not null)
             client.DefaultRequestHeaders.Add(AddressOfTheTest.Header, from);
         return client;

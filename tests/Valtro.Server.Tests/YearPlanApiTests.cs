@@ -23,6 +23,16 @@ public sealed class YearPlanApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         Assert.Equal("fall out: 1 December 2026", (string)lab["words"]![0]!);
         var before = await ada.Http.GetStringAsync("/c/pinewick/port-watch.ics");
         Assert.DoesNotContain("20261201T140000", before, StringComparison.Ordinal);
+        // Read before it is saved, as the readers of each edition would get it.
+        var edition = foreseen["editions"]!.AsArray().First(one => (string)one!["name"]! == "Port Watch")!;
+        var proof = await ada.DoAsync(HttpMethod.Post, $"/api/year-plans/preview/editions/{edition["id"]}?id={id}", plan);
+        Assert.True((int)proof["becomes"]! < (int)proof["entries"]!);
+        Assert.Contains("Boat lab, 1 December 2026", proof["leave"]!.AsArray().Select(one => (string)one!));
+        Assert.Equal("everyone", (string)proof["readers"]!);
+        var unchanged = await ada.DoAsync(
+            HttpMethod.Post, $"/api/year-plans/preview/editions/{edition["id"]}?id={id}", await PlanAsync(ada));
+        Assert.Equal((int)proof["entries"]!, (int)unchanged["becomes"]!);
+        Assert.Empty(unchanged["come"]!.AsArray());
 
         await ada.DoAsync(HttpMethod.Put, $"/api/year-plans/{id}", plan);
         var on = (await ada.GetAsync("/api/occurrences?from=2026-12-01&to=2026-12-02")).AsArray().Select(one => (string)one!["title"]!);
@@ -76,6 +86,8 @@ public sealed class YearPlanApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         Assert.False((bool)(await caller.GetAsync("/api/year-plans"))["mayEdit"]!);
         Assert.Equal(HttpStatusCode.Forbidden, (await caller.SendAsync(HttpMethod.Put, $"/api/year-plans/{plan["id"]}", plan)).StatusCode);
         Assert.Equal(HttpStatusCode.Forbidden, (await caller.SendAsync(HttpMethod.Post, "/api/year-plans/preview", plan)).StatusCode);
+        Assert.Equal(HttpStatusCode.Forbidden,
+            (await caller.SendAsync(HttpMethod.Post, $"/api/year-plans/preview/editions/{Guid.NewGuid()}", plan)).StatusCode);
         Assert.Equal(
             HttpStatusCode.Forbidden, (await caller.SendAsync(HttpMethod.Delete, $"/api/year-plans/{plan["id"]}?version=1")).StatusCode);
         Assert.Equal(

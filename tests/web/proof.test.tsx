@@ -112,12 +112,22 @@ describe('the proof of an edition', () => {
     open({
       'GET /editions/one/proof': proof(),
       'GET /editions/one/proof/changed': [
-        { eventId: 'lab', recurrenceId: '2026-11-24T14:00:00', change: 'moved', wasStart: '2026-11-24T13:00:00-04:00' },
+        {
+          ...{ eventId: 'lab', recurrenceId: '2026-11-24T14:00:00', title: 'Boat lab', start: '2026-11-24T14:00:00-04:00' },
+          ...{ allDay: false, change: 'moved', wasStart: '2026-11-24T13:00:00-04:00', more: 2, at: '2026-11-23T11:48:00Z' },
+        },
+        {
+          ...{ eventId: 'walk', recurrenceId: '2026-11-26', title: 'Survey walk', start: '2026-11-26', allDay: true },
+          ...{ change: 'removed', wasStart: null, more: 0, at: '2026-11-20T11:48:00Z' },
+        },
       ],
     })
     expect(await screen.findByText('keeps something from readers')).toBeTruthy()
     expect(screen.getAllByRole('heading', { level: 3 }).map((one) => one.textContent)).toEqual([closed.title, endless.title])
-    expect(await screen.findByText('was 13:00')).toBeTruthy()
+    const changed = (await screen.findByText(/1 entry changed when it last went out/)).closest('details')
+    expect(changed?.textContent).toContain('Boat lab, Tue 24 Nov 14:00: was 13:00 (and 2 later dates)')
+    expect(screen.getByText('1 more in the fortnight before').closest('details')?.open).toBe(false)
+    expect(screen.getAllByText('was 13:00')).toHaveLength(2)
     expect(screen.getByText('with 1 look-alike')).toBeTruthy()
     expect(screen.getByRole('button', { name: /December 2026: 2 entries, break, too much/ })).toBeTruthy()
     expect(screen.getByText('1 more comes later.')).toBeTruthy()
@@ -131,6 +141,10 @@ describe('the proof of an edition', () => {
       'POST /editions/one/proof/setting/preview': {
         entries: 214,
         becomes: 150,
+        leave: ['Boat lab, 1 December 2026'],
+        moreLeave: 63,
+        arrive: [],
+        moreArrive: 0,
         gone: [closed.title],
         come: [],
         readers: 'everyone',
@@ -140,6 +154,7 @@ describe('the proof of an edition', () => {
     await user.click(await screen.findByRole('button', { name: /Leave it out …/ }))
     const dialog = within(screen.getByRole('dialog'))
     expect(await dialog.findByText('214 entries become 150.')).toBeTruthy()
+    expect(dialog.getByText('Goes: Boat lab, 1 December 2026 and 63 more.')).toBeTruthy()
     expect(dialog.getByText(/Put right by it: Port Watch shows everyone nothing/)).toBeTruthy()
     await user.click(dialog.getByRole('button', { name: 'Save it' }))
     expect(sent(asked, 'POST /editions/one/proof/setting')).toEqual([{ setting: 'leaveOut', calendarId: port.id, version: 3 }])

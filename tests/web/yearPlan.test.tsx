@@ -17,6 +17,8 @@ const year = {
   version: 4,
 }
 
+const nothingFollows = { series: 0, dates: 0, events: [], editions: [] }
+
 /** The screen, and news of others when the test says so. */
 function Told() {
   const { everything } = useRefresh()
@@ -37,7 +39,7 @@ test('a day is read for the year that is planned, and one that could be two is c
   const asked = answer({
     'GET /session': session,
     'GET /year-plans': { plans: [{ ...year, terms: [spring] }], mayEdit: true },
-    'POST /year-plans/preview': { series: 0, dates: 0, events: [] },
+    'POST /year-plans/preview': nothingFollows,
   })
   const { user } = show(
     '/year',
@@ -56,6 +58,41 @@ test('a day is read for the year that is planned, and one that could be two is c
   await user.type(first, 'next Friday')
   await user.click(await screen.findByRole('button', { name: /15 Jan 2027/ }))
   expect(first.value).toMatch(/15 Jan 2027/)
+})
+
+test('what readers would get is looked through before the year is saved', async () => {
+  const same = { entries: 8, becomes: 8, leave: [], moreLeave: 0, arrive: [], moreArrive: 0, gone: [], come: [], readers: 'everyone' }
+  const asked = answer({
+    'GET /session': session,
+    'GET /year-plans': { plans: [year], mayEdit: true },
+    'POST /year-plans/preview': {
+      ...nothingFollows,
+      editions: [
+        { id: 'almanac', name: 'Almanac' },
+        { id: 'watch', name: 'Port Watch' },
+        { id: 'crew', name: 'Senior Crew' },
+      ],
+    },
+    'POST /year-plans/preview/editions/almanac': { ...same, becomes: 7, leave: ['Boat lab, 1 December 2026'], moreLeave: 3 },
+    'POST /year-plans/preview/editions/watch': { ...same, come: ['“Knots” takes place in Whale day'] },
+    'POST /year-plans/preview/editions/crew': same,
+  })
+  const { user } = show(
+    '/year',
+    <SignedIn>
+      <Told />
+    </SignedIn>,
+  )
+  await user.type(await screen.findByLabelText('Year', { selector: 'input' }), ' b')
+  await user.click(await screen.findByRole('button', { name: 'Look through the 3 editions that go out' }))
+  expect(await screen.findByText('1 edition stays as it is.')).toBeTruthy()
+  expect(screen.getByText('Goes: Boat lab, 1 December 2026 and 3 more.')).toBeTruthy()
+  // What is new and wrong comes first.
+  expect(screen.getAllByRole('link').map((link) => link.textContent)).toEqual(['Port Watch', 'Almanac'])
+  expect(sent(asked, 'POST /year-plans/preview/editions/crew')).toEqual([expect.objectContaining({ name: '2026/27 b' })])
+  // Another year is looked through anew.
+  await user.type(screen.getByLabelText('Year', { selector: 'input' }), 'c')
+  expect(await screen.findByRole('button', { name: 'Look through the 3 editions that go out' })).toBeTruthy()
 })
 
 describe('a year that somebody else saves meanwhile', () => {
@@ -83,7 +120,7 @@ describe('a year that somebody else saves meanwhile', () => {
     answer({
       'GET /session': session,
       'GET /year-plans': () => served,
-      'POST /year-plans/preview': { series: 0, dates: 0, events: [] },
+      'POST /year-plans/preview': nothingFollows,
       'PUT /year-plans/this': (body: unknown) => {
         saved.push(body)
         return { ...year, name: 'My year', version: 6 }

@@ -108,6 +108,15 @@ public sealed class Artefacts(EditionStore editions, DeliveredStore delivered, R
         }
     }
 
+    /// <summary>A part of an edition that is right as it stands in memory.</summary>
+    /// <returns>Null where anything has to be asked or made first.</returns>
+    public (Located Located, Copy Copy)? InMemory(EditionName name, ArtefactKey key) =>
+        _known.TryGetValue(name, out var known) && TrustIn(known) == Trust.Whole
+        && _memory.Get<Rendered>(Place.Of(known.Found.Address!, key)) is { } copy
+        && copy.Artefact.IsRight(known.Found.Address!, clock.GetCurrentInstant())
+            ? (new Located(name, known.Found, false), new Copy(copy, Duration.Zero))
+            : null;
+
     /// <summary>A part of an edition as readers get it now.</summary>
     /// <returns>Null when it shows its audience nothing, or there is no such part: the caller cannot tell which.</returns>
     /// <exception cref="ComeAgainException">It cannot be rendered at the moment, and what was rendered before may not be shown.</exception>
@@ -165,7 +174,8 @@ public sealed class Artefacts(EditionStore editions, DeliveredStore delivered, R
     public async Task<(string Version, Copy Feed, Copy Month)?> PageAsync(Located located, Asker asker)
     {
         var month = ArtefactKey.Of(located.Found.Address!.MonthAt(clock.GetCurrentInstant()));
-        return await FindAsync(located, [ArtefactKey.Feed, month], asker) is [var feed, var part]
+        // One after the other: what the feed notes of what went out stands in the month too.
+        return await FindAsync(located, ArtefactKey.Feed, asker) is { } feed && await FindAsync(located, month, asker) is { } part
             ? ($"{feed.Rendered.Artefact.Etag[..16]}{part.Rendered.Artefact.Etag[..16]}", feed, part)
             : null;
     }

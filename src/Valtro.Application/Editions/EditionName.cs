@@ -1,3 +1,4 @@
+using System.Buffers;
 
 namespace Valtro.Application.Editions;
 
@@ -12,9 +13,11 @@ public readonly record struct EditionName(string Organisation, string Slug, stri
     public static EditionName Of(string organisation, string edition) => new(Possible(organisation), Possible(edition), null);
 
     /// <summary>What no name can hold is none: nobody is asked for it.</summary>
-    private static string Possible(string part) => part.Length <= LongestPart && part.All(IsOfNames) ? part : "";
+    private static string Possible(string part) =>
+        part.Length <= LongestPart && !part.AsSpan().ContainsAnyExcept(OfNames) ? part : "";
 
-    private static bool IsOfNames(char character) => char.IsAsciiLetterOrDigit(character) || character is '-' or '_';
+    private static readonly SearchValues<char> OfNames =
+        SearchValues.Create("ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789-_");
 
     public static EditionName OfSecret(string secret) => new("", "", Possible(secret));
 

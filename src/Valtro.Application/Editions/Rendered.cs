@@ -16,8 +16,8 @@ public sealed class Rendered
 {
     private readonly Lazy<MonthBody> _part;
     private readonly bool _compresses;
-    private readonly Lazy<byte[]?> _gzip;
-    private readonly Lazy<byte[]?> _brotli;
+    private readonly Lazy<SentForm?> _gzip;
+    private readonly Lazy<SentForm?> _brotli;
 
     /// <param name="compresses">Whether it is worth it: pictures are compressed already.</param>
     public Rendered(Artefact artefact, bool compresses = true)
@@ -25,8 +25,9 @@ public sealed class Rendered
         Artefact = artefact;
         _part = new(() => JsonSerializer.Deserialize<MonthBody>(artefact.Content, Json.Options)!);
         _compresses = compresses;
-        _gzip = new(() => compresses ? Compress(output => new GZipStream(output, CompressionLevel.Optimal)) : null);
-        _brotli = new(() => compresses ? Compress(output => new BrotliStream(output, CompressionLevel.Optimal)) : null);
+        Plain = new SentForm(null, artefact.Content, artefact.Etag);
+        _gzip = new(() => compresses ? Compress("gzip", output => new GZipStream(output, CompressionLevel.Optimal)) : null);
+        _brotli = new(() => compresses ? Compress("br", output => new BrotliStream(output, CompressionLevel.Optimal)) : null);
     }
 
     /// <summary>A strong validator of the content alone: changes that readers cannot see do not show in it.</summary>
@@ -37,11 +38,13 @@ public sealed class Rendered
     /// <summary>What is in a month, or in all of an edition with a limit.</summary>
     public MonthBody Part => _part.Value;
 
+    public SentForm Plain { get; }
+
     /// <summary>Made when somebody first takes it: on the way of a change nobody waits for a form that nobody asks for.</summary>
-    public byte[]? Gzip => _gzip.Value;
+    public SentForm? Gzip => _gzip.Value;
 
     /// <inheritdoc cref="Gzip"/>
-    public byte[]? Brotli => _brotli.Value;
+    public SentForm? Brotli => _brotli.Value;
 
     /// <summary>Of a page.</summary>
     public PageFrame? Frame { get; init; }
@@ -55,13 +58,22 @@ public sealed class Rendered
     /// <summary>Bytes that it takes in memory at most: both compressed forms of a text take less than the text.</summary>
     public int Size => Artefact.Content.Length * (_compresses ? 2 : 1) + 512;
 
-    private byte[] Compress(Func<Stream, Stream> wrap)
+    private SentForm Compress(string encoding, Func<Stream, Stream> wrap)
     {
         using var output = new MemoryStream();
         using (var compressing = wrap(output))
             compressing.Write(Artefact.Content);
-        return output.ToArray();
+        return new SentForm(encoding, output.ToArray(), $"{Artefact.Etag}-{encoding}");
     }
+}
+
+/// <summary>As it is sent.</summary>
+/// <param name="Encoding">Null where it is not compressed.</param>
+/// <param name="Etag">A strong validator names the bytes, so each form has its own; without its marks.</param>
+public sealed record SentForm(string? Encoding, byte[] Content, string Etag)
+{
+    /// <summary>As it stands in a header.</summary>
+    public string Tag { get; } = $"\"{Etag}\"";
 }
 
 /// <summary>What readers get.</summary>

@@ -65,8 +65,13 @@ public sealed record ProofLine(
     IReadOnlyList<SourceBody> Sources, int LookAlikes);
 
 /// <summary>What became of an entry within a fortnight.</summary>
+/// <param name="Start">Where it is now; of what was removed, where it was.</param>
 /// <param name="WasStart">Of what was moved.</param>
-public sealed record ChangedLine(Guid EventId, string RecurrenceId, EntryChange Change, string? WasStart);
+/// <param name="More">Later dates of the same series to which the same happened.</param>
+/// <param name="At">When that was saved, and went out.</param>
+public sealed record ChangedLine(
+    Guid EventId, string RecurrenceId, string Title, string Start, bool AllDay, EntryChange Change, string? WasStart, int More,
+    Instant At);
 
 /// <summary>An edition read before its readers do.</summary>
 /// <param name="Entries">How many there are in the coming year.</param>
@@ -84,13 +89,6 @@ public sealed record ProofResponse(
 public sealed record PutOffRequest(string? Kind, string? About, string? Reason);
 
 public sealed record SettingRequest(EditionSetting Setting, Guid? CalendarId, int Version);
-
-/// <summary>What another setting would do.</summary>
-/// <param name="Entries">How many there are now in the coming year, and would be.</param>
-/// <param name="Gone">Findings that would not be there any more, by title.</param>
-/// <param name="Come">Findings that would be new.</param>
-/// <param name="Readers">Whose readers get that.</param>
-public sealed record SettingPreview(int Entries, int Becomes, IReadOnlyList<string> Gone, IReadOnlyList<string> Come, Audience Readers);
 
 /// <param name="Said">The rule in words.</param>
 public sealed record VerdictBody(ComposeStep Step, bool Passes, string Said);

@@ -11,10 +11,12 @@ using Valtro.Store;
 namespace Valtro.Application.Findings;
 
 /// <summary>An edition ready to be looked through, and what was found of it before.</summary>
-public sealed record Proving(ProofGround Ground, AroundEdition Around);
+/// <param name="Otherwise">The same edition set otherwise, or in a house with another year, from what was read; sources may be fewer, not
+/// others.</param>
+public sealed record Proving(ProofGround Ground, AroundEdition Around, Func<StoredEdition, House, ProofGround> Otherwise);
 
 /// <summary>Reads from the store what an edition is looked through by.</summary>
-public sealed class ProofGrounds(EventStore events, FindingStore findings, Settings settings, IClock clock)
+public sealed class ProofGrounds(EventStore eventStore, FindingStore findings, Settings settings, IClock clock)
 {
     /// <summary>A source that fails is late after so many of its turns, and not before.</summary>
     private const int TurnsUntilLate = 3;
@@ -42,34 +44,46 @@ public sealed class ProofGrounds(EventStore events, FindingStore findings, Setti
     public async Task<Proving> OfAsync(StoredEdition edition, House house)
     {
         var now = clock.GetCurrentInstant();
-        var (made, sources) = Made(edition, house);
-        Guid[] calendars = [.. sources.Select(source => source.CalendarId)];
-        var found = await events.InWindowAsync(house.Organisation.Id, calendars, ProofGround.YearFrom(made.Edition, now));
+        var read = Made(edition, house);
+        Guid[] calendars = [.. read.Sources.Select(source => source.CalendarId)];
+        var events = await eventStore.InWindowAsync(
+            house.Organisation.Id, calendars, ProofGround.YearFrom(read.Checked.Edition, now));
         var around = await findings.AroundAsync(house.Organisation.Id, edition.Id, calendars,
-            now.InZone(made.Edition.Zone).Date.PlusDays(-FeedReach.Days));
+            now.InZone(read.Checked.Edition.Zone).Date.PlusDays(-FeedReach.Days));
         var waiting = around.Waiting.Count == 0
             ? []
-            : (await events.SomeAsync(house.Organisation.Id, [.. around.Waiting.Select(one => one.EventId)])).ToDictionary(one => one.Id);
-        return new Proving(new ProofGround(made, sources, house.School, now, found, new ProofSurroundings
+            : (await eventStore.SomeAsync(house.Organisation.Id, [.. around.Waiting.Select(one => one.EventId)]))
+                .ToDictionary(one => one.Id);
+        return new Proving(GroundOf(edition, house), around, GroundOf);
+
+        ProofGround GroundOf(StoredEdition edition, House house)
         {
-            SharePlace = house.PlaceTree.Share,
-            ReadershipsOf = id => house.Calendars.GetValueOrDefault(id)?.Readerships ?? [],
-            ReadersOf = house.ReadersOf,
-            MostInAWeek = house.MostInAWeek,
-            CategoryName = id => house.EveryCategory.GetValueOrDefault(id)?.Name ?? "",
-            Ours = settings.PublicUrl,
-            Others = edition.IsStandard ? [] : [.. Others(edition, house, now)],
-            LateSources = [.. around.Sources.SelectMany(source => Late(source, now, made.Edition.Zone))],
-            Waiting = [.. around.Waiting.Where(one => waiting.ContainsKey(one.EventId))
-                .Select(one => (waiting[one.EventId], one.CalendarId))],
-            Links = around.Links.ToDictionary(
-                one => one.Key, one => new CheckedLink(one.Value.State, one.Value.CheckedAt.InZone(made.Edition.Zone).Date)),
-            Fetched = GoesOut(edition, house) && AudienceOf(edition, house) > Audience.Members
-                ? new LatelyFetched(edition.LetOutAt ?? edition.ChangedAt, FeedReach.Busiest(around.Fetched),
-                    FeedReach.Of(around.Fetched, around.WentOutAt?.InZone(made.Edition.Zone).Date, now.InZone(made.Edition.Zone).Date),
-                    around.WentOutAt)
-                : null,
-        }), around);
+            var (made, sources) = Made(edition, house);
+            var zone = made.Edition.Zone;
+            var chosen = sources.Select(source => source.CalendarId).ToHashSet();
+            return new ProofGround(
+                made, sources, house.School, now, [.. events.Where(one => one.Calendars.Any(chosen.Contains))], new ProofSurroundings
+                {
+                    SharePlace = house.PlaceTree.Share,
+                    ReadershipsOf = id => house.Calendars.GetValueOrDefault(id)?.Readerships ?? [],
+                    ReadersOf = house.ReadersOf,
+                    MostInAWeek = house.MostInAWeek,
+                    CategoryName = id => house.EveryCategory.GetValueOrDefault(id)?.Name ?? "",
+                    Ours = settings.PublicUrl,
+                    Others = edition.IsStandard ? [] : [.. Others(edition, house, now)],
+                    LateSources = [.. around.Sources.SelectMany(source => Late(source, now, zone))
+                        .Where(late => chosen.Contains(late.CalendarId))],
+                    Waiting = [.. around.Waiting.Where(one => waiting.ContainsKey(one.EventId) && chosen.Contains(one.CalendarId))
+                        .Select(one => (waiting[one.EventId], one.CalendarId))],
+                    Links = around.Links.ToDictionary(
+                        one => one.Key, one => new CheckedLink(one.Value.State, one.Value.CheckedAt.InZone(zone).Date)),
+                    Fetched = GoesOut(edition, house) && AudienceOf(edition, house) > Audience.Members
+                        ? new LatelyFetched(edition.LetOutAt ?? edition.ChangedAt, FeedReach.Busiest(around.Fetched),
+                            FeedReach.Of(around.Fetched, around.WentOutAt?.InZone(zone).Date, now.InZone(zone).Date),
+                            around.WentOutAt)
+                        : null,
+                });
+        }
     }
 
     private static IEnumerable<OtherEdition> Others(StoredEdition edition, House house, Instant now) =>

@@ -8,6 +8,7 @@ using Valtro.Core.Disclosure;
 using Valtro.Core.Editions;
 using Valtro.Core.Findings;
 using Valtro.Core.Recurrence;
+using Valtro.Core.YearPlans;
 using Valtro.Store;
 
 namespace Valtro.Application.Findings;
@@ -30,7 +31,7 @@ public sealed class Proofs(
     public async Task<ProofResponse> GetAsync(Guid id, LocalDate? from)
     {
         var (viewer, house, edition) = await composed.FindAsync(id);
-        var (ground, around) = await grounds.OfAsync(edition, house);
+        var (ground, around, _) = await grounds.OfAsync(edition, house);
         var first = from ?? ground.Today;
         var shown = ground.Composed.Entries.SkipWhile(entry => entry.Occurrence.LocalEnd.Date < first
             || (entry.Occurrence.LocalEnd.Date == first && entry.Occurrence.LocalStart.Date < first)).ToArray();
@@ -52,7 +53,7 @@ public sealed class Proofs(
         return found.Select(one => FindingBody.Of(one, known.GetValueOrDefault((one.Kind, one.About))));
     }
 
-    /// <summary>What became of its entries within a fortnight.</summary>
+    /// <summary>What became of its entries within a fortnight, the latest first.</summary>
     public async Task<IReadOnlyList<ChangedLine>> ChangedAsync(Guid id)
     {
         var (viewer, house, edition) = await composed.FindAsync(id);
@@ -67,10 +68,12 @@ public sealed class Proofs(
             .Where(one => one.Entry.EventId is not null)
             .DistinctBy(one => (one.Entry.EventId, one.Entry.Occurrence.RecurrenceId))
             .Select(one => new ChangedLine(
-                one.Entry.EventId!.Value, DateName.Of(one.Entry.Occurrence.RecurrenceId, one.Entry.Timing.AllDay), one.Change,
+                one.Entry.EventId!.Value, DateName.Of(one.Entry.Occurrence.RecurrenceId, one.Entry.Timing.AllDay), one.Entry.Title,
+                OccurrenceTimes.Of(one.Entry.Timing, one.Entry.Occurrence, made.Edition.Zone, one.Entry.Event.Detail).Start,
+                one.Entry.Timing.AllDay, one.Change,
                 one.Change == EntryChange.Moved
                     ? OccurrenceTimes.Of(one.Before.Timing, one.Before.Occurrence, made.Edition.Zone, one.Entry.Event.Detail).Start
-                    : null))];
+                    : null, one.More, one.At))];
     }
 
     private static ProofLine LineOf(Entry entry, ProofGround ground)
@@ -110,27 +113,30 @@ public sealed class Proofs(
         if (await PutOff())
             return;
         // What is shown was found just now: work has not come to it yet.
-        var (ground, _) = await grounds.OfAsync(edition, house);
+        var ground = (await grounds.OfAsync(edition, house)).Ground;
         await store.KeepAsync(viewer.OrganisationId, id, FindingKind.Of(ground), ground.Now);
         if (!await PutOff())
             throw new NotFoundException("finding");
     }
 
     /// <summary>What another setting would do.</summary>
-    public async Task<SettingPreview> PreviewAsync(Guid id, SettingRequest request)
+    public async Task<ProofDifference> PreviewAsync(Guid id, SettingRequest request)
     {
         var (viewer, house, edition) = await composed.FindAsync(id);
-        var (now, _) = await grounds.OfAsync(edition, house);
-        var after = (await grounds.OfAsync(edition with { Draft = Otherwise(edition, request) }, house)).Ground;
-        var (before, then) = (Heard(viewer, house, FindingKind.Of(now)), Heard(viewer, house, FindingKind.Of(after)));
-        return new SettingPreview(
-            now.Composed.Entries.Count(entry => !entry.IsBreak), after.Composed.Entries.Count(entry => !entry.IsBreak),
-            Titles(before, then), Titles(then, before), now.Edition.Audience);
+        var proving = await grounds.OfAsync(edition, house);
+        return ProofDifference.Between(
+            proving.Ground, proving.Otherwise(edition with { Draft = Otherwise(edition, request) }, house),
+            found => Heard(viewer, house, found));
     }
 
-    private static string[] Titles(IReadOnlyList<Finding> some, IReadOnlyList<Finding> without) =>
-        [.. some.ExceptBy(without.Select(one => (one.Kind, one.About)), one => (one.Kind, one.About))
-            .Select(one => Spoken.Now.Say(one.Title)).Take(FindingKind.MostOfAKind)];
+    /// <summary>What another year would do to the edition, before it is saved.</summary>
+    public async Task<ProofDifference> InYearAsync(Guid id, SchoolCalendar planned)
+    {
+        var (viewer, house, edition) = await composed.FindAsync(id);
+        var proving = await grounds.OfAsync(edition, house);
+        return ProofDifference.Between(
+            proving.Ground, proving.Otherwise(edition, house with { School = planned }), found => Heard(viewer, house, found));
+    }
 
     /// <exception cref="ChangedMeanwhileException">The edition is not as it was shown.</exception>
     public async Task<EditionResponse> SetAsync(Guid id, SettingRequest request)

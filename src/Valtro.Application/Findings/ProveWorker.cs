@@ -34,7 +34,7 @@ internal sealed class ProveWorker(
             await findings.KeepAsync(organisationId, id, [], clock.GetCurrentInstant());
             return null;
         }
-        var (ground, _) = await grounds.OfAsync(edition, house);
+        var ground = (await grounds.OfAsync(edition, house)).Ground;
         await findings.KeepAsync(organisationId, id, FindingKind.Of(ground), ground.Now);
         // Members may have an account where others have none.
         if (ground.Edition.Audience > Audience.Members)

@@ -35,7 +35,7 @@ public sealed partial class FollowedSources(
 
     private static readonly (int Least, int Most) Minutes = (15, 7 * 24 * 60);
 
-    [GeneratedRegex(@"^\s*[\[(]?([\p{L}\p{N}]{1,12})[\])]?\s*[–—:|\-\]]", RegexOptions.None, matchTimeoutMilliseconds: 200)]
+    [GeneratedRegex(@"^\s*[\[(]?([\p{L}\p{N}]{1,12})[\])]?\s*[–—:|\-\]]")]
     private static partial Regex Beginning { get; }
 
     public async Task<IReadOnlyList<SourceListed>> AllAsync()

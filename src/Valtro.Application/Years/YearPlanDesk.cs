@@ -1,6 +1,7 @@
 using NodaTime;
 using Valtro.Application.Accounts;
 using Valtro.Application.Events;
+using Valtro.Application.Findings;
 using Valtro.Core;
 using Valtro.Core.Disclosure;
 using Valtro.Core.Recurrence;
@@ -34,14 +35,17 @@ public sealed record YearPlanResponse(
 public sealed record ImpactBody(Guid EventId, Guid CalendarId, string Title, int Gone, int New, int Moved, IReadOnlyList<string> Words,
     IReadOnlyList<string> LostExceptions);
 
-public sealed record ImpactResponse(int Series, int Dates, IReadOnlyList<ImpactBody> Events);
+/// <param name="Editions">What goes out and may be looked through before the year is saved; those with a page of their own first.</param>
+public sealed record ImpactResponse(int Series, int Dates, IReadOnlyList<ImpactBody> Events, IReadOnlyList<NamedEdition> Editions);
 
 /// <summary>The year plans of the signed-in person's organisation.</summary>
-public sealed class YearPlanDesk(Access access, YearPlanStore store, EventStore events, EventDesk desk)
+public sealed class YearPlanDesk(Access access, YearPlanStore store, EventStore events, EventDesk desk, Proofs proofs)
 {
     public const string KeepersOnly = "access.administratorsYear";
 
     private const int DatesShown = 6;
+
+    private const int MostEditions = 500;
 
     public async Task<IReadOnlyList<YearPlanResponse>> ShowAsync()
     {
@@ -53,7 +57,7 @@ public sealed class YearPlanDesk(Access access, YearPlanStore store, EventStore 
     {
         var viewer = await AllowedAsync();
         var plan = Check(request);
-        var (_, after, _) = await ImpactAsync(viewer.OrganisationId, id, plan);
+        var (_, after) = await SchoolsAsync(id, plan);
         if (id is not null && request.Version is null)
             throw new RuleException("version", "request.versionMissing");
         var saved = await store.SaveAsync(viewer.OrganisationId, id, request.Version, plan, desk.Now);
@@ -64,12 +68,26 @@ public sealed class YearPlanDesk(Access access, YearPlanStore store, EventStore 
     public async Task<ImpactResponse> PreviewAsync(Guid? id, YearPlanRequest? request)
     {
         var viewer = await AllowedAsync();
-        var (_, _, impacts) = await ImpactAsync(viewer.OrganisationId, id, request is null ? null : Check(request));
-        var words = RuleWords.For(Spoken.LocaleIn((await access.HouseAsync()).Organisation));
+        var (before, after) = await SchoolsAsync(id, request is null ? null : Check(request));
+        var impacts = PlanImpact.Of(await events.FollowingYearPlanAsync(viewer.OrganisationId), before, after);
+        var house = await access.HouseAsync();
+        var words = RuleWords.For(Spoken.LocaleIn(house.Organisation));
         return new ImpactResponse(
             impacts.Count,
             impacts.Sum(impact => impact.Count),
-            [.. impacts.OrderByDescending(impact => impact.Count).Take(200).Select(impact => Say(impact, words))]);
+            [.. impacts.OrderByDescending(impact => impact.Count).Take(200).Select(impact => Say(impact, words))],
+            [.. house.Editions
+                .Where(edition => ProofGrounds.GoesOut(edition, house) && viewer.MayCompose(edition.Sources, house.Disclosures))
+                .OrderBy(edition => edition.IsStandard).ThenBy(edition => edition.Name, StringComparer.OrdinalIgnoreCase)
+                .Take(MostEditions).Select(edition => new NamedEdition(edition.Id, edition.Name))]);
+    }
+
+    /// <summary>The proof of an edition in the year as it would be, against the one that is saved.</summary>
+    /// <inheritdoc cref="PreviewAsync"/>
+    public async Task<ProofDifference> ProveAsync(Guid? id, YearPlanRequest request, Guid editionId)
+    {
+        await AllowedAsync();
+        return await proofs.InYearAsync(editionId, (await SchoolsAsync(id, Check(request))).After);
     }
 
     /// <summary>The next year, with the same terms, breaks and cycle 52 or 53 weeks later. Not saved yet.</summary>
@@ -92,8 +110,8 @@ public sealed class YearPlanDesk(Access access, YearPlanStore store, EventStore 
 
     private Task<Viewer> AllowedAsync() => access.RequireAsync(OrganisationAction.ManageYearPlan, KeepersOnly);
 
-    private async Task<(SchoolCalendar Before, SchoolCalendar After, IReadOnlyList<PlanImpact> Impacts)> ImpactAsync(Guid organisationId,
-        Guid? id, YearPlan? plan)
+    /// <summary>All years as they are, and as they would be.</summary>
+    private async Task<(SchoolCalendar Before, SchoolCalendar After)> SchoolsAsync(Guid? id, YearPlan? plan)
     {
         var house = await access.HouseAsync();
         var (organisation, stored) = (house.Organisation, house.Plans);
@@ -103,9 +121,7 @@ public sealed class YearPlanDesk(Access access, YearPlanStore store, EventStore 
         if (plan is not null && rest.FirstOrDefault(one => one.First <= plan.Last && plan.First <= one.Last) is { } overlapping)
             throw new RuleException("first", "year.overlapsNamed", ("name", overlapping.Name));
         var first = (IsoDayOfWeek)organisation.FirstDayOfWeek;
-        var before = new SchoolCalendar(stored.Select(one => one.Plan), first);
-        var after = new SchoolCalendar(plan is null ? rest : [.. rest, plan], first);
-        return (before, after, PlanImpact.Of(await events.FollowingYearPlanAsync(organisationId), before, after));
+        return (house.School, new SchoolCalendar(plan is null ? rest : [.. rest, plan], first));
     }
 
     private static YearPlan Check(YearPlanRequest request) => new(

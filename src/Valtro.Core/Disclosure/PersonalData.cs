@@ -46,11 +46,13 @@ public readonly partial record struct PersonalData(bool HasEmail, bool HasPhone,
         }
     }
 
-    [GeneratedRegex(@"[\p{L}\p{N}._%+'-]+@[\p{L}\p{N}-]+(\.[\p{L}\p{N}-]+)*\.\p{L}{2,}", RegexOptions.CultureInvariant, 1000)]
+    /// <remarks>Begun only where a word begins: a long one would else be read again from each of its letters.</remarks>
+    [GeneratedRegex(@"(?<![\p{L}\p{N}._%+'-])[\p{L}\p{N}._%+'-]+@[\p{L}\p{N}-]+(\.[\p{L}\p{N}-]+)*\.\p{L}{2,}",
+        RegexOptions.CultureInvariant)]
     private static partial Regex Email();
 
     /// <summary>Seven digits or more, grouped as people group them; not a date, not a time span, not part of a longer word.</summary>
     [GeneratedRegex(
-        @"(?<![\p{L}\p{N}/:.-])(?!\d{4}-\d{2}-\d{2})(?!\d{1,2}[./]\d{1,2}[./]\d{2,4})(\+|00|\(\+?\d)?\d([ ()./-]{0,2}\d){6,14}(?![\p{L}\p{N}:])|tel:", RegexOptions.CultureInvariant, 1000)]
+        @"(?<![\p{L}\p{N}/:.-])(?!\d{4}-\d{2}-\d{2})(?!\d{1,2}[./]\d{1,2}[./]\d{2,4})(\+|00|\(\+?\d)?\d([ ()./-]{0,2}\d){6,14}(?![\p{L}\p{N}:])|tel:", RegexOptions.CultureInvariant)]
     private static partial Regex Phone();
 }

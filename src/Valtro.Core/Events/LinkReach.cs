@@ -62,9 +62,9 @@ public static partial class LinkReach
     }
 
     [GeneratedRegex(@"(?<=^|[/._-])(log-?in|sign-?in|log-?on|sso|saml2?|oauth2?|anmelden|anmeldung|connexion)(?=$|[/._-])",
-        RegexOptions.IgnoreCase | RegexOptions.CultureInvariant, 1000)]
+        RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
     private static partial Regex SignInWord();
 
-    [GeneratedRegex("href=\"([^\"]+)\"", RegexOptions.CultureInvariant, 1000)]
+    [GeneratedRegex("href=\"([^\"]+)\"", RegexOptions.CultureInvariant)]
     private static partial Regex Address();
 }

@@ -29,6 +29,7 @@ public static partial class LinkJudge
     private static bool AsksForPassword(ReadOnlySpan<byte> content) =>
         PasswordField().IsMatch(Encoding.UTF8.GetString(content[..Math.Min(content.Length, Most)]));
 
-    [GeneratedRegex("<input[^>]{0,400}type\\s*=\\s*[\"']?password", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant, 1000)]
+    // No tag is looked for within another, or a page of nothing but beginnings would be read again from each.
+    [GeneratedRegex("<input[^<>]{0,400}type\\s*=\\s*[\"']?password", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
     private static partial Regex PasswordField();
 }

@@ -104,7 +104,7 @@ internal sealed partial class TimeInWholeDay : FindingOfEvents
             : null;
 
     [GeneratedRegex(@"(?<![\d.,:])([01]?\d|2[0-3])[:.][0-5]\d(?![\d.,:]*\d)|\b(1[0-2]|[1-9])\s?(am|pm|a\.m\.|p\.m\.|Uhr)\b",
-        RegexOptions.CultureInvariant | RegexOptions.IgnoreCase, 1000)]
+        RegexOptions.CultureInvariant | RegexOptions.IgnoreCase)]
     private static partial Regex Time();
 }
 

@@ -25,6 +25,10 @@ internal static class YearApi
         api.MapPost("/year-plans/preview",
             async (Guid? id, YearPlanRequest request, YearPlanDesk plans) => TypedResults.Ok(await plans.PreviewAsync(id, request)))
             .ReadsOnly();
+        api.MapPost("/year-plans/preview/editions/{editionId:guid}",
+            async (Guid editionId, Guid? id, YearPlanRequest request, YearPlanDesk plans) =>
+                TypedResults.Ok(await plans.ProveAsync(id, request, editionId)))
+            .ReadsOnly();
         api.MapPost("/year-plans/{id:guid}/next", async (Guid id, YearPlanDesk plans) => TypedResults.Ok(await plans.ProposeNextAsync(id)))
             .ReadsOnly();
         api.MapDelete("/year-plans/{id:guid}", Remove);

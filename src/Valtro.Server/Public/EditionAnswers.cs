@@ -27,9 +27,14 @@ public sealed class EditionAnswers(
             || await FeedKeyAsync(located, only, about) is not { } key
             || await FindAsync(located, key, ".ics") is not { } feed)
             return;
-        Note(located, DeliveryStore.Feed, feed);
-        Context.Response.Headers.ContentDisposition = $"inline; filename=\"{located.Found.Address!.Slug}.ics\"";
-        await SendAsync(located, feed, "text/calendar; charset=utf-8");
+        await SendFeedAsync(Context, located, feed);
+    }
+
+    public Task SendFeedAsync(HttpContext context, Located located, Copy feed)
+    {
+        Note(context, located, DeliveryStore.Feed, feed);
+        context.Response.Headers.ContentDisposition = $"inline; filename=\"{located.Found.Address!.Slug}.ics\"";
+        return SendAsync(context, located, feed, "text/calendar; charset=utf-8");
     }
 
     /// <summary>The feed, or what concerns some of its calendars. One that has left is left out, and where none stays there is a feed
@@ -92,7 +97,7 @@ public sealed class EditionAnswers(
         }
         if (await FindAsync(located, ArtefactKey.Taken(taking), ending) is not { } taken)
             return;
-        Note(located, form.ToString().ToLowerInvariant(), taken);
+        Note(Context, located, form.ToString().ToLowerInvariant(), taken);
         if (form is TakenForm.Snapshot or TakenForm.Csv)
             Context.Response.Headers.ContentDisposition =
                 $"attachment; filename=\"{located.Found.Address!.Slug}.{(form == TakenForm.Csv ? "csv" : "ics")}\"";
@@ -134,7 +139,7 @@ public sealed class EditionAnswers(
         if (await PartsAsync(
             located, ArtefactKey.Of(asked.Day.ToYearMonth()), page.Month.Rendered.Part.Edition.IsWhole, ending) is not { } parts)
             return;
-        Note(located, embedded ? "embed" : "page", page.Feed);
+        Note(Context, located, embedded ? "embed" : "page", page.Feed);
         if (embedded && Limits.ProgramOf(Context).IsBrowser && FramingSite() is { } site)
             fetches.AddSite(address, site);
         var edition = parts[0].Rendered.Part.Edition;
@@ -242,14 +247,14 @@ public sealed class EditionAnswers(
         await SendAsync(located, file, file.Rendered.File.Value.Type, seconds: 300);
     }
 
-    private void Note(Located located, string form, Copy copy)
+    private void Note(HttpContext context, Located located, string form, Copy copy)
     {
-        var request = Context.Request.Headers;
+        var request = context.Request.Headers;
         // What is last modified is said a second later than it was (PublicAnswers).
-        Instant? since = Context.Request.GetTypedHeaders().IfModifiedSince is { } said
+        Instant? since = request.IfModifiedSince.Count > 0 && context.Request.GetTypedHeaders().IfModifiedSince is { } said
             ? Instant.FromDateTimeOffset(said) - Duration.FromSeconds(1)
             : null;
-        fetches.Add(Limits.ProgramOf(Context), located.Found.Address!, form, copy.Rendered.Artefact.ChangedAt, request.IfNoneMatch, since);
+        fetches.Add(Limits.ProgramOf(context), located.Found.Address!, form, copy.Rendered.Artefact.ChangedAt, request.IfNoneMatch, since);
     }
 
     /// <summary>The host of the page that holds the frame: empty where it does not say so, null where the page is our own.</summary>
@@ -266,7 +271,10 @@ public sealed class EditionAnswers(
 
     /// <param name="seconds">How long it may be kept; null for as long as the edition says.</param>
     private Task SendAsync(Located located, Copy copy, string contentType, int? seconds = null) =>
-        PublicAnswers.SendAsync(Context, copy, contentType, PublicAnswers.CacheControl(
+        SendAsync(Context, located, copy, contentType, seconds);
+
+    private Task SendAsync(HttpContext context, Located located, Copy copy, string contentType, int? seconds = null) =>
+        PublicAnswers.SendAsync(context, copy, contentType, PublicAnswers.CacheControl(
             located.Name.Secret is not null, seconds ?? located.Found.Address!.KeptSeconds ?? Freshness.Usual.KeptSeconds),
             clock.GetCurrentInstant());
 

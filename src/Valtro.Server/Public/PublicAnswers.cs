@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using Microsoft.Extensions.Primitives;
 using Microsoft.Net.Http.Headers;
 using NodaTime;
@@ -16,33 +17,33 @@ internal static class PublicAnswers
     public static string CacheControl(bool isSecret, int seconds = 60) =>
         $"{(isSecret ? "private" : "public")}, max-age={seconds}, must-revalidate";
 
-    public static async Task SendAsync(HttpContext context, Copy copy, string contentType, string cacheControl, Instant now)
+    public static Task SendAsync(HttpContext context, Copy copy, string contentType, string cacheControl, Instant now)
     {
         var rendered = copy.Rendered;
-        var (encoding, content) = Choose(context.Request, rendered);
+        var form = Choose(context.Request, rendered);
         var response = context.Response;
-        // A strong validator names the bytes, so each compressed form has its own.
-        var tag = new EntityTagHeaderValue($"\"{rendered.Artefact.Etag}{(encoding is null ? "" : $"-{encoding}")}\"");
+        var headers = response.Headers;
         var lastModified = LastModified(rendered.Artefact.ChangedAt, now);
-        var headers = response.GetTypedHeaders();
-        headers.ETag = tag;
-        headers.LastModified = lastModified;
-        response.Headers.CacheControl = cacheControl;
+        headers.ETag = form.Tag;
+        if (lastModified is { } since)
+            headers.LastModified = HeaderUtilities.FormatDate(since);
+        headers.CacheControl = cacheControl;
         // RFC 9111 5.1: how long ago it was certainly right. A cache between us asks again at once.
         if (copy.Age > Duration.Zero)
-            response.Headers.Age = ((long)Math.Ceiling(copy.Age.TotalSeconds)).ToString(System.Globalization.CultureInfo.InvariantCulture);
-        response.Headers.Append(HeaderNames.Vary, HeaderNames.AcceptEncoding);
-        if (IsStillRight(context.Request, tag, lastModified))
+            headers.Age = ((long)Math.Ceiling(copy.Age.TotalSeconds)).ToString(System.Globalization.CultureInfo.InvariantCulture);
+        headers.Append(HeaderNames.Vary, HeaderNames.AcceptEncoding);
+        if (IsStillRight(context.Request, form, lastModified))
         {
             response.StatusCode = StatusCodes.Status304NotModified;
-            return;
+            return Task.CompletedTask;
         }
-        response.ContentType = contentType;
-        response.ContentLength = content.Length;
-        if (encoding is not null)
-            response.Headers.ContentEncoding = encoding;
-        if (!HttpMethods.IsHead(context.Request.Method))
-            await response.Body.WriteAsync(content, context.RequestAborted);
+        headers.ContentType = contentType;
+        headers.ContentLength = form.Content.Length;
+        if (form.Encoding is not null)
+            headers.ContentEncoding = form.Encoding;
+        return HttpMethods.IsHead(context.Request.Method)
+            ? Task.CompletedTask
+            : response.Body.WriteAsync(form.Content, context.RequestAborted).AsTask();
     }
 
     /// <summary>The one answer to addresses that lead nowhere.</summary>
@@ -83,34 +84,52 @@ internal static class PublicAnswers
     }
 
     /// <summary>RFC 9110 13.2.2: If-None-Match decides, also where it cannot be read; without it, If-Modified-Since does.</summary>
-    private static bool IsStillRight(HttpRequest request, EntityTagHeaderValue tag, DateTimeOffset? lastModified)
+    private static bool IsStillRight(HttpRequest request, SentForm form, DateTimeOffset? lastModified)
     {
-        var headers = request.GetTypedHeaders();
-        if (request.Headers.IfNoneMatch.Count > 0)
-            return headers.IfNoneMatch.Any(theirs =>
-                theirs.Equals(EntityTagHeaderValue.Any) || theirs.Compare(tag, useStrongComparison: false));
-        return lastModified <= headers.IfModifiedSince;
+        // As nearly everybody asks it.
+        if (request.Headers.IfNoneMatch is { Count: > 0 } match)
+            return match == form.Tag || request.GetTypedHeaders().IfNoneMatch is var tags && tags.Any(theirs =>
+                theirs.Equals(EntityTagHeaderValue.Any)
+                || theirs.Compare(new EntityTagHeaderValue(form.Tag), useStrongComparison: false));
+        return request.Headers.IfModifiedSince.Count > 0 && lastModified <= request.GetTypedHeaders().IfModifiedSince;
     }
 
-    /// <summary>The form that the reader likes best, the smallest of those liked alike (RFC 9110 12.5.3).</summary>
-    private static (string? Encoding, byte[] Content) Choose(HttpRequest request, Rendered rendered)
+    /// <summary>How well a reader likes each form, from 0 to 1 (RFC 9110 12.5.3).</summary>
+    private readonly record struct Likings(double Brotli, double Gzip, double Plain);
+
+    /// <summary>Of the words that browsers and programs use for that; there are few.</summary>
+    private static readonly ConcurrentDictionary<string, Likings> Known = new();
+
+    private const int MostKnown = 500;
+
+    private static SentForm Choose(HttpRequest request, Rendered rendered)
     {
-        var accepted = request.GetTypedHeaders().AcceptEncoding;
-        var forms = new (string? Encoding, byte[]? Content, double Liking)[]
+        var said = request.Headers.AcceptEncoding;
+        if (said.Count == 0)
+            return rendered.Plain;
+        var text = said.ToString();
+        if (!Known.TryGetValue(text, out var likings))
         {
-            ("br", rendered.Brotli, Liking(accepted, "br") ?? 0),
-            ("gzip", rendered.Gzip, Liking(accepted, "gzip") ?? 0),
-            // It is taken where nothing else is said, and by who forbids everything.
-            (null, rendered.Artefact.Content, Liking(accepted, "identity") is > 0 and var liking ? liking : double.Epsilon),
-        };
-        var (encoding, content, _) = forms.Where(form => form.Content is not null).MaxBy(form => form.Liking);
-        return (encoding, content!);
+            likings = LikingsOf(request.GetTypedHeaders().AcceptEncoding);
+            if (Known.Count < MostKnown)
+                Known.TryAdd(text, likings);
+        }
+        // The smallest of those that are liked alike.
+        if (likings.Brotli > 0 && likings.Brotli >= Math.Max(likings.Gzip, likings.Plain) && rendered.Brotli is { } brotli)
+            return brotli;
+        return likings.Gzip > 0 && likings.Gzip >= likings.Plain && rendered.Gzip is { } gzip ? gzip : rendered.Plain;
     }
 
-    /// <returns>From 0 to 1; null where nothing is said of it.</returns>
-    private static double? Liking(IList<StringWithQualityHeaderValue> accepted, string encoding) =>
-        (accepted.FirstOrDefault(value => StringSegment.Equals(value.Value, encoding, StringComparison.OrdinalIgnoreCase))
-            ?? accepted.FirstOrDefault(value => value.Value == "*")) is { } said
-            ? said.Quality ?? 1
-            : null;
+    private static Likings LikingsOf(IList<StringWithQualityHeaderValue> accepted)
+    {
+        return new(Of("br") ?? 0, Of("gzip") ?? 0,
+            // It is taken where nothing else is said, and by who forbids everything.
+            Of("identity") is > 0 and var liking ? liking : double.Epsilon);
+
+        double? Of(string encoding) =>
+            (accepted.FirstOrDefault(value => StringSegment.Equals(value.Value, encoding, StringComparison.OrdinalIgnoreCase))
+                ?? accepted.FirstOrDefault(value => value.Value == "*")) is { } said
+                ? said.Quality ?? 1
+                : null;
+    }
 }

@@ -6204,7 +6204,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["SettingPreview"];
+                        "application/json": components["schemas"]["ProofDifference"];
                     };
                 };
                 /** @description Refused: nothing was done, and nothing is lost */
@@ -6974,6 +6974,58 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["ImpactResponse"];
+                    };
+                };
+                /** @description Refused: nothing was done, and nothing is lost */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["RefusalBody"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/year-plans/preview/editions/{editionId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: {
+                    id?: string;
+                };
+                header?: never;
+                path: {
+                    editionId: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["YearPlanRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ProofDifference"];
                     };
                 };
                 /** @description Refused: nothing was done, and nothing is lost */
@@ -9011,9 +9063,20 @@ export interface components {
             /** Format: uuid */
             eventId: string;
             recurrenceId: string;
+            title: string;
+            /** @description Where it is now; of what was removed, where it was. */
+            start: string;
+            allDay: boolean;
             change: components["schemas"]["EntryChange"];
             /** @description Of what was moved. */
             wasStart: null | string;
+            /**
+             * Format: int32
+             * @description Later dates of the same series to which the same happened.
+             */
+            more: number;
+            /** @description When that was saved, and went out. */
+            at: components["schemas"]["Instant"];
         };
         ChangePreview: {
             title: string;
@@ -10133,6 +10196,8 @@ export interface components {
             /** Format: int32 */
             dates: number;
             events: components["schemas"]["ImpactBody"][];
+            /** @description What goes out and may be looked through before the year is saved; those with a page of their own first. */
+            editions: components["schemas"]["NamedEdition"][];
         };
         /**
          * @description What a series does about a date that falls in a break of the year plan.
@@ -11033,6 +11098,36 @@ export interface components {
             /** @description By which its owner knows the program again. */
             program: null | string;
         };
+        /** @description What an edition would be if something were otherwise, against what it is. */
+        ProofDifference: {
+            /**
+             * Format: int32
+             * @description How many there are now in the coming year.
+             */
+            entries: number;
+            /**
+             * Format: int32
+             * @description How many there would be.
+             */
+            becomes: number;
+            /** @description Of the entries that would not be there any more the first, in words. */
+            leave: string[];
+            /**
+             * Format: int32
+             * @description How many there are beyond these.
+             */
+            moreLeave: number;
+            /** @description Of those that would be new, or on another day, the first. */
+            arrive: string[];
+            /** Format: int32 */
+            moreArrive: number;
+            /** @description Findings that would not be there any more, by title. */
+            gone: string[];
+            /** @description Findings that would be new. */
+            come: string[];
+            /** @description Whose readers get that. */
+            readers: components["schemas"]["Audience"];
+        };
         /** @description An entry as it is delivered. */
         ProofLine: {
             /**
@@ -11477,22 +11572,6 @@ export interface components {
             organisation: null | components["schemas"]["OrganisationResponse"];
             /** @description All that the person belongs to, by name. */
             organisations: components["schemas"]["MembershipBody"][];
-        };
-        /** @description What another setting would do. */
-        SettingPreview: {
-            /**
-             * Format: int32
-             * @description How many there are now in the coming year, and would be.
-             */
-            entries: number;
-            /** Format: int32 */
-            becomes: number;
-            /** @description Findings that would not be there any more, by title. */
-            gone: string[];
-            /** @description Findings that would be new. */
-            come: string[];
-            /** @description Whose readers get that. */
-            readers: components["schemas"]["Audience"];
         };
         SettingRequest: {
             setting: components["schemas"]["EditionSetting"];

@@ -5,6 +5,7 @@ using Valtro.Core.Disclosure;
 using Valtro.Core.Editions;
 using Valtro.Core.Events;
 using Valtro.Core.ICalendar;
+using Valtro.Core.ICalendar.Checking;
 using Valtro.Core.YearPlans;
 
 namespace Valtro.Core.Tests.ICalendar;
@@ -41,6 +42,9 @@ internal static class TestFeed
         var output = new ArrayBufferWriter<byte>();
         FeedWriter.Write(
             output, Head, components, stamps ?? new Stamps(components.Written, new Dictionary<ComponentName, Stamp>(), 0, 1, Now));
+        var found = CalendarCheck.Of(new MemoryStream(output.WrittenSpan.ToArray())).Faults;
+        // Whatever is written in a test is right by our own check too.
+        Assert.DoesNotContain(found, fault => fault.Severity < FaultSeverity.Note);
         return Encoding.UTF8.GetString(output.WrittenSpan);
     }
 

@@ -11,6 +11,11 @@ public sealed class CalendarCheck
     private readonly Stack<OpenComponent> _open = new();
     private readonly ComponentCheck _components;
     private bool _hasCalendar;
+    /// <summary>At these most programs give the whole file up.</summary>
+    private static readonly string[] GivenUp = ["noProperty", "noValue", "parameterWithoutValue", "quoteNeverCloses", "outsideCalendar",
+        "neverEnds", "endOfNothing", "lineEndsWithReturn"];
+
+    private readonly HashSet<string> _events = [];
     private int _read;
 
     private CalendarCheck() => _components = new ComponentCheck(_faults);
@@ -42,7 +47,7 @@ public sealed class CalendarCheck
             _faults.Add(open.Begin, 0, "neverEnds", FaultSeverity.Error, "RFC 5545 3.6", ("name", open.Name));
         if (!_hasCalendar)
             _faults.Add("noCalendar", FaultSeverity.Error, 1, 1, "RFC 5545 3.4");
-        return _faults.Result(lines.Count, _read);
+        return _faults.Result(lines.Count, _read, _faults.HasAny(GivenUp) ? 0 : _events.Count);
     }
 
     private void Begin(CheckedLine line)
@@ -79,6 +84,8 @@ public sealed class CalendarCheck
             if (open.Name != name)
                 _faults.Add(open.Begin, 0, "neverEnds", FaultSeverity.Error, "RFC 5545 3.6", ("name", open.Name));
             _components.Ended(open);
+            if (open is { Name: "VEVENT", Parent.Name: "VCALENDAR" } && open.IsRead)
+                _events.Add(open.Value("UID") ?? $"line {open.Begin.Position(0).Line}");
             if (open.Name == name)
                 return;
         }

@@ -27,4 +27,7 @@ public sealed record Fault(string Code, FaultSeverity Severity, int Line, int Co
 /// <param name="Faults">By line; of each kind the first so many.</param>
 /// <param name="Errors">How many there are, those that are not listed too.</param>
 /// <param name="Components">How many events, tasks, journal entries and spans of free and busy were read.</param>
-public sealed record CheckResult(IReadOnlyList<Fault> Faults, int Errors, int Warnings, int Notes, int Lines, int Components);
+/// <param name="Events">How many events most programs read of it, faults or not, several components of one UID as one; held against three
+/// libraries of others.</param>
+public sealed record CheckResult(
+    IReadOnlyList<Fault> Faults, int Errors, int Warnings, int Notes, int Lines, int Components, int Events);

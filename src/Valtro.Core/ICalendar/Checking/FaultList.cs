@@ -36,8 +36,10 @@ internal sealed class FaultList
             _listed[^1] = _listed[^1] with { Text = said };
     }
 
-    public CheckResult Result(int lines, int components) => new(
+    public bool HasAny(IEnumerable<string> codes) => codes.Any(_counts.ContainsKey);
+
+    public CheckResult Result(int lines, int components, int events) => new(
         [.. _listed.OrderBy(one => one.Line).ThenBy(one => one.Column).ThenBy(one => one.Severity)],
         _bySeverity[(int)FaultSeverity.Error], _bySeverity[(int)FaultSeverity.Warning], _bySeverity[(int)FaultSeverity.Note],
-        lines, components);
+        lines, components, events);
 }

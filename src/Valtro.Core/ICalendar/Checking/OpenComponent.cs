@@ -33,5 +33,11 @@ internal sealed record OpenComponent(string Name, CheckedLine Begin, ComponentKi
 
     public string? Value(string name) => First.GetValueOrDefault(name)?.Value;
 
+    /// <summary>Of its rule most programs make nothing.</summary>
+    public bool IsGivenUp { get; set; }
+
+    /// <summary>Most programs make a date of what looks like one, be there such a day or not.</summary>
+    public bool IsRead => !IsGivenUp && Value("DTSTART") is { Length: >= 8 } start && !start.AsSpan(0, 8).ContainsAnyExceptInRange('0', '9');
+
     public bool Has(string name) => First.ContainsKey(name);
 }

@@ -1,3 +1,4 @@
+using System.Collections.Frozen;
 using System.Globalization;
 using Valtro.Core.Recurrence;
 using Valtro.Core.Speaking;
@@ -178,6 +179,11 @@ internal static class PropertyCheck
             TimeIs(within, line, added, at, faults);
     }
 
+    /// <summary>What most programs make nothing of; from other rules that are wrong they take some dates or others.</summary>
+    private static readonly FrozenSet<string> GivenUp = FrozenSet.Create("rule.countsFromNought", "rule.frequencyMissing",
+        "rule.frequencyUnknown", "rule.interval", "rule.noNumber", "rule.noWeekday", "rule.outOfRange", "rule.outOfRangeFromEnd", "rule.skip",
+        "rule.skipAlone", "rule.skipUnknown");
+
     private static void RuleIs(OpenComponent within, CheckedLine line, string value, int at, FaultList faults)
     {
         try
@@ -200,6 +206,7 @@ internal static class PropertyCheck
                 return;
             }
             faults.Add(line, at, said.Code, FaultSeverity.Error, "RFC 5545 3.3.10", said);
+            within.IsGivenUp |= GivenUp.Contains(said.Code);
         }
     }
 

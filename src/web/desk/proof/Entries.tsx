@@ -4,6 +4,8 @@ import { Plate } from '../../shared/Plate'
 import { useOrganisation } from '../session/queries'
 import type { ChangedLine, Proof, ProofLine, ProofWeek } from '../types'
 import { useChangedLines } from './queries'
+import { LastChange } from './LastChange'
+import { sayChange, time } from './changes'
 import { TraceBox } from './TraceBox'
 import { t } from './words'
 
@@ -18,12 +20,14 @@ interface EntriesProps {
 export function Entries({ proof, from, onFrom }: EntriesProps) {
   const { locale } = useOrganisation()
   const [asked, setAsked] = useState<ProofLine | null>(null)
-  const changed = useChangedLines(proof.id)
+  const changes = useChangedLines(proof.id)
+  const changed = new Map(changes.map((one) => [`${one.eventId} ${one.recurrenceId}`, one]))
   const first = proof.lines[0]?.start.slice(0, 10)
   return (
     <>
       <h2>{t('entriesByWeek', { count: proof.entries })}</h2>
       <Ribbon weeks={proof.weeks} from={from} onFrom={onFrom} />
+      <LastChange changes={changes} />
       {from && (
         <p className="proof-from">
           {t('entriesFrom', { day: sayDay(from, locale, { weekday: 'long', day: 'numeric', month: 'long', year: 'numeric' }) })}{' '}
@@ -162,14 +166,4 @@ function Line({ line, change, isFirstOfDay, isAsked, onAsk, proof }: LineProps) 
       )}
     </li>
   )
-}
-
-const time = (moment: string) => moment.slice(11, 16)
-
-function sayChange(line: ProofLine, { change, wasStart }: ChangedLine, locale: string): string {
-  if (change !== 'moved' || !wasStart) return t(`change_${change}`)
-  const isSameDay = wasStart.slice(0, 10) === line.start.slice(0, 10)
-  return t('change_movedFrom', {
-    was: isSameDay && !line.allDay ? time(wasStart) : sayDay(wasStart.slice(0, 10), locale, { day: 'numeric', month: 'short' }),
-  })
 }

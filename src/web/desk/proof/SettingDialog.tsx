@@ -1,9 +1,9 @@
 import Modal from 'react-bootstrap/Modal'
-import { listed } from '../catalogue'
 import { useToast } from '../Toasts'
 import type { EditionSetting, Proof } from '../types'
 import { usePost } from '../usePost'
 import { useWrite } from '../useWrite'
+import { Difference } from './Difference'
 import { useSettingPreview } from './queries'
 import { audienceNames, t } from './words'
 
@@ -39,13 +39,7 @@ export function SettingDialog({ proof, setting, calendarId, title, about, onLeav
         <p className="soft">{about}</p>
         {shown && (
           <ul className="setting-follows">
-            <li>
-              {shown.entries === shown.becomes
-                ? t('settingSame', { count: shown.becomes })
-                : t('settingEntries', { before: shown.entries, count: shown.becomes })}
-            </li>
-            {shown.gone.length > 0 && <li>{t('settingGone', { titles: listed(shown.gone) })}</li>}
-            {shown.come.length > 0 && <li className="remark">{t('settingCome', { titles: listed(shown.come) })}</li>}
+            <Difference of={shown} />
             <li>
               {!proof.isInTheMaking ? t('settingReaders', { audience: audienceNames[shown.readers] }) : t('settingReadersLater')}
             </li>

@@ -17,7 +17,7 @@ export function useProof(id: string, from: string) {
 /** What became of entries within a fortnight, by event and date. */
 export function useChangedLines(id: string) {
   const changed = useQuery({ queryKey: keys.proofChanged(id), queryFn: () => call('GET', `/editions/${id}/proof/changed`) })
-  return new Map((changed.data ?? []).map((one) => [`${one.eventId} ${one.recurrenceId}`, one]))
+  return changed.data ?? []
 }
 
 /** What another setting of an edition would do. */

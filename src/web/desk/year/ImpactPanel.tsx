@@ -1,16 +1,20 @@
 import { Plate } from '../../shared/Plate'
-import type { Impact } from '../types'
+import type { Impact, YearPlanRequest } from '../types'
 import { useCalendars } from '../calendars/queries'
+import { YearProof } from './YearProof'
 import { t } from './words'
 
 interface ImpactPanelProps {
   impact: Impact | undefined
   /** False while nothing was changed yet. */
   isAsked: boolean
+  id: string | null
+  /** The year that is asked about, as JSON. */
+  asked: string
 }
 
 /** Which series change with the year plan, and which of their dates, before it is saved. */
-export function ImpactPanel({ impact, isAsked }: ImpactPanelProps) {
+export function ImpactPanel({ impact, isAsked, id, asked }: ImpactPanelProps) {
   const calendars = useCalendars().data ?? []
   return (
     <aside className="follows" aria-label={t('whatFollowsFromThis')}>
@@ -43,6 +47,9 @@ export function ImpactPanel({ impact, isAsked }: ImpactPanelProps) {
             </section>
           )
         })}
+      {isAsked && impact && (
+        <YearProof key={asked} id={id} plan={JSON.parse(asked) as YearPlanRequest} editions={impact.editions} />
+      )}
     </aside>
   )
 }

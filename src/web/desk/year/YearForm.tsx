@@ -155,7 +155,12 @@ export function YearForm({ id, start, mayEdit, cycleDays, onDone, onLeave }: Yea
           </p>
         )}
       </form>
-      <ImpactPanel impact={isChanged || id === null ? impact.data : undefined} isAsked={isChanged || id === null} />
+      <ImpactPanel
+        impact={isChanged || id === null ? impact.data : undefined}
+        isAsked={isChanged || id === null}
+        id={id}
+        asked={asked}
+      />
     </div>
   )
 }
