@@ -213,6 +213,11 @@ test('a new break shows beforehand which dates change, and the plan follows', { 
   await page.getByLabel('First day of Whale day', { exact: true }).fill(thisWeek(8))
   await page.getByLabel('Last day of Whale day', { exact: true }).fill(thisWeek(8))
   await expect(page.getByRole('complementary')).toContainText('Tide talk')
+  // What the readers of each edition would get is looked through before it is saved.
+  await page.getByRole('button', { name: /Look through the \d+ editions/ }).click()
+  const looked = page.getByRole('region', { name: 'What readers would get' })
+  await expect(looked.getByText(/\d+ editions stay as they are/)).toBeVisible()
+  await expect(looked.getByRole('listitem').filter({ hasText: /Goes: .*Boat lab/ }).first()).toBeVisible()
   await page.getByRole('button', { name: /Save, and change \d+ dates/ }).click()
   await expect(page.getByRole('status').filter({ hasText: 'is saved. Pages and feeds follow' })).toBeVisible()
   await page.goto(`/plan?view=list&day=${thisWeek(8)}`)

@@ -1,5 +1,5 @@
 // @vitest-environment happy-dom
-import { screen, waitFor } from '@testing-library/react'
+import { screen, waitFor, within } from '@testing-library/react'
 import { describe, expect, test } from 'vitest'
 import { useRefresh } from '../../src/web/desk/refresh'
 import { YearPlanPage } from '../../src/web/desk/year/YearPlanPage'
@@ -61,7 +61,17 @@ test('a day is read for the year that is planned, and one that could be two is c
 })
 
 test('what readers would get is looked through before the year is saved', async () => {
-  const same = { entries: 8, becomes: 8, leave: [], moreLeave: 0, arrive: [], moreArrive: 0, gone: [], come: [], readers: 'everyone' }
+  const same = {
+    entries: 8,
+    becomes: 8,
+    leave: [],
+    moreLeave: 0,
+    arrive: [],
+    moreArrive: 0,
+    gone: [],
+    come: [],
+    readers: 'everyone',
+  }
   const asked = answer({
     'GET /session': session,
     'GET /year-plans': { plans: [year], mayEdit: true },
@@ -88,8 +98,12 @@ test('what readers would get is looked through before the year is saved', async 
   expect(await screen.findByText('1 edition stays as it is.')).toBeTruthy()
   expect(screen.getByText('Goes: Boat lab, 1 December 2026 and 3 more.')).toBeTruthy()
   // What is new and wrong comes first.
-  expect(screen.getAllByRole('link').map((link) => link.textContent)).toEqual(['Port Watch', 'Almanac'])
-  expect(sent(asked, 'POST /year-plans/preview/editions/crew')).toEqual([expect.objectContaining({ name: '2026/27 b' })])
+  expect(
+    within(screen.getByRole('region', { name: 'What readers would get' }))
+      .getAllByRole('link')
+      .map((link) => link.textContent),
+  ).toEqual(['Port Watch', 'Almanac'])
+  expect(sent(asked, 'POST /year-plans/preview/editions/crew?id=this')).toEqual([expect.objectContaining({ name: '2026/27 b' })])
   // Another year is looked through anew.
   await user.type(screen.getByLabelText('Year', { selector: 'input' }), 'c')
   expect(await screen.findByRole('button', { name: 'Look through the 3 editions that go out' })).toBeTruthy()

@@ -138,7 +138,9 @@ public sealed class EditionDesk(
         var look = reading.Checked.Look;
         return new EditionPreview(
             access.At($"/api/editions/drafts/{draftId}/page"), composed.Entries.Count,
-            composed.Entries.Sum(entry => entry.LookAlikes.Count), [.. Closed(viewer, reading, found, window)],
+            composed.Entries.Sum(entry => entry.LookAlikes.Count), [.. composition.Closed(found, window).Select(closed => new ClosedSource(
+                closed.Source.CalendarId, closed.Source.Name, closed.Source.Plate.Code, closed.Source.Hue.Name, closed.Lost,
+                viewer.May(OrganisationAction.ManageCalendars)))],
             Math.Floor(look.Light.Contrast * 10) / 10, Math.Floor(look.Dark.Contrast * 10) / 10,
                 composed.Entries.Count > 0 ? composition.FullTitle(composed.Entries[0]) : null);
     }
@@ -284,13 +286,4 @@ public sealed class EditionDesk(
         var end = LocalDate.Min(span.End ?? LocalDate.MaxIsoValue, first.PlusYears(1));
         return new Window(first, LocalDate.Max(end, first.PlusDays(1)), reading.Edition.Zone);
     }
-
-    /// <summary>Sources that show this audience nothing, with what would be there if they did.</summary>
-    private IEnumerable<ClosedSource> Closed(Viewer viewer, EditionReading reading, IReadOnlyList<Core.Events.CalendarEvent> found,
-        Window window) =>
-        from source in reading.Sources
-        where source.Disclosure[reading.Edition.Audience] == Detail.Nothing
-        let opened = new Composition(reading.Edition, [source with { Disclosure = Disclosure.Open }], reading.School, Now)
-        select new ClosedSource(source.CalendarId, source.Name, source.Plate.Code, source.Hue.Name,
-            opened.Compose(found, window).Entries.Count(entry => !entry.IsBreak), viewer.May(OrganisationAction.ManageCalendars));
 }

@@ -10,14 +10,13 @@ internal sealed class SourceClosed : FindingKind
     public override Severity Severity => Severity.KeepsFromReaders;
 
     public override IEnumerable<Finding> In(ProofGround ground) =>
-        from source in ground.Sources
-        where source.Disclosure[ground.Edition.AudienceOn(source)] == Detail.Nothing
-        let lost = ground.EntriesWith([source with { Disclosure = Disclosure.Disclosure.Open }])
+        from closed in ground.Composition.Closed(ground.Events, ground.Year)
+        let source = closed.Source
         select About(source.CalendarId.ToString("N"), null,
             ground.Sources.Count > 1
                 ? [Remedy.Open(source.CalendarId), Remedy.Set(EditionSetting.LeaveOut, source.CalendarId)]
                 : [Remedy.Open(source.CalendarId)],
-            ("calendar", source.Name), ("audience", ground.Audience), ("count", lost));
+            ("calendar", source.Name), ("audience", ground.Audience), ("count", closed.Lost));
 }
 
 /// <summary>What is wanted of a calendar leaves nothing of it.</summary>

@@ -189,8 +189,4 @@ public sealed class ProofGround
     /// <summary>Copies of one event are found as such: they are in their own way only.</summary>
     private static bool LooksAlike(in EventDate one, in EventDate other) => one.Title == other.Title
         && one.Occurrence.Start == other.Occurrence.Start && one.Occurrence.End == other.Occurrence.End;
-
-    /// <summary>The same edition with other sources, over the same year.</summary>
-    public int EntriesWith(IReadOnlyList<Source> sources) =>
-        new Composition(Edition with { Limit = null }, sources, School, Now).Compose(Events, Year).Entries.Count(entry => !entry.IsBreak);
 }

@@ -5,7 +5,11 @@ import { t } from './words'
 const all = (shown: string[], more: number) => listed(more > 0 ? [...shown, t('andMore', { count: more })] : shown)
 
 /** What an edition would be if something were otherwise, as items of a list. */
-export function Difference({ of: { entries, becomes, leave, moreLeave, arrive, moreArrive, gone, come } }: { of: ProofDifference }) {
+export function Difference({
+  of: { entries, becomes, leave, moreLeave, arrive, moreArrive, gone, come },
+}: {
+  of: ProofDifference
+}) {
   return (
     <>
       <li>
@@ -20,4 +24,5 @@ export function Difference({ of: { entries, becomes, leave, moreLeave, arrive, m
 }
 
 /** Readers would see it. */
-export const differs = ({ leave, arrive, gone, come }: ProofDifference) => [leave, arrive, gone, come].some((one) => one.length > 0)
+export const differs = ({ leave, arrive, gone, come }: ProofDifference) =>
+  [leave, arrive, gone, come].some((one) => one.length > 0)
