@@ -63,7 +63,7 @@ public sealed class Artefacts(EditionStore editions, DeliveredStore delivered, R
     }
 
     private readonly ConcurrentDictionary<EditionName, Known> _known = new();
-    private readonly MemoryCache _memory = new(new MemoryCacheOptions { SizeLimit = 192 * 1024 * 1024 });
+    private readonly MemoryCache _memory = new(new MemoryCacheOptions { SizeLimit = 72 * 1024 * 1024 });
     private readonly MemoryCache _failed = new(new MemoryCacheOptions { SizeLimit = 10_000 });
     private readonly Flights<EditionName, EditionFound> _locating = new();
     private readonly Flights<(Place Place, long Version), Rendered?> _refreshing = new();

@@ -131,7 +131,7 @@ public sealed class FrontPages(
         for (var month = term.First.ToYearMonth(); month.CompareTo(term.Last.ToYearMonth()) <= 0; month = month.PlusMonths(1))
         {
             if (await artefacts.FindAsync(LocatedAt(all), ArtefactKey.Of(month), asker) is { } part)
-                entries.AddRange(part.Rendered.Part.Entries);
+                entries.AddRange(part.Rendered.ReadPart().Entries);
         }
         // Of what was no more than "Busy" nobody looks anything up.
         return [.. entries.DistinctBy(entry => entry.Id).Where(entry => entry.HasPage || entry.IsBreak)
@@ -164,10 +164,10 @@ public sealed class FrontPages(
     {
         if (looked is not { First: { } first, Second: { } second })
             return new FrontLine(looked.Address, looked.Stored, null, [], []);
-        var told = first.Part.Edition.Sources.Select(source => source.Slug).ToHashSet();
-        return new FrontLine(looked.Address, looked.Stored, first.Part.Edition,
+        var told = first.Edition.Sources.Select(source => source.Slug).ToHashSet();
+        return new FrontLine(looked.Address, looked.Stored, first.Edition,
             [.. house.Calendars.Values.Where(calendar => told.Contains(calendar.Slug))],
-            [.. first.Part.Entries.Concat(second.Part.Entries).DistinctBy(entry => entry.Id)
+            [.. first.ReadPart().Entries.Concat(second.ReadPart().Entries).DistinctBy(entry => entry.Id)
                 .Where(entry => !entry.IsBreak && ReadingDates.EndOf(entry, looked.Address.Zone) > now)]);
     }
 

@@ -89,7 +89,7 @@ public sealed class ReadingPages(WebAssets assets, PublicAddresses addresses, Pa
 
     private string Page(EditionAddress address, string version, Rendered[] parts, PageAsked asked)
     {
-        var edition = parts[0].Part.Edition;
+        var edition = parts[0].Edition;
         var words = ReadingWords.For(edition.Look.Language.Length > 0 ? edition.Look.Language : asked.Language, edition.Locale);
         var at = AddressesOf(address);
         var isOpen = at.Page.Length > 0 && address.Audience == Audience.Everyone;
@@ -136,7 +136,7 @@ public sealed class ReadingPages(WebAssets assets, PublicAddresses addresses, Pa
         if (painted is not null)
             page.Append(painted);
         else
-            AppendList(page, edition, words, at, parts.SelectMany(part => part.Part.Entries).DistinctBy(entry => entry.Id));
+            AppendList(page, edition, words, at, parts.SelectMany(part => part.ReadPart().Entries).DistinctBy(entry => entry.Id));
         page.Append("</div>\n<script type=\"application/json\" id=\"edition-data\">").Append(data).Append("</script>\n</body>\n</html>\n");
         return page.ToString();
     }

@@ -14,7 +14,7 @@ public sealed record PageFrame(IReadOnlyList<string>? Sites, PageStyle[] Styles)
 /// <summary>An artefact ready to be sent: compressed once, not for every reader.</summary>
 public sealed class Rendered
 {
-    private readonly Lazy<MonthBody> _part;
+    private readonly Lazy<EditionBody> _edition;
     private readonly bool _compresses;
     private readonly Lazy<SentForm?> _gzip;
     private readonly Lazy<SentForm?> _brotli;
@@ -23,7 +23,7 @@ public sealed class Rendered
     public Rendered(Artefact artefact, bool compresses = true)
     {
         Artefact = artefact;
-        _part = new(() => JsonSerializer.Deserialize<MonthBody>(artefact.Content, Json.Options)!);
+        _edition = new(() => JsonSerializer.Deserialize<OfEdition>(artefact.Content, Json.Options)!.Edition);
         _compresses = compresses;
         Plain = new SentForm(null, artefact.Content, artefact.Etag);
         _gzip = new(() => compresses ? Compress("gzip", output => new GZipStream(output, CompressionLevel.Optimal)) : null);
@@ -35,8 +35,14 @@ public sealed class Rendered
 
     public Artefact Artefact { get; }
 
-    /// <summary>What is in a month, or in all of an edition with a limit.</summary>
-    public MonthBody Part => _part.Value;
+    /// <summary>What a month, or all of an edition, says of the edition.</summary>
+    public EditionBody Edition => _edition.Value;
+
+    private sealed record OfEdition(EditionBody Edition);
+
+    /// <summary>What is in a month, or in all of an edition. It is read each time: kept, it would take many times what it is written
+    /// in.</summary>
+    public MonthBody ReadPart() => JsonSerializer.Deserialize<MonthBody>(Artefact.Content, Json.Options)!;
 
     public SentForm Plain { get; }
 
@@ -56,7 +62,10 @@ public sealed class Rendered
     public bool IsGone { get; init; }
 
     /// <summary>Bytes that it takes in memory at most: both compressed forms of a text take less than the text.</summary>
-    public int Size => Artefact.Content.Length * (_compresses ? 2 : 1) + 512;
+    public int Size => Artefact.Content.Length * (_compresses ? 2 : 1) + BesidesContent;
+
+    /// <summary>About what is read of the edition, and what each object takes.</summary>
+    private const int BesidesContent = 6 * 1024;
 
     private SentForm Compress(string encoding, Func<Stream, Stream> wrap)
     {

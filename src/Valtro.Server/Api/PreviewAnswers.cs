@@ -54,7 +54,7 @@ public sealed class PreviewAnswers(
     public async Task<IResult> SendPageAsync(EditionAddress address)
     {
         var today = address.TodayAt(desk.Now);
-        var edition = (await RenderAsync(address, ArtefactKey.Of(address.MonthAt(desk.Now)))).Part.Edition;
+        var edition = (await RenderAsync(address, ArtefactKey.Of(address.MonthAt(desk.Now)))).Edition;
         var asked = PageAsked.Of(edition, PageQuestions.Of(accessor.HttpContext!.Request), isEmbedded: true, today);
         var month = asked.Day.ToYearMonth();
         Rendered[] parts = edition.IsWhole

@@ -47,7 +47,7 @@ public sealed class EditionAnswers(
             return ArtefactKey.FeedOf(Narrowing.Of(null, about));
         if (await FindAsync(located, ThisMonth(located), ".ics") is not { } part)
             return null;
-        var all = part.Rendered.Part.Edition.Sources;
+        var all = part.Rendered.Edition.Sources;
         // Whom a name meant first it means for ever; only then comes what calendars are called now.
         var chosen = names.Select(name =>
             (name, Source: all.FirstOrDefault(source => source.Named.Contains(name, StringComparer.OrdinalIgnoreCase))
@@ -121,7 +121,7 @@ public sealed class EditionAnswers(
             || await FindAsync(located, ThisMonth(located), "/app.webmanifest") is not { } part)
             return;
         var address = located.Found.Address!;
-        var manifest = HomeScreen.Manifest(address, part.Rendered.Part.Edition.Name, $"/c/{address.OrganisationSlug}/{address.Slug}");
+        var manifest = HomeScreen.Manifest(address, part.Rendered.Edition.Name, $"/c/{address.OrganisationSlug}/{address.Slug}");
         await SendAsync(located, new Copy(FrontPages.Plain(manifest, clock.GetCurrentInstant()), part.Age), FrontAnswers.ManifestType);
     }
 
@@ -135,14 +135,14 @@ public sealed class EditionAnswers(
         var address = located.Found.Address!;
         // An address that somebody mistyped still opens the calendar, at the nearest day.
         var asked = PageAsked.Of(
-            page.Month.Rendered.Part.Edition, PageQuestions.Of(Context.Request), embedded, address.TodayAt(clock.GetCurrentInstant()));
+            page.Month.Rendered.Edition, PageQuestions.Of(Context.Request), embedded, address.TodayAt(clock.GetCurrentInstant()));
         if (await PartsAsync(
-            located, ArtefactKey.Of(asked.Day.ToYearMonth()), page.Month.Rendered.Part.Edition.IsWhole, ending) is not { } parts)
+            located, ArtefactKey.Of(asked.Day.ToYearMonth()), page.Month.Rendered.Edition.IsWhole, ending) is not { } parts)
             return;
         Note(Context, located, embedded ? "embed" : "page", page.Feed);
         if (embedded && Limits.ProgramOf(Context).IsBrowser && FramingSite() is { } site)
             fetches.AddSite(address, site);
-        var edition = parts[0].Rendered.Part.Edition;
+        var edition = parts[0].Rendered.Edition;
         SecurityHeaders.ForReaders(Context.Response, edition.Sites, pages.StylesOf(edition));
         Rendered[] rendered = [.. parts.Select(part => part.Rendered)];
         var written = pages.Find(address, page.Version, rendered, asked)

@@ -23,7 +23,7 @@ internal static class OEmbedApi
             || await artefacts.LocateAsync(name, asker) is not { Found.Address: { Audience: Audience.Everyone } edition } located
             || await artefacts.FindAsync(located, ArtefactKey.Of(edition.MonthAt(clock.GetCurrentInstant())), asker) is not { } part)
             return Results.Text(Spoken.Now.Say("page.notOpen"), statusCode: StatusCodes.Status404NotFound);
-        var shown = part.Rendered.Part.Edition;
+        var shown = part.Rendered.Edition;
         var address = addresses.Of(edition);
         var (width, height) = (Math.Clamp(maxwidth ?? UsualWidth, 100, UsualWidth),
             Math.Clamp(maxheight ?? PublicAddresses.FixedHeight, 100, PublicAddresses.FixedHeight));

@@ -1,5 +1,6 @@
 import { useEffect, useRef, useState } from 'react'
 import { addDays, addMonths, isWeekend, monthOf, weeksOf, type Day } from '../shared/days'
+import { sayNumber } from '../shared/formats'
 import { useArrowKeys } from '../shared/useArrowKeys'
 import { usePage } from './page'
 import { Said } from './Said'
@@ -110,7 +111,7 @@ function Days({ day, onGo, onLeave }: { day: Day; onGo: (day: Day) => void; onLe
                       aria-disabled={!isPossible(one)}
                       onClick={() => isPossible(one) && onGo(one)}
                     >
-                      {Number(one.slice(8)).toLocaleString(speech.locale)}
+                      {sayNumber(Number(one.slice(8)), speech.locale)}
                     </button>
                   </td>
                 ))}

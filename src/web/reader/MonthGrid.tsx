@@ -1,5 +1,6 @@
 import { Fragment, useState } from 'react'
 import { addDays, isWeekend, monthOf, weeksOf, type Day, type Month } from '../shared/days'
+import { sayNumber } from '../shared/formats'
 import { firstDay, touches } from '../shared/slips'
 import { useArrowKeys } from '../shared/useArrowKeys'
 import { ActLink } from './ActLink'
@@ -115,7 +116,7 @@ function DayCell({ day, isFirstOfWeek, month, entries, isChosen, onChoose }: Day
     entries.length > 0 ? 'is-busy' : 'is-empty',
     isChosen && 'is-chosen',
   ]
-  const number = Number(day.slice(8)).toLocaleString(speech.locale)
+  const number = sayNumber(Number(day.slice(8)), speech.locale)
   const shown = isWhole || isSheet ? entries : entries.slice(0, entries.length > MOST + 1 ? MOST : MOST + 1)
   const pictured = edition.look.picturesInMonth
     ? entries.find((entry) => entry.picture && firstDay(entry) === day)?.picture

@@ -1,4 +1,5 @@
 import { addDays, daysBetween, placeOfZone, sayDay, type Day } from '../shared/days'
+import { dateFormat } from '../shared/formats'
 import { firstDay, lastDay, timeOf, type Timed } from '../shared/slips'
 import ar from '../../words/ar/reader.json'
 import de from '../../words/de/reader.json'
@@ -39,7 +40,7 @@ export class Speech {
     this.words = languages[this.language] ?? en
     this.isRightToLeft = this.language === 'ar'
     const hour12 = { reader: undefined, twelve: true, twentyFour: false }[edition.look.clock]
-    this.clock = new Intl.DateTimeFormat(this.locale, {
+    this.clock = dateFormat(this.locale, {
       hour: edition.look.clock === 'twentyFour' ? '2-digit' : 'numeric',
       minute: '2-digit',
       timeZone: 'UTC',
@@ -136,7 +137,7 @@ export class Speech {
   ownTime(entry: Timed, readersZone: string): string | null {
     if (entry.allDay) return null
     const local = (moment: string) => {
-      const parts = new Intl.DateTimeFormat('en', {
+      const parts = dateFormat('en', {
         timeZone: readersZone,
         year: 'numeric',
         month: '2-digit',
@@ -157,15 +158,15 @@ export class Speech {
     return `${moved}${this.time(start)}${start === end ? '' : `–${this.time(end)}`}`
   }
 
-  /** "23 – 29 November 2026", as the language writes a stretch of days. */
   /** An instant on the reader's own clock. */
   moment(instant: string): string {
     const format = { weekday: 'short', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' } as const
-    return new Intl.DateTimeFormat(this.locale, format).format(new Date(instant))
+    return dateFormat(this.locale, format).format(new Date(instant))
   }
 
+  /** "23 – 29 November 2026", as the language writes a stretch of days. */
   stretch(first: Day, last: Day): string {
-    const format = new Intl.DateTimeFormat(this.locale, { day: 'numeric', month: 'long', year: 'numeric', timeZone: 'UTC' })
+    const format = dateFormat(this.locale, { day: 'numeric', month: 'long', year: 'numeric', timeZone: 'UTC' })
     return format.formatRange(new Date(`${first}T00:00:00Z`), new Date(`${last}T00:00:00Z`))
   }
 

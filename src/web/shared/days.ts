@@ -1,3 +1,5 @@
+import { dateFormat } from './formats'
+
 /** A calendar day, written 2026-11-24. Days are never instants: no time zone can shift them. */
 export type Day = string
 
@@ -60,7 +62,7 @@ export function weeksOf(month: Month, firstDayOfWeek: number): Day[][] {
 
 /** The day it is now in a zone. */
 export function todayIn(zone: string, now = new Date()): Day {
-  const parts = new Intl.DateTimeFormat('en', {
+  const parts = dateFormat('en', {
     timeZone: zone,
     year: 'numeric',
     month: '2-digit',
@@ -70,22 +72,12 @@ export function todayIn(zone: string, now = new Date()): Day {
   return `${part('year')}-${part('month')}-${part('day')}`
 }
 
-const formats = new Map<string, Intl.DateTimeFormat>()
-
 /** Writes a day in a locale, such as sayDay('2026-11-24', 'en-GB', { weekday: 'short', day: 'numeric' }). */
 export function sayDay(day: Day, locale: string, options: Intl.DateTimeFormatOptions): string {
   return formatOf(locale, options).format(asDate(day))
 }
 
-function formatOf(locale: string, options: Intl.DateTimeFormatOptions): Intl.DateTimeFormat {
-  const key = locale + JSON.stringify(options)
-  let format = formats.get(key)
-  if (!format) {
-    format = new Intl.DateTimeFormat(locale, { ...options, timeZone: 'UTC' })
-    formats.set(key, format)
-  }
-  return format
-}
+const formatOf = (locale: string, options: Intl.DateTimeFormatOptions) => dateFormat(locale, { ...options, timeZone: 'UTC' })
 
 export function sayMonth(month: Month, locale: string): string {
   return sayDay(`${month}-01`, locale, { month: 'long', year: 'numeric' })

@@ -1,3 +1,4 @@
+import { sayNumber } from './formats'
 import { cloneElement, type ReactElement, type ReactNode } from 'react'
 
 /**
@@ -49,7 +50,7 @@ export function translating<All extends Messages>(messages: Messages, language: 
 export function fill(message: string, values: Values = {}, locale: string): string {
   return message.replace(/\{\{(\w+)\}\}/g, (_, key: string) => {
     const value = values[key] ?? ''
-    return typeof value === 'number' ? value.toLocaleString(locale) : value
+    return typeof value === 'number' ? sayNumber(value, locale) : value
   })
 }
 
