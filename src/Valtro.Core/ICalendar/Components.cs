@@ -226,7 +226,9 @@ public sealed class Components(
             Lines.Verbatim("RRULE:"u8, RuleText.Format(delivery.Rule));
         LocalDateTime[] hidden = dates.Length == 0 ? [] : [.. dates.Where(one => one.Told is null).Select(one => Name(delivery, one.Date))];
         var added = hidden.Length == 0 ? delivery.Added : [.. delivery.Added.Except(hidden)];
-        var excluded = hidden.Length == 0 ? delivery.Excluded : [.. delivery.Excluded.Concat(hidden.Except(delivery.Added)).Order()];
+        // A start counts for most programs, listed or not.
+        var excluded = hidden.Length == 0 ? delivery.Excluded
+            : [.. delivery.Excluded.Concat(hidden.Except(delivery.Added.Where(date => date != delivery.Start))).Order()];
         if (excluded.Count > 0)
             Lines.Starts("EXDATE"u8, excluded, timing.AllDay, timing.Zone.Id);
         if (added.Count > 0)

@@ -79,6 +79,17 @@ public class FeedOfLevelsTests
         new[] { Detail.Times, Detail.Headline, Detail.Complete }.Select(detail => (Detail?)detail)
             .FirstOrDefault(detail => Feed(Evening, detail!.Value) != Feed(after, detail.Value));
 
+    /// <summary>A start that its rule does not give counts for most programs: where nothing is told of it, it is taken out.</summary>
+    [Fact]
+    public void A_first_date_that_is_cancelled_is_busy_for_nobody()
+    {
+        var walk = Build.Event(Build.Series("2026-12-04 16:00", "FREQ=MONTHLY;BYDAY=4TH"));
+        walk = walk with { Exceptions = [new EventException(Build.Local("2026-12-04 16:00")) { IsCancelled = true }] };
+        var feed = TestFeed.Write(TestFeed.Of(walk, detail: Detail.Times));
+        Assert.Contains("EXDATE;TZID=America/Halifax:20261204T160000\r\n", feed, StringComparison.Ordinal);
+        Assert.DoesNotContain("RDATE;", feed, StringComparison.Ordinal);
+    }
+
     [Fact]
     public void A_change_shows_from_the_level_on_that_can_tell_it()
     {

@@ -36,8 +36,10 @@ export function YearProof({ id, plan, editions }: YearProofProps) {
     setWrong('')
     try {
       for (const edition of next) {
-        const path = `/year-plans/preview/editions/${edition.id}` as const
-        const difference = await call('POST', id ? `${path}?id=${id}` : path, plan, { signal })
+        const of = edition.id
+        const difference = id
+          ? await call('POST', `/year-plans/preview/editions/${of}?id=${id}`, plan, { signal })
+          : await call('POST', `/year-plans/preview/editions/${of}`, plan, { signal })
         if (signal.aborted) return
         setLooked((before) => [...before, { edition, difference }])
       }
