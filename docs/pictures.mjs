@@ -46,7 +46,20 @@ const pictures = {
   ],
   // Higher, so that all that follows from an event is on it.
   event: ['ada', { ...desk, height: 1150 }, boatLab],
-  'year-plan': ['ada', desk, (page) => page.goto(`${base}/year`)],
+  // A break that is not saved yet, and what readers would get.
+  'year-plan': [
+    'ada',
+    desk,
+    async (page) => {
+      await page.goto(`${base}/year`)
+      await page.getByRole('button', { name: 'Add a break' }).click()
+      await page.getByLabel('Name of break 4').fill('Whale day')
+      await page.getByLabel('First day of Whale day', { exact: true }).fill('1 Dec 2026')
+      await page.getByLabel('Last day of Whale day', { exact: true }).fill('1 Dec 2026')
+      await page.getByRole('button', { name: /Look through the/ }).click()
+      await page.getByText(/editions? stays? as/).waitFor()
+    },
+  ],
   source: [
     'ada',
     desk,
