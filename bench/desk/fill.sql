@@ -1,9 +1,9 @@
--- Beside the demo: nine more organisations, 400 calendars and 200,000 events in all, one in four of them a weekly series.
--- The demo's school gets forty calendars more, with 500 events each.
+-- Beside the demo: so many more organisations (:schools), forty calendars more for each and for the demo's school, and so many events in
+-- each of these (:events), one in four of them a weekly series. With 9 and 500: 400 calendars and 200,000 events.
 set valtro.organisation = 'all';
 
 insert into organisation (id, slug, name, zone, locale, first_day_of_week, year_starts_in)
-select gen_random_uuid(), 'other-' || n, 'Other school ' || n, 'America/Halifax', 'en-GB', 1, 8 from generate_series(1, 9) n;
+select gen_random_uuid(), 'other-' || n, 'Other school ' || n, 'America/Halifax', 'en-GB', 1, 8 from generate_series(1, :schools) n;
 
 create temporary table made as
 select gen_random_uuid() as id, o.id as organisation_id, o.slug = 'pinewick' as is_school, row_number() over (partition by o.id) as number
@@ -21,7 +21,7 @@ with planned as (
     select m.organisation_id, m.id as calendar_id, n % 4 = 0 as is_weekly, n,
            timestamp '2026-08-31 08:00' + (n % 260) * interval '1 day' + (n % 9) * interval '1 hour' as start
     from made m
-    cross join lateral generate_series(1, 500) n
+    cross join lateral generate_series(1, :events) n
 )
 insert into event (id, organisation_id, home_calendar_id, content, state, reach, created_at)
 select gen_random_uuid(), organisation_id, calendar_id,

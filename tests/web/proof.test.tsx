@@ -155,6 +155,7 @@ describe('the proof of an edition', () => {
     const dialog = within(screen.getByRole('dialog'))
     expect(await dialog.findByText('214 entries become 150.')).toBeTruthy()
     expect(dialog.getByText('Goes: Boat lab, 1 December 2026 and 63 more.')).toBeTruthy()
+    expect(dialog.queryByText(/entries stay/)).toBeNull()
     expect(dialog.getByText(/Put right by it: Port Watch shows everyone nothing/)).toBeTruthy()
     await user.click(dialog.getByRole('button', { name: 'Save it' }))
     expect(sent(asked, 'POST /editions/one/proof/setting')).toEqual([{ setting: 'leaveOut', calendarId: port.id, version: 3 }])

@@ -30,7 +30,7 @@ public sealed class DeliveryDesk(Access access, ComposersEditions composed, Deli
         var (days, changed) = await store.FeedsAsync(viewer.OrganisationId, first);
         Instant? ChangedAt(StoredEdition edition) => changed.TryGetValue(edition.Id, out var at) ? at : null;
         var reaches = house.Editions.Where(edition => ProofGrounds.GoesOut(edition, house)).ToDictionary(
-            edition => edition, edition => Of(days[edition.Id], ChangedAt(edition), ZoneOf(edition, house), now));
+            edition => edition, edition => Of(days[edition.Id], ChangedAt(edition), ProofGrounds.ZoneOf(edition, house), now));
         return new ReachesResponse(
             [.. reaches.Where(one => viewer.MayCompose(one.Key.Sources, house.Disclosures))
                 .Select(one => ReachBody.Of(one.Key.Id, one.Value, ChangedAt(one.Key)))],
@@ -48,7 +48,7 @@ public sealed class DeliveryDesk(Access access, ComposersEditions composed, Deli
     {
         var (viewer, house, edition) = await composed.FindAsync(id);
         var now = clock.GetCurrentInstant();
-        var zone = ZoneOf(edition, house);
+        var zone = ProofGrounds.ZoneOf(edition, house);
         var today = now.InZone(zone).Date;
         var term = house.School.TermOn(today) is { } current
             ? LocalDate.Max(current.First, (now - DeliveryStore.Kept).InZone(zone).Date)
@@ -77,9 +77,4 @@ public sealed class DeliveryDesk(Access access, ComposersEditions composed, Deli
 
     private static FeedReach Of(IEnumerable<CountedDay> days, Instant? changed, DateTimeZone zone, Instant now) =>
         FeedReach.Of(days, changed?.InZone(zone).Date, now.InZone(zone).Date);
-
-    private static DateTimeZone ZoneOf(StoredEdition edition, House house) =>
-        edition.CalendarId is { } own && house.Calendars.TryGetValue(own, out var calendar)
-            ? calendar.Zone
-            : house.Organisation.TimeZone;
 }

@@ -164,7 +164,7 @@ public sealed class Artefacts(EditionStore editions, DeliveredStore delivered, R
     public async Task<Copy[]?> FindAsync(Located located, ArtefactKey[] keys, Asker asker)
     {
         var found = await Task.WhenAll(keys.Select(key => FindAsync(located, key, asker)));
-        return found.All(one => one is not null) ? [.. found.OfType<Copy>()] : null;
+        return found.All(one => one is not null) ? [.. found.Select(one => one!.Value)] : null;
     }
 
     /// <summary>The version of what open pages of an edition show, whatever part of it that is: entries, settings, look. What readers

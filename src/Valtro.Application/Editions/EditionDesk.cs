@@ -138,7 +138,8 @@ public sealed class EditionDesk(
         var look = reading.Checked.Look;
         return new EditionPreview(
             access.At($"/api/editions/drafts/{draftId}/page"), composed.Entries.Count,
-            composed.Entries.Sum(entry => entry.LookAlikes.Count), [.. composition.Closed(found, window).Select(closed => new ClosedSource(
+            composed.Entries.Sum(entry => entry.LookAlikes.Count),
+            [.. ClosedSources.Of(reading.Edition, reading.Sources, reading.School, Now, found, window).Select(closed => new ClosedSource(
                 closed.Source.CalendarId, closed.Source.Name, closed.Source.Plate.Code, closed.Source.Hue.Name, closed.Lost,
                 viewer.May(OrganisationAction.ManageCalendars)))],
             Math.Floor(look.Light.Contrast * 10) / 10, Math.Floor(look.Dark.Contrast * 10) / 10,

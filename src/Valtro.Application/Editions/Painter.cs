@@ -41,21 +41,28 @@ public sealed class Painter(IFileProvider files, Faults faults, Measures measure
     /// <summary>Where the script is; it is no part of what is served.</summary>
     private const string Script = ".vite/paint.js";
 
+    /// <summary>An engine, and how many pages it has painted.</summary>
+    private sealed class Easel(V8ScriptEngine engine)
+    {
+        public V8ScriptEngine Engine { get; } = engine;
+
+        public int Painted { get; set; }
+    }
+
     private sealed class Studio(string script)
     {
-        private readonly ConcurrentBag<V8ScriptEngine> _ready = [];
-        private int _painted;
+        private readonly ConcurrentBag<Easel> _ready = [];
 
         public SemaphoreSlim Room { get; } = new(Engines);
 
-        public V8ScriptEngine Take() => _ready.TryTake(out var engine) ? engine : Make();
+        public Easel Take() => _ready.TryTake(out var easel) ? easel : new Easel(Make());
 
-        public void GiveBack(V8ScriptEngine engine)
+        public void GiveBack(Easel easel)
         {
             // V8 tidies by what its own heap holds, and knows little of what it holds besides (formatters of languages).
-            if (Interlocked.Increment(ref _painted) % TidiedAfter == 0)
-                engine.CollectGarbage(exhaustive: true);
-            _ready.Add(engine);
+            if (++easel.Painted % TidiedAfter == 0)
+                easel.Engine.CollectGarbage(exhaustive: true);
+            _ready.Add(easel);
         }
 
         private V8ScriptEngine Make()
@@ -88,13 +95,14 @@ public sealed class Painter(IFileProvider files, Faults faults, Measures measure
         studio.Room.Wait();
         try
         {
-            var engine = studio.Take();
+            var easel = studio.Take();
+            var engine = easel.Engine;
             try
             {
                 using var timed = measures.Painting();
                 using var late = new Timer(_ => engine.Interrupt(), null, Longest, Timeout.InfiniteTimeSpan);
                 var painted = (string)engine.Script.paint(data);
-                studio.GiveBack(engine);
+                studio.GiveBack(easel);
                 faults.Succeeded(What);
                 return painted;
             }

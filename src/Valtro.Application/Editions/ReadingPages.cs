@@ -24,6 +24,9 @@ public sealed class ReadingPages(WebAssets assets, PublicAddresses addresses, Pa
 
     private readonly MemoryCache _memory = new(new MemoryCacheOptions { SizeLimit = 32 * 1024 * 1024 });
 
+    /// <summary>A painting stands in the pages that were written of it; besides it is kept until all of them are.</summary>
+    private static readonly TimeSpan PaintingKept = TimeSpan.FromMinutes(1);
+
     private readonly Lock[] _writing = Locks();
     private readonly Lock[] _painting = Locks();
 
@@ -148,7 +151,11 @@ public sealed class ReadingPages(WebAssets assets, PublicAddresses addresses, Pa
         lock (Of(_painting, key))
             return _memory.TryGetValue<string>(key, out var painted) ? painted
                 : painter.Paint(data) is { } now
-                ? _memory.Set(key, now, new MemoryCacheEntryOptions { Size = now.Length * sizeof(char) })
+                ? _memory.Set(key, now, new MemoryCacheEntryOptions
+                {
+                    Size = now.Length * sizeof(char),
+                    AbsoluteExpirationRelativeToNow = PaintingKept,
+                })
                 : null;
     }
 

@@ -5,7 +5,6 @@ using Valtro.Core.Disclosure;
 using Valtro.Core.Editions;
 using Valtro.Core.Findings;
 using Valtro.Core.Speaking;
-using Valtro.Core.Time;
 using Valtro.Store;
 
 namespace Valtro.Application.Findings;
@@ -35,11 +34,13 @@ public sealed class ProofGrounds(EventStore eventStore, FindingStore findings, S
         : !edition.IsInTheMaking;
 
     public static (CheckedEdition Checked, Source[] Sources) Made(StoredEdition edition, House house) => EditionReadings.Made(
-        edition.Draft, AudienceOf(edition, house),
+        edition.Draft, AudienceOf(edition, house), ZoneOf(edition, house), house);
+
+    /// <summary>Where it is kept: where its calendar is, else where the organisation is.</summary>
+    public static DateTimeZone ZoneOf(StoredEdition edition, House house) =>
         edition.CalendarId is { } own && house.Calendars.TryGetValue(own, out var calendar)
             ? calendar.Zone
-            : Zones.Named(house.Organisation.Zone),
-        house);
+            : house.Organisation.TimeZone;
 
     public async Task<Proving> OfAsync(StoredEdition edition, House house)
     {

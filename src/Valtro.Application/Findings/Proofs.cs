@@ -120,22 +120,21 @@ public sealed class Proofs(
     }
 
     /// <summary>What another setting would do.</summary>
-    public async Task<ProofDifference> PreviewAsync(Guid id, SettingRequest request)
-    {
-        var (viewer, house, edition) = await composed.FindAsync(id);
-        var proving = await grounds.OfAsync(edition, house);
-        return ProofDifference.Between(
-            proving.Ground, proving.Otherwise(edition with { Draft = Otherwise(edition, request) }, house),
-            found => Heard(viewer, house, found));
-    }
+    public Task<ProofDifference> PreviewAsync(Guid id, SettingRequest request) =>
+        DifferenceAsync(id, (edition, house) => (edition with { Draft = Otherwise(edition, request) }, house));
 
     /// <summary>What another year would do to the edition, before it is saved.</summary>
-    public async Task<ProofDifference> InYearAsync(Guid id, SchoolCalendar planned)
+    public Task<ProofDifference> InYearAsync(Guid id, SchoolCalendar planned) =>
+        DifferenceAsync(id, (edition, house) => (edition, house with { School = planned }));
+
+    private async Task<ProofDifference> DifferenceAsync(
+        Guid id, Func<StoredEdition, House, (StoredEdition Edition, House House)> otherwise)
     {
         var (viewer, house, edition) = await composed.FindAsync(id);
         var proving = await grounds.OfAsync(edition, house);
+        var other = otherwise(edition, house);
         return ProofDifference.Between(
-            proving.Ground, proving.Otherwise(edition, house with { School = planned }), found => Heard(viewer, house, found));
+            proving.Ground, proving.Otherwise(other.Edition, other.House), found => Heard(viewer, house, found));
     }
 
     /// <exception cref="ChangedMeanwhileException">The edition is not as it was shown.</exception>

@@ -61,14 +61,6 @@ public sealed class Composition
         return new Composed(Titled(dates, Limited(dates, order, trace)), order.Length, Sooner(turn, OverAt(dates, order)));
     }
 
-    /// <summary>The sources that show the audience nothing, and how many entries there were of each in the window if it did.</summary>
-    public IEnumerable<(Source Source, int Lost)> Closed(IReadOnlyCollection<CalendarEvent> events, Window window) =>
-        from source in _sources.Values.Select(drawn => drawn.Source)
-        where source.Disclosure[_edition.AudienceOn(source)] == Detail.Nothing
-        let opened = new Composition(
-            _edition with { Limit = null }, [source with { Disclosure = Disclosure.Disclosure.Open }], _school, _now)
-        select (source, opened.Compose(events, window).Entries.Count(entry => !entry.IsBreak));
-
     /// <summary>The entries of one event, before any limit.</summary>
     public IReadOnlyList<Entry> Dates(CalendarEvent calendarEvent, Window window)
     {

@@ -10,7 +10,7 @@ internal sealed class SourceClosed : FindingKind
     public override Severity Severity => Severity.KeepsFromReaders;
 
     public override IEnumerable<Finding> In(ProofGround ground) =>
-        from closed in ground.Composition.Closed(ground.Events, ground.Year)
+        from closed in ClosedSources.Of(ground.Edition, ground.Sources, ground.School, ground.Now, ground.Events, ground.Year)
         let source = closed.Source
         select About(source.CalendarId.ToString("N"), null,
             ground.Sources.Count > 1

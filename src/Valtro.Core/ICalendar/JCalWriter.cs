@@ -3,14 +3,13 @@ using System.Globalization;
 using System.Text;
 using System.Text.Encodings.Web;
 using System.Text.Json;
-using System.Text.RegularExpressions;
 using Valtro.Core.ICalendar.Checking;
 using Valtro.Core.ICalendar.Reading;
 
 namespace Valtro.Core.ICalendar;
 
 /// <summary>Writes a finished iCalendar stream as jCal (RFC 7265): the same components and values in the form of JSON.</summary>
-public static partial class JCalWriter
+public static class JCalWriter
 {
     private static readonly JsonWriterOptions Options = new() { Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
 
@@ -91,9 +90,9 @@ public static partial class JCalWriter
             var values = Lists.Contains(name) ? value.Split(',') : [value];
             json.WritePropertyName(name.ToLowerInvariant());
             if (values.Length == 1)
-                json.WriteStringValue(Decoded(values[0]));
+                json.WriteStringValue(ForeignValues.Parameter(values[0]));
             else
-                WriteAll(json, values.Select(Decoded));
+                WriteAll(json, values.Select(ForeignValues.Parameter));
         }
         json.WriteEndObject();
         json.WriteStringValue(type switch { "FLOATS" => "float", "STRUCTURED" => "text", _ => type.ToLowerInvariant() });
@@ -190,15 +189,4 @@ public static partial class JCalWriter
         var at = value.IndexOf('T', StringComparison.Ordinal);
         return at < 0 ? value.Length == 8 ? Day(value) : Time(value) : $"{Day(value[..at])}T{Time(value[(at + 1)..])}";
     }
-
-    /// <summary>RFC 6868 3.</summary>
-    private static string Decoded(string value) => Caret().Replace(value, one => one.Value[1] switch
-    {
-        'n' => "\n",
-        '\'' => "\"",
-        _ => "^",
-    });
-
-    [GeneratedRegex("\\^[n'^]")]
-    private static partial Regex Caret();
 }

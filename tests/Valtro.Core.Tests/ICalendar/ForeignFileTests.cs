@@ -14,6 +14,15 @@ public sealed class ForeignFileTests
     private static IReadOnlyList<ForeignEntry> Read(byte[] file) =>
         [.. new ForeignFile(ForeignText.Open(file, null)).Read(Build.Halifax)];
 
+    /// <summary>RFC 6868 3.</summary>
+    [Fact]
+    public void A_name_of_a_link_has_its_quotes_again()
+    {
+        var entry = Assert.Single(Read(Encoding.UTF8.GetBytes("BEGIN:VCALENDAR\r\nBEGIN:VEVENT\r\nUID:a\r\nDTSTART:20261204T130000Z\r\n"
+            + "ATTACH;FILENAME=\"^'Rota^' ^^n\":https://pinewick.example/rota\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n")));
+        Assert.Equal("\"Rota\" ^n", Assert.Single(EventOf(entry).Content.Links).Label);
+    }
+
     private static CalendarEvent EventOf(ForeignEntry entry) =>
         ForeignContent.Event(entry, Guid.Empty, Core.Disclosure.Disclosure.Open, Plain);
 

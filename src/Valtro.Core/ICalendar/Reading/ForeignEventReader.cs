@@ -129,7 +129,8 @@ public static class ForeignEventReader
             }
             try
             {
-                var label = Texts.Kept(line.Parameter("LABEL") ?? line.Parameter("FILENAME") ?? "", Texts.LongestName);
+                var label = Texts.Kept(
+                    ForeignValues.Parameter(line.Parameter("LABEL") ?? line.Parameter("FILENAME") ?? ""), Texts.LongestName);
                 links.Add(new EventLink(label, WebAddress.Check(line.Name, line.Value.Trim()),
                     line.Name == "CONFERENCE" ? LinkKind.VideoCall : LinkKind.Website));
             }

@@ -37,6 +37,14 @@ public static partial class ForeignValues
         return text.ToString();
     }
 
+    /// <summary>The value of a parameter, in which quotes and line ends are written with a circumflex (RFC 6868 3).</summary>
+    public static string Parameter(string value) => Circumflex().Replace(value, one => one.Value[1] switch
+    {
+        'n' => "\n",
+        '\'' => "\"",
+        _ => "^",
+    });
+
     /// <summary>Values with commas between, each as it stands there.</summary>
     public static IEnumerable<string> List(string value)
     {
@@ -105,6 +113,9 @@ public static partial class ForeignValues
         var seconds = Part("hours") * 3_600 + Part("minutes") * 60 + Part("seconds");
         return seconds > 18 * 3_600 ? null : Offset.FromSeconds(match.Groups["sign"].Value == "-" ? -seconds : seconds);
     }
+
+    [GeneratedRegex("\\^[n'^]")]
+    private static partial Regex Circumflex();
 
     [GeneratedRegex(
         @"^(?<year>\d{4})-?(?<month>\d\d)-?(?<day>\d\d)([Tt ](?<hour>\d\d):?(?<minute>\d\d)(:?(?<second>\d\d)(\.\d+)?)?(?<utc>[Zz])?)?$")]

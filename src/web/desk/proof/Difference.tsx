@@ -12,9 +12,8 @@ export function Difference({
 }) {
   return (
     <>
-      <li>
-        {entries === becomes ? t('settingSame', { count: becomes }) : t('settingEntries', { before: entries, count: becomes })}
-      </li>
+      {entries !== becomes && <li>{t('settingEntries', { before: entries, count: becomes })}</li>}
+      {leave.length + arrive.length === 0 && <li>{t('settingSame', { count: becomes })}</li>}
       {leave.length > 0 && <li>{t('leave', { entries: all(leave, moreLeave) })}</li>}
       {arrive.length > 0 && <li>{t('arrive', { entries: all(arrive, moreArrive) })}</li>}
       {gone.length > 0 && <li>{t('settingGone', { titles: listed(gone) })}</li>}
