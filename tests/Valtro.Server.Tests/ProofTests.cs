@@ -116,6 +116,7 @@ public sealed class ProofTests(ValtroApp app) : IClassFixture<ValtroApp>
         await EventAsync(ada, calendar, "Boat lab", "2026-11-30");
         var changed = (await ada.GetAsync($"/api/editions/{id}/proof/changed")).AsArray();
         Assert.Equal(["Boat lab", "Sail repair"], changed.Select(one => (string)one!["title"]!));
+        Assert.All(changed, one => Assert.Equal("PLX", (string)Assert.Single(one!["sources"]!.AsArray())!["plate"]!));
         Assert.Equal(["new", "new"], changed.Select(one => (string)one!["change"]!));
         Assert.StartsWith("2026-11-30T", (string)changed[0]!["start"]!, StringComparison.Ordinal);
         Assert.True(DateTimeOffset.Parse((string)changed[0]!["at"]!, System.Globalization.CultureInfo.InvariantCulture)

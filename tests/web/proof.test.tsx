@@ -114,10 +114,18 @@ describe('the proof of an edition', () => {
       'GET /editions/one/proof/changed': [
         {
           ...{ eventId: 'lab', recurrenceId: '2026-11-24T14:00:00', title: 'Boat lab', start: '2026-11-24T14:00:00-04:00' },
+          sources: [port],
           ...{ allDay: false, change: 'moved', wasStart: '2026-11-24T13:00:00-04:00', more: 2, at: '2026-11-23T11:48:00Z' },
         },
         {
-          ...{ eventId: 'walk', recurrenceId: '2026-11-26', title: 'Survey walk', start: '2026-11-26', allDay: true },
+          ...{
+            eventId: 'walk',
+            recurrenceId: '2026-11-26',
+            title: 'Survey walk',
+            start: '2026-11-26',
+            allDay: true,
+            sources: [],
+          },
           ...{ change: 'removed', wasStart: null, more: 0, at: '2026-11-20T11:48:00Z' },
         },
       ],

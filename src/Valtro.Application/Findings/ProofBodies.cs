@@ -70,8 +70,8 @@ public sealed record ProofLine(
 /// <param name="More">Later dates of the same series to which the same happened.</param>
 /// <param name="At">When that was saved, and went out.</param>
 public sealed record ChangedLine(
-    Guid EventId, string RecurrenceId, string Title, string Start, bool AllDay, EntryChange Change, string? WasStart, int More,
-    Instant At);
+    Guid EventId, string RecurrenceId, string Title, IReadOnlyList<SourceBody> Sources, string Start, bool AllDay, EntryChange Change,
+    string? WasStart, int More, Instant At);
 
 /// <summary>An edition read before its readers do.</summary>
 /// <param name="Entries">How many there are in the coming year.</param>

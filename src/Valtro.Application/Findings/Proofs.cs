@@ -69,7 +69,7 @@ public sealed class Proofs(
             .DistinctBy(one => (one.Entry.EventId, one.Entry.Occurrence.RecurrenceId))
             .Select(one => new ChangedLine(
                 one.Entry.EventId!.Value, DateName.Of(one.Entry.Occurrence.RecurrenceId, one.Entry.Timing.AllDay), one.Entry.Title,
-                OccurrenceTimes.Of(one.Entry.Timing, one.Entry.Occurrence, made.Edition.Zone, one.Entry.Event.Detail).Start,
+                SourcesOf(one.Entry), OccurrenceTimes.Of(one.Entry.Timing, one.Entry.Occurrence, made.Edition.Zone, one.Entry.Event.Detail).Start,
                 one.Entry.Timing.AllDay, one.Change,
                 one.Change == EntryChange.Moved
                     ? OccurrenceTimes.Of(one.Before.Timing, one.Before.Occurrence, made.Edition.Zone, one.Entry.Event.Detail).Start
@@ -83,10 +83,11 @@ public sealed class Proofs(
         return new ProofLine(
             entry.EventId, DateName.Of(entry.Occurrence.RecurrenceId, entry.Timing.AllDay), times.Start, times.End, entry.Timing.AllDay,
             entry.Title, told.Content.Place.Name, told.State,
-            [.. entry.Sources.Select(source =>
-                new SourceBody(source.Plate.Code, source.Name, source.Hue.Name, false, source.Slug, []))],
-            entry.LookAlikes.Count);
+            SourcesOf(entry), entry.LookAlikes.Count);
     }
+
+    private static SourceBody[] SourcesOf(Entry entry) =>
+        [.. entry.Sources.Select(source => new SourceBody(source.Plate.Code, source.Name, source.Hue.Name, false, source.Slug, []))];
 
     private static IEnumerable<ProofWeek> Weeks(ProofGround ground, IReadOnlyList<Finding> found)
     {

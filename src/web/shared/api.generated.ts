@@ -9064,6 +9064,7 @@ export interface components {
             eventId: string;
             recurrenceId: string;
             title: string;
+            sources: components["schemas"]["SourceBody"][];
             /** @description Where it is now; of what was removed, where it was. */
             start: string;
             allDay: boolean;

@@ -1,9 +1,13 @@
 import { sayDay } from '../../shared/days'
+import { Plate } from '../../shared/Plate'
 import { sayAgo } from '../Delivery'
 import { useOrganisation } from '../session/queries'
 import type { ChangedLine } from '../types'
 import { sayChange, time } from './changes'
 import { t } from './words'
+
+/** More of them are shown when they are asked for. */
+const MOST_OPEN = 6
 
 /** What readers got with the last change, and in the fortnight before; the latest first. */
 export function LastChange({ changes }: { changes: ChangedLine[] }) {
@@ -13,7 +17,7 @@ export function LastChange({ changes }: { changes: ChangedLine[] }) {
   const before = changes.slice(last.length)
   return (
     <div className="proof-changes">
-      <details open>
+      <details open={last.length <= MOST_OPEN}>
         <summary>
           {t('lastChange', { count: last.length })} <span className="soft">{sayAgo(at)}</span>
         </summary>
@@ -36,6 +40,9 @@ function Changes({ of }: { of: ChangedLine[] }) {
       {of.map((one) => (
         <li key={`${one.eventId} ${one.recurrenceId} ${one.change}`}>
           <span className={one.change === 'removed' || one.change === 'cancelled' ? 'is-gone' : ''}>
+            {one.sources.map((source) => (
+              <Plate key={source.plate} code={source.plate} colour={source.colour} size="small" />
+            ))}{' '}
             <b>{one.title}</b>, {sayDay(one.start.slice(0, 10), locale, { weekday: 'short', day: 'numeric', month: 'short' })}
             {!one.allDay && ` ${time(one.start)}`}
           </span>
