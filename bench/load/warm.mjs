@@ -3,8 +3,8 @@
 import { execFileSync } from 'node:child_process'
 
 const [ours, bare] = [process.env.VALTRO_BENCH_URL, process.env.VALTRO_BENCH_BARE]
-const rounds = 5
-const seconds = 4
+const rounds = 15
+const seconds = 2
 const wanted = 0.85
 const path = '/c/pinewick/port-watch.ics'
 const tag = (await fetch(ours + path)).headers.get('etag')

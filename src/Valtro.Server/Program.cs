@@ -157,6 +157,7 @@ if (settings.TrustedProxy is not null)
     app.UseForwardedHeaders();
 if (!isDescribing)
     app.UseWarmFeeds(settings);
+app.UseTraceNumbers();
 app.UseOrganisationAddresses();
 app.UseSpokenLanguage();
 app.UseAccessLog();

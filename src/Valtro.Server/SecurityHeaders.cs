@@ -29,6 +29,7 @@ internal static class SecurityHeaders
     {
         var headers = context.Response.Headers;
         var path = context.Request.Path;
+        var isOfDesk = path.StartsWithSegments("/api");
         if (headers.ContentSecurityPolicy.Count == 0)
             headers.ContentSecurityPolicy = Usual;
         headers.XContentTypeOptions = "nosniff";
@@ -36,16 +37,14 @@ internal static class SecurityHeaders
             headers["Referrer-Policy"] = "strict-origin-when-cross-origin";
         headers["Permissions-Policy"] = "camera=(), geolocation=(), microphone=()";
         // What is public may stand in other sites' pages; what is said to who is signed in may not.
-        headers["Cross-Origin-Resource-Policy"] = path.StartsWithSegments("/api") || path.StartsWithSegments("/openapi")
-            ? "same-origin"
-            : "cross-origin";
+        headers["Cross-Origin-Resource-Policy"] = isOfDesk || path.StartsWithSegments("/openapi") ? "same-origin" : "cross-origin";
         if (PublicApi.IsOpenToScripts(path))
         {
             // Said to everybody, so that a copy kept for one reader serves a script of another site too.
             headers.AccessControlAllowOrigin = "*";
             headers.AccessControlExposeHeaders = "ETag, Age, Retry-After, Content-Disposition";
         }
-        if (path.StartsWithSegments("/api") && headers.CacheControl.Count == 0)
+        if (isOfDesk && headers.CacheControl.Count == 0)
             headers.CacheControl = "no-store";
         // RFC 6797: this host alone; others below it are not ours to speak for.
         if (settings.PublicUrl.Scheme == "https")

@@ -28,12 +28,16 @@ internal static class Watching
             // What is worth a line stands in that of the request.
             .MinimumLevel.Override("Microsoft.AspNetCore.Diagnostics", LogEventLevel.Fatal)
             .MinimumLevel.Override("OpenTelemetry", LogEventLevel.Warning)
+            // Else it begins an activity and a scope for each request, also for those that leave no line.
+            .MinimumLevel.Override("Microsoft.AspNetCore.Hosting.Diagnostics", LevelAlias.Off)
             .WriteTo.Console(new RenderedCompactJsonFormatter()), preserveStaticLogger: true);
         var telemetry = services.AddOpenTelemetry()
             .ConfigureResource(resource => resource.AddService("valtro"))
             .WithMetrics(metrics => metrics
                 .AddMeter(Measures.Name, "Microsoft.AspNetCore.Hosting", "Microsoft.AspNetCore.Server.Kestrel",
                     "Microsoft.AspNetCore.RateLimiting", "Npgsql", "System.Runtime")
+                // Measures counts those that wait.
+                .AddView("http.server.active_requests", MetricStreamConfiguration.Drop)
                 .AddPrometheusExporter());
         // Spans that nobody collects would be made for nothing; errors have their number all the same.
         if (!string.IsNullOrEmpty(configuration["OTEL_EXPORTER_OTLP_ENDPOINT"]))
@@ -45,6 +49,34 @@ internal static class Watching
                     requests.EnrichWithHttpRequest = (span, request) =>
                         span.SetTag("url.path", SafePath.Of(request.HttpContext)).SetTag("url.query", null);
                 }));
+    }
+
+    /// <summary>Gives a request the number under which it stands in the log, where nobody collects spans; that of whoever asks, where it has
+    /// one (W3C Trace Context 3.2). It is active from here on.</summary>
+    public static void UseTraceNumbers(this WebApplication app)
+    {
+        var measures = app.Services.GetRequiredService<Measures>();
+        app.Use(async (context, next) =>
+        {
+            using var numbered = Activity.Current is null ? Numbered(context.Request.Headers) : null;
+            measures.Active(1);
+            try
+            {
+                await next(context);
+            }
+            finally
+            {
+                measures.Active(-1);
+            }
+        });
+    }
+
+    private static Activity Numbered(IHeaderDictionary headers)
+    {
+        var activity = new Activity("request");
+        if (ActivityContext.TryParse(headers.TraceParent, headers.TraceState, out var theirs))
+            activity.SetParentId(theirs.TraceId, theirs.SpanId, theirs.TraceFlags);
+        return activity.Start();
     }
 
     /// <summary>One line a request, with the trace that people are shown; a failure stands in it.</summary>

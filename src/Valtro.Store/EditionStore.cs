@@ -27,8 +27,10 @@ public sealed record EditionAddress(
     /// <summary>What it will be when somebody who is making it saves it; never kept.</summary>
     public Core.Editions.EditionDraft? Draft { get; init; }
 
-    public Audience Audience =>
-        SeenAs ?? (AddressedTo is { } audience ? Words.Read<Audience>(audience) : Secret is null ? Audience.Everyone : Audience.Link);
+    public Audience Audience => SeenAs ?? Own;
+
+    private Audience Own { get; } =
+        AddressedTo is { } audience ? Words.Read<Audience>(audience) : Secret is null ? Audience.Everyone : Audience.Link;
 
     /// <summary>The day it is now where the edition is kept.</summary>
     public LocalDate TodayAt(Instant now) => now.InZone(Valtro.Core.Time.Zones.Named(Zone)).Date;

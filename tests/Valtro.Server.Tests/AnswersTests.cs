@@ -220,7 +220,7 @@ public sealed class AnswersTests(ValtroApp app) : IClassFixture<ValtroApp>
         await ada.DoAsync(HttpMethod.Post, "/api/events", Caller.Event(await ada.CalendarAsync("PW")));
         await app.Reader().Http.GetStringAsync("/c/pinewick/port-watch.ics");
         var measures = await app.Reader().Http.GetStringAsync("/metrics");
-        foreach (var name in new[] { "valtro_rendering_duration_seconds_count", "valtro_work",
+        foreach (var name in new[] { "valtro_rendering_duration_seconds_count", "valtro_work", "valtro_feeds_warm_total", "valtro_requests_active",
             "http_server_request_duration_seconds_count" })
             Assert.Contains(name, measures, StringComparison.Ordinal);
         // To others there is no such address.

@@ -79,7 +79,7 @@ public sealed class Artefacts(EditionStore editions, DeliveredStore delivered, R
     /// <exception cref="TooOftenException">The address is not known, and whoever asks made up too many.</exception>
     public async Task<Located> LocateAsync(EditionName name, Asker asker)
     {
-        var trust = _known.TryGetValue(name, out var known) ? TrustIn(known) : Trust.None;
+        var trust = _known.TryGetValue(name, out var known) ? TrustIn(known, clock.GetCurrentInstant()) : Trust.None;
         if (trust == Trust.Whole)
             return new Located(name, known!.Found, false);
         if (trust is Trust.Enough or Trust.Old)
@@ -110,10 +110,10 @@ public sealed class Artefacts(EditionStore editions, DeliveredStore delivered, R
 
     /// <summary>A part of an edition that is right as it stands in memory.</summary>
     /// <returns>Null where anything has to be asked or made first.</returns>
-    public (Located Located, Copy Copy)? InMemory(EditionName name, ArtefactKey key) =>
-        _known.TryGetValue(name, out var known) && TrustIn(known) == Trust.Whole
+    public (Located Located, Copy Copy)? InMemory(EditionName name, ArtefactKey key, Instant now) =>
+        _known.TryGetValue(name, out var known) && TrustIn(known, now) == Trust.Whole
         && _memory.Get<Rendered>(Place.Of(known.Found.Address!, key)) is { } copy
-        && copy.Artefact.IsRight(known.Found.Address!, clock.GetCurrentInstant())
+        && copy.Artefact.IsRight(known.Found.Address!, now)
             ? (new Located(name, known.Found, false), new Copy(copy, Duration.Zero))
             : null;
 
@@ -222,10 +222,10 @@ public sealed class Artefacts(EditionStore editions, DeliveredStore delivered, R
         Whole,
     }
 
-    private Trust TrustIn(Known known)
+    private Trust TrustIn(Known known, Instant now)
     {
         var address = known.Found.Address!;
-        var since = clock.GetCurrentInstant() - known.AskedAt;
+        var since = now - known.AskedAt;
         if (known.Asking != Volatile.Read(ref _asking) || heard.Of(address.Id)?.Version > address.ContentVersion)
             return heard.Listens || !MayStay(address) ? Trust.None : Trust.Old;
         if (heard.Listens)

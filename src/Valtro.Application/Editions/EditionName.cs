@@ -23,12 +23,18 @@ public readonly record struct EditionName(string Organisation, string Slug, stri
 
     /// <summary>From the path of a page.</summary>
     /// <returns>Null for what is none.</returns>
-    public static EditionName? OfPath(string path) => path.Split('/') switch
+    public static EditionName? OfPath(ReadOnlySpan<char> path)
     {
-        ["", "c", var organisation, var edition] => Of(organisation, edition),
-        ["", "s", var secret] => OfSecret(secret),
-        _ => null,
-    };
+        if (path is not ['/', var kind, '/', .. var name])
+            return null;
+        var between = name.IndexOf('/');
+        return (kind, between) switch
+        {
+            ('c', > -1) when !name[(between + 1)..].Contains('/') => Of(name[..between].ToString(), name[(between + 1)..].ToString()),
+            ('s', -1) => OfSecret(name.ToString()),
+            _ => null,
+        };
+    }
 
     /// <summary>For the log: a secret never stands there.</summary>
     public override string ToString() => Secret is null ? $"{Organisation}/{Slug}" : "a secret address";

@@ -29,22 +29,32 @@ public sealed class Fetches(DeliveryStore store, IClock clock)
 
     private readonly record struct Key(Guid EditionId, Audience Audience, string Form, AskingProgram Program);
 
-    private sealed class Note(EditionAddress edition, Instant first)
+    private sealed class Note(EditionAddress edition, Instant first, Instant has)
     {
         public EditionAddress Edition { get; } = edition;
 
+        // Nobody waits for another who notes the same: the last of both is noted, or the one before.
+        private long _last = first.ToUnixTimeTicks();
+        private long _has = has.ToUnixTimeTicks();
+        private int _times;
+
         public Instant First { get; } = first;
-
-        public Instant Last { get; set; } = first;
-
-        public Instant Has { get; set; }
 
         /// <summary>As the first of them said it.</summary>
         public string? Had { get; init; }
 
         public Instant? HadSince { get; init; }
 
-        public int Times { get; set; }
+        public void Again(Instant now, Instant has)
+        {
+            Volatile.Write(ref _last, now.ToUnixTimeTicks());
+            Volatile.Write(ref _has, has.ToUnixTimeTicks());
+            Interlocked.Increment(ref _times);
+        }
+
+        public Asked Asked() => new(Volatile.Read(ref _times), First, At(ref _last), HadSince, At(ref _has));
+
+        private static Instant At(ref long ticks) => Instant.FromUnixTimeTicks(Volatile.Read(ref ticks));
     }
 
     private sealed class Noted
@@ -54,9 +64,12 @@ public sealed class Fetches(DeliveryStore store, IClock clock)
 
         public bool HasRoom() => Interlocked.Increment(ref _held) <= Most;
 
+        public bool HasRoomFor(AskingProgram program) =>
+            OfAddress.AddOrUpdate(program.Address, 1, static (_, count) => count + 1) <= MostOfAddress && HasRoom();
+
         public ConcurrentDictionary<Key, Note> Programs { get; } = new();
 
-        public ConcurrentDictionary<string, int> OfAddress { get; } = new();
+        private ConcurrentDictionary<string, int> OfAddress { get; } = new();
 
         public ConcurrentDictionary<(Guid EditionId, LocalDate Day, string Site), SiteNote> Sites { get; } = new();
     }
@@ -69,23 +82,14 @@ public sealed class Fetches(DeliveryStore store, IClock clock)
     /// <param name="has">When the version came to be that it gets.</param>
     /// <param name="had">What it said that it has, in If-None-Match.</param>
     /// <param name="hadSince">The same in If-Modified-Since.</param>
-    public void Add(AskingProgram program, EditionAddress edition, string form, Instant has, string? had, Instant? hadSince)
+    public void Add(AskingProgram program, EditionAddress edition, string form, Instant has, string? had, Instant? hadSince,
+        Instant now)
     {
         var noted = _noted;
-        var now = clock.GetCurrentInstant();
         var key = new Key(edition.Id, edition.Audience, form, program);
-        if (!noted.Programs.TryGetValue(key, out var note))
-        {
-            if (noted.OfAddress.AddOrUpdate(program.Address, 1, (_, count) => count + 1) > MostOfAddress || !noted.HasRoom())
-                return;
-            note = noted.Programs.GetOrAdd(key, _ => new Note(edition, now) { Had = had, HadSince = hadSince, Has = has });
-        }
-        lock (note)
-        {
-            note.Times++;
-            note.Last = now;
-            note.Has = has;
-        }
+        if (!noted.Programs.TryGetValue(key, out var note) && noted.HasRoomFor(program))
+            note = noted.Programs.GetOrAdd(key, new Note(edition, now, has) { Had = had, HadSince = hadSince });
+        note?.Again(now, has);
     }
 
     /// <param name="site">The host of the page that holds the frame; empty where it is not known.</param>
@@ -134,9 +138,7 @@ public sealed class Fetches(DeliveryStore store, IClock clock)
     private async Task<FetcherNote> NoteOfAsync(Key key, Note note)
     {
         var edition = note.Edition;
-        Asked asked;
-        lock (note)
-            asked = new Asked(note.Times, note.First, note.Last, note.HadSince, note.Has);
+        var asked = note.Asked();
         var day = edition.TodayAt(note.First);
         var kind = ProgramKinds.Of(key.Program.Name, key.Program.IsBrowser);
         // Own addresses say whose they are: two of them are never one.

@@ -1,3 +1,4 @@
+using System.Globalization;
 using System.IO.Compression;
 using System.Security.Cryptography;
 using System.Text.Json;
@@ -18,6 +19,7 @@ public sealed class Rendered
     private readonly bool _compresses;
     private readonly Lazy<SentForm?> _gzip;
     private readonly Lazy<SentForm?> _brotli;
+    private SinceWhen? _lastModified;
 
     /// <param name="compresses">Whether it is worth it: pictures are compressed already.</param>
     public Rendered(Artefact artefact, bool compresses = true)
@@ -52,6 +54,9 @@ public sealed class Rendered
     /// <inheritdoc cref="Gzip"/>
     public SentForm? Brotli => _brotli.Value;
 
+    /// <summary>Since when it is as it is.</summary>
+    public SinceWhen LastModified => _lastModified ??= SinceWhen.After(Artefact.ChangedAt);
+
     /// <summary>Of a page.</summary>
     public PageFrame? Frame { get; init; }
 
@@ -73,6 +78,18 @@ public sealed class Rendered
         using (var compressing = wrap(output))
             compressing.Write(Artefact.Content);
         return new SentForm(encoding, output.ToArray(), $"{Artefact.Etag}-{encoding}");
+    }
+}
+
+/// <summary>A whole second, as headers know no less.</summary>
+/// <param name="Text">As it stands in a header (RFC 9110 5.6.7).</param>
+public sealed record SinceWhen(Instant At, string Text)
+{
+    /// <summary>The first of them after something happened.</summary>
+    public static SinceWhen After(Instant happened)
+    {
+        var at = Instant.FromUnixTimeSeconds(happened.ToUnixTimeSeconds() + 1);
+        return new(at, at.ToDateTimeOffset().ToString("R", CultureInfo.InvariantCulture));
     }
 }
 

@@ -22,6 +22,8 @@ public sealed class Measures : IDisposable
     private readonly Counter<long> _comeAgain;
     private readonly UpDownCounter<long> _listeners;
     private volatile IReadOnlyList<WorkCount> _toDo = [];
+    private long _warmFeeds;
+    private long _active;
 
     public Measures(IMeterFactory meters)
     {
@@ -34,6 +36,11 @@ public sealed class Measures : IDisposable
         _notPainted = _meter.CreateCounter<long>(
             "valtro.pages.not_painted", "{page}", "Pages that are a plain list until their script is there, because painting them failed.");
         _comeAgain = _meter.CreateCounter<long>("valtro.answers.come_again", "{answer}", "Readers who were asked to come again.");
+        // Read when somebody asks, not told with each: they are many.
+        _meter.CreateObservableCounter(
+            "valtro.feeds.warm", () => Volatile.Read(ref _warmFeeds), "{answer}", "Whole feeds that were sent as they stood in memory.");
+        _meter.CreateObservableUpDownCounter(
+            "valtro.requests.active", () => Volatile.Read(ref _active), "{request}", "Requests that wait for their answer.");
         _listeners = _meter.CreateUpDownCounter<long>("valtro.pages.listening", "{page}", "Open reading pages that listen for news.");
         _meter.CreateObservableGauge("valtro.work.due", () => Each(count => count.Due), "{work}", "Work whose time has come, by kind.");
         _meter.CreateObservableGauge(
@@ -56,6 +63,11 @@ public sealed class Measures : IDisposable
     public void Failed(string what) => _failures.Add(1, new KeyValuePair<string, object?>("what", what));
 
     public void OldCopy() => _oldCopies.Add(1);
+
+    public void WarmFeed() => Interlocked.Increment(ref _warmFeeds);
+
+    /// <summary>A request begins to wait for its answer, or does not any more.</summary>
+    public void Active(int change) => Interlocked.Add(ref _active, change);
 
     public void ComeAgain() => _comeAgain.Add(1);
 

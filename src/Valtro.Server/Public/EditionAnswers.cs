@@ -27,14 +27,14 @@ public sealed class EditionAnswers(
             || await FeedKeyAsync(located, only, about) is not { } key
             || await FindAsync(located, key, ".ics") is not { } feed)
             return;
-        await SendFeedAsync(Context, located, feed);
+        await SendFeedAsync(Context, located, feed, clock.GetCurrentInstant());
     }
 
-    public Task SendFeedAsync(HttpContext context, Located located, Copy feed)
+    public Task SendFeedAsync(HttpContext context, Located located, Copy feed, Instant now)
     {
-        Note(context, located, DeliveryStore.Feed, feed);
+        Note(context, located, DeliveryStore.Feed, feed, now);
         context.Response.Headers.ContentDisposition = $"inline; filename=\"{located.Found.Address!.Slug}.ics\"";
-        return SendAsync(context, located, feed, "text/calendar; charset=utf-8");
+        return SendAsync(context, located, feed, "text/calendar; charset=utf-8", now);
     }
 
     /// <summary>The feed, or what concerns some of its calendars. One that has left is left out, and where none stays there is a feed
@@ -97,7 +97,7 @@ public sealed class EditionAnswers(
         }
         if (await FindAsync(located, ArtefactKey.Taken(taking), ending) is not { } taken)
             return;
-        Note(Context, located, form.ToString().ToLowerInvariant(), taken);
+        Note(Context, located, form.ToString().ToLowerInvariant(), taken, clock.GetCurrentInstant());
         if (form is TakenForm.Snapshot or TakenForm.Csv)
             Context.Response.Headers.ContentDisposition =
                 $"attachment; filename=\"{located.Found.Address!.Slug}.{(form == TakenForm.Csv ? "csv" : "ics")}\"";
@@ -139,7 +139,7 @@ public sealed class EditionAnswers(
         if (await PartsAsync(
             located, ArtefactKey.Of(asked.Day.ToYearMonth()), page.Month.Rendered.Edition.IsWhole, ending) is not { } parts)
             return;
-        Note(Context, located, embedded ? "embed" : "page", page.Feed);
+        Note(Context, located, embedded ? "embed" : "page", page.Feed, clock.GetCurrentInstant());
         if (embedded && Limits.ProgramOf(Context).IsBrowser && FramingSite() is { } site)
             fetches.AddSite(address, site);
         var edition = parts[0].Rendered.Edition;
@@ -247,14 +247,15 @@ public sealed class EditionAnswers(
         await SendAsync(located, file, file.Rendered.File.Value.Type, seconds: 300);
     }
 
-    private void Note(HttpContext context, Located located, string form, Copy copy)
+    private void Note(HttpContext context, Located located, string form, Copy copy, Instant now)
     {
         var request = context.Request.Headers;
         // What is last modified is said a second later than it was (PublicAnswers).
         Instant? since = request.IfModifiedSince.Count > 0 && context.Request.GetTypedHeaders().IfModifiedSince is { } said
             ? Instant.FromDateTimeOffset(said) - Duration.FromSeconds(1)
             : null;
-        fetches.Add(Limits.ProgramOf(context), located.Found.Address!, form, copy.Rendered.Artefact.ChangedAt, request.IfNoneMatch, since);
+        fetches.Add(
+            Limits.ProgramOf(context), located.Found.Address!, form, copy.Rendered.Artefact.ChangedAt, request.IfNoneMatch, since, now);
     }
 
     /// <summary>The host of the page that holds the frame: empty where it does not say so, null where the page is our own.</summary>
@@ -271,12 +272,12 @@ public sealed class EditionAnswers(
 
     /// <param name="seconds">How long it may be kept; null for as long as the edition says.</param>
     private Task SendAsync(Located located, Copy copy, string contentType, int? seconds = null) =>
-        SendAsync(Context, located, copy, contentType, seconds);
+        SendAsync(Context, located, copy, contentType, clock.GetCurrentInstant(), seconds);
 
-    private Task SendAsync(HttpContext context, Located located, Copy copy, string contentType, int? seconds = null) =>
+    private static Task SendAsync(
+        HttpContext context, Located located, Copy copy, string contentType, Instant now, int? seconds = null) =>
         PublicAnswers.SendAsync(context, copy, contentType, PublicAnswers.CacheControl(
-            located.Name.Secret is not null, seconds ?? located.Found.Address!.KeptSeconds ?? Freshness.Usual.KeptSeconds),
-            clock.GetCurrentInstant());
+            located.Name.Secret is not null, seconds ?? located.Found.Address!.KeptSeconds ?? Freshness.Usual.KeptSeconds), now);
 
     /// <summary>The edition, or an answer that says why there is none.</summary>
     /// <param name="ending">What stood behind the edition's name; null where it does not go on elsewhere.</param>

@@ -13,9 +13,12 @@ internal static class PublicAnswers
 {
     private const string NoCalendar = "page.noCalendar";
 
+    private static readonly ConcurrentDictionary<(bool IsSecret, int Seconds), string> Controls = new();
+
     /// <summary>Anybody may keep a copy but asks after a while whether it is still right; of a secret address only who asked.</summary>
-    public static string CacheControl(bool isSecret, int seconds = 60) =>
-        $"{(isSecret ? "private" : "public")}, max-age={seconds}, must-revalidate";
+    /// <param name="seconds">As editions may say (Core.Editions.Freshness), so that there are few.</param>
+    public static string CacheControl(bool isSecret, int seconds = 60) => Controls.GetOrAdd((isSecret, seconds),
+        static said => $"{(said.IsSecret ? "private" : "public")}, max-age={said.Seconds}, must-revalidate");
 
     public static Task SendAsync(HttpContext context, Copy copy, string contentType, string cacheControl, Instant now)
     {
@@ -23,16 +26,17 @@ internal static class PublicAnswers
         var form = Choose(context.Request, rendered);
         var response = context.Response;
         var headers = response.Headers;
-        var lastModified = LastModified(rendered.Artefact.ChangedAt, now);
+        // Until then it has none, as another version may follow within the second (RFC 9110 8.8.2.2).
+        var lastModified = now >= rendered.LastModified.At ? rendered.LastModified : null;
         headers.ETag = form.Tag;
-        if (lastModified is { } since)
-            headers.LastModified = HeaderUtilities.FormatDate(since);
+        if (lastModified is not null)
+            headers.LastModified = lastModified.Text;
         headers.CacheControl = cacheControl;
         // RFC 9111 5.1: how long ago it was certainly right. A cache between us asks again at once.
         if (copy.Age > Duration.Zero)
             headers.Age = ((long)Math.Ceiling(copy.Age.TotalSeconds)).ToString(System.Globalization.CultureInfo.InvariantCulture);
         headers.Append(HeaderNames.Vary, HeaderNames.AcceptEncoding);
-        if (IsStillRight(context.Request, form, lastModified))
+        if (IsStillRight(context.Request, form, lastModified?.At))
         {
             response.StatusCode = StatusCodes.Status304NotModified;
             return Task.CompletedTask;
@@ -75,23 +79,15 @@ internal static class PublicAnswers
             : context.Response.Body.WriteAsync(page.Artefact.Content, context.RequestAborted).AsTask();
     }
 
-    /// <summary>The first whole second since when it is as it is. Until then it has none, as another version may follow within the second
-    /// (RFC 9110 8.8.2.2).</summary>
-    private static DateTimeOffset? LastModified(Instant changed, Instant now)
-    {
-        var since = changed.ToUnixTimeSeconds() + 1;
-        return now.ToUnixTimeSeconds() >= since ? DateTimeOffset.FromUnixTimeSeconds(since) : null;
-    }
-
     /// <summary>RFC 9110 13.2.2: If-None-Match decides, also where it cannot be read; without it, If-Modified-Since does.</summary>
-    private static bool IsStillRight(HttpRequest request, SentForm form, DateTimeOffset? lastModified)
+    private static bool IsStillRight(HttpRequest request, SentForm form, Instant? lastModified)
     {
         // As nearly everybody asks it.
         if (request.Headers.IfNoneMatch is { Count: > 0 } match)
             return match == form.Tag || request.GetTypedHeaders().IfNoneMatch is var tags && tags.Any(theirs =>
                 theirs.Equals(EntityTagHeaderValue.Any)
                 || theirs.Compare(new EntityTagHeaderValue(form.Tag), useStrongComparison: false));
-        return request.Headers.IfModifiedSince.Count > 0 && lastModified <= request.GetTypedHeaders().IfModifiedSince;
+        return request.Headers.IfModifiedSince.Count > 0 && lastModified?.ToDateTimeOffset() <= request.GetTypedHeaders().IfModifiedSince;
     }
 
     /// <summary>How well a reader likes each form, from 0 to 1 (RFC 9110 12.5.3).</summary>
