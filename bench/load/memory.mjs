@@ -14,7 +14,12 @@ await Promise.all(
     while (next < addresses.length) {
       const at = addresses[next++]
       for (const form of ['.ics', '']) {
-        const answer = await fetch(at + form)
+        let answer = await fetch(at + form)
+        // A busy machine says so; a program comes again.
+        for (let tries = 0; answer.status === 503 && tries < 20; tries++) {
+          await new Promise((resolve) => setTimeout(resolve, 1_000))
+          answer = await fetch(at + form)
+        }
         if (!answer.ok) throw new Error(`${at}${form} answered ${answer.status}`)
         await answer.arrayBuffer()
       }

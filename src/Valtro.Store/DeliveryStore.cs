@@ -24,7 +24,7 @@ public sealed record SiteNote(Guid OrganisationId, Guid EditionId, LocalDate Day
 public sealed record FetchCount(Guid EditionId, Guid? CalendarId, Audience Audience, string Form, int Programs);
 
 /// <summary>A version of what readers get.</summary>
-/// <param name="LateSince">Since when it could not be rendered, where that failed at first.</param>
+/// <param name="LateSince">Since when its time had come, where rendering failed at first or took its time.</param>
 public sealed record FeedVersion(Instant ChangedAt, Instant? LateSince);
 
 /// <summary>All that is counted of an edition.</summary>
@@ -243,14 +243,17 @@ public sealed class DeliveryStore(Database database)
         on conflict (edition_id, audience, changed_at) do update set etag = excluded.etag
         """, new { feed.OrganisationId, feed.EditionId, audience = Words.Of(feed.Audience), feed.Etag, feed.ChangedAt }, transaction);
 
-    /// <summary>What could not be rendered at first, and is now, says since when it was late.</summary>
+    /// <summary>What goes out so long after its time had come is late.</summary>
+    public static readonly Duration LateAfter = Duration.FromMinutes(1);
+
+    /// <summary>What could not be rendered at first, or waited for its turn, and is rendered now, says since when it was late.</summary>
     public Task WasLateAsync(Guid editionId) => database.ExecuteAsync("""
         update feed_version v
-        set late_since = w.failed_since
+        set late_since = coalesce(w.failed_since, w.due_at)
         from work w
-        where w.kind = 'render' and w.key = @editionId::text and w.failed_since is not null
-            and v.edition_id = @editionId and v.changed_at >= w.failed_since and v.late_since is null
-        """, new { editionId });
+        where w.kind = 'render' and w.key = @editionId::text and v.edition_id = @editionId and v.late_since is null
+            and (v.changed_at >= w.failed_since or v.changed_at >= w.due_at + make_interval(secs => @seconds))
+        """, new { editionId, seconds = LateAfter.TotalSeconds });
 
     /// <summary>Counts the programs of days that are over, and forgets them; and what was counted long ago.</summary>
     public async Task FoldAsync(Instant now)

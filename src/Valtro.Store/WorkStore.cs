@@ -66,7 +66,9 @@ public enum FailureReason
 /// <param name="Wanted">How often it had been wished for when it was taken.</param>
 /// <param name="Tries">How often it failed since it last succeeded.</param>
 /// <param name="ClaimedUntil">Until then nobody else gets it.</param>
-public sealed record Work(WorkKind Kind, string Key, Guid? OrganisationId, long Wanted, int Tries, Instant ClaimedUntil);
+/// <param name="DueAt">When its time had come, since it last failed.</param>
+public sealed record Work(
+    WorkKind Kind, string Key, Guid? OrganisationId, long Wanted, int Tries, Instant ClaimedUntil, Instant DueAt);
 
 /// <summary>Something that does not succeed.</summary>
 /// <param name="IsSetAside">It is not tried by itself any more.</param>
@@ -129,7 +131,7 @@ public sealed class WorkStore(Database database)
             """, new { kind = Words.Of(kind), key, due });
     }
 
-    private sealed record ClaimedRow(string Kind, string Key, Guid? OrganisationId, long Wanted, int Tries, Instant ClaimedUntil);
+    private sealed record ClaimedRow(string Kind, string Key, Guid? OrganisationId, long Wanted, int Tries, Instant ClaimedUntil, Instant DueAt);
 
     /// <summary>Takes what is due, longest due first. Nobody else gets it until <paramref name="until"/>.</summary>
     public async Task<IReadOnlyList<Work>> ClaimAsync(WorkKind kind, int most, Instant now, Instant until)
@@ -148,11 +150,11 @@ public sealed class WorkStore(Database database)
             set claimed_until = @until
             from due
             where w.kind = due.kind and w.key = due.key
-            returning w.kind, w.key, w.organisation_id, w.wanted, w.tries, w.claimed_until
+            returning w.kind, w.key, w.organisation_id, w.wanted, w.tries, w.claimed_until, w.due_at
             """, new { kind = Words.Of(kind), most, now, until });
         return [
             .. rows.Select(row =>
-                new Work(Words.Read<WorkKind>(row.Kind), row.Key, row.OrganisationId, row.Wanted, row.Tries, row.ClaimedUntil))];
+                new Work(Words.Read<WorkKind>(row.Kind), row.Key, row.OrganisationId, row.Wanted, row.Tries, row.ClaimedUntil, row.DueAt))];
     }
 
     /// <summary>When the next of a kind is due, or its claim runs out; null when there is none.</summary>

@@ -510,12 +510,15 @@ public sealed class GoingOutTests(ValtroApp app) : IClassFixture<ValtroApp>
         var staff =
             (await ada.GetAsync("/api/editions")).AsArray().Single(edition => (string)edition!["name"]! == "Everything, for the staff")!;
         var own = new Uri((string)(await em.DoAsync(HttpMethod.Post, $"/api/editions/{staff["id"]}/link", new { }))["feed"]!).AbsolutePath;
-        await TextAsync(own);
+        string[] addresses = [own, .. new[] { ".ifb", ".csv", "/v1.json", ".jcal" }.Select(form => own.Replace(".ics", form))];
+        foreach (var address in addresses)
+            await TextAsync(address);
         await TextAsync(own, other);
         var person =
             (await ada.GetAsync("/api/people"))["members"]!.AsArray().Single(member => (string)member!["email"]! == "em@pinewick.example")!;
         (await ada.SendAsync(HttpMethod.Delete, $"/api/people/{person["id"]}")).EnsureSuccessStatusCode();
-        Assert.Equal(HttpStatusCode.NotFound, (await GetAsync(own)).StatusCode);
+        foreach (var address in addresses)
+            Assert.Equal(HttpStatusCode.NotFound, (await GetAsync(address)).StatusCode);
         await ValtroApp.EventuallyAsync(
             async () => (await GetAsync(own, other)).StatusCode == HttpStatusCode.NotFound, "The other node still serves it.");
     }

@@ -106,6 +106,7 @@ public sealed partial class LeakTests(ValtroApp app) : IClassFixture<ValtroApp>,
         ["/api/lists/places/{id:guid}/merge"] = () => [$"{Guid.NewGuid()}?into={Guid.NewGuid()}"],
         ["/api/year-plans"] = () => [""],
         ["/api/year-plans/{id:guid}/removal"] = () => [$"{Guid.NewGuid()}"],
+        ["/api/year-plans/{id:guid}/removal/editions/{editionId:guid}"] = () => EditionIds.Select(id => $"{Guid.NewGuid()}|{id}"),
         ["/api/lists"] = () => [""],
         ["/api/lists/places/words"] = () => [""],
         ["/api/occurrences"] = () =>

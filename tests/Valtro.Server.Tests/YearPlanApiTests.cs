@@ -33,6 +33,12 @@ public sealed class YearPlanApiTests(ValtroApp app) : IClassFixture<ValtroApp>
             HttpMethod.Post, $"/api/year-plans/preview/editions/{edition["id"]}?id={id}", await PlanAsync(ada));
         Assert.Equal((int)proof["entries"]!, (int)unchanged["becomes"]!);
         Assert.Empty(unchanged["come"]!.AsArray());
+        // So is what would follow if the year were gone: nothing knows of its breaks.
+        var gone = await ada.GetAsync($"/api/year-plans/{id}/removal");
+        Assert.Contains("Boat lab", gone["events"]!.AsArray().Select(one => (string)one!["title"]!));
+        var without = await ada.GetAsync($"/api/year-plans/{id}/removal/editions/{edition["id"]}");
+        Assert.Equal((int)proof["entries"]!, (int)without["entries"]!);
+        Assert.NotEmpty(without["arrive"]!.AsArray());
 
         await ada.DoAsync(HttpMethod.Put, $"/api/year-plans/{id}", plan);
         var on = (await ada.GetAsync("/api/occurrences?from=2026-12-01&to=2026-12-02")).AsArray().Select(one => (string)one!["title"]!);
@@ -88,6 +94,8 @@ public sealed class YearPlanApiTests(ValtroApp app) : IClassFixture<ValtroApp>
         Assert.Equal(HttpStatusCode.Forbidden, (await caller.SendAsync(HttpMethod.Post, "/api/year-plans/preview", plan)).StatusCode);
         Assert.Equal(HttpStatusCode.Forbidden,
             (await caller.SendAsync(HttpMethod.Post, $"/api/year-plans/preview/editions/{Guid.NewGuid()}", plan)).StatusCode);
+        Assert.Equal(HttpStatusCode.Forbidden,
+            (await caller.SendAsync(HttpMethod.Get, $"/api/year-plans/{plan["id"]}/removal/editions/{Guid.NewGuid()}")).StatusCode);
         Assert.Equal(
             HttpStatusCode.Forbidden, (await caller.SendAsync(HttpMethod.Delete, $"/api/year-plans/{plan["id"]}?version=1")).StatusCode);
         Assert.Equal(

@@ -176,4 +176,19 @@ public sealed class DeliveryStoreTests : SchoolAndClub
         Assert.Equal([new FeedVersion(Now, Now - Duration.FromMinutes(40))],
             (await Deliveries.OfAsync(_school, _calendar.EditionId, Today)).Versions);
     }
+
+    /// <summary>Nothing failed; it only waited for its turn.</summary>
+    [Theory]
+    [InlineData(59, false)]
+    [InlineData(61, true)]
+    public async Task What_waited_for_its_turn_was_late_too(int seconds, bool isLate)
+    {
+        var changed = Now + Duration.FromSeconds(seconds);
+        await Editions.KeepArtefactAsync(
+            new Artefact(_calendar.EditionId, _school, Audience.Everyone, "feed", 1, Etag("a"), [1], changed, null), new([], [], []));
+        Assert.Equal(Now, Assert.Single(await Work.ClaimAsync(WorkKind.Render, 100, changed, changed)).DueAt);
+        await Deliveries.WasLateAsync(_calendar.EditionId);
+        Assert.Equal([new FeedVersion(changed, isLate ? Now : null)],
+            (await Deliveries.OfAsync(_school, _calendar.EditionId, Today)).Versions);
+    }
 }

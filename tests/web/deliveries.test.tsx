@@ -65,7 +65,7 @@ describe('who has which version', () => {
   test('draws the days, names those that were late, and has the same as a table', async () => {
     const { user } = open({ 'GET /editions/one/deliveries': deliveries() })
     expect((await screen.findByRole('img')).getAttribute('aria-label')).toContain('Between 214 and 240 programs a day.')
-    expect(screen.getByText(/On 23 November the answer was late: rendering had failed for 40 minutes/)).toBeTruthy()
+    expect(screen.getByText(/On 23 November a change went out 40 minutes late/)).toBeTruthy()
     await user.click(screen.getByText('The same as a table'))
     expect(
       within(screen.getByRole('row', { name: /23 Nov/ }))

@@ -3,9 +3,29 @@ import { screen, within } from '@testing-library/react'
 import { describe, expect, test } from 'vitest'
 import { EditionPage } from '../../src/web/desk/editions/EditionPage'
 import { EditionsPage } from '../../src/web/desk/editions/EditionsPage'
+import { ReadPage } from '../../src/web/desk/editions/ReadPage'
 import { answer, calendar, choose, draftSent, edition, line, refusal, sent, show, SignedIn } from './deskWorld'
 
 describe('the editions', () => {
+  test('give a member an address of their own, in every form', async () => {
+    answer({
+      'GET /editions': [line('Staff week', { id: 'staff', audience: 'members', mayRead: true })],
+      'GET /editions/staff/link': { feed: 'https://harbour.example/s/secret.ics', page: null },
+    })
+    show(
+      '/editions/:id/read',
+      <SignedIn>
+        <ReadPage />
+      </SignedIn>,
+      '/editions/staff/read',
+    )
+    await screen.findByText('Other forms')
+    const offered = screen.getAllByRole<HTMLInputElement>('textbox', { hidden: true }).map((field) => field.value)
+    expect(offered).toEqual(
+      ['.ics', '.ifb', '.csv', '/v1.json', '.jcal'].map((form) => `https://harbour.example/s/secret${form}`),
+    )
+  })
+
   test('say from which calendars, for whom, whether they are out and who fetched them', async () => {
     answer({
       'GET /editions': [

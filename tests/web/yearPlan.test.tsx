@@ -109,6 +109,46 @@ test('what readers would get is looked through before the year is saved', async 
   expect(await screen.findByRole('button', { name: 'Look through the 3 editions that go out' })).toBeTruthy()
 })
 
+test('a year is removed only after what follows from that was shown, and may be kept', async () => {
+  const asked = answer({
+    'GET /session': session,
+    'GET /year-plans': { plans: [year], mayEdit: true },
+    'GET /year-plans/this/removal': {
+      ...nothingFollows,
+      series: 1,
+      dates: 12,
+      events: [
+        {
+          ...{ eventId: 'lab', calendarId: 'pw', title: 'Boat lab', gone: 0, new: 12, moved: 0 },
+          ...{ words: ['come in: 22 December 2026 and 11 more'], lostExceptions: [] },
+        },
+      ],
+      editions: [{ id: 'almanac', name: 'Almanac' }],
+    },
+    'GET /year-plans/this/removal/editions/almanac': {
+      ...{ entries: 8, becomes: 20, leave: [], moreLeave: 0, moreArrive: 11, gone: [], come: [], readers: 'everyone' },
+      arrive: ['Boat lab, 22 December 2026'],
+    },
+    'DELETE /year-plans/this': null,
+  })
+  const { user } = show(
+    '/year',
+    <SignedIn>
+      <Told />
+    </SignedIn>,
+  )
+  await user.click(await screen.findByRole('button', { name: /Remove this year/ }))
+  expect(await screen.findByText('come in: 22 December 2026 and 11 more')).toBeTruthy()
+  expect(screen.getByLabelText('Year', { selector: 'input' }).closest('fieldset')?.disabled).toBe(true)
+  await user.click(screen.getByRole('button', { name: 'Look through the edition that goes out' }))
+  expect(await screen.findByText(/Boat lab, 22 December 2026 and 11 more/)).toBeTruthy()
+  await user.click(screen.getByRole('button', { name: 'Keep it' }))
+  expect(sent(asked, 'DELETE /year-plans/this?version=4')).toEqual([])
+  await user.click(screen.getByRole('button', { name: /Remove this year/ }))
+  await user.click(await screen.findByRole('button', { name: 'Remove it, and change 12 dates' }))
+  expect(await screen.findByText(/The year plan is removed/)).toBeTruthy()
+})
+
 describe('a year that somebody else saves meanwhile', () => {
   const plans = { plans: [year], mayEdit: true }
 

@@ -30,7 +30,7 @@ internal sealed class RenderWorker(EditionStore editions, DeliveryStore deliveri
                 next = next is null || turn < next ? turn ?? next : next;
             }
         }
-        if (work.Tries > 0)
+        if (work.Tries > 0 || clock.GetCurrentInstant() - work.DueAt >= DeliveryStore.LateAfter)
             await deliveries.WasLateAsync(edition);
         // Only now is it news: whoever asks at once gets what is rendered already. Those that were closed go out to nobody: whoever still
         // has

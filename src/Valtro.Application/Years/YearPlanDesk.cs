@@ -84,10 +84,10 @@ public sealed class YearPlanDesk(Access access, YearPlanStore store, EventStore 
 
     /// <summary>The proof of an edition in the year as it would be, against the one that is saved.</summary>
     /// <inheritdoc cref="PreviewAsync"/>
-    public async Task<ProofDifference> ProveAsync(Guid? id, YearPlanRequest request, Guid editionId)
+    public async Task<ProofDifference> ProveAsync(Guid? id, YearPlanRequest? request, Guid editionId)
     {
         await AllowedAsync();
-        return await proofs.InYearAsync(editionId, (await SchoolsAsync(id, Check(request))).After);
+        return await proofs.InYearAsync(editionId, (await SchoolsAsync(id, request is null ? null : Check(request))).After);
     }
 
     /// <summary>The next year, with the same terms, breaks and cycle 52 or 53 weeks later. Not saved yet.</summary>

@@ -34,6 +34,8 @@ internal static class YearApi
         api.MapDelete("/year-plans/{id:guid}", Remove);
         api.MapGet(
             "/year-plans/{id:guid}/removal", async (Guid id, YearPlanDesk plans) => TypedResults.Ok(await plans.PreviewAsync(id, null)));
+        api.MapGet("/year-plans/{id:guid}/removal/editions/{editionId:guid}",
+            async (Guid id, Guid editionId, YearPlanDesk plans) => TypedResults.Ok(await plans.ProveAsync(id, null, editionId)));
         api.MapPost("/year-plans/breaks", ReadBreaks).ReadsOnly();
         api.MapPost("/year-plans/{id:guid}/carry/preview",
             async (Guid id, CarryRequest request, CarriedYears years) => TypedResults.Ok(await years.PreviewAsync(id, request)))

@@ -31,6 +31,7 @@ export const keys = {
   proposal: (id: string) => ['events', 'proposal', id] as const,
   yearPlans: ['year-plans'] as const,
   impact: (id: string | null, draft: string) => ['year-plans', 'impact', id, draft] as const,
+  yearRemoval: (id: string | null) => ['year-plans', 'removal', id] as const,
   lists: ['lists'] as const,
   placesInWords: ['places-in-words'] as const,
   listMerge: (path: string, id: string, into: string) => ['lists', path, id, into] as const,

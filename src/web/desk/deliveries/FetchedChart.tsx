@@ -94,7 +94,7 @@ export function FetchedChart({ days, organisation }: { days: Days; organisation:
           <p key={day.day} className="soft">
             {t('lateOn', {
               day: sayDay(day.day, organisation.locale, { day: 'numeric', month: 'long' }),
-              minutes: day.lateMinutes,
+              count: day.lateMinutes,
             })}
           </p>
         ))}

@@ -9,6 +9,7 @@ import type { Draft } from './draft'
 import { TargetList } from '../elsewhere/TargetList'
 import { FeedForm } from './FeedForm'
 import { Step, Tick } from './Step'
+import { OtherForms } from './OtherForms'
 import { TakeAlong } from './TakeAlong'
 import { t } from './words'
 
@@ -21,13 +22,6 @@ const wayWords: Record<Way, string> = {
   feed: t('feeds'),
   code: t('code'),
 }
-
-const otherForms = [
-  ['.ifb', t('busyTimes'), t('copyBusyTimes'), t('aboutBusyTimes')],
-  ['.csv', t('asTable'), t('copyTable'), t('aboutTable')],
-  ['/v1.json', t('asJson'), t('copyJson'), t('aboutJson')],
-  ['.jcal', t('asJcal'), t('copyJcal'), t('aboutJcal')],
-] as const
 
 interface DeliveryStepProps {
   draft: Draft
@@ -149,15 +143,7 @@ function WayOf({ way, id, addresses, name }: { way: Way; id: string; addresses: 
           <Copyable name={t('whatChangedLately')} button={t('copyTheAtomLink')} text={addresses.atom}>
             {t('forNewsReadersWhatWas')}
           </Copyable>
-          <details>
-            <summary>{t('otherForms')}</summary>
-            <p className="soft">{t('aboutOtherForms')}</p>
-            {otherForms.map(([ending, name, button, about]) => (
-              <Copyable key={ending} name={name} button={button} text={addresses.page + ending}>
-                {about}
-              </Copyable>
-            ))}
-          </details>
+          <OtherForms feed={addresses.feed} />
         </>
       )
     default:

@@ -1,5 +1,6 @@
 import { Copyable } from '../calendars/Copyable'
 import { SecretActs, type SecretWords } from '../SecretActs'
+import { OtherForms } from './OtherForms'
 import { useOwnLink, type OwnLinkPath } from './queries'
 import { t } from './words'
 
@@ -25,6 +26,7 @@ export function OwnAddress({ path }: { path: OwnLinkPath }) {
           {t('giveItToYourOwn')}
         </Copyable>
       )}
+      {link.feed && <OtherForms feed={link.feed} />}
       {link.page && (
         <p>
           <a href={link.page} target="_blank" rel="noreferrer">

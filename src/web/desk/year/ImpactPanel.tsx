@@ -1,20 +1,20 @@
 import { Plate } from '../../shared/Plate'
-import type { Impact, YearPlanRequest } from '../types'
+import type { Impact } from '../types'
 import { useCalendars } from '../calendars/queries'
-import { YearProof } from './YearProof'
+import { YearProof, type LookAt } from './YearProof'
 import { t } from './words'
 
 interface ImpactPanelProps {
   impact: Impact | undefined
   /** False while nothing was changed yet. */
   isAsked: boolean
-  id: string | null
-  /** The year that is asked about, as JSON. */
+  /** What is asked about: another is looked through anew. */
   asked: string
+  lookAt: LookAt
 }
 
-/** Which series change with the year plan, and which of their dates, before it is saved. */
-export function ImpactPanel({ impact, isAsked, id, asked }: ImpactPanelProps) {
+/** Which series change with the year plan, and which of their dates, before it is saved or removed. */
+export function ImpactPanel({ impact, isAsked, asked, lookAt }: ImpactPanelProps) {
   const calendars = useCalendars().data ?? []
   return (
     <aside className="follows" aria-label={t('whatFollowsFromThis')}>
@@ -47,9 +47,7 @@ export function ImpactPanel({ impact, isAsked, id, asked }: ImpactPanelProps) {
             </section>
           )
         })}
-      {isAsked && impact && (
-        <YearProof key={asked} id={id} plan={JSON.parse(asked) as YearPlanRequest} editions={impact.editions} />
-      )}
+      {isAsked && impact && <YearProof key={asked} lookAt={lookAt} editions={impact.editions} />}
     </aside>
   )
 }

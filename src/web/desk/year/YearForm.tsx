@@ -1,10 +1,11 @@
 import { useDeferredValue, useState } from 'react'
+import { call } from '../api'
 import { addDays, daysBetween, todayIn, type Day } from '../../shared/days'
 import type { YearPlanRequest } from '../types'
 import { DayField } from '../event/DayField'
 import { Refusal } from '../Refusal'
 import { useOrganisation } from '../session/queries'
-import { useImpact } from './queries'
+import { useImpact, useRemoval } from './queries'
 import { BreakImport } from './BreakImport'
 import { ImpactPanel } from './ImpactPanel'
 import { useYearActs } from './YearPlanPage'
@@ -37,6 +38,8 @@ export function YearForm({ id, start, mayEdit, cycleDays, onDone, onLeave }: Yea
   const asked = useDeferredValue(JSON.stringify(plan))
   const isChanged = asked !== JSON.stringify(pick(from))
   const impact = useImpact(id, asked, mayEdit && (isChanged || id === null))
+  const [isRemoving, setIsRemoving] = useState(false)
+  const removal = useRemoval(id, isRemoving)
   const acts = useYearActs(id, id === null ? null : pick(from), begin, onDone)
   const problem = acts.problem
   const on = (field: string) =>
@@ -52,7 +55,7 @@ export function YearForm({ id, start, mayEdit, cycleDays, onDone, onLeave }: Yea
           void acts.save(plan)
         }}
       >
-        <fieldset disabled={!mayEdit}>
+        <fieldset disabled={!mayEdit || isRemoving}>
           <YearStrip plan={plan} />
           <p className="when-line">
             <label htmlFor="year-name">{t('year')}</label>
@@ -132,7 +135,17 @@ export function YearForm({ id, start, mayEdit, cycleDays, onDone, onLeave }: Yea
             {problem.message}
           </p>
         )}
-        {mayEdit && (
+        {isRemoving && (
+          <Removing
+            name={from.name ?? ''}
+            dates={removal.data?.dates}
+            problem={removal.error?.message}
+            isBusy={acts.isSaving}
+            onRemove={() => acts.remove(plan.version ?? 0)}
+            onKeep={() => setIsRemoving(false)}
+          />
+        )}
+        {mayEdit && !isRemoving && (
           <p className="event-acts">
             <button
               type="submit"
@@ -148,19 +161,59 @@ export function YearForm({ id, start, mayEdit, cycleDays, onDone, onLeave }: Yea
             )}
             <span className="stretch" />
             {id && (
-              <button type="button" className="btn btn-brick" onClick={() => acts.remove(plan.version ?? 0)}>
-                {t('removeThisYear')}
+              <button type="button" className="btn btn-brick" onClick={() => setIsRemoving(true)}>
+                {t('removeThisYear')} …
               </button>
             )}
           </p>
         )}
       </form>
-      <ImpactPanel
-        impact={isChanged || id === null ? impact.data : undefined}
-        isAsked={isChanged || id === null}
-        id={id}
-        asked={asked}
-      />
+      {isRemoving && id ? (
+        <ImpactPanel
+          impact={removal.data}
+          isAsked
+          asked="removal"
+          lookAt={(edition, signal) => call('GET', `/year-plans/${id}/removal/editions/${edition}`, undefined, { signal })}
+        />
+      ) : (
+        <ImpactPanel
+          impact={isChanged || id === null ? impact.data : undefined}
+          isAsked={isChanged || id === null}
+          asked={asked}
+          lookAt={(edition, signal) => {
+            const year = JSON.parse(asked) as YearPlanRequest
+            return id
+              ? call('POST', `/year-plans/preview/editions/${edition}?id=${id}`, year, { signal })
+              : call('POST', `/year-plans/preview/editions/${edition}`, year, { signal })
+          }}
+        />
+      )}
+    </div>
+  )
+}
+
+interface RemovingProps {
+  name: string
+  /** That would be others; not known yet while it is reckoned. */
+  dates: number | undefined
+  problem: string | undefined
+  isBusy: boolean
+  onRemove: () => void
+  onKeep: () => void
+}
+
+/** Asks again, with what follows beside it. */
+function Removing({ name, dates, problem, isBusy, onRemove, onKeep }: RemovingProps) {
+  return (
+    <div className="conflict" role="alert">
+      <p>{t.rich('whatFollowedGoesOn', { name }, <b />)}</p>
+      {problem && <p className="refusal">{problem}</p>}
+      <button type="button" className="btn btn-brick" disabled={isBusy || dates === undefined} onClick={onRemove}>
+        {dates ? t('removeAndChangeDates', { count: dates }) : t('removeThisYear')}
+      </button>{' '}
+      <button type="button" className="btn btn-quiet" onClick={onKeep}>
+        {t('keepThisYear')}
+      </button>
     </div>
   )
 }

@@ -1,16 +1,17 @@
 import { useEffect, useRef, useState } from 'react'
 import { Link } from 'react-router'
-import { call } from '../api'
 import { differs, Difference } from '../proof/Difference'
-import type { Impact, ProofDifference, YearPlanRequest } from '../types'
+import type { Impact, ProofDifference } from '../types'
 import { t } from './words'
 
 /** So many are looked through at one press. */
 const AT_ONE_PRESS = 60
 
+/** Reads an edition in the year as it would be. */
+export type LookAt = (edition: string, signal: AbortSignal) => Promise<ProofDifference>
+
 interface YearProofProps {
-  id: string | null
-  plan: YearPlanRequest
+  lookAt: LookAt
   editions: Impact['editions']
 }
 
@@ -20,7 +21,7 @@ interface Looked {
 }
 
 /** What the year as it would be makes of each edition that goes out: looked through one after the other, before anything is saved. */
-export function YearProof({ id, plan, editions }: YearProofProps) {
+export function YearProof({ lookAt, editions }: YearProofProps) {
   const [looked, setLooked] = useState<Looked[]>([])
   const [until, setUntil] = useState(0)
   const [wrong, setWrong] = useState('')
@@ -36,10 +37,7 @@ export function YearProof({ id, plan, editions }: YearProofProps) {
     setWrong('')
     try {
       for (const edition of next) {
-        const of = edition.id
-        const difference = id
-          ? await call('POST', `/year-plans/preview/editions/${of}?id=${id}`, plan, { signal })
-          : await call('POST', `/year-plans/preview/editions/${of}`, plan, { signal })
+        const difference = await lookAt(edition.id, signal)
         if (signal.aborted) return
         setLooked((before) => [...before, { edition, difference }])
       }

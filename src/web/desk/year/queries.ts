@@ -18,3 +18,13 @@ export function useImpact(id: string | null, text: string, isNeeded: boolean) {
     retry: false,
   })
 }
+
+/** The same of removing it. */
+export function useRemoval(id: string | null, isNeeded: boolean) {
+  return useQuery({
+    queryKey: keys.yearRemoval(id),
+    queryFn: () => call('GET', `/year-plans/${id as string}/removal`),
+    enabled: isNeeded && id !== null,
+    retry: false,
+  })
+}
