@@ -51,8 +51,8 @@ internal static class Watching
                 }));
     }
 
-    /// <summary>Gives a request the number under which it stands in the log, where nobody collects spans; that of whoever asks, where it has
-    /// one (W3C Trace Context 3.2). It is active from here on.</summary>
+    /// <summary>Gives a request the number under which it stands in the log, where nobody collects spans; that of whoever asks, where it
+    /// has one (W3C Trace Context 3.2). It is active from here on.</summary>
     public static void UseTraceNumbers(this WebApplication app)
     {
         var measures = app.Services.GetRequiredService<Measures>();

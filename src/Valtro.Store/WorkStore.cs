@@ -131,7 +131,8 @@ public sealed class WorkStore(Database database)
             """, new { kind = Words.Of(kind), key, due });
     }
 
-    private sealed record ClaimedRow(string Kind, string Key, Guid? OrganisationId, long Wanted, int Tries, Instant ClaimedUntil, Instant DueAt);
+    private sealed record ClaimedRow(
+        string Kind, string Key, Guid? OrganisationId, long Wanted, int Tries, Instant ClaimedUntil, Instant DueAt);
 
     /// <summary>Takes what is due, longest due first. Nobody else gets it until <paramref name="until"/>.</summary>
     public async Task<IReadOnlyList<Work>> ClaimAsync(WorkKind kind, int most, Instant now, Instant until)

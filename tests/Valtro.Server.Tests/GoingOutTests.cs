@@ -38,7 +38,7 @@ public sealed class GoingOutTests(ValtroApp app) : IClassFixture<ValtroApp>
 
     private async Task<string> TextAsync(string path, WebApplicationFactory<EventStreams>? node = null)
     {
-        var response = await GetAsync(path, node);
+        var response = await ValtroApp.ReadAsync(new Caller(node ?? app.Factory).Http, path);
         Assert.Equal(HttpStatusCode.OK, response.StatusCode);
         return await response.Content.ReadAsStringAsync();
     }

@@ -138,6 +138,7 @@ test('a year is removed only after what follows from that was shown, and may be 
     </SignedIn>,
   )
   await user.click(await screen.findByRole('button', { name: /Remove this year/ }))
+  expect(document.activeElement).toBe(screen.getByRole('button', { name: 'Keep it' }))
   expect(await screen.findByText('come in: 22 December 2026 and 11 more')).toBeTruthy()
   expect(screen.getByLabelText('Year', { selector: 'input' }).closest('fieldset')?.disabled).toBe(true)
   await user.click(screen.getByRole('button', { name: 'Look through the edition that goes out' }))

@@ -69,7 +69,8 @@ public sealed class Proofs(
             .DistinctBy(one => (one.Entry.EventId, one.Entry.Occurrence.RecurrenceId))
             .Select(one => new ChangedLine(
                 one.Entry.EventId!.Value, DateName.Of(one.Entry.Occurrence.RecurrenceId, one.Entry.Timing.AllDay), one.Entry.Title,
-                SourcesOf(one.Entry), OccurrenceTimes.Of(one.Entry.Timing, one.Entry.Occurrence, made.Edition.Zone, one.Entry.Event.Detail).Start,
+                SourcesOf(one.Entry),
+                OccurrenceTimes.Of(one.Entry.Timing, one.Entry.Occurrence, made.Edition.Zone, one.Entry.Event.Detail).Start,
                 one.Entry.Timing.AllDay, one.Change,
                 one.Change == EntryChange.Moved
                     ? OccurrenceTimes.Of(one.Before.Timing, one.Before.Occurrence, made.Edition.Zone, one.Entry.Event.Detail).Start

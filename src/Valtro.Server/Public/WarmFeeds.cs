@@ -9,7 +9,8 @@ namespace Valtro.Server.Public;
 /// <summary>What programs fetch by the thousand, the whole feed of an open edition, is sent before anything else is thought of, where it
 /// stands in memory as it is right.</summary>
 /// <remarks>Nothing is asked, nothing is made, and nothing of the person heeded, since nothing depends on them. It has no line in the log:
-/// it is counted, among the measures by itself, and among the deliveries. Everything else goes its usual way, with the same answer.</remarks>
+/// it is counted, among the measures by itself, and among the deliveries. Everything else goes its usual way, with the same
+/// answer.</remarks>
 internal static class WarmFeeds
 {
     private const string Ending = ".ics";

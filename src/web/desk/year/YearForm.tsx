@@ -211,7 +211,7 @@ function Removing({ name, dates, problem, isBusy, onRemove, onKeep }: RemovingPr
       <button type="button" className="btn btn-brick" disabled={isBusy || dates === undefined} onClick={onRemove}>
         {dates ? t('removeAndChangeDates', { count: dates }) : t('removeThisYear')}
       </button>{' '}
-      <button type="button" className="btn btn-quiet" onClick={onKeep}>
+      <button type="button" className="btn btn-quiet" autoFocus onClick={onKeep}>
         {t('keepThisYear')}
       </button>
     </div>
