@@ -43,6 +43,9 @@ public sealed class DeliveryStore(Database database)
     /// <summary>How long it is kept how many came.</summary>
     public static readonly Duration Kept = Duration.FromDays(90);
 
+    /// <summary>What goes out so long after its time had come is late.</summary>
+    public static readonly Duration LateAfter = Duration.FromMinutes(1);
+
     /// <summary>Of an edition, on one day; what comes beyond is not counted.</summary>
     public const int MostPrograms = 20_000;
     public const int MostSites = 100;
@@ -242,9 +245,6 @@ public sealed class DeliveryStore(Database database)
         values (@OrganisationId, @EditionId, @audience, @Etag, @ChangedAt)
         on conflict (edition_id, audience, changed_at) do update set etag = excluded.etag
         """, new { feed.OrganisationId, feed.EditionId, audience = Words.Of(feed.Audience), feed.Etag, feed.ChangedAt }, transaction);
-
-    /// <summary>What goes out so long after its time had come is late.</summary>
-    public static readonly Duration LateAfter = Duration.FromMinutes(1);
 
     /// <summary>What could not be rendered at first, or waited for its turn, and is rendered now, says since when it was late.</summary>
     public Task WasLateAsync(Guid editionId) => database.ExecuteAsync("""

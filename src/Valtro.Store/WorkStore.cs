@@ -112,10 +112,11 @@ public sealed class WorkStore(Database database)
                 }, transaction);
 
     /// <summary>In key order everywhere, so that no two transactions wait for one another.</summary>
+    /// <remarks>What is being done is due anew when it is wished for anew: it has not waited since it was first.</remarks>
     internal const string Again = """
         on conflict (kind, key) do update
         set wanted = work.wanted + 1,
-            due_at = least(work.due_at, excluded.due_at),
+            due_at = case when work.claimed_until is null then least(work.due_at, excluded.due_at) else excluded.due_at end,
             tries = 0,
             set_aside_at = null
         """;

@@ -88,6 +88,20 @@ public sealed class WorkStoreTests : SchoolAndClub
         Assert.Empty(await ClaimAsync(Now + Duration.FromDays(1)));
     }
 
+    /// <summary>Where somebody always wishes for it again, it is always done, and never late.</summary>
+    [Fact]
+    public async Task A_wish_that_comes_while_it_is_done_is_due_since_it_came()
+    {
+        var calendar = await CalendarAsync();
+        await AddAsync(calendar.Id, Now + Minute);
+        var first = Assert.Single(await ClaimAsync(Now + Minute));
+        Assert.Equal(Now, first.DueAt);
+        var later = Now + 5 * Minute;
+        await AddAsync(calendar.Id, later);
+        await Work.DoneAsync(first, null);
+        Assert.Equal(later, Assert.Single(await ClaimAsync(later)).DueAt);
+    }
+
     [Fact]
     public async Task A_wish_that_comes_while_it_fails_is_tried_at_once_and_not_set_aside()
     {
