@@ -9,7 +9,7 @@ namespace Valtro.Store;
 internal sealed class EventMemory
 {
     /// <summary>At about 1.5 kB each.</summary>
-    private const int Most = 40_000;
+    private const int Most = 30_000;
 
     private readonly MemoryCache _known = new(new MemoryCacheOptions { SizeLimit = Most, CompactionPercentage = 0.2 });
 

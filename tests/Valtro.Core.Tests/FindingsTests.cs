@@ -282,6 +282,7 @@ public class FindingsTests
     [InlineData("FREQ=MONTHLY;COUNT=3;BYDAY=MO,TU,WE,TH,FR;BYSETPOS=-1", "2026-11-30 09:00", "position")]
     [InlineData("FREQ=MONTHLY;COUNT=3;SKIP=BACKWARD;RSCALE=GREGORIAN", "2026-11-30 09:00", "moves dates")]
     [InlineData("FREQ=YEARLY;COUNT=2;BYMONTH=11;BYDAY=1SU", "2026-11-01 01:30", "comes twice")]
+    [InlineData("FREQ=YEARLY;COUNT=2;BYMONTH=3;BYDAY=2SU", "2027-03-14 02:20", "left out")]
     public void Rules_that_programs_misread_can_become_a_dates_feed(string rule, string start, string why)
     {
         var found = Found(Lesson("Harbour walk", start, rule)).Where(one => one.Kind == "misreadRule").ToArray();

@@ -22,8 +22,11 @@ public sealed class Painter(IFileProvider files, Faults faults, Measures measure
 
     private const int MegabytesOfV8 = 1_024;
 
-    /// <summary>After so many paintings an engine is tidied; that takes as long as two of them.</summary>
-    private const int TidiedAfter = 100;
+    /// <summary>After so many paintings an engine is put away, and with it what V8 knows little of (formatters of languages). A new one is
+    /// made in the time of ten paintings.</summary>
+    /// <remarks>It is never asked to collect garbage: then a task of V8 may ask for itself again and again, for ten seconds, and fills
+    /// hundreds of megabytes with that.</remarks>
+    private const int PutAwayAfter = 200;
 
     /// <summary>Characters of data; an edition of so much is a plain list until its script is there.</summary>
     private const int MostData = 4_000_000;
@@ -59,10 +62,10 @@ public sealed class Painter(IFileProvider files, Faults faults, Measures measure
 
         public void GiveBack(Easel easel)
         {
-            // V8 tidies by what its own heap holds, and knows little of what it holds besides (formatters of languages).
-            if (++easel.Painted % TidiedAfter == 0)
-                easel.Engine.CollectGarbage(exhaustive: true);
-            _ready.Add(easel);
+            if (++easel.Painted < PutAwayAfter)
+                _ready.Add(easel);
+            else
+                easel.Engine.Dispose();
         }
 
         private V8ScriptEngine Make()
@@ -100,8 +103,9 @@ public sealed class Painter(IFileProvider files, Faults faults, Measures measure
             try
             {
                 using var timed = measures.Painting();
-                using var late = new Timer(_ => engine.Interrupt(), null, Longest, Timeout.InfiniteTimeSpan);
-                var painted = (string)engine.Script.paint(data);
+                string painted;
+                using (new Timer(_ => Stop(engine), null, Longest, Timeout.InfiniteTimeSpan))
+                    painted = (string)engine.Invoke("paint", data);
                 studio.GiveBack(easel);
                 faults.Succeeded(What);
                 return painted;
@@ -121,6 +125,19 @@ public sealed class Painter(IFileProvider files, Faults faults, Measures measure
         finally
         {
             studio.Room.Release();
+        }
+    }
+
+    /// <summary>A timer may be at it when the painting has just ended.</summary>
+    private static void Stop(V8ScriptEngine engine)
+    {
+        try
+        {
+            engine.Interrupt();
+        }
+        catch (ObjectDisposedException)
+        {
+            // It was put away meanwhile.
         }
     }
 }

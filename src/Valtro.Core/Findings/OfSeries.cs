@@ -159,10 +159,16 @@ internal sealed class MisreadRule : FindingOfEvents
             return Saying.Of("finding.misread.dates");
         if (series.Rule is { Parts.Skip: not Skip.Omit })
             return Saying.Of("finding.misread.skip");
-        return !series.Timing.AllDay && ground.EntriesOf(told.Event.Id).Any(entry =>
-            LocalTimes.EffectOf(entry.Occurrence.RecurrenceId, series.Timing.Zone) == ClockEffect.Repeated)
-                ? Saying.Of("finding.misread.clocks")
-                : null;
+        // One date goes out when it really is.
+        if (series.Timing.AllDay || !series.Recurs)
+            return null;
+        return ground.EntriesOf(told.Event.Id).Select(entry => LocalTimes.EffectOf(entry.Occurrence.RecurrenceId, series.Timing.Zone))
+            .FirstOrDefault(effect => effect != ClockEffect.None) switch
+        {
+            ClockEffect.Repeated => Saying.Of("finding.misread.clocks"),
+            ClockEffect.Skipped => Saying.Of("finding.misread.gap"),
+            _ => null,
+        };
     }
 }
 

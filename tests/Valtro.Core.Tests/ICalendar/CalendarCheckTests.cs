@@ -118,6 +118,8 @@ public class CalendarCheckTests
     [InlineData("2026-08-31 09:00", "RSCALE=GREGORIAN;FREQ=MONTHLY;COUNT=8;SKIP=BACKWARD")]
     [InlineData("2026-09-09 09:00", "FREQ=WEEKLY;COUNT=6;BYDAY=TU")]
     [InlineData("2026-03-07 01:30", "FREQ=DAILY;COUNT=300")]
+    [InlineData("2027-03-14 02:20", "FREQ=WEEKLY;COUNT=5")]
+    [InlineData("2027-03-14 02:20", null)]
     public void Our_own_feeds_have_neither_errors_nor_warnings(string start, string? rule)
     {
         foreach (var inBreaks in new[] { InBreaks.Ignore, InBreaks.Skip, InBreaks.Move })

@@ -139,7 +139,8 @@ internal sealed class ComponentCheck(FaultList faults)
             if (LocalTimes.EffectOf(start.Local, zone) == ClockEffect.Repeated)
                 Add(open.First["DTSTART"], "misreadOverlap", FaultSeverity.Note, "RFC 5545 3.3.5");
             else if (LocalTimes.EffectOf(start.Local, zone) == ClockEffect.Skipped)
-                Add(open.First["DTSTART"], "misreadGap", FaultSeverity.Warning, "RFC 5545 3.3.5");
+                // In a series it is one date of many, which only its start can name.
+                Add(open.First["DTSTART"], "misreadGap", open.Rule is null ? FaultSeverity.Warning : FaultSeverity.Note, "RFC 5545 3.3.5");
         }
     }
 
