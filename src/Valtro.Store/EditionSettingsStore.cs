@@ -51,21 +51,28 @@ public sealed class EditionSettingsStore(Database database)
         public string Name { get; init; } = "";
         public string? Audience { get; init; }
         public string? Settings { get; init; }
-        public Guid[] Sources { get; init; } = [];
+        public Guid[] Takes { get; init; } = [];
         public Guid[] Merged { get; init; } = [];
         public Guid[] Into { get; init; } = [];
+        public Guid[] Gone { get; init; } = [];
         public int Version { get; init; }
         public Instant ChangedAt { get; init; }
         public Instant? RemovedAt { get; init; }
         public bool HasLink { get; init; }
         public Instant? LetOutAt { get; init; }
 
-        public StoredEdition ToEdition() => new(Id, CalendarId, Slug, Name, ToDraft(), Sources, Version, ChangedAt, RemovedAt, HasLink)
+        public StoredEdition ToEdition()
         {
-            LetOutAt = LetOutAt,
-        };
+            // A calendar that is gone leaves its editions; for one that was merged the other stands.
+            var merged = Merged.Zip(Into).ToDictionary();
+            Guid[] sources = [.. Takes.Select(id => merged.GetValueOrDefault(id, id)).Except(Gone).Order()];
+            return new(Id, CalendarId, Slug, Name, ToDraft(merged, sources), sources, Version, ChangedAt, RemovedAt, HasLink)
+            {
+                LetOutAt = LetOutAt,
+            };
+        }
 
-        private EditionDraft ToDraft()
+        private EditionDraft ToDraft(Dictionary<Guid, Guid> merged, Guid[] sources)
         {
             var draft = Settings is null ? null : Read(Settings);
             if (CalendarId is { } calendar)
@@ -74,8 +81,6 @@ public sealed class EditionSettingsStore(Database database)
                     Name = null,
                     Sources = [new SourceDraft(calendar, draft?.Sources.FirstOrDefault(source => source.CalendarId == calendar)?.Filter)]
                 };
-            // A calendar that is gone leaves its editions; for one that was merged the other stands.
-            var merged = Merged.Zip(Into).ToDictionary();
             var now = draft! with
             {
                 Name = Name,
@@ -83,26 +88,22 @@ public sealed class EditionSettingsStore(Database database)
                 Sources = [
                     .. draft.Sources.Select(
                         source => source with { CalendarId = merged.GetValueOrDefault(source.CalendarId, source.CalendarId) })
-                            .Where(source => Sources.Contains(source.CalendarId)).DistinctBy(source => source.CalendarId)],
+                            .Where(source => sources.Contains(source.CalendarId)).DistinctBy(source => source.CalendarId)],
             };
-            return now.TakesAll ? now.Having(Sources) : now;
+            return now.TakesAll ? now.Having(sources) : now;
         }
     }
 
     private const string Columns = """
         select e.id, e.calendar_id, e.slug, coalesce(e.name, c.name) as name, e.audience, e.settings::text as settings,
-               array(select distinct coalesce(sc.merged_into, sc.id)
-                     from edition_source s
-                     join calendar sc on sc.id = s.calendar_id
-                     join calendar used on used.id = coalesce(sc.merged_into, sc.id) and used.removed_at is null
-                     where s.edition_id = e.id
-                     order by 1) as sources,
-               array(select sc.id from edition_source s join calendar sc on sc.id = s.calendar_id where s.edition_id = e.id
-                   and sc.merged_into is not null order by sc.id) as merged,
-               array(select sc.merged_into from edition_source s join calendar sc on sc.id = s.calendar_id where s.edition_id = e.id
-                   and sc.merged_into is not null order by sc.id) as "into",
+               array(select s.calendar_id from edition_source s where s.edition_id = e.id) as takes,
+               array(select m.id from calendar m
+                     where m.organisation_id = @organisationId and m.merged_into is not null order by m.id) as merged,
+               array(select m.merged_into from calendar m
+                     where m.organisation_id = @organisationId and m.merged_into is not null order by m.id) as "into",
+               array(select g.id from calendar g where g.organisation_id = @organisationId and g.removed_at is not null) as gone,
                e.version, e.changed_at, e.removed_at, e.let_out_at,
-               exists (select from secret_link s where s.edition_id = e.id and s.ended_at is null and s.account_id is null) as has_link
+               exists (select from secret_link l where l.edition_id = e.id and l.ended_at is null and l.account_id is null) as has_link
         from edition e
         left join calendar c on c.id = e.calendar_id
 
