@@ -11,7 +11,9 @@ public sealed class PainterTests(ValtroApp app) : IClassFixture<ValtroApp>
     private static PhysicalFileProvider Web(string folder) =>
         new(folder, Microsoft.Extensions.FileProviders.Physical.ExclusionFilters.None);
 
-    private async Task<string?> PaintAsync(string script, string data = "{}")
+    private Task<string?> PaintAsync(string script, string data = "{}") => WithAsync(script, painter => painter.Paint(data));
+
+    private async Task<T> WithAsync<T>(string script, Func<Painter, T> use)
     {
         var folder = Directory.CreateTempSubdirectory().FullName;
         Directory.CreateDirectory(Path.Combine(folder, ".vite"));
@@ -19,7 +21,7 @@ public sealed class PainterTests(ValtroApp app) : IClassFixture<ValtroApp>
         try
         {
             var services = app.Factory.Services;
-            return new Painter(Web(folder), services.GetRequiredService<Faults>(), services.GetRequiredService<Measures>()).Paint(data);
+            return use(new Painter(Web(folder), services.GetRequiredService<Faults>(), services.GetRequiredService<Measures>()));
         }
         finally
         {
@@ -39,6 +41,16 @@ public sealed class PainterTests(ValtroApp app) : IClassFixture<ValtroApp>
     [InlineData("globalThis.paint = () => 7")]
     [InlineData("this is no script")]
     public async Task What_throws_never_ends_or_takes_all_the_memory_is_not_painted(string script) => Assert.Null(await PaintAsync(script));
+
+    [Fact]
+    public async Task An_engine_gives_way_to_a_new_one_before_it_has_grown_too_large()
+    {
+        const string Counts = "let painted = 0; globalThis.paint = () => String(++painted)";
+        var counted = await WithAsync(Counts, painter =>
+            Enumerable.Range(0, 500).Select(_ => int.Parse(painter.Paint("{}")!, null)).ToArray());
+        Assert.InRange(counted.Max(), 100, 300);
+        Assert.InRange(counted.Count(number => number == 1), 2, 5);
+    }
 
     [Fact]
     public async Task Nothing_of_the_machine_is_within_its_reach() =>
