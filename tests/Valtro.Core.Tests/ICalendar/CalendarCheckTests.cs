@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text;
+using NodaTime;
 using Valtro.Core.Events;
 using Valtro.Core.ICalendar.Checking;
 using Valtro.Core.Recurrence;
@@ -137,6 +138,15 @@ public class CalendarCheckTests
                 Assert.DoesNotContain(found.Faults, fault => fault.Severity < FaultSeverity.Note);
             }
         }
+    }
+
+    [Fact]
+    public void A_list_of_dates_that_begins_in_the_hour_left_out_goes_out_without_a_warning()
+    {
+        var series = Build.Series("2027-03-14 02:20") with { Extra = [new LocalDateTime(2027, 3, 21, 2, 20)] };
+        var feed = TestFeed.Write(TestFeed.Of(Build.Event(series, "Boat lab"), Build.School()));
+        Assert.Contains("RDATE;TZID=America/Halifax:20270321T022000", feed, StringComparison.Ordinal);
+        Assert.Equal(FaultSeverity.Note, Assert.Single(Check(feed).Faults, fault => fault.Code == "misreadGap").Severity);
     }
 
     [Fact]

@@ -140,7 +140,8 @@ internal sealed class ComponentCheck(FaultList faults)
                 Add(open.First["DTSTART"], "misreadOverlap", FaultSeverity.Note, "RFC 5545 3.3.5");
             else if (LocalTimes.EffectOf(start.Local, zone) == ClockEffect.Skipped)
                 // In a series it is one date of many, which only its start can name.
-                Add(open.First["DTSTART"], "misreadGap", open.Rule is null ? FaultSeverity.Warning : FaultSeverity.Note, "RFC 5545 3.3.5");
+                Add(open.First["DTSTART"], "misreadGap",
+                    open.Rule is null && open.Added.Count == 0 ? FaultSeverity.Warning : FaultSeverity.Note, "RFC 5545 3.3.5");
         }
     }
 
