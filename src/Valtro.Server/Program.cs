@@ -97,7 +97,7 @@ services.AddScoped<EventDesk>().AddScoped<EventChanges>().AddScoped<EventHistory
 services.AddScoped<SignOffQueue>().AddScoped<CalendarLife>().AddScoped<PreviewAnswers>().AddScoped<EditionDesk>().AddScoped<OwnEvents>();
 services.AddWork(isRun: !isDescribing);
 
-services.AddHttpContextAccessor();
+services.AddCurrentRequest();
 services.AddIdentityCore<Account>()
     .AddUserStore<IdentityStore>()
     .AddSignInManager()
@@ -157,7 +157,8 @@ if (settings.TrustedProxy is not null)
     app.UseForwardedHeaders();
 if (!isDescribing)
     app.UseWarmFeeds(settings);
-app.UseTraceNumbers();
+app.UseCurrentRequest();
+app.UseNumbers();
 app.UseOrganisationAddresses();
 app.UseSpokenLanguage();
 app.UseAccessLog();

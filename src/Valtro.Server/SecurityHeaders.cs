@@ -1,3 +1,4 @@
+using Microsoft.Net.Http.Headers;
 using Valtro.Application;
 using Valtro.Application.Editions;
 using Valtro.Server.Public;
@@ -30,11 +31,9 @@ internal static class SecurityHeaders
         var headers = context.Response.Headers;
         var path = context.Request.Path;
         var isOfDesk = path.StartsWithSegments("/api");
-        if (headers.ContentSecurityPolicy.Count == 0)
-            headers.ContentSecurityPolicy = Usual;
+        headers.TryAdd(HeaderNames.ContentSecurityPolicy, Usual);
         headers.XContentTypeOptions = "nosniff";
-        if (headers["Referrer-Policy"].Count == 0)
-            headers["Referrer-Policy"] = "strict-origin-when-cross-origin";
+        headers.TryAdd("Referrer-Policy", "strict-origin-when-cross-origin");
         headers["Permissions-Policy"] = "camera=(), geolocation=(), microphone=()";
         // What is public may stand in other sites' pages; what is said to who is signed in may not.
         headers["Cross-Origin-Resource-Policy"] = isOfDesk || path.StartsWithSegments("/openapi") ? "same-origin" : "cross-origin";

@@ -1,3 +1,4 @@
+using System.Collections.Frozen;
 using System.Diagnostics;
 using Npgsql;
 using OpenTelemetry.Metrics;
@@ -34,10 +35,8 @@ internal static class Watching
         var telemetry = services.AddOpenTelemetry()
             .ConfigureResource(resource => resource.AddService("valtro"))
             .WithMetrics(metrics => metrics
-                .AddMeter(Measures.Name, "Microsoft.AspNetCore.Hosting", "Microsoft.AspNetCore.Server.Kestrel",
-                    "Microsoft.AspNetCore.RateLimiting", "Npgsql", "System.Runtime")
-                // Measures counts those that wait.
-                .AddView("http.server.active_requests", MetricStreamConfiguration.Drop)
+                .AddMeter(Measures.Name, "Microsoft.AspNetCore.Server.Kestrel", "Microsoft.AspNetCore.RateLimiting", "Npgsql",
+                    "System.Runtime")
                 .AddPrometheusExporter());
         // Spans that nobody collects would be made for nothing; errors have their number all the same.
         if (!string.IsNullOrEmpty(configuration["OTEL_EXPORTER_OTLP_ENDPOINT"]))
@@ -51,25 +50,34 @@ internal static class Watching
                 }));
     }
 
-    /// <summary>Gives a request the number under which it stands in the log, where nobody collects spans; that of whoever asks, where it
-    /// has one (W3C Trace Context 3.2). It is active from here on.</summary>
-    public static void UseTraceNumbers(this WebApplication app)
+    /// <summary>Counts and times a request, and gives it the number under which it stands in the log, where nobody collects spans; that of
+    /// whoever asks, where it has one (W3C Trace Context 3.2). It is active from here on.</summary>
+    public static void UseNumbers(this WebApplication app)
     {
         var measures = app.Services.GetRequiredService<Measures>();
         app.Use(async (context, next) =>
         {
             using var numbered = Activity.Current is null ? Numbered(context.Request.Headers) : null;
-            measures.Active(1);
+            var began = Stopwatch.GetTimestamp();
+            measures.Asked();
             try
             {
                 await next(context);
             }
             finally
             {
-                measures.Active(-1);
+                measures.Answered(Stopwatch.GetElapsedTime(began), KnownMethod(context.Request.Method), context.Response.StatusCode,
+                    (context.GetEndpoint() as RouteEndpoint)?.RoutePattern.RawText);
             }
         });
     }
+
+    /// <summary>Whoever makes up methods makes no measures of them.</summary>
+    private static string KnownMethod(string method) =>
+        Methods.TryGetValue(method, out var known) ? known : "_OTHER";
+
+    private static readonly FrozenSet<string> Methods =
+        new[] { "GET", "HEAD", "POST", "PUT", "DELETE", "OPTIONS", "PATCH", "PROPFIND", "REPORT" }.ToFrozenSet(StringComparer.OrdinalIgnoreCase);
 
     private static Activity Numbered(IHeaderDictionary headers)
     {

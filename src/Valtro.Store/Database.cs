@@ -16,6 +16,10 @@ public sealed class Database : IAsyncDisposable
 
     private const int MostTries = 3;
 
+    /// <summary>Statements that a connection keeps planned, those it runs most: to plan one takes PostgreSQL longer than most of them
+    /// run.</summary>
+    private const int MostPlanned = 80;
+
     private readonly string _connectionString;
     private readonly bool _isWalled;
     private readonly Dictionary<Lane, NpgsqlDataSource> _sources;
@@ -52,6 +56,9 @@ public sealed class Database : IAsyncDisposable
             ApplicationName = $"valtro {lane.ToString().ToLowerInvariant()}",
             NoResetOnClose = true,
         };
+        // Where something stands between that knows none, the connection string says 0.
+        if (!builder.ShouldSerialize("Max Auto Prepare"))
+            builder.MaxAutoPrepare = MostPlanned;
         if (connections?.TryGetValue(lane, out var most) == true)
             builder.MaxPoolSize = most;
         if (lane == Lane.Readers)
@@ -130,18 +137,33 @@ public sealed class Database : IAsyncDisposable
         }
     }
 
+    /// <summary>A migration may have changed what a planned statement answers with. PostgreSQL does nothing of it then, nor of its
+    /// transaction: it is done again where nothing is planned yet.</summary>
+    private async Task<T> PlannedAnewAsync<T>(Func<Task<T>> work)
+    {
+        try
+        {
+            return await work();
+        }
+        catch (PostgresException stale) when (stale.Routine == "RevalidateCachedQuery")
+        {
+            _sources[Lanes.Current].Clear();
+            return await work();
+        }
+    }
+
     /// <summary>One statement that changes nothing, in one round trip.</summary>
     /// <param name="asOf">How what other transactions commit meanwhile is seen: by default each statement sees what is there when it
     /// begins.</param>
     private async Task<T> ReadAsync<T>(string sql, Func<NpgsqlConnection, string, Task<T>> read, string asOf = "")
     {
         var source = _sources[Lanes.Current];
-        return await OnWholeConnectionAsync(source, async () =>
+        return await PlannedAnewAsync(() => OnWholeConnectionAsync(source, async () =>
         {
             var telling = await TellingAsync(source);
             await using var connection = await source.OpenConnectionAsync();
             return await read(connection, $"begin read only{asOf}; {telling}{sql}; commit");
-        });
+        }));
     }
 
     /// <exception cref="PostgresException">Among others where <paramref name="sql"/> would change something (25006).</exception>
@@ -183,11 +205,11 @@ public sealed class Database : IAsyncDisposable
     public Task<IReadOnlyList<T>> ReturningAsync<T>(string sql, object? parameters = null) =>
         WriteAsync<IReadOnlyList<T>>(async connection => (await connection.QueryAsync<T>($"{sql}; commit", parameters)).AsList());
 
-    private async Task<T> WriteAsync<T>(Func<NpgsqlConnection, Task<T>> work)
+    private Task<T> WriteAsync<T>(Func<NpgsqlConnection, Task<T>> work) => PlannedAnewAsync(async () =>
     {
         await using var connection = await BegunAsync((connection, telling) => connection.ExecuteAsync($"begin; {telling}"));
         return await work(connection);
-    }
+    });
 
     /// <summary>Runs <paramref name="work"/> in one transaction: all of it is kept, or nothing. Where another transaction stood in the way
     /// (a deadlock), it is done again.</summary>
@@ -198,16 +220,7 @@ public sealed class Database : IAsyncDisposable
         {
             try
             {
-                DbTransaction? transaction = null;
-                await using var connection = await BegunAsync(async (connection, telling) =>
-                {
-                    // Npgsql sends both at once.
-                    transaction = await connection.BeginTransactionAsync(IsolationLevel.ReadCommitted);
-                    await connection.ExecuteAsync(telling, transaction: transaction);
-                });
-                var result = await work(transaction!);
-                await transaction!.CommitAsync();
-                return result;
+                return await PlannedAnewAsync(() => TransactAsync(work));
             }
             catch (PostgresException inTheWay) when (inTheWay.SqlState is PostgresErrorCodes.DeadlockDetected
                 or PostgresErrorCodes.SerializationFailure && tries < MostTries)
@@ -215,6 +228,20 @@ public sealed class Database : IAsyncDisposable
                 await Task.Delay(Random.Shared.Next(5, 50) * tries);
             }
         }
+    }
+
+    private async Task<T> TransactAsync<T>(Func<DbTransaction, Task<T>> work)
+    {
+        DbTransaction? transaction = null;
+        await using var connection = await BegunAsync(async (connection, telling) =>
+        {
+            // Npgsql sends both at once.
+            transaction = await connection.BeginTransactionAsync(IsolationLevel.ReadCommitted);
+            await connection.ExecuteAsync(telling, transaction: transaction);
+        });
+        var result = await work(transaction!);
+        await transaction!.CommitAsync();
+        return result;
     }
 
     /// <summary>A connection on which a transaction has begun. Where it is given back without a commit, Npgsql rolls back.</summary>

@@ -13,6 +13,10 @@ public sealed record PutOff(string Reason, string By, Instant At);
 /// <param name="Since">When it was found first.</param>
 public sealed record StoredFinding(Guid EditionId, Finding Finding, Instant Since, PutOff? PutOff);
 
+/// <summary>Open findings of an edition that the same people may hear of.</summary>
+/// <param name="KeptOn">Of which calendars they say something, as Finding.KeptOn.</param>
+public sealed record CountedFindings(Guid EditionId, Severity Severity, IReadOnlyList<Guid> KeptOn, bool IsPlain, int Number);
+
 /// <summary>What is around an edition that its own events do not say.</summary>
 /// <param name="Sources">Followed sources that fail, or are held back.</param>
 /// <param name="Waiting">Events that wait for a yes on calendars of it.</param>
@@ -29,6 +33,8 @@ public sealed class FindingStore(Database database)
 {
     /// <summary>Of one organisation, for those whom they concern.</summary>
     private const int MostOpen = 1_000;
+
+    private const int MostCounted = 50_000;
 
     private sealed record Ways(IReadOnlyList<Remedy> Remedies);
 
@@ -91,17 +97,30 @@ public sealed class FindingStore(Database database)
             return new AroundEdition(sources, waiting, fetched, wentOut, found, await LinkStore.ReadAsync(results));
         });
 
-    /// <summary>What is open with all editions of an organisation, the worst and oldest first; and which of them were looked through at
-    /// all.</summary>
-    public Task<(IReadOnlyList<StoredFinding> Found, IReadOnlySet<Guid> LookedThrough)> OpenAsync(Guid organisationId) =>
-        database.ReadManyAsync<(IReadOnlyList<StoredFinding>, IReadOnlySet<Guid>)>(Columns + """
+    /// <summary>What was not put off, the worst and the oldest first.</summary>
+    public async Task<IReadOnlyList<StoredFinding>> OpenAsync(Guid organisationId) =>
+        Read(await database.ListAsync<Row>(Columns + """
             where f.organisation_id = @organisationId and f.put_off_at is null
             order by case f.severity when 'keepsfromreaders' then 0 when 'tolookat' then 1 else 2 end, f.since, f.edition_id, f.kind,
                 f.about
-            limit @MostOpen;
+            limit @MostOpen
+            """, new { organisationId, MostOpen }));
+
+    /// <summary>How much of it there is, and which editions were looked through.</summary>
+    public Task<(IReadOnlyList<CountedFindings> Found, IReadOnlySet<Guid> LookedThrough)> CountAsync(Guid organisationId) =>
+        database.ReadManyAsync<(IReadOnlyList<CountedFindings>, IReadOnlySet<Guid>)>("""
+            select edition_id, severity, kept_on, is_plain, count(*)::integer as number
+            from finding
+            where organisation_id = @organisationId and put_off_at is null
+            group by edition_id, severity, kept_on, is_plain
+            limit @MostCounted;
             select edition_id from proof where organisation_id = @organisationId limit 2000
-            """, new { organisationId, MostOpen },
-            async results => (Read(await results.ReadAsync<Row>()), (await results.ReadAsync<Guid>()).ToHashSet()));
+            """, new { organisationId, MostCounted },
+            async results => (
+                [.. (await results.ReadAsync<(Guid EditionId, string Severity, Guid[] KeptOn, bool IsPlain, int Number)>())
+                    .Select(row => new CountedFindings(
+                        row.EditionId, Words.Read<Core.Findings.Severity>(row.Severity), row.KeptOn, row.IsPlain, row.Number))],
+                (await results.ReadAsync<Guid>()).ToHashSet()));
 
     private static IReadOnlyList<StoredFinding> Read(IEnumerable<Row> rows) => [.. rows.Select(row => row.ToFinding())];
 

@@ -70,6 +70,19 @@ public sealed class LogTests(ValtroApp app) : IClassFixture<ValtroApp>
         Assert.Matches("^[0-9a-f]{32}$", (string)line["@tr"]!);
     }
 
+    [Theory]
+    [InlineData("00-0af7651916cd43dd8448eb211c80319c-b7ad6b7169203331-01", "^0af7651916cd43dd8448eb211c80319c$")]
+    [InlineData("of our own making", "^[0-9a-f]{32}$")]
+    public async Task Who_comes_with_a_number_is_in_the_log_under_it(string traceparent, string expected)
+    {
+        var (node, lines) = await NodeAsync();
+        await using var _ = node;
+        using var request = new HttpRequestMessage(HttpMethod.Get, "/c/pinewick/port-watch");
+        request.Headers.TryAddWithoutValidation("traceparent", traceparent);
+        using var answer = await new Caller(node).Http.SendAsync(request);
+        Assert.Matches(expected, (string)Assert.Single(lines.Requests("/c/pinewick/port-watch"))["@tr"]!);
+    }
+
     [Fact]
     public async Task Our_own_mistake_is_one_line_with_the_number_that_was_shown()
     {

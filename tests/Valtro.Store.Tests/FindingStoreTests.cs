@@ -34,8 +34,7 @@ public sealed class FindingStoreTests : SchoolAndClub
     {
         await Findings.KeepAsync(_school, _edition, [Found("a"), Found("b", severity: Severity.KeepsFromReaders)], Now);
         await Findings.KeepAsync(_school, _edition, [Found("a", "Boat labs"), Found("c")], Now + Duration.FromDays(1));
-        var (kept, lookedThrough) = await Findings.OpenAsync(_school);
-        Assert.Equal([_edition], lookedThrough);
+        var kept = await Findings.OpenAsync(_school);
         Assert.Equal([("a", Now), ("c", Now + Duration.FromDays(1))], kept.Select(one => (one.Finding.About, one.Since)));
         var expected = Found("a", "Boat labs");
         Assert.Equal(expected with { Remedies = [] }, kept[0].Finding with { Remedies = [] });
@@ -46,16 +45,31 @@ public sealed class FindingStoreTests : SchoolAndClub
     public async Task The_worst_comes_first_and_what_is_put_off_is_not_open_until_it_is_taken_up()
     {
         await Findings.KeepAsync(_school, _edition, [Found("a"), Found("b", severity: Severity.KeepsFromReaders)], Now);
-        Assert.Equal(["b", "a"], (await Findings.OpenAsync(_school)).Found.Select(one => one.Finding.About));
+        Assert.Equal(["b", "a"], (await Findings.OpenAsync(_school)).Select(one => one.Finding.About));
         Assert.True(await Findings.PutOffAsync(_school, _edition, "endlessSeries", "b", "In spring", _ada, Now));
         Assert.False(await Findings.PutOffAsync(_school, _edition, "endlessSeries", "nothing", "In spring", _ada, Now));
-        Assert.Equal(["a"], (await Findings.OpenAsync(_school)).Found.Select(one => one.Finding.About));
+        Assert.Equal(["a"], (await Findings.OpenAsync(_school)).Select(one => one.Finding.About));
         await Findings.KeepAsync(_school, _edition, [Found("a"), Found("b", severity: Severity.KeepsFromReaders)],
             Now + Duration.FromDays(1));
         var around = await Findings.AroundAsync(_school, _edition, [], Now.InUtc().Date);
         Assert.Equal(new PutOff("In spring", "Ada Dunmore", Now), around.Found.Single(one => one.Finding.About == "b").PutOff);
         await Findings.PutOffAsync(_school, _edition, "endlessSeries", "b", null, _ada, Now);
-        Assert.Equal(["b", "a"], (await Findings.OpenAsync(_school)).Found.Select(one => one.Finding.About));
+        Assert.Equal(["b", "a"], (await Findings.OpenAsync(_school)).Select(one => one.Finding.About));
+    }
+
+    [Fact]
+    public async Task Counted_is_what_the_same_people_may_hear_of_however_much_there_is()
+    {
+        const int many = 1_200;
+        var others = Found("plain") with { KeptOn = [], IsPlain = true };
+        await Findings.KeepAsync(_school, _edition,
+            [.. Enumerable.Range(0, many).Select(number => Found($"event {number}")), others, Found("b", severity: Severity.KeepsFromReaders)], Now);
+        await Findings.PutOffAsync(_school, _edition, "endlessSeries", "event 0", "In spring", _ada, Now);
+        var (counted, lookedThrough) = await Findings.CountAsync(_school);
+        Assert.Equal([_edition], lookedThrough);
+        Assert.Equal(
+            [(Severity.KeepsFromReaders, 1, 1, false), (Severity.ToLookAt, 0, 1, true), (Severity.ToLookAt, 1, many - 1, false)],
+            counted.Select(one => (one.Severity, one.KeptOn.Count, one.Number, one.IsPlain)).Order());
     }
 
     [Fact]

@@ -26,9 +26,9 @@ public sealed class EditionDesk(
         var house = await access.HouseAsync();
         var (all, disclosures) = (house.Calendars, house.Disclosures);
         var fresh = await editions.StatesAsync(viewer.OrganisationId);
-        var (open, lookedThrough) = await findings.OpenAsync(viewer.OrganisationId);
-        var found = open.Where(one => viewer.MayHear(one.Finding, disclosures)).ToLookup(
-            one => one.EditionId, one => one.Finding.Severity);
+        var (open, lookedThrough) = await findings.CountAsync(viewer.OrganisationId);
+        var found = open.Where(one => viewer.MayHear(one.KeptOn, one.IsPlain, disclosures)).ToLookup(
+            one => one.EditionId, one => (one.Severity, one.Number));
         return [.. from edition in house.Editions
                    let mayEdit = viewer.MayCompose(edition.Sources, disclosures)
                    let mayRead = MayRead(viewer, edition)

@@ -43,9 +43,11 @@ public sealed record FindingCounts(int KeepsFromReaders, int ToLookAt, int ForIn
 {
     public static FindingCounts None { get; } = new(0, 0, 0);
 
-    public static FindingCounts Of(IEnumerable<Severity> severities)
+    public static FindingCounts Of(IEnumerable<Severity> severities) => Of(severities.Select(severity => (severity, 1)));
+
+    public static FindingCounts Of(IEnumerable<(Severity Severity, int Number)> numbers)
     {
-        var counted = severities.CountBy(one => one).ToDictionary();
+        var counted = numbers.AggregateBy(one => one.Severity, 0, (sum, one) => sum + one.Number).ToDictionary();
         return new FindingCounts(
             counted.GetValueOrDefault(Severity.KeepsFromReaders), counted.GetValueOrDefault(Severity.ToLookAt),
             counted.GetValueOrDefault(Severity.ForInformation));

@@ -156,7 +156,7 @@ public sealed class Proofs(
         var (viewer, house) = (await access.ViewerAsync(), await access.HouseAsync());
         if (viewer.SeesAs is not null)
             return new NeedsResponse([], 0, FindingCounts.None, 0, 0);
-        var all = (await store.OpenAsync(viewer.OrganisationId)).Found.Select(one => (Stored: one, Edition: OfTheirs(viewer, house, one)))
+        var all = (await store.OpenAsync(viewer.OrganisationId)).Select(one => (Stored: one, Edition: OfTheirs(viewer, house, one)))
             .Where(one => one.Edition is not null).ToArray();
         // What is wrong with an event is wrong in all editions that have it.
         var shown = all.Where(one => one.Stored.Finding.Severity < Severity.ForInformation)

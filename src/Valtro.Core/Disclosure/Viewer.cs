@@ -123,9 +123,15 @@ public sealed record Viewer(
 
     /// <summary>Whether they may hear of something that is wrong with an edition that they compose.</summary>
     /// <param name="calendars">The disclosure of each calendar of the organisation that is in use.</param>
-    public bool MayHear(Finding finding, IReadOnlyDictionary<Guid, Disclosure> calendars) => finding.KeptOn.All(id =>
+    public bool MayHear(Finding finding, IReadOnlyDictionary<Guid, Disclosure> calendars) =>
+        MayHear(finding.KeptOn, finding.IsPlain, calendars);
+
+    /// <param name="keptOn">As <see cref="Finding.KeptOn"/>.</param>
+    /// <param name="isPlain">As <see cref="Finding.IsPlain"/>.</param>
+    /// <param name="calendars">The disclosure of each calendar of the organisation that is in use.</param>
+    public bool MayHear(IEnumerable<Guid> keptOn, bool isPlain, IReadOnlyDictionary<Guid, Disclosure> calendars) => keptOn.All(id =>
         May(CalendarAction.SeeUnfinished, id)
-        || (finding.IsPlain && calendars.TryGetValue(id, out var disclosure) && DetailOn(id, disclosure) == Detail.Complete));
+        || (isPlain && calendars.TryGetValue(id, out var disclosure) && DetailOn(id, disclosure) == Detail.Complete));
 
     /// <summary>What this person sees of an event.</summary>
     /// <param name="calendars">The disclosure of each calendar of the organisation that is in use.</param>

@@ -1,4 +1,3 @@
-using Microsoft.AspNetCore.Http.Features;
 using NodaTime;
 using Valtro.Application;
 using Valtro.Application.Editions;
@@ -27,8 +26,6 @@ internal static class WarmFeeds
             var now = clock.GetCurrentInstant();
             if (artefacts.InMemory(name, ArtefactKey.Feed, now) is not { } feed)
                 return next(context);
-            if (context.Features.Get<IHttpMetricsTagsFeature>() is { } measured)
-                measured.MetricsDisabled = true;
             measures.WarmFeed();
             SecurityHeaders.Say(context, settings);
             return answers.SendFeedAsync(context, feed.Located, feed.Copy, now);
