@@ -96,7 +96,7 @@ public sealed class ActStore(Database database)
             await DecideAsync(transaction, organisationId, verdict, accountId, now);
         var done = act.Writes.Count == 0
             ? null
-            : await EventStore.WriteAsync(transaction, organisationId, act.Writes, accountId, now, actId);
+            : await EventWriting.WriteAsync(transaction, organisationId, act.Writes, accountId, now, actId);
         if (act.HandsIn.Count > 0)
             await AddAsync(transaction, organisationId,
                 [.. act.HandsIn.Select(one => one.EventId == Guid.Empty ? one with { EventId = done!.Events[one.Write].Id } : one)],

@@ -6,6 +6,7 @@ test('when the database stops while saving, the typing stays, and saving works a
   const database = (act) => execFileSync('bash', [process.env.VALTRO_TEST_CLUSTER_CONTROL, act], { stdio: 'ignore' })
   await signIn(page)
   const late = await page.context().newPage()
+  const reader = await page.context().newPage()
   await page.goto(`/events/new?day=${thisWeek(4)}`)
   await expect(page.locator('.calendar-choice')).toBeVisible()
   await chooseCalendar(page, 'Port Watch')
@@ -19,10 +20,13 @@ test('when the database stops while saving, the typing stays, and saving works a
     // Who comes now is told why, by a page, and it goes on by itself.
     await late.goto('/plan')
     await expect(late.getByText('The database does not answer')).toBeVisible()
+    await reader.goto('/c/pinewick/nobody-asked-for-it-before')
+    await expect(reader.getByText('cannot be shown at the moment')).toBeVisible()
   } finally {
     database('start')
   }
   await page.getByRole('button', { name: 'Save', exact: true }).click()
   await expect(page.getByRole('link', { name: /Storm watch/ })).toBeVisible()
   await expect(late.locator('.plan-head')).toBeVisible()
+  await expect(reader.getByText('There is no calendar at this address')).toBeVisible()
 })

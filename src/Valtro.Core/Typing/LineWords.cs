@@ -83,4 +83,22 @@ internal sealed partial class LineWords
 
     [GeneratedRegex("[\"“„][^\"”“]*[\"”“]|\\S+")]
     private static partial Regex WordForm();
+
+    /// <summary>Nothing is read in it.</summary>
+    public static string Quoted(string text) => $"“{string.Concat(text.Where(letter => !LineWords.Quotes.Contains(letter)))}”";
+
+    /// <summary>The line with other words instead of some.</summary>
+    public string With(int start, int end, string text) =>
+        Squeezed($"{Line[..this[start].Start]} {text} {Line[this[end - 1].End..]}");
+
+    /// <summary>The line without some of its words.</summary>
+    public string Cut(params (int Start, int End)[] spans)
+    {
+        var line = Line;
+        foreach (var (start, end) in spans.OrderByDescending(span => span.Start))
+            line = $"{line[..this[start].Start]} {line[this[end - 1].End..]}";
+        return line;
+    }
+
+    public static string Squeezed(string line) => string.Join(' ', line.Split(' ', StringSplitOptions.RemoveEmptyEntries));
 }

@@ -18,14 +18,18 @@ public sealed class ForReaders(Measures measures) : IEndpointFilter
         catch (Exception away) when ((away is ComeAgainException || DatabaseFailures.IsAway(away)) && !response.HasStarted)
         {
             measures.ComeAgain();
-            response.Headers.RetryAfter = "5";
+            SayWhen(response, "5");
             await PublicAnswers.SayAsync(context.HttpContext, StatusCodes.Status503ServiceUnavailable, "page.comeAgain");
         }
         catch (TooOftenException) when (!response.HasStarted)
         {
-            response.Headers.RetryAfter = "60";
+            SayWhen(response, "60");
             await PublicAnswers.SayAsync(context.HttpContext, StatusCodes.Status429TooManyRequests, "page.tooOften");
         }
         return Results.Empty;
     }
+
+    /// <summary>Programs heed the one, browsers the other: a page comes by itself.</summary>
+    private static void SayWhen(HttpResponse response, string seconds) =>
+        (response.Headers.RetryAfter, response.Headers["Refresh"]) = (seconds, seconds);
 }
