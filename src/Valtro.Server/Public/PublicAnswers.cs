@@ -35,7 +35,7 @@ internal static class PublicAnswers
         // RFC 9111 5.1: how long ago it was certainly right. A cache between us asks again at once.
         if (copy.Age > Duration.Zero)
             headers.Age = ((long)Math.Ceiling(copy.Age.TotalSeconds)).ToString(System.Globalization.CultureInfo.InvariantCulture);
-        headers.Append(HeaderNames.Vary, HeaderNames.AcceptEncoding);
+        headers.Vary = StringValues.Concat(headers.Vary, HeaderNames.AcceptEncoding);
         if (IsStillRight(context.Request, form, lastModified?.At))
         {
             response.StatusCode = StatusCodes.Status304NotModified;
