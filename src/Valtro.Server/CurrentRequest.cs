@@ -30,7 +30,8 @@ internal sealed class CurrentRequest : IHttpContextAccessor
 internal static class CurrentRequests
 {
     public static void AddCurrentRequest(this IServiceCollection services) =>
-        services.AddSingleton<CurrentRequest>().AddSingleton<IHttpContextAccessor>(provider => provider.GetRequiredService<CurrentRequest>());
+        services.AddSingleton<CurrentRequest>()
+            .AddSingleton<IHttpContextAccessor>(provider => provider.GetRequiredService<CurrentRequest>());
 
     public static void UseCurrentRequest(this WebApplication app) =>
         app.Use(app.Services.GetRequiredService<CurrentRequest>().DuringAsync);
