@@ -91,7 +91,7 @@ export function FetchedChart({ days, organisation }: { days: Days; organisation:
       {days
         .filter((day) => day.lateMinutes > 0)
         .map((day) => (
-          <p key={day.day} className="soft">
+          <p key={day.day} className="chart-late soft">
             {t('lateOn', {
               day: sayDay(day.day, organisation.locale, { day: 'numeric', month: 'long' }),
               count: day.lateMinutes,

@@ -36,7 +36,8 @@ export function LastChange({ changes }: { changes: ChangedLine[] }) {
 function Changes({ of }: { of: ChangedLine[] }) {
   const { locale } = useOrganisation()
   return (
-    <ul>
+    // Many of them are scrolled, also by keyboard.
+    <ul tabIndex={0}>
       {of.map((one) => (
         <li key={`${one.eventId} ${one.recurrenceId} ${one.change}`}>
           <span className={one.change === 'removed' || one.change === 'cancelled' ? 'is-gone' : ''}>
