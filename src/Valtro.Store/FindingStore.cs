@@ -31,7 +31,7 @@ public sealed record AroundEdition(
 /// <summary>What is wrong with editions.</summary>
 public sealed class FindingStore(Database database)
 {
-    /// <summary>Of one organisation, for those whom they concern.</summary>
+    /// <summary>For one of those whom they concern.</summary>
     private const int MostOpen = 1_000;
 
     private const int MostCounted = 50_000;
@@ -97,14 +97,14 @@ public sealed class FindingStore(Database database)
             return new AroundEdition(sources, waiting, fetched, wentOut, found, await LinkStore.ReadAsync(results));
         });
 
-    /// <summary>What was not put off, the worst and the oldest first.</summary>
-    public async Task<IReadOnlyList<StoredFinding>> OpenAsync(Guid organisationId) =>
+    /// <summary>What was not put off of some editions, the worst and the oldest first.</summary>
+    public async Task<IReadOnlyList<StoredFinding>> OpenAsync(Guid organisationId, Guid[] editions) =>
         Read(await database.ListAsync<Row>(Columns + """
-            where f.organisation_id = @organisationId and f.put_off_at is null
+            where f.organisation_id = @organisationId and f.edition_id = any(@editions) and f.put_off_at is null
             order by case f.severity when 'keepsfromreaders' then 0 when 'tolookat' then 1 else 2 end, f.since, f.edition_id, f.kind,
                 f.about
             limit @MostOpen
-            """, new { organisationId, MostOpen }));
+            """, new { organisationId, editions, MostOpen }));
 
     /// <summary>How much of it there is, and which editions were looked through.</summary>
     public Task<(IReadOnlyList<CountedFindings> Found, IReadOnlySet<Guid> LookedThrough)> CountAsync(Guid organisationId) =>

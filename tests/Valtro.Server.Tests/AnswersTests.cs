@@ -223,6 +223,7 @@ public sealed class AnswersTests(ValtroApp app) : IClassFixture<ValtroApp>
         foreach (var name in new[] { "valtro_rendering_duration_seconds_count", "valtro_work", "valtro_feeds_warm_total", "valtro_requests_active",
             "http_server_request_duration_seconds_count" })
             Assert.Contains(name, measures, StringComparison.Ordinal);
+        Assert.Matches("http_server_request_duration_seconds_count\\{[^}]*http_route=\"/api/events/?\"", measures);
         // To others there is no such address.
         var stranger = await new Caller(app.Factory, "192.0.2.7").Http.GetAsync("/metrics");
         Assert.Equal(HttpStatusCode.NotFound, stranger.StatusCode);

@@ -20,6 +20,7 @@ public sealed class MailingApp : ValtroApp
 
     public MailingApp()
     {
+        Mails = new ReceivedMail(Clock);
         var services = new SmtpServer.ComponentModel.ServiceProvider();
         services.Add(Mails);
         var options = new SmtpServerOptionsBuilder().ServerName("mailbox.pinewick.example")
@@ -27,7 +28,7 @@ public sealed class MailingApp : ValtroApp
         _listening = new SmtpServer.SmtpServer(options, services).StartAsync(_stopping.Token);
     }
 
-    internal ReceivedMail Mails { get; } = new(TimeProvider.System);
+    internal ReceivedMail Mails { get; }
 
     protected override void With(IServiceCollection services) => services.Replace(ServiceDescriptor.Singleton(
         ((Settings)services.First(one => one.ServiceType == typeof(Settings)).ImplementationInstance!) with

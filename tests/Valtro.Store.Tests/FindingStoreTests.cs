@@ -13,10 +13,12 @@ public sealed class FindingStoreTests : SchoolAndClub
     public override async Task InitializeAsync()
     {
         await base.InitializeAsync();
-        _edition = (await Calendars.AddAsync(
-            _school, new CalendarSettings("PW", Plate.Parse("PW"), Hue.Named("harbour"), Halifax, "", Core.Disclosure.Disclosure.Open, []), Now))
-            .EditionId;
+        _edition = await EditionAsync("PW");
     }
+
+    private async Task<Guid> EditionAsync(string plate) => (await Calendars.AddAsync(
+        _school, new CalendarSettings(plate, Plate.Parse(plate), Hue.Named("harbour"), Halifax, "", Core.Disclosure.Disclosure.Open, []), Now))
+        .EditionId;
 
     private FindingStore Findings => new(_test.Database);
 
@@ -34,7 +36,7 @@ public sealed class FindingStoreTests : SchoolAndClub
     {
         await Findings.KeepAsync(_school, _edition, [Found("a"), Found("b", severity: Severity.KeepsFromReaders)], Now);
         await Findings.KeepAsync(_school, _edition, [Found("a", "Boat labs"), Found("c")], Now + Duration.FromDays(1));
-        var kept = await Findings.OpenAsync(_school);
+        var kept = await Findings.OpenAsync(_school, [_edition]);
         Assert.Equal([("a", Now), ("c", Now + Duration.FromDays(1))], kept.Select(one => (one.Finding.About, one.Since)));
         var expected = Found("a", "Boat labs");
         Assert.Equal(expected with { Remedies = [] }, kept[0].Finding with { Remedies = [] });
@@ -45,16 +47,26 @@ public sealed class FindingStoreTests : SchoolAndClub
     public async Task The_worst_comes_first_and_what_is_put_off_is_not_open_until_it_is_taken_up()
     {
         await Findings.KeepAsync(_school, _edition, [Found("a"), Found("b", severity: Severity.KeepsFromReaders)], Now);
-        Assert.Equal(["b", "a"], (await Findings.OpenAsync(_school)).Select(one => one.Finding.About));
+        Assert.Equal(["b", "a"], (await Findings.OpenAsync(_school, [_edition])).Select(one => one.Finding.About));
         Assert.True(await Findings.PutOffAsync(_school, _edition, "endlessSeries", "b", "In spring", _ada, Now));
         Assert.False(await Findings.PutOffAsync(_school, _edition, "endlessSeries", "nothing", "In spring", _ada, Now));
-        Assert.Equal(["a"], (await Findings.OpenAsync(_school)).Select(one => one.Finding.About));
+        Assert.Equal(["a"], (await Findings.OpenAsync(_school, [_edition])).Select(one => one.Finding.About));
         await Findings.KeepAsync(_school, _edition, [Found("a"), Found("b", severity: Severity.KeepsFromReaders)],
             Now + Duration.FromDays(1));
         var around = await Findings.AroundAsync(_school, _edition, [], Now.InUtc().Date);
         Assert.Equal(new PutOff("In spring", "Ada Dunmore", Now), around.Found.Single(one => one.Finding.About == "b").PutOff);
         await Findings.PutOffAsync(_school, _edition, "endlessSeries", "b", null, _ada, Now);
-        Assert.Equal(["b", "a"], (await Findings.OpenAsync(_school)).Select(one => one.Finding.About));
+        Assert.Equal(["b", "a"], (await Findings.OpenAsync(_school, [_edition])).Select(one => one.Finding.About));
+    }
+
+    [Fact]
+    public async Task However_much_is_wrong_elsewhere_what_is_wrong_with_ones_own_editions_is_found()
+    {
+        var own = await EditionAsync("SW");
+        await Findings.KeepAsync(_school, _edition,
+            [.. Enumerable.Range(0, 1_200).Select(number => Found($"event {number}", severity: Severity.KeepsFromReaders))], Now);
+        await Findings.KeepAsync(_school, own, [Found("mine")], Now);
+        Assert.Equal("mine", Assert.Single(await Findings.OpenAsync(_school, [own])).Finding.About);
     }
 
     [Fact]

@@ -156,27 +156,23 @@ public sealed class Proofs(
         var (viewer, house) = (await access.ViewerAsync(), await access.HouseAsync());
         if (viewer.SeesAs is not null)
             return new NeedsResponse([], 0, FindingCounts.None, 0, 0);
-        var all = (await store.OpenAsync(viewer.OrganisationId)).Select(one => (Stored: one, Edition: OfTheirs(viewer, house, one)))
-            .Where(one => one.Edition is not null).ToArray();
+        var theirs = house.Editions.Where(edition => viewer.MayCompose(edition.Sources, house.Disclosures))
+            .ToDictionary(edition => edition.Id);
+        var all = (await store.OpenAsync(viewer.OrganisationId, [.. theirs.Keys]))
+            .Where(one => viewer.MayHear(one.Finding, house.Disclosures))
+            .Select(one => (Stored: one, Edition: theirs[one.EditionId])).ToArray();
         // What is wrong with an event is wrong in all editions that have it.
         var shown = all.Where(one => one.Stored.Finding.Severity < Severity.ForInformation)
-            .GroupBy(one => (one.Stored.Finding.Kind, one.Stored.Finding.About is { Length: > 0 } about ? about : $"{one.Edition!.Id}"))
+            .GroupBy(one => (one.Stored.Finding.Kind, one.Stored.Finding.About is { Length: > 0 } about ? about : $"{one.Edition.Id}"))
             .ToArray();
         var failing = viewer.May(OrganisationAction.ManagePeople) ? (await work.FailingAsync(viewer.OrganisationId)).Count : 0;
         return new NeedsResponse(
             [.. shown.Take(NeedsShown).Select(same => new NeedBody(
-                [.. same.OrderBy(one => one.Edition!.IsStandard).Select(one => new NamedEdition(one.Edition!.Id, one.Edition.Name))],
+                [.. same.OrderBy(one => one.Edition.IsStandard).Select(one => new NamedEdition(one.Edition.Id, one.Edition.Name))],
                 FindingBody.Of(same.First().Stored.Finding, same.First().Stored)))],
             Math.Max(0, shown.Length - NeedsShown), FindingCounts.Of(
                 shown.Select(same => same.First().Stored.Finding.Severity)
                     .Concat(all.Select(one => one.Stored.Finding.Severity).Where(one => one == Severity.ForInformation))),
             await signOff.CountAsync(), failing);
     }
-
-    /// <summary>The edition of a finding, where the person composes it and may hear of that.</summary>
-    private static StoredEdition? OfTheirs(Viewer viewer, House house, StoredFinding one) =>
-        house.Editions.FirstOrDefault(edition => edition.Id == one.EditionId) is { } edition
-        && viewer.MayCompose(edition.Sources, house.Disclosures) && viewer.MayHear(one.Finding, house.Disclosures)
-            ? edition
-            : null;
 }

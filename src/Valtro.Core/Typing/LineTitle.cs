@@ -11,27 +11,9 @@ internal sealed class LineTitle(
     private (int Start, int End) _span;
     private bool _isQuoted;
 
-    /// <summary>What belongs to no part, and what it is then.</summary>
-    public IEnumerable<(int Start, int End, string Field)> Left() =>
-        Runs().Select(run => (run.Start, run.End, run == _span ? "title" : Says(run) ? "unread" : ""));
-
-    private IEnumerable<(int Start, int End)> Runs()
-    {
-        for (var start = 0; start < words.Count; start++)
-        {
-            if (chosen.Parts.Any(part => part.Start <= start && start < part.End))
-                continue;
-            var end = start + 1;
-            while (!words[start].IsQuoted && chosen.IsFree(end))
-                end++;
-            yield return (start, end);
-            start = end - 1;
-        }
-    }
-
-    /// <summary>More than dashes and dots.</summary>
-    private bool Says((int Start, int End) run) =>
-        Enumerable.Range(run.Start, run.End - run.Start).Any(word => words[word].Text.Any(char.IsLetterOrDigit));
+    public string Text => _isQuoted
+        ? words[_span.Start].Text
+        : words.Written(_span.Start, _span.End).Trim(' ', '-', '–', '—', ',', ';', ':');
 
     public void Choose()
     {
@@ -54,6 +36,45 @@ internal sealed class LineTitle(
             questions.Ask(run.Start, "unread", run, "ask.unread", [],
                 [.. AsPlace(run), With(run.Start, run.End), questions.LeftOut(run.Start, run.End)]);
     }
+
+    /// <summary>The title in quotes with these words, and with what stands right behind them.</summary>
+    public LineChoice With(int start, int end)
+    {
+        while (chosen.IsFree(end) && start >= _span.End && end != _span.Start)
+            end++;
+        var hasTitle = _span.End > _span.Start;
+        if (hasTitle && (end < _span.Start || _span.End < start))
+        {
+            var title = LineWords.Quoted($"{Text} {words.Written(start, end)}");
+            return new LineChoice(wording.Say("choice.title"),
+                LineWords.Squeezed($"{title} {words.Cut((_span.Start, _span.End), (start, end))}"));
+        }
+        // They stand together.
+        var (first, last) = hasTitle ? (Math.Min(_span.Start, start), Math.Max(_span.End, end)) : (start, end);
+        return new LineChoice(wording.Say("choice.title"), words.With(first, last, LineWords.Quoted(words.Written(first, last))));
+    }
+
+    /// <summary>What belongs to no part, and what it is then.</summary>
+    public IEnumerable<(int Start, int End, string Field)> Left() =>
+        Runs().Select(run => (run.Start, run.End, run == _span ? "title" : Says(run) ? "unread" : ""));
+
+    private IEnumerable<(int Start, int End)> Runs()
+    {
+        for (var start = 0; start < words.Count; start++)
+        {
+            if (chosen.Parts.Any(part => part.Start <= start && start < part.End))
+                continue;
+            var end = start + 1;
+            while (!words[start].IsQuoted && chosen.IsFree(end))
+                end++;
+            yield return (start, end);
+            start = end - 1;
+        }
+    }
+
+    /// <summary>More than dashes and dots.</summary>
+    private bool Says((int Start, int End) run) =>
+        Enumerable.Range(run.Start, run.End - run.Start).Any(word => words[word].Text.Any(char.IsLetterOrDigit));
 
     private void AskAboutIt()
     {
@@ -111,10 +132,6 @@ internal sealed class LineTitle(
         }
     }
 
-    public string Text => _isQuoted
-        ? words[_span.Start].Text
-        : words.Written(_span.Start, _span.End).Trim(' ', '-', '–', '—', ',', ';', ':');
-
     /// <summary>Plain numbers among words of the title: they may belong to it.</summary>
     private bool IsPerhapsTitle(LinePart part) => part switch
     {
@@ -149,22 +166,5 @@ internal sealed class LineTitle(
                     words.With(run.Start, run.End, $"{grammar.First("in")} {place}")),
             ]
             : [];
-    }
-
-    /// <summary>The title in quotes with these words, and with what stands right behind them.</summary>
-    public LineChoice With(int start, int end)
-    {
-        while (chosen.IsFree(end) && start >= _span.End && end != _span.Start)
-            end++;
-        var hasTitle = _span.End > _span.Start;
-        if (hasTitle && (end < _span.Start || _span.End < start))
-        {
-            var title = LineWords.Quoted($"{Text} {words.Written(start, end)}");
-            return new LineChoice(wording.Say("choice.title"),
-                LineWords.Squeezed($"{title} {words.Cut((_span.Start, _span.End), (start, end))}"));
-        }
-        // They stand together.
-        var (first, last) = hasTitle ? (Math.Min(_span.Start, start), Math.Max(_span.End, end)) : (start, end);
-        return new LineChoice(wording.Say("choice.title"), words.With(first, last, LineWords.Quoted(words.Written(first, last))));
     }
 }

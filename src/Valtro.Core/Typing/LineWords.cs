@@ -62,6 +62,24 @@ internal sealed partial class LineWords
     public string Written(int start, int end) =>
         end <= start ? "" : Line[_words[start].Start.._words[end - 1].End].TrimEnd(' ', ',', ';', ':');
 
+    /// <summary>Nothing is read in it.</summary>
+    public static string Quoted(string text) => $"“{string.Concat(text.Where(letter => !Quotes.Contains(letter)))}”";
+
+    /// <summary>The line with other words instead of some.</summary>
+    public string With(int start, int end, string text) =>
+        Squeezed($"{Line[.._words[start].Start]} {text} {Line[_words[end - 1].End..]}");
+
+    /// <summary>The line without some of its words.</summary>
+    public string Cut(params (int Start, int End)[] spans)
+    {
+        var line = Line;
+        foreach (var (start, end) in spans.OrderByDescending(span => span.Start))
+            line = $"{line[.._words[start].Start]} {line[_words[end - 1].End..]}";
+        return line;
+    }
+
+    public static string Squeezed(string line) => string.Join(' ', line.Split(' ', StringSplitOptions.RemoveEmptyEntries));
+
     private static IEnumerable<LineWord> Parts(string written, int at, Func<string, bool> isDayOrTime)
     {
         if (written.Length > 1 && "\"“„".Contains(written[0]) && "\"”“".Contains(written[^1]))
@@ -83,22 +101,4 @@ internal sealed partial class LineWords
 
     [GeneratedRegex("[\"“„][^\"”“]*[\"”“]|\\S+")]
     private static partial Regex WordForm();
-
-    /// <summary>Nothing is read in it.</summary>
-    public static string Quoted(string text) => $"“{string.Concat(text.Where(letter => !LineWords.Quotes.Contains(letter)))}”";
-
-    /// <summary>The line with other words instead of some.</summary>
-    public string With(int start, int end, string text) =>
-        Squeezed($"{Line[..this[start].Start]} {text} {Line[this[end - 1].End..]}");
-
-    /// <summary>The line without some of its words.</summary>
-    public string Cut(params (int Start, int End)[] spans)
-    {
-        var line = Line;
-        foreach (var (start, end) in spans.OrderByDescending(span => span.Start))
-            line = $"{line[..this[start].Start]} {line[this[end - 1].End..]}";
-        return line;
-    }
-
-    public static string Squeezed(string line) => string.Join(' ', line.Split(' ', StringSplitOptions.RemoveEmptyEntries));
 }

@@ -6,7 +6,7 @@ import type { ChangedLine } from '../types'
 import { sayChange, time } from './changes'
 import { t } from './words'
 
-/** More of them are shown when they are asked for. */
+/** More of them are shown when they are asked for, and scrolled. */
 const MOST_OPEN = 6
 
 /** What readers got with the last change, and in the fortnight before; the latest first. */
@@ -36,8 +36,8 @@ export function LastChange({ changes }: { changes: ChangedLine[] }) {
 function Changes({ of }: { of: ChangedLine[] }) {
   const { locale } = useOrganisation()
   return (
-    // Many of them are scrolled, also by keyboard.
-    <ul tabIndex={0}>
+    // So many are scrolled, also by keyboard.
+    <ul tabIndex={of.length > MOST_OPEN ? 0 : undefined}>
       {of.map((one) => (
         <li key={`${one.eventId} ${one.recurrenceId} ${one.change}`}>
           <span className={one.change === 'removed' || one.change === 'cancelled' ? 'is-gone' : ''}>
