@@ -44,6 +44,37 @@ test('who has which version is seen as programs come: all have it, then somethin
   })
 })
 
+test('a program that subscribes shows a change once it has asked again, however long ago it went out', async ({ page, request }) => {
+  await signIn(page)
+  const calendar = await makeCalendar(page)
+  await makeEvents(page, calendar, ['Sail repair'], 1)
+  const { addresses } = await (
+    await send(page, '/api/editions', {
+      edition: { name: `Decks ${calendar.plate}`, sources: [{ calendarId: calendar.id }] },
+      isOut: true,
+    })
+  ).json()
+  const feed = async () => (await request.get(new URL(addresses.feed).pathname)).text()
+  await expect.poll(feed).toContain('Sail repair')
+  const program = page.locator('article').filter({ hasText: `Decks ${calendar.plate}` })
+  const shows = (title) =>
+    expect(async () => {
+      await page.goto(`${site}/subscriber`)
+      await expect(program).toContainText(title, { timeout: 2000 })
+    }).toPass()
+  await page.goto(`${site}/subscriber`)
+  await page.locator('[name=feed]').fill(addresses.feed)
+  await page.locator('[name=minutes]').selectOption('60')
+  await page.getByRole('button', { name: 'Subscribe' }).click()
+  await shows('Sail repair')
+  await makeEvents(page, calendar, ['Rope walk'], 2)
+  await expect.poll(feed).toContain('Rope walk')
+  await page.goto(`${site}/subscriber`)
+  await expect(program).not.toContainText('Rope walk')
+  await page.getByRole('button', { name: 'an hour later' }).click()
+  await shows('Rope walk')
+})
+
 test('a reader asks to be told by mail, says yes from the mailbox, and ends it', async ({ page, request }) => {
   const address = `noor.${randomUUID()}@families.example`
   await page.goto('/c/pinewick/juniors-for-families')
